@@ -1,0 +1,64 @@
+#pragma once
+// What is wrong with a design, in a designer's words, with ways to put it right. One file a rule; this is what they share.
+
+#include "core/project/Edit.h"
+#include "core/solve/Solve.h"
+
+#include <functional>
+
+namespace lintel {
+
+/// Stop: must not be issued. Check: needs a decision. Note: worth knowing.
+enum class Severity { Stop, Check, Note };
+template <> struct EnumText<Severity> {
+    static constexpr std::pair<Severity, const char*> words[] = {{Severity::Stop, "stop"}, {Severity::Check, "check"}, {Severity::Note, "note"}};
+};
+
+struct CheckRule;
+
+struct Snag {
+    const CheckRule* rule = nullptr;
+    Severity severity = Severity::Check;
+    Ref about;
+    std::string text;  ///< names the object and gives the numbers
+    std::string cited; ///< the rule of the book, where one asks for it
+};
+
+/// One way to put a snag right: a label with its numbers, and the change it makes.
+struct Remedy {
+    std::string label;
+    std::function<void(Project&)> apply;
+};
+
+struct CheckInput {
+    const Project& project;
+    const RuleBook& book;
+    const Results& results;
+};
+
+/// A rule: finds its snags, and on demand offers remedies for one of them.
+struct CheckRule {
+    const char* id;
+    void (*find)(const CheckInput&, const CheckRule& self, std::vector<Snag>& into);
+    std::vector<Remedy> (*remedies)(const CheckInput&, const Snag&);
+};
+
+/// All rules, worst first. A test walks this list and names those that no test covers.
+const std::vector<const CheckRule*>& checkRules();
+/// Every snag, worst first, then in the order of the rules.
+std::vector<Snag> findSnags(const Project& project, const RuleBook& book, const Results& results);
+inline std::vector<Remedy> remediesFor(const CheckInput& in, const Snag& s) { return s.rule->remedies(in, s); }
+
+/// What a remedy changes, worked out before it is applied.
+struct RemedyEffect {
+    std::string label; ///< of the remedy's edit
+    int stopsBefore = 0, stopsAfter = 0, snagsBefore = 0, snagsAfter = 0;
+    int runsChanged = 0;      ///< runs whose size or device differs
+    double copperKg = 0;      ///< conductor mass added (+) or saved (−), all lines
+    std::string text() const; ///< "1 snag fewer · 2 runs change · +3.1 kg"
+};
+RemedyEffect effectOf(const CheckInput& before, const Remedy& remedy);
+/// Mass of the line conductors of a run, kg: area × length × density, neutrals as lines.
+double conductorMass(const RunResult& run, const RuleBook& book);
+
+} // namespace lintel

@@ -1,0 +1,76 @@
+// Voltage drop over its limit: past the upsizing ceiling, or at a held size.
+
+#include "core/base/Format.h"
+#include "core/check/Check.h"
+#include "core/project/Operations.h"
+#include "core/solve/ConductorSizing.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    const auto look = [&](Ref about, const RunResult& r, const std::string& name) {
+        if (r.size < 0 || !r.need.lengthKnown) return;
+        const bool own = r.dropOwn > r.need.ownLimit + 1e-9, total = r.dropTotal > r.need.totalLimit + 1e-9;
+        if (!own && !total) return;
+        std::string text = own ? fmt::format("{}: {} lost, limit {} %", name, percent(r.dropOwn), figures(r.need.ownLimit)) : fmt::format("{}: {} lost from the source, limit {} %", name, percent(r.dropTotal), figures(r.need.totalLimit));
+        if (r.state == Sizing::PastCeiling) text += fmt::format(", and {} sizes up is the ceiling: feed it from nearer", in.project.basis.upsizingCeiling);
+        into.push_back({&self, r.state == Sizing::PastCeiling ? Severity::Stop : Severity::Check, about, text, in.book.cite(r.need.feeder ? "dropFeeder" : "dropBranch")});
+    };
+    for (const Circuit& c : in.project.circuits)
+        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && c.use == CircuitUse::Load) look(c.id, r.run, nameOf(in.project, c.id) + " " + c.name);
+    for (const Board& b : in.project.boards) look(b.id, in.results.of(b.id).run, "Feeder of " + b.name);
+    for (const Transformer& t : in.project.transformers) look(t.id, in.results.of(t.id).run, "Feeder of " + t.name);
+}
+
+std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
+    std::vector<Remedy> out;
+    const Ref about = s.about;
+    const RunResult& r = *in.results.run(about);
+    const auto run = [about](Project& p) -> Run& { return about.is<Circuit>() ? runOf(p, about.as<Circuit>()) : runOfNode(p, about); };
+    if (r.state == Sizing::Held) out.push_back({"Let it be sized", [=](Project& p) { run(p).heldSize.clear(); run(p).heldSets = 0; }});
+    // A nearer board of the same voltage with room for it.
+    if (const Circuit* c = in.project.circuits.find(about.as<Circuit>())) {
+        const Board& own = in.project.boards[c->board];
+        Point at{};
+        int n = 0;
+        LevelId level;
+        for (const Device& d : in.project.devices)
+            if (d.circuit == c->id) at = at + d.at, ++n, level = d.level;
+        const Board* best = nullptr;
+        for (const Board& b : in.project.boards)
+            if (n && b.id != own.id && b.level == level && b.system == own.system && firstFreeSlot(in.project, b.id, c->poles) &&
+                orthogonal(b.at, at * (1.0 / n)) < orthogonal((best ? *best : own).at, at * (1.0 / n)))
+                best = &b;
+        if (best) {
+            const BoardId to = best->id;
+            const CircuitId id = c->id;
+            out.push_back({"Feed it from " + best->name, [=](Project& p) {
+                               const int slot = firstFreeSlot(p, to, p.circuits[id].poles);
+                               Circuit& k = *p.circuits.change(id);
+                               k.board = to;
+                               k.slot = slot;
+                           }});
+        }
+    }
+    // The size that would do, whatever the ceiling.
+    for (SizeIndex i = std::max(0, r.size); i < SizeIndex(in.book.sizes().size()); ++i) {
+        if (!in.book.choosable(i, r.need.material)) continue;
+        const double own = dropPercent(r.need, i, std::max(1, r.sets), r.need.dropAmps, r.need.length, in.book);
+        if (own > r.need.ownLimit || own + r.need.totalBefore > r.need.totalLimit) continue;
+        const std::string size = in.book.sizes()[std::size_t(i)].name;
+        const int sets = r.sets;
+        out.push_back({fmt::format("Hold {}: {} lost", sizeWords(in.book, i), percent(own)), [=](Project& p) { run(p).heldSize = size; run(p).heldSets = sets > 1 ? sets : 0; }});
+        break;
+    }
+    return out;
+}
+
+} // namespace
+
+extern const CheckRule dropRule;
+const CheckRule dropRule{"drop", find, remedies};
+
+} // namespace lintel

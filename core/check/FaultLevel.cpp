@@ -1,0 +1,60 @@
+// Devices of a board that cannot break the fault current there.
+
+#include "core/base/Format.h"
+#include "core/check/Check.h"
+#include "core/project/Operations.h"
+#include "core/solve/ConductorSizing.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    for (const Board& b : in.project.boards) {
+        const FaultPoint& f = in.results.of(b.id).fault;
+        if (f.known && f.worst() > b.ratingKA * 1.0005)
+            into.push_back({&self, Severity::Stop, b.id, fmt::format("{}: rated {} kA where {} kA is available", b.name, figures(b.ratingKA), figures(f.worst())), in.book.cite("faultBoard")});
+    }
+    for (const Circuit& c : in.project.circuits) {
+        if (!c.heldKA) continue;
+        const FaultPoint& f = in.results.of(c.board).fault;
+        if (f.known && f.worst() > *c.heldKA * 1.0005)
+            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: breaker {} kA below {} kA at the bus", nameOf(in.project, c.id), c.name, figures(*c.heldKA), figures(f.worst())), in.book.cite("faultDevice")});
+    }
+}
+
+/// The usual interrupting ratings of devices and boards, kA.
+double standardAbove(double kA) {
+    for (double r : {10.0, 14.0, 18.0, 22.0, 25.0, 30.0, 35.0, 42.0, 50.0, 65.0, 85.0, 100.0, 125.0, 150.0, 200.0})
+        if (r >= kA) return r;
+    return 0;
+}
+
+std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
+    std::vector<Remedy> out;
+    const CircuitId circuit = s.about.as<Circuit>();
+    const BoardId board = circuit ? in.project.circuits[circuit].board : s.about.as<Board>();
+    const double worst = in.results.of(board).fault.worst(), next = standardAbove(worst);
+    if (next == 0) return out;
+    if (!circuit) {
+        out.push_back({fmt::format("Rate {} at {} kA", in.project.boards[board].name, figures(next)), [=](Project& p) { p.boards.change(board)->ratingKA = next; }});
+        return out;
+    }
+    std::vector<CircuitId> weak;
+    for (const Circuit& c : in.project.circuits)
+        if (c.board == board && c.heldKA && *c.heldKA < worst) weak.push_back(c.id);
+    out.push_back({weak.size() > 1 ? fmt::format("Fit {} kA to {} breakers", figures(next), weak.size()) : fmt::format("Fit a {} kA breaker", figures(next)), [=](Project& p) {
+                       for (CircuitId c : weak) p.circuits.change(c)->heldKA = next;
+                   }});
+    if (in.project.boards[board].ratingKA >= worst)
+        out.push_back({"Use the board's own rating", [=](Project& p) { p.circuits.change(circuit)->heldKA.reset(); }});
+    return out;
+}
+
+} // namespace
+
+extern const CheckRule faultLevelRule;
+const CheckRule faultLevelRule{"fault-level", find, remedies};
+
+} // namespace lintel

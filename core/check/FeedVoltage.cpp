@@ -1,0 +1,55 @@
+// A board or transformer fed from a source of another voltage or phase count.
+
+#include "core/base/Format.h"
+#include "core/check/Check.h"
+#include "core/project/Operations.h"
+#include "core/solve/ConductorSizing.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    const auto look = [&](Ref node, Ref feed) {
+        if (!feed) return;
+        const VoltageSystem given = systemGiven(in.project, feed), taken = systemTaken(in.project, node);
+        if (!systemsAgree(given, taken))
+            into.push_back({&self, Severity::Stop, node, fmt::format("{} is for {} V and is fed at {} V", nameOf(in.project, node), wordOf(taken), wordOf(given)), ""});
+    };
+    for (const Board& b : in.project.boards) look(b.id, b.feed);
+    for (const Transformer& t : in.project.transformers) look(t.id, t.feed);
+}
+
+std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
+    std::vector<Remedy> out;
+    const Ref node = s.about;
+    const Project& p = in.project;
+    const Ref feed = node.is<Board>() ? p.boards[node.as<Board>()].feed : p.transformers[node.as<Transformer>()].feed;
+    const VoltageSystem given = systemGiven(p, feed), taken = systemTaken(p, node);
+    for (const Transformer& t : p.transformers) // one that gives what it takes
+        if (node.is<Board>() && t.secondary == taken && !refuseFeed(p, node, t.id)) {
+            const TransformerId id = t.id;
+            out.push_back({fmt::format("Feed it from {} ({} V)", t.name, wordOf(taken)), [node, id](Project& q) { feedFrom(q, node, id); }});
+            break;
+        }
+    if (out.empty())
+        for (const Board& b : p.boards)
+            if (b.system == taken && !refuseFeed(p, node, b.id)) {
+                const BoardId id = b.id;
+                out.push_back({fmt::format("Feed it from {} ({} V)", b.name, wordOf(taken)), [node, id](Project& q) { feedFrom(q, node, id); }});
+                break;
+            }
+    out.push_back({fmt::format("Make {} a {} V {}", nameOf(p, node), wordOf(given), node.is<Board>() ? "board" : "primary"), [node, given](Project& q) {
+                       if (node.is<Board>()) q.boards.change(node.as<Board>())->system = given;
+                       else q.transformers.change(node.as<Transformer>())->primary = given;
+                   }});
+    return out;
+}
+
+} // namespace
+
+extern const CheckRule feedVoltageRule;
+const CheckRule feedVoltageRule{"feed-voltage", find, remedies};
+
+} // namespace lintel

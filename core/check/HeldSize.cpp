@@ -1,0 +1,50 @@
+// A conductor held by hand that is too small for what it carries.
+
+#include "core/base/Format.h"
+#include "core/check/Check.h"
+#include "core/project/Operations.h"
+#include "core/solve/ConductorSizing.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    const auto look = [&](Ref about, const RunResult& r, const std::string& name) {
+        if (r.state == Sizing::Held && r.tooSmall)
+            into.push_back({&self, Severity::Stop, about, fmt::format("{}: held at {}{}, {}{} is needed", name, r.sets > 1 ? std::to_string(r.sets) + " × " : "", sizeWords(in.book, r.size), r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + " × " : "", sizeWords(in.book, r.sizeForAmpacity)), in.book.cite("ampacity")});
+        if (r.state == Sizing::NoneFits && r.need.required.v > 0)
+            into.push_back({&self, Severity::Stop, about, fmt::format("{}: no conductor carries {} A", name, figures(r.need.required.v)), in.book.cite("ampacity")});
+    };
+    for (const Circuit& c : in.project.circuits)
+        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && c.use == CircuitUse::Load) look(c.id, r.run, nameOf(in.project, c.id) + " " + c.name);
+    for (const Board& b : in.project.boards)
+        if (in.results.of(b.id).parent) look(b.id, in.results.of(b.id).run, "Feeder of " + b.name);
+    for (const Transformer& t : in.project.transformers)
+        if (in.results.of(t.id).parent) look(t.id, in.results.of(t.id).run, "Feeder of " + t.name);
+}
+
+std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
+    std::vector<Remedy> out;
+    const Ref about = s.about;
+    const RunResult& r = *in.results.run(about);
+    if (r.state != Sizing::Held) return out;
+    const std::string needed = in.book.sizes()[std::size_t(r.sizeForAmpacity)].name;
+    const int sets = r.setsForAmpacity;
+    const auto hold = [about](Project& p, const std::string& size, int n) {
+        Run& run = about.is<Circuit>() ? runOf(p, about.as<Circuit>()) : runOfNode(p, about);
+        run.heldSize = size;
+        run.heldSets = n;
+    };
+    out.push_back({fmt::format("Hold {}{}", sets > 1 ? std::to_string(sets) + " × " : "", sizeWords(in.book, r.sizeForAmpacity)), [=](Project& p) { hold(p, needed, sets > 1 ? sets : 0); }});
+    out.push_back({"Let it be sized", [=](Project& p) { hold(p, "", 0); }});
+    return out;
+}
+
+} // namespace
+
+extern const CheckRule heldSizeRule;
+const CheckRule heldSizeRule{"held-size", find, remedies};
+
+} // namespace lintel

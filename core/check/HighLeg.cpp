@@ -1,0 +1,37 @@
+// A line-neutral load on the high leg of a delta.
+
+#include "core/check/Check.h"
+#include "core/project/Operations.h"
+#include "core/solve/PhaseLoads.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    for (const Circuit& c : in.project.circuits) {
+        const Board& b = in.project.boards[c.board];
+        const CircuitResult& r = in.results.of(c.id);
+        if (factsOf(b.system).highLeg && c.poles == 1 && r.lines[0] == 1 && r.va > 0)
+            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: a 120 V load stands on B, the high leg", nameOf(in.project, c.id), c.name), ""});
+    }
+}
+
+std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
+    std::vector<Remedy> out;
+    const CircuitId id = s.about.as<Circuit>();
+    const Board& b = in.project.boards[in.project.circuits[id].board];
+    const auto map = slotMap(in.project, b.id);
+    for (int slot = 1; slot <= b.slots && out.empty(); ++slot)
+        if (!map[std::size_t(slot)] && lineOfSlot(b, slot) != 1)
+            out.push_back({fmt::format("Move it to slot {}", slot), [=](Project& p) { p.circuits.change(id)->slot = slot; }});
+    return out;
+}
+
+} // namespace
+
+extern const CheckRule highLegRule;
+const CheckRule highLegRule{"high-leg", find, remedies};
+
+} // namespace lintel

@@ -1,0 +1,137 @@
+#include "core/exchange/ResultsText.h"
+
+#include "core/base/Format.h"
+#include "core/sheets/Words.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+
+using nlohmann::ordered_json;
+
+namespace {
+/// Pads by letters, not bytes.
+std::string cell(const std::string& s, std::size_t width, bool right = false) {
+    std::size_t letters = 0;
+    for (unsigned char c : s) letters += (c & 0xC0) != 0x80;
+    const std::string pad(letters < width ? width - letters : 0, ' ');
+    return right ? pad + s : s + pad;
+}
+double rounded(double v) { return std::round(v * 1e6) / 1e6; }
+} // namespace
+
+std::string resultsText(const CheckInput& in) {
+    const Project& p = in.project;
+    const Results& r = in.results;
+    std::string out = fmt::format("{}   {}   {} boards, {} circuits, {} devices\n\n", p.basis.title, in.book.title, p.boards.size(), p.circuits.size(), p.devices.size());
+    const auto row = [&](std::initializer_list<std::pair<std::string, int>> cells) {
+        for (const auto& [text, width] : cells) out += cell(text, std::size_t(std::abs(width)), width < 0) + "  ";
+        while (out.back() == ' ') out.pop_back();
+        out += "\n";
+    };
+    out += "BOARDS AND TRANSFORMERS\n";
+    row({{"Name", 10}, {"Fed from", 12}, {"Connected kVA", -13}, {"Demand kVA", -10}, {"Demand A", -9}, {"Used", -6}, {"Fault kA", -8}, {"Drop", -6}, {"Imbalance", -9}, {"Conductors", 0}});
+    for (Ref ref : r.order) {
+        const NodeResult& n = *r.node(ref);
+        const double use = ref.is<Board>() ? r.of(ref.as<Board>()).use : ref.is<Transformer>() ? r.of(ref.as<Transformer>()).use : 0;
+        row({{nameOf(p, ref), 10}, {n.parent ? nameOf(p, n.via ? Ref(n.via) : n.parent) : "–", 12}, {kilo(n.connected), -13}, {kilo(n.demand), -10}, {figures(n.demandAmps.v), -9},
+             {ref.is<Source>() ? "–" : percent(use * 100), -6}, {n.fault.known ? figures(n.fault.worst()) : "–", -8}, {percent(n.dropTotal), -6}, {percent(n.imbalance), -9},
+             {n.parent ? conductorWords(n.run, in.book) : "", 0}});
+    }
+    out += "\nCIRCUITS\n";
+    row({{"Circuit", 10}, {"Serves", 34}, {"VA", -8}, {"A", -6}, {"Breaker", -7}, {"Size", 9}, {"Why", 17}, {"Length", -8}, {"Own", -6}, {"Total", -6}});
+    for (Ref ref : r.order) {
+        if (!ref.is<Board>()) continue;
+        std::vector<const Circuit*> here;
+        for (const Circuit& c : p.circuits)
+            if (c.board == ref.as<Board>()) here.push_back(&c);
+        std::sort(here.begin(), here.end(), [](const Circuit* a, const Circuit* b) { return a->slot < b->slot; });
+        for (const Circuit* c : here) {
+            const CircuitResult& cr = r.of(c->id);
+            const RunResult& run = *r.run(c->id);
+            const bool spare = c->use == CircuitUse::Spare;
+            row({{nameOf(p, c->id), 10}, {servesWords(p, r, c->id), 34}, {number(cr.va), -8}, {figures(cr.load.v), -6}, {breakerWords(cr.device, c->poles), -7},
+                 {spare ? "" : sizeOf(run, in.book), 9}, {spare ? "" : whyWords(run), 17}, {!spare && run.need.lengthKnown ? lengthWords(run.need.length, p.basis.units) : "–", -8},
+                 {spare ? "–" : percent(run.dropOwn), -6}, {spare ? "–" : percent(run.dropTotal), -6}});
+        }
+    }
+    const auto snags = findSnags(p, in.book, r);
+    out += fmt::format("\nSNAGS  {}\n", snags.size());
+    for (const Snag& s : snags) out += fmt::format("  {}  {}{}\n", cell(wordOf(s.severity), 5), s.text, s.cited.empty() ? "" : "  [" + s.cited + "]");
+    return out;
+}
+
+ordered_json resultsJson(const CheckInput& in, bool workings) {
+    const Project& p = in.project;
+    const Results& r = in.results;
+    const auto runJson = [&](const RunResult& x) {
+        ordered_json j{{"size", x.size >= 0 ? in.book.sizes()[std::size_t(x.size)].name : ""},
+                       {"sets", x.sets},
+                       {"size_for_ampacity", x.sizeForAmpacity >= 0 ? in.book.sizes()[std::size_t(x.sizeForAmpacity)].name : ""},
+                       {"ground", x.ground >= 0 ? in.book.sizes()[std::size_t(x.ground)].name : ""},
+                       {"material", wordOf(x.need.material)},
+                       {"governing", whyWords(x)},
+                       {"load_A", rounded(x.need.load.v)},
+                       {"required_A", rounded(x.need.required.v)},
+                       {"device_A", x.need.device},
+                       {"ampacity_A", rounded(x.ampacity)}};
+        if (x.need.lengthKnown) {
+            j["length_m"] = rounded(x.need.length.v);
+            j["drop_current_A"] = rounded(x.need.dropAmps.v);
+            j["drop_before_percent"] = rounded(x.dropBefore);
+            j["drop_own_percent"] = rounded(x.dropOwn);
+            j["drop_total_percent"] = rounded(x.dropTotal);
+            j["longest_m"] = rounded(x.longest.v);
+        }
+        return j;
+    };
+    const auto faultJson = [&](const FaultPoint& f) { return ordered_json{{"three_phase_kA", rounded(f.threePhase)}, {"line_line_kA", rounded(f.lineLine)}, {"line_neutral_kA", rounded(f.lineNeutral)}}; };
+    ordered_json out{{"project", p.basis.title}, {"rule_book", in.book.title}};
+    for (Ref ref : r.order) {
+        const NodeResult& n = *r.node(ref);
+        ordered_json j{{"id", ref.text()}, {"name", nameOf(p, ref)}, {"fed_from", n.parent ? nameOf(p, n.parent) : ""}};
+        if (n.via) j["fed_by_circuit"] = nameOf(p, n.via);
+        j["connected_VA"] = rounded(n.connected);
+        j["demand_VA"] = rounded(n.demand);
+        j["demand_A"] = rounded(n.demandAmps.v);
+        j["heaviest_phase_A"] = rounded(n.heaviestAmps.v);
+        j["phase_VA"] = {rounded(n.phaseVa[0]), rounded(n.phaseVa[1]), rounded(n.phaseVa[2])};
+        j["phase_A"] = {rounded(n.phaseAmps[0]), rounded(n.phaseAmps[1]), rounded(n.phaseAmps[2])};
+        j["neutral_A"] = rounded(n.neutralAmps);
+        j["imbalance_percent"] = rounded(n.imbalance);
+        if (n.fault.known) j["fault"] = faultJson(n.fault);
+        if (ref.is<Transformer>()) {
+            j["kVA"] = p.transformers[ref.as<Transformer>()].kva;
+            j["secondary_fault"] = faultJson(r.of(ref.as<Transformer>()).secondary);
+        }
+        for (std::size_t i = 0; i < loadKinds; ++i)
+            if (n.kinds[i].va() > 0) j["kinds"].push_back({{"kind", wordOf(LoadKind(i))}, {"connected_VA", rounded(n.kinds[i].va())}, {"demand_VA", rounded(n.demandByKind[i])}});
+        if (n.parent) j["feeder"] = runJson(n.run);
+        if (workings) j["workings"] = explain(p, in.book, r, ref).json();
+        out[ref.is<Board>() ? "boards" : ref.is<Source>() ? "sources" : "transformers"].push_back(std::move(j));
+    }
+    for (const Circuit& c : p.circuits) {
+        const CircuitResult& cr = r.of(c.id);
+        ordered_json j{{"id", textOf(c.id)}, {"name", nameOf(p, c.id)}, {"board", p.boards[c.board].name}, {"slot", c.slot}, {"poles", c.poles}, {"serves", servesWords(p, r, c.id)}};
+        j["connected_VA"] = rounded(cr.va);
+        j["phase_VA"] = {rounded(cr.phaseVa[0]), rounded(cr.phaseVa[1]), rounded(cr.phaseVa[2])};
+        j["load_A"] = rounded(cr.load.v);
+        j["required_A"] = rounded(cr.required.v);
+        j["breaker_A"] = cr.device;
+        j["points"] = cr.points;
+        if (c.use == CircuitUse::Load && !cr.feeder) {
+            j["run"] = runJson(cr.run);
+            if (cr.faultEnd > 0) j["fault_at_end_kA"] = rounded(cr.faultEnd);
+            if (workings) j["workings"] = explain(p, in.book, r, c.id).json();
+        }
+        out["circuits"].push_back(std::move(j));
+    }
+    for (const Snag& s : findSnags(p, in.book, r)) {
+        ordered_json j{{"severity", wordOf(s.severity)}, {"rule", s.rule->id}, {"about", s.about.text()}, {"name", nameOf(p, s.about)}, {"text", s.text}, {"cited", s.cited}};
+        for (const Remedy& m : remediesFor(in, s)) j["remedies"].push_back(m.label);
+        out["snags"].push_back(std::move(j));
+    }
+    return out;
+}
+
+} // namespace lintel

@@ -1,0 +1,103 @@
+#pragma once
+// The choices a designer makes by word.
+
+#include "core/base/EnumText.h"
+
+namespace lintel {
+
+/// What a load is, for the demand rules and the load tally.
+enum class LoadKind { Lighting, Receptacle, Motor, Kitchen, Heating, Cooling, Refrigeration, Vertical, Vehicle, DwellingGeneral, Range, Dryer, Equipment };
+inline constexpr int loadKinds = 13;
+template <> struct EnumText<LoadKind> {
+    static constexpr std::pair<LoadKind, const char*> words[] = {
+        {LoadKind::Lighting, "lighting"}, {LoadKind::Receptacle, "receptacle"}, {LoadKind::Motor, "motor"},
+        {LoadKind::Kitchen, "kitchen"},   {LoadKind::Heating, "heating"},       {LoadKind::Cooling, "cooling"},
+        {LoadKind::Refrigeration, "refrigeration"}, {LoadKind::Vertical, "lift"}, {LoadKind::Vehicle, "vehicle charging"},
+        {LoadKind::DwellingGeneral, "dwelling general"}, {LoadKind::Range, "range"}, {LoadKind::Dryer, "dryer"},
+        {LoadKind::Equipment, "equipment"}};
+};
+/// As a heading on a schedule.
+constexpr const char* titleOf(LoadKind k) {
+    constexpr const char* titles[] = {"Lighting", "Receptacles", "Motors", "Kitchen equipment", "Heating", "Cooling", "Refrigeration",
+                                      "Lifts", "Vehicle charging", "Dwelling, general", "Ranges", "Dryers", "Equipment"};
+    return titles[int(k)];
+}
+
+enum class LoadUnit { VA, kVA, W, kW, A };
+template <> struct EnumText<LoadUnit> {
+    static constexpr std::pair<LoadUnit, const char*> words[] = {
+        {LoadUnit::VA, "VA"}, {LoadUnit::kVA, "kVA"}, {LoadUnit::W, "W"}, {LoadUnit::kW, "kW"}, {LoadUnit::A, "A"}};
+};
+
+enum class Material { Copper, Aluminium };
+template <> struct EnumText<Material> {
+    static constexpr std::pair<Material, const char*> words[] = {{Material::Copper, "copper"}, {Material::Aluminium, "aluminium"}};
+};
+
+/// What the conductors lie in, as far as it changes their reactance.
+enum class Raceway { Steel, Aluminium, Pvc };
+template <> struct EnumText<Raceway> {
+    static constexpr std::pair<Raceway, const char*> words[] = {
+        {Raceway::Steel, "steel"}, {Raceway::Aluminium, "aluminium"}, {Raceway::Pvc, "PVC"}};
+};
+
+/// How long a run is: to its farthest device; through its devices in order; or as entered.
+enum class LengthBy { Reach, Chain, Entered };
+template <> struct EnumText<LengthBy> {
+    static constexpr std::pair<LengthBy, const char*> words[] = {
+        {LengthBy::Reach, "reach"}, {LengthBy::Chain, "chain"}, {LengthBy::Entered, "entered"}};
+};
+
+/// The current a run's drop is judged at. Share: of the breaker's rating, without entering a load in the schedule.
+enum class DropBasis { Default, Load, Share };
+template <> struct EnumText<DropBasis> {
+    static constexpr std::pair<DropBasis, const char*> words[] = {
+        {DropBasis::Default, "as basis"}, {DropBasis::Load, "load"}, {DropBasis::Share, "share of rating"}};
+};
+
+/// How a board's places are arranged. TwoColumn: odd left, even right. SingleColumn: rows in sequence. Ways: each way has
+/// L1, L2, L3 beside one another; slot = 3·(way−1) + position.
+enum class BoardForm { TwoColumn, SingleColumn, Ways };
+template <> struct EnumText<BoardForm> {
+    static constexpr std::pair<BoardForm, const char*> words[] = {
+        {BoardForm::TwoColumn, "two columns"}, {BoardForm::SingleColumn, "single column"}, {BoardForm::Ways, "ways"}};
+};
+enum class BoardUse { Panelboard, Switchboard, MotorControl };
+template <> struct EnumText<BoardUse> {
+    static constexpr std::pair<BoardUse, const char*> words[] = {
+        {BoardUse::Panelboard, "panelboard"}, {BoardUse::Switchboard, "switchboard"}, {BoardUse::MotorControl, "motor control centre"}};
+};
+
+enum class CircuitUse { Load, Spare };
+template <> struct EnumText<CircuitUse> {
+    static constexpr std::pair<CircuitUse, const char*> words[] = {{CircuitUse::Load, "load"}, {CircuitUse::Spare, "spare"}};
+};
+
+/// How the fault level of a supply is given.
+enum class SourceKind { FaultLevel, UtilityTransformer };
+template <> struct EnumText<SourceKind> {
+    static constexpr std::pair<SourceKind, const char*> words[] = {
+        {SourceKind::FaultLevel, "fault level"}, {SourceKind::UtilityTransformer, "utility transformer"}};
+};
+
+/// What the building is, for the lighting demand of the rule book.
+enum class Occupancy { Other, Dwelling, Hotel, Warehouse };
+template <> struct EnumText<Occupancy> {
+    static constexpr std::pair<Occupancy, const char*> words[] = {
+        {Occupancy::Other, "other"}, {Occupancy::Dwelling, "dwelling"}, {Occupancy::Hotel, "hotel"}, {Occupancy::Warehouse, "warehouse"}};
+};
+enum class UnitSystem { Imperial, Metric };
+template <> struct EnumText<UnitSystem> {
+    static constexpr std::pair<UnitSystem, const char*> words[] = {{UnitSystem::Imperial, "imperial"}, {UnitSystem::Metric, "metric"}};
+};
+
+/// Our own drawing of a device on plan.
+enum class Symbol { Receptacle, Quad, Special, Luminaire, Downlight, Switch, Motor, Equipment, Heater };
+template <> struct EnumText<Symbol> {
+    static constexpr std::pair<Symbol, const char*> words[] = {
+        {Symbol::Receptacle, "receptacle"}, {Symbol::Quad, "double receptacle"}, {Symbol::Special, "special receptacle"},
+        {Symbol::Luminaire, "luminaire"}, {Symbol::Downlight, "downlight"}, {Symbol::Switch, "switch"},
+        {Symbol::Motor, "motor"}, {Symbol::Equipment, "equipment"}, {Symbol::Heater, "heater"}};
+};
+
+} // namespace lintel

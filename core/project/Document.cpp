@@ -1,0 +1,49 @@
+#include "core/project/Document.h"
+
+namespace lintel {
+
+bool Document::edit(const std::string& label, const std::function<void(Project&)>& change, const std::string& mergeKey) {
+    Project next = now;
+    change(next);
+    Edit e = difference(now, next, label);
+    if (e.empty()) return false;
+    undone.clear();
+    const Project before = now;
+    now = std::move(next);
+    changedBy(e);
+    if (!mergeKey.empty() && !done.empty() && done.back().mergeKey == mergeKey) {
+        Project start = before;
+        apply(reversed(done.back().edit), start);
+        done.back().edit = difference(start, now, label);
+        if (done.back().edit.empty()) done.pop_back();
+    } else {
+        done.push_back({std::move(e), mergeKey});
+    }
+    return true;
+}
+
+void Document::undo() {
+    if (done.empty()) return;
+    const Edit forward = std::move(done.back().edit);
+    done.pop_back();
+    const Edit back = reversed(forward);
+    apply(back, now);
+    undone.push_back(forward);
+    changedBy(back);
+}
+
+void Document::redo() {
+    if (undone.empty()) return;
+    Edit e = std::move(undone.back());
+    undone.pop_back();
+    apply(e, now);
+    done.push_back({e, ""});
+    changedBy(e);
+}
+
+void Document::changedBy(const Edit& e) {
+    if (journal) journal->append(e);
+    if (onChange) onChange(e);
+}
+
+} // namespace lintel

@@ -1,0 +1,65 @@
+#pragma once
+// The fields of each kind of thing, listed once: reading, writing and the journal all walk this list.
+// A test fills every field with a different value and reads it back, so a field forgotten here is found at once.
+
+#include "core/project/Project.h"
+
+namespace lintel {
+
+template <class V> void fields(V& v, Basis& b) {
+    v("title", b.title); v("jobNumber", b.jobNumber); v("company", b.company); v("designer", b.designer);
+    v("issue", b.issue); v("issueDate", b.issueDate); v("ruleBook", b.ruleBook); v("units", b.units); v("occupancy", b.occupancy);
+    v("branchMaterial", b.branchMaterial); v("feederMaterial", b.feederMaterial); v("insulation", b.insulation);
+    v("terminals75", b.terminals75); v("ambient", b.ambient); v("raceway", b.raceway); v("smallestBranch", b.smallestBranch);
+    v("largestPreferred", b.largestPreferred); v("smallestBreaker", b.smallestBreaker); v("feederDropLimit", b.feederDropLimit);
+    v("branchDropLimit", b.branchDropLimit); v("totalDropLimit", b.totalDropLimit); v("branchDropBasis", b.branchDropBasis);
+    v("ratingShare", b.ratingShare); v("upsizingCeiling", b.upsizingCeiling); v("growth", b.growth); v("slack", b.slack);
+    v("routeBelowCeiling", b.routeBelowCeiling); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
+}
+template <class V> void fields(V& v, Level& l) {
+    v("id", l.id); v("name", l.name); v("elevation", l.elevation); v("height", l.height);
+}
+template <class V> void fields(V& v, Wall& w) {
+    v("id", w.id); v("level", w.level); v("a", w.a); v("b", w.b); v("thickness", w.thickness);
+}
+template <class V> void fields(V& v, Room& r) {
+    v("id", r.id); v("level", r.level); v("number", r.number); v("name", r.name); v("kind", r.kind); v("outline", r.outline);
+}
+template <class V> void fields(V& v, DeviceType& t) {
+    v("id", t.id); v("name", t.name); v("symbol", t.symbol); v("kind", t.kind); v("load", t.load); v("unit", t.unit);
+    v("powerFactor", t.powerFactor); v("poles", t.poles); v("continuous", t.continuous); v("onWall", t.onWall); v("height", t.height);
+}
+template <class V> void fields(V& v, Device& d) {
+    v("id", d.id); v("type", d.type); v("level", d.level); v("at", d.at); v("turn", d.turn); v("circuit", d.circuit); v("tag", d.tag);
+    v("height", d.height); v("load", d.load);
+}
+template <class V> void fields(V& v, Source& s) {
+    v("id", s.id); v("name", s.name); v("system", s.system); v("kind", s.kind); v("faultKA", s.faultKA); v("kva", s.kva);
+    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("level", s.level); v("at", s.at);
+}
+template <class V> void fields(V& v, Transformer& t) {
+    v("id", t.id); v("name", t.name); v("kva", t.kva); v("percentZ", t.percentZ); v("xOverR", t.xOverR); v("primary", t.primary);
+    v("secondary", t.secondary); v("restartsDrop", t.restartsDrop); v("feed", t.feed); v("run", t.run); v("level", t.level); v("at", t.at);
+}
+template <class V> void fields(V& v, Board& b) {
+    v("id", b.id); v("name", b.name); v("description", b.description); v("use", b.use); v("form", b.form); v("system", b.system);
+    v("bus", b.bus); v("main", b.main); v("ratingKA", b.ratingKA); v("slots", b.slots); v("feed", b.feed); v("run", b.run);
+    v("level", b.level); v("at", b.at); v("turn", b.turn); v("height", b.height);
+}
+template <class V> void fields(V& v, Circuit& c) {
+    v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name);
+    v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("pinned", c.pinned); v("fullRated", c.fullRated);
+    v("groundFault", c.groundFault); v("factor", c.factor); v("run", c.run); v("note", c.note);
+}
+template <class V> void fields(V& v, Run& r) {
+    v("id", r.id); v("name", r.name); v("lengthBy", r.lengthBy); v("length", r.length); v("material", r.material);
+    v("raceway", r.raceway); v("ambient", r.ambient); v("sharing", r.sharing); v("heldSize", r.heldSize); v("heldSets", r.heldSets);
+    v("dropBasis", r.dropBasis);
+}
+template <class V> void fields(V& v, Load& l) {
+    v("id", l.id); v("circuit", l.circuit); v("name", l.name); v("where", l.where); v("kind", l.kind); v("amount", l.amount);
+    v("unit", l.unit); v("powerFactor", l.powerFactor); v("quantity", l.quantity); v("poles", l.poles);
+    v("continuous", l.continuous); v("diversity", l.diversity);
+}
+
+} // namespace lintel

@@ -1,0 +1,67 @@
+#pragma once
+// What a designer does to a project, each as one whole step: the windows, the remedies and the command line all call these.
+// None of them checks the design (snags do); they refuse only what cannot be.
+
+#include "core/base/Error.h"
+#include "core/project/Project.h"
+
+namespace lintel {
+
+// ---- slots ----
+
+/// By slot (1 … slots): the circuit that has a pole there. With `except`, that one is left out.
+std::vector<CircuitId> slotMap(const Project& project, BoardId board, CircuitId except = {});
+/// The first slot where a device of so many poles fits; 0: none. On a board with a row free in both columns the left comes first.
+int firstFreeSlot(const Project& project, BoardId board, int poles, CircuitId except = {});
+int freeSlots(const Project& project, BoardId board);
+
+/// What dropping a circuit on a slot comes to.
+struct MovePlan {
+    bool possible = false;
+    std::string reason;                            ///< why not
+    std::vector<std::pair<CircuitId, int>> places; ///< every circuit that ends at another slot
+    bool swap = false;
+};
+/// Shift to free slots, or swap with what is there when that fits in the place left behind.
+MovePlan planMove(const Project& project, CircuitId circuit, int slot);
+void applyMove(Project& project, const MovePlan& plan);
+
+// ---- circuits ----
+
+/// Puts a new circuit with a run of its own into the first free place (slot 0 when there is none).
+CircuitId addCircuit(Project& project, BoardId board, int poles, const std::string& name, CircuitUse use = CircuitUse::Load);
+/// Its devices and loads become unfed; what it fed loses its feed.
+void removeCircuit(Project& project, CircuitId circuit);
+/// Puts devices on a circuit; they leave the ones they were on. A circuit that was empty and unnamed takes its name from them.
+void circuitDevices(Project& project, const std::vector<DeviceId>& devices, CircuitId circuit);
+/// A new circuit of the board for these devices, named from what and where they are. Poles: the most that any of them has.
+CircuitId circuitToBoard(Project& project, const std::vector<DeviceId>& devices, BoardId board);
+CircuitId circuitLoad(Project& project, LoadId load, BoardId board, int slot = 0);
+/// "Receptacles, Prep 011": what the devices are and the room most of them stand in.
+std::string nameForDevices(const Project& project, const std::vector<DeviceId>& devices);
+/// The run of a circuit, made when it has none.
+Run& runOf(Project& project, CircuitId circuit);
+/// The run that feeds a board or transformer, made when it has none.
+Run& runOfNode(Project& project, Ref node);
+
+// ---- feeds ----
+
+/// Why `node` cannot be fed from `from` (a board, transformer or source): a loop, a wrong voltage or phase count, no place.
+std::optional<Error> refuseFeed(const Project& project, Ref node, Ref from);
+/// The voltage system that a node takes, and the one that a feed gives.
+VoltageSystem systemTaken(const Project& project, Ref node);
+VoltageSystem systemGiven(const Project& project, Ref from);
+/// Whether a board or transformer of `taken` can be fed from `given`: the same system, or two lines of it for single-phase.
+bool systemsAgree(VoltageSystem given, VoltageSystem taken);
+/// Feeds `node` from `from`; on a board a feeder circuit is made, and the circuit that fed it before goes.
+void feedFrom(Project& project, Ref node, Ref from);
+void clearFeed(Project& project, Ref node);
+
+// ---- other things ----
+BoardId addBoard(Project& project, Board board);
+void removeBoard(Project& project, BoardId board);
+void removeTransformer(Project& project, TransformerId transformer);
+/// "LP-3" after "LP-2": the next name of the same kind that is free.
+std::string freeBoardName(const Project& project, const std::string& like);
+
+} // namespace lintel

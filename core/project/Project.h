@@ -1,0 +1,251 @@
+#pragma once
+// The document: what a person entered, as plain values that point at each other by id.
+// Nothing worked out is kept here; see core/solve/Results.h for that. All lengths in metres, volts in V, loads as entered.
+// `extra` of each thing holds fields that this version does not know, so that a round trip through the file keeps them.
+
+#include "core/base/Geometry.h"
+#include "core/base/Quantity.h"
+#include "core/project/Choices.h"
+#include "core/project/Ids.h"
+#include "core/project/Table.h"
+#include "core/project/VoltageSystem.h"
+
+#include <nlohmann/json.hpp>
+
+#include <array>
+#include <map>
+#include <optional>
+#include <string>
+#include <tuple>
+
+namespace lintel {
+
+using Extra = nlohmann::json;
+
+/// The ground rules of a project.
+struct Basis {
+    std::string title = "Untitled", jobNumber, company, designer;
+    std::string issue = "1";     ///< stamped on the sheets
+    std::string issueDate;       ///< as the designer writes it; sheets never read the clock
+    std::string ruleBook = "nec-2023";
+    UnitSystem units = UnitSystem::Imperial;
+    Occupancy occupancy = Occupancy::Other;
+    Material branchMaterial = Material::Copper, feederMaterial = Material::Copper;
+    int insulation = 90;         ///< °C rating of the conductors' insulation: 60, 75 or 90
+    bool terminals75 = true;     ///< equipment of 100 A or less is marked for 75 °C
+    double ambient = 30;         ///< °C around the conductors
+    Raceway raceway = Raceway::Steel;
+    std::string smallestBranch = "12", largestPreferred = "500";
+    double smallestBreaker = 20; ///< A
+    double feederDropLimit = 2, branchDropLimit = 3, totalDropLimit = 5; ///< %
+    DropBasis branchDropBasis = DropBasis::Load;
+    double ratingShare = 0.8;    ///< of the breaker's rating, where drop is judged on it
+    int upsizingCeiling = 4;     ///< sizes above what ampacity needs
+    double growth = 0;           ///< share added to a feeder's demand, 0.2 = 20 %
+    double slack = 0.05;         ///< share added to measured lengths
+    double routeBelowCeiling = 0.3; ///< m below the ceiling that runs travel
+    double powerFactor = 0.9;    ///< of feeders where loads give none
+    std::map<std::string, double> demandFactors; ///< the designer's own, by load kind; replaces the rule book's rule
+    Extra extra;
+    bool operator==(const Basis&) const = default;
+};
+
+struct Level {
+    LevelId id;
+    std::string name;
+    double elevation = 0, height = 3; ///< m above datum; m floor to ceiling
+    Extra extra;
+    bool operator==(const Level&) const = default;
+};
+
+struct Wall {
+    WallId id;
+    LevelId level;
+    Point a, b;
+    double thickness = 0.15;
+    Extra extra;
+    bool operator==(const Wall&) const = default;
+};
+
+struct Room {
+    RoomId id;
+    LevelId level;
+    std::string number, name, kind;
+    std::vector<Point> outline;
+    Extra extra;
+    bool operator==(const Room&) const = default;
+};
+
+/// What kind of thing stands on the plan, and the load each one brings.
+struct DeviceType {
+    DeviceTypeId id;
+    std::string name;
+    Symbol symbol = Symbol::Receptacle;
+    LoadKind kind = LoadKind::Receptacle;
+    double load = 180; ///< of one, in `unit`
+    LoadUnit unit = LoadUnit::VA;
+    double powerFactor = 1;
+    int poles = 1;
+    bool continuous = false;
+    bool onWall = true;
+    double height = 0.45; ///< m above the floor
+    Extra extra;
+    bool operator==(const DeviceType&) const = default;
+};
+
+struct Device {
+    DeviceId id;
+    DeviceTypeId type;
+    LevelId level;
+    Point at;
+    double turn = 0; ///< degrees, clockwise; 0 faces down the sheet
+    CircuitId circuit;
+    std::string tag;
+    std::optional<double> height, load; ///< m and the type's unit, where this one differs from its type
+    Extra extra;
+    bool operator==(const Device&) const = default;
+};
+
+struct Source {
+    SourceId id;
+    std::string name;
+    VoltageSystem system = VoltageSystem::Y480;
+    SourceKind kind = SourceKind::FaultLevel;
+    double faultKA = 30;        ///< three-phase bolted, where kind is FaultLevel
+    double kva = 1500, percentZ = 5.75; ///< where kind is UtilityTransformer; its primary is taken as infinite
+    double xOverR = 6;
+    LevelId level;
+    Point at;
+    Extra extra;
+    bool operator==(const Source&) const = default;
+};
+
+struct Transformer {
+    TransformerId id;
+    std::string name;
+    double kva = 75;
+    double percentZ = 4.5, xOverR = 2;
+    VoltageSystem primary = VoltageSystem::Y480, secondary = VoltageSystem::Y208;
+    bool restartsDrop = true; ///< drop counts from zero again below it (its taps are set for that)
+    Ref feed; ///< a circuit or a source; nothing: unfed
+    RunId run; ///< its primary conductors
+    LevelId level;
+    Point at;
+    Extra extra;
+    bool operator==(const Transformer&) const = default;
+};
+
+struct Board {
+    BoardId id;
+    std::string name, description;
+    BoardUse use = BoardUse::Panelboard;
+    BoardForm form = BoardForm::TwoColumn;
+    VoltageSystem system = VoltageSystem::Y208;
+    double bus = 225;  ///< A
+    double main = 0;   ///< A of the main device; 0: lugs only
+    double ratingKA = 10; ///< short-circuit rating of the assembly and of its branch devices
+    int slots = 42;
+    Ref feed;  ///< a circuit, a transformer or a source; nothing: unfed
+    RunId run; ///< the conductors that feed it
+    LevelId level;
+    Point at;
+    double turn = 0, height = 1.5; ///< degrees; m above the floor
+    Extra extra;
+    bool operator==(const Board&) const = default;
+};
+
+/// A breaker in a board with what it serves. A circuit that some board or transformer names as its feed is a feeder.
+struct Circuit {
+    CircuitId id;
+    BoardId board;
+    int slot = 0;  ///< of the first pole, as numbered on the board; 0: not placed yet
+    int poles = 1;
+    CircuitUse use = CircuitUse::Load;
+    std::string name; ///< what it serves; one name, used everywhere
+    std::optional<double> heldBreaker; ///< A
+    std::optional<double> heldKA;      ///< interrupting rating, where it is not the board's
+    bool pinned = false, fullRated = false, groundFault = false; ///< fullRated: 100 %-rated device
+    double factor = 1; ///< the designer's own demand factor
+    RunId run;
+    std::string note;
+    Extra extra;
+    bool operator==(const Circuit&) const = default;
+};
+
+/// Conductors from one place to another. What is not set comes from the basis.
+struct Run {
+    RunId id;
+    std::string name;
+    LengthBy lengthBy = LengthBy::Reach;
+    double length = 0; ///< m one way, where entered
+    std::optional<Material> material;
+    std::optional<Raceway> raceway;
+    std::optional<double> ambient;
+    int sharing = 0; ///< other current-carrying conductors in the same raceway
+    std::string heldSize; ///< as the rule book names it; empty: sized automatically
+    int heldSets = 0;     ///< 0: automatic
+    DropBasis dropBasis = DropBasis::Default;
+    Extra extra;
+    bool operator==(const Run&) const = default;
+};
+
+/// A load that is listed and not drawn: equipment from another discipline's list, or an allowance.
+struct Load {
+    LoadId id;
+    CircuitId circuit; ///< none: unfed
+    std::string name, where;
+    LoadKind kind = LoadKind::Equipment;
+    double amount = 0;
+    LoadUnit unit = LoadUnit::VA;
+    double powerFactor = 1;
+    double quantity = 1;
+    int poles = 1;
+    bool continuous = false;
+    double diversity = 1;
+    Extra extra;
+    bool operator==(const Load&) const = default;
+};
+
+struct Project {
+    Basis basis;
+    Table<Level> levels;
+    Table<Wall> walls;
+    Table<Room> rooms;
+    Table<DeviceType> deviceTypes;
+    Table<Source> sources;
+    Table<Transformer> transformers;
+    Table<Board> boards;
+    Table<Circuit> circuits;
+    Table<Run> runs;
+    Table<Load> loads;
+    Table<Device> devices;
+    Extra extra;
+    bool operator==(const Project&) const = default;
+
+    /// Calls f(name, member pointer) for every table: the one list that files, edits and differences all read.
+    template <class F> static void eachTable(F f) {
+        f("levels", &Project::levels);
+        f("walls", &Project::walls);
+        f("rooms", &Project::rooms);
+        f("deviceTypes", &Project::deviceTypes);
+        f("sources", &Project::sources);
+        f("transformers", &Project::transformers);
+        f("boards", &Project::boards);
+        f("circuits", &Project::circuits);
+        f("runs", &Project::runs);
+        f("loads", &Project::loads);
+        f("devices", &Project::devices);
+    }
+};
+
+/// "LK-1-14" for a placed circuit; "LK-1-?" while it has no slot.
+std::string nameOf(const Project& project, CircuitId circuit);
+/// The name by which a person knows the thing: "LK-1", "T-2", "LK-1-14", "Servery 010".
+std::string nameOf(const Project& project, Ref thing);
+/// What `circuit` feeds: a board or a transformer; nothing for a branch circuit. Looks through all of them: for one
+/// question, not for a loop (the solver's Topology has them all).
+Ref fedBy(const Project& project, CircuitId circuit);
+/// The room that a point of a level lies in.
+RoomId roomAt(const Project& project, LevelId level, Point at);
+
+} // namespace lintel

@@ -1,0 +1,112 @@
+#include "core/project/Validation.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+struct Checker {
+    std::optional<Error> first;
+    template <class T> void say(const char* table, Id<T> id, const char* field, std::string what, std::string help = "") {
+        if (!first) first = Error{fmt::format("{} {}.{}", table, textOf(id), field), std::move(what), std::move(help)};
+    }
+    template <class T, class U> void resolves(const char* table, Id<T> id, const char* field, const Table<U>& in, Id<U> ref, bool needed = false) {
+        if (ref ? !in.has(ref) : needed) say(table, id, field, ref ? "there is no " + textOf(ref) : std::string("this must be given"));
+    }
+    template <class T> void within(const char* table, Id<T> id, const char* field, double v, double lo, double hi) {
+        if (!(v >= lo && v <= hi)) say(table, id, field, fmt::format("{} is outside {} … {}", v, lo, hi));
+    }
+};
+
+} // namespace
+
+std::optional<Error> validate(const Project& p) {
+    Checker c;
+    const Basis& b = p.basis;
+    const auto basis = [&](const char* field, double v, double lo, double hi) {
+        if (!c.first && !(v >= lo && v <= hi)) c.first = Error{fmt::format("basis.{}", field), fmt::format("{} is outside {} … {}", v, lo, hi), ""};
+    };
+    if (b.insulation != 60 && b.insulation != 75 && b.insulation != 90) c.first = Error{"basis.insulation", "insulation is rated 60, 75 or 90 °C", ""};
+    basis("ambient", b.ambient, -40, 85);
+    basis("smallestBreaker", b.smallestBreaker, 1, 6000);
+    basis("feederDropLimit", b.feederDropLimit, 0.01, 100);
+    basis("branchDropLimit", b.branchDropLimit, 0.01, 100);
+    basis("totalDropLimit", b.totalDropLimit, 0.01, 100);
+    basis("ratingShare", b.ratingShare, 0, 1);
+    basis("upsizingCeiling", b.upsizingCeiling, 0, 40);
+    basis("growth", b.growth, 0, 10);
+    basis("slack", b.slack, 0, 10);
+    basis("routeBelowCeiling", b.routeBelowCeiling, -10, 10);
+    basis("powerFactor", b.powerFactor, 0.01, 1);
+    for (const auto& [kind, factor] : b.demandFactors) {
+        if (!c.first && !fromWord<LoadKind>(kind)) c.first = Error{"basis.demandFactors", "there is no load kind \"" + kind + "\"", ""};
+        basis("demandFactors", factor, 0, 10);
+    }
+    for (const Level& l : p.levels) c.within("levels", l.id, "height", l.height, 0.5, 200), c.within("levels", l.id, "elevation", l.elevation, -1000, 2000);
+    for (const Wall& w : p.walls) c.resolves("walls", w.id, "level", p.levels, w.level, true), c.within("walls", w.id, "thickness", w.thickness, 0, 10);
+    for (const Room& r : p.rooms) c.resolves("rooms", r.id, "level", p.levels, r.level, true);
+    for (const DeviceType& t : p.deviceTypes) {
+        c.within("deviceTypes", t.id, "poles", t.poles, 1, 3);
+        c.within("deviceTypes", t.id, "load", t.load, 0, 1e9);
+        c.within("deviceTypes", t.id, "powerFactor", t.powerFactor, 0.01, 1);
+    }
+    for (const Device& d : p.devices) {
+        c.resolves("devices", d.id, "type", p.deviceTypes, d.type, true);
+        c.resolves("devices", d.id, "level", p.levels, d.level, true);
+        c.resolves("devices", d.id, "circuit", p.circuits, d.circuit);
+        if (d.load) c.within("devices", d.id, "load", *d.load, 0, 1e9);
+    }
+    for (const Source& s : p.sources) {
+        c.resolves("sources", s.id, "level", p.levels, s.level);
+        c.within("sources", s.id, "faultKA", s.faultKA, 0.001, 1000);
+        c.within("sources", s.id, "kva", s.kva, 0.1, 1e6);
+        c.within("sources", s.id, "percentZ", s.percentZ, 0.1, 100);
+        c.within("sources", s.id, "xOverR", s.xOverR, 0, 1000);
+    }
+    const auto feed = [&](const char* table, auto id, Ref f, bool transformer) {
+        const bool there = !f || (f.is<Source>() && p.sources.has(f.as<Source>())) || (f.is<Circuit>() && p.circuits.has(f.as<Circuit>())) ||
+                           (!transformer && f.is<Transformer>() && p.transformers.has(f.as<Transformer>()));
+        if (!there) c.say(table, id, "feed", "there is nothing called " + f.text() + " to be fed from");
+    };
+    for (const Transformer& t : p.transformers) {
+        feed("transformers", t.id, t.feed, true);
+        c.resolves("transformers", t.id, "run", p.runs, t.run);
+        c.resolves("transformers", t.id, "level", p.levels, t.level);
+        c.within("transformers", t.id, "kva", t.kva, 0.1, 1e6);
+        c.within("transformers", t.id, "percentZ", t.percentZ, 0.1, 100);
+        c.within("transformers", t.id, "xOverR", t.xOverR, 0, 1000);
+    }
+    for (const Board& d : p.boards) {
+        feed("boards", d.id, d.feed, false);
+        c.resolves("boards", d.id, "run", p.runs, d.run);
+        c.resolves("boards", d.id, "level", p.levels, d.level);
+        c.within("boards", d.id, "slots", d.slots, 1, 1200);
+        c.within("boards", d.id, "bus", d.bus, 1, 100000);
+        c.within("boards", d.id, "main", d.main, 0, 100000);
+        c.within("boards", d.id, "ratingKA", d.ratingKA, 0.1, 1000);
+    }
+    for (const Circuit& k : p.circuits) {
+        c.resolves("circuits", k.id, "board", p.boards, k.board, true);
+        c.resolves("circuits", k.id, "run", p.runs, k.run);
+        c.within("circuits", k.id, "poles", k.poles, 1, 3);
+        c.within("circuits", k.id, "slot", k.slot, 0, 1200);
+        c.within("circuits", k.id, "factor", k.factor, 0, 10);
+        if (k.heldBreaker) c.within("circuits", k.id, "heldBreaker", *k.heldBreaker, 0.5, 10000);
+    }
+    for (const Run& r : p.runs) {
+        c.within("runs", r.id, "length", r.length, 0, 100000);
+        c.within("runs", r.id, "sharing", r.sharing, 0, 1000);
+        c.within("runs", r.id, "heldSets", r.heldSets, 0, 40);
+    }
+    for (const Load& l : p.loads) {
+        c.resolves("loads", l.id, "circuit", p.circuits, l.circuit);
+        c.within("loads", l.id, "poles", l.poles, 1, 3);
+        c.within("loads", l.id, "amount", l.amount, 0, 1e9);
+        c.within("loads", l.id, "quantity", l.quantity, 0, 1e6);
+        c.within("loads", l.id, "powerFactor", l.powerFactor, 0.01, 1);
+        c.within("loads", l.id, "diversity", l.diversity, 0, 10);
+    }
+    return c.first;
+}
+
+} // namespace lintel

@@ -1,0 +1,40 @@
+#include "core/rules/DataFolder.h"
+
+#include "core/project/ProjectFile.h"
+
+#include <cstdlib>
+
+namespace lintel {
+
+namespace fs = std::filesystem;
+
+fs::path dataFolder() {
+    if (const char* given = std::getenv("LINTEL_DATA")) return given;
+    std::error_code ec;
+    const fs::path self = fs::read_symlink("/proc/self/exe", ec);
+    if (!ec)
+        if (const fs::path beside = self.parent_path().parent_path() / "share" / "lintel"; fs::exists(beside / "rulebooks", ec)) return beside;
+    return LINTEL_SOURCE_DATA;
+}
+
+Outcome<RuleBook> loadRuleBook(const std::string& id) {
+    const fs::path file = dataFolder() / "rulebooks" / (id + ".json");
+    std::error_code ec;
+    if (id.find('/') != std::string::npos || !fs::exists(file, ec)) return Error{"rule book", "there is no rule book \"" + id + "\"", "Choose another one on Basis."};
+    return RuleBook::load(file);
+}
+
+std::vector<ShippedProject> shippedProjects(const std::string& folder) {
+    std::vector<ShippedProject> list;
+    std::error_code ec;
+    for (const auto& e : fs::directory_iterator(dataFolder() / folder, ec))
+        if (e.path().extension() == ".lintel")
+            if (auto p = loadProject(e.path())) {
+                const std::string about = p->extra.is_object() && p->extra.contains("about") && p->extra["about"].is_string() ? p->extra["about"].get<std::string>() : "";
+                list.push_back({e.path(), p->basis.title, about});
+            }
+    std::sort(list.begin(), list.end(), [](const auto& a, const auto& b) { return a.file < b.file; });
+    return list;
+}
+
+} // namespace lintel

@@ -1,0 +1,311 @@
+#include "core/rules/RuleBook.h"
+
+#include "core/project/ProjectFile.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+
+using nlohmann::json;
+
+namespace {
+constexpr double perMetre = 1 / (1000 * metresPerFoot); ///< Ω/kft to Ω/m
+struct Refusal { Error error; };
+[[noreturn]] void refuse(const std::string& where, const std::string& what) { throw Refusal{{where, what, "Correct that row of the rule book."}}; }
+} // namespace
+
+/// Fills a RuleBook row by row and refuses what cannot be right.
+struct RuleBookReader {
+    RuleBook b;
+    std::string name;
+
+    const json& at(const json& j, const char* key, const std::string& where) {
+        if (!j.is_object() || !j.contains(key)) refuse(where, fmt::format("\"{}\" is missing", key));
+        return j[key];
+    }
+    double number(const json& j, const std::string& where) {
+        if (!j.is_number()) refuse(where, "expected a number, found " + j.dump());
+        return j.get<double>();
+    }
+    double orZero(const json& j, const std::string& where) { return j.is_null() ? 0 : number(j, where); }
+    std::string text(const json& j, const std::string& where) {
+        if (!j.is_string()) refuse(where, "expected a text, found " + j.dump());
+        return j.get<std::string>();
+    }
+    const json& rows(const json& j, std::size_t width, const std::string& where) {
+        const json& r = at(j, "rows", where);
+        for (std::size_t i = 0; i < r.size(); ++i)
+            if (!r[i].is_array() || r[i].size() != width) refuse(fmt::format("{} row {}", where, i + 1), fmt::format("expected {} values", width));
+        return r;
+    }
+    void cite(const char* key, const json& j, const char* field, const std::string& where) { b.citations[key] = text(at(j, field, where), where); }
+
+    void read(const json& j) {
+        b.id = text(at(j, "id", name), name);
+        b.title = text(at(j, "title", name), name);
+        b.region = text(at(j, "region", name), name);
+        if (text(at(j, "procedure", name), name) != "terminal-temperature") refuse(name, "there is no sizing procedure " + j["procedure"].dump());
+        readRatings(at(j, "ratings", name));
+        readConductors(at(j, "conductors", name));
+        readCorrections(j);
+        readFigures(j);
+        readDemand(at(j, "demand", name));
+        if (j.contains("unverified"))
+            for (const json& u : j["unverified"]) b.doubtful.push_back(text(u, name + ", unverified"));
+    }
+    void readRatings(const json& j) {
+        const std::string where = name + ", " + text(at(j, "table", name), name);
+        cite("rating", j, "table", where);
+        for (const json& a : at(j, "amps", where)) {
+            const double amps = number(a, where);
+            if (amps <= (b.ratingSeries.empty() ? 0 : b.ratingSeries.back())) refuse(where, fmt::format("{} A does not follow in rising order", amps));
+            b.ratingSeries.push_back(amps);
+        }
+        if (b.ratingSeries.empty()) refuse(where, "there are no ratings");
+    }
+    void readConductors(const json& j) {
+        const json& tables = at(j, "tables", name);
+        cite("ampacity", tables, "ampacity", name);
+        cite("direct", tables, "direct", name);
+        cite("impedance", tables, "alternating", name);
+        for (const json& r : rows(j, 18, name + ", conductors")) {
+            ConductorSize s;
+            s.name = text(r[0], name);
+            const std::string where = fmt::format("{}, conductor {}", name, s.name);
+            s.kcmil = number(r[1], where);
+            s.mm2 = s.kcmil * 0.5067074791;
+            for (std::size_t m = 0; m < 2; ++m) {
+                for (std::size_t t = 0; t < 3; ++t) s.ampacity[m][t] = orZero(r[2 + 3 * m + t], where);
+                s.direct[m] = number(r[8 + m], where) * perMetre;
+                for (std::size_t w = 0; w < 3; ++w) s.resistance[m][w == 0 ? std::size_t(Raceway::Pvc) : w == 1 ? std::size_t(Raceway::Aluminium) : std::size_t(Raceway::Steel)] = orZero(r[12 + 3 * m + w], where) * perMetre;
+            }
+            s.reactance[std::size_t(Raceway::Pvc)] = s.reactance[std::size_t(Raceway::Aluminium)] = orZero(r[10], where) * perMetre;
+            s.reactance[std::size_t(Raceway::Steel)] = orZero(r[11], where) * perMetre;
+            check(s, where);
+            for (std::size_t m = 0; m < 2; ++m) {
+                b.choosableSize[m].push_back(s.ampacity[m][0] > 0 && s.resistance[m][0] > 0);
+                b.smallLimit[m].push_back(0);
+            }
+            b.series.push_back(s);
+        }
+        if (b.series.empty()) refuse(name, "there are no conductors");
+    }
+    void check(const ConductorSize& s, const std::string& where) {
+        const ConductorSize* last = b.series.empty() ? nullptr : &b.series.back();
+        if (last && s.kcmil <= last->kcmil) refuse(where, "sizes must rise in area");
+        for (std::size_t m = 0; m < 2; ++m) {
+            const auto& a = s.ampacity[m];
+            if (a[0] > 0 && !(a[0] < a[1] && a[1] < a[2])) refuse(where, "a hotter insulation must carry more");
+            if (last && last->ampacity[m][0] > 0)
+                for (std::size_t t = 0; t < 3; ++t)
+                    if (a[t] <= last->ampacity[m][t]) refuse(where, "a larger conductor must carry more than a smaller one");
+            // Ω/m at 75 °C times area is the material's resistivity: 0.0213 Ω·mm²/m for copper, 0.0351 for aluminium.
+            const double rho = s.direct[m] * s.mm2, expected = m == 0 ? 0.0213 : 0.0351;
+            if (std::abs(rho / expected - 1) > 0.04) refuse(where, fmt::format("resistance times area is {:.4f} Ω·mm²/m, expected about {:.4f}", rho, expected));
+            for (double r : s.resistance[m])
+                if (r > 0 && (r < s.direct[m] * 0.93 || r > s.direct[m] * 1.6)) refuse(where, "alternating-current resistance is far from the direct-current one");
+        }
+    }
+    void readCorrections(const json& j) {
+        const json& a = at(j, "ambient", name);
+        cite("ambient", a, "table", name);
+        for (const json& r : rows(a, 4, name + ", ambient")) {
+            std::array<double, 4> row{};
+            for (std::size_t i = 0; i < 4; ++i) row[i] = orZero(r[i], name + ", ambient");
+            if (!b.ambientRows.empty())
+                for (std::size_t i = 0; i < 4; ++i)
+                    if (i == 0 ? row[i] <= b.ambientRows.back()[i] : row[i] > b.ambientRows.back()[i] || (row[i] == b.ambientRows.back()[i] && row[i] > 0))
+                        refuse(name + ", " + b.cite("ambient"), fmt::format("the row up to {} °C does not follow: hotter air must carry less", row[0]));
+            b.ambientRows.push_back(row);
+        }
+        const json& g = at(j, "bundling", name);
+        cite("bundling", g, "table", name);
+        for (const json& r : rows(g, 2, name + ", bundling")) {
+            const std::pair row{number(r[0], name), number(r[1], name)};
+            if (!b.bundlingRows.empty() && (row.first <= b.bundlingRows.back().first || row.second >= b.bundlingRows.back().second))
+                refuse(name + ", " + b.cite("bundling"), "more conductors must carry less each");
+            b.bundlingRows.push_back(row);
+        }
+        const json& s = at(j, "smallConductors", name);
+        cite("smallConductor", s, "table", name);
+        for (auto m : {Material::Copper, Material::Aluminium})
+            for (const auto& [size, amps] : at(s, wordOf(m), name).items()) b.smallLimit[std::size_t(m)][std::size_t(known(size, name))] = number(amps, name);
+        const json& p = at(j, "protective", name);
+        cite("protective", p, "table", name);
+        cite("protectiveRaised", p, "raised", name);
+        for (const json& r : rows(p, 3, name + ", protective")) {
+            RuleBook::Protective row{number(r[0], name), {known(text(r[1], name), name), known(text(r[2], name), name)}};
+            if (!b.protectiveRows.empty())
+                for (std::size_t m = 0; m < 2; ++m)
+                    if (row.upTo <= b.protectiveRows.back().upTo || row.size[m] < b.protectiveRows.back().size[m])
+                        refuse(name + ", " + b.cite("protective"), fmt::format("the row for {} A does not follow", row.upTo));
+            b.protectiveRows.push_back(row);
+        }
+        b.parallelFrom = known(text(at(at(j, "parallel", name), "smallest", name), name), name);
+        cite("parallel", j["parallel"], "table", name);
+    }
+    SizeIndex known(const std::string& size, const std::string& where) {
+        const SizeIndex i = b.find(size);
+        if (i < 0) refuse(where, "there is no conductor size \"" + size + "\"");
+        return i;
+    }
+    void readFigures(const json& j) {
+        const auto section = [&](const char* key) -> const json& { return at(j, key, name); };
+        const auto figure = [&](const json& s, const char* key) { return number(at(s, key, name), name); };
+        cite("nextRating", section("nextRatingUp"), "table", name);
+        cite("protected", section("nextRatingUp"), "within", name);
+        b.nextRatingUpTo = figure(section("nextRatingUp"), "upToAmps");
+        cite("terminal", section("terminals"), "table", name);
+        b.terminalBelow = int(figure(section("terminals"), "below"));
+        b.terminalAbove = int(figure(section("terminals"), "above"));
+        b.terminalBoundary = figure(section("terminals"), "boundary");
+        const json& c = section("continuous");
+        cite("continuousDevice", c, "table", name);
+        cite("continuousFeederDevice", c, "feederTable", name);
+        cite("continuousConductor", c, "conductorTable", name);
+        cite("continuousFeederConductor", c, "feederConductorTable", name);
+        b.continuousFactor = figure(c, "factor");
+        const json& m = section("motor");
+        cite("motorConductor", m, "conductorTable", name);
+        cite("motorFeeder", m, "feederTable", name);
+        cite("motorDevice", m, "deviceTable", name);
+        b.motorConductor = figure(m, "conductor");
+        b.motorDevice = figure(m, "device");
+        const json& t = section("transformer");
+        cite("transformer", t, "table", name);
+        b.transformerPrimary = figure(t, "primary");
+        b.transformerPrimaryWithSecondary = figure(t, "primaryWithSecondary");
+        b.transformerSecondary = figure(t, "secondary");
+        cite("dropBranch", section("drop"), "branch", name);
+        cite("dropFeeder", section("drop"), "feeder", name);
+        cite("faultDevice", section("fault"), "device", name);
+        cite("faultBoard", section("fault"), "board", name);
+        for (double f : {b.continuousFactor, b.motorConductor, b.motorDevice, b.transformerPrimary, b.transformerSecondary})
+            if (f < 1 || f > 10) refuse(name, fmt::format("a factor of {} cannot be right here", f));
+    }
+    void readDemand(const json& list) {
+        using Method = DemandRule::Method;
+        std::array<std::array<bool, 4>, loadKinds> exact{};
+        for (std::size_t i = 0; i < list.size(); ++i) {
+            const json& j = list[i];
+            const std::string where = fmt::format("{}, demand[{}]", name, i);
+            const auto kind = fromWord<LoadKind>(text(at(j, "kind", where), where));
+            if (!kind) refuse(where, "there is no load kind " + j["kind"].dump());
+            DemandRule r;
+            r.table = text(at(j, "table", where), where);
+            const std::string method = text(at(j, "method", where), where);
+            if (method == "stepped") {
+                r.method = Method::Stepped;
+                for (const json& s : at(j, "steps", where)) {
+                    if (!s.is_array() || s.size() != 2) refuse(where, "a step is [up to VA, factor]");
+                    r.steps.push_back({s[0].is_null() ? 1e300 : number(s[0], where), number(s[1], where)});
+                    if (r.steps.size() > 1 && r.steps.back().first <= r.steps[r.steps.size() - 2].first) refuse(where, "steps must rise");
+                }
+                if (r.steps.empty() || r.steps.back().first < 1e300) refuse(where, "the last step has no end: write null");
+            } else if (method == "count") {
+                r.method = Method::Count;
+                r.largest = int(number(at(j, "largest", where), where));
+                r.minimumEach = j.contains("minimumEach") ? number(j["minimumEach"], where) : 0;
+                for (const json& f : at(j, "factors", where)) {
+                    r.factors.push_back(number(f, where));
+                    if (r.factors.size() > 1 && r.factors.back() > r.factors[r.factors.size() - 2]) refuse(where, "factors must not rise with the count");
+                }
+                if (r.factors.empty()) refuse(where, "there are no factors");
+            } else if (method == "table") {
+                r.method = Method::Table;
+                for (const json& d : at(j, "demand", where)) {
+                    r.demandByCount.push_back(number(d, where));
+                    if (r.demandByCount.size() > 1 && r.demandByCount.back() <= r.demandByCount[r.demandByCount.size() - 2]) refuse(where, "demand must rise with the count");
+                }
+                for (const json& x : at(j, "beyond", where)) r.beyond.push_back({number(x[0], where), number(x[1], where), number(x[2], where)});
+                r.each = number(at(j, "each", where), where);
+                r.overEach = number(at(j, "overEach", where), where);
+                if (r.demandByCount.empty() || r.beyond.empty()) refuse(where, "the table is empty");
+            } else if (method == "largest") {
+                r.method = Method::Largest;
+                r.extra = number(at(j, "extra", where), where);
+            } else if (method == "noncoincident") {
+                r.method = Method::NonCoincident;
+                const auto with = fromWord<LoadKind>(text(at(j, "with", where), where));
+                if (!with) refuse(where, "there is no load kind " + j["with"].dump());
+                r.with = *with;
+            } else {
+                refuse(where, "there is no demand method \"" + method + "\"");
+            }
+            const bool forOne = j.contains("occupancy");
+            const auto occupancy = forOne ? fromWord<Occupancy>(text(j["occupancy"], where)) : Occupancy::Other;
+            if (!occupancy) refuse(where, "there is no occupancy " + j["occupancy"].dump());
+            for (std::size_t o = 0; o < 4; ++o)
+                if (forOne ? o == std::size_t(*occupancy) : !exact[std::size_t(*kind)][o]) {
+                    b.rules[std::size_t(*kind)][o] = r;
+                    exact[std::size_t(*kind)][o] = forOne;
+                }
+        }
+    }
+};
+
+Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& name) {
+    const json j = json::parse(text, nullptr, false);
+    if (j.is_discarded()) return Error{name, "this is not well-formed JSON", ""};
+    try {
+        RuleBookReader r{{}, name};
+        r.read(j);
+        return std::move(r.b);
+    } catch (const Refusal& refusal) {
+        return refusal.error;
+    }
+}
+
+Outcome<RuleBook> RuleBook::load(const std::filesystem::path& file) {
+    auto text = readText(file);
+    if (!text) return text.error();
+    return parse(*text, file.filename().string());
+}
+
+double RuleBook::ratingAtOrAbove(double amps) const {
+    const auto it = std::lower_bound(ratingSeries.begin(), ratingSeries.end(), amps - 1e-6);
+    return it == ratingSeries.end() ? 0 : *it;
+}
+double RuleBook::ratingAbove(double amps) const {
+    const auto it = std::upper_bound(ratingSeries.begin(), ratingSeries.end(), amps + 1e-6);
+    return it == ratingSeries.end() ? 0 : *it;
+}
+
+SizeIndex RuleBook::find(const std::string& size) const {
+    for (std::size_t i = 0; i < series.size(); ++i)
+        if (series[i].name == size) return SizeIndex(i);
+    return -1;
+}
+
+double RuleBook::ambientFactor(double ambient, int insulation) const {
+    for (const auto& row : ambientRows)
+        if (ambient <= row[0] + 1e-9) return row[insulation >= 90 ? 3 : insulation >= 75 ? 2 : 1];
+    return 0;
+}
+
+double RuleBook::bundlingFactor(int conductors) const {
+    for (const auto& [upTo, factor] : bundlingRows)
+        if (conductors <= upTo) return factor;
+    return bundlingRows.back().second;
+}
+
+SizeIndex RuleBook::protectiveFor(double device, Material m) const {
+    for (const Protective& r : protectiveRows)
+        if (device <= r.upTo + 1e-6) return r.size[std::size_t(m)];
+    return -1;
+}
+
+const std::string& RuleBook::cite(const std::string& key) const {
+    static const std::string none;
+    const auto it = citations.find(key);
+    return it == citations.end() ? none : it->second;
+}
+
+std::string sizeWords(const RuleBook& book, SizeIndex i) {
+    if (i < 0) return "–";
+    const ConductorSize& s = book.sizes()[std::size_t(i)];
+    if (s.name.find('/') != std::string::npos) return s.name;
+    return s.kcmil >= 250 ? s.name + " kcmil" : "#" + s.name;
+}
+
+} // namespace lintel

@@ -1,0 +1,119 @@
+#pragma once
+// What the code says, as data. The engine asks questions and never knows which code answers; each answer can be cited.
+// A book is read from data/rulebooks/*.json and refused when a row in it cannot be right.
+
+#include "core/base/Error.h"
+#include "core/base/Quantity.h"
+#include "core/project/Choices.h"
+
+#include <array>
+#include <filesystem>
+#include <map>
+#include <string>
+#include <vector>
+
+namespace lintel {
+
+/// Place of a conductor size in the book's series, smallest first; -1: none.
+using SizeIndex = int;
+
+struct ConductorSize {
+    std::string name;       ///< as the book names it: "12", "1/0", "250"
+    double mm2 = 0, kcmil = 0;
+    std::array<std::array<double, 3>, 2> ampacity{};  ///< A; [material][60, 75, 90 °C]; 0: not in the table
+    std::array<double, 2> direct{};                   ///< Ω/m at 75 °C, direct current, [material]
+    std::array<std::array<double, 3>, 2> resistance{}; ///< Ω/m at 75 °C, alternating, [material][raceway]; 0: not in the table
+    std::array<double, 3> reactance{};                ///< Ω/m, [raceway]
+};
+
+/// How the demand of a load kind follows from what is connected below a node.
+struct DemandRule {
+    enum class Method { Full, Stepped, Count, Table, Largest, NonCoincident, Factor } method = Method::Full;
+    std::string table;
+    std::vector<std::pair<double, double>> steps; ///< (up to VA, factor); the last has no end
+    std::vector<double> factors;                  ///< by count, from one; the last goes on
+    int largest = 0;                              ///< not less than the sum of so many of the largest
+    double minimumEach = 0;                       ///< VA counted for each at least
+    std::vector<double> demandByCount;            ///< VA, from one
+    std::vector<std::array<double, 3>> beyond;    ///< (from count, base VA, VA each)
+    double each = 0, overEach = 0;                ///< the table's rating of one, and the share added per kVA over it
+    double extra = 0;                             ///< share of the largest one added
+    LoadKind with = LoadKind::Cooling;            ///< the kind it does not run together with
+    double factor = 1;
+};
+
+/// A value with the table or clause it stands in.
+struct Cited {
+    double value = 0;
+    const std::string* table = nullptr;
+};
+
+class RuleBook {
+public:
+    /// Reads and checks one book. `name` begins the `where` of an Error.
+    static Outcome<RuleBook> parse(const std::string& json, const std::string& name);
+    static Outcome<RuleBook> load(const std::filesystem::path& file);
+
+    std::string id, title, region;
+
+    // ---- ratings of devices ----
+    const std::vector<double>& ratings() const { return ratingSeries; }
+    /// The smallest standard rating at or above; 0 past the end of the series.
+    double ratingAtOrAbove(double amps) const;
+    /// The standard rating next above that of a device; 0 past the end.
+    double ratingAbove(double amps) const;
+
+    // ---- conductors ----
+    const std::vector<ConductorSize>& sizes() const { return series; }
+    SizeIndex find(const std::string& size) const;
+    /// Whether the book knows both ampacity and impedance, so that the size may be chosen by itself.
+    bool choosable(SizeIndex size, Material m) const { return choosableSize[std::size_t(m)][std::size_t(size)]; }
+    double ampacity(SizeIndex size, Material m, int celsius) const {
+        return series[std::size_t(size)].ampacity[std::size_t(m)][celsius >= 90 ? 2 : celsius >= 75 ? 1 : 0];
+    }
+    /// For a conductor rated `insulation` °C in air of `ambient` °C; 0: not allowed there.
+    double ambientFactor(double ambient, int insulation) const;
+    /// For so many current-carrying conductors in one raceway.
+    double bundlingFactor(int conductors) const;
+    /// The largest device a small conductor may have; 0: no such limit.
+    double smallConductorLimit(SizeIndex size, Material m) const { return smallLimit[std::size_t(m)][std::size_t(size)]; }
+    SizeIndex smallestParallel() const { return parallelFrom; }
+    /// The protective conductor for a device of so many amperes; -1 past the end of the table.
+    SizeIndex protectiveFor(double device, Material m) const;
+
+    // ---- demand ----
+    const DemandRule& demand(LoadKind kind, Occupancy occupancy) const { return rules[std::size_t(kind)][std::size_t(occupancy)]; }
+
+    // ---- figures of rules ----
+    double nextRatingUpTo = 0;                    ///< A; the next rating above the ampacity is allowed up to here
+    int terminalBelow = 60, terminalAbove = 75;   ///< °C
+    double terminalBoundary = 100;                ///< A
+    double continuousFactor = 1.25;
+    double motorConductor = 1.25, motorDevice = 2.5;
+    double transformerPrimary = 1.25, transformerPrimaryWithSecondary = 2.5, transformerSecondary = 1.25;
+
+    /// Where a rule stands; the keys are fixed names such as "rating" or "ambient". Empty when the book has none.
+    const std::string& cite(const std::string& key) const;
+    /// Values that nobody has yet compared with the standard; shown wherever they have an effect.
+    const std::vector<std::string>& unverified() const { return doubtful; }
+
+private:
+    std::vector<double> ratingSeries;
+    std::vector<ConductorSize> series;
+    std::array<std::vector<char>, 2> choosableSize;
+    std::array<std::vector<double>, 2> smallLimit;
+    std::vector<std::array<double, 4>> ambientRows; ///< up to °C, 60, 75, 90
+    std::vector<std::pair<double, double>> bundlingRows;
+    struct Protective { double upTo; std::array<SizeIndex, 2> size; };
+    std::vector<Protective> protectiveRows;
+    SizeIndex parallelFrom = 0;
+    std::array<std::array<DemandRule, 4>, loadKinds> rules;
+    std::map<std::string, std::string> citations;
+    std::vector<std::string> doubtful;
+    friend struct RuleBookReader;
+};
+
+/// "#12" or "1/0" or "250 kcmil": how the trade says a size.
+std::string sizeWords(const RuleBook& book, SizeIndex size);
+
+} // namespace lintel

@@ -1,0 +1,88 @@
+#pragma once
+// A drawing on a sheet: a flat list of lines, arcs, text and fills in millimetres, x to the right, y down.
+// It is painted once, everywhere: what the screen shows is what PDF, SVG and PNG hold.
+
+#include "core/base/Geometry.h"
+#include "core/project/Ids.h"
+
+#include <string>
+#include <variant>
+#include <vector>
+
+namespace lintel {
+
+/// What a mark means; the painter chooses the colour (on paper, or dark on the screen).
+enum class Ink { Ink, Quiet, Faint, Rule, Accent, Stop, Check, Band, Paper, Wash, PhaseA, PhaseB, PhaseC, Wire1, Wire2, Wire3, Wire4, Wire5, Wire6 };
+
+enum class Align { Left, Centre, Right };
+
+struct LineMark {
+    std::vector<Point> points;
+    double width = 0.25;
+    Ink ink = Ink::Ink;
+    bool dashed = false, closed = false;
+    bool operator==(const LineMark&) const = default;
+};
+struct FillMark {
+    std::vector<Point> points;
+    Ink ink = Ink::Band;
+    bool operator==(const FillMark&) const = default;
+};
+struct CircleMark {
+    Point centre;
+    double radius = 1, width = 0.25;
+    Ink ink = Ink::Ink;
+    bool filled = false;
+    bool operator==(const CircleMark&) const = default;
+};
+/// Through b, from a to c: a curve for wiring on plan (quadratic).
+struct CurveMark {
+    Point a, b, c;
+    double width = 0.35;
+    Ink ink = Ink::Ink;
+    bool operator==(const CurveMark&) const = default;
+};
+/// `at` is the left, middle or right end of the base line. `size` is the height of the letters' body in mm. With `within`, wider
+/// text is set narrower to fit.
+struct TextMark {
+    Point at;
+    std::string text;
+    double size = 3;
+    Align align = Align::Left;
+    bool bold = false, italic = false;
+    Ink ink = Ink::Ink;
+    double within = 0;
+    bool halo = false; ///< paper behind the letters
+    bool operator==(const TextMark&) const = default;
+};
+using Mark = std::variant<LineMark, FillMark, CircleMark, CurveMark, TextMark>;
+
+/// Where a thing stands on the drawing, for choosing it with a click.
+struct Hotspot {
+    Ref thing;
+    double left, top, right, bottom;
+    bool operator==(const Hotspot&) const = default;
+};
+
+struct Drawing {
+    std::string title, number; ///< "LK-1", "E-604"
+    std::string paper;         ///< "Letter", "Tabloid", "ARCH D"
+    double width = 215.9, height = 279.4; ///< mm
+    std::vector<Mark> marks;
+    std::vector<Hotspot> hotspots;
+
+    void line(Point a, Point b, double w = 0.25, Ink ink = Ink::Ink, bool dashed = false) { marks.push_back(LineMark{{a, b}, w, ink, dashed, false}); }
+    void path(std::vector<Point> ps, double w = 0.25, Ink ink = Ink::Ink, bool dashed = false) { marks.push_back(LineMark{std::move(ps), w, ink, dashed, false}); }
+    void box(double x, double y, double w, double h, double width_ = 0.25, Ink ink = Ink::Ink) {
+        marks.push_back(LineMark{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, width_, ink, false, true});
+    }
+    void fill(double x, double y, double w, double h, Ink ink) { marks.push_back(FillMark{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, ink}); }
+    void text(Point at, std::string t, double size, Align align = Align::Left, bool bold = false, Ink ink = Ink::Ink, double within = 0) {
+        if (!t.empty()) marks.push_back(TextMark{at, std::move(t), size, align, bold, false, ink, within, false});
+    }
+    TextMark* lastText() { return marks.empty() ? nullptr : std::get_if<TextMark>(&marks.back()); }
+    /// All text in order, a line each: what a test compares.
+    std::string words() const;
+};
+
+} // namespace lintel

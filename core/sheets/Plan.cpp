@@ -1,0 +1,256 @@
+#include "core/base/Format.h"
+#include "core/plan/Measure.h"
+#include "core/sheets/Sheets.h"
+#include "core/sheets/Words.h"
+
+#include <fmt/format.h>
+#include <numbers>
+
+namespace lintel {
+namespace {
+
+constexpr double scale = 10; ///< mm of drawing to a metre: 1:100
+
+Point turned(Point p, double degrees) {
+    const double a = degrees * std::numbers::pi / 180;
+    return {p.x * std::cos(a) - p.y * std::sin(a), p.x * std::sin(a) + p.y * std::cos(a)};
+}
+
+Ink wireInk(std::uint32_t n) {
+    constexpr Ink inks[] = {Ink::Wire1, Ink::Wire2, Ink::Wire3, Ink::Wire4, Ink::Wire5, Ink::Wire6};
+    return inks[n % 6];
+}
+
+struct Painter {
+    const SheetInput& in;
+    LevelId level;
+    const PlanStyle& style;
+    Drawing d;
+
+    static Point mm(Point p) { return p * scale; }
+
+    Ink inkOf(CircuitId id) const {
+        const Circuit* c = in.project.circuits.find(id);
+        if (!c) return Ink::Ink;
+        const CircuitResult& r = in.results.of(id);
+        switch (style.colour) {
+        case PlanColour::Circuit: return wireInk(id.value);
+        case PlanColour::Board: return wireInk(c->board.value);
+        case PlanColour::Phase: return c->poles > 1 || r.lines[0] < 0 ? Ink::Ink : r.lines[0] == 0 ? Ink::PhaseA : r.lines[0] == 1 ? Ink::PhaseB : Ink::PhaseC;
+        case PlanColour::Drop: return r.run.dropOwn > r.run.need.ownLimit || r.run.dropTotal > r.run.need.totalLimit ? Ink::Stop : r.run.dropOwn > 0.8 * r.run.need.ownLimit ? Ink::Check : Ink::Accent;
+        }
+        return Ink::Ink;
+    }
+    bool shown(const DeviceType& y) const { return y.kind == LoadKind::Lighting ? style.lighting : style.power; }
+
+    void building() {
+        if (style.roomNames)
+            for (const Room& r : in.project.rooms) {
+                if (r.level != level) continue;
+                const Point c = mm(centreOf(r.outline));
+                d.text({c.x, c.y}, r.name, 3.2, Align::Centre, true, Ink::Faint);
+                d.text({c.x, c.y + 4}, r.number, 2.6, Align::Centre, false, Ink::Faint);
+            }
+        // Drawn wide and then again narrower in paper: ends and corners join by themselves.
+        for (int pass = 0; pass < 2; ++pass)
+            for (const Wall& w : in.project.walls) {
+                if (w.level != level) continue;
+                const double len = distance(w.a, w.b), half = w.thickness / 2;
+                if (len < 1e-9) continue;
+                const Point u = (w.b - w.a) * (1 / len);
+                const double width = w.thickness * scale - (pass == 0 ? 0 : 0.7);
+                const Point off = u * (half - (pass == 0 ? 0 : 0.035));
+                d.line(mm(w.a - off), mm(w.b + off), width, pass == 0 ? Ink::Quiet : Ink::Paper);
+            }
+    }
+
+    void wiring() {
+        std::map<CircuitId, std::vector<const Device*>> circuits;
+        for (const Device& x : in.project.devices)
+            if (x.level == level && x.circuit && shown(in.project.deviceTypes[x.type])) circuits[x.circuit].push_back(&x);
+        for (const auto& [id, devices] : circuits) {
+            const Circuit& c = in.project.circuits[id];
+            const Board& b = in.project.boards[c.board];
+            const Ink ink = inkOf(id);
+            const Point from = b.level == level ? b.at : devices.front()->at;
+            const auto order = chainOrder(from, devices.data(), devices.size());
+            for (std::size_t i = 1; i < order.size(); ++i) {
+                const Point p = mm(devices[order[i - 1]]->at), q = mm(devices[order[i]]->at);
+                const Point m = (p + q) * 0.5, n{-(q.y - p.y), q.x - p.x};
+                const double len = std::hypot(n.x, n.y);
+                const double sag = std::min(7.0, len * 0.16);
+                Point bend = m;
+                if (len > 0.1) bend = m + n * (sag / len * (n.y > 0 || (n.y == 0 && n.x > 0) ? 1 : -1) * 2);
+                d.marks.push_back(CurveMark{trim(p, bend), bend, trim(q, bend), 0.3, ink});
+            }
+            homeRun(id, c, b, mm(devices[order.front()]->at), ink);
+        }
+    }
+    static Point trim(Point p, Point towards) {
+        const double len = distance(p, towards);
+        return len > 3 ? p + (towards - p) * (2.2 / len) : p;
+    }
+
+    /// From the device nearest to the board, towards it: an arrow, a tick for each line and a long one for the neutral.
+    void homeRun(CircuitId id, const Circuit& c, const Board& b, Point at, Ink ink) {
+        const Point board = b.level == level ? mm(b.at) : at + Point{30, 0};
+        const double len = distance(at, board);
+        if (len < 9) return;
+        const Point u = (board - at) * (1 / len), n{-u.y, u.x};
+        const double reach = std::min(15.0, len - 5);
+        const Point tip = at + u * reach;
+        d.line(at + u * 2.3, tip, 0.3, ink);
+        for (double side : {1.0, -1.0}) d.line(tip, tip - u * 2.0 + n * (0.9 * side), 0.3, ink);
+        const int ticks = c.poles + (c.poles == 1 ? 1 : 0);
+        for (int i = 0; i < ticks; ++i) {
+            const double reachTick = c.poles == 1 && i == ticks - 1 ? 1.7 : 1.1;
+            const Point m = at + u * (reach * 0.55 + i * 1.1);
+            d.line(m + n * reachTick + u * 0.5, m - n * reachTick - u * 0.5, 0.25, ink);
+        }
+        if (style.tags) {
+            const bool right = u.x >= -0.2;
+            d.text(tip + Point{right ? 1.4 : -1.4, u.y > 0.7 ? 3.2 : u.y < -0.7 ? -1.2 : 0.9}, nameOf(in.project, id), 2.3, right ? Align::Left : Align::Right, true, ink);
+            d.lastText()->halo = true;
+        }
+    }
+
+    void devices() {
+        for (const Device& x : in.project.devices) {
+            if (x.level != level) continue;
+            const DeviceType& y = in.project.deviceTypes[x.type];
+            if (!shown(y)) continue;
+            const Point p = mm(x.at);
+            drawSymbol(d, y.symbol, p, x.turn, inkOf(x.circuit));
+            if (!x.tag.empty() && style.tags) d.text(p + turned({0, y.onWall ? 6.2 : 5}, x.turn) + Point{0, 0.8}, x.tag, 2.2, Align::Centre, false, Ink::Quiet);
+            d.hotspots.push_back({x.id, p.x - 2.4, p.y - 2.4, p.x + 2.4, p.y + 2.4});
+        }
+    }
+    void boards() {
+        for (const Board& b : in.project.boards) {
+            if (b.level != level) continue;
+            const Point p = mm(b.at);
+            std::vector<Point> corners;
+            for (Point q : {Point{-3.6, -1.6}, Point{3.6, -1.6}, Point{3.6, 1.6}, Point{-3.6, 1.6}}) corners.push_back(p + turned(q, b.turn));
+            d.marks.push_back(FillMark{corners, Ink::Ink});
+            d.text(p + turned({0, 4.8}, b.turn) + Point{0, 1}, b.name, 2.6, std::abs(turned({0, 1}, b.turn).x) > 0.5 ? (turned({0, 1}, b.turn).x > 0 ? Align::Left : Align::Right) : Align::Centre, true);
+            d.lastText()->halo = true;
+            d.hotspots.push_back({b.id, p.x - 4, p.y - 4, p.x + 4, p.y + 4});
+        }
+        for (const Transformer& t : in.project.transformers) {
+            if (t.level != level) continue;
+            const Point p = mm(t.at);
+            d.marks.push_back(CircleMark{p - Point{1.1, 0}, 1.9, 0.35, Ink::Ink, false});
+            d.marks.push_back(CircleMark{p + Point{1.1, 0}, 1.9, 0.35, Ink::Ink, false});
+            d.text(p + Point{0, 5.4}, t.name, 2.4, Align::Centre, true);
+            d.lastText()->halo = true;
+            d.hotspots.push_back({t.id, p.x - 3.5, p.y - 2.5, p.x + 3.5, p.y + 6});
+        }
+    }
+};
+
+} // namespace
+
+void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, double size) {
+    const double r = size / 2;
+    const auto p = [&](double x, double y) { return at + turned({x * r, y * r}, turn); };
+    const auto circle = [&](double k, bool filled = false) {
+        d.marks.push_back(CircleMark{at, r * k, 0, Ink::Paper, true});
+        d.marks.push_back(CircleMark{at, r * k, 0.32, ink, filled});
+    };
+    const auto line = [&](double a, double b, double c, double e) { d.line(p(a, b), p(c, e), 0.32, ink); };
+    switch (symbol) {
+    case Symbol::Receptacle: circle(0.82); line(-0.3, -0.76, -0.3, 0.76); line(0.3, -0.76, 0.3, 0.76); line(0, -0.82, 0, -1.25); break;
+    case Symbol::Quad: circle(0.82); line(-0.3, -0.76, -0.3, 0.76); line(0.3, -0.76, 0.3, 0.76); line(-0.76, 0, 0.76, 0); line(0, -0.82, 0, -1.25); break;
+    case Symbol::Special: {
+        circle(0.82);
+        d.marks.push_back(FillMark{{p(-0.5, 0.35), p(0.5, 0.35), p(0, -0.5)}, ink});
+        line(0, -0.82, 0, -1.25);
+        break;
+    }
+    case Symbol::Luminaire: {
+        const std::vector<Point> box{p(-1.7, -0.55), p(1.7, -0.55), p(1.7, 0.55), p(-1.7, 0.55)};
+        d.marks.push_back(FillMark{box, Ink::Paper});
+        d.marks.push_back(LineMark{box, 0.32, ink, false, true});
+        line(-1.7, 0, 1.7, 0);
+        break;
+    }
+    case Symbol::Downlight: circle(0.7); line(-0.7, 0, 0.7, 0); line(0, -0.7, 0, 0.7); break;
+    case Symbol::Switch: d.marks.push_back(CircleMark{at, r * 0.32, 0.3, ink, true}); line(0, 0, 0.7, 0.9); line(0.7, 0.9, 1.15, 0.6); break;
+    case Symbol::Motor: circle(1); d.text(at + Point{0, 0.95}, "M", 2.7, Align::Centre, true, ink); break;
+    case Symbol::Equipment: {
+        const std::vector<Point> box{p(-0.95, -0.95), p(0.95, -0.95), p(0.95, 0.95), p(-0.95, 0.95)};
+        d.marks.push_back(FillMark{box, Ink::Paper});
+        d.marks.push_back(LineMark{box, 0.32, ink, false, true});
+        line(-0.95, -0.95, 0.95, 0.95);
+        line(-0.95, 0.95, 0.95, -0.95);
+        break;
+    }
+    case Symbol::Heater: {
+        const std::vector<Point> box{p(-1.3, -0.6), p(1.3, -0.6), p(1.3, 0.6), p(-1.3, 0.6)};
+        d.marks.push_back(FillMark{box, Ink::Paper});
+        d.marks.push_back(LineMark{box, 0.32, ink, false, true});
+        for (double x : {-0.65, 0.0, 0.65}) line(x, -0.6, x, 0.6);
+        break;
+    }
+    }
+}
+
+Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style) {
+    Painter p{in, level, style, {}};
+    p.building();
+    if (style.wiring) p.wiring();
+    p.devices();
+    p.boards();
+    p.d.title = in.project.levels.has(level) ? in.project.levels[level].name : "";
+    return p.d;
+}
+
+Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number) {
+    const Drawing floor = planDrawing(in, level);
+    double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9;
+    const auto grow = [&](Point p) { left = std::min(left, p.x), top = std::min(top, p.y), right = std::max(right, p.x), bottom = std::max(bottom, p.y); };
+    for (const Mark& m : floor.marks) {
+        if (auto* l = std::get_if<LineMark>(&m)) for (Point p : l->points) grow(p);
+        if (auto* c = std::get_if<CircleMark>(&m)) grow(c->centre);
+        if (auto* f = std::get_if<FillMark>(&m)) for (Point p : f->points) grow(p);
+    }
+    if (right < left) left = top = 0, right = bottom = 100;
+    Drawing d;
+    d.title = floor.title + " plan";
+    d.number = number;
+    d.paper = "ARCH D";
+    d.width = 914.4;
+    d.height = 609.6;
+    const double margin = 16, w = d.width - 2 * margin - 10, h = d.height - 2 * margin - 34;
+    // The usual scales, largest that fits; drawings above are at 1:100.
+    double denominator = 500;
+    for (double s : {20.0, 24.0, 48.0, 50.0, 96.0, 100.0, 192.0, 200.0, 384.0, 500.0})
+        if ((right - left) * 100 / s <= w && (bottom - top) * 100 / s <= h) { denominator = s; break; }
+    const double k = 100 / denominator;
+    const Point off{margin + 5 + (w - (right - left) * k) / 2 - left * k, margin + 22 + (h - (bottom - top) * k) / 2 - top * k};
+    const auto at = [&](Point p) { return p * k + off; };
+    for (Mark m : floor.marks) {
+        std::visit(
+            [&]<class M>(M& x) {
+                if constexpr (std::is_same_v<M, LineMark>) { for (Point& p : x.points) p = at(p); x.width *= k > 1 ? std::max(1.0, k * 0.8) : k; if (x.width > 1) x.width = x.width * k / std::max(1.0, k * 0.8); }
+                if constexpr (std::is_same_v<M, FillMark>) for (Point& p : x.points) p = at(p);
+                if constexpr (std::is_same_v<M, CircleMark>) x.centre = at(x.centre), x.radius *= k;
+                if constexpr (std::is_same_v<M, CurveMark>) x.a = at(x.a), x.b = at(x.b), x.c = at(x.c);
+                if constexpr (std::is_same_v<M, TextMark>) x.at = at(x.at), x.size *= k, x.within *= k;
+            },
+            m);
+        d.marks.push_back(std::move(m));
+    }
+    for (Hotspot s : floor.hotspots) {
+        const Point a = at({s.left, s.top}), b = at({s.right, s.bottom});
+        d.hotspots.push_back({s.thing, a.x, a.y, b.x, b.y});
+    }
+    d.text({margin, 20}, floor.title.empty() ? "PLAN" : floor.title + ": power and lighting", 5, Align::Left, true);
+    const std::string words = denominator == 48 ? "1/4″ = 1′ 0″" : denominator == 96 ? "1/8″ = 1′ 0″" : denominator == 24 ? "1/2″ = 1′ 0″" : denominator == 192 ? "1/16″ = 1′ 0″" : denominator == 384 ? "1/32″ = 1′ 0″" : fmt::format("1:{:.0f}", denominator);
+    d.text({d.width - margin, 20}, fmt::format("{} · issue {}{} · scale {}", in.project.basis.title, in.project.basis.issue, in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate, words), 3.4, Align::Right);
+    d.line({margin, 23.5}, {d.width - margin, 23.5}, 0.5);
+    footStrip(d, in, margin);
+    return d;
+}
+
+} // namespace lintel

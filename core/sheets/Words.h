@@ -1,0 +1,27 @@
+#pragma once
+// How conductors, breakers and lengths are written, on sheets and on the screen alike.
+
+#include "core/solve/Results.h"
+
+namespace lintel {
+
+/// "2 #6, #10 gnd" for a branch; "4#500 kcmil, #3 gnd" or "3 sets 4#600 kcmil" for a feeder.
+std::string conductorWords(const RunResult& run, const RuleBook& book);
+/// "#6" or "2×250 kcmil": the size alone.
+std::string sizeOf(const RunResult& run, const RuleBook& book);
+/// "20" for one pole, "30/2" for two.
+std::string breakerWords(double amps, int poles);
+/// "172 ft" or "52.4 m".
+std::string lengthWords(Metres length, UnitSystem units);
+/// "+28′ 0″" or "+8.53 m": a height above datum.
+std::string elevationWords(double metres, UnitSystem units);
+/// "208Y/120 V, 3φ 4W".
+std::string systemWords(VoltageSystem system);
+/// "A", "B", "C" or L1…; line 0 … 2 of a board.
+std::string lineName(int line, const Board& board);
+/// "Receptacles, Prep 011" or what it feeds, or "Spare".
+std::string servesWords(const Project& project, const Results& results, CircuitId circuit);
+/// "raised for drop", "load", … with the state of the sizing.
+std::string whyWords(const RunResult& run);
+
+} // namespace lintel

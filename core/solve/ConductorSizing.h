@@ -1,0 +1,39 @@
+#pragma once
+// The conductors of one run: ampacity with terminals, ambient and bundling, protection by the device, parallel sets,
+// then voltage drop up to the ceiling, and the protective conductor. Every step can be told (Working).
+
+#include "core/solve/Results.h"
+#include "core/solve/Working.h"
+
+namespace lintel {
+
+/// What sizing takes from the basis.
+struct SizingRules {
+    int insulation = 90;
+    bool terminals75 = true;
+    SizeIndex largestPreferred = 0;
+    int ceiling = 4;
+    UnitSystem units = UnitSystem::Imperial;
+};
+SizingRules sizingRules(const Basis& basis, const RuleBook& book);
+
+/// Ampacity of one conductor under a need's conditions.
+struct Ampacity {
+    double table = 0, ambient = 1, bundling = 1, corrected = 0, terminal = 0;
+    int terminalCelsius = 75;
+    /// What it may carry: after corrections, and no more than its terminals take.
+    double value() const { return std::min(corrected, terminal); }
+};
+Ampacity ampacityOf(const RunNeed& need, SizeIndex size, const SizingRules& rules, const RuleBook& book);
+
+/// Volts lost as a share of the system's own voltage, in %:
+/// ΔV = k·I·(R·cosφ + X·sinφ)·L/n, k = 2 out and back on one or two poles, √3 between the lines of three.
+double dropPercent(const RunNeed& need, SizeIndex size, int sets, Amps amps, Metres length, const RuleBook& book);
+/// Volts lost, for telling.
+Volts dropVolts(const RunNeed& need, SizeIndex size, int sets, Amps amps, Metres length, const RuleBook& book);
+Volts dropReference(const RunNeed& need);
+
+/// Sizes the run that `result.need` describes and fills the rest of `result`.
+void sizeRun(RunResult& result, const SizingRules& rules, const RuleBook& book, Working* working = nullptr);
+
+} // namespace lintel

@@ -1,0 +1,22 @@
+#pragma once
+// Bolted fault currents from complex impedances, source to point. Maximum values: conductors cold (20 °C), as a fault finds
+// them at its worst; resistance is scaled from the tables' 75 °C by the material's temperature constant.
+
+#include "core/solve/Results.h"
+
+namespace lintel {
+
+/// At the terminals of a supply. A utility transformer's primary is taken as infinite.
+FaultPoint atSource(const Source& source);
+/// At the far end of a run of `ohms` (one line conductor, at 75 °C).
+FaultPoint afterRun(const FaultPoint& from, Complex ohms, Material material, VoltageSystem system);
+/// At the secondary terminals. Three-phase: delta–wye, so line-neutral faults see only its own zero sequence. Single-phase:
+/// line-neutral current at the terminals is 1.5 times line-line by convention.
+FaultPoint afterTransformer(const FaultPoint& primary, const Transformer& transformer);
+/// Ohms of a transformer's winding at its secondary voltage, from %Z and X/R.
+Complex transformerOhms(const Transformer& transformer);
+
+/// Resistance at 20 °C over that at 75 °C: (τ + 20)/(τ + 75), τ = 234.5 for copper, 228 for aluminium.
+double coldFactor(Material material);
+
+} // namespace lintel

@@ -1,0 +1,166 @@
+#include "core/solve/PhaseLoads.h"
+
+namespace lintel {
+namespace {
+constexpr double pi = 3.14159265358979323846;
+const Complex turn120 = std::polar(1.0, 2 * pi / 3);
+} // namespace
+
+void PhaseLoad::add(const PhaseLoad& o) {
+    for (std::size_t i = 0; i < 3; ++i) ln[i] += o.ln[i], ll[i] += o.ll[i];
+}
+std::array<Complex, 3> PhaseLoad::byLine() const {
+    return {ln[0] + (ll[0] + ll[2]) * 0.5, ln[1] + (ll[1] + ll[0]) * 0.5, ln[2] + (ll[2] + ll[1]) * 0.5};
+}
+Complex PhaseLoad::total() const { return ln[0] + ln[1] + ln[2] + ll[0] + ll[1] + ll[2]; }
+
+void KindSum::add(const KindSum& o) {
+    p += o.p, q += o.q, dp += o.dp, dq += o.dq, continuous += o.continuous, count += o.count, over += o.over, minimum += o.minimum;
+    for (double x : {o.largest, o.second})
+        if (x > largest) second = largest, largest = x;
+        else if (x > second) second = x;
+}
+
+int lineOfSlot(const Board& b, int slot) {
+    const int lines = factsOf(b.system).lines;
+    if (b.form == BoardForm::TwoColumn) return ((slot + 1) / 2 - 1) % lines;
+    return (slot - 1) % lines;
+}
+
+int slotOfPole(const Board& b, int slot, int pole, int poles) {
+    if (slot < 1) return 0;
+    if (b.form == BoardForm::Ways && poles > 1 && (slot - 1) % 3 + poles > 3) return 0; // a device does not straddle two ways
+    const int s = slot + pole * (b.form == BoardForm::TwoColumn ? 2 : 1);
+    return s <= b.slots ? s : 0;
+}
+
+std::vector<int> slotsTaken(const Board& b, int slot, int poles) {
+    std::vector<int> taken;
+    for (int i = 0; i < poles; ++i) {
+        const int s = slotOfPole(b, slot, i, poles);
+        if (!s) return {};
+        taken.push_back(s);
+    }
+    return taken;
+}
+
+Complex powerOf(double amount, LoadUnit unit, double pf, VoltageSystem system, int poles) {
+    double va = amount;
+    switch (unit) {
+    case LoadUnit::VA: break;
+    case LoadUnit::kVA: va = amount * 1000; break;
+    case LoadUnit::W: va = amount / pf; break;
+    case LoadUnit::kW: va = amount * 1000 / pf; break;
+    case LoadUnit::A: va = amount * voltsAcross(system, poles).v * (poles == 3 ? root3 : 1); break;
+    }
+    return {va * pf, va * std::sqrt(std::max(0.0, 1 - pf * pf))};
+}
+
+Amps ampsOf(double va, VoltageSystem system, int poles) { return Amps{va / (voltsAcross(system, poles).v * (poles == 3 ? root3 : 1))}; }
+
+LineCurrents lineCurrents(const PhaseLoad& s, VoltageSystem system) {
+    const SystemFacts f = factsOf(system);
+    LineCurrents out;
+    if (f.lines == 1) {
+        const double i = std::abs(s.ln[0]) / f.lineNeutral.v;
+        return {{i, 0, 0}, i};
+    }
+    if (f.lines == 2) { // the two lines stand opposite one another about the neutral
+        const Complex ia = std::conj(s.ln[0] / f.lineNeutral.v), ib = std::conj(s.ln[1] / -f.lineNeutral.v), iab = std::conj(s.ll[0] / f.lineLine.v);
+        return {{std::abs(ia + iab), std::abs(ib - iab), 0}, std::abs(ia + ib)};
+    }
+    const double vn = f.lineLine.v / root3;
+    std::array<Complex, 3> van{vn, vn * std::conj(turn120), vn * turn120};
+    const std::array<Complex, 3> vll{van[0] - van[1], van[1] - van[2], van[2] - van[0]};
+    if (f.highLeg) { // the neutral is the middle of the winding C–A
+        van[0] = -vll[2] * 0.5;
+        van[2] = vll[2] * 0.5;
+        van[1] = van[0] - vll[0];
+    }
+    std::array<Complex, 3> in, il;
+    for (std::size_t i = 0; i < 3; ++i) in[i] = std::conj(s.ln[i] / van[i]), il[i] = std::conj(s.ll[i] / vll[i]);
+    for (std::size_t i = 0; i < 3; ++i) out.lines[i] = std::abs(in[i] + il[i] - il[(i + 2) % 3]);
+    out.neutral = std::abs(in[0] + in[1] + in[2]);
+    if (out.neutral < 1e-9 * (out.lines[0] + out.lines[1] + out.lines[2])) out.neutral = 0;
+    return out;
+}
+
+PhaseLoad onPrimary(const PhaseLoad& s, VoltageSystem secondary, VoltageSystem primary) {
+    PhaseLoad out;
+    const SystemFacts f = factsOf(secondary);
+    if (f.phases == 1 || factsOf(primary).phases == 1) { // one winding: the whole between the two lines that feed it
+        out.ll[0] = s.total();
+        return out;
+    }
+    // Delta–wye: winding A of the secondary is magnetised by the primary winding A–B. A load between secondary lines a and b
+    // is carried by windings a and b, whose voltages lag and lead it by 30°.
+    const Complex first{0.5, -0.5 / root3}, second{0.5, 0.5 / root3};
+    for (std::size_t k = 0; k < 3; ++k) {
+        out.ll[k] += s.ln[k] + s.ll[k] * first;
+        out.ll[(k + 1) % 3] += s.ll[k] * second;
+    }
+    return out;
+}
+
+double imbalanceOf(const std::array<double, 3>& va, int lines) {
+    double sum = 0, most = 0;
+    for (int i = 0; i < lines; ++i) sum += va[std::size_t(i)], most = std::max(most, va[std::size_t(i)]);
+    const double mean = sum / lines;
+    return mean > 0 ? (most - mean) / mean * 100 : 0;
+}
+
+Complex leanOf(const std::array<double, 3>& va, int lines) {
+    double sum = 0;
+    Complex lean;
+    for (int i = 0; i < lines; ++i) {
+        sum += va[std::size_t(i)];
+        lean += va[std::size_t(i)] * std::polar(1.0, 2 * pi * i / lines);
+    }
+    return sum > 0 ? lean / sum : 0;
+}
+
+void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, const Circuit& c, const Board& b, CircuitResult& r, KindSums& into) {
+    r.placed = c.slot > 0;
+    for (int i = 0; i < c.poles && r.placed; ++i) {
+        const int s = slotOfPole(b, c.slot, i, c.poles);
+        if (!s) r.placed = false, r.clash = true;
+        else r.lines[std::size_t(i)] = lineOfSlot(b, s);
+    }
+    double most = 0;
+    std::array<double, loadKinds> byKind{};
+    const auto take = [&](LoadKind kind, Complex each, double quantity, double factor, bool continuous, int poles) {
+        const Complex s = each * quantity, d = s * factor;
+        r.power += s;
+        const double va = std::abs(s), dva = std::abs(d);
+        byKind[std::size_t(kind)] += va;
+        if (continuous) r.continuousVa += va;
+        if (kind == LoadKind::Motor || kind == LoadKind::Vertical) r.largestMotorVa = std::max(r.largestMotorVa, std::abs(each));
+        r.mostPoles = std::max(r.mostPoles, poles);
+        KindSum k;
+        k.p = s.real(), k.q = s.imag(), k.dp = d.real(), k.dq = d.imag();
+        k.continuous = continuous ? dva : 0;
+        k.count = quantity;
+        k.largest = std::abs(each) * factor;
+        k.second = quantity >= 2 ? k.largest : 0;
+        const DemandRule& rule = book.demand(kind, p.basis.occupancy);
+        k.over = rule.each > 0 ? std::max(0.0, std::abs(each) - rule.each) * quantity : 0;
+        k.minimum = std::max(rule.minimumEach, std::abs(each)) * quantity;
+        into[std::size_t(kind)].add(k);
+    };
+    for (const Load* l : t.loadsOf(c.id)) take(l->kind, powerOf(l->amount, l->unit, l->powerFactor, b.system, l->poles), l->quantity, l->diversity * c.factor, l->continuous, l->poles);
+    for (const Device* d : t.devicesOf(c.id)) {
+        const DeviceType& y = p.deviceTypes[d->type];
+        take(y.kind, powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles), 1, c.factor, y.continuous, y.poles);
+        ++r.points;
+    }
+    int kindsUsed = 0;
+    for (std::size_t k = 0; k < loadKinds; ++k) {
+        if (byKind[k] > 0) ++kindsUsed;
+        if (byKind[k] > most) most = byKind[k], r.kind = LoadKind(k);
+    }
+    r.mixed = kindsUsed > 1;
+    r.receptacles = byKind[std::size_t(LoadKind::Receptacle)] > 0 && r.points != 1;
+    r.va = std::abs(r.power);
+}
+
+} // namespace lintel

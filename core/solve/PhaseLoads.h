@@ -1,0 +1,39 @@
+#pragma once
+// Which phase a slot is on, what each circuit puts on its phases, and the line and neutral currents of a board.
+
+#include "core/solve/Topology.h"
+
+namespace lintel {
+
+/// The line (0 A, 1 B, 2 C) that a slot of this board is on. Two columns: slot n is in row ceil(n/2); rows go A, B, C, A, …
+/// (A, B, A, B on a single-phase board); odd left, even right. Ways: each way has L1, L2, L3.
+int lineOfSlot(const Board& board, int slot);
+/// The slots that a device of so many poles takes from its first slot on; empty when it does not fit on the board.
+/// Two columns: every other slot, so that poles stand under one another. A three-pole device takes a whole way.
+std::vector<int> slotsTaken(const Board& board, int slot, int poles);
+/// The same without a list: the nth pole's slot, or 0.
+int slotOfPole(const Board& board, int slot, int pole, int poles);
+
+/// Apparent power of a load in W + j var; `volts` across it and its phases turn amperes into VA.
+Complex powerOf(double amount, LoadUnit unit, double powerFactor, VoltageSystem system, int poles);
+/// Amperes of each line of a load or board of so many poles.
+Amps ampsOf(double va, VoltageSystem system, int poles);
+
+/// Line currents A, B, C and the neutral, as phasor sums:
+/// I_A = conj(S_an/V_an) + conj(S_ab/V_ab) − conj(S_ca/V_ca), and so on in turn.
+struct LineCurrents {
+    std::array<double, 3> lines{};
+    double neutral = 0;
+};
+LineCurrents lineCurrents(const PhaseLoad& load, VoltageSystem system);
+/// What a load on the secondary of a transformer is on its primary. Delta–wye: a line-neutral load becomes one between lines.
+PhaseLoad onPrimary(const PhaseLoad& secondary, VoltageSystem secondarySystem, VoltageSystem primarySystem);
+
+/// Imbalance (max − mean)/mean in %, and the phasor that the level gauge shows, over the lines in use.
+double imbalanceOf(const std::array<double, 3>& va, int lines);
+Complex leanOf(const std::array<double, 3>& va, int lines);
+
+/// Fills each branch circuit: lines, power, kinds; places its slots.
+void loadCircuit(const Project& project, const RuleBook& book, const Topology& topology, const Circuit& circuit, const Board& board, CircuitResult& result, KindSums& into);
+
+} // namespace lintel

@@ -1,0 +1,188 @@
+#pragma once
+// Everything worked out from a project, and nothing that was entered. A pure function of project and rule book:
+// never saved, never patched, made new after each edit.
+
+#include "core/base/EnumText.h"
+#include "core/base/Quantity.h"
+#include "core/project/Project.h"
+#include "core/rules/RuleBook.h"
+
+#include <array>
+#include <complex>
+#include <vector>
+
+namespace lintel {
+
+using Complex = std::complex<double>;
+
+/// Why a conductor is the size it is.
+enum class Governing { None, MinimumSize, Load, ContinuousLoad, DeviceProtection, Terminal, Ambient, Bundling, VoltageDrop, Held };
+template <> struct EnumText<Governing> {
+    static constexpr std::pair<Governing, const char*> words[] = {
+        {Governing::None, "–"}, {Governing::MinimumSize, "minimum size"}, {Governing::Load, "load"}, {Governing::ContinuousLoad, "continuous load"},
+        {Governing::DeviceProtection, "device protection"}, {Governing::Terminal, "terminal"}, {Governing::Ambient, "ambient"},
+        {Governing::Bundling, "bundling"}, {Governing::VoltageDrop, "voltage drop"}, {Governing::Held, "held by hand"}};
+};
+
+/// Sized: the smallest that passes. Held: set by the designer. PastCeiling: upsizing stopped at its limit, the size is what
+/// ampacity needs. NoneFits: nothing in the book carries it.
+enum class Sizing { Sized, Held, PastCeiling, NoneFits };
+
+/// What a run has to carry, put together before it is sized.
+struct RunNeed {
+    bool feeder = false;
+    int poles = 1;            ///< of its device: 1, 2 or 3
+    VoltageSystem system = VoltageSystem::Y208;
+    Amps load;                ///< the actual load
+    Amps required;            ///< with the code's additions for continuous loads and motors
+    double device = 0;        ///< A
+    bool motor = false;       ///< device and small-conductor limits do not protect it: its overload does
+    bool nextRatingAllowed = true;
+    bool groundWanted = true; ///< a protective conductor by the device's rating
+    Material material = Material::Copper;
+    Raceway raceway = Raceway::Steel;
+    double ambient = 30;
+    int conductors = 2;       ///< current-carrying in one raceway
+    SizeIndex smallest = 0, held = -1;
+    int heldSets = 0;
+    Amps dropAmps;
+    double dropPowerFactor = 1;
+    bool dropByShare = false;
+    bool lengthKnown = false;
+    Metres length;            ///< one way
+    Metres up, across, down;  ///< its parts, where measured
+    double ownLimit = 3, totalBefore = 0, totalLimit = 5; ///< %
+};
+
+struct RunResult {
+    RunNeed need;
+    Sizing state = Sizing::NoneFits;
+    Governing why = Governing::None;
+    int sets = 0, setsForAmpacity = 0;
+    SizeIndex size = -1, sizeForAmpacity = -1, ground = -1;
+    bool groundRaised = false;
+    double ampacity = 0;      ///< A of all sets, after corrections and terminals
+    double dropBefore = 0;    ///< % with the size that ampacity needs
+    double dropOwn = 0, dropTotal = 0; ///< %
+    Metres longest;           ///< within both limits at this size; 0: not limited or not known
+    Complex ohms;             ///< of one line conductor, all sets, at 75 °C
+    int steps = 0;            ///< sizes above what ampacity needs
+    bool adequate() const { return state != Sizing::NoneFits && !tooSmall; }
+    bool tooSmall = false;    ///< held below what is needed
+};
+
+/// Impedances at a point, in ohms at its own voltage, and the bolted fault currents in kA that follow.
+/// `z1`: one line of a three-phase fault; `zll`, `zln`: the whole loop of a line-line and line-neutral fault.
+struct FaultPoint {
+    bool known = false;
+    Complex z1, zll, zln;
+    double threePhase = 0, lineLine = 0, lineNeutral = 0;
+    double worst() const { return std::max({threePhase, lineLine, lineNeutral}); }
+};
+
+/// Load of one kind below a node, P and Q apart. `d…`: after the designer's own factors, which demand rules start from.
+struct KindSum {
+    double p = 0, q = 0, dp = 0, dq = 0;
+    double continuous = 0;         ///< VA of dp, dq that runs three hours or more
+    double count = 0, largest = 0, second = 0; ///< pieces; VA of the largest two
+    double over = 0;               ///< VA above a table's rating of one, summed (ranges)
+    double minimum = 0;            ///< VA with the rule's minimum for each (dryers)
+    void add(const KindSum& o);
+    double va() const { return std::hypot(p, q); }
+    double ownVa() const { return std::hypot(dp, dq); }
+};
+using KindSums = std::array<KindSum, loadKinds>;
+
+/// Power by phase: `ln` line to neutral (and balanced three-phase, a third each), `ll` between lines AB, BC, CA.
+struct PhaseLoad {
+    std::array<Complex, 3> ln{}, ll{};
+    void add(const PhaseLoad& o);
+    /// As schedules split it: a line-line load half to each line.
+    std::array<Complex, 3> byLine() const;
+    Complex total() const;
+};
+
+struct NodeResult {
+    bool fed = false;              ///< a source stands at the top of its feed path
+    bool looped = false;           ///< its feed path comes back to itself
+    int depth = 0;
+    Ref parent;                    ///< board, transformer or source next above
+    CircuitId via;                 ///< the circuit that feeds it, where one does
+    KindSums kinds{};
+    std::array<double, loadKinds> demandByKind{}; ///< VA
+    double connected = 0, demand = 0; ///< VA
+    Complex demandPower;           ///< W + j var
+    double continuous = 0;         ///< VA of the demand
+    PhaseLoad phases;
+    std::array<double, 3> phaseVa{}, phaseAmps{}; ///< schedule VA; phasor currents of the connected load
+    double neutralAmps = 0;
+    double imbalance = 0;          ///< (max − mean)/mean, %
+    Complex lean;                  ///< S_a + a·S_b + a²·S_c over the total: direction of the heavy phase, 0 = level
+    Amps demandAmps;               ///< balanced
+    Amps heaviestAmps;             ///< of the heaviest phase, in the proportion of demand to connected
+    RunResult run;                 ///< the conductors that feed it
+    FaultPoint fault;
+    double dropTotal = 0;          ///< % at this node
+};
+
+struct BoardResult : NodeResult {
+    int slotsUsed = 0;
+    double use = 0;                ///< demand amps over bus, or main where smaller
+};
+
+struct TransformerResult : NodeResult { ///< loads and run are on its primary side
+    Amps primaryAmps, secondaryAmps;    ///< rated
+    double use = 0, regulation = 0;     ///< demand/kVA; % at its load
+    FaultPoint secondary;
+    double dropBelow = 0;               ///< % from which runs below go on
+    std::array<double, 3> secondaryAmpsByPhase{};
+};
+
+struct SourceResult : NodeResult {};
+
+struct CircuitResult {
+    bool placed = false, clash = false; ///< in slots of its board; over another circuit or past the end
+    bool feeder = false;
+    Ref feeds;
+    std::array<int, 3> lines{-1, -1, -1}; ///< 0 A, 1 B, 2 C of each pole
+    Complex power;
+    double va = 0;
+    std::array<double, 3> phaseVa{};
+    int points = 0;
+    LoadKind kind = LoadKind::Equipment; ///< of the greater part of it
+    bool mixed = false;
+    double continuousVa = 0;
+    double largestMotorVa = 0;
+    Amps load, required;
+    double device = 0, deviceNeeded = 0;
+    bool deviceHeld = false;
+    bool receptacles = false;
+    int mostPoles = 0;              ///< of the loads on it
+    RunResult run;
+    double faultEnd = 0;            ///< kA at the far end of a branch run
+};
+
+struct Results {
+    /// Indexed by the value of the id; places without a thing hold a default.
+    std::vector<CircuitResult> circuits;
+    std::vector<BoardResult> boards;
+    std::vector<TransformerResult> transformers;
+    std::vector<SourceResult> sources;
+    /// Boards, transformers and sources, each after what feeds it.
+    std::vector<Ref> order;
+
+    const CircuitResult& of(CircuitId id) const { return circuits.at(id.value); }
+    const BoardResult& of(BoardId id) const { return boards.at(id.value); }
+    const TransformerResult& of(TransformerId id) const { return transformers.at(id.value); }
+    const SourceResult& of(SourceId id) const { return sources.at(id.value); }
+    bool knows(Ref r) const;
+    /// The node of a board, transformer or source; null for anything else.
+    const NodeResult* node(Ref r) const;
+    NodeResult* node(Ref r) { return const_cast<NodeResult*>(static_cast<const Results*>(this)->node(r)); }
+    /// The run that feeds a board or transformer, or that leaves a branch circuit.
+    const RunResult* run(Ref r) const;
+    /// From the source to `thing`: sources, transformers, boards and at last a circuit. Empty when it is not fed.
+    std::vector<Ref> feedPath(Ref thing, const Project& project) const;
+};
+
+} // namespace lintel

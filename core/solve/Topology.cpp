@@ -1,0 +1,87 @@
+#include "core/solve/Topology.h"
+
+namespace lintel {
+namespace {
+
+/// Sorts things by the id they belong to, in two passes over the table.
+template <class T, class Owner> void group(const Table<T>& table, std::uint32_t highest, Owner owner, std::vector<const T*>& out, std::vector<std::uint32_t>& starts) {
+    starts.assign(highest + 2, 0);
+    for (const T& t : table) ++starts[owner(t) + 1];
+    for (std::size_t i = 1; i < starts.size(); ++i) starts[i] += starts[i - 1];
+    out.resize(table.size());
+    std::vector<std::uint32_t> next(starts.begin(), starts.end() - 1);
+    for (const T& t : table) out[next[owner(t)]++] = &t;
+}
+
+} // namespace
+
+Topology findTopology(const Project& p, Results& r) {
+    Topology t;
+    group(p.circuits, p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.circuits, t.circuitsOfBoard);
+    group(p.loads, p.circuits.highest(), [](const Load& l) { return l.circuit.value; }, t.loads, t.loadsOfCircuit);
+    group(p.devices, p.circuits.highest(), [](const Device& d) { return d.circuit.value; }, t.devices, t.devicesOfCircuit);
+    t.circuitFeeds.assign(p.circuits.highest() + 1, {});
+
+    // Parent of each node: the board a feeding circuit stands in, or the transformer or source itself.
+    std::vector<std::pair<Ref, Ref>> below; // (parent, node)
+    const auto note = [&](Ref node, Ref feed) {
+        NodeResult& n = *r.node(node);
+        if (const Circuit* c = p.circuits.find(feed.as<Circuit>())) {
+            n.via = c->id;
+            n.parent = c->board;
+            t.circuitFeeds[c->id.value] = node;
+        } else {
+            n.parent = feed;
+        }
+        if (n.parent) below.push_back({n.parent, node});
+    };
+    for (const Transformer& x : p.transformers) note(x.id, x.feed);
+    for (const Board& b : p.boards) note(b.id, b.feed);
+    std::sort(below.begin(), below.end());
+
+    const auto walk = [&](Ref root, bool fed) {
+        std::size_t from = t.order.size();
+        t.order.push_back(root);
+        r.node(root)->fed = fed;
+        r.node(root)->depth = 0;
+        for (; from < t.order.size(); ++from) {
+            const Ref at = t.order[from];
+            for (auto it = std::lower_bound(below.begin(), below.end(), std::pair{at, Ref()}); it != below.end() && it->first == at; ++it) {
+                NodeResult& n = *r.node(it->second);
+                if (n.depth >= 0) continue; // met again: part of a loop that was cut open
+                n.depth = r.node(at)->depth + 1;
+                n.fed = fed;
+                t.order.push_back(it->second);
+            }
+        }
+    };
+    for (const Transformer& x : p.transformers) r.node(x.id)->depth = -1;
+    for (const Board& b : p.boards) r.node(b.id)->depth = -1;
+    for (const Source& s : p.sources) walk(s.id, true);
+    for (const Transformer& x : p.transformers)
+        if (!r.node(x.id)->parent) walk(x.id, false);
+    for (const Board& b : p.boards)
+        if (!r.node(b.id)->parent) walk(b.id, false);
+    // What is left stands in a loop or hangs below one: cut each loop open at its first member.
+    const auto cut = [&](Ref at) {
+        if (r.node(at)->depth >= 0) return;
+        Ref slow = at; // walk up until a node comes again: it is in the loop
+        std::vector<Ref> seen;
+        while (std::find(seen.begin(), seen.end(), slow) == seen.end()) {
+            seen.push_back(slow);
+            slow = r.node(slow)->parent;
+        }
+        for (Ref x = slow;;) {
+            r.node(x)->looped = true;
+            x = r.node(x)->parent;
+            if (x == slow) break;
+        }
+        walk(slow, false);
+    };
+    for (const Board& b : p.boards) cut(b.id);
+    for (const Transformer& x : p.transformers) cut(x.id);
+    r.order = t.order;
+    return t;
+}
+
+} // namespace lintel

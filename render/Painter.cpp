@@ -1,0 +1,158 @@
+#include "render/Painter.h"
+
+#include <QBuffer>
+#include <QFile>
+#include <QFontMetricsF>
+#include <QGuiApplication>
+#include <QPainterPath>
+#include <QPdfWriter>
+#include <QSaveFile>
+#include <QSvgGenerator>
+
+namespace lintel {
+
+Palette paperPalette() {
+    return [](Ink ink) -> QColor {
+        switch (ink) {
+        case Ink::Ink: return {0x1b, 0x23, 0x2b};
+        case Ink::Quiet: return {0x5b, 0x64, 0x70};
+        case Ink::Faint: return {0xb9, 0xb4, 0xa8};
+        case Ink::Rule: return {0xb0, 0xac, 0xa2};
+        case Ink::Accent: return {0x0f, 0x6b, 0x66};
+        case Ink::Stop: return {0xb3, 0x36, 0x1e};
+        case Ink::Check: return {0xb7, 0x79, 0x1f};
+        case Ink::Band: return {0xef, 0xec, 0xe4};
+        case Ink::Wash: return {0xf7, 0xf5, 0xf0};
+        case Ink::Paper: return Qt::white;
+        case Ink::PhaseA: return {0x2f, 0x2f, 0x2f};
+        case Ink::PhaseB: return {0xb3, 0x2d, 0x2d};
+        case Ink::PhaseC: return {0x2a, 0x56, 0xa6};
+        case Ink::Wire1: return {0x0f, 0x6b, 0x66};
+        case Ink::Wire2: return {0xa8, 0x6a, 0x10};
+        case Ink::Wire3: return {0x7b, 0x3f, 0x98};
+        case Ink::Wire4: return {0x2a, 0x56, 0xa6};
+        case Ink::Wire5: return {0xa1, 0x3b, 0x3b};
+        case Ink::Wire6: return {0x4d, 0x6b, 0x1f};
+        }
+        return Qt::black;
+    };
+}
+
+QString sheetFace() { return QStringLiteral("Open Sans"); }
+
+namespace {
+
+void paintText(QPainter& painter, const TextMark& t, const Palette& palette) {
+    const QString text = QString::fromStdString(t.text);
+    // Type is measured large and scaled down: millimetres are too coarse for hinted metrics.
+    constexpr double big = 100;
+    QFont font(sheetFace());
+    font.setPixelSize(int(big));
+    font.setBold(t.bold);
+    font.setItalic(t.italic);
+    font.setHintingPreference(QFont::PreferNoHinting);
+    font.setStyleStrategy(QFont::ForceOutline);
+    const QFontMetricsF metrics(font);
+    const double k = t.size / big, natural = metrics.horizontalAdvance(text) * k;
+    const double squeeze = t.within > 0 && natural > t.within ? t.within / natural : 1.0;
+    const double width = natural * squeeze;
+    const double left = t.at.x - (t.align == Align::Left ? 0 : t.align == Align::Centre ? width / 2 : width);
+    if (t.halo) {
+        QColor paper = palette(Ink::Paper);
+        paper.setAlpha(215);
+        painter.fillRect(QRectF(left - 0.4, t.at.y - t.size * 0.86, width + 0.8, t.size * 1.1), paper);
+    }
+    painter.save();
+    painter.translate(left, t.at.y);
+    painter.scale(k * squeeze, k);
+    painter.setFont(font);
+    painter.setPen(palette(t.ink));
+    painter.drawText(QPointF(0, 0), text);
+    painter.restore();
+}
+
+} // namespace
+
+void paint(QPainter& painter, const Drawing& drawing, const Palette& palette) {
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setRenderHint(QPainter::TextAntialiasing);
+    const auto polygon = [](const std::vector<Point>& ps) {
+        QPolygonF p;
+        for (Point q : ps) p << QPointF(q.x, q.y);
+        return p;
+    };
+    const auto pen = [&](Ink ink, double width, bool dashed = false) {
+        QPen p(palette(ink), width, Qt::SolidLine, Qt::FlatCap, Qt::MiterJoin);
+        if (dashed) p.setDashPattern({6, 4});
+        return p;
+    };
+    for (const Mark& m : drawing.marks) {
+        if (const auto* l = std::get_if<LineMark>(&m)) {
+            painter.setPen(pen(l->ink, l->width, l->dashed));
+            painter.setBrush(Qt::NoBrush);
+            if (l->closed) painter.drawPolygon(polygon(l->points));
+            else painter.drawPolyline(polygon(l->points));
+        } else if (const auto* f = std::get_if<FillMark>(&m)) {
+            painter.setPen(Qt::NoPen);
+            painter.setBrush(palette(f->ink));
+            painter.drawPolygon(polygon(f->points));
+        } else if (const auto* c = std::get_if<CircleMark>(&m)) {
+            painter.setPen(c->width > 0 ? pen(c->ink, c->width) : QPen(Qt::NoPen));
+            painter.setBrush(c->filled ? QBrush(palette(c->ink)) : QBrush(Qt::NoBrush));
+            painter.drawEllipse(QPointF(c->centre.x, c->centre.y), c->radius, c->radius);
+        } else if (const auto* q = std::get_if<CurveMark>(&m)) {
+            QPainterPath path(QPointF(q->a.x, q->a.y));
+            path.quadTo(q->b.x, q->b.y, q->c.x, q->c.y);
+            painter.setPen(pen(q->ink, q->width));
+            painter.setBrush(Qt::NoBrush);
+            painter.drawPath(path);
+        } else if (const auto* t = std::get_if<TextMark>(&m)) {
+            paintText(painter, *t, palette);
+        }
+    }
+}
+
+std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QString& file, const QString& title) {
+    QSaveFile out(file);
+    if (!out.open(QIODevice::WriteOnly)) return Error{file.toStdString(), "the PDF cannot be written: " + out.errorString().toStdString(), "Choose another folder."};
+    {
+        QPdfWriter pdf(&out);
+        pdf.setTitle(title);
+        pdf.setCreator("Lintel");
+        pdf.setResolution(600);
+        QPainter painter;
+        for (const Drawing& d : drawings) {
+            pdf.setPageSize(QPageSize(QSizeF(d.width, d.height), QPageSize::Millimeter, QString(), QPageSize::ExactMatch));
+            pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+            if (painter.isActive()) pdf.newPage();
+            else if (!painter.begin(&pdf)) return Error{file.toStdString(), "the PDF cannot be begun", ""};
+            painter.resetTransform();
+            const double k = 600 / 25.4;
+            painter.scale(k, k);
+            paint(painter, d, paperPalette());
+        }
+        painter.end();
+    }
+    if (!out.commit()) return Error{file.toStdString(), "the PDF cannot be finished: " + out.errorString().toStdString(), "Make room on the disk, or choose another folder."};
+    return std::nullopt;
+}
+
+std::optional<Error> writeSvg(const Drawing& d, const QString& file) {
+    QSaveFile out(file);
+    if (!out.open(QIODevice::WriteOnly)) return Error{file.toStdString(), "the SVG cannot be written: " + out.errorString().toStdString(), "Choose another folder."};
+    QSvgGenerator svg;
+    svg.setOutputDevice(&out);
+    const double dpi = 254; // ten units a millimetre
+    svg.setResolution(int(dpi));
+    svg.setSize(QSize(int(d.width * 10), int(d.height * 10)));
+    svg.setViewBox(QRectF(0, 0, d.width * 10, d.height * 10));
+    svg.setTitle(QString::fromStdString(d.title));
+    QPainter painter(&svg);
+    painter.scale(10, 10);
+    paint(painter, d, paperPalette());
+    painter.end();
+    if (!out.commit()) return Error{file.toStdString(), "the SVG cannot be finished: " + out.errorString().toStdString(), ""};
+    return std::nullopt;
+}
+
+} // namespace lintel
