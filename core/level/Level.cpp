@@ -138,7 +138,9 @@ struct Search {
     }
 };
 
-Arrangement described(const Project& p, const Results& r, BoardId id, std::vector<std::pair<CircuitId, int>> places) {
+} // namespace
+
+Arrangement arrangementOf(const Project& p, const Results& r, BoardId id, std::vector<std::pair<CircuitId, int>> places) {
     Arrangement a;
     const Board& b = p.boards[id];
     std::array<double, 3> va = r.of(id).phaseVa;
@@ -158,9 +160,8 @@ Arrangement described(const Project& p, const Results& r, BoardId id, std::vecto
     return a;
 }
 
-} // namespace
 
-Arrangement asItStands(const Project& p, const Results& r, BoardId id) { return described(p, r, id, {}); }
+Arrangement asItStands(const Project& p, const Results& r, BoardId id) { return arrangementOf(p, r, id, {}); }
 
 Arrangement levelBoard(const Project& p, const Results& r, BoardId id, long effort, const std::function<bool()>& cancelled) {
     const Board& b = p.boards[id];
@@ -202,7 +203,7 @@ Arrangement levelBoard(const Project& p, const Results& r, BoardId id, long effo
         if (shared % lines != 0) s.bound = divisor;
     }
     s.run(0, 0);
-    Arrangement found = s.best >= 0 ? described(p, r, id, s.bestPlaces) : now;
+    Arrangement found = s.best >= 0 ? arrangementOf(p, r, id, s.bestPlaces) : now;
     if (found.spread > now.spread - 0.5) found = now; // nothing gained: nothing moves
     found.bound = double(s.bound);
     found.proven = s.complete || found.spread <= double(s.bound) + 1.5;
@@ -217,7 +218,7 @@ Arrangement levelByOneMove(const Project& p, const Results& r, BoardId id) {
         if (c.board == id && r.of(c.id).placed && !r.of(c.id).clash && !c.pinned && c.poles < 3) movable.push_back(&c);
     const auto map = slotMap(p, id);
     const auto consider = [&](std::vector<std::pair<CircuitId, int>> places) {
-        Arrangement a = described(p, r, id, std::move(places));
+        Arrangement a = arrangementOf(p, r, id, std::move(places));
         if (a.spread < best.spread - 0.5) best = std::move(a);
     };
     for (std::size_t i = 0; i < movable.size(); ++i) {

@@ -25,6 +25,8 @@ Arrangement levelBoard(const Project& project, const Results& results, BoardId b
 /// The best that one move (a shift or a swap of two) does; no places when none helps.
 Arrangement levelByOneMove(const Project& project, const Results& results, BoardId board);
 
+/// What these places come to: for showing the effect of a move before it is made.
+Arrangement arrangementOf(const Project& project, const Results& results, BoardId board, std::vector<std::pair<CircuitId, int>> places);
 /// As it stands, with no places.
 Arrangement asItStands(const Project& project, const Results& results, BoardId board);
 

@@ -78,7 +78,7 @@ struct Painter {
                 const Point p = mm(devices[order[i - 1]]->at), q = mm(devices[order[i]]->at);
                 const Point m = (p + q) * 0.5, n{-(q.y - p.y), q.x - p.x};
                 const double len = std::hypot(n.x, n.y);
-                const double sag = std::min(7.0, len * 0.16);
+                const double sag = std::min(5.0, len * 0.1);
                 Point bend = m;
                 if (len > 0.1) bend = m + n * (sag / len * (n.y > 0 || (n.y == 0 && n.x > 0) ? 1 : -1) * 2);
                 d.marks.push_back(CurveMark{trim(p, bend), bend, trim(q, bend), 0.3, ink});

@@ -14,6 +14,7 @@ struct Node {
     std::size_t band = 0;
     double x = 0, y = 0, w = boxW, h = boxH; ///< centre and size
     bool round = false;
+    bool lineAbove = false; ///< a line leaves or enters at its top
 };
 struct Edge {
     std::size_t from, to;
@@ -108,6 +109,10 @@ struct Layout {
             place(n, up);
             place(n, down);
         }
+        for (const Edge& e : edges) {
+            if (e.way == Edge::Above) nodes[e.from].lineAbove = true;
+            if (e.way != Edge::Straight && (nodes[e.to].band > nodes[e.from].band || (e.way == Edge::Above && nodes[e.to].band == nodes[e.from].band))) nodes[e.to].lineAbove = true;
+        }
         pack();
     }
     /// Exits side by side along the box, so ordered that lines of one box do not cross: those that leave the floor nearest
@@ -158,7 +163,7 @@ struct Layout {
     double setHeights(double top, double available) {
         double needed = 0;
         for (Band& b : bands) {
-            b.height = 12 + boxH + 26 + track * (b.above + b.below);
+            b.height = 12 + boxH + 32 + track * (b.above + b.below);
             needed += b.height;
         }
         const double stretch = std::min(1.35, std::max(1.0, available / std::max(1.0, needed)));
@@ -172,7 +177,7 @@ struct Layout {
         for (Node& n : nodes) n.y = bands[n.band].boxY;
         for (Edge& e : edges) {
             const Node& a = nodes[e.from];
-            e.trackY = e.way == Edge::Above ? a.y - boxH / 2 - 5 - track * e.level : a.y + boxH / 2 + 5 + track * e.level;
+            e.trackY = e.way == Edge::Above ? a.y - boxH / 2 - 10.5 - track * e.level : a.y + boxH / 2 + 5 + track * e.level;
         }
         return y;
     }
@@ -241,15 +246,16 @@ struct Painter {
     void node(const Node& n) {
         const double left = n.x - n.w / 2, top = n.y - n.h / 2;
         const auto three = [&](const std::string& name, const std::string& one, const std::string& two) {
-            d.text({n.x, top - 8.4}, name, 3, Align::Centre, true);
+            // Above, where no line runs; else below.
+            const double base = n.lineAbove ? top + n.h + 4.2 : top - 8.4;
+            d.text({n.x, base}, name, 3, Align::Centre, true);
             d.lastText()->halo = true;
-            d.text({n.x, top - 4.8}, one, 2.3, Align::Centre, false, Ink::Quiet);
+            d.text({n.x, base + 3.6}, one, 2.3, Align::Centre, false, Ink::Quiet);
             d.lastText()->halo = true;
-            d.text({n.x, top - 1.6}, two, 2.3, Align::Centre, false, Ink::Quiet);
+            d.text({n.x, base + 6.8}, two, 2.3, Align::Centre, false, Ink::Quiet);
             d.lastText()->halo = true;
         };
         if (auto* s = in.project.sources.find(n.thing.as<Source>())) {
-            d.line({n.x, n.y}, {n.x + n.w / 2, n.y}, 0.5);
             circle({n.x, n.y}, circleR);
             d.text({n.x, n.y + 1.3}, "U", 3.6, Align::Centre, true);
             three(s->name, systemWords(s->system), figures(in.results.of(s->id).fault.worst()) + " kA");
@@ -297,7 +303,7 @@ Drawing riserDiagram(const SheetInput& in, const std::string& number) {
     // Spread over the sheet, a little to the middle of what is left.
     const double spare = d.width - wide;
     if (spare > 0 && l.nodes.size() > 1) {
-        const double stretch = std::min(1.25, (d.width - margin * 2 - labelColumn - boxW - 10) / std::max(1.0, l.nodes.back().x - l.nodes.front().x));
+        const double stretch = std::min(1.9, (d.width - margin * 2 - labelColumn - boxW - 10) / std::max(1.0, l.nodes.back().x - l.nodes.front().x));
         const double x0 = l.nodes.front().x;
         for (Node& n : l.nodes) n.x = x0 + (n.x - x0) * std::max(1.0, stretch);
         for (Edge& e : l.edges) e.exitX = l.nodes[e.from].x + (e.exitX - (x0 + (l.nodes[e.from].x - x0) / std::max(1.0, stretch)));

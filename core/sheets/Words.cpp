@@ -18,7 +18,7 @@ std::string conductorWords(const RunResult& r, const RuleBook& book) {
     const int lines = r.need.poles + neutral;
     std::string s = r.sets > 1 ? fmt::format("{} sets ", r.sets) : "";
     const std::string size = sizeWords(book, r.size);
-    s += fmt::format("{} {}", lines, size);
+    s += fmt::format("{}{}{}", lines, size.front() == '#' ? " " : " × ", size); // "4 500" would read as a number
     if (r.need.material == Material::Aluminium) s += " Al";
     if (r.ground >= 0) s += fmt::format(", {} gnd", sizeWords(book, r.ground));
     return s;

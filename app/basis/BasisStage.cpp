@@ -1,0 +1,309 @@
+#include "app/basis/BasisStage.h"
+
+#include "app/frame/PaintKit.h"
+#include "core/rules/DataFolder.h"
+#include "core/sheets/Words.h"
+
+#include <QBoxLayout>
+#include <QComboBox>
+#include <QFormLayout>
+#include <QFrame>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QScrollArea>
+
+namespace lintel {
+
+BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s) {
+    auto* outer = new QVBoxLayout(this);
+    outer->setContentsMargins(0, 0, 0, 0);
+    outer->setSpacing(0);
+    preview = new QFrame(this);
+    preview->setProperty("card", true);
+    preview->setObjectName("basisPreview");
+    auto* row = new QHBoxLayout(preview);
+    row->setContentsMargins(14, 8, 10, 8);
+    previewLabel = new QLabel(preview);
+    previewLabel->setWordWrap(true);
+    row->addWidget(previewLabel, 1);
+    auto* take = new QPushButton(tr("Take it"));
+    take->setProperty("strong", true);
+    take->setObjectName("basisAccept");
+    auto* leave = new QPushButton(tr("Leave it"));
+    leave->setObjectName("basisDrop");
+    row->addWidget(leave);
+    row->addWidget(take);
+    connect(take, &QPushButton::clicked, this, &BasisStage::accept);
+    connect(leave, &QPushButton::clicked, this, &BasisStage::drop);
+    auto* scroll = new QScrollArea(this);
+    auto* inner = new QWidget;
+    auto* across = new QHBoxLayout(inner);
+    across->setContentsMargins(24, 16, 24, 16);
+    across->setSpacing(36);
+    for (int i = 0; i < 2; ++i) {
+        auto* c = new QVBoxLayout;
+        c->setSpacing(4);
+        columns.push_back(c);
+        across->addLayout(c, 1);
+    }
+    scroll->setWidget(inner);
+    scroll->setWidgetResizable(true);
+    outer->addWidget(scroll, 1);
+    auto* foot = new QHBoxLayout;
+    foot->setContentsMargins(16, 0, 16, 10);
+    foot->addWidget(preview);
+    outer->addLayout(foot);
+    build();
+    for (auto* c : columns) c->addStretch(1);
+    connect(&session, &Session::opened, this, &BasisStage::reload);
+    connect(&session, &Session::edited, this, [this] {
+        if (!loading) reload();
+    });
+    reload();
+}
+
+QFormLayout* BasisStage::group(const QString& title, int column) {
+    auto* l = new QLabel(title);
+    l->setProperty("heading", true);
+    l->setContentsMargins(0, 8, 0, 2);
+    columns[std::size_t(column)]->addWidget(l);
+    auto* f = new QFormLayout;
+    f->setLabelAlignment(Qt::AlignLeft);
+    f->setHorizontalSpacing(16);
+    f->setVerticalSpacing(5);
+    f->setFieldGrowthPolicy(QFormLayout::FieldsStayAtSizeHint);
+    columns[std::size_t(column)]->addLayout(f);
+    return f;
+}
+
+template <class Get, class Set> void BasisStage::text(QFormLayout* f, const QString& label, const char* object, Get get, Set set) {
+    auto* e = new QLineEdit;
+    e->setObjectName(object);
+    e->setFixedWidth(230);
+    f->addRow(label, e);
+    connect(e, &QLineEdit::textEdited, this, [this, set](const QString& t) {
+        set(draft, t.toStdString());
+        changed();
+    });
+    loaders.push_back([this, e, get] { if (!e->hasFocus() || e->text() != q(get(draft))) e->setText(q(get(draft))); });
+}
+
+void BasisStage::numberField(QFormLayout* f, const QString& label, const char* object, const QString& unit, double lo, double hi, int, std::function<double(const Basis&)> get, std::function<void(Basis&, double)> set) {
+    auto* e = new QLineEdit;
+    e->setObjectName(object);
+    e->setFixedWidth(84);
+    e->setAlignment(Qt::AlignRight);
+    auto* row = new QHBoxLayout;
+    row->addWidget(e);
+    auto* u = new QLabel(unit);
+    u->setProperty("quiet", true);
+    row->addWidget(u);
+    row->addStretch(1);
+    f->addRow(label, row);
+    const auto take = [this, e, lo, hi, set, label, get] {
+        if (!e->isModified()) return;
+        e->setModified(false);
+        bool ok = false;
+        QString t = e->text();
+        const double v = t.replace(',', '.').toDouble(&ok);
+        if (!ok || v < lo || v > hi) {
+            session.say(tr("%1: “%2” is not a number from %3 to %4").arg(label, e->text()).arg(lo).arg(hi), true);
+            e->setText(QString::number(get(draft)));
+            return;
+        }
+        set(draft, v);
+        changed();
+    };
+    connect(e, &QLineEdit::editingFinished, this, take);
+    loaders.push_back([this, e, get] { e->setText(QString::number(get(draft))); });
+}
+
+void BasisStage::choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words, QStringList titles, std::function<QString(const Basis&)> get, std::function<void(Basis&, const QString&)> set) {
+    auto* c = new QComboBox;
+    c->setObjectName(object);
+    for (int i = 0; i < words.size(); ++i) c->addItem(i < titles.size() ? titles[i] : words[i], words[i]);
+    c->setFixedWidth(230);
+    f->addRow(label, c);
+    connect(c, &QComboBox::activated, this, [this, c, set] {
+        set(draft, c->currentData().toString());
+        changed();
+    });
+    loaders.push_back([this, c, get] { c->setCurrentIndex(c->findData(get(draft))); });
+}
+
+namespace {
+template <WordedEnum E> QStringList words() {
+    QStringList l;
+    for (const auto& [value, word] : EnumText<E>::words) l << word;
+    return l;
+}
+template <WordedEnum E, class Member> auto getWord(Member m) {
+    return [m](const Basis& b) { return QString(wordOf(b.*m)); };
+}
+template <WordedEnum E, class Member> auto setWord(Member m) {
+    return [m](Basis& b, const QString& t) { b.*m = *fromWord<E>(t.toStdString()); };
+}
+} // namespace
+
+void BasisStage::build() {
+    QFormLayout* f = group(tr("PROJECT"), 0);
+    const auto str = [&](const QString& label, const char* object, std::string Basis::* m) {
+        text(f, label, object, [m](const Basis& b) { return b.*m; }, [m](Basis& b, const std::string& t) { b.*m = t; });
+    };
+    str(tr("Title"), "title", &Basis::title);
+    str(tr("Job number"), "jobNumber", &Basis::jobNumber);
+    str(tr("Company"), "company", &Basis::company);
+    str(tr("Designer"), "designer", &Basis::designer);
+    str(tr("Issue"), "issue", &Basis::issue);
+    str(tr("Date on sheets"), "issueDate", &Basis::issueDate);
+
+    f = group(tr("CODE"), 0);
+    QStringList ids, titles;
+    std::error_code ec;
+    for (const auto& e : std::filesystem::directory_iterator(dataFolder() / "rulebooks", ec))
+        if (auto b = RuleBook::load(e.path())) ids << q(b->id), titles << q(b->title);
+    choiceField(f, tr("Rule book"), "ruleBook", ids, titles, [](const Basis& b) { return q(b.ruleBook); }, [](Basis& b, const QString& t) { b.ruleBook = t.toStdString(); });
+    choiceField(f, tr("Occupancy"), "occupancy", words<Occupancy>(), {}, getWord<Occupancy>(&Basis::occupancy), setWord<Occupancy>(&Basis::occupancy));
+    choiceField(f, tr("Units"), "units", words<UnitSystem>(), {}, getWord<UnitSystem>(&Basis::units), setWord<UnitSystem>(&Basis::units));
+    auto* service = new QComboBox;
+    service->setObjectName("service");
+    service->setFixedWidth(230);
+    for (const auto& [value, word] : EnumText<VoltageSystem>::words) service->addItem(q(systemWords(value)), word);
+    f->addRow(tr("Service voltage"), service);
+    connect(service, &QComboBox::activated, this, [this, service] {
+        const auto v = *fromWord<VoltageSystem>(service->currentData().toString().toStdString());
+        session.edit(tr("Service voltage"), [&](Project& p) {
+            for (const Source& s : session.project().sources) {
+                p.sources.change(s.id)->system = v;
+                break;
+            }
+        });
+    });
+    loaders.push_back([this, service] {
+        service->setEnabled(!session.project().sources.empty());
+        for (const Source& s : session.project().sources) {
+            service->setCurrentIndex(service->findData(wordOf(s.system)));
+            break;
+        }
+    });
+
+    f = group(tr("DEMAND: A FACTOR OF THE PROJECT'S OWN"), 0);
+    for (const auto& [kind, word] : EnumText<LoadKind>::words) {
+        if (kind == LoadKind::DwellingGeneral || kind == LoadKind::Range || kind == LoadKind::Dryer) continue;
+        auto* e = new QLineEdit;
+        e->setObjectName(QString("demand:%1").arg(word));
+        e->setFixedWidth(84);
+        e->setAlignment(Qt::AlignRight);
+        auto* row = new QHBoxLayout;
+        row->addWidget(e);
+        auto* rule = new QLabel;
+        rule->setProperty("quiet", true);
+        row->addWidget(rule);
+        row->addStretch(1);
+        f->addRow(titleOf(kind), row);
+        connect(e, &QLineEdit::editingFinished, this, [this, e, w = std::string(word)] {
+            if (!e->isModified()) return;
+            e->setModified(false);
+            QString t = e->text();
+            bool ok = false;
+            const double v = t.remove('%').trimmed().toDouble(&ok);
+            if (t.trimmed().isEmpty()) draft.demandFactors.erase(w);
+            else if (ok && v >= 0 && v <= 1000) draft.demandFactors[w] = v / 100;
+            else return session.say(tr("“%1” is not a percentage; leave it empty for the rule book's own rule").arg(e->text()), true);
+            changed();
+        });
+        loaders.push_back([this, e, rule, k = kind, w = std::string(word)] {
+            const auto it = draft.demandFactors.find(w);
+            e->setText(it == draft.demandFactors.end() ? QString() : QString::number(it->second * 100));
+            e->setPlaceholderText(tr("rule book"));
+            const std::string& table = session.solution().book->demand(k, draft.occupancy).table;
+            rule->setText(it == draft.demandFactors.end() ? (table.empty() ? tr("100 %") : q(table)) : tr("%, instead of %1").arg(table.empty() ? "100 %" : q(table)));
+        });
+    }
+
+    f = group(tr("CONDUCTORS"), 1);
+    choiceField(f, tr("Branch circuits"), "branchMaterial", words<Material>(), {}, getWord<Material>(&Basis::branchMaterial), setWord<Material>(&Basis::branchMaterial));
+    choiceField(f, tr("Feeders"), "feederMaterial", words<Material>(), {}, getWord<Material>(&Basis::feederMaterial), setWord<Material>(&Basis::feederMaterial));
+    choiceField(f, tr("Insulation"), "insulation", {"60", "75", "90"}, {"60 °C", "75 °C", "90 °C"}, [](const Basis& b) { return QString::number(b.insulation); }, [](Basis& b, const QString& t) { b.insulation = t.toInt(); });
+    choiceField(f, tr("Terminals to 100 A"), "terminals", {"75", "60"}, {tr("marked for 75 °C"), tr("60 °C")}, [](const Basis& b) { return b.terminals75 ? "75" : "60"; }, [](Basis& b, const QString& t) { b.terminals75 = t == "75"; });
+    choiceField(f, tr("Raceway"), "raceway", words<Raceway>(), {}, getWord<Raceway>(&Basis::raceway), setWord<Raceway>(&Basis::raceway));
+    const auto num = [&](const QString& label, const char* object, const QString& unit, double lo, double hi, double Basis::* m, double k = 1) {
+        numberField(f, label, object, unit, lo, hi, 1, [m, k](const Basis& b) { return b.*m * k; }, [m, k](Basis& b, double v) { b.*m = v / k; });
+    };
+    num(tr("Ambient"), "ambient", "°C", -40, 85, &Basis::ambient);
+    QStringList sizes;
+    for (const ConductorSize& c : session.solution().book->sizes()) sizes << q(c.name);
+    choiceField(f, tr("Smallest conductor"), "smallestBranch", sizes.mid(0, 6), {}, [](const Basis& b) { return q(b.smallestBranch); }, [](Basis& b, const QString& t) { b.smallestBranch = t.toStdString(); });
+    choiceField(f, tr("Largest before sets"), "largestPreferred", sizes.mid(6), {}, [](const Basis& b) { return q(b.largestPreferred); }, [](Basis& b, const QString& t) { b.largestPreferred = t.toStdString(); });
+    num(tr("Smallest breaker"), "smallestBreaker", "A", 1, 6000, &Basis::smallestBreaker);
+
+    f = group(tr("VOLTAGE DROP"), 1);
+    num(tr("Feeder limit"), "feederDropLimit", "%", 0.1, 50, &Basis::feederDropLimit);
+    num(tr("Branch limit"), "branchDropLimit", "%", 0.1, 50, &Basis::branchDropLimit);
+    num(tr("Total limit"), "totalDropLimit", "%", 0.1, 50, &Basis::totalDropLimit);
+    choiceField(f, tr("Branches judged on"), "branchDropBasis", {"load", "share of rating"}, {tr("their load"), tr("a share of the breaker's rating")}, getWord<DropBasis>(&Basis::branchDropBasis), setWord<DropBasis>(&Basis::branchDropBasis));
+    num(tr("Share of rating"), "ratingShare", "%", 1, 100, &Basis::ratingShare, 100);
+    numberField(f, tr("Upsizing ceiling"), "upsizingCeiling", tr("sizes"), 0, 20, 0, [](const Basis& b) { return b.upsizingCeiling; }, [](Basis& b, double v) { b.upsizingCeiling = int(v); });
+
+    f = group(tr("FEEDERS AND LENGTHS"), 1);
+    num(tr("Growth on feeders"), "growth", "%", 0, 500, &Basis::growth, 100);
+    num(tr("Slack on measured runs"), "slack", "%", 0, 200, &Basis::slack, 100);
+    numberField(f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2, [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });
+}
+
+void BasisStage::reload() {
+    loading = true;
+    draft = session.project().basis;
+    for (const auto& load : loaders) load();
+    preview->hide();
+    loading = false;
+}
+
+QString BasisStage::previewText() const {
+    const Solution& s = session.solution();
+    Project p = session.project();
+    p.basis = draft;
+    auto book = s.book;
+    if (draft.ruleBook != session.project().basis.ruleBook)
+        if (auto b = loadRuleBook(draft.ruleBook)) book = std::make_shared<RuleBook>(*b);
+    const Results r = solve(p, *book);
+    int runs = 0, devices = 0;
+    const auto compare = [&](const RunResult& a, const RunResult& b) {
+        runs += a.size != b.size || a.sets != b.sets || a.ground != b.ground;
+    };
+    for (const Circuit& c : p.circuits) {
+        compare(s.results.of(c.id).run, r.of(c.id).run);
+        devices += s.results.of(c.id).device != r.of(c.id).device;
+    }
+    for (const Board& b : p.boards) compare(s.results.of(b.id).run, r.of(b.id).run);
+    for (const Transformer& t : p.transformers) compare(s.results.of(t.id).run, r.of(t.id).run);
+    const int before = int(s.snags.size()), after = int(findSnags(p, *book, r).size());
+    QStringList parts;
+    if (runs) parts << tr("%n run(s) change size", "", runs).replace("(s)", runs == 1 ? "" : "s");
+    if (devices) parts << tr("%n breaker(s) change", "", devices).replace("(s)", devices == 1 ? "" : "s");
+    if (after != before) parts << (after > before ? tr("%1 more snags").arg(after - before) : tr("%1 fewer snags").arg(before - after));
+    return parts.isEmpty() ? tr("No size, breaker or snag changes.") : parts.join(" · ");
+}
+
+void BasisStage::changed() {
+    if (loading) return;
+    if (!pending()) {
+        preview->hide();
+        return;
+    }
+    previewLabel->setText(previewText());
+    preview->show();
+}
+
+void BasisStage::accept() {
+    const Basis wanted = draft;
+    loading = true;
+    session.edit(tr("Change the basis"), [&](Project& p) { p.basis = wanted; });
+    loading = false;
+    session.waitSolved();
+    reload();
+}
+void BasisStage::drop() { reload(); }
+
+} // namespace lintel

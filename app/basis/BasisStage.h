@@ -1,0 +1,45 @@
+#pragma once
+// Basis: the ground rules. A change is held back until it has shown what it would alter ("14 runs change; 2 new snags"); then
+// it is taken or dropped.
+
+#include "app/frame/Session.h"
+
+#include <QScrollArea>
+#include <QWidget>
+
+class QFormLayout;
+class QFrame;
+class QLabel;
+class QPushButton;
+
+namespace lintel {
+
+class BasisStage : public QWidget {
+    Q_OBJECT
+public:
+    explicit BasisStage(Session& session, QWidget* parent = nullptr);
+    /// Takes over what is pending, as one edit.
+    void accept();
+    void drop();
+    bool pending() const { return !(draft == session.project().basis); }
+    QString previewText() const;
+
+private:
+    void build();
+    void reload();
+    void changed();
+    QFormLayout* group(const QString& title, int column);
+    template <class Get, class Set> void text(QFormLayout* f, const QString& label, const char* object, Get get, Set set);
+    void numberField(QFormLayout* f, const QString& label, const char* object, const QString& unit, double lo, double hi, int decimals, std::function<double(const Basis&)> get, std::function<void(Basis&, double)> set);
+    void choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words, QStringList titles, std::function<QString(const Basis&)> get, std::function<void(Basis&, const QString&)> set);
+
+    Session& session;
+    Basis draft;
+    std::vector<std::function<void()>> loaders;
+    std::vector<class QVBoxLayout*> columns;
+    QFrame* preview;
+    QLabel* previewLabel;
+    bool loading = false;
+};
+
+} // namespace lintel

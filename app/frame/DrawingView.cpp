@@ -1,0 +1,120 @@
+#include "app/frame/DrawingView.h"
+
+#include "app/frame/PaintKit.h"
+
+#include <QMouseEvent>
+#include <QWheelEvent>
+
+namespace lintel {
+
+DrawingView::DrawingView(Session& s, QWidget* parent) : QWidget(parent), session(s) {
+    setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    connect(&session, &Session::selectionChanged, this, [this] { update(); });
+}
+
+void DrawingView::show(const Drawing& d, bool asPrinted) {
+    const bool other = d.title != shown.title || d.width != shown.width || d.height != shown.height;
+    shown = d;
+    printed = asPrinted;
+    if (other || fitted) fit();
+    update();
+}
+
+void DrawingView::fit() {
+    const double m = printed ? 18 : 4;
+    scale = std::max(0.05, std::min((width() - 2 * m) / shown.width, (height() - 2 * m) / shown.height));
+    offset = QPointF((width() - shown.width * scale) / 2, (height() - shown.height * scale) / 2);
+    fitted = true;
+    update();
+}
+
+QPointF DrawingView::toScreen(Point mm) const { return QPointF(mm.x, mm.y) * scale + offset; }
+void DrawingView::resizeEvent(QResizeEvent*) {
+    if (fitted) fit();
+}
+
+void DrawingView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Theme& t = theme();
+    p.fillRect(rect(), printed ? t.sunk : t.surface);
+    p.save();
+    p.translate(offset);
+    p.scale(scale, scale);
+    if (printed) {
+        p.fillRect(QRectF(0.8, 0.8, shown.width, shown.height), QColor(0, 0, 0, 28));
+        p.fillRect(QRectF(0, 0, shown.width, shown.height), Qt::white);
+    }
+    const auto around = [&](Ref thing, const QColor& colour) {
+        QColor wash = colour;
+        wash.setAlpha(46);
+        for (const Hotspot& h : shown.hotspots)
+            if (h.thing == thing) p.fillRect(QRectF(h.left - 0.8, h.top - 0.8, h.right - h.left + 1.6, h.bottom - h.top + 1.6), wash);
+    };
+    for (Ref r : session.selectionList()) around(r, theme().accent);
+    paint(p, shown, printed ? paperPalette() : t.palette());
+    if (grabbed && moved) {
+        around(grabbed, t.accent);
+        if (over && over != grabbed) around(over, t.check);
+    }
+    p.restore();
+    if (grabbed && moved) {
+        p.setPen(QPen(t.accent, 1.6, Qt::DashLine));
+        p.drawLine(pressed, last);
+    }
+}
+
+Ref DrawingView::thingAt(QPointF at) const {
+    const QPointF mm = (at - offset) / scale;
+    Ref found;
+    double least = 1e18;
+    for (const Hotspot& h : shown.hotspots) {
+        const double area = (h.right - h.left) * (h.bottom - h.top);
+        if (mm.x() >= h.left && mm.x() <= h.right && mm.y() >= h.top && mm.y() <= h.bottom && area < least) found = h.thing, least = area;
+    }
+    return found;
+}
+
+void DrawingView::wheelEvent(QWheelEvent* e) {
+    const double k = std::pow(1.0015, e->angleDelta().y());
+    const double next = std::clamp(scale * k, 0.2, 60.0);
+    offset = e->position() - (e->position() - offset) * (next / scale);
+    scale = next;
+    fitted = false;
+    update();
+}
+
+void DrawingView::mousePressEvent(QMouseEvent* e) {
+    pressed = last = e->position();
+    moved = false;
+    grabbed = e->button() == Qt::LeftButton ? thingAt(e->position()) : Ref();
+    panning = !grabbed;
+    if (e->button() == Qt::LeftButton) session.select(grabbed);
+}
+void DrawingView::mouseMoveEvent(QMouseEvent* e) {
+    if (!(e->buttons() & (Qt::LeftButton | Qt::MiddleButton))) {
+        setCursor(thingAt(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor);
+        return;
+    }
+    if ((e->position() - pressed).manhattanLength() > 5) moved = true;
+    if (panning) {
+        offset += e->position() - last;
+        fitted = false;
+    } else {
+        over = thingAt(e->position());
+    }
+    last = e->position();
+    update();
+}
+void DrawingView::mouseReleaseEvent(QMouseEvent* e) {
+    if (grabbed && moved) {
+        const Ref on = thingAt(e->position());
+        if (on && on != grabbed) Q_EMIT dropped(grabbed, on);
+    }
+    grabbed = over = {};
+    moved = panning = false;
+    update();
+}
+void DrawingView::mouseDoubleClickEvent(QMouseEvent*) { fit(); }
+
+} // namespace lintel

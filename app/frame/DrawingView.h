@@ -1,0 +1,46 @@
+#pragma once
+// Shows a Drawing as it is: zoom with the wheel, pan with the middle button or by dragging the paper, a click chooses.
+
+#include "app/frame/Session.h"
+#include "core/sheets/Drawing.h"
+
+#include <QWidget>
+
+namespace lintel {
+
+class DrawingView : public QWidget {
+    Q_OBJECT
+public:
+    explicit DrawingView(Session& session, QWidget* parent = nullptr);
+    /// `asPrinted`: a white sheet with a shadow, else drawn straight on the stage in the theme's colours.
+    void show(const Drawing& drawing, bool asPrinted);
+    void fit();
+    const Drawing& drawing() const { return shown; }
+    /// Where a point of the drawing (mm) is on the widget.
+    QPointF toScreen(Point mm) const;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void wheelEvent(QWheelEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
+    void mouseDoubleClickEvent(QMouseEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+
+Q_SIGNALS:
+    /// Something was dragged from one hotspot to another.
+    void dropped(Ref what, Ref on);
+
+private:
+    Ref thingAt(QPointF at) const;
+    Session& session;
+    Drawing shown;
+    bool printed = false, fitted = true;
+    double scale = 1;
+    QPointF offset, pressed, last;
+    Ref grabbed, over;
+    bool panning = false, moved = false;
+};
+
+} // namespace lintel

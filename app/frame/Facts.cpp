@@ -1,0 +1,402 @@
+#include "app/frame/Facts.h"
+
+#include "app/frame/PaintKit.h"
+#include "core/base/Format.h"
+#include "core/project/Operations.h"
+#include "core/sheets/Words.h"
+#include "core/solve/PhaseLoads.h"
+
+namespace lintel {
+
+std::optional<double> metresFrom(const QString& text, UnitSystem units) {
+    QString t = text.trimmed().toLower();
+    double k = units == UnitSystem::Imperial ? metresPerFoot : 1;
+    for (const auto& [unit, factor] : {std::pair{"ft", metresPerFoot}, {"′", metresPerFoot}, {"'", metresPerFoot}, {"m", 1.0}})
+        if (t.endsWith(unit)) {
+            k = factor;
+            t.chop(int(QString(unit).size()));
+            break;
+        }
+    bool ok = false;
+    const double v = t.trimmed().toDouble(&ok);
+    if (!ok || v < 0 || v > 100000) return std::nullopt;
+    return v * k;
+}
+
+namespace {
+
+/// Puts rows together; `s` is the session whose edits the rows make.
+struct Builder {
+    Session& s;
+    const Solution& sol;
+    Facts f;
+
+    FactRow& row(const QString& label, const QString& value) {
+        f.rows.push_back({label, value, {}, {}});
+        return f.rows.back();
+    }
+    FactRow& text(const QString& label, const QString& value, const QString& editLabel, std::function<void(Project&, const std::string&)> set) {
+        FactRow& r = row(label, value);
+        r.entry = FactRow::Entry{value, {}, [this_ = &s, editLabel, set](const QString& t) {
+                                     this_->edit(editLabel, [&](Project& p) { set(p, t.trimmed().toStdString()); });
+                                     return QString();
+                                 }};
+        return r;
+    }
+    /// `unit` is taken off what is typed; an empty text calls `clear` where there is one.
+    FactRow& number(const QString& label, const QString& value, const QString& initial, const QString& editLabel, double lo, double hi, std::function<void(Project&, double)> set,
+                    std::function<void(Project&)> clear = {}) {
+        FactRow& r = row(label, value);
+        r.entry = FactRow::Entry{initial, {}, [this_ = &s, editLabel, lo, hi, set, clear](const QString& t) -> QString {
+                                     if (clear && (t.trimmed().isEmpty() || t.trimmed().toLower() == "auto")) {
+                                         this_->edit(editLabel, clear);
+                                         return {};
+                                     }
+                                     bool ok = false;
+                                     QString digits = t;
+                                     digits.remove(QRegularExpression("[^0-9.,\\-].*$")).replace(',', '.');
+                                     const double v = digits.toDouble(&ok);
+                                     if (!ok || v < lo || v > hi) return QObject::tr("“%1” is not a number from %2 to %3").arg(t).arg(lo).arg(hi);
+                                     this_->edit(editLabel, [&](Project& p) { set(p, v); });
+                                     return {};
+                                 }};
+        return r;
+    }
+    FactRow& choice(const QString& label, const QString& value, const QStringList& choices, const QString& editLabel, std::function<QString(Project&, const QString&)> set) {
+        FactRow& r = row(label, value);
+        r.entry = FactRow::Entry{value, choices, [this_ = &s, editLabel, set](const QString& t) {
+                                     QString why;
+                                     this_->edit(editLabel, [&](Project& p) { why = set(p, t); });
+                                     return why;
+                                 }};
+        return r;
+    }
+    template <WordedEnum E> static QStringList words() {
+        QStringList l;
+        for (const auto& [value, word] : EnumText<E>::words) l << word;
+        return l;
+    }
+
+    QStringList sizeChoices(Material m) const {
+        QStringList l{"auto"};
+        for (SizeIndex i = 0; i < SizeIndex(sol.book->sizes().size()); ++i)
+            if (sol.book->choosable(i, m)) l << q(sol.book->sizes()[std::size_t(i)].name);
+        return l;
+    }
+
+    void runRows(const RunResult& r, std::function<Run&(Project&)> run) {
+        if (r.size < 0 && r.need.required.v <= 0) return;
+        const Basis& b = sol.project.basis;
+        FactRow& size = choice(QObject::tr("Conductors"), q(conductorWords(r, *sol.book)), sizeChoices(r.need.material), QObject::tr("Hold conductor size"), [run](Project& p, const QString& t) {
+            Run& x = run(p);
+            x.heldSize = t == "auto" ? "" : t.toStdString();
+            if (t == "auto") x.heldSets = 0;
+            return QString();
+        });
+        size.entry->initial = r.state == Sizing::Held ? q(sol.book->sizes()[std::size_t(r.size)].name) : "auto";
+        if (r.tooSmall || r.state == Sizing::NoneFits) size.colour = theme().stop;
+        row(QObject::tr("Why"), r.state == Sizing::PastCeiling ? QObject::tr("ceiling: feed it from nearer") : q(whyWords(r)));
+        const QString length = r.need.lengthKnown ? q(lengthWords(r.need.length, b.units)) + (r.need.across.v > 0 ? QObject::tr(", measured") : QObject::tr(", entered")) : QObject::tr("not known");
+        FactRow& len = row(QObject::tr("Run"), length);
+        len.entry = FactRow::Entry{r.need.lengthKnown ? q(lengthWords(r.need.length, b.units)) : "", {}, [this_ = &s, run, units = b.units](const QString& t) -> QString {
+                                       if (t.trimmed().isEmpty() || t.trimmed() == "auto") {
+                                           this_->edit(QObject::tr("Measure run"), [&](Project& p) { run(p).lengthBy = LengthBy::Reach; });
+                                           return {};
+                                       }
+                                       const auto m = metresFrom(t, units);
+                                       if (!m) return QObject::tr("“%1” is not a length; type 120 ft or 36 m, or nothing to measure it").arg(t);
+                                       this_->edit(QObject::tr("Run length"), [&](Project& p) {
+                                           Run& x = run(p);
+                                           x.lengthBy = LengthBy::Entered;
+                                           x.length = *m;
+                                       });
+                                       return {};
+                                   }};
+        if (r.need.across.v > 0)
+            row(QObject::tr("Up / across / down"), QString("%1 / %2 / %3").arg(q(lengthWords(r.need.up, b.units)).section(' ', 0, 0).section(QChar(0xa0), 0, 0), q(lengthWords(r.need.across, b.units)).section(' ', 0, 0),
+                                                                              q(lengthWords(r.need.down, b.units))));
+        if (r.need.lengthKnown) {
+            FactRow& drop = row(QObject::tr("Drop"), QString("%1 own · %2 from source").arg(q(percent(r.dropOwn)), q(percent(r.dropTotal))));
+            if (r.dropOwn > r.need.ownLimit || r.dropTotal > r.need.totalLimit) drop.colour = theme().stop;
+            if (r.longest.v > 0) row(QObject::tr("Longest at this size"), q(lengthWords(r.longest, b.units)));
+        }
+        number(QObject::tr("Shares raceway with"), r.need.conductors > (r.need.poles == 1 ? 2 : r.need.poles) ? QObject::tr("%1 conductors").arg(r.need.conductors - (r.need.poles == 1 ? 2 : r.need.poles)) : QObject::tr("nothing"),
+               QString::number(std::max(0, r.need.conductors - (r.need.poles == 1 ? 2 : r.need.poles))), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, double v) { run(p).sharing = int(v); });
+    }
+
+    void circuit(const Circuit& c) {
+        const CircuitResult& r = sol.results.of(c.id);
+        const CircuitId id = c.id;
+        f.title = q(nameOf(sol.project, c.id));
+        f.about = q(servesWords(sol.project, sol.results, c.id));
+        if (!r.feeder) text(QObject::tr("Serves"), q(c.name), QObject::tr("Describe circuit"), [id](Project& p, const std::string& t) { p.circuits.change(id)->name = t; });
+        if (c.use == CircuitUse::Load) {
+            QString load = QString("%1 VA · %2 A").arg(q(lintel::number(r.va)), q(figures(r.load.v)));
+            row(QObject::tr("Load"), load);
+            if (!r.feeder) {
+                row(QObject::tr("Kind"), q(titleOf(r.kind)) + (r.mixed ? QObject::tr(" and others") : QString()));
+                if (r.points) row(QObject::tr("Points"), QString::number(r.points));
+                for (const Load& l : sol.project.loads)
+                    if (l.circuit == id) {
+                        const LoadId lid = l.id;
+                        QString value = QString::number(l.amount) + " " + wordOf(l.unit) + (l.quantity != 1 ? QString(" × %1").arg(l.quantity) : "");
+                        FactRow& lr = row(q(l.name), value);
+                        lr.entry = FactRow::Entry{QString::number(l.amount) + " " + wordOf(l.unit), {}, [this_ = &s, lid](const QString& t) -> QString {
+                            const QRegularExpressionMatch m = QRegularExpression("^\\s*([0-9.]+)\\s*(VA|kVA|W|kW|A)?\\s*$").match(t);
+                            bool ok = false;
+                            const double v = m.captured(1).toDouble(&ok);
+                            if (!m.hasMatch() || !ok || v > 1e9) return QObject::tr("“%1” is not a load; type 1500 VA, 1.5 kVA, 900 W, 2 kW or 16 A").arg(t);
+                            this_->edit(QObject::tr("Load of circuit"), [&](Project& p) {
+                                Load& x = *p.loads.change(lid);
+                                x.amount = v;
+                                if (const auto u = fromWord<LoadUnit>(m.captured(2).toStdString())) x.unit = *u;
+                            });
+                            return {};
+                        }};
+                    }
+            }
+        }
+        FactRow& b = number(QObject::tr("Breaker"), QString("%1 A %2P%3%4").arg(q(lintel::number(r.device))).arg(c.poles).arg(c.groundFault ? " · GFCI" : "", r.deviceHeld ? QObject::tr(" · held") : QString()),
+                            r.deviceHeld ? QString::number(*c.heldBreaker) : "auto", QObject::tr("Hold breaker"), 1, 6000, [id](Project& p, double v) { p.circuits.change(id)->heldBreaker = v; },
+                            [id](Project& p) { p.circuits.change(id)->heldBreaker.reset(); });
+        if (r.deviceHeld && r.device < r.required.v) b.colour = theme().stop;
+        const FaultPoint& fault = sol.results.of(c.board).fault;
+        const Board& board = sol.project.boards[c.board];
+        if (fault.known) {
+            FactRow& ka = number(QObject::tr("Breaks"), QString("%1 of %2 kA%3").arg(q(figures(fault.worst())), q(figures(c.heldKA.value_or(board.ratingKA))), c.heldKA ? QObject::tr(" · held") : QString()),
+                                 c.heldKA ? QString::number(*c.heldKA) : "auto", QObject::tr("Interrupting rating"), 1, 300, [id](Project& p, double v) { p.circuits.change(id)->heldKA = v; },
+                                 [id](Project& p) { p.circuits.change(id)->heldKA.reset(); });
+            if (fault.worst() > c.heldKA.value_or(board.ratingKA)) ka.colour = theme().stop;
+        }
+        choice(QObject::tr("Poles"), QString::number(c.poles), {"1", "2", "3"}, QObject::tr("Poles of circuit"), [id](Project& p, const QString& t) -> QString {
+            const int poles = t.toInt();
+            const Circuit& k = p.circuits[id];
+            const Board& bd = p.boards[k.board];
+            if (poles > factsOf(bd.system).lines) return QObject::tr("%1 has %2 lines").arg(q(bd.name)).arg(factsOf(bd.system).lines);
+            Project trial = p;
+            trial.circuits.change(id)->poles = poles;
+            trial.circuits.change(id)->slot = 0;
+            int slot = planMove(trial, id, k.slot).possible ? k.slot : firstFreeSlot(trial, k.board, poles, id);
+            if (k.slot > 0 && slot == 0) return QObject::tr("%1 has no place for %2 poles").arg(q(bd.name)).arg(poles);
+            Circuit& x = *p.circuits.change(id);
+            x.poles = poles;
+            x.slot = slot;
+            return {};
+        });
+        if (c.use == CircuitUse::Load && !r.feeder) {
+            runRows(r.run, [id](Project& p) -> Run& { return runOf(p, id); });
+            const Run* run = sol.project.runs.find(c.run);
+            choice(QObject::tr("Drop judged on"), q(wordOf(run ? run->dropBasis : DropBasis::Default)), words<DropBasis>(), QObject::tr("Basis of drop"), [id](Project& p, const QString& t) {
+                runOf(p, id).dropBasis = *fromWord<DropBasis>(t.toStdString());
+                return QString();
+            });
+        }
+        if (r.feeder) runRows(*sol.results.run(c.id), [id](Project& p) -> Run& { return runOf(p, id); });
+        choice(QObject::tr("Pinned"), c.pinned ? "yes" : "no", {"no", "yes"}, QObject::tr("Pin"), [id](Project& p, const QString& t) {
+            p.circuits.change(id)->pinned = t == "yes";
+            return QString();
+        });
+        text(QObject::tr("Note"), q(c.note), QObject::tr("Note"), [id](Project& p, const std::string& t) { p.circuits.change(id)->note = t; });
+    }
+
+    void board(const Board& b) {
+        const BoardResult& r = sol.results.of(b.id);
+        const BoardId id = b.id;
+        f.title = q(b.name);
+        f.about = q(b.description);
+        text(QObject::tr("Name"), q(b.name), QObject::tr("Rename board"), [id](Project& p, const std::string& t) { if (!t.empty()) p.boards.change(id)->name = t; });
+        text(QObject::tr("About"), q(b.description), QObject::tr("Describe board"), [id](Project& p, const std::string& t) { p.boards.change(id)->description = t; });
+        choice(QObject::tr("System"), q(wordOf(b.system)), words<VoltageSystem>(), QObject::tr("System of board"), [id](Project& p, const QString& t) {
+            p.boards.change(id)->system = *fromWord<VoltageSystem>(t.toStdString());
+            return QString();
+        });
+        number(QObject::tr("Bus"), q(lintel::number(b.bus)) + " A", QString::number(b.bus), QObject::tr("Bus rating"), 1, 10000, [id](Project& p, double v) { p.boards.change(id)->bus = v; });
+        number(QObject::tr("Main"), b.main > 0 ? q(lintel::number(b.main)) + " A" : QObject::tr("lugs only"), QString::number(b.main), QObject::tr("Main device"), 0, 10000, [id](Project& p, double v) { p.boards.change(id)->main = v; });
+        FactRow& ka = number(QObject::tr("Rating"), q(figures(b.ratingKA)) + " kA", QString::number(b.ratingKA), QObject::tr("Short-circuit rating"), 0.5, 300, [id](Project& p, double v) { p.boards.change(id)->ratingKA = v; });
+        if (r.fault.known && r.fault.worst() > b.ratingKA) ka.colour = theme().stop;
+        row(QObject::tr("Fault level"), r.fault.known ? QString("%1 kA").arg(q(figures(r.fault.worst()))) : QObject::tr("not known"));
+        number(QObject::tr("Slots"), QObject::tr("%1, %2 free").arg(b.slots).arg(freeSlots(sol.project, id)), QString::number(b.slots), QObject::tr("Slots of board"), 1, 1200, [id](Project& p, double v) { p.boards.change(id)->slots = int(v); });
+        row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
+        row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
+        FactRow& used = row(QObject::tr("Used"), q(percent(r.use * 100)));
+        if (r.use > 1) used.colour = theme().stop;
+        feedRow(id, b.feed);
+        if (r.parent) runRows(r.run, [id](Project& p) -> Run& { return runOfNode(p, id); });
+    }
+
+    void feedRow(Ref node, Ref) {
+        const NodeResult& r = *sol.results.node(node);
+        QStringList choices{QObject::tr("nothing")};
+        for (const Source& x : sol.project.sources)
+            if (!refuseFeed(sol.project, node, x.id)) choices << q(x.name);
+        for (const Transformer& x : sol.project.transformers)
+            if (!refuseFeed(sol.project, node, x.id)) choices << q(x.name);
+        for (const Board& x : sol.project.boards)
+            if (!refuseFeed(sol.project, node, x.id)) choices << q(x.name);
+        const QString now = r.parent ? q(nameOf(sol.project, r.parent)) : QObject::tr("nothing");
+        if (!choices.contains(now)) choices << now;
+        FactRow& fr = choice(QObject::tr("Fed from"), r.via ? q(nameOf(sol.project, r.via)) : now, choices, QObject::tr("Feed %1").arg(q(nameOf(sol.project, node))), [node, now](Project& p, const QString& t) -> QString {
+            if (t == now) return {};
+            if (t == QObject::tr("nothing")) {
+                clearFeed(p, node);
+                return {};
+            }
+            Ref from;
+            for (const Source& x : p.sources) if (q(x.name) == t) from = x.id;
+            for (const Transformer& x : p.transformers) if (q(x.name) == t) from = x.id;
+            for (const Board& x : p.boards) if (q(x.name) == t) from = x.id;
+            if (!from) return QObject::tr("there is nothing called %1").arg(t);
+            if (auto bad = refuseFeed(p, node, from)) return q(bad->what);
+            feedFrom(p, node, from);
+            return {};
+        });
+        fr.entry->initial = now;
+    }
+
+    void transformer(const Transformer& t) {
+        const TransformerResult& r = sol.results.of(t.id);
+        const TransformerId id = t.id;
+        f.title = q(t.name);
+        f.about = QObject::tr("dry-type, %1 – %2 V").arg(q(wordOf(t.primary)), q(wordOf(t.secondary)));
+        text(QObject::tr("Name"), q(t.name), QObject::tr("Rename transformer"), [id](Project& p, const std::string& x) { if (!x.empty()) p.transformers.change(id)->name = x; });
+        number(QObject::tr("Rating"), q(lintel::number(t.kva, t.kva == std::floor(t.kva) ? 0 : 1)) + " kVA", QString::number(t.kva), QObject::tr("Transformer rating"), 0.1, 1e5, [id](Project& p, double v) { p.transformers.change(id)->kva = v; });
+        number(QObject::tr("Impedance"), QString("%1 %Z").arg(t.percentZ), QString::number(t.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.transformers.change(id)->percentZ = v; });
+        number(QObject::tr("X/R"), QString::number(t.xOverR), QString::number(t.xOverR), QObject::tr("X/R"), 0, 100, [id](Project& p, double v) { p.transformers.change(id)->xOverR = v; });
+        choice(QObject::tr("Primary"), q(wordOf(t.primary)), words<VoltageSystem>(), QObject::tr("Primary voltage"), [id](Project& p, const QString& x) {
+            p.transformers.change(id)->primary = *fromWord<VoltageSystem>(x.toStdString());
+            return QString();
+        });
+        choice(QObject::tr("Secondary"), q(wordOf(t.secondary)), words<VoltageSystem>(), QObject::tr("Secondary voltage"), [id](Project& p, const QString& x) {
+            p.transformers.change(id)->secondary = *fromWord<VoltageSystem>(x.toStdString());
+            return QString();
+        });
+        FactRow& used = row(QObject::tr("Demand"), QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(percent(r.use * 100))));
+        if (r.use > 1) used.colour = theme().stop;
+        row(QObject::tr("Rated current"), QString("%1 A / %2 A").arg(q(figures(r.primaryAmps.v)), q(figures(r.secondaryAmps.v))));
+        row(QObject::tr("Fault, load side"), r.secondary.known ? q(figures(r.secondary.worst())) + " kA" : QObject::tr("not known"));
+        choice(QObject::tr("Drop below it"), t.restartsDrop ? QObject::tr("starts again") : QObject::tr("goes on"), {QObject::tr("starts again"), QObject::tr("goes on")}, QObject::tr("Drop below transformer"), [id](Project& p, const QString& x) {
+            p.transformers.change(id)->restartsDrop = x == QObject::tr("starts again");
+            return QString();
+        });
+        feedRow(id, t.feed);
+        if (r.parent) runRows(r.run, [id](Project& p) -> Run& { return runOfNode(p, id); });
+    }
+
+    void source(const Source& x) {
+        const SourceResult& r = sol.results.of(x.id);
+        const SourceId id = x.id;
+        f.title = q(x.name);
+        f.about = q(systemWords(x.system));
+        text(QObject::tr("Name"), q(x.name), QObject::tr("Rename source"), [id](Project& p, const std::string& t) { p.sources.change(id)->name = t; });
+        choice(QObject::tr("System"), q(wordOf(x.system)), words<VoltageSystem>(), QObject::tr("Service voltage"), [id](Project& p, const QString& t) {
+            p.sources.change(id)->system = *fromWord<VoltageSystem>(t.toStdString());
+            return QString();
+        });
+        choice(QObject::tr("Given by"), q(wordOf(x.kind)), words<SourceKind>(), QObject::tr("How the supply is given"), [id](Project& p, const QString& t) {
+            p.sources.change(id)->kind = *fromWord<SourceKind>(t.toStdString());
+            return QString();
+        });
+        if (x.kind == SourceKind::FaultLevel)
+            number(QObject::tr("Fault level"), q(figures(x.faultKA)) + " kA", QString::number(x.faultKA), QObject::tr("Fault level"), 0.01, 500, [id](Project& p, double v) { p.sources.change(id)->faultKA = v; });
+        else {
+            number(QObject::tr("Transformer"), q(lintel::number(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Utility transformer"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
+            number(QObject::tr("Impedance"), QString("%1 %Z").arg(x.percentZ), QString::number(x.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.sources.change(id)->percentZ = v; });
+            row(QObject::tr("Fault level"), q(figures(r.fault.worst())) + " kA");
+        }
+        number(QObject::tr("X/R"), QString::number(x.xOverR), QString::number(x.xOverR), QObject::tr("X/R"), 0, 100, [id](Project& p, double v) { p.sources.change(id)->xOverR = v; });
+        row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
+        row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
+    }
+
+    void device(const Device& d, std::size_t together) {
+        const DeviceType& y = sol.project.deviceTypes[d.type];
+        const DeviceId id = d.id;
+        f.title = together > 1 ? QObject::tr("%1 devices").arg(together) : q(nameOf(sol.project, Ref(d.id)));
+        f.about = q(y.name);
+        if (together > 1) {
+            double va = 0;
+            std::map<std::string, int> kinds;
+            for (Ref r : s.selectionList())
+                if (const Device* x = sol.project.devices.find(r.as<Device>())) {
+                    const DeviceType& t = sol.project.deviceTypes[x->type];
+                    va += std::abs(powerOf(x->load.value_or(t.load), t.unit, t.powerFactor, VoltageSystem::Y208, t.poles));
+                    ++kinds[t.name];
+                }
+            for (const auto& [name, n] : kinds) row(q(name), QString::number(n));
+            row(QObject::tr("Together"), q(lintel::number(va)) + " VA");
+            return;
+        }
+        text(QObject::tr("Tag"), q(d.tag), QObject::tr("Tag device"), [id](Project& p, const std::string& t) { p.devices.change(id)->tag = t; });
+        number(QObject::tr("Load"), QString::number(d.load.value_or(y.load)) + " " + wordOf(y.unit), QString::number(d.load.value_or(y.load)), QObject::tr("Load of device"), 0, 1e9, [id](Project& p, double v) { p.devices.change(id)->load = v; },
+               [id](Project& p) { p.devices.change(id)->load.reset(); });
+        row(QObject::tr("Kind"), q(titleOf(y.kind)) + (y.continuous ? QObject::tr(", continuous") : QString()));
+        row(QObject::tr("Poles"), QString::number(y.poles));
+        const Basis& b = sol.project.basis;
+        FactRow& h = row(QObject::tr("Height"), q(lengthWords(Metres{d.height.value_or(y.height)}, b.units)));
+        h.entry = FactRow::Entry{h.value, {}, [this_ = &s, id, units = b.units](const QString& t) -> QString {
+                                     const auto m = metresFrom(t, units);
+                                     if (!m) return QObject::tr("“%1” is not a height").arg(t);
+                                     this_->edit(QObject::tr("Height of device"), [&](Project& p) { p.devices.change(id)->height = *m; });
+                                     return {};
+                                 }};
+        const RoomId room = roomAt(sol.project, d.level, d.at);
+        row(QObject::tr("Room"), room ? q(nameOf(sol.project, Ref(room))) : QObject::tr("none"));
+        row(QObject::tr("Circuit"), d.circuit ? q(nameOf(sol.project, d.circuit)) + " " + q(sol.project.circuits[d.circuit].name) : QObject::tr("none: unfed"));
+        if (d.circuit) {
+            const CircuitResult& r = sol.results.of(d.circuit);
+            const CircuitId c = d.circuit;
+            row(QObject::tr("Breaker"), QString("%1 A %2P").arg(q(lintel::number(r.device))).arg(sol.project.circuits[c].poles));
+            runRows(r.run, [c](Project& p) -> Run& { return runOf(p, c); });
+        }
+    }
+
+    void load(const Load& l) {
+        const LoadId id = l.id;
+        f.title = q(l.name);
+        f.about = q(l.where);
+        text(QObject::tr("Name"), q(l.name), QObject::tr("Rename load"), [id](Project& p, const std::string& t) { p.loads.change(id)->name = t; });
+        number(QObject::tr("Amount"), QString::number(l.amount) + " " + wordOf(l.unit), QString::number(l.amount), QObject::tr("Load"), 0, 1e9, [id](Project& p, double v) { p.loads.change(id)->amount = v; });
+        choice(QObject::tr("Unit"), wordOf(l.unit), words<LoadUnit>(), QObject::tr("Unit of load"), [id](Project& p, const QString& t) { p.loads.change(id)->unit = *fromWord<LoadUnit>(t.toStdString()); return QString(); });
+        choice(QObject::tr("Kind"), wordOf(l.kind), words<LoadKind>(), QObject::tr("Kind of load"), [id](Project& p, const QString& t) { p.loads.change(id)->kind = *fromWord<LoadKind>(t.toStdString()); return QString(); });
+        choice(QObject::tr("Poles"), QString::number(l.poles), {"1", "2", "3"}, QObject::tr("Poles of load"), [id](Project& p, const QString& t) { p.loads.change(id)->poles = t.toInt(); return QString(); });
+        choice(QObject::tr("Continuous"), l.continuous ? "yes" : "no", {"no", "yes"}, QObject::tr("Continuous load"), [id](Project& p, const QString& t) { p.loads.change(id)->continuous = t == "yes"; return QString(); });
+        row(QObject::tr("Circuit"), l.circuit ? q(nameOf(sol.project, l.circuit)) : QObject::tr("none: unfed"));
+    }
+
+    void room(const Room& m) {
+        const RoomId id = m.id;
+        f.title = q(m.name);
+        f.about = q(m.number);
+        text(QObject::tr("Name"), q(m.name), QObject::tr("Rename room"), [id](Project& p, const std::string& t) { p.rooms.change(id)->name = t; });
+        text(QObject::tr("Number"), q(m.number), QObject::tr("Number room"), [id](Project& p, const std::string& t) { p.rooms.change(id)->number = t; });
+        text(QObject::tr("Kind"), q(m.kind), QObject::tr("Kind of room"), [id](Project& p, const std::string& t) { p.rooms.change(id)->kind = t; });
+        const double area = areaOf(m.outline);
+        row(QObject::tr("Area"), sol.project.basis.units == UnitSystem::Imperial ? q(lintel::number(area / (metresPerFoot * metresPerFoot))) + " ft²" : q(lintel::number(area, 1)) + " m²");
+        int n = 0;
+        double va = 0;
+        for (const Device& d : sol.project.devices)
+            if (d.level == m.level && contains(m.outline, d.at)) {
+                const DeviceType& y = sol.project.deviceTypes[d.type];
+                ++n, va += std::abs(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, VoltageSystem::Y208, y.poles));
+            }
+        row(QObject::tr("Devices"), QString::number(n));
+        row(QObject::tr("Load"), q(lintel::number(va)) + " VA");
+    }
+};
+
+} // namespace
+
+Facts factsFor(Session& session, Ref thing) {
+    Builder b{session, session.solution(), {}};
+    const Project& p = b.sol.project;
+    if (auto* c = p.circuits.find(thing.as<Circuit>())) b.circuit(*c);
+    else if (auto* d = p.boards.find(thing.as<Board>())) b.board(*d);
+    else if (auto* t = p.transformers.find(thing.as<Transformer>())) b.transformer(*t);
+    else if (auto* s = p.sources.find(thing.as<Source>())) b.source(*s);
+    else if (auto* x = p.devices.find(thing.as<Device>())) b.device(*x, session.selectionList().size());
+    else if (auto* l = p.loads.find(thing.as<Load>())) b.load(*l);
+    else if (auto* m = p.rooms.find(thing.as<Room>())) b.room(*m);
+    return b.f;
+}
+
+} // namespace lintel

@@ -1,0 +1,230 @@
+#include "app/frame/FactsPanel.h"
+
+#include "app/frame/PaintKit.h"
+#include "core/base/Format.h"
+#include "core/level/Level.h"
+#include "core/sheets/Words.h"
+
+#include <QClipboard>
+#include <QComboBox>
+#include <QContextMenuEvent>
+#include <QLineEdit>
+#include <QMenu>
+#include <QMouseEvent>
+#include <QVBoxLayout>
+
+namespace lintel {
+
+namespace {
+constexpr double pad = 14, rowHeight = 20, labelWidth = 104;
+}
+
+FactsView::FactsView(Session& s, QWidget* parent) : QWidget(parent), session(s) {
+    setMouseTracking(true);
+    setObjectName("facts");
+}
+
+void FactsView::rebuild() {
+    if (editor) editor->deleteLater();
+    const Solution& s = session.solution();
+    const Ref at = session.selection();
+    shown = session.isOpen() ? factsFor(session, at) : Facts{};
+    why = {};
+    Ref about = at;
+    if (const Device* d = s.project.devices.find(at.as<Device>())) about = d->circuit;
+    if (const Load* l = s.project.loads.find(at.as<Load>())) about = l->circuit;
+    if (session.selectionList().size() < 2 && about && s.results.knows(about)) why = explain(s.project, *s.book, s.results, about);
+    layOut();
+    update();
+}
+
+void FactsView::layOut() {
+    rowBoxes.clear();
+    stepBoxes.clear();
+    double y = shown.title.isEmpty() ? 10 : 46;
+    for (std::size_t i = 0; i < shown.rows.size(); ++i, y += rowHeight) rowBoxes.push_back(QRectF(pad, y, width() - 2 * pad, rowHeight));
+    workingsTop = y + 10;
+    y = workingsTop + 26;
+    const QFontMetricsF m(uiFont(0.9));
+    for (const WorkingStep& w : why.steps) {
+        const double wrapped = m.boundingRect(QRectF(0, 0, std::max(60.0, width() - 2 * pad - 10), 1000), Qt::TextWordWrap, q(w.formula)).height();
+        const double h = 22 + wrapped + 7;
+        stepBoxes.push_back(QRectF(4, y, width() - 8, h));
+        y += h;
+    }
+    total = y + 12;
+    setMinimumHeight(int(total));
+    updateGeometry();
+}
+
+QSize FactsView::sizeHint() const { return {272, int(total)}; }
+void FactsView::resizeEvent(QResizeEvent*) { layOut(); }
+
+void FactsView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Theme& t = theme();
+    if (shown.title.isEmpty()) {
+        drawLine(p, QRectF(pad, 10, width() - 2 * pad, 20), session.isOpen() ? tr("Nothing is selected") : QString(), Qt::AlignLeft, t.quiet, uiFont(0.95));
+        return;
+    }
+    const QFont big = uiFont(1.15, true);
+    const double tw = std::min(QFontMetricsF(big).horizontalAdvance(shown.title), width() - 2 * pad);
+    drawLine(p, QRectF(pad, 10, width() - 2 * pad, 24), shown.title, Qt::AlignLeft, t.ink, big);
+    drawLine(p, QRectF(pad + tw + 10, 11, width() - 2 * pad - tw - 10, 24), shown.about, Qt::AlignRight, t.quiet, uiFont(0.88));
+    for (std::size_t i = 0; i < shown.rows.size(); ++i) {
+        const FactRow& r = shown.rows[i];
+        const QRectF b = rowBoxes[i];
+        drawLine(p, QRectF(b.left(), b.top(), labelWidth - 6, b.height()), r.label, Qt::AlignLeft, t.quiet, uiFont(0.9));
+        const QRectF v(b.left() + labelWidth, b.top(), b.width() - labelWidth, b.height());
+        if (int(i) == hovered && r.entry) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(t.accentWash);
+            p.drawRoundedRect(v.adjusted(-5, 0, 4, 0), 3, 3);
+        }
+        drawLine(p, v, r.value.isEmpty() && r.entry ? QStringLiteral("…") : r.value, Qt::AlignLeft, r.colour.isValid() ? r.colour : r.entry ? t.ink : t.ink, uiFont(0.92));
+        if (r.entry) { // a quiet mark: this one was entered, and can be changed here
+            p.setPen(QPen(t.rule, 1));
+            const double w = std::min(v.width(), QFontMetricsF(uiFont(0.92)).horizontalAdvance(r.value.isEmpty() ? QStringLiteral("…") : r.value));
+            p.drawLine(QPointF(v.left(), v.bottom() - 2.5), QPointF(v.left() + w, v.bottom() - 2.5));
+        }
+    }
+    if (why.steps.empty()) return;
+    p.setPen(t.rule);
+    p.drawLine(QPointF(pad, workingsTop), QPointF(width() - pad, workingsTop));
+    drawLine(p, QRectF(pad, workingsTop + 5, width() - 2 * pad, 18), tr("WORKINGS"), Qt::AlignLeft, t.quiet, uiFont(0.82, true));
+    for (std::size_t i = 0; i < why.steps.size(); ++i) {
+        const WorkingStep& w = why.steps[i];
+        const QRectF b = stepBoxes[i];
+        if (w.governs) {
+            p.fillRect(b.adjusted(0, 0, 0, -3), t.accentWash);
+            p.fillRect(QRectF(b.left(), b.top(), 3, b.height() - 3), t.accent);
+        }
+        const QRectF line(pad, b.top() + 3, b.width() - 2 * pad + 8, 17);
+        const QFont head = uiFont(0.9, true), small = uiFont(0.82);
+        // The value first: of a long one the rule gives way, never the figures.
+        const QString right = w.value.empty() ? q(w.cited) : q(w.value);
+        const double rw = std::min(line.width() * 0.62, QFontMetricsF(small).horizontalAdvance(right) + 2);
+        drawLine(p, QRectF(line.left(), line.top(), line.width() - rw - 6, 17), q(w.what), Qt::AlignLeft, t.ink, head);
+        drawLine(p, QRectF(line.right() - rw, line.top(), rw, 17), right, Qt::AlignRight, t.quiet, small);
+        p.setFont(uiFont(0.9));
+        p.setPen(t.quiet);
+        p.drawText(QRectF(pad, b.top() + 20, b.width() - 2 * pad - 2, b.height() - 22), Qt::TextWordWrap | Qt::AlignLeft, q(w.formula));
+    }
+}
+
+void FactsView::mousePressEvent(QMouseEvent* e) {
+    for (std::size_t i = 0; i < rowBoxes.size(); ++i)
+        if (rowBoxes[i].contains(e->position())) startEdit(int(i));
+}
+void FactsView::mouseMoveEvent(QMouseEvent* e) {
+    int at = -1;
+    for (std::size_t i = 0; i < rowBoxes.size(); ++i)
+        if (rowBoxes[i].contains(e->position()) && shown.rows[i].entry) at = int(i);
+    QString tip;
+    for (std::size_t i = 0; i < stepBoxes.size(); ++i)
+        if (stepBoxes[i].contains(e->position())) tip = q(why.steps[i].what + ": " + why.steps[i].value + (why.steps[i].cited.empty() ? "" : "   [" + why.steps[i].cited + "]"));
+    setToolTip(tip);
+    if (at != hovered) hovered = at, update();
+    setCursor(at >= 0 ? Qt::IBeamCursor : Qt::ArrowCursor);
+}
+void FactsView::leaveEvent(QEvent*) {
+    hovered = -1;
+    update();
+}
+void FactsView::contextMenuEvent(QContextMenuEvent* e) {
+    if (why.steps.empty()) return;
+    QMenu menu(this);
+    menu.addAction(tr("Copy workings"), this, [this] { QGuiApplication::clipboard()->setText(q(why.text())); });
+    menu.exec(e->globalPos());
+}
+
+bool FactsView::editRow(const QString& label) {
+    for (std::size_t i = 0; i < shown.rows.size(); ++i)
+        if (shown.rows[i].label == label && shown.rows[i].entry) {
+            startEdit(int(i));
+            return true;
+        }
+    return false;
+}
+
+void FactsView::startEdit(int i) {
+    if (editor) editor->deleteLater();
+    const FactRow row = shown.rows[std::size_t(i)];
+    if (!row.entry) return;
+    const QRectF b = rowBoxes[std::size_t(i)];
+    const QRect box = QRectF(b.left() + labelWidth - 8, b.top() - 3, b.width() - labelWidth + 12, b.height() + 6).toRect();
+    const auto done = [this, row](const QString& text) {
+        const QString why_ = row.entry->take(text);
+        if (!why_.isEmpty()) session.say(why_, true);
+        if (editor) editor->deleteLater();
+        setFocus();
+    };
+    if (!row.entry->choices.isEmpty()) {
+        auto* box_ = new QComboBox(this);
+        box_->addItems(row.entry->choices);
+        box_->setCurrentText(row.entry->initial);
+        box_->setGeometry(box);
+        box_->setObjectName("factEditor");
+        connect(box_, &QComboBox::textActivated, this, done);
+        editor = box_;
+    } else {
+        auto* line = new QLineEdit(row.entry->initial, this);
+        line->setGeometry(box);
+        line->setObjectName("factEditor");
+        line->selectAll();
+        connect(line, &QLineEdit::returnPressed, this, [line, done] { done(line->text()); });
+        connect(line, &QLineEdit::editingFinished, this, [this, line] { if (editor == line) line->deleteLater(); });
+        editor = line;
+    }
+    editor->show();
+    editor->setFocus();
+}
+
+LevelGauge::Reading gaugeReading(const Solution& s, BoardId id, bool withHint) {
+    LevelGauge::Reading g;
+    const Board* b = s.project.boards.find(id);
+    if (!b || id.value >= s.results.boards.size()) return g;
+    const BoardResult& r = s.results.of(id);
+    g.lines = factsOf(b->system).lines;
+    g.letters.clear();
+    std::size_t heavy = 0;
+    for (int i = 0; i < g.lines; ++i) {
+        g.letters << q(lineName(i, *b));
+        if (r.phaseVa[std::size_t(i)] > r.phaseVa[heavy]) heavy = std::size_t(i);
+    }
+    g.heavy = g.letters.value(int(heavy));
+    g.lean = r.lean;
+    g.imbalance = r.imbalance;
+    g.neutralAmps = r.neutralAmps;
+    g.valid = r.connected > 0 && g.lines > 1;
+    if (withHint && g.valid) {
+        const Arrangement one = levelByOneMove(s.project, s.results, id);
+        g.hint = one.places.empty() ? QObject::tr("no one move helps") : QObject::tr("1 move → %1").arg(q(percent(one.imbalance)));
+    }
+    return g;
+}
+
+FactsPanel::FactsPanel(Session& s, QWidget* parent) : QWidget(parent), session(s), level(new LevelGauge(this)), facts(new FactsView(s, this)), scroll(new QScrollArea(this)) {
+    setFixedWidth(272);
+    setAutoFillBackground(true);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(1, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(level);
+    scroll->setWidget(facts);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    column->addWidget(scroll);
+    for (auto signal : {&Session::solved, &Session::selectionChanged, &Session::opened}) connect(&session, signal, this, &FactsPanel::rebuild);
+    rebuild();
+}
+
+void FactsPanel::rebuild() {
+    const BoardId b = session.boardOfSelection();
+    level->setVisible(bool(b));
+    if (b) level->show(gaugeReading(session.solution(), b, true));
+    facts->rebuild();
+}
+
+} // namespace lintel

@@ -1,0 +1,66 @@
+#pragma once
+// The right side of the window: the level gauge of the board at hand, the facts of what is selected, and its workings.
+
+#include "app/frame/Facts.h"
+#include "app/frame/LevelGauge.h"
+
+#include <QPointer>
+#include <QScrollArea>
+#include <QWidget>
+
+class QLabel;
+
+namespace lintel {
+
+/// The rows of facts and the steps of the workings, painted; a click on an entered value edits it in place.
+class FactsView : public QWidget {
+    Q_OBJECT
+public:
+    explicit FactsView(Session& session, QWidget* parent = nullptr);
+    const Facts& facts() const { return shown; }
+    const Working& working() const { return why; }
+    /// Begins editing a row, as a click does; false when it was not entered by a person.
+    bool editRow(const QString& label);
+    QSize sizeHint() const override;
+    void rebuild();
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void leaveEvent(QEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+    void contextMenuEvent(QContextMenuEvent*) override;
+
+private:
+    void layOut();
+    void startEdit(int row);
+    Session& session;
+    Facts shown;
+    Working why;
+    std::vector<QRectF> rowBoxes;
+    std::vector<QRectF> stepBoxes;
+    double workingsTop = 0, total = 100;
+    int hovered = -1;
+    QPointer<QWidget> editor;
+};
+
+class FactsPanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit FactsPanel(Session& session, QWidget* parent = nullptr);
+    FactsView& view() { return *facts; }
+    LevelGauge& gauge() { return *level; }
+
+private:
+    void rebuild();
+    Session& session;
+    LevelGauge* level;
+    FactsView* facts;
+    QScrollArea* scroll;
+};
+
+/// The gauge's reading of a board, with the hint of what one move would do.
+LevelGauge::Reading gaugeReading(const Solution& solution, BoardId board, bool withHint);
+
+} // namespace lintel

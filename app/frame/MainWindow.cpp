@@ -1,0 +1,338 @@
+#include "app/frame/MainWindow.h"
+
+#include "app/basis/BasisStage.h"
+#include "app/boards/BoardsStage.h"
+#include "app/frame/FactsPanel.h"
+#include "app/frame/FeedPathBar.h"
+#include "app/frame/FindBox.h"
+#include "app/frame/PaintKit.h"
+#include "app/frame/SnagStrip.h"
+#include "app/frame/StartPage.h"
+#include "app/issue/IssueStage.h"
+#include "app/plan/PlanStage.h"
+#include "app/riser/RiserStage.h"
+#include "app/runs/RunsStage.h"
+#include "core/project/Operations.h"
+
+#include <QApplication>
+#include <QBoxLayout>
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QLabel>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QStackedWidget>
+#include <QToolButton>
+
+namespace lintel {
+
+MainWindow::MainWindow() : state(new Session(this)) {
+    setObjectName("main");
+    resize(1280, 800);
+    setMinimumSize(960, 600);
+    whole = new QStackedWidget(this);
+    setCentralWidget(whole);
+    start = new StartPage(*state, whole);
+    whole->addWidget(start);
+    work = new QWidget(whole);
+    whole->addWidget(work);
+
+    auto* across = new QHBoxLayout(work);
+    across->setContentsMargins(0, 0, 0, 0);
+    across->setSpacing(0);
+    auto* railBox = new QWidget(work);
+    railBox->setFixedWidth(64);
+    railBox->setObjectName("rail");
+    auto* railColumn = new QVBoxLayout(railBox);
+    railColumn->setContentsMargins(0, 6, 0, 0);
+    railColumn->setSpacing(2);
+    static const char* names[] = {"Basis", "Plan", "Boards", "Riser", "Runs", "Issue"};
+    for (int i = 0; i < 6; ++i) {
+        auto* b = new QToolButton(railBox);
+        b->setText(tr(names[i]));
+        b->setObjectName(QString("rail:%1").arg(names[i]));
+        b->setCheckable(true);
+        b->setAutoExclusive(true);
+        b->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
+        b->setIconSize(QSize(24, 24));
+        b->setFixedSize(64, 58);
+        b->setToolTip(tr("%1  Ctrl+%2").arg(tr(names[i])).arg(i + 1));
+        connect(b, &QToolButton::clicked, this, [this, i] { go(Stage(i)); });
+        railColumn->addWidget(b);
+        rail.push_back(b);
+    }
+    railColumn->addStretch(1);
+    across->addWidget(railBox);
+
+    auto* column = new QVBoxLayout;
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    across->addLayout(column, 1);
+    path = new FeedPathBar(*state, work);
+    column->addWidget(path);
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(0);
+    stages = new QStackedWidget(work);
+    basisStage = new BasisStage(*state, stages);
+    planStage = new PlanStage(*state, stages);
+    boardsStage = new BoardsStage(*state, stages);
+    riserStage = new RiserStage(*state, stages);
+    runsStage = new RunsStage(*state, stages);
+    issueStage = new IssueStage(*state, stages);
+    for (QWidget* w : std::initializer_list<QWidget*>{basisStage, planStage, boardsStage, riserStage, runsStage, issueStage}) stages->addWidget(w);
+    middle->addWidget(stages, 1);
+    factsPanel = new FactsPanel(*state, work);
+    factsPanel->setObjectName("factsPanel");
+    factsPanel->setAttribute(Qt::WA_StyledBackground);
+    middle->addWidget(factsPanel);
+    column->addLayout(middle, 1);
+    snagStrip = new SnagStrip(*state, work);
+    column->addWidget(snagStrip);
+
+    buildMenus();
+    connect(start, &StartPage::openWanted, this, &MainWindow::openInteractively);
+    connect(start, &StartPage::failed, this, [this](const QString& why) { QMessageBox::warning(this, tr("Lintel"), why); });
+    connect(boardsStage, &BoardsStage::scheduleWanted, this, [this](BoardId b) {
+        go(Stage::Issue);
+        issueStage->showSchedule(b);
+    });
+    connect(state, &Session::opened, this, [this] {
+        whole->setCurrentWidget(work);
+        // Begin where the work stands: on the fullest board, or on an empty plan.
+        BoardId fullest;
+        for (const Board& b : state->solution().project.boards)
+            if (!fullest || state->solution().results.of(b.id).slotsUsed > state->solution().results.of(fullest).slotsUsed) fullest = b.id;
+        state->select(fullest);
+        go(state->project().walls.empty() ? Stage::Plan : Stage::Boards);
+        retitle();
+    });
+    connect(state, &Session::edited, this, &MainWindow::retitle);
+    setTheme(false);
+    go(Stage::Boards);
+    whole->setCurrentWidget(start);
+    retitle();
+}
+
+MainWindow::~MainWindow() = default;
+
+void MainWindow::setTheme(bool dark) {
+    setDark(dark);
+    const Theme& t = theme();
+    work->findChild<QWidget*>("rail")->setStyleSheet(QString("#rail { background: %1; } QToolButton { border: none; border-left: 3px solid transparent; background: transparent; color: %2; font-size: 12px; padding-top: 6px; } "
+                                                              "QToolButton:hover { background: %3; } QToolButton:checked { background: %4; border-left: 3px solid %5; color: %5; font-weight: 600; }")
+                                                          .arg(t.sunk.name(), t.ink.name(), t.paper.name(), t.surface.name(), t.accent.name()));
+    QPalette p = palette();
+    p.setColor(QPalette::Window, t.surface);
+    factsPanel->setPalette(p);
+    factsPanel->setStyleSheet(QString("#factsPanel { border-left: 1px solid %1; background: %2; }").arg(t.rule.name(), t.surface.name()));
+    for (std::size_t i = 0; i < rail.size(); ++i) rail[i]->setIcon(railIcon(rail[i]->text(), rail[i]->isChecked() ? t.accent : t.ink));
+    if (state->isOpen()) Q_EMIT state->solved();
+    start->rebuild();
+    update();
+}
+
+void MainWindow::buildMenus() {
+    const auto add = [this](QMenu* menu, const QString& text, const char* name, const QKeySequence& key, auto what) {
+        QAction* a = menu->addAction(text);
+        a->setObjectName(name);
+        a->setShortcut(key);
+        connect(a, &QAction::triggered, this, what);
+        return a;
+    };
+    QMenu* file = menuBar()->addMenu(tr("&File"));
+    add(file, tr("&Start page"), "startPage", {}, [this] { if (mayLeave()) showStart(); });
+    add(file, tr("&Open…"), "open", QKeySequence::Open, [this] { openInteractively(); });
+    file->addSeparator();
+    add(file, tr("&Save"), "save", QKeySequence::Save, [this] { saveInteractively(false); });
+    add(file, tr("Save &as…"), "saveAs", QKeySequence::SaveAs, [this] { saveInteractively(true); });
+    file->addSeparator();
+    add(file, tr("&Export sheets…"), "export", QKeySequence("Ctrl+E"), [this] {
+        go(Stage::Issue);
+        issueStage->findChild<QPushButton*>("exportPdf")->click();
+    });
+    file->addSeparator();
+    add(file, tr("&Quit"), "quit", QKeySequence::Quit, [this] { close(); });
+    QMenu* edit = menuBar()->addMenu(tr("&Edit"));
+    undoAction = add(edit, tr("Undo"), "undo", QKeySequence::Undo, [this] { state->undo(); });
+    redoAction = add(edit, tr("Redo"), "redo", QKeySequence("Ctrl+Shift+Z"), [this] { state->redo(); });
+    edit->addSeparator();
+    add(edit, tr("Pin or unpin circuit"), "pin", QKeySequence("Ctrl+P"), [this] {
+        if (const CircuitId c = state->selection().as<Circuit>()) state->edit(state->project().circuits[c].pinned ? tr("Unpin") : tr("Pin"), [&](Project& p) { p.circuits.change(c)->pinned = !p.circuits[c].pinned; });
+    });
+    add(edit, tr("Select nothing"), "selectNothing", QKeySequence("Ctrl+Shift+A"), [this] { state->select(Ref()); });
+    QMenu* view = menuBar()->addMenu(tr("&View"));
+    static const char* names[] = {"Basis", "Plan", "Boards", "Riser", "Runs", "Issue"};
+    for (int i = 0; i < 6; ++i) add(view, tr(names[i]), (std::string("go") + names[i]).c_str(), QKeySequence(QString("Ctrl+%1").arg(i + 1)), [this, i] { go(Stage(i)); });
+    view->addSeparator();
+    QAction* dark = add(view, tr("Dark"), "dark", {}, [this] { setTheme(action("dark")->isChecked()); });
+    dark->setCheckable(true);
+    add(view, tr("All snags"), "allSnags", QKeySequence("Ctrl+J"), [this] { snagStrip->toggleList(); });
+    QMenu* project = menuBar()->addMenu(tr("&Project"));
+    add(project, tr("Add board"), "addBoard", {}, [this] {
+        BoardId made;
+        state->edit(tr("Add board"), [&](Project& p) {
+            Board b;
+            b.name = freeBoardName(p, "LP-1");
+            b.level = planStage->plan().level();
+            for (const Board& o : p.boards)
+                if (o.use == BoardUse::Panelboard) b.system = o.system;
+            made = addBoard(p, b);
+        });
+        state->waitSolved();
+        state->select(made);
+        go(Stage::Boards);
+    });
+    add(project, tr("Add transformer"), "addTransformer", {}, [this] {
+        TransformerId made;
+        state->edit(tr("Add transformer"), [&](Project& p) {
+            Transformer t;
+            t.name = freeBoardName(p, "T-1");
+            t.level = planStage->plan().level();
+            t.run = p.runs.add({});
+            made = p.transformers.add(t);
+        });
+        state->waitSolved();
+        state->select(made);
+    });
+    add(project, tr("Add source"), "addSource", {}, [this] {
+        SourceId made;
+        state->edit(tr("Add source"), [&](Project& p) {
+            Source s;
+            s.name = "Utility";
+            s.level = planStage->plan().level();
+            made = p.sources.add(s);
+        });
+        state->waitSolved();
+        state->select(made);
+    });
+    add(project, tr("Add level"), "addLevel", {}, [this] {
+        state->edit(tr("Add level"), [](Project& p) {
+            Level l;
+            for (const Level& o : p.levels) l.elevation = std::max(l.elevation, o.elevation + o.height);
+            l.name = "Level " + std::to_string(p.levels.size() + 1);
+            p.levels.add(l);
+        });
+    });
+    add(project, tr("Add unfed load"), "addLoad", {}, [this] {
+        LoadId made;
+        state->edit(tr("Add load"), [&](Project& p) {
+            Load l;
+            l.name = "New load";
+            l.amount = 1;
+            l.unit = LoadUnit::kVA;
+            made = p.loads.add(l);
+        });
+        state->waitSolved();
+        state->select(made);
+        go(Stage::Boards);
+    });
+    project->addSeparator();
+    add(project, tr("Remove board or transformer"), "removeBoard", {}, [this] {
+        const Ref r = state->selection();
+        if (r.is<Board>()) state->edit(tr("Remove %1").arg(q(nameOf(state->project(), r))), [&](Project& p) { removeBoard(p, r.as<Board>()); });
+        else if (r.is<Transformer>()) state->edit(tr("Remove %1").arg(q(nameOf(state->project(), r))), [&](Project& p) { removeTransformer(p, r.as<Transformer>()); });
+        else state->say(tr("Choose a board or transformer first"), true);
+    });
+    add(project, tr("Level the board"), "levelBoard", QKeySequence("Ctrl+L"), [this] {
+        go(Stage::Boards);
+        boardsStage->openLevelMenu();
+    });
+    QMenu* help = menuBar()->addMenu(tr("&Help"));
+    add(help, tr("About Lintel"), "about", {}, [this] {
+        QMessageBox::about(this, tr("About Lintel"), tr("<b>Lintel %1</b><br>Circuits, boards and feeders of a building.<br>GPL-3.0-or-later. The figures rest on the rule book named on Basis; the engineer of record answers for the design.").arg(LINTEL_VERSION));
+    });
+    findBox = new FindBox(*state, this);
+    auto* corner = new QWidget(this);
+    auto* row = new QHBoxLayout(corner);
+    row->setContentsMargins(0, 2, 12, 2);
+    row->addWidget(findBox);
+    menuBar()->setCornerWidget(corner);
+    auto* focus = new QAction(this);
+    focus->setShortcut(QKeySequence("Ctrl+K"));
+    connect(focus, &QAction::triggered, this, [this] {
+        findBox->setFocus();
+        findBox->selectAll();
+    });
+    addAction(focus);
+    QList<QAction*> commands;
+    for (QAction* a : findChildren<QAction*>())
+        if (!a->objectName().isEmpty() && !a->menu()) commands << a;
+    findBox->offer(commands);
+}
+
+void MainWindow::go(Stage s) {
+    stages->setCurrentIndex(int(s));
+    rail[std::size_t(s)]->setChecked(true);
+    for (QToolButton* b : rail) b->setIcon(railIcon(b->text(), b->isChecked() ? theme().accent : theme().ink));
+    factsPanel->setVisible(s != Stage::Basis && s != Stage::Issue);
+    if (s == Stage::Plan) planStage->plan().setFocus();
+    else if (s == Stage::Boards) boardsStage->board().setFocus();
+    else if (s == Stage::Issue) issueStage->showSchedule(state->boardOfSelection());
+}
+Stage MainWindow::stage() const { return Stage(stages->currentIndex()); }
+
+void MainWindow::showStart() {
+    state->close();
+    start->rebuild();
+    whole->setCurrentWidget(start);
+    retitle();
+}
+
+void MainWindow::retitle() {
+    setWindowTitle(state->isOpen() ? state->title() + " – Lintel" : "Lintel");
+    undoAction->setEnabled(state->canUndo());
+    redoAction->setEnabled(state->canRedo());
+    undoAction->setText(state->canUndo() ? tr("Undo %1").arg(state->undoLabel()) : tr("Undo"));
+    redoAction->setText(state->canRedo() ? tr("Redo %1").arg(state->redoLabel()) : tr("Redo"));
+    const bool open = state->isOpen();
+    for (const char* name : {"save", "saveAs", "export", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "selectNothing", "allSnags"}) action(name)->setEnabled(open);
+}
+
+bool MainWindow::openFile(const QString& file) {
+    const auto bad = state->open(file.toStdString());
+    if (!bad) return true;
+    QMessageBox box(QMessageBox::Warning, tr("Lintel"), q(bad->where + ":\n" + bad->what), QMessageBox::Ok, this);
+    box.setInformativeText(q(bad->help));
+    box.setObjectName("openFailed");
+    box.exec();
+    return false;
+}
+
+void MainWindow::openInteractively() {
+    if (!mayLeave()) return;
+    const QString file = QFileDialog::getOpenFileName(this, tr("Open a project"), {}, tr("Lintel project (*.lintel)"));
+    if (!file.isEmpty()) openFile(file);
+}
+
+bool MainWindow::saveInteractively(bool as) {
+    if (!state->isOpen()) return true;
+    std::optional<Error> bad;
+    if (as || state->file().empty()) {
+        QString file = QFileDialog::getSaveFileName(this, tr("Save the project"), q(state->project().basis.title) + ".lintel", tr("Lintel project (*.lintel)"));
+        if (file.isEmpty()) return false;
+        if (!file.endsWith(".lintel")) file += ".lintel";
+        bad = state->saveAs(file.toStdString());
+    } else {
+        bad = state->save();
+    }
+    if (bad) QMessageBox::warning(this, tr("Lintel"), q(bad->text()));
+    return !bad;
+}
+
+bool MainWindow::mayLeave() {
+    if (!state->changed()) return true;
+    QMessageBox box(QMessageBox::Question, tr("Lintel"), tr("%1 has changes that are not saved.").arg(q(state->project().basis.title)), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    switch (box.exec()) {
+    case QMessageBox::Save: return saveInteractively(false);
+    case QMessageBox::Discard: return true;
+    default: return false;
+    }
+}
+
+void MainWindow::closeEvent(QCloseEvent* e) {
+    if (!mayLeave()) return e->ignore();
+    state->close();
+    e->accept();
+}
+
+} // namespace lintel

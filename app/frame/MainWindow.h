@@ -1,0 +1,80 @@
+#pragma once
+// The frame: menu, rail, feed path, stage, facts, snags. One selection and one session for all of them.
+
+#include "app/frame/Session.h"
+
+#include <QMainWindow>
+
+class QStackedWidget;
+class QToolButton;
+
+namespace lintel {
+
+class BasisStage;
+class BoardsStage;
+class FactsPanel;
+class FeedPathBar;
+class FindBox;
+class IssueStage;
+class PlanStage;
+class RiserStage;
+class RunsStage;
+class SnagStrip;
+class StartPage;
+
+enum class Stage { Basis, Plan, Boards, Riser, Runs, Issue };
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    MainWindow();
+    ~MainWindow() override;
+    Session& session() { return *state; }
+    void go(Stage stage);
+    Stage stage() const;
+    void showStart();
+    /// Opens a file; a message says why not.
+    bool openFile(const QString& file);
+
+    BasisStage& basis() { return *basisStage; }
+    PlanStage& plan() { return *planStage; }
+    BoardsStage& boards() { return *boardsStage; }
+    RiserStage& riser() { return *riserStage; }
+    RunsStage& runs() { return *runsStage; }
+    IssueStage& issue() { return *issueStage; }
+    FactsPanel& facts() { return *factsPanel; }
+    SnagStrip& snags() { return *snagStrip; }
+    FindBox& find() { return *findBox; }
+    FeedPathBar& feedPath() { return *path; }
+    QAction* action(const char* name) const { return findChild<QAction*>(name); }
+
+protected:
+    void closeEvent(QCloseEvent*) override;
+
+private:
+    void buildMenus();
+    void retitle();
+    bool mayLeave();
+    bool saveInteractively(bool as);
+    void openInteractively();
+    void setTheme(bool dark);
+
+    Session* state;
+    QStackedWidget *whole, *stages;
+    QWidget* work;
+    StartPage* start;
+    BasisStage* basisStage;
+    PlanStage* planStage;
+    BoardsStage* boardsStage;
+    RiserStage* riserStage;
+    RunsStage* runsStage;
+    IssueStage* issueStage;
+    FactsPanel* factsPanel;
+    SnagStrip* snagStrip;
+    FindBox* findBox;
+    FeedPathBar* path;
+    std::vector<QToolButton*> rail;
+    QAction *undoAction = nullptr, *redoAction = nullptr;
+};
+
+} // namespace lintel

@@ -1,0 +1,66 @@
+#include "app/frame/PaintKit.h"
+
+#include <QIcon>
+#include <QPainterPath>
+
+namespace lintel {
+
+void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment align, const QColor& colour, const QFont& font) {
+    p.setFont(font);
+    p.setPen(colour);
+    const QFontMetricsF m(font);
+    const QString shown = m.horizontalAdvance(text) > box.width() + 0.5 ? m.elidedText(text, Qt::ElideRight, box.width()) : text;
+    p.drawText(box, int(align | Qt::AlignVCenter | Qt::TextSingleLine), shown);
+}
+
+QIcon railIcon(const QString& name, const QColor& colour) {
+    QPixmap pix(96, 96);
+    pix.fill(Qt::transparent);
+    QPainter p(&pix);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.scale(4, 4);
+    QPen pen(colour, 1.6, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin);
+    p.setPen(pen);
+    const auto line = [&](double a, double b, double c, double d) { p.drawLine(QPointF(a, b), QPointF(c, d)); };
+    if (name == "Basis") {
+        p.drawRoundedRect(QRectF(3, 3, 18, 18), 2, 2);
+        for (double y : {8.0, 12.0, 16.0}) line(7, y, y == 16 ? 13 : 17, y);
+    } else if (name == "Plan") {
+        p.drawPolyline(QPolygonF{{14, 21}, {3, 21}, {3, 3}, {21, 3}, {21, 21}, {18, 21}});
+        p.drawPolyline(QPolygonF{{3, 12}, {9, 12}});
+        p.drawPolyline(QPolygonF{{13, 3}, {13, 12}, {16, 12}});
+    } else if (name == "Boards") {
+        pen.setWidthF(1.9);
+        p.setPen(pen);
+        line(12, 2.5, 12, 21.5);
+        pen.setWidthF(1.5);
+        p.setPen(pen);
+        for (double y : {3.5, 9.5, 15.5})
+            for (double x : {2.5, 14.5}) p.drawRoundedRect(QRectF(x, y, 7, 4.4), 1, 1);
+    } else if (name == "Riser") {
+        p.setBrush(colour);
+        p.drawRect(QRectF(4.5, 3, 5, 5));
+        p.drawRect(QRectF(14, 8, 5, 5));
+        p.setBrush(Qt::NoBrush);
+        line(7, 8, 7, 21);
+        line(16.5, 13, 16.5, 21);
+        line(3, 21, 21, 21);
+        pen.setStyle(Qt::DotLine);
+        p.setPen(pen);
+        line(2, 15, 22, 15);
+    } else if (name == "Runs") {
+        p.drawPolyline(QPolygonF{{3, 3}, {3, 21}, {21, 21}});
+        QPainterPath path({3, 5});
+        path.cubicTo(10, 6, 9, 12, 13, 13);
+        path.lineTo(21, 17.5);
+        p.drawPath(path);
+    } else if (name == "Issue") {
+        p.drawPolyline(QPolygonF{{15, 3}, {4, 3}, {4, 21}, {20, 21}, {20, 8}, {15, 3}});
+        p.drawPolyline(QPolygonF{{15, 3}, {15, 8}, {20, 8}});
+        for (double y : {11.0, 14.5}) line(8, y, 16, y);
+        line(8, 18, 12, 18);
+    }
+    return QIcon(pix);
+}
+
+} // namespace lintel

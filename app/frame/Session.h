@@ -1,0 +1,117 @@
+#pragma once
+// The open project as the windows see it: the document, the newest solution, the shared selection, the file.
+// Every edit hands a snapshot to a worker thread; the interface never waits for it.
+
+#include "core/check/Check.h"
+#include "core/project/Document.h"
+
+#include <QObject>
+
+#include <condition_variable>
+#include <filesystem>
+#include <memory>
+#include <mutex>
+#include <thread>
+
+namespace lintel {
+
+/// One project with everything worked out from it. Views draw from one of these, so what they show always belongs together.
+struct Solution {
+    Project project;
+    std::shared_ptr<const RuleBook> book;
+    Results results;
+    std::vector<Snag> snags;
+    std::uint64_t serial = 0;
+    double milliseconds = 0;
+    CheckInput input() const { return {project, *book, results}; }
+};
+
+class Session : public QObject {
+    Q_OBJECT
+public:
+    explicit Session(QObject* parent = nullptr);
+    ~Session() override;
+
+    // ---- the project ----
+    bool isOpen() const { return open_; }
+    const Project& project() const { return document.project(); }
+    const Solution& solution() const { return *newest; }
+    std::shared_ptr<const Solution> sharedSolution() const { return newest; }
+    /// Opens a file, or says why not and leaves everything as it was.
+    std::optional<Error> open(const std::filesystem::path& file);
+    /// Begins a project that has no file yet, as a copy of `start`.
+    std::optional<Error> begin(const Project& start);
+    std::optional<Error> beginFrom(const std::filesystem::path& shipped);
+    std::optional<Error> recover(const std::filesystem::path& journal);
+    std::optional<Error> save();
+    std::optional<Error> saveAs(const std::filesystem::path& file);
+    void close();
+    bool changed() const { return open_ && (document.changed() || recovered); }
+    const std::filesystem::path& file() const { return path; }
+    QString title() const;
+    /// Journals left behind by a run that ended badly.
+    static std::vector<std::filesystem::path> leftBehind();
+    static std::filesystem::path stateFolder();
+    static QStringList recentFiles();
+    static void forgetRecent(const QString& file);
+
+    // ---- change ----
+    /// The one door: does the change, records it for undo, journals it and has it solved.
+    bool edit(const QString& label, const std::function<void(Project&)>& change, const std::string& mergeKey = "");
+    void undo();
+    void redo();
+    bool canUndo() const { return document.canUndo(); }
+    bool canRedo() const { return document.canRedo(); }
+    QString undoLabel() const { return QString::fromStdString(document.undoLabel()); }
+    QString redoLabel() const { return QString::fromStdString(document.redoLabel()); }
+    /// Waits until the newest edit is solved, events running: for tests and before an export.
+    bool waitSolved(int milliseconds = 5000);
+
+    // ---- selection, shared by all stages ----
+    Ref selection() const { return chosen.empty() ? Ref() : chosen.front(); }
+    const std::vector<Ref>& selectionList() const { return chosen; }
+    void select(Ref thing) { select(thing ? std::vector<Ref>{thing} : std::vector<Ref>{}); }
+    void select(std::vector<Ref> things);
+    /// The board that the selection belongs to or is.
+    BoardId boardOfSelection() const;
+
+    void say(const QString& message, bool isError = false) { Q_EMIT said(message, isError); }
+
+Q_SIGNALS:
+    void opened();
+    void edited();
+    void solved();
+    void selectionChanged();
+    /// A message for the strip at the bottom, until the next one.
+    void said(const QString& message, bool isError);
+
+private:
+    void start(Project project, const std::filesystem::path& file);
+    std::optional<Error> useBook(const std::string& id);
+    void ask();
+    void work();
+    void dropMissingSelection();
+    void remember(const std::filesystem::path& file);
+    std::filesystem::path journalPath() const;
+
+    Document document;
+    bool open_ = false, recovered = false;
+    std::filesystem::path path;
+    std::shared_ptr<const RuleBook> book;
+    std::shared_ptr<const Solution> newest;
+    std::vector<Ref> chosen;
+    std::uint64_t serial = 0;
+
+    struct Request {
+        Project project;
+        std::shared_ptr<const RuleBook> book;
+        std::uint64_t serial;
+    };
+    std::mutex mutex;
+    std::condition_variable wake;
+    std::optional<Request> request;
+    bool stopping = false;
+    std::thread worker;
+};
+
+} // namespace lintel

@@ -1,0 +1,138 @@
+#include "app/frame/StartPage.h"
+
+#include "app/frame/PaintKit.h"
+#include "core/project/Journal.h"
+#include "core/project/ProjectFile.h"
+#include "core/rules/DataFolder.h"
+
+#include <QBoxLayout>
+#include <QFileInfo>
+#include <QLabel>
+#include <QPushButton>
+
+namespace lintel {
+namespace {
+
+/// A wide button of two lines: what it is, and a word about it.
+class Choice : public QPushButton {
+public:
+    Choice(const QString& title, const QString& about, const QString& mark = {}) : heading(title), words(about), sign(mark) {
+        setFixedHeight(58);
+        setMinimumWidth(420);
+        setCursor(Qt::PointingHandCursor);
+        setAccessibleName(title);
+        setObjectName("choice:" + title);
+    }
+
+protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        const Theme& t = theme();
+        p.setPen(QPen(underMouse() || hasFocus() ? t.accent : t.rule, 1));
+        p.setBrush(t.surface);
+        p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
+        drawLine(p, QRectF(16, 9, width() - 32, 20), heading, Qt::AlignLeft, sign == "!" ? t.stop : t.ink, uiFont(1, true));
+        drawLine(p, QRectF(16, 30, width() - 32, 18), words, Qt::AlignLeft, t.quiet, uiFont(0.88));
+    }
+
+private:
+    QString heading, words, sign;
+};
+
+} // namespace
+
+StartPage::StartPage(Session& s, QWidget* parent) : QWidget(parent), session(s) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    rebuild();
+}
+
+void StartPage::rebuild() {
+    if (body) body->deleteLater();
+    body = new QWidget(this);
+    layout()->addWidget(body);
+    auto* outer = new QVBoxLayout(body);
+    outer->addStretch(2);
+    auto* name = new QLabel("Lintel");
+    QFont big = uiFont(2.6, true);
+    name->setFont(big);
+    name->setStyleSheet(QString("font-size: 34px; font-weight: 600; color: %1").arg(theme().ink.name()));
+    auto* about = new QLabel(tr("Circuits, boards and feeders of a building. It carries load, and it has to be level."));
+    about->setProperty("quiet", true);
+    auto* head = new QVBoxLayout;
+    head->addWidget(name);
+    head->addWidget(about);
+    auto* grid = new QHBoxLayout;
+    grid->addStretch(1);
+    auto* wide = new QVBoxLayout;
+    wide->addLayout(head);
+    wide->addSpacing(18);
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(28);
+    auto* left = new QVBoxLayout;
+    auto* right = new QVBoxLayout;
+    columns->addLayout(left);
+    columns->addLayout(right);
+    wide->addLayout(columns);
+    grid->addLayout(wide);
+    grid->addStretch(1);
+    outer->addLayout(grid);
+    outer->addStretch(3);
+
+    const auto heading = [](QVBoxLayout* in, const QString& text) {
+        auto* l = new QLabel(text);
+        l->setProperty("heading", true);
+        in->addSpacing(6);
+        in->addWidget(l);
+    };
+    const auto report = [this](const std::optional<Error>& bad) {
+        if (bad) Q_EMIT failed(q(bad->text()));
+    };
+    const auto left_ = Session::leftBehind();
+    if (!left_.empty()) {
+        heading(left, tr("RECOVER"));
+        for (const auto& journal : left_) {
+            auto r = readJournal(journal);
+            if (!r || !*r) continue;
+            const QString what = (*r)->project.empty() ? q((*r)->recovered.basis.title) : q((*r)->project.filename().string());
+            auto* b = new Choice(tr("Recover %1").arg(what), tr("%n edit(s) not saved, the last: %1", "", int((*r)->edits)).arg(q((*r)->lastLabel)), "!");
+            left->addWidget(b);
+            connect(b, &QPushButton::clicked, this, [this, journal, report] { report(session.recover(journal)); });
+        }
+    }
+    heading(left, tr("BEGIN"));
+    for (const ShippedProject& s : shippedProjects("starters")) {
+        const QString about_ = q(s.about);
+        auto* b = new Choice(about_.section(':', 0, 0), about_.section(": ", 1));
+        left->addWidget(b);
+        connect(b, &QPushButton::clicked, this, [this, file = s.file, report] { report(session.beginFrom(file)); });
+    }
+    auto* open = new Choice(tr("Open a project…"), tr("A .lintel file"));
+    left->addWidget(open);
+    connect(open, &QPushButton::clicked, this, &StartPage::openWanted);
+    heading(left, tr("DEMOS"));
+    for (const ShippedProject& s : shippedProjects("demos")) {
+        auto* b = new Choice(q(s.name), q(s.about));
+        left->addWidget(b);
+        connect(b, &QPushButton::clicked, this, [this, file = s.file, report] { report(session.beginFrom(file)); });
+    }
+    left->addStretch(1);
+    heading(right, tr("RECENT"));
+    int n = 0;
+    for (const QString& f : Session::recentFiles()) {
+        if (!QFileInfo::exists(f) || ++n > 5) continue;
+        auto* b = new Choice(QFileInfo(f).completeBaseName(), f);
+        right->addWidget(b);
+        connect(b, &QPushButton::clicked, this, [this, f, report] { report(session.open(f.toStdString())); });
+    }
+    if (!n) {
+        auto* none = new QLabel(tr("Projects that you open or save come here."));
+        none->setProperty("quiet", true);
+        none->setMinimumWidth(420);
+        right->addWidget(none);
+    }
+    right->addStretch(1);
+}
+
+} // namespace lintel

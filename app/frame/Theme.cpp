@@ -1,0 +1,134 @@
+#include "app/frame/Theme.h"
+
+#include <QApplication>
+
+namespace lintel {
+namespace {
+
+Theme light() {
+    Theme t;
+    t.paper = QColor(0xF7, 0xF5, 0xF0), t.surface = Qt::white, t.rule = QColor(0xD9, 0xD4, 0xC7), t.ink = QColor(0x1F, 0x29, 0x33);
+    t.quiet = QColor(0x66, 0x6C, 0x76), t.accent = QColor(0x0F, 0x6B, 0x66), t.accentWash = QColor(0xE1, 0xEE, 0xEC), t.stop = QColor(0xB3, 0x36, 0x1E);
+    t.check = QColor(0xA8, 0x6A, 0x10), t.note = QColor(0x66, 0x6C, 0x76), t.sunk = QColor(0xEE, 0xEB, 0xE3);
+    t.phaseA = QColor(0x5B, 0x5B, 0x5B), t.phaseB = QColor(0xC5, 0x55, 0x4E), t.phaseC = QColor(0x4E, 0x75, 0xB8);
+    return t;
+}
+Theme darkTheme() {
+    Theme t;
+    t.paper = QColor(0x15, 0x18, 0x1C), t.surface = QColor(0x1C, 0x21, 0x26), t.rule = QColor(0x33, 0x3A, 0x42), t.ink = QColor(0xE6, 0xE3, 0xDB);
+    t.quiet = QColor(0x9A, 0xA1, 0xAA), t.accent = QColor(0x4F, 0xB8, 0xAE), t.accentWash = QColor(0x1F, 0x36, 0x38), t.stop = QColor(0xE5, 0x6B, 0x52);
+    t.check = QColor(0xDB, 0xA1, 0x4A), t.note = QColor(0x9A, 0xA1, 0xAA), t.sunk = QColor(0x11, 0x14, 0x17);
+    t.phaseA = QColor(0xB5, 0xB5, 0xB0), t.phaseB = QColor(0xD9, 0x6D, 0x66), t.phaseC = QColor(0x6C, 0x97, 0xDD);
+    t.dark = true;
+    return t;
+}
+Theme current = light();
+
+} // namespace
+
+const Theme& theme() { return current; }
+
+void setDark(bool dark) {
+    current = dark ? darkTheme() : light();
+    if (!qApp) return;
+    QPalette p;
+    p.setColor(QPalette::Window, current.paper);
+    p.setColor(QPalette::WindowText, current.ink);
+    p.setColor(QPalette::Base, current.surface);
+    p.setColor(QPalette::AlternateBase, current.paper);
+    p.setColor(QPalette::Text, current.ink);
+    p.setColor(QPalette::Button, current.surface);
+    p.setColor(QPalette::ButtonText, current.ink);
+    p.setColor(QPalette::Highlight, current.accentWash);
+    p.setColor(QPalette::HighlightedText, current.ink);
+    p.setColor(QPalette::PlaceholderText, current.quiet);
+    p.setColor(QPalette::ToolTipBase, current.surface);
+    p.setColor(QPalette::ToolTipText, current.ink);
+    p.setColor(QPalette::Disabled, QPalette::Text, current.quiet);
+    p.setColor(QPalette::Disabled, QPalette::ButtonText, current.rule);
+    QApplication::setPalette(p);
+    QApplication::setFont(uiFont());
+    qApp->setStyleSheet(current.styleSheet());
+}
+
+QFont uiFont(double scale, bool bold) {
+    QFont f(QStringLiteral("Inter"));
+    f.setPixelSize(int(std::lround(13 * scale)));
+    f.setWeight(bold ? QFont::DemiBold : QFont::Normal);
+    return f;
+}
+
+Palette Theme::palette() const {
+    const Palette onPaper = paperPalette();
+    const Theme t = *this;
+    return [t, onPaper](Ink which) -> QColor {
+        switch (which) {
+        case Ink::Ink: return t.ink;
+        case Ink::Quiet: return t.quiet;
+        case Ink::Faint: return t.dark ? QColor(0x55, 0x5D, 0x66) : QColor(0xB5, 0xAF, 0xA2);
+        case Ink::Rule: return t.rule;
+        case Ink::Accent: return t.accent;
+        case Ink::Stop: return t.stop;
+        case Ink::Check: return t.check;
+        case Ink::Band: return t.sunk;
+        case Ink::Wash: return t.paper;
+        case Ink::Paper: return t.surface;
+        case Ink::PhaseA: return t.phaseA;
+        case Ink::PhaseB: return t.phaseB;
+        case Ink::PhaseC: return t.phaseC;
+        default: break;
+        }
+        return t.dark ? onPaper(which).lighter(175) : onPaper(which);
+    };
+}
+
+QString Theme::styleSheet() const {
+    QString s = QStringLiteral(R"(
+QWidget { font-family: Inter; font-size: 13px; }
+QMainWindow, QDialog { background: $paper; }
+QMenuBar { background: $paper; border-bottom: 1px solid $rule; padding: 3px 8px; }
+QMenuBar::item { padding: 4px 9px; background: transparent; border-radius: 3px; }
+QMenuBar::item:selected { background: $wash; }
+QMenu { background: $surface; border: 1px solid $rule; padding: 4px 0; }
+QMenu::item { padding: 5px 28px 5px 18px; }
+QMenu::item:selected { background: $wash; color: $ink; }
+QMenu::item:disabled { color: $quiet; }
+QMenu::separator { height: 1px; background: $rule; margin: 4px 0; }
+QPushButton { background: $surface; border: 1px solid $rule; border-radius: 4px; padding: 4px 11px; color: $ink; }
+QPushButton:hover { border-color: $accent; }
+QPushButton:pressed, QPushButton:checked { background: $wash; color: $accent; border-color: $accent; }
+QPushButton:disabled { color: $quiet; border-color: $rule; }
+QPushButton[flat="true"] { border: none; background: transparent; color: $accent; padding: 2px 4px; }
+QPushButton[strong="true"] { color: $accent; font-weight: 600; }
+QLineEdit, QComboBox, QDoubleSpinBox, QSpinBox { background: $surface; border: 1px solid $rule; border-radius: 4px; padding: 3px 7px; color: $ink; selection-background-color: $accent; selection-color: $surface; }
+QLineEdit:focus, QComboBox:focus, QDoubleSpinBox:focus { border-color: $accent; }
+QComboBox QAbstractItemView { background: $surface; border: 1px solid $rule; selection-background-color: $wash; selection-color: $ink; }
+QComboBox::drop-down { border: none; width: 18px; }
+QTableView { background: $surface; border: none; gridline-color: $rule; selection-background-color: $wash; selection-color: $ink; }
+QHeaderView::section { background: $sunk; border: none; border-bottom: 1px solid $rule; padding: 5px 8px; color: $quiet; font-weight: 600; }
+QTreeView, QListView { background: transparent; border: none; outline: none; }
+QTreeView::item, QListView::item { padding: 3px 2px; border: none; color: $ink; }
+QTreeView::item:selected, QListView::item:selected { background: $wash; color: $ink; }
+QTreeView::item:hover, QListView::item:hover { background: $wash; }
+QScrollArea { border: none; background: transparent; }
+QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
+QScrollBar:horizontal { background: transparent; height: 9px; margin: 0; }
+QScrollBar::handle { background: $rule; border-radius: 4px; min-height: 24px; min-width: 24px; }
+QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page { background: transparent; width: 0; height: 0; }
+QToolTip { background: $surface; color: $ink; border: 1px solid $rule; padding: 4px; }
+QLabel[quiet="true"] { color: $quiet; }
+QLabel[heading="true"] { color: $quiet; font-weight: 600; font-size: 11px; }
+QCheckBox::indicator, QRadioButton::indicator { width: 13px; height: 13px; border: 1px solid $quiet; background: $surface; }
+QRadioButton::indicator { border-radius: 7px; }
+QCheckBox::indicator { border-radius: 2px; }
+QCheckBox::indicator:checked, QRadioButton::indicator:checked { background: $accent; border-color: $accent; }
+QFrame[card="true"] { background: $surface; border: 1px solid $rule; border-radius: 5px; }
+QSplitter::handle { background: $rule; }
+)");
+    // Longer names first, so that none is cut by another's.
+    for (const auto& [name, colour] : {std::pair{"$surface", surface}, {"$accent", accent}, {"$paper", paper}, {"$quiet", quiet}, {"$rule", rule}, {"$wash", accentWash}, {"$sunk", sunk}, {"$ink", ink}})
+        s.replace(QLatin1String(name), colour.name());
+    return s;
+}
+
+} // namespace lintel

@@ -1,0 +1,208 @@
+#include "app/runs/RunsModel.h"
+
+#include "app/frame/Facts.h"
+#include "app/frame/PaintKit.h"
+#include "core/base/Format.h"
+#include "core/project/Operations.h"
+#include "core/sheets/Words.h"
+
+namespace lintel {
+
+RunsModel::RunsModel(Session& s, QObject* parent) : QAbstractTableModel(parent), session(s), from(s.sharedSolution()) {
+    connect(&session, &Session::solved, this, &RunsModel::rebuild);
+    rebuild();
+}
+
+bool RunsModel::passes(const RunResult& r, bool feeder, RunFilter f) {
+    const bool over = r.need.lengthKnown && (r.dropOwn > r.need.ownLimit + 1e-9 || r.dropTotal > r.need.totalLimit + 1e-9);
+    switch (f) {
+    case RunFilter::All: return true;
+    case RunFilter::Feeders: return feeder;
+    case RunFilter::Raised: return r.why == Governing::VoltageDrop;
+    case RunFilter::Held: return r.state == Sizing::Held;
+    case RunFilter::NearLimit: return !over && r.need.lengthKnown && (r.dropOwn > 0.85 * r.need.ownLimit || r.dropTotal > 0.85 * r.need.totalLimit);
+    case RunFilter::TooLong: return over;
+    case RunFilter::Fails: return r.tooSmall || r.state == Sizing::NoneFits || r.state == Sizing::PastCeiling;
+    }
+    return true;
+}
+
+int RunsModel::count(RunFilter f) const {
+    return int(std::count_if(all.begin(), all.end(), [&](Ref r) { return passes(*from->results.run(r), !r.is<Circuit>(), f); }));
+}
+
+void RunsModel::rebuild() {
+    std::vector<Ref> list;
+    const auto solution = session.sharedSolution();
+    const Results& r = solution->results;
+    for (Ref node : r.order)
+        if (r.node(node)->parent) list.push_back(node);
+    for (Ref node : r.order) {
+        if (!node.is<Board>()) continue;
+        std::vector<const Circuit*> here;
+        for (const Circuit& c : solution->project.circuits)
+            if (c.board == node.as<Board>() && c.use == CircuitUse::Load && !r.of(c.id).feeder) here.push_back(&c);
+        std::sort(here.begin(), here.end(), [](const Circuit* a, const Circuit* b) { return a->slot < b->slot; });
+        for (const Circuit* c : here) list.push_back(c->id);
+    }
+    std::vector<Ref> kept;
+    for (Ref x : list)
+        if (passes(*r.run(x), !x.is<Circuit>(), shown)) kept.push_back(x);
+    const bool same = kept == rows && sortColumn < 0;
+    if (!same) beginResetModel();
+    from = solution;
+    all = std::move(list);
+    rows = std::move(kept);
+    if (!same) {
+        endResetModel();
+        if (sortColumn >= 0) sort(sortColumn, sortOrder);
+    } else if (!rows.empty()) {
+        Q_EMIT dataChanged(index(0, 0), index(int(rows.size()) - 1, columns - 1));
+    }
+}
+
+void RunsModel::setFilter(RunFilter f) {
+    shown = f;
+    rebuild();
+}
+
+int RunsModel::rowOf(Ref thing) const {
+    const auto it = std::find(rows.begin(), rows.end(), thing);
+    return it == rows.end() ? -1 : int(it - rows.begin());
+}
+
+QVariant RunsModel::headerData(int s, Qt::Orientation o, int role) const {
+    if (o != Qt::Horizontal) return {};
+    const bool ft = session.project().basis.units == UnitSystem::Imperial;
+    if (role == Qt::DisplayRole) {
+        const QString length = ft ? tr("Length ft") : tr("Length m"), longest = ft ? tr("Longest ft") : tr("Longest m");
+        const QString names[columns] = {tr("Run"), tr("Serves"), tr("Load A"), tr("Device"), length, tr("Needs"), tr("Chosen"), tr("Why"), tr("Drop before %"), tr("own %"), tr("Total %"), longest};
+        return names[s];
+    }
+    if (role == Qt::TextAlignmentRole) return int((s == Name || s == Serves || s == Why || s == Needs || s == Chosen ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+    return {};
+}
+
+QVariant RunsModel::data(const QModelIndex& i, int role) const {
+    const Ref thing = thingAt(i.row());
+    if (!thing || !i.isValid()) return {};
+    const RunResult& r = *from->results.run(thing);
+    const Basis& b = from->project.basis;
+    const bool ft = b.units == UnitSystem::Imperial;
+    const auto length = [&](Metres m) { return ft ? inFeet(m) : m.v; };
+    const auto drop = [&](double v) { return r.need.lengthKnown ? QVariant(q(number(v, 1))) : QVariant("–"); };
+    if (role == Qt::DisplayRole || role == Qt::EditRole) {
+        switch (i.column()) {
+        case Name: {
+            RunId run;
+            if (auto* bd = from->project.boards.find(thing.as<Board>())) run = bd->run;
+            if (auto* t = from->project.transformers.find(thing.as<Transformer>())) run = t->run;
+            const Run* named = from->project.runs.find(run);
+            return thing.is<Circuit>() ? q(nameOf(from->project, thing)) : named && !named->name.empty() ? q(named->name) : q(textOf(run));
+        }
+        case Serves:
+            if (thing.is<Circuit>()) return q(from->project.circuits[thing.as<Circuit>()].name);
+            return QString("%1 → %2").arg(q(nameOf(from->project, from->results.node(thing)->parent)), q(nameOf(from->project, thing)));
+        case Load: return q(figures(r.need.load.v));
+        case Device: return q(number(r.need.device));
+        case Length: return r.need.lengthKnown ? q(number(length(r.need.length))) : role == Qt::EditRole ? "" : "–";
+        case Needs: return r.sizeForAmpacity >= 0 ? q((r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + "×" : "") + sizeWords(*from->book, r.sizeForAmpacity)) : "–";
+        case Chosen: return role == Qt::EditRole ? (r.state == Sizing::Held ? q(from->book->sizes()[std::size_t(r.size)].name) : "auto") : q(sizeOf(r, *from->book));
+        case Why: return q(whyWords(r));
+        case Before: return drop(r.dropBefore);
+        case Own: return drop(r.dropOwn);
+        case Total: return drop(r.dropTotal);
+        case Longest: return r.longest.v > 0 ? q(number(length(r.longest))) : "–";
+        }
+    }
+    const Theme& t = theme();
+    if (role == Qt::TextAlignmentRole) return headerData(i.column(), Qt::Horizontal, role);
+    if (role == Qt::ForegroundRole) {
+        const bool bad = r.tooSmall || r.state == Sizing::NoneFits || r.state == Sizing::PastCeiling;
+        if (i.column() == Needs || i.column() == Before) return t.quiet;
+        if ((i.column() == Chosen || i.column() == Why) && bad) return t.stop;
+        if (i.column() == Own && r.need.lengthKnown && r.dropOwn > r.need.ownLimit + 1e-9) return t.stop;
+        if (i.column() == Total && r.need.lengthKnown && r.dropTotal > r.need.totalLimit + 1e-9) return t.stop;
+        if (i.column() == Longest && r.need.lengthKnown && r.need.length > r.longest) return t.stop;
+        if (i.column() == Chosen && r.why == Governing::VoltageDrop) return t.check;
+        return t.ink;
+    }
+    if (role == Qt::FontRole) return uiFont(0.95, i.column() == Name || i.column() == Chosen);
+    return {};
+}
+
+Qt::ItemFlags RunsModel::flags(const QModelIndex& i) const {
+    Qt::ItemFlags f = QAbstractTableModel::flags(i);
+    if (i.column() == Chosen || i.column() == Length) f |= Qt::ItemIsEditable;
+    return f;
+}
+
+bool RunsModel::setData(const QModelIndex& i, const QVariant& value, int role) {
+    const Ref thing = thingAt(i.row());
+    if (role != Qt::EditRole || !thing) return false;
+    const auto run = [thing](Project& p) -> Run& { return thing.is<Circuit>() ? runOf(p, thing.as<Circuit>()) : runOfNode(p, thing); };
+    QString text = value.toString().trimmed();
+    if (i.column() == Length) {
+        if (text.isEmpty() || text == "auto") return session.edit(tr("Measure run"), [&](Project& p) { run(p).lengthBy = LengthBy::Reach; });
+        const auto m = metresFrom(text, session.project().basis.units);
+        if (!m) {
+            session.say(tr("“%1” is not a length; type 120 ft or 36 m, or nothing to measure it").arg(text), true);
+            return false;
+        }
+        return session.edit(tr("Run length"), [&](Project& p) {
+            run(p).lengthBy = LengthBy::Entered;
+            run(p).length = *m;
+        });
+    }
+    text.remove('#').remove("kcmil");
+    text = text.trimmed();
+    int sets = 0;
+    if (text.contains(QChar(0xd7)) || text.contains('x')) {
+        const QStringList parts = text.split(QRegularExpression("[x\u00d7]"));
+        sets = parts.first().trimmed().toInt();
+        text = parts.last().trimmed();
+    }
+    if (text.isEmpty() || text == "auto")
+        return session.edit(tr("Let %1 be sized").arg(q(nameOf(session.project(), thing))), [&](Project& p) {
+            run(p).heldSize.clear();
+            run(p).heldSets = 0;
+        });
+    const SizeIndex size = from->book->find(text.toStdString());
+    if (size < 0 || !from->book->choosable(size, from->results.run(thing)->need.material)) {
+        session.say(tr("There is no size “%1” in %2: type one such as 8, 1/0, 250 or 2×250; auto lets it be sized").arg(text, q(from->book->title)), true);
+        return false;
+    }
+    return session.edit(tr("Hold %1 for %2").arg(q(sizeWords(*from->book, size)), q(nameOf(session.project(), thing))), [&](Project& p) {
+        run(p).heldSize = text.toStdString();
+        run(p).heldSets = sets > 1 ? sets : 0;
+    });
+}
+
+void RunsModel::sort(int column, Qt::SortOrder order) {
+    sortColumn = column;
+    sortOrder = order;
+    if (column < 0) return rebuild();
+    beginResetModel();
+    const auto key = [&](Ref x) -> std::pair<double, QString> {
+        const RunResult& r = *from->results.run(x);
+        switch (column) {
+        case Load: return {r.need.load.v, {}};
+        case Device: return {r.need.device, {}};
+        case Length: return {r.need.lengthKnown ? r.need.length.v : -1, {}};
+        case Needs: return {r.sizeForAmpacity + 100.0 * r.setsForAmpacity, {}};
+        case Chosen: return {r.size + 100.0 * r.sets, {}};
+        case Before: return {r.dropBefore, {}};
+        case Own: return {r.dropOwn, {}};
+        case Total: return {r.dropTotal, {}};
+        case Longest: return {r.longest.v, {}};
+        default: return {0, data(index(int(std::find(rows.begin(), rows.end(), x) - rows.begin()), column), Qt::DisplayRole).toString()};
+        }
+    };
+    std::vector<std::pair<std::pair<double, QString>, Ref>> keyed;
+    for (Ref x : rows) keyed.push_back({key(x), x});
+    std::stable_sort(keyed.begin(), keyed.end(), [&](const auto& a, const auto& b) { return order == Qt::AscendingOrder ? a.first < b.first : b.first < a.first; });
+    for (std::size_t i = 0; i < rows.size(); ++i) rows[i] = keyed[i].second;
+    endResetModel();
+}
+
+} // namespace lintel

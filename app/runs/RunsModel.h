@@ -1,0 +1,44 @@
+#pragma once
+// Feeders and branch runs as rows of a table, from the newest solution.
+
+#include "app/frame/Session.h"
+
+#include <QAbstractTableModel>
+
+namespace lintel {
+
+enum class RunFilter { All, Feeders, Raised, Held, NearLimit, TooLong, Fails };
+
+class RunsModel : public QAbstractTableModel {
+    Q_OBJECT
+public:
+    enum Column { Name, Serves, Load, Device, Length, Needs, Chosen, Why, Before, Own, Total, Longest, columns };
+    explicit RunsModel(Session& session, QObject* parent = nullptr);
+    void setFilter(RunFilter filter);
+    RunFilter filter() const { return shown; }
+    int count(RunFilter filter) const;
+    /// The circuit, board or transformer whose run the row is.
+    Ref thingAt(int row) const { return row >= 0 && row < int(rows.size()) ? rows[std::size_t(row)] : Ref(); }
+    int rowOf(Ref thing) const;
+
+    int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : int(rows.size()); }
+    int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : columns; }
+    QVariant data(const QModelIndex& index, int role) const override;
+    QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+    Qt::ItemFlags flags(const QModelIndex& index) const override;
+    /// A size to hold ("8", "auto") or a length ("120 ft").
+    bool setData(const QModelIndex& index, const QVariant& value, int role) override;
+    void sort(int column, Qt::SortOrder order) override;
+
+private:
+    void rebuild();
+    static bool passes(const RunResult& run, bool feeder, RunFilter filter);
+    Session& session;
+    std::shared_ptr<const Solution> from;
+    std::vector<Ref> all, rows;
+    RunFilter shown = RunFilter::All;
+    int sortColumn = -1;
+    Qt::SortOrder sortOrder = Qt::AscendingOrder;
+};
+
+} // namespace lintel

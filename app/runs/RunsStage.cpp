@@ -1,0 +1,87 @@
+#include "app/runs/RunsStage.h"
+
+#include "app/frame/PaintKit.h"
+
+#include <QBoxLayout>
+#include <QButtonGroup>
+#include <QHeaderView>
+#include <QPushButton>
+#include <QSplitter>
+#include <QTableView>
+
+namespace lintel {
+
+RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s), runs(new RunsModel(s, this)), view(new QTableView(this)) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    auto* bar = new QHBoxLayout;
+    bar->setContentsMargins(14, 8, 14, 8);
+    bar->setSpacing(6);
+    auto* group = new QButtonGroup(this);
+    for (RunFilter f : {RunFilter::All, RunFilter::Feeders, RunFilter::Raised, RunFilter::Held, RunFilter::NearLimit, RunFilter::TooLong, RunFilter::Fails}) {
+        auto* b = new QPushButton;
+        b->setCheckable(true);
+        b->setChecked(f == RunFilter::All);
+        group->addButton(b);
+        bar->addWidget(b);
+        chips.push_back({f, b});
+        connect(b, &QPushButton::clicked, this, [this, f] { runs->setFilter(f); });
+    }
+    bar->addStretch(1);
+    column->addLayout(bar);
+    view->setModel(runs);
+    view->setObjectName("runs");
+    view->setShowGrid(false);
+    view->verticalHeader()->hide();
+    view->verticalHeader()->setDefaultSectionSize(25);
+    view->setSelectionBehavior(QAbstractItemView::SelectRows);
+    view->setSelectionMode(QAbstractItemView::SingleSelection);
+    view->setSortingEnabled(true);
+    view->horizontalHeader()->setSortIndicatorShown(true);
+    view->sortByColumn(-1, Qt::AscendingOrder);
+    view->horizontalHeader()->setHighlightSections(false);
+    view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
+    view->setAlternatingRowColors(false);
+    view->setToolTip(tr("Chosen and Length can be typed: 8, 1/0, 2×250 or auto; 120 ft, or nothing to measure"));
+    const int widths[] = {92, 0, 56, 56, 68, 78, 84, 116, 92, 52, 58, 76};
+    for (int i = 0; i < RunsModel::columns; ++i)
+        if (widths[i]) view->setColumnWidth(i, widths[i]);
+    view->horizontalHeader()->setSectionResizeMode(RunsModel::Serves, QHeaderView::Stretch);
+    view->horizontalHeader()->setMinimumSectionSize(40);
+    auto* split = new QSplitter(Qt::Vertical, this);
+    split->addWidget(view);
+    split->addWidget(new DropProfile(s, this));
+    split->setStretchFactor(0, 3);
+    split->setStretchFactor(1, 2);
+    column->addWidget(split, 1);
+    connect(view->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& i) {
+        if (const Ref r = runs->thingAt(i.row())) session.select(r);
+    });
+    const auto follow = [this] {
+        Ref r = session.selection();
+        if (const Device* d = session.project().devices.find(r.as<Device>())) r = d->circuit;
+        if (const Circuit* c = session.solution().project.circuits.find(r.as<Circuit>()))
+            if (session.solution().results.knows(r) && session.solution().results.of(c->id).feeder) r = session.solution().results.of(c->id).feeds;
+        const int row = runs->rowOf(r);
+        if (row >= 0 && row != view->currentIndex().row()) {
+            QSignalBlocker quiet(view->selectionModel());
+            view->setCurrentIndex(runs->index(row, 0));
+            view->viewport()->update();
+        }
+    };
+    connect(&session, &Session::selectionChanged, this, follow);
+    connect(&session, &Session::solved, this, [this, follow] {
+        recount();
+        follow();
+    });
+    connect(runs, &QAbstractItemModel::modelReset, this, &RunsStage::recount);
+    recount();
+}
+
+void RunsStage::recount() {
+    static const char* names[] = {"All", "Feeders", "Raised for drop", "Held", "Near a limit", "Too long", "Fails"};
+    for (auto& [f, b] : chips) b->setText(QString("%1  %2").arg(tr(names[int(f)])).arg(runs->count(f)));
+}
+
+} // namespace lintel

@@ -1,0 +1,58 @@
+#include "core/plan/Snap.h"
+
+#include <numbers>
+
+namespace lintel {
+
+SnapResult snapPoint(const Project& p, LevelId level, Point at, double reach, const Point* from, double grid) {
+    SnapResult s;
+    double best = reach;
+    for (const Wall& w : p.walls) {
+        if (w.level != level) continue;
+        for (Point end : {w.a, w.b})
+            if (distance(at, end) < best) best = distance(at, end), s.at = end, s.onEnd = true, s.wall = w.id;
+    }
+    if (s.onEnd) return s;
+    s.at = {std::round(at.x / grid) * grid, std::round(at.y / grid) * grid};
+    if (from) { // square to the last point
+        if (std::abs(at.x - from->x) < reach) s.at.x = from->x, s.square = true;
+        else if (std::abs(at.y - from->y) < reach) s.at.y = from->y, s.square = true;
+    }
+    for (const Wall& w : p.walls) {
+        if (w.level != level) continue;
+        const Point near = nearestOnSegment(s.at, w.a, w.b);
+        if (distance(s.at, near) < best) {
+            best = distance(s.at, near);
+            s.at = near;
+            s.onWall = true;
+            s.wall = w.id;
+        }
+    }
+    return s;
+}
+
+SnapResult snapToWall(const Project& p, LevelId level, Point at, double reach, double standOff) {
+    SnapResult s;
+    s.at = at;
+    double best = reach;
+    for (const Wall& w : p.walls) {
+        if (w.level != level) continue;
+        const Point near = nearestOnSegment(at, w.a, w.b);
+        const double d = distance(at, near);
+        const double len = distance(w.a, w.b);
+        if (d - w.thickness / 2 > best || len < 1e-6) continue;
+        best = d - w.thickness / 2;
+        const Point along = (w.b - w.a) * (1 / len);
+        Point out{-along.y, along.x}; // square to the wall, on the side of the hand
+        if (dot(at - near, out) < 0) out = out * -1;
+        // Along the wall to the nearest 5 cm.
+        const double t = std::round(dot(near - w.a, along) / 0.05) * 0.05;
+        s.at = w.a + along * t + out * (w.thickness / 2 + standOff);
+        s.onWall = true;
+        s.wall = w.id;
+        s.turn = std::fmod(std::atan2(out.y, out.x) * 180 / std::numbers::pi - 90 + 720, 360.0);
+    }
+    return s;
+}
+
+} // namespace lintel

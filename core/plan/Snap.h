@@ -1,0 +1,21 @@
+#pragma once
+// Where a hand-held point lands on the plan: on ends of walls, on walls, square to the last point, on the grid.
+
+#include "core/project/Project.h"
+
+namespace lintel {
+
+struct SnapResult {
+    Point at;
+    double turn = 0;       ///< degrees for a thing on a wall: facing into the room
+    bool onWall = false, onEnd = false, square = false;
+    WallId wall;
+};
+
+/// For drawing walls and rooms. `reach`: how far (m) a snap pulls. `from`: the last point, for lines square to it.
+SnapResult snapPoint(const Project& project, LevelId level, Point at, double reach, const Point* from = nullptr, double grid = 0.1);
+
+/// For things on walls: the face of the nearest wall within `reach`, on the side that `at` is on, turned to face away from it.
+SnapResult snapToWall(const Project& project, LevelId level, Point at, double reach, double standOff = 0.12);
+
+} // namespace lintel
