@@ -15,6 +15,15 @@
 
 namespace lintel {
 
+namespace {
+/// Labels of one width, so that the fields of all groups stand in one line.
+QLabel* fieldLabel(const QString& text) {
+    auto* l = new QLabel(text);
+    l->setFixedWidth(136);
+    return l;
+}
+} // namespace
+
 BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s) {
     auto* outer = new QVBoxLayout(this);
     outer->setContentsMargins(0, 0, 0, 0);
@@ -40,8 +49,8 @@ BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     auto* inner = new QWidget;
     auto* across = new QHBoxLayout(inner);
     across->setContentsMargins(24, 16, 24, 16);
-    across->setSpacing(36);
-    for (int i = 0; i < 2; ++i) {
+    across->setSpacing(28);
+    for (int i = 0; i < 3; ++i) {
         auto* c = new QVBoxLayout;
         c->setSpacing(4);
         columns.push_back(c);
@@ -80,8 +89,8 @@ QFormLayout* BasisStage::group(const QString& title, int column) {
 template <class Get, class Set> void BasisStage::text(QFormLayout* f, const QString& label, const char* object, Get get, Set set) {
     auto* e = new QLineEdit;
     e->setObjectName(object);
-    e->setFixedWidth(230);
-    f->addRow(label, e);
+    e->setFixedWidth(190);
+    f->addRow(fieldLabel(label), e);
     connect(e, &QLineEdit::textEdited, this, [this, set](const QString& t) {
         set(draft, t.toStdString());
         changed();
@@ -95,12 +104,13 @@ void BasisStage::numberField(QFormLayout* f, const QString& label, const char* o
     e->setFixedWidth(84);
     e->setAlignment(Qt::AlignRight);
     auto* row = new QHBoxLayout;
+    row->setSpacing(7);
     row->addWidget(e);
     auto* u = new QLabel(unit);
     u->setProperty("quiet", true);
     row->addWidget(u);
     row->addStretch(1);
-    f->addRow(label, row);
+    f->addRow(fieldLabel(label), row);
     const auto take = [this, e, lo, hi, set, label, get] {
         if (!e->isModified()) return;
         e->setModified(false);
@@ -123,8 +133,8 @@ void BasisStage::choiceField(QFormLayout* f, const QString& label, const char* o
     auto* c = new QComboBox;
     c->setObjectName(object);
     for (int i = 0; i < words.size(); ++i) c->addItem(i < titles.size() ? titles[i] : words[i], words[i]);
-    c->setFixedWidth(230);
-    f->addRow(label, c);
+    c->setFixedWidth(190);
+    f->addRow(fieldLabel(label), c);
     connect(c, &QComboBox::activated, this, [this, c, set] {
         set(draft, c->currentData().toString());
         changed();
@@ -168,9 +178,9 @@ void BasisStage::build() {
     choiceField(f, tr("Units"), "units", words<UnitSystem>(), {}, getWord<UnitSystem>(&Basis::units), setWord<UnitSystem>(&Basis::units));
     auto* service = new QComboBox;
     service->setObjectName("service");
-    service->setFixedWidth(230);
+    service->setFixedWidth(190);
     for (const auto& [value, word] : EnumText<VoltageSystem>::words) service->addItem(q(systemWords(value)), word);
-    f->addRow(tr("Service voltage"), service);
+    f->addRow(fieldLabel(tr("Service voltage")), service);
     connect(service, &QComboBox::activated, this, [this, service] {
         const auto v = *fromWord<VoltageSystem>(service->currentData().toString().toStdString());
         session.edit(tr("Service voltage"), [&](Project& p) {
@@ -188,7 +198,7 @@ void BasisStage::build() {
         }
     });
 
-    f = group(tr("DEMAND: A FACTOR OF THE PROJECT'S OWN"), 0);
+    f = group(tr("DEMAND, WHERE THE PROJECT HAS ITS OWN"), 2);
     for (const auto& [kind, word] : EnumText<LoadKind>::words) {
         if (kind == LoadKind::DwellingGeneral || kind == LoadKind::Range || kind == LoadKind::Dryer) continue;
         auto* e = new QLineEdit;
@@ -196,12 +206,13 @@ void BasisStage::build() {
         e->setFixedWidth(84);
         e->setAlignment(Qt::AlignRight);
         auto* row = new QHBoxLayout;
+        row->setSpacing(7);
         row->addWidget(e);
         auto* rule = new QLabel;
         rule->setProperty("quiet", true);
         row->addWidget(rule);
         row->addStretch(1);
-        f->addRow(titleOf(kind), row);
+        f->addRow(fieldLabel(titleOf(kind)), row);
         connect(e, &QLineEdit::editingFinished, this, [this, e, w = std::string(word)] {
             if (!e->isModified()) return;
             e->setModified(false);
@@ -246,7 +257,7 @@ void BasisStage::build() {
     num(tr("Share of rating"), "ratingShare", "%", 1, 100, &Basis::ratingShare, 100);
     numberField(f, tr("Upsizing ceiling"), "upsizingCeiling", tr("sizes"), 0, 20, 0, [](const Basis& b) { return b.upsizingCeiling; }, [](Basis& b, double v) { b.upsizingCeiling = int(v); });
 
-    f = group(tr("FEEDERS AND LENGTHS"), 1);
+    f = group(tr("FEEDERS AND LENGTHS"), 0);
     num(tr("Growth on feeders"), "growth", "%", 0, 500, &Basis::growth, 100);
     num(tr("Slack on measured runs"), "slack", "%", 0, 200, &Basis::slack, 100);
     numberField(f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2, [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });

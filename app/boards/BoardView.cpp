@@ -73,7 +73,7 @@ int BoardView::slotAt(QPointF at) const {
 BoardView::Columns BoardView::columns(int slot) const {
     const QRectF r = slotBox(slot);
     const bool left = data()->form != BoardForm::TwoColumn || slot % 2 == 1;
-    const double bar = std::clamp(r.width() * 0.14, 34.0, 62.0);
+    const double bar = std::clamp(r.width() * 0.125, 34.0, 62.0);
     Columns c;
     double x = left ? r.left() : r.right();
     const auto take = [&](double w, double gap = 0) {
@@ -81,13 +81,13 @@ BoardView::Columns BoardView::columns(int slot) const {
         x += (left ? 1 : -1) * (w + gap);
         return box;
     };
-    c.number = take(24, 5);
-    c.breaker = take(33, 7);
-    const double rest = 14 + 5 + bar + 5 + 48 + 44 + 8;
-    c.name = take(std::max(40.0, r.width() - 24 - 5 - 33 - 7 - rest), 4);
-    c.va = take(48, 5);
-    c.size = take(44, 2);
-    c.letter = take(14, 5);
+    c.number = take(21, 5);
+    c.breaker = take(31, 7);
+    const double rest = 13 + 4 + bar + 4 + 42 + 36 + 7;
+    c.name = take(std::max(40.0, r.width() - 21 - 5 - 31 - 7 - rest), 4);
+    c.va = take(42, 5);
+    c.size = take(36, 2);
+    c.letter = take(13, 4);
     c.bar = take(bar, 0);
     return c;
 }
@@ -196,7 +196,7 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         const double px = left ? br.left() : br.right();
         p.drawEllipse(QPointF(px, br.top()), 3, 3);
     }
-    QFont nf = uiFont(0.95);
+    QFont nf = uiFont(0.92);
     nf.setItalic(spare);
     const QString name = q(servesWords(sol.project, sol.results, c.id));
     drawLine(p, tall(col.name), name.isEmpty() ? tr("not described") : name, left ? Qt::AlignLeft : Qt::AlignRight, spare || name.isEmpty() ? t.quiet : t.ink, nf);

@@ -163,7 +163,7 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
     auto* leftSide = new QWidget(this);
-    leftSide->setFixedWidth(190);
+    leftSide->setFixedWidth(180);
     auto* left = new QVBoxLayout(leftSide);
     left->setContentsMargins(10, 12, 8, 8);
     left->setSpacing(4);

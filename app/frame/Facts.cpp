@@ -113,14 +113,14 @@ struct Builder {
                                        return {};
                                    }};
         if (r.need.across.v > 0)
-            row(QObject::tr("Up / across / down"), QString("%1 / %2 / %3").arg(q(lengthWords(r.need.up, b.units)).section(' ', 0, 0).section(QChar(0xa0), 0, 0), q(lengthWords(r.need.across, b.units)).section(' ', 0, 0),
+            row(QObject::tr("Up, across, down"), QString("%1 / %2 / %3").arg(q(lengthWords(r.need.up, b.units)).section(' ', 0, 0).section(QChar(0xa0), 0, 0), q(lengthWords(r.need.across, b.units)).section(' ', 0, 0),
                                                                               q(lengthWords(r.need.down, b.units))));
         if (r.need.lengthKnown) {
-            FactRow& drop = row(QObject::tr("Drop"), QString("%1 own · %2 from source").arg(q(percent(r.dropOwn)), q(percent(r.dropTotal))));
+            FactRow& drop = row(QObject::tr("Drop"), QString("%1 · %2 total").arg(q(percent(r.dropOwn)), q(percent(r.dropTotal))));
             if (r.dropOwn > r.need.ownLimit || r.dropTotal > r.need.totalLimit) drop.colour = theme().stop;
-            if (r.longest.v > 0) row(QObject::tr("Longest at this size"), q(lengthWords(r.longest, b.units)));
+            if (r.longest.v > 0) row(QObject::tr("Longest"), q(lengthWords(r.longest, b.units)));
         }
-        number(QObject::tr("Shares raceway with"), r.need.conductors > (r.need.poles == 1 ? 2 : r.need.poles) ? QObject::tr("%1 conductors").arg(r.need.conductors - (r.need.poles == 1 ? 2 : r.need.poles)) : QObject::tr("nothing"),
+        number(QObject::tr("Raceway shared"), r.need.conductors > (r.need.poles == 1 ? 2 : r.need.poles) ? QObject::tr("%1 conductors").arg(r.need.conductors - (r.need.poles == 1 ? 2 : r.need.poles)) : QObject::tr("nothing"),
                QString::number(std::max(0, r.need.conductors - (r.need.poles == 1 ? 2 : r.need.poles))), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, double v) { run(p).sharing = int(v); });
     }
 

@@ -16,7 +16,7 @@
 namespace lintel {
 
 namespace {
-constexpr double pad = 14, rowHeight = 20, labelWidth = 104;
+constexpr double pad = 14, rowHeight = 20, labelWidth = 102;
 }
 
 FactsView::FactsView(Session& s, QWidget* parent) : QWidget(parent), session(s) {
@@ -206,8 +206,7 @@ LevelGauge::Reading gaugeReading(const Solution& s, BoardId id, bool withHint) {
 }
 
 FactsPanel::FactsPanel(Session& s, QWidget* parent) : QWidget(parent), session(s), level(new LevelGauge(this)), facts(new FactsView(s, this)), scroll(new QScrollArea(this)) {
-    setFixedWidth(272);
-    setAutoFillBackground(true);
+    setFixedWidth(266);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(1, 0, 0, 0);
     column->setSpacing(0);
@@ -215,6 +214,9 @@ FactsPanel::FactsPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     scroll->setWidget(facts);
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->viewport()->setAutoFillBackground(false);
+    facts->setAutoFillBackground(false);
     column->addWidget(scroll);
     for (auto signal : {&Session::solved, &Session::selectionChanged, &Session::opened}) connect(&session, signal, this, &FactsPanel::rebuild);
     rebuild();

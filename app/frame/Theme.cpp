@@ -1,5 +1,7 @@
 #include "app/frame/Theme.h"
 
+#include "core/rules/DataFolder.h"
+
 #include <QApplication>
 
 namespace lintel {
@@ -103,12 +105,13 @@ QPushButton[strong="true"] { color: $accent; font-weight: 600; }
 QLineEdit, QComboBox, QDoubleSpinBox, QSpinBox { background: $surface; border: 1px solid $rule; border-radius: 4px; padding: 3px 7px; color: $ink; selection-background-color: $accent; selection-color: $surface; }
 QLineEdit:focus, QComboBox:focus, QDoubleSpinBox:focus { border-color: $accent; }
 QComboBox QAbstractItemView { background: $surface; border: 1px solid $rule; selection-background-color: $wash; selection-color: $ink; }
-QComboBox::drop-down { border: none; width: 18px; }
+QComboBox::drop-down { border: none; width: 20px; }
+QComboBox::down-arrow { image: url($data/icons/chevron.svg); width: 12px; height: 12px; }
 QTableView { background: $surface; border: none; gridline-color: $rule; selection-background-color: $wash; selection-color: $ink; }
-QHeaderView::section { background: $sunk; border: none; border-bottom: 1px solid $rule; padding: 5px 8px; color: $quiet; font-weight: 600; }
+QHeaderView::section { background: $sunk; border: none; border-bottom: 1px solid $rule; padding: 5px 5px; color: $quiet; font-weight: 600; font-size: 11px; }
 QTreeView, QListView { background: transparent; border: none; outline: none; }
-QTreeView::item, QListView::item { padding: 3px 2px; border: none; color: $ink; }
-QTreeView::item:selected, QListView::item:selected { background: $wash; color: $ink; }
+QTreeView::item, QListView::item { padding: 3px 2px; border: none; }
+QTreeView::item:selected, QListView::item:selected { background: $wash; }
 QTreeView::item:hover, QListView::item:hover { background: $wash; }
 QScrollArea { border: none; background: transparent; }
 QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
@@ -118,16 +121,18 @@ QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::su
 QToolTip { background: $surface; color: $ink; border: 1px solid $rule; padding: 4px; }
 QLabel[quiet="true"] { color: $quiet; }
 QLabel[heading="true"] { color: $quiet; font-weight: 600; font-size: 11px; }
-QCheckBox::indicator, QRadioButton::indicator { width: 13px; height: 13px; border: 1px solid $quiet; background: $surface; }
+QCheckBox::indicator, QRadioButton::indicator, QListView::indicator { width: 13px; height: 13px; border: 1px solid $quiet; background: $surface; }
 QRadioButton::indicator { border-radius: 7px; }
-QCheckBox::indicator { border-radius: 2px; }
-QCheckBox::indicator:checked, QRadioButton::indicator:checked { background: $accent; border-color: $accent; }
+QCheckBox::indicator, QListView::indicator { border-radius: 2px; }
+QCheckBox::indicator:checked, QRadioButton::indicator:checked, QListView::indicator:checked { background: $accent; border-color: $accent; }
+QCheckBox::indicator:checked, QListView::indicator:checked { image: url($data/icons/tick.svg); }
 QFrame[card="true"] { background: $surface; border: 1px solid $rule; border-radius: 5px; }
 QSplitter::handle { background: $rule; }
 )");
     // Longer names first, so that none is cut by another's.
     for (const auto& [name, colour] : {std::pair{"$surface", surface}, {"$accent", accent}, {"$paper", paper}, {"$quiet", quiet}, {"$rule", rule}, {"$wash", accentWash}, {"$sunk", sunk}, {"$ink", ink}})
         s.replace(QLatin1String(name), colour.name());
+    s.replace("$data", QString::fromStdString(dataFolder().string()));
     return s;
 }
 

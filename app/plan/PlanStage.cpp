@@ -29,7 +29,7 @@ public:
         } else if (o.state & QStyle::State_MouseOver) {
             p->fillRect(o.rect, t.sunk);
         }
-        drawLine(*p, QRectF(o.rect).adjusted(14, 0, -30, 0), i.data().toString(), Qt::AlignLeft, on ? t.accent : t.ink, uiFont(0.95, on));
+        drawLine(*p, QRectF(o.rect).adjusted(14, 0, i.data(Qt::UserRole).toString().isEmpty() ? -6 : -30, 0), i.data().toString(), Qt::AlignLeft, on ? t.accent : t.ink, uiFont(0.95, on));
         drawLine(*p, QRectF(o.rect).adjusted(0, 0, -14, 0), i.data(Qt::UserRole).toString(), Qt::AlignRight, t.quiet, uiFont(0.88));
     }
 };
@@ -145,7 +145,7 @@ void PlanStage::rebuild() {
     things->clear();
     for (const DeviceType& y : p.deviceTypes) {
         auto* i = new QListWidgetItem(q(y.name), things);
-        i->setData(Qt::UserRole, QString("%1 %2").arg(y.load).arg(wordOf(y.unit)));
+        i->setToolTip(QString("%1 %2, %3-pole").arg(y.load).arg(wordOf(y.unit)).arg(y.poles));
         i->setData(Qt::UserRole + 1, q(textOf(y.id)));
     }
     for (const auto& [name, code] : {std::pair{"Board", 1}, {"Transformer", 2}}) {

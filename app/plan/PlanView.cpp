@@ -104,8 +104,12 @@ void PlanView::setStyle(const PlanStyle& s) {
 void PlanView::redraw() {
     const Solution& s = session.solution();
     if (!s.project.levels.has(floor)) floor = s.project.levels.empty() ? LevelId{} : s.project.levels.begin()->id;
-    drawn = planDrawing({s.project, *s.book, s.results}, floor, look);
     if (fitted) fit();
+    // Marks and letters keep a size that can be read, whatever the zoom.
+    PlanStyle style = look;
+    style.symbolScale = std::clamp(38 / scale, 0.7, 2.2);
+    style.textScale = std::clamp(45 / scale, 0.7, 2.6);
+    drawn = planDrawing({s.project, *s.book, s.results}, floor, style);
     if (card->isVisible()) previewCard();
     update();
 }
@@ -129,7 +133,7 @@ void PlanView::fit() {
     update();
 }
 void PlanView::resizeEvent(QResizeEvent*) {
-    if (fitted) fit();
+    if (fitted) redraw();
 }
 
 QPointF PlanView::toScreen(Point m) const { return QPointF(m.x, m.y) * scale + offset; }
@@ -235,7 +239,7 @@ void PlanView::paintEvent(QPaintEvent*) {
         p.save();
         p.translate(offset);
         p.scale(scale / 10, scale / 10);
-        if (placing.what == Placing::Device && y) drawSymbol(ghost, y->symbol, hover.at * 10, hover.turn, Ink::Accent);
+        if (placing.what == Placing::Device && y) drawSymbol(ghost, y->symbol, hover.at * 10, hover.turn, Ink::Accent, 4.2 * std::clamp(38 / scale, 0.7, 2.2));
         else ghost.box(hover.at.x * 10 - 3.6, hover.at.y * 10 - 1.6, 7.2, 3.2, 0.35, Ink::Accent);
         paint(p, ghost, t.palette());
         p.restore();
@@ -258,7 +262,7 @@ void PlanView::wheelEvent(QWheelEvent* e) {
     offset = e->position() - (e->position() - offset) * (next / scale);
     scale = next;
     fitted = false;
-    update();
+    redraw();
 }
 
 void PlanView::mousePressEvent(QMouseEvent* e) {
@@ -381,7 +385,7 @@ void PlanView::mouseReleaseEvent(QMouseEvent* e) {
 void PlanView::mouseDoubleClickEvent(QMouseEvent* e) {
     if (doing == PlanMode::Walls) finishWalls();
     else if (doing == PlanMode::Rooms) finishRoom();
-    else if (doing == PlanMode::Select && !thingAt(e->position())) fit();
+    else if (doing == PlanMode::Select && !thingAt(e->position())) fitted = true, redraw();
 }
 
 void PlanView::finishWalls() {
@@ -636,7 +640,9 @@ void PlanView::keyPressEvent(QKeyEvent* e) {
             return;
         }
         case Qt::Key_M: return setMode(PlanMode::Measure);
-        case Qt::Key_F: return fit();
+        case Qt::Key_F:
+            fitted = true;
+            return redraw();
         default: QWidget::keyPressEvent(e);
         }
     } else {

@@ -39,15 +39,21 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
 }
 
 void RiserStage::rebuild() {
+    if (!isVisible()) return; // drawn when it is looked at
     const Solution& s = session.solution();
-    view->show(riserDiagram({s.project, *s.book, s.results}, "E-501"), true);
+    view->show(riserBare({s.project, *s.book, s.results}, double(std::max(200, view->width())) / std::max(150, view->height())), false);
 }
+
+void RiserStage::resizeEvent(QResizeEvent*) { rebuild(); }
+void RiserStage::showEvent(QShowEvent*) { rebuild(); }
 
 void RiserStage::exportTo(bool svg) {
     const QString file = QFileDialog::getSaveFileName(this, svg ? tr("Riser as SVG") : tr("Riser as PDF"), svg ? "riser.svg" : "riser.pdf", svg ? tr("SVG (*.svg)") : tr("PDF (*.pdf)"));
     if (file.isEmpty()) return;
     session.waitSolved();
-    const auto bad = svg ? writeSvg(view->drawing(), file) : writePdf({view->drawing()}, file, tr("Riser diagram"));
+    const Solution& s = session.solution();
+    const Drawing sheet = riserDiagram({s.project, *s.book, s.results}, "E-501");
+    const auto bad = svg ? writeSvg(sheet, file) : writePdf({sheet}, file, tr("Riser diagram"));
     session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
 }
 

@@ -12,6 +12,10 @@ public:
     explicit RiserStage(Session& session, QWidget* parent = nullptr);
     DrawingView& drawing() { return *view; }
 
+protected:
+    void resizeEvent(QResizeEvent*) override;
+    void showEvent(QShowEvent*) override;
+
 private:
     void rebuild();
     void exportTo(bool svg);

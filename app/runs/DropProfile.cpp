@@ -24,7 +24,7 @@ void DropProfile::rebuild() {
         const Place b{a.metres + length, drop};
         stretches.push_back({from, to, a, b, drop > limit + 1e-9});
         farthest = std::max(farthest, b.metres * 1.06);
-        deepest = std::max(deepest, std::min(b.drop * 1.08, 30.0));
+        deepest = std::max(deepest, std::min(b.drop * 1.08, 2 * s.project.basis.totalDropLimit));
         return b;
     };
     for (Ref r : s.results.order) {
@@ -46,7 +46,7 @@ void DropProfile::rebuild() {
 
 QPointF DropProfile::at(const Place& p) const {
     const double left = 44, right = width() - 24.0, top = 30, bottom = height() - 34.0;
-    return {left + (right - left) * p.metres / farthest, top + (bottom - top) * std::min(p.drop, deepest) / deepest};
+    return {left + (right - left) * p.metres / farthest, top + (bottom - top) * p.drop / deepest};
 }
 
 void DropProfile::paintEvent(QPaintEvent*) {
@@ -100,13 +100,16 @@ void DropProfile::paintEvent(QPaintEvent*) {
     p.setClipping(false);
     for (const Stretch& s : stretches) {
         if (!onPath(s.to) && !s.over) continue;
-        const QPointF a = at(s.b);
-        if (onPath(s.to)) {
+        // One that leaves the field is named where it leaves.
+        const bool leaves = s.b.drop > deepest;
+        const double share = leaves ? (deepest - s.a.drop) / (s.b.drop - s.a.drop) : 1;
+        const QPointF a = at({s.a.metres + (s.b.metres - s.a.metres) * share, leaves ? deepest : s.b.drop}) - QPointF(0, leaves ? 4 : 0);
+        if (!leaves && onPath(s.to)) {
             p.setPen(QPen(s.over ? t.stop : t.accent, 1.8));
             p.setBrush(t.surface);
             p.drawEllipse(a, 4, 4);
         }
-        const QString name = q(nameOf(session.solution().project, s.to));
+        const QString name = q(nameOf(session.solution().project, s.to)) + (leaves ? " " + q(percent(s.b.drop)) : QString());
         const bool room = a.x() < field.right() - 80;
         drawLine(p, QRectF(room ? a.x() + 8 : a.x() - 108, a.y() - 17, 100, 15), name, room ? Qt::AlignLeft : Qt::AlignRight, s.over ? t.stop : t.accent, uiFont(0.85, true));
     }

@@ -76,7 +76,7 @@ QVariant RunsModel::headerData(int s, Qt::Orientation o, int role) const {
     const bool ft = session.project().basis.units == UnitSystem::Imperial;
     if (role == Qt::DisplayRole) {
         const QString length = ft ? tr("Length ft") : tr("Length m"), longest = ft ? tr("Longest ft") : tr("Longest m");
-        const QString names[columns] = {tr("Run"), tr("Serves"), tr("Load A"), tr("Device"), length, tr("Needs"), tr("Chosen"), tr("Why"), tr("Drop before %"), tr("own %"), tr("Total %"), longest};
+        const QString names[columns] = {tr("Run"), tr("Serves"), tr("Load A"), tr("Device"), length, tr("Needs"), tr("Chosen"), tr("Why"), tr("Before %"), tr("Own %"), tr("Total %"), longest};
         return names[s];
     }
     if (role == Qt::TextAlignmentRole) return int((s == Name || s == Serves || s == Why || s == Needs || s == Chosen ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);

@@ -38,13 +38,14 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
     view->setSelectionBehavior(QAbstractItemView::SelectRows);
     view->setSelectionMode(QAbstractItemView::SingleSelection);
     view->setSortingEnabled(true);
-    view->horizontalHeader()->setSortIndicatorShown(true);
+    view->horizontalHeader()->setSortIndicatorShown(false);
+    connect(view->horizontalHeader(), &QHeaderView::sectionClicked, this, [this] { view->horizontalHeader()->setSortIndicatorShown(true); });
     view->sortByColumn(-1, Qt::AscendingOrder);
     view->horizontalHeader()->setHighlightSections(false);
     view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
     view->setAlternatingRowColors(false);
     view->setToolTip(tr("Chosen and Length can be typed: 8, 1/0, 2×250 or auto; 120 ft, or nothing to measure"));
-    const int widths[] = {92, 0, 56, 56, 68, 78, 84, 116, 92, 52, 58, 76};
+    const int widths[] = {74, 0, 60, 56, 70, 82, 88, 114, 66, 56, 60, 76};
     for (int i = 0; i < RunsModel::columns; ++i)
         if (widths[i]) view->setColumnWidth(i, widths[i]);
     view->horizontalHeader()->setSectionResizeMode(RunsModel::Serves, QHeaderView::Stretch);
@@ -56,7 +57,7 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
     split->setStretchFactor(1, 2);
     column->addWidget(split, 1);
     connect(view->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& i) {
-        if (const Ref r = runs->thingAt(i.row())) session.select(r);
+        if (const Ref r = runs->thingAt(i.row()); r && !following) session.select(r);
     });
     const auto follow = [this] {
         Ref r = session.selection();
@@ -65,9 +66,10 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
             if (session.solution().results.knows(r) && session.solution().results.of(c->id).feeder) r = session.solution().results.of(c->id).feeds;
         const int row = runs->rowOf(r);
         if (row >= 0 && row != view->currentIndex().row()) {
-            QSignalBlocker quiet(view->selectionModel());
+            following = true; // the table follows the selection, it does not make it
             view->setCurrentIndex(runs->index(row, 0));
-            view->viewport()->update();
+            view->scrollTo(runs->index(row, 0));
+            following = false;
         }
     };
     connect(&session, &Session::selectionChanged, this, follow);

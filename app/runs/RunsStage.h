@@ -21,6 +21,7 @@ private:
     Session& session;
     RunsModel* runs;
     QTableView* view;
+    bool following = false;
     std::vector<std::pair<RunFilter, QPushButton*>> chips;
 };
 

@@ -25,9 +25,11 @@ struct Painter {
     const SheetInput& in;
     LevelId level;
     const PlanStyle& style;
-    Drawing d;
+    Drawing d, tags;
 
     static Point mm(Point p) { return p * scale; }
+    double sym(double v) const { return v * style.symbolScale; }
+    double txt(double v) const { return v * style.textScale; }
 
     Ink inkOf(CircuitId id) const {
         const Circuit* c = in.project.circuits.find(id);
@@ -48,8 +50,8 @@ struct Painter {
             for (const Room& r : in.project.rooms) {
                 if (r.level != level) continue;
                 const Point c = mm(centreOf(r.outline));
-                d.text({c.x, c.y}, r.name, 3.2, Align::Centre, true, Ink::Faint);
-                d.text({c.x, c.y + 4}, r.number, 2.6, Align::Centre, false, Ink::Faint);
+                d.text({c.x, c.y}, r.name, txt(3), Align::Centre, true, Ink::Faint);
+                d.text({c.x, c.y + txt(3.6)}, r.number, txt(2.4), Align::Centre, false, Ink::Faint);
             }
         // Drawn wide and then again narrower in paper: ends and corners join by themselves.
         for (int pass = 0; pass < 2; ++pass)
@@ -78,39 +80,39 @@ struct Painter {
                 const Point p = mm(devices[order[i - 1]]->at), q = mm(devices[order[i]]->at);
                 const Point m = (p + q) * 0.5, n{-(q.y - p.y), q.x - p.x};
                 const double len = std::hypot(n.x, n.y);
-                const double sag = std::min(5.0, len * 0.1);
+                const double sag = std::min(4.0, len * 0.08);
                 Point bend = m;
                 if (len > 0.1) bend = m + n * (sag / len * (n.y > 0 || (n.y == 0 && n.x > 0) ? 1 : -1) * 2);
-                d.marks.push_back(CurveMark{trim(p, bend), bend, trim(q, bend), 0.3, ink});
+                d.marks.push_back(CurveMark{trim(p, bend), bend, trim(q, bend), sym(0.3), ink});
             }
             homeRun(id, c, b, mm(devices[order.front()]->at), ink);
         }
     }
-    static Point trim(Point p, Point towards) {
+    Point trim(Point p, Point towards) const {
         const double len = distance(p, towards);
-        return len > 3 ? p + (towards - p) * (2.2 / len) : p;
+        return len > sym(3) ? p + (towards - p) * (sym(2.1) / len) : p;
     }
 
     /// From the device nearest to the board, towards it: an arrow, a tick for each line and a long one for the neutral.
     void homeRun(CircuitId id, const Circuit& c, const Board& b, Point at, Ink ink) {
         const Point board = b.level == level ? mm(b.at) : at + Point{30, 0};
         const double len = distance(at, board);
-        if (len < 9) return;
+        if (len < sym(9)) return;
         const Point u = (board - at) * (1 / len), n{-u.y, u.x};
-        const double reach = std::min(15.0, len - 5);
+        const double reach = std::min(sym(13.0), len - sym(4));
         const Point tip = at + u * reach;
-        d.line(at + u * 2.3, tip, 0.3, ink);
-        for (double side : {1.0, -1.0}) d.line(tip, tip - u * 2.0 + n * (0.9 * side), 0.3, ink);
+        d.line(at + u * sym(2.2), tip, sym(0.3), ink);
+        for (double side : {1.0, -1.0}) d.line(tip, tip - u * sym(2.0) + n * sym(0.9 * side), sym(0.3), ink);
         const int ticks = c.poles + (c.poles == 1 ? 1 : 0);
         for (int i = 0; i < ticks; ++i) {
-            const double reachTick = c.poles == 1 && i == ticks - 1 ? 1.7 : 1.1;
-            const Point m = at + u * (reach * 0.55 + i * 1.1);
-            d.line(m + n * reachTick + u * 0.5, m - n * reachTick - u * 0.5, 0.25, ink);
+            const double half = sym(c.poles == 1 && i == ticks - 1 ? 1.7 : 1.1);
+            const Point m = at + u * (reach * 0.55 + sym(i * 1.1));
+            d.line(m + n * half + u * sym(0.5), m - n * half - u * sym(0.5), sym(0.25), ink);
         }
-        if (style.tags) {
+        if (style.tags) { // kept until the symbols are drawn, so that none hides a tag
             const bool right = u.x >= -0.2;
-            d.text(tip + Point{right ? 1.4 : -1.4, u.y > 0.7 ? 3.2 : u.y < -0.7 ? -1.2 : 0.9}, nameOf(in.project, id), 2.3, right ? Align::Left : Align::Right, true, ink);
-            d.lastText()->halo = true;
+            tags.text(tip + Point{sym(right ? 1.4 : -1.4), u.y > 0.7 ? txt(2.4) : u.y < -0.7 ? -txt(0.6) : txt(0.85)}, nameOf(in.project, id), txt(2.3), right ? Align::Left : Align::Right, true, ink);
+            tags.lastText()->halo = true;
         }
     }
 
@@ -120,9 +122,10 @@ struct Painter {
             const DeviceType& y = in.project.deviceTypes[x.type];
             if (!shown(y)) continue;
             const Point p = mm(x.at);
-            drawSymbol(d, y.symbol, p, x.turn, inkOf(x.circuit));
-            if (!x.tag.empty() && style.tags) d.text(p + turned({0, y.onWall ? 6.2 : 5}, x.turn) + Point{0, 0.8}, x.tag, 2.2, Align::Centre, false, Ink::Quiet);
-            d.hotspots.push_back({x.id, p.x - 2.4, p.y - 2.4, p.x + 2.4, p.y + 2.4});
+            drawSymbol(d, y.symbol, p, x.turn, inkOf(x.circuit), sym(4.2));
+            if (!x.tag.empty() && style.tags) d.text(p + turned({0, sym(y.onWall ? 3.4 : 3) + txt(1.2)}, x.turn) + Point{0, txt(0.8)}, x.tag, txt(2.2), Align::Centre, false, Ink::Quiet);
+            const double r = sym(2.4);
+            d.hotspots.push_back({x.id, p.x - r, p.y - r, p.x + r, p.y + r});
         }
     }
     void boards() {
@@ -130,20 +133,21 @@ struct Painter {
             if (b.level != level) continue;
             const Point p = mm(b.at);
             std::vector<Point> corners;
-            for (Point q : {Point{-3.6, -1.6}, Point{3.6, -1.6}, Point{3.6, 1.6}, Point{-3.6, 1.6}}) corners.push_back(p + turned(q, b.turn));
+            for (Point c : {Point{-3.6, -1.3}, Point{3.6, -1.3}, Point{3.6, 1.3}, Point{-3.6, 1.3}}) corners.push_back(p + turned(c * style.symbolScale, b.turn));
             d.marks.push_back(FillMark{corners, Ink::Ink});
-            d.text(p + turned({0, 4.8}, b.turn) + Point{0, 1}, b.name, 2.6, std::abs(turned({0, 1}, b.turn).x) > 0.5 ? (turned({0, 1}, b.turn).x > 0 ? Align::Left : Align::Right) : Align::Centre, true);
+            d.text(p + turned({0, sym(1.8) + txt(std::abs(turned({0, 1}, b.turn).x) > 0.5 ? 0.6 : 2.4)}, b.turn) + Point{0, txt(0.9)}, b.name, txt(2.6), std::abs(turned({0, 1}, b.turn).x) > 0.5 ? (turned({0, 1}, b.turn).x > 0 ? Align::Left : Align::Right) : Align::Centre, true);
             d.lastText()->halo = true;
-            d.hotspots.push_back({b.id, p.x - 4, p.y - 4, p.x + 4, p.y + 4});
+            const double r = sym(3.8);
+            d.hotspots.push_back({b.id, p.x - r, p.y - r, p.x + r, p.y + r});
         }
         for (const Transformer& t : in.project.transformers) {
             if (t.level != level) continue;
             const Point p = mm(t.at);
-            d.marks.push_back(CircleMark{p - Point{1.1, 0}, 1.9, 0.35, Ink::Ink, false});
-            d.marks.push_back(CircleMark{p + Point{1.1, 0}, 1.9, 0.35, Ink::Ink, false});
-            d.text(p + Point{0, 5.4}, t.name, 2.4, Align::Centre, true);
+            d.marks.push_back(CircleMark{p - Point{sym(1.1), 0}, sym(1.9), sym(0.35), Ink::Ink, false});
+            d.marks.push_back(CircleMark{p + Point{sym(1.1), 0}, sym(1.9), sym(0.35), Ink::Ink, false});
+            d.text(p + Point{0, sym(2.2) + txt(2.6)}, t.name, txt(2.4), Align::Centre, true);
             d.lastText()->halo = true;
-            d.hotspots.push_back({t.id, p.x - 3.5, p.y - 2.5, p.x + 3.5, p.y + 6});
+            d.hotspots.push_back({t.id, p.x - sym(3.5), p.y - sym(2.5), p.x + sym(3.5), p.y + sym(5)});
         }
     }
 };
@@ -151,13 +155,13 @@ struct Painter {
 } // namespace
 
 void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, double size) {
-    const double r = size / 2;
+    const double r = size / 2, w = 0.32 * size / 4.2;
     const auto p = [&](double x, double y) { return at + turned({x * r, y * r}, turn); };
     const auto circle = [&](double k, bool filled = false) {
         d.marks.push_back(CircleMark{at, r * k, 0, Ink::Paper, true});
-        d.marks.push_back(CircleMark{at, r * k, 0.32, ink, filled});
+        d.marks.push_back(CircleMark{at, r * k, w, ink, filled});
     };
-    const auto line = [&](double a, double b, double c, double e) { d.line(p(a, b), p(c, e), 0.32, ink); };
+    const auto line = [&](double a, double b, double c, double e) { d.line(p(a, b), p(c, e), w, ink); };
     switch (symbol) {
     case Symbol::Receptacle: circle(0.82); line(-0.3, -0.76, -0.3, 0.76); line(0.3, -0.76, 0.3, 0.76); line(0, -0.82, 0, -1.25); break;
     case Symbol::Quad: circle(0.82); line(-0.3, -0.76, -0.3, 0.76); line(0.3, -0.76, 0.3, 0.76); line(-0.76, 0, 0.76, 0); line(0, -0.82, 0, -1.25); break;
@@ -170,17 +174,17 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
     case Symbol::Luminaire: {
         const std::vector<Point> box{p(-1.7, -0.55), p(1.7, -0.55), p(1.7, 0.55), p(-1.7, 0.55)};
         d.marks.push_back(FillMark{box, Ink::Paper});
-        d.marks.push_back(LineMark{box, 0.32, ink, false, true});
+        d.marks.push_back(LineMark{box, w, ink, false, true});
         line(-1.7, 0, 1.7, 0);
         break;
     }
     case Symbol::Downlight: circle(0.7); line(-0.7, 0, 0.7, 0); line(0, -0.7, 0, 0.7); break;
-    case Symbol::Switch: d.marks.push_back(CircleMark{at, r * 0.32, 0.3, ink, true}); line(0, 0, 0.7, 0.9); line(0.7, 0.9, 1.15, 0.6); break;
-    case Symbol::Motor: circle(1); d.text(at + Point{0, 0.95}, "M", 2.7, Align::Centre, true, ink); break;
+    case Symbol::Switch: d.marks.push_back(CircleMark{at, r * 0.32, w, ink, true}); line(0, 0, 0.7, 0.9); line(0.7, 0.9, 1.15, 0.6); break;
+    case Symbol::Motor: circle(1); d.text(at + Point{0, r * 0.45}, "M", r * 1.28, Align::Centre, true, ink); break;
     case Symbol::Equipment: {
         const std::vector<Point> box{p(-0.95, -0.95), p(0.95, -0.95), p(0.95, 0.95), p(-0.95, 0.95)};
         d.marks.push_back(FillMark{box, Ink::Paper});
-        d.marks.push_back(LineMark{box, 0.32, ink, false, true});
+        d.marks.push_back(LineMark{box, w, ink, false, true});
         line(-0.95, -0.95, 0.95, 0.95);
         line(-0.95, 0.95, 0.95, -0.95);
         break;
@@ -188,7 +192,7 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
     case Symbol::Heater: {
         const std::vector<Point> box{p(-1.3, -0.6), p(1.3, -0.6), p(1.3, 0.6), p(-1.3, 0.6)};
         d.marks.push_back(FillMark{box, Ink::Paper});
-        d.marks.push_back(LineMark{box, 0.32, ink, false, true});
+        d.marks.push_back(LineMark{box, w, ink, false, true});
         for (double x : {-0.65, 0.0, 0.65}) line(x, -0.6, x, 0.6);
         break;
     }
@@ -196,47 +200,57 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
 }
 
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style) {
-    Painter p{in, level, style, {}};
+    Painter p{in, level, style, {}, {}};
     p.building();
     if (style.wiring) p.wiring();
     p.devices();
     p.boards();
+    p.d.marks.insert(p.d.marks.end(), p.tags.marks.begin(), p.tags.marks.end());
     p.d.title = in.project.levels.has(level) ? in.project.levels[level].name : "";
     return p.d;
 }
 
 Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number) {
-    const Drawing floor = planDrawing(in, level);
     double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9;
     const auto grow = [&](Point p) { left = std::min(left, p.x), top = std::min(top, p.y), right = std::max(right, p.x), bottom = std::max(bottom, p.y); };
-    for (const Mark& m : floor.marks) {
-        if (auto* l = std::get_if<LineMark>(&m)) for (Point p : l->points) grow(p);
-        if (auto* c = std::get_if<CircleMark>(&m)) grow(c->centre);
-        if (auto* f = std::get_if<FillMark>(&m)) for (Point p : f->points) grow(p);
-    }
-    if (right < left) left = top = 0, right = bottom = 100;
+    for (const Wall& w : in.project.walls)
+        if (w.level == level) grow(w.a), grow(w.b);
+    for (const Device& x : in.project.devices)
+        if (x.level == level) grow(x.at);
+    for (const Board& b : in.project.boards)
+        if (b.level == level) grow(b.at);
+    if (right < left) left = top = 0, right = bottom = 10;
     Drawing d;
-    d.title = floor.title + " plan";
     d.number = number;
     d.paper = "ARCH D";
     d.width = 914.4;
     d.height = 609.6;
-    const double margin = 16, w = d.width - 2 * margin - 10, h = d.height - 2 * margin - 34;
-    // The usual scales, largest that fits; drawings above are at 1:100.
-    double denominator = 500;
-    for (double s : {20.0, 24.0, 48.0, 50.0, 96.0, 100.0, 192.0, 200.0, 384.0, 500.0})
-        if ((right - left) * 100 / s <= w && (bottom - top) * 100 / s <= h) { denominator = s; break; }
-    const double k = 100 / denominator;
-    const Point off{margin + 5 + (w - (right - left) * k) / 2 - left * k, margin + 22 + (h - (bottom - top) * k) / 2 - top * k};
+    const double margin = 16, w = d.width - 2 * margin - 30, h = d.height - 2 * margin - 50;
+    // The usual scales of the country, the largest that fits.
+    struct Scale { double denominator; const char* words; };
+    const std::vector<Scale> scales = in.project.basis.units == UnitSystem::Imperial
+                                          ? std::vector<Scale>{{24, "1/2″ = 1′ 0″"}, {32, "3/8″ = 1′ 0″"}, {48, "1/4″ = 1′ 0″"}, {64, "3/16″ = 1′ 0″"}, {96, "1/8″ = 1′ 0″"}, {192, "1/16″ = 1′ 0″"}, {384, "1/32″ = 1′ 0″"}}
+                                          : std::vector<Scale>{{20, "1:20"}, {25, "1:25"}, {50, "1:50"}, {100, "1:100"}, {200, "1:200"}, {500, "1:500"}};
+    Scale chosen = scales.back();
+    for (const Scale& s : scales)
+        if ((right - left) * 1000 / s.denominator <= w && (bottom - top) * 1000 / s.denominator <= h) { chosen = s; break; }
+    const double k = 100 / chosen.denominator; // from 1:100, where the floor is drawn
+    PlanStyle style;
+    style.symbolScale = 1.15 / k; // marks keep their size on paper
+    style.textScale = 1.2 / k;
+    const Drawing floor = planDrawing(in, level, style);
+    d.title = floor.title + " plan";
+    const Point off{margin + 15 + (w - (right - left) * 10 * k) / 2 - left * 10 * k, margin + 32 + (h - (bottom - top) * 10 * k) / 2 - top * 10 * k};
     const auto at = [&](Point p) { return p * k + off; };
     for (Mark m : floor.marks) {
         std::visit(
             [&]<class M>(M& x) {
-                if constexpr (std::is_same_v<M, LineMark>) { for (Point& p : x.points) p = at(p); x.width *= k > 1 ? std::max(1.0, k * 0.8) : k; if (x.width > 1) x.width = x.width * k / std::max(1.0, k * 0.8); }
-                if constexpr (std::is_same_v<M, FillMark>) for (Point& p : x.points) p = at(p);
+                if constexpr (std::is_same_v<M, LineMark> || std::is_same_v<M, FillMark>)
+                    for (Point& p : x.points) p = at(p);
                 if constexpr (std::is_same_v<M, CircleMark>) x.centre = at(x.centre), x.radius *= k;
                 if constexpr (std::is_same_v<M, CurveMark>) x.a = at(x.a), x.b = at(x.b), x.c = at(x.c);
                 if constexpr (std::is_same_v<M, TextMark>) x.at = at(x.at), x.size *= k, x.within *= k;
+                if constexpr (!std::is_same_v<M, FillMark> && !std::is_same_v<M, TextMark>) x.width *= k;
             },
             m);
         d.marks.push_back(std::move(m));
@@ -246,8 +260,7 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
         d.hotspots.push_back({s.thing, a.x, a.y, b.x, b.y});
     }
     d.text({margin, 20}, floor.title.empty() ? "PLAN" : floor.title + ": power and lighting", 5, Align::Left, true);
-    const std::string words = denominator == 48 ? "1/4″ = 1′ 0″" : denominator == 96 ? "1/8″ = 1′ 0″" : denominator == 24 ? "1/2″ = 1′ 0″" : denominator == 192 ? "1/16″ = 1′ 0″" : denominator == 384 ? "1/32″ = 1′ 0″" : fmt::format("1:{:.0f}", denominator);
-    d.text({d.width - margin, 20}, fmt::format("{} · issue {}{} · scale {}", in.project.basis.title, in.project.basis.issue, in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate, words), 3.4, Align::Right);
+    d.text({d.width - margin, 20}, fmt::format("{} · issue {}{} · scale {}", in.project.basis.title, in.project.basis.issue, in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate, chosen.words), 3.4, Align::Right);
     d.line({margin, 23.5}, {d.width - margin, 23.5}, 0.5);
     footStrip(d, in, margin);
     return d;

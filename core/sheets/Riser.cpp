@@ -7,7 +7,7 @@
 namespace lintel {
 namespace {
 
-constexpr double margin = 14, labelColumn = 34, boxW = 33, boxH = 17, pitch = 42, circleR = 4.6, track = 4.2;
+constexpr double margin = 14, labelColumn = 34, boxW = 34, boxH = 18.5, pitch = 52, circleR = 4.8, track = 4.4;
 
 struct Node {
     Ref thing, parent;
@@ -59,8 +59,9 @@ struct Layout {
         if (none) bands.push_back({{}, "Not on a floor", 0});
     }
 
-    /// Every node gets a column of its own, in the order of a walk down the tree: neighbours stay together, and the line that
-    /// comes down or up in a node's column meets no other box.
+    /// A walk down the tree puts each node as far left as it may stand: right of what stands on its floor already, never left of
+    /// what feeds it, and where the line to it passes other floors, right of what stands there too. So no line that comes
+    /// up or down to a node meets a box on its way, and what hangs over its own board goes straight up.
     void makeNodes() {
         std::map<Ref, std::vector<Ref>> below;
         std::vector<Ref> roots;
@@ -69,31 +70,49 @@ struct Layout {
             if (n.parent && !n.looped) below[n.parent].push_back(r);
             else roots.push_back(r);
         }
-        double x = margin + labelColumn + boxW / 2;
-        const std::function<void(Ref)> walk = [&](Ref r) {
+        std::vector<double> next(bands.size(), margin + labelColumn + boxW / 2);
+        const std::function<void(Ref, std::size_t, double)> walk = [&](Ref r, std::size_t parentBand, double parentX) {
             if (at.count(r)) return;
             Node n;
             n.thing = r;
             n.parent = in.results.node(r)->parent;
             n.round = !r.is<Board>();
             if (n.round) n.w = r.is<Transformer>() ? 3.4 * circleR : 2.6 * circleR, n.h = 2 * circleR;
+            n.band = parentBand;
             for (std::size_t i = 0; i < bands.size(); ++i)
-                if (bands[i].level == levelOf(r) || (!levelOf(r) && !bands[i].level)) n.band = i;
-            n.x = x;
-            x += n.round ? pitch * 0.86 : pitch;
+                if (bands[i].level == levelOf(r)) n.band = i;
+            const std::size_t lo = std::min(n.band, parentBand), hi = std::max(n.band, parentBand);
+            n.x = std::max(parentX, next[n.band]);
+            for (std::size_t i = lo; i <= hi; ++i)
+                if (i != parentBand) n.x = std::max(n.x, next[i]);
+            for (std::size_t i = lo; i <= hi; ++i)
+                if (i != parentBand || i == n.band) next[i] = n.x + (n.round ? pitch * 0.9 : pitch);
             at[r] = nodes.size();
             nodes.push_back(n);
             auto kids = below[r];
-            // On its own floor first and nearest, single ones before whole trees; then floor by floor.
+            // What leaves the floor first, floor by floor; then its own floor, single ones before whole trees.
             std::stable_sort(kids.begin(), kids.end(), [&](Ref a, Ref b) {
-                const auto key = [&](Ref k) { return std::tuple(levelOf(k) != levelOf(r), below[k].size(), nameOf(in.project, k)); };
+                const auto key = [&](Ref k) { return std::tuple(levelOf(k) == levelOf(r), below[k].size(), nameOf(in.project, k)); };
                 return key(a) < key(b);
             });
-            for (Ref k : kids) walk(k);
+            const double x = n.x;
+            const std::size_t band = n.band;
+            for (Ref k : kids) walk(k, band, x);
         };
-        for (Ref r : roots) walk(r);
+        double start = margin + labelColumn + boxW / 2;
+        for (Ref r : roots) {
+            std::size_t band = 0;
+            for (std::size_t i = 0; i < bands.size(); ++i)
+                if (bands[i].level == levelOf(r)) band = i;
+            walk(r, band, start);
+            start = *std::max_element(next.begin(), next.end()); // the next tree stands clear of this one
+        }
         for (std::size_t i = 0; i < nodes.size(); ++i)
             if (nodes[i].parent && at.count(nodes[i].parent) && !in.results.node(nodes[i].thing)->looped) edges.push_back({at[nodes[i].parent], i});
+    }
+    /// Whether anything stands between two nodes of one floor.
+    bool neighbours(const Node& a, const Node& b) const {
+        return a.band == b.band && std::none_of(nodes.begin(), nodes.end(), [&](const Node& n) { return n.band == a.band && n.x > a.x + 1 && n.x < b.x - 1; });
     }
 
     void routeEdges() {
@@ -102,7 +121,7 @@ struct Layout {
             for (Edge& e : edges) {
                 if (e.from != n) continue;
                 const Node &a = nodes[e.from], &b = nodes[e.to];
-                if (a.band == b.band && e.to == e.from + 1) e.way = Edge::Straight;
+                if (b.x > a.x && neighbours(a, b)) e.way = Edge::Straight;
                 else if (b.band <= a.band) up.push_back(&e), e.way = Edge::Above;
                 else down.push_back(&e), e.way = Edge::Below;
             }
@@ -124,9 +143,10 @@ struct Layout {
             if (sa != sb) return sb;
             return sa ? nodes[a->to].x > nodes[b->to].x : nodes[a->to].x < nodes[b->to].x;
         });
-        const double span = nodes[n].w * 0.7, step = list.size() > 1 ? span / double(list.size() - 1) : 0;
+        // Everything fed stands right of its feed or straight over it: exits from the middle to the right.
+        const double half = nodes[n].w * 0.42, step = list.size() > 1 ? half / double(list.size() - 1) : 0;
         for (std::size_t i = 0; i < list.size(); ++i) {
-            list[i]->exitX = nodes[n].x + (list.size() > 1 ? -span / 2 + step * double(i) : 0);
+            list[i]->exitX = nodes[n].x + step * double(i);
             list[i]->level = int(list.size() - 1 - i);
         }
     }
@@ -158,15 +178,19 @@ struct Layout {
             }
     }
 
-    double widthNeeded() const { return nodes.empty() ? 0 : nodes.back().x + boxW / 2 + margin + 8; }
+    double widthNeeded() const {
+        double right = 0;
+        for (const Node& n : nodes) right = std::max(right, n.x + boxW / 2);
+        return right + margin + 8;
+    }
 
     double setHeights(double top, double available) {
         double needed = 0;
         for (Band& b : bands) {
-            b.height = 12 + boxH + 32 + track * (b.above + b.below);
+            b.height = 6 + boxH + 26 + track * (b.above + b.below);
             needed += b.height;
         }
-        const double stretch = std::min(1.35, std::max(1.0, available / std::max(1.0, needed)));
+        const double stretch = std::min(1.8, std::max(1.0, available / std::max(1.0, needed)));
         double y = top;
         for (Band& b : bands) {
             b.height *= stretch;
@@ -193,8 +217,8 @@ struct Painter {
             const Band& b = l.bands[i];
             if (i % 2) d.fill(margin, b.top, right - margin, b.height, Ink::Wash);
             d.line({margin, b.top}, {right, b.top}, 0.12, Ink::Rule);
-            d.text({margin + 3, b.boxY}, b.name, 3.2, Align::Left, true, Ink::Ink, labelColumn - 5);
-            if (b.level) d.text({margin + 3, b.boxY + 4.4}, elevationWords(b.elevation, in.project.basis.units), 2.5, Align::Left, false, Ink::Quiet);
+            d.text({margin + 3, b.boxY}, b.name, 3.4, Align::Left, true, Ink::Ink, labelColumn - 5);
+            if (b.level) d.text({margin + 3, b.boxY + 4.4}, elevationWords(b.elevation, in.project.basis.units), 2.8, Align::Left, false, Ink::Quiet);
         }
         if (!l.bands.empty()) d.line({margin, l.bands.back().top + l.bands.back().height}, {right, l.bands.back().top + l.bands.back().height}, 0.12, Ink::Rule);
     }
@@ -212,11 +236,11 @@ struct Painter {
             d.line({x1, a.y}, {x2, b.y}, 0.5, ink);
             // The gap is narrow: the words hang below the line, centred on what is fed.
             const double mid = (x1 + x2) / 2, w = x2 - x1 + 14;
-            d.text({mid, a.y - 1.4}, tag, 2.3, Align::Centre, true);
+            d.text({mid, a.y - 1.4}, tag, 2.6, Align::Centre, true);
             d.lastText()->halo = true;
-            d.text({mid, a.y + boxH / 2 + 4}, size, 2.2, Align::Centre, false, Ink::Quiet, w);
+            d.text({mid, a.y + boxH / 2 + 4.2}, size, 2.5, Align::Centre, false, Ink::Quiet, w);
             d.lastText()->halo = true;
-            d.text({mid, a.y + boxH / 2 + 7}, run, 2.2, Align::Centre, false, Ink::Quiet, w);
+            d.text({mid, a.y + boxH / 2 + 7.6}, run, 2.5, Align::Centre, false, Ink::Quiet, w);
             d.lastText()->halo = true;
             d.hotspots.push_back({b.thing, mid - w / 2, a.y - 4, mid + w / 2, a.y + 1});
             return;
@@ -227,11 +251,11 @@ struct Painter {
         d.path({{e.exitX, start}, {e.exitX, e.trackY}, {b.x, e.trackY}, {b.x, end}}, 0.5, ink);
         // Beside the last stretch, near what is fed.
         const double ly = fromAbove ? end - 8.4 - (b.round ? 8 : 0) : end + 4.4 + (b.round ? 8 : 0);
-        d.text({b.x + 1.6, ly}, tag, 2.3, Align::Left, true);
+        d.text({b.x + 1.8, ly}, tag, 2.6, Align::Left, true);
         d.lastText()->halo = true;
-        d.text({b.x + 1.6, ly + 3}, size, 2.2, Align::Left, false, Ink::Quiet, pitch - 4);
+        d.text({b.x + 1.8, ly + 3.3}, size, 2.5, Align::Left, false, Ink::Quiet, pitch - 6);
         d.lastText()->halo = true;
-        d.text({b.x + 1.6, ly + 6}, run, 2.2, Align::Left, false, Ink::Quiet, pitch - 4);
+        d.text({b.x + 1.8, ly + 6.6}, run, 2.5, Align::Left, false, Ink::Quiet, pitch - 6);
         d.lastText()->halo = true;
         d.hotspots.push_back({b.thing, b.x - 1.5, std::min(ly - 3, end), b.x + pitch - 4, std::max(ly + 7, end)});
     }
@@ -248,11 +272,11 @@ struct Painter {
         const auto three = [&](const std::string& name, const std::string& one, const std::string& two) {
             // Above, where no line runs; else below.
             const double base = n.lineAbove ? top + n.h + 4.2 : top - 8.4;
-            d.text({n.x, base}, name, 3, Align::Centre, true);
+            d.text({n.x, base}, name, 3.4, Align::Centre, true);
             d.lastText()->halo = true;
-            d.text({n.x, base + 3.6}, one, 2.3, Align::Centre, false, Ink::Quiet);
+            d.text({n.x, base + 3.7}, one, 2.6, Align::Centre, false, Ink::Quiet);
             d.lastText()->halo = true;
-            d.text({n.x, base + 6.8}, two, 2.3, Align::Centre, false, Ink::Quiet);
+            d.text({n.x, base + 7.1}, two, 2.6, Align::Centre, false, Ink::Quiet);
             d.lastText()->halo = true;
         };
         if (auto* s = in.project.sources.find(n.thing.as<Source>())) {
@@ -271,9 +295,9 @@ struct Painter {
             const bool weak = r.fault.known && r.fault.worst() > b->ratingKA, bad = weak || r.use > 1 || r.looped;
             d.fill(left, top, n.w, n.h, Ink::Paper);
             d.box(left, top, n.w, n.h, b->use == BoardUse::Switchboard ? 0.8 : 0.5, bad ? Ink::Stop : Ink::Ink);
-            d.text({n.x, top + 5.6}, b->name, 3.4, Align::Centre, true, Ink::Ink, n.w - 3);
-            d.text({n.x, top + 9.8}, fmt::format("{} A · {}", number(b->bus), percent(r.use * 100)), 2.4, Align::Centre, false, r.use > 1 ? Ink::Stop : Ink::Quiet, n.w - 2);
-            d.text({n.x, top + 13.4}, r.fault.known ? fmt::format("{} of {} kA", figures(r.fault.worst()), figures(b->ratingKA)) : "not fed", 2.4, Align::Centre, false, weak ? Ink::Stop : Ink::Quiet, n.w - 2);
+            d.text({n.x, top + 6}, b->name, 3.9, Align::Centre, true, Ink::Ink, n.w - 3);
+            d.text({n.x, top + 10.8}, fmt::format("{} A · {}", number(b->bus), percent(r.use * 100)), 2.8, Align::Centre, false, r.use > 1 ? Ink::Stop : Ink::Quiet, n.w - 2);
+            d.text({n.x, top + 15}, r.fault.known ? fmt::format("{} of {} kA", figures(r.fault.worst()), figures(b->ratingKA)) : "not fed", 2.8, Align::Centre, false, weak ? Ink::Stop : Ink::Quiet, n.w - 2);
         }
         d.hotspots.push_back({n.thing, left, n.round ? top - 11 : top, left + n.w, top + n.h});
     }
@@ -285,38 +309,63 @@ struct Painter {
 
 } // namespace
 
-Drawing riserDiagram(const SheetInput& in, const std::string& number) {
-    Drawing d;
-    d.title = "Riser diagram";
-    d.number = number;
-    Layout l{in, {}, {}, {}, {}};
-    l.makeBands();
-    l.makeNodes();
-    l.routeEdges();
-    const double top = 26;
+namespace {
+
+/// Lays out and paints on a drawing whose size is set already, below `top`.
+void fill(Layout& l, Drawing& d, const SheetInput& in, double top, double bottom) {
     const double wide = l.widthNeeded();
-    const double tall = top + (l.setHeights(top, 0) - top) + margin + 8;
-    d.paper = wide <= 431.8 && tall <= 279.4 ? "Tabloid" : "ARCH D";
-    d.width = d.paper == "Tabloid" ? 431.8 : std::max(914.4, wide); // a larger building makes a longer roll
-    d.height = d.paper == "Tabloid" ? 279.4 : std::max(609.6, tall);
-    if (d.width > 914.4 || d.height > 609.6) d.paper = "roll";
-    // Spread over the sheet, a little to the middle of what is left.
-    const double spare = d.width - wide;
-    if (spare > 0 && l.nodes.size() > 1) {
-        const double stretch = std::min(1.9, (d.width - margin * 2 - labelColumn - boxW - 10) / std::max(1.0, l.nodes.back().x - l.nodes.front().x));
-        const double x0 = l.nodes.front().x;
-        for (Node& n : l.nodes) n.x = x0 + (n.x - x0) * std::max(1.0, stretch);
-        for (Edge& e : l.edges) e.exitX = l.nodes[e.from].x + (e.exitX - (x0 + (l.nodes[e.from].x - x0) / std::max(1.0, stretch)));
+    if (d.width > wide && l.nodes.size() > 1) { // spread over the sheet
+        const double x0 = margin + labelColumn + boxW / 2, k = std::min(1.6, (d.width - margin - 8 - boxW / 2 - x0) / std::max(1.0, wide - margin - 8 - boxW / 2 - x0));
+        for (Node& n : l.nodes) {
+            const double moved = (n.x - x0) * (k - 1);
+            for (Edge& e : l.edges)
+                if (l.at[n.thing] == e.from) e.exitX += moved;
+            n.x += moved;
+        }
     }
-    l.setHeights(top, d.height - top - margin - 10);
-    d.text({margin, 17}, "RISER DIAGRAM", 4, Align::Left, true);
-    d.text({d.width - margin, 17}, fmt::format("{} · issue {}{}", in.project.basis.title, in.project.basis.issue, in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate), 3, Align::Right);
-    d.line({margin, 20}, {d.width - margin, 20}, 0.5);
+    l.setHeights(top, bottom - top);
     Painter p{in, l, d};
     p.bands(d.width - margin);
     for (const Edge& e : l.edges) p.edge(e);
     for (const Node& n : l.nodes) p.node(n);
+}
+
+Layout laidOut(const SheetInput& in) {
+    Layout l{in, {}, {}, {}, {}};
+    l.makeBands();
+    l.makeNodes();
+    l.routeEdges();
+    return l;
+}
+
+} // namespace
+
+Drawing riserDiagram(const SheetInput& in, const std::string& number) {
+    Drawing d;
+    d.title = "Riser diagram";
+    d.number = number;
+    Layout l = laidOut(in);
+    const double top = 26, wide = l.widthNeeded(), tall = l.setHeights(top, 0) + margin + 10;
+    d.paper = wide <= 431.8 && tall <= 279.4 ? "Tabloid" : "ARCH D";
+    d.width = d.paper == "Tabloid" ? 431.8 : std::max(914.4, wide); // a larger building makes a longer roll
+    d.height = d.paper == "Tabloid" ? 279.4 : std::max(609.6, tall);
+    if (d.width > 914.4 || d.height > 609.6) d.paper = "roll";
+    d.text({margin, 17}, "RISER DIAGRAM", 4, Align::Left, true);
+    d.text({d.width - margin, 17}, fmt::format("{} · issue {}{}", in.project.basis.title, in.project.basis.issue, in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate), 3, Align::Right);
+    d.line({margin, 20}, {d.width - margin, 20}, 0.5);
+    fill(l, d, in, top, d.height - margin - 8);
     footStrip(d, in, margin);
+    return d;
+}
+
+Drawing riserBare(const SheetInput& in, double proportion) {
+    Drawing d;
+    d.title = "Riser";
+    Layout l = laidOut(in);
+    const double wide = std::max(180.0, l.widthNeeded() - 10), tall = l.setHeights(4, 0) + 4;
+    d.width = std::max(wide, tall * proportion);
+    d.height = std::max(tall, d.width / proportion);
+    fill(l, d, in, 4, d.height - 4);
     return d;
 }
 

@@ -20,12 +20,15 @@ Drawing panelSchedule(const SheetInput& in, BoardId board, const std::string& nu
 /// The riser by floors, laid out from the model: floors as bands, everything on its own, feeders at right angles in a
 /// column of their own, so that no line runs through a box. Tabloid where that is wide enough, else ARCH D.
 Drawing riserDiagram(const SheetInput& in, const std::string& number = "");
+/// The same without a sheet around it, for the screen: as large as it needs, in the proportion width : height given.
+Drawing riserBare(const SheetInput& in, double proportion);
 
 /// How wiring is coloured on plan.
 enum class PlanColour { Circuit, Board, Phase, Drop };
 struct PlanStyle {
     PlanColour colour = PlanColour::Circuit;
     bool wiring = true, tags = true, lighting = true, power = true, roomNames = true;
+    double symbolScale = 1, textScale = 1; ///< of the marks, whatever the scale of the building
 };
 /// A floor, 1:100 in millimetres (a metre is 10 mm), not on a sheet yet: what the Plan stage shows.
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style = {});

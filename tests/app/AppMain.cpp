@@ -1,0 +1,17 @@
+// Runs the tests of the window inside one application, without a screen.
+
+#define CATCH_CONFIG_RUNNER
+#include <catch2/catch.hpp>
+
+#include <QApplication>
+#include <QTemporaryDir>
+
+int main(int argc, char** argv) {
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QTemporaryDir state; // settings, recent files and journals of the tests stay out of the user's
+    qputenv("LINTEL_STATE", state.path().toUtf8());
+    QApplication app(argc, argv);
+    QApplication::setApplicationName("lintel-test");
+    QApplication::setStyle("Fusion");
+    return Catch::Session().run(argc, argv);
+}

@@ -1,0 +1,115 @@
+#include "tests/World.h"
+
+using namespace lintel;
+
+TEST_CASE("moving a circuit: shift to a free slot, swap with what stands there, refused with a reason") {
+    OneBoard w;
+    const CircuitId a = w.circuit(100), b = w.circuit(200), three = w.circuit(900, LoadUnit::VA, 3); // slots 1, 2, 3-5-7
+    REQUIRE(w.p.circuits[three].slot == 3);
+    MovePlan plan = planMove(w.p, a, 9);
+    CHECK(plan.possible);
+    CHECK_FALSE(plan.swap);
+    plan = planMove(w.p, a, 2);
+    CHECK(plan.possible);
+    CHECK(plan.swap);
+    applyMove(w.p, plan);
+    CHECK(w.p.circuits[a].slot == 2);
+    CHECK(w.p.circuits[b].slot == 1);
+    CHECK(planMove(w.p, a, 3).possible); // the three-pole one goes to 2-4-6
+    w.circuit(300);                      // slot 4: now three poles do not fit where one stood
+    plan = planMove(w.p, a, 3);
+    CHECK_FALSE(plan.possible);
+    CHECK(plan.reason.find("would not fit") != std::string::npos);
+    CHECK_FALSE(planMove(w.p, three, 41).possible);
+    w.p.circuits.change(b)->pinned = true;
+    CHECK(planMove(w.p, a, 1).reason == "LP-1-1 is pinned");
+    // Three one-pole circuits change places with a three-pole one.
+    OneBoard v;
+    for (int i = 0; i < 3; ++i) v.p.circuits.change(v.circuit(100))->slot = 2 + 2 * i;
+    const CircuitId t = v.circuit(900, LoadUnit::VA, 3);
+    v.p.circuits.change(t)->slot = 1;
+    plan = planMove(v.p, t, 2);
+    REQUIRE(plan.possible);
+    CHECK(plan.places.size() == 4);
+    applyMove(v.p, plan);
+    checkWhole(v.p, v.solved());
+    for (const Circuit& c : v.p.circuits) CHECK_FALSE(v.solved().of(c.id).clash);
+}
+
+TEST_CASE("feeding a board: loops, wrong voltages and full boards are refused with a reason") {
+    OneBoard w;
+    Board sub;
+    sub.name = "LP-2";
+    const BoardId two = addBoard(w.p, sub);
+    CHECK_FALSE(refuseFeed(w.p, two, w.board));
+    feedFrom(w.p, two, w.board);
+    REQUIRE(w.p.circuits.has(w.p.boards[two].feed.as<Circuit>()));
+    CHECK(w.p.circuits[w.p.boards[two].feed.as<Circuit>()].poles == 3);
+    CHECK(refuseFeed(w.p, w.board, two)->what == "LP-2 is itself fed from LP-1: that would be a loop");
+    CHECK(refuseFeed(w.p, two, two)->what == "LP-2 cannot feed itself");
+    sub.name = "HL-1";
+    sub.system = VoltageSystem::Y480;
+    const BoardId other = addBoard(w.p, sub);
+    CHECK(refuseFeed(w.p, other, w.board)->what == "HL-1 takes 480Y/277 V; LP-1 gives 208Y/120 V");
+    w.p.boards.change(w.board)->slots = 5;
+    sub.name = "LP-3", sub.system = VoltageSystem::Y208;
+    const BoardId three = addBoard(w.p, sub);
+    CHECK(refuseFeed(w.p, three, w.board)->what.find("no place") != std::string::npos);
+    // Fed from elsewhere: the circuit that fed it goes.
+    const std::size_t before = w.p.circuits.size();
+    feedFrom(w.p, two, w.source);
+    CHECK(w.p.circuits.size() == before - 1);
+    CHECK(w.solved().of(two).parent == Ref(w.source));
+}
+
+TEST_CASE("a loop in a file is found and nothing hangs") {
+    OneBoard w;
+    Board sub;
+    sub.name = "LP-2";
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    const CircuitId back = addCircuit(w.p, two, 3, "LP-1");
+    w.p.boards.change(w.board)->feed = back;
+    const Results r = w.solved();
+    CHECK(r.of(w.board).looped);
+    CHECK(r.of(two).looped);
+    CHECK(r.order.size() == 3);
+    CHECK(r.feedPath(two, w.p).empty());
+}
+
+TEST_CASE("removing a circuit leaves its loads unfed and what it fed without a feed") {
+    OneBoard w;
+    const CircuitId c = w.circuit(500);
+    Board sub;
+    sub.name = "LP-2";
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    const CircuitId f = w.p.boards[two].feed.as<Circuit>();
+    removeCircuit(w.p, c);
+    removeCircuit(w.p, f);
+    CHECK_FALSE(w.p.boards[two].feed);
+    CHECK_FALSE(w.p.loads.begin()->circuit);
+    CHECK(w.p.circuits.empty());
+    removeBoard(w.p, two);
+    CHECK_FALSE(w.p.boards.has(two));
+}
+
+TEST_CASE("a circuit is named after its devices and their room") {
+    OneBoard w;
+    const LevelId level = w.p.levels.begin()->id;
+    w.p.rooms.add({{}, level, "011", "Prep", "", {{0, 0}, {5, 0}, {5, 4}, {0, 4}}, {}});
+    const DeviceTypeId y = w.p.deviceTypes.add({});
+    std::vector<DeviceId> devices;
+    for (int i = 0; i < 3; ++i) {
+        Device d;
+        d.type = y, d.level = level, d.at = {1.0 + i, 1};
+        devices.push_back(w.p.devices.add(d));
+    }
+    const CircuitId c = circuitToBoard(w.p, devices, w.board);
+    CHECK(w.p.circuits[c].name == "Receptacles, Prep 011");
+    CHECK(nameOf(w.p, c) == "LP-1-1");
+    const CircuitId other = circuitToBoard(w.p, {devices[0]}, w.board);
+    CHECK(w.p.devices[devices[0]].circuit == other); // it left the first
+    CHECK(w.solved().of(c).points == 2);
+    CHECK(freeBoardName(w.p, "LP-1") == "LP-2");
+}

@@ -1,0 +1,49 @@
+#include "core/project/ProjectFile.h"
+#include "tests/World.h"
+
+using namespace lintel;
+
+namespace {
+std::string necText() { return *readText(dataFolder() / "rulebooks" / "nec-2023.json"); }
+std::string replaced(std::string text, const std::string& from, const std::string& to) {
+    const auto at = text.find(from);
+    REQUIRE(at != std::string::npos);
+    return text.replace(at, from.size(), to);
+}
+} // namespace
+
+TEST_CASE("a rule book with a row that cannot be right is refused, naming the row") {
+    struct Bad { const char *from, *to, *says; };
+    const Bad bad[] = {{R"(["4", 41.74, 70, 85, 95,)", R"(["4", 41.74, 70, 58, 95,)", "hotter insulation"},
+                       {R"(["3", 52.62, 85, 100, 115,)", R"(["3", 52.62, 60, 80, 90,)", "larger conductor must carry more"},
+                       {"3.14, 5.17", "4.13, 5.17", "resistance times area"},
+                       {"[15, 20, 25, 30,", "[15, 25, 20, 30,", "rising order"},
+                       {"[40, 0.82, 0.88, 0.91]", "[40, 0.82, 0.98, 0.91]", "hotter air must carry less"},
+                       {"[9, 0.70]", "[9, 0.90]", "more conductors must carry less"},
+                       {"[100, \"8\", \"6\"]", "[100, \"14\", \"6\"]", "does not follow"},
+                       {"\"smallest\": \"1/0\"", "\"smallest\": \"7/0\"", "no conductor size"},
+                       {"\"kind\": \"kitchen\"", "\"kind\": \"galley\"", "no load kind"},
+                       {"\"procedure\": \"terminal-temperature\"", "\"procedure\": \"guess\"", "no sizing procedure"}};
+    for (const Bad& b : bad) {
+        INFO(b.says);
+        const auto book = RuleBook::parse(replaced(necText(), b.from, b.to), "bad.json");
+        REQUIRE_FALSE(book);
+        CHECK(book.error().text().find(b.says) != std::string::npos);
+        CHECK(book.error().where.find("bad.json") == 0);
+    }
+    CHECK(RuleBook::parse(necText(), "good.json"));
+    CHECK_FALSE(RuleBook::parse("{", "cut.json"));
+    CHECK_FALSE(RuleBook::parse("{}", "empty.json"));
+}
+
+TEST_CASE("questions to the book") {
+    CHECK(nec().ampacity(nec().find("3/0"), Material::Copper, 75) == 200);
+    CHECK(nec().find("12") >= 0);
+    CHECK(nec().find("13") == -1);
+    CHECK(sizeWords(nec(), nec().find("12")) == "#12");
+    CHECK(sizeWords(nec(), nec().find("3/0")) == "3/0");
+    CHECK(sizeWords(nec(), nec().find("500")) == "500 kcmil");
+    CHECK_FALSE(nec().choosable(nec().find("700"), Material::Copper)); // no impedance in Table 9
+    CHECK_FALSE(loadRuleBook("../etc/passwd"));
+    CHECK_FALSE(loadRuleBook("unknown"));
+}

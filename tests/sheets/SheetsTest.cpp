@@ -1,0 +1,136 @@
+#include "core/project/ProjectFile.h"
+#include "core/sheets/Sheets.h"
+#include "core/sheets/Words.h"
+#include "tests/World.h"
+
+using namespace lintel;
+
+namespace {
+struct Demo {
+    Project p = *loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel");
+    Results r = solve(p, nec());
+    SheetInput in() const { return {p, nec(), r}; }
+    BoardId board(const std::string& name) const {
+        for (const Board& b : p.boards)
+            if (b.name == name) return b.id;
+        return {};
+    }
+};
+bool holds(const Drawing& d, const std::string& text) { return ("\n" + d.words()).find("\n" + text + "\n") != std::string::npos; }
+} // namespace
+
+TEST_CASE("the demo is of the size it should be") {
+    const Demo d;
+    CHECK(d.p.boards.size() == 4);
+    CHECK(d.p.rooms.size() == 10);
+    CHECK(d.p.circuits.size() >= 60);
+    CHECK(d.p.devices.size() >= 90);
+}
+
+TEST_CASE("a panel schedule holds every circuit once, with breaker, size and figures in the column of its phase") {
+    const Demo d;
+    const BoardId lp1 = d.board("LP-1");
+    const Drawing s = panelSchedule(d.in(), lp1, "E-602");
+    CHECK(s.paper == "Letter");
+    CHECK(holds(s, "PANEL SCHEDULE"));
+    CHECK(holds(s, "LP-1"));
+    CHECK(holds(s, "208Y/120 V, 3φ 4W"));
+    CHECK(holds(s, "400 A / 350 A breaker"));
+    for (const Circuit& c : d.p.circuits)
+        if (c.board == lp1 && c.use == CircuitUse::Load) {
+            INFO(c.name);
+            CHECK(holds(s, servesWords(d.p, d.r, c.id)));
+        }
+    CHECK(holds(s, "Total"));
+    // Circuit 16 is two-pole on rows 8 and 9 (B and C): half of 5 200 VA on each, in those columns.
+    double b = 0, c = 0, headB = 0, headC = 0;
+    int seen = 0;
+    for (const Mark& m : s.marks)
+        if (const auto* t = std::get_if<TextMark>(&m)) {
+            if (t->text == "2\u00a0600") (seen++ ? c : b) = t->at.x;
+            if (t->bold && t->text == "B" && t->align == Align::Right) headB = t->at.x; // the right half's head comes last
+            if (t->bold && t->text == "C" && t->align == Align::Right) headC = t->at.x;
+        }
+    CHECK(seen == 2);
+    CHECK(b == Approx(headB));
+    CHECK(c == Approx(headC));
+    // Everything stays on the sheet.
+    for (const Mark& m : s.marks)
+        if (const auto* t = std::get_if<TextMark>(&m)) CHECK((t->at.x >= 0 && t->at.x <= s.width && t->at.y >= 0 && t->at.y <= s.height));
+}
+
+TEST_CASE("boards of every size and form make a schedule that stays on its sheet") {
+    for (int slots : {2, 12, 18, 30, 42, 60, 84})
+        for (BoardForm form : {BoardForm::TwoColumn, BoardForm::SingleColumn})
+            for (VoltageSystem v : {VoltageSystem::Y208, VoltageSystem::S240}) {
+                if (form == BoardForm::SingleColumn && slots > 42) continue;
+                OneBoard w(v, slots);
+                w.p.boards.change(w.board)->form = form;
+                for (int i = 0; i < slots; ++i) w.circuit(1200 + i);
+                const Results r = w.solved();
+                const Drawing s = panelSchedule({w.p, nec(), r}, w.board);
+                INFO(slots << " slots");
+                double lowest = 0;
+                for (const Mark& m : s.marks)
+                    if (const auto* t = std::get_if<TextMark>(&m)) lowest = std::max(lowest, t->at.y);
+                CHECK(lowest <= s.height - 4);
+            }
+}
+
+TEST_CASE("the riser shows every node once and no line runs through a box") {
+    const Demo d;
+    const Drawing s = riserDiagram(d.in(), "E-501");
+    CHECK(s.paper == "Tabloid");
+    for (const char* name : {"MDS", "HM-1", "LP-1", "LP-2", "T-1", "Utility", "Ground floor", "Roof deck", "Yard"}) CHECK(holds(s, name));
+    CHECK(holds(s, "F-2"));
+    std::vector<Hotspot> boxes;
+    for (const Hotspot& h : s.hotspots)
+        if (h.thing.is<Board>() && h.right - h.left > 30 && h.bottom - h.top < 20 && h.bottom - h.top > 15) boxes.push_back(h);
+    CHECK(boxes.size() == 4);
+    for (const Mark& m : s.marks) {
+        const auto* l = std::get_if<LineMark>(&m);
+        if (!l || l->closed || l->width < 0.45) continue;
+        for (std::size_t i = 1; i < l->points.size(); ++i)
+            for (const Hotspot& b : boxes) {
+                // A stretch may touch a box at its edge, and never lie inside it.
+                const Point mid = (l->points[i - 1] + l->points[i]) * 0.5;
+                CHECK_FALSE((mid.x > b.left + 0.1 && mid.x < b.right - 0.1 && mid.y > b.top + 0.1 && mid.y < b.bottom - 0.1));
+                for (Point p : {l->points[i - 1], l->points[i]}) CHECK_FALSE((p.x > b.left + 0.1 && p.x < b.right - 0.1 && p.y > b.top + 0.1 && p.y < b.bottom - 0.1));
+            }
+    }
+    for (std::size_t i = 0; i < boxes.size(); ++i)
+        for (std::size_t k = i + 1; k < boxes.size(); ++k)
+            CHECK((boxes[i].right < boxes[k].left || boxes[k].right < boxes[i].left || boxes[i].bottom < boxes[k].top || boxes[k].bottom < boxes[i].top));
+}
+
+TEST_CASE("the plan sheet takes the largest usual scale that fits, and shows every circuit's home run") {
+    const Demo d;
+    const Drawing s = planSheet(d.in(), {1}, "E-101");
+    CHECK(s.words().find("scale 1/4″ = 1′ 0″") != std::string::npos);
+    for (const char* tag : {"LP-1-1", "LP-1-9", "LP-2-3", "MDS-7"}) CHECK(holds(s, tag));
+    CHECK(holds(s, "Servery"));
+}
+
+TEST_CASE("sheet set: riser, plans, a schedule for each board, all with names of their own") {
+    const Demo d;
+    const SheetInput in = d.in();
+    std::vector<std::string> files;
+    for (const SheetEntry& e : sheetSet(in)) {
+        files.push_back(e.file);
+        CHECK(e.draw().number == e.number);
+    }
+    CHECK(files == std::vector<std::string>{"E-501_riser", "E-101_Ground_floor", "E-601_HM-1", "E-602_LP-1", "E-603_LP-2", "E-604_MDS"});
+}
+
+TEST_CASE("how things are written") {
+    CHECK(breakerWords(20, 1) == "20");
+    CHECK(breakerWords(30, 2) == "30/2");
+    CHECK(elevationWords(0, UnitSystem::Imperial) == "±0′ 0″");
+    CHECK(elevationWords(4.572, UnitSystem::Imperial) == "+15′ 0″");
+    CHECK(elevationWords(-0.15, UnitSystem::Imperial) == "−0′ 6″");
+    CHECK(lengthWords(feet(172), UnitSystem::Imperial) == "172 ft");
+    CHECK(lengthWords(Metres{52.44}, UnitSystem::Metric) == "52.4 m");
+    OneBoard w;
+    const CircuitId c = w.circuit(16, LoadUnit::A, 1, 150);
+    CHECK(conductorWords(w.solved().of(c).run, nec()) == "2 #6, #6 gnd");
+}
