@@ -108,7 +108,21 @@ PlanStage::PlanStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
     connect(view, &PlanView::modeChanged, this, [this](PlanMode m) {
         QSignalBlocker quiet(modes);
         modes->setCurrentRow(int(m));
-        if (m == PlanMode::Place && things->currentRow() < 0 && things->count()) things->setCurrentRow(0);
+        if (m == PlanMode::Place) { // the palette shows what is in the hand; with nothing there yet, the first of the list is taken
+            const Placing& hand = view->inHand();
+            int row = -1;
+            for (int i = 0; i < things->count(); ++i) {
+                const Ref r = refFrom(things->item(i)->data(Qt::UserRole + 1).toString().toStdString());
+                const int code = things->item(i)->data(Qt::UserRole + 2).toInt();
+                if (hand.what == Placing::Device ? r && r.as<DeviceType>() == hand.type : !r && code == (hand.what == Placing::Board ? 1 : 2)) row = i;
+            }
+            if (row >= 0) {
+                QSignalBlocker q2(things);
+                things->setCurrentRow(row);
+            } else if (things->count()) {
+                things->setCurrentRow(0);
+            }
+        }
         if (m != PlanMode::Place) {
             QSignalBlocker q2(things);
             things->setCurrentRow(-1);

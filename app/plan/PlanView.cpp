@@ -148,7 +148,7 @@ Ref PlanView::thingAt(QPointF at) const {
     Ref found;
     double least = 1e18;
     for (const Hotspot& h : drawn.hotspots) {
-        const double cx = (h.left + h.right) / 2, cy = (h.top + h.bottom) / 2, grow = std::max(0.0, 70 / scale);
+        const double cx = (h.left + h.right) / 2, cy = (h.top + h.bottom) / 2, grow = 30 / scale;
         if (m.x < h.left - grow || m.x > h.right + grow || m.y < h.top - grow || m.y > h.bottom + grow) continue;
         if (const double d = std::hypot(m.x - cx, m.y - cy); d < least) least = d, found = h.thing;
     }

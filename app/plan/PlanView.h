@@ -34,6 +34,7 @@ public:
     void setMode(PlanMode mode);
     PlanMode mode() const { return doing; }
     void setPlacing(Placing placing);
+    const Placing& inHand() const { return placing; }
     void setStyle(const PlanStyle& style);
     const PlanStyle& style() const { return look; }
     void fit();

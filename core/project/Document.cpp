@@ -10,15 +10,15 @@ bool Document::edit(const std::string& label, const std::function<void(Project&)
     undone.clear();
     const Project before = now;
     now = std::move(next);
-    changedBy(e);
     if (!mergeKey.empty() && !done.empty() && done.back().mergeKey == mergeKey) {
         Project start = before;
         apply(reversed(done.back().edit), start);
         done.back().edit = difference(start, now, label);
         if (done.back().edit.empty()) done.pop_back();
     } else {
-        done.push_back({std::move(e), mergeKey});
+        done.push_back({e, mergeKey});
     }
+    changedBy(e); // last: who listens finds the step on the stack already
     return true;
 }
 

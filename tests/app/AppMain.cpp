@@ -9,7 +9,7 @@
 int main(int argc, char** argv) {
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QTemporaryDir state; // settings, recent files and journals of the tests stay out of the user's
-    qputenv("LINTEL_STATE", state.path().toUtf8());
+    if (qEnvironmentVariableIsEmpty("LINTEL_STATE")) qputenv("LINTEL_STATE", state.path().toUtf8());
     QApplication app(argc, argv);
     QApplication::setApplicationName("lintel-test");
     QApplication::setStyle("Fusion");

@@ -1,0 +1,117 @@
+#pragma once
+// The window, driven as a person drives it: real mouse and key events, offscreen.
+
+#include "app/boards/BoardsStage.h"
+#include "app/basis/BasisStage.h"
+#include "app/frame/FactsPanel.h"
+#include "app/frame/FeedPathBar.h"
+#include "app/frame/FindBox.h"
+#include "app/frame/MainWindow.h"
+#include "app/frame/SnagStrip.h"
+#include "app/frame/StartPage.h"
+#include "app/issue/IssueStage.h"
+#include "app/plan/PlanStage.h"
+#include "app/riser/RiserStage.h"
+#include "app/runs/RunsStage.h"
+#include "core/project/ProjectFile.h"
+#include "core/rules/DataFolder.h"
+
+#include <QtTest/QtTest>
+
+#include <catch2/catch.hpp>
+
+namespace lintel {
+
+struct Driven {
+    QTemporaryDir folder;
+    MainWindow window;
+    Session& s = window.session();
+
+    Driven() {
+        window.resize(1280, 800);
+        window.show();
+        pump();
+    }
+    ~Driven() { s.close(); } // lets the journal go, asks nothing
+    QString path(const QString& name) const { return folder.filePath(name); }
+    void pump() {
+        QCoreApplication::processEvents();
+        if (s.isOpen()) s.waitSolved();
+        QCoreApplication::processEvents();
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete); // closed editors go, as in a running application
+    }
+    /// A copy of the demo in a file of its own, open.
+    void openDemo() {
+        QFile::copy(QString::fromStdString((dataFolder() / "demos" / "saltmarket-hall.lintel").string()), path("demo.lintel"));
+        QFile::setPermissions(path("demo.lintel"), QFile::ReadOwner | QFile::WriteOwner);
+        REQUIRE(window.openFile(path("demo.lintel")));
+        pump();
+    }
+    void click(QWidget& w, QPointF at, Qt::KeyboardModifiers m = {}) {
+        QTest::mouseMove(&w, at.toPoint());
+        QTest::mouseClick(&w, Qt::LeftButton, m, at.toPoint());
+        pump();
+    }
+    void drag(QWidget& w, QPointF from, QPointF to) {
+        QTest::mousePress(&w, Qt::LeftButton, {}, from.toPoint());
+        for (double k : {0.2, 0.5, 0.8, 1.0}) move(w, from + (to - from) * k, Qt::LeftButton);
+        QTest::mouseRelease(&w, Qt::LeftButton, {}, to.toPoint());
+        pump();
+    }
+    void move(QWidget& w, QPointF at, Qt::MouseButtons buttons = Qt::NoButton) {
+        QMouseEvent e(QEvent::MouseMove, at, w.mapToGlobal(at), Qt::NoButton, buttons, {});
+        QApplication::sendEvent(&w, &e);
+    }
+    void key(QWidget& w, Qt::Key k, Qt::KeyboardModifiers m = {}) {
+        QTest::keyClick(&w, k, m);
+        pump();
+    }
+    void type(QWidget& w, const QString& text) {
+        QTest::keyClicks(&w, text);
+        pump();
+    }
+    void act(const char* name) {
+        REQUIRE(window.action(name));
+        window.action(name)->trigger();
+        pump();
+    }
+    /// Edits an entered fact as a click on it does.
+    void fact(const QString& label, const QString& value) {
+        FactsView& f = window.facts().view();
+        REQUIRE(f.editRow(label));
+        if (auto* line = f.findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly)) {
+            line->selectAll();
+            type(*line, value);
+            key(*line, Qt::Key_Return);
+        } else {
+            auto* box = f.findChild<QComboBox*>("factEditor", Qt::FindDirectChildrenOnly);
+            REQUIRE(box);
+            const int i = box->findText(value);
+            REQUIRE(i >= 0);
+            box->setCurrentIndex(i);
+            Q_EMIT box->textActivated(value);
+        }
+        pump();
+    }
+    QString factValue(const QString& label) {
+        for (const FactRow& r : window.facts().view().facts().rows)
+            if (r.label == label) return r.value;
+        return {};
+    }
+    BoardId board(const std::string& name) {
+        for (const Board& b : s.project().boards)
+            if (b.name == name) return b.id;
+        return {};
+    }
+    CircuitId at(const std::string& boardName, int slot) { return slotMap(s.project(), board(boardName))[std::size_t(slot)]; }
+};
+
+/// The text of a PDF, by pdftotext.
+inline QString pdfText(const QString& file) {
+    QProcess p;
+    p.start("pdftotext", {"-layout", file, "-"});
+    p.waitForFinished(20000);
+    return QString::fromUtf8(p.readAllStandardOutput());
+}
+
+} // namespace lintel

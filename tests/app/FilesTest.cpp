@@ -1,0 +1,103 @@
+#include "tests/app/AppTest.h"
+
+#include <csignal>
+#include <filesystem>
+
+using namespace lintel;
+
+TEST_CASE("a truncated, a mistyped and a newer file: a clear message, and the open project is untouched") {
+    Driven d;
+    d.openDemo();
+    const Project before = d.s.project();
+    const std::string good = *readText(d.path("demo.lintel").toStdString());
+    struct Bad { QString name; std::string text; QString says; };
+    std::string mistyped = good, newer = good;
+    mistyped.replace(mistyped.find("\"slots\":30"), 10, "\"slots\":\"x\"");
+    newer.replace(newer.find("\"lintel\": 1"), 11, "\"lintel\": 9");
+    for (const Bad& b : {Bad{"cut.lintel", good.substr(0, 4000), "cut short"}, Bad{"mistyped.lintel", mistyped, "boards[0].slots"}, Bad{"newer.lintel", newer, "version 9"}}) {
+        REQUIRE_FALSE(writeTextAtomically(b.text, d.path(b.name).toStdString()));
+        QString shown;
+        QTimer::singleShot(0, [&] {
+            if (auto* box = d.window.findChild<QMessageBox*>("openFailed")) {
+                shown = box->text() + box->informativeText();
+                box->done(0);
+            }
+        });
+        CHECK_FALSE(d.window.openFile(d.path(b.name)));
+        INFO(shown.toStdString());
+        CHECK(shown.contains(b.says));
+        CHECK(shown.contains(b.name));
+        CHECK(d.s.project() == before);
+        CHECK(d.s.file().filename() == "demo.lintel");
+    }
+}
+
+TEST_CASE("kill -9 while editing: started again, the edits are offered, and nothing is lost") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("job.lintel");
+    QFile::copy(QString::fromStdString((dataFolder() / "demos" / "saltmarket-hall.lintel").string()), file);
+    QFile::setPermissions(file, QFile::ReadOwner | QFile::WriteOwner);
+    // A process of its own that edits and is killed: this test program, with the hidden test below.
+    QProcess p;
+    QProcessEnvironment env = QProcessEnvironment::systemEnvironment();
+    env.insert("LINTEL_KILL_FILE", file);
+    p.setProcessEnvironment(env);
+    p.start(QCoreApplication::applicationFilePath(), {"[.killed]"});
+    REQUIRE(p.waitForStarted());
+    REQUIRE(p.waitForFinished(60000));
+    CHECK(p.exitStatus() == QProcess::CrashExit);
+
+    Driven d; // the same state folder, so the recent file and its journal are known
+    const auto left = Session::leftBehind();
+    REQUIRE(left.size() == 1);
+    auto* offer = d.window.findChild<QPushButton*>("choice:Recover job.lintel");
+    REQUIRE(offer);
+    offer->click();
+    d.pump();
+    REQUIRE(d.s.isOpen());
+    CHECK(d.s.project().basis.title == "Edited before the end");
+    CHECK(d.s.project().circuits[d.at("LP-1", 1)].name == "Last words");
+    CHECK(d.s.changed());
+    CHECK(d.s.file().string() == file.toStdString());
+    REQUIRE_FALSE(d.s.save());
+    CHECK(loadProject(file.toStdString())->basis.title == "Edited before the end");
+    CHECK(Session::leftBehind().empty());
+}
+
+TEST_CASE("the process that is killed", "[.killed]") {
+    const QString file = qEnvironmentVariable("LINTEL_KILL_FILE");
+    REQUIRE_FALSE(file.isEmpty());
+    MainWindow w;
+    REQUIRE(w.openFile(file));
+    Session& s = w.session();
+    s.edit("Title", [](Project& p) { p.basis.title = "Edited before the end"; });
+    BoardId lp1;
+    for (const Board& b : s.project().boards)
+        if (b.name == "LP-1") lp1 = b.id;
+    const CircuitId c = slotMap(s.project(), lp1)[1];
+    s.edit("Describe circuit", [&](Project& p) { p.circuits.change(c)->name = "Last words"; });
+    std::raise(SIGKILL);
+}
+
+TEST_CASE("an unsaved project is recovered too, and a saved one leaves no journal") {
+    std::filesystem::path journal;
+    {
+        Driven d;
+        REQUIRE_FALSE(d.s.beginFrom(dataFolder() / "starters" / "us-208.lintel"));
+        d.s.edit("Title", [](Project& p) { p.basis.title = "Never saved"; });
+        REQUIRE(Session::leftBehind().size() == 1); // of this very process
+        REQUIRE_FALSE(d.s.saveAs(d.path("x.lintel").toStdString()));
+        CHECK(Session::leftBehind().empty());
+    }
+    CHECK(Session::leftBehind().empty());
+}
+
+TEST_CASE("saving where one cannot says so and keeps the project") {
+    Driven d;
+    d.openDemo();
+    const auto bad = d.s.saveAs("/proc/nowhere/job.lintel");
+    REQUIRE(bad);
+    CHECK(bad->text().find("cannot be written") != std::string::npos);
+    CHECK(d.s.isOpen());
+    CHECK(d.s.file().filename() == "demo.lintel");
+}

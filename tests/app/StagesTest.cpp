@@ -1,0 +1,343 @@
+#include "tests/app/AppTest.h"
+
+using namespace lintel;
+
+TEST_CASE("start page: starters, demos and recent files open a project") {
+    Driven d;
+    auto* starter = d.window.findChild<QPushButton*>("choice:United States, NEC");
+    REQUIRE(starter);
+    starter->click();
+    d.pump();
+    REQUIRE(d.s.isOpen());
+    CHECK(d.s.file().empty());
+    CHECK(d.s.project().boards.size() >= 1);
+    CHECK_FALSE(d.s.changed());
+    CHECK(d.window.windowTitle().startsWith("New building"));
+}
+
+TEST_CASE("plan: walls and a room drawn by mouse, a device placed, moved, turned and deleted") {
+    Driven d;
+    REQUIRE_FALSE(d.s.beginFrom(dataFolder() / "starters" / "us-208.lintel"));
+    d.pump();
+    d.window.go(Stage::Plan);
+    PlanView& plan = d.window.plan().plan();
+    d.key(plan, Qt::Key_W);
+    for (Point p : {Point{2, 2}, {8, 2}, {8, 6}, {2, 6}}) d.click(plan, plan.toScreen(p));
+    d.click(plan, plan.toScreen({2.05, 2.05})); // snaps to nothing yet drawn, on the grid
+    d.key(plan, Qt::Key_Return);
+    CHECK(d.s.project().walls.size() == 4);
+    CHECK(d.s.undoLabel() == "Draw 4 walls");
+    for (const Wall& w : d.s.project().walls) CHECK((w.a.x == w.b.x || w.a.y == w.b.y));
+    d.key(plan, Qt::Key_R);
+    for (Point p : {Point{2.05, 2.02}, {7.96, 2.04}, {8.03, 5.97}, {2.02, 6.03}}) d.click(plan, plan.toScreen(p));
+    d.key(plan, Qt::Key_Return);
+    REQUIRE(d.s.project().rooms.size() == 1);
+    CHECK(areaOf(d.s.project().rooms.begin()->outline) == Approx(24)); // corners went to the ends of the walls
+    d.fact("Name", "Shop");
+    CHECK(d.s.project().rooms.begin()->name == "Shop");
+    plan.setPlacing({Placing::Device, {1}});
+    d.click(plan, plan.toScreen({5, 2.4}));
+    d.key(plan, Qt::Key_Escape);
+    const DeviceId id{d.s.project().devices.highest()};
+    CHECK(d.s.project().devices[id].turn == Approx(0).margin(1e-6));
+    d.drag(plan, plan.toScreen(d.s.project().devices[id].at), plan.toScreen({7.6, 4}));
+    CHECK(d.s.project().devices[id].at.x == Approx(8 - 0.075 - 0.12)); // on the east wall now
+    CHECK(d.s.project().devices[id].turn == Approx(90));
+    d.key(plan, Qt::Key_Right);
+    CHECK(d.s.undoLabel().startsWith("Move"));
+    d.key(plan, Qt::Key_Delete);
+    CHECK(d.s.project().devices.empty());
+    d.act("undo");
+    CHECK(d.s.project().devices.has(id));
+    plan.setPlacing({Placing::Board, {}});
+    d.click(plan, plan.toScreen({3, 5.8}));
+    CHECK(d.s.project().boards.size() == 2);
+    CHECK(d.s.project().boards[{2}].name == "LP-2");
+}
+
+TEST_CASE("plan: a lasso, and devices that leave another circuit say so") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Plan);
+    PlanView& plan = d.window.plan().plan();
+    d.drag(plan, plan.toScreen({9.3, 11.6}), plan.toScreen({17.9, 12.7}));
+    CHECK(d.s.selectionList().size() == 4); // the receptacles of stalls 1–4
+    d.key(plan, Qt::Key_C);
+    REQUIRE(plan.circuitCard()->isVisible());
+    auto* circuit = plan.circuitCard()->findChild<QComboBox*>("circuitChoice");
+    auto* board = plan.circuitCard()->findChild<QComboBox*>("circuitBoard");
+    board->setCurrentIndex(board->findText("LP-1"));
+    for (int i = 0; i < circuit->count(); ++i)
+        if (circuit->itemText(i).startsWith("LP-1-3 ")) circuit->setCurrentIndex(i);
+    d.key(plan, Qt::Key_Return);
+    const CircuitId three = d.at("LP-1", 3);
+    CHECK(d.s.solution().results.of(three).points == 8);
+    CHECK(d.s.solution().results.of(d.at("LP-1", 1)).points == 0);
+    d.act("undo");
+    CHECK(d.s.solution().results.of(three).points == 4);
+}
+
+TEST_CASE("boards: drag shows the effect before letting go, shifts and swaps; a pin holds") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Boards);
+    d.s.select(d.board("LP-1"));
+    d.pump();
+    BoardView& v = d.window.boards().board();
+    const CircuitId espresso = d.at("LP-1", 16), sound = d.at("LP-1", 22);
+    // Half way: nothing is changed, the effect is told.
+    QTest::mousePress(&v, Qt::LeftButton, {}, v.slotBox(16).center().toPoint());
+    d.move(v, v.slotBox(31).center(), Qt::LeftButton);
+    CHECK(v.effectText().contains(QRegularExpression("shift to 31 · imbalance 8\\.\\d %")));
+    CHECK(d.s.project().circuits[espresso].slot == 16);
+    QTest::mouseRelease(&v, Qt::LeftButton, {}, v.slotBox(31).center().toPoint());
+    d.pump();
+    CHECK(d.s.project().circuits[espresso].slot == 31);
+    d.act("undo");
+    CHECK(d.s.project().circuits[espresso].slot == 16);
+    // A swap of two.
+    d.drag(v, v.slotBox(22).center(), v.slotBox(1).center());
+    CHECK(d.s.project().circuits[sound].slot == 1);
+    CHECK(nameOf(d.s.project(), d.at("LP-1", 22)) == "LP-1-22");
+    CHECK(d.s.undoLabel().startsWith("Swap"));
+    // The pinned fire alarm panel does not move.
+    const CircuitId fire = d.at("LP-1", 23);
+    d.drag(v, v.slotBox(23).center(), v.slotBox(33).center());
+    CHECK(d.s.project().circuits[fire].slot == 23);
+}
+
+TEST_CASE("boards: type to describe, rate a breaker, add, spare, remove") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Boards);
+    d.s.select(d.board("LP-1"));
+    d.pump();
+    BoardView& v = d.window.boards().board();
+    v.setFocus();
+    d.click(v, v.slotBox(31).center());
+    QTest::keyClick(&v, Qt::Key_K); // the first letter opens the editor and stands in it
+    auto* name = v.findChild<QLineEdit*>("nameEditor");
+    REQUIRE(name);
+    CHECK(name->text() == "k");
+    d.type(*name, "iosk");
+    d.key(*name, Qt::Key_Return);
+    const CircuitId kiosk = d.at("LP-1", 31);
+    REQUIRE(kiosk);
+    CHECK(d.s.project().circuits[kiosk].name == "kiosk");
+    d.click(v, v.slotBox(31).center());
+    v.startBreakerEdit();
+    auto* rate = v.findChild<QLineEdit*>("breakerEditor");
+    rate->selectAll();
+    d.type(*rate, "30/2");
+    d.key(*rate, Qt::Key_Return);
+    CHECK(d.s.project().circuits[kiosk].heldBreaker == 30.0);
+    CHECK(d.s.project().circuits[kiosk].poles == 2);
+    v.startBreakerEdit();
+    for (auto* e : v.findChildren<QLineEdit*>("breakerEditor"))
+        if (e->isVisible()) rate = e;
+    rate->selectAll();
+    d.type(*rate, "lots");
+    d.key(*rate, Qt::Key_Return);
+    CHECK(d.s.project().circuits[kiosk].heldBreaker == 30.0); // refused with a message
+    d.key(v, Qt::Key_Delete);
+    CHECK_FALSE(d.at("LP-1", 31));
+    d.click(v, v.slotBox(32).center());
+    v.startNameEdit("spare");
+    for (auto* e : v.findChildren<QLineEdit*>("nameEditor"))
+        if (e->isVisible()) name = e;
+    d.key(*name, Qt::Key_Return);
+    CHECK(d.s.project().circuits[d.at("LP-1", 32)].use == CircuitUse::Spare);
+}
+
+TEST_CASE("boards: an unfed load is dragged from the tray into a space; Level offers the proven best") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Boards);
+    d.s.select(d.board("LP-1"));
+    d.pump();
+    BoardsStage& stage = d.window.boards();
+    REQUIRE(stage.tray()->count() == 5);
+    const Ref sign = refFrom(stage.tray()->item(0)->data(Qt::UserRole).toString().toStdString());
+    QMimeData mime;
+    mime.setData(BoardView::mimeType, QByteArray::fromStdString(sign.text()));
+    const QPointF at = stage.board().slotBox(36).center();
+    QDragEnterEvent enter(at.toPoint(), Qt::CopyAction, &mime, Qt::LeftButton, {});
+    QApplication::sendEvent(&stage.board(), &enter);
+    CHECK(enter.isAccepted());
+    QDropEvent drop(at, Qt::CopyAction, &mime, Qt::LeftButton, {});
+    QApplication::sendEvent(&stage.board(), &drop);
+    d.pump();
+    const CircuitId c = d.at("LP-1", 36);
+    REQUIRE(c);
+    CHECK(d.s.project().loads[sign.as<Load>()].circuit == c);
+    CHECK(stage.tray()->count() == 4);
+    const double before = d.s.solution().results.of(d.board("LP-1")).imbalance;
+    stage.openLevelMenu();
+    auto* menu = stage.findChild<QMenu*>("levelMenu");
+    REQUIRE(menu);
+    QAction* best = nullptr;
+    for (QAction* a : menu->actions())
+        if (a->objectName() == "levelBest") best = a;
+    REQUIRE(best);
+    best->trigger();
+    menu->close();
+    d.pump();
+    CHECK(d.s.solution().results.of(d.board("LP-1")).imbalance < before / 2);
+    CHECK(d.s.project().circuits[d.at("LP-1", 23)].name == "Fire alarm panel"); // pinned
+    CHECK(d.s.undoLabel() == "Level LP-1");
+}
+
+TEST_CASE("feeding a board from itself or at a wrong voltage is refused with a reason, and nothing changes") {
+    Driven d;
+    d.openDemo();
+    QString said;
+    QObject::connect(&d.s, &Session::said, &d.window, [&](const QString& t, bool) { said = t; });
+    d.window.go(Stage::Riser);
+    d.pump();
+    DrawingView& v = d.window.riser().drawing();
+    const auto box = [&](Ref r) { // the board's own box comes last
+        QPointF p;
+        for (const Hotspot& h : v.drawing().hotspots)
+            if (h.thing == r) p = v.toScreen({(h.left + h.right) / 2, (h.top + h.bottom) / 2});
+        return p;
+    };
+    const Project before = d.s.project();
+    d.drag(v, box(d.board("LP-1")), box(d.board("LP-2")));
+    CHECK(said.contains("LP-2 is itself fed from LP-1: that would be a loop"));
+    CHECK(d.s.project() == before);
+    d.drag(v, box(d.board("LP-2")), box(d.board("MDS")));
+    CHECK(said.contains("LP-2 takes 208Y/120 V; MDS gives 480Y/277 V"));
+    CHECK(d.s.project() == before);
+    d.drag(v, box(d.board("LP-2")), box(TransformerId{1}));
+    CHECK(d.s.project().boards[d.board("LP-2")].feed == Ref(TransformerId{1}));
+    CHECK(d.s.undoLabel() == "Feed LP-2 from T-1");
+}
+
+TEST_CASE("runs: filters count, a size is held by hand and let go, nonsense is refused") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Runs);
+    RunsModel& m = d.window.runs().model();
+    QAbstractItemModelTester tester(&m);
+    CHECK(m.count(RunFilter::Feeders) == 5);
+    CHECK(m.count(RunFilter::TooLong) == 1);
+    const CircuitId c = d.at("LP-1", 1);
+    const int row = m.rowOf(c);
+    REQUIRE(row >= 0);
+    REQUIRE(m.setData(m.index(row, RunsModel::Chosen), "#8", Qt::EditRole));
+    d.pump();
+    CHECK(d.s.solution().results.of(c).run.state == Sizing::Held);
+    CHECK(m.index(m.rowOf(c), RunsModel::Why).data().toString() == "held by hand");
+    CHECK_FALSE(m.setData(m.index(m.rowOf(c), RunsModel::Chosen), "13", Qt::EditRole));
+    CHECK_FALSE(m.setData(m.index(m.rowOf(c), RunsModel::Length), "far", Qt::EditRole));
+    REQUIRE(m.setData(m.index(m.rowOf(c), RunsModel::Chosen), "auto", Qt::EditRole));
+    d.pump();
+    CHECK(d.s.solution().results.of(c).run.state == Sizing::Sized);
+    m.setFilter(RunFilter::Feeders);
+    CHECK(m.rowCount() == 5);
+    m.setFilter(RunFilter::All);
+    m.sort(RunsModel::Total, Qt::DescendingOrder);
+    CHECK(m.index(0, RunsModel::Name).data().toString() == "LP-1-27");
+    d.s.select(c);
+    d.pump();
+    CHECK(d.window.runs().table().currentIndex().row() == m.rowOf(c)); // the selection is shared
+}
+
+TEST_CASE("basis: a change shows what it alters, then is taken or left") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Basis);
+    BasisStage& b = d.window.basis();
+    auto* limit = b.findChild<QLineEdit*>("branchDropLimit");
+    REQUIRE(limit);
+    limit->setFocus();
+    limit->selectAll();
+    d.type(*limit, "2");
+    d.key(*limit, Qt::Key_Return);
+    CHECK(b.pending());
+    CHECK(b.previewText().contains("change size"));
+    CHECK(d.s.project().basis.branchDropLimit == 3); // not yet
+    b.findChild<QPushButton*>("basisDrop")->click();
+    CHECK_FALSE(b.pending());
+    auto* material = b.findChild<QComboBox*>("feederMaterial");
+    material->setCurrentIndex(material->findData("aluminium"));
+    Q_EMIT material->activated(material->currentIndex());
+    CHECK(b.pending());
+    b.findChild<QPushButton*>("basisAccept")->click();
+    d.pump();
+    CHECK(d.s.project().basis.feederMaterial == Material::Aluminium);
+    CHECK(d.s.solution().results.of(d.board("HM-1")).run.need.material == Material::Aluminium);
+    d.act("undo");
+    CHECK(d.s.project().basis.feederMaterial == Material::Copper);
+}
+
+TEST_CASE("snags: the worst one in words, its remedy in one click, undone in one") {
+    Driven d;
+    d.openDemo();
+    const std::size_t before = d.s.solution().snags.size();
+    auto* remedy = d.window.snags().findChild<QPushButton*>("firstRemedy");
+    CHECK(remedy->text().toStdString() == "Make it 3-pole where it stands");
+    remedy->click();
+    d.pump();
+    CHECK(d.s.solution().snags.size() == before - 1);
+    CHECK(d.s.undoLabel().toStdString() == "Make it 3-pole where it stands");
+    d.act("undo");
+    CHECK(d.s.solution().snags.size() == before);
+    d.act("allSnags");
+    CHECK(d.window.snags().list().isVisible());
+    CHECK(d.window.snags().list().findChildren<QPushButton*>().size() > int(before)); // each with its remedies
+    d.act("allSnags");
+}
+
+TEST_CASE("find or do: an object is chosen, a command done") {
+    Driven d;
+    d.openDemo();
+    FindBox& f = d.window.find();
+    f.setFocus();
+    d.type(f, "terrace");
+    d.key(f, Qt::Key_Return);
+    CHECK(nameOf(d.s.project(), d.s.selection()) == "LP-1-28");
+    f.setFocus();
+    d.type(f, "riser");
+    d.key(f, Qt::Key_Return);
+    CHECK(d.window.stage() == Stage::Riser);
+}
+
+TEST_CASE("facts: one name everywhere, and a wrong entry changes nothing") {
+    Driven d;
+    d.openDemo();
+    d.s.select(d.at("LP-1", 25));
+    d.pump();
+    d.fact("Serves", "South signs");
+    CHECK(d.s.project().circuits[d.at("LP-1", 25)].name == "South signs");
+    const Project before = d.s.project();
+    d.fact("Breaker", "many");
+    d.fact("Run", "long");
+    CHECK(d.s.project() == before);
+    d.fact("Conductors", "6");
+    CHECK(d.s.project().runs[d.s.project().circuits[d.at("LP-1", 25)].run].heldSize == "6");
+    d.s.select(TransformerId{1});
+    d.pump();
+    d.fact("Rating", "75");
+    CHECK(d.s.project().transformers[{1}].kva == 75);
+}
+
+TEST_CASE("dark and light, every stage, at the smallest window") {
+    Driven d;
+    d.openDemo();
+    d.window.resize(960, 600);
+    d.window.action("dark")->setChecked(true);
+    d.act("dark");
+    for (Stage s : {Stage::Basis, Stage::Plan, Stage::Boards, Stage::Riser, Stage::Runs, Stage::Issue}) {
+        d.window.go(s);
+        d.pump();
+        const QImage shot = d.window.grab().toImage();
+        CHECK(shot.width() == 960);
+        QSet<QRgb> colours;
+        for (int x = 0; x < shot.width(); x += 7)
+            for (int y = 0; y < shot.height(); y += 7) colours.insert(shot.pixel(x, y));
+        CHECK(colours.size() > 12); // something is drawn
+    }
+    d.window.action("dark")->setChecked(false);
+    d.act("dark");
+}
