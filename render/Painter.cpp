@@ -52,7 +52,7 @@ void paintText(QPainter& painter, const TextMark& t, const Palette& palette) {
     font.setItalic(t.italic);
     font.setHintingPreference(QFont::PreferNoHinting);
     font.setStyleStrategy(QFont::ForceOutline);
-    font.setLetterSpacing(QFont::AbsoluteSpacing, 0.01); // any spacing keeps ligatures out: “floor” must come back from a PDF as it was written
+    font.setLetterSpacing(QFont::AbsoluteSpacing, 0.05); // any spacing keeps ligatures out: “floor” must come back from a PDF as it was written
     const QFontMetricsF metrics(font);
     const double k = t.size / big, natural = metrics.horizontalAdvance(text) * k;
     const double squeeze = t.within > 0 && natural > t.within ? t.within / natural : 1.0;

@@ -259,7 +259,7 @@ void BasisStage::build() {
 
     f = group(tr("FEEDERS AND LENGTHS"), 0);
     num(tr("Growth on feeders"), "growth", "%", 0, 500, &Basis::growth, 100);
-    num(tr("Slack on measured runs"), "slack", "%", 0, 200, &Basis::slack, 100);
+    num(tr("Slack on runs"), "slack", "%", 0, 200, &Basis::slack, 100);
     numberField(f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2, [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });
 }
 

@@ -234,13 +234,12 @@ struct Painter {
         if (e.way == Edge::Straight) {
             const double x1 = a.x + a.w / 2, x2 = b.x - b.w / 2;
             d.line({x1, a.y}, {x2, b.y}, 0.5, ink);
-            // The gap is narrow: the words hang below the line, centred on what is fed.
-            const double mid = (x1 + x2) / 2, w = x2 - x1 + 14;
+            const double mid = (x1 + x2) / 2, w = x2 - x1 - 1.5; // set narrower where the gap asks for it
             d.text({mid, a.y - 1.4}, tag, 2.6, Align::Centre, true);
             d.lastText()->halo = true;
-            d.text({mid, a.y + boxH / 2 + 4.2}, size, 2.5, Align::Centre, false, Ink::Quiet, w);
+            d.text({mid, a.y + 3.9}, size, 2.5, Align::Centre, false, Ink::Quiet, w);
             d.lastText()->halo = true;
-            d.text({mid, a.y + boxH / 2 + 7.6}, run, 2.5, Align::Centre, false, Ink::Quiet, w);
+            d.text({mid, a.y + 7.2}, run, 2.5, Align::Centre, false, Ink::Quiet, w);
             d.lastText()->halo = true;
             d.hotspots.push_back({b.thing, mid - w / 2, a.y - 4, mid + w / 2, a.y + 1});
             return;

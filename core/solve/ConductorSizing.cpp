@@ -12,9 +12,29 @@ struct Candidate {
     int sets = 0;
 };
 
+/// What is the same for every size of one run.
+struct Conditions {
+    int terminalCelsius;
+    double ambient, bundling;
+};
+Conditions conditionsOf(const RunNeed& n, const SizingRules& rules, const RuleBook& book) {
+    return {std::min(rules.insulation, n.device > book.terminalBoundary || rules.terminals75 ? book.terminalAbove : book.terminalBelow), book.ambientFactor(n.ambient, rules.insulation),
+            book.bundlingFactor(n.conductors)};
+}
+Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, SizeIndex size, const SizingRules& rules, const RuleBook& book) {
+    Ampacity a;
+    a.terminalCelsius = c.terminalCelsius;
+    a.table = book.ampacity(size, n.material, rules.insulation);
+    a.ambient = c.ambient;
+    a.bundling = c.bundling;
+    a.corrected = a.table * a.ambient * a.bundling;
+    a.terminal = book.ampacity(size, n.material, a.terminalCelsius);
+    return a;
+}
+
 /// The first requirement that a candidate does not meet, in the order they are applied; None when it passes.
-Governing failing(const RunNeed& n, Candidate c, const SizingRules& rules, const RuleBook& book) {
-    const Ampacity a = ampacityOf(n, c.size, rules, book);
+Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const SizingRules& rules, const RuleBook& book) {
+    const Ampacity a = ampacityUnder(under, n, c.size, rules, book);
     const double k = c.sets, eps = 1e-6;
     const double insulated = book.ampacity(c.size, n.material, rules.insulation) * k;
     if (insulated + eps < n.load.v) return Governing::Load;
@@ -44,11 +64,11 @@ Candidate nextAbove(Candidate c, const RunNeed& n, const SizingRules& rules, con
     return {};
 }
 
-Candidate smallestThatCarries(const RunNeed& n, const SizingRules& rules, const RuleBook& book) {
+Candidate smallestThatCarries(const Conditions& under, const RunNeed& n, const SizingRules& rules, const RuleBook& book) {
     for (int sets = n.heldSets > 0 ? n.heldSets : 1; sets <= (n.heldSets > 0 ? n.heldSets : 12); ++sets) {
         const SizeIndex from = sets > 1 ? std::max(n.smallest, book.smallestParallel()) : n.smallest;
         for (SizeIndex s = from; s <= rules.largestPreferred; ++s)
-            if (book.choosable(s, n.material) && failing(n, {s, sets}, rules, book) == Governing::None) return {s, sets};
+            if (book.choosable(s, n.material) && failing(under, n, {s, sets}, rules, book) == Governing::None) return {s, sets};
     }
     return {};
 }
@@ -94,14 +114,7 @@ SizingRules sizingRules(const Basis& b, const RuleBook& book) {
 }
 
 Ampacity ampacityOf(const RunNeed& n, SizeIndex size, const SizingRules& rules, const RuleBook& book) {
-    Ampacity a;
-    a.terminalCelsius = std::min(rules.insulation, n.device > book.terminalBoundary || rules.terminals75 ? book.terminalAbove : book.terminalBelow);
-    a.table = book.ampacity(size, n.material, rules.insulation);
-    a.ambient = book.ambientFactor(n.ambient, rules.insulation);
-    a.bundling = book.bundlingFactor(n.conductors);
-    a.corrected = a.table * a.ambient * a.bundling;
-    a.terminal = book.ampacity(size, n.material, a.terminalCelsius);
-    return a;
+    return ampacityUnder(conditionsOf(n, rules, book), n, size, rules, book);
 }
 
 Volts dropReference(const RunNeed& n) { return n.poles == 3 ? factsOf(n.system).lineLine : voltsAcross(n.system, n.poles); }
@@ -125,11 +138,12 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     const auto dropOf = [&](Candidate c) { return n.lengthKnown ? dropPercent(n, c.size, c.sets, n.dropAmps, n.length, book) : 0.0; };
     const auto within = [&](double own) { return own <= n.ownLimit + 1e-9 && n.totalBefore + own <= n.totalLimit + 1e-9; };
 
-    Candidate least = smallestThatCarries(n, rules, book);
+    const Conditions under = conditionsOf(n, rules, book);
+    Candidate least = smallestThatCarries(under, n, rules, book);
     if (n.heldSets > 0 && least.size < 0 && n.held >= 0) { // so many sets of anything do not do: say so, with the held size
         RunNeed free = n;
         free.heldSets = 0;
-        least = smallestThatCarries(free, rules, book);
+        least = smallestThatCarries(under, free, rules, book);
     }
     if (least.size < 0) {
         r.state = Sizing::NoneFits;
@@ -145,12 +159,12 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     SizeIndex below = least.size - 1;
     while (below >= 0 && !book.choosable(below, n.material)) --below;
     if (least.sets == 1 && below < n.smallest) {
-        const Governing smaller = below >= 0 ? failing(n, {below, 1}, rules, book) : Governing::None;
+        const Governing smaller = below >= 0 ? failing(under, n, {below, 1}, rules, book) : Governing::None;
         r.why = smaller == Governing::None ? Governing::MinimumSize : smaller;
     } else if (least.sets > 1 && (below < book.smallestParallel())) {
         r.why = Governing::Load;
     } else {
-        r.why = failing(n, {below, least.sets}, rules, book);
+        r.why = failing(under, n, {below, least.sets}, rules, book);
     }
     const Governing forAmpacity = r.why;
 
@@ -158,7 +172,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
         chosen = {n.held, n.heldSets > 0 ? n.heldSets : 1};
         r.state = Sizing::Held;
         r.why = Governing::Held;
-        r.tooSmall = !book.choosable(n.held, n.material) || failing(n, chosen, rules, book) != Governing::None || (chosen.sets > 1 && chosen.size < book.smallestParallel());
+        r.tooSmall = !book.choosable(n.held, n.material) || failing(under, n, chosen, rules, book) != Governing::None || (chosen.sets > 1 && chosen.size < book.smallestParallel());
         if (w) {
             tellAmpacity(*w, n, least, rules, book, Governing::None);
             w->step("Held by hand", fmt::format("{}{} instead of {}", chosen.sets > 1 ? fmt::format("{} sets of ", chosen.sets) : "", sizeWords(book, chosen.size), sizeWords(book, least.size)),
@@ -231,7 +245,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
 
     r.size = chosen.size;
     r.sets = chosen.sets;
-    r.ampacity = ampacityOf(n, chosen.size, rules, book).value() * chosen.sets;
+    r.ampacity = ampacityUnder(under, n, chosen.size, rules, book).value() * chosen.sets;
     r.dropOwn = dropOf(chosen);
     r.dropTotal = n.totalBefore + r.dropOwn;
     if (n.dropAmps.v > 0) {

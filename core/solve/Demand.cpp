@@ -9,12 +9,13 @@ namespace lintel {
 double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const RuleBook& book, Working* w) {
     const KindSum& k = kinds[std::size_t(kind)];
     const double va = k.ownVa();
-    const auto say = [&](const std::string& formula, double demand, const std::string& cited) {
+    const auto say = [&](const std::string& formula, double demand, const char* cited) {
         if (w) w->step(titleOf(kind), formula, kilo(demand) + " kVA", cited);
         return demand;
     };
-    if (const auto own = basis.demandFactors.find(wordOf(kind)); !basis.demandFactors.empty() && own != basis.demandFactors.end())
-        return say(fmt::format("{} kVA × {} %", kilo(va), figures(own->second * 100)), va * own->second, "Basis");
+    if (!basis.demandFactors.empty())
+        if (const auto own = basis.demandFactors.find(wordOf(kind)); own != basis.demandFactors.end())
+            return say(w ? fmt::format("{} kVA × {} %", kilo(va), figures(own->second * 100)) : "", va * own->second, "Basis");
     const DemandRule& r = book.demand(kind, basis.occupancy);
     switch (r.method) {
     case DemandRule::Method::Stepped: {
@@ -27,7 +28,7 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
             from = upTo;
             if (va <= upTo) break;
         }
-        return say(formula, demand, r.table);
+        return say(formula, demand, r.table.c_str());
     }
     case DemandRule::Method::Count: {
         const std::size_t n = std::size_t(std::ceil(std::max(1.0, k.count)));
@@ -35,7 +36,7 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
         const double base = r.minimumEach > 0 ? std::max(va, k.minimum) : va;
         const double least = r.largest >= 2 ? k.largest + k.second : r.largest == 1 ? k.largest : 0;
         const double demand = std::max(base * factor, std::min(base, least));
-        return say(fmt::format("{} of them: {} kVA × {} %{}", n, kilo(base), figures(factor * 100), base * factor < least ? ", not less than the largest " + std::to_string(r.largest) : ""), demand, r.table);
+        return say(!w ? std::string() : fmt::format("{} of them: {} kVA × {} %{}", n, kilo(base), figures(factor * 100), base * factor < least ? ", not less than the largest " + std::to_string(r.largest) : ""), demand, r.table.c_str());
     }
     case DemandRule::Method::Table: {
         const double n = std::ceil(std::max(1.0, k.count));
@@ -48,21 +49,21 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
         const double over = std::round(k.over / n / 1000);
         demand *= 1 + r.overEach * over;
         demand = std::min(demand, va);
-        return say(fmt::format("{} of {} kVA together", n, kilo(va)), demand, r.table);
+        return say(!w ? std::string() : fmt::format("{} of {} kVA together", n, kilo(va)), demand, r.table.c_str());
     }
     case DemandRule::Method::Largest:
-        return say(fmt::format("{} kVA + {} % of the largest {} kVA", kilo(va), figures(r.extra * 100), kilo(k.largest)), va + r.extra * k.largest, r.table);
+        return say(!w ? std::string() : fmt::format("{} kVA + {} % of the largest {} kVA", kilo(va), figures(r.extra * 100), kilo(k.largest)), va + r.extra * k.largest, r.table.c_str());
     case DemandRule::Method::NonCoincident: {
         const double other = kinds[std::size_t(r.with)].ownVa();
         // Of two equal ones the first of the pair counts, so that one and only one does.
         const bool counts = va > other || (va == other && kind < r.with);
-        if (!counts) return say(fmt::format("{} kVA does not run together with {} kVA {}", kilo(va), kilo(other), wordOf(r.with)), 0, r.table);
-        return say(other > 0 ? fmt::format("{} kVA, larger than {} kVA {}", kilo(va), kilo(other), wordOf(r.with)) : fmt::format("{} kVA × 100 %", kilo(va)), va, r.table);
+        if (!counts) return say(!w ? std::string() : fmt::format("{} kVA does not run together with {} kVA {}", kilo(va), kilo(other), wordOf(r.with)), 0, r.table.c_str());
+        return say(!w ? std::string() : other > 0 ? fmt::format("{} kVA, larger than {} kVA {}", kilo(va), kilo(other), wordOf(r.with)) : fmt::format("{} kVA × 100 %", kilo(va)), va, r.table.c_str());
     }
-    case DemandRule::Method::Factor: return say(fmt::format("{} kVA × {} %", kilo(va), figures(r.factor * 100)), va * r.factor, r.table);
+    case DemandRule::Method::Factor: return say(!w ? std::string() : fmt::format("{} kVA × {} %", kilo(va), figures(r.factor * 100)), va * r.factor, r.table.c_str());
     case DemandRule::Method::Full: break;
     }
-    return say(fmt::format("{} kVA × 100 %", kilo(va)), va, "");
+    return say(!w ? std::string() : fmt::format("{} kVA × 100 %", kilo(va)), va, "");
 }
 
 void findDemand(const KindSums& kinds, const Basis& basis, const RuleBook& book, NodeResult& n, Working* w) {
@@ -78,9 +79,9 @@ void findDemand(const KindSums& kinds, const Basis& basis, const RuleBook& book,
         // Demand keeps the power factor of what it stands for.
         if (va > 0) demand += Complex{k.dp, k.dq} * (d / va), n.continuous += k.continuous * std::min(1.0, d / va);
     }
-    n.connected = std::abs(connected);
+    n.connected = magnitude(connected);
     n.demandPower = demand;
-    n.demand = std::abs(demand);
+    n.demand = magnitude(demand);
     if (w) w->step("Demand", "all kinds, real and reactive power added apart", kilo(n.demand) + " kVA", "");
 }
 

@@ -10,7 +10,7 @@ Complex withRatio(double magnitude, double xOverR) {
 
 void currents(FaultPoint& f, VoltageSystem system) {
     const SystemFacts s = factsOf(system);
-    const auto kA = [](double volts, Complex z) { return std::abs(z) > 0 ? volts / std::abs(z) / 1000 : 0.0; };
+    const auto kA = [](double volts, Complex z) { return magnitude(z) > 0 ? volts / magnitude(z) / 1000 : 0.0; };
     f.threePhase = s.phases == 3 ? kA(s.lineLine.v / root3, f.z1) : 0;
     f.lineLine = s.lines > 1 ? kA(s.lineLine.v, f.zll) : 0;
     f.lineNeutral = s.lineNeutral.v > 0 ? kA(s.phases == 3 ? s.lineLine.v / (s.highLeg ? 2 : root3) : s.lineNeutral.v, f.zln) : 0;

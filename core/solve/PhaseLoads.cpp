@@ -131,20 +131,20 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     const auto take = [&](LoadKind kind, Complex each, double quantity, double factor, bool continuous, int poles) {
         const Complex s = each * quantity, d = s * factor;
         r.power += s;
-        const double va = std::abs(s), dva = std::abs(d);
+        const double va = magnitude(s), dva = magnitude(d);
         byKind[std::size_t(kind)] += va;
         if (continuous) r.continuousVa += va;
-        if (kind == LoadKind::Motor || kind == LoadKind::Vertical) r.largestMotorVa = std::max(r.largestMotorVa, std::abs(each));
+        if (kind == LoadKind::Motor || kind == LoadKind::Vertical) r.largestMotorVa = std::max(r.largestMotorVa, magnitude(each));
         r.mostPoles = std::max(r.mostPoles, poles);
         KindSum k;
         k.p = s.real(), k.q = s.imag(), k.dp = d.real(), k.dq = d.imag();
         k.continuous = continuous ? dva : 0;
         k.count = quantity;
-        k.largest = std::abs(each) * factor;
+        k.largest = magnitude(each) * factor;
         k.second = quantity >= 2 ? k.largest : 0;
         const DemandRule& rule = book.demand(kind, p.basis.occupancy);
-        k.over = rule.each > 0 ? std::max(0.0, std::abs(each) - rule.each) * quantity : 0;
-        k.minimum = std::max(rule.minimumEach, std::abs(each)) * quantity;
+        k.over = rule.each > 0 ? std::max(0.0, magnitude(each) - rule.each) * quantity : 0;
+        k.minimum = std::max(rule.minimumEach, magnitude(each)) * quantity;
         into[std::size_t(kind)].add(k);
     };
     for (const Load* l : t.loadsOf(c.id)) take(l->kind, powerOf(l->amount, l->unit, l->powerFactor, b.system, l->poles), l->quantity, l->diversity * c.factor, l->continuous, l->poles);
@@ -160,7 +160,7 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     }
     r.mixed = kindsUsed > 1;
     r.receptacles = byKind[std::size_t(LoadKind::Receptacle)] > 0 && r.points != 1;
-    r.va = std::abs(r.power);
+    r.va = magnitude(r.power);
 }
 
 } // namespace lintel

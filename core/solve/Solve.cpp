@@ -75,14 +75,14 @@ struct Solver {
                 for (std::size_t k = 0; k < loadKinds; ++k) n.kinds[k].add(below.kinds[k]);
                 load.add(throughFeeder(*c, b, cr, below));
                 cr.power += below.phases.total();
-                cr.va = std::abs(cr.power);
+                cr.va = magnitude(cr.power);
             }
             n.phases.add(load);
             const auto byLine = load.byLine();
             for (std::size_t i = 0; i < 3; ++i) {
                 // A schedule passes distribution equipment's loads through line by line, also across a transformer.
                 const bool through = cr.feeder && c->poles == 3 && cr.placed && !r.node(cr.feeds)->looped;
-                cr.phaseVa[i] = through ? r.node(cr.feeds)->phaseVa[i] : std::abs(byLine[i]);
+                cr.phaseVa[i] = through ? r.node(cr.feeds)->phaseVa[i] : magnitude(byLine[i]);
                 n.phaseVa[i] += cr.phaseVa[i];
             }
         }
