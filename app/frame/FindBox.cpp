@@ -22,7 +22,8 @@ FindBox::FindBox(Session& s, QWidget* parent) : QLineEdit(parent), session(s), l
 
 void FindBox::focusInEvent(QFocusEvent* e) {
     QLineEdit::focusInEvent(e);
-    search();
+    // Only when a person asked for it, not when a window happens to hand the focus here.
+    if (e->reason() == Qt::ShortcutFocusReason || e->reason() == Qt::MouseFocusReason) search();
 }
 void FindBox::focusOutEvent(QFocusEvent* e) {
     QLineEdit::focusOutEvent(e);
@@ -81,7 +82,7 @@ void FindBox::search() {
     if (list->parentWidget() != w) list->setParent(w);
     const QPoint at = mapTo(w, QPoint(0, height() + 2));
     const int extra = 130;
-    list->setGeometry(at.x() - extra, at.y(), width() + extra, 10 + 25 * std::max<int>(1, int(matches.size())));
+    list->setGeometry(at.x() - extra, at.y(), width() + extra, 6 + std::max(20, list->sizeHintForRow(0)) * std::max<int>(1, int(matches.size())));
     list->setStyleSheet(QString("QListWidget { background: %1; border: 1px solid %2; }").arg(theme().surface.name(), theme().rule.name()));
     list->setVisible(hasFocus() && !matches.empty());
     list->raise();

@@ -110,6 +110,7 @@ MainWindow::MainWindow() : state(new Session(this)) {
     setTheme(false);
     go(Stage::Boards);
     whole->setCurrentWidget(start);
+    start->setFocus();
     retitle();
 }
 
@@ -250,7 +251,7 @@ void MainWindow::buildMenus() {
     auto* focus = new QAction(this);
     focus->setShortcut(QKeySequence("Ctrl+K"));
     connect(focus, &QAction::triggered, this, [this] {
-        findBox->setFocus();
+        findBox->setFocus(Qt::ShortcutFocusReason);
         findBox->selectAll();
     });
     addAction(focus);
@@ -275,6 +276,7 @@ void MainWindow::showStart() {
     state->close();
     start->rebuild();
     whole->setCurrentWidget(start);
+    start->setFocus();
     retitle();
 }
 
@@ -285,7 +287,7 @@ void MainWindow::retitle() {
     undoAction->setText(state->canUndo() ? tr("Undo %1").arg(state->undoLabel()) : tr("Undo"));
     redoAction->setText(state->canRedo() ? tr("Redo %1").arg(state->redoLabel()) : tr("Redo"));
     const bool open = state->isOpen();
-    for (const char* name : {"save", "saveAs", "export", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "selectNothing", "allSnags"}) action(name)->setEnabled(open);
+    for (const char* name : {"save", "saveAs", "export", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
 }
 
 bool MainWindow::openFile(const QString& file) {

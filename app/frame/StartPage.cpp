@@ -18,7 +18,7 @@ class Choice : public QPushButton {
 public:
     Choice(const QString& title, const QString& about, const QString& mark = {}) : heading(title), words(about), sign(mark) {
         setFixedHeight(58);
-        setMinimumWidth(420);
+        setMinimumWidth(460);
         setCursor(Qt::PointingHandCursor);
         setAccessibleName(title);
         setObjectName("choice:" + title);
@@ -43,6 +43,7 @@ private:
 } // namespace
 
 StartPage::StartPage(Session& s, QWidget* parent) : QWidget(parent), session(s) {
+    setFocusPolicy(Qt::StrongFocus);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     rebuild();
@@ -72,6 +73,8 @@ void StartPage::rebuild() {
     columns->setSpacing(28);
     auto* left = new QVBoxLayout;
     auto* right = new QVBoxLayout;
+    left->setSpacing(8);
+    right->setSpacing(8);
     columns->addLayout(left);
     columns->addLayout(right);
     wide->addLayout(columns);

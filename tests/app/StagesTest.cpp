@@ -4,7 +4,7 @@ using namespace lintel;
 
 TEST_CASE("start page: starters, demos and recent files open a project") {
     Driven d;
-    auto* starter = d.window.findChild<QPushButton*>("choice:United States, NEC");
+    auto* starter = d.window.findChild<QPushButton*>("choice:480Y/277 V building, United States");
     REQUIRE(starter);
     starter->click();
     d.pump();
