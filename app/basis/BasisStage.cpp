@@ -312,7 +312,6 @@ void BasisStage::accept() {
     loading = true;
     session.edit(tr("Change the basis"), [&](Project& p) { p.basis = wanted; });
     loading = false;
-    session.waitSolved();
     reload();
 }
 void BasisStage::drop() { reload(); }

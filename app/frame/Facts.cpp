@@ -9,9 +9,12 @@
 namespace lintel {
 
 std::optional<double> metresFrom(const QString& text, UnitSystem units) {
-    QString t = text.trimmed().toLower();
+    QString t = text.trimmed().toLower().replace(QStringLiteral("′"), "'").replace(QStringLiteral("″"), "\"");
+    // Feet and inches: 1' 6", 6', 18".
+    static const QRegularExpression feetInches(R"(^(?:(\d+(?:\.\d+)?)\s*')?\s*(?:(\d+(?:\.\d+)?)\s*(?:"|in))?$)");
+    if (const auto m = feetInches.match(t); m.hasMatch() && !t.isEmpty()) return m.captured(1).toDouble() * metresPerFoot + m.captured(2).toDouble() * metresPerFoot / 12;
     double k = units == UnitSystem::Imperial ? metresPerFoot : 1;
-    for (const auto& [unit, factor] : {std::pair{"ft", metresPerFoot}, {"′", metresPerFoot}, {"'", metresPerFoot}, {"m", 1.0}})
+    for (const auto& [unit, factor] : {std::pair{"ft", metresPerFoot}, {"m", 1.0}})
         if (t.endsWith(unit)) {
             k = factor;
             t.chop(int(QString(unit).size()));
@@ -113,7 +116,7 @@ struct Builder {
                                        return {};
                                    }};
         if (r.need.across.v > 0)
-            row(QObject::tr("Up, across, down"), QString("%1 / %2 / %3").arg(q(lengthWords(r.need.up, b.units)).section(' ', 0, 0).section(QChar(0xa0), 0, 0), q(lengthWords(r.need.across, b.units)).section(' ', 0, 0),
+            row(QObject::tr("Up, over, down"), QString("%1 / %2 / %3").arg(q(lengthWords(r.need.up, b.units)).section(' ', 0, 0).section(QChar(0xa0), 0, 0), q(lengthWords(r.need.across, b.units)).section(' ', 0, 0),
                                                                               q(lengthWords(r.need.down, b.units))));
         if (r.need.lengthKnown) {
             FactRow& drop = row(QObject::tr("Drop"), QString("%1 · %2 total").arg(q(percent(r.dropOwn)), q(percent(r.dropTotal))));
@@ -327,12 +330,12 @@ struct Builder {
             return;
         }
         text(QObject::tr("Tag"), q(d.tag), QObject::tr("Tag device"), [id](Project& p, const std::string& t) { p.devices.change(id)->tag = t; });
-        number(QObject::tr("Load"), QString::number(d.load.value_or(y.load)) + " " + wordOf(y.unit), QString::number(d.load.value_or(y.load)), QObject::tr("Load of device"), 0, 1e9, [id](Project& p, double v) { p.devices.change(id)->load = v; },
+        number(QObject::tr("Load"), QString::number(d.load.value_or(y.load)) + " " + wordOf(y.unit), d.load ? QString::number(*d.load) : "auto", QObject::tr("Load of device"), 0, 1e9, [id](Project& p, double v) { p.devices.change(id)->load = v; },
                [id](Project& p) { p.devices.change(id)->load.reset(); });
         row(QObject::tr("Kind"), q(titleOf(y.kind)) + (y.continuous ? QObject::tr(", continuous") : QString()));
         row(QObject::tr("Poles"), QString::number(y.poles));
         const Basis& b = sol.project.basis;
-        FactRow& h = row(QObject::tr("Height"), q(lengthWords(Metres{d.height.value_or(y.height)}, b.units)));
+        FactRow& h = row(QObject::tr("Height"), q(heightWords(d.height.value_or(y.height), b.units)));
         h.entry = FactRow::Entry{h.value, {}, [this_ = &s, id, units = b.units](const QString& t) -> QString {
                                      const auto m = metresFrom(t, units);
                                      if (!m) return QObject::tr("“%1” is not a height").arg(t);

@@ -26,7 +26,7 @@ struct Facts {
 
 Facts factsFor(Session& session, Ref thing);
 
-/// A number typed with or without its unit ("172 ft", "52 m", "30"): metres. Nothing when it cannot be read.
+/// A length typed with or without its unit ("172 ft", "52 m", "30", "1' 6\""): metres. Nothing when it cannot be read.
 std::optional<double> metresFrom(const QString& text, UnitSystem units);
 
 } // namespace lintel

@@ -74,6 +74,11 @@ QStringList FeedPathBar::steps() const {
     return list;
 }
 
+/// Where the path is too long for the window its beginning slides out, never the selection.
+double FeedPathBar::slid() const { return path.empty() ? 0 : std::max(0.0, path.back().box.right() + 12 - width()); }
+
+QRectF FeedPathBar::box(int step) const { return path.at(std::size_t(step)).box.translated(-slid(), 0); }
+
 void FeedPathBar::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
@@ -85,9 +90,7 @@ void FeedPathBar::paintEvent(QPaintEvent*) {
         drawLine(p, QRectF(22, 0, width() - 40, height()), session.isOpen() ? tr("Not fed: no source stands at the top of its feed path") : QString(), Qt::AlignLeft, t.quiet, uiFont(0.95));
         return;
     }
-    // Where the path is too long for the window its beginning slides out, never the selection.
-    const double over = std::max(0.0, path.back().box.right() + 12 - width());
-    p.translate(-over, 0);
+    p.translate(-slid(), 0);
     for (std::size_t i = 0; i < path.size(); ++i) {
         const Step& s = path[i];
         const bool last = i + 1 == path.size();
@@ -109,18 +112,16 @@ void FeedPathBar::paintEvent(QPaintEvent*) {
 }
 
 void FeedPathBar::mousePressEvent(QMouseEvent* e) {
-    const double over = path.empty() ? 0 : std::max(0.0, path.back().box.right() + 12 - width());
     for (const Step& s : path)
-        if (s.box.contains(e->position() + QPointF(over, 0))) {
+        if (s.box.contains(e->position() + QPointF(slid(), 0))) {
             session.select(s.thing);
             return;
         }
 }
 void FeedPathBar::mouseMoveEvent(QMouseEvent* e) {
-    const double over = path.empty() ? 0 : std::max(0.0, path.back().box.right() + 12 - width());
     int at = -1;
     for (std::size_t i = 0; i < path.size(); ++i)
-        if (path[i].box.contains(e->position() + QPointF(over, 0))) at = int(i);
+        if (path[i].box.contains(e->position() + QPointF(slid(), 0))) at = int(i);
     if (at != hovered) hovered = at, update();
     setCursor(at >= 0 ? Qt::PointingHandCursor : Qt::ArrowCursor);
 }

@@ -13,6 +13,8 @@ public:
     explicit FeedPathBar(Session& session, QWidget* parent = nullptr);
     /// Each step as its three lines, as shown.
     QStringList steps() const;
+    /// Where a step is on the widget.
+    QRectF box(int step) const;
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -28,6 +30,7 @@ private:
         QRectF box;
     };
     void rebuild();
+    double slid() const;
     Session& session;
     std::vector<Step> path;
     int hovered = -1;

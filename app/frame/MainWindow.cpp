@@ -179,7 +179,6 @@ void MainWindow::buildMenus() {
                 if (o.use == BoardUse::Panelboard) b.system = o.system;
             made = addBoard(p, b);
         });
-        state->waitSolved();
         state->select(made);
         go(Stage::Boards);
     });
@@ -192,7 +191,6 @@ void MainWindow::buildMenus() {
             t.run = p.runs.add({});
             made = p.transformers.add(t);
         });
-        state->waitSolved();
         state->select(made);
     });
     add(project, tr("Add source"), "addSource", {}, [this] {
@@ -203,7 +201,6 @@ void MainWindow::buildMenus() {
             s.level = planStage->plan().level();
             made = p.sources.add(s);
         });
-        state->waitSolved();
         state->select(made);
     });
     add(project, tr("Add level"), "addLevel", {}, [this] {
@@ -223,7 +220,6 @@ void MainWindow::buildMenus() {
             l.unit = LoadUnit::kVA;
             made = p.loads.add(l);
         });
-        state->waitSolved();
         state->select(made);
         go(Stage::Boards);
     });

@@ -424,7 +424,6 @@ void PlanView::finishRoom() {
         r.number = text(n);
         made = p.rooms.add(r);
     });
-    session.waitSolved();
     session.select(made);
 }
 
@@ -593,7 +592,6 @@ void PlanView::acceptCircuit() {
     caught.clear();
     card->hide();
     session.say(left ? tr("Circuited to %1; %2 left the circuit they were on").arg(q(nameOf(session.project(), c))).arg(left) : tr("Circuited to %1").arg(q(nameOf(session.project(), c))));
-    session.waitSolved();
     session.select(c);
     setFocus();
 }

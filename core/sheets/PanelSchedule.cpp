@@ -191,6 +191,12 @@ struct Writer {
         d.text({c1, ty}, kilo(r.connected), 2.5, Align::Right, true);
         d.text({c3, ty}, kilo(r.demand), 2.5, Align::Right, true);
         d.line({x, ty + 1.6}, {x + w, ty + 1.6}, 0.3);
+        double kinds = 0;
+        for (double v : r.demandByKind) kinds += v;
+        if (kinds > r.demand * 1.002) { // a checker who adds the column up should not have to wonder
+            ty += 4.6;
+            d.text({x, ty}, "Totals add real and reactive power apart: less than the sum of the kVA.", 2.2, Align::Left, false, Ink::Quiet);
+        }
         const double end = ty;
 
         const double px = x + w + 11, pr = d.width - margin;

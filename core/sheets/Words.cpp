@@ -33,10 +33,13 @@ std::string lengthWords(Metres m, UnitSystem u) { return u == UnitSystem::Imperi
 
 std::string elevationWords(double m, UnitSystem u) {
     const std::string sign = m < -1e-6 ? "−" : m > 1e-6 ? "+" : "±";
-    const double a = std::abs(m);
-    if (u == UnitSystem::Metric) return fmt::format("{}{:.2f} m", sign, a);
-    const long inches = std::lround(a / metresPerFoot * 12);
-    return fmt::format("{}{}′ {}″", sign, inches / 12, inches % 12);
+    return sign + heightWords(std::abs(m), u);
+}
+
+std::string heightWords(double m, UnitSystem u) {
+    if (u == UnitSystem::Metric) return fmt::format("{:.2f} m", m);
+    const long inches = std::lround(m / metresPerFoot * 12);
+    return fmt::format("{}′ {}″", inches / 12, inches % 12);
 }
 
 std::string systemWords(VoltageSystem s) {

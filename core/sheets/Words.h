@@ -15,6 +15,8 @@ std::string breakerWords(double amps, int poles);
 std::string lengthWords(Metres length, UnitSystem units);
 /// "+28′ 0″" or "+8.53 m": a height above datum.
 std::string elevationWords(double metres, UnitSystem units);
+/// "1′ 6″" or "0.45 m": a height above the floor.
+std::string heightWords(double metres, UnitSystem units);
 /// "208Y/120 V, 3φ 4W".
 std::string systemWords(VoltageSystem system);
 /// "A", "B", "C" or L1…; line 0 … 2 of a board.

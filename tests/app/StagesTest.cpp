@@ -322,6 +322,17 @@ TEST_CASE("facts: one name everywhere, and a wrong entry changes nothing") {
     CHECK(d.s.project().transformers[{1}].kva == 75);
 }
 
+TEST_CASE("lengths are read with their unit") {
+    CHECK(*metresFrom("100 ft", UnitSystem::Metric) == Approx(30.48));
+    CHECK(*metresFrom("30", UnitSystem::Metric) == Approx(30));
+    CHECK(*metresFrom("30", UnitSystem::Imperial) == Approx(9.144));
+    CHECK(*metresFrom("1' 6\"", UnitSystem::Imperial) == Approx(0.4572));
+    CHECK(*metresFrom(QString::fromUtf8("1′ 6″"), UnitSystem::Imperial) == Approx(0.4572));
+    CHECK(*metresFrom("18\"", UnitSystem::Metric) == Approx(0.4572));
+    CHECK(*metresFrom("2.5 m", UnitSystem::Imperial) == Approx(2.5));
+    for (const char* bad : {"", "long", "-3", "1e9", "3 miles"}) CHECK_FALSE(metresFrom(bad, UnitSystem::Imperial));
+}
+
 TEST_CASE("dark and light, every stage, at the smallest window") {
     Driven d;
     d.openDemo();

@@ -1,0 +1,72 @@
+#pragma once
+// Buildings made at random, the same for the same seed: for what must hold in every one.
+
+#include "tests/World.h"
+
+namespace lintel {
+
+struct Random {
+    std::uint32_t state;
+    explicit Random(std::uint32_t seed) : state(seed * 2654435761u + 1) {}
+    /// 0 … n−1.
+    int operator()(int n) { return int((state = state * 1664525u + 1013904223u) >> 12) % n; }
+    double between(double lo, double hi) { return lo + (hi - lo) * (*this)(10000) / 9999.0; }
+};
+
+/// A source, a switchboard, panelboards and transformers on up to four floors, loads of all kinds.
+inline Project randomBuilding(std::uint32_t seed, int boards) {
+    Random r(seed);
+    Project p;
+    std::vector<LevelId> levels;
+    for (int i = 0; i < 1 + r(4); ++i) levels.push_back(p.levels.add({{}, "Level " + std::to_string(i), i * 4.0, 3.5, {}}));
+    Source s;
+    s.name = "Utility", s.faultKA = 20 + r(40), s.level = levels[0];
+    const SourceId source = p.sources.add(s);
+    std::vector<BoardId> made;
+    for (int i = 0; i < boards; ++i) {
+        Board b;
+        b.level = levels[std::size_t(r(int(levels.size())))];
+        b.at = {r.between(0, 60), r.between(0, 40)};
+        b.slots = 42;
+        b.bus = b.main = 400;
+        b.ratingKA = 65;
+        Ref from = source;
+        b.system = VoltageSystem::Y480;
+        if (i > 0) {
+            const BoardId above = made[std::size_t(r(int(made.size())))];
+            from = above;
+            b.system = p.boards[above].system;
+            if (!firstFreeSlot(p, above, 3)) continue;
+            if (b.system == VoltageSystem::Y480 && r(3) == 0) {
+                Transformer t;
+                t.name = "T-" + std::to_string(i);
+                t.kva = 75, t.level = b.level, t.at = b.at + Point{1, 0};
+                const TransformerId id = p.transformers.add(t);
+                feedFrom(p, id, above);
+                from = id;
+                b.system = VoltageSystem::Y208;
+            }
+        }
+        b.name = "B-" + std::to_string(i);
+        const BoardId id = addBoard(p, b);
+        feedFrom(p, id, from);
+        made.push_back(id);
+        for (int k = 0; k < r(8); ++k) {
+            const int poles = 1 + r(3);
+            const CircuitId c = addCircuit(p, id, poles, "load " + std::to_string(k));
+            if (p.circuits[c].slot == 0) {
+                removeCircuit(p, c);
+                continue;
+            }
+            Load l;
+            l.circuit = c, l.poles = poles, l.amount = 200 + r(6000), l.kind = LoadKind(r(loadKinds)), l.continuous = r(2), l.powerFactor = r.between(0.7, 1);
+            p.loads.add(l);
+            Run& run = runOf(p, c);
+            run.lengthBy = LengthBy::Entered;
+            run.length = r.between(2, 60);
+        }
+    }
+    return p;
+}
+
+} // namespace lintel
