@@ -250,7 +250,7 @@ void BoardsStage::followSelection() {
     const BoardId b = session.boardOfSelection();
     if (b && b != current) {
         current = b;
-        rebuild();
+        showBoard();
     }
     QSignalBlocker quiet(boards);
     Ref r = session.selection();
@@ -313,10 +313,6 @@ void BoardsStage::rebuild() {
                 i->setText(1, "● " + i->text(1));
                 i->setForeground(1, snags[r.as<Board>()] == Severity::Stop ? t.stop : t.check);
             }
-            if (r == Ref(current)) {
-                QFont f = uiFont(1, true);
-                i->setFont(0, f);
-            }
             items[r] = i;
         }
         boards->expandAll();
@@ -324,6 +320,13 @@ void BoardsStage::rebuild() {
         boards->header()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
         if (auto* item = boards->find(current)) boards->setCurrentItem(item);
     }
+    showBoard();
+}
+
+void BoardsStage::showBoard() {
+    const Solution& s = session.solution();
+    const Theme& t = theme();
+    for (QTreeWidgetItemIterator it(boards); *it; ++it) (*it)->setFont(0, uiFont(1, BoardTree::thing(*it) == Ref(current)));
     if (const Board* b = s.project.boards.find(current)) {
         title->setText(QString("<span style='font-size:19px;font-weight:600'>%1</span>&nbsp;&nbsp;<span style='color:%2'>%3</span>").arg(q(b->name).toHtmlEscaped(), t.quiet.name(), q(b->description).toHtmlEscaped()));
         const BoardResult& r = s.results.of(current);

@@ -28,6 +28,8 @@ Q_SIGNALS:
 
 private:
     void rebuild();
+    /// The board in the middle; the lists at the left stay, so that a press on one of them can become a drag.
+    void showBoard();
     void followSelection();
     void feedFirstFree(Ref thing);
     Session& session;

@@ -99,7 +99,7 @@ void StartPage::rebuild() {
             auto r = readJournal(journal);
             if (!r || !*r) continue;
             const QString what = (*r)->project.empty() ? q((*r)->recovered.basis.title) : q((*r)->project.filename().string());
-            auto* b = new Choice(tr("Recover %1").arg(what), tr("%n edit(s) not saved, the last: %1", "", int((*r)->edits)).arg(q((*r)->lastLabel)), "!");
+            auto* b = new Choice(tr("Recover %1").arg(what), ((*r)->edits == 1 ? tr("One edit not saved: %1") : tr("%1 edits not saved, the last: %2").arg((*r)->edits)).arg(q((*r)->lastLabel)), "!");
             left->addWidget(b);
             connect(b, &QPushButton::clicked, this, [this, journal, report] { report(session.recover(journal)); });
         }

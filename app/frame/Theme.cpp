@@ -107,9 +107,10 @@ QLineEdit:focus, QComboBox:focus, QDoubleSpinBox:focus { border-color: $accent; 
 QComboBox QAbstractItemView { background: $surface; border: 1px solid $rule; selection-background-color: $wash; selection-color: $ink; }
 QComboBox::drop-down { border: none; width: 20px; }
 QComboBox::down-arrow { image: url($data/icons/chevron.svg); width: 12px; height: 12px; }
-QTableView { background: $surface; border: none; gridline-color: $rule; selection-background-color: $wash; selection-color: $ink; }
+QTableView { background: $surface; border: none; outline: none; gridline-color: $rule; selection-background-color: $wash; selection-color: $ink; }
 QTableView::item { padding: 0 5px; border: none; }
 QTableView::item:selected { background: $wash; }
+QTableView::item:focus { border: none; background: $wash; }
 QHeaderView::section { background: $sunk; border: none; border-bottom: 1px solid $rule; padding: 5px 6px; color: $quiet; font-weight: 600; font-size: 11px; }
 QTreeView, QListView { background: transparent; border: none; outline: none; }
 QTreeView::item, QListView::item { padding: 3px 2px; border: none; }

@@ -45,7 +45,7 @@ void DropProfile::rebuild() {
 }
 
 QPointF DropProfile::at(const Place& p) const {
-    const double left = 44, right = width() - 24.0, top = 30, bottom = height() - 34.0;
+    const double left = 44, right = width() - 24.0, top = 42, bottom = height() - 34.0;
     return {left + (right - left) * p.metres / farthest, top + (bottom - top) * p.drop / deepest};
 }
 

@@ -83,6 +83,11 @@ QVariant RunsModel::headerData(int s, Qt::Orientation o, int role) const {
     return {};
 }
 
+namespace {
+/// In a column of sizes the unit of the large ones is known.
+QString shortSize(QString size) { return size.remove(" kcmil"); }
+} // namespace
+
 QVariant RunsModel::data(const QModelIndex& i, int role) const {
     const Ref thing = thingAt(i.row());
     if (!thing || !i.isValid()) return {};
@@ -106,8 +111,8 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         case Load: return q(figures(r.need.load.v));
         case Device: return q(number(r.need.device));
         case Length: return r.need.lengthKnown ? q(number(length(r.need.length))) : role == Qt::EditRole ? "" : "–";
-        case Needs: return r.sizeForAmpacity >= 0 ? q((r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + "×" : "") + sizeWords(*from->book, r.sizeForAmpacity)) : "–";
-        case Chosen: return role == Qt::EditRole ? (r.state == Sizing::Held ? q(from->book->sizes()[std::size_t(r.size)].name) : "auto") : q(sizeOf(r, *from->book));
+        case Needs: return r.sizeForAmpacity >= 0 ? shortSize(q((r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + "×" : "") + sizeWords(*from->book, r.sizeForAmpacity))) : "–";
+        case Chosen: return role == Qt::EditRole ? (r.state == Sizing::Held ? q(from->book->sizes()[std::size_t(r.size)].name) : "auto") : shortSize(q(sizeOf(r, *from->book)));
         case Why: return q(whyWords(r));
         case Before: return drop(r.dropBefore);
         case Own: return drop(r.dropOwn);

@@ -45,7 +45,7 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
     view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
     view->setAlternatingRowColors(false);
     view->setToolTip(tr("Chosen and Length can be typed: 8, 1/0, 2×250 or auto; 120 ft, or nothing to measure"));
-    const int widths[] = {74, 0, 60, 56, 70, 82, 88, 114, 66, 56, 60, 76};
+    const int widths[] = {78, 0, 58, 58, 72, 64, 68, 128, 68, 58, 60, 78};
     for (int i = 0; i < RunsModel::columns; ++i)
         if (widths[i]) view->setColumnWidth(i, widths[i]);
     view->horizontalHeader()->setSectionResizeMode(RunsModel::Serves, QHeaderView::Stretch);

@@ -3,10 +3,10 @@
 #include "core/project/ProjectFile.h"
 
 #include <cerrno>
-#include <csignal>
 #include <fcntl.h>
 #include <fmt/format.h>
 #include <sstream>
+#include <sys/file.h>
 #include <unistd.h>
 
 namespace lintel {
@@ -24,6 +24,14 @@ bool writeAll(int fd, const std::string& text) {
     }
     return true;
 }
+/// Whether a running Lintel holds it. Its number in the file would not tell: numbers of processes are used again.
+bool beingWritten(const fs::path& journal) {
+    const int fd = ::open(journal.c_str(), O_RDONLY | O_CLOEXEC);
+    if (fd < 0) return false;
+    const bool held = ::flock(fd, LOCK_SH | LOCK_NB) != 0 && errno == EWOULDBLOCK;
+    ::close(fd);
+    return held;
+}
 /// Tells one text from another; not a secret.
 std::string fingerprint(const std::string& text) {
     std::uint64_t h = 1469598103934665603ull;
@@ -36,6 +44,7 @@ fs::path journalBeside(const fs::path& project) { return project.string() + "-jo
 
 std::unique_ptr<JournalWriter> JournalWriter::begin(const fs::path& journal, const fs::path& project, const Project& base) {
     const int fd = ::open(journal.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_APPEND | O_CLOEXEC, 0600);
+    if (fd >= 0) ::flock(fd, LOCK_EX | LOCK_NB); // let go by the system when this process ends, however it ends
     auto w = std::unique_ptr<JournalWriter>(new JournalWriter(journal, fd));
     const std::string text = writeProject(base);
     nlohmann::ordered_json head{{"lintelJournal", 1}, {"pid", ::getpid()}, {"project", project.string()}, {"fingerprint", fingerprint(text)}};
@@ -68,8 +77,7 @@ Outcome<std::optional<Recovery>> readJournal(const fs::path& journal) {
     if (!head.is_object() || !head.contains("lintelJournal") || !head.contains("pid") || !head["pid"].is_number_integer() || !head.contains("project") ||
         !head["project"].is_string() || !head.contains("fingerprint") || !head["fingerprint"].is_string())
         return damaged();
-    const pid_t pid = head["pid"].get<int>();
-    if (pid != ::getpid() && pid > 0 && ::kill(pid, 0) == 0) return std::optional<Recovery>();
+    if (head["pid"].get<int>() != ::getpid() && beingWritten(journal)) return std::optional<Recovery>();
 
     Recovery r;
     r.project = head["project"].get<std::string>();

@@ -111,7 +111,13 @@ struct Painter {
         }
         if (style.tags) { // kept until the symbols are drawn, so that none hides a tag
             const bool right = u.x >= -0.2;
-            tags.text(tip + Point{sym(right ? 1.4 : -1.4), u.y > 0.7 ? txt(2.4) : u.y < -0.7 ? -txt(0.6) : txt(0.85)}, nameOf(in.project, id), txt(2.3), right ? Align::Left : Align::Right, true, ink);
+            const std::string name = nameOf(in.project, id);
+            if (len < reach + sym(3.6) + txt(1.45 * double(name.size()))) { // no room before the board: the tag rides on the arrow
+                tags.text(at + u * (reach * 0.5) + Point{0, u.y > 0.3 ? txt(3.4) : -txt(1.3)}, name, txt(2.3), Align::Centre, true, ink);
+                tags.lastText()->halo = true;
+                return;
+            }
+            tags.text(tip + Point{sym(right ? 1.4 : -1.4), u.y > 0.7 ? txt(2.4) : u.y < -0.7 ? -txt(0.6) : txt(0.85)}, name, txt(2.3), right ? Align::Left : Align::Right, true, ink);
             tags.lastText()->halo = true;
         }
     }

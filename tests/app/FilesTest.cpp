@@ -2,6 +2,8 @@
 
 #include <csignal>
 #include <filesystem>
+#include <sys/wait.h>
+#include <unistd.h>
 
 using namespace lintel;
 
@@ -62,6 +64,35 @@ TEST_CASE("kill -9 while editing: started again, the edits are offered, and noth
     REQUIRE_FALSE(d.s.save());
     CHECK(loadProject(file.toStdString())->basis.title == "Edited before the end");
     CHECK(Session::leftBehind().empty());
+}
+
+TEST_CASE("a journal that a running Lintel writes is not offered") {
+    QTemporaryDir folder;
+    const std::string file = folder.filePath("a.lintel").toStdString();
+    REQUIRE_FALSE(saveProject({}, file));
+    const auto journal = journalBeside(file);
+    int ready[2];
+    REQUIRE(::pipe(ready) == 0);
+    const pid_t child = ::fork();
+    if (child == 0) { // another process: writes, holds on, and is killed
+        Document d;
+        d.journalTo(JournalWriter::begin(journal, file, {}));
+        d.edit("Title", [](Project& p) { p.basis.title = "Held"; });
+        (void)!::write(ready[1], "x", 1);
+        ::pause();
+        ::_exit(0);
+    }
+    char c;
+    REQUIRE(::read(ready[0], &c, 1) == 1);
+    CHECK_FALSE(readJournal(journal)->has_value());
+    ::kill(child, SIGKILL);
+    // Dead, and not yet reaped: it holds the journal no more.
+    for (int i = 0; i < 200 && !readJournal(journal)->has_value(); ++i) ::usleep(10000);
+    CHECK(readJournal(journal)->has_value());
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    ::close(ready[0]);
+    ::close(ready[1]);
 }
 
 TEST_CASE("the process that is killed", "[.killed]") {
