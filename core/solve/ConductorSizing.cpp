@@ -18,7 +18,7 @@ struct Conditions {
     double ambient, bundling;
 };
 Conditions conditionsOf(const RunNeed& n, const SizingRules& rules, const RuleBook& book) {
-    return {std::min(rules.insulation, n.device > book.terminalBoundary || rules.terminals75 ? book.terminalAbove : book.terminalBelow), book.ambientFactor(n.ambient, rules.insulation),
+    return {std::min(rules.insulation, n.device > book.terminalBoundary || rules.terminals75 ? book.terminalAbove : book.terminalBelow), n.ambient == rules.ambient ? rules.ambientFactor : book.ambientFactor(n.ambient, rules.insulation),
             book.bundlingFactor(n.conductors)};
 }
 Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, SizeIndex size, const SizingRules& rules, const RuleBook& book) {
@@ -110,6 +110,8 @@ SizingRules sizingRules(const Basis& b, const RuleBook& book) {
     if (r.largestPreferred < 0) r.largestPreferred = SizeIndex(book.sizes().size()) - 1;
     r.ceiling = b.upsizingCeiling;
     r.units = b.units;
+    r.ambient = b.ambient;
+    r.ambientFactor = book.ambientFactor(b.ambient, b.insulation);
     return r;
 }
 
@@ -132,9 +134,8 @@ double dropPercent(const RunNeed& n, SizeIndex size, int sets, Amps amps, Metres
 }
 
 void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Working* w) {
-    const RunNeed n = r.need;
-    r = RunResult{};
-    r.need = n;
+    const RunNeed& n = r.need;
+    static_cast<RunOutcome&>(r) = RunOutcome{};
     const auto dropOf = [&](Candidate c) { return n.lengthKnown ? dropPercent(n, c.size, c.sets, n.dropAmps, n.length, book) : 0.0; };
     const auto within = [&](double own) { return own <= n.ownLimit + 1e-9 && n.totalBefore + own <= n.totalLimit + 1e-9; };
 
@@ -246,10 +247,10 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     r.size = chosen.size;
     r.sets = chosen.sets;
     r.ampacity = ampacityUnder(under, n, chosen.size, rules, book).value() * chosen.sets;
-    r.dropOwn = dropOf(chosen);
+    r.dropOwn = chosen.size == least.size && chosen.sets == least.sets ? r.dropBefore : dropOf(chosen);
     r.dropTotal = n.totalBefore + r.dropOwn;
     if (n.dropAmps.v > 0) {
-        const double perMetre = dropPercent(n, chosen.size, chosen.sets, n.dropAmps, Metres{1}, book);
+        const double perMetre = n.lengthKnown && n.length.v > 0 ? r.dropOwn / n.length.v : dropPercent(n, chosen.size, chosen.sets, n.dropAmps, Metres{1}, book);
         const double room = std::min(n.ownLimit, n.totalLimit - n.totalBefore);
         if (perMetre > 0) r.longest = Metres{std::max(0.0, room / perMetre)};
     }

@@ -51,8 +51,15 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
         demand = std::min(demand, va);
         return say(!w ? std::string() : fmt::format("{} of {} kVA together", n, kilo(va)), demand, r.table.c_str());
     }
-    case DemandRule::Method::Largest:
+    case DemandRule::Method::Largest: {
+        // One motor is the largest of all: a lift's and a fan's do not both add their share.
+        bool mine = true;
+        for (std::size_t i = 0; i < loadKinds; ++i)
+            if (LoadKind(i) != kind && book.demand(LoadKind(i), basis.occupancy).method == DemandRule::Method::Largest)
+                mine = mine && (k.largest > kinds[i].largest || (k.largest == kinds[i].largest && kind < LoadKind(i)));
+        if (!mine) return say(!w ? std::string() : fmt::format("{} kVA; the largest motor is of another kind", kilo(va)), va, r.table.c_str());
         return say(!w ? std::string() : fmt::format("{} kVA + {} % of the largest {} kVA", kilo(va), figures(r.extra * 100), kilo(k.largest)), va + r.extra * k.largest, r.table.c_str());
+    }
     case DemandRule::Method::NonCoincident: {
         const double other = kinds[std::size_t(r.with)].ownVa();
         // Of two equal ones the first of the pair counts, so that one and only one does.

@@ -8,12 +8,15 @@ Complex withRatio(double magnitude, double xOverR) {
     return {r, r * xOverR};
 }
 
+/// The voltage that drives a line-neutral fault.
+double neutralVolts(const SystemFacts& s) { return s.phases == 3 ? s.lineLine.v / (s.highLeg ? 2 : root3) : s.lineNeutral.v; }
+
 void currents(FaultPoint& f, VoltageSystem system) {
     const SystemFacts s = factsOf(system);
     const auto kA = [](double volts, Complex z) { return magnitude(z) > 0 ? volts / magnitude(z) / 1000 : 0.0; };
     f.threePhase = s.phases == 3 ? kA(s.lineLine.v / root3, f.z1) : 0;
     f.lineLine = s.lines > 1 ? kA(s.lineLine.v, f.zll) : 0;
-    f.lineNeutral = s.lineNeutral.v > 0 ? kA(s.phases == 3 ? s.lineLine.v / (s.highLeg ? 2 : root3) : s.lineNeutral.v, f.zln) : 0;
+    f.lineNeutral = s.lineNeutral.v > 0 ? kA(neutralVolts(s), f.zln) : 0;
 }
 
 } // namespace
@@ -48,6 +51,14 @@ FaultPoint afterRun(const FaultPoint& from, Complex ohms, Material m, VoltageSys
     f.zln += 2.0 * z; // out by the line, back by a neutral of its size
     currents(f, system);
     return f;
+}
+
+double atBranchEnd(const FaultPoint& board, Complex ohms, Material m, VoltageSystem system, int poles) {
+    const SystemFacts s = factsOf(system);
+    const Complex z{ohms.real() * coldFactor(m), ohms.imag()};
+    const Complex loop = poles == 3 ? board.z1 + z : (poles == 2 ? board.zll : board.zln) + 2.0 * z;
+    const double volts = poles == 3 ? s.lineLine.v / root3 : poles == 2 ? s.lineLine.v : neutralVolts(s), ohmsAll = magnitude(loop);
+    return ohmsAll > 0 ? volts / ohmsAll / 1000 : 0;
 }
 
 Complex transformerOhms(const Transformer& t) {

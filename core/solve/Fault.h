@@ -10,6 +10,8 @@ namespace lintel {
 FaultPoint atSource(const Source& source);
 /// At the far end of a run of `ohms` (one line conductor, at 75 °C).
 FaultPoint afterRun(const FaultPoint& from, Complex ohms, Material material, VoltageSystem system);
+/// kA at the far end of a branch run, between as many lines as it has poles: three-phase, line-line or line-neutral.
+double atBranchEnd(const FaultPoint& board, Complex ohms, Material material, VoltageSystem system, int poles);
 /// At the secondary terminals. Three-phase: delta–wye, so line-neutral faults see only its own zero sequence. Single-phase:
 /// line-neutral current at the terminals is 1.5 times line-line by convention.
 FaultPoint afterTransformer(const FaultPoint& primary, const Transformer& transformer);

@@ -56,8 +56,8 @@ struct RunNeed {
     double ownLimit = 3, totalBefore = 0, totalLimit = 5; ///< %
 };
 
-struct RunResult {
-    RunNeed need;
+/// What sizing comes to.
+struct RunOutcome {
     Sizing state = Sizing::NoneFits;
     Governing why = Governing::None;
     int sets = 0, setsForAmpacity = 0;
@@ -71,6 +71,9 @@ struct RunResult {
     int steps = 0;            ///< sizes above what ampacity needs
     bool adequate() const { return state != Sizing::NoneFits && !tooSmall; }
     bool tooSmall = false;    ///< held below what is needed
+};
+struct RunResult : RunOutcome {
+    RunNeed need;
 };
 
 /// Impedances at a point, in ohms at its own voltage, and the bolted fault currents in kA that follow.

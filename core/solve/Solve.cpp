@@ -321,10 +321,7 @@ struct Solver {
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
         cr.run.need = branchNeed(c, b, cr, board);
         sizeRun(cr.run, rules, book);
-        if (board.fault.known) {
-            const FaultPoint end = afterRun(board.fault, cr.run.ohms, cr.run.need.material, b.system);
-            cr.faultEnd = c.poles == 3 ? end.threePhase : c.poles == 2 ? end.lineLine : end.lineNeutral;
-        }
+        if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, cr.run.ohms, cr.run.need.material, b.system, c.poles);
     }
 
     RunNeed branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, const BoardResult& board) const {
