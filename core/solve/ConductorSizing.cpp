@@ -169,11 +169,11 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     }
     const Governing forAmpacity = r.why;
 
-    if (n.held >= 0) {
+    if (n.held >= 0 && book.choosable(n.held, n.material)) {
         chosen = {n.held, n.heldSets > 0 ? n.heldSets : 1};
         r.state = Sizing::Held;
         r.why = Governing::Held;
-        r.tooSmall = !book.choosable(n.held, n.material) || failing(under, n, chosen, rules, book) != Governing::None || (chosen.sets > 1 && chosen.size < book.smallestParallel());
+        r.tooSmall = failing(under, n, chosen, rules, book) != Governing::None || (chosen.sets > 1 && chosen.size < book.smallestParallel());
         if (w) {
             tellAmpacity(*w, n, least, rules, book, Governing::None);
             w->step("Held by hand", fmt::format("{}{} instead of {}", chosen.sets > 1 ? fmt::format("{} sets of ", chosen.sets) : "", sizeWords(book, chosen.size), sizeWords(book, least.size)),
@@ -211,7 +211,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
             else w->step("Length", "as entered", lengthWords(n.length, rules.units), "");
             Candidate c = least;
             std::vector<Candidate> shown;
-            if (n.held >= 0) shown = {chosen};
+            if (r.state == Sizing::Held) shown = {chosen};
             else
                 for (int i = 0; c.size >= 0 && i <= rules.ceiling; ++i) {
                     shown.push_back(c);

@@ -73,6 +73,11 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         const CircuitId c = w.circuit(40, LoadUnit::A, 2, 20);
         runOf(w.p, c).heldSize = "10";
         expect(w.p, "held-size", Severity::Stop, "held at #10, #8 is needed");
+        for (const char* size : {"13", "700"}) { // not a size; and one whose drop could not be told
+            runOf(w.p, c).heldSize = size;
+            expect(w.p, "held-size", Severity::Stop, std::string("held at “") + size + "”, which NEC 2023 does not give for copper");
+            CHECK(solve(w.p, nec()).of(c).run.state == Sizing::Sized);
+        }
     }
     {
         OneBoard w;
