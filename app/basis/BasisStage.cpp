@@ -174,6 +174,18 @@ void BasisStage::build() {
     for (const auto& e : std::filesystem::directory_iterator(dataFolder() / "rulebooks", ec))
         if (auto b = RuleBook::load(e.path())) ids << q(b->id), titles << q(b->title);
     choiceField(f, tr("Rule book"), "ruleBook", ids, titles, [](const Basis& b) { return q(b.ruleBook); }, [](Basis& b, const QString& t) { b.ruleBook = t.toStdString(); });
+    auto* doubt = new QLabel;
+    doubt->setProperty("quiet", true);
+    doubt->setObjectName("unverified");
+    f->addRow(QString(), doubt);
+    loaders.push_back([this, doubt] {
+        const auto& list = session.solution().book->unverified();
+        QStringList lines;
+        for (const std::string& u : list) lines << "• " + q(u);
+        doubt->setVisible(!list.empty());
+        doubt->setText(tr("%1 points not yet verified").arg(list.size()));
+        doubt->setToolTip(lines.join("\n"));
+    });
     choiceField(f, tr("Occupancy"), "occupancy", words<Occupancy>(), {}, getWord<Occupancy>(&Basis::occupancy), setWord<Occupancy>(&Basis::occupancy));
     choiceField(f, tr("Units"), "units", words<UnitSystem>(), {}, getWord<UnitSystem>(&Basis::units), setWord<UnitSystem>(&Basis::units));
     auto* service = new QComboBox;

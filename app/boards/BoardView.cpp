@@ -314,6 +314,7 @@ void BoardView::startNameEdit(const QString& begin) {
     auto* line = new QLineEdit(begin.isEmpty() && c ? q(c->name) : begin, this);
     editor = line;
     line->setObjectName("nameEditor");
+    closeOnEscape(line);
     QRectF box = columns(cursor).name.adjusted(-6, -1, 6, 1);
     line->setGeometry(box.toRect());
     line->setAlignment(data()->form == BoardForm::TwoColumn && cursor % 2 == 0 ? Qt::AlignRight : Qt::AlignLeft);
@@ -361,6 +362,7 @@ void BoardView::startBreakerEdit() {
     auto* line = new QLineEdit(q(breakerWords(session.solution().results.of(id).device, c->poles)), this);
     editor = line;
     line->setObjectName("breakerEditor");
+    closeOnEscape(line);
     const QRectF box = columns(cursor).breaker;
     line->setGeometry(QRectF(box.left() - 4, box.center().y() - 13, box.width() + 26, 26).toRect());
     line->setToolTip(tr("20, 30/2 for two poles, or auto"));

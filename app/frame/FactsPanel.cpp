@@ -172,6 +172,7 @@ void FactsView::startEdit(int i) {
         auto* line = new QLineEdit(row.entry->initial, this);
         line->setGeometry(box);
         line->setObjectName("factEditor");
+        closeOnEscape(line);
         line->selectAll();
         connect(line, &QLineEdit::returnPressed, this, [line, done] { done(line->text()); });
         connect(line, &QLineEdit::editingFinished, this, [this, line] { if (editor == line) line->deleteLater(); });

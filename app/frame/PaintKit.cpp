@@ -1,7 +1,9 @@
 #include "app/frame/PaintKit.h"
 
 #include <QIcon>
+#include <QLineEdit>
 #include <QPainterPath>
+#include <QShortcut>
 
 namespace lintel {
 
@@ -11,6 +13,17 @@ void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment
     const QFontMetricsF m(font);
     const QString shown = m.horizontalAdvance(text) > box.width() + 0.5 ? m.elidedText(text, Qt::ElideRight, box.width()) : text;
     p.drawText(box, int(align | Qt::AlignVCenter | Qt::TextSingleLine), shown);
+}
+
+void closeOnEscape(QLineEdit* editor) {
+    auto* escape = new QShortcut(QKeySequence(Qt::Key_Escape), editor, nullptr, nullptr, Qt::WidgetShortcut);
+    QObject::connect(escape, &QShortcut::activated, editor, [editor] {
+        editor->setModified(false);
+        QWidget* view = editor->parentWidget();
+        editor->hide();
+        editor->deleteLater();
+        if (view) view->setFocus();
+    });
 }
 
 QIcon railIcon(const QString& name, const QColor& colour) {

@@ -12,7 +12,7 @@ void footStrip(Drawing& d, const SheetInput& in, double m) {
     d.line({m, y}, {d.width - m, y}, 0.35);
     std::string left = fmt::format("{} · branch {}, feeders {}, {} °C insulation, {} °C ambient", in.book.title, wordOf(b.branchMaterial), wordOf(b.feederMaterial), b.insulation, b.ambient);
     if (!b.demandFactors.empty()) left += " · demand factors of the project's own";
-    if (!in.book.unverified().empty()) left += " · holds values not yet verified";
+    if (!in.book.unverified().empty()) left += " · rule book with points not yet verified";
     d.text({m, y + 3.6}, left, 2.3, Align::Left, false, Ink::Quiet, (d.width - 2 * m) * 0.68);
     d.text({d.width - m, y + 3.6}, (d.number.empty() ? "" : "Sheet " + d.number + " · ") + d.title, 2.3, Align::Right, false, Ink::Quiet);
 }

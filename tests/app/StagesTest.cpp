@@ -141,6 +141,15 @@ TEST_CASE("boards: type to describe, rate a breaker, add, spare, remove") {
     CHECK(d.s.project().circuits[kiosk].heldBreaker == 30.0); // refused with a message
     d.key(v, Qt::Key_Delete);
     CHECK_FALSE(d.at("LP-1", 31));
+    const Project before = d.s.project();
+    d.click(v, v.slotBox(36).center());
+    QTest::keyClick(&v, Qt::Key_X);
+    for (auto* e : v.findChildren<QLineEdit*>("nameEditor"))
+        if (e->isVisible()) name = e;
+    d.type(*name, "yz");
+    d.key(*name, Qt::Key_Escape); // takes nothing of it
+    CHECK(d.s.project() == before);
+    CHECK(v.findChildren<QLineEdit*>("nameEditor").isEmpty());
     d.click(v, v.slotBox(32).center());
     v.startNameEdit("spare");
     for (auto* e : v.findChildren<QLineEdit*>("nameEditor"))
