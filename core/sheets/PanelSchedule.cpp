@@ -248,6 +248,8 @@ struct Writer {
             if (run->why == Governing::VoltageDrop)
                 list.push_back(fmt::format("Circuit {}: raised from {} to {} for voltage drop ({}, {} own, {} total){}.", c->slot, sizeWords(in.book, run->sizeForAmpacity), sizeWords(in.book, run->size),
                                            lengthWords(run->need.length, in.project.basis.units), percent(run->dropOwn), percent(run->dropTotal), run->groundRaised ? "; ground raised in proportion" : ""));
+            if (run->state == Sizing::PastCeiling)
+                list.push_back(fmt::format("Circuit {}: {} own, {} total drop at {}, over its limit and past the upsizing ceiling: feed it from nearer.", c->slot, percent(run->dropOwn), percent(run->dropTotal), lengthWords(run->need.length, in.project.basis.units)));
             if (run->state == Sizing::Held) list.push_back(fmt::format("Circuit {}: {} held by the designer.", c->slot, sizeOf(*run, in.book)));
             if (!c->note.empty()) list.push_back(fmt::format("Circuit {}: {}", c->slot, c->note));
         }

@@ -42,6 +42,7 @@ TEST_CASE("a panel schedule holds every circuit once, with breaker, size and fig
             CHECK(holds(s, servesWords(d.p, d.r, c.id)));
         }
     CHECK(holds(s, "Total"));
+    CHECK(s.words().find("Circuit 27: 25.5 % own, 25.7 % total drop at 479 ft, over its limit") != std::string::npos); // an installer must not take #12 for right
     // Circuit 16 is two-pole on rows 8 and 9 (B and C): half of 5 200 VA on each, in those columns.
     double b = 0, c = 0, headB = 0, headC = 0;
     int seen = 0;
