@@ -195,6 +195,23 @@ struct Builder {
             });
         }
         if (r.feeder) runRows(*sol.results.run(c.id), [id](Project& p) -> Run& { return runOf(p, id); });
+        if (c.use == CircuitUse::Load && !r.feeder) {
+            const Run* run = sol.project.runs.find(c.run);
+            choice(QObject::tr("Length by"), q(wordOf(run ? run->lengthBy : LengthBy::Reach)), words<LengthBy>(), QObject::tr("How the run is measured"), [id, now = r.run.need.lengthKnown ? r.run.need.length.v : 0.0](Project& p, const QString& t) {
+                Run& x = runOf(p, id);
+                const LengthBy by = *fromWord<LengthBy>(t.toStdString());
+                if (by == x.lengthBy) return QString();
+                if (by == LengthBy::Entered && now <= 0) return QObject::tr("type its length at Run");
+                if (by == LengthBy::Entered) x.length = now; // goes on from what was measured
+                x.lengthBy = by;
+                return QString();
+            });
+            number(QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor), QObject::tr("Demand factor of circuit"), 0, 10, [id](Project& p, double v) { p.circuits.change(id)->factor = v; });
+            choice(QObject::tr("Device rated"), c.fullRated ? QObject::tr("100 %") : QObject::tr("80 %"), {QObject::tr("80 %"), QObject::tr("100 %")}, QObject::tr("Rating of device"), [id](Project& p, const QString& t) {
+                p.circuits.change(id)->fullRated = t == QObject::tr("100 %");
+                return QString();
+            });
+        }
         choice(QObject::tr("Pinned"), c.pinned ? "yes" : "no", {"no", "yes"}, QObject::tr("Pin"), [id](Project& p, const QString& t) {
             p.circuits.change(id)->pinned = t == "yes";
             return QString();
@@ -366,6 +383,20 @@ struct Builder {
         row(QObject::tr("Circuit"), l.circuit ? q(nameOf(sol.project, l.circuit)) : QObject::tr("none: unfed"));
     }
 
+    void wall(const Wall& w) {
+        const WallId id = w.id;
+        const UnitSystem units = sol.project.basis.units;
+        f.title = QObject::tr("Wall");
+        row(QObject::tr("Length"), q(lengthWords(Metres{distance(w.a, w.b)}, units)));
+        FactRow& r = row(QObject::tr("Thickness"), q(heightWords(w.thickness, units)));
+        r.entry = FactRow::Entry{r.value, {}, [this_ = &s, id, units](const QString& t) -> QString {
+                                     const auto m = metresFrom(t, units);
+                                     if (!m || *m > 5) return QObject::tr("“%1” is not a thickness").arg(t);
+                                     this_->edit(QObject::tr("Thickness of wall"), [&](Project& p) { p.walls.change(id)->thickness = *m; });
+                                     return {};
+                                 }};
+    }
+
     void room(const Room& m) {
         const RoomId id = m.id;
         f.title = q(m.name);
@@ -399,6 +430,7 @@ Facts factsFor(Session& session, Ref thing) {
     else if (auto* x = p.devices.find(thing.as<Device>())) b.device(*x, session.selectionList().size());
     else if (auto* l = p.loads.find(thing.as<Load>())) b.load(*l);
     else if (auto* m = p.rooms.find(thing.as<Room>())) b.room(*m);
+    else if (auto* w = p.walls.find(thing.as<Wall>())) b.wall(*w);
     return b.f;
 }
 

@@ -155,6 +155,9 @@ Ref PlanView::thingAt(QPointF at) const {
     if (!found)
         for (const Room& r : session.solution().project.rooms)
             if (r.level == floor && distance(centreOf(r.outline), toPlan(at)) < 22 / scale) found = r.id;
+    if (!found)
+        for (const Wall& w : session.solution().project.walls)
+            if (w.level == floor && distance(nearestOnSegment(toPlan(at), w.a, w.b), toPlan(at)) < w.thickness / 2 + 3 / scale) found = w.id;
     return found;
 }
 
@@ -198,6 +201,11 @@ void PlanView::paintEvent(QPaintEvent*) {
             p.drawRoundedRect(QRectF(h.left - 0.9 + shiftX, h.top - 0.9 + shiftY, h.right - h.left + 1.8, h.bottom - h.top + 1.8), 0.8, 0.8);
         }
     paint(p, drawn, t.palette());
+    for (Ref r : session.selectionList())
+        if (const Wall* w = session.solution().project.walls.find(r.as<Wall>()); w && w->level == floor) {
+            p.setPen(QPen(t.accent, std::max(1.0, w->thickness * 10), Qt::SolidLine, Qt::SquareCap));
+            p.drawLine(QPointF(w->a.x, w->a.y) * 10, QPointF(w->b.x, w->b.y) * 10);
+        }
     p.restore();
 
     // Scale bar.
@@ -303,7 +311,7 @@ void PlanView::mousePressEvent(QMouseEvent* e) {
     }
     case PlanMode::Select: {
         const Ref r = thingAt(e->position());
-        if (!r || r.is<Room>()) {
+        if (!r || r.is<Room>() || r.is<Wall>()) {
             lasso = true;
             if (!(e->modifiers() & Qt::ShiftModifier)) session.select(r);
             break;
@@ -492,6 +500,7 @@ void PlanView::deleteSelection() {
         for (Ref r : list) {
             p.devices.remove(r.as<Device>());
             p.rooms.remove(r.as<Room>());
+            p.walls.remove(r.as<Wall>());
             if (r.is<Board>()) removeBoard(p, r.as<Board>());
             if (r.is<Transformer>()) removeTransformer(p, r.as<Transformer>());
         }

@@ -20,6 +20,7 @@ std::string nameOf(const Project& p, Ref r) {
     if (auto* l = p.loads.find(r.as<Load>())) return l->name;
     if (auto* m = p.rooms.find(r.as<Room>())) return m->number.empty() ? m->name : m->name + " " + m->number;
     if (auto* v = p.levels.find(r.as<Level>())) return v->name;
+    if (r.is<Wall>()) return "wall";
     if (auto* d = p.devices.find(r.as<Device>())) {
         if (!d->tag.empty()) return d->tag;
         const DeviceType* t = p.deviceTypes.find(d->type);

@@ -49,6 +49,12 @@ TEST_CASE("plan: walls and a room drawn by mouse, a device placed, moved, turned
     CHECK(d.s.project().devices.empty());
     d.act("undo");
     CHECK(d.s.project().devices.has(id));
+    d.click(plan, plan.toScreen({2, 4})); // a wall is chosen by a click on it, and deleted
+    CHECK(d.s.selection().is<Wall>());
+    d.key(plan, Qt::Key_Delete);
+    CHECK(d.s.project().walls.size() == 3);
+    d.act("undo");
+    CHECK(d.s.project().walls.size() == 4);
     plan.setPlacing({Placing::Board, {}});
     d.click(plan, plan.toScreen({3, 5.8}));
     CHECK(d.s.project().boards.size() == 2);
