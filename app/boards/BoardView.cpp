@@ -12,7 +12,6 @@
 #include <QMenu>
 #include <QMimeData>
 #include <QMouseEvent>
-#include <QToolTip>
 
 namespace lintel {
 

@@ -279,7 +279,7 @@ struct Builder {
         f.title = q(t.name);
         f.about = QObject::tr("dry-type, %1 – %2 V").arg(q(wordOf(t.primary)), q(wordOf(t.secondary)));
         text(QObject::tr("Name"), q(t.name), QObject::tr("Rename transformer"), [id](Project& p, const std::string& x) { if (!x.empty()) p.transformers.change(id)->name = x; });
-        number(QObject::tr("Rating"), q(lintel::number(t.kva, t.kva == std::floor(t.kva) ? 0 : 1)) + " kVA", QString::number(t.kva), QObject::tr("Transformer rating"), 0.1, 1e5, [id](Project& p, double v) { p.transformers.change(id)->kva = v; });
+        number(QObject::tr("Rating"), q(rating(t.kva)) + " kVA", QString::number(t.kva), QObject::tr("Transformer rating"), 0.1, 1e5, [id](Project& p, double v) { p.transformers.change(id)->kva = v; });
         number(QObject::tr("Impedance"), QString("%1 %Z").arg(t.percentZ), QString::number(t.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.transformers.change(id)->percentZ = v; });
         number(QObject::tr("X/R"), QString::number(t.xOverR), QString::number(t.xOverR), QObject::tr("X/R"), 0, 100, [id](Project& p, double v) { p.transformers.change(id)->xOverR = v; });
         choice(QObject::tr("Primary"), q(wordOf(t.primary)), words<VoltageSystem>(), QObject::tr("Primary voltage"), [id](Project& p, const QString& x) {

@@ -42,7 +42,7 @@ void FeedPathBar::rebuild() {
         } else if (auto* x2 = s.project.transformers.find(r.as<Transformer>())) {
             const TransformerResult& n = s.results.of(x2->id);
             drop = n.dropTotal;
-            step.name += QString(" %1 kVA").arg(q(number(x2->kva, x2->kva == std::floor(x2->kva) ? 0 : 1)));
+            step.name += QString(" %1 kVA").arg(q(rating(x2->kva)));
             step.middle = QString("%1 – %2").arg(q(wordOf(x2->primary)).section('Y', 0, 0), q(wordOf(x2->secondary)));
         } else if (auto* c = s.project.circuits.find(r.as<Circuit>())) {
             const CircuitResult& n = s.results.of(c->id);

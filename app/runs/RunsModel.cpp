@@ -145,7 +145,7 @@ Qt::ItemFlags RunsModel::flags(const QModelIndex& i) const {
 bool RunsModel::setData(const QModelIndex& i, const QVariant& value, int role) {
     const Ref thing = thingAt(i.row());
     if (role != Qt::EditRole || !thing) return false;
-    const auto run = [thing](Project& p) -> Run& { return thing.is<Circuit>() ? runOf(p, thing.as<Circuit>()) : runOfNode(p, thing); };
+    const auto run = [thing](Project& p) -> Run& { return runOf(p, thing); };
     QString text = value.toString().trimmed();
     if (i.column() == Length) {
         if (text.isEmpty() || text == "auto") return session.edit(tr("Measure run"), [&](Project& p) { run(p).lengthBy = LengthBy::Reach; });

@@ -21,6 +21,8 @@ std::string figures(double value) {
     return number(value, a >= 99.95 ? 0 : a >= 9.995 ? 1 : a >= 0.9995 ? 2 : a >= 0.0995 ? 3 : 4);
 }
 
+std::string rating(double value) { return number(value, value == std::floor(value) ? 0 : 1); }
+
 std::string percent(double value) { return number(value, std::abs(value) >= 99.95 ? 0 : 1) + " %"; }
 
 } // namespace lintel

@@ -12,5 +12,7 @@ std::string figures(double value);
 /// VA as kVA: "14.4".
 inline std::string kilo(double va, int decimals = 1) { return number(va / 1000, decimals); }
 std::string percent(double value);
+/// A rating as its plate says it: "75", "112.5".
+std::string rating(double value);
 
 } // namespace lintel

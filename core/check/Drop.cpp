@@ -29,7 +29,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const Ref about = s.about;
     const RunResult& r = *in.results.run(about);
-    const auto run = [about](Project& p) -> Run& { return about.is<Circuit>() ? runOf(p, about.as<Circuit>()) : runOfNode(p, about); };
+    const auto run = [about](Project& p) -> Run& { return runOf(p, about); };
     if (r.state == Sizing::Held) out.push_back({"Let it be sized", [=](Project& p) { run(p).heldSize.clear(); run(p).heldSets = 0; }});
     if (r.need.dropByShare && about.is<Circuit>())
         out.push_back({fmt::format("Judge it on its load, {} A", figures(r.need.load.v)), [=](Project& p) { run(p).dropBasis = DropBasis::Load; }});

@@ -47,7 +47,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const std::string needed = in.book.sizes()[std::size_t(r.sizeForAmpacity)].name;
     const int sets = r.setsForAmpacity;
     const auto hold = [about](Project& p, const std::string& size, int n) {
-        Run& run = about.is<Circuit>() ? runOf(p, about.as<Circuit>()) : runOfNode(p, about);
+        Run& run = runOf(p, about);
         run.heldSize = size;
         run.heldSets = n;
     };

@@ -18,7 +18,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     }
     for (const Transformer& t : in.project.transformers)
         if (const TransformerResult& r = in.results.of(t.id); r.use > 1.0005)
-            into.push_back({&self, Severity::Check, t.id, fmt::format("{}: {} kVA of demand on {} kVA", t.name, kilo(r.demand), number(t.kva, t.kva == std::floor(t.kva) ? 0 : 1)), in.book.cite("transformer")});
+            into.push_back({&self, Severity::Check, t.id, fmt::format("{}: {} kVA of demand on {} kVA", t.name, kilo(r.demand), rating(t.kva)), in.book.cite("transformer")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -39,7 +39,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         const double kva = in.results.of(id).demand / 1000;
         for (double size : {3.0, 6.0, 9.0, 15.0, 30.0, 45.0, 75.0, 112.5, 150.0, 225.0, 300.0, 500.0, 750.0, 1000.0, 1500.0, 2000.0, 2500.0})
             if (size >= kva) {
-                out.push_back({fmt::format("{} kVA", number(size, size == std::floor(size) ? 0 : 1)), [=](Project& p) { p.transformers.change(id)->kva = size; }});
+                out.push_back({fmt::format("{} kVA", rating(size)), [=](Project& p) { p.transformers.change(id)->kva = size; }});
                 break;
             }
     }

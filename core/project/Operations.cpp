@@ -170,6 +170,8 @@ Run& runOf(Project& p, CircuitId id) {
     return *p.runs.change(c.run);
 }
 
+Run& runOf(Project& p, Ref thing) { return thing.is<Circuit>() ? runOf(p, thing.as<Circuit>()) : runOfNode(p, thing); }
+
 Run& runOfNode(Project& p, Ref node) {
     RunId* id = nullptr;
     if (node.is<Board>()) id = &p.boards.change(node.as<Board>())->run;

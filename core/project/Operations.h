@@ -43,6 +43,8 @@ std::string nameForDevices(const Project& project, const std::vector<DeviceId>& 
 Run& runOf(Project& project, CircuitId circuit);
 /// The run that feeds a board or transformer, made when it has none.
 Run& runOfNode(Project& project, Ref node);
+/// The run of a circuit, board or transformer.
+Run& runOf(Project& project, Ref thing);
 
 // ---- feeds ----
 

@@ -178,6 +178,7 @@ struct RuleBookReader {
         b.transformerSecondary = figure(t, "secondary");
         cite("dropBranch", section("drop"), "branch", name);
         cite("dropFeeder", section("drop"), "feeder", name);
+        cite("panelboardMain", section("panelboardMain"), "table", name);
         cite("faultDevice", section("fault"), "device", name);
         cite("faultBoard", section("fault"), "board", name);
         for (double f : {b.continuousFactor, b.motorConductor, b.motorDevice, b.transformerPrimary, b.transformerSecondary})

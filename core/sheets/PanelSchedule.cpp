@@ -51,7 +51,7 @@ struct Writer {
         fact(x3, 21, "Rating · fault level here", r.fault.known ? fmt::format("{} kA · {} kA", figures(b.ratingKA), figures(r.fault.worst())) : fmt::format("{} kA · not known", figures(b.ratingKA)), 52);
         std::string from = r.parent ? nameOf(in.project, r.parent) : "nothing";
         if (r.via) from = nameOf(in.project, r.via);
-        if (auto* t = in.project.transformers.find(r.parent.as<Transformer>())) from += fmt::format(" ({} kVA)", number(t->kva, t->kva == std::floor(t->kva) ? 0 : 1));
+        if (auto* t = in.project.transformers.find(r.parent.as<Transformer>())) from += fmt::format(" ({} kVA)", rating(t->kva));
         fact(x1, 30, "Fed from", from, 46);
         fact(x2, 30, "Feeder", r.parent ? conductorWords(r.run, in.book) + (r.run.need.lengthKnown ? " · " + lengthWords(r.run.need.length, in.project.basis.units) : "") : "–", 49);
         std::string where;

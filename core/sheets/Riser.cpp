@@ -288,7 +288,7 @@ struct Painter {
             d.line({n.x + 1.6 * circleR, n.y}, {left + n.w, n.y}, 0.5);
             circle({n.x - circleR * 0.6, n.y}, circleR, r.use > 1 ? Ink::Stop : Ink::Ink);
             d.marks.push_back(CircleMark{{n.x + circleR * 0.6, n.y}, circleR, 0.5, r.use > 1 ? Ink::Stop : Ink::Ink, false});
-            three(t->name, fmt::format("{} kVA · {} %Z", number(t->kva, t->kva == std::floor(t->kva) ? 0 : 1), figures(t->percentZ)), fmt::format("{} · {} kA", percent(r.use * 100), figures(r.secondary.worst())));
+            three(t->name, fmt::format("{} kVA · {} %Z", rating(t->kva), figures(t->percentZ)), fmt::format("{} · {} kA", percent(r.use * 100), figures(r.secondary.worst())));
         } else if (auto* b = in.project.boards.find(n.thing.as<Board>())) {
             const BoardResult& r = in.results.of(b->id);
             const bool weak = r.fault.known && r.fault.worst() > b->ratingKA, bad = weak || r.use > 1 || r.looped;

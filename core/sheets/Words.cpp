@@ -58,7 +58,7 @@ std::string servesWords(const Project& p, const Results& r, CircuitId id) {
     if (c.use == CircuitUse::Spare) return "Spare";
     if (const Ref fed = r.of(id).feeds) {
         const std::string name = nameOf(p, fed);
-        if (auto* t = p.transformers.find(fed.as<Transformer>())) return fmt::format("{} ({} kVA)", name, number(t->kva, t->kva == std::floor(t->kva) ? 0 : 1));
+        if (auto* t = p.transformers.find(fed.as<Transformer>())) return fmt::format("{} ({} kVA)", name, rating(t->kva));
         return name;
     }
     return c.name;

@@ -451,7 +451,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     if (p.basis.growth > 0) w.step("Growth", fmt::format("× {:.2f}", 1 + p.basis.growth), amps(n->run.need.load), "Basis");
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>())) {
         const TransformerResult& tr = r.of(x->id);
-        w.step("Rated current", fmt::format("{} kVA: primary {} A, secondary {} A", number(x->kva, x->kva == std::floor(x->kva) ? 0 : 1), figures(tr.primaryAmps.v), figures(tr.secondaryAmps.v)), percent(tr.use * 100) + " used", "");
+        w.step("Rated current", fmt::format("{} kVA: primary {} A, secondary {} A", rating(x->kva), figures(tr.primaryAmps.v), figures(tr.secondaryAmps.v)), percent(tr.use * 100) + " used", "");
         w.step("Primary device", fmt::format("{} A × {} % = {} A, next standard rating", figures(tr.primaryAmps.v), number(book.transformerPrimary * 100), figures(tr.primaryAmps.v * book.transformerPrimary)), figures(tr.run.need.device) + " A", book.cite("transformer"));
     } else if (n->continuous > 0 && n->parent) {
         w.step("Continuous", fmt::format("25 % of {} kVA continuous added", kilo(n->continuous)), amps(n->run.need.required), book.cite("continuousFeederDevice"));
