@@ -32,7 +32,7 @@ struct Solved {
 Outcome<std::shared_ptr<Solved>> open(const std::string& file) {
     auto p = loadProject(file);
     if (!p) return p.error();
-    auto book = loadRuleBook(p->basis.ruleBook);
+    auto book = loadRuleBook(p->basis.ruleBook, p->basis.ownValues);
     if (!book) return book.error();
     auto s = std::make_shared<Solved>(Solved{*p, *book, {}});
     s->results = solve(s->project, s->book);

@@ -288,8 +288,8 @@ QString BasisStage::previewText() const {
     Project p = session.project();
     p.basis = draft;
     auto book = s.book;
-    if (draft.ruleBook != session.project().basis.ruleBook)
-        if (auto b = loadRuleBook(draft.ruleBook)) book = std::make_shared<RuleBook>(*b);
+    if (draft.ruleBook != session.project().basis.ruleBook || draft.ownValues != session.project().basis.ownValues)
+        if (auto b = loadRuleBook(draft.ruleBook, draft.ownValues)) book = std::make_shared<RuleBook>(*b);
     const Results r = solve(p, *book);
     int runs = 0, devices = 0;
     const auto compare = [&](const RunResult& a, const RunResult& b) {

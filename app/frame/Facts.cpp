@@ -339,7 +339,7 @@ struct Builder {
             for (Ref r : s.selectionList())
                 if (const Device* x = sol.project.devices.find(r.as<Device>())) {
                     const DeviceType& t = sol.project.deviceTypes[x->type];
-                    va += std::abs(powerOf(x->load.value_or(t.load), t.unit, t.powerFactor, VoltageSystem::Y208, t.poles));
+                    va += std::abs(powerOf(x->load.value_or(t.load), t.unit, t.powerFactor, VoltageSystem::Y208, t.poles, *sol.book));
                     ++kinds[t.name];
                 }
             for (const auto& [name, n] : kinds) row(q(name), QString::number(n));
@@ -411,7 +411,7 @@ struct Builder {
         for (const Device& d : sol.project.devices)
             if (d.level == m.level && contains(m.outline, d.at)) {
                 const DeviceType& y = sol.project.deviceTypes[d.type];
-                ++n, va += std::abs(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, VoltageSystem::Y208, y.poles));
+                ++n, va += std::abs(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, VoltageSystem::Y208, y.poles, *sol.book));
             }
         row(QObject::tr("Devices"), QString::number(n));
         row(QObject::tr("Load"), q(lintel::number(va)) + " VA");

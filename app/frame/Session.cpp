@@ -85,10 +85,12 @@ fs::path Session::journalPath() const {
     return stateFolder() / "recovery" / (QString::number(QCoreApplication::applicationPid()) + "-" + QString::number(QDateTime::currentMSecsSinceEpoch())).toStdString();
 }
 
-std::optional<Error> Session::useBook(const std::string& id) {
-    auto b = loadRuleBook(id);
+std::optional<Error> Session::useBook(const Basis& basis) {
+    auto b = loadRuleBook(basis.ruleBook, basis.ownValues);
     if (!b) return b.error();
     book = std::make_shared<RuleBook>(std::move(*b));
+    bookId = basis.ruleBook;
+    bookValues = basis.ownValues;
     return std::nullopt;
 }
 
@@ -114,7 +116,7 @@ void Session::start(Project p, const fs::path& file) {
 std::optional<Error> Session::open(const fs::path& file) {
     auto p = loadProject(file);
     if (!p) return p.error();
-    if (auto bad = useBook(p->basis.ruleBook)) return bad;
+    if (auto bad = useBook(p->basis)) return bad;
     // A journal beside it that a crash left is not overwritten by opening the file: it is put aside for the start page.
     if (auto r = readJournal(journalBeside(fs::absolute(file))); r && *r) {
         std::error_code ec;
@@ -127,7 +129,7 @@ std::optional<Error> Session::open(const fs::path& file) {
 }
 
 std::optional<Error> Session::begin(const Project& s) {
-    if (auto bad = useBook(s.basis.ruleBook)) return bad;
+    if (auto bad = useBook(s.basis)) return bad;
     start(s, {});
     return std::nullopt;
 }
@@ -144,7 +146,7 @@ std::optional<Error> Session::recover(const fs::path& journal) {
     auto r = readJournal(journal);
     if (!r) return r.error();
     if (!*r) return Error{journal.string(), "there is nothing to recover", ""};
-    if (auto bad = useBook((*r)->recovered.basis.ruleBook)) return bad;
+    if (auto bad = useBook((*r)->recovered.basis)) return bad;
     Project base;
     if (!(*r)->project.empty()) {
         auto p = loadProject((*r)->project);
@@ -193,29 +195,37 @@ QString Session::title() const {
 }
 
 bool Session::edit(const QString& label, const std::function<void(Project&)>& change, const std::string& mergeKey) {
-    const std::string before = document.project().basis.ruleBook;
     const bool did = document.edit(label.toStdString(), change, mergeKey);
-    if (did && document.project().basis.ruleBook != before) {
-        if (auto bad = useBook(document.project().basis.ruleBook)) {
-            undo();
-            say(QString::fromStdString(bad->text()), true);
-            return false;
-        }
-        ask();
+    if (did && !followBook()) {
+        document.undo();
+        return false;
     }
     if (did && document.journalWriter() && !document.journalWriter()->healthy()) say("The recovery journal cannot be written (is the disk full?). Save now.", true);
     dropMissingSelection();
     return did;
 }
 
+bool Session::followBook() {
+    const Basis& b = document.project().basis;
+    if (b.ruleBook == bookId && b.ownValues == bookValues) return true;
+    if (auto bad = useBook(b)) {
+        say(QString::fromStdString(bad->text()), true);
+        return false;
+    }
+    ask();
+    return true;
+}
+
 void Session::undo() {
     const QString label = undoLabel();
     document.undo();
+    followBook();
     dropMissingSelection();
     if (!label.isEmpty()) say("Undone: " + label);
 }
 void Session::redo() {
     document.redo();
+    followBook();
     dropMissingSelection();
     if (canUndo()) say("Redone: " + undoLabel());
 }

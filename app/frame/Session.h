@@ -87,7 +87,11 @@ Q_SIGNALS:
 
 private:
     void start(Project project, const std::filesystem::path& file);
-    std::optional<Error> useBook(const std::string& id);
+    std::optional<Error> useBook(const Basis& basis);
+    /// Loads the book again where an edit, undo or redo changed which one it is or the project's own values in it.
+    bool followBook();
+    std::string bookId;
+    std::map<std::string, double> bookValues;
     void ask();
     void work();
     void dropMissingSelection();

@@ -568,7 +568,7 @@ void PlanView::previewCard() {
         if (!x) return card->hide();
         const DeviceType& y = trial.deviceTypes[x->type];
         if (x->circuit && x->circuit != existing) ++leaving;
-        va += std::abs(powerOf(x->load.value_or(y.load), y.unit, y.powerFactor, trial.boards[board].system, y.poles));
+        va += std::abs(powerOf(x->load.value_or(y.load), y.unit, y.powerFactor, trial.boards[board].system, y.poles, *session.solution().book));
         ++kinds[y.name];
     }
     QStringList what;

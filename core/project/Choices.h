@@ -6,27 +6,28 @@
 namespace lintel {
 
 /// What a load is, for the demand rules and the load tally.
-enum class LoadKind { Lighting, Receptacle, Motor, Kitchen, Heating, Cooling, Refrigeration, Vertical, Vehicle, DwellingGeneral, Range, Dryer, Equipment };
-inline constexpr int loadKinds = 13;
+enum class LoadKind { Lighting, Receptacle, Motor, Kitchen, Heating, Cooling, Refrigeration, Vertical, Vehicle, DwellingGeneral, Range, Dryer, Equipment, Existing };
+inline constexpr int loadKinds = 14;
 template <> struct EnumText<LoadKind> {
     static constexpr std::pair<LoadKind, const char*> words[] = {
         {LoadKind::Lighting, "lighting"}, {LoadKind::Receptacle, "receptacle"}, {LoadKind::Motor, "motor"},
         {LoadKind::Kitchen, "kitchen"},   {LoadKind::Heating, "heating"},       {LoadKind::Cooling, "cooling"},
         {LoadKind::Refrigeration, "refrigeration"}, {LoadKind::Vertical, "lift"}, {LoadKind::Vehicle, "vehicle charging"},
         {LoadKind::DwellingGeneral, "dwelling general"}, {LoadKind::Range, "range"}, {LoadKind::Dryer, "dryer"},
-        {LoadKind::Equipment, "equipment"}};
+        {LoadKind::Equipment, "equipment"}, {LoadKind::Existing, "existing"}};
 };
 /// As a heading on a schedule.
 constexpr const char* titleOf(LoadKind k) {
     constexpr const char* titles[] = {"Lighting", "Receptacles", "Motors", "Kitchen equipment", "Heating", "Cooling", "Refrigeration",
-                                      "Lifts", "Vehicle charging", "Dwelling, general", "Ranges", "Dryers", "Equipment"};
+                                      "Lifts", "Vehicle charging", "Dwelling, general", "Ranges", "Dryers", "Equipment", "Existing, measured"};
     return titles[int(k)];
 }
 
-enum class LoadUnit { VA, kVA, W, kW, A };
+/// hp: of a motor's shaft; its current comes from the rule book's table.
+enum class LoadUnit { VA, kVA, W, kW, A, hp };
 template <> struct EnumText<LoadUnit> {
     static constexpr std::pair<LoadUnit, const char*> words[] = {
-        {LoadUnit::VA, "VA"}, {LoadUnit::kVA, "kVA"}, {LoadUnit::W, "W"}, {LoadUnit::kW, "kW"}, {LoadUnit::A, "A"}};
+        {LoadUnit::VA, "VA"}, {LoadUnit::kVA, "kVA"}, {LoadUnit::W, "W"}, {LoadUnit::kW, "kW"}, {LoadUnit::A, "A"}, {LoadUnit::hp, "hp"}};
 };
 
 enum class Material { Copper, Aluminium };
@@ -48,11 +49,26 @@ template <> struct EnumText<LengthBy> {
         {LengthBy::Reach, "reach"}, {LengthBy::Chain, "chain"}, {LengthBy::Entered, "entered"}};
 };
 
-/// The current a run's drop is judged at. Share: of the breaker's rating, without entering a load in the schedule.
-enum class DropBasis { Default, Load, Share };
+/// The current a run's drop is judged at. Load: of a feeder, its demand. Connected: all that hangs on it. Share: of the
+/// breaker's rating, without entering a load in the schedule.
+enum class DropBasis { Default, Load, Share, Connected };
 template <> struct EnumText<DropBasis> {
     static constexpr std::pair<DropBasis, const char*> words[] = {
-        {DropBasis::Default, "as basis"}, {DropBasis::Load, "load"}, {DropBasis::Share, "share of rating"}};
+        {DropBasis::Default, "as basis"}, {DropBasis::Load, "load"}, {DropBasis::Share, "share of rating"}, {DropBasis::Connected, "connected"}};
+};
+
+/// How conductors are laid, as far as it changes what they may carry. Default: as the basis says.
+enum class Wiring { Default, Conduit, NmCable, McCable, AcCable, FreeAir, Messenger };
+template <> struct EnumText<Wiring> {
+    static constexpr std::pair<Wiring, const char*> words[] = {{Wiring::Default, "as basis"}, {Wiring::Conduit, "conduit"},   {Wiring::NmCable, "NM cable"},   {Wiring::McCable, "MC cable"},
+                                                               {Wiring::AcCable, "AC cable"}, {Wiring::FreeAir, "free air"}, {Wiring::Messenger, "messenger"}};
+};
+
+/// The neutral of a run. Auto: as large as the lines where the system has one. Calculated: by its own load.
+enum class NeutralBy { Auto, None, Calculated, Double };
+template <> struct EnumText<NeutralBy> {
+    static constexpr std::pair<NeutralBy, const char*> words[] = {
+        {NeutralBy::Auto, "as the lines"}, {NeutralBy::None, "none"}, {NeutralBy::Calculated, "by its load"}, {NeutralBy::Double, "double"}};
 };
 
 /// How a board's places are arranged. TwoColumn: odd left, even right. SingleColumn: rows in sequence. Ways: each way has
@@ -68,16 +84,25 @@ template <> struct EnumText<BoardUse> {
         {BoardUse::Panelboard, "panelboard"}, {BoardUse::Switchboard, "switchboard"}, {BoardUse::MotorControl, "motor control centre"}};
 };
 
+/// What opens the circuit. Fuse: without time delay.
+enum class DeviceKind { Breaker, ElectronicBreaker, Fuse, TimeDelayFuse };
+template <> struct EnumText<DeviceKind> {
+    static constexpr std::pair<DeviceKind, const char*> words[] = {
+        {DeviceKind::Breaker, "breaker"}, {DeviceKind::ElectronicBreaker, "electronic breaker"}, {DeviceKind::Fuse, "fuse"}, {DeviceKind::TimeDelayFuse, "time-delay fuse"}};
+};
+constexpr bool isFuse(DeviceKind k) { return k == DeviceKind::Fuse || k == DeviceKind::TimeDelayFuse; }
+
 enum class CircuitUse { Load, Spare };
 template <> struct EnumText<CircuitUse> {
     static constexpr std::pair<CircuitUse, const char*> words[] = {{CircuitUse::Load, "load"}, {CircuitUse::Spare, "spare"}};
 };
 
 /// How the fault level of a supply is given.
-enum class SourceKind { FaultLevel, UtilityTransformer };
+enum class SourceKind { FaultLevel, UtilityTransformer, ExistingBoard, Generator };
 template <> struct EnumText<SourceKind> {
     static constexpr std::pair<SourceKind, const char*> words[] = {
-        {SourceKind::FaultLevel, "fault level"}, {SourceKind::UtilityTransformer, "utility transformer"}};
+        {SourceKind::FaultLevel, "fault level"}, {SourceKind::UtilityTransformer, "utility transformer"},
+        {SourceKind::ExistingBoard, "existing board"}, {SourceKind::Generator, "generator"}};
 };
 
 /// What the building is, for the lighting demand of the rule book.

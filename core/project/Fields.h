@@ -10,11 +10,12 @@ template <class V> void fields(V& v, Basis& b) {
     v("title", b.title); v("jobNumber", b.jobNumber); v("company", b.company); v("designer", b.designer);
     v("issue", b.issue); v("issueDate", b.issueDate); v("ruleBook", b.ruleBook); v("units", b.units); v("occupancy", b.occupancy);
     v("branchMaterial", b.branchMaterial); v("feederMaterial", b.feederMaterial); v("insulation", b.insulation);
-    v("terminals75", b.terminals75); v("ambient", b.ambient); v("raceway", b.raceway); v("smallestBranch", b.smallestBranch);
+    v("terminals75", b.terminals75); v("ambient", b.ambient); v("raceway", b.raceway); v("conduit", b.conduit); v("insulationType", b.insulationType); v("wiring", b.wiring); v("smallestBranch", b.smallestBranch);
     v("largestPreferred", b.largestPreferred); v("smallestBreaker", b.smallestBreaker); v("feederDropLimit", b.feederDropLimit);
-    v("branchDropLimit", b.branchDropLimit); v("totalDropLimit", b.totalDropLimit); v("branchDropBasis", b.branchDropBasis);
+    v("branchDropLimit", b.branchDropLimit); v("totalDropLimit", b.totalDropLimit); v("branchDropBasis", b.branchDropBasis); v("feederDropBasis", b.feederDropBasis);
     v("ratingShare", b.ratingShare); v("upsizingCeiling", b.upsizingCeiling); v("growth", b.growth); v("slack", b.slack);
     v("routeBelowCeiling", b.routeBelowCeiling); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
+    v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues);
 }
 template <class V> void fields(V& v, Level& l) {
     v("id", l.id); v("name", l.name); v("elevation", l.elevation); v("height", l.height);
@@ -35,7 +36,7 @@ template <class V> void fields(V& v, Device& d) {
 }
 template <class V> void fields(V& v, Source& s) {
     v("id", s.id); v("name", s.name); v("system", s.system); v("kind", s.kind); v("faultKA", s.faultKA); v("kva", s.kva);
-    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("level", s.level); v("at", s.at);
+    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("faultLN", s.faultLN); v("subtransient", s.subtransient); v("peakShare", s.peakShare); v("level", s.level); v("at", s.at);
 }
 template <class V> void fields(V& v, Transformer& t) {
     v("id", t.id); v("name", t.name); v("kva", t.kva); v("percentZ", t.percentZ); v("xOverR", t.xOverR); v("primary", t.primary);
@@ -43,23 +44,26 @@ template <class V> void fields(V& v, Transformer& t) {
 }
 template <class V> void fields(V& v, Board& b) {
     v("id", b.id); v("name", b.name); v("description", b.description); v("use", b.use); v("form", b.form); v("system", b.system);
-    v("bus", b.bus); v("main", b.main); v("ratingKA", b.ratingKA); v("slots", b.slots); v("feed", b.feed); v("run", b.run);
+    v("bus", b.bus); v("main", b.main); v("ratingKA", b.ratingKA); v("seriesKA", b.seriesKA); v("givenKA", b.givenKA);
+    v("givenXR", b.givenXR); v("alternate", b.alternate); v("slots", b.slots); v("feed", b.feed); v("run", b.run);
     v("level", b.level); v("at", b.at); v("turn", b.turn); v("height", b.height);
 }
 template <class V> void fields(V& v, Circuit& c) {
     v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name);
-    v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("pinned", c.pinned); v("fullRated", c.fullRated);
-    v("groundFault", c.groundFault); v("factor", c.factor); v("run", c.run); v("note", c.note);
+    v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("letThroughKA", c.letThroughKA); v("device", c.device); v("pinned", c.pinned); v("fullRated", c.fullRated);
+    v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("factor", c.factor); v("run", c.run); v("note", c.note);
 }
 template <class V> void fields(V& v, Run& r) {
     v("id", r.id); v("name", r.name); v("lengthBy", r.lengthBy); v("length", r.length); v("material", r.material);
-    v("raceway", r.raceway); v("ambient", r.ambient); v("sharing", r.sharing); v("heldSize", r.heldSize); v("heldSets", r.heldSets);
+    v("raceway", r.raceway); v("ambient", r.ambient); v("wiring", r.wiring); v("conduit", r.conduit); v("onRoof", r.onRoof);
+    v("nonlinear", r.nonlinear); v("neutral", r.neutral); v("isolatedGround", r.isolatedGround); v("sharing", r.sharing); v("heldSize", r.heldSize); v("heldSets", r.heldSets);
     v("dropBasis", r.dropBasis);
 }
 template <class V> void fields(V& v, Load& l) {
     v("id", l.id); v("circuit", l.circuit); v("name", l.name); v("where", l.where); v("kind", l.kind); v("amount", l.amount);
     v("unit", l.unit); v("powerFactor", l.powerFactor); v("quantity", l.quantity); v("poles", l.poles);
-    v("continuous", l.continuous); v("diversity", l.diversity);
+    v("continuous", l.continuous); v("diversity", l.diversity); v("duty", l.duty);
+    v("splitA", l.splitA); v("splitB", l.splitB); v("splitC", l.splitC);
 }
 
 } // namespace lintel

@@ -35,16 +35,21 @@ struct Basis {
     bool terminals75 = true;     ///< equipment of 100 A or less is marked for 75 °C
     double ambient = 30;         ///< °C around the conductors
     Raceway raceway = Raceway::Steel;
+    std::string conduit;         ///< type of conduit, as the rule book names it; empty: the usual one of the raceway's material
+    std::string insulationType;  ///< as the rule book names it, for conduit fill; empty: the usual one of the temperature
+    Wiring wiring = Wiring::Conduit;
     std::string smallestBranch = "12", largestPreferred = "500";
     double smallestBreaker = 20; ///< A
     double feederDropLimit = 2, branchDropLimit = 3, totalDropLimit = 5; ///< %
-    DropBasis branchDropBasis = DropBasis::Load;
+    DropBasis branchDropBasis = DropBasis::Load, feederDropBasis = DropBasis::Load;
     double ratingShare = 0.8;    ///< of the breaker's rating, where drop is judged on it
     int upsizingCeiling = 4;     ///< sizes above what ampacity needs
     double growth = 0;           ///< share added to a feeder's demand, 0.2 = 20 %
     double slack = 0.05;         ///< share added to measured lengths
     double routeBelowCeiling = 0.3; ///< m below the ceiling that runs travel
     double powerFactor = 0.9;    ///< of feeders where loads give none
+    bool motorsFeedFaults = false; ///< four times the full-load current of all motors of a system added to its faults
+    std::map<std::string, double> ownValues; ///< in place of the rule book's, by their place in it: "continuous/factor"
     std::map<std::string, double> demandFactors; ///< the designer's own, by load kind; replaces the rule book's rule
     Extra extra;
     bool operator==(const Basis&) const = default;
@@ -114,6 +119,9 @@ struct Source {
     double faultKA = 30;        ///< three-phase bolted, where kind is FaultLevel
     double kva = 1500, percentZ = 5.75; ///< where kind is UtilityTransformer; its primary is taken as infinite
     double xOverR = 6;
+    double faultLN = 0;         ///< kA line–neutral, of an existing board; 0: as the three-phase impedance gives
+    double subtransient = 15;   ///< % reactance of a generator of `kva`
+    double peakShare = 1;       ///< of its kVA that a generator gives for the moment a motor starts, by its maker's data
     LevelId level;
     Point at;
     Extra extra;
@@ -143,6 +151,10 @@ struct Board {
     VoltageSystem system = VoltageSystem::Y208;
     double bus = 225;  ///< A
     double main = 0;   ///< A of the main device; 0: lugs only
+    double seriesKA = 0;  ///< of its tested pair with the device that feeds it; 0: none
+    std::optional<double> givenKA; ///< fault level known here; nothing upstream is then worked out
+    double givenXR = 4;
+    Ref alternate; ///< a source that takes over through a transfer switch; nothing: none
     double ratingKA = 10; ///< short-circuit rating of the assembly and of its branch devices
     int slots = 42;
     Ref feed;  ///< a circuit, a transformer or a source; nothing: unfed
@@ -164,7 +176,11 @@ struct Circuit {
     std::string name; ///< what it serves; one name, used everywhere
     std::optional<double> heldBreaker; ///< A
     std::optional<double> heldKA;      ///< interrupting rating, where it is not the board's
-    bool pinned = false, fullRated = false, groundFault = false; ///< fullRated: 100 %-rated device
+    std::optional<double> letThroughKA; ///< what a current-limiting device lets through to all below it
+    DeviceKind device = DeviceKind::Breaker;
+    bool pinned = false, fullRated = false, groundFault = false, arcFault = false; ///< fullRated: 100 %-rated device
+    std::string unprotected; ///< the recorded reason why ground- or arc-fault protection is left out
+    int multiwire = 0; ///< circuits of a board with the same number share one neutral and are opened together; 0: none
     double factor = 1; ///< the designer's own demand factor
     RunId run;
     std::string note;
@@ -181,6 +197,12 @@ struct Run {
     std::optional<Material> material;
     std::optional<Raceway> raceway;
     std::optional<double> ambient;
+    Wiring wiring = Wiring::Default;
+    std::string conduit;      ///< type of conduit; empty: as basis
+    bool onRoof = false;      ///< in sunlight, close above a roof
+    double nonlinear = 0;     ///< share of the load that is nonlinear; above a half the neutral counts as loaded
+    NeutralBy neutral = NeutralBy::Auto;
+    bool isolatedGround = false; ///< a second, insulated protective conductor
     int sharing = 0; ///< other current-carrying conductors in the same raceway
     std::string heldSize; ///< as the rule book names it; empty: sized automatically
     int heldSets = 0;     ///< 0: automatic
@@ -202,6 +224,8 @@ struct Load {
     int poles = 1;
     bool continuous = false;
     double diversity = 1;
+    double duty = 1; ///< share of the time that it runs; its heating current goes with the root of it
+    double splitA = 0, splitB = 0, splitC = 0; ///< shares of a load on several lines; all 0: evenly
     Extra extra;
     bool operator==(const Load&) const = default;
 };

@@ -62,6 +62,9 @@ std::optional<Error> validate(const Project& p) {
         c.within("sources", s.id, "kva", s.kva, 0.1, 1e6);
         c.within("sources", s.id, "percentZ", s.percentZ, 0.1, 100);
         c.within("sources", s.id, "xOverR", s.xOverR, 0, 1000);
+        c.within("sources", s.id, "faultLN", s.faultLN, 0, 1000);
+        c.within("sources", s.id, "subtransient", s.subtransient, 0.1, 100);
+        c.within("sources", s.id, "peakShare", s.peakShare, 0.1, 20);
     }
     const auto feed = [&](const char* table, auto id, Ref f, bool transformer) {
         const bool there = !f || (f.is<Source>() && p.sources.has(f.as<Source>())) || (f.is<Circuit>() && p.circuits.has(f.as<Circuit>())) ||
@@ -84,6 +87,10 @@ std::optional<Error> validate(const Project& p) {
         c.within("boards", d.id, "bus", d.bus, 1, 100000);
         c.within("boards", d.id, "main", d.main, 0, 100000);
         c.within("boards", d.id, "ratingKA", d.ratingKA, 0.1, 1000);
+        c.within("boards", d.id, "seriesKA", d.seriesKA, 0, 1000);
+        c.within("boards", d.id, "givenXR", d.givenXR, 0, 1000);
+        if (d.givenKA) c.within("boards", d.id, "givenKA", *d.givenKA, 0.001, 1000);
+        if (d.alternate && !p.sources.has(d.alternate.as<Source>())) c.say("boards", d.id, "alternate", "there is no source called " + d.alternate.text());
     }
     for (const Circuit& k : p.circuits) {
         c.resolves("circuits", k.id, "board", p.boards, k.board, true);
@@ -92,9 +99,12 @@ std::optional<Error> validate(const Project& p) {
         c.within("circuits", k.id, "slot", k.slot, 0, 1200);
         c.within("circuits", k.id, "factor", k.factor, 0, 10);
         if (k.heldBreaker) c.within("circuits", k.id, "heldBreaker", *k.heldBreaker, 0.5, 10000);
+        if (k.letThroughKA) c.within("circuits", k.id, "letThroughKA", *k.letThroughKA, 0.001, 1000);
+        c.within("circuits", k.id, "multiwire", k.multiwire, 0, 10000);
     }
     for (const Run& r : p.runs) {
         c.within("runs", r.id, "length", r.length, 0, 100000);
+        c.within("runs", r.id, "nonlinear", r.nonlinear, 0, 1);
         c.within("runs", r.id, "sharing", r.sharing, 0, 1000);
         c.within("runs", r.id, "heldSets", r.heldSets, 0, 40);
     }
@@ -105,6 +115,8 @@ std::optional<Error> validate(const Project& p) {
         c.within("loads", l.id, "quantity", l.quantity, 0, 1e6);
         c.within("loads", l.id, "powerFactor", l.powerFactor, 0.01, 1);
         c.within("loads", l.id, "diversity", l.diversity, 0, 10);
+        c.within("loads", l.id, "duty", l.duty, 0.01, 1);
+        for (double share : {l.splitA, l.splitB, l.splitC}) c.within("loads", l.id, "split", share, 0, 1e9);
     }
     return c.first;
 }

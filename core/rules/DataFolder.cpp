@@ -17,11 +17,11 @@ fs::path dataFolder() {
     return LINTEL_SOURCE_DATA;
 }
 
-Outcome<RuleBook> loadRuleBook(const std::string& id) {
+Outcome<RuleBook> loadRuleBook(const std::string& id, const std::map<std::string, double>& ownValues) {
     const fs::path file = dataFolder() / "rulebooks" / (id + ".json");
     std::error_code ec;
     if (id.find('/') != std::string::npos || !fs::exists(file, ec)) return Error{"rule book", "there is no rule book \"" + id + "\"", "Choose another one on Basis."};
-    return RuleBook::load(file);
+    return RuleBook::load(file, ownValues);
 }
 
 std::vector<ShippedProject> shippedProjects(const std::string& folder) {

@@ -11,7 +11,7 @@ namespace lintel {
 /// $LINTEL_DATA, else share/lintel beside the program's folder, else the source tree it was built from.
 std::filesystem::path dataFolder();
 /// The rule book of that id.
-Outcome<RuleBook> loadRuleBook(const std::string& id);
+Outcome<RuleBook> loadRuleBook(const std::string& id, const std::map<std::string, double>& ownValues = {});
 
 struct ShippedProject {
     std::filesystem::path file;

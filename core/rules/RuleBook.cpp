@@ -1,17 +1,16 @@
 #include "core/rules/RuleBook.h"
 
 #include "core/project/ProjectFile.h"
+#include "core/rules/ReadJson.h"
 
 #include <fmt/format.h>
 
 namespace lintel {
 
-using nlohmann::json;
+using namespace bookjson;
 
 namespace {
 constexpr double perMetre = 1 / (1000 * metresPerFoot); ///< Ω/kft to Ω/m
-struct Refusal { Error error; };
-[[noreturn]] void refuse(const std::string& where, const std::string& what) { throw Refusal{{where, what, "Correct that row of the rule book."}}; }
 } // namespace
 
 /// Fills a RuleBook row by row and refuses what cannot be right.
@@ -19,27 +18,29 @@ struct RuleBookReader {
     RuleBook b;
     std::string name;
 
-    const json& at(const json& j, const char* key, const std::string& where) {
-        if (!j.is_object() || !j.contains(key)) refuse(where, fmt::format("\"{}\" is missing", key));
-        return j[key];
-    }
-    double number(const json& j, const std::string& where) {
-        if (!j.is_number()) refuse(where, "expected a number, found " + j.dump());
-        return j.get<double>();
-    }
-    double orZero(const json& j, const std::string& where) { return j.is_null() ? 0 : number(j, where); }
-    std::string text(const json& j, const std::string& where) {
-        if (!j.is_string()) refuse(where, "expected a text, found " + j.dump());
-        return j.get<std::string>();
-    }
-    const json& rows(const json& j, std::size_t width, const std::string& where) {
-        const json& r = at(j, "rows", where);
-        for (std::size_t i = 0; i < r.size(); ++i)
-            if (!r[i].is_array() || r[i].size() != width) refuse(fmt::format("{} row {}", where, i + 1), fmt::format("expected {} values", width));
-        return r;
-    }
-    void cite(const char* key, const json& j, const char* field, const std::string& where) { b.citations[key] = text(at(j, field, where), where); }
+    void cite(const char* key, const json& j, const char* field, const std::string& where) { b.citations[key] = text(j, field, where); }
 
+    /// Replaces one number of the book by the project's own. What cites the section then says so.
+    void override(json& j, const std::string& place, double value) {
+        const auto missing = [&] { throw Refusal{{"Basis, own values", "the rule book has no number at \"" + place + "\"", "Write the place as section/name, for instance continuous/factor."}}; };
+        json* at = &j;
+        json* section = nullptr;
+        for (std::size_t from = 0; from <= place.size();) {
+            const std::size_t to = std::min(place.find('/', from), place.size());
+            const std::string key = place.substr(from, to - from);
+            if (at->is_object() && at->contains(key)) at = &(*at)[key];
+            else if (at->is_array() && !key.empty() && key.find_first_not_of("0123456789") == std::string::npos && key.size() < 6 && std::stoul(key) < at->size()) at = &(*at)[std::stoul(key)];
+            else missing();
+            if (at->is_object()) section = at;
+            from = to + 1;
+        }
+        if (!at->is_number()) missing();
+        b.changed.push_back(fmt::format("{}: {} instead of {}", place, value, at->get<double>()));
+        *at = value;
+        if (section)
+            for (auto& [key, text] : section->items())
+                if (text.is_string() && (key == "table" || key.ends_with("Table"))) text = text.get<std::string>() + " (own value)";
+    }
     void read(const json& j) {
         b.id = text(at(j, "id", name), name);
         b.title = text(at(j, "title", name), name);
@@ -50,6 +51,16 @@ struct RuleBookReader {
         readCorrections(j);
         readFigures(j);
         readDemand(at(j, "demand", name));
+        std::map<std::string, double> sizes;
+        for (const ConductorSize& s : b.series) sizes[s.name] = s.kcmil;
+        b.tables = readTables(j, name, sizes, b.ratingSeries);
+        for (std::size_t i = 0; i < 2; ++i)
+            for (const ConductorSize& s : b.series) {
+                const auto& table = (i ? b.tables.messenger : b.tables.freeAir).ampacity;
+                const auto it = table.find(s.name);
+                b.laidAmpacity[i].push_back(it == table.end() ? std::array<std::array<double, 3>, 2>{} : it->second);
+            }
+        for (const auto& [key, table] : b.tables.cited) b.citations.emplace(key, table);
         if (j.contains("unverified"))
             for (const json& u : j["unverified"]) b.doubtful.push_back(text(u, name + ", unverified"));
     }
@@ -170,18 +181,13 @@ struct RuleBookReader {
         cite("motorFeeder", m, "feederTable", name);
         cite("motorDevice", m, "deviceTable", name);
         b.motorConductor = figure(m, "conductor");
-        b.motorDevice = figure(m, "device");
-        const json& t = section("transformer");
-        cite("transformer", t, "table", name);
-        b.transformerPrimary = figure(t, "primary");
-        b.transformerPrimaryWithSecondary = figure(t, "primaryWithSecondary");
-        b.transformerSecondary = figure(t, "secondary");
+        cite("transformer", section("transformer"), "table", name);
         cite("dropBranch", section("drop"), "branch", name);
         cite("dropFeeder", section("drop"), "feeder", name);
         cite("panelboardMain", section("panelboardMain"), "table", name);
         cite("faultDevice", section("fault"), "device", name);
         cite("faultBoard", section("fault"), "board", name);
-        for (double f : {b.continuousFactor, b.motorConductor, b.motorDevice, b.transformerPrimary, b.transformerSecondary})
+        for (double f : {b.continuousFactor, b.motorConductor})
             if (f < 1 || f > 10) refuse(name, fmt::format("a factor of {} cannot be right here", f));
     }
     void readDemand(const json& list) {
@@ -224,15 +230,18 @@ struct RuleBookReader {
                 if (r.demandByCount.empty() || r.beyond.empty()) refuse(where, "the table is empty");
             } else if (method == "largest") {
                 r.method = Method::Largest;
-                r.extra = number(at(j, "extra", where), where);
             } else if (method == "noncoincident") {
                 r.method = Method::NonCoincident;
                 const auto with = fromWord<LoadKind>(text(at(j, "with", where), where));
                 if (!with) refuse(where, "there is no load kind " + j["with"].dump());
                 r.with = *with;
+            } else if (method == "factor") {
+                r.method = Method::Factor;
+                r.factor = number(j, "factor", where);
             } else {
                 refuse(where, "there is no demand method \"" + method + "\"");
             }
+            if (j.contains("extra")) r.extra = number(j["extra"], where);
             const bool forOne = j.contains("occupancy");
             const auto occupancy = forOne ? fromWord<Occupancy>(text(j["occupancy"], where)) : Occupancy::Other;
             if (!occupancy) refuse(where, "there is no occupancy " + j["occupancy"].dump());
@@ -246,10 +255,15 @@ struct RuleBookReader {
 };
 
 Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& name) {
-    const json j = json::parse(text, nullptr, false);
+    return parse(text, name, {});
+}
+
+Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& name, const std::map<std::string, double>& overrides) {
+    json j = json::parse(text, nullptr, false);
     if (j.is_discarded()) return Error{name, "this is not well-formed JSON", ""};
     try {
         RuleBookReader r{{}, name};
+        for (const auto& [place, value] : overrides) r.override(j, place, value);
         r.read(j);
         return std::move(r.b);
     } catch (const Refusal& refusal) {
@@ -257,10 +271,78 @@ Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& na
     }
 }
 
-Outcome<RuleBook> RuleBook::load(const std::filesystem::path& file) {
+Outcome<RuleBook> RuleBook::load(const std::filesystem::path& file, const std::map<std::string, double>& overrides) {
     auto text = readText(file);
     if (!text) return text.error();
-    return parse(*text, file.filename().string());
+    return parse(*text, file.filename().string(), overrides);
+}
+
+namespace {
+double seriesAtOrAbove(const std::vector<double>& s, double v) {
+    const auto it = std::lower_bound(s.begin(), s.end(), v * (1 - 1e-9) - 1e-9);
+    return it == s.end() ? 0 : *it;
+}
+} // namespace
+
+double RuleBook::ratingAtOrAbove(double amps, DeviceKind kind) const { return isFuse(kind) ? seriesAtOrAbove(tables.fuseRatings, amps) : ratingAtOrAbove(amps); }
+double RuleBook::ratingAtOrBelow(double amps, DeviceKind kind) const {
+    const auto& s = isFuse(kind) ? tables.fuseRatings : ratingSeries;
+    const auto it = std::upper_bound(s.begin(), s.end(), amps + 1e-6);
+    return it == s.begin() ? 0 : *(it - 1);
+}
+double RuleBook::frameFor(double amps) const { return seriesAtOrAbove(tables.frames, amps); }
+double RuleBook::interruptingAtOrAbove(double kA) const { return seriesAtOrAbove(tables.interrupting, kA); }
+
+Cited RuleBook::motorAmps(double hp, double volts, bool threePhase) const {
+    const MotorTable& t = threePhase ? tables.motorThree : tables.motorSingle;
+    const auto rated = tables.motorVolts.find(int(std::lround(volts)));
+    const double at = rated == tables.motorVolts.end() ? volts : rated->second;
+    for (std::size_t i = 0; i < t.volts.size(); ++i)
+        if (t.volts[i] == at)
+            for (const MotorTable::Row& r : t.rows)
+                if (r.hp >= hp * (1 - 1e-3) && r.amps[i] > 0) return {r.amps[i], &t.table};
+    return {0, &t.table};
+}
+
+SizeIndex RuleBook::bondingFor(double kcmil, Material lines, Material own) const {
+    for (const BondingRow& r : tables.bonding)
+        if (kcmil <= (lines == Material::Copper ? r.upToCopper : r.upToAluminium) + 1e-6) return find(r.size[std::size_t(own)]);
+    return -1;
+}
+
+SizeIndex RuleBook::jumperFor(double kcmil, Material lines, Material own) const {
+    const BondingRow& last = tables.bonding[tables.bonding.size() - 2];
+    if (kcmil <= (lines == Material::Copper ? last.upToCopper : last.upToAluminium) + 1e-6) return bondingFor(kcmil, lines, own);
+    // Beyond the table: a share of the lines' area; of another metal, of the area that its own metal would need.
+    const double other = lines == own ? 1 : own == Material::Copper ? 1 / 1.6 : 1.6;
+    return sizeOfArea(kcmil * tables.bondingBeyond * other);
+}
+
+SizeIndex RuleBook::sizeOfArea(double kcmil) const {
+    for (std::size_t i = 0; i < series.size(); ++i)
+        if (series[i].kcmil >= kcmil * (1 - 1e-9)) return SizeIndex(i);
+    return -1;
+}
+
+const ConduitType* RuleBook::conduit(const std::string& type) const {
+    for (const ConduitType& c : tables.conduits)
+        if (c.name == type) return &c;
+    return nullptr;
+}
+const Insulation* RuleBook::insulation(const std::string& name) const {
+    for (const Insulation& i : tables.insulations)
+        if (i.name == name) return &i;
+    return nullptr;
+}
+const Insulation& RuleBook::insulationFor(int celsius) const {
+    for (const Insulation& i : tables.insulations)
+        if (i.celsius == celsius) return i;
+    return tables.insulations.front();
+}
+double RuleBook::areaLighting(const std::string& occupancy) const {
+    for (const auto& [name, va] : tables.areaLighting)
+        if (name == occupancy) return va;
+    return 0;
 }
 
 double RuleBook::ratingAtOrAbove(double amps) const {
@@ -270,6 +352,12 @@ double RuleBook::ratingAtOrAbove(double amps) const {
 double RuleBook::ratingAbove(double amps) const {
     const auto it = std::upper_bound(ratingSeries.begin(), ratingSeries.end(), amps + 1e-6);
     return it == ratingSeries.end() ? 0 : *it;
+}
+
+std::string RuleBook::ampacityTable(Wiring laid) const {
+    if (laid != Wiring::FreeAir && laid != Wiring::Messenger) return cite("ampacity");
+    const RuleTables::Laid& t = laid == Wiring::Messenger ? tables.messenger : tables.freeAir;
+    return t.table + (t.unverified ? " (unverified)" : "");
 }
 
 SizeIndex RuleBook::find(const std::string& size) const {

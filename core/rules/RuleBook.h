@@ -5,6 +5,7 @@
 #include "core/base/Error.h"
 #include "core/base/Quantity.h"
 #include "core/project/Choices.h"
+#include "core/rules/RuleTables.h"
 
 #include <array>
 #include <filesystem>
@@ -52,7 +53,10 @@ class RuleBook {
 public:
     /// Reads and checks one book. `name` begins the `where` of an Error.
     static Outcome<RuleBook> parse(const std::string& json, const std::string& name);
-    static Outcome<RuleBook> load(const std::filesystem::path& file);
+    /// `overrides` are a project's own values by their place in the book ("continuous/factor"); a place that holds no number is
+    /// refused, and so is a value that makes a row impossible.
+    static Outcome<RuleBook> parse(const std::string& json, const std::string& name, const std::map<std::string, double>& overrides);
+    static Outcome<RuleBook> load(const std::filesystem::path& file, const std::map<std::string, double>& overrides = {});
 
     std::string id, title, region;
 
@@ -62,6 +66,13 @@ public:
     double ratingAtOrAbove(double amps) const;
     /// The standard rating next above that of a device; 0 past the end.
     double ratingAbove(double amps) const;
+    /// In the series of this kind of device; below: 0 before its beginning.
+    double ratingAtOrAbove(double amps, DeviceKind kind) const;
+    double ratingAtOrBelow(double amps, DeviceKind kind) const;
+    /// The frame that takes a trip of so many amperes; 0 past the end.
+    double frameFor(double amps) const;
+    /// The next usual interrupting rating, kA; 0 past the end.
+    double interruptingAtOrAbove(double kA) const;
 
     // ---- conductors ----
     const std::vector<ConductorSize>& sizes() const { return series; }
@@ -71,6 +82,15 @@ public:
     double ampacity(SizeIndex size, Material m, int celsius) const {
         return series[std::size_t(size)].ampacity[std::size_t(m)][celsius >= 90 ? 2 : celsius >= 75 ? 1 : 0];
     }
+    /// The same for conductors laid otherwise than in a raceway or cable; 0: not in that table.
+    double ampacity(SizeIndex size, Material m, int celsius, Wiring laid) const {
+        if (laid != Wiring::FreeAir && laid != Wiring::Messenger) return ampacity(size, m, celsius);
+        return laidAmpacity[laid == Wiring::Messenger][std::size_t(size)][std::size_t(m)][celsius >= 90 ? 2 : celsius >= 75 ? 1 : 0];
+    }
+    /// The ambient that the table of this way of laying stands for, °C.
+    double ambientOf(Wiring laid) const { return laid == Wiring::Messenger ? tables.messenger.ambient : 30; }
+    /// The table of ampacities for this way of laying, with a mark where its values are unverified.
+    std::string ampacityTable(Wiring laid) const;
     /// For a conductor rated `insulation` °C in air of `ambient` °C; 0: not allowed there.
     double ambientFactor(double ambient, int insulation) const;
     /// For so many current-carrying conductors in one raceway.
@@ -81,6 +101,22 @@ public:
     /// The protective conductor for a device of so many amperes; -1 past the end of the table.
     SizeIndex protectiveFor(double device, Material m) const;
 
+    /// Full-load current of a motor: the row of its horsepower or the next above, in the column of the system's volts.
+    /// 0: the table has none.
+    Cited motorAmps(double hp, double volts, bool threePhase) const;
+    /// Grounding electrode conductor (and, within the table, bonding jumper) for lines of so much area in all sets together.
+    SizeIndex bondingFor(double kcmil, Material lines, Material own) const;
+    /// Main or supply-side bonding jumper: the same table, and beyond it a share of the lines' area.
+    SizeIndex jumperFor(double kcmil, Material lines, Material own) const;
+    /// The smallest size of the series with at least this area; -1 past the end.
+    SizeIndex sizeOfArea(double kcmil) const;
+    const ConduitType* conduit(const std::string& type) const;     ///< null: none of that name
+    const Insulation* insulation(const std::string& name) const;   ///< null: none of that name
+    const Insulation& insulationFor(int celsius) const;
+    /// VA/ft² of general lighting; 0: no such occupancy.
+    double areaLighting(const std::string& occupancy) const;
+    RuleTables tables;
+
     // ---- demand ----
     const DemandRule& demand(LoadKind kind, Occupancy occupancy) const { return rules[std::size_t(kind)][std::size_t(occupancy)]; }
 
@@ -89,17 +125,19 @@ public:
     int terminalBelow = 60, terminalAbove = 75;   ///< °C
     double terminalBoundary = 100;                ///< A
     double continuousFactor = 1.25;
-    double motorConductor = 1.25, motorDevice = 2.5;
-    double transformerPrimary = 1.25, transformerPrimaryWithSecondary = 2.5, transformerSecondary = 1.25;
+    double motorConductor = 1.25;
 
     /// Where a rule stands; the keys are fixed names such as "rating" or "ambient". Empty when the book has none.
     const std::string& cite(const std::string& key) const;
     /// Values that nobody has yet compared with the standard; shown wherever they have an effect.
     const std::vector<std::string>& unverified() const { return doubtful; }
+    /// The project's own values in place of the book's, in words; every rule that they touch is cited as "(own value)".
+    const std::vector<std::string>& overridden() const { return changed; }
 
 private:
     std::vector<double> ratingSeries;
     std::vector<ConductorSize> series;
+    std::array<std::vector<std::array<std::array<double, 3>, 2>>, 2> laidAmpacity; ///< [free air, messenger][size]
     std::array<std::vector<char>, 2> choosableSize;
     std::array<std::vector<double>, 2> smallLimit;
     std::vector<std::array<double, 4>> ambientRows; ///< up to °C, 60, 75, 90
@@ -109,7 +147,7 @@ private:
     SizeIndex parallelFrom = 0;
     std::array<std::array<DemandRule, 4>, loadKinds> rules;
     std::map<std::string, std::string> citations;
-    std::vector<std::string> doubtful;
+    std::vector<std::string> doubtful, changed;
     friend struct RuleBookReader;
 };
 

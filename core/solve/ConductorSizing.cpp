@@ -18,13 +18,16 @@ struct Conditions {
     double ambient, bundling;
 };
 Conditions conditionsOf(const RunNeed& n, const SizingRules& rules, const RuleBook& book) {
-    return {std::min(rules.insulation, n.device > book.terminalBoundary || rules.terminals75 ? book.terminalAbove : book.terminalBelow), n.ambient == rules.ambient ? rules.ambientFactor : book.ambientFactor(n.ambient, rules.insulation),
-            book.bundlingFactor(n.conductors)};
+    int terminal = std::min(rules.insulation, n.device > book.terminalBoundary || rules.terminals75 ? book.terminalAbove : book.terminalBelow);
+    if (n.wiring == Wiring::NmCable) terminal = std::min(terminal, 60); // such cable is used at no more than its 60 °C ampacity
+    double ambient = n.ambient == rules.ambient ? rules.ambientFactor : book.ambientFactor(n.ambient, rules.insulation);
+    if (const double base = book.ambientOf(n.wiring); base != 30) ambient /= book.ambientFactor(base, rules.insulation);
+    return {terminal, ambient, book.bundlingFactor(n.conductors)};
 }
 Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, SizeIndex size, const SizingRules& rules, const RuleBook& book) {
     Ampacity a;
     a.terminalCelsius = c.terminalCelsius;
-    a.table = book.ampacity(size, n.material, rules.insulation);
+    a.table = book.ampacity(size, n.material, rules.insulation, n.wiring);
     a.ambient = c.ambient;
     a.bundling = c.bundling;
     a.corrected = a.table * a.ambient * a.bundling;
@@ -36,7 +39,7 @@ Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, SizeIndex size, co
 Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const SizingRules& rules, const RuleBook& book) {
     const Ampacity a = ampacityUnder(under, n, c.size, rules, book);
     const double k = c.sets, eps = 1e-6;
-    const double insulated = book.ampacity(c.size, n.material, rules.insulation) * k;
+    const double insulated = a.table * k;
     if (insulated + eps < n.load.v) return Governing::Load;
     if (a.terminal * k + eps < n.required.v) // with the code's additions, before corrections
         return a.terminal * k + eps < n.load.v ? (book.ampacity(c.size, n.material, 75) * k + eps >= n.required.v ? Governing::Terminal : Governing::Load) : Governing::ContinuousLoad;
@@ -44,7 +47,7 @@ Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const 
         const double limit = book.smallConductorLimit(c.size, n.material);
         if (limit > 0 && n.device > limit + eps) return Governing::DeviceProtection;
         const auto protects = [&](double amps) {
-            if (n.device <= amps + eps) return true;
+            if (n.device * n.deviceShare <= amps + eps) return true;
             return n.nextRatingAllowed && n.device <= book.nextRatingUpTo && n.device <= book.ratingAtOrAbove(amps) + eps;
         };
         if (!protects(std::min(insulated, a.terminal * k))) return Governing::DeviceProtection;
@@ -80,6 +83,7 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     const std::string size = sizeWords(book, c.size);
     const std::string sets = c.sets > 1 ? fmt::format(" × {} sets", c.sets) : "";
     w.step("Terminals", fmt::format("{} A device: {} °C column", figures(n.device), a.terminalCelsius), "", book.cite("terminal"));
+    if (n.wiring == Wiring::NmCable) w.step("NM cable", "no more than its 60 °C ampacity", "", "334.80");
     w.step(fmt::format("Ampacity, {} °C", a.terminalCelsius), fmt::format("{}: {} A{}", size, figures(a.terminal), sets), fmt::format("≥ {} A", figures(n.required.v)), book.cite("ampacity"));
     if (why == Governing::Load || why == Governing::ContinuousLoad || why == Governing::MinimumSize || why == Governing::Terminal) w.governs();
     if (const double limit = book.smallConductorLimit(c.size, n.material); limit > 0 && !n.motor) {
@@ -89,12 +93,14 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     if (a.ambient != 1 || a.bundling != 1) {
         w.step(fmt::format("Ambient {} °C, {} conductors", figures(n.ambient), n.conductors),
                fmt::format("{} × {} × {} = {} A{}", figures(a.table), figures(a.ambient), figures(a.bundling), figures(a.corrected), sets),
-               fmt::format("≥ {} A", figures(n.load.v)), book.cite("ambient") + ", " + book.cite("bundling"));
+               fmt::format("≥ {} A", figures(n.load.v)), (n.wiring == Wiring::FreeAir || n.wiring == Wiring::Messenger ? book.ampacityTable(n.wiring) + ", " : "") + book.cite("ambient") + ", " + book.cite("bundling"));
         if (why == Governing::Ambient || why == Governing::Bundling) w.governs();
     }
     if (!n.motor && n.device > 0) {
         const double carries = a.value() * c.sets;
-        w.step("Protected by its device", fmt::format("{} A {} {} A", figures(n.device), n.device <= carries + 1e-6 ? "≤" : "is the next rating above", figures(carries)), "",
+        if (n.deviceShare < 1)
+            w.step("Dwelling service", fmt::format("{} A × {} % = {} A", figures(n.device), figures(n.deviceShare * 100), figures(n.device * n.deviceShare)), fmt::format("≤ {} A", figures(carries)), book.cite("dwellingService"));
+        else w.step("Protected by its device", fmt::format("{} A {} {} A", figures(n.device), n.device <= carries + 1e-6 ? "≤" : "is the next rating above", figures(carries)), "",
                n.device <= carries + 1e-6 ? book.cite("protected") : book.cite("nextRating"));
         if (why == Governing::DeviceProtection && book.smallConductorLimit(c.size, n.material) == 0) w.governs();
     }
@@ -151,6 +157,8 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
         if (w) w->step("Ampacity", fmt::format("no conductor of the book, in up to 12 sets, carries {} A", figures(n.required.v)), "", book.cite("ampacity"));
         return;
     }
+    for (int i = 0; i < n.raised && n.held < 0; ++i)
+        if (const Candidate up = nextAbove(least, n, rules, book); up.size >= 0) least = up;
     Candidate chosen = least;
     r.sizeForAmpacity = least.size;
     r.setsForAmpacity = least.sets;
@@ -275,6 +283,10 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
             ground = g;
         }
         r.ground = ground;
+    }
+    if (n.lengthKnown) {
+        const ConductorSize& back = r.ground >= 0 && book.choosable(r.ground, n.material) ? book.sizes()[std::size_t(r.ground)] : z;
+        r.groundOhms = Complex{back.resistance[std::size_t(n.material)][std::size_t(n.raceway)], back.reactance[std::size_t(n.raceway)]} * n.length.v / double(chosen.sets);
     }
 }
 

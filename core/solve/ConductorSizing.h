@@ -14,7 +14,7 @@ struct SizingRules {
     SizeIndex largestPreferred = 0;
     int ceiling = 4;
     UnitSystem units = UnitSystem::Imperial;
-    double ambient = 30, ambientFactor = 1; ///< of the basis: looked up once, for the many runs that have no other
+    double ambient = 30, ambientFactor = 1; ///< of the basis in conduit: looked up once, for the many runs that have no other
 };
 SizingRules sizingRules(const Basis& basis, const RuleBook& book);
 

@@ -5,18 +5,39 @@
 #include <fmt/format.h>
 
 namespace lintel {
+namespace {
+
+/// Whether a kind is in the demand at all: of two that do not run together the larger is. Of two equal ones the first of the
+/// pair counts, so that one and only one does.
+bool counts(LoadKind kind, const KindSums& kinds, const Basis& basis, const RuleBook& book) {
+    const DemandRule& r = book.demand(kind, basis.occupancy);
+    if (r.method != DemandRule::Method::NonCoincident) return true;
+    const double va = kinds[std::size_t(kind)].ownVa(), other = kinds[std::size_t(r.with)].ownVa();
+    return va > other || (va == other && kind < r.with);
+}
+
+} // namespace
 
 double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const RuleBook& book, Working* w) {
     const KindSum& k = kinds[std::size_t(kind)];
     const double va = k.ownVa();
+    double extra = 0; // 25 % of the largest motor, where it is of this kind
     const auto say = [&](const std::string& formula, double demand, const char* cited) {
-        if (w) w->step(titleOf(kind), formula, kilo(demand) + " kVA", cited);
+        if (demand > 0) demand += extra;
+        if (w) w->step(titleOf(kind), extra > 0 && demand > 0 ? fmt::format("{} + {} % of the largest motor, {} kVA", formula, figures(extra / k.largest * 100), kilo(k.largest)) : formula, kilo(demand) + " kVA", cited);
         return demand;
     };
     if (!basis.demandFactors.empty())
         if (const auto own = basis.demandFactors.find(wordOf(kind)); own != basis.demandFactors.end())
             return say(w ? fmt::format("{} kVA × {} %", kilo(va), figures(own->second * 100)) : "", va * own->second, "Basis");
     const DemandRule& r = book.demand(kind, basis.occupancy);
+    if (r.extra > 0) { // one motor is the largest of all: a lift's and a fan's do not both add their share
+        bool mine = k.largest > 0;
+        for (std::size_t i = 0; i < loadKinds && mine; ++i)
+            if (LoadKind(i) != kind && book.demand(LoadKind(i), basis.occupancy).extra > 0 && counts(LoadKind(i), kinds, basis, book))
+                mine = k.largest > kinds[i].largest || (k.largest == kinds[i].largest && kind < LoadKind(i));
+        if (mine) extra = r.extra * k.largest;
+    }
     switch (r.method) {
     case DemandRule::Method::Stepped: {
         double demand = 0, from = 0;
@@ -51,20 +72,11 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
         demand = std::min(demand, va);
         return say(!w ? std::string() : fmt::format("{} of {} kVA together", n, kilo(va)), demand, r.table.c_str());
     }
-    case DemandRule::Method::Largest: {
-        // One motor is the largest of all: a lift's and a fan's do not both add their share.
-        bool mine = true;
-        for (std::size_t i = 0; i < loadKinds; ++i)
-            if (LoadKind(i) != kind && book.demand(LoadKind(i), basis.occupancy).method == DemandRule::Method::Largest)
-                mine = mine && (k.largest > kinds[i].largest || (k.largest == kinds[i].largest && kind < LoadKind(i)));
-        if (!mine) return say(!w ? std::string() : fmt::format("{} kVA; the largest motor is of another kind", kilo(va)), va, r.table.c_str());
-        return say(!w ? std::string() : fmt::format("{} kVA + {} % of the largest {} kVA", kilo(va), figures(r.extra * 100), kilo(k.largest)), va + r.extra * k.largest, r.table.c_str());
-    }
+    case DemandRule::Method::Largest:
+        return say(!w ? std::string() : fmt::format("{} kVA{}", kilo(va), extra > 0 ? "" : "; the largest motor is of another kind"), va, r.table.c_str());
     case DemandRule::Method::NonCoincident: {
         const double other = kinds[std::size_t(r.with)].ownVa();
-        // Of two equal ones the first of the pair counts, so that one and only one does.
-        const bool counts = va > other || (va == other && kind < r.with);
-        if (!counts) return say(!w ? std::string() : fmt::format("{} kVA does not run together with {} kVA {}", kilo(va), kilo(other), wordOf(r.with)), 0, r.table.c_str());
+        if (!counts(kind, kinds, basis, book)) return say(!w ? std::string() : fmt::format("{} kVA does not run together with {} kVA {}", kilo(va), kilo(other), wordOf(r.with)), 0, r.table.c_str());
         return say(!w ? std::string() : other > 0 ? fmt::format("{} kVA, larger than {} kVA {}", kilo(va), kilo(other), wordOf(r.with)) : fmt::format("{} kVA × 100 %", kilo(va)), va, r.table.c_str());
     }
     case DemandRule::Method::Factor: return say(!w ? std::string() : fmt::format("{} kVA × {} %", kilo(va), figures(r.factor * 100)), va * r.factor, r.table.c_str());

@@ -14,12 +14,49 @@ double neutralVolts(const SystemFacts& s) { return s.phases == 3 ? s.lineLine.v 
 void currents(FaultPoint& f, VoltageSystem system) {
     const SystemFacts s = factsOf(system);
     const auto kA = [](double volts, Complex z) { return magnitude(z) > 0 ? volts / magnitude(z) / 1000 : 0.0; };
-    f.threePhase = s.phases == 3 ? kA(s.lineLine.v / root3, f.z1) : 0;
-    f.lineLine = s.lines > 1 ? kA(s.lineLine.v, f.zll) : 0;
+    f.threePhase = s.phases == 3 ? kA(s.lineLine.v / root3, f.z1) + f.motors : 0;
+    f.lineLine = s.lines > 1 ? kA(s.lineLine.v, f.zll) + (s.phases == 3 ? f.motors * root3 / 2 : f.motors) : 0;
     f.lineNeutral = s.lineNeutral.v > 0 ? kA(neutralVolts(s), f.zln) : 0;
+    f.lineGround = s.lineNeutral.v > 0 ? kA(neutralVolts(s), f.zlg) : 0;
 }
 
 } // namespace
+
+double FaultPoint::xOverR() const {
+    const double w = worst();
+    const Complex z = w <= 0 ? z1 : w == threePhase ? z1 : w == lineLine ? zll : w == lineNeutral ? zln : zlg;
+    return z.real() > 0 ? z.imag() / z.real() : 1000;
+}
+double FaultPoint::peakFactor() const {
+    const double x = xOverR();
+    return x > 0 ? 1.02 + 0.98 * std::exp(-3 / x) : 1.02;
+}
+
+FaultPoint given(double kA, double xOverR, VoltageSystem system) {
+    Source s;
+    s.system = system;
+    s.kind = SourceKind::FaultLevel;
+    s.faultKA = kA;
+    s.xOverR = xOverR;
+    return atSource(s);
+}
+
+void limitTo(FaultPoint& f, double kA, VoltageSystem system) {
+    if (f.worst() <= kA) return;
+    f.motors = 0;
+    currents(f, system);
+    const double k = f.worst() / kA;
+    if (k > 1) f.z1 *= k, f.zll *= k, f.zln *= k, f.zlg *= k;
+    f.limited = true;
+    currents(f, system);
+}
+
+void addMotors(FaultPoint& f, double va, VoltageSystem system) {
+    if (!f.known || va <= 0) return;
+    const SystemFacts s = factsOf(system);
+    f.motors = 4 * va / (s.lineLine.v * (s.phases == 3 ? root3 : 1)) / 1000;
+    currents(f, system);
+}
 
 double coldFactor(Material m) {
     const double tau = m == Material::Copper ? 234.5 : 228;
@@ -30,25 +67,31 @@ FaultPoint atSource(const Source& s) {
     FaultPoint f;
     f.known = true;
     const SystemFacts v = factsOf(s.system);
+    const bool byLevel = s.kind == SourceKind::FaultLevel || s.kind == SourceKind::ExistingBoard;
+    const double percent = s.kind == SourceKind::Generator ? s.subtransient : s.percentZ;
     if (v.phases == 3) {
-        const double magnitude = s.kind == SourceKind::FaultLevel ? v.lineLine.v / root3 / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * s.percentZ / 100;
+        const double magnitude = byLevel ? v.lineLine.v / root3 / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
         f.z1 = f.zln = withRatio(magnitude, s.xOverR);
         f.zll = f.z1 * 2.0;
+        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
     } else {
-        const double magnitude = s.kind == SourceKind::FaultLevel ? v.lineLine.v / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * s.percentZ / 100;
+        const double magnitude = byLevel ? v.lineLine.v / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
         f.zll = f.z1 = withRatio(magnitude, s.xOverR);
         f.zln = v.lines == 2 ? f.zll / 3.0 : f.zll;
+        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
     }
+    f.zlg = f.zln;
     currents(f, s.system);
     return f;
 }
 
-FaultPoint afterRun(const FaultPoint& from, Complex ohms, Material m, VoltageSystem system) {
+FaultPoint afterRun(const FaultPoint& from, Complex ohms, Complex groundOhms, Material m, VoltageSystem system) {
     FaultPoint f = from;
     const Complex z{ohms.real() * coldFactor(m), ohms.imag()};
     f.z1 += z;
     f.zll += 2.0 * z;
     f.zln += 2.0 * z; // out by the line, back by a neutral of its size
+    f.zlg += z + Complex{groundOhms.real() * coldFactor(m), groundOhms.imag()};
     currents(f, system);
     return f;
 }
@@ -81,6 +124,7 @@ FaultPoint afterTransformer(const FaultPoint& p, const Transformer& t) {
         f.zll = f.z1 = p.zll * square + own;
         f.zln = s.lines == 2 ? p.zll * (square / 4) + own / 3.0 : f.zll;
     }
+    f.zlg = f.zln;
     currents(f, t.secondary);
     return f;
 }

@@ -9,7 +9,15 @@ namespace lintel {
 /// At the terminals of a supply. A utility transformer's primary is taken as infinite.
 FaultPoint atSource(const Source& source);
 /// At the far end of a run of `ohms` (one line conductor, at 75 °C).
-FaultPoint afterRun(const FaultPoint& from, Complex ohms, Material material, VoltageSystem system);
+/// `groundOhms`: of the way back through its protective conductor.
+FaultPoint afterRun(const FaultPoint& from, Complex ohms, Complex groundOhms, Material material, VoltageSystem system);
+/// A fault level that is known from elsewhere: three-phase (or line-line) kA with its X/R.
+FaultPoint given(double kA, double xOverR, VoltageSystem system);
+/// Lowers a point to what a current-limiting device lets through, kA symmetrical; nothing changes where less is there already.
+void limitTo(FaultPoint& point, double kA, VoltageSystem system);
+/// Adds the share of the motors of a system: four times their full-load current, undiminished by any run below (a
+/// maximum, easily followed by hand).
+void addMotors(FaultPoint& point, double motorVa, VoltageSystem system);
 /// kA at the far end of a branch run, between as many lines as it has poles: three-phase, line-line or line-neutral.
 double atBranchEnd(const FaultPoint& board, Complex ohms, Material material, VoltageSystem system, int poles);
 /// At the secondary terminals. Three-phase: delta–wye, so line-neutral faults see only its own zero sequence. Single-phase:

@@ -44,13 +44,14 @@ std::vector<int> slotsTaken(const Board& b, int slot, int poles) {
     return taken;
 }
 
-Complex powerOf(double amount, LoadUnit unit, double pf, VoltageSystem system, int poles) {
+Complex powerOf(double amount, LoadUnit unit, double pf, VoltageSystem system, int poles, const RuleBook& book) {
     double va = amount;
     switch (unit) {
     case LoadUnit::VA: break;
     case LoadUnit::kVA: va = amount * 1000; break;
     case LoadUnit::W: va = amount / pf; break;
     case LoadUnit::kW: va = amount * 1000 / pf; break;
+    case LoadUnit::hp: amount = book.motorAmps(amount, voltsAcross(system, poles).v, poles == 3).value; [[fallthrough]];
     case LoadUnit::A: va = amount * voltsAcross(system, poles).v * (poles == 3 ? root3 : 1); break;
     }
     return {va * pf, va * std::sqrt(std::max(0.0, 1 - pf * pf))};
@@ -128,13 +129,16 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     }
     double most = 0;
     std::array<double, loadKinds> byKind{};
-    const auto take = [&](LoadKind kind, Complex each, double quantity, double factor, bool continuous, int poles) {
+    const auto take = [&](LoadKind kind, LoadUnit unit, Complex each, double quantity, double factor, bool continuous, int poles) {
+        if (unit == LoadUnit::hp && book.demand(kind, p.basis.occupancy).extra == 0) kind = LoadKind::Motor; // what has horsepower is a motor
         const Complex s = each * quantity, d = s * factor;
         r.power += s;
         const double va = magnitude(s), dva = magnitude(d);
         byKind[std::size_t(kind)] += va;
         if (continuous) r.continuousVa += va;
-        if (kind == LoadKind::Motor || kind == LoadKind::Vertical) r.largestMotorVa = std::max(r.largestMotorVa, magnitude(each));
+        const bool hermetic = (kind == LoadKind::Cooling || kind == LoadKind::Refrigeration) && unit != LoadUnit::hp;
+        if (unit == LoadUnit::hp || hermetic || kind == LoadKind::Motor || kind == LoadKind::Vertical)
+            if (const double m = magnitude(each); m > r.largestMotorVa) r.largestMotorVa = m, r.hermetic = hermetic;
         r.mostPoles = std::max(r.mostPoles, poles);
         KindSum k;
         k.p = s.real(), k.q = s.imag(), k.dp = d.real(), k.dq = d.imag();
@@ -147,10 +151,18 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         k.minimum = std::max(rule.minimumEach, magnitude(each)) * quantity;
         into[std::size_t(kind)].add(k);
     };
-    for (const Load* l : t.loadsOf(c.id)) take(l->kind, powerOf(l->amount, l->unit, l->powerFactor, b.system, l->poles), l->quantity, l->diversity * c.factor, l->continuous, l->poles);
+    for (const Load* l : t.loadsOf(c.id)) {
+        Complex each = powerOf(l->amount, l->unit, l->powerFactor, b.system, l->poles, book);
+        if (l->duty < 1) each *= std::sqrt(l->duty);
+        take(l->kind, l->unit, each, l->quantity, l->diversity * c.factor, l->continuous, l->poles);
+        if (const double shares = l->splitA + l->splitB + l->splitC; shares > 0 && c.poles > 1) {
+            const std::array<double, 3> split{l->splitA, l->splitB, l->splitC};
+            for (std::size_t i = 0; i < 3; ++i) r.onLines[i] += each * (l->quantity * split[i] / shares);
+        }
+    }
     for (const Device* d : t.devicesOf(c.id)) {
         const DeviceType& y = p.deviceTypes[d->type];
-        take(y.kind, powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles), 1, c.factor, y.continuous, y.poles);
+        take(y.kind, y.unit, powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book), 1, c.factor, y.continuous, y.poles);
         ++r.points;
     }
     int kindsUsed = 0;

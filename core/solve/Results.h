@@ -40,6 +40,9 @@ struct RunNeed {
     double device = 0;        ///< A
     bool motor = false;       ///< device and small-conductor limits do not protect it: its overload does
     bool nextRatingAllowed = true;
+    double deviceShare = 1;   ///< of the device's rating that the conductors must carry (dwelling services: 0.83)
+    Wiring wiring = Wiring::Conduit;
+    int raised = 0;           ///< sizes added here because that is the cheapest way to keep the runs below within the total
     bool groundWanted = true; ///< a protective conductor by the device's rating
     Material material = Material::Copper;
     Raceway raceway = Raceway::Steel;
@@ -67,6 +70,7 @@ struct RunOutcome {
     double dropBefore = 0;    ///< % with the size that ampacity needs
     double dropOwn = 0, dropTotal = 0; ///< %
     Metres longest;           ///< within both limits at this size; 0: not limited or not known
+    Complex groundOhms;       ///< of its protective conductor, or of the neutral where it has none, at 75 °C
     Complex ohms;             ///< of one line conductor, all sets, at 75 °C
     int steps = 0;            ///< sizes above what ampacity needs
     bool adequate() const { return state != Sizing::NoneFits && !tooSmall; }
@@ -77,12 +81,18 @@ struct RunResult : RunOutcome {
 };
 
 /// Impedances at a point, in ohms at its own voltage, and the bolted fault currents in kA that follow.
-/// `z1`: one line of a three-phase fault; `zll`, `zln`: the whole loop of a line-line and line-neutral fault.
+/// `z1`: one line of a three-phase fault; `zll`, `zln`, `zlg`: the whole loop of a fault between lines, to the neutral, to ground.
 struct FaultPoint {
-    bool known = false;
-    Complex z1, zll, zln;
-    double threePhase = 0, lineLine = 0, lineNeutral = 0;
-    double worst() const { return std::max({threePhase, lineLine, lineNeutral}); }
+    bool known = false, limited = false; ///< limited: by a device's let-through
+    Complex z1, zll, zln, zlg;
+    double motors = 0;        ///< kA of the motors of the system, in the three-phase figure in full and 87 % of it line–line
+    double threePhase = 0, lineLine = 0, lineNeutral = 0, lineGround = 0;
+    double worst() const { return std::max({threePhase, lineLine, lineNeutral, lineGround}); }
+    /// X/R of the fault with the largest current.
+    double xOverR() const;
+    /// κ = 1.02 + 0.98·e^(−3R/X), IEC 60909-0, and √2·κ times the worst symmetrical current: kA of the first crest.
+    double peakFactor() const;
+    double peak() const { return 1.4142135623730951 * peakFactor() * worst(); }
 };
 
 /// Load of one kind below a node, P and Q apart. `d…`: after the designer's own factors, which demand rules start from.
@@ -127,6 +137,7 @@ struct NodeResult {
     Amps heaviestAmps;             ///< of the heaviest phase, in the proportion of demand to connected
     RunResult run;                 ///< the conductors that feed it
     FaultPoint fault;
+    double largestMotorVa = 0;     ///< of the largest motor anywhere below
     double dropTotal = 0;          ///< % at this node
 };
 
@@ -143,7 +154,10 @@ struct TransformerResult : NodeResult { ///< loads and run are on its primary si
     std::array<double, 3> secondaryAmpsByPhase{};
 };
 
-struct SourceResult : NodeResult {};
+struct SourceResult : NodeResult {
+    double standby = 0, peak = 0; ///< of a generator: VA of demand it takes over, and with the largest motor starting last
+    double used = 0;              ///< standby over its kVA
+};
 
 struct CircuitResult {
     bool placed = false, clash = false; ///< in slots of its board; over another circuit or past the end
@@ -158,6 +172,8 @@ struct CircuitResult {
     bool mixed = false;
     double continuousVa = 0;
     double largestMotorVa = 0;
+    bool hermetic = false;          ///< the largest motor is a refrigerant compressor
+    std::array<Complex, 3> onLines{}; ///< of `power`, what is entered line by line
     Amps load, required;
     double device = 0, deviceNeeded = 0;
     bool deviceHeld = false;

@@ -8,10 +8,28 @@
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
+#include <set>
 
 namespace lintel {
-namespace {
 
+MotorDevice motorDeviceOf(const RuleBook& book, DeviceKind kind) {
+    const auto it = book.tables.motorDevices.find(kind);
+    return it == book.tables.motorDevices.end() ? MotorDevice{} : it->second;
+}
+
+double transformerPrimaryRating(double amps, const RuleBook& book) {
+    const double share = bandOf(book.tables.transformerPrimaryOnly, amps);
+    const bool next = share == book.tables.transformerPrimaryOnly.back().value;
+    return next ? book.ratingAtOrAbove(amps * share) : std::max(book.ratings().front(), book.ratingAtOrBelow(amps * share, DeviceKind::Breaker));
+}
+
+double bandOf(const std::vector<Band>& bands, double v) {
+    for (const Band& b : bands)
+        if (v < b.upTo - 1e-9) return b.value;
+    return bands.back().value;
+}
+
+namespace {
 
 /// The steps of one solution over one snapshot.
 struct Solver {
@@ -21,9 +39,13 @@ struct Solver {
     Topology t;
     SizingRules rules;
     SizeIndex smallestBranch = 0;
+    Raceway racewayOfBasis = Raceway::Steel;
+    std::vector<int> raisedBoards, raisedTransformers; ///< sizes added to feeders, by id
 
     Solver(const Project& project, const RuleBook& rulebook, Results& results) : p(project), book(rulebook), r(results), rules(sizingRules(project.basis, rulebook)) {
         smallestBranch = std::max(0, book.find(p.basis.smallestBranch));
+        const ConduitType* conduit = p.basis.conduit.empty() ? nullptr : book.conduit(p.basis.conduit);
+        racewayOfBasis = conduit ? conduit->raceway : p.basis.raceway;
     }
 
     void all() {
@@ -33,6 +55,11 @@ struct Solver {
         r.sources.assign(p.sources.highest() + 1, {});
         t = findTopology(p, r);
         for (auto it = t.order.rbegin(); it != t.order.rend(); ++it) gather(*it);
+        settleAll();
+        if (raiseCheapest()) settleAll();
+        standby();
+    }
+    void settleAll() {
         for (Ref node : t.order) settle(node);
     }
 
@@ -53,6 +80,7 @@ struct Solver {
         for (std::size_t k = 0; k < loadKinds; ++k) parent.kinds[k].add(n.kinds[k]);
         parent.phases.add(n.phases);
         for (std::size_t i = 0; i < 3; ++i) parent.phaseVa[i] += n.phaseVa[i];
+        parent.largestMotorVa = std::max(parent.largestMotorVa, n.largestMotorVa);
     }
 
     void gatherBoard(const Board& b) {
@@ -63,6 +91,7 @@ struct Solver {
             cr.feeds = t.circuitFeeds[c->id.value];
             cr.feeder = bool(cr.feeds);
             loadCircuit(p, book, t, *c, b, cr, n.kinds);
+            if (cr.largestMotorVa > 0) n.largestMotorVa = std::max(n.largestMotorVa, cr.largestMotorVa);
             for (int i = 0; i < c->poles && cr.placed; ++i) {
                 char& slot = taken[std::size_t(slotOfPole(b, c->slot, i, c->poles))];
                 if (slot) cr.clash = true;
@@ -73,6 +102,7 @@ struct Solver {
             if (cr.feeder && !r.node(cr.feeds)->looped) {
                 const NodeResult& below = *r.node(cr.feeds);
                 for (std::size_t k = 0; k < loadKinds; ++k) n.kinds[k].add(below.kinds[k]);
+                n.largestMotorVa = std::max(n.largestMotorVa, below.largestMotorVa);
                 load.add(throughFeeder(*c, b, cr, below));
                 cr.power += below.phases.total();
                 cr.va = magnitude(cr.power);
@@ -96,13 +126,22 @@ struct Solver {
         if (cr.power == Complex()) return load;
         if (!cr.placed) {
             for (int i = 0; i < lines; ++i) load.ln[std::size_t(i)] = cr.power / double(lines);
-        } else if (c.poles == 1 || lines == 1) {
-            load.ln[std::size_t(cr.lines[0])] = cr.power;
-        } else if (c.poles == 2) {
-            load.ll[between(cr.lines[0], cr.lines[1], lines)] = cr.power;
-        } else {
-            for (auto& x : load.ln) x = cr.power / 3.0;
+            return load;
         }
+        if (c.poles == 1 || lines == 1) {
+            load.ln[std::size_t(cr.lines[0])] = cr.power;
+            return load;
+        }
+        // What is entered line by line stays on its lines; the rest is spread.
+        Complex even = cr.power;
+        for (std::size_t i = 0; i < 3; ++i)
+            if (const Complex own = cr.onLines[i]; own != Complex()) {
+                load.ln[std::size_t(cr.lines[i] >= 0 ? cr.lines[i] : cr.lines[0])] += own;
+                even -= own;
+            }
+        if (c.poles == 2) load.ll[between(cr.lines[0], cr.lines[1], lines)] = even;
+        else
+            for (auto& x : load.ln) x += even / 3.0;
         return load;
     }
     static std::size_t between(int a, int b, int lines) {
@@ -157,11 +196,19 @@ struct Solver {
         NodeResult& n = *r.node(node);
         if (auto* s = p.sources.find(node.as<Source>())) {
             n.fault = atSource(*s);
+            if (p.basis.motorsFeedFaults) addMotors(n.fault, motorVa(n), s->system);
             n.dropTotal = 0;
             return;
         }
         if (auto* x = p.transformers.find(node.as<Transformer>())) settleTransformer(*x);
         if (auto* b = p.boards.find(node.as<Board>())) settleBoard(*b);
+    }
+
+    /// All that turns below a node; what of it can feed a fault.
+    static double motorVa(const NodeResult& n) {
+        double va = 0;
+        for (LoadKind k : {LoadKind::Motor, LoadKind::Vertical, LoadKind::Cooling, LoadKind::Refrigeration}) va += n.kinds[std::size_t(k)].va();
+        return va;
     }
 
     struct Above {
@@ -208,6 +255,7 @@ struct Solver {
         const double continuousShare = n.demand > 0 ? std::min(1.0, n.continuous / n.demand) : 0;
         need.required = need.load * (1 + (book.continuousFactor - 1) * continuousShare);
         need.dropAmps = need.load;
+        if (node.value < raised(node).size()) need.raised = raised(node)[node.value];
         need.dropPowerFactor = n.demand > 0 ? std::min(1.0, n.demandPower.real() / n.demand) : p.basis.powerFactor;
         applyRun(need, runId);
         if (need.lengthKnown) return need;
@@ -222,13 +270,20 @@ struct Solver {
         need.up = m.up, need.across = m.across, need.down = m.down;
     }
     void applyRun(RunNeed& need, RunId id) const {
-        need.raceway = p.basis.raceway;
+        need.raceway = racewayOfBasis;
         need.ambient = p.basis.ambient;
+        need.wiring = p.basis.wiring == Wiring::Default ? Wiring::Conduit : p.basis.wiring;
         const Run* run = p.runs.find(id);
         if (!run) return;
+        if (run->wiring != Wiring::Default) need.wiring = run->wiring;
         if (run->material) need.material = *run->material;
         if (run->raceway) need.raceway = *run->raceway;
+        if (!run->conduit.empty())
+            if (const ConduitType* type = book.conduit(run->conduit)) need.raceway = type->raceway;
         if (run->ambient) need.ambient = *run->ambient;
+        if (run->onRoof) need.ambient += book.tables.roofAdder;
+        // More than half of it nonlinear: the neutral of a four-wire run carries as much as a line.
+        if (run->nonlinear > 0.5 && need.poles == 3 && factsOf(need.system).wires == 4 && run->neutral != NeutralBy::None) ++need.conductors;
         need.conductors += run->sharing;
         if (!run->heldSize.empty()) need.held = book.find(run->heldSize), need.heldSets = run->heldSets;
         if (run->lengthBy == LengthBy::Entered) need.lengthKnown = true, need.length = Metres{run->length};
@@ -245,18 +300,21 @@ struct Solver {
         sizeRun(n.run, rules, book);
         finishNode(n, a);
         n.secondary = afterTransformer(n.fault, x);
+        if (p.basis.motorsFeedFaults) addMotors(n.secondary, motorVa(n), x.secondary);
         const double load = n.demand / (x.kva * 1000), pf = n.demand > 0 ? n.demandPower.real() / n.demand : 1;
         const double rr = x.percentZ / std::hypot(1.0, x.xOverR), xx = rr * x.xOverR;
         n.regulation = load * (rr * pf + xx * std::sqrt(std::max(0.0, 1 - pf * pf)));
         n.dropBelow = x.restartsDrop ? 0 : n.dropTotal + n.regulation;
     }
-    /// The device that feeds a transformer: 125 % of its rated primary current, the next standard rating allowed.
+    /// The device that feeds a transformer: its share of the rated primary current; the next standard rating from 9 A on, below
+    /// that the largest that does not exceed it.
     double deviceOfFeeder(const TransformerResult& n, const Transformer&) {
-        if (!n.via) return book.ratingAtOrAbove(n.primaryAmps.v * book.transformerPrimary);
+        const double wanted = transformerPrimaryRating(n.primaryAmps.v, book);
+        if (!n.via) return wanted;
         const Circuit& c = p.circuits[n.via];
         CircuitResult& cr = r.circuits[n.via.value];
         cr.load = cr.required = Amps{std::max(n.demandAmps.v, n.heaviestAmps.v)};
-        cr.deviceNeeded = book.ratingAtOrAbove(std::max(n.primaryAmps.v * book.transformerPrimary, cr.required.v));
+        cr.deviceNeeded = std::max(wanted, book.ratingAtOrAbove(cr.required.v, c.device));
         cr.deviceHeld = c.heldBreaker.has_value();
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
         return cr.device;
@@ -273,8 +331,8 @@ struct Solver {
                 cr.load = need.load;
                 cr.required = c.fullRated ? need.load : need.required;
                 if (c.fullRated) need.required = need.load;
-                cr.deviceNeeded = std::max(p.basis.smallestBreaker, book.ratingAtOrAbove(cr.required.v));
-                if (book.ratingAtOrAbove(cr.required.v) == 0) cr.deviceNeeded = 0;
+                const double rating = book.ratingAtOrAbove(cr.required.v, c.device);
+                cr.deviceNeeded = rating > 0 ? std::max(p.basis.smallestBreaker, rating) : 0;
                 cr.deviceHeld = c.heldBreaker.has_value();
                 cr.device = need.device = c.heldBreaker.value_or(cr.deviceNeeded);
             } else {
@@ -283,21 +341,135 @@ struct Solver {
                 need.device = b.main > 0 ? b.main : b.bus;
                 need.groundWanted = false;
                 if (n.parent.is<Transformer>()) need.nextRatingAllowed = false;
+                if (n.parent.is<Source>() && p.basis.occupancy == Occupancy::Dwelling && factsOf(b.system).phases == 1 && need.device >= book.tables.dwellingServiceFrom && need.device <= book.tables.dwellingServiceTo)
+                    need.deviceShare = book.tables.dwellingServiceShare;
             }
+            judgeFeederDrop(need, n, b.run);
             n.run.need = need;
             sizeRun(n.run, rules, book);
             finishNode(n, a);
         }
+        if (b.givenKA) n.fault = given(*b.givenKA, b.givenXR, b.system);
         const double limit = b.main > 0 ? std::min(b.main, b.bus) : b.bus;
         n.use = std::max(n.demandAmps.v, n.heaviestAmps.v) / limit;
         for (const Circuit* c : t.of(b.id))
             if (!r.circuits[c->id.value].feeder) settleBranch(*c, b, n);
     }
 
+    /// The current that a feeder's drop is judged at: its demand, all that is connected, or a share of its device's rating.
+    void judgeFeederDrop(RunNeed& need, const NodeResult& n, RunId id) const {
+        const Run* run = p.runs.find(id);
+        const DropBasis by = run && run->dropBasis != DropBasis::Default ? run->dropBasis : p.basis.feederDropBasis;
+        if (by == DropBasis::Connected) need.dropAmps = Amps{std::max(need.load.v, *std::max_element(n.phaseAmps.begin(), n.phaseAmps.end()))};
+        need.dropByShare = by == DropBasis::Share && need.device > 0;
+        if (need.dropByShare) need.dropAmps = Amps{std::max(need.device * p.basis.ratingShare, need.load.v)};
+    }
+
+    // ---- paths whose parts are within their own limits, and their sum is not ----
+
+    const std::vector<int>& raised(Ref node) const { return node.is<Board>() ? raisedBoards : raisedTransformers; }
+    double kilograms(const RunNeed& n, SizeIndex size, int sets) const {
+        const double density = n.material == Material::Copper ? 8890 : 2700;
+        return book.sizes()[std::size_t(size)].mm2 * 1e-6 * n.length.v * density * (n.poles == 3 ? 4 : n.poles + 1) * sets;
+    }
+    /// Branch runs are first raised one by one to keep the total. Where raising the feeder above them by some sizes instead
+    /// takes fewer kilograms altogether, the feeder is raised: from the source down, each feeder once. True where any was.
+    bool raiseCheapest() {
+        raisedBoards.assign(r.boards.size(), 0);
+        raisedTransformers.assign(r.transformers.size(), 0);
+        struct Below { std::vector<CircuitId> over; };
+        std::vector<Below> below(r.boards.size());
+        bool any = false;
+        for (const Board& b : p.boards)
+            for (const Circuit* c : t.of(b.id)) {
+                const CircuitResult& cr = r.circuits[c->id.value];
+                if (cr.feeder || !cr.run.need.lengthKnown || cr.run.size < 0 || cr.run.state == Sizing::Held || r.boards[b.id.value].looped) continue;
+                const RunResult& run = cr.run;
+                if (run.dropBefore <= run.need.totalLimit - run.need.totalBefore + 1e-9) continue; // its total is no trouble
+                // Every board up to the last restart could have its feeder raised for this run's sake.
+                Ref at = b.id;
+                for (int guard = 0; at.is<Board>() && guard < 64; ++guard) {
+                    below[at.value].over.push_back(c->id);
+                    at = r.boards[at.value].parent;
+                }
+            }
+        // What each branch run under a feeder would weigh with so much less lost before it; 1e300 where no size does.
+        const auto weight = [&](CircuitId id, double less) {
+            const RunResult& run = r.circuits[id.value].run;
+            RunResult again;
+            again.need = run.need;
+            again.need.totalBefore -= less;
+            sizeRun(again, rules, book);
+            return again.state == Sizing::PastCeiling || again.size < 0 ? 1e6 : kilograms(again.need, again.size, again.sets);
+        };
+        std::vector<double> lessAbove(r.boards.size(), 0);
+        for (Ref node : t.order) {
+            if (!node.is<Board>()) continue;
+            const BoardResult& n = r.boards[node.value];
+            if (n.parent.is<Board>()) lessAbove[node.value] = lessAbove[n.parent.value];
+            const auto& over = below[node.value].over;
+            const RunResult& feeder = n.run;
+            if (over.empty() || !n.parent || feeder.state != Sizing::Sized || !feeder.need.lengthKnown || feeder.size < 0) continue;
+            const double already = lessAbove[node.value];
+            double best = 0;
+            for (CircuitId id : over) best += weight(id, already);
+            int bestSteps = 0;
+            double bestLess = 0;
+            for (int k = 1; k + feeder.steps <= rules.ceiling; ++k) {
+                RunResult again;
+                again.need = feeder.need;
+                again.need.raised = feeder.steps + k;
+                sizeRun(again, rules, book);
+                const double less = feeder.dropOwn - again.dropOwn;
+                if (less <= 1e-9) break;
+                double all = kilograms(again.need, again.size, again.sets) - kilograms(feeder.need, feeder.size, feeder.sets);
+                if (all >= best) break;
+                for (CircuitId id : over) all += weight(id, already + less);
+                if (all < best * (1 - 1e-9)) best = all, bestSteps = feeder.steps + k, bestLess = less;
+            }
+            if (bestSteps) raisedBoards[node.value] = bestSteps, lessAbove[node.value] = already + bestLess, any = true;
+        }
+        return any;
+    }
+
+    // ---- generators: what they take over ----
+
+    void standby() {
+        struct Sum { KindSums kinds{}; double largest = 0; };
+        std::map<SourceId, Sum> sums;
+        for (const Board& b : p.boards)
+            if (b.alternate.is<Source>() && p.sources.has(b.alternate.as<Source>())) {
+                Sum& s = sums[b.alternate.as<Source>()];
+                const BoardResult& n = r.boards[b.id.value];
+                for (std::size_t k = 0; k < loadKinds; ++k) s.kinds[k].add(n.kinds[k]);
+                s.largest = std::max(s.largest, n.largestMotorVa);
+            }
+        for (const Source& s : p.sources) {
+            if (s.kind != SourceKind::Generator) continue;
+            SourceResult& out = r.sources[s.id.value];
+            Sum all = sums[s.id];
+            for (std::size_t k = 0; k < loadKinds; ++k) all.kinds[k].add(out.kinds[k]);
+            all.largest = std::max(all.largest, out.largestMotorVa);
+            NodeResult n;
+            findDemand(all.kinds, p.basis, book, n);
+            out.standby = n.demand;
+            out.peak = std::max(0.0, n.demand - all.largest) + lockedRotor * all.largest;
+            out.used = n.demand / (s.kva * 1000);
+            out.largestMotorVa = all.largest;
+        }
+    }
+
     void finishNode(NodeResult& n, const Above& a) const {
         n.dropTotal = a.drop + n.run.dropOwn;
         n.run.dropTotal = n.dropTotal;
-        n.fault = a.fault.known ? afterRun(a.fault, n.run.ohms, n.run.need.material, a.system) : FaultPoint{};
+        if (!a.fault.known) {
+            n.fault = FaultPoint{};
+            return;
+        }
+        FaultPoint from = a.fault;
+        if (n.via)
+            if (const auto& limit = p.circuits[n.via].letThroughKA) limitTo(from, *limit, a.system);
+        n.fault = afterRun(from, n.run.ohms, n.run.groundOhms, n.run.need.material, a.system);
     }
 
     void settleBranch(const Circuit& c, const Board& b, const BoardResult& board) {
@@ -309,19 +481,35 @@ struct Solver {
         }
         const bool loaded = cr.va > 0;
         cr.load = ampsOf(cr.va, b.system, c.poles);
+        if (c.poles > 1) { // entered line by line: the heaviest line
+            Complex own;
+            double most = 0;
+            for (const Complex& line : cr.onLines) own += line, most = std::max(most, magnitude(line));
+            if (most > 0 && factsOf(b.system).lineNeutral.v > 0) cr.load = ampsOf(magnitude(cr.power - own), b.system, c.poles) + Amps{most / factsOf(b.system).lineNeutral.v};
+        }
         const double continuous = loaded ? cr.continuousVa / cr.va : 0;
         const double motor = ampsOf(cr.largestMotorVa, b.system, c.poles).v;
         const double rest = cr.load.v - motor;
         const double add = c.fullRated ? 0 : book.continuousFactor - 1;
         cr.required = Amps{rest * (1 + add * std::min(1.0, continuous)) + motor * book.motorConductor};
-        const double wanted = motor > 0 ? rest * (1 + add * continuous) + motor * book.motorDevice : cr.required.v;
-        const double rating = book.ratingAtOrAbove(wanted);
+        const double motorShare = cr.hermetic ? book.tables.hermeticDevice : motorDeviceOf(book, c.device).share;
+        const double wanted = motor > 0 ? rest * (1 + add * continuous) + motor * motorShare : cr.required.v;
+        // A compressor's device may not exceed its share, a motor's is the next rating above.
+        const double rating = motor > 0 && cr.hermetic ? std::max(book.ratingAtOrBelow(wanted, c.device), book.ratingAtOrAbove(cr.required.v, c.device)) : book.ratingAtOrAbove(wanted, c.device);
         cr.deviceNeeded = rating > 0 ? std::max(rating, motor > 0 ? book.ratings().front() : p.basis.smallestBreaker) : 0;
         cr.deviceHeld = c.heldBreaker.has_value();
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
         cr.run.need = branchNeed(c, b, cr, board);
         sizeRun(cr.run, rules, book);
         if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, cr.run.ohms, cr.run.need.material, b.system, c.poles);
+    }
+
+    int multiwireConductors(const Circuit& c, const Board& b) const {
+        int together = 0;
+        for (const Circuit* other : t.of(b.id)) together += other->multiwire == c.multiwire && other->poles == 1;
+        const SystemFacts f = factsOf(b.system);
+        if (together <= 1) return 2;
+        return f.phases == 3 && together < 3 ? together + 1 : together;
     }
 
     RunNeed branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, const BoardResult& board) const {
@@ -343,6 +531,8 @@ struct Solver {
         const Run* run = p.runs.find(c.run);
         const DropBasis by = run && run->dropBasis != DropBasis::Default ? run->dropBasis : p.basis.branchDropBasis;
         need.dropByShare = by == DropBasis::Share;
+        // Circuits of one multiwire group share a raceway and a neutral; on two of three phases the neutral carries too.
+        if (c.multiwire && c.poles == 1) need.conductors = multiwireConductors(c, b) + (run ? run->sharing : 0);
         need.dropAmps = need.dropByShare ? Amps{std::max(cr.device * p.basis.ratingShare, cr.load.v)} : cr.load;
         need.dropPowerFactor = cr.va > 0 ? std::min(1.0, cr.power.real() / cr.va) : 1;
         if (!need.lengthKnown) {
@@ -397,6 +587,22 @@ Results solve(const Project& entered, const RuleBook& book) {
     return r;
 }
 
+namespace {
+void tellHorsepower(Working& w, const Project& p, const RuleBook& book, const Circuit& c, const Board& b) {
+    const auto tell = [&](const std::string& name, double hp, int poles) {
+        const Cited flc = book.motorAmps(hp, voltsAcross(b.system, poles).v, poles == 3);
+        w.step("Full-load current", fmt::format("{}: {} hp, {} V, {}", name, figures(hp), number(voltsAcross(b.system, poles).v), poles == 3 ? "three-phase" : "single-phase"),
+               flc.value > 0 ? figures(flc.value) + " A" : "not in the table", flc.table ? *flc.table : "");
+    };
+    for (const Load& l : p.loads)
+        if (l.circuit == c.id && l.unit == LoadUnit::hp) tell(l.name, l.amount, l.poles);
+    std::set<DeviceTypeId> told;
+    for (const Device& d : p.devices)
+        if (d.circuit == c.id)
+            if (const DeviceType& y = p.deviceTypes[d.type]; y.unit == LoadUnit::hp && told.insert(y.id).second) tell(y.name, d.load.value_or(y.load), y.poles);
+}
+} // namespace
+
 Working explain(const Project& p, const RuleBook& book, const Results& r, Ref thing) {
     Working w;
     const SizingRules rules = sizingRules(p.basis, book);
@@ -406,9 +612,12 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
             w.step("Fault level", "no source stands at the top of its feed path", "not known", "");
             return;
         }
-        w.step("Fault level, " + where, f.threePhase > 0 ? fmt::format("three-phase {} kA, line–line {} kA, line–neutral {} kA", figures(f.threePhase), figures(f.lineLine), figures(f.lineNeutral))
-                                                         : fmt::format("line–line {} kA, line–neutral {} kA", figures(f.lineLine), figures(f.lineNeutral)),
+        w.step("Fault level, " + where, f.threePhase > 0 ? fmt::format("three-phase {} kA, line–line {} kA, line–neutral {} kA, line–ground {} kA", figures(f.threePhase), figures(f.lineLine), figures(f.lineNeutral), figures(f.lineGround))
+                                                         : fmt::format("line–line {} kA, line–neutral {} kA, line–ground {} kA", figures(f.lineLine), figures(f.lineNeutral), figures(f.lineGround)),
                figures(f.worst()) + " kA", book.cite("faultDevice"));
+        if (f.motors > 0) w.step("Motors' share", "4 × the full-load current of all motors of the system, in the figures above", figures(f.motors) + " kA", "Basis");
+        if (f.limited) w.step("Let-through", "the device above limits it", "", "its maker's data");
+        w.step("Asymmetry, " + where, fmt::format("X/R {}: κ = 1.02 + 0.98·e^(−3/{}) = {:.2f}", figures(f.xOverR()), figures(f.xOverR()), f.peakFactor()), figures(f.peak()) + " kA peak", "IEC 60909-0");
     };
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
         const CircuitResult& cr = r.of(c->id);
@@ -424,8 +633,11 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
             w.step("Continuous", fmt::format("{} A + 25 % of {} A continuous", figures(cr.load.v), figures(cr.load.v * cr.continuousVa / std::max(1.0, cr.va))), amps(cr.required), book.cite("continuousDevice"));
         if (cr.largestMotorVa > 0) {
             const double m = ampsOf(cr.largestMotorVa, b.system, c->poles).v;
-            w.step("Motor", fmt::format("{} A × {} % for the conductor", figures(m), number(book.motorConductor * 100)), amps(cr.required), book.cite("motorConductor"));
-            w.step("Motor device", fmt::format("{} A × {} %, next standard rating", figures(m), number(book.motorDevice * 100)), figures(cr.deviceNeeded) + " A", book.cite("motorDevice"));
+            tellHorsepower(w, p, book, *c, b);
+            w.step(cr.hermetic ? "Compressor" : "Motor", fmt::format("{} A × {} % for the conductor", figures(m), number(book.motorConductor * 100)), amps(cr.required), book.cite(cr.hermetic ? "hermeticConductor" : "motorConductor"));
+            const double share = cr.hermetic ? book.tables.hermeticDevice : motorDeviceOf(book, c->device).share;
+            w.step(cr.hermetic ? "Compressor's device" : "Motor's device", fmt::format("{} A × {} % = {} A, {}", figures(m), number(share * 100), figures(m * share), cr.hermetic ? "the standard rating below" : "next standard rating"),
+                   figures(cr.deviceNeeded) + " A", book.cite(cr.hermetic ? "hermeticDevice" : "motorDevice"));
         }
         w.step("Device", cr.deviceHeld ? fmt::format("held by hand; {} A is needed", figures(cr.deviceNeeded)) : fmt::format("{} A → next standard rating{}", figures(cr.required.v), cr.deviceNeeded == p.basis.smallestBreaker ? ", or the smallest of the basis" : ""),
                figures(cr.device) + " A", book.cite("rating"));
@@ -452,7 +664,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>())) {
         const TransformerResult& tr = r.of(x->id);
         w.step("Rated current", fmt::format("{} kVA: primary {} A, secondary {} A", rating(x->kva), figures(tr.primaryAmps.v), figures(tr.secondaryAmps.v)), percent(tr.use * 100) + " used", "");
-        w.step("Primary device", fmt::format("{} A × {} % = {} A, next standard rating", figures(tr.primaryAmps.v), number(book.transformerPrimary * 100), figures(tr.primaryAmps.v * book.transformerPrimary)), figures(tr.run.need.device) + " A", book.cite("transformer"));
+        w.step("Primary device", fmt::format("{} A × {} % = {} A, {}", figures(tr.primaryAmps.v), number(bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v) * 100), figures(tr.primaryAmps.v * bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v)), tr.primaryAmps.v >= 9 ? "next standard rating" : "the standard rating below"), figures(tr.run.need.device) + " A", book.cite("transformer"));
     } else if (n->continuous > 0 && n->parent) {
         w.step("Continuous", fmt::format("25 % of {} kVA continuous added", kilo(n->continuous)), amps(n->run.need.required), book.cite("continuousFeederDevice"));
     }

@@ -14,4 +14,13 @@ Results solve(const Project& entered, const RuleBook& book);
 /// For a circuit, board or transformer: load, demand, device, conductors, drop, protective conductor, fault level.
 Working explain(const Project& entered, const RuleBook& book, const Results& results, Ref thing);
 
+/// What a motor's device of this kind may be.
+MotorDevice motorDeviceOf(const RuleBook& book, DeviceKind kind);
+/// The rating of a transformer's primary device by its rated primary current, where there is no secondary device.
+double transformerPrimaryRating(double amps, const RuleBook& book);
+/// The value of the first band whose end lies above `v`.
+double bandOf(const std::vector<Band>& bands, double v);
+/// Times its full-load current that a motor takes while it starts, where nothing better is known.
+inline constexpr double lockedRotor = 6;
+
 } // namespace lintel

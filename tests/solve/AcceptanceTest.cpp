@@ -125,7 +125,7 @@ TEST_CASE("fault level through a transformer and a run, by hand") {
     // 100 ft of 3/0 in steel, R at 20 °C: 0.079 · 254.5/309.5 = 0.06496; 6.496 + j5.2 mΩ more: 19.93 + j26.92 = 33.50 mΩ; 3.585 kA.
     const ConductorSize& c = nec().sizes()[std::size_t(nec().find("3/0"))];
     const Complex run = Complex{c.resistance[0][std::size_t(Raceway::Steel)], c.reactance[std::size_t(Raceway::Steel)]} * feet(100).v;
-    CHECK(afterRun(after, run, Material::Copper, VoltageSystem::Y208).threePhase == Approx(3.585).epsilon(1e-3));
+    CHECK(afterRun(after, run, run, Material::Copper, VoltageSystem::Y208).threePhase == Approx(3.585).epsilon(1e-3));
 }
 
 TEST_CASE("line and neutral currents are phasor sums") {
@@ -188,12 +188,12 @@ TEST_CASE("schedules split a two-pole load in halves and a three-pole load in th
 
 TEST_CASE("loads in W, kW, VA, kVA and A come to the same power") {
     const double va = 2080 * 2;
-    CHECK(std::abs(powerOf(va, LoadUnit::VA, 0.8, VoltageSystem::Y208, 2)) == Approx(va));
-    CHECK(std::abs(powerOf(va / 1000, LoadUnit::kVA, 0.8, VoltageSystem::Y208, 2)) == Approx(va));
-    CHECK(std::abs(powerOf(va * 0.8, LoadUnit::W, 0.8, VoltageSystem::Y208, 2)) == Approx(va));
-    CHECK(std::abs(powerOf(va * 0.8 / 1000, LoadUnit::kW, 0.8, VoltageSystem::Y208, 2)) == Approx(va));
-    CHECK(std::abs(powerOf(20, LoadUnit::A, 0.8, VoltageSystem::Y208, 2)) == Approx(va));
-    CHECK(powerOf(20, LoadUnit::A, 0.8, VoltageSystem::Y208, 2).real() == Approx(va * 0.8));
-    CHECK(std::abs(powerOf(20, LoadUnit::A, 1, VoltageSystem::Y480, 3)) == Approx(20 * 480 * root3));
+    CHECK(std::abs(powerOf(va, LoadUnit::VA, 0.8, VoltageSystem::Y208, 2, nec())) == Approx(va));
+    CHECK(std::abs(powerOf(va / 1000, LoadUnit::kVA, 0.8, VoltageSystem::Y208, 2, nec())) == Approx(va));
+    CHECK(std::abs(powerOf(va * 0.8, LoadUnit::W, 0.8, VoltageSystem::Y208, 2, nec())) == Approx(va));
+    CHECK(std::abs(powerOf(va * 0.8 / 1000, LoadUnit::kW, 0.8, VoltageSystem::Y208, 2, nec())) == Approx(va));
+    CHECK(std::abs(powerOf(20, LoadUnit::A, 0.8, VoltageSystem::Y208, 2, nec())) == Approx(va));
+    CHECK(powerOf(20, LoadUnit::A, 0.8, VoltageSystem::Y208, 2, nec()).real() == Approx(va * 0.8));
+    CHECK(std::abs(powerOf(20, LoadUnit::A, 1, VoltageSystem::Y480, 3, nec())) == Approx(20 * 480 * root3));
     CHECK(ampsOf(9000, VoltageSystem::Y208, 3).v == Approx(24.98).epsilon(1e-3));
 }

@@ -13,7 +13,7 @@ TEST_CASE("in every building: power adds up, order holds, faults fall and drops 
         const Results r = solve(p, nec());
         checkWhole(p, r);
         Complex entered;
-        for (const Load& l : p.loads) entered += powerOf(l.amount, l.unit, l.powerFactor, p.boards[p.circuits[l.circuit].board].system, l.poles) * l.quantity;
+        for (const Load& l : p.loads) entered += powerOf(l.amount, l.unit, l.powerFactor, p.boards[p.circuits[l.circuit].board].system, l.poles, nec()) * l.quantity;
         const SourceResult& top = r.of(SourceId{1});
         CHECK(top.connected == Approx(std::abs(entered)));
         CHECK(std::abs(top.phases.total() - entered) < 1e-6 * (1 + std::abs(entered))); // also through delta–wye transformers

@@ -1,0 +1,285 @@
+#include "core/rules/RuleTables.h"
+
+#include "core/rules/ReadJson.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace lintel {
+namespace {
+
+using namespace bookjson;
+constexpr double inch = 25.4, squareInch = inch * inch, pi = 3.14159265358979323846;
+
+struct TableReader {
+    const json& book;
+    const std::string& name;
+    const std::map<std::string, double>& sizes;
+    RuleTables t;
+
+    const json& section(const char* key) const { return at(book, key, name); }
+    void cite(const char* key, const json& j, const char* field = "table") { t.cited[key] = text(j, field, name); }
+    double share(const json& j, const char* key, double least, double most) const {
+        const double v = number(j, key, name);
+        if (v < least || v > most) refuse(name + ", " + key, fmt::format("{} cannot be right here", v));
+        return v;
+    }
+    std::string size(const json& j, const std::string& where) const {
+        const std::string s = text(j, where);
+        if (!sizes.count(s)) refuse(where, "there is no conductor size \"" + s + "\"");
+        return s;
+    }
+    static std::vector<double> rising(const json& j, const std::string& where) {
+        std::vector<double> out;
+        for (const json& x : j) {
+            out.push_back(number(x, where));
+            if (out.back() <= (out.size() > 1 ? out[out.size() - 2] : 0)) refuse(where, "the values must rise");
+        }
+        if (out.empty()) refuse(where, "there are no values");
+        return out;
+    }
+    std::vector<std::string> words(const json& j, const std::string& where) const {
+        std::vector<std::string> out;
+        for (const json& x : j) out.push_back(text(x, where));
+        return out;
+    }
+    std::vector<Band> bands(const json& list, const std::string& where) const {
+        std::vector<Band> out;
+        for (const json& r : list) {
+            if (!r.is_array() || r.size() != 2) refuse(where, "a row is [up to, value]");
+            out.push_back({orEndless(r[0], where), number(r[1], where)});
+            if (out.size() > 1 && (out.back().upTo <= out[out.size() - 2].upTo || out.back().value >= out[out.size() - 2].value)) refuse(where, "the rows must rise and their share fall");
+        }
+        if (out.empty() || out.back().upTo < 1e300) refuse(where, "the last row has no end: write null");
+        return out;
+    }
+
+    MotorTable motors(const json& j, const char* key) {
+        MotorTable m;
+        m.table = text(j, "table", name);
+        t.cited[key] = m.table;
+        m.volts = rising(at(j, "volts", name), name + ", " + m.table);
+        for (const json& r : rows(j, m.volts.size() + 1, name + ", " + m.table)) {
+            MotorTable::Row row{number(r[0], name), {}};
+            const std::string where = fmt::format("{}, {}, {} hp", name, m.table, row.hp);
+            for (std::size_t i = 0; i < m.volts.size(); ++i) {
+                row.amps.push_back(orZero(r[i + 1], where));
+                if (i > 0 && row.amps[i] > 0 && row.amps[i - 1] > 0 && row.amps[i] >= row.amps[i - 1]) refuse(where, "a higher voltage must take less current");
+                if (!m.rows.empty() && m.rows.back().amps[i] > 0 && row.amps[i] > 0 && row.amps[i] <= m.rows.back().amps[i]) refuse(where, "a larger motor must take more current");
+            }
+            if (!m.rows.empty() && row.hp <= m.rows.back().hp) refuse(where, "horsepower must rise");
+            m.rows.push_back(row);
+        }
+        return m;
+    }
+    void readMotors() {
+        const json& m = section("motor");
+        t.motorSingle = motors(at(m, "singlePhase", name), "motorSingle");
+        t.motorThree = motors(at(m, "threePhase", name), "motorThree");
+        for (const auto& [nominal, rated] : at(m, "volts", name).items()) t.motorVolts[std::atoi(nominal.c_str())] = int(number(rated, name));
+        for (const auto& [word, r] : at(m, "devices", name).items()) {
+            const auto kind = fromWord<DeviceKind>(word);
+            if (!kind || !r.is_array() || r.size() != 4) refuse(name + ", motor devices", "\"" + word + "\" is not a device with its four figures");
+            t.motorDevices[*kind] = {number(r[0], name), number(r[1], name), number(r[2], name), number(r[3], name)};
+            if (t.motorDevices[*kind].share < 1 || t.motorDevices[*kind].ceiling < t.motorDevices[*kind].share) refuse(name + ", motor devices, " + word, "a ceiling must not lie below the share");
+        }
+        t.instantaneous = share(m, "instantaneous", 1, 20);
+        const json& o = at(m, "overload", name);
+        cite("overload", o);
+        t.overload = share(o, "other", 1, 2);
+        t.overloadServiceFactor = share(o, "serviceFactor", 1, 2);
+        cite("motorFeederDevice", at(m, "feederDevice", name));
+        const json& h = at(m, "hermetic", name);
+        cite("hermeticConductor", h, "conductorTable");
+        cite("hermeticDevice", h, "deviceTable");
+        t.hermeticConductor = share(h, "conductor", 1, 2);
+        t.hermeticDevice = share(h, "device", 1, 4);
+    }
+    void readTransformers() {
+        const json& j = section("transformer");
+        cite("transformerSecondaryConductors", j, "secondaryConductors");
+        t.transformerPrimaryOnly = bands(at(j, "primaryOnly", name), name + ", transformer");
+        t.transformerSecondaryDevice = bands(at(j, "secondary", name), name + ", transformer");
+        t.transformerPrimaryWithSecondary = share(j, "primaryWithSecondary", 1, 6);
+        t.singlePhaseKva = rising(at(j, "singlePhaseKva", name), name + ", transformer kVA");
+        t.threePhaseKva = rising(at(j, "threePhaseKva", name), name + ", transformer kVA");
+    }
+    void readGrounding() {
+        const json& j = section("bonding");
+        cite("electrode", j, "electrode");
+        cite("jumper", j, "jumper");
+        t.bondingBeyond = share(j, "beyondShare", 0.05, 1);
+        for (const json& r : rows(j, 4, name + ", bonding")) {
+            const std::string where = name + ", bonding";
+            BondingRow row{orEndless(r[0], where), orEndless(r[1], where), {size(r[2], where), size(r[3], where)}};
+            if (!t.bonding.empty()) {
+                const BondingRow& last = t.bonding.back();
+                for (std::size_t m = 0; m < 2; ++m)
+                    if (row.upToCopper <= last.upToCopper || sizes.at(row.size[m]) <= sizes.at(last.size[m])) refuse(where, "the rows must rise");
+            }
+            t.bonding.push_back(row);
+        }
+    }
+    RuleTables::Laid laid(const char* key) {
+        const json& j = section(key);
+        RuleTables::Laid out;
+        out.table = text(j, "table", name);
+        t.cited[key] = out.table;
+        out.ambient = number(j, "ambient", name);
+        out.unverified = j.value("unverified", false);
+        std::array<double, 6> last{};
+        for (const json& r : rows(j, 7, name + ", " + out.table)) {
+            const std::string s = size(r[0], name + ", " + out.table), where = name + ", " + out.table + ", " + s;
+            std::array<std::array<double, 3>, 2> row{};
+            for (std::size_t i = 0; i < 6; ++i) {
+                const double a = row[i / 3][i % 3] = orZero(r[i + 1], where);
+                if (a > 0 && a <= last[i]) refuse(where, "a larger conductor must carry more than a smaller one");
+                if (i % 3 > 0 && a > 0 && a <= row[i / 3][i % 3 - 1]) refuse(where, "a hotter insulation must carry more");
+                if (a > 0) last[i] = a;
+            }
+            out.ampacity[s] = row;
+        }
+        return out;
+    }
+    void readConduit() {
+        const json& j = section("conduit");
+        const json& f = at(j, "fill", name);
+        cite("fill", f);
+        cite("conduit", j);
+        t.fillOne = share(f, "one", 0.1, 1);
+        t.fillTwo = share(f, "two", 0.1, 1);
+        t.fillMore = share(f, "more", 0.1, 1);
+        for (const json& c : at(j, "types", name)) {
+            ConduitType type;
+            type.name = text(c, "name", name);
+            const auto raceway = fromWord<Raceway>(text(c, "raceway", name));
+            if (!raceway) refuse(name + ", " + type.name, "there is no raceway " + c["raceway"].dump());
+            type.raceway = *raceway;
+            for (const json& r : rows(c, 3, name + ", " + type.name)) {
+                ConduitSize s{text(r[0], name), number(r[1], name) * inch, number(r[2], name) * squareInch};
+                const std::string where = fmt::format("{}, {} {}", name, type.name, s.name);
+                if (std::abs(s.area / (pi / 4 * s.inside * s.inside) - 1) > 0.006) refuse(where, "the area is not that of its inside diameter");
+                if (!type.sizes.empty() && s.area <= type.sizes.back().area) refuse(where, "a larger trade size must have a larger area");
+                type.sizes.push_back(s);
+            }
+            t.conduits.push_back(type);
+        }
+        const json& in = section("insulations");
+        cite("conductorArea", in);
+        for (const json& c : at(in, "types", name)) {
+            Insulation type{text(c, "name", name), int(number(c, "celsius", name)), {}};
+            double last = 0;
+            for (const json& r : rows(c, 3, name + ", " + type.name)) {
+                const std::string s = size(r[0], name + ", " + type.name), where = name + ", " + type.name + " " + s;
+                const double d = number(r[1], where) * inch, area = number(r[2], where) * squareInch;
+                if (std::abs(area / (pi / 4 * d * d) - 1) > 0.02) refuse(where, "the area is not that of its diameter");
+                if (area <= last) refuse(where, "a larger conductor must have a larger area");
+                last = type.area[s] = area;
+            }
+            t.insulations.push_back(type);
+        }
+        if (t.conduits.empty() || t.insulations.empty()) refuse(name, "there is no conduit or no insulation");
+    }
+    void readDemandFigures() {
+        const json& a = section("areaLighting");
+        cite("areaLighting", a);
+        cite("areaLightingDwelling", a, "dwellingTable");
+        t.dwellingLighting = share(a, "dwelling", 0.1, 20);
+        for (const json& r : rows(a, 2, name + ", area lighting")) t.areaLighting.push_back({text(r[0], name), number(r[1], name)});
+        const json& d = section("dwelling");
+        const json& s = at(d, "smallAppliance", name);
+        cite("smallAppliance", s);
+        t.smallAppliance = number(s, "each", name);
+        t.smallApplianceLeast = int(number(s, "least", name));
+        cite("laundry", at(d, "laundry", name));
+        t.laundry = number(at(d, "laundry", name), "each", name);
+        const json& p = at(d, "appliances", name);
+        cite("appliances", p);
+        t.appliancesFrom = int(number(p, "from", name));
+        t.appliancesFactor = share(p, "factor", 0.1, 1);
+        const json& o = at(d, "optional", name);
+        cite("dwellingOptional", o);
+        t.optionalFirst = number(o, "first", name);
+        t.optionalRest = share(o, "rest", 0.1, 1);
+        t.optionalBackup = share(o, "heatPumpBackup", 0.1, 1);
+        t.optionalHeatFew = share(o, "heatFew", 0.1, 1);
+        t.optionalHeatMany = share(o, "heatMany", 0.1, 1);
+        t.optionalManyFrom = int(number(o, "manyFrom", name));
+        t.optionalLeastAmps = number(o, "leastAmps", name);
+        const json& m = at(d, "multifamily", name);
+        cite("multifamily", m);
+        t.multifamily = bands(at(m, "rows", name), name + ", multifamily");
+        cite("showWindow", section("showWindow"));
+        t.showWindow = number(section("showWindow"), "VAperFoot", name);
+        cite("sign", section("sign"));
+        t.signLeast = number(section("sign"), "least", name);
+        cite("receptacleOutlet", section("receptacleOutlet"));
+        t.receptacleOutlet = number(section("receptacleOutlet"), "each", name);
+        cite("existing", section("existing"));
+        t.existingFactor = share(section("existing"), "factor", 1, 3);
+    }
+    void readRest() {
+        const json& w = section("dwellingService");
+        cite("dwellingService", w);
+        t.dwellingServiceShare = share(w, "share", 0.5, 1);
+        t.dwellingServiceFrom = number(w, "fromAmps", name);
+        t.dwellingServiceTo = number(w, "toAmps", name);
+        cite("roof", section("roof"));
+        t.roofAdder = number(section("roof"), "adder", name);
+        const json& n = section("neutral");
+        cite("neutralCounts", n, "counts");
+        cite("neutral", n, "sizing");
+        t.neutralCooking = share(n, "cooking", 0.1, 1);
+        t.neutralAbove = number(n, "above", name);
+        t.neutralAboveFactor = share(n, "aboveFactor", 0.1, 1);
+        t.freeAir = laid("freeAir");
+        t.messenger = laid("messenger");
+        t.frames = rising(section("frames"), name + ", frames");
+        t.interrupting = rising(at(section("interrupting"), "kA", name), name + ", interrupting");
+        cite("series", section("interrupting"), "series");
+        const json& c = section("capacitor");
+        cite("capacitor", c);
+        t.capacitorConductor = share(c, "conductor", 1, 3);
+        t.capacitorOfMotor = share(c, "ofMotorConductor", 0.1, 1);
+        t.capacitorSteps = rising(at(c, "steps", name), name + ", capacitor steps");
+        const json& g = section("generator");
+        cite("generator", g);
+        t.generatorConductor = share(g, "conductor", 1, 3);
+        t.generatorKva = rising(at(g, "kVA", name), name + ", generator kVA");
+        const json& f = section("groundFault");
+        cite("groundFault", f);
+        cite("groundFaultDwelling", f, "dwellingTable");
+        t.groundFaultSingle = number(f, "singlePhaseAmps", name);
+        t.groundFaultThree = number(f, "threePhaseAmps", name);
+        t.groundFaultToGround = number(f, "toGround", name);
+        t.groundFaultRooms = words(at(f, "rooms", name), name);
+        t.groundFaultDwellingRooms = words(at(f, "dwellingRooms", name), name);
+        const json& x = section("arcFault");
+        cite("arcFault", x);
+        t.arcFaultAmps = number(x, "amps", name);
+        t.arcFaultRooms = words(at(x, "dwellingRooms", name), name);
+        const json& s = section("outletSpacing");
+        cite("outletSpacing", s);
+        t.spacingReach = number(s, "reachFeet", name);
+        t.spacingShortest = number(s, "shortestWallFeet", name);
+        t.spacingRooms = words(at(s, "rooms", name), name);
+    }
+};
+
+} // namespace
+
+RuleTables readTables(const json& book, const std::string& name, const std::map<std::string, double>& sizes, const std::vector<double>& ratings) {
+    TableReader r{book, name, sizes, {}};
+    r.readMotors();
+    r.readTransformers();
+    r.readGrounding();
+    r.readConduit();
+    r.readDemandFigures();
+    r.readRest();
+    r.t.fuseRatings = ratings;
+    for (const json& a : at(r.section("fuses"), "more", name)) r.t.fuseRatings.push_back(number(a, name));
+    std::sort(r.t.fuseRatings.begin(), r.t.fuseRatings.end());
+    return std::move(r.t);
+}
+
+} // namespace lintel

@@ -1,0 +1,112 @@
+#pragma once
+// The tables of a rule book that answer one question each: motors, conduit and insulation, bonding, transformers, areas.
+// Values are as printed, brought to SI (mm, mm²) where they carry a unit; each table keeps its number.
+
+#include "core/project/Choices.h"
+
+#include <array>
+#include <map>
+#include <string>
+#include <vector>
+
+#include <nlohmann/json_fwd.hpp>
+
+namespace lintel {
+
+/// Full-load currents by horsepower and voltage; 0: not in the table.
+struct MotorTable {
+    std::string table;
+    std::vector<double> volts;
+    struct Row { double hp; std::vector<double> amps; };
+    std::vector<Row> rows;
+};
+
+/// The share of its motor's full-load current that a device of one kind may have: `share`, the next standard rating above
+/// allowed; where the motor does not start on it, up to `ceiling` for devices up to `upTo`, `ceilingAbove` beyond.
+struct MotorDevice {
+    double share = 2.5, ceiling = 4, upTo = 100, ceilingAbove = 3;
+};
+
+struct ConduitSize {
+    std::string name; ///< trade size
+    double inside = 0, area = 0; ///< mm, mm²
+};
+struct ConduitType {
+    std::string name;
+    Raceway raceway = Raceway::Steel;
+    std::vector<ConduitSize> sizes;
+};
+
+/// Area of an insulated conductor, mm², by size name; sizes that the table leaves out are absent.
+struct Insulation {
+    std::string name;
+    int celsius = 90;
+    std::map<std::string, double> area;
+};
+
+/// A size up to an area of the line conductors. kcmil.
+struct BondingRow {
+    double upToCopper, upToAluminium;
+    std::array<std::string, 2> size;
+};
+
+/// A figure up to some value; the last has no end.
+struct Band { double upTo, value; };
+
+struct RuleTables {
+    // ---- motors ----
+    MotorTable motorSingle, motorThree;
+    std::map<int, int> motorVolts;            ///< nominal volts of a system to rated volts of its motors
+    std::map<DeviceKind, MotorDevice> motorDevices;
+    double instantaneous = 8;                 ///< × full-load current
+    double overload = 1.15, overloadServiceFactor = 1.25;
+    double hermeticConductor = 1.25, hermeticDevice = 1.75;
+    // ---- transformers ----
+    std::vector<Band> transformerPrimaryOnly, transformerSecondaryDevice; ///< below A, share
+    double transformerPrimaryWithSecondary = 2.5;
+    std::vector<double> singlePhaseKva, threePhaseKva;
+    // ---- grounding ----
+    std::vector<BondingRow> bonding;
+    double bondingBeyond = 0.125;
+    // ---- conductors laid otherwise, [free air, messenger][material][60, 75, 90] by size name ----
+    struct Laid {
+        std::string table;
+        double ambient = 30;
+        bool unverified = false;
+        std::map<std::string, std::array<std::array<double, 3>, 2>> ampacity;
+    };
+    Laid freeAir, messenger;
+    double dwellingServiceShare = 0.83, dwellingServiceFrom = 100, dwellingServiceTo = 400;
+    double roofAdder = 33;                    ///< °C
+    double neutralCooking = 0.7, neutralAbove = 200, neutralAboveFactor = 0.7;
+    // ---- conduit ----
+    double fillOne = 0.53, fillTwo = 0.31, fillMore = 0.4;
+    std::vector<ConduitType> conduits;
+    std::vector<Insulation> insulations;
+    // ---- devices ----
+    std::vector<double> fuseRatings, frames, interrupting;
+    // ---- capacitors, generators ----
+    double capacitorConductor = 1.35, capacitorOfMotor = 1.0 / 3, generatorConductor = 1.15;
+    std::vector<double> capacitorSteps, generatorKva;
+    // ---- demand by area and of dwellings ----
+    std::vector<std::pair<std::string, double>> areaLighting; ///< occupancy, VA/ft²
+    double dwellingLighting = 3;              ///< VA/ft²
+    double smallAppliance = 1500, laundry = 1500, appliancesFactor = 0.75, existingFactor = 1.25;
+    int smallApplianceLeast = 2, appliancesFrom = 4;
+    double optionalFirst = 10000, optionalRest = 0.4, optionalBackup = 0.65, optionalHeatFew = 0.65, optionalHeatMany = 0.4, optionalLeastAmps = 100;
+    int optionalManyFrom = 4;
+    std::vector<Band> multifamily;            ///< dwellings up to, share
+    double showWindow = 200, signLeast = 1200, receptacleOutlet = 180;
+    // ---- where people are protected ----
+    double groundFaultSingle = 50, groundFaultThree = 100, groundFaultToGround = 150, arcFaultAmps = 20;
+    std::vector<std::string> groundFaultRooms, groundFaultDwellingRooms, arcFaultRooms, spacingRooms;
+    double spacingReach = 6, spacingShortest = 2; ///< ft
+
+    /// The table or clause of each of them.
+    std::map<std::string, std::string> cited;
+};
+
+/// Reads and checks them; throws bookjson::Refusal. `sizes`: the names of the book's conductor series with their kcmil.
+RuleTables readTables(const nlohmann::json& book, const std::string& name, const std::map<std::string, double>& sizes, const std::vector<double>& ratings);
+
+} // namespace lintel
