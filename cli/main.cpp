@@ -1,9 +1,11 @@
 // lintel-cli: everything the core does, without a window. See docs/command-line.md.
 
+#include "core/bench/Bench.h"
 #include "core/exchange/ResultsText.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/Sheets.h"
+#include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
 
 #include <CLI/CLI.hpp>
@@ -89,6 +91,81 @@ int copyShipped(const std::string& folder, const std::string& name, const std::s
     return fail({name, "there is no such one in " + folder, "There is: " + names});
 }
 
+/// One sum of the bench: fields from a JSON text, a file or standard input; "key=value" words go over them.
+int runBench(const std::string& name, const std::string& input, const std::vector<std::string>& words, bool text, bool list, const std::string& bookId, const std::string& pdf, const std::string& job, const std::string& company, int argc, char** argv) {
+    auto book = loadRuleBook(bookId);
+    if (!book) return fail(book.error());
+    if (name.empty()) {
+        for (const BenchKind* k : benchKinds()) std::cout << fmt::format("{:12} {}\n", k->name, k->about);
+        return 0;
+    }
+    const BenchKind* kind = benchKind(name);
+    if (!kind) {
+        std::string known;
+        for (const BenchKind* k : benchKinds()) known += (known.empty() ? "" : ", ") + std::string(k->name);
+        return fail({name, "there is no such sum on the bench", "There is: " + known});
+    }
+    if (list) {
+        for (const BenchField& f : kind->fields(*book)) {
+            std::string about = f.help;
+            for (const std::string& c : f.choices) about += (about.empty() || &c != &f.choices.front() ? (about.empty() ? "" : ", ") : " ") + c;
+            std::string value = f.value;
+            std::replace(value.begin(), value.end(), '\n', ';');
+            std::cout << fmt::format("{:16} {:28} {}{}{}\n", f.key, f.label, value, f.unit.empty() ? "" : " " + f.unit, about.empty() ? "" : "   (" + about + ")");
+        }
+        return 0;
+    }
+    std::string json = "{}";
+    if (input == "-") json.assign(std::istreambuf_iterator<char>(std::cin), {});
+    else if (!input.empty() && input.front() == '{') json = input;
+    else if (!input.empty()) {
+        auto read = readText(input);
+        if (!read) return fail(read.error());
+        json = *read;
+    }
+    nlohmann::json entered = nlohmann::json::parse(json, nullptr, false);
+    if (entered.is_discarded()) return fail({"bench", "the input is not well-formed JSON", "Give an object such as {\"load\": \"16 A\"}, a file, or - for standard input."});
+    for (const std::string& w : words) {
+        const auto at = w.find('=');
+        if (at == std::string::npos || at == 0) return fail({w, "expected key=value", "For instance load=16A."});
+        if (entered.is_object()) entered[w.substr(0, at)] = w.substr(at + 1);
+    }
+    auto answer = bench(*kind, entered, *book);
+    if (!answer) return fail(answer.error());
+    if (!pdf.empty()) {
+        if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+        QGuiApplication app(argc, argv);
+        if (auto bad = writePdf(workingSheets(*answer, sheetHead(job, company, *book)), QString::fromStdString(pdf), QString::fromStdString(answer->working.title))) return fail(*bad);
+    }
+    std::cout << (text ? answer->text() : answer->json().dump(1) + "\n");
+    return 0;
+}
+
+/// Why a thing is as it is.
+int runExplain(const std::string& file, const std::string& name, bool json, const std::string& pdf, int argc, char** argv) {
+    auto s = open(file);
+    if (!s) return fail(s.error());
+    const Project& p = (*s)->project;
+    Ref found = refFrom(name);
+    if (!(*s)->results.knows(found)) found = {};
+    for (Ref r : (*s)->results.order)
+        if (!found && nameOf(p, r) == name) found = r;
+    for (const Circuit& c : p.circuits)
+        if (!found && nameOf(p, c.id) == name) found = c.id;
+    if (!found) return fail({name, "there is no board, transformer, source or circuit of that name", "Names are as on the schedules, for instance LK-1 or LK-1-14."});
+    const Working w = explain(p, (*s)->book, (*s)->results, found);
+    if (!pdf.empty()) {
+        if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+        QGuiApplication app(argc, argv);
+        if (auto bad = writePdf(workingSheets(w, sheetHead(p, (*s)->book)), QString::fromStdString(pdf), QString::fromStdString(w.title))) return fail(*bad);
+        std::cout << pdf << "\n";
+        return 0;
+    }
+    if (json) std::cout << w.json().dump(1) << "\n";
+    else std::cout << w.text();
+    return 0;
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -113,7 +190,28 @@ int main(int argc, char** argv) {
     demoCommand->add_option("FILE", to, "The project to write")->required();
     demoCommand->add_option("--name", name, "Which demo")->default_val("saltmarket-hall");
     demoCommand->add_flag("--force", force, "Replace a file of that name");
+    std::string kind, input, bookId = "nec-2023", thing, pdf, job, company;
+    std::vector<std::string> words;
+    bool text = false, fieldsOnly = false;
+    auto* benchCommand = app.add_subcommand("bench", "A one-off sum without a project: JSON in, JSON out, with its working");
+    benchCommand->add_option("KIND", kind, "Which sum; none: lists them");
+    benchCommand->add_option("INPUT", input, "A JSON object, a file that holds one, or - for standard input");
+    benchCommand->add_option("--with", words, "key=value, over what INPUT gives")->take_all();
+    benchCommand->add_flag("--text", text, "For people instead of JSON");
+    benchCommand->add_flag("--fields", fieldsOnly, "The fields of KIND with their defaults");
+    benchCommand->add_option("--book", bookId, "The rule book")->capture_default_str();
+    benchCommand->add_option("--pdf", pdf, "Also as a page to print");
+    benchCommand->add_option("--job", job, "On the page: the job");
+    benchCommand->add_option("--company", company, "On the page: the company");
+    auto* explainCommand = app.add_subcommand("explain", "Why a board, transformer or circuit is as it is, step by step");
+    explainCommand->add_option("FILE", file, "A .lintel project")->required();
+    explainCommand->add_option("NAME", thing, "Its name or id, for instance LK-1-14")->required();
+    explainCommand->add_flag("--json", json, "As JSON");
+    explainCommand->add_option("--pdf", pdf, "As a page to print");
     CLI11_PARSE(app, argc, argv);
+
+    if (*benchCommand) return runBench(kind, input, words, text, fieldsOnly, bookId, pdf, job, company, argc, argv);
+    if (*explainCommand) return runExplain(file, thing, json, pdf, argc, argv);
 
     if (*newCommand) return copyShipped("starters", name.empty() ? "us-480" : name, to, force);
     if (*demoCommand) return copyShipped("demos", name.empty() ? "saltmarket-hall" : name, to, force);

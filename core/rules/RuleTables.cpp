@@ -84,6 +84,7 @@ struct TableReader {
             if (t.motorDevices[*kind].share < 1 || t.motorDevices[*kind].ceiling < t.motorDevices[*kind].share) refuse(name + ", motor devices, " + word, "a ceiling must not lie below the share");
         }
         t.instantaneous = share(m, "instantaneous", 1, 20);
+        t.woundRotor = share(m, "woundRotor", 1, 4);
         const json& o = at(m, "overload", name);
         cite("overload", o);
         t.overload = share(o, "other", 1, 2);

@@ -58,7 +58,7 @@ struct RuleTables {
     MotorTable motorSingle, motorThree;
     std::map<int, int> motorVolts;            ///< nominal volts of a system to rated volts of its motors
     std::map<DeviceKind, MotorDevice> motorDevices;
-    double instantaneous = 8;                 ///< × full-load current
+    double instantaneous = 8, woundRotor = 1.5; ///< × full-load current
     double overload = 1.15, overloadServiceFactor = 1.25;
     double hermeticConductor = 1.25, hermeticDevice = 1.75;
     // ---- transformers ----

@@ -20,7 +20,9 @@ MotorDevice motorDeviceOf(const RuleBook& book, DeviceKind kind) {
 double transformerPrimaryRating(double amps, const RuleBook& book) {
     const double share = bandOf(book.tables.transformerPrimaryOnly, amps);
     const bool next = share == book.tables.transformerPrimaryOnly.back().value;
-    return next ? book.ratingAtOrAbove(amps * share) : std::max(book.ratings().front(), book.ratingAtOrBelow(amps * share, DeviceKind::Breaker));
+    if (next) return book.ratingAtOrAbove(amps * share);
+    const double breaker = book.ratingAtOrBelow(amps * share, DeviceKind::Breaker);
+    return breaker > 0 ? breaker : book.ratingAtOrBelow(amps * share, DeviceKind::TimeDelayFuse);
 }
 
 double bandOf(const std::vector<Band>& bands, double v) {

@@ -1,5 +1,6 @@
 // The second typing of the NEC 2023 tables, made apart from the rule book: by table and column, not by size.
 
+#include "core/solve/Solve.h"
 #include "tests/World.h"
 
 using namespace lintel;
@@ -169,5 +170,191 @@ TEST_CASE("NEC Article 220: demand rules, typed again") {
         const double typed = n <= 4 ? 100 : n == 5 ? 85 : n == 6 ? 75 : n == 7 ? 65 : n == 8 ? 60 : n == 9 ? 55 : n == 10 ? 50 : n == 11 ? 47 : n <= 23 ? 47 - (n - 11) : n <= 42 ? 35 - 0.5 * (n - 23) : 25;
         INFO(n << " dryers");
         CHECK(dryer[std::size_t(n) - 1] * 100 == Approx(typed));
+    }
+}
+
+TEST_CASE("NEC 430.248 and 430.250: full-load currents of motors, typed again by voltage") {
+    struct Column { double volts; std::vector<double> amps; };
+    const auto compare = [](bool three, const std::vector<double>& hps, const std::vector<Column>& columns) {
+        const MotorTable& t = three ? nec().tables.motorThree : nec().tables.motorSingle;
+        CHECK(t.rows.size() == hps.size());
+        CHECK(t.volts.size() == columns.size());
+        for (std::size_t c = 0; c < columns.size(); ++c) {
+            CHECK(t.volts[c] == columns[c].volts);
+            REQUIRE(columns[c].amps.size() == hps.size());
+            for (std::size_t i = 0; i < hps.size(); ++i) {
+                INFO(hps[i] << " hp, " << columns[c].volts << " V");
+                CHECK(t.rows[i].hp == Approx(hps[i]).epsilon(1e-3));
+                CHECK(t.rows[i].amps[c] == columns[c].amps[i]);
+            }
+        }
+    };
+    compare(false, {1 / 6., .25, 1 / 3., .5, .75, 1, 1.5, 2, 3, 5, 7.5, 10},
+            {{115, {4.4, 5.8, 7.2, 9.8, 13.8, 16, 20, 24, 34, 56, 80, 100}}, {200, {2.5, 3.3, 4.1, 5.6, 7.9, 9.2, 11.5, 13.8, 19.6, 32.2, 46, 57.5}},
+             {208, {2.4, 3.2, 4, 5.4, 7.6, 8.8, 11, 13.2, 18.7, 30.8, 44, 55}}, {230, {2.2, 2.9, 3.6, 4.9, 6.9, 8, 10, 12, 17, 28, 40, 50}}});
+    compare(true, {.5, .75, 1, 1.5, 2, 3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 75, 100, 125, 150, 200, 250, 300, 350, 400, 450, 500},
+            {{115, {4.4, 6.4, 8.4, 12, 13.6, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0}},
+             {200, {2.5, 3.7, 4.8, 6.9, 7.8, 11, 17.5, 25.3, 32.2, 48.3, 62.1, 78.2, 92, 120, 150, 177, 221, 285, 359, 414, 552, 0, 0, 0, 0, 0, 0}},
+             {208, {2.4, 3.5, 4.6, 6.6, 7.5, 10.6, 16.7, 24.2, 30.8, 46.2, 59.4, 74.8, 88, 114, 143, 169, 211, 273, 343, 396, 528, 0, 0, 0, 0, 0, 0}},
+             {230, {2.2, 3.2, 4.2, 6, 6.8, 9.6, 15.2, 22, 28, 42, 54, 68, 80, 104, 130, 154, 192, 248, 312, 360, 480, 0, 0, 0, 0, 0, 0}},
+             {460, {1.1, 1.6, 2.1, 3, 3.4, 4.8, 7.6, 11, 14, 21, 27, 34, 40, 52, 65, 77, 96, 124, 156, 180, 240, 302, 361, 414, 477, 515, 590}},
+             {575, {.9, 1.3, 1.7, 2.4, 2.7, 3.9, 6.1, 9, 11, 17, 22, 27, 32, 41, 52, 62, 77, 99, 125, 144, 192, 242, 289, 336, 382, 412, 472}}});
+    CHECK(nec().motorAmps(10, 480, true).value == 14);
+    CHECK(nec().motorAmps(12, 480, true).value == 21); // the next row
+    CHECK(nec().motorAmps(10, 277, false).value == 0); // no such column
+    CHECK(nec().motorAmps(1. / 3, 120, false).value == 7.2);
+    CHECK(nec().motorAmps(600, 480, true).value == 0);
+}
+
+TEST_CASE("NEC 430.52, 430.32, 440, 450.3(B), 460.8, 445.13, 310.12: shares, typed again") {
+    const RuleTables& t = nec().tables;
+    const auto device = [&](DeviceKind k) { return t.motorDevices.at(k); };
+    CHECK(device(DeviceKind::Breaker).share == 2.5);
+    CHECK(device(DeviceKind::Fuse).share == 3);
+    CHECK(device(DeviceKind::TimeDelayFuse).share == 1.75);
+    CHECK(device(DeviceKind::Breaker).ceiling == 4);
+    CHECK(device(DeviceKind::Breaker).upTo == 100);
+    CHECK(device(DeviceKind::Breaker).ceilingAbove == 3);
+    CHECK(device(DeviceKind::TimeDelayFuse).ceiling == 2.25);
+    CHECK(t.woundRotor == 1.5);
+    CHECK(t.instantaneous == 8);
+    CHECK(t.overloadServiceFactor == 1.25);
+    CHECK(t.overload == 1.15);
+    CHECK(t.hermeticDevice == 1.75);
+    CHECK(t.hermeticConductor == 1.25);
+    CHECK(bandOf(t.transformerPrimaryOnly, 9) == 1.25);
+    CHECK(bandOf(t.transformerPrimaryOnly, 8.9) == 1.67);
+    CHECK(bandOf(t.transformerPrimaryOnly, 1.9) == 3);
+    CHECK(t.transformerPrimaryWithSecondary == 2.5);
+    CHECK(bandOf(t.transformerSecondaryDevice, 9) == 1.25);
+    CHECK(bandOf(t.transformerSecondaryDevice, 8) == 1.67);
+    CHECK(t.capacitorConductor == 1.35);
+    CHECK(t.generatorConductor == 1.15);
+    CHECK(t.roofAdder == 33);
+    CHECK(t.existingFactor == 1.25);
+    // Table 310.12(A), printed sizes: 83 % of the rating in the 75 °C column of 310.16 gives each of them.
+    struct Service { double amps; const char *cu, *al; };
+    for (const Service& s : {Service{100, "4", "2"}, {110, "3", "1"}, {125, "2", "1/0"}, {150, "1", "2/0"}, {175, "1/0", "3/0"}, {200, "2/0", "4/0"}, {225, "3/0", "250"}, {250, "4/0", "300"}, {300, "250", "350"}, {350, "350", "500"}, {400, "400", "600"}})
+        for (Material m : {Material::Copper, Material::Aluminium}) {
+            SizeIndex least = 0;
+            while (nec().ampacity(least, m, 75) < s.amps * t.dwellingServiceShare) ++least;
+            INFO(s.amps << " A");
+            CHECK(nec().sizes()[std::size_t(least)].name == (m == Material::Copper ? s.cu : s.al));
+        }
+}
+
+TEST_CASE("NEC 250.66 and 250.102(C)(1): electrode conductors and jumpers, typed again") {
+    struct Row { double cu, al; const char *ofCu, *ofAl; };
+    const Row rows[] = {{66.36, 105.6, "8", "6"}, {105.6, 167.8, "6", "4"}, {167.8, 250, "4", "2"}, {350, 500, "2", "1/0"}, {600, 900, "1/0", "3/0"}, {1100, 1750, "2/0", "4/0"}};
+    for (const Row& r : rows) {
+        INFO(r.cu << " kcmil");
+        for (bool jumper : {false, true}) {
+            const auto of = [&](double kcmil, Material lines, Material own) { return nec().sizes()[std::size_t(jumper ? nec().jumperFor(kcmil, lines, own) : nec().bondingFor(kcmil, lines, own))].name; };
+            CHECK(of(r.cu, Material::Copper, Material::Copper) == r.ofCu);
+            CHECK(of(r.cu, Material::Copper, Material::Aluminium) == r.ofAl);
+            CHECK(of(r.al, Material::Aluminium, Material::Copper) == r.ofCu);
+        }
+    }
+    CHECK(nec().sizes()[std::size_t(nec().bondingFor(3000, Material::Copper, Material::Copper))].name == "3/0");
+    CHECK(nec().sizes()[std::size_t(nec().jumperFor(1200, Material::Copper, Material::Copper))].name == "3/0"); // 150 kcmil → 167.8
+    CHECK(nec().sizes()[std::size_t(nec().jumperFor(2400, Material::Copper, Material::Copper))].name == "300");
+}
+
+TEST_CASE("NEC Chapter 9 Table 4: conduit, typed again as the 40 % column") {
+    // Areas at 40 % fill, in², as the table prints them in that column.
+    struct Type { const char* name; std::vector<std::pair<const char*, double>> forty; };
+    const Type types[] = {
+        {"EMT", {{"1/2", .122}, {"3/4", .213}, {"1", .346}, {"1-1/4", .598}, {"1-1/2", .814}, {"2", 1.342}, {"2-1/2", 2.343}, {"3", 3.538}, {"3-1/2", 4.618}, {"4", 5.901}}},
+        {"IMC", {{"1/2", .137}, {"3/4", .235}, {"1", .384}, {"1-1/4", .659}, {"1-1/2", .890}, {"2", 1.452}, {"2-1/2", 2.054}, {"3", 3.169}, {"3-1/2", 4.234}, {"4", 5.452}}},
+        {"RMC", {{"1/2", .125}, {"3/4", .220}, {"1", .355}, {"1-1/4", .610}, {"1-1/2", .829}, {"2", 1.363}, {"2-1/2", 1.946}, {"3", 3.000}, {"3-1/2", 4.004}, {"4", 5.153}, {"5", 8.085}, {"6", 11.663}}},
+        {"PVC 40", {{"1/2", .114}, {"3/4", .203}, {"1", .333}, {"1-1/4", .581}, {"1-1/2", .794}, {"2", 1.316}, {"2-1/2", 1.878}, {"3", 2.907}, {"3-1/2", 3.895}, {"4", 5.022}, {"5", 7.904}, {"6", 11.427}}},
+        {"PVC 80", {{"1/2", .087}, {"3/4", .164}, {"1", .275}, {"1-1/4", .495}, {"1-1/2", .684}, {"2", 1.150}, {"2-1/2", 1.647}, {"3", 2.577}, {"3-1/2", 3.475}, {"4", 4.503}, {"5", 7.142}, {"6", 10.239}}},
+        {"FMC", {{"3/8", .046}, {"1/2", .127}, {"3/4", .213}, {"1", .327}, {"1-1/4", .511}, {"1-1/2", .743}, {"2", 1.307}, {"2-1/2", 1.963}, {"3", 2.827}, {"3-1/2", 3.848}, {"4", 5.027}}},
+        {"LFMC", {{"3/8", .077}, {"1/2", .125}, {"3/4", .216}, {"1", .349}, {"1-1/4", .611}, {"1-1/2", .792}, {"2", 1.298}, {"2-1/2", 1.953}, {"3", 2.990}, {"3-1/2", 3.893}, {"4", 5.077}}}};
+    CHECK(nec().tables.conduits.size() == std::size(types));
+    for (const Type& t : types) {
+        const ConduitType* c = nec().conduit(t.name);
+        REQUIRE(c);
+        REQUIRE(c->sizes.size() == t.forty.size());
+        for (std::size_t i = 0; i < t.forty.size(); ++i) {
+            INFO(t.name << " " << t.forty[i].first);
+            CHECK(c->sizes[i].name == t.forty[i].first);
+            CHECK(c->sizes[i].area / 645.16 * 0.4 == Approx(t.forty[i].second).margin(0.00075));
+        }
+    }
+    CHECK(nec().tables.fillOne == .53);
+    CHECK(nec().tables.fillTwo == .31);
+    CHECK(nec().tables.fillMore == .40);
+}
+
+TEST_CASE("NEC Chapter 9 Table 5: areas of insulated conductors, typed again") {
+    struct Type { const char* name; int celsius; std::vector<double> in2; };
+    // From 14 AWG on, in the order of the sizes.
+    const Type types[] = {
+        {"THHN", 90, {.0097, .0133, .0211, .0366, .0507, .0824, .0973, .1158, .1562, .1855, .2223, .2679, .3237, .3970, .4608, .5242, .5863, .7073, .8676, .9887, 1.0496, 1.1085, 1.2311, 1.3478}},
+        {"XHHW-2", 90, {.0139, .0181, .0243, .0437, .0590, .0814, .0962, .1146, .1534, .1825, .2190, .2642, .3197, .3904, .4536, .5166, .5782, .6984, .8709, .9923, 1.0532, 1.1122, 1.2351, 1.3519, 1.7180, 2.0157, 2.3127, 2.6073}},
+        {"THW", 75, {.0209, .0260, .0333, .0556, .0726, .0973, .1134, .1333, .1901, .2223, .2624, .3117, .3718, .4596, .5281, .5958, .6619, .7901, .9729, 1.1010, 1.1652, 1.2272, 1.3561, 1.4784, 1.8602, 2.1695, 2.4773, 2.7818}}};
+    CHECK(nec().tables.insulations.size() == std::size(types));
+    for (const Type& t : types) {
+        const Insulation* x = nec().insulation(t.name);
+        REQUIRE(x);
+        CHECK(x->celsius == t.celsius);
+        CHECK(x->area.size() == t.in2.size());
+        for (std::size_t i = 0; i < t.in2.size(); ++i) {
+            INFO(t.name << " " << sizes310[i]);
+            CHECK(x->area.at(sizes310[i]) / 645.16 == Approx(t.in2[i]));
+        }
+    }
+}
+
+TEST_CASE("NEC 310.17 and 310.20: in free air and on a messenger, typed again by column") {
+    const auto column = [](Wiring w, Material m, int celsius, const std::string& from, const Column& typed) {
+        SizeIndex s = nec().find(from);
+        for (double amps : typed) {
+            while (nec().sizes()[std::size_t(s)].name == "700" || nec().sizes()[std::size_t(s)].name == "800" || nec().sizes()[std::size_t(s)].name == "900") ++s; // not entered: no impedance
+            INFO(nec().ampacityTable(w) << " " << wordOf(m) << " " << celsius << " °C, " << nec().sizes()[std::size_t(s)].name);
+            CHECK(nec().ampacity(s, m, celsius, w) == amps);
+            ++s;
+        }
+    };
+    column(Wiring::FreeAir, Material::Copper, 60, "14", {25, 30, 40, 60, 80, 105, 120, 140, 165, 195, 225, 260, 300, 340, 375, 420, 455, 515, 575, 655, 780});
+    column(Wiring::FreeAir, Material::Copper, 75, "14", {30, 35, 50, 70, 95, 125, 145, 170, 195, 230, 265, 310, 360, 405, 445, 505, 545, 620, 690, 785, 935});
+    column(Wiring::FreeAir, Material::Copper, 90, "14", {35, 40, 55, 80, 105, 140, 165, 190, 220, 260, 300, 350, 405, 455, 500, 570, 615, 700, 780, 885, 1055});
+    column(Wiring::FreeAir, Material::Aluminium, 75, "12", {30, 40, 55, 75, 100, 115, 135, 155, 180, 210, 240, 280, 315, 350, 395, 425, 485, 545, 620, 750});
+    column(Wiring::FreeAir, Material::Aluminium, 90, "12", {35, 45, 60, 85, 115, 130, 150, 175, 205, 235, 270, 315, 355, 395, 445, 480, 545, 615, 700, 845});
+    column(Wiring::Messenger, Material::Copper, 75, "8", {57, 76, 101, 118, 135, 158, 183, 212, 245, 287, 320, 359, 397, 430, 496, 553, 638, 748});
+    column(Wiring::Messenger, Material::Copper, 90, "8", {66, 89, 117, 138, 158, 185, 214, 247, 287, 335, 374, 419, 464, 503, 580, 647, 747, 879});
+    column(Wiring::Messenger, Material::Aluminium, 75, "8", {44, 59, 78, 92, 106, 123, 143, 165, 192, 224, 251, 282, 312, 339, 392, 440, 512, 612});
+    column(Wiring::Messenger, Material::Aluminium, 90, "8", {51, 69, 91, 107, 123, 144, 167, 193, 224, 262, 292, 328, 364, 395, 458, 514, 598, 716});
+    CHECK_THAT(nec().ampacityTable(Wiring::FreeAir), Catch::Contains("unverified")); // shown wherever it has an effect
+    // Physics: in free air a conductor carries more than in a raceway.
+    for (SizeIndex s = 0; s < SizeIndex(nec().sizes().size()); ++s)
+        if (nec().ampacity(s, Material::Copper, 75, Wiring::FreeAir) > 0) CHECK(nec().ampacity(s, Material::Copper, 75, Wiring::FreeAir) > nec().ampacity(s, Material::Copper, 75));
+}
+
+TEST_CASE("NEC 220.42(A), 220.84(B), 220.52, 220.43: areas and dwellings, typed again") {
+    const RuleTables& t = nec().tables;
+    struct Group { double va; std::vector<const char*> of; };
+    std::size_t known = 0;
+    for (const Group& g : {Group{0.3, {"parking"}}, {1.2, {"penitentiary", "transport", "warehouse"}}, {1.3, {"fire station", "office", "police station"}}, {1.4, {"convention", "courthouse", "exercise", "town hall"}},
+                           {1.5, {"automotive", "dormitory", "library", "theatre", "restaurant", "school", "sports arena"}}, {1.6, {"clinic", "hospital", "cinema", "museum", "post office"}}, {1.7, {"gymnasium", "hotel", "workshop"}},
+                           {1.9, {"retail"}}, {2.2, {"manufacturing", "religious"}}})
+        for (const char* o : g.of) {
+            INFO(o);
+            CHECK(nec().areaLighting(o) == g.va);
+            ++known;
+        }
+    CHECK(t.areaLighting.size() == known);
+    CHECK(t.dwellingLighting == 3);
+    CHECK(t.smallAppliance == 1500);
+    CHECK(t.laundry == 1500);
+    CHECK(t.showWindow == 200);
+    CHECK(t.signLeast == 1200);
+    CHECK(t.receptacleOutlet == 180);
+    const std::vector<std::pair<int, int>> firsts{{3, 45}, {6, 44}, {8, 43}, {11, 42}, {12, 41}, {14, 40}, {16, 39}, {18, 38}, {21, 37}, {22, 36}, {24, 35}, {26, 34}, {28, 33}, {31, 32}, {32, 31}, {34, 30}, {37, 29}, {39, 28}, {43, 27}, {46, 26}, {51, 25}, {56, 24}, {62, 23}};
+    REQUIRE(t.multifamily.size() == firsts.size());
+    for (std::size_t i = 0; i < firsts.size(); ++i) {
+        CHECK(t.multifamily[i].value * 100 == Approx(firsts[i].second));
+        if (i + 1 < firsts.size()) CHECK(t.multifamily[i].upTo == firsts[i + 1].first - 1);
     }
 }

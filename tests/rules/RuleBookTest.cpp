@@ -47,3 +47,22 @@ TEST_CASE("questions to the book") {
     CHECK_FALSE(loadRuleBook("../etc/passwd"));
     CHECK_FALSE(loadRuleBook("unknown"));
 }
+
+TEST_CASE("a project's own value replaces the book's, is cited as such, and a wrong one is refused") {
+    const auto own = loadRuleBook("nec-2023", {{"continuous/factor", 1.0}, {"roof/adder", 17}});
+    REQUIRE(own);
+    CHECK(own->continuousFactor == 1.0);
+    CHECK(own->tables.roofAdder == 17);
+    CHECK(own->overridden().size() == 2);
+    CHECK_THAT(own->cite("continuousDevice"), Catch::Contains("own value"));
+    CHECK_THAT(own->cite("roof"), Catch::Contains("own value"));
+    CHECK_THAT(own->cite("ampacity"), !Catch::Contains("own value"));
+    CHECK(nec().overridden().empty());
+    const auto missing = loadRuleBook("nec-2023", {{"continuous/teapot", 1}});
+    REQUIRE_FALSE(missing);
+    CHECK_THAT(missing.error().what, Catch::Contains("continuous/teapot"));
+    CHECK_FALSE(loadRuleBook("nec-2023", {{"continuous/factor", 0.5}}));    // a factor that cannot be right
+    CHECK_FALSE(loadRuleBook("nec-2023", {{"conductors/rows/3/3", 9999}})); // a smaller conductor would carry more than a larger
+    CHECK_FALSE(loadRuleBook("nec-2023", {{"conductors/rows/999/3", 1}}));
+    CHECK_FALSE(loadRuleBook("nec-2023", {{"", 1}}));
+}

@@ -66,7 +66,7 @@ TEST_CASE("kitchen equipment, dryers, motors, and heating against cooling") {
         {{{LoadKind::Motor, 4000}, {LoadKind::Motor, 2000}}, 7000, "430.24: 6 000 + 25 % of 4 000"},
         {{{LoadKind::Motor, 4000}, {LoadKind::Motor, 2000}, {LoadKind::Vertical, 15000}}, 24750, "430.24: 21 000 + 25 % of the one largest, 15 000"},
         {{{LoadKind::Motor, 4000}, {LoadKind::Vertical, 4000}}, 9000, "430.24: of two equal ones, one"},
-        {{{LoadKind::Heating, 9000}, {LoadKind::Cooling, 12000}}, 12000, "220.60: the larger of the two"},
+        {{{LoadKind::Heating, 9000}, {LoadKind::Cooling, 12000}}, 15000, "220.60: the larger of the two, and 25 % of its compressor (430.24, 440.33)"},
         {{{LoadKind::Heating, 9000}, {LoadKind::Cooling, 9000}}, 9000, "220.60: one of two equal ones"},
         {{{LoadKind::Range, 16000}}, 9600, "220.55 note 1: 8 000 + 5 % for each of 4 kW over 12"}};
     for (const Case& c : cases) {

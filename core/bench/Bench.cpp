@@ -1,0 +1,253 @@
+#include "core/bench/Bench.h"
+
+#include "core/base/Format.h"
+#include "core/bench/BenchInputs.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+
+using nlohmann::ordered_json;
+
+extern const BenchKind conductorBench, ocpdBench, dropBench, faultBench, conduitBench, motorBench, motorsBench, transformerBench, demandBench, egcBench, capacitorBench;
+
+const std::vector<const BenchKind*>& benchKinds() {
+    static const std::vector<const BenchKind*> kinds{&conductorBench, &ocpdBench, &dropBench, &faultBench, &conduitBench, &motorBench, &motorsBench, &transformerBench, &demandBench, &egcBench, &capacitorBench};
+    return kinds;
+}
+
+const BenchKind* benchKind(const std::string& name) {
+    for (const BenchKind* k : benchKinds())
+        if (k->name == name) return k;
+    return nullptr;
+}
+
+Outcome<BenchAnswer> bench(const BenchKind& kind, const nlohmann::json& entered, const RuleBook& book) {
+    try {
+        const BenchInputs in(kind, kind.fields(book), entered);
+        BenchAnswer a = kind.work(in, book);
+        if (a.working.title.empty()) a.working.title = kind.title;
+        for (const std::string& own : book.overridden()) a.cautions.push_back("own value in place of the rule book's: " + own);
+        return a;
+    } catch (const BenchRefusal& refusal) {
+        return refusal.error;
+    }
+}
+
+ordered_json BenchAnswer::operator[](const std::string& key) const {
+    for (const BenchFigure& f : figures)
+        if (f.key == key) return f.value;
+    return nullptr;
+}
+
+ordered_json BenchAnswer::json() const {
+    ordered_json out = ordered_json::object();
+    for (const BenchFigure& f : figures) out[f.key] = f.value;
+    if (!rows.empty()) {
+        out["rows"] = ordered_json::array();
+        for (const auto& row : rows) {
+            ordered_json r = ordered_json::object();
+            for (std::size_t i = 0; i < columns.size() && i < row.size(); ++i) r[columns[i]] = row[i];
+            out["rows"].push_back(std::move(r));
+        }
+    }
+    if (!cautions.empty()) out["cautions"] = cautions;
+    out["working"] = working.json();
+    return out;
+}
+
+std::string BenchAnswer::text() const {
+    std::string out = working.title + "\n";
+    const auto letters = [](const std::string& s) { return std::size_t(std::count_if(s.begin(), s.end(), [](unsigned char c) { return (c & 0xC0) != 0x80; })); };
+    std::size_t wide = 0;
+    for (const BenchFigure& f : figures) wide = std::max(wide, letters(f.label));
+    for (const BenchFigure& f : figures) out += "  " + f.label + std::string(wide - letters(f.label) + 2, ' ') + f.text + "\n";
+    std::vector<std::size_t> widths;
+    const auto widen = [&](const std::vector<std::string>& row) {
+        widths.resize(std::max(widths.size(), row.size()));
+        for (std::size_t i = 0; i < row.size(); ++i) widths[i] = std::max(widths[i], letters(row[i]));
+    };
+    const auto put = [&](const std::vector<std::string>& row) {
+        out += " ";
+        for (std::size_t i = 0; i < row.size(); ++i) out += " " + row[i] + (i + 1 < row.size() ? std::string(widths[i] - letters(row[i]) + 1, ' ') : "");
+        out += "\n";
+    };
+    if (!rows.empty()) {
+        widen(columns);
+        for (const auto& row : rows) widen(row);
+        put(columns);
+        for (const auto& row : rows) put(row);
+    }
+    for (const std::string& c : cautions) out += "  ! " + c + "\n";
+    return out + "\n" + working.text();
+}
+
+Outcome<CircuitId> makeCircuit(Project& p, BoardId board, const BenchCircuit& c) {
+    const Board* b = p.boards.find(board);
+    if (!b) return Error{"bench", "there is no board to put the circuit on", "Choose a board in the project first."};
+    if (b->system != c.system) return Error{b->name, fmt::format("it is {}, the circuit was worked out for {}", wordOf(b->system), wordOf(c.system)), "Choose a board of that system, or the board's system on the bench."};
+    if (!firstFreeSlot(p, board, c.poles)) return Error{b->name, fmt::format("there is no place for {} {}", c.poles, c.poles == 1 ? "pole" : "poles"), "Choose another board, or free a slot."};
+    const CircuitId id = addCircuit(p, board, c.poles, c.name);
+    Load load = c.load;
+    load.circuit = id;
+    load.name = c.name;
+    p.loads.add(load);
+    Run& run = runOf(p, id);
+    const RunId runId = run.id;
+    Run set = c.run;
+    set.id = runId;
+    set.name = run.name;
+    if (c.length) set.lengthBy = LengthBy::Entered, set.length = c.length->v;
+    run = set;
+    return id;
+}
+
+// ---- what was entered ----
+
+std::optional<BenchLoad> loadFrom(const std::string& text, LoadUnit unit) {
+    const char* s = text.c_str();
+    char* end = nullptr;
+    const double v = std::strtod(s, &end);
+    if (end == s || !std::isfinite(v)) return std::nullopt;
+    std::string rest(end);
+    rest.erase(std::remove_if(rest.begin(), rest.end(), [](unsigned char c) { return std::isspace(c); }), rest.end());
+    if (rest.empty()) return BenchLoad{v, unit};
+    if (rest == "HP") rest = "hp";
+    if (const auto u = fromWord<LoadUnit>(rest)) return BenchLoad{v, *u};
+    return std::nullopt;
+}
+
+std::string benchLength(Metres m, UnitSystem units) { return units == UnitSystem::Imperial ? lintel::number(inFeet(m)) + " ft" : lintel::number(m.v, 1) + " m"; }
+
+namespace {
+std::string trimmed(std::string s) {
+    const auto from = s.find_first_not_of(" \t\r\n"), to = s.find_last_not_of(" \t\r\n");
+    return from == std::string::npos ? "" : s.substr(from, to - from + 1);
+}
+} // namespace
+
+BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, const nlohmann::json& entered) : name(kind.name), all(std::move(fields)) {
+    if (!entered.is_object()) throw BenchRefusal{{name, "expected a JSON object with the fields of this sum", "for instance {\"" + all.front().key + "\": \"" + all.front().value + "\"}"}};
+    for (const BenchField& f : all) values[f.key] = f.value;
+    for (const auto& [key, j] : entered.items()) {
+        const auto f = std::find_if(all.begin(), all.end(), [&, k = key](const BenchField& x) { return x.key == k; });
+        if (f == all.end()) {
+            std::string known;
+            for (const BenchField& x : all) known += (known.empty() ? "" : ", ") + x.key;
+            throw BenchRefusal{{name + "." + key, "there is no such field", "The fields are: " + known}};
+        }
+        if (j.is_array()) {
+            if (f->type != BenchField::Type::Lines) refuse(key, "expected one value, found a list");
+            std::vector<std::string>& list = lists[key];
+            for (const auto& e : j) {
+                if (!e.is_string()) refuse(key, "each line is a text in quotes", f->help);
+                list.push_back(e.get<std::string>());
+            }
+        } else if (j.is_string()) values[key] = trimmed(j.get<std::string>());
+        else if (j.is_number()) values[key] = fmt::format("{}", j.get<double>());
+        else if (j.is_boolean()) values[key] = j.get<bool>() ? "yes" : "no";
+        else if (j.is_null()) values[key] = "";
+        else refuse(key, "expected a text or a number, found " + j.dump());
+    }
+    for (const BenchField& f : all) {
+        const std::string& v = values[f.key];
+        if (f.type == BenchField::Type::Choice && std::find(f.choices.begin(), f.choices.end(), v) == f.choices.end()) {
+            std::string known;
+            for (const std::string& c : f.choices) known += (known.empty() ? "" : ", ") + c;
+            refuse(f.key, "there is no choice \"" + v + "\"", "Choose one of: " + known);
+        }
+        if (f.type == BenchField::Type::Flag && v != "yes" && v != "no") refuse(f.key, "expected yes or no, found \"" + v + "\"");
+    }
+    if (values.count("units")) unitSystem = values["units"] == "metric" ? UnitSystem::Metric : UnitSystem::Imperial;
+}
+
+void BenchInputs::refuse(const std::string& key, const std::string& what, const std::string& help) const { throw BenchRefusal{{name + "." + key, what, help}}; }
+
+const BenchField& BenchInputs::field(const std::string& key) const {
+    for (const BenchField& f : all)
+        if (f.key == key) return f;
+    refuse(key, "this sum does not ask for it");
+}
+
+std::optional<double> BenchInputs::maybe(const std::string& key) const {
+    const BenchField& f = field(key);
+    const std::string v = values.at(key);
+    if (v.empty() || v == "auto") return std::nullopt;
+    const char* s = v.c_str();
+    char* end = nullptr;
+    const double x = std::strtod(s, &end);
+    std::string rest = trimmed(end);
+    if (end == s || !std::isfinite(x) || !(rest.empty() || rest == f.unit)) refuse(key, fmt::format("\"{}\" is not a number{}", v, f.unit.empty() ? "" : " of " + f.unit), f.help);
+    if (x < f.least || x > f.most) refuse(key, fmt::format("{} is outside {} … {}{}", x, f.least, f.most, f.unit.empty() ? "" : " " + f.unit), f.help);
+    return x;
+}
+double BenchInputs::number(const std::string& key) const {
+    if (const auto x = maybe(key)) return *x;
+    refuse(key, "a number is needed here", field(key).help);
+}
+std::optional<Metres> BenchInputs::maybeLength(const std::string& key) const {
+    const std::string v = values.at(field(key).key);
+    if (v.empty()) return std::nullopt;
+    const char* s = v.c_str();
+    char* end = nullptr;
+    const double x = std::strtod(s, &end);
+    const std::string unit = trimmed(end);
+    if (end == s || !std::isfinite(x) || !(unit.empty() || unit == "ft" || unit == "m")) refuse(key, "\"" + v + "\" is not a length", "Type 120 ft or 36 m.");
+    const Metres m = unit == "m" || (unit.empty() && unitSystem == UnitSystem::Metric) ? Metres{x} : feet(x);
+    if (m.v < 0 || m.v > 100000) refuse(key, "\"" + v + "\" is outside 0 … 100 km");
+    return m;
+}
+Metres BenchInputs::length(const std::string& key) const {
+    if (const auto m = maybeLength(key)) return *m;
+    refuse(key, "a length is needed here", "Type 120 ft or 36 m.");
+}
+BenchLoad BenchInputs::load(const std::string& key) const {
+    const std::string v = values.at(field(key).key);
+    const auto l = loadFrom(v, fromWord<LoadUnit>(field(key).unit).value_or(LoadUnit::A));
+    if (!l) refuse(key, "\"" + v + "\" is not a load", "Type 16 A, 1500 VA, 3.5 kVA, 900 W, 2 kW or 10 hp.");
+    if (l->amount <= 0 || l->amount > 1e9) refuse(key, "\"" + v + "\": a load must be above zero");
+    return *l;
+}
+std::string BenchInputs::text(const std::string& key) const { return values.at(field(key).key); }
+
+SizeIndex BenchInputs::size(const std::string& key, const RuleBook& book) const {
+    std::string v = values.at(field(key).key);
+    if (v == "auto" || v.empty()) return -1;
+    if (v.front() == '#') v.erase(0, 1);
+    const SizeIndex s = book.find(v);
+    if (s < 0) refuse(key, "there is no conductor size \"" + v + "\"", "For instance 12, 1/0 or 250.");
+    return s;
+}
+std::vector<std::string> BenchInputs::lines(const std::string& key) const {
+    const BenchField& f = field(key);
+    std::vector<std::string> out;
+    const auto take = [&](const std::string& whole) {
+        std::size_t from = 0;
+        while (from <= whole.size()) {
+            const std::size_t to = std::min(whole.find_first_of("\n;", from), whole.size());
+            if (const std::string line = trimmed(whole.substr(from, to - from)); !line.empty()) out.push_back(line);
+            from = to + 1;
+        }
+    };
+    if (const auto it = lists.find(f.key); it != lists.end())
+        for (const std::string& l : it->second) take(l);
+    else take(values.at(f.key));
+    return out;
+}
+
+BenchField systemField(const char* value, const char* key, const char* label) { return {.key = key, .label = label, .type = BenchField::Type::Choice, .value = value, .unit = "V", .choices = benchWords<VoltageSystem>()}; }
+BenchField sizeField(const char* key, const char* label, const RuleBook& book, bool automatic, const char* value) {
+    BenchField f{.key = key, .label = label, .type = BenchField::Type::Choice, .value = value};
+    if (automatic) f.choices.push_back("auto");
+    for (const ConductorSize& s : book.sizes()) f.choices.push_back(s.name);
+    return f;
+}
+BenchField materialField() { return {.key = "material", .label = "Conductors", .type = BenchField::Type::Choice, .value = "copper", .choices = benchWords<Material>()}; }
+BenchField conduitField(const RuleBook& book) {
+    BenchField f{.key = "conduit", .label = "Conduit", .type = BenchField::Type::Choice, .value = "EMT"};
+    for (const ConduitType& t : book.tables.conduits) f.choices.push_back(t.name);
+    return f;
+}
+BenchField unitsField() { return {.key = "units", .label = "Lengths in", .type = BenchField::Type::Choice, .value = "imperial", .choices = benchWords<UnitSystem>()}; }
+
+} // namespace lintel

@@ -1,0 +1,374 @@
+// Demand of a list of loads, a dwelling, many dwellings, a store, or what is there already with something added.
+
+#include "core/solve/Demand.h"
+
+#include "core/base/Format.h"
+#include "core/bench/BenchInputs.h"
+#include "core/bench/Run.h"
+#include "core/solve/PhaseLoads.h"
+
+#include <fmt/format.h>
+#include <regex>
+
+namespace lintel {
+namespace {
+
+constexpr const char *asLoads = "loads", *dwellingStandard = "dwelling, standard", *dwellingOptional = "dwelling, optional", *manyStandard = "dwellings, standard", *manyOptional = "dwellings, optional", *store = "store",
+                     *existing = "existing and new";
+
+std::vector<BenchField> fields(const RuleBook& book) {
+    using T = BenchField::Type;
+    const std::vector<std::string> homes{dwellingStandard, dwellingOptional, manyStandard, manyOptional};
+    std::vector<std::string> occupancies;
+    for (const auto& [name, va] : book.tables.areaLighting) occupancies.push_back(name);
+    const auto with = [](std::vector<std::string> list, std::initializer_list<const char*> more) {
+        for (const char* m : more) list.push_back(m);
+        return list;
+    };
+    return {{.key = "of", .label = "Demand of", .type = T::Choice, .value = dwellingStandard, .choices = {asLoads, dwellingStandard, dwellingOptional, manyStandard, manyOptional, store, existing}},
+            systemField("120/240"),
+            {.key = "units", .label = "Dwellings", .value = "20", .least = 1, .most = 10000, .only = {manyStandard, manyOptional}},
+            {.key = "area", .label = "Area (of each)", .value = "1500", .unit = "ft²", .least = 0, .most = 1e8, .only = with(homes, {store})},
+            {.key = "smallAppliance", .label = "Small-appliance circuits", .value = "2", .least = 0, .most = 100, .only = homes},
+            {.key = "laundry", .label = "Laundry circuits", .value = "1", .least = 0, .most = 100, .only = homes},
+            {.key = "ranges", .label = "Ranges", .type = T::Lines, .value = "12 kW", .help = "One line each: 12 kW, or 20 × 12 kW", .only = homes},
+            {.key = "dryers", .label = "Dryers", .type = T::Lines, .value = "5.5 kW", .help = "One line each: 5.5 kW", .only = homes},
+            {.key = "appliances", .label = "Fixed appliances", .type = T::Lines, .value = "", .help = "One line each: water heater 4.5 kW; add 120 V to count it on the neutral", .only = homes},
+            {.key = "heating", .label = "Heating", .type = T::Load, .value = "0 kW", .unit = "kW", .only = homes},
+            {.key = "heatingUnits", .label = "Heaters with own control", .value = "1", .least = 1, .most = 1000, .only = {dwellingOptional}},
+            {.key = "heatPumpBackup", .label = "Heat pump's backup", .type = T::Load, .value = "0 kW", .unit = "kW", .only = {dwellingOptional}},
+            {.key = "cooling", .label = "Cooling or heat pump", .type = T::Load, .value = "0 kW", .unit = "kW", .only = homes},
+            {.key = "vehicle", .label = "Vehicle charging", .type = T::Load, .value = "0 kW", .unit = "kW", .only = homes},
+            {.key = "largestMotor", .label = "Largest motor", .type = T::Load, .value = "0 kW", .unit = "kW", .help = "A quarter of it is added.", .only = {dwellingStandard, manyStandard}},
+            {.key = "occupancy", .label = "Lighting by area of", .type = T::Choice, .value = "retail", .choices = occupancies, .only = {store}},
+            {.key = "unitLoad", .label = "Unit load", .value = "auto", .unit = "VA/ft²", .least = 0, .most = 100, .help = "Auto: the rule book's.", .only = {store}},
+            {.key = "lighting", .label = "Lighting connected", .type = T::Load, .value = "0 kVA", .unit = "kVA", .only = {store}},
+            {.key = "receptacles", .label = "Receptacles", .value = "80", .least = 0, .most = 1e6, .only = {store}},
+            {.key = "showWindow", .label = "Show window", .value = "30", .unit = "ft", .least = 0, .most = 1e5, .only = {store}},
+            {.key = "sign", .label = "Outside sign", .type = T::Load, .value = "1.2 kVA", .unit = "kVA", .only = {store}},
+            {.key = "other", .label = "Other load", .type = T::Load, .value = "0 kVA", .unit = "kVA", .only = {store}},
+            {.key = "building", .label = "Lighting demand of", .type = T::Choice, .value = "other", .choices = benchWords<Occupancy>(), .only = {asLoads}},
+            {.key = "loads", .label = "Loads", .type = T::Lines, .value = "80 × receptacle 180 VA\nlighting 8.5 kVA continuous", .help = "One line each: 80 × receptacle 180 VA; add continuous where it is, pf 0.8", .only = {asLoads}},
+            {.key = "peak", .label = "Largest demand measured", .type = T::Load, .value = "80 kVA", .unit = "kVA", .only = {existing}},
+            {.key = "added", .label = "Load added", .type = T::Load, .value = "20 kVA", .unit = "kVA", .only = {existing}},
+            {.key = "service", .label = "Service", .value = "auto", .unit = "A", .least = 1, .most = 6000, .only = {existing}}};
+}
+
+struct Sum {
+    const BenchInputs& in;
+    const RuleBook& book;
+    BenchAnswer a{};
+    VoltageSystem system;
+    double connected = 0, demand = 0, neutral = 0;
+    Working& w = a.working;
+
+    Sum(const BenchInputs& inputs, const RuleBook& rules) : in(inputs), book(rules), system(inputs.choice<VoltageSystem>("system")) { a.columns = {"Item", "Connected VA", "Demand VA", "Neutral VA"}; }
+
+    double volts() const { return factsOf(system).lineLine.v * (factsOf(system).phases == 3 ? root3 : 1); }
+    double va(const char* key) const {
+        const auto l = loadFrom(in.text(key), LoadUnit::kW);
+        if (!l || l->amount < 0) in.refuse(key, "\"" + in.text(key) + "\" is not a load", "Type 2.5 kW, 1200 VA or 6 A.");
+        return vaOf(key, *l);
+    }
+    double vaOf(const char* key, const BenchLoad& l) const {
+        const int poles = factsOf(system).lines > 1 ? 2 : 1;
+        const double v = magnitude(powerOf(l.amount, l.unit, 1, system, poles, book));
+        if (v <= 0 && l.amount > 0) in.refuse(key, "that horsepower is not in the motor table at this voltage", "Give it in VA or A.");
+        return v;
+    }
+    void item(const std::string& name, double c, double d, double n) {
+        connected += c, demand += d, neutral += n;
+        a.rows.push_back({name, lintel::number(c), lintel::number(d), lintel::number(n)});
+    }
+    struct Item { std::string name; double va; int count; bool onNeutral; };
+    std::vector<Item> items(const char* key) const {
+        static const std::regex line(R"(^\s*(?:(\d{1,5})\s*(?:×|x|X|\*)\s*)?(.*?)\s*([0-9]+\.?[0-9]*)\s*(VA|kVA|W|kW|A|hp)\s*(120\s*V)?\s*$)");
+        std::vector<Item> out;
+        for (const std::string& l : in.lines(key)) {
+            std::smatch m;
+            if (!std::regex_match(l, m, line)) in.refuse(key, "\"" + l + "\" is not a load", "Write one line each: water heater 4.5 kW");
+            const int count = m[1].matched ? std::stoi(m[1].str()) : 1;
+            const auto load = loadFrom(m[3].str() + m[4].str());
+            if (count < 1 || !load || load->amount <= 0 || load->amount > 1e9) in.refuse(key, "\"" + l + "\" is not a load above zero");
+            out.push_back({m[2].str().empty() ? std::string(key) : m[2].str(), vaOf(key, *load), count, m[5].matched});
+        }
+        return out;
+    }
+    double byRule(LoadKind kind, const std::vector<Item>& list, double& all) {
+        KindSums kinds{};
+        const DemandRule& rule = book.demand(kind, Occupancy::Dwelling);
+        for (const Item& i : list) {
+            KindSum k;
+            k.p = k.dp = i.va * i.count;
+            k.count = i.count;
+            k.largest = i.va;
+            k.over = rule.each > 0 ? std::max(0.0, i.va - rule.each) * i.count : 0;
+            k.minimum = std::max(rule.minimumEach, i.va) * i.count;
+            kinds[std::size_t(kind)].add(k);
+            all += i.va * i.count;
+        }
+        return list.empty() ? 0 : demandOf(kind, kinds, Basis{}, book, &w);
+    }
+    double stepped(const std::string& what, double v) {
+        KindSums kinds{};
+        KindSum& k = kinds[std::size_t(LoadKind::DwellingGeneral)];
+        k.p = k.dp = v;
+        k.count = 1;
+        const double d = demandOf(LoadKind::DwellingGeneral, kinds, Basis{}, book, nullptr);
+        std::string formula;
+        double from = 0;
+        for (const auto& [upTo, factor] : book.demand(LoadKind::DwellingGeneral, Occupancy::Dwelling).steps) {
+            if (const double part = std::max(0.0, std::min(v, upTo) - from); part > 0) formula += fmt::format("{}{} VA × {} %", formula.empty() ? "" : " + ", lintel::number(part), figures(factor * 100));
+            from = upTo;
+        }
+        w.step(what, formula, lintel::number(d) + " VA", book.demand(LoadKind::DwellingGeneral, Occupancy::Dwelling).table);
+        return d;
+    }
+    /// Lighting and receptacles by area, small-appliance and laundry circuits of one dwelling.
+    double general(double count) {
+        const RuleTables& t = book.tables;
+        const double area = in.number("area"), small = in.number("smallAppliance"), laundry = in.number("laundry");
+        if (small < t.smallApplianceLeast) a.cautions.push_back(fmt::format("a dwelling has at least {} small-appliance circuits", t.smallApplianceLeast));
+        w.step("General lighting", fmt::format("{}{} ft² × {} VA/ft²", count > 1 ? fmt::format("{} × ", lintel::number(count)) : "", lintel::number(area), figures(t.dwellingLighting)), lintel::number(count * area * t.dwellingLighting) + " VA", book.cite("areaLightingDwelling"));
+        w.step("Small appliances", fmt::format("{}{} × {} VA", count > 1 ? fmt::format("{} × ", lintel::number(count)) : "", lintel::number(small), lintel::number(t.smallAppliance)), lintel::number(count * small * t.smallAppliance) + " VA", book.cite("smallAppliance"));
+        if (laundry > 0) w.step("Laundry", fmt::format("{}{} × {} VA", count > 1 ? fmt::format("{} × ", lintel::number(count)) : "", lintel::number(laundry), lintel::number(t.laundry)), lintel::number(count * laundry * t.laundry) + " VA", book.cite("laundry"));
+        return count * (area * t.dwellingLighting + small * t.smallAppliance + laundry * t.laundry);
+    }
+    void finish(double leastAmps = 0) {
+        const double amps = demand / volts();
+        w.step("Service or feeder", fmt::format("{} VA / {} V{}", lintel::number(demand), lintel::number(factsOf(system).lineLine.v), factsOf(system).phases == 3 ? " / √3" : ""), figures(amps) + " A", "");
+        w.governs();
+        const double device = book.ratingAtOrAbove(std::max(amps, leastAmps));
+        a.figures.insert(a.figures.begin(), {{"connected_VA", "Connected", lintel::number(connected) + " VA", connected}, {"demand_VA", "Demand", lintel::number(demand) + " VA", demand}, {"amps", "Current", figures(amps) + " A", amps}});
+        a.figure("device_A", "Device", device > 0 ? rating(device) + " A" : "past the series", device);
+        if (leastAmps > amps) a.cautions.push_back(fmt::format("this method asks for a service of {} A at least", lintel::number(leastAmps)));
+        if (neutral > 0) {
+            double na = neutral / volts();
+            const double over = na - book.tables.neutralAbove;
+            w.step("Neutral", fmt::format("{} VA / {} V", lintel::number(neutral), lintel::number(factsOf(system).lineLine.v)), figures(na) + " A", book.cite("neutral"));
+            if (over > 0) {
+                na = book.tables.neutralAbove + over * book.tables.neutralAboveFactor;
+                w.step("Neutral above 200 A", fmt::format("{} A + {} % of {} A", lintel::number(book.tables.neutralAbove), lintel::number(book.tables.neutralAboveFactor * 100), figures(over)), figures(na) + " A", book.cite("neutral"));
+            }
+            a.figure("neutral_VA", "Neutral", lintel::number(neutral) + " VA", neutral);
+            a.figure("neutral_A", "Neutral current", figures(na) + " A", na);
+        }
+    }
+    void dwellingService() {
+        const double device = a["device_A"].get<double>();
+        const RuleTables& t = book.tables;
+        if (device < t.dwellingServiceFrom || device > t.dwellingServiceTo || factsOf(system).phases != 1) return;
+        for (Material m : {Material::Copper, Material::Aluminium})
+            for (SizeIndex s = 0; s < SizeIndex(book.sizes().size()); ++s)
+                if (book.ampacity(s, m, 75) >= device * t.dwellingServiceShare - 1e-9) {
+                    w.step("Service conductors", fmt::format("{} A × {} % = {} A: {} {} carries {} A at 75 °C", figures(device), figures(t.dwellingServiceShare * 100), figures(device * t.dwellingServiceShare), sizeWords(book, s), wordOf(m), figures(book.ampacity(s, m, 75))), "",
+                           book.cite("dwellingService"));
+                    a.figure(m == Material::Copper ? "service_copper" : "service_aluminium", m == Material::Copper ? "Service in copper" : "Service in aluminium", sizeWords(book, s), book.sizes()[std::size_t(s)].name);
+                    break;
+                }
+    }
+
+    void standard(double count) {
+        const RuleTables& t = book.tables;
+        const double g = general(count), net = stepped("General, small appliances, laundry", g);
+        item("General, small appliances, laundry", g, net, net);
+        double c = 0;
+        const double range = byRule(LoadKind::Range, items("ranges"), c);
+        if (c > 0) item("Ranges", c, range, range * t.neutralCooking);
+        c = 0;
+        const double dryer = byRule(LoadKind::Dryer, items("dryers"), c);
+        if (c > 0) item("Dryers", c, dryer, dryer * t.neutralCooking);
+        double fixed = 0, fixedNeutral = 0;
+        int n = 0;
+        for (const Item& i : items("appliances")) fixed += i.va * i.count, fixedNeutral += i.onNeutral ? i.va * i.count : 0, n += i.count;
+        if (n > 0) {
+            const double factor = n >= t.appliancesFrom ? t.appliancesFactor : 1;
+            w.step("Fixed appliances", fmt::format("{} of them, {} VA × {} %", n, lintel::number(fixed), figures(factor * 100)), lintel::number(fixed * factor) + " VA", book.cite("appliances"));
+            item("Fixed appliances", fixed, fixed * factor, fixedNeutral * factor);
+        }
+        const double heat = va("heating"), cool = va("cooling");
+        if (heat + cool > 0) {
+            w.step("Heating or cooling", fmt::format("the larger of {} and {} VA", lintel::number(heat), lintel::number(cool)), lintel::number(std::max(heat, cool)) + " VA", book.demand(LoadKind::Heating, Occupancy::Other).table);
+            item("Heating or cooling", heat + cool, std::max(heat, cool), 0);
+        }
+        vehicle();
+        if (const double m = va("largestMotor"); m > 0) {
+            w.step("Largest motor", fmt::format("25 % of {} VA", lintel::number(m)), lintel::number(m / 4) + " VA", book.cite("motorFeeder"));
+            item("Largest motor, 25 %", 0, m / 4, 0);
+        }
+        finish();
+    }
+    void vehicle() {
+        if (const double v = va("vehicle"); v > 0) {
+            const double least = std::max(v, 7200.0);
+            w.step("Vehicle charging", fmt::format("{} VA, 7200 VA at least", lintel::number(v)), lintel::number(least) + " VA", book.demand(LoadKind::Vehicle, Occupancy::Other).table);
+            item("Vehicle charging", v, least, 0);
+        }
+    }
+    double nameplates(double& neutralVa) {
+        double sum = 0;
+        for (const char* key : {"ranges", "dryers", "appliances"}) {
+            double c = 0;
+            for (const Item& i : items(key)) {
+                c += i.va * i.count;
+                if (key == std::string("appliances") && i.onNeutral) neutralVa += i.va * i.count;
+                w.step(i.name, fmt::format("{}{} VA, nameplate", i.count > 1 ? fmt::format("{} × ", i.count) : "", lintel::number(i.va)), "", book.cite("dwellingOptional"));
+            }
+            sum += c;
+        }
+        return sum;
+    }
+    void optional() {
+        const RuleTables& t = book.tables;
+        const double g = general(1);
+        double neutralFixed = 0;
+        const double all = g + nameplates(neutralFixed), first = std::min(all, t.optionalFirst), rest = all - first;
+        const double d = first + rest * t.optionalRest;
+        w.step("General loads", fmt::format("{} VA + {} % of {} VA", lintel::number(first), lintel::number(t.optionalRest * 100), lintel::number(rest)), lintel::number(d) + " VA", book.cite("dwellingOptional"));
+        // The neutral is always worked out by the standard method: 220.61.
+        Working quiet;
+        std::swap(quiet, w);
+        double c = 0;
+        const double n = stepped("", g) + byRule(LoadKind::Range, items("ranges"), c) * t.neutralCooking + [&] {
+            double dryers = 0; // nameplate here, as its own demand is not below 5 kVA only for the load itself
+            for (const Item& i : items("dryers")) dryers += i.va * i.count;
+            return dryers;
+        }() * t.neutralCooking + neutralFixed;
+        std::swap(quiet, w);
+        item("General loads", all, d, n);
+        const double heat = va("heating"), cool = va("cooling"), backup = va("heatPumpBackup");
+        const int units = in.whole("heatingUnits");
+        const double heatShare = units >= t.optionalManyFrom ? t.optionalHeatMany : t.optionalHeatFew;
+        const double pump = cool + backup * t.optionalBackup, warm = heat * heatShare;
+        if (cool + heat + backup > 0) {
+            if (cool > 0 || backup > 0) w.step(backup > 0 ? "Heat pump" : "Cooling", backup > 0 ? fmt::format("{} VA + {} % of {} VA", lintel::number(cool), lintel::number(t.optionalBackup * 100), lintel::number(backup)) : fmt::format("{} VA × 100 %", lintel::number(cool)), lintel::number(pump) + " VA", book.cite("dwellingOptional"));
+            if (heat > 0) w.step("Heating", fmt::format("{} VA × {} %, {} with own control", lintel::number(heat), lintel::number(heatShare * 100), units), lintel::number(warm) + " VA", book.cite("dwellingOptional"));
+            item("Heating or cooling", cool + heat + backup, std::max(pump, warm), 0);
+        }
+        vehicle();
+        finish(t.optionalLeastAmps);
+    }
+    void many() {
+        const double count = in.number("units");
+        if (count < 3) in.refuse("units", "this method is for three dwellings or more", "Choose the standard method.");
+        const double g = general(count);
+        double neutralFixed = 0;
+        const double appliances = nameplates(neutralFixed) * count, climate = std::max(va("heating"), va("cooling")) * count, all = g + appliances + climate;
+        const double share = bandOf(count);
+        w.step("Connected", fmt::format("{} VA general + {} VA appliances + {} VA heating or cooling", lintel::number(g), lintel::number(appliances), lintel::number(climate)), lintel::number(all) + " VA", book.cite("multifamily"));
+        w.step("Demand", fmt::format("{} dwellings: {} VA × {} %", lintel::number(count), lintel::number(all), figures(share * 100)), lintel::number(all * share) + " VA", book.cite("multifamily"));
+        item("Dwellings", all, all * share, 0);
+        if (va("vehicle") > 0) vehicle();
+        finish();
+    }
+    double bandOf(double dwellings) const {
+        for (const Band& b : book.tables.multifamily)
+            if (dwellings <= b.upTo + 1e-9) return b.value;
+        return book.tables.multifamily.back().value;
+    }
+    void ofStore() {
+        const RuleTables& t = book.tables;
+        const double outlets = in.number("receptacles") * t.receptacleOutlet;
+        KindSums kinds{};
+        kinds[std::size_t(LoadKind::Receptacle)].p = kinds[std::size_t(LoadKind::Receptacle)].dp = outlets;
+        const double receptacles = outlets > 0 ? demandOf(LoadKind::Receptacle, kinds, Basis{}, book, &w) : 0;
+        item("Receptacles", outlets, receptacles, receptacles);
+        const double unit = in.maybe("unitLoad").value_or(book.areaLighting(in.text("occupancy"))), byArea = unit * in.number("area"), entered = va("lighting"), light = std::max(byArea, entered);
+        w.step("General lighting", fmt::format("the larger of {} ft² × {} VA/ft² = {} VA and {} VA connected", lintel::number(in.number("area")), figures(unit), lintel::number(byArea), lintel::number(entered)), lintel::number(light) + " VA", book.cite("areaLighting"));
+        item("General lighting", entered, light, light);
+        const double window = in.number("showWindow") * t.showWindow;
+        if (window > 0) w.step("Show window", fmt::format("{} ft × {} VA/ft", lintel::number(in.number("showWindow")), lintel::number(t.showWindow)), lintel::number(window) + " VA", book.cite("showWindow"));
+        if (window > 0) item("Show window", window, window, window);
+        double sign = va("sign");
+        if (sign > 0) {
+            sign = std::max(sign, t.signLeast);
+            w.step("Outside sign", fmt::format("{} VA at least", lintel::number(t.signLeast)), lintel::number(sign) + " VA", book.cite("sign"));
+            item("Outside sign", sign, sign, sign);
+        }
+        const double other = va("other");
+        if (other > 0) item("Other", other, other, 0);
+        const double continuous = light + window + sign, device = demand + (book.continuousFactor - 1) * continuous, amps = device / volts();
+        w.step("With continuous loads", fmt::format("{} VA + {} × {} VA continuous", lintel::number(demand - continuous), book.continuousFactor, lintel::number(continuous)), lintel::number(device) + " VA", book.cite("continuousFeederDevice"));
+        w.step("Device", fmt::format("{} VA / {} V{} = {} A, next standard rating", lintel::number(device), lintel::number(factsOf(system).lineLine.v), factsOf(system).phases == 3 ? " / √3" : "", figures(amps)), rating(book.ratingAtOrAbove(amps)) + " A", book.cite("rating"));
+        finish();
+        a.figure("continuous_VA", "Continuous", lintel::number(continuous) + " VA", continuous);
+        a.figure("required_VA", "With additions", lintel::number(device) + " VA", device);
+        a.figure("required_A", "Needed", figures(amps) + " A", amps);
+        for (BenchFigure& f : a.figures)
+            if (f.key == "device_A") f.value = book.ratingAtOrAbove(amps), f.text = rating(book.ratingAtOrAbove(amps)) + " A";
+    }
+    void ofLoads() {
+        static const std::regex line(R"(^\s*(?:(\d{1,6})\s*(?:×|x|X|\*)\s*)?([a-z ]+?)\s+([0-9]+\.?[0-9]*)\s*(VA|kVA|W|kW|A|hp)\s*(?:pf\s*([0-9.]+))?\s*(continuous)?\s*$)");
+        KindSums kinds{};
+        Basis basis;
+        basis.occupancy = in.choice<Occupancy>("building");
+        for (const std::string& l : in.lines("loads")) {
+            std::smatch m;
+            std::string words;
+            for (const auto& [kind, word] : EnumText<LoadKind>::words) words += (words.empty() ? "" : ", ") + std::string(word);
+            if (!std::regex_match(l, m, line)) in.refuse("loads", "\"" + l + "\" is not a load", "Write one line each: 80 × receptacle 180 VA. Kinds: " + words);
+            const auto kind = fromWord<LoadKind>(m[2].str());
+            if (!kind) in.refuse("loads", "\"" + l + "\": there is no load kind \"" + m[2].str() + "\"", "Kinds: " + words);
+            const double count = m[1].matched ? std::stod(m[1].str()) : 1, pf = m[5].matched ? std::strtod(m[5].str().c_str(), nullptr) : 1;
+            const auto load = loadFrom(m[3].str() + m[4].str());
+            if (!load || load->amount <= 0 || load->amount > 1e9 || count < 1 || !(pf > 0.01 && pf <= 1)) in.refuse("loads", "\"" + l + "\": amounts are above zero, power factors from 0.01 to 1");
+            const int poles = load->unit == LoadUnit::hp && factsOf(system).phases == 3 ? 3 : factsOf(system).lines > 1 ? 2 : 1;
+            const Complex each = powerOf(load->amount, load->unit, pf, system, poles, book);
+            if (magnitude(each) <= 0) in.refuse("loads", "\"" + l + "\": not in the motor table at this voltage", "Give it in VA or A.");
+            const DemandRule& rule = book.demand(*kind, basis.occupancy);
+            KindSum k;
+            k.p = k.dp = each.real() * count, k.q = k.dq = each.imag() * count;
+            const double va = magnitude(each);
+            k.continuous = m[6].matched ? va * count : 0;
+            k.count = count, k.largest = va, k.second = count >= 2 ? va : 0;
+            k.over = rule.each > 0 ? std::max(0.0, va - rule.each) * count : 0;
+            k.minimum = std::max(rule.minimumEach, va) * count;
+            kinds[std::size_t(*kind)].add(k);
+        }
+        NodeResult n;
+        findDemand(kinds, basis, book, n, &w);
+        if (n.connected <= 0) in.refuse("loads", "there are no loads", "Write one line each: 80 × receptacle 180 VA");
+        for (std::size_t i = 0; i < loadKinds; ++i)
+            if (kinds[i].va() > 0) a.rows.push_back({titleOf(LoadKind(i)), lintel::number(kinds[i].va()), lintel::number(n.demandByKind[i]), ""});
+        connected = n.connected, demand = n.demand;
+        finish();
+        const double required = (n.demand + (book.continuousFactor - 1) * n.continuous) / volts();
+        w.step("With continuous loads", fmt::format("25 % of {} VA added", lintel::number(n.continuous)), figures(required) + " A", book.cite("continuousFeederDevice"));
+        a.figure("required_A", "Needed", figures(required) + " A", required);
+        for (BenchFigure& f : a.figures)
+            if (f.key == "device_A") f.value = book.ratingAtOrAbove(required), f.text = rating(book.ratingAtOrAbove(required)) + " A";
+    }
+    void withExisting() {
+        const double peak = va("peak"), added = va("added"), factor = book.tables.existingFactor;
+        w.step("Existing load", fmt::format("{} VA measured × {} %", lintel::number(peak), lintel::number(factor * 100)), lintel::number(peak * factor) + " VA", book.cite("existing"));
+        item("Existing, measured", peak, peak * factor, 0);
+        item("Added", added, added, 0);
+        finish();
+        if (const auto service = in.maybe("service")) {
+            const double left = *service - demand / volts();
+            a.figure("left_A", "Left of the service", figures(left) + " A", left);
+            if (left < 0) a.cautions.push_back(fmt::format("the service of {} A is {} A too small", figures(*service), figures(-left)));
+        }
+    }
+};
+
+BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
+    Sum s(in, book);
+    const std::string of = in.text("of");
+    s.w.title = "Demand of " + of;
+    if (of == dwellingStandard) s.standard(1), s.dwellingService();
+    else if (of == dwellingOptional) s.optional(), s.dwellingService();
+    else if (of == manyStandard) s.standard(in.number("units"));
+    else if (of == manyOptional) s.many();
+    else if (of == store) s.ofStore();
+    else if (of == existing) s.withExisting();
+    else s.ofLoads();
+    return std::move(s.a);
+}
+
+} // namespace
+
+extern const BenchKind demandBench;
+const BenchKind demandBench{"demand", "Demand", "Connected load, demand and service current of loads, dwellings, a store, or an existing service with something added.", fields, work};
+
+} // namespace lintel

@@ -1,0 +1,133 @@
+// One motor: full-load current, conductors, device, overload. And the feeder of several.
+
+#include "core/base/Format.h"
+#include "core/bench/Run.h"
+#include "core/solve/Solve.h"
+
+#include <fmt/format.h>
+#include <regex>
+
+namespace lintel {
+namespace {
+
+std::vector<BenchField> fields(const RuleBook& book) {
+    using T = BenchField::Type;
+    std::vector<BenchField> f{{.key = "name", .label = "Drives", .type = T::Text, .value = ""},
+                              {.key = "hp", .label = "Shaft power", .value = "10", .unit = "hp", .least = 0.01, .most = 500},
+                              systemField("480Y/277"),
+                              {.key = "poles", .label = "Poles", .type = T::Choice, .value = "3", .choices = {"1", "2", "3"}},
+                              {.key = "device", .label = "Device", .type = T::Choice, .value = "breaker", .choices = benchWords<DeviceKind>()},
+                              {.key = "rotor", .label = "Rotor", .type = T::Choice, .value = "squirrel cage", .choices = {"squirrel cage", "wound"}},
+                              {.key = "nameplate", .label = "Nameplate current", .value = "auto", .unit = "A", .least = 0.01, .most = 10000, .help = "For the overload; auto: the table's."},
+                              {.key = "serviceFactor", .label = "Service factor", .value = "1.15", .least = 1, .most = 2},
+                              {.key = "powerFactor", .label = "Power factor", .value = "0.85", .least = 0.01, .most = 1}};
+    for (BenchField& r : runFields(book)) f.push_back(std::move(r));
+    return f;
+}
+
+/// What a device may be, with the ceiling for a motor that does not start on it.
+struct MotorDevices { double amps, ceiling; };
+MotorDevices devicesFor(double flc, DeviceKind kind, bool wound, const RuleBook& book, Working& w) {
+    MotorDevice d = motorDeviceOf(book, kind);
+    if (wound) d.share = book.tables.woundRotor;
+    const double amps = book.ratingAtOrAbove(flc * d.share, kind);
+    w.step("Device", fmt::format("{} A × {} % = {} A, next standard rating", figures(flc), lintel::number(d.share * 100), figures(flc * d.share)), rating(amps) + " A", book.cite("motorDevice"));
+    const double share = flc * d.ceiling <= d.upTo ? d.ceiling : d.ceilingAbove, ceiling = std::max(amps, book.ratingAtOrBelow(flc * share, kind));
+    w.step("If it does not start", fmt::format("{} A × {} % = {} A, the standard rating below", figures(flc), lintel::number(share * 100), figures(flc * share)), rating(ceiling) + " A", book.cite("motorDevice"));
+    return {amps, ceiling};
+}
+
+BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
+    BenchAnswer a;
+    a.working.title = "Motor" + (in.text("name").empty() ? "" : ", " + in.text("name"));
+    const auto system = in.choice<VoltageSystem>("system");
+    const int poles = in.whole("poles");
+    const double hp = in.number("hp");
+    const auto kind = in.choice<DeviceKind>("device");
+    const Amps flc = benchAmps(in, {hp, LoadUnit::hp}, 1, system, poles, book, &a.working);
+    RunResult r;
+    RunNeed& n = r.need;
+    n.poles = poles;
+    n.system = system;
+    n.motor = true;
+    n.load = n.dropAmps = flc;
+    n.required = flc * book.motorConductor;
+    n.dropPowerFactor = in.number("powerFactor");
+    a.working.step("Conductors", fmt::format("{} A × {} %", figures(flc.v), lintel::number(book.motorConductor * 100)), figures(n.required.v) + " A", book.cite("motorConductor"));
+    const MotorDevices d = devicesFor(flc.v, kind, in.text("rotor") == "wound", book, a.working);
+    if (d.amps == 0) in.refuse("hp", "no standard device is large enough");
+    n.device = d.amps;
+    const double plate = in.maybe("nameplate").value_or(flc.v), sf = in.number("serviceFactor"), share = sf >= 1.15 ? book.tables.overloadServiceFactor : book.tables.overload;
+    a.working.step("Overload", fmt::format("{} A {} × {} %, service factor {}", figures(plate), in.maybe("nameplate") ? "on the nameplate" : "of the table", lintel::number(share * 100), figures(sf)), figures(plate * share) + " A", book.cite("overload"));
+    a.figure("flc_A", "Full-load current", figures(flc.v) + " A", flc.v);
+    a.figure("conductor_A", "Conductors for", figures(n.required.v) + " A", n.required.v);
+    a.figure("device_A", "Device", fmt::format("{} A {}", rating(d.amps), wordOf(kind)), d.amps);
+    a.figure("device_ceiling_A", "If it does not start, up to", rating(d.ceiling) + " A", d.ceiling);
+    a.figure("instantaneous_A", "Magnetic-only trip", figures(flc.v * book.tables.instantaneous) + " A", flc.v * book.tables.instantaneous);
+    a.figure("overload_A", "Overload", figures(plate * share) + " A", plate * share);
+    a.figure("disconnect_A", "Disconnect, at least", figures(flc.v * 1.15) + " A", flc.v * 1.15);
+    a.working.step("Disconnect", fmt::format("{} A × 115 %", figures(flc.v)), figures(flc.v * 1.15) + " A", "430.110(A)");
+    benchRun(in, r, a, book);
+    if (!in.maybe("nameplate")) a.cautions.push_back("the overload is set by the motor's nameplate: the table's current stands in for it");
+    BenchCircuit c;
+    c.name = in.text("name").empty() ? fmt::format("Motor {} hp", figures(hp)) : in.text("name");
+    c.load.kind = LoadKind::Motor, c.load.amount = hp, c.load.unit = LoadUnit::hp, c.load.powerFactor = in.number("powerFactor"), c.load.poles = poles;
+    c.poles = poles, c.system = system, c.length = in.maybeLength("length"), c.run = projectRun(in, book);
+    a.circuit = c;
+    return a;
+}
+
+std::vector<BenchField> feederFields(const RuleBook&) {
+    using T = BenchField::Type;
+    return {{.key = "motors", .label = "Motors", .type = T::Lines, .value = "1 × 25 hp\n2 × 30 hp wound", .help = "One line each: 2 × 30 hp, with wound where the rotor is"},
+            systemField("480Y/277"),
+            {.key = "poles", .label = "Poles", .type = T::Choice, .value = "3", .choices = {"1", "2", "3"}},
+            {.key = "device", .label = "Devices", .type = T::Choice, .value = "breaker", .choices = benchWords<DeviceKind>()},
+            {.key = "other", .label = "Other load", .value = "0", .unit = "A", .least = 0, .most = 10000}};
+}
+
+BenchAnswer feeder(const BenchInputs& in, const RuleBook& book) {
+    BenchAnswer a;
+    a.columns = {"Motor", "Full-load A", "Conductor A", "Device A"};
+    const auto system = in.choice<VoltageSystem>("system");
+    const int poles = in.whole("poles");
+    const auto kind = in.choice<DeviceKind>("device");
+    static const std::regex line(R"(^\s*(?:(\d+)\s*(?:×|x|X|\*)\s*)?([0-9.]+)\s*hp\s*(wound)?\s*$)");
+    double sum = 0, largest = 0, largestDevice = 0, ofLargestDevice = 0;
+    for (const std::string& l : in.lines("motors")) {
+        std::smatch m;
+        if (!std::regex_match(l, m, line)) in.refuse("motors", "\"" + l + "\" is not a motor", "Write one line each: 2 × 30 hp, with wound where the rotor is.");
+        const int count = m[1].matched ? (m[1].str().size() > 4 ? 0 : std::stoi(m[1].str())) : 1;
+        const auto hp = loadFrom(m[2].str());
+        if (count < 1 || !hp || hp->amount <= 0) in.refuse("motors", "\"" + l + "\" is not a motor", "Write one line each: 2 × 30 hp");
+        const bool wound = m[3].matched;
+        const double flc = book.motorAmps(hp->amount, voltsAcross(system, poles).v, poles == 3).value;
+        if (flc <= 0) in.refuse("motors", fmt::format("\"{}\": not in table {} at this voltage", l, *book.motorAmps(1, 230, poles == 3).table), "Give it as other load, in A.");
+        MotorDevice d = motorDeviceOf(book, kind);
+        if (wound) d.share = book.tables.woundRotor;
+        const double device = book.ratingAtOrAbove(flc * d.share, kind);
+        a.rows.push_back({fmt::format("{} × {} hp{}", count, figures(hp->amount), wound ? " wound" : ""), figures(flc), figures(flc * book.motorConductor), rating(device)});
+        a.working.step(l, fmt::format("{} A, device {} A × {} % → {} A", figures(flc), figures(flc), lintel::number(d.share * 100), rating(device)), "", book.cite(poles == 3 ? "motorThree" : "motorSingle") + ", " + book.cite("motorDevice"));
+        sum += count * flc;
+        largest = std::max(largest, flc);
+        if (device > largestDevice) largestDevice = device, ofLargestDevice = flc;
+    }
+    if (sum <= 0) in.refuse("motors", "there are no motors", "Write one line each: 2 × 30 hp");
+    const double other = in.number("other"), conductor = sum + (book.motorConductor - 1) * largest + other;
+    a.working.step("Feeder conductors", fmt::format("{} A + {} % of {} A{}", figures(sum), lintel::number((book.motorConductor - 1) * 100), figures(largest), other > 0 ? fmt::format(" + {} A", figures(other)) : ""), figures(conductor) + " A", book.cite("motorFeeder"));
+    const double most = largestDevice + sum - ofLargestDevice + other, device = book.ratingAtOrBelow(most, kind);
+    a.working.step("Feeder device", fmt::format("{:.0f} A, the largest device, + {} A of the others = {} A, the standard rating below", largestDevice, figures(sum - ofLargestDevice + other), figures(most)), rating(device) + " A", book.cite("motorFeederDevice"));
+    a.working.governs();
+    a.figure("conductor_A", "Feeder conductors for", figures(conductor) + " A", conductor);
+    a.figure("device_most_A", "Device, at most", figures(most) + " A", most);
+    a.figure("device_A", "Device", fmt::format("{} A {}", rating(device), wordOf(kind)), device);
+    return a;
+}
+
+} // namespace
+
+extern const BenchKind motorBench, motorsBench;
+const BenchKind motorBench{"motor", "Motor", "Full-load current, conductors, device and overload of one motor.", fields, work};
+const BenchKind motorsBench{"motors", "Feeder of motors", "Conductors and device of a feeder of several motors.", feederFields, feeder};
+
+} // namespace lintel

@@ -1,0 +1,105 @@
+#include "core/solve/RunParts.h"
+
+#include "core/base/Format.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+
+RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook& book, Working* w) {
+    RunParts parts;
+    if (run.size < 0) return parts;
+    const RunNeed& n = run.need;
+    parts.lines = n.poles;
+    parts.ground = run.ground;
+    if (need.isolated && run.ground >= 0) parts.isolated = run.ground;
+    const bool wanted = need.neutral == NeutralBy::None ? false : need.hasNeutral || need.neutral == NeutralBy::Double || need.neutral == NeutralBy::Calculated;
+    if (wanted) {
+        parts.neutral = run.size;
+        parts.neutrals = 1;
+        if (need.neutral == NeutralBy::Double && n.poles > 1) {
+            parts.neutrals = 2;
+            if (w) w->step("Neutral", "double, for nonlinear loads", fmt::format("2 × {}", sizeWords(book, run.size)), "");
+        } else if (need.neutral == NeutralBy::Calculated && n.poles > 1) {
+            // Its own load; what is above 200 A at 70 % unless the load is nonlinear; not smaller than the protective conductor.
+            double amps = need.neutralAmps;
+            const double above = std::max(0.0, amps - book.tables.neutralAbove);
+            if (!need.nonlinear && above > 0) amps = book.tables.neutralAbove + above * book.tables.neutralAboveFactor;
+            for (SizeIndex s = std::max(0, run.ground); s <= run.size; ++s)
+                if (book.ampacity(s, n.material, 75) * run.sets >= amps && (run.sets == 1 || s >= book.smallestParallel())) {
+                    parts.neutral = s;
+                    break;
+                }
+            if (w)
+                w->step("Neutral", above > 0 && !need.nonlinear ? fmt::format("{} A: 200 A + 70 % of the rest = {} A", figures(need.neutralAmps), figures(amps)) : fmt::format("its own load, {} A", figures(amps)),
+                        sizeWords(book, parts.neutral), book.cite("neutral"));
+        }
+    }
+    if (n.wiring != Wiring::Conduit) return parts;
+    const ConduitType* type = need.conduit.empty() ? nullptr : book.conduit(need.conduit);
+    for (const ConduitType& t : book.tables.conduits)
+        if (!type && (t.raceway == n.raceway || (n.raceway == Raceway::Aluminium && t.name == "RMC"))) type = &t;
+    if (!type || !need.insulation) return parts;
+    parts.conduitType = type->name;
+    std::vector<ConduitConductor> in{{run.size, n.poles, need.insulation}};
+    const auto add = [&](SizeIndex size, int count) {
+        if (size >= 0 && count > 0) in.push_back({size, count, need.insulation});
+    };
+    add(parts.neutral, parts.neutrals);
+    add(parts.ground, 1);
+    add(parts.isolated, 1);
+    // What shares the raceway is not known by size here; it is taken as large as the lines.
+    const int own = n.poles == 1 ? 2 : n.poles;
+    add(run.size, std::max(0, n.conductors - own));
+    parts.conduit = conduitFor(*type, in, book, w);
+    return parts;
+}
+
+RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref thing, Working* w) {
+    const RunResult* run = r.run(thing);
+    if (!run) return {};
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>()); c && r.of(c->id).feeder) thing = r.of(c->id).feeds;
+    RunPartsNeed need;
+    RunId id;
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
+        id = c->run;
+        need.hasNeutral = c->poles == 1 && factsOf(p.boards[c->board].system).lineNeutral.v > 0;
+        for (const Complex& own : r.of(c->id).onLines) need.hasNeutral = need.hasNeutral || own != Complex();
+    } else if (const Board* b = p.boards.find(thing.as<Board>())) {
+        id = b->run;
+        const SystemFacts f = factsOf(b->system);
+        need.hasNeutral = f.wires > f.lines && !(r.of(b->id).parent.is<Board>() && factsOf(run->need.system).wires <= factsOf(run->need.system).lines);
+        const BoardResult& n = r.of(b->id);
+        double most = 0;
+        for (const Complex& own : n.phases.ln) most = std::max(most, magnitude(own));
+        if (f.lineNeutral.v > 0 && n.connected > 0) need.neutralAmps = most / f.lineNeutral.v * std::min(1.0, n.demand / n.connected);
+    } else if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) id = t->run;
+    const Run* entered = p.runs.find(id);
+    need.conduit = p.basis.conduit;
+    if (entered) {
+        need.neutral = entered->neutral;
+        need.nonlinear = entered->nonlinear > 0.5;
+        need.isolated = entered->isolatedGround;
+        if (!entered->conduit.empty()) need.conduit = entered->conduit;
+        else if (entered->raceway) need.conduit.clear();
+    }
+    need.insulation = book.insulation(p.basis.insulationType);
+    if (!need.insulation) need.insulation = &book.insulationFor(p.basis.insulation);
+    return partsOf(*run, need, book, w);
+}
+
+Bonding bondingOf(const RunResult& run, Material own, const RuleBook& book, Working* w) {
+    Bonding b;
+    if (run.size < 0) return b;
+    const double kcmil = book.sizes()[std::size_t(run.size)].kcmil * run.sets;
+    b.electrode = book.bondingFor(kcmil, run.need.material, own);
+    b.jumper = book.jumperFor(kcmil, run.need.material, own);
+    if (w) {
+        const std::string lines = fmt::format("lines of {} kcmil {} in all", number(kcmil, kcmil < 250 ? 1 : 0), wordOf(run.need.material));
+        w->step("Grounding electrode conductor", lines, fmt::format("{} {}", sizeWords(book, b.electrode), wordOf(own)), book.cite("electrode"));
+        w->step("Bonding jumper", lines, fmt::format("{} {}", sizeWords(book, b.jumper), wordOf(own)), book.cite("jumper"));
+    }
+    return b;
+}
+
+} // namespace lintel

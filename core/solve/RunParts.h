@@ -1,0 +1,39 @@
+#pragma once
+// What goes into the raceway beside the line conductors: neutral, protective and isolated ground, and the conduit that holds
+// them. Worked out on demand for one run: nothing in the solution depends on it.
+
+#include "core/solve/Conduit.h"
+#include "core/solve/Results.h"
+
+namespace lintel {
+
+struct RunParts {
+    int lines = 0;
+    SizeIndex neutral = -1;      ///< of each set; -1: none
+    int neutrals = 0;            ///< 2 where a double neutral takes two conductors of the lines' size
+    SizeIndex ground = -1, isolated = -1;
+    std::string conduitType;     ///< empty: a cable, or no conduit
+    ConduitFill conduit;         ///< of each set
+};
+
+/// What the project says of one run, apart from its sizing.
+struct RunPartsNeed {
+    NeutralBy neutral = NeutralBy::Auto;
+    bool hasNeutral = false;
+    double neutralAmps = 0;      ///< its own calculated load, for NeutralBy::Calculated
+    bool nonlinear = false;      ///< no reduction then
+    bool isolated = false;
+    std::string conduit;         ///< type; empty: the first of the raceway's material
+    const Insulation* insulation = nullptr;
+};
+RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook& book, Working* working = nullptr);
+/// The same for the run of a circuit, board or transformer of a project.
+RunParts partsOf(const Project& project, const RuleBook& book, const Results& results, Ref thing, Working* working = nullptr);
+
+/// The grounding electrode conductor and the supply-side bonding jumper of a board fed straight from a source or transformer.
+struct Bonding {
+    SizeIndex electrode = -1, jumper = -1;
+};
+Bonding bondingOf(const RunResult& run, Material own, const RuleBook& book, Working* working = nullptr);
+
+} // namespace lintel

@@ -1,0 +1,270 @@
+// Each sum of the bench against figures worked by hand, and what it says to nonsense.
+
+#include "core/bench/Bench.h"
+#include "core/bench/BenchInputs.h"
+#include "core/sheets/WorkingSheet.h"
+#include "tests/World.h"
+
+using namespace lintel;
+using nlohmann::json;
+
+namespace {
+BenchAnswer answer(const char* kind, const json& entered) {
+    auto a = bench(*benchKind(kind), entered, nec());
+    if (!a) throw std::runtime_error(a.error().text());
+    return *a;
+}
+double figure(const BenchAnswer& a, const char* key) { return a[key].is_number() ? a[key].get<double>() : -1; }
+} // namespace
+
+TEST_CASE("bench conductor: 16 A, 120 V, 150 ft") {
+    // 12 AWG 9.60 V = 8.0 %, 10 AWG 4.8 %, 8 AWG 2·16·0.78·0.15 = 3.744 V = 3.12 %, 6 AWG 2·16·0.49·0.15 = 2.352 V = 1.96 %.
+    const BenchAnswer a = answer("conductor", {{"load", "16 A"}, {"length", "150 ft"}});
+    CHECK(figure(a, "device_A") == 20);
+    CHECK(figure(a, "drop_before_percent") == Approx(8.0));
+    CHECK(a["size"] == "6");
+    CHECK(figure(a, "drop_V") == Approx(2.352));
+    CHECK(figure(a, "drop_percent") == Approx(1.96));
+    CHECK(a["governing"] == "voltage drop");
+    CHECK(a["ground"] == "6"); // 12 AWG × 26.24/6.53 = 26.24 kcmil
+    CHECK(figure(a, "longest_m") == Approx(feet(150 * 3 / 1.96).v));
+    // 3 × 0.0507 in² = 0.1521 in²; 1/2 EMT holds 0.122, 3/4 0.213.
+    CHECK(a["conduit"] == "3/4");
+    CHECK(figure(a, "fill_percent") == Approx(100 * 0.1521 / 0.533).epsilon(1e-3));
+    CHECK(figure(answer("conductor", {{"load", "16 A"}, {"length", "150 ft"}, {"limit", 8.5}, {"total", 9}}), "drop_percent") == Approx(8.0));
+}
+
+TEST_CASE("bench conductor: the load in any unit comes to the same") {
+    // 10 A at 208 V, three poles: 3 602.7 VA.
+    const double va = 10 * 208 * root3;
+    for (const auto& load : {std::string("10 A"), std::to_string(va) + " VA", std::to_string(va / 1000) + " kVA", std::to_string(va * 0.8) + " W", std::to_string(va * 0.8 / 1000) + "kW"})
+        CHECK(figure(answer("conductor", {{"load", load}, {"poles", 3}, {"powerFactor", 0.8}}), "load_A") == Approx(10).epsilon(1e-4));
+    const BenchAnswer hp = answer("conductor", {{"load", "10 hp"}, {"poles", 3}, {"system", "480Y/277"}});
+    CHECK(figure(hp, "load_A") == 14);
+    CHECK(figure(hp, "required_A") == Approx(17.5));
+    CHECK(figure(hp, "device_A") == 35);
+}
+
+TEST_CASE("bench conductor: hot, on a roof, bundled, aluminium, in parallel") {
+    struct Case { json entered; const char* size; int sets; double ampacity; const char* source; };
+    const Case cases[] = {
+        {{{"load", "72 A"}, {"poles", 2}, {"ambient", 40}, {"conductors", 6}, {"length", ""}}, "3", 1, 115 * 0.91 * 0.8, "4 AWG: 95 · 0.91 · 0.8 = 69.2 < 72"},
+        {{{"load", "50 A"}, {"poles", 3}, {"ambient", 35}, {"roof", true}, {"length", ""}}, "4", 1, 95 * 0.58, "35 + 33 = 68 °C: 0.58; 6 AWG 75 · 0.58 = 43.5; 4 AWG 55.1"},
+        {{{"load", "100 A"}, {"poles", 3}, {"material", "aluminium"}, {"length", ""}}, "1", 1, 100, "1 AWG aluminium carries 100 A at 75 °C"},
+        {{{"load", "760 A"}, {"poles", 3}, {"length", ""}}, "500", 2, 760, "2 × 500 kcmil carry 760 A, 800 A is the next rating above"},
+        {{{"load", "40 A"}, {"poles", 2}, {"wiring", "NM cable"}, {"length", ""}}, "8", 1, 40, "NM cable at 60 °C: 8 AWG 40 A"},
+        {{{"load", "105 A"}, {"poles", 3}, {"wiring", "free air"}, {"length", ""}, {"insulation", "THW"}}, "2", 1, 115, "310.17 gives 4 AWG 125 A, but terminals go by 310.16"},
+        {{{"load", "100 A"}, {"poles", 3}, {"wiring", "free air"}, {"length", ""}, {"ambient", 50}}, "3", 1, 100, "3 AWG: 165 · 0.82 = 135 A in free air, 100 A at its terminals; in conduit 94 A"},
+        {{{"load", "100 A"}, {"poles", 3}, {"length", ""}, {"ambient", 50}}, "2", 1, 106.6, "2 AWG: 130 · 0.82"},
+        {{{"load", "20 A"}, {"continuous", 100}, {"length", ""}}, "10", 1, 35, "20 · 1.25 = 25 A; 12 AWG held to 20 A"}};
+    for (const Case& c : cases) {
+        INFO(c.source);
+        const BenchAnswer a = answer("conductor", c.entered);
+        CHECK(a["size"] == c.size);
+        CHECK(figure(a, "sets") == c.sets);
+        CHECK(figure(a, "ampacity_A") == Approx(c.ampacity));
+    }
+}
+
+TEST_CASE("bench ocpd: continuous loads, fuses, what a conductor may have") {
+    const BenchAnswer a = answer("ocpd", {{"noncontinuous", "12 A"}, {"continuous", "20 A"}, {"size", "8"}});
+    CHECK(figure(a, "required_A") == Approx(37)); // 12 + 25
+    CHECK(figure(a, "device_A") == 40);
+    CHECK(figure(a, "largest_A") == 50);
+    CHECK(figure(answer("ocpd", {{"noncontinuous", "0 A"}, {"continuous", "16 A"}, {"fullRated", true}}), "device_A") == 20);
+    CHECK(figure(answer("ocpd", {{"noncontinuous", "4.6 A"}, {"device", "time-delay fuse"}}), "device_A") == 6);
+    CHECK(figure(answer("ocpd", {{"noncontinuous", "600.5 A"}, {"device", "fuse"}}), "device_A") == 601);
+    CHECK(figure(answer("ocpd", {{"noncontinuous", "65 A"}, {"size", "4"}, {"receptacles", true}}), "largest_A") == 80);  // 85 A, the rating below
+    CHECK(figure(answer("ocpd", {{"noncontinuous", "65 A"}, {"size", "4"}}), "largest_A") == 90);                          // the next above
+    CHECK(figure(answer("ocpd", {{"noncontinuous", "16 A"}, {"size", "12"}}), "largest_A") == 20);                         // 240.4(D)
+    CHECK(figure(answer("ocpd", {{"noncontinuous", "400 A"}, {"size", "1000"}, {"material", "copper"}}), "largest_A") == 600); // 545 A: 600 is the next
+}
+
+TEST_CASE("bench drop: three-phase by hand") {
+    // √3 · 100 A · (0.31·0.9 + 0.060·0.4359) · 0.2 = 10.57 V = 2.20 % of 480 V
+    const BenchAnswer a = answer("drop", {{"load", "100 A"}, {"system", "480Y/277"}, {"poles", 3}, {"powerFactor", 0.9}, {"length", "200 ft"}, {"size", "4"}});
+    CHECK(figure(a, "drop_V") == Approx(10.57).margin(0.01));
+    CHECK(figure(a, "drop_percent") == Approx(2.2025).epsilon(1e-3));
+    CHECK(figure(a, "longest_m") == Approx(feet(200 * 3 / 2.2025).v).epsilon(1e-3));
+    // In metres the same run is as long.
+    CHECK(figure(answer("drop", {{"load", "100 A"}, {"system", "480Y/277"}, {"poles", 3}, {"powerFactor", 0.9}, {"length", 60.96}, {"units", "metric"}, {"size", "4"}}), "drop_V") == Approx(10.57).margin(0.01));
+    CHECK(answer("drop", {{"length", "500 ft"}}).cautions.size() == 1);
+}
+
+TEST_CASE("bench fault: transformers and runs in a row") {
+    // 25 kVA 1φ 240 V 1.6 %: 104.17 / 0.016 = 6 510 A.
+    const BenchAnswer small = answer("fault", {{"system", "120/240"}, {"kva", 25}, {"percentZ", 1.6}, {"path", ""}});
+    CHECK(figure(small, "line_line_kA") == Approx(6.510).margin(0.001));
+    // 1 500 kVA 480 V 5.75 %: 1 804.2 / 0.0575 = 31.38 kA. All of it inductive, then 75 kVA 4.5 %, resistance nil:
+    // 8.832 mΩ · (208/480)² = 1.6584 mΩ; own 0.045 · 208²/75000 = 25.958 mΩ; 208/√3/27.617 mΩ = 4.348 kA.
+    const BenchAnswer row = answer("fault", {{"xOverR", 1000}, {"path", json{"transformer 75 kVA 4.5 % X/R 1000 208Y/120"}}});
+    CHECK(row.rows[0][2] == "31.4");
+    CHECK(figure(row, "three_phase_kA") == Approx(4.348).margin(0.001));
+    CHECK(figure(row, "next_rating_kA") == 10);
+    // 100 ft of 500 kcmil, two sets, from 31.38 kA: cold R 0.029·0.1/2·254.5/309.5 = 1.1923 mΩ, X 2.4 mΩ on 1.4520 + j8.7119.
+    const double z = std::hypot(1.4520 + 1.1923, 8.7119 + 2.4);
+    CHECK(figure(answer("fault", {{"path", "run 100 ft 500 x2 copper steel"}}), "three_phase_kA") == Approx(480 / root3 / z).epsilon(1e-3));
+    // Motors of 300 kVA: 4 · 360.8 A = 1.443 kA more.
+    CHECK(figure(answer("fault", {{"motors", 300}, {"path", ""}}), "three_phase_kA") == Approx(31.38 + 1.443).margin(0.01));
+    // κ = 1.02 + 0.98 e^(−3/6) = 1.6144; peak = √2 · 1.6144 · 31.38 = 71.64 kA.
+    CHECK(figure(answer("fault", {{"path", ""}}), "peak_kA") == Approx(71.64).margin(0.05));
+    // A generator by its subtransient reactance: 500 kVA, 12 %: 601.4 / 0.12 = 5.012 kA.
+    CHECK(figure(answer("fault", {{"source", "generator"}, {"kva", 500}, {"percentZ", 12}, {"path", ""}}), "three_phase_kA") == Approx(5.012).margin(0.001));
+}
+
+TEST_CASE("bench conduit: mixed sizes and kinds") {
+    // 3 × 0.3237 + 0.0824 = 1.0535 in²: EMT 1-1/2 holds 0.814, 2 holds 1.342.
+    const BenchAnswer a = answer("conduit", {{"conductors", "3 × 4/0; 1 × 4"}});
+    CHECK(a["conduit"] == "2");
+    CHECK(figure(a, "fill_percent") == Approx(100 * 1.0535 / 3.356).epsilon(1e-4));
+    CHECK(answer("conduit", {{"conductors", "1x250"}})["allowed_percent"] == 53.0); // one conductor
+    CHECK(answer("conduit", {{"conductors", "2x250"}})["allowed_percent"] == 31.0);
+    CHECK(answer("conduit", {{"conductors", "2 × 12 THW; 3 12 XHHW-2"}})["conductors"] == 5);
+    CHECK(figure(answer("conduit", {{"conductors", "2 × 12 THW; 3 12 XHHW-2"}}), "area_in2") == Approx(2 * 0.0260 + 3 * 0.0181));
+    const BenchAnswer full = answer("conduit", {{"conductors", "40 × 1000"}});
+    CHECK(full["conduit"] == "");
+    CHECK(full.cautions.size() == 1);
+}
+
+TEST_CASE("bench motor, one phase, and the overload of a low service factor") {
+    const BenchAnswer a = answer("motor", {{"hp", 2}, {"system", "120/240"}, {"poles", 2}, {"serviceFactor", 1}, {"nameplate", 11}});
+    CHECK(figure(a, "flc_A") == 12);
+    CHECK(figure(a, "conductor_A") == 15);
+    CHECK(figure(a, "device_A") == 30);
+    CHECK(figure(a, "overload_A") == Approx(12.65));
+    CHECK(figure(answer("motor", {{"hp", 2}, {"system", "120/240"}, {"poles", 2}, {"device", "time-delay fuse"}}), "device_A") == 25); // 21 → 25
+}
+
+TEST_CASE("bench transformer: 75 kVA, 480 to 208") {
+    const BenchAnswer a = answer("transformer", {{"load", "60 kVA"}});
+    CHECK(figure(a, "kva") == 75);
+    CHECK(figure(a, "primary_A") == Approx(90.21).margin(0.01));
+    CHECK(figure(a, "secondary_A") == Approx(208.2).margin(0.05));
+    CHECK(figure(a, "primary_device_A") == 125);      // 112.8
+    CHECK(figure(a, "primary_device_most_A") == 225); // 225.5, the rating below
+    CHECK(figure(a, "secondary_device_A") == 300);    // 260.2
+    CHECK(a["size"] == "350");                        // 310 A at 75 °C, no next rating up
+    CHECK(a["jumper"] == "2");                        // 350 kcmil copper
+    CHECK(figure(a, "fault_kA") == Approx(4.626).margin(0.005));
+    // Small ones: below 9 A the share is 167 %, below 2 A 300 %, and no next rating.
+    CHECK(figure(answer("transformer", {{"kva", 3}, {"load", "2 kVA"}}), "primary_device_A") == 6); // 3.61 A · 1.67 = 6.03 A: a fuse
+}
+
+TEST_CASE("bench egc and capacitor") {
+    CHECK(answer("egc", {{"device", 100}})["ground"] == "8");
+    CHECK(answer("egc", {{"device", 100}, {"material", "aluminium"}})["ground"] == "6");
+    CHECK(answer("egc", {{"device", 200}, {"needed", "3/0"}, {"used", "250"}})["ground"] == "4"); // 26.24 · 250/167.8 = 39.1 kcmil
+    const BenchAnswer service = answer("egc", {{"device", 400}, {"serviceLines", "500"}, {"sets", 2}});
+    CHECK(service["electrode"] == "2/0"); // 1 000 kcmil
+    CHECK(service["jumper"] == "2/0");
+    const BenchAnswer large = answer("egc", {{"device", 1600}, {"serviceLines", "500"}, {"sets", 4}});
+    CHECK(large["electrode"] == "3/0"); // no more than that for an electrode
+    CHECK(large["jumper"] == "250");    // 12.5 % of 2 000 kcmil
+    // 100 kW from 0.75 to 0.95: 100 · (0.88192 − 0.32868) = 55.3 kvar; 60 kvar at 480 V: 72.2 A, conductors 97.4 A.
+    const BenchAnswer c = answer("capacitor", {{"faultKA", 20}});
+    CHECK(figure(c, "kvar") == Approx(55.32).margin(0.01));
+    CHECK(figure(c, "bank_kvar") == 60);
+    CHECK(figure(c, "current_A") == Approx(72.17).margin(0.01));
+    CHECK(figure(c, "conductor_A") == Approx(97.43).margin(0.01));
+    CHECK(figure(c, "resonance") == Approx(std::sqrt(480 * root3 * 20000 / 60000)).epsilon(1e-6));
+}
+
+TEST_CASE("bench demand: loads in a list, and what is there already") {
+    const BenchAnswer a = answer("demand", {{"of", "loads"}, {"system", "208Y/120"}, {"loads", {"80 × receptacle 180 VA", "lighting 8.5 kVA continuous"}}});
+    CHECK(figure(a, "connected_VA") == 22900);
+    CHECK(figure(a, "demand_VA") == 20700); // 12 200 + 8 500
+    CHECK(figure(a, "required_A") == Approx((20700 + 0.25 * 8500) / 208 / root3));
+    // 25 hp 34 A and two of 30 hp 40 A at 480 V: 114 A + a quarter of 40.
+    const BenchAnswer motors = answer("demand", {{"of", "loads"}, {"system", "480Y/277"}, {"loads", {"motor 25 hp", "2 × motor 30 hp"}}});
+    CHECK(figure(motors, "amps") == Approx(124));
+    const BenchAnswer more = answer("demand", {{"of", "existing and new"}, {"system", "208Y/120"}, {"peak", "80 kVA"}, {"added", "20 kVA"}, {"service", 400}});
+    CHECK(figure(more, "demand_VA") == 120000); // 1.25 · 80 + 20
+    CHECK(figure(more, "left_A") == Approx(400 - 120000.0 / 208 / root3));
+}
+
+TEST_CASE("bench: nonsense gets a message that names the field") {
+    struct Case { const char* kind; json entered; const char* where; const char* what; };
+    const Case cases[] = {{"conductor", {{"lenght", "10 ft"}}, "conductor.lenght", "no such field"},
+                          {"conductor", {{"load", "-5 A"}}, "conductor.load", "above zero"},
+                          {"conductor", {{"load", "0"}}, "conductor.load", "above zero"},
+                          {"conductor", {{"load", "sixteen"}}, "conductor.load", "is not a load"},
+                          {"conductor", {{"load", "90000 A"}}, "conductor.load", "no standard device"},
+                          {"conductor", {{"load", "5500 A"}, {"largest", "1/0"}}, "conductor.load", "no conductor of the book"},
+                          {"conductor", {{"length", "-3 ft"}}, "conductor.length", "outside"},
+                          {"conductor", {{"length", "1e9 ft"}}, "conductor.length", "outside"},
+                          {"conductor", {{"powerFactor", 0}}, "conductor.powerFactor", "outside"},
+                          {"conductor", {{"ambient", 90}}, "conductor.ambient", "outside"},
+                          {"conductor", {{"ambient", 80}, {"insulation", "THW"}}, "conductor.ambient", "may not be used"},
+                          {"conductor", {{"poles", 3}, {"system", "120/240"}}, "conductor.poles", "has 2 lines"},
+                          {"conductor", {{"system", "480D"}}, "conductor.poles", "no neutral"},
+                          {"conductor", {{"size", "13"}}, "conductor.size", "no choice"},
+                          {"conductor", {{"load", "700 hp"}, {"poles", 3}, {"system", "480Y/277"}}, "conductor.load", "not in table 430.250"},
+                          {"conductor", {{"load", json::array({1})}}, "conductor.load", "found a list"},
+                          {"motor", {{"hp", -1}}, "motor.hp", "outside"},
+                          {"motor", {{"hp", "nan"}}, "motor.hp", "not a number"},
+                          {"motors", {{"motors", ""}}, "motors.motors", "no motors"},
+                          {"motors", {{"motors", "three of them"}}, "motors.motors", "not a motor"},
+                          {"conduit", {{"conductors", ""}}, "conduit.conductors", "no conductors"},
+                          {"conduit", {{"conductors", "3 × 13"}}, "conduit.conductors", "no conductor size"},
+                          {"conduit", {{"conductors", "3 × 1250"}}, "conduit.conductors", "no area"},
+                          {"fault", {{"path", "run 500"}}, "fault.path", "no length"},
+                          {"fault", {{"path", "run 10 ft 12 gold"}}, "fault.path", "not understood"},
+                          {"fault", {{"path", "bus 10 ft"}}, "fault.path", "begins with run or transformer"},
+                          {"fault", {{"path", "transformer 75 kVA 208Y/120"}}, "fault.path", "it needs its kVA"},
+                          {"transformer", {{"load", "9000 kVA"}}, "transformer.load", "past the standard series"},
+                          {"transformer", {{"primary", "120/240"}}, "transformer.secondary", "three phases"},
+                          {"egc", {{"device", 7000}}, "egc.device", "outside"},
+                          {"egc", {{"needed", "12"}}, "egc.used", "both sizes"},
+                          {"capacitor", {{"from", 0.98}}, "capacitor.to", "below"},
+                          {"demand", {{"of", "a castle"}}, "demand.of", "no choice"},
+                          {"demand", {{"of", "loads"}, {"loads", "80 × teapot 180 VA"}}, "demand.loads", "no load kind"},
+                          {"demand", {{"of", "loads"}, {"loads", ""}}, "demand.loads", "no loads"},
+                          {"demand", {{"of", "dwellings, optional"}, {"units", 2}}, "demand.units", "three dwellings"},
+                          {"drop", {{"size", "700"}}, "drop.size", "no impedance"}};
+    for (const Case& c : cases) {
+        INFO(c.kind << " " << c.entered.dump());
+        const auto a = bench(*benchKind(c.kind), c.entered, nec());
+        REQUIRE_FALSE(a);
+        CHECK(a.error().where == c.where);
+        CHECK_THAT(a.error().what, Catch::Contains(c.what));
+    }
+    CHECK_FALSE(bench(*benchKind("drop"), json::array(), nec()));
+    CHECK(benchKind("teapot") == nullptr);
+}
+
+TEST_CASE("bench: every sum answers on its own defaults, with a working that prints") {
+    for (const BenchKind* k : benchKinds()) {
+        INFO(k->name);
+        const BenchAnswer a = answer(k->name, json::object());
+        CHECK(a.figures.size() >= 1);
+        CHECK(a.working.steps.size() >= 1);
+        for (const WorkingStep& s : a.working.steps) CHECK_FALSE(s.what.empty());
+        CHECK(a.json().contains("working"));
+        const auto sheets = workingSheets(a, sheetHead("Job 12", "Company", nec()));
+        REQUIRE(sheets.size() >= 1);
+        std::string words;
+        for (const Drawing& d : sheets) words += d.words();
+        CHECK_THAT(words, Catch::Contains("Job 12") && Catch::Contains(a.working.title) && Catch::Contains("Checked by"));
+        for (const BenchFigure& f : a.figures) CHECK_THAT(words, Catch::Contains(f.label));
+    }
+}
+
+TEST_CASE("bench: made a circuit of a board, in its voltage only") {
+    OneBoard w;
+    const BenchAnswer a = answer("conductor", {{"name", "Kiln"}, {"load", "24 A"}, {"poles", 2}, {"length", "80 ft"}, {"ambient", 35}});
+    REQUIRE(a.circuit);
+    const auto id = makeCircuit(w.p, w.board, *a.circuit);
+    REQUIRE(id);
+    const CircuitResult& r = w.solved().of(*id);
+    CHECK(r.load.v == Approx(24));
+    CHECK(r.device == 25);
+    CHECK(nec().sizes()[std::size_t(r.run.size)].name == a["size"]);
+    CHECK(r.run.dropOwn == Approx(figure(a, "drop_percent")));
+    BenchCircuit other = *a.circuit;
+    other.system = VoltageSystem::Y480;
+    const auto refused = makeCircuit(w.p, w.board, other);
+    REQUIRE_FALSE(refused);
+    CHECK_THAT(refused.error().what, Catch::Contains("480Y/277"));
+    for (int i = 0; i < 30 && makeCircuit(w.p, w.board, *a.circuit); ++i) {}
+    CHECK_THAT(makeCircuit(w.p, w.board, *a.circuit).error().what, Catch::Contains("no place"));
+}
