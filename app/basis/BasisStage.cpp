@@ -1,6 +1,7 @@
 #include "app/basis/BasisStage.h"
 
 #include "app/frame/PaintKit.h"
+#include "core/check/Compare.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/Words.h"
 
@@ -291,22 +292,11 @@ QString BasisStage::previewText() const {
     if (draft.ruleBook != session.project().basis.ruleBook || draft.ownValues != session.project().basis.ownValues)
         if (auto b = loadRuleBook(draft.ruleBook, draft.ownValues)) book = std::make_shared<RuleBook>(*b);
     const Results r = solve(p, *book);
-    int runs = 0, devices = 0;
-    const auto compare = [&](const RunResult& a, const RunResult& b) {
-        runs += a.size != b.size || a.sets != b.sets || a.ground != b.ground;
-    };
-    for (const Circuit& c : p.circuits) {
-        compare(s.results.of(c.id).run, r.of(c.id).run);
-        devices += s.results.of(c.id).device != r.of(c.id).device;
-    }
-    for (const Board& b : p.boards) compare(s.results.of(b.id).run, r.of(b.id).run);
-    for (const Transformer& t : p.transformers) compare(s.results.of(t.id).run, r.of(t.id).run);
-    const int before = int(s.snags.size()), after = int(findSnags(p, *book, r).size());
-    QStringList parts;
-    if (runs) parts << tr("%n run(s) change size", "", runs).replace("(s)", runs == 1 ? "" : "s");
-    if (devices) parts << tr("%n breaker(s) change", "", devices).replace("(s)", devices == 1 ? "" : "s");
-    if (after != before) parts << (after > before ? tr("%1 more snags").arg(after - before) : tr("%1 fewer snags").arg(before - after));
-    return parts.isEmpty() ? tr("No size, breaker or snag changes.") : parts.join(" · ");
+    const Comparison c = compare(s.input(), {p, *book, r});
+    if (c.nothing()) return tr("No size, device or snag changes.");
+    QString text = q(c.text());
+    for (const std::string& line : c.list(7)) text += "\n   " + q(line);
+    return text;
 }
 
 void BasisStage::changed() {

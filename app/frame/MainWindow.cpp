@@ -1,6 +1,7 @@
 #include "app/frame/MainWindow.h"
 
 #include "app/basis/BasisStage.h"
+#include "app/bench/BenchPanel.h"
 #include "app/boards/BoardsStage.h"
 #include "app/frame/FactsPanel.h"
 #include "app/frame/FeedPathBar.h"
@@ -30,8 +31,17 @@ MainWindow::MainWindow() : state(new Session(this)) {
     setObjectName("main");
     resize(1280, 800);
     setMinimumSize(960, 600);
-    whole = new QStackedWidget(this);
-    setCentralWidget(whole);
+    auto* centre = new QWidget(this);
+    auto* beside = new QHBoxLayout(centre);
+    beside->setContentsMargins(0, 0, 0, 0);
+    beside->setSpacing(0);
+    whole = new QStackedWidget(centre);
+    beside->addWidget(whole, 1);
+    benchPanel = new BenchPanel(*state, centre);
+    beside->addWidget(benchPanel);
+    benchPanel->hide();
+    connect(benchPanel, &BenchPanel::closed, this, [this] { showBench(false); });
+    setCentralWidget(centre);
     start = new StartPage(*state, whole);
     whole->addWidget(start);
     work = new QWidget(whole);
@@ -91,6 +101,7 @@ MainWindow::MainWindow() : state(new Session(this)) {
 
     buildMenus();
     connect(start, &StartPage::openWanted, this, &MainWindow::openInteractively);
+    connect(start, &StartPage::benchWanted, this, [this] { showBench(true); });
     connect(start, &StartPage::failed, this, [this](const QString& why) { QMessageBox::warning(this, tr("Lintel"), why); });
     connect(boardsStage, &BoardsStage::scheduleWanted, this, [this](BoardId b) {
         go(Stage::Issue);
@@ -116,8 +127,16 @@ MainWindow::MainWindow() : state(new Session(this)) {
 
 MainWindow::~MainWindow() = default;
 
+void MainWindow::showBench(bool shown) {
+    benchPanel->setVisible(shown);
+    factsPanel->setVisible(!shown);
+    if (shown) benchPanel->begin();
+    else if (stages->currentWidget()) stages->currentWidget()->setFocus();
+}
+
 void MainWindow::setTheme(bool dark) {
     setDark(dark);
+    benchPanel->restyle();
     const Theme& t = theme();
     work->findChild<QWidget*>("rail")->setStyleSheet(QString("#rail { background: %1; } QToolButton { border: none; border-left: 3px solid transparent; background: transparent; color: %2; font-size: 12px; padding-top: 6px; } "
                                                               "QToolButton:hover { background: %3; } QToolButton:checked { background: %4; border-left: 3px solid %5; color: %5; font-weight: 600; }")
@@ -167,6 +186,7 @@ void MainWindow::buildMenus() {
     view->addSeparator();
     QAction* dark = add(view, tr("Dark"), "dark", {}, [this] { setTheme(action("dark")->isChecked()); });
     dark->setCheckable(true);
+    add(view, tr("Bench"), "bench", QKeySequence("Ctrl+B"), [this] { showBench(!benchPanel->isVisible()); });
     add(view, tr("All snags"), "allSnags", QKeySequence("Ctrl+J"), [this] { snagStrip->toggleList(); });
     QMenu* project = menuBar()->addMenu(tr("&Project"));
     add(project, tr("Add board"), "addBoard", {}, [this] {

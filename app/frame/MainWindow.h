@@ -11,6 +11,7 @@ class QToolButton;
 namespace lintel {
 
 class BasisStage;
+class BenchPanel;
 class BoardsStage;
 class FactsPanel;
 class FeedPathBar;
@@ -44,6 +45,7 @@ public:
     IssueStage& issue() { return *issueStage; }
     FactsPanel& facts() { return *factsPanel; }
     SnagStrip& snags() { return *snagStrip; }
+    BenchPanel& bench() { return *benchPanel; }
     FindBox& find() { return *findBox; }
     FeedPathBar& feedPath() { return *path; }
     QAction* action(const char* name) const { return findChild<QAction*>(name); }
@@ -58,6 +60,8 @@ private:
     bool saveInteractively(bool as);
     void openInteractively();
     void setTheme(bool dark);
+    /// The bench stands beside whatever is shown; the facts make room for it.
+    void showBench(bool shown);
 
     Session* state;
     QStackedWidget *whole, *stages;
@@ -73,6 +77,7 @@ private:
     SnagStrip* snagStrip;
     FindBox* findBox;
     FeedPathBar* path;
+    BenchPanel* benchPanel;
     std::vector<QToolButton*> rail;
     QAction *undoAction = nullptr, *redoAction = nullptr;
 };

@@ -1,6 +1,7 @@
 #include "app/frame/SnagStrip.h"
 
 #include "app/frame/PaintKit.h"
+#include "core/check/Compare.h"
 
 #include <QBoxLayout>
 #include <QLabel>
@@ -8,6 +9,8 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QTimer>
+
+#include <set>
 
 namespace lintel {
 
@@ -20,6 +23,24 @@ void SnagStrip::apply(Session& session, const Snag& snag, const Remedy& remedy) 
     session.edit(q(remedy.label), remedy.apply);
     session.say(QObject::tr("%1. Undo brings it back.").arg(q(remedy.label)));
     session.select(about);
+}
+
+RemedyButton::RemedyButton(Session& s, QWidget* parent) : QPushButton(parent), session(s) { setProperty("strong", true); }
+
+void RemedyButton::offer(const Remedy& r) {
+    remedy = r;
+    effect.clear();
+    setText(q(r.label));
+}
+
+bool RemedyButton::event(QEvent* e) {
+    if ((e->type() == QEvent::Enter || e->type() == QEvent::FocusIn || e->type() == QEvent::ToolTip) && remedy.apply) {
+        if (effect.isEmpty()) effect = q(effectOf(session.sharedSolution()->input(), remedy).text()); // worked out before it is applied
+        setToolTip(effect);
+        Q_EMIT pointed(effect);
+    }
+    if (e->type() == QEvent::Leave) Q_EMIT pointed({});
+    return QPushButton::event(e);
 }
 
 SnagList::SnagList(Session& s, QWidget* parent) : QFrame(parent), session(s) {
@@ -35,16 +56,34 @@ SnagList::SnagList(Session& s, QWidget* parent) : QFrame(parent), session(s) {
     scroll->setWidget(inner);
     scroll->setWidgetResizable(true);
     column->addWidget(scroll);
+    foot = new QLabel(this);
+    foot->setObjectName("remedyEffect");
+    foot->setContentsMargins(14, 4, 14, 6);
+    foot->setText(tr("Point at a remedy to see what it does elsewhere."));
+    column->addWidget(foot);
     hide();
 }
 
 void SnagList::rebuild() {
     while (QLayoutItem* item = rows->takeAt(0)) {
         if (item->widget()) item->widget()->deleteLater();
+        if (QLayout* inner = item->layout())
+            while (QLayoutItem* part = inner->takeAt(0)) {
+                if (part->widget()) part->widget()->deleteLater();
+                delete part;
+            }
         delete item;
     }
     const auto solution = session.sharedSolution();
     int shown = 0;
+    std::set<std::pair<const CheckRule*, Severity>> grouped;
+    const auto button = [this](const Snag& snag, const Remedy& r) {
+        auto* b = new RemedyButton(session);
+        b->offer(r);
+        connect(b, &QPushButton::clicked, this, [this, snag, r] { SnagStrip::apply(session, snag, r); });
+        connect(b, &RemedyButton::pointed, this, [this](const QString& effect) { foot->setText(effect.isEmpty() ? tr("Point at a remedy to see what it does elsewhere.") : effect); });
+        return b;
+    };
     for (const Snag& snag : solution->snags) {
         if (++shown > 60) {
             rows->addWidget(new QLabel(tr("and %1 more").arg(int(solution->snags.size()) - 60)));
@@ -65,26 +104,45 @@ void SnagList::rebuild() {
         const Ref about = snag.about;
         connect(text, &QPushButton::clicked, this, [this, about] { session.select(about); });
         line->addWidget(text, 1);
-        for (const Remedy& r : remediesFor(solution->input(), snag)) {
-            auto* button = new QPushButton(q(r.label));
-            button->setProperty("strong", true);
-            // What it does elsewhere is worked out when the pointer rests on it.
-            button->setAttribute(Qt::WA_Hover);
-            button->setToolTip(solution->project.circuits.size() < 3000 ? q(effectOf(solution->input(), r).text()) : QString());
-            connect(button, &QPushButton::clicked, this, [this, snag, r] { SnagStrip::apply(session, snag, r); });
-            line->addWidget(button);
-        }
+        const auto remedies = remediesFor(solution->input(), snag);
+        for (const Remedy& r : remedies) line->addWidget(button(snag, r));
         rows->addWidget(row);
+        // Above the first of several equal ones: all of them at once.
+        if (remedies.empty() || !grouped.insert({snag.rule, snag.severity}).second) continue;
+        const auto equal = std::count_if(solution->snags.begin(), solution->snags.end(), [&](const Snag& s) { return s.rule == snag.rule && s.severity == snag.severity; });
+        if (equal < 2) continue;
+        auto* together = new QHBoxLayout;
+        together->setContentsMargins(0, 0, 0, 0);
+        auto* label = new QLabel(tr("%1 snags like this one:").arg(int(equal)));
+        label->setStyleSheet("color: " + theme().quiet.name());
+        together->addWidget(label);
+        bool any = false;
+        for (const Remedy& r : remedies)
+            if (const GroupFix g = groupFix(solution->input(), solution->snags, snag, r); g.count > 1) {
+                auto* b = button(snag, g.remedy);
+                b->setObjectName("groupFix");
+                together->addWidget(b);
+                any = true;
+            }
+        together->addStretch(1);
+        if (any) rows->insertLayout(rows->count() - 1, together);
+        else {
+            delete label;
+            delete together;
+        }
     }
     if (!shown) rows->addWidget(new QLabel(tr("No snags.")));
     rows->addStretch(1);
 }
 
-SnagStrip::SnagStrip(Session& s, QWidget* parent) : QWidget(parent), session(s), remedy(new QPushButton(this)), all(new SnagList(s, parent)) {
+SnagStrip::SnagStrip(Session& s, QWidget* parent) : QWidget(parent), session(s), remedy(new RemedyButton(s, this)), all(new SnagList(s, parent)) {
     setFixedHeight(34);
     setObjectName("snags");
     remedy->setObjectName("firstRemedy");
-    remedy->setProperty("strong", true);
+    connect(remedy, &RemedyButton::pointed, this, [this](const QString& effect) {
+        hint = effect;
+        update();
+    });
     remedy->setCursor(Qt::PointingHandCursor);
     connect(remedy, &QPushButton::clicked, this, [this] {
         const auto solution = session.sharedSolution();
@@ -110,6 +168,7 @@ void SnagStrip::rebuild() {
     counts[0] = counts[1] = counts[2] = 0;
     for (const Snag& s : solution->snags) ++counts[int(s.severity)];
     worst.clear();
+    hint.clear();
     remedy->hide();
     if (!solution->snags.empty()) {
         const Snag& s = solution->snags.front();
@@ -117,7 +176,7 @@ void SnagStrip::rebuild() {
         worstSeverity = s.severity;
         const auto remedies = remediesFor(solution->input(), s);
         if (!remedies.empty()) {
-            remedy->setText(q(remedies.front().label));
+            remedy->offer(remedies.front());
             remedy->adjustSize();
             remedy->show();
         }
@@ -171,7 +230,8 @@ void SnagStrip::paintEvent(QPaintEvent*) {
     p.setPen(t.rule);
     p.drawLine(QPointF(x, 8), QPointF(x, height() - 8));
     const double right = remedy->isVisible() ? remedy->x() - 12 : width() - 12;
-    if (!message.isEmpty()) drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), message, Qt::AlignLeft, messageIsError ? t.stop : t.accent, uiFont(0.95, messageIsError));
+    if (!hint.isEmpty() && message.isEmpty()) drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), hint, Qt::AlignLeft, t.accent, f);
+    else if (!message.isEmpty()) drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), message, Qt::AlignLeft, messageIsError ? t.stop : t.accent, uiFont(0.95, messageIsError));
     else drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), worst.isEmpty() && session.isOpen() ? tr("Nothing stands in the way of an issue.") : worst, Qt::AlignLeft, t.ink, f);
 }
 

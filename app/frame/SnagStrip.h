@@ -5,13 +5,31 @@
 #include "app/frame/Session.h"
 
 #include <QFrame>
+#include <QPushButton>
 #include <QWidget>
 
 class QLabel;
-class QPushButton;
 class QVBoxLayout;
 
 namespace lintel {
+
+/// A button that offers a remedy, and while it is pointed at tells what that does elsewhere.
+class RemedyButton : public QPushButton {
+    Q_OBJECT
+public:
+    explicit RemedyButton(Session& session, QWidget* parent = nullptr);
+    void offer(const Remedy& remedy);
+Q_SIGNALS:
+    void pointed(const QString& effect); ///< empty when the pointer leaves
+
+protected:
+    bool event(QEvent*) override;
+
+private:
+    Session& session;
+    Remedy remedy;
+    QString effect;
+};
 
 class SnagList : public QFrame {
     Q_OBJECT
@@ -22,6 +40,7 @@ public:
 private:
     Session& session;
     QVBoxLayout* rows;
+    QLabel* foot;
 };
 
 class SnagStrip : public QWidget {
@@ -42,10 +61,10 @@ private:
     void rebuild();
     void placeList();
     Session& session;
-    QPushButton* remedy;
+    RemedyButton* remedy;
     SnagList* all;
     int counts[3]{};
-    QString worst, message;
+    QString worst, message, hint;
     bool messageIsError = false;
     Severity worstSeverity = Severity::Note;
     double countsEnd = 0;

@@ -114,6 +114,9 @@ void StartPage::rebuild() {
     auto* open = new Choice(tr("Open a project…"), tr("A .lintel file"));
     left->addWidget(open);
     connect(open, &QPushButton::clicked, this, &StartPage::openWanted);
+    auto* bench = new Choice(tr("One-off sums…"), tr("A cable, a motor, a house: the bench, without a project"));
+    left->addWidget(bench);
+    connect(bench, &QPushButton::clicked, this, &StartPage::benchWanted);
     heading(left, tr("DEMOS"));
     for (const ShippedProject& s : shippedProjects("demos")) {
         auto* b = new Choice(q(s.name), q(s.about));

@@ -18,6 +18,7 @@ public:
 
 Q_SIGNALS:
     void openWanted();
+    void benchWanted();
     void failed(const QString& why);
 
 private:

@@ -20,6 +20,7 @@ struct BenchField {
     double least = 0, most = 1e9;
     std::vector<std::string> choices{};
     std::string help{};
+    bool seldom = false;              ///< shown with "more conditions"
     std::vector<std::string> only{};  ///< shown where the kind's first field has one of these values; empty: always
 };
 

@@ -25,6 +25,8 @@ std::vector<BenchField> fields(const RuleBook& book) {
         {.key = "smallestDevice", .label = "Smallest device", .value = "15", .unit = "A", .least = 1, .most = 6000},
         {.key = "dropOn", .label = "Drop judged on", .type = T::Choice, .value = "load", .choices = {"load", "share of rating"}},
         {.key = "share", .label = "Share of rating", .value = "80", .unit = "%", .least = 1, .most = 100}};
+    for (BenchField& x : f)
+        for (const char* key : {"rating", "fullRated", "receptacles", "smallestDevice", "dropOn", "share"}) x.seldom = x.seldom || x.key == key;
     for (BenchField& r : runFields(book)) f.push_back(std::move(r));
     return f;
 }

@@ -13,7 +13,7 @@ std::vector<BenchField> runFields(const RuleBook& book) {
     for (const Insulation& i : book.tables.insulations) insulations.push_back(i.name);
     std::vector<std::string> wirings = benchWords<Wiring>();
     wirings.erase(wirings.begin()); // "as basis": there is none here
-    return {
+    std::vector<BenchField> list{
         {.key = "length", .label = "Length, one way", .type = T::Length, .value = "100 ft", .help = "Empty: drop is not judged."},
         materialField(),
         {.key = "insulation", .label = "Insulation", .type = T::Choice, .value = insulations.front(), .choices = insulations},
@@ -34,6 +34,9 @@ std::vector<BenchField> runFields(const RuleBook& book) {
         {.key = "neutral", .label = "Neutral", .type = T::Choice, .value = "as the lines", .choices = benchWords<NeutralBy>()},
         {.key = "isolatedGround", .label = "Isolated ground", .type = T::Flag, .value = "no"},
         unitsField()};
+    for (BenchField& f : list)
+        for (const char* key : {"terminals", "wiring", "roof", "before", "total", "ceiling", "smallest", "largest", "size", "sets", "neutral", "isolatedGround", "units"}) f.seldom = f.seldom || f.key == key;
+    return list;
 }
 
 Amps benchAmps(const BenchInputs& in, const BenchLoad& load, double pf, VoltageSystem system, int poles, const RuleBook& book, Working* w) {

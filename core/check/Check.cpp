@@ -1,17 +1,20 @@
 #include "core/check/Check.h"
 
 #include "core/base/Format.h"
+#include "core/check/Compare.h"
 
 #include <fmt/format.h>
 
 namespace lintel {
 
 extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, faultLevelRule, heldSizeRule, heldBreakerRule, overloadRule, mainMissingRule, overfullRule, dropRule,
-    boardUnfedRule, loadUnfedRule, lengthRule;
+    boardUnfedRule, loadUnfedRule, lengthRule, horsepowerRule, noDeviceRule, givenFaultRule, multiwireRule, transformerDeviceRule, standbyRule, groundFaultRule, arcFaultRule, outletSpacingRule,
+    lightingFloorRule, ownValueRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule, &feedVoltageRule, &polesRule,    &highLegRule, &faultLevelRule, &heldSizeRule,  &heldBreakerRule,
-                                                     &overloadRule, &mainMissingRule, &overfullRule, &dropRule,    &boardUnfedRule, &loadUnfedRule, &lengthRule};
+                                                     &overloadRule, &mainMissingRule, &overfullRule, &dropRule,    &noDeviceRule,   &horsepowerRule, &groundFaultRule, &arcFaultRule, &multiwireRule, &transformerDeviceRule, &standbyRule,
+                                                     &boardUnfedRule, &loadUnfedRule, &outletSpacingRule, &givenFaultRule, &lengthRule, &lightingFloorRule, &ownValueRule};
     return rules;
 }
 
@@ -31,42 +34,43 @@ double conductorMass(const RunResult& run, const RuleBook& book) {
 }
 
 RemedyEffect effectOf(const CheckInput& before, const Remedy& remedy) {
-    RemedyEffect e{remedy.label};
     Project after = before.project;
     remedy.apply(after);
     const Results r = solve(after, before.book);
-    const auto count = [](const std::vector<Snag>& snags, int& stops, int& all) {
-        all = int(snags.size());
-        stops = int(std::count_if(snags.begin(), snags.end(), [](const Snag& s) { return s.severity == Severity::Stop; }));
-    };
-    count(findSnags(before.project, before.book, before.results), e.stopsBefore, e.snagsBefore);
-    count(findSnags(after, before.book, r), e.stopsAfter, e.snagsAfter);
-    const auto compare = [&](const RunResult& x, const RunResult& y) {
-        if (x.size != y.size || x.sets != y.sets || x.need.device != y.need.device) ++e.runsChanged;
-        e.copperKg += conductorMass(y, before.book) - conductorMass(x, before.book);
-    };
-    const auto each = [&](const auto& xs, const auto& ys) {
-        for (std::size_t i = 0; i < std::max(xs.size(), ys.size()); ++i) {
-            static const RunResult none;
-            compare(i < xs.size() ? xs[i].run : none, i < ys.size() ? ys[i].run : none);
-        }
-    };
-    each(before.results.circuits, r.circuits);
-    each(before.results.boards, r.boards);
-    each(before.results.transformers, r.transformers);
-    return e;
+    return {remedy.label, compare(before, {after, before.book, r})};
 }
 
-std::string RemedyEffect::text() const {
-    const auto plural = [](int n, const char* one, const char* many) { return fmt::format("{} {}", n, n == 1 ? one : many); };
-    std::string t;
-    const auto add = [&](const std::string& s) { t += (t.empty() ? "" : " · ") + s; };
-    const int fewer = snagsBefore - snagsAfter;
-    if (fewer > 0) add(plural(fewer, "snag fewer", "snags fewer"));
-    if (fewer < 0) add(plural(-fewer, "snag more", "snags more"));
-    if (runsChanged) add(plural(runsChanged, "run changes", "runs change"));
-    if (std::abs(copperKg) >= 0.05) add((copperKg > 0 ? "+" : "") + number(copperKg, 1) + " kg of conductor");
-    return t.empty() ? "nothing else changes" : t;
+std::string RemedyEffect::text() const { return change.nothing() ? "nothing else changes" : change.text(); }
+
+std::string kindOf(const Remedy& m) {
+    std::string kind;
+    std::size_t from = 0;
+    while (from < m.label.size()) {
+        const std::size_t to = std::min(m.label.find(' ', from), m.label.size());
+        const std::string word = m.label.substr(from, to - from);
+        if (word.find_first_of("0123456789") == std::string::npos) kind += (kind.empty() ? "" : " ") + word;
+        from = to + 1;
+    }
+    return kind;
+}
+
+GroupFix groupFix(const CheckInput& in, const std::vector<Snag>& snags, const Snag& one, const Remedy& remedy) {
+    GroupFix g;
+    const std::string kind = kindOf(remedy);
+    std::vector<Remedy> parts;
+    for (const Snag& s : snags)
+        if (s.rule == one.rule && s.severity == one.severity)
+            for (const Remedy& m : remediesFor(in, s))
+                if (kindOf(m) == kind) {
+                    parts.push_back(m);
+                    break;
+                }
+    g.count = int(parts.size());
+    g.remedy.label = g.count == 1 ? remedy.label : fmt::format("{}, all {}", kind, g.count);
+    g.remedy.apply = [parts](Project& p) {
+        for (const Remedy& m : parts) m.apply(p);
+    };
+    return g;
 }
 
 } // namespace lintel

@@ -2,6 +2,7 @@
 // What is wrong with a design, in a designer's words, with ways to put it right. One file a rule; this is what they share.
 
 #include "core/project/Edit.h"
+#include "core/project/Operations.h"
 #include "core/solve/Solve.h"
 
 #include <functional>
@@ -49,15 +50,16 @@ const std::vector<const CheckRule*>& checkRules();
 std::vector<Snag> findSnags(const Project& project, const RuleBook& book, const Results& results);
 inline std::vector<Remedy> remediesFor(const CheckInput& in, const Snag& s) { return s.rule->remedies(in, s); }
 
-/// What a remedy changes, worked out before it is applied.
-struct RemedyEffect {
-    std::string label; ///< of the remedy's edit
-    int stopsBefore = 0, stopsAfter = 0, snagsBefore = 0, snagsAfter = 0;
-    int runsChanged = 0;      ///< runs whose size or device differs
-    double copperKg = 0;      ///< conductor mass added (+) or saved (−), all lines
-    std::string text() const; ///< "1 snag fewer · 2 runs change · +3.1 kg"
+/// What a remedy does, without the names and numbers of the thing: "Fit a ground-fault breaker", "Feed it from".
+std::string kindOf(const Remedy& remedy);
+
+/// The same remedy for every snag of the same rule and severity, as one change.
+struct GroupFix {
+    int count = 0; ///< snags that it is for
+    Remedy remedy;
 };
-RemedyEffect effectOf(const CheckInput& before, const Remedy& remedy);
+GroupFix groupFix(const CheckInput& in, const std::vector<Snag>& snags, const Snag& one, const Remedy& remedy);
+
 /// Mass of the line conductors of a run, kg: area × length × density, neutrals as lines.
 double conductorMass(const RunResult& run, const RuleBook& book);
 

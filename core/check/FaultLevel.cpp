@@ -13,32 +13,32 @@ namespace {
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards) {
         const FaultPoint& f = in.results.of(b.id).fault;
-        if (f.known && f.worst() > b.ratingKA * 1.0005)
+        // A tested pair with the device that feeds it may stand where the board alone may not.
+        if (f.known && f.worst() > b.ratingKA * 1.0005 && b.seriesKA + 1e-9 < f.worst())
             into.push_back({&self, Severity::Stop, b.id, fmt::format("{}: rated {} kA where {} kA is available", b.name, figures(b.ratingKA), figures(f.worst())), in.book.cite("faultBoard")});
     }
     for (const Circuit& c : in.project.circuits) {
         if (!c.heldKA) continue;
         const FaultPoint& f = in.results.of(c.board).fault;
-        if (f.known && f.worst() > *c.heldKA * 1.0005)
+        if (f.known && f.worst() > *c.heldKA * 1.0005 && in.project.boards[c.board].seriesKA + 1e-9 < f.worst())
             into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: breaker {} kA below {} kA at the bus", nameOf(in.project, c.id), c.name, figures(*c.heldKA), figures(f.worst())), in.book.cite("faultDevice")});
     }
-}
-
-/// The usual interrupting ratings of devices and boards, kA.
-double standardAbove(double kA) {
-    for (double r : {10.0, 14.0, 18.0, 22.0, 25.0, 30.0, 35.0, 42.0, 50.0, 65.0, 85.0, 100.0, 125.0, 150.0, 200.0})
-        if (r >= kA) return r;
-    return 0;
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const CircuitId circuit = s.about.as<Circuit>();
     const BoardId board = circuit ? in.project.circuits[circuit].board : s.about.as<Board>();
-    const double worst = in.results.of(board).fault.worst(), next = standardAbove(worst);
+    const double worst = in.results.of(board).fault.worst(), next = in.book.interruptingAtOrAbove(worst);
     if (next == 0) return out;
     if (!circuit) {
-        out.push_back({fmt::format("Rate {} at {} kA", in.project.boards[board].name, figures(next)), [=](Project& p) { p.boards.change(board)->ratingKA = next; }});
+        const Board& b = in.project.boards[board];
+        out.push_back({fmt::format("Rate {} at {} kA", b.name, figures(next)), [=](Project& p) { p.boards.change(board)->ratingKA = next; }});
+        if (const CircuitId via = in.results.of(board).via) {
+            const double limit = b.ratingKA;
+            out.push_back({fmt::format("Limit it to {} kA by the let-through of {}", figures(limit), nameOf(in.project, via)), [=](Project& p) { p.circuits.change(via)->letThroughKA = limit; }});
+            out.push_back({fmt::format("Use a tested series pair of {} kA with {} ({})", figures(next), nameOf(in.project, via), in.book.cite("series")), [=](Project& p) { p.boards.change(board)->seriesKA = next; }});
+        }
         return out;
     }
     std::vector<CircuitId> weak;

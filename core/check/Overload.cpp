@@ -37,7 +37,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (const Transformer* t = in.project.transformers.find(s.about.as<Transformer>())) {
         const TransformerId id = t->id;
         const double kva = in.results.of(id).demand / 1000;
-        for (double size : {3.0, 6.0, 9.0, 15.0, 30.0, 45.0, 75.0, 112.5, 150.0, 225.0, 300.0, 500.0, 750.0, 1000.0, 1500.0, 2000.0, 2500.0})
+        for (double size : factsOf(t->secondary).phases == 3 ? in.book.tables.threePhaseKva : in.book.tables.singlePhaseKva)
             if (size >= kva) {
                 out.push_back({fmt::format("{} kVA", rating(size)), [=](Project& p) { p.transformers.change(id)->kva = size; }});
                 break;

@@ -15,7 +15,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("branchDropLimit", b.branchDropLimit); v("totalDropLimit", b.totalDropLimit); v("branchDropBasis", b.branchDropBasis); v("feederDropBasis", b.feederDropBasis);
     v("ratingShare", b.ratingShare); v("upsizingCeiling", b.upsizingCeiling); v("growth", b.growth); v("slack", b.slack);
     v("routeBelowCeiling", b.routeBelowCeiling); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
-    v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues);
+    v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues);
 }
 template <class V> void fields(V& v, Level& l) {
     v("id", l.id); v("name", l.name); v("elevation", l.elevation); v("height", l.height);

@@ -48,6 +48,7 @@ struct Basis {
     double slack = 0.05;         ///< share added to measured lengths
     double routeBelowCeiling = 0.3; ///< m below the ceiling that runs travel
     double powerFactor = 0.9;    ///< of feeders where loads give none
+    std::string lightingAreaOf;  ///< occupancy whose lighting by area is the least the service is worked out on; empty: none
     bool motorsFeedFaults = false; ///< four times the full-load current of all motors of a system added to its faults
     std::map<std::string, double> ownValues; ///< in place of the rule book's, by their place in it: "continuous/factor"
     std::map<std::string, double> demandFactors; ///< the designer's own, by load kind; replaces the rule book's rule

@@ -85,7 +85,21 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
     return say(!w ? std::string() : fmt::format("{} kVA × 100 %", kilo(va)), va, "");
 }
 
-void findDemand(const KindSums& kinds, const Basis& basis, const RuleBook& book, NodeResult& n, Working* w) {
+void findDemand(const KindSums& entered, const Basis& basis, const RuleBook& book, NodeResult& n, Working* w) {
+    if (const KindSum& light = entered[std::size_t(LoadKind::Lighting)]; n.lightingFloor > light.ownVa() + 1e-6) {
+        KindSums kinds = entered;
+        KindSum& k = kinds[std::size_t(LoadKind::Lighting)];
+        if (w) w->step("Lighting by area", fmt::format("{} kVA connected, {} kVA by area of {}", kilo(light.ownVa()), kilo(n.lightingFloor), basis.lightingAreaOf), kilo(n.lightingFloor) + " kVA", book.cite("areaLighting"));
+        k.p += n.lightingFloor - light.ownVa();
+        k.dp += n.lightingFloor - light.ownVa();
+        const double floor = n.lightingFloor, before = magnitude({[&] { double p = 0; for (const KindSum& x : entered) p += x.p; return p; }(), [&] { double q = 0; for (const KindSum& x : entered) q += x.q; return q; }()});
+        n.lightingFloor = 0;
+        findDemand(kinds, basis, book, n, w);
+        n.lightingFloor = floor;
+        n.connected = before;
+        return;
+    }
+    const KindSums& kinds = entered;
     Complex connected, demand;
     n.continuous = 0;
     for (std::size_t i = 0; i < loadKinds; ++i) {

@@ -137,6 +137,7 @@ struct NodeResult {
     Amps heaviestAmps;             ///< of the heaviest phase, in the proportion of demand to connected
     RunResult run;                 ///< the conductors that feed it
     FaultPoint fault;
+    double lightingFloor = 0;      ///< VA of lighting by area that the demand of a service is not below
     double largestMotorVa = 0;     ///< of the largest motor anywhere below
     double dropTotal = 0;          ///< % at this node
 };

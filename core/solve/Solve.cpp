@@ -56,6 +56,15 @@ struct Solver {
         r.transformers.assign(p.transformers.highest() + 1, {});
         r.sources.assign(p.sources.highest() + 1, {});
         t = findTopology(p, r);
+        const double unit = p.basis.lightingAreaOf == "dwelling" ? book.tables.dwellingLighting : book.areaLighting(p.basis.lightingAreaOf);
+        if (unit > 0) { // the area of all rooms, on the one supply of the building and on what it feeds directly
+            double area = 0;
+            int supplies = 0;
+            for (const Room& room : p.rooms) area += areaOf(room.outline) / (metresPerFoot * metresPerFoot);
+            for (const Source& s : p.sources) supplies += s.kind != SourceKind::Generator;
+            for (const Source& s : p.sources)
+                if (supplies == 1 && s.kind != SourceKind::Generator) r.sources[s.id.value].lightingFloor = area * unit;
+        }
         for (auto it = t.order.rbegin(); it != t.order.rend(); ++it) gather(*it);
         settleAll();
         if (raiseCheapest()) settleAll();

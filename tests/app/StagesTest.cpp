@@ -270,7 +270,9 @@ TEST_CASE("basis: a change shows what it alters, then is taken or left") {
     d.type(*limit, "2");
     d.key(*limit, Qt::Key_Return);
     CHECK(b.pending());
-    CHECK(b.previewText().contains("change size"));
+    CHECK(b.previewText().contains("runs change"));
+    CHECK(b.previewText().contains("LP-1-")); // which, and from what to what
+    CHECK(b.previewText().contains("→"));
     CHECK(d.s.project().basis.branchDropLimit == 3); // not yet
     b.findChild<QPushButton*>("basisDrop")->click();
     CHECK_FALSE(b.pending());

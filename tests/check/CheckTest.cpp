@@ -1,4 +1,4 @@
-#include "core/check/Check.h"
+#include "core/check/Compare.h"
 #include "core/project/ProjectFile.h"
 #include "tests/World.h"
 
@@ -165,10 +165,12 @@ TEST_CASE("a remedy says what it changes elsewhere before it is applied") {
     const Found f(w.p);
     const CheckInput in{f.p, nec(), f.r};
     const RemedyEffect e = effectOf(in, remediesFor(in, *f.of("held-size")).front());
-    CHECK(e.stopsBefore - e.stopsAfter == 1);
-    CHECK(e.runsChanged == 1);
+    CHECK(e.change.stopsBefore - e.change.stopsAfter == 1);
+    CHECK(e.change.sizes == 1);
+    CHECK(e.change.gone.size() == 1);
+    CHECK(e.change.list(5) == std::vector<std::string>{"LP-1-1: 40 A, #10 → 40 A, #8", "Gone: LP-1-1 load: held at #10, #8 is needed"});
     // 10 → 8 AWG: (16.51 − 10.38) kcmil · 0.5067 mm² · 30.48 m · 8 890 kg/m³ · 3 conductors = 2.52 kg
-    CHECK(e.copperKg == Approx(2.525).epsilon(0.01));
+    CHECK(e.change.kg == Approx(2.525).epsilon(0.01));
 }
 
 TEST_CASE("the demo holds its mistakes on purpose, and applying first remedies leaves no stop") {

@@ -1,0 +1,44 @@
+// A motor whose horsepower has no full-load current in the rule book at its voltage: it counts as nothing.
+
+#include "core/base/Format.h"
+#include "core/check/Check.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    for (const Load& l : in.project.loads) {
+        const Circuit* c = in.project.circuits.find(l.circuit);
+        if (!c || l.unit != LoadUnit::hp || l.amount <= 0) continue;
+        const VoltageSystem system = in.project.boards[c->board].system;
+        const Cited flc = in.book.motorAmps(l.amount, voltsAcross(system, l.poles).v, l.poles == 3);
+        if (flc.value <= 0)
+            into.push_back({&self, Severity::Stop, l.id, fmt::format("{} {}: {} hp at {} V {} is not in the table and counts as nothing", nameOf(in.project, c->id), l.name, number(l.amount, 2), number(voltsAcross(system, l.poles).v), l.poles == 3 ? "three-phase" : "single-phase"), *flc.table});
+    }
+}
+
+std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
+    std::vector<Remedy> out;
+    const LoadId id = s.about.as<Load>();
+    const Load& l = in.project.loads[id];
+    const Circuit& c = in.project.circuits[l.circuit];
+    const VoltageSystem system = in.project.boards[c.board].system;
+    for (int poles : {2, 3})
+        if (poles != l.poles && poles <= factsOf(system).lines && in.book.motorAmps(l.amount, voltsAcross(system, poles).v, poles == 3).value > 0)
+            out.push_back({fmt::format("Make it a {}-pole motor", poles), [=](Project& p) { p.loads.change(id)->poles = poles; }});
+    const double kw = l.amount * 0.7457; // the mechanical horsepower in kW
+    out.push_back({fmt::format("Enter it as {} kW, its shaft power without losses", number(kw, 2)), [=](Project& p) {
+                       p.loads.change(id)->amount = kw;
+                       p.loads.change(id)->unit = LoadUnit::kW;
+                   }});
+    return out;
+}
+
+} // namespace
+
+extern const CheckRule horsepowerRule;
+const CheckRule horsepowerRule{"horsepower", find, remedies};
+
+} // namespace lintel

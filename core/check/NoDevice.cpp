@@ -1,0 +1,50 @@
+// A load that no standard device is rated for.
+
+#include "core/base/Format.h"
+#include "core/check/Check.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    for (const Circuit& c : in.project.circuits)
+        if (const CircuitResult& r = in.results.of(c.id); c.use == CircuitUse::Load && r.required.v > 0 && r.deviceNeeded == 0)
+            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: no standard device is rated {} A or more", nameOf(in.project, c.id), c.name, figures(r.required.v)), in.book.cite("rating")});
+}
+
+std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
+    std::vector<Remedy> out;
+    const CircuitId id = s.about.as<Circuit>();
+    const double most = in.book.ratings().back(), share = most / in.results.of(id).required.v;
+    for (const Load& l : in.project.loads)
+        if (l.circuit == id) { // one load that is much too large is most often a slip of the unit
+            const LoadId load = l.id;
+            if (l.unit == LoadUnit::kVA || l.unit == LoadUnit::kW)
+                out.push_back({fmt::format("Read {} as {} {}", l.name.empty() ? "it" : l.name, number(l.amount), l.unit == LoadUnit::kVA ? "VA" : "W"), [=](Project& p) {
+                                   Load& x = *p.loads.change(load);
+                                   x.unit = x.unit == LoadUnit::kVA ? LoadUnit::VA : LoadUnit::W;
+                               }});
+            out.push_back({fmt::format("Cut {} to what {} A carries", l.name.empty() ? "it" : l.name, number(most)), [=](Project& p) { p.loads.change(load)->amount *= share * 0.79; }});
+            break;
+        }
+    out.push_back({"Take its loads off the circuit", [=](Project& p) {
+                       std::vector<LoadId> loads;
+                       for (const Load& l : p.loads)
+                           if (l.circuit == id) loads.push_back(l.id);
+                       for (LoadId l : loads) p.loads.change(l)->circuit = {};
+                       std::vector<DeviceId> devices;
+                       for (const Device& d : p.devices)
+                           if (d.circuit == id) devices.push_back(d.id);
+                       for (DeviceId d : devices) p.devices.change(d)->circuit = {};
+                   }});
+    return out;
+}
+
+} // namespace
+
+extern const CheckRule noDeviceRule;
+const CheckRule noDeviceRule{"no-device", find, remedies};
+
+} // namespace lintel

@@ -1,0 +1,29 @@
+// A value of the project in place of the rule book's.
+
+#include "core/base/Format.h"
+#include "core/check/Check.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    const Ref about = !in.project.sources.empty() ? Ref(in.project.sources.begin()->id) : !in.project.boards.empty() ? Ref(in.project.boards.begin()->id) : Ref();
+    if (!about) return;
+    for (const std::string& own : in.book.overridden()) into.push_back({&self, Severity::Note, about, "Own value in place of the rule book's: " + own, in.book.title});
+}
+
+std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
+    const std::string text = s.text, begin = "rule book's: ";
+    const std::size_t from = text.find(begin) + begin.size();
+    const std::string place = text.substr(from, text.find(": ", from) - from);
+    return {{"Go back to the rule book's", [place](Project& p) { p.basis.ownValues.erase(place); }}};
+}
+
+} // namespace
+
+extern const CheckRule ownValueRule;
+const CheckRule ownValueRule{"own-value", find, remedies};
+
+} // namespace lintel
