@@ -21,7 +21,7 @@ namespace lintel {
 
 BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s) {
     setObjectName("benchPanel");
-    setFixedWidth(452);
+    setFixedWidth(416);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(14, 10, 14, 10);
     column->setSpacing(8);
@@ -185,7 +185,10 @@ void BenchPanel::rebuild() {
         grid->addWidget(toggle, row * 2 + 2, 0, 1, 3, Qt::AlignLeft);
     }
     grid->setRowStretch(row * 2 + 3, 1);
+    form->setAutoFillBackground(false);
     scroll->setWidget(form);
+    scroll->viewport()->setAutoFillBackground(false);
+    form->setAutoFillBackground(false);
     building = false;
     work();
 }
@@ -221,8 +224,11 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     makeButton->setEnabled(onBoard && board);
     makeButton->setText(board ? tr("Make it a circuit of %1").arg(q(board->name)) : tr("Make it a circuit"));
     QString html = QString("<style>td{padding:1px 10px 1px 0} .k{color:%1} .r{color:%1} .g{font-weight:600;color:%2} th{text-align:left;font-weight:400;color:%1;padding-right:10px}</style><table width='100%'>").arg(t.quiet.name(), t.accent.name());
-    for (std::size_t i = 0; i < a.figures.size(); ++i)
-        html += QString("<tr><td class='k'>%1</td><td>%3%2%4</td></tr>").arg(safe(a.figures[i].label), safe(a.figures[i].text), i < 5 ? "<b>" : "", i < 5 ? "</b>" : "");
+    for (std::size_t i = 0; i < a.figures.size(); i += 2) { // two a row
+        html += "<tr>";
+        for (std::size_t k = i; k < i + 2 && k < a.figures.size(); ++k) html += QString("<td class='k' width='24%'>%1</td><td width='26%'><b>%2</b></td>").arg(safe(a.figures[k].label), safe(a.figures[k].text));
+        html += "</tr>";
+    }
     html += "</table>";
     for (const std::string& c : a.cautions) html += QString("<p style='color:%1;margin:4px 0'>%2</p>").arg(t.stop.name(), safe(c));
     if (!a.rows.empty()) {
@@ -238,7 +244,7 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     }
     html += QString("<p style='color:%1;margin:10px 0 2px 0;font-weight:600'>%2</p><table width='100%'>").arg(t.quiet.name(), tr("WORKINGS"));
     for (const WorkingStep& s : a.working.steps)
-        html += QString("<tr><td class='%5'>%1</td><td>%2</td><td align='right'>%3</td><td align='right' class='r'>%4</td></tr>").arg(safe(s.what), safe(s.formula), safe(s.value), safe(s.cited), s.governs ? "g" : "k");
+        html += QString("<tr><td class='%5' style='padding-top:5px'>%1</td><td align='right' style='padding-top:5px'><b>%3</b></td></tr><tr><td>%2</td><td align='right' class='r'>%4</td></tr>").arg(safe(s.what), safe(s.formula), safe(s.value), safe(s.cited), s.governs ? "g" : "k");
     html += "</table>";
     result->setHtml(html);
 }

@@ -67,6 +67,8 @@ void benchRun(const BenchInputs& in, RunResult& r, BenchAnswer& a, const RuleBoo
     const ConduitType& conduit = *book.conduit(in.text("conduit"));
     n.material = in.choice<Material>("material");
     n.wiring = in.choice<Wiring>("wiring");
+    const auto neutral = in.choice<NeutralBy>("neutral");
+    n.neutral = neutral != NeutralBy::None && (neutral != NeutralBy::Auto || n.poles == 1 || (n.feeder && factsOf(n.system).wires > factsOf(n.system).lines));
     n.raceway = n.wiring == Wiring::Conduit ? conduit.raceway : n.wiring == Wiring::McCable || n.wiring == Wiring::AcCable ? Raceway::Steel : Raceway::Pvc;
     n.ambient = in.number("ambient") + (in.flag("roof") ? book.tables.roofAdder : 0);
     const int own = n.poles == 1 ? 2 : n.poles;
@@ -98,7 +100,6 @@ void benchRun(const BenchInputs& in, RunResult& r, BenchAnswer& a, const RuleBoo
     a.figure("ampacity_A", "Carries", figures(r.ampacity) + " A", r.ampacity);
     RunPartsNeed need;
     need.neutral = in.choice<NeutralBy>("neutral");
-    need.hasNeutral = n.poles == 1 || (n.feeder && factsOf(n.system).wires > factsOf(n.system).lines);
     need.isolated = in.flag("isolatedGround");
     need.conduit = conduit.name;
     need.insulation = &insulation;

@@ -29,8 +29,7 @@ std::vector<Snag> findSnags(const Project& p, const RuleBook& book, const Result
 double conductorMass(const RunResult& run, const RuleBook& book) {
     if (run.size < 0 || !run.need.lengthKnown) return 0;
     const double density = run.need.material == Material::Copper ? 8890 : 2700; // kg/m³
-    const int lines = run.need.poles == 3 ? 4 : run.need.poles + 1;
-    return book.sizes()[std::size_t(run.size)].mm2 * 1e-6 * run.need.length.v * density * lines * run.sets;
+    return book.sizes()[std::size_t(run.size)].mm2 * 1e-6 * run.need.length.v * density * run.need.conductorsOfSet() * run.sets;
 }
 
 RemedyEffect effectOf(const CheckInput& before, const Remedy& remedy) {

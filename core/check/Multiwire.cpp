@@ -36,7 +36,15 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const CircuitId id = s.about.as<Circuit>();
     const Circuit& c = in.project.circuits[id];
-    std::vector<Remedy> out{{"Give it a neutral of its own", [=](Project& p) { p.circuits.change(id)->multiwire = 0; }}};
+    std::vector<Remedy> out{{"Give it a neutral of its own", [=](Project& p) {
+                                 const BoardId board = p.circuits[id].board;
+                                 const int group = p.circuits[id].multiwire;
+                                 p.circuits.change(id)->multiwire = 0;
+                                 std::vector<CircuitId> left;
+                                 for (const Circuit& o : p.circuits)
+                                     if (o.board == board && o.multiwire == group) left.push_back(o.id);
+                                 if (left.size() == 1) p.circuits.change(left[0])->multiwire = 0; // one alone is no group
+                             }}};
     std::set<int> used;
     for (const Circuit& o : in.project.circuits)
         if (o.board == c.board && o.multiwire == c.multiwire && o.id != id) used.insert(in.results.of(o.id).lines[0]);

@@ -13,12 +13,9 @@ std::string sizeOf(const RunResult& r, const RuleBook& book) {
 
 std::string conductorWords(const RunResult& r, const RuleBook& book) {
     if (r.size < 0) return "–";
-    const SystemFacts f = factsOf(r.need.system);
-    const int neutral = f.lineNeutral.v > 0 && (r.need.feeder || r.need.poles == 1) && f.lines > 1 ? 1 : f.lines == 1 ? 1 : 0;
-    const int lines = r.need.poles + neutral;
     std::string s = r.sets > 1 ? fmt::format("{} sets ", r.sets) : "";
     const std::string size = sizeWords(book, r.size);
-    s += fmt::format("{}{}{}", lines, size.front() == '#' ? " " : " × ", size); // "4 500" would read as a number
+    s += fmt::format("{}{}{}", r.need.conductorsOfSet(), size.front() == '#' ? " " : " × ", size); // "4 500" would read as a number
     if (r.need.material == Material::Aluminium) s += " Al";
     if (r.ground >= 0) s += fmt::format(", {} gnd", sizeWords(book, r.ground));
     return s;

@@ -43,6 +43,8 @@ struct RunNeed {
     double deviceShare = 1;   ///< of the device's rating that the conductors must carry (dwelling services: 0.83)
     Wiring wiring = Wiring::Conduit;
     int raised = 0;           ///< sizes added here because that is the cheapest way to keep the runs below within the total
+    bool neutral = false;     ///< it has one
+    int conductorsOfSet() const { return poles + neutral; } ///< lines and neutral
     bool groundWanted = true; ///< a protective conductor by the device's rating
     Material material = Material::Copper;
     Raceway raceway = Raceway::Steel;
@@ -131,6 +133,7 @@ struct NodeResult {
     PhaseLoad phases;
     std::array<double, 3> phaseVa{}, phaseAmps{}; ///< schedule VA; phasor currents of the connected load
     double neutralAmps = 0;
+    std::array<double, 3> neutralVa{};   ///< of loads between each line and the neutral, through feeders that carry one
     double imbalance = 0;          ///< (max − mean)/mean, %
     Complex lean;                  ///< S_a + a·S_b + a²·S_c over the total: direction of the heavy phase, 0 = level
     Amps demandAmps;               ///< balanced

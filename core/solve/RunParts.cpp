@@ -13,8 +13,7 @@ RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook&
     parts.lines = n.poles;
     parts.ground = run.ground;
     if (need.isolated && run.ground >= 0) parts.isolated = run.ground;
-    const bool wanted = need.neutral == NeutralBy::None ? false : need.hasNeutral || need.neutral == NeutralBy::Double || need.neutral == NeutralBy::Calculated;
-    if (wanted) {
+    if (n.neutral) {
         parts.neutral = run.size;
         parts.neutrals = 1;
         if (need.neutral == NeutralBy::Double && n.poles > 1) {
@@ -63,15 +62,11 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
     RunId id;
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
         id = c->run;
-        need.hasNeutral = c->poles == 1 && factsOf(p.boards[c->board].system).lineNeutral.v > 0;
-        for (const Complex& own : r.of(c->id).onLines) need.hasNeutral = need.hasNeutral || own != Complex();
     } else if (const Board* b = p.boards.find(thing.as<Board>())) {
         id = b->run;
         const SystemFacts f = factsOf(b->system);
-        need.hasNeutral = f.wires > f.lines && !(r.of(b->id).parent.is<Board>() && factsOf(run->need.system).wires <= factsOf(run->need.system).lines);
         const BoardResult& n = r.of(b->id);
-        double most = 0;
-        for (const Complex& own : n.phases.ln) most = std::max(most, magnitude(own));
+        const double most = *std::max_element(n.neutralVa.begin(), n.neutralVa.end());
         if (f.lineNeutral.v > 0 && n.connected > 0) need.neutralAmps = most / f.lineNeutral.v * std::min(1.0, n.demand / n.connected);
     } else if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) id = t->run;
     const Run* entered = p.runs.find(id);

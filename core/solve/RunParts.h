@@ -19,7 +19,6 @@ struct RunParts {
 /// What the project says of one run, apart from its sizing.
 struct RunPartsNeed {
     NeutralBy neutral = NeutralBy::Auto;
-    bool hasNeutral = false;
     double neutralAmps = 0;      ///< its own calculated load, for NeutralBy::Calculated
     bool nonlinear = false;      ///< no reduction then
     bool isolated = false;

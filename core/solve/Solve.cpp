@@ -92,6 +92,8 @@ struct Solver {
         parent.phases.add(n.phases);
         for (std::size_t i = 0; i < 3; ++i) parent.phaseVa[i] += n.phaseVa[i];
         parent.largestMotorVa = std::max(parent.largestMotorVa, n.largestMotorVa);
+        if (node.is<Board>())
+            for (std::size_t i = 0; i < 3; ++i) parent.neutralVa[i] += n.neutralVa[i];
     }
 
     void gatherBoard(const Board& b) {
@@ -119,6 +121,10 @@ struct Solver {
                 cr.va = magnitude(cr.power);
             }
             n.phases.add(load);
+            if (!cr.feeder && c->poles == 1 && cr.placed) n.neutralVa[std::size_t(cr.lines[0])] += cr.va;
+            for (std::size_t i = 0; i < 3 && c->poles > 1 && cr.placed; ++i) n.neutralVa[std::size_t(std::max(0, cr.lines[i]))] += magnitude(cr.onLines[i]);
+            if (cr.feeds.is<Board>() && !r.node(cr.feeds)->looped)
+                for (std::size_t i = 0; i < 3; ++i) n.neutralVa[c->poles == 3 || !cr.placed ? i : std::size_t(std::max(0, cr.lines[i]))] += r.node(cr.feeds)->neutralVa[i];
             const auto byLine = load.byLine();
             for (std::size_t i = 0; i < 3; ++i) {
                 // A schedule passes distribution equipment's loads through line by line, also across a transformer.
@@ -257,6 +263,8 @@ struct Solver {
         need.system = a.system;
         need.material = p.basis.feederMaterial;
         need.conductors = a.poles == 3 ? 3 : a.poles + (factsOf(a.system).lines == 1 ? 1 : 0);
+        const Board* board = p.boards.find(node.as<Board>());
+        need.neutral = board && factsOf(board->system).wires > factsOf(board->system).lines && factsOf(a.system).wires > factsOf(a.system).lines;
         need.smallest = smallestBranch;
         need.ownLimit = p.basis.feederDropLimit;
         need.totalLimit = p.basis.totalDropLimit;
@@ -287,6 +295,8 @@ struct Solver {
         const Run* run = p.runs.find(id);
         if (!run) return;
         if (run->wiring != Wiring::Default) need.wiring = run->wiring;
+        if (run->neutral == NeutralBy::None) need.neutral = false;
+        else if (run->neutral != NeutralBy::Auto) need.neutral = true;
         if (run->material) need.material = *run->material;
         if (run->raceway) need.raceway = *run->raceway;
         if (!run->conduit.empty())
@@ -381,7 +391,7 @@ struct Solver {
     const std::vector<int>& raised(Ref node) const { return node.is<Board>() ? raisedBoards : raisedTransformers; }
     double kilograms(const RunNeed& n, SizeIndex size, int sets) const {
         const double density = n.material == Material::Copper ? 8890 : 2700;
-        return book.sizes()[std::size_t(size)].mm2 * 1e-6 * n.length.v * density * (n.poles == 3 ? 4 : n.poles + 1) * sets;
+        return book.sizes()[std::size_t(size)].mm2 * 1e-6 * n.length.v * density * n.conductorsOfSet() * sets;
     }
     /// Branch runs are first raised one by one to keep the total. Where raising the feeder above them by some sizes instead
     /// takes fewer kilograms altogether, the feeder is raised: from the source down, each feeder once. True where any was.
@@ -534,6 +544,7 @@ struct Solver {
         need.nextRatingAllowed = !cr.receptacles;
         need.material = p.basis.branchMaterial;
         need.conductors = c.poles == 1 ? 2 : c.poles;
+        need.neutral = (c.poles == 1 && factsOf(b.system).lineNeutral.v > 0) || cr.onLines != std::array<Complex, 3>{};
         need.smallest = smallestBranch;
         need.ownLimit = p.basis.branchDropLimit;
         need.totalLimit = p.basis.totalDropLimit;

@@ -10,9 +10,10 @@ namespace {
 
 struct Found {
     Project p;
+    RuleBook book;
     Results r;
     std::vector<Snag> all;
-    explicit Found(const Project& project) : p(project), r(solve(p, nec())), all(findSnags(p, nec(), r)) {}
+    explicit Found(const Project& project) : p(project), book(p.basis.ownValues.empty() ? nec() : *loadRuleBook("nec-2023", p.basis.ownValues)), r(solve(p, book)), all(findSnags(p, book, r)) {}
     const Snag* of(const std::string& rule) const {
         for (const Snag& s : all)
             if (s.rule->id == rule) return &s;
@@ -20,7 +21,7 @@ struct Found {
     }
     /// What is left of the rule's snags after remedy n of the first.
     int after(const std::string& rule, std::size_t n = 0) const {
-        const auto remedies = remediesFor({p, nec(), r}, *of(rule));
+        const auto remedies = remediesFor({p, book, r}, *of(rule));
         REQUIRE(remedies.size() > n);
         Project q = p;
         remedies[n].apply(q);
@@ -43,7 +44,7 @@ void expect(const Project& p, const std::string& rule, Severity severity, const 
     INFO(f.of(rule)->text);
     CHECK(f.of(rule)->severity == severity);
     CHECK(f.of(rule)->text.find(text) != std::string::npos);
-    const auto remedies = remediesFor({f.p, nec(), f.r}, *f.of(rule));
+    const auto remedies = remediesFor({f.p, f.book, f.r}, *f.of(rule));
     CHECK(remedies.size() >= 1);
     const int before = int(std::count_if(f.all.begin(), f.all.end(), [&](const Snag& s) { return s.rule->id == rule; }));
     for (std::size_t i = 0; i < remedies.size(); ++i) {
@@ -52,6 +53,26 @@ void expect(const Project& p, const std::string& rule, Severity severity, const 
     }
 }
 
+} // namespace
+
+namespace {
+/// A room of 4 m × 5 m with one receptacle on its north wall, on circuit 1 of the board.
+Project plainRoom(OneBoard& w, const std::string& kind, Occupancy occupancy) {
+    Project& p = w.p;
+    p.basis.occupancy = occupancy;
+    const LevelId level = p.levels.begin()->id;
+    p.boards.change(w.board)->level = level;
+    p.rooms.add({{}, level, "1", "Room", kind, {{0, 0}, {4, 0}, {4, 5}, {0, 5}}, {}});
+    DeviceType t;
+    t.name = "Receptacle";
+    Device d;
+    d.type = p.deviceTypes.add(t);
+    d.level = level;
+    d.at = {2, 0.05};
+    d.circuit = addCircuit(p, w.board, 1, "Counter");
+    p.devices.add(d);
+    return p;
+}
 } // namespace
 
 TEST_CASE("each rule finds its mistake, in words with the numbers, and its remedies put it right") {
@@ -152,6 +173,92 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.p.boards.change(w.board)->feed = addCircuit(w.p, two, 3, "LP-1");
         expect(w.p, "feed-loop", Severity::Stop, "is fed, at the end, from itself");
     }
+    {
+        OneBoard w(VoltageSystem::Y480);
+        w.circuit(10, LoadUnit::hp, 1, 20, LoadKind::Motor); // 277 V: no such column
+        expect(w.p, "horsepower", Severity::Stop, "10.00 hp at 277 V single-phase is not in the table and counts as nothing");
+    }
+    {
+        OneBoard w;
+        w.circuit(5000, LoadUnit::kVA, 3, 20);
+        expect(w.p, "no-device", Severity::Stop, "no standard device is rated");
+    }
+    {
+        OneBoard w;
+        w.p.boards.change(w.board)->givenKA = 12;
+        Board sub;
+        sub.name = "LP-2", sub.bus = 100, sub.main = 100, sub.givenKA = 9;
+        const BoardId two = addBoard(w.p, sub);
+        feedFrom(w.p, two, w.board);
+        runOfNode(w.p, two).lengthBy = LengthBy::Entered;
+        expect(w.p, "given-fault", Severity::Check, "LP-2: 9.00 kA is given here and 12.0 kA at LP-1 above it");
+    }
+    {
+        OneBoard w;
+        const CircuitId a = w.circuit(10, LoadUnit::A, 1, 20), b = w.circuit(12, LoadUnit::A, 1, 20);
+        w.p.circuits.change(a)->multiwire = w.p.circuits.change(b)->multiwire = 1;
+        w.p.circuits.change(b)->slot = 7; // row 4: A again
+        expect(w.p, "multiwire", Severity::Stop, "LP-1-1 and LP-1-7 share a neutral on the same line: it carries 22.0 A of both");
+    }
+    {
+        OneBoard w(VoltageSystem::Y480);
+        w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 800;
+        Transformer t;
+        t.name = "T-1", t.kva = 75;
+        const TransformerId id = w.p.transformers.add(t);
+        feedFrom(w.p, id, w.board);
+        runOfNode(w.p, id).lengthBy = LengthBy::Entered;
+        Board sub;
+        sub.name = "LP-2", sub.bus = 400;
+        feedFrom(w.p, addBoard(w.p, sub), id);
+        for (const Board& x : w.p.boards)
+            if (x.name == "LP-2") runOfNode(w.p, x.id).lengthBy = LengthBy::Entered;
+        w.p.circuits.change(w.p.transformers[id].feed.as<Circuit>())->heldBreaker = 200; // 90.2 A: 125 A alone, 225 A with a secondary device
+        expect(w.p, "transformer-device", Severity::Stop, "T-1: a 200 A primary device; 125 A is the most without a secondary device");
+    }
+    {
+        OneBoard w(VoltageSystem::Y480);
+        Source g;
+        g.name = "G-1", g.kind = SourceKind::Generator, g.kva = 50, g.system = VoltageSystem::Y480;
+        const SourceId id = w.p.sources.add(g);
+        w.p.boards.change(w.board)->alternate = id;
+        w.circuit(60, LoadUnit::kVA, 3, 20);
+        expect(w.p, "standby", Severity::Stop, "G-1: takes over 60.0 kVA and gives 50");
+        w.p.sources.change(id)->kva = 80;
+        w.circuit(10, LoadUnit::hp, 3, 20, LoadKind::Motor); // 14 A · 480 · √3 = 11.64 kVA
+        w.p.sources.change(id)->peakShare = 1.2;
+        // 60 + 1.25 · 11.64 = 74.55 kVA of demand; less 11.64 and six times that: 132.7 kVA against 96.
+        expect(w.p, "standby", Severity::Check, "G-1: 132.7 kVA for the moment its largest motor starts last, 96.0 kVA is what it gives then");
+        w.p.sources.change(id)->system = VoltageSystem::Y208;
+        expect(w.p, "standby", Severity::Stop, "LP-1 is for 480Y/277 V and would be taken over at 208Y/120 V by G-1");
+    }
+    {
+        OneBoard w;
+        const Project home = plainRoom(w, "Kitchen", Occupancy::Other);
+        expect(home, "ground-fault", Severity::Stop, "LP-1-1 Counter: receptacles in Room 1 without ground-fault protection");
+        CHECK_FALSE(Found(home).of("arc-fault"));
+    }
+    {
+        OneBoard w;
+        const Project home = plainRoom(w, "bedroom", Occupancy::Dwelling);
+        expect(home, "arc-fault", Severity::Stop, "LP-1-1 Counter: outlets in Room 1 without arc-fault protection");
+        CHECK_FALSE(Found(home).of("ground-fault")); // not asked for in a bedroom
+        // 4 m × 5 m: 18 m of wall with one receptacle: 59 ft, 12 ft is the most.
+        expect(home, "outlet-spacing", Severity::Check, "59 ft of wall without a receptacle, 12 ft is the most");
+    }
+    {
+        OneBoard w;
+        Project p = plainRoom(w, "hall", Occupancy::Other);
+        p.basis.lightingAreaOf = "office"; // 20 m² = 215.3 ft² · 1.3 VA = 280 VA
+        expect(p, "lighting-floor", Severity::Note, "0.0 kVA of lighting connected, 0.3 kVA by area (office)");
+        const double receptacle = 180, floor = 20 / (0.3048 * 0.3048) * 1.3;
+        CHECK(solve(p, nec()).of(w.source).demand == Approx(receptacle + floor));
+    }
+    {
+        OneBoard w;
+        w.p.basis.ownValues["roof/adder"] = 17;
+        expect(w.p, "own-value", Severity::Note, "Own value in place of the rule book's: roof/adder: 17 instead of 33");
+    }
     for (const CheckRule* rule : checkRules()) {
         INFO("no test covers the rule " << rule->id);
         CHECK(covered().count(rule->id) == 1);
@@ -167,8 +274,9 @@ TEST_CASE("a remedy says what it changes elsewhere before it is applied") {
     const RemedyEffect e = effectOf(in, remediesFor(in, *f.of("held-size")).front());
     CHECK(e.change.stopsBefore - e.change.stopsAfter == 1);
     CHECK(e.change.sizes == 1);
-    CHECK(e.change.gone.size() == 1);
-    CHECK(e.change.list(5) == std::vector<std::string>{"LP-1-1: 40 A, #10 → 40 A, #8", "Gone: LP-1-1 load: held at #10, #8 is needed"});
+    // 2 · 40 A · 1.2 Ω/kft · 100 ft = 9.6 V of 208: over the limit with what was held.
+    CHECK(e.change.list(5) == std::vector<std::string>{"LP-1-1: 40 A, #10 → 40 A, #8", "Gone: LP-1-1 load: held at #10, #8 is needed", "Gone: LP-1-1 load: 4.6 % lost, limit 3.00 %"});
+    CHECK(e.text() == "1 run changes · 2 snags gone · +2.5 kg of conductor");
     // 10 → 8 AWG: (16.51 − 10.38) kcmil · 0.5067 mm² · 30.48 m · 8 890 kg/m³ · 3 conductors = 2.52 kg
     CHECK(e.change.kg == Approx(2.525).epsilon(0.01));
 }
@@ -188,4 +296,65 @@ TEST_CASE("the demo holds its mistakes on purpose, and applying first remedies l
     }
     const Found end(p);
     CHECK((end.all.empty() || end.all.front().severity != Severity::Stop));
+}
+
+TEST_CASE("equal snags are put right together, as one change") {
+    OneBoard w;
+    for (int i = 0; i < 4; ++i) runOf(w.p, w.circuit(40, LoadUnit::A, 2, 20)).heldSize = "10";
+    runOf(w.p, w.circuit(40, LoadUnit::A, 2, 20)).heldSize = "8"; // large enough
+    const Found f(w.p);
+    const CheckInput in{f.p, f.book, f.r};
+    const auto remedies = remediesFor(in, *f.of("held-size"));
+    const GroupFix g = groupFix(in, f.all, *f.of("held-size"), remedies.front());
+    CHECK(g.count == 4);
+    CHECK_THAT(g.remedy.label, Catch::Contains("all 4"));
+    const RemedyEffect e = effectOf(in, g.remedy);
+    CHECK(e.change.sizes == 4);
+    CHECK(e.change.stopsAfter == 0);
+    Project q = w.p;
+    g.remedy.apply(q);
+    CHECK_FALSE(Found(q).of("held-size"));
+    // One alone is not a group.
+    OneBoard one;
+    runOf(one.p, one.circuit(40, LoadUnit::A, 2, 20)).heldSize = "10";
+    const Found single(one.p);
+    const CheckInput only{single.p, single.book, single.r};
+    CHECK(groupFix(only, single.all, *single.of("held-size"), remediesFor(only, *single.of("held-size")).front()).count == 1);
+}
+
+TEST_CASE("a series pair or a let-through stands where the board alone may not") {
+    OneBoard w(VoltageSystem::Y480);
+    w.p.boards.change(w.board)->ratingKA = 65;
+    Board sub;
+    sub.name = "LP-2", sub.bus = 100, sub.main = 100, sub.ratingKA = 14, sub.system = VoltageSystem::Y480;
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    runOfNode(w.p, two).lengthBy = LengthBy::Entered;
+    REQUIRE(Found(w.p).of("fault-level"));
+    CHECK(remediesFor({w.p, nec(), Found(w.p).r}, *Found(w.p).of("fault-level")).size() == 3);
+    w.p.boards.change(two)->seriesKA = 22;
+    CHECK_FALSE(Found(w.p).of("fault-level"));
+    w.p.boards.change(two)->seriesKA = 0;
+    w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->letThroughKA = 10;
+    const Found limited(w.p);
+    CHECK_FALSE(limited.of("fault-level"));
+    CHECK(limited.r.of(two).fault.threePhase == Approx(10).epsilon(1e-6));
+    CHECK(limited.r.of(two).fault.limited);
+}
+
+TEST_CASE("a change of basis as the difference of two results") {
+    OneBoard w;
+    w.p.basis.smallestBranch = "12";
+    const CircuitId near = w.circuit(16, LoadUnit::A, 1, 40), far = w.circuit(16, LoadUnit::A, 1, 70); // 2.13 % and 3.73 % on 12 AWG, 2.24 % on 10
+    Project q = w.p;
+    q.basis.branchDropLimit = 2;
+    const Found a(w.p), b(q);
+    CHECK(nec().sizes()[std::size_t(a.r.of(near).run.size)].name == "12");
+    CHECK(nec().sizes()[std::size_t(a.r.of(far).run.size)].name == "10");
+    const Comparison c = compare({a.p, a.book, a.r}, {b.p, b.book, b.r});
+    CHECK(c.sizes == 2);
+    CHECK(c.devices == 0);
+    CHECK(c.list(9) == std::vector<std::string>{"LP-1-1: 20 A, #12 → 20 A, #10", "LP-1-2: 20 A, #10 → 20 A, #8"});
+    CHECK(c.kg > 0);
+    CHECK(compare({a.p, a.book, a.r}, {a.p, a.book, a.r}).nothing());
 }

@@ -1,0 +1,312 @@
+// Loads as they are entered: horsepower, splits, duty, existing demand; devices of other kinds; what is laid otherwise.
+
+#include "core/solve/RunParts.h"
+#include "tests/World.h"
+
+using namespace lintel;
+
+namespace {
+Load& loadOf(OneBoard& w, CircuitId c) {
+    for (const Load& l : w.p.loads)
+        if (l.circuit == c) return *w.p.loads.change(l.id);
+    throw std::runtime_error("no load");
+}
+std::string sizeName(SizeIndex s) { return s < 0 ? "" : nec().sizes()[std::size_t(s)].name; }
+} // namespace
+
+TEST_CASE("a motor in horsepower: current, conductor, device and demand from the table") {
+    struct Case { double hp; VoltageSystem system; int poles; double amps, device; const char* size; };
+    for (const Case& c : {Case{10, VoltageSystem::Y480, 3, 14, 35, "14"}, {25, VoltageSystem::Y480, 3, 34, 90, "8"}, {2, VoltageSystem::S240, 2, 12, 30, "14"}, {1, VoltageSystem::S240, 1, 16, 40, "14"}}) {
+        OneBoard w(c.system);
+        w.p.basis.smallestBranch = "14";
+        const CircuitId id = w.circuit(c.hp, LoadUnit::hp, c.poles, -1, LoadKind::Equipment, false, 0.85);
+        const Results r = w.solved();
+        INFO(c.hp << " hp");
+        CHECK(r.of(id).load.v == Approx(c.amps));
+        CHECK(r.of(id).required.v == Approx(1.25 * c.amps));
+        CHECK(r.of(id).device == c.device);
+        CHECK(sizeName(r.of(id).run.size) == c.size);
+        CHECK(r.of(w.board).demand == Approx(r.of(w.board).connected * 1.25)); // the only motor is the largest: 430.24
+        CHECK_THAT(explain(w.p, nec(), r, id).text(), Catch::Contains("430.2"));
+    }
+}
+
+TEST_CASE("the largest motor is found anywhere below, whatever kind it is") {
+    OneBoard w(VoltageSystem::Y480);
+    Board sub;
+    sub.name = "LP-2", sub.system = VoltageSystem::Y480, sub.bus = 225;
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    runOfNode(w.p, two).lengthBy = LengthBy::Entered;
+    const CircuitId c = addCircuit(w.p, two, 3, "Fan");
+    Load l;
+    l.circuit = c, l.amount = 30, l.unit = LoadUnit::hp, l.kind = LoadKind::Motor, l.poles = 3;
+    w.p.loads.add(l);
+    w.circuit(10, LoadUnit::kVA, 3, -1, LoadKind::Refrigeration);
+    const Results r = w.solved();
+    const double fan = 40 * 480 * root3, cooler = 10000; // 33.3 kVA
+    CHECK(r.of(w.board).demand == Approx(fan * 1.25 + cooler));
+    CHECK(r.of(two).demand == Approx(fan * 1.25));
+    CHECK(r.of(w.board).largestMotorVa == Approx(fan));
+}
+
+TEST_CASE("a compressor: 125 % for its conductor, at most 175 % for its device") {
+    // 20 A: 35 A exactly; 22 A: 38.5 → 35 A, the rating below.
+    for (const auto& [amps, device] : {std::pair{20.0, 35.0}, {22.0, 35.0}, {8.0, 15.0}}) {
+        OneBoard w;
+        const CircuitId id = w.circuit(amps, LoadUnit::A, 3, -1, LoadKind::Refrigeration);
+        const CircuitResult r = w.solved().of(id);
+        CHECK(r.device == device);
+        CHECK(r.required.v == Approx(1.25 * amps));
+        CHECK(r.hermetic);
+    }
+}
+
+TEST_CASE("a load entered line by line stays on its lines") {
+    OneBoard w;
+    const CircuitId id = w.circuit(9000, LoadUnit::VA, 3);
+    Load& l = loadOf(w, id);
+    l.splitA = 2, l.splitB = 1; // 6 000 and 3 000 VA
+    const Results r = w.solved();
+    CHECK(r.of(id).phaseVa[0] == Approx(6000));
+    CHECK(r.of(id).phaseVa[1] == Approx(3000));
+    CHECK(r.of(id).phaseVa[2] == Approx(0).margin(1e-9));
+    CHECK(r.of(id).load.v == Approx(50)); // 6 000 / 120
+    CHECK(r.of(id).device == 50);
+    CHECK(r.of(w.board).neutralAmps == Approx(std::sqrt(50 * 50 + 25 * 25 - 50 * 25.0)).epsilon(1e-3));
+    checkWhole(w.p, r);
+    CHECK(partsOf(w.p, nec(), r, id).neutrals == 1); // it needs its neutral
+}
+
+TEST_CASE("duty and existing load") {
+    OneBoard w;
+    const CircuitId weld = w.circuit(40, LoadUnit::A, 2);
+    loadOf(w, weld).duty = 0.25; // √0.25
+    CHECK(w.solved().of(weld).load.v == Approx(20));
+    OneBoard v;
+    v.circuit(20, LoadUnit::kVA, 3, -1, LoadKind::Existing);
+    CHECK(v.solved().of(v.board).demand == Approx(25000)); // 220.87: 125 % of what was measured
+}
+
+TEST_CASE("fuses have ratings of their own; a 100 %-rated device takes a continuous load as it is") {
+    OneBoard w;
+    w.p.basis.smallestBreaker = 1;
+    const CircuitId id = w.circuit(4.5, LoadUnit::A, 2);
+    w.p.circuits.change(id)->device = DeviceKind::Fuse;
+    CHECK(w.solved().of(id).device == 6);
+    const CircuitId motor = w.circuit(2, LoadUnit::hp, 3, -1, LoadKind::Motor); // 7.5 A at 208 V
+    CHECK(w.solved().of(motor).device == 20);                                     // 18.75
+    w.p.circuits.change(motor)->device = DeviceKind::TimeDelayFuse;
+    CHECK(w.solved().of(motor).device == 15); // 13.1
+    const CircuitId full = w.circuit(80, LoadUnit::A, 3, -1, LoadKind::Equipment, true);
+    CHECK(w.solved().of(full).device == 100);
+    w.p.circuits.change(full)->fullRated = true;
+    CHECK(w.solved().of(full).device == 80);
+}
+
+TEST_CASE("laid otherwise: NM cable, free air, on a roof, with a loaded neutral") {
+    OneBoard w;
+    const CircuitId id = w.circuit(45, LoadUnit::A, 2, -1);
+    CHECK(sizeName(w.solved().of(id).run.size) == "8"); // 50 A at 75 °C
+    runOf(w.p, id).wiring = Wiring::NmCable;
+    CHECK(sizeName(w.solved().of(id).run.size) == "6"); // 40 A at 60 °C is too little for 45
+    runOf(w.p, id).wiring = Wiring::Default;
+    runOf(w.p, id).onRoof = true; // 30 + 33 °C: 0.65; 8 AWG 55 · 0.65 = 35.8; 6 AWG 48.8
+    CHECK(sizeName(w.solved().of(id).run.size) == "6");
+    runOf(w.p, id).onRoof = false;
+    const CircuitId three = w.circuit(72, LoadUnit::A, 3);
+    CHECK(w.solved().of(three).run.need.conductors == 3);
+    runOf(w.p, three).nonlinear = 0.6;
+    CHECK(w.solved().of(three).run.need.conductors == 4); // 310.15(E)
+    CHECK(w.solved().of(three).run.ampacity == Approx(95 * 0.8)); // 4 AWG: 95 · 0.8 = 76 A
+}
+
+TEST_CASE("a multiwire group: shared neutral, counted where it carries") {
+    OneBoard w;
+    const CircuitId a = w.circuit(10, LoadUnit::A), b = w.circuit(10, LoadUnit::A), c = w.circuit(10, LoadUnit::A);
+    int slot = 1;
+    for (CircuitId id : {a, b, c}) w.p.circuits.change(id)->slot = slot, slot += 2; // A, B, C
+    for (CircuitId id : {a, b}) w.p.circuits.change(id)->multiwire = 1;
+    CHECK(w.solved().of(a).run.need.conductors == 3); // two lines of three: the neutral carries
+    w.p.circuits.change(c)->multiwire = 1;
+    CHECK(w.solved().of(a).run.need.conductors == 3); // all three: it does not
+    const CircuitId alone = w.circuit(10, LoadUnit::A);
+    CHECK(w.solved().of(alone).run.need.conductors == 2);
+}
+
+TEST_CASE("a dwelling service may be carried by 83 % of its rating") {
+    OneBoard w(VoltageSystem::S240);
+    w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 200;
+    w.circuit(100, LoadUnit::A, 2);
+    CHECK(sizeName(w.solved().of(w.board).run.size) == "3/0"); // 200 A
+    w.p.basis.occupancy = Occupancy::Dwelling;
+    CHECK(sizeName(w.solved().of(w.board).run.size) == "2/0"); // 166 A: 2/0 carries 175
+}
+
+TEST_CASE("parts of a run: neutral by its load, double, isolated ground, conduit; bonding of a service") {
+    OneBoard w;
+    Board sub;
+    sub.name = "LP-2", sub.bus = sub.main = 400;
+    w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 600;
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    Run& run = runOfNode(w.p, two);
+    const RunId id = run.id;
+    run.lengthBy = LengthBy::Entered;
+    const auto load = [&](int poles, double va) {
+        const CircuitId c = addCircuit(w.p, two, poles, "x");
+        Load l;
+        l.circuit = c, l.amount = va, l.poles = poles;
+        w.p.loads.add(l);
+    };
+    load(3, 250 * 208 * root3); // 250 A with no neutral
+    for (int i = 0; i < 3; ++i) load(1, 6000);
+    // 300 A: 350 kcmil (310 A), 3 + neutral + 4 AWG ground: 4 × 0.5242 + 0.0824 = 2.179 in²: EMT 2-1/2 (2.343 at 40 %).
+    RunParts parts = partsOf(w.p, nec(), w.solved(), two);
+    CHECK(sizeName(w.solved().of(two).run.size) == "350");
+    CHECK(sizeName(parts.neutral) == "350");
+    CHECK(sizeName(parts.ground) == "4");
+    REQUIRE(parts.conduit.size);
+    CHECK(parts.conduit.size->name == "2-1/2");
+    CHECK(parts.conduit.area == Approx((4 * 0.5242 + 0.0824) * 645.16));
+    w.p.runs.change(id)->neutral = NeutralBy::Calculated; // 50 A on each line, but 4 AWG as the ground is
+    CHECK(sizeName(partsOf(w.p, nec(), w.solved(), two).neutral) == "4");
+    w.p.runs.change(id)->neutral = NeutralBy::Double;
+    CHECK(partsOf(w.p, nec(), w.solved(), two).neutrals == 2);
+    w.p.runs.change(id)->neutral = NeutralBy::None;
+    w.p.runs.change(id)->isolatedGround = true;
+    w.p.runs.change(id)->conduit = "PVC 80";
+    parts = partsOf(w.p, nec(), w.solved(), two);
+    CHECK(parts.neutral == -1);
+    CHECK(sizeName(parts.isolated) == "4");
+    CHECK(parts.conduitType == "PVC 80");
+    CHECK(w.solved().of(two).run.need.raceway == Raceway::Pvc);
+    // The service of 600 A: 2 × 250 kcmil carry 510 A, 600 A is the next rating above; 500 kcmil copper: 1/0 (250.66 and 250.102).
+    const Bonding b = bondingOf(w.solved().of(w.board).run, Material::Copper, nec());
+    CHECK(sizeName(w.solved().of(w.board).run.size) == "250");
+    CHECK(w.solved().of(w.board).run.sets == 2);
+    CHECK(sizeName(b.electrode) == "1/0");
+    CHECK(sizeName(b.jumper) == "1/0");
+}
+
+TEST_CASE("drop judged on what is connected, or on a share of the rating") {
+    OneBoard w;
+    Board sub;
+    sub.name = "LP-2", sub.bus = sub.main = 100;
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    Run& run = runOfNode(w.p, two);
+    run.lengthBy = LengthBy::Entered, run.length = feet(50).v;
+    const RunId id = run.id;
+    for (int i = 0; i < 6; ++i) { // 180 receptacles of 180 VA: 32 400 connected, 21 200 of demand
+        const CircuitId c = addCircuit(w.p, two, 1, "x");
+        Load l;
+        l.circuit = c, l.amount = 180, l.quantity = 30, l.kind = LoadKind::Receptacle;
+        w.p.loads.add(l);
+    }
+    CHECK(w.solved().of(two).run.need.dropAmps.v == Approx(21200 / 208.0 / root3).epsilon(1e-3)); // 58.85 A → 60 A device
+    w.p.runs.change(id)->dropBasis = DropBasis::Connected;
+    CHECK(w.solved().of(two).run.need.dropAmps.v == Approx(32400 / 208.0 / root3).epsilon(2e-3));
+    w.p.runs.change(id)->dropBasis = DropBasis::Share;
+    CHECK(w.solved().of(two).run.need.device == 60);
+    CHECK(w.solved().of(two).run.need.dropAmps.v == Approx(std::max(0.8 * 60, 21200 / 208.0 / root3)).epsilon(1e-3));
+    w.p.runs.change(id)->dropBasis = DropBasis::Default;
+    w.p.basis.feederDropBasis = DropBasis::Connected;
+    CHECK(w.solved().of(two).run.need.dropAmps.v == Approx(32400 / 208.0 / root3).epsilon(2e-3));
+}
+
+TEST_CASE("over the total, each part within its own limit: the cheapest run is raised") {
+    // Branch runs of 12 A over 72 ft: 2·12·2.0·0.072/120 = 2.88 % each. Thirty of them: a feeder of 120 A that loses 0.9 %;
+    // one of them: a feeder of 12 AWG that loses 1.2 %. Both are within 2 and 3 %, and over a total of 3.5 %.
+    const auto world = [](int branches, double branchFeet) {
+        OneBoard w;
+        w.p.basis.totalDropLimit = 3.5;
+        Board sub;
+        sub.name = "LP-2", sub.bus = sub.main = 100;
+        const BoardId two = addBoard(w.p, sub);
+        feedFrom(w.p, two, w.board);
+        Run& run = runOfNode(w.p, two);
+        run.lengthBy = LengthBy::Entered, run.length = feet(60).v;
+        for (int i = 0; i < branches; ++i) {
+            const CircuitId c = addCircuit(w.p, two, 1, "x");
+            Load l;
+            l.circuit = c, l.amount = 12, l.unit = LoadUnit::A;
+            w.p.loads.add(l);
+            Run& r = runOf(w.p, c);
+            r.lengthBy = LengthBy::Entered, r.length = feet(branchFeet).v;
+        }
+        return std::pair{w, two};
+    };
+    const auto [few, fewBoard] = world(1, 72);
+    const auto [many, manyBoard] = world(30, 72);
+    const Results a = few.solved(), b = many.solved();
+    for (const auto* r : {&a, &b})
+        for (const CircuitResult& c : r->circuits)
+            if (!c.feeder && c.run.size >= 0) CHECK(c.run.dropTotal <= 3.5 + 1e-6); // either way the total holds
+    const auto raisedBranches = [](const Results& r) {
+        int n = 0;
+        for (const CircuitResult& c : r.circuits) n += !c.feeder && c.run.size >= 0 && c.run.steps > 0;
+        return n;
+    };
+    // With thirty branch runs to raise, the one feeder is the cheaper; the mass of all conductors says so.
+    CHECK(b.of(manyBoard).run.need.raised > 0);
+    CHECK(raisedBranches(b) < 30);
+    Project forced = many.p; // held at the size that its own limit needs: the branches have to be raised
+    const RunId feeder = forced.boards[manyBoard].run;
+    forced.runs.change(feeder)->heldSize = nec().sizes()[std::size_t(b.of(manyBoard).run.sizeForAmpacity) - std::size_t(b.of(manyBoard).run.need.raised)].name;
+    const Results c = solve(forced, nec());
+    const auto kilograms = [](const Results& r) {
+        double kg = 0;
+        for (const CircuitResult& x : r.circuits) kg += nec().sizes()[std::size_t(std::max(0, x.run.size))].mm2 * x.run.need.length.v * 3;
+        for (const BoardResult& x : r.boards) kg += nec().sizes()[std::size_t(std::max(0, x.run.size))].mm2 * x.run.need.length.v * 4;
+        return kg;
+    };
+    CHECK(kilograms(b) < kilograms(c));
+    // With one, the branch run is raised and the feeder stays.
+    CHECK(raisedBranches(a) == 1);
+    CHECK(a.of(fewBoard).run.need.raised == 0);
+}
+
+TEST_CASE("sources of every kind, motors' share, and a fault level that is given") {
+    OneBoard w(VoltageSystem::Y480);
+    Source& s = *w.p.sources.change(w.source);
+    s.kind = SourceKind::Generator, s.kva = 500, s.subtransient = 12;
+    CHECK(w.solved().of(w.board).fault.threePhase == Approx(500 / 0.48 / root3 / 0.12 / 1000).epsilon(1e-3)); // 5.012 kA
+    w.p.sources.change(w.source)->kind = SourceKind::ExistingBoard;
+    w.p.sources.change(w.source)->faultKA = 18, w.p.sources.change(w.source)->faultLN = 14;
+    CHECK(w.solved().of(w.board).fault.threePhase == Approx(18).epsilon(1e-3));
+    CHECK(w.solved().of(w.board).fault.lineNeutral == Approx(14).epsilon(1e-3));
+    CHECK(w.solved().of(w.board).fault.lineLine == Approx(18 * root3 / 2).epsilon(1e-3));
+    w.circuit(100, LoadUnit::hp, 3, 20, LoadKind::Motor); // 124 A
+    w.p.basis.motorsFeedFaults = true;
+    CHECK(w.solved().of(w.board).fault.threePhase == Approx(18 + 4 * 0.124).epsilon(1e-3));
+    w.p.basis.motorsFeedFaults = false;
+    w.p.boards.change(w.board)->givenKA = 11;
+    CHECK(w.solved().of(w.board).fault.threePhase == Approx(11));
+    // κ of X/R 4: 1.02 + 0.98 e^(−0.75) = 1.4829
+    CHECK(w.solved().of(w.board).fault.peakFactor() == Approx(1.4829).margin(1e-3));
+    CHECK(w.solved().of(w.board).fault.peak() == Approx(11 * 1.4829 * std::sqrt(2.0)).epsilon(1e-3));
+}
+
+TEST_CASE("line–ground by its return path: the smaller ground carries less fault current than a neutral") {
+    OneBoard w;
+    Board sub;
+    sub.name = "LP-2", sub.bus = sub.main = 100;
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    Run& run = runOfNode(w.p, two);
+    run.lengthBy = LengthBy::Entered, run.length = feet(100).v;
+    const CircuitId c = addCircuit(w.p, two, 3, "x");
+    Load l;
+    l.circuit = c, l.amount = 90, l.unit = LoadUnit::A, l.poles = 3;
+    w.p.loads.add(l);
+    const Results r = w.solved();
+    const BoardResult& n = r.of(two);
+    CHECK(sizeName(n.run.size) == "3"); // 100 A
+    CHECK(sizeName(n.run.ground) == "8");
+    // By hand: 20 kA, X/R 4 behind; 3 AWG 0.25, 8 AWG 0.78 Ω/kft at 75 °C, cold · 254.5/309.5; X 0.059 and 0.065.
+    const double z = 120.089 / 20000, cold = 254.5 / 309.5;
+    const Complex loop{z / std::sqrt(17.0) + (0.025 + 0.078) * cold, z * 4 / std::sqrt(17.0) + 0.0059 + 0.0065};
+    CHECK(n.fault.lineGround == Approx(120.089 / std::abs(loop) / 1000).epsilon(2e-3));
+    CHECK(n.fault.lineGround < n.fault.lineNeutral);
+}
