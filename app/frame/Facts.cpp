@@ -5,6 +5,7 @@
 #include "core/project/Operations.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
+#include "core/solve/RunParts.h"
 
 namespace lintel {
 
@@ -87,7 +88,51 @@ struct Builder {
         return l;
     }
 
-    void runRows(const RunResult& r, std::function<Run&(Project&)> run) {
+    FactRow& yesNo(const QString& label, bool value, const QString& editLabel, std::function<void(Project&, bool)> set) {
+        return choice(label, value ? QObject::tr("yes") : QObject::tr("no"), {QObject::tr("no"), QObject::tr("yes")}, editLabel, [set](Project& p, const QString& t) {
+            set(p, t == QObject::tr("yes"));
+            return QString();
+        });
+    }
+    /// How a run is laid: what stands apart from the basis can be set here for this run alone.
+    void layingRows(const RunResult& r, Ref thing, const Run* entered, std::function<Run&(Project&)> run) {
+        static const Run none;
+        const Run& now = entered ? *entered : none;
+        const RunParts parts = partsOf(sol.project, *sol.book, sol.results, thing);
+        if (parts.neutrals) row(QObject::tr("Neutral"), (parts.neutrals > 1 ? "2 × " : "") + q(sizeWords(*sol.book, parts.neutral)));
+        QStringList conduits{QObject::tr("as basis")};
+        for (const ConduitType& t : sol.book->tables.conduits) conduits << q(t.name);
+        FactRow& conduit = choice(QObject::tr("Conduit"), parts.conduitType.empty() ? QObject::tr("none") : parts.conduit.size ? QString("%1 %2, %3 %").arg(q(parts.conduitType), q(parts.conduit.size->name), q(lintel::number(parts.conduit.used * 100))) : QObject::tr("%1: none holds them").arg(q(parts.conduitType)),
+                                  conduits, QObject::tr("Conduit of run"), [run, first = conduits.front()](Project& p, const QString& t) {
+                                      run(p).conduit = t == first ? std::string() : t.toStdString();
+                                      return QString();
+                                  });
+        conduit.entry->initial = now.conduit.empty() ? conduits.front() : q(now.conduit);
+        choice(QObject::tr("Laid in"), q(wordOf(now.wiring)), words<Wiring>(), QObject::tr("How the run is laid"), [run](Project& p, const QString& t) {
+            run(p).wiring = *fromWord<Wiring>(t.toStdString());
+            return QString();
+        });
+        QStringList metals{QObject::tr("as basis")};
+        metals << words<Material>();
+        choice(QObject::tr("Material"), now.material ? q(wordOf(*now.material)) : metals.front(), metals, QObject::tr("Conductors of run"), [run, first = metals.front()](Project& p, const QString& t) {
+            if (t == first) run(p).material.reset();
+            else run(p).material = *fromWord<Material>(t.toStdString());
+            return QString();
+        });
+        number(QObject::tr("Ambient"), QString("%1 °C%2").arg(q(lintel::number(r.need.ambient))).arg(now.ambient ? "" : QObject::tr(", basis")), now.ambient ? QString::number(*now.ambient) : "auto", QObject::tr("Ambient of run"), -40, 85,
+               [run](Project& p, double v) { run(p).ambient = v; }, [run](Project& p) { run(p).ambient.reset(); });
+        yesNo(QObject::tr("Close above a roof"), now.onRoof, QObject::tr("Run above a roof"), [run](Project& p, bool v) { run(p).onRoof = v; });
+        if (r.need.poles == 3 || parts.neutrals) {
+            choice(QObject::tr("Neutral by"), q(wordOf(now.neutral)), words<NeutralBy>(), QObject::tr("Neutral of run"), [run](Project& p, const QString& t) {
+                run(p).neutral = *fromWord<NeutralBy>(t.toStdString());
+                return QString();
+            });
+            number(QObject::tr("Nonlinear share"), QString("%1 %").arg(now.nonlinear * 100), QString::number(now.nonlinear * 100), QObject::tr("Nonlinear share"), 0, 100, [run](Project& p, double v) { run(p).nonlinear = v / 100; });
+        }
+        yesNo(QObject::tr("Isolated ground"), now.isolatedGround, QObject::tr("Isolated ground"), [run](Project& p, bool v) { run(p).isolatedGround = v; });
+    }
+
+    void runRows(const RunResult& r, const Run* entered, std::function<Run&(Project&)> run) {
         if (r.size < 0 && r.need.required.v <= 0) return;
         const Basis& b = sol.project.basis;
         FactRow& size = choice(QObject::tr("Conductors"), q(conductorWords(r, *sol.book)), sizeChoices(r.need.material), QObject::tr("Hold conductor size"), [run](Project& p, const QString& t) {
@@ -123,8 +168,14 @@ struct Builder {
             if (r.dropOwn > r.need.ownLimit || r.dropTotal > r.need.totalLimit) drop.colour = theme().stop;
             if (r.longest.v > 0) row(QObject::tr("Longest"), q(lengthWords(r.longest, b.units)));
         }
-        number(QObject::tr("Raceway shared"), r.need.conductors > (r.need.poles == 1 ? 2 : r.need.poles) ? QObject::tr("%1 conductors").arg(r.need.conductors - (r.need.poles == 1 ? 2 : r.need.poles)) : QObject::tr("nothing"),
-               QString::number(std::max(0, r.need.conductors - (r.need.poles == 1 ? 2 : r.need.poles))), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, double v) { run(p).sharing = int(v); });
+        const int sharing = entered ? entered->sharing : 0;
+        number(QObject::tr("Raceway shared"), sharing ? QObject::tr("%1 conductors").arg(sharing) : QObject::tr("nothing"), QString::number(sharing), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, double v) { run(p).sharing = int(v); });
+    }
+
+    const Run* feederRun(Ref node) const {
+        if (const Board* b = sol.project.boards.find(node.as<Board>())) return sol.project.runs.find(b->run);
+        if (const Transformer* t = sol.project.transformers.find(node.as<Transformer>())) return sol.project.runs.find(t->run);
+        return nullptr;
     }
 
     void circuit(const Circuit& c) {
@@ -145,10 +196,10 @@ struct Builder {
                         QString value = QString::number(l.amount) + " " + wordOf(l.unit) + (l.quantity != 1 ? QString(" × %1").arg(l.quantity) : "");
                         FactRow& lr = row(q(l.name), value);
                         lr.entry = FactRow::Entry{QString::number(l.amount) + " " + wordOf(l.unit), {}, [this_ = &s, lid](const QString& t) -> QString {
-                            const QRegularExpressionMatch m = QRegularExpression("^\\s*([0-9.]+)\\s*(VA|kVA|W|kW|A)?\\s*$").match(t);
+                            const QRegularExpressionMatch m = QRegularExpression("^\\s*([0-9.]+)\\s*(VA|kVA|W|kW|A|hp)?\\s*$").match(t);
                             bool ok = false;
                             const double v = m.captured(1).toDouble(&ok);
-                            if (!m.hasMatch() || !ok || v > 1e9) return QObject::tr("“%1” is not a load; type 1500 VA, 1.5 kVA, 900 W, 2 kW or 16 A").arg(t);
+                            if (!m.hasMatch() || !ok || v > 1e9) return QObject::tr("“%1” is not a load; type 1500 VA, 1.5 kVA, 900 W, 2 kW, 16 A or 10 hp").arg(t);
                             this_->edit(QObject::tr("Load of circuit"), [&](Project& p) {
                                 Load& x = *p.loads.change(lid);
                                 x.amount = v;
@@ -159,10 +210,14 @@ struct Builder {
                     }
             }
         }
-        FactRow& b = number(QObject::tr("Breaker"), QString("%1 A %2P%3%4").arg(q(lintel::number(r.device))).arg(c.poles).arg(c.groundFault ? " · GFCI" : "", r.deviceHeld ? QObject::tr(" · held") : QString()),
+        FactRow& b = number(QObject::tr("Breaker"), QString("%1 A %2P%3%4").arg(q(lintel::number(r.device))).arg(c.poles).arg(c.groundFault && c.arcFault ? " · GFCI, AFCI" : c.groundFault ? " · GFCI" : c.arcFault ? " · AFCI" : "", r.deviceHeld ? QObject::tr(" · held") : QString()),
                             r.deviceHeld ? QString::number(*c.heldBreaker) : "auto", QObject::tr("Hold breaker"), 1, 6000, [id](Project& p, double v) { p.circuits.change(id)->heldBreaker = v; },
                             [id](Project& p) { p.circuits.change(id)->heldBreaker.reset(); });
         if (r.deviceHeld && r.device < r.required.v) b.colour = theme().stop;
+        choice(QObject::tr("Kind of device"), q(wordOf(c.device)), words<DeviceKind>(), QObject::tr("Kind of device"), [id](Project& p, const QString& t) {
+            p.circuits.change(id)->device = *fromWord<DeviceKind>(t.toStdString());
+            return QString();
+        });
         const FaultPoint& fault = sol.results.of(c.board).fault;
         const Board& board = sol.project.boards[c.board];
         if (fault.known) {
@@ -187,14 +242,18 @@ struct Builder {
             return {};
         });
         if (c.use == CircuitUse::Load && !r.feeder) {
-            runRows(r.run, [id](Project& p) -> Run& { return runOf(p, id); });
+            runRows(r.run, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
             const Run* run = sol.project.runs.find(c.run);
             choice(QObject::tr("Drop judged on"), q(wordOf(run ? run->dropBasis : DropBasis::Default)), words<DropBasis>(), QObject::tr("Basis of drop"), [id](Project& p, const QString& t) {
                 runOf(p, id).dropBasis = *fromWord<DropBasis>(t.toStdString());
                 return QString();
             });
         }
-        if (r.feeder) runRows(*sol.results.run(c.id), [id](Project& p) -> Run& { return runOf(p, id); });
+        if (r.feeder) {
+            runRows(*sol.results.run(c.id), feederRun(r.feeds), [id](Project& p) -> Run& { return runOf(p, id); });
+            number(QObject::tr("Lets through"), c.letThroughKA ? QString("%1 kA").arg(*c.letThroughKA) : QObject::tr("not limiting"), c.letThroughKA ? QString::number(*c.letThroughKA) : "auto", QObject::tr("Let-through of device"), 0.1, 300,
+                   [id](Project& p, double v) { p.circuits.change(id)->letThroughKA = v; }, [id](Project& p) { p.circuits.change(id)->letThroughKA.reset(); });
+        }
         if (c.use == CircuitUse::Load && !r.feeder) {
             const Run* run = sol.project.runs.find(c.run);
             choice(QObject::tr("Length by"), q(wordOf(run ? run->lengthBy : LengthBy::Reach)), words<LengthBy>(), QObject::tr("How the run is measured"), [id, now = r.run.need.lengthKnown ? r.run.need.length.v : 0.0](Project& p, const QString& t) {
@@ -211,6 +270,16 @@ struct Builder {
                 p.circuits.change(id)->fullRated = t == QObject::tr("100 %");
                 return QString();
             });
+        }
+        if (c.use == CircuitUse::Load && !r.feeder) {
+            choice(QObject::tr("Protects people"), c.groundFault && c.arcFault ? "GFCI and AFCI" : c.groundFault ? "GFCI" : c.arcFault ? "AFCI" : QObject::tr("no"), {QObject::tr("no"), "GFCI", "AFCI", "GFCI and AFCI"}, QObject::tr("Ground- and arc-fault protection"), [id](Project& p, const QString& t) {
+                p.circuits.change(id)->groundFault = t.contains("GFCI");
+                p.circuits.change(id)->arcFault = t.contains("AFCI");
+                return QString();
+            });
+            text(QObject::tr("Left out because"), q(c.unprotected), QObject::tr("Reason for leaving protection out"), [id](Project& p, const std::string& t) { p.circuits.change(id)->unprotected = t; });
+            if (c.poles == 1) number(QObject::tr("Multiwire group"), c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire), QObject::tr("Multiwire group"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->multiwire = int(v); });
+            layingRows(r.run, c.id, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
         }
         choice(QObject::tr("Pinned"), c.pinned ? "yes" : "no", {"no", "yes"}, QObject::tr("Pin"), [id](Project& p, const QString& t) {
             p.circuits.change(id)->pinned = t == "yes";
@@ -233,15 +302,38 @@ struct Builder {
         number(QObject::tr("Bus"), q(lintel::number(b.bus)) + " A", QString::number(b.bus), QObject::tr("Bus rating"), 1, 10000, [id](Project& p, double v) { p.boards.change(id)->bus = v; });
         number(QObject::tr("Main"), b.main > 0 ? q(lintel::number(b.main)) + " A" : QObject::tr("lugs only"), QString::number(b.main), QObject::tr("Main device"), 0, 10000, [id](Project& p, double v) { p.boards.change(id)->main = v; });
         FactRow& ka = number(QObject::tr("Rating"), q(figures(b.ratingKA)) + " kA", QString::number(b.ratingKA), QObject::tr("Short-circuit rating"), 0.5, 300, [id](Project& p, double v) { p.boards.change(id)->ratingKA = v; });
-        if (r.fault.known && r.fault.worst() > b.ratingKA) ka.colour = theme().stop;
-        row(QObject::tr("Fault level"), r.fault.known ? QString("%1 kA").arg(q(figures(r.fault.worst()))) : QObject::tr("not known"));
+        if (r.fault.known && r.fault.worst() > std::max(b.ratingKA, b.seriesKA)) ka.colour = theme().stop;
+        number(QObject::tr("Series pair"), b.seriesKA > 0 ? q(figures(b.seriesKA)) + " kA" : QObject::tr("none"), QString::number(b.seriesKA), QObject::tr("Tested series pair"), 0, 300, [id](Project& p, double v) { p.boards.change(id)->seriesKA = v; });
+        number(QObject::tr("Fault level"), r.fault.known ? QString("%1 kA%2").arg(q(figures(r.fault.worst()))).arg(b.givenKA ? QObject::tr(", given") : QString()) : QObject::tr("not known"), b.givenKA ? QString::number(*b.givenKA) : "auto", QObject::tr("Fault level given"), 0.01, 500,
+               [id](Project& p, double v) { p.boards.change(id)->givenKA = v; }, [id](Project& p) { p.boards.change(id)->givenKA.reset(); });
+        if (r.fault.known) row(QObject::tr("Peak, X/R"), QString("%1 kA, %2").arg(q(figures(r.fault.peak())), q(figures(r.fault.xOverR()))));
         number(QObject::tr("Slots"), QObject::tr("%1, %2 free").arg(b.slots).arg(freeSlots(sol.project, id)), QString::number(b.slots), QObject::tr("Slots of board"), 1, 1200, [id](Project& p, double v) { p.boards.change(id)->slots = int(v); });
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
         row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
         FactRow& used = row(QObject::tr("Used"), q(percent(r.use * 100)));
         if (r.use > 1) used.colour = theme().stop;
+        const double spare = (b.main > 0 ? std::min(b.main, b.bus) : b.bus) - std::max(r.demandAmps.v, r.heaviestAmps.v);
+        row(QObject::tr("Left"), QString("%1 A").arg(q(figures(std::max(0.0, spare)))));
         feedRow(id, b.feed);
-        if (r.parent) runRows(r.run, [id](Project& p) -> Run& { return runOfNode(p, id); });
+        QStringList takers{QObject::tr("nothing")};
+        for (const Source& x : sol.project.sources) takers << q(x.name);
+        const Source* other = sol.project.sources.find(b.alternate.as<Source>());
+        choice(QObject::tr("Taken over by"), other ? q(other->name) : takers.front(), takers, QObject::tr("Source that takes over"), [id, first = takers.front()](Project& p, const QString& t) {
+            Ref to;
+            for (const Source& x : p.sources)
+                if (q(x.name) == t && t != first) to = x.id;
+            p.boards.change(id)->alternate = to;
+            return QString();
+        });
+        if (r.parent) {
+            runRows(r.run, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
+            layingRows(r.run, id, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
+            if (!r.via) {
+                const Bonding bond = bondingOf(r.run, r.run.need.material, *sol.book);
+                if (bond.jumper >= 0) row(QObject::tr("Bonding jumper"), q(sizeWords(*sol.book, bond.jumper)));
+                if (bond.electrode >= 0) row(QObject::tr("To the electrode"), q(sizeWords(*sol.book, bond.electrode)));
+            }
+        }
     }
 
     void feedRow(Ref node, Ref) {
@@ -299,7 +391,10 @@ struct Builder {
             return QString();
         });
         feedRow(id, t.feed);
-        if (r.parent) runRows(r.run, [id](Project& p) -> Run& { return runOfNode(p, id); });
+        if (r.parent) {
+            runRows(r.run, sol.project.runs.find(t.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
+            layingRows(r.run, id, sol.project.runs.find(t.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
+        }
     }
 
     void source(const Source& x) {
@@ -316,7 +411,18 @@ struct Builder {
             p.sources.change(id)->kind = *fromWord<SourceKind>(t.toStdString());
             return QString();
         });
-        if (x.kind == SourceKind::FaultLevel)
+        if (x.kind == SourceKind::ExistingBoard)
+            number(QObject::tr("Line–neutral"), x.faultLN > 0 ? q(figures(x.faultLN)) + " kA" : QObject::tr("as three-phase"), QString::number(x.faultLN), QObject::tr("Line–neutral fault level"), 0, 500, [id](Project& p, double v) { p.sources.change(id)->faultLN = v; });
+        if (x.kind == SourceKind::Generator) {
+            number(QObject::tr("Generator"), q(rating(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Generator"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
+            number(QObject::tr("Subtransient"), QString("%1 %").arg(x.subtransient), QString::number(x.subtransient), QObject::tr("Subtransient reactance"), 0.1, 100, [id](Project& p, double v) { p.sources.change(id)->subtransient = v; });
+            number(QObject::tr("Peak share"), QString("× %1").arg(x.peakShare), QString::number(x.peakShare), QObject::tr("What it gives for a moment"), 0.1, 20, [id](Project& p, double v) { p.sources.change(id)->peakShare = v; });
+            FactRow& taken = row(QObject::tr("Takes over"), QString("%1 kVA · %2").arg(q(kilo(r.standby)), q(percent(r.used * 100))));
+            if (r.used > 1) taken.colour = theme().stop;
+            FactRow& peak = row(QObject::tr("Largest start"), QString("%1 kVA of %2").arg(q(kilo(r.peak)), q(figures(x.kva * x.peakShare))));
+            if (r.peak > x.kva * x.peakShare * 1000) peak.colour = theme().check;
+            row(QObject::tr("Fault level"), q(figures(r.fault.worst())) + " kA");
+        } else if (x.kind == SourceKind::FaultLevel || x.kind == SourceKind::ExistingBoard)
             number(QObject::tr("Fault level"), q(figures(x.faultKA)) + " kA", QString::number(x.faultKA), QObject::tr("Fault level"), 0.01, 500, [id](Project& p, double v) { p.sources.change(id)->faultKA = v; });
         else {
             number(QObject::tr("Transformer"), q(lintel::number(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Utility transformer"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
@@ -366,7 +472,7 @@ struct Builder {
             const CircuitResult& r = sol.results.of(d.circuit);
             const CircuitId c = d.circuit;
             row(QObject::tr("Breaker"), QString("%1 A %2P").arg(q(lintel::number(r.device))).arg(sol.project.circuits[c].poles));
-            runRows(r.run, [c](Project& p) -> Run& { return runOf(p, c); });
+            runRows(r.run, sol.project.runs.find(sol.project.circuits[c].run), [c](Project& p) -> Run& { return runOf(p, c); });
         }
     }
 
@@ -379,6 +485,27 @@ struct Builder {
         choice(QObject::tr("Unit"), wordOf(l.unit), words<LoadUnit>(), QObject::tr("Unit of load"), [id](Project& p, const QString& t) { p.loads.change(id)->unit = *fromWord<LoadUnit>(t.toStdString()); return QString(); });
         choice(QObject::tr("Kind"), wordOf(l.kind), words<LoadKind>(), QObject::tr("Kind of load"), [id](Project& p, const QString& t) { p.loads.change(id)->kind = *fromWord<LoadKind>(t.toStdString()); return QString(); });
         choice(QObject::tr("Poles"), QString::number(l.poles), {"1", "2", "3"}, QObject::tr("Poles of load"), [id](Project& p, const QString& t) { p.loads.change(id)->poles = t.toInt(); return QString(); });
+        number(QObject::tr("Quantity"), QString::number(l.quantity), QString::number(l.quantity), QObject::tr("Quantity"), 0, 1e6, [id](Project& p, double v) { p.loads.change(id)->quantity = v; });
+        number(QObject::tr("Power factor"), QString::number(l.powerFactor), QString::number(l.powerFactor), QObject::tr("Power factor"), 0.01, 1, [id](Project& p, double v) { p.loads.change(id)->powerFactor = v; });
+        number(QObject::tr("Diversity"), QString::number(l.diversity), QString::number(l.diversity), QObject::tr("Diversity of load"), 0, 10, [id](Project& p, double v) { p.loads.change(id)->diversity = v; });
+        number(QObject::tr("Duty"), QString("%1 %").arg(l.duty * 100), QString::number(l.duty * 100), QObject::tr("Duty of load"), 1, 100, [id](Project& p, double v) { p.loads.change(id)->duty = v / 100; });
+        if (l.poles > 1) {
+            FactRow& split = row(QObject::tr("Split A / B / C"), l.splitA + l.splitB + l.splitC > 0 ? QString("%1 / %2 / %3").arg(l.splitA).arg(l.splitB).arg(l.splitC) : QObject::tr("evenly"));
+            split.entry = FactRow::Entry{l.splitA + l.splitB + l.splitC > 0 ? split.value : "auto", {}, [this_ = &s, id](const QString& t) -> QString {
+                                             std::array<double, 3> share{};
+                                             if (t.trimmed() != "auto" && !t.trimmed().isEmpty()) {
+                                                 const QStringList parts = t.split(QRegularExpression("[/;]"));
+                                                 bool ok = parts.size() == 2 || parts.size() == 3;
+                                                 for (int i = 0; ok && i < parts.size(); ++i) share[std::size_t(i)] = parts[i].trimmed().toDouble(&ok), ok = ok && share[std::size_t(i)] >= 0 && share[std::size_t(i)] <= 1e9;
+                                                 if (!ok) return QObject::tr("“%1” is not a split; type shares such as 2 / 1 / 1, or nothing for evenly").arg(t);
+                                             }
+                                             this_->edit(QObject::tr("Split of load"), [&](Project& p) {
+                                                 Load& x = *p.loads.change(id);
+                                                 x.splitA = share[0], x.splitB = share[1], x.splitC = share[2];
+                                             });
+                                             return {};
+                                         }};
+        }
         choice(QObject::tr("Continuous"), l.continuous ? "yes" : "no", {"no", "yes"}, QObject::tr("Continuous load"), [id](Project& p, const QString& t) { p.loads.change(id)->continuous = t == "yes"; return QString(); });
         row(QObject::tr("Circuit"), l.circuit ? q(nameOf(sol.project, l.circuit)) : QObject::tr("none: unfed"));
     }

@@ -15,7 +15,11 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (r.size < 0 || !r.need.lengthKnown) return;
         const bool own = r.dropOwn > r.need.ownLimit + 1e-9, total = r.dropTotal > r.need.totalLimit + 1e-9;
         if (!own && !total) return;
-        std::string text = own ? fmt::format("{}: {} lost, limit {} %", name, percent(r.dropOwn), figures(r.need.ownLimit)) : fmt::format("{}: {} lost from the source, limit {} %", name, percent(r.dropTotal), figures(r.need.totalLimit));
+        // Close to its limit two decimals say what one would hide.
+        const auto lost = [](double is, double limit) { return is - limit < 0.1 ? fmt::format("{:.2f} %", is) : percent(is); };
+        std::string text = own ? fmt::format("{}: {} lost, limit {} %", name, lost(r.dropOwn, r.need.ownLimit), figures(r.need.ownLimit)) : fmt::format("{}: {} lost from the source, limit {} %", name, lost(r.dropTotal, r.need.totalLimit), figures(r.need.totalLimit));
+        if (r.state != Sizing::PastCeiling && r.longest.v > 0)
+            text += fmt::format(", {} {} too long", number(in.project.basis.units == UnitSystem::Imperial ? inFeet(r.need.length - r.longest) : (r.need.length - r.longest).v, 1), in.project.basis.units == UnitSystem::Imperial ? "ft" : "m");
         if (r.state == Sizing::PastCeiling) text += fmt::format(", and {} sizes up is the ceiling: feed it from nearer", in.project.basis.upsizingCeiling);
         into.push_back({&self, r.state == Sizing::PastCeiling ? Severity::Stop : Severity::Check, about, text, in.book.cite(r.need.feeder ? "dropFeeder" : "dropBranch")});
     };
@@ -33,6 +37,11 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (r.state == Sizing::Held) out.push_back({"Let it be sized", [=](Project& p) { run(p).heldSize.clear(); run(p).heldSets = 0; }});
     if (r.need.dropByShare && about.is<Circuit>())
         out.push_back({fmt::format("Judge it on its load, {} A", figures(r.need.load.v)), [=](Project& p) { run(p).dropBasis = DropBasis::Load; }});
+    const Run* entered = in.project.runs.find(about.is<Circuit>() ? in.project.circuits[about.as<Circuit>()].run : about.is<Board>() ? in.project.boards[about.as<Board>()].run : in.project.transformers[about.as<Transformer>()].run);
+    if (r.state != Sizing::PastCeiling && entered && entered->lengthBy == LengthBy::Entered && r.longest.v > 0) {
+        const double longest = std::floor(r.longest.v * 100) / 100;
+        out.push_back({fmt::format("Shorten it to {}", in.project.basis.units == UnitSystem::Imperial ? number(inFeet(Metres{longest}), 1) + " ft" : number(longest, 1) + " m"), [=](Project& p) { run(p).length = longest; }});
+    }
     // A nearer board of the same voltage with room for it.
     if (const Circuit* c = in.project.circuits.find(about.as<Circuit>())) {
         const Board& own = in.project.boards[c->board];

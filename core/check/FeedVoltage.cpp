@@ -27,17 +27,19 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const Project& p = in.project;
     const Ref feed = node.is<Board>() ? p.boards[node.as<Board>()].feed : p.transformers[node.as<Transformer>()].feed;
     const VoltageSystem given = systemGiven(p, feed), taken = systemTaken(p, node);
-    for (const Transformer& t : p.transformers) // one that gives what it takes
-        if (node.is<Board>() && t.secondary == taken && !refuseFeed(p, node, t.id)) {
-            const TransformerId id = t.id;
-            out.push_back({fmt::format("Feed it from {} ({} V)", t.name, wordOf(taken)), [node, id](Project& q) { feedFrom(q, node, id); }});
-            break;
-        }
-    if (out.empty())
-        for (const Board& b : p.boards)
-            if (b.system == taken && !refuseFeed(p, node, b.id)) {
-                const BoardId id = b.id;
-                out.push_back({fmt::format("Feed it from {} ({} V)", b.name, wordOf(taken)), [node, id](Project& q) { feedFrom(q, node, id); }});
+    // The nearest board that gives what it takes and has a place for it; where there is none, a transformer.
+    const auto placeOfNode = [&](Ref r) { return r.is<Board>() ? std::pair{p.boards[r.as<Board>()].level, p.boards[r.as<Board>()].at} : std::pair{p.transformers[r.as<Transformer>()].level, p.transformers[r.as<Transformer>()].at}; };
+    const auto [level, at] = placeOfNode(node);
+    const Board* nearest = nullptr;
+    const auto away = [&, l = level, a = at](const Board& b) { return distance(b.at, a) + (b.level == l ? 0 : 1000); };
+    for (const Board& b : p.boards)
+        if (b.system == taken && !refuseFeed(p, node, b.id) && firstFreeSlot(p, b.id, factsOf(taken).lines) && (!nearest || away(b) < away(*nearest))) nearest = &b;
+    if (nearest) out.push_back({fmt::format("Feed it from {} ({} V)", nearest->name, wordOf(taken)), [node, id = nearest->id](Project& q) { feedFrom(q, node, id); }});
+    if (!nearest)
+        for (const Transformer& t : p.transformers)
+            if (node.is<Board>() && t.secondary == taken && !refuseFeed(p, node, t.id)) {
+                const TransformerId id = t.id;
+                out.push_back({fmt::format("Feed it from {} ({} V)", t.name, wordOf(taken)), [node, id](Project& q) { feedFrom(q, node, id); }});
                 break;
             }
     out.push_back({fmt::format("Make {} a {} V {}", nameOf(p, node), wordOf(given), node.is<Board>() ? "board" : "primary"), [node, given](Project& q) {

@@ -14,7 +14,7 @@ TEST_CASE("a truncated, a mistyped and a newer file: a clear message, and the op
     const std::string good = *readText(d.path("demo.lintel").toStdString());
     struct Bad { QString name; std::string text; QString says; };
     std::string mistyped = good, newer = good;
-    mistyped.replace(mistyped.find("\"slots\":30"), 10, "\"slots\":\"x\"");
+    mistyped.replace(mistyped.find("\"slots\":54"), 10, "\"slots\":\"x\"");
     newer.replace(newer.find("\"lintel\": 1"), 11, "\"lintel\": 9");
     for (const Bad& b : {Bad{"cut.lintel", good.substr(0, 4000), "cut short"}, Bad{"mistyped.lintel", mistyped, "boards[0].slots"}, Bad{"newer.lintel", newer, "version 9"}}) {
         REQUIRE_FALSE(writeTextAtomically(b.text, d.path(b.name).toStdString()));

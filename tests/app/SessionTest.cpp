@@ -88,7 +88,7 @@ TEST_CASE("every command of the menus can be given, and undone to where it began
         d.act(name);
     }
     CHECK_FALSE(d.board("LP-2"));
-    CHECK(d.s.project().sources.size() == 2);
+    CHECK(d.s.project().sources.size() == 3);
     while (d.s.canUndo()) d.act("undo");
     CHECK(d.s.project() == before);
 }

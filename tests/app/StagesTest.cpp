@@ -1,3 +1,4 @@
+#include "app/bench/BenchPanel.h"
 #include "tests/app/AppTest.h"
 
 using namespace lintel;
@@ -234,8 +235,8 @@ TEST_CASE("runs: filters count, a size is held by hand and let go, nonsense is r
     d.window.go(Stage::Runs);
     RunsModel& m = d.window.runs().model();
     QAbstractItemModelTester tester(&m);
-    CHECK(m.count(RunFilter::Feeders) == 5);
-    CHECK(m.count(RunFilter::TooLong) == 1);
+    CHECK(m.count(RunFilter::Feeders) == 15);
+    CHECK(m.count(RunFilter::TooLong) == 2);
     const CircuitId c = d.at("LP-1", 1);
     const int row = m.rowOf(c);
     REQUIRE(row >= 0);
@@ -249,7 +250,7 @@ TEST_CASE("runs: filters count, a size is held by hand and let go, nonsense is r
     d.pump();
     CHECK(d.s.solution().results.of(c).run.state == Sizing::Sized);
     m.setFilter(RunFilter::Feeders);
-    CHECK(m.rowCount() == 5);
+    CHECK(m.rowCount() == 15);
     m.setFilter(RunFilter::All);
     m.sort(RunsModel::Total, Qt::DescendingOrder);
     CHECK(m.index(0, RunsModel::Name).data().toString() == "LP-1-27");
@@ -293,16 +294,29 @@ TEST_CASE("snags: the worst one in words, its remedy in one click, undone in one
     d.openDemo();
     const std::size_t before = d.s.solution().snags.size();
     auto* remedy = d.window.snags().findChild<QPushButton*>("firstRemedy");
-    CHECK(remedy->text().toStdString() == "Make it 3-pole where it stands");
+    CHECK(remedy->text().toStdString() == "Feed it from LP-2 (208Y/120 V)");
     remedy->click();
     d.pump();
     CHECK(d.s.solution().snags.size() == before - 1);
-    CHECK(d.s.undoLabel().toStdString() == "Make it 3-pole where it stands");
+    CHECK(d.s.undoLabel().toStdString() == "Feed it from LP-2 (208Y/120 V)");
     d.act("undo");
     CHECK(d.s.solution().snags.size() == before);
     d.act("allSnags");
     CHECK(d.window.snags().list().isVisible());
     CHECK(d.window.snags().list().findChildren<QPushButton*>().size() > int(before)); // each with its remedies
+    // Three circuits lack ground-fault protection: all three at once, the effect told before it is applied.
+    QPushButton* all = nullptr;
+    for (QPushButton* b : d.window.snags().list().findChildren<QPushButton*>("groupFix"))
+        if (b->text() == "Fit a ground-fault breaker, all 3") all = b;
+    REQUIRE(all);
+    QEnterEvent enter({2, 2}, {2, 2}, {2, 2});
+    QApplication::sendEvent(all, &enter);
+    CHECK(d.window.snags().list().findChild<QLabel*>("remedyEffect")->text() == "3 snags gone");
+    all->click();
+    d.pump();
+    CHECK(d.s.solution().snags.size() == before - 3);
+    d.act("undo");
+    CHECK(d.s.solution().snags.size() == before);
     d.act("allSnags");
 }
 
@@ -368,4 +382,68 @@ TEST_CASE("dark and light, every stage, at the smallest window") {
     }
     d.window.action("dark")->setChecked(false);
     d.act("dark");
+}
+
+TEST_CASE("bench: a sum beside the stage, its errors where they were made, a circuit made of it, and a page") {
+    Driven d;
+    d.openDemo();
+    d.s.select(d.board("LP-1"));
+    d.act("bench");
+    BenchPanel& bench = d.window.bench();
+    REQUIRE(bench.isVisible());
+    CHECK_FALSE(d.window.facts().isVisible()); // the facts make room
+    const auto field = [&](const char* key) { return bench.findChild<QLineEdit*>(QString("bench:") + key); };
+    const auto enter = [&](const char* key, const QString& text) {
+        QLineEdit* line = field(key);
+        line->setFocus();
+        line->selectAll();
+        d.type(*line, text);
+    };
+    enter("name", "Kiln");
+    enter("load", "16 A");
+    enter("length", "150 ft");
+    REQUIRE(bench.answer());
+    CHECK((*bench.answer())["size"] == "6"); // 12 AWG loses 8.0 %, 6 AWG 1.96 %
+    CHECK(bench.shownText().contains("250.122"));
+    enter("load", "sixteen");
+    CHECK_FALSE(bench.answer());
+    CHECK(bench.shownText().contains("is not a load"));
+    CHECK(field("load")->styleSheet().contains("border"));
+    enter("load", "16 A");
+    CHECK(field("load")->styleSheet().isEmpty());
+    const std::size_t circuits = d.s.project().circuits.size();
+    bench.findChild<QPushButton*>("benchMake")->click();
+    d.pump();
+    CHECK(d.s.project().circuits.size() == circuits + 1);
+    const CircuitId made = d.s.selection().as<Circuit>();
+    CHECK(d.s.project().circuits[made].name == "Kiln");
+    CHECK(d.s.solution().results.of(made).run.dropOwn == Approx(1.96));
+    d.act("undo");
+    CHECK(d.s.project().circuits.size() == circuits);
+    const QString page = d.path("kiln.pdf");
+    CHECK_FALSE(bench.print(page));
+    CHECK(QFileInfo(page).size() > 4000);
+    // Other sums have other fields; what was typed comes back.
+    bench.choose("demand");
+    CHECK_FALSE(field("load"));
+    CHECK((*bench.answer())["demand_VA"] == 18600.0);
+    auto* of = bench.findChild<QComboBox*>("bench:of");
+    of->setCurrentText("store");
+    Q_EMIT of->activated(of->currentIndex());
+    d.pump();
+    CHECK(bench.findChild<QWidget*>("bench:showWindow"));
+    CHECK_FALSE(bench.findChild<QWidget*>("bench:ranges"));
+    for (const BenchKind* k : benchKinds()) {
+        bench.choose(k->name);
+        CHECK(bench.answer());
+    }
+    bench.choose("conductor");
+    CHECK(field("name")->text() == "Kiln");
+    CHECK_FALSE(bench.findChild<QWidget*>("bench:terminals"));
+    bench.findChild<QPushButton*>("benchMore")->click();
+    d.pump();
+    CHECK(bench.findChild<QWidget*>("bench:terminals"));
+    d.key(*field("load"), Qt::Key_Escape);
+    CHECK_FALSE(bench.isVisible());
+    CHECK(d.window.facts().isVisible());
 }

@@ -11,7 +11,7 @@ TEST_CASE("the JSON of results holds what was worked out, each key with its unit
     const auto j = resultsJson(in, true);
     CHECK(j["boards"].size() == p.boards.size());
     CHECK(j["circuits"].size() == p.circuits.size());
-    CHECK(j["transformers"].size() == 1);
+    CHECK(j["transformers"].size() == 2);
     CHECK(j["snags"].size() == findSnags(p, nec(), r).size());
     for (const auto& b : j["boards"]) {
         const BoardId id = refFrom(b["id"]).as<Board>();

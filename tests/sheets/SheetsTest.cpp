@@ -21,10 +21,11 @@ bool holds(const Drawing& d, const std::string& text) { return ("\n" + d.words()
 
 TEST_CASE("the demo is of the size it should be") {
     const Demo d;
-    CHECK(d.p.boards.size() == 4);
-    CHECK(d.p.rooms.size() == 10);
-    CHECK(d.p.circuits.size() >= 60);
-    CHECK(d.p.devices.size() >= 90);
+    CHECK(d.p.boards.size() >= 12);
+    CHECK(d.p.levels.size() == 4);
+    CHECK(d.p.rooms.size() == 19);
+    CHECK(d.p.circuits.size() >= 270);
+    CHECK(d.p.devices.size() >= 400);
 }
 
 TEST_CASE("a panel schedule holds every circuit once, with breaker, size and figures in the column of its phase") {
@@ -81,13 +82,13 @@ TEST_CASE("boards of every size and form make a schedule that stays on its sheet
 TEST_CASE("the riser shows every node once and no line runs through a box") {
     const Demo d;
     const Drawing s = riserDiagram(d.in(), "E-501");
-    CHECK(s.paper == "Tabloid");
+    CHECK(s.paper == "ARCH D");
     for (const char* name : {"MDS", "HM-1", "LP-1", "LP-2", "T-1", "Utility", "Ground floor", "Roof deck", "Yard"}) CHECK(holds(s, name));
     CHECK(holds(s, "F-2"));
     std::vector<Hotspot> boxes;
     for (const Hotspot& h : s.hotspots)
         if (h.thing.is<Board>() && h.right - h.left > 30 && h.bottom - h.top < 20 && h.bottom - h.top > 15) boxes.push_back(h);
-    CHECK(boxes.size() == 4);
+    CHECK(boxes.size() == 13);
     for (const Mark& m : s.marks) {
         const auto* l = std::get_if<LineMark>(&m);
         if (!l || l->closed || l->width < 0.45) continue;
@@ -120,7 +121,8 @@ TEST_CASE("sheet set: riser, plans, a schedule for each board, all with names of
         files.push_back(e.file);
         CHECK(e.draw().number == e.number);
     }
-    CHECK(files == std::vector<std::string>{"E-501_riser", "E-101_Ground_floor", "E-601_HM-1", "E-602_LP-1", "E-603_LP-2", "E-604_MDS"});
+    CHECK(files == std::vector<std::string>{"E-501_riser", "E-101_Ground_floor", "E-102_Upper_floor", "E-103_Roof_deck", "E-601_EV-1", "E-602_HL-1", "E-603_HM-1", "E-604_HM-2", "E-605_LP-1", "E-606_LP-2", "E-607_LP-3",
+                                             "E-608_LP-4", "E-609_LS-1", "E-610_MDS", "E-611_SP-1", "E-612_SP-2", "E-613_SP-3"});
 }
 
 TEST_CASE("how things are written") {
