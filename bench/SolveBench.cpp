@@ -101,6 +101,19 @@ void snags(benchmark::State& state) {
 }
 BENCHMARK(snags)->Unit(benchmark::kMillisecond);
 
+/// Workings for one thing: the last circuit, then the switchboard with everything below it.
+void workingsOfCircuit(benchmark::State& state) {
+    const Results r = solve(theBuilding(), nec());
+    const CircuitId last{theBuilding().circuits.highest()};
+    for (auto _ : state) benchmark::DoNotOptimize(explain(theBuilding(), nec(), r, last));
+}
+BENCHMARK(workingsOfCircuit)->Unit(benchmark::kMicrosecond);
+void workingsOfBoard(benchmark::State& state) {
+    const Results r = solve(theBuilding(), nec());
+    for (auto _ : state) benchmark::DoNotOptimize(explain(theBuilding(), nec(), r, theBuilding().boards.begin()->id));
+}
+BENCHMARK(workingsOfBoard)->Unit(benchmark::kMicrosecond);
+
 void oneEdit(benchmark::State& state) {
     Project p = theBuilding();
     const CircuitId last{p.circuits.highest()};

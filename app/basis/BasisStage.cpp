@@ -143,6 +143,43 @@ void BasisStage::choiceField(QFormLayout* f, const QString& label, const char* o
     loaders.push_back([this, c, get] { c->setCurrentIndex(c->findData(get(draft))); });
 }
 
+/// Values of the project's own in place of the rule book's: "continuous/factor = 1.2; roof/adder = 17".
+void BasisStage::ownValuesField(QFormLayout* f) {
+    auto* e = new QLineEdit;
+    e->setObjectName("ownValues");
+    e->setFixedWidth(190);
+    e->setPlaceholderText(tr("none"));
+    e->setToolTip(tr("In place of the rule book's, by their place in it: continuous/factor = 1.2; roof/adder = 17"));
+    f->addRow(fieldLabel(tr("Own values")), e);
+    const auto words = [](const Basis& b) {
+        QStringList all;
+        for (const auto& [place, value] : b.ownValues) all << QString("%1 = %2").arg(q(place)).arg(value);
+        return all.join("; ");
+    };
+    connect(e, &QLineEdit::editingFinished, this, [this, e, words] {
+        if (!e->isModified()) return;
+        e->setModified(false);
+        std::map<std::string, double> values;
+        QString bad;
+        for (const QString& part : e->text().split(';', Qt::SkipEmptyParts)) {
+            bool ok = false;
+            const double v = part.section('=', 1).trimmed().toDouble(&ok);
+            if (!ok) bad = tr("“%1” is not a place and a number; write continuous/factor = 1.2").arg(part.trimmed());
+            values[part.section('=', 0, 0).trimmed().toStdString()] = v;
+        }
+        if (bad.isEmpty())
+            if (auto book = loadRuleBook(draft.ruleBook, values); !book) bad = q(book.error().text());
+        if (!bad.isEmpty()) {
+            session.say(bad, true);
+            e->setText(words(draft));
+            return;
+        }
+        draft.ownValues = values;
+        changed();
+    });
+    loaders.push_back([this, e, words] { e->setText(words(draft)); });
+}
+
 namespace {
 template <WordedEnum E> QStringList words() {
     QStringList l;
@@ -252,6 +289,13 @@ void BasisStage::build() {
     choiceField(f, tr("Insulation"), "insulation", {"60", "75", "90"}, {"60 °C", "75 °C", "90 °C"}, [](const Basis& b) { return QString::number(b.insulation); }, [](Basis& b, const QString& t) { b.insulation = t.toInt(); });
     choiceField(f, tr("Terminals to 100 A"), "terminals", {"75", "60"}, {tr("marked for 75 °C"), tr("60 °C")}, [](const Basis& b) { return b.terminals75 ? "75" : "60"; }, [](Basis& b, const QString& t) { b.terminals75 = t == "75"; });
     choiceField(f, tr("Raceway"), "raceway", words<Raceway>(), {}, getWord<Raceway>(&Basis::raceway), setWord<Raceway>(&Basis::raceway));
+    QStringList conduits{QString()}, conduitTitles{tr("usual for it")};
+    for (const ConduitType& c : session.solution().book->tables.conduits) conduits << q(c.name), conduitTitles << q(c.name);
+    choiceField(f, tr("Conduit"), "conduit", conduits, conduitTitles, [](const Basis& b) { return q(b.conduit); }, [](Basis& b, const QString& t) { b.conduit = t.toStdString(); });
+    QStringList coverings{QString()}, coveringTitles{tr("usual for it")};
+    for (const Insulation& c : session.solution().book->tables.insulations) coverings << q(c.name), coveringTitles << q(c.name);
+    choiceField(f, tr("Covering"), "insulationType", coverings, coveringTitles, [](const Basis& b) { return q(b.insulationType); }, [](Basis& b, const QString& t) { b.insulationType = t.toStdString(); });
+    choiceField(f, tr("Laid in"), "wiring", words<Wiring>().mid(1), {}, getWord<Wiring>(&Basis::wiring), setWord<Wiring>(&Basis::wiring));
     const auto num = [&](const QString& label, const char* object, const QString& unit, double lo, double hi, double Basis::* m, double k = 1) {
         numberField(f, label, object, unit, lo, hi, 1, [m, k](const Basis& b) { return b.*m * k; }, [m, k](Basis& b, double v) { b.*m = v / k; });
     };
@@ -267,8 +311,16 @@ void BasisStage::build() {
     num(tr("Branch limit"), "branchDropLimit", "%", 0.1, 50, &Basis::branchDropLimit);
     num(tr("Total limit"), "totalDropLimit", "%", 0.1, 50, &Basis::totalDropLimit);
     choiceField(f, tr("Branches judged on"), "branchDropBasis", {"load", "share of rating"}, {tr("their load"), tr("a share of the breaker's rating")}, getWord<DropBasis>(&Basis::branchDropBasis), setWord<DropBasis>(&Basis::branchDropBasis));
+    choiceField(f, tr("Feeders judged on"), "feederDropBasis", {"load", "connected", "share of rating"}, {tr("their demand"), tr("all that is connected"), tr("a share of the device's rating")}, getWord<DropBasis>(&Basis::feederDropBasis), setWord<DropBasis>(&Basis::feederDropBasis));
     num(tr("Share of rating"), "ratingShare", "%", 1, 100, &Basis::ratingShare, 100);
     numberField(f, tr("Upsizing ceiling"), "upsizingCeiling", tr("sizes"), 0, 20, 0, [](const Basis& b) { return b.upsizingCeiling; }, [](Basis& b, double v) { b.upsizingCeiling = int(v); });
+
+    f = group(tr("SERVICE AND FAULTS"), 0);
+    QStringList areas{QString(), "dwelling"}, areaTitles{tr("not by area"), tr("dwelling")};
+    for (const auto& [name, va] : session.solution().book->tables.areaLighting) areas << q(name), areaTitles << QString("%1, %2 VA/ft²").arg(q(name)).arg(va);
+    choiceField(f, tr("Lighting at least"), "lightingAreaOf", areas, areaTitles, [](const Basis& b) { return q(b.lightingAreaOf); }, [](Basis& b, const QString& t) { b.lightingAreaOf = t.toStdString(); });
+    choiceField(f, tr("Motors feed faults"), "motorsFeedFaults", {"no", "yes"}, {tr("no"), tr("yes, 4 × their current")}, [](const Basis& b) { return b.motorsFeedFaults ? "yes" : "no"; }, [](Basis& b, const QString& t) { b.motorsFeedFaults = t == "yes"; });
+    ownValuesField(f);
 
     f = group(tr("FEEDERS AND LENGTHS"), 0);
     num(tr("Growth on feeders"), "growth", "%", 0, 500, &Basis::growth, 100);

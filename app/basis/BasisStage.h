@@ -31,6 +31,7 @@ private:
     QFormLayout* group(const QString& title, int column);
     template <class Get, class Set> void text(QFormLayout* f, const QString& label, const char* object, Get get, Set set);
     void numberField(QFormLayout* f, const QString& label, const char* object, const QString& unit, double lo, double hi, int decimals, std::function<double(const Basis&)> get, std::function<void(Basis&, double)> set);
+    void ownValuesField(QFormLayout* f);
     void choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words, QStringList titles, std::function<QString(const Basis&)> get, std::function<void(Basis&, const QString&)> set);
 
     Session& session;

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/sheets/Words.h"
+#include "core/solve/RunParts.h"
 
 #include <fmt/format.h>
 
@@ -64,11 +65,14 @@ std::string resultsText(const CheckInput& in) {
 ordered_json resultsJson(const CheckInput& in, bool workings) {
     const Project& p = in.project;
     const Results& r = in.results;
-    const auto runJson = [&](const RunResult& x) {
+    const auto runJson = [&](const RunResult& x, Ref thing) {
+        const RunParts parts = partsOf(p, in.book, r, thing);
         ordered_json j{{"size", x.size >= 0 ? in.book.sizes()[std::size_t(x.size)].name : ""},
                        {"sets", x.sets},
                        {"size_for_ampacity", x.sizeForAmpacity >= 0 ? in.book.sizes()[std::size_t(x.sizeForAmpacity)].name : ""},
                        {"ground", x.ground >= 0 ? in.book.sizes()[std::size_t(x.ground)].name : ""},
+                       {"neutral", parts.neutral >= 0 ? in.book.sizes()[std::size_t(parts.neutral)].name : ""},
+                       {"conduit", parts.conduit.size ? parts.conduitType + " " + parts.conduit.size->name : ""},
                        {"material", wordOf(x.need.material)},
                        {"governing", whyWords(x)},
                        {"load_A", rounded(x.need.load.v)},
@@ -85,7 +89,7 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         }
         return j;
     };
-    const auto faultJson = [&](const FaultPoint& f) { return ordered_json{{"three_phase_kA", rounded(f.threePhase)}, {"line_line_kA", rounded(f.lineLine)}, {"line_neutral_kA", rounded(f.lineNeutral)}}; };
+    const auto faultJson = [&](const FaultPoint& f) { return ordered_json{{"three_phase_kA", rounded(f.threePhase)}, {"line_line_kA", rounded(f.lineLine)}, {"line_neutral_kA", rounded(f.lineNeutral)}, {"line_ground_kA", rounded(f.lineGround)}, {"peak_kA", rounded(f.peak())}, {"x_over_r", rounded(f.xOverR())}}; };
     ordered_json out{{"project", p.basis.title}, {"rule_book", in.book.title}};
     for (Ref ref : r.order) {
         const NodeResult& n = *r.node(ref);
@@ -104,9 +108,16 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
             j["kVA"] = p.transformers[ref.as<Transformer>()].kva;
             j["secondary_fault"] = faultJson(r.of(ref.as<Transformer>()).secondary);
         }
+        j["kinds"] = ordered_json::array();
         for (std::size_t i = 0; i < loadKinds; ++i)
             if (n.kinds[i].va() > 0) j["kinds"].push_back({{"kind", wordOf(LoadKind(i))}, {"connected_VA", rounded(n.kinds[i].va())}, {"demand_VA", rounded(n.demandByKind[i])}});
-        if (n.parent) j["feeder"] = runJson(n.run);
+        if (n.parent) j["feeder"] = runJson(n.run, ref);
+        if (ref.is<Source>() && p.sources[ref.as<Source>()].kind == SourceKind::Generator) {
+            const SourceResult& s = r.of(ref.as<Source>());
+            j["standby_VA"] = rounded(s.standby);
+            j["largest_start_VA"] = rounded(s.peak);
+            j["used_percent"] = rounded(s.used * 100);
+        }
         if (workings) j["workings"] = explain(p, in.book, r, ref).json();
         out[ref.is<Board>() ? "boards" : ref.is<Source>() ? "sources" : "transformers"].push_back(std::move(j));
     }
@@ -120,7 +131,7 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         j["breaker_A"] = cr.device;
         j["points"] = cr.points;
         if (c.use == CircuitUse::Load && !cr.feeder) {
-            j["run"] = runJson(cr.run);
+            j["run"] = runJson(cr.run, c.id);
             if (cr.faultEnd > 0) j["fault_at_end_kA"] = rounded(cr.faultEnd);
             if (workings) j["workings"] = explain(p, in.book, r, c.id).json();
         }

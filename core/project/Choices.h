@@ -6,7 +6,7 @@
 namespace lintel {
 
 /// What a load is, for the demand rules and the load tally.
-enum class LoadKind { Lighting, Receptacle, Motor, Kitchen, Heating, Cooling, Refrigeration, Vertical, Vehicle, DwellingGeneral, Range, Dryer, Equipment, Existing };
+enum class LoadKind : std::uint8_t { Lighting, Receptacle, Motor, Kitchen, Heating, Cooling, Refrigeration, Vertical, Vehicle, DwellingGeneral, Range, Dryer, Equipment, Existing };
 inline constexpr int loadKinds = 14;
 template <> struct EnumText<LoadKind> {
     static constexpr std::pair<LoadKind, const char*> words[] = {
@@ -24,26 +24,26 @@ constexpr const char* titleOf(LoadKind k) {
 }
 
 /// hp: of a motor's shaft; its current comes from the rule book's table.
-enum class LoadUnit { VA, kVA, W, kW, A, hp };
+enum class LoadUnit : std::uint8_t { VA, kVA, W, kW, A, hp };
 template <> struct EnumText<LoadUnit> {
     static constexpr std::pair<LoadUnit, const char*> words[] = {
         {LoadUnit::VA, "VA"}, {LoadUnit::kVA, "kVA"}, {LoadUnit::W, "W"}, {LoadUnit::kW, "kW"}, {LoadUnit::A, "A"}, {LoadUnit::hp, "hp"}};
 };
 
-enum class Material { Copper, Aluminium };
+enum class Material : std::uint8_t { Copper, Aluminium };
 template <> struct EnumText<Material> {
     static constexpr std::pair<Material, const char*> words[] = {{Material::Copper, "copper"}, {Material::Aluminium, "aluminium"}};
 };
 
 /// What the conductors lie in, as far as it changes their reactance.
-enum class Raceway { Steel, Aluminium, Pvc };
+enum class Raceway : std::uint8_t { Steel, Aluminium, Pvc };
 template <> struct EnumText<Raceway> {
     static constexpr std::pair<Raceway, const char*> words[] = {
         {Raceway::Steel, "steel"}, {Raceway::Aluminium, "aluminium"}, {Raceway::Pvc, "PVC"}};
 };
 
 /// How long a run is: to its farthest device; through its devices in order; or as entered.
-enum class LengthBy { Reach, Chain, Entered };
+enum class LengthBy : std::uint8_t { Reach, Chain, Entered };
 template <> struct EnumText<LengthBy> {
     static constexpr std::pair<LengthBy, const char*> words[] = {
         {LengthBy::Reach, "reach"}, {LengthBy::Chain, "chain"}, {LengthBy::Entered, "entered"}};
@@ -51,21 +51,21 @@ template <> struct EnumText<LengthBy> {
 
 /// The current a run's drop is judged at. Load: of a feeder, its demand. Connected: all that hangs on it. Share: of the
 /// breaker's rating, without entering a load in the schedule.
-enum class DropBasis { Default, Load, Share, Connected };
+enum class DropBasis : std::uint8_t { Default, Load, Share, Connected };
 template <> struct EnumText<DropBasis> {
     static constexpr std::pair<DropBasis, const char*> words[] = {
         {DropBasis::Default, "as basis"}, {DropBasis::Load, "load"}, {DropBasis::Share, "share of rating"}, {DropBasis::Connected, "connected"}};
 };
 
 /// How conductors are laid, as far as it changes what they may carry. Default: as the basis says.
-enum class Wiring { Default, Conduit, NmCable, McCable, AcCable, FreeAir, Messenger };
+enum class Wiring : std::uint8_t { Default, Conduit, NmCable, McCable, AcCable, FreeAir, Messenger };
 template <> struct EnumText<Wiring> {
     static constexpr std::pair<Wiring, const char*> words[] = {{Wiring::Default, "as basis"}, {Wiring::Conduit, "conduit"},   {Wiring::NmCable, "NM cable"},   {Wiring::McCable, "MC cable"},
                                                                {Wiring::AcCable, "AC cable"}, {Wiring::FreeAir, "free air"}, {Wiring::Messenger, "messenger"}};
 };
 
 /// The neutral of a run. Auto: as large as the lines where the system has one. Calculated: by its own load.
-enum class NeutralBy { Auto, None, Calculated, Double };
+enum class NeutralBy : std::uint8_t { Auto, None, Calculated, Double };
 template <> struct EnumText<NeutralBy> {
     static constexpr std::pair<NeutralBy, const char*> words[] = {
         {NeutralBy::Auto, "as the lines"}, {NeutralBy::None, "none"}, {NeutralBy::Calculated, "by its load"}, {NeutralBy::Double, "double"}};
@@ -73,32 +73,32 @@ template <> struct EnumText<NeutralBy> {
 
 /// How a board's places are arranged. TwoColumn: odd left, even right. SingleColumn: rows in sequence. Ways: each way has
 /// L1, L2, L3 beside one another; slot = 3·(way−1) + position.
-enum class BoardForm { TwoColumn, SingleColumn, Ways };
+enum class BoardForm : std::uint8_t { TwoColumn, SingleColumn, Ways };
 template <> struct EnumText<BoardForm> {
     static constexpr std::pair<BoardForm, const char*> words[] = {
         {BoardForm::TwoColumn, "two columns"}, {BoardForm::SingleColumn, "single column"}, {BoardForm::Ways, "ways"}};
 };
-enum class BoardUse { Panelboard, Switchboard, MotorControl };
+enum class BoardUse : std::uint8_t { Panelboard, Switchboard, MotorControl };
 template <> struct EnumText<BoardUse> {
     static constexpr std::pair<BoardUse, const char*> words[] = {
         {BoardUse::Panelboard, "panelboard"}, {BoardUse::Switchboard, "switchboard"}, {BoardUse::MotorControl, "motor control centre"}};
 };
 
 /// What opens the circuit. Fuse: without time delay.
-enum class DeviceKind { Breaker, ElectronicBreaker, Fuse, TimeDelayFuse };
+enum class DeviceKind : std::uint8_t { Breaker, ElectronicBreaker, Fuse, TimeDelayFuse };
 template <> struct EnumText<DeviceKind> {
     static constexpr std::pair<DeviceKind, const char*> words[] = {
         {DeviceKind::Breaker, "breaker"}, {DeviceKind::ElectronicBreaker, "electronic breaker"}, {DeviceKind::Fuse, "fuse"}, {DeviceKind::TimeDelayFuse, "time-delay fuse"}};
 };
 constexpr bool isFuse(DeviceKind k) { return k == DeviceKind::Fuse || k == DeviceKind::TimeDelayFuse; }
 
-enum class CircuitUse { Load, Spare };
+enum class CircuitUse : std::uint8_t { Load, Spare };
 template <> struct EnumText<CircuitUse> {
     static constexpr std::pair<CircuitUse, const char*> words[] = {{CircuitUse::Load, "load"}, {CircuitUse::Spare, "spare"}};
 };
 
 /// How the fault level of a supply is given.
-enum class SourceKind { FaultLevel, UtilityTransformer, ExistingBoard, Generator };
+enum class SourceKind : std::uint8_t { FaultLevel, UtilityTransformer, ExistingBoard, Generator };
 template <> struct EnumText<SourceKind> {
     static constexpr std::pair<SourceKind, const char*> words[] = {
         {SourceKind::FaultLevel, "fault level"}, {SourceKind::UtilityTransformer, "utility transformer"},
@@ -106,18 +106,18 @@ template <> struct EnumText<SourceKind> {
 };
 
 /// What the building is, for the lighting demand of the rule book.
-enum class Occupancy { Other, Dwelling, Hotel, Warehouse };
+enum class Occupancy : std::uint8_t { Other, Dwelling, Hotel, Warehouse };
 template <> struct EnumText<Occupancy> {
     static constexpr std::pair<Occupancy, const char*> words[] = {
         {Occupancy::Other, "other"}, {Occupancy::Dwelling, "dwelling"}, {Occupancy::Hotel, "hotel"}, {Occupancy::Warehouse, "warehouse"}};
 };
-enum class UnitSystem { Imperial, Metric };
+enum class UnitSystem : std::uint8_t { Imperial, Metric };
 template <> struct EnumText<UnitSystem> {
     static constexpr std::pair<UnitSystem, const char*> words[] = {{UnitSystem::Imperial, "imperial"}, {UnitSystem::Metric, "metric"}};
 };
 
 /// Our own drawing of a device on plan.
-enum class Symbol { Receptacle, Quad, Special, Luminaire, Downlight, Switch, Motor, Equipment, Heater };
+enum class Symbol : std::uint8_t { Receptacle, Quad, Special, Luminaire, Downlight, Switch, Motor, Equipment, Heater };
 template <> struct EnumText<Symbol> {
     static constexpr std::pair<Symbol, const char*> words[] = {
         {Symbol::Receptacle, "receptacle"}, {Symbol::Quad, "double receptacle"}, {Symbol::Special, "special receptacle"},

@@ -6,7 +6,7 @@
 
 namespace lintel {
 
-enum class VoltageSystem { Y480, Y208, Y600, S240, D240H, D480, Y400, Y415, S230 };
+enum class VoltageSystem : std::uint8_t { Y480, Y208, Y600, S240, D240H, D480, Y400, Y415, S230 };
 template <> struct EnumText<VoltageSystem> {
     static constexpr std::pair<VoltageSystem, const char*> words[] = {
         {VoltageSystem::Y480, "480Y/277"}, {VoltageSystem::Y208, "208Y/120"}, {VoltageSystem::Y600, "600Y/347"},

@@ -3,6 +3,7 @@
 #include "core/sheets/Sheets.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
+#include "core/solve/RunParts.h"
 
 #include <fmt/format.h>
 
@@ -53,7 +54,9 @@ struct Writer {
         if (r.via) from = nameOf(in.project, r.via);
         if (auto* t = in.project.transformers.find(r.parent.as<Transformer>())) from += fmt::format(" ({} kVA)", rating(t->kva));
         fact(x1, 30, "Fed from", from, 46);
-        fact(x2, 30, "Feeder", r.parent ? conductorWords(r.run, in.book) + (r.run.need.lengthKnown ? " · " + lengthWords(r.run.need.length, in.project.basis.units) : "") : "–", 49);
+        const RunParts parts = partsOf(in.project, in.book, in.results, b.id);
+        const std::string conduit = parts.conduit.size ? fmt::format(" in {} {}″", parts.conduitType, parts.conduit.size->name) : "";
+        fact(x2, 30, "Feeder", r.parent ? conductorWords(r.run, in.book) + conduit + (r.run.need.lengthKnown ? " · " + lengthWords(r.run.need.length, in.project.basis.units) : "") : "–", 49);
         std::string where;
         if (const Level* l = in.project.levels.find(b.level)) {
             where = l->name;

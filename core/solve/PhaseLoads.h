@@ -35,6 +35,6 @@ double imbalanceOf(const std::array<double, 3>& va, int lines);
 Complex leanOf(const std::array<double, 3>& va, int lines);
 
 /// Fills each branch circuit: lines, power, kinds; places its slots.
-void loadCircuit(const Project& project, const RuleBook& book, const Topology& topology, const Circuit& circuit, const Board& board, CircuitResult& result, KindSums& into);
+void loadCircuit(const Project& project, const RuleBook& book, const Topology& topology, const Circuit& circuit, const Board& board, CircuitResult& result, KindSums& into, Results& results);
 
 } // namespace lintel

@@ -18,7 +18,7 @@ using Complex = std::complex<double>;
 inline double magnitude(Complex z) { return std::sqrt(z.real() * z.real() + z.imag() * z.imag()); }
 
 /// Why a conductor is the size it is.
-enum class Governing { None, MinimumSize, Load, ContinuousLoad, DeviceProtection, Terminal, Ambient, Bundling, VoltageDrop, Held };
+enum class Governing : std::uint8_t { None, MinimumSize, Load, ContinuousLoad, DeviceProtection, Terminal, Ambient, Bundling, VoltageDrop, Held };
 template <> struct EnumText<Governing> {
     static constexpr std::pair<Governing, const char*> words[] = {
         {Governing::None, "–"}, {Governing::MinimumSize, "minimum size"}, {Governing::Load, "load"}, {Governing::ContinuousLoad, "continuous load"},
@@ -28,7 +28,7 @@ template <> struct EnumText<Governing> {
 
 /// Sized: the smallest that passes. Held: set by the designer. PastCeiling: upsizing stopped at its limit, the size is what
 /// ampacity needs. NoneFits: nothing in the book carries it.
-enum class Sizing { Sized, Held, PastCeiling, NoneFits };
+enum class Sizing : std::uint8_t { Sized, Held, PastCeiling, NoneFits };
 
 /// What a run has to carry, put together before it is sized.
 struct RunNeed {
@@ -177,7 +177,7 @@ struct CircuitResult {
     double continuousVa = 0;
     double largestMotorVa = 0;
     bool hermetic = false;          ///< the largest motor is a refrigerant compressor
-    std::array<Complex, 3> onLines{}; ///< of `power`, what is entered line by line
+    int split = -1;                 ///< where of `power` some is entered line by line: its place in Results::splits
     Amps load, required;
     double device = 0, deviceNeeded = 0;
     bool deviceHeld = false;
@@ -193,8 +193,14 @@ struct Results {
     std::vector<BoardResult> boards;
     std::vector<TransformerResult> transformers;
     std::vector<SourceResult> sources;
+    /// Power on the three lines, of the circuits that have a load entered line by line.
+    std::vector<std::array<Complex, 3>> splits;
     /// Boards, transformers and sources, each after what feeds it.
     std::vector<Ref> order;
+    /// What there is in the project at all, so that a rule with nothing to look at need not look.
+    struct Present { bool multiwire = false, horsepower = false, noDevice = false; } present;
+
+    std::array<Complex, 3> onLines(const CircuitResult& c) const { return c.split < 0 ? std::array<Complex, 3>{} : splits[std::size_t(c.split)]; }
 
     const CircuitResult& of(CircuitId id) const { return circuits.at(id.value); }
     const BoardResult& of(BoardId id) const { return boards.at(id.value); }

@@ -42,6 +42,7 @@ struct Solver {
     SizingRules rules;
     SizeIndex smallestBranch = 0;
     Raceway racewayOfBasis = Raceway::Steel;
+    std::vector<const Circuit*> overTotal; ///< branch circuits over the total limit at the size that ampacity needs
     std::vector<int> raisedBoards, raisedTransformers; ///< sizes added to feeders, by id
 
     Solver(const Project& project, const RuleBook& rulebook, Results& results) : p(project), book(rulebook), r(results), rules(sizingRules(project.basis, rulebook)) {
@@ -71,6 +72,7 @@ struct Solver {
         standby();
     }
     void settleAll() {
+        overTotal.clear();
         for (Ref node : t.order) settle(node);
     }
 
@@ -103,7 +105,7 @@ struct Solver {
             CircuitResult& cr = r.circuits[c->id.value];
             cr.feeds = t.circuitFeeds[c->id.value];
             cr.feeder = bool(cr.feeds);
-            loadCircuit(p, book, t, *c, b, cr, n.kinds);
+            loadCircuit(p, book, t, *c, b, cr, n.kinds, r);
             if (cr.largestMotorVa > 0) n.largestMotorVa = std::max(n.largestMotorVa, cr.largestMotorVa);
             for (int i = 0; i < c->poles && cr.placed; ++i) {
                 char& slot = taken[std::size_t(slotOfPole(b, c->slot, i, c->poles))];
@@ -122,7 +124,7 @@ struct Solver {
             }
             n.phases.add(load);
             if (!cr.feeder && c->poles == 1 && cr.placed) n.neutralVa[std::size_t(cr.lines[0])] += cr.va;
-            for (std::size_t i = 0; i < 3 && c->poles > 1 && cr.placed; ++i) n.neutralVa[std::size_t(std::max(0, cr.lines[i]))] += magnitude(cr.onLines[i]);
+            for (std::size_t i = 0; i < 3 && cr.split >= 0 && cr.placed; ++i) n.neutralVa[std::size_t(std::max(0, cr.lines[i]))] += magnitude(r.onLines(cr)[i]);
             if (cr.feeds.is<Board>() && !r.node(cr.feeds)->looped)
                 for (std::size_t i = 0; i < 3; ++i) n.neutralVa[c->poles == 3 || !cr.placed ? i : std::size_t(std::max(0, cr.lines[i]))] += r.node(cr.feeds)->neutralVa[i];
             const auto byLine = load.byLine();
@@ -151,8 +153,8 @@ struct Solver {
         }
         // What is entered line by line stays on its lines; the rest is spread.
         Complex even = cr.power;
-        for (std::size_t i = 0; i < 3; ++i)
-            if (const Complex own = cr.onLines[i]; own != Complex()) {
+        for (std::size_t i = 0; i < 3 && cr.split >= 0; ++i)
+            if (const Complex own = r.onLines(cr)[i]; own != Complex()) {
                 load.ln[std::size_t(cr.lines[i] >= 0 ? cr.lines[i] : cr.lines[0])] += own;
                 even -= own;
             }
@@ -354,6 +356,7 @@ struct Solver {
                 if (c.fullRated) need.required = need.load;
                 const double rating = book.ratingAtOrAbove(cr.required.v, c.device);
                 cr.deviceNeeded = rating > 0 ? std::max(p.basis.smallestBreaker, rating) : 0;
+                r.present.noDevice = r.present.noDevice || (cr.deviceNeeded == 0 && cr.required.v > 0);
                 cr.deviceHeld = c.heldBreaker.has_value();
                 cr.device = need.device = c.heldBreaker.value_or(cr.deviceNeeded);
             } else {
@@ -398,22 +401,18 @@ struct Solver {
     bool raiseCheapest() {
         raisedBoards.assign(r.boards.size(), 0);
         raisedTransformers.assign(r.transformers.size(), 0);
+        if (overTotal.empty()) return false;
         struct Below { std::vector<CircuitId> over; };
         std::vector<Below> below(r.boards.size());
         bool any = false;
-        for (const Board& b : p.boards)
-            for (const Circuit* c : t.of(b.id)) {
-                const CircuitResult& cr = r.circuits[c->id.value];
-                if (cr.feeder || !cr.run.need.lengthKnown || cr.run.size < 0 || cr.run.state == Sizing::Held || r.boards[b.id.value].looped) continue;
-                const RunResult& run = cr.run;
-                if (run.dropBefore <= run.need.totalLimit - run.need.totalBefore + 1e-9) continue; // its total is no trouble
-                // Every board up to the last restart could have its feeder raised for this run's sake.
-                Ref at = b.id;
-                for (int guard = 0; at.is<Board>() && guard < 64; ++guard) {
-                    below[at.value].over.push_back(c->id);
-                    at = r.boards[at.value].parent;
-                }
+        for (const Circuit* c : overTotal) {
+            // Every board up to the last restart could have its feeder raised for this run's sake.
+            Ref at = c->board;
+            for (int guard = 0; at.is<Board>() && guard < 64; ++guard) {
+                below[at.value].over.push_back(c->id);
+                at = r.boards[at.value].parent;
             }
+        }
         // What each branch run under a feeder would weigh with so much less lost before it; 1e300 where no size does.
         const auto weight = [&](CircuitId id, double less) {
             const RunResult& run = r.circuits[id.value].run;
@@ -502,10 +501,10 @@ struct Solver {
         }
         const bool loaded = cr.va > 0;
         cr.load = ampsOf(cr.va, b.system, c.poles);
-        if (c.poles > 1) { // entered line by line: the heaviest line
+        if (cr.split >= 0) { // entered line by line: the heaviest line
             Complex own;
             double most = 0;
-            for (const Complex& line : cr.onLines) own += line, most = std::max(most, magnitude(line));
+            for (const Complex& line : r.onLines(cr)) own += line, most = std::max(most, magnitude(line));
             if (most > 0 && factsOf(b.system).lineNeutral.v > 0) cr.load = ampsOf(magnitude(cr.power - own), b.system, c.poles) + Amps{most / factsOf(b.system).lineNeutral.v};
         }
         const double continuous = loaded ? cr.continuousVa / cr.va : 0;
@@ -518,10 +517,13 @@ struct Solver {
         // A compressor's device may not exceed its share, a motor's is the next rating above.
         const double rating = motor > 0 && cr.hermetic ? std::max(book.ratingAtOrBelow(wanted, c.device), book.ratingAtOrAbove(cr.required.v, c.device)) : book.ratingAtOrAbove(wanted, c.device);
         cr.deviceNeeded = rating > 0 ? std::max(rating, motor > 0 ? book.ratings().front() : p.basis.smallestBreaker) : 0;
+        r.present.noDevice = r.present.noDevice || (cr.deviceNeeded == 0 && cr.required.v > 0);
         cr.deviceHeld = c.heldBreaker.has_value();
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
         cr.run.need = branchNeed(c, b, cr, board);
         sizeRun(cr.run, rules, book);
+        const RunResult& run = cr.run;
+        if (run.need.lengthKnown && run.size >= 0 && run.state != Sizing::Held && !board.looped && run.dropBefore > run.need.totalLimit - run.need.totalBefore + 1e-9) overTotal.push_back(&c);
         if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, cr.run.ohms, cr.run.need.material, b.system, c.poles);
     }
 
@@ -544,7 +546,7 @@ struct Solver {
         need.nextRatingAllowed = !cr.receptacles;
         need.material = p.basis.branchMaterial;
         need.conductors = c.poles == 1 ? 2 : c.poles;
-        need.neutral = (c.poles == 1 && factsOf(b.system).lineNeutral.v > 0) || cr.onLines != std::array<Complex, 3>{};
+        need.neutral = (c.poles == 1 && factsOf(b.system).lineNeutral.v > 0) || cr.split >= 0;
         need.smallest = smallestBranch;
         need.ownLimit = p.basis.branchDropLimit;
         need.totalLimit = p.basis.totalDropLimit;

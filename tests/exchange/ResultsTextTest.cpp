@@ -29,7 +29,7 @@ TEST_CASE("the JSON of results holds what was worked out, each key with its unit
         else if (x.is_array())
             for (const auto& v : x) walk(v, key);
         else if (x.is_number()) {
-            static const char* plain[] = {"sets", "slot", "poles", "points"};
+            static const char* plain[] = {"sets", "slot", "poles", "points", "x_over_r"};
             const bool counted = std::find(std::begin(plain), std::end(plain), key) != std::end(plain);
             bool unit = counted || key == "kVA";
             for (const char* u : {"_VA", "_A", "_kA", "_m", "_percent"}) unit = unit || (key.size() > std::string(u).size() && key.ends_with(u));
