@@ -53,6 +53,7 @@ BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     result->setObjectName("benchResult");
     result->setOpenLinks(false);
     result->setFrameShape(QFrame::NoFrame);
+    result->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     column->addWidget(result, 6);
     auto* foot = new QHBoxLayout;
     makeButton = new QPushButton(tr("Make it a circuit"), this);
@@ -150,7 +151,7 @@ void BenchPanel::rebuild() {
             editor = box;
         } else if (f.type == BenchField::Type::Lines) {
             auto* text = new QPlainTextEdit(value);
-            text->setFixedHeight(64);
+            text->setFixedHeight(f.value.find('\n') == std::string::npos ? 44 : 62);
             text->setTabChangesFocus(true);
             connect(text, &QPlainTextEdit::textChanged, this, [text, changed] { changed(text->toPlainText()); });
             editor = text;
@@ -160,12 +161,17 @@ void BenchPanel::rebuild() {
             connect(line, &QLineEdit::textEdited, this, changed);
             editor = line;
         }
+        editor->setMinimumWidth(40);
+        editor->setSizePolicy(QSizePolicy::Ignored, editor->sizePolicy().verticalPolicy());
         editor->setObjectName("bench:" + q(f.key));
         editor->setToolTip(q(f.help));
         if (at + wide > 3) ++row, at = 0;
         QString label = q(f.label);
         if (!f.unit.empty() && (f.type == BenchField::Type::Number || f.type == BenchField::Type::Choice) && f.unit != "V") label += ", " + q(f.unit);
         auto* name = new QLabel(label);
+        name->setMinimumWidth(40);
+        name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        name->setToolTip(label);
         name->setProperty("quiet", true);
         name->setBuddy(editor);
         grid->addWidget(name, row * 2, at, 1, wide);
@@ -223,10 +229,13 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     const Board* board = session.isOpen() ? session.project().boards.find(session.boardOfSelection()) : nullptr;
     makeButton->setEnabled(onBoard && board);
     makeButton->setText(board ? tr("Make it a circuit of %1").arg(q(board->name)) : tr("Make it a circuit"));
-    QString html = QString("<style>td{padding:1px 10px 1px 0} .k{color:%1} .r{color:%1} .g{font-weight:600;color:%2} th{text-align:left;font-weight:400;color:%1;padding-right:10px}</style><table width='100%'>").arg(t.quiet.name(), t.accent.name());
-    for (std::size_t i = 0; i < a.figures.size(); i += 2) { // two a row
+    QString html = QString("<style>td{padding:1px 10px 1px 0} .k{color:%1;font-size:12px} .r{color:%1} .g{font-weight:600;color:%2} th{text-align:left;font-weight:400;color:%1;padding-right:10px}</style><table width='100%'>").arg(t.quiet.name(), t.accent.name());
+    std::vector<const BenchFigure*> shown;
+    for (const BenchFigure& f : a.figures)
+        if (!f.label.empty()) shown.push_back(&f);
+    for (std::size_t i = 0; i < shown.size(); i += 2) { // two a row
         html += "<tr>";
-        for (std::size_t k = i; k < i + 2 && k < a.figures.size(); ++k) html += QString("<td class='k' width='24%'>%1</td><td width='26%'><b>%2</b></td>").arg(safe(a.figures[k].label), safe(a.figures[k].text));
+        for (std::size_t k = i; k < i + 2 && k < shown.size(); ++k) html += QString("<td class='k' width='23%'>%1</td><td width='27%'><b>%2</b></td>").arg(safe(shown[k]->label), safe(shown[k]->text));
         html += "</tr>";
     }
     html += "</table>";
@@ -244,7 +253,7 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     }
     html += QString("<p style='color:%1;margin:10px 0 2px 0;font-weight:600'>%2</p><table width='100%'>").arg(t.quiet.name(), tr("WORKINGS"));
     for (const WorkingStep& s : a.working.steps)
-        html += QString("<tr><td class='%5' style='padding-top:5px'>%1</td><td align='right' style='padding-top:5px'><b>%3</b></td></tr><tr><td>%2</td><td align='right' class='r'>%4</td></tr>").arg(safe(s.what), safe(s.formula), safe(s.value), safe(s.cited), s.governs ? "g" : "k");
+        html += QString("<tr><td class='%5' width='70%' style='padding-top:5px'>%1</td><td align='right' style='padding-top:5px'><b>%3</b></td></tr><tr><td>%2</td><td align='right' class='r'>%4</td></tr>").arg(safe(s.what), safe(s.formula), safe(s.value), safe(s.cited), s.governs ? "g" : "k");
     html += "</table>";
     result->setHtml(html);
 }

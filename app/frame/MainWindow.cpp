@@ -14,6 +14,8 @@
 #include "app/riser/RiserStage.h"
 #include "app/runs/RunsStage.h"
 #include "core/project/Operations.h"
+#include "core/sheets/WorkingSheet.h"
+#include "render/Painter.h"
 
 #include <QApplication>
 #include <QBoxLayout>
@@ -129,7 +131,7 @@ MainWindow::~MainWindow() = default;
 
 void MainWindow::showBench(bool shown) {
     benchPanel->setVisible(shown);
-    factsPanel->setVisible(!shown);
+    factsPanel->setVisible(!shown && stage() != Stage::Basis && stage() != Stage::Issue);
     if (shown) benchPanel->begin();
     else if (stages->currentWidget()) stages->currentWidget()->setFocus();
 }
@@ -169,6 +171,16 @@ void MainWindow::buildMenus() {
     add(file, tr("&Export sheets…"), "export", QKeySequence("Ctrl+E"), [this] {
         go(Stage::Issue);
         issueStage->findChild<QPushButton*>("exportPdf")->click();
+    });
+    add(file, tr("&Workings of the selection as PDF…"), "printWorkings", QKeySequence("Ctrl+Shift+E"), [this] {
+        const Solution& s = state->solution();
+        const Ref thing = state->selection();
+        if (!s.results.knows(thing)) return state->say(tr("Choose a board, transformer, source or circuit first: its workings are printed."), true);
+        const Working w = explain(s.project, *s.book, s.results, thing);
+        const QString name = QFileDialog::getSaveFileName(this, tr("Print the workings"), q(w.title) + ".pdf", tr("PDF (*.pdf)"));
+        if (name.isEmpty()) return;
+        if (auto bad = writePdf(workingSheets(w, sheetHead(s.project, *s.book)), name, q(w.title))) state->say(q(bad->text()), true);
+        else state->say(tr("Written: %1").arg(name));
     });
     file->addSeparator();
     add(file, tr("&Quit"), "quit", QKeySequence::Quit, [this] { close(); });
@@ -281,7 +293,7 @@ void MainWindow::go(Stage s) {
     stages->setCurrentIndex(int(s));
     rail[std::size_t(s)]->setChecked(true);
     for (QToolButton* b : rail) b->setIcon(railIcon(b->text(), b->isChecked() ? theme().accent : theme().ink));
-    factsPanel->setVisible(s != Stage::Basis && s != Stage::Issue);
+    factsPanel->setVisible(s != Stage::Basis && s != Stage::Issue && !benchPanel->isVisible());
     if (s == Stage::Plan) planStage->plan().setFocus();
     else if (s == Stage::Boards) boardsStage->board().setFocus();
     else if (s == Stage::Issue) issueStage->showSchedule(state->boardOfSelection());
@@ -303,7 +315,7 @@ void MainWindow::retitle() {
     undoAction->setText(state->canUndo() ? tr("Undo %1").arg(state->undoLabel()) : tr("Undo"));
     redoAction->setText(state->canRedo() ? tr("Redo %1").arg(state->redoLabel()) : tr("Redo"));
     const bool open = state->isOpen();
-    for (const char* name : {"save", "saveAs", "export", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
+    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
 }
 
 bool MainWindow::openFile(const QString& file) {

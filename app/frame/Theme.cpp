@@ -102,7 +102,7 @@ QPushButton:pressed, QPushButton:checked { background: $wash; color: $accent; bo
 QPushButton:disabled { color: $quiet; border-color: $rule; }
 QPushButton[flat="true"] { border: none; background: transparent; color: $accent; padding: 2px 4px; }
 QPushButton[strong="true"] { color: $accent; font-weight: 600; }
-QLineEdit, QComboBox, QDoubleSpinBox, QSpinBox { background: $surface; border: 1px solid $rule; border-radius: 4px; padding: 3px 7px; color: $ink; selection-background-color: $accent; selection-color: $surface; }
+QLineEdit, QPlainTextEdit, QComboBox, QDoubleSpinBox, QSpinBox { background: $surface; border: 1px solid $rule; border-radius: 4px; padding: 3px 7px; color: $ink; selection-background-color: $accent; selection-color: $surface; }
 QLineEdit:focus, QComboBox:focus, QDoubleSpinBox:focus { border-color: $accent; }
 QComboBox QAbstractItemView { background: $surface; border: 1px solid $rule; selection-background-color: $wash; selection-color: $ink; }
 QComboBox::drop-down { border: none; width: 20px; }

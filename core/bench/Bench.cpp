@@ -61,7 +61,8 @@ std::string BenchAnswer::text() const {
     const auto letters = [](const std::string& s) { return std::size_t(std::count_if(s.begin(), s.end(), [](unsigned char c) { return (c & 0xC0) != 0x80; })); };
     std::size_t wide = 0;
     for (const BenchFigure& f : figures) wide = std::max(wide, letters(f.label));
-    for (const BenchFigure& f : figures) out += "  " + f.label + std::string(wide - letters(f.label) + 2, ' ') + f.text + "\n";
+    for (const BenchFigure& f : figures)
+        if (!f.label.empty()) out += "  " + f.label + std::string(wide - letters(f.label) + 2, ' ') + f.text + "\n";
     std::vector<std::size_t> widths;
     const auto widen = [&](const std::vector<std::string>& row) {
         widths.resize(std::max(widths.size(), row.size()));

@@ -24,7 +24,7 @@ struct BenchField {
     std::vector<std::string> only{};  ///< shown where the kind's first field has one of these values; empty: always
 };
 
-/// One result: `text` for people, `value` for programs.
+/// One result: `text` for people, `value` for programs. Without a label it is for programs alone.
 struct BenchFigure {
     std::string key, label, text;
     nlohmann::ordered_json value;

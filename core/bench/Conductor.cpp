@@ -70,7 +70,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     n.dropByShare = in.text("dropOn") != "load";
     n.dropAmps = n.dropByShare ? Amps{std::max(rating * in.number("share") / 100, amps.v)} : amps;
     a.figure("load_A", "Load", figures(amps.v) + " A", amps.v);
-    a.figure("required_A", "With additions", figures(n.required.v) + " A", n.required.v);
+    a.figure("required_A", "Required", figures(n.required.v) + " A", n.required.v);
     a.figure("device_A", "Device", fmt::format("{} A {}P {}", lintel::rating(rating), poles, wordOf(kind)), rating);
     if (!isFuse(kind) && book.frameFor(rating) > 0) a.figure("frame_A", "Frame", lintel::rating(book.frameFor(rating)) + " A", book.frameFor(rating));
     benchRun(in, r, a, book);

@@ -40,6 +40,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     if (list.empty()) in.refuse("conductors", "there are no conductors", "Write one line each: 3 × 4/0.");
     const ConduitType& type = *book.conduit(in.text("conduit"));
     const ConduitFill f = conduitFor(type, list, book, &a.working);
+    a.working.governs();
     constexpr double squareInch = 645.16;
     a.figure("conduit", "Conduit", f.size ? type.name + " " + f.size->name : "none holds them", f.size ? f.size->name : "");
     a.figure("conductors", "Conductors", fmt::format("{}", f.conductors), f.conductors);

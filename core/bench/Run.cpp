@@ -96,7 +96,7 @@ void benchRun(const BenchInputs& in, RunResult& r, BenchAnswer& a, const RuleBoo
     if (r.size < 0) in.refuse("load", fmt::format("no conductor of the book, in up to 12 sets, carries {} A under these conditions", figures(n.required.v)), "Divide the load over several runs, or allow a larger size before sets.");
     const auto& sizes = book.sizes();
     a.figure("size", "Conductors", sizeText(r, r.size, book) + " " + wordOf(n.material), sizes[std::size_t(r.size)].name);
-    a.figure("sets", "Sets", fmt::format("{}", r.sets), r.sets);
+    a.figure("sets", "", fmt::format("{}", r.sets), r.sets);
     a.figure("ampacity_A", "Carries", figures(r.ampacity) + " A", r.ampacity);
     RunPartsNeed need;
     need.neutral = in.choice<NeutralBy>("neutral");
@@ -106,21 +106,21 @@ void benchRun(const BenchInputs& in, RunResult& r, BenchAnswer& a, const RuleBoo
     need.neutralAmps = n.load.v;
     const RunParts parts = partsOf(r, need, book, &a.working);
     a.figure("neutral", "Neutral", parts.neutral >= 0 ? (parts.neutrals > 1 ? "2 × " : "") + sizeWords(book, parts.neutral) : "none", parts.neutral >= 0 ? sizes[std::size_t(parts.neutral)].name : "");
-    if (n.groundWanted) a.figure("ground", "Protective conductor", r.ground >= 0 ? sizeWords(book, r.ground) : "past the table", r.ground >= 0 ? sizes[std::size_t(r.ground)].name : "");
+    if (n.groundWanted) a.figure("ground", "Ground", r.ground >= 0 ? sizeWords(book, r.ground) : "past the table", r.ground >= 0 ? sizes[std::size_t(r.ground)].name : "");
     if (!parts.conduitType.empty()) {
         a.figure("conduit", "Conduit", parts.conduit.size ? fmt::format("{}{} {}, {} % full", r.sets > 1 ? fmt::format("{} × ", r.sets) : "", parts.conduitType, parts.conduit.size->name, lintel::number(parts.conduit.used * 100, 1)) : parts.conduit.unknown ? "not known: no area for this size" : "none holds them",
                  parts.conduit.size ? parts.conduit.size->name : "");
-        a.figure("fill_percent", "Conduit fill", lintel::number(parts.conduit.used * 100, 1) + " %", parts.conduit.used * 100);
+        a.figure("fill_percent", "", lintel::number(parts.conduit.used * 100, 1) + " %", parts.conduit.used * 100);
     }
     if (n.lengthKnown) {
         const Volts lost = dropVolts(n, r.size, r.sets, n.dropAmps, n.length, book);
         a.figure("drop_V", "Lost", fmt::format("{} V, {}", figures(lost.v), percent(r.dropOwn)), lost.v);
-        a.figure("drop_percent", "Drop", percent(r.dropOwn), r.dropOwn);
-        a.figure("drop_before_percent", "Before upsizing", fmt::format("{} with {}", percent(r.dropBefore), sizeWords(book, r.sizeForAmpacity)), r.dropBefore);
-        a.figure("drop_total_percent", "From the source", percent(r.dropTotal), r.dropTotal);
+        a.figure("drop_percent", "", percent(r.dropOwn), r.dropOwn);
+        a.figure("drop_before_percent", "Before", fmt::format("{} with {}", percent(r.dropBefore), sizeWords(book, r.sizeForAmpacity)), r.dropBefore);
+        a.figure("drop_total_percent", "In all", percent(r.dropTotal), r.dropTotal);
     }
-    if (r.longest.v > 0) a.figure("longest_m", "Longest within the limits", benchLength(r.longest, in.units()), r.longest.v);
-    a.figure("governing", "Decided by", r.state == Sizing::PastCeiling ? "ceiling: feed it from nearer" : wordOf(r.why), wordOf(r.why));
+    if (r.longest.v > 0) a.figure("longest_m", "Longest", benchLength(r.longest, in.units()), r.longest.v);
+    a.figure("governing", "Decided", r.state == Sizing::PastCeiling ? "ceiling: feed it from nearer" : wordOf(r.why), wordOf(r.why));
     if (r.state == Sizing::PastCeiling) a.cautions.push_back(fmt::format("{} sizes up and the drop is still over its limit: feed it from nearer", rules.ceiling));
     if (r.tooSmall) a.cautions.push_back(fmt::format("the size held is too small: {} is needed", sizeWords(book, r.sizeForAmpacity)));
     if (r.state == Sizing::Held && n.lengthKnown && (r.dropOwn > n.ownLimit || r.dropTotal > n.totalLimit)) a.cautions.push_back("the size held loses more than the limit");

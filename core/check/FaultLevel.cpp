@@ -33,18 +33,18 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (next == 0) return out;
     if (!circuit) {
         const Board& b = in.project.boards[board];
-        out.push_back({fmt::format("Rate {} at {} kA", b.name, figures(next)), [=](Project& p) { p.boards.change(board)->ratingKA = next; }});
+        out.push_back({fmt::format("Rate {} at {} kA", b.name, rating(next)), [=](Project& p) { p.boards.change(board)->ratingKA = next; }});
         if (const CircuitId via = in.results.of(board).via) {
             const double limit = b.ratingKA;
-            out.push_back({fmt::format("Limit it to {} kA by the let-through of {}", figures(limit), nameOf(in.project, via)), [=](Project& p) { p.circuits.change(via)->letThroughKA = limit; }});
-            out.push_back({fmt::format("Use a tested series pair of {} kA with {} ({})", figures(next), nameOf(in.project, via), in.book.cite("series")), [=](Project& p) { p.boards.change(board)->seriesKA = next; }});
+            out.push_back({fmt::format("Let-through of {} kA at {}", rating(limit), nameOf(in.project, via)), [=](Project& p) { p.circuits.change(via)->letThroughKA = limit; }});
+            out.push_back({fmt::format("Series pair of {} kA, {}", rating(next), in.book.cite("series")), [=](Project& p) { p.boards.change(board)->seriesKA = next; }});
         }
         return out;
     }
     std::vector<CircuitId> weak;
     for (const Circuit& c : in.project.circuits)
         if (c.board == board && c.heldKA && *c.heldKA < worst) weak.push_back(c.id);
-    out.push_back({weak.size() > 1 ? fmt::format("Fit {} kA to {} breakers", figures(next), weak.size()) : fmt::format("Fit a {} kA breaker", figures(next)), [=](Project& p) {
+    out.push_back({weak.size() > 1 ? fmt::format("Fit {} kA to {} breakers", rating(next), weak.size()) : fmt::format("Fit a {} kA breaker", rating(next)), [=](Project& p) {
                        for (CircuitId c : weak) p.circuits.change(c)->heldKA = next;
                    }});
     if (in.project.boards[board].ratingKA >= worst)

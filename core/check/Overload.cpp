@@ -28,7 +28,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         const double amps = std::max(r.demandAmps.v, r.heaviestAmps.v), next = in.book.ratingAtOrAbove(amps);
         const BoardId id = b->id;
         if (next > 0)
-            out.push_back({fmt::format("{} A bus{}", figures(next), b->main > 0 ? " and main" : ""), [=](Project& p) {
+            out.push_back({fmt::format("{} A bus{}", rating(next), b->main > 0 ? " and main" : ""), [=](Project& p) {
                                Board& k = *p.boards.change(id);
                                k.bus = std::max(k.bus, next);
                                if (k.main > 0) k.main = std::max(k.main, next);

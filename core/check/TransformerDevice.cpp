@@ -27,7 +27,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (!r.via || r.looped) continue;
         const double device = in.results.of(r.via).device, alone = transformerPrimaryRating(r.primaryAmps.v, in.book), both = withSecondary(in, t, r);
         if (device > std::max(alone, both) + 1e-6)
-            into.push_back({&self, Severity::Stop, t.id, fmt::format("{}: a {} A primary device; {} A is the most {}", t.name, rating(device), figures(both > 0 ? std::max(alone, both) : alone), both > 0 ? "with its secondary protected" : "without a secondary device"),
+            into.push_back({&self, Severity::Stop, t.id, fmt::format("{}: a {} A primary device; {} A is the most {}", t.name, rating(device), number(both > 0 ? std::max(alone, both) : alone), both > 0 ? "with its secondary protected" : "without a secondary device"),
                             in.book.cite("transformer")});
     }
 }

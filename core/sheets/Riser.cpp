@@ -280,8 +280,12 @@ struct Painter {
         };
         if (auto* s = in.project.sources.find(n.thing.as<Source>())) {
             circle({n.x, n.y}, circleR);
-            d.text({n.x, n.y + 1.3}, "U", 3.6, Align::Centre, true);
-            three(s->name, systemWords(s->system), figures(in.results.of(s->id).fault.worst()) + " kA");
+            const bool generator = s->kind == SourceKind::Generator;
+            d.text({n.x, n.y + 1.3}, generator ? "G" : "U", 3.6, Align::Centre, true);
+            std::string taken; // what it takes over stands in words: a transfer is no feeder
+            for (const Board& b : in.project.boards)
+                if (b.alternate == Ref(s->id)) taken += (taken.empty() ? "takes over " : ", ") + b.name;
+            three(s->name, generator ? rating(s->kva) + " kVA, " + systemWords(s->system) : systemWords(s->system), taken.empty() ? figures(in.results.of(s->id).fault.worst()) + " kA" : taken);
         } else if (auto* t = in.project.transformers.find(n.thing.as<Transformer>())) {
             const TransformerResult& r = in.results.of(t->id);
             d.line({left, n.y}, {n.x - 1.6 * circleR, n.y}, 0.5);

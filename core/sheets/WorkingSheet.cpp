@@ -66,7 +66,10 @@ struct Pages {
         }
     }
 
-    void figures(const std::vector<BenchFigure>& list) {
+    void figures(const std::vector<BenchFigure>& all_) {
+        std::vector<BenchFigure> list;
+        for (const BenchFigure& f : all_)
+            if (!f.label.empty()) list.push_back(f);
         const double half = (page().width - 2 * margin) / 2;
         for (std::size_t i = 0; i < list.size(); i += 2) {
             need(leading + 1);

@@ -82,12 +82,12 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     const Ampacity a = ampacityOf(n, c.size, rules, book);
     const std::string size = sizeWords(book, c.size);
     const std::string sets = c.sets > 1 ? fmt::format(" × {} sets", c.sets) : "";
-    w.step("Terminals", fmt::format("{} A device: {} °C column", figures(n.device), a.terminalCelsius), "", book.cite("terminal"));
+    w.step("Terminals", fmt::format("{} A device: {} °C column", rating(n.device), a.terminalCelsius), "", book.cite("terminal"));
     if (n.wiring == Wiring::NmCable) w.step("NM cable", "no more than its 60 °C ampacity", "", "334.80");
     w.step(fmt::format("Ampacity, {} °C", a.terminalCelsius), fmt::format("{}: {} A{}", size, figures(a.terminal), sets), fmt::format("≥ {} A", figures(n.required.v)), book.cite("ampacity"));
     if (why == Governing::Load || why == Governing::ContinuousLoad || why == Governing::MinimumSize || why == Governing::Terminal) w.governs();
     if (const double limit = book.smallConductorLimit(c.size, n.material); limit > 0 && !n.motor) {
-        w.step("Small conductor", fmt::format("{} held to {} A", size, figures(limit)), fmt::format("device {} A", figures(n.device)), book.cite("smallConductor"));
+        w.step("Small conductor", fmt::format("{} held to {} A", size, figures(limit)), fmt::format("device {} A", rating(n.device)), book.cite("smallConductor"));
         if (why == Governing::DeviceProtection) w.governs();
     }
     if (a.ambient != 1 || a.bundling != 1) {
@@ -100,7 +100,7 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
         const double carries = a.value() * c.sets;
         if (n.deviceShare < 1)
             w.step("Dwelling service", fmt::format("{} A × {} % = {} A", figures(n.device), figures(n.deviceShare * 100), figures(n.device * n.deviceShare)), fmt::format("≤ {} A", figures(carries)), book.cite("dwellingService"));
-        else w.step("Protected by its device", fmt::format("{} A {} {} A", figures(n.device), n.device <= carries + 1e-6 ? "≤" : "is the next rating above", figures(carries)), "",
+        else w.step("Protected by its device", fmt::format("{} A {} {} A", rating(n.device), n.device <= carries + 1e-6 ? "≤" : "is the next rating above", figures(carries)), "",
                n.device <= carries + 1e-6 ? book.cite("protected") : book.cite("nextRating"));
         if (why == Governing::DeviceProtection && book.smallConductorLimit(c.size, n.material) == 0) w.governs();
     }
@@ -159,6 +159,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     }
     for (int i = 0; i < n.raised && n.held < 0; ++i)
         if (const Candidate up = nextAbove(least, n, rules, book); up.size >= 0) least = up;
+    if (w && n.raised > 0 && n.held < 0) w->step("Raised for the runs below", fmt::format("{} {} up: fewer kilograms than raising each branch run that is over the total", n.raised, n.raised == 1 ? "size" : "sizes"), sizeWords(book, least.size), "Basis");
     Candidate chosen = least;
     r.sizeForAmpacity = least.size;
     r.setsForAmpacity = least.sets;
@@ -211,7 +212,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     }
     if (w && n.dropAmps.v > 0) {
         if (n.lengthKnown) {
-            w->step("Current for drop", n.dropByShare ? fmt::format("{} % of the {} A rating = {} A", figures(n.dropAmps.v / n.device * 100), figures(n.device), figures(n.dropAmps.v)) : fmt::format("load, {} A", figures(n.dropAmps.v)),
+            w->step("Current for drop", n.dropByShare ? fmt::format("{} % of the {} A rating = {} A", figures(n.dropAmps.v / n.device * 100), rating(n.device), figures(n.dropAmps.v)) : fmt::format("load, {} A", figures(n.dropAmps.v)),
                     n.dropByShare ? "Basis: share of rating" : n.feeder ? "demand" : "", "");
             if (n.across.v > 0)
                 w->step("Length", fmt::format("up {}, across {}, down {}, with slack", lengthWords(n.up, rules.units), lengthWords(n.across, rules.units), lengthWords(n.down, rules.units)),
@@ -269,7 +270,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
         // By the device; in each raceway of parallel sets in full. Raised in the proportion of areas when the lines were
         // raised, and never larger than they are.
         SizeIndex ground = book.protectiveFor(n.device, n.material);
-        if (w && ground >= 0) w->step("Ground", fmt::format("{} A device", figures(n.device)), sizeWords(book, ground), book.cite("protective"));
+        if (w && ground >= 0) w->step("Ground", fmt::format("{} A device", rating(n.device)), sizeWords(book, ground), book.cite("protective"));
         if (ground >= 0) {
             const double raise = z.kcmil * chosen.sets / (book.sizes()[std::size_t(least.size)].kcmil * least.sets);
             const double wanted = book.sizes()[std::size_t(ground)].kcmil * std::max(1.0, raise);

@@ -33,11 +33,9 @@ ConduitFill conduitFor(const ConduitType& type, const std::vector<ConduitConduct
         break;
     }
     if (w) {
-        if (f.size) {
-            w->step("Conduit", fmt::format("{:.4f} in² of {:.3f} in² in {} {}: {} %", f.area / squareInch, f.size->area / squareInch, type.name, f.size->name, number(f.used * 100, 1)),
+        if (f.size) w->step("Conduit", fmt::format("{:.4f} in² of {:.3f} in² in {} {}: {} %", f.area / squareInch, f.size->area / squareInch, type.name, f.size->name, number(f.used * 100, 1)),
                     fmt::format("≤ {} %", number(f.allowed * 100)), book.cite("fill") + ", " + book.cite("conduit"));
-            w->governs();
-        } else w->step("Conduit", fmt::format("no {} holds {:.3f} in² at {} %", type.name, f.area / squareInch, number(f.allowed * 100)), "divide them over more conduits", book.cite("fill"));
+        else w->step("Conduit", fmt::format("no {} holds {:.3f} in² at {} %", type.name, f.area / squareInch, number(f.allowed * 100)), "divide them over more conduits", book.cite("fill"));
     }
     return f;
 }

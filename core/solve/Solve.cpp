@@ -6,6 +6,7 @@
 #include "core/solve/Demand.h"
 #include "core/solve/Fault.h"
 #include "core/solve/PhaseLoads.h"
+#include "core/solve/RunParts.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -649,7 +650,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         const Board& b = p.boards[c->board];
         w.title = nameOf(p, c->id) + (c->name.empty() ? "" : " " + c->name);
         if (c->use == CircuitUse::Spare) {
-            w.step("Spare", "a breaker with no load", figures(cr.device) + " A", "");
+            w.step("Spare", "a breaker with no load", rating(cr.device) + " A", "");
             return w;
         }
         w.step("Load", fmt::format("{} VA / {} V{}", number(cr.va), number(voltsAcross(b.system, c->poles).v), c->poles == 3 ? " / √3" : ""), amps(cr.load), "");
@@ -661,12 +662,14 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
             w.step(cr.hermetic ? "Compressor" : "Motor", fmt::format("{} A × {} % for the conductor", figures(m), number(book.motorConductor * 100)), amps(cr.required), book.cite(cr.hermetic ? "hermeticConductor" : "motorConductor"));
             const double share = cr.hermetic ? book.tables.hermeticDevice : motorDeviceOf(book, c->device).share;
             w.step(cr.hermetic ? "Compressor's device" : "Motor's device", fmt::format("{} A × {} % = {} A, {}", figures(m), number(share * 100), figures(m * share), cr.hermetic ? "the standard rating below" : "next standard rating"),
-                   figures(cr.deviceNeeded) + " A", book.cite(cr.hermetic ? "hermeticDevice" : "motorDevice"));
+                   rating(cr.deviceNeeded) + " A", book.cite(cr.hermetic ? "hermeticDevice" : "motorDevice"));
         }
-        w.step("Device", cr.deviceHeld ? fmt::format("held by hand; {} A is needed", figures(cr.deviceNeeded)) : fmt::format("{} A → next standard rating{}", figures(cr.required.v), cr.deviceNeeded == p.basis.smallestBreaker ? ", or the smallest of the basis" : ""),
-               figures(cr.device) + " A", book.cite("rating"));
+        if (cr.largestMotorVa == 0 || cr.deviceHeld)
+            w.step("Device", cr.deviceHeld ? fmt::format("held by hand; {} A is needed", rating(cr.deviceNeeded)) : fmt::format("{} A → next standard rating{}", figures(cr.required.v), cr.deviceNeeded == p.basis.smallestBreaker ? ", or the smallest of the basis" : ""),
+               rating(cr.device) + " A", book.cite("rating"));
         RunResult again = cr.run;
         sizeRun(again, rules, book, &w);
+        partsOf(p, book, r, c->id, &w);
         faults(r.of(b.id).fault, "at " + b.name);
         if (cr.faultEnd > 0) w.step("Fault level, far end", fmt::format("{} of run added, conductors at 20 °C", rules.units == UnitSystem::Imperial ? number(inFeet(cr.run.need.length)) + " ft" : number(cr.run.need.length.v) + " m"), figures(cr.faultEnd) + " kA", "");
         return w;
@@ -679,6 +682,14 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     if (const Source* s = p.sources.find(thing.as<Source>())) {
         if (s->kind == SourceKind::UtilityTransformer)
             w.step("Supply", fmt::format("{} kVA / ({} V·√3) / {} %, infinite behind it", number(s->kva), number(factsOf(s->system).lineLine.v), figures(s->percentZ)), figures(n->fault.worst()) + " kA", "");
+        if (s->kind == SourceKind::Generator) {
+            const SourceResult& g = r.of(s->id);
+            w.step("Takes over", "the demand of all boards that change over to it", kilo(g.standby) + " kVA", "");
+            w.step("Largest start", fmt::format("{} kVA less the largest motor of {} kVA, and {} times that while it starts", kilo(g.standby), kilo(g.largestMotorVa), figures(lockedRotor)), kilo(g.peak) + " kVA", "");
+            w.step("Gives", fmt::format("{} kVA, × {} for the moment of a start", rating(s->kva), figures(s->peakShare)), fmt::format("{} kVA", figures(s->kva * s->peakShare)), "its maker's data");
+            w.step("Conductors from it", fmt::format("{} A × {} %", figures(ampsOf(s->kva * 1000, s->system, factsOf(s->system).phases == 3 ? 3 : factsOf(s->system).lines).v), lintel::number(book.tables.generatorConductor * 100)),
+                   figures(ampsOf(s->kva * 1000, s->system, factsOf(s->system).phases == 3 ? 3 : factsOf(s->system).lines).v * book.tables.generatorConductor) + " A", book.cite("generator"));
+        }
         faults(n->fault, "at the supply");
         return w;
     }
@@ -688,14 +699,16 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>())) {
         const TransformerResult& tr = r.of(x->id);
         w.step("Rated current", fmt::format("{} kVA: primary {} A, secondary {} A", rating(x->kva), figures(tr.primaryAmps.v), figures(tr.secondaryAmps.v)), percent(tr.use * 100) + " used", "");
-        w.step("Primary device", fmt::format("{} A × {} % = {} A, {}", figures(tr.primaryAmps.v), number(bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v) * 100), figures(tr.primaryAmps.v * bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v)), tr.primaryAmps.v >= 9 ? "next standard rating" : "the standard rating below"), figures(tr.run.need.device) + " A", book.cite("transformer"));
+        w.step("Primary device", fmt::format("{} A × {} % = {} A, {}", figures(tr.primaryAmps.v), number(bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v) * 100), figures(tr.primaryAmps.v * bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v)), tr.primaryAmps.v >= 9 ? "next standard rating" : "the standard rating below"), rating(transformerPrimaryRating(tr.primaryAmps.v, book)) + " A", book.cite("transformer"));
     } else if (n->continuous > 0 && n->parent) {
         w.step("Continuous", fmt::format("25 % of {} kVA continuous added", kilo(n->continuous)), amps(n->run.need.required), book.cite("continuousFeederDevice"));
     }
     if (n->parent) {
-        if (n->via) w.step("Device", fmt::format("{} in {}", nameOf(p, n->via), nameOf(p, n->parent)), figures(n->run.need.device) + " A", book.cite("rating"));
+        if (n->via) w.step("Device", fmt::format("{} in {}", nameOf(p, n->via), nameOf(p, n->parent)) + (r.of(n->via).deviceHeld ? ", held by hand" : ""), rating(n->run.need.device) + " A", book.cite("rating"));
         RunResult run = n->run;
         sizeRun(run, rules, book, &w);
+        partsOf(p, book, r, thing, &w);
+        if (thing.is<Board>() && !n->via) bondingOf(n->run, n->run.need.material, book, &w);
     }
     faults(n->fault, "at " + nameOf(p, thing));
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>()))

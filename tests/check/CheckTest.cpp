@@ -136,7 +136,7 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         OneBoard w;
         const CircuitId c = w.circuit(22, LoadUnit::A, 1, 10);
         w.p.circuits.change(c)->heldBreaker = 20;
-        expect(w.p, "held-breaker", Severity::Stop, "breaker held at 20.0 A, 22.0 A is needed");
+        expect(w.p, "held-breaker", Severity::Stop, "breaker held at 20 A, 22.0 A is needed");
     }
     {
         OneBoard w;
