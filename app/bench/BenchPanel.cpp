@@ -21,7 +21,7 @@ namespace lintel {
 
 BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s) {
     setObjectName("benchPanel");
-    setFixedWidth(416);
+    setFixedWidth(404);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(14, 10, 14, 10);
     column->setSpacing(8);

@@ -21,7 +21,7 @@ public:
     void show(BoardId board);
     BoardId board() const { return shown; }
     QSize sizeHint() const override;
-    QSize minimumSizeHint() const override { return {620, 200}; }
+    QSize minimumSizeHint() const override { return {540, 200}; }
 
     /// The box of a slot on the widget: for tests and for dropping.
     QRectF slotBox(int slot) const;

@@ -196,7 +196,7 @@ struct Builder {
                         QString value = QString::number(l.amount) + " " + wordOf(l.unit) + (l.quantity != 1 ? QString(" × %1").arg(l.quantity) : "");
                         FactRow& lr = row(q(l.name), value);
                         lr.entry = FactRow::Entry{QString::number(l.amount) + " " + wordOf(l.unit), {}, [this_ = &s, lid](const QString& t) -> QString {
-                            const QRegularExpressionMatch m = QRegularExpression("^\\s*([0-9.]+)\\s*(VA|kVA|W|kW|A|hp)?\\s*$").match(t);
+                            const QRegularExpressionMatch m = QRegularExpression("^\\s*([0-9.]+)\\s*(VA|kVA|W|kW|A|hp|kvar)?\\s*$").match(t);
                             bool ok = false;
                             const double v = m.captured(1).toDouble(&ok);
                             if (!m.hasMatch() || !ok || v > 1e9) return QObject::tr("“%1” is not a load; type 1500 VA, 1.5 kVA, 900 W, 2 kW, 16 A or 10 hp").arg(t);
@@ -214,6 +214,7 @@ struct Builder {
                             r.deviceHeld ? QString::number(*c.heldBreaker) : "auto", QObject::tr("Hold breaker"), 1, 6000, [id](Project& p, double v) { p.circuits.change(id)->heldBreaker = v; },
                             [id](Project& p) { p.circuits.change(id)->heldBreaker.reset(); });
         if (r.deviceHeld && r.device < r.required.v) b.colour = theme().stop;
+        if (const double frame = sol.book->frameFor(r.device, c.device); frame > 0) row(isFuse(c.device) ? QObject::tr("Switch") : QObject::tr("Frame"), q(rating(frame)) + " A");
         choice(QObject::tr("Kind of device"), q(wordOf(c.device)), words<DeviceKind>(), QObject::tr("Kind of device"), [id](Project& p, const QString& t) {
             p.circuits.change(id)->device = *fromWord<DeviceKind>(t.toStdString());
             return QString();

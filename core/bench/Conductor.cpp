@@ -72,7 +72,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.figure("load_A", "Load", figures(amps.v) + " A", amps.v);
     a.figure("required_A", "Required", figures(n.required.v) + " A", n.required.v);
     a.figure("device_A", "Device", fmt::format("{} A {}P {}", lintel::rating(rating), poles, wordOf(kind)), rating);
-    if (!isFuse(kind) && book.frameFor(rating) > 0) a.figure("frame_A", "Frame", lintel::rating(book.frameFor(rating)) + " A", book.frameFor(rating));
+    if (const double frame = book.frameFor(rating, kind); frame > 0) a.figure("frame_A", isFuse(kind) ? "Switch" : "Frame", lintel::rating(frame) + " A", frame);
     benchRun(in, r, a, book);
     BenchCircuit c;
     c.name = in.text("name").empty() ? "From the bench" : in.text("name");

@@ -200,8 +200,8 @@ struct Sum {
     }
     void vehicle() {
         if (const double v = va("vehicle"); v > 0) {
-            const double least = std::max(v, 7200.0);
-            w.step("Vehicle charging", fmt::format("{} VA, 7200 VA at least", lintel::number(v)), lintel::number(least) + " VA", book.demand(LoadKind::Vehicle, Occupancy::Other).table);
+            const double each = book.demand(LoadKind::Vehicle, Occupancy::Dwelling).minimumEach, least = std::max(v, each);
+            w.step("Vehicle charging", fmt::format("{} VA, {} VA at least", lintel::number(v), lintel::number(each)), lintel::number(least) + " VA", book.demand(LoadKind::Vehicle, Occupancy::Other).table);
             item("Vehicle charging", v, least, 0);
         }
     }

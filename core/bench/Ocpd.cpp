@@ -44,7 +44,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.working.governs();
     a.figure("required_A", "Needed", figures(required) + " A", required);
     a.figure("device_A", "Device", fmt::format("{} A {}P {}", lintel::rating(rating), poles, wordOf(kind)), rating);
-    if (!isFuse(kind) && book.frameFor(rating) > 0) a.figure("frame_A", "Frame", lintel::rating(book.frameFor(rating)) + " A", book.frameFor(rating));
+    if (const double frame = book.frameFor(rating, kind); frame > 0) a.figure("frame_A", isFuse(kind) ? "Switch" : "Frame", lintel::rating(frame) + " A", frame);
     if (const SizeIndex s = in.size("size", book); s >= 0) {
         const Material m = in.choice<Material>("material");
         const double carries = book.ampacity(s, m, 75), small = book.smallConductorLimit(s, m);

@@ -33,6 +33,25 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                                k.bus = std::max(k.bus, next);
                                if (k.main > 0) k.main = std::max(k.main, next);
                            }});
+        // The lightest of its circuits that would do, to another board of the system with a place and the capacity for it.
+        const double over = amps - (b->main > 0 ? std::min(b->main, b->bus) : b->bus);
+        const Circuit* move = nullptr;
+        for (const Circuit& c : in.project.circuits)
+            if (const CircuitResult& cr = in.results.of(c.id); c.board == id && !cr.feeder && !c.pinned && cr.load.v >= over * 1.2 && (!move || cr.load < in.results.of(move->id).load)) move = &c;
+        const Board* to = nullptr;
+        if (move)
+            for (const Board& o : in.project.boards) {
+                const BoardResult& other = in.results.of(o.id);
+                const double room = (o.main > 0 ? std::min(o.main, o.bus) : o.bus) - std::max(other.demandAmps.v, other.heaviestAmps.v);
+                if (o.id != id && o.system == b->system && room > in.results.of(move->id).load.v && firstFreeSlot(in.project, o.id, move->poles) && other.fed && other.parent != Ref(id) && (!to || orthogonal(o.at, b->at) < orthogonal(to->at, b->at))) to = &o;
+            }
+        if (to)
+            out.push_back({fmt::format("Move {} to {}", nameOf(in.project, move->id), to->name), [circuit = move->id, board = to->id](Project& p) {
+                               const int slot = firstFreeSlot(p, board, p.circuits[circuit].poles);
+                               Circuit& c = *p.circuits.change(circuit);
+                               c.board = board;
+                               c.slot = slot;
+                           }});
     }
     if (const Transformer* t = in.project.transformers.find(s.about.as<Transformer>())) {
         const TransformerId id = t->id;

@@ -6,28 +6,29 @@
 namespace lintel {
 
 /// What a load is, for the demand rules and the load tally.
-enum class LoadKind : std::uint8_t { Lighting, Receptacle, Motor, Kitchen, Heating, Cooling, Refrigeration, Vertical, Vehicle, DwellingGeneral, Range, Dryer, Equipment, Existing };
-inline constexpr int loadKinds = 14;
+enum class LoadKind : std::uint8_t { Lighting, Receptacle, Motor, Kitchen, Heating, Cooling, Refrigeration, Vertical, Vehicle, DwellingGeneral, Range, Dryer, Equipment, Existing, Capacitor };
+inline constexpr int loadKinds = 15;
 template <> struct EnumText<LoadKind> {
     static constexpr std::pair<LoadKind, const char*> words[] = {
         {LoadKind::Lighting, "lighting"}, {LoadKind::Receptacle, "receptacle"}, {LoadKind::Motor, "motor"},
         {LoadKind::Kitchen, "kitchen"},   {LoadKind::Heating, "heating"},       {LoadKind::Cooling, "cooling"},
         {LoadKind::Refrigeration, "refrigeration"}, {LoadKind::Vertical, "lift"}, {LoadKind::Vehicle, "vehicle charging"},
         {LoadKind::DwellingGeneral, "dwelling general"}, {LoadKind::Range, "range"}, {LoadKind::Dryer, "dryer"},
-        {LoadKind::Equipment, "equipment"}, {LoadKind::Existing, "existing"}};
+        {LoadKind::Equipment, "equipment"}, {LoadKind::Existing, "existing"},
+        {LoadKind::Capacitor, "capacitor"}};
 };
 /// As a heading on a schedule.
 constexpr const char* titleOf(LoadKind k) {
     constexpr const char* titles[] = {"Lighting", "Receptacles", "Motors", "Kitchen equipment", "Heating", "Cooling", "Refrigeration",
-                                      "Lifts", "Vehicle charging", "Dwelling, general", "Ranges", "Dryers", "Equipment", "Existing, measured"};
+                                      "Lifts", "Vehicle charging", "Dwelling, general", "Ranges", "Dryers", "Equipment", "Existing, measured", "Capacitors"};
     return titles[int(k)];
 }
 
-/// hp: of a motor's shaft; its current comes from the rule book's table.
-enum class LoadUnit : std::uint8_t { VA, kVA, W, kW, A, hp };
+/// hp: of a motor's shaft; its current comes from the rule book's table. kvar: what a capacitor gives.
+enum class LoadUnit : std::uint8_t { VA, kVA, W, kW, A, hp, kvar };
 template <> struct EnumText<LoadUnit> {
     static constexpr std::pair<LoadUnit, const char*> words[] = {
-        {LoadUnit::VA, "VA"}, {LoadUnit::kVA, "kVA"}, {LoadUnit::W, "W"}, {LoadUnit::kW, "kW"}, {LoadUnit::A, "A"}, {LoadUnit::hp, "hp"}};
+        {LoadUnit::VA, "VA"}, {LoadUnit::kVA, "kVA"}, {LoadUnit::W, "W"}, {LoadUnit::kW, "kW"}, {LoadUnit::A, "A"}, {LoadUnit::hp, "hp"}, {LoadUnit::kvar, "kvar"}};
 };
 
 enum class Material : std::uint8_t { Copper, Aluminium };

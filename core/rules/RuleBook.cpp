@@ -241,6 +241,7 @@ struct RuleBookReader {
             } else {
                 refuse(where, "there is no demand method \"" + method + "\"");
             }
+            if (method == "stepped" && j.contains("minimumEach")) r.minimumEach = number(j["minimumEach"], where);
             if (j.contains("extra")) r.extra = number(j["extra"], where);
             const bool forOne = j.contains("occupancy");
             const auto occupancy = forOne ? fromWord<Occupancy>(text(j["occupancy"], where)) : Occupancy::Other;
@@ -290,7 +291,7 @@ double RuleBook::ratingAtOrBelow(double amps, DeviceKind kind) const {
     const auto it = std::upper_bound(s.begin(), s.end(), amps + 1e-6);
     return it == s.begin() ? 0 : *(it - 1);
 }
-double RuleBook::frameFor(double amps) const { return seriesAtOrAbove(tables.frames, amps); }
+double RuleBook::frameFor(double amps, DeviceKind kind) const { return seriesAtOrAbove(isFuse(kind) ? tables.switches : tables.frames, amps); }
 double RuleBook::interruptingAtOrAbove(double kA) const { return seriesAtOrAbove(tables.interrupting, kA); }
 
 Cited RuleBook::motorAmps(double hp, double volts, bool threePhase) const {

@@ -236,6 +236,7 @@ struct TableReader {
         t.freeAir = laid("freeAir");
         t.messenger = laid("messenger");
         t.frames = rising(section("frames"), name + ", frames");
+        t.switches = rising(section("switches"), name + ", switches");
         t.interrupting = rising(at(section("interrupting"), "kA", name), name + ", interrupting");
         cite("series", section("interrupting"), "series");
         const json& c = section("capacitor");

@@ -84,7 +84,7 @@ struct RuleTables {
     std::vector<ConduitType> conduits;
     std::vector<Insulation> insulations;
     // ---- devices ----
-    std::vector<double> fuseRatings, frames, interrupting;
+    std::vector<double> fuseRatings, frames, switches, interrupting; ///< frames of breakers, switches of fuses: the trade's
     // ---- capacitors, generators ----
     double capacitorConductor = 1.35, capacitorOfMotor = 1.0 / 3, generatorConductor = 1.15;
     std::vector<double> capacitorSteps, generatorKva;

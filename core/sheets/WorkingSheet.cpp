@@ -122,7 +122,7 @@ struct Pages {
         need(20);
         headings();
         for (const WorkingStep& s : working.steps) {
-            const auto whats = wrapped(s.what, 25), formulas = wrapped(s.formula, 52), values = wrapped(s.value, 19), rules = wrapped(s.cited, 18);
+            const auto whats = wrapped(s.what, 25), formulas = wrapped(s.formula, 64), values = wrapped(s.value, 19), rules = wrapped(s.cited, 18);
             const std::size_t n = std::max({whats.size(), formulas.size(), values.size(), rules.size()});
             const double height = double(n) * 3.9 + 1.3;
             const std::size_t pages = all.size();
@@ -135,7 +135,7 @@ struct Pages {
             for (std::size_t i = 0; i < n; ++i) {
                 const double at = y + double(i) * 3.9;
                 if (i < whats.size()) page().text({what, at}, whats[i], size - 0.1, Align::Left, s.governs, Ink::Ink, formula - what - 1);
-                if (i < formulas.size()) page().text({formula, at}, formulas[i], size - 0.1, Align::Left, false, Ink::Ink, value - formula - 28);
+                if (i < formulas.size()) page().text({formula, at}, formulas[i], size - 0.1, Align::Left, false, Ink::Ink, value - formula - 24);
                 if (i < values.size()) page().text({value, at}, values[i], size - 0.1, Align::Right, s.governs, Ink::Ink, 30);
                 if (i < rules.size()) page().text({rule, at}, rules[i], 2.2, Align::Right, false, Ink::Quiet, 26);
             }

@@ -96,6 +96,7 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
                fmt::format("≥ {} A", figures(n.load.v)), (n.wiring == Wiring::FreeAir || n.wiring == Wiring::Messenger ? book.ampacityTable(n.wiring) + ", " : "") + book.cite("ambient") + ", " + book.cite("bundling"));
         if (why == Governing::Ambient || why == Governing::Bundling) w.governs();
     }
+    if (n.motor) w.step("Protection", "a motor's conductors are protected by its overload, not by this device", "", "240.4(G), " + book.cite("overload"));
     if (!n.motor && n.device > 0) {
         const double carries = a.value() * c.sets;
         if (n.deviceShare < 1)

@@ -41,14 +41,16 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
     switch (r.method) {
     case DemandRule::Method::Stepped: {
         double demand = 0, from = 0;
+        const double counted = r.minimumEach > 0 ? std::max(va, k.minimum) : va;
         std::string formula;
         for (const auto& [upTo, factor] : r.steps) {
-            const double part = std::max(0.0, std::min(va, upTo) - from);
+            const double part = std::max(0.0, std::min(counted, upTo) - from);
             demand += part * factor;
             if (w && part > 0) formula += fmt::format("{}{} kVA × {} %", formula.empty() ? "" : " + ", kilo(part), figures(factor * 100));
             from = upTo;
-            if (va <= upTo) break;
+            if (counted <= upTo) break;
         }
+        if (w && counted > va) formula += fmt::format(", {} kVA each at least", kilo(r.minimumEach));
         return say(formula, demand, r.table.c_str());
     }
     case DemandRule::Method::Count: {

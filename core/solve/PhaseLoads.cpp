@@ -46,7 +46,9 @@ std::vector<int> slotsTaken(const Board& b, int slot, int poles) {
 
 Complex powerOf(double amount, LoadUnit unit, double pf, VoltageSystem system, int poles, const RuleBook& book) {
     double va = amount;
+    if (unit == LoadUnit::kvar) return {0, -amount * 1000}; // it gives what others take
     switch (unit) {
+    case LoadUnit::kvar: break;
     case LoadUnit::VA: break;
     case LoadUnit::kVA: va = amount * 1000; break;
     case LoadUnit::W: va = amount / pf; break;
@@ -132,6 +134,7 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     std::array<double, loadKinds> byKind{};
     const auto take = [&](LoadKind kind, LoadUnit unit, Complex each, double quantity, double factor, bool continuous, int poles) {
         if (unit == LoadUnit::hp && book.demand(kind, p.basis.occupancy).extra == 0) kind = LoadKind::Motor; // what has horsepower is a motor
+        if (unit == LoadUnit::kvar) kind = LoadKind::Capacitor;
         const Complex s = each * quantity, d = s * factor;
         r.power += s;
         const double va = magnitude(s), dva = magnitude(d);

@@ -15,7 +15,7 @@ std::vector<int> slotsTaken(const Board& board, int slot, int poles);
 int slotOfPole(const Board& board, int slot, int pole, int poles);
 
 /// Apparent power of a load in W + j var; the volts across it and its phases turn amperes into VA. Horsepower takes the
-/// full-load current of the book's motor table at the system's voltage; nothing where the table has none.
+/// full-load current of the book's motor table at the system's voltage; nothing where the table has none. Kvar of a capacitor are negative.
 Complex powerOf(double amount, LoadUnit unit, double powerFactor, VoltageSystem system, int poles, const RuleBook& book);
 /// Amperes of each line of a load or board of so many poles.
 Amps ampsOf(double va, VoltageSystem system, int poles);

@@ -60,6 +60,9 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>()); c && r.of(c->id).feeder) thing = r.of(c->id).feeds;
     RunPartsNeed need;
     RunId id;
+    const auto told = [&](const Run* e) {
+        if (w && e && e->nonlinear > 0.5 && run->need.poles == 3 && run->need.neutral) w->step("Neutral counted", fmt::format("{} % of the load is nonlinear: the neutral carries as much as a line", number(e->nonlinear * 100)), fmt::format("{} conductors", run->need.conductors), book.cite("neutralCounts"));
+    };
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
         id = c->run;
     } else if (const Board* b = p.boards.find(thing.as<Board>())) {
@@ -71,6 +74,7 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
     } else if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) id = t->run;
     const Run* entered = p.runs.find(id);
     need.conduit = p.basis.conduit;
+    told(entered);
     if (entered) {
         need.neutral = entered->neutral;
         need.nonlinear = entered->nonlinear > 0.5;

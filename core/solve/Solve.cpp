@@ -513,6 +513,7 @@ struct Solver {
         const double rest = cr.load.v - motor;
         const double add = c.fullRated ? 0 : book.continuousFactor - 1;
         cr.required = Amps{rest * (1 + add * std::min(1.0, continuous)) + motor * book.motorConductor};
+        if (cr.kind == LoadKind::Capacitor && !cr.mixed) cr.required = cr.load * book.tables.capacitorConductor;
         const double motorShare = cr.hermetic ? book.tables.hermeticDevice : motorDeviceOf(book, c.device).share;
         const double wanted = motor > 0 ? rest * (1 + add * continuous) + motor * motorShare : cr.required.v;
         // A compressor's device may not exceed its share, a motor's is the next rating above.
@@ -653,6 +654,8 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
             w.step("Spare", "a breaker with no load", rating(cr.device) + " A", "");
             return w;
         }
+        if (cr.kind == LoadKind::Capacitor && !cr.mixed)
+            w.step("Capacitors", fmt::format("{} A × {} % for conductors and device", figures(cr.load.v), number(book.tables.capacitorConductor * 100)), amps(cr.required), book.cite("capacitor"));
         w.step("Load", fmt::format("{} VA / {} V{}", number(cr.va), number(voltsAcross(b.system, c->poles).v), c->poles == 3 ? " / √3" : ""), amps(cr.load), "");
         if (cr.continuousVa > 0 && !c->fullRated)
             w.step("Continuous", fmt::format("{} A + 25 % of {} A continuous", figures(cr.load.v), figures(cr.load.v * cr.continuousVa / std::max(1.0, cr.va))), amps(cr.required), book.cite("continuousDevice"));
@@ -689,6 +692,11 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
             w.step("Gives", fmt::format("{} kVA, × {} for the moment of a start", rating(s->kva), figures(s->peakShare)), fmt::format("{} kVA", figures(s->kva * s->peakShare)), "its maker's data");
             w.step("Conductors from it", fmt::format("{} A × {} %", figures(ampsOf(s->kva * 1000, s->system, factsOf(s->system).phases == 3 ? 3 : factsOf(s->system).lines).v), lintel::number(book.tables.generatorConductor * 100)),
                    figures(ampsOf(s->kva * 1000, s->system, factsOf(s->system).phases == 3 ? 3 : factsOf(s->system).lines).v * book.tables.generatorConductor) + " A", book.cite("generator"));
+        }
+        else {
+            const double share = n->demand > 0 ? std::min(1.0, n->continuous / n->demand) : 0;
+            const double needed = std::max(n->demandAmps.v, n->heaviestAmps.v) * (1 + p.basis.growth) * (1 + (book.continuousFactor - 1) * share);
+            w.step("Service", fmt::format("{} A with 25 % of what is continuous, next standard rating", figures(needed)), book.ratingAtOrAbove(needed) > 0 ? rating(book.ratingAtOrAbove(needed)) + " A at least" : "past the series", book.cite("rating"));
         }
         faults(n->fault, "at the supply");
         return w;

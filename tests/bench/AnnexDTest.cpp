@@ -1,20 +1,13 @@
 // Worked examples of NEC Annex D, with every intermediate figure that they print. Typed from knowledge of the annex, not from
 // the program's output. Example D3 is printed with a unit load of 3 VA/ft²; the 2023 table gives 1.9, so it is entered.
 
-#include "core/bench/Bench.h"
-#include "tests/World.h"
+#include "tests/bench/Answer.h"
 
 using namespace lintel;
 using nlohmann::json;
 
 namespace {
 
-BenchAnswer answer(const char* kind, const json& entered) {
-    auto a = bench(*benchKind(kind), entered, nec());
-    if (!a) throw std::runtime_error(a.error().text());
-    return *a;
-}
-double figure(const BenchAnswer& a, const char* key) { return a[key].is_number() ? a[key].get<double>() : -1; }
 /// With ordinary spaces between thousands.
 std::string plain(std::string s) {
     for (std::size_t at; (at = s.find("\u00a0")) != std::string::npos;) s.replace(at, std::string("\u00a0").size(), " ");

@@ -3,19 +3,10 @@
 #include "core/bench/Bench.h"
 #include "core/bench/BenchInputs.h"
 #include "core/sheets/WorkingSheet.h"
-#include "tests/World.h"
+#include "tests/bench/Answer.h"
 
 using namespace lintel;
 using nlohmann::json;
-
-namespace {
-BenchAnswer answer(const char* kind, const json& entered) {
-    auto a = bench(*benchKind(kind), entered, nec());
-    if (!a) throw std::runtime_error(a.error().text());
-    return *a;
-}
-double figure(const BenchAnswer& a, const char* key) { return a[key].is_number() ? a[key].get<double>() : -1; }
-} // namespace
 
 TEST_CASE("bench conductor: 16 A, 120 V, 150 ft") {
     // 12 AWG 9.60 V = 8.0 %, 10 AWG 4.8 %, 8 AWG 2·16·0.78·0.15 = 3.744 V = 3.12 %, 6 AWG 2·16·0.49·0.15 = 2.352 V = 1.96 %.
@@ -255,7 +246,7 @@ TEST_CASE("bench: made a circuit of a board, in its voltage only") {
     REQUIRE(a.circuit);
     const auto id = makeCircuit(w.p, w.board, *a.circuit);
     REQUIRE(id);
-    const CircuitResult& r = w.solved().of(*id);
+    const CircuitResult r = w.solved().of(*id);
     CHECK(r.load.v == Approx(24));
     CHECK(r.device == 25);
     CHECK(nec().sizes()[std::size_t(r.run.size)].name == a["size"]);

@@ -159,6 +159,8 @@ TEST_CASE("NEC Article 220: demand rules, typed again") {
     CHECK(rule(LoadKind::Lighting, Occupancy::Dwelling).steps == Steps{{3000, 1}, {120000, 0.35}, {1e300, 0.25}});
     CHECK(rule(LoadKind::Lighting, Occupancy::Hotel).steps == Steps{{20000, 0.6}, {100000, 0.5}, {1e300, 0.35}});
     CHECK(rule(LoadKind::Lighting, Occupancy::Warehouse).steps == Steps{{12500, 1}, {1e300, 0.5}});
+    CHECK(rule(LoadKind::Vehicle).minimumEach == 7200);
+    CHECK(rule(LoadKind::Existing).factor == 1.25);
     CHECK(rule(LoadKind::Kitchen).factors == std::vector<double>{1, 1, .9, .8, .7, .65});
     const auto& range = rule(LoadKind::Range).demandByCount;
     REQUIRE(range.size() == 25);

@@ -11,6 +11,16 @@ Load& loadOf(OneBoard& w, CircuitId c) {
         if (l.circuit == c) return *w.p.loads.change(l.id);
     throw std::runtime_error("no load");
 }
+/// A board LP-2 below the first, at the end of a run of a known length.
+BoardId below(OneBoard& w, double main, double feetLong = 0) {
+    Board sub;
+    sub.name = "LP-2", sub.bus = sub.main = main, sub.system = w.p.boards[w.board].system;
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    Run& run = runOfNode(w.p, two);
+    run.lengthBy = LengthBy::Entered, run.length = feet(feetLong).v;
+    return two;
+}
 std::string sizeName(SizeIndex s) { return s < 0 ? "" : nec().sizes()[std::size_t(s)].name; }
 } // namespace
 
@@ -33,11 +43,7 @@ TEST_CASE("a motor in horsepower: current, conductor, device and demand from the
 
 TEST_CASE("the largest motor is found anywhere below, whatever kind it is") {
     OneBoard w(VoltageSystem::Y480);
-    Board sub;
-    sub.name = "LP-2", sub.system = VoltageSystem::Y480, sub.bus = 225;
-    const BoardId two = addBoard(w.p, sub);
-    feedFrom(w.p, two, w.board);
-    runOfNode(w.p, two).lengthBy = LengthBy::Entered;
+    const BoardId two = below(w, 225);
     const CircuitId c = addCircuit(w.p, two, 3, "Fan");
     Load l;
     l.circuit = c, l.amount = 30, l.unit = LoadUnit::hp, l.kind = LoadKind::Motor, l.poles = 3;
@@ -145,14 +151,9 @@ TEST_CASE("a dwelling service may be carried by 83 % of its rating") {
 
 TEST_CASE("parts of a run: neutral by its load, double, isolated ground, conduit; bonding of a service") {
     OneBoard w;
-    Board sub;
-    sub.name = "LP-2", sub.bus = sub.main = 400;
     w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 600;
-    const BoardId two = addBoard(w.p, sub);
-    feedFrom(w.p, two, w.board);
-    Run& run = runOfNode(w.p, two);
-    const RunId id = run.id;
-    run.lengthBy = LengthBy::Entered;
+    const BoardId two = below(w, 400);
+    const RunId id = w.p.boards[two].run;
     const auto load = [&](int poles, double va) {
         const CircuitId c = addCircuit(w.p, two, poles, "x");
         Load l;
@@ -191,13 +192,8 @@ TEST_CASE("parts of a run: neutral by its load, double, isolated ground, conduit
 
 TEST_CASE("drop judged on what is connected, or on a share of the rating") {
     OneBoard w;
-    Board sub;
-    sub.name = "LP-2", sub.bus = sub.main = 100;
-    const BoardId two = addBoard(w.p, sub);
-    feedFrom(w.p, two, w.board);
-    Run& run = runOfNode(w.p, two);
-    run.lengthBy = LengthBy::Entered, run.length = feet(50).v;
-    const RunId id = run.id;
+    const BoardId two = below(w, 100, 50);
+    const RunId id = w.p.boards[two].run;
     for (int i = 0; i < 6; ++i) { // 180 receptacles of 180 VA: 32 400 connected, 21 200 of demand
         const CircuitId c = addCircuit(w.p, two, 1, "x");
         Load l;
@@ -221,12 +217,7 @@ TEST_CASE("over the total, each part within its own limit: the cheapest run is r
     const auto world = [](int branches, double branchFeet) {
         OneBoard w;
         w.p.basis.totalDropLimit = 3.5;
-        Board sub;
-        sub.name = "LP-2", sub.bus = sub.main = 100;
-        const BoardId two = addBoard(w.p, sub);
-        feedFrom(w.p, two, w.board);
-        Run& run = runOfNode(w.p, two);
-        run.lengthBy = LengthBy::Entered, run.length = feet(60).v;
+        const BoardId two = below(w, 100, 60);
         for (int i = 0; i < branches; ++i) {
             const CircuitId c = addCircuit(w.p, two, 1, "x");
             Load l;
@@ -290,12 +281,7 @@ TEST_CASE("sources of every kind, motors' share, and a fault level that is given
 
 TEST_CASE("line–ground by its return path: the smaller ground carries less fault current than a neutral") {
     OneBoard w;
-    Board sub;
-    sub.name = "LP-2", sub.bus = sub.main = 100;
-    const BoardId two = addBoard(w.p, sub);
-    feedFrom(w.p, two, w.board);
-    Run& run = runOfNode(w.p, two);
-    run.lengthBy = LengthBy::Entered, run.length = feet(100).v;
+    const BoardId two = below(w, 100, 100);
     const CircuitId c = addCircuit(w.p, two, 3, "x");
     Load l;
     l.circuit = c, l.amount = 90, l.unit = LoadUnit::A, l.poles = 3;
@@ -309,4 +295,27 @@ TEST_CASE("line–ground by its return path: the smaller ground carries less fau
     const Complex loop{z / std::sqrt(17.0) + (0.025 + 0.078) * cold, z * 4 / std::sqrt(17.0) + 0.0059 + 0.0065};
     CHECK(n.fault.lineGround == Approx(120.089 / std::abs(loop) / 1000).epsilon(2e-3));
     CHECK(n.fault.lineGround < n.fault.lineNeutral);
+}
+
+TEST_CASE("capacitors give what others take, and have conductors for 135 %") {
+    // 100 kW at 0.75: 88.19 kvar. 60 kvar at 480 V: 72.17 A · 1.35 = 97.4 A: 100 A, 3 AWG. Left: 100 kW and 28.19 kvar: 103.9 kVA, 0.9625.
+    OneBoard w(VoltageSystem::Y480);
+    w.circuit(100, LoadUnit::kW, 3, -1, LoadKind::Equipment, false, 0.75);
+    CHECK(w.solved().of(w.board).connected == Approx(133333).epsilon(1e-4));
+    const CircuitId bank = w.circuit(60, LoadUnit::kvar, 3, -1, LoadKind::Capacitor);
+    const Results r = w.solved();
+    CHECK(r.of(bank).load.v == Approx(72.17).margin(0.01));
+    CHECK(r.of(bank).required.v == Approx(97.43).margin(0.01));
+    CHECK(r.of(bank).device == 100);
+    CHECK(sizeName(r.of(bank).run.size) == "3");
+    CHECK(r.of(w.board).connected == Approx(103898).epsilon(1e-4));
+    CHECK(r.of(w.board).demandPower.real() / r.of(w.board).demand == Approx(0.9625).margin(1e-4));
+    CHECK_THAT(explain(w.p, nec(), r, bank).text(), Catch::Contains("460.8(A)"));
+}
+
+TEST_CASE("vehicle charging counts 7 200 VA each at least") {
+    OneBoard w;
+    w.circuit(5000, LoadUnit::VA, 2, -1, LoadKind::Vehicle);
+    w.circuit(9600, LoadUnit::VA, 2, -1, LoadKind::Vehicle);
+    CHECK(w.solved().of(w.board).demand == Approx(7200 + 9600)); // 220.57
 }
