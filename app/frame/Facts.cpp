@@ -88,6 +88,8 @@ struct Builder {
         return l;
     }
 
+    /// The newest row is not shown at first while it says only what is usual.
+    void rare(bool usual) { f.rows.back().seldom = usual; }
     FactRow& yesNo(const QString& label, bool value, const QString& editLabel, std::function<void(Project&, bool)> set) {
         return choice(label, value ? QObject::tr("yes") : QObject::tr("no"), {QObject::tr("no"), QObject::tr("yes")}, editLabel, [set](Project& p, const QString& t) {
             set(p, t == QObject::tr("yes"));
@@ -112,6 +114,7 @@ struct Builder {
             run(p).wiring = *fromWord<Wiring>(t.toStdString());
             return QString();
         });
+        rare(now.wiring == Wiring::Default);
         QStringList metals{QObject::tr("as basis")};
         metals << words<Material>();
         choice(QObject::tr("Material"), now.material ? q(wordOf(*now.material)) : metals.front(), metals, QObject::tr("Conductors of run"), [run, first = metals.front()](Project& p, const QString& t) {
@@ -119,17 +122,23 @@ struct Builder {
             else run(p).material = *fromWord<Material>(t.toStdString());
             return QString();
         });
+        rare(!now.material);
         number(QObject::tr("Ambient"), QString("%1 °C%2").arg(q(lintel::number(r.need.ambient))).arg(now.ambient ? "" : QObject::tr(", basis")), now.ambient ? QString::number(*now.ambient) : "auto", QObject::tr("Ambient of run"), -40, 85,
                [run](Project& p, double v) { run(p).ambient = v; }, [run](Project& p) { run(p).ambient.reset(); });
+        rare(!now.ambient);
         yesNo(QObject::tr("Close above a roof"), now.onRoof, QObject::tr("Run above a roof"), [run](Project& p, bool v) { run(p).onRoof = v; });
+        rare(!now.onRoof);
         if (r.need.poles == 3 || parts.neutrals) {
             choice(QObject::tr("Neutral by"), q(wordOf(now.neutral)), words<NeutralBy>(), QObject::tr("Neutral of run"), [run](Project& p, const QString& t) {
                 run(p).neutral = *fromWord<NeutralBy>(t.toStdString());
                 return QString();
             });
+        rare(now.neutral == NeutralBy::Auto);
             number(QObject::tr("Nonlinear share"), QString("%1 %").arg(now.nonlinear * 100), QString::number(now.nonlinear * 100), QObject::tr("Nonlinear share"), 0, 100, [run](Project& p, double v) { run(p).nonlinear = v / 100; });
+        rare(now.nonlinear == 0);
         }
         yesNo(QObject::tr("Isolated ground"), now.isolatedGround, QObject::tr("Isolated ground"), [run](Project& p, bool v) { run(p).isolatedGround = v; });
+        rare(!now.isolatedGround);
     }
 
     void runRows(const RunResult& r, const Run* entered, std::function<Run&(Project&)> run) {
@@ -170,6 +179,7 @@ struct Builder {
         }
         const int sharing = entered ? entered->sharing : 0;
         number(QObject::tr("Raceway shared"), sharing ? QObject::tr("%1 conductors").arg(sharing) : QObject::tr("nothing"), QString::number(sharing), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, double v) { run(p).sharing = int(v); });
+        rare(sharing == 0);
     }
 
     const Run* feederRun(Ref node) const {
@@ -219,6 +229,7 @@ struct Builder {
             p.circuits.change(id)->device = *fromWord<DeviceKind>(t.toStdString());
             return QString();
         });
+        rare(c.device == DeviceKind::Breaker);
         const FaultPoint& fault = sol.results.of(c.board).fault;
         const Board& board = sol.project.boards[c.board];
         if (fault.known) {
@@ -254,6 +265,7 @@ struct Builder {
             runRows(*sol.results.run(c.id), feederRun(r.feeds), [id](Project& p) -> Run& { return runOf(p, id); });
             number(QObject::tr("Lets through"), c.letThroughKA ? QString("%1 kA").arg(*c.letThroughKA) : QObject::tr("not limiting"), c.letThroughKA ? QString::number(*c.letThroughKA) : "auto", QObject::tr("Let-through of device"), 0.1, 300,
                    [id](Project& p, double v) { p.circuits.change(id)->letThroughKA = v; }, [id](Project& p) { p.circuits.change(id)->letThroughKA.reset(); });
+        rare(!c.letThroughKA);
         }
         if (c.use == CircuitUse::Load && !r.feeder) {
             const Run* run = sol.project.runs.find(c.run);
@@ -267,10 +279,12 @@ struct Builder {
                 return QString();
             });
             number(QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor), QObject::tr("Demand factor of circuit"), 0, 10, [id](Project& p, double v) { p.circuits.change(id)->factor = v; });
+        rare(c.factor == 1);
             choice(QObject::tr("Device rated"), c.fullRated ? QObject::tr("100 %") : QObject::tr("80 %"), {QObject::tr("80 %"), QObject::tr("100 %")}, QObject::tr("Rating of device"), [id](Project& p, const QString& t) {
                 p.circuits.change(id)->fullRated = t == QObject::tr("100 %");
                 return QString();
             });
+        rare(!c.fullRated);
         }
         if (c.use == CircuitUse::Load && !r.feeder) {
             choice(QObject::tr("Protects people"), c.groundFault && c.arcFault ? "GFCI and AFCI" : c.groundFault ? "GFCI" : c.arcFault ? "AFCI" : QObject::tr("no"), {QObject::tr("no"), "GFCI", "AFCI", "GFCI and AFCI"}, QObject::tr("Ground- and arc-fault protection"), [id](Project& p, const QString& t) {
@@ -278,8 +292,12 @@ struct Builder {
                 p.circuits.change(id)->arcFault = t.contains("AFCI");
                 return QString();
             });
+        rare(!c.groundFault && !c.arcFault);
             text(QObject::tr("Left out because"), q(c.unprotected), QObject::tr("Reason for leaving protection out"), [id](Project& p, const std::string& t) { p.circuits.change(id)->unprotected = t; });
-            if (c.poles == 1) number(QObject::tr("Multiwire group"), c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire), QObject::tr("Multiwire group"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->multiwire = int(v); });
+        rare(c.unprotected.empty());
+            if (c.poles == 1)
+                number(QObject::tr("Multiwire group"), c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire), QObject::tr("Multiwire group"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->multiwire = int(v); });
+            if (c.poles == 1) rare(c.multiwire == 0);
             layingRows(r.run, c.id, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
         }
         choice(QObject::tr("Pinned"), c.pinned ? "yes" : "no", {"no", "yes"}, QObject::tr("Pin"), [id](Project& p, const QString& t) {
@@ -305,6 +323,7 @@ struct Builder {
         FactRow& ka = number(QObject::tr("Rating"), q(figures(b.ratingKA)) + " kA", QString::number(b.ratingKA), QObject::tr("Short-circuit rating"), 0.5, 300, [id](Project& p, double v) { p.boards.change(id)->ratingKA = v; });
         if (r.fault.known && r.fault.worst() > std::max(b.ratingKA, b.seriesKA)) ka.colour = theme().stop;
         number(QObject::tr("Series pair"), b.seriesKA > 0 ? q(figures(b.seriesKA)) + " kA" : QObject::tr("none"), QString::number(b.seriesKA), QObject::tr("Tested series pair"), 0, 300, [id](Project& p, double v) { p.boards.change(id)->seriesKA = v; });
+        rare(b.seriesKA == 0);
         number(QObject::tr("Fault level"), r.fault.known ? QString("%1 kA%2").arg(q(figures(r.fault.worst()))).arg(b.givenKA ? QObject::tr(", given") : QString()) : QObject::tr("not known"), b.givenKA ? QString::number(*b.givenKA) : "auto", QObject::tr("Fault level given"), 0.01, 500,
                [id](Project& p, double v) { p.boards.change(id)->givenKA = v; }, [id](Project& p) { p.boards.change(id)->givenKA.reset(); });
         if (r.fault.known) row(QObject::tr("Peak, X/R"), QString("%1 kA, %2").arg(q(figures(r.fault.peak())), q(figures(r.fault.xOverR()))));
@@ -326,6 +345,7 @@ struct Builder {
             p.boards.change(id)->alternate = to;
             return QString();
         });
+        rare(!b.alternate);
         if (r.parent) {
             runRows(r.run, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
             layingRows(r.run, id, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
@@ -489,7 +509,9 @@ struct Builder {
         number(QObject::tr("Quantity"), QString::number(l.quantity), QString::number(l.quantity), QObject::tr("Quantity"), 0, 1e6, [id](Project& p, double v) { p.loads.change(id)->quantity = v; });
         number(QObject::tr("Power factor"), QString::number(l.powerFactor), QString::number(l.powerFactor), QObject::tr("Power factor"), 0.01, 1, [id](Project& p, double v) { p.loads.change(id)->powerFactor = v; });
         number(QObject::tr("Diversity"), QString::number(l.diversity), QString::number(l.diversity), QObject::tr("Diversity of load"), 0, 10, [id](Project& p, double v) { p.loads.change(id)->diversity = v; });
+        rare(l.diversity == 1);
         number(QObject::tr("Duty"), QString("%1 %").arg(l.duty * 100), QString::number(l.duty * 100), QObject::tr("Duty of load"), 1, 100, [id](Project& p, double v) { p.loads.change(id)->duty = v / 100; });
+        rare(l.duty == 1);
         if (l.poles > 1) {
             FactRow& split = row(QObject::tr("Split A / B / C"), l.splitA + l.splitB + l.splitC > 0 ? QString("%1 / %2 / %3").arg(l.splitA).arg(l.splitB).arg(l.splitC) : QObject::tr("evenly"));
             split.entry = FactRow::Entry{l.splitA + l.splitB + l.splitC > 0 ? split.value : "auto", {}, [this_ = &s, id](const QString& t) -> QString {

@@ -17,6 +17,7 @@ struct FactRow {
     };
     std::optional<Entry> entry;
     QColor colour; ///< invalid: as usual
+    bool seldom = false; ///< at its default and seldom wanted: shown with all facts only
 };
 
 struct Facts {

@@ -29,6 +29,9 @@ void FactsView::rebuild() {
     const Solution& s = session.solution();
     const Ref at = session.selection();
     shown = session.isOpen() ? factsFor(session, at) : Facts{};
+    const auto seldom = std::count_if(shown.rows.begin(), shown.rows.end(), [](const FactRow& r) { return r.seldom; });
+    if (!more) std::erase_if(shown.rows, [](const FactRow& r) { return r.seldom; });
+    toggle = seldom > 0 ? (more ? tr("fewer facts") : tr("%1 more facts").arg(int(seldom))) : QString();
     why = {};
     Ref about = at;
     if (const Device* d = s.project.devices.find(at.as<Device>())) about = d->circuit;
@@ -43,6 +46,8 @@ void FactsView::layOut() {
     stepBoxes.clear();
     double y = shown.title.isEmpty() ? 10 : 46;
     for (std::size_t i = 0; i < shown.rows.size(); ++i, y += rowHeight) rowBoxes.push_back(QRectF(pad, y, width() - 2 * pad, rowHeight));
+    toggleBox = toggle.isEmpty() ? QRectF() : QRectF(pad + labelWidth, y, width() - 2 * pad - labelWidth, rowHeight);
+    if (!toggle.isEmpty()) y += rowHeight;
     workingsTop = y + 10;
     y = workingsTop + 26;
     const QFontMetricsF m(uiFont(0.9));
@@ -89,6 +94,7 @@ void FactsView::paintEvent(QPaintEvent*) {
             p.drawLine(QPointF(v.left(), v.bottom() - 2.5), QPointF(v.left() + w, v.bottom() - 2.5));
         }
     }
+    if (!toggle.isEmpty()) drawLine(p, toggleBox, toggle, Qt::AlignLeft, t.accent, uiFont(0.9));
     if (why.steps.empty()) return;
     p.setPen(t.rule);
     p.drawLine(QPointF(pad, workingsTop), QPointF(width() - pad, workingsTop));
@@ -114,6 +120,11 @@ void FactsView::paintEvent(QPaintEvent*) {
 }
 
 void FactsView::mousePressEvent(QMouseEvent* e) {
+    if (toggleBox.contains(e->position())) {
+        more = !more;
+        rebuild();
+        return;
+    }
     for (std::size_t i = 0; i < rowBoxes.size(); ++i)
         if (rowBoxes[i].contains(e->position())) startEdit(int(i));
 }
@@ -126,7 +137,7 @@ void FactsView::mouseMoveEvent(QMouseEvent* e) {
         if (stepBoxes[i].contains(e->position())) tip = q(why.steps[i].what + ": " + why.steps[i].value + (why.steps[i].cited.empty() ? "" : "   [" + why.steps[i].cited + "]"));
     setToolTip(tip);
     if (at != hovered) hovered = at, update();
-    setCursor(at >= 0 ? Qt::IBeamCursor : Qt::ArrowCursor);
+    setCursor(at >= 0 ? Qt::IBeamCursor : toggleBox.contains(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor);
 }
 void FactsView::leaveEvent(QEvent*) {
     hovered = -1;
@@ -145,7 +156,10 @@ bool FactsView::editRow(const QString& label) {
             startEdit(int(i));
             return true;
         }
-    return false;
+    if (more) return false;
+    more = true; // it may be among those that are not shown
+    rebuild();
+    return editRow(label);
 }
 
 void FactsView::startEdit(int i) {

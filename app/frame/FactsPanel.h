@@ -38,6 +38,9 @@ private:
     Session& session;
     Facts shown;
     Working why;
+    bool more = false;   ///< all facts, also those that say only what is usual
+    QString toggle;
+    QRectF toggleBox;
     std::vector<QRectF> rowBoxes;
     std::vector<QRectF> stepBoxes;
     double workingsTop = 0, total = 100;
