@@ -19,6 +19,11 @@
 
 namespace lintel {
 
+namespace {
+/// Whether this sum ends in a circuit.
+bool makes(const BenchKind* kind) { return kind && (std::string(kind->name) == "conductor" || std::string(kind->name) == "motor"); }
+}
+
 BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s) {
     setObjectName("benchPanel");
     setFixedWidth(404);
@@ -74,7 +79,11 @@ BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     column->addLayout(foot);
     connect(kinds, &QComboBox::activated, this, [this] { choose(kinds->currentData().toString().toStdString()); });
     connect(&session, &Session::opened, this, [this] { if (isVisible()) rebuild(); });
-    connect(&session, &Session::selectionChanged, this, [this] { if (isVisible()) work(); });
+    connect(&session, &Session::selectionChanged, this, [this] {
+        if (!isVisible()) return;
+        if (auto* box = qobject_cast<QComboBox*>(editors.count("system") ? editors["system"] : nullptr); box && !remembered[kind->name].count("system") && !systemOfBoard().empty()) box->setCurrentText(q(systemOfBoard()));
+        work();
+    });
     choose(benchKinds().front()->name);
 }
 
@@ -127,7 +136,8 @@ void BenchPanel::rebuild() {
         seldom = seldom || f.seldom;
         if (!wanted(f)) continue;
         const auto known = values.find(f.key);
-        const QString value = q(known == values.end() ? f.value : known->second);
+        const std::string usual = f.key == "system" && !systemOfBoard().empty() ? systemOfBoard() : f.value;
+        const QString value = q(known == values.end() ? usual : known->second);
         const std::string key = f.key;
         const auto changed = [this, key](const QString& text) {
             if (building) return;
@@ -199,9 +209,16 @@ void BenchPanel::rebuild() {
     work();
 }
 
+/// The system of the board that a circuit would go on; the sum begins with it until another one is chosen.
+std::string BenchPanel::systemOfBoard() const {
+    const Board* b = session.isOpen() && makes(kind) ? session.project().boards.find(session.boardOfSelection()) : nullptr;
+    return b ? wordOf(b->system) : "";
+}
+
 void BenchPanel::work() {
     nlohmann::json entered = nlohmann::json::object();
     for (const auto& [key, value] : remembered[kind->name]) entered[key] = value;
+    if (!entered.contains("system") && !systemOfBoard().empty() && std::any_of(fields.begin(), fields.end(), [](const BenchField& f) { return f.key == "system"; })) entered["system"] = systemOfBoard();
     show(bench(*kind, entered, *session.solution().book));
 }
 

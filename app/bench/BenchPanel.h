@@ -41,6 +41,7 @@ private:
     void work();
     void show(const Outcome<BenchAnswer>& outcome);
     void makeIt();
+    std::string systemOfBoard() const;
     bool wanted(const BenchField& field) const;
     Session& session;
     const BenchKind* kind = nullptr;

@@ -42,7 +42,7 @@ Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const 
     const double insulated = a.table * k;
     if (insulated + eps < n.load.v) return Governing::Load;
     if (a.terminal * k + eps < n.required.v) // with the code's additions, before corrections
-        return a.terminal * k + eps < n.load.v ? (book.ampacity(c.size, n.material, 75) * k + eps >= n.required.v ? Governing::Terminal : Governing::Load) : Governing::ContinuousLoad;
+        return a.terminal * k + eps < n.load.v ? (book.ampacity(c.size, n.material, 75) * k + eps >= n.required.v ? Governing::Terminal : Governing::Load) : n.motor ? Governing::Load : Governing::ContinuousLoad;
     if (!n.motor && n.device > 0) {
         const double limit = book.smallConductorLimit(c.size, n.material);
         if (limit > 0 && n.device > limit + eps) return Governing::DeviceProtection;

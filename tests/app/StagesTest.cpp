@@ -412,6 +412,12 @@ TEST_CASE("bench: a sum beside the stage, its errors where they were made, a cir
     enter("load", "16 A");
     CHECK(field("load")->styleSheet().isEmpty());
     const std::size_t circuits = d.s.project().circuits.size();
+    // The sum begins with the system of the board that its circuit would go on.
+    d.s.select(d.board("HM-1"));
+    CHECK(bench.findChild<QComboBox*>("bench:system")->currentText() == "480Y/277");
+    CHECK((*bench.answer())["drop_percent"].get<double>() == Approx(5.76 / 2.77)); // 2·16·1.2·0.150 V of 277
+    d.s.select(d.board("LP-1"));
+    CHECK((*bench.answer())["drop_percent"].get<double>() == Approx(1.96));
     bench.findChild<QPushButton*>("benchMake")->click();
     d.pump();
     CHECK(d.s.project().circuits.size() == circuits + 1);
