@@ -18,11 +18,13 @@ class Choice : public QPushButton {
 public:
     Choice(const QString& title, const QString& about, const QString& mark = {}) : heading(title), words(about), sign(mark) {
         setFixedHeight(58);
-        setMinimumWidth(460);
+        setMinimumWidth(340);
         setCursor(Qt::PointingHandCursor);
         setAccessibleName(title);
         setObjectName("choice:" + title);
     }
+
+    QSize sizeHint() const override { return {460, 58}; } // less where the bench stands beside it
 
 protected:
     void paintEvent(QPaintEvent*) override {
@@ -135,7 +137,7 @@ void StartPage::rebuild() {
     if (!n) {
         auto* none = new QLabel(tr("Projects that you open or save come here."));
         none->setProperty("quiet", true);
-        none->setMinimumWidth(420);
+        none->setMinimumWidth(300);
         right->addWidget(none);
     }
     right->addStretch(1);

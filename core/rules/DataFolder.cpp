@@ -33,7 +33,7 @@ std::vector<ShippedProject> shippedProjects(const std::string& folder) {
                 const std::string about = p->extra.is_object() && p->extra.contains("about") && p->extra["about"].is_string() ? p->extra["about"].get<std::string>() : "";
                 list.push_back({e.path(), p->basis.title, about});
             }
-    std::sort(list.begin(), list.end(), [](const auto& a, const auto& b) { return a.file < b.file; });
+    std::sort(list.begin(), list.end(), [](const auto& a, const auto& b) { return a.file.stem() < b.file.stem(); });
     return list;
 }
 

@@ -117,10 +117,17 @@ struct Writer {
         return w;
     }
 
+    /// What the load tally and the first notes take below the table, mm.
+    double below() const {
+        const auto kinds = std::count_if(r.kinds.begin(), r.kinds.end(), [](const KindSum& k) { return k.p != 0 || k.q != 0; });
+        const double right = 7 + lines * 4.6 + 4 * 4.4;
+        return 60 + std::max(double(kinds) * 4.4, right - 14) + std::min<std::size_t>(noteList().size(), 8) * 4.2;
+    }
+
     void table() {
         const bool two = b.form == BoardForm::TwoColumn;
         const int rows = two ? (b.slots + 1) / 2 : b.slots;
-        const double head = 5.6, h = std::clamp((d.height - y - 70) / std::max(rows, 1), 3.1, 5.6);
+        const double head = 5.6, h = std::clamp((d.height - y - below()) / std::max(rows, 1), 3.1, 5.6);
         const std::vector<Side> sides = two ? std::vector{side(false, false), side(true, false)} : std::vector{side(false, true)};
         const double left = margin, right = d.width - margin, top = y + head, bottom = top + rows * h;
         d.fill(left, y, right - left, head, Ink::Band);
@@ -235,7 +242,7 @@ struct Writer {
         y = std::max(end, ty - 4.4);
     }
 
-    void notes() {
+    std::vector<std::string> noteList() const {
         std::vector<std::string> list;
         std::string ground;
         std::vector<const Circuit*> here;
@@ -245,7 +252,14 @@ struct Writer {
         for (const Circuit* c : here)
             if (c->groundFault) ground += (ground.empty() ? "" : ", ") + std::to_string(c->slot);
         if (!ground.empty()) list.push_back((ground.find(',') == std::string::npos ? "Circuit " : "Circuits ") + ground + ": ground-fault protected.");
+        std::map<int, std::string> groups;
+        for (const Circuit* c : here)
+            if (c->multiwire) groups[c->multiwire] += (groups[c->multiwire].empty() ? "" : ", ") + std::to_string(c->slot);
+        for (const auto& [group, slots] : groups) list.push_back("Circuits " + slots + ": share a neutral and are opened together.");
         for (const Circuit* c : here) {
+            if (c->arcFault) list.push_back(fmt::format("Circuit {}: arc-fault protected.", c->slot));
+            if (!c->unprotected.empty()) list.push_back(fmt::format("Circuit {}: {}.", c->slot, c->unprotected));
+            if (c->device != DeviceKind::Breaker) list.push_back(fmt::format("Circuit {}: {}.", c->slot, wordOf(c->device)));
             const RunResult* run = in.results.run(c->id);
             if (!run || run->size < 0 || c->use == CircuitUse::Spare) continue;
             if (run->why == Governing::VoltageDrop)
@@ -256,6 +270,11 @@ struct Writer {
             if (run->state == Sizing::Held) list.push_back(fmt::format("Circuit {}: {} held by the designer.", c->slot, sizeOf(*run, in.book)));
             if (!c->note.empty()) list.push_back(fmt::format("Circuit {}: {}", c->slot, c->note));
         }
+        return list;
+    }
+
+    void notes() {
+        const std::vector<std::string> list = noteList();
         if (list.empty()) return;
         y += 8;
         d.text({margin, y}, "Notes", 3, Align::Left, true);
@@ -275,12 +294,15 @@ struct Writer {
 
 } // namespace
 
+const char* schedulePaper(const Board& b) { return (b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots) > 32 ? "Legal" : "Letter"; }
+
 Drawing panelSchedule(const SheetInput& in, BoardId id, const std::string& number) {
     const Board& b = in.project.boards[id];
     Writer w{in, b, in.results.of(id), {}, factsOf(b.system).lines};
     w.d.title = b.name;
     w.d.number = number;
-    w.d.paper = "Letter";
+    w.d.paper = schedulePaper(b);
+    if (w.d.paper == "Legal") w.d.height = 355.6;
     w.titleStrip();
     w.table();
     w.tally();

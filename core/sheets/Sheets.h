@@ -14,7 +14,9 @@ struct SheetInput {
     const Results& results;
 };
 
-/// A panel schedule on Letter: title strip, circuit rows as they stand in the board, load tally, phases, notes strip.
+/// "Letter"; "Legal" for a board with more rows than Letter holds with its tally and notes.
+const char* schedulePaper(const Board& board);
+/// A panel schedule: title strip, circuit rows as they stand in the board, load tally, phases, notes strip.
 Drawing panelSchedule(const SheetInput& in, BoardId board, const std::string& number = "");
 
 /// The riser by floors, laid out from the model: floors as bands, everything on its own, feeders at right angles in a

@@ -137,3 +137,19 @@ TEST_CASE("how things are written") {
     const CircuitId c = w.circuit(16, LoadUnit::A, 1, 150);
     CHECK(conductorWords(w.solved().of(c).run, nec()) == "2 #6, #6 gnd");
 }
+
+TEST_CASE("a schedule stays within its page, however many slots and notes there are") {
+    for (int slots : {12, 42, 60, 84}) {
+        OneBoard w(VoltageSystem::Y208, slots);
+        for (int i = 0; i < slots; ++i) runOf(w.p, w.circuit(500 + i, LoadUnit::VA, 1, 200, LoadKind(i % 8), i % 3 == 0)).heldSize = i % 2 ? "8" : ""; // a note for every other one
+        const Results r = w.solved();
+        const Drawing s = panelSchedule({w.p, nec(), r}, w.board, "E-601");
+        INFO(slots << " slots on " << s.paper);
+        CHECK(s.paper == (slots > 64 ? "Legal" : "Letter"));
+        double lowest = 0;
+        for (const Mark& m : s.marks)
+            if (const auto* t = std::get_if<TextMark>(&m); t && t->text.find("Sheet") == std::string::npos && t->text.find("NEC 2023") == std::string::npos) lowest = std::max(lowest, t->at.y);
+        CHECK(lowest < s.height - 11 - 4); // above the foot strip
+        CHECK(s.words().find("Notes") != std::string::npos);
+    }
+}
