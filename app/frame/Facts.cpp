@@ -298,6 +298,8 @@ struct Builder {
             if (c.poles == 1)
                 number(QObject::tr("Multiwire group"), c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire), QObject::tr("Multiwire group"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->multiwire = int(v); });
             if (c.poles == 1) rare(c.multiwire == 0);
+            number(QObject::tr("Bundle"), c.bundle ? QString::number(c.bundle) : QObject::tr("alone"), QString::number(c.bundle), QObject::tr("Home runs in one raceway"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->bundle = int(v); });
+            rare(c.bundle == 0);
             layingRows(r.run, c.id, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
         }
         choice(QObject::tr("Pinned"), c.pinned ? "yes" : "no", {"no", "yes"}, QObject::tr("Pin"), [id](Project& p, const QString& t) {

@@ -104,6 +104,7 @@ void benchRun(const BenchInputs& in, RunResult& r, BenchAnswer& a, const RuleBoo
     need.conduit = conduit.name;
     need.insulation = &insulation;
     need.neutralAmps = n.load.v;
+    need.sharing = n.conductors - own;
     const RunParts parts = partsOf(r, need, book, &a.working);
     a.figure("neutral", "Neutral", parts.neutral >= 0 ? (parts.neutrals > 1 ? "2 × " : "") + sizeWords(book, parts.neutral) : "none", parts.neutral >= 0 ? sizes[std::size_t(parts.neutral)].name : "");
     if (n.groundWanted) a.figure("ground", "Ground", r.ground >= 0 ? sizeWords(book, r.ground) : "past the table", r.ground >= 0 ? sizes[std::size_t(r.ground)].name : "");

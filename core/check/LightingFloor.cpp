@@ -17,8 +17,22 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     }
 }
 
-std::vector<Remedy> remedies(const CheckInput&, const Snag&) {
-    return {{"Do not judge lighting by area", [](Project& p) { p.basis.lightingAreaOf.clear(); }}};
+std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
+    const SourceResult& r = in.results.of(s.about.as<Source>());
+    const double missing = r.lightingFloor - r.kinds[std::size_t(LoadKind::Lighting)].ownVa();
+    BoardId board;
+    for (const Board& b : in.project.boards)
+        if (!board && in.results.of(b.id).fed && firstFreeSlot(in.project, b.id, 1)) board = b.id;
+    std::vector<Remedy> out;
+    if (board)
+        out.push_back({fmt::format("Enter the missing {} kVA as an allowance on {}", kilo(missing), in.project.boards[board].name), [=](Project& p) {
+                           const CircuitId c = addCircuit(p, board, 1, "Lighting, allowance by area");
+                           Load l;
+                           l.circuit = c, l.name = "Lighting, allowance by area", l.kind = LoadKind::Lighting, l.amount = missing, l.continuous = true;
+                           p.loads.add(l);
+                       }});
+    out.push_back({"Do not judge lighting by area", [](Project& p) { p.basis.lightingAreaOf.clear(); }});
+    return out;
 }
 
 } // namespace

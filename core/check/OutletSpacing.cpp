@@ -86,6 +86,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     out.push_back({needed == 1 ? std::string("Place a receptacle in the middle of it") : fmt::format("Place {} receptacles along it", needed), [list](Project& p) {
                        for (const Device& d : list) p.devices.add(d);
                    }});
+    out.push_back({"It is not a room that people live in", [id = room.id](Project& p) { p.rooms.change(id)->kind = "store"; }});
     return out;
 }
 

@@ -51,7 +51,7 @@ template <class V> void fields(V& v, Board& b) {
 template <class V> void fields(V& v, Circuit& c) {
     v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name);
     v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("letThroughKA", c.letThroughKA); v("device", c.device); v("pinned", c.pinned); v("fullRated", c.fullRated);
-    v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("factor", c.factor); v("run", c.run); v("note", c.note);
+    v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("bundle", c.bundle); v("factor", c.factor); v("run", c.run); v("note", c.note);
 }
 template <class V> void fields(V& v, Run& r) {
     v("id", r.id); v("name", r.name); v("lengthBy", r.lengthBy); v("length", r.length); v("material", r.material);

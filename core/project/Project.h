@@ -181,6 +181,7 @@ struct Circuit {
     DeviceKind device = DeviceKind::Breaker;
     bool pinned = false, fullRated = false, groundFault = false, arcFault = false; ///< fullRated: 100 %-rated device
     std::string unprotected; ///< the recorded reason why ground- or arc-fault protection is left out
+    int bundle = 0;    ///< home runs of a board with the same number lie in one raceway; 0: alone
     int multiwire = 0; ///< circuits of a board with the same number share one neutral and are opened together; 0: none
     double factor = 1; ///< the designer's own demand factor
     RunId run;

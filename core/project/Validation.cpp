@@ -101,6 +101,7 @@ std::optional<Error> validate(const Project& p) {
         if (k.heldBreaker) c.within("circuits", k.id, "heldBreaker", *k.heldBreaker, 0.5, 10000);
         if (k.letThroughKA) c.within("circuits", k.id, "letThroughKA", *k.letThroughKA, 0.001, 1000);
         c.within("circuits", k.id, "multiwire", k.multiwire, 0, 10000);
+        c.within("circuits", k.id, "bundle", k.bundle, 0, 10000);
     }
     for (const Run& r : p.runs) {
         c.within("runs", r.id, "length", r.length, 0, 100000);

@@ -45,11 +45,10 @@ RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook&
         if (size >= 0 && count > 0) in.push_back({size, count, need.insulation});
     };
     add(parts.neutral, parts.neutrals);
-    add(parts.ground, 1);
+    add(std::max(parts.ground, need.ground), 1); // one serves all circuits of a raceway
     add(parts.isolated, 1);
-    // What shares the raceway is not known by size here; it is taken as large as the lines.
-    const int own = n.poles == 1 ? 2 : n.poles;
-    add(run.size, std::max(0, n.conductors - own));
+    add(run.size, need.sharing);
+    for (const ConduitConductor& c : need.others) in.push_back(c);
     parts.conduit = conduitFor(*type, in, book, w);
     return parts;
 }
@@ -84,6 +83,16 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
     }
     need.insulation = book.insulation(p.basis.insulationType);
     if (!need.insulation) need.insulation = &book.insulationFor(p.basis.insulation);
+    if (entered) need.sharing = entered->sharing;
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>()); c && c->bundle)
+        for (const Circuit& o : p.circuits) {
+            const CircuitResult& x = r.of(o.id);
+            if (o.id == c->id || o.board != c->board || o.bundle != c->bundle || o.use != CircuitUse::Load || x.feeder || x.run.size < 0) continue;
+            // A neutral that a multiwire group shares is in the raceway once.
+            const bool sharedNeutral = o.multiwire && std::any_of(p.circuits.begin(), p.circuits.end(), [&](const Circuit& q) { return q.board == o.board && q.bundle == o.bundle && q.multiwire == o.multiwire && q.id < o.id; });
+            need.others.push_back({x.run.size, x.run.need.poles + (x.run.need.neutral && !sharedNeutral), need.insulation});
+            need.ground = std::max(need.ground, x.run.ground);
+        }
     return partsOf(*run, need, book, w);
 }
 

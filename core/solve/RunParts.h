@@ -24,6 +24,9 @@ struct RunPartsNeed {
     bool isolated = false;
     std::string conduit;         ///< type; empty: the first of the raceway's material
     const Insulation* insulation = nullptr;
+    int sharing = 0;             ///< loaded conductors of unknown size beside it: taken as large as the lines
+    std::vector<ConduitConductor> others{}; ///< conductors of the same bundle, by size
+    SizeIndex ground = -1;       ///< the one protective conductor of the bundle, where a larger device asks for a larger one
 };
 RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook& book, Working* working = nullptr);
 /// The same for the run of a circuit, board or transformer of a project.

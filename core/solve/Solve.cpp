@@ -537,6 +537,21 @@ struct Solver {
         return f.phases == 3 && together < 3 ? together + 1 : together;
     }
 
+    /// Loaded conductors of all home runs in one raceway; a multiwire group in it counts once.
+    int bundleConductors(const Circuit& c, const Board& b) const {
+        int all = 0;
+        std::vector<int> groups;
+        for (const Circuit* other : t.of(b.id)) {
+            if (other->bundle != c.bundle || other->use != CircuitUse::Load || r.circuits[other->id.value].feeder) continue;
+            if (other->multiwire && other->poles == 1) {
+                if (std::find(groups.begin(), groups.end(), other->multiwire) != groups.end()) continue;
+                groups.push_back(other->multiwire);
+                all += multiwireConductors(*other, b);
+            } else all += other->poles == 1 ? 2 : other->poles;
+        }
+        return all;
+    }
+
     RunNeed branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, const BoardResult& board) const {
         RunNeed need;
         need.poles = c.poles;
@@ -558,7 +573,8 @@ struct Solver {
         const DropBasis by = run && run->dropBasis != DropBasis::Default ? run->dropBasis : p.basis.branchDropBasis;
         need.dropByShare = by == DropBasis::Share;
         // Circuits of one multiwire group share a raceway and a neutral; on two of three phases the neutral carries too.
-        if (c.multiwire && c.poles == 1) need.conductors = multiwireConductors(c, b) + (run ? run->sharing : 0);
+        if (c.bundle) need.conductors = bundleConductors(c, b) + (run ? run->sharing : 0);
+        else if (c.multiwire && c.poles == 1) need.conductors = multiwireConductors(c, b) + (run ? run->sharing : 0);
         need.dropAmps = need.dropByShare ? Amps{std::max(cr.device * p.basis.ratingShare, cr.load.v)} : cr.load;
         need.dropPowerFactor = cr.va > 0 ? std::min(1.0, cr.power.real() / cr.va) : 1;
         if (!need.lengthKnown) {

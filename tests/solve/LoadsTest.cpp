@@ -319,3 +319,25 @@ TEST_CASE("vehicle charging counts 7 200 VA each at least") {
     w.circuit(9600, LoadUnit::VA, 2, -1, LoadKind::Vehicle);
     CHECK(w.solved().of(w.board).demand == Approx(7200 + 9600)); // 220.57
 }
+
+TEST_CASE("home runs in one raceway: conductors counted, conduit for all of them") {
+    OneBoard w;
+    const CircuitId a = w.circuit(14, LoadUnit::A), b = w.circuit(14, LoadUnit::A), c = w.circuit(28, LoadUnit::A, 3);
+    CHECK(w.solved().of(a).run.need.conductors == 2);
+    for (CircuitId id : {a, b, c}) w.p.circuits.change(id)->bundle = 4;
+    const Results r = w.solved();
+    for (CircuitId id : {a, b, c}) CHECK(r.of(id).run.need.conductors == 7); // 2 + 2 + 3: 70 %
+    CHECK(r.of(a).run.ampacity == Approx(30 * 0.7)); // 12 AWG: 21 A for a 20 A device
+    CHECK(sizeName(r.of(c).run.size) == "10");       // 40 · 0.7 = 28 A; a 30 A device is the next rating above
+    // 2 × 2 × 12 AWG, 3 × 10 AWG and one ground, 10 AWG for the 30 A device: 4 · 0.0133 + 4 · 0.0211 = 0.1376 in²: 3/4 EMT (0.213).
+    for (CircuitId id : {a, c}) {
+        const RunParts parts = partsOf(w.p, nec(), r, id);
+        REQUIRE(parts.conduit.size);
+        CHECK(parts.conduit.size->name == "3/4");
+        CHECK(parts.conduit.area / 645.16 == Approx(0.1376));
+    }
+    // As a multiwire group the two share a neutral: on two lines of three it is loaded, but there is one of them.
+    w.p.circuits.change(b)->slot = 3; // line B
+    for (CircuitId id : {a, b}) w.p.circuits.change(id)->multiwire = 1;
+    CHECK(w.solved().of(a).run.need.conductors == 6); // 3 + 3
+}
