@@ -25,14 +25,31 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
-    (void)in;
     std::vector<Remedy> out;
-    if (const CircuitId id = s.about.as<Circuit>())
-        out.push_back({"Enter 30 m (100 ft) for now", [=](Project& p) {
-                           Run& r = runOf(p, id);
-                           r.lengthBy = LengthBy::Entered;
-                           r.length = 30;
-                       }});
+    std::vector<Ref> things; // the runs that the snag is about
+    if (s.about.is<Circuit>()) things.push_back(s.about);
+    else if (const BoardId board = s.about.as<Board>()) {
+        if (const BoardResult& r = in.results.of(board); s.text.starts_with("Feeder") && r.parent) things.push_back(s.about);
+        else
+            for (const Circuit& c : in.project.circuits)
+                if (const CircuitResult& k = in.results.of(c.id); c.board == board && !k.feeder && k.va > 0 && !k.run.need.lengthKnown) things.push_back(c.id);
+    }
+    if (things.empty()) return out;
+    const bool imperial = in.project.basis.units == UnitSystem::Imperial;
+    const auto set = [things](Project& p, double metres) {
+        for (Ref t : things) {
+            Run& r = runOf(p, t);
+            r.lengthBy = LengthBy::Entered;
+            r.length = metres;
+        }
+    };
+    const double now = imperial ? feet(100).v : 30;
+    out.push_back({fmt::format("Enter {} for now", imperial ? "100 ft" : "30 m"), [set, now](Project& p) { set(p, now); }});
+    double longest = 0; // the shortest of what their drops allow
+    for (Ref t : things)
+        if (const double l = in.results.run(t)->longest.v; l > 0 && (longest == 0 || l < longest)) longest = l;
+    longest = std::floor(longest * 10) / 10;
+    if (longest > 0) out.push_back({fmt::format("Enter the longest that the drop allows, {}", imperial ? number(inFeet(Metres{longest})) + " ft" : number(longest, 1) + " m"), [set, longest](Project& p) { set(p, longest); }});
     return out;
 }
 

@@ -57,9 +57,10 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         const TransformerId id = t->id;
         const double kva = in.results.of(id).demand / 1000;
         for (double size : factsOf(t->secondary).phases == 3 ? in.book.tables.threePhaseKva : in.book.tables.singlePhaseKva)
-            if (size >= kva) {
-                out.push_back({fmt::format("{} kVA", rating(size)), [=](Project& p) { p.transformers.change(id)->kva = size; }});
-                break;
+            if (size >= kva) { // the next, and the one that leaves a quarter for what is to come
+                const bool roomy = size >= kva * 1.25;
+                if (out.empty() || roomy) out.push_back({rating(size) + (roomy ? " kVA, a quarter left" : " kVA"), [=](Project& p) { p.transformers.change(id)->kva = size; }});
+                if (roomy) break;
             }
     }
     return out;

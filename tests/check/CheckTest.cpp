@@ -133,6 +133,26 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         expect(w.p, "overload", Severity::Stop, "250 A of demand on 225 A");
     }
     {
+        OneBoard w(VoltageSystem::Y480);
+        w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 400;
+        Transformer t;
+        t.name = "T-1", t.kva = 45;
+        const TransformerId id = w.p.transformers.add(t);
+        feedFrom(w.p, id, w.board);
+        runOfNode(w.p, id).lengthBy = LengthBy::Entered;
+        Board sub;
+        sub.name = "LP-2", sub.bus = sub.main = 225;
+        const BoardId two = addBoard(w.p, sub);
+        feedFrom(w.p, two, id);
+        runOfNode(w.p, two).lengthBy = LengthBy::Entered;
+        const CircuitId c = addCircuit(w.p, two, 3, "Kiln");
+        Load l;
+        l.circuit = c, l.amount = 65, l.unit = LoadUnit::kVA, l.poles = 3;
+        w.p.loads.add(l);
+        runOf(w.p, c).lengthBy = LengthBy::Entered;
+        expect(w.p, "overload", Severity::Check, "T-1: 65.0 kVA of demand on 45 kVA"); // 75 kVA next, 112.5 with a quarter left
+    }
+    {
         OneBoard w;
         const CircuitId c = w.circuit(22, LoadUnit::A, 1, 10);
         w.p.circuits.change(c)->heldBreaker = 20;
@@ -158,6 +178,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         OneBoard w;
         w.circuit(100);
         expect(w.p, "length", Severity::Note, "LP-1-1: no length is known");
+        w.circuit(200);
+        expect(w.p, "length", Severity::Note, "LP-1: 2 runs have no length");
     }
     {
         OneBoard w(VoltageSystem::D240H);
