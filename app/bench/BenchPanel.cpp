@@ -204,7 +204,6 @@ void BenchPanel::rebuild() {
     form->setAutoFillBackground(false);
     scroll->setWidget(form);
     scroll->viewport()->setAutoFillBackground(false);
-    form->setAutoFillBackground(false);
     building = false;
     work();
 }

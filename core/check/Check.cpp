@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Compare.h"
+#include "core/solve/ConductorSizing.h"
 
 #include <fmt/format.h>
 
@@ -28,8 +29,7 @@ std::vector<Snag> findSnags(const Project& p, const RuleBook& book, const Result
 
 double conductorMass(const RunResult& run, const RuleBook& book) {
     if (run.size < 0 || !run.need.lengthKnown) return 0;
-    const double density = run.need.material == Material::Copper ? 8890 : 2700; // kg/m³
-    return book.sizes()[std::size_t(run.size)].mm2 * 1e-6 * run.need.length.v * density * run.need.conductorsOfSet() * run.sets;
+    return conductorMass(run.need, run.size, run.sets, book);
 }
 
 RemedyEffect effectOf(const CheckInput& before, const Remedy& remedy) {

@@ -140,6 +140,11 @@ double dropPercent(const RunNeed& n, SizeIndex size, int sets, Amps amps, Metres
     return dropVolts(n, size, sets, amps, length, book) / dropReference(n) * 100;
 }
 
+double conductorMass(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book) {
+    const double density = n.material == Material::Copper ? 8890 : 2700; // kg/m³
+    return book.sizes()[std::size_t(size)].mm2 * 1e-6 * n.length.v * density * n.conductorsOfSet() * sets;
+}
+
 void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Working* w) {
     const RunNeed& n = r.need;
     static_cast<RunOutcome&>(r) = RunOutcome{};

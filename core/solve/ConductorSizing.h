@@ -34,6 +34,9 @@ double dropPercent(const RunNeed& need, SizeIndex size, int sets, Amps amps, Met
 Volts dropVolts(const RunNeed& need, SizeIndex size, int sets, Amps amps, Metres length, const RuleBook& book);
 Volts dropReference(const RunNeed& need);
 
+/// Mass of the lines and neutral of a run at some size, kg: area × length × density.
+double conductorMass(const RunNeed& need, SizeIndex size, int sets, const RuleBook& book);
+
 /// Sizes the run that `result.need` describes and fills the rest of `result`.
 void sizeRun(RunResult& result, const SizingRules& rules, const RuleBook& book, Working* working = nullptr);
 

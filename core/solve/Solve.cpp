@@ -393,10 +393,6 @@ struct Solver {
     // ---- paths whose parts are within their own limits, and their sum is not ----
 
     const std::vector<int>& raised(Ref node) const { return node.is<Board>() ? raisedBoards : raisedTransformers; }
-    double kilograms(const RunNeed& n, SizeIndex size, int sets) const {
-        const double density = n.material == Material::Copper ? 8890 : 2700;
-        return book.sizes()[std::size_t(size)].mm2 * 1e-6 * n.length.v * density * n.conductorsOfSet() * sets;
-    }
     /// Branch runs are first raised one by one to keep the total. Where raising the feeder above them by some sizes instead
     /// takes fewer kilograms altogether, the feeder is raised: from the source down, each feeder once. True where any was.
     bool raiseCheapest() {
@@ -421,7 +417,7 @@ struct Solver {
             again.need = run.need;
             again.need.totalBefore -= less;
             sizeRun(again, rules, book);
-            return again.state == Sizing::PastCeiling || again.size < 0 ? 1e6 : kilograms(again.need, again.size, again.sets);
+            return again.state == Sizing::PastCeiling || again.size < 0 ? 1e6 : conductorMass(again.need, again.size, again.sets, book);
         };
         std::vector<double> lessAbove(r.boards.size(), 0);
         for (Ref node : t.order) {
@@ -443,7 +439,7 @@ struct Solver {
                 sizeRun(again, rules, book);
                 const double less = feeder.dropOwn - again.dropOwn;
                 if (less <= 1e-9) break;
-                double all = kilograms(again.need, again.size, again.sets) - kilograms(feeder.need, feeder.size, feeder.sets);
+                double all = conductorMass(again.need, again.size, again.sets, book) - conductorMass(feeder.need, feeder.size, feeder.sets, book);
                 if (all >= best) break;
                 for (CircuitId id : over) all += weight(id, already + less);
                 if (all < best * (1 - 1e-9)) best = all, bestSteps = feeder.steps + k, bestLess = less;
