@@ -18,6 +18,15 @@ inline const RuleBook& nec() {
     return book;
 }
 
+inline const RuleBook& bookOf(const std::string& id) {
+    static std::map<std::string, RuleBook> books;
+    if (const auto it = books.find(id); it != books.end()) return it->second;
+    auto b = loadRuleBook(id);
+    if (!b) throw std::runtime_error(b.error().text());
+    return books.emplace(id, *b).first->second;
+}
+inline const RuleBook& bs() { return bookOf("bs-7671"); }
+
 /// A board fed straight from a stiff source.
 struct OneBoard {
     Project p;
@@ -58,6 +67,31 @@ struct OneBoard {
         return c;
     }
     Results solved() const { return solve(p, nec()); }
+};
+
+/// A 400/230 V way board whose earth-fault loop begins with a given Ze, and circuits on it.
+struct MetricBoard : OneBoard {
+    explicit MetricBoard(double ze = 0.35, VoltageSystem system = VoltageSystem::Y400) : OneBoard(system, 36) {
+        p.basis.ruleBook = "bs-7671";
+        p.basis.units = UnitSystem::Metric;
+        p.basis.smallestBranch = "1";
+        p.basis.largestPreferred = "300";
+        p.basis.smallestBreaker = 6;
+        p.basis.branchDropLimit = 5;
+        p.sources.change(source)->ze = ze;
+        p.sources.change(source)->faultKA = 6;
+        p.boards.change(board)->form = BoardForm::Ways;
+    }
+    CircuitId run(double kW, double metres, int poles = 1, LoadKind kind = LoadKind::Equipment) {
+        const CircuitId c = circuit(kW, LoadUnit::kW, poles, -1, kind);
+        lintel::Run& r = runOf(p, c);
+        r.lengthBy = LengthBy::Entered;
+        r.length = metres;
+        return c;
+    }
+    Results results() const { return solve(p, bs()); }
+    std::string size(CircuitId c) const { return bs().sizes()[std::size_t(results().of(c).run.size)].name; }
+    double mm2(SizeIndex s) const { return s < 0 ? 0 : bs().sizes()[std::size_t(s)].mm2; }
 };
 
 /// Every phase load of every node adds up to its total, and to what its circuits carry.

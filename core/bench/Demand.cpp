@@ -100,10 +100,8 @@ struct Sum {
         for (const Item& i : list) {
             KindSum k;
             k.p = k.dp = i.va * i.count;
-            k.count = i.count;
             k.largest = i.va;
-            k.over = rule.each > 0 ? std::max(0.0, i.va - rule.each) * i.count : 0;
-            k.minimum = std::max(rule.minimumEach, i.va) * i.count;
+            countPieces(k, rule, i.va, i.count);
             kinds[std::size_t(kind)].add(k);
             all += i.va * i.count;
         }

@@ -86,7 +86,8 @@ struct Walk {
         if (!book.choosable(size, m)) bad(line, fmt::format("{} has no impedance for it", book.cite("impedance")), "Choose another size.");
         const ConductorSize& s = book.sizes()[std::size_t(size)];
         const Complex ohms = Complex{s.resistance[std::size_t(m)][std::size_t(raceway)], s.reactance[std::size_t(raceway)]} * (length->v / sets);
-        at = afterRun(at, ohms, ohms, m, system);
+        const Complex cold{ohms.real() * coldFactor(m), ohms.imag()};
+        at = afterRun(at, cold, cold, {}, system);
         point(fmt::format("after {} of {}{} {}", benchLength(*length, in.units()), sets > 1 ? fmt::format("{} sets of ", sets) : "", sizeWords(book, size), wordOf(m)));
     }
     void transformer(const std::string& line, const std::vector<std::string>& words) {

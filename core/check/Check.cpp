@@ -10,11 +10,11 @@ namespace lintel {
 
 extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, faultLevelRule, heldSizeRule, heldBreakerRule, overloadRule, mainMissingRule, overfullRule, dropRule,
     boardUnfedRule, loadUnfedRule, lengthRule, horsepowerRule, noDeviceRule, givenFaultRule, multiwireRule, transformerDeviceRule, standbyRule, groundFaultRule, arcFaultRule, outletSpacingRule,
-    lightingFloorRule, ownValueRule;
+    lightingFloorRule, ownValueRule, motorFeederRule, loopRule, residualRule, ringRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule, &feedVoltageRule, &polesRule,    &highLegRule, &faultLevelRule, &heldSizeRule,  &heldBreakerRule,
-                                                     &overloadRule, &mainMissingRule, &overfullRule, &dropRule,    &noDeviceRule,   &horsepowerRule, &groundFaultRule, &arcFaultRule, &multiwireRule, &transformerDeviceRule, &standbyRule,
+                                                     &overloadRule, &mainMissingRule, &overfullRule, &dropRule,    &noDeviceRule,   &horsepowerRule, &groundFaultRule, &arcFaultRule, &multiwireRule, &transformerDeviceRule, &standbyRule, &loopRule, &residualRule, &ringRule, &motorFeederRule,
                                                      &boardUnfedRule, &loadUnfedRule, &outletSpacingRule, &givenFaultRule, &lengthRule, &lightingFloorRule, &ownValueRule};
     return rules;
 }

@@ -23,9 +23,12 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const CircuitId id = s.about.as<Circuit>();
     const Board& b = in.project.boards[in.project.circuits[id].board];
     const auto map = slotMap(in.project, b.id);
-    for (int slot = 1; slot <= b.slots && out.empty(); ++slot)
-        if (!map[std::size_t(slot)] && lineOfSlot(b, slot) != 1)
-            out.push_back({fmt::format("Move it to slot {}", slot), [=](Project& p) { p.circuits.change(id)->slot = slot; }});
+    for (const int line : {0, 2}) // the first free slot on either of the lines that have 120 V
+        for (int slot = 1; slot <= b.slots; ++slot)
+            if (!map[std::size_t(slot)] && lineOfSlot(b, slot) == line) {
+                out.push_back({fmt::format("Move it to slot {}, on {}", slot, line ? 'C' : 'A'), [=](Project& p) { p.circuits.change(id)->slot = slot; }});
+                break;
+            }
     return out;
 }
 

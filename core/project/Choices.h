@@ -85,13 +85,28 @@ template <> struct EnumText<BoardUse> {
         {BoardUse::Panelboard, "panelboard"}, {BoardUse::Switchboard, "switchboard"}, {BoardUse::MotorControl, "motor control centre"}};
 };
 
-/// What opens the circuit. Fuse: without time delay.
-enum class DeviceKind : std::uint8_t { Breaker, ElectronicBreaker, Fuse, TimeDelayFuse };
+/// What opens the circuit. Breaker: of the kind usual in the rule book. Fuse: without time delay. Types B, C and D trip at once at
+/// 3–5, 5–10 and 10–20 times their rating. Moulded: with adjustable trips.
+enum class DeviceKind : std::uint8_t { Breaker, ElectronicBreaker, Fuse, TimeDelayFuse, TypeB, TypeC, TypeD, FuseGG, Moulded };
 template <> struct EnumText<DeviceKind> {
     static constexpr std::pair<DeviceKind, const char*> words[] = {
-        {DeviceKind::Breaker, "breaker"}, {DeviceKind::ElectronicBreaker, "electronic breaker"}, {DeviceKind::Fuse, "fuse"}, {DeviceKind::TimeDelayFuse, "time-delay fuse"}};
+        {DeviceKind::Breaker, "breaker"}, {DeviceKind::ElectronicBreaker, "electronic breaker"}, {DeviceKind::Fuse, "fuse"}, {DeviceKind::TimeDelayFuse, "time-delay fuse"},
+        {DeviceKind::TypeB, "type B"}, {DeviceKind::TypeC, "type C"}, {DeviceKind::TypeD, "type D"}, {DeviceKind::FuseGG, "gG fuse"}, {DeviceKind::Moulded, "moulded-case"}};
 };
-constexpr bool isFuse(DeviceKind k) { return k == DeviceKind::Fuse || k == DeviceKind::TimeDelayFuse; }
+constexpr bool isFuse(DeviceKind k) { return k == DeviceKind::Fuse || k == DeviceKind::TimeDelayFuse || k == DeviceKind::FuseGG; }
+
+/// How the supply and the installation are earthed.
+enum class Earthing : std::uint8_t { TNS, TNCS, TT, IT };
+template <> struct EnumText<Earthing> {
+    static constexpr std::pair<Earthing, const char*> words[] = {{Earthing::TNS, "TN-S"}, {Earthing::TNCS, "TN-C-S"}, {Earthing::TT, "TT"}, {Earthing::IT, "IT"}};
+};
+
+/// What carries the earth-fault current of a metric run. Auto: the core or armour that its cable has, else a separate conductor.
+enum class ProtectiveBy : std::uint8_t { Auto, Core, Separate, Armour, ArmourAndSeparate };
+template <> struct EnumText<ProtectiveBy> {
+    static constexpr std::pair<ProtectiveBy, const char*> words[] = {
+        {ProtectiveBy::Auto, "as the cable"}, {ProtectiveBy::Core, "core"}, {ProtectiveBy::Separate, "separate"}, {ProtectiveBy::Armour, "armour"}, {ProtectiveBy::ArmourAndSeparate, "armour and separate"}};
+};
 
 enum class CircuitUse : std::uint8_t { Load, Spare };
 template <> struct EnumText<CircuitUse> {

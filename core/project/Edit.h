@@ -15,7 +15,7 @@ template <class T> struct Change {
     bool operator==(const Change&) const = default;
 };
 using AnyChange = std::variant<Change<Basis>, Change<Level>, Change<Wall>, Change<Room>, Change<DeviceType>, Change<Source>, Change<Transformer>,
-                               Change<Board>, Change<Circuit>, Change<Run>, Change<Load>, Change<Device>>;
+                               Change<Board>, Change<Circuit>, Change<Run>, Change<Load>, Change<Device>, Change<Section>>;
 
 /// `label`: what the person did, as the menu says it after "Undo".
 struct Edit {

@@ -15,7 +15,9 @@ template <class V> void fields(V& v, Basis& b) {
     v("branchDropLimit", b.branchDropLimit); v("totalDropLimit", b.totalDropLimit); v("branchDropBasis", b.branchDropBasis); v("feederDropBasis", b.feederDropBasis);
     v("ratingShare", b.ratingShare); v("upsizingCeiling", b.upsizingCeiling); v("growth", b.growth); v("slack", b.slack);
     v("routeBelowCeiling", b.routeBelowCeiling); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
-    v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues);
+    v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues); v("ownReasons", b.ownReasons); v("smallestByUse", b.smallestByUse); v("smallestBreakerByUse", b.smallestBreakerByUse);
+    v("branchCable", b.branchCable); v("feederCable", b.feederCable); v("branchMethod", b.branchMethod); v("feederMethod", b.feederMethod);
+    v("groundTemperature", b.groundTemperature); v("soil", b.soil); v("lightingDropLimit", b.lightingDropLimit); v("dropWhenWarm", b.dropWhenWarm); v("circuitPattern", b.circuitPattern);
 }
 template <class V> void fields(V& v, Level& l) {
     v("id", l.id); v("name", l.name); v("elevation", l.elevation); v("height", l.height);
@@ -36,7 +38,7 @@ template <class V> void fields(V& v, Device& d) {
 }
 template <class V> void fields(V& v, Source& s) {
     v("id", s.id); v("name", s.name); v("system", s.system); v("kind", s.kind); v("faultKA", s.faultKA); v("kva", s.kva);
-    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("faultLN", s.faultLN); v("subtransient", s.subtransient); v("peakShare", s.peakShare); v("level", s.level); v("at", s.at);
+    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("faultLN", s.faultLN); v("subtransient", s.subtransient); v("peakShare", s.peakShare); v("earthing", s.earthing); v("ze", s.ze); v("level", s.level); v("at", s.at);
 }
 template <class V> void fields(V& v, Transformer& t) {
     v("id", t.id); v("name", t.name); v("kva", t.kva); v("percentZ", t.percentZ); v("xOverR", t.xOverR); v("primary", t.primary);
@@ -45,25 +47,29 @@ template <class V> void fields(V& v, Transformer& t) {
 template <class V> void fields(V& v, Board& b) {
     v("id", b.id); v("name", b.name); v("description", b.description); v("use", b.use); v("form", b.form); v("system", b.system);
     v("bus", b.bus); v("main", b.main); v("ratingKA", b.ratingKA); v("seriesKA", b.seriesKA); v("givenKA", b.givenKA);
-    v("givenXR", b.givenXR); v("alternate", b.alternate); v("slots", b.slots); v("feed", b.feed); v("run", b.run);
+    v("givenXR", b.givenXR); v("surge", b.surge); v("alternate", b.alternate); v("slots", b.slots); v("feed", b.feed); v("run", b.run);
     v("level", b.level); v("at", b.at); v("turn", b.turn); v("height", b.height);
 }
 template <class V> void fields(V& v, Circuit& c) {
     v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name);
     v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("letThroughKA", c.letThroughKA); v("device", c.device); v("pinned", c.pinned); v("fullRated", c.fullRated);
-    v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("bundle", c.bundle); v("factor", c.factor); v("run", c.run); v("note", c.note);
+    v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("ring", c.ring); v("residual", c.residual); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("bundle", c.bundle); v("factor", c.factor); v("run", c.run); v("note", c.note);
 }
 template <class V> void fields(V& v, Run& r) {
     v("id", r.id); v("name", r.name); v("lengthBy", r.lengthBy); v("length", r.length); v("material", r.material);
     v("raceway", r.raceway); v("ambient", r.ambient); v("wiring", r.wiring); v("conduit", r.conduit); v("onRoof", r.onRoof);
     v("nonlinear", r.nonlinear); v("neutral", r.neutral); v("isolatedGround", r.isolatedGround); v("sharing", r.sharing); v("heldSize", r.heldSize); v("heldSets", r.heldSets);
-    v("dropBasis", r.dropBasis);
+    v("dropBasis", r.dropBasis); v("cable", r.cable); v("method", r.method); v("grouped", r.grouped); v("insulated", r.insulated); v("soil", r.soil);
+    v("protectiveBy", r.protectiveBy); v("heldGround", r.heldGround); v("fireRated", r.fireRated);
 }
 template <class V> void fields(V& v, Load& l) {
     v("id", l.id); v("circuit", l.circuit); v("name", l.name); v("where", l.where); v("kind", l.kind); v("amount", l.amount);
     v("unit", l.unit); v("powerFactor", l.powerFactor); v("quantity", l.quantity); v("poles", l.poles);
     v("continuous", l.continuous); v("diversity", l.diversity); v("duty", l.duty);
     v("splitA", l.splitA); v("splitB", l.splitB); v("splitC", l.splitC);
+}
+template <class V> void fields(V& v, Section& s) {
+    v("id", s.id); v("board", s.board); v("name", s.name); v("from", s.from); v("to", s.to); v("rating", s.rating); v("residual", s.residual); v("metered", s.metered);
 }
 
 } // namespace lintel

@@ -25,6 +25,7 @@ using BoardId = Id<struct Board>;
 using CircuitId = Id<struct Circuit>;
 using RunId = Id<struct Run>;
 using LoadId = Id<struct Load>;
+using SectionId = Id<struct Section>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -39,6 +40,7 @@ template <> inline constexpr char idLetter<Board> = 'B';
 template <> inline constexpr char idLetter<Circuit> = 'C';
 template <> inline constexpr char idLetter<Run> = 'R';
 template <> inline constexpr char idLetter<Load> = 'L';
+template <> inline constexpr char idLetter<Section> = 'N';
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

@@ -196,6 +196,7 @@ bool systemsAgree(VoltageSystem given, VoltageSystem taken) {
     if (given == taken) return true;
     const SystemFacts g = factsOf(given), t = factsOf(taken);
     if (taken == VoltageSystem::D480) return given == VoltageSystem::Y480; // a delta primary needs no neutral
+    if (t.lines == 1) return g.lineNeutral.v > 0 && std::abs(g.lineNeutral.v - t.lineNeutral.v) < 0.05 * t.lineNeutral.v; // one line and the neutral
     // Single-phase from two lines of the same voltage (a high-leg delta gives 120/240 between A and C).
     return t.phases == 1 && g.highLeg && t.lineLine == g.lineLine;
 }

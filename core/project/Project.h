@@ -48,9 +48,19 @@ struct Basis {
     double slack = 0.05;         ///< share added to measured lengths
     double routeBelowCeiling = 0.3; ///< m below the ceiling that runs travel
     double powerFactor = 0.9;    ///< of feeders where loads give none
+    // Metric practice, where the rule book goes by cables and the way they are laid.
+    std::string branchCable, feederCable;   ///< types of cable as the rule book names them; empty: its usual ones
+    std::string branchMethod, feederMethod; ///< reference methods; empty: the first of the cable
+    double groundTemperature = 20, soil = 2.5; ///< °C and K·m/W around buried cables
+    double lightingDropLimit = 0;           ///< % from the source to lighting; 0: as everything else
+    bool dropWhenWarm = false;              ///< drop at the conductors' temperature under load rather than at their highest
+    std::string circuitPattern;             ///< how a circuit is named: {board} {slot} {way} {line}; empty: by the form of its board
     std::string lightingAreaOf;  ///< occupancy whose lighting by area is the least the service is worked out on; empty: none
     bool motorsFeedFaults = false; ///< four times the full-load current of all motors of a system added to its faults
     std::map<std::string, double> ownValues; ///< in place of the rule book's, by their place in it: "continuous/factor"
+    std::map<std::string, std::string> ownReasons; ///< why one of them is right, by the same place
+    std::map<std::string, std::string> smallestByUse; ///< smallest conductor of a branch run, by its load kind; others: `smallestBranch`
+    std::map<std::string, double> smallestBreakerByUse; ///< A, by load kind; others: `smallestBreaker`
     std::map<std::string, double> demandFactors; ///< the designer's own, by load kind; replaces the rule book's rule
     Extra extra;
     bool operator==(const Basis&) const = default;
@@ -123,6 +133,8 @@ struct Source {
     double faultLN = 0;         ///< kA line–neutral, of an existing board; 0: as the three-phase impedance gives
     double subtransient = 15;   ///< % reactance of a generator of `kva`
     double peakShare = 1;       ///< of its kVA that a generator gives for the moment a motor starts, by its maker's data
+    Earthing earthing = Earthing::TNS;
+    double ze = 0;              ///< Ω, earth-fault loop outside the installation; TT: with the electrode. 0: as worked out
     LevelId level;
     Point at;
     Extra extra;
@@ -155,6 +167,7 @@ struct Board {
     double seriesKA = 0;  ///< of its tested pair with the device that feeds it; 0: none
     std::optional<double> givenKA; ///< fault level known here; nothing upstream is then worked out
     double givenXR = 4;
+    std::string surge;    ///< the surge protection it has, in words; empty: none
     Ref alternate; ///< a source that takes over through a transfer switch; nothing: none
     double ratingKA = 10; ///< short-circuit rating of the assembly and of its branch devices
     int slots = 42;
@@ -180,7 +193,9 @@ struct Circuit {
     std::optional<double> letThroughKA; ///< what a current-limiting device lets through to all below it
     DeviceKind device = DeviceKind::Breaker;
     bool pinned = false, fullRated = false, groundFault = false, arcFault = false; ///< fullRated: 100 %-rated device
-    std::string unprotected; ///< the recorded reason why ground- or arc-fault protection is left out
+    bool ring = false;      ///< its run goes round and comes back to the same device; its length is that of the whole ring
+    double residual = 0;    ///< mA of its own residual-current device; 0: none
+    std::string unprotected; ///< the recorded reason why ground-fault, arc-fault or residual-current protection is left out
     int bundle = 0;    ///< home runs of a board with the same number lie in one raceway; 0: alone
     int multiwire = 0; ///< circuits of a board with the same number share one neutral and are opened together; 0: none
     double factor = 1; ///< the designer's own demand factor
@@ -209,6 +224,13 @@ struct Run {
     std::string heldSize; ///< as the rule book names it; empty: sized automatically
     int heldSets = 0;     ///< 0: automatic
     DropBasis dropBasis = DropBasis::Default;
+    std::string cable, method; ///< metric: type and reference method; empty: as the basis
+    int grouped = 0;           ///< metric: other circuits laid together with it
+    double insulated = 0;      ///< m of it surrounded by thermal insulation
+    std::optional<double> soil; ///< K·m/W
+    ProtectiveBy protectiveBy = ProtectiveBy::Auto;
+    std::string heldGround;    ///< size of the protective conductor; empty: sized
+    bool fireRated = false;    ///< must go on working in a fire: a fire-rated cable is asked for
     Extra extra;
     bool operator==(const Run&) const = default;
 };
@@ -232,6 +254,19 @@ struct Load {
     bool operator==(const Load&) const = default;
 };
 
+/// Part of a board: a run of its places behind a device of its own, as the halves of a split board or a cubicle of a switchboard.
+struct Section {
+    SectionId id;
+    BoardId board;
+    std::string name;
+    int from = 1, to = 1;  ///< slots, both within
+    double rating = 0;     ///< A of its switch; 0: none of its own
+    double residual = 0;   ///< mA of the residual-current device in front of it; 0: none
+    bool metered = false;
+    Extra extra;
+    bool operator==(const Section&) const = default;
+};
+
 struct Project {
     Basis basis;
     Table<Level> levels;
@@ -244,6 +279,7 @@ struct Project {
     Table<Circuit> circuits;
     Table<Run> runs;
     Table<Load> loads;
+    Table<Section> sections;
     Table<Device> devices;
     Extra extra;
     bool operator==(const Project&) const = default;
@@ -260,11 +296,15 @@ struct Project {
         f("circuits", &Project::circuits);
         f("runs", &Project::runs);
         f("loads", &Project::loads);
+        f("sections", &Project::sections);
         f("devices", &Project::devices);
     }
 };
 
-/// "LK-1-14" for a placed circuit; "LK-1-?" while it has no slot.
+/// Puts words in the places of a pattern: "{board}/{way}" with board DB-1 and way 3 is "DB-1/3". A word that is empty takes the
+/// sign before it along; a place that is not in the list stays as written.
+std::string fillPattern(const std::string& pattern, const std::map<std::string, std::string>& words);
+/// "LK-1-14" for a placed circuit, "DB-1/5/L2" on a board of ways, or by the basis' own pattern; "LK-1-?" while it has no slot.
 std::string nameOf(const Project& project, CircuitId circuit);
 /// The name by which a person knows the thing: "LK-1", "T-2", "LK-1-14", "Servery 010".
 std::string nameOf(const Project& project, Ref thing);

@@ -112,8 +112,8 @@ struct Reader {
         }
         return true;
     }
-    bool read(const char* key, const json& j, std::map<std::string, double>& x) {
-        if (!j.is_object()) return fail(key, "expected names with numbers, found " + seen(j)), false;
+    template <class T> bool read(const char* key, const json& j, std::map<std::string, T>& x) {
+        if (!j.is_object()) return fail(key, "expected names with values, found " + seen(j)), false;
         for (const auto& [name, e] : j.items())
             if (!read(key, e, x[name])) return false;
         return true;
@@ -186,6 +186,7 @@ LINTEL_JSON(Board)
 LINTEL_JSON(Circuit)
 LINTEL_JSON(Run)
 LINTEL_JSON(Load)
+LINTEL_JSON(Section)
 #undef LINTEL_JSON
 
 std::string writeProject(const Project& p) {

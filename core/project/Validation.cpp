@@ -42,6 +42,15 @@ std::optional<Error> validate(const Project& p) {
         if (!c.first && !fromWord<LoadKind>(kind)) c.first = Error{"basis.demandFactors", "there is no load kind \"" + kind + "\"", ""};
         basis("demandFactors", factor, 0, 10);
     }
+    for (const auto& [kind, size] : b.smallestByUse)
+        if (!c.first && !fromWord<LoadKind>(kind)) c.first = Error{"basis.smallestByUse", "there is no load kind \"" + kind + "\"", ""};
+    for (const auto& [kind, amps] : b.smallestBreakerByUse) {
+        if (!c.first && !fromWord<LoadKind>(kind)) c.first = Error{"basis.smallestBreakerByUse", "there is no load kind \"" + kind + "\"", ""};
+        basis("smallestBreakerByUse", amps, 0.5, 6000);
+    }
+    basis("groundTemperature", b.groundTemperature, -20, 60);
+    basis("soil", b.soil, 0.1, 10);
+    basis("lightingDropLimit", b.lightingDropLimit, 0, 100);
     for (const Level& l : p.levels) c.within("levels", l.id, "height", l.height, 0.5, 200), c.within("levels", l.id, "elevation", l.elevation, -1000, 2000);
     for (const Wall& w : p.walls) c.resolves("walls", w.id, "level", p.levels, w.level, true), c.within("walls", w.id, "thickness", w.thickness, 0, 10);
     for (const Room& r : p.rooms) c.resolves("rooms", r.id, "level", p.levels, r.level, true);
@@ -65,6 +74,7 @@ std::optional<Error> validate(const Project& p) {
         c.within("sources", s.id, "faultLN", s.faultLN, 0, 1000);
         c.within("sources", s.id, "subtransient", s.subtransient, 0.1, 100);
         c.within("sources", s.id, "peakShare", s.peakShare, 0.1, 20);
+        c.within("sources", s.id, "ze", s.ze, 0, 10000);
     }
     const auto feed = [&](const char* table, auto id, Ref f, bool transformer) {
         const bool there = !f || (f.is<Source>() && p.sources.has(f.as<Source>())) || (f.is<Circuit>() && p.circuits.has(f.as<Circuit>())) ||
@@ -102,12 +112,16 @@ std::optional<Error> validate(const Project& p) {
         if (k.letThroughKA) c.within("circuits", k.id, "letThroughKA", *k.letThroughKA, 0.001, 1000);
         c.within("circuits", k.id, "multiwire", k.multiwire, 0, 10000);
         c.within("circuits", k.id, "bundle", k.bundle, 0, 10000);
+        c.within("circuits", k.id, "residual", k.residual, 0, 30000);
     }
     for (const Run& r : p.runs) {
         c.within("runs", r.id, "length", r.length, 0, 100000);
         c.within("runs", r.id, "nonlinear", r.nonlinear, 0, 1);
         c.within("runs", r.id, "sharing", r.sharing, 0, 1000);
         c.within("runs", r.id, "heldSets", r.heldSets, 0, 40);
+        c.within("runs", r.id, "grouped", r.grouped, 0, 1000);
+        c.within("runs", r.id, "insulated", r.insulated, 0, 1000);
+        if (r.soil) c.within("runs", r.id, "soil", *r.soil, 0.1, 10);
     }
     for (const Load& l : p.loads) {
         c.resolves("loads", l.id, "circuit", p.circuits, l.circuit);
@@ -118,6 +132,13 @@ std::optional<Error> validate(const Project& p) {
         c.within("loads", l.id, "diversity", l.diversity, 0, 10);
         c.within("loads", l.id, "duty", l.duty, 0.01, 1);
         for (double share : {l.splitA, l.splitB, l.splitC}) c.within("loads", l.id, "split", share, 0, 1e9);
+    }
+    for (const Section& s : p.sections) {
+        c.resolves("sections", s.id, "board", p.boards, s.board, true);
+        c.within("sections", s.id, "from", s.from, 1, 1200);
+        c.within("sections", s.id, "to", s.to, s.from, 1200);
+        c.within("sections", s.id, "rating", s.rating, 0, 100000);
+        c.within("sections", s.id, "residual", s.residual, 0, 30000);
     }
     return c.first;
 }

@@ -45,15 +45,22 @@ struct RuleBookReader {
         b.id = text(at(j, "id", name), name);
         b.title = text(at(j, "title", name), name);
         b.region = text(at(j, "region", name), name);
-        if (text(at(j, "procedure", name), name) != "terminal-temperature") refuse(name, "there is no sizing procedure " + j["procedure"].dump());
+        const std::string procedure = text(at(j, "procedure", name), name);
+        if (procedure == "reference-method") b.practice = RuleBook::Practice::ReferenceMethod;
+        else if (procedure != "terminal-temperature") refuse(name, "there is no sizing procedure " + j["procedure"].dump());
         readRatings(at(j, "ratings", name));
-        readConductors(at(j, "conductors", name));
-        readCorrections(j);
+        if (b.metric()) {
+            readMetricConductors(at(j, "conductors", name));
+        } else {
+            readConductors(at(j, "conductors", name));
+            readCorrections(j);
+        }
         readFigures(j);
         readDemand(at(j, "demand", name));
         std::map<std::string, double> sizes;
         for (const ConductorSize& s : b.series) sizes[s.name] = s.kcmil;
         b.tables = readTables(j, name, sizes, b.ratingSeries);
+        if (b.metric()) readMetric(j);
         for (std::size_t i = 0; i < 2; ++i)
             for (const ConductorSize& s : b.series) {
                 const auto& table = (i ? b.tables.messenger : b.tables.freeAir).ampacity;
@@ -117,6 +124,47 @@ struct RuleBookReader {
                 if (r > 0 && (r < s.direct[m] * 0.93 || r > s.direct[m] * 1.6)) refuse(where, "alternating-current resistance is far from the direct-current one");
         }
     }
+    /// Sizes with their resistances at 20 °C; what they carry is the cables' matter.
+    void readMetricConductors(const json& j) {
+        cite("direct", j, "table", name);
+        for (const json& r : rows(j, 3, name + ", conductors")) {
+            ConductorSize s;
+            s.name = text(r[0], name);
+            const std::string where = fmt::format("{}, conductor {}", name, s.name);
+            s.mm2 = std::atof(s.name.c_str());
+            s.kcmil = s.mm2 / 0.5067074791;
+            if (s.mm2 <= (b.series.empty() ? 0 : b.series.back().mm2)) refuse(where, "sizes must rise in area");
+            for (std::size_t m = 0; m < 2; ++m) {
+                s.at20[m] = orZero(r[1 + m], where) / 1000;
+                s.direct[m] = s.at20[m] * warmer(75);
+                // Ω/m at 20 °C times area: 0.0172 to 0.0184 Ω·mm²/m for copper, 0.028 to 0.0306 for aluminium, with the margin of the standard.
+                const double rho = s.at20[m] * s.mm2, expected = m == 0 ? 0.0181 : 0.0303;
+                if (s.at20[m] > 0 && std::abs(rho / expected - 1) > 0.08) refuse(where, fmt::format("resistance times area is {:.4f} Ω·mm²/m, expected about {:.4f}", rho, expected));
+                b.choosableSize[m].push_back(s.at20[m] > 0);
+                b.smallLimit[m].push_back(0);
+            }
+            b.series.push_back(s);
+        }
+        if (b.series.empty()) refuse(name, "there are no conductors");
+        b.bundlingRows.push_back({1e9, 1});
+        b.parallelFrom = known(text(at(j, "parallel", name), name), name);
+    }
+    void readMetric(const json& j) {
+        std::vector<std::string> names;
+        std::vector<double> mm2;
+        std::array<std::vector<double>, 2> at20;
+        for (const ConductorSize& s : b.series) {
+            names.push_back(s.name), mm2.push_back(s.mm2);
+            for (std::size_t m = 0; m < 2; ++m) at20[m].push_back(s.at20[m]);
+        }
+        b.cables = readCables(j, name, names, mm2, at20);
+        for (const auto& [key, table] : b.cables.cited) b.citations[key] = table;
+        for (std::size_t k = 0; k < loadKinds; ++k) {
+            const auto it = b.cables.least.find(LoadKind(k));
+            const double area = it == b.cables.least.end() ? b.cables.leastOther : it->second;
+            while (b.leastByKind[k] + 1 < SizeIndex(b.series.size()) && b.series[std::size_t(b.leastByKind[k])].mm2 < area - 1e-9) ++b.leastByKind[k];
+        }
+    }
     void readCorrections(const json& j) {
         const json& a = at(j, "ambient", name);
         cite("ambient", a, "table", name);
@@ -163,13 +211,18 @@ struct RuleBookReader {
     void readFigures(const json& j) {
         const auto section = [&](const char* key) -> const json& { return at(j, key, name); };
         const auto figure = [&](const json& s, const char* key) { return number(at(s, key, name), name); };
-        cite("nextRating", section("nextRatingUp"), "table", name);
-        cite("protected", section("nextRatingUp"), "within", name);
-        b.nextRatingUpTo = figure(section("nextRatingUp"), "upToAmps");
-        cite("terminal", section("terminals"), "table", name);
-        b.terminalBelow = int(figure(section("terminals"), "below"));
-        b.terminalAbove = int(figure(section("terminals"), "above"));
-        b.terminalBoundary = figure(section("terminals"), "boundary");
+        if (!b.metric()) {
+            cite("nextRating", section("nextRatingUp"), "table", name);
+            cite("protected", section("nextRatingUp"), "within", name);
+            b.nextRatingUpTo = figure(section("nextRatingUp"), "upToAmps");
+            cite("terminal", section("terminals"), "table", name);
+            b.terminalBelow = int(figure(section("terminals"), "below"));
+            b.terminalAbove = int(figure(section("terminals"), "above"));
+            b.terminalBoundary = figure(section("terminals"), "boundary");
+        } else {
+            cite("protected", section("protection"), "table", name);
+            cite("protectiveRaised", section("protection"), "table", name);
+        }
         const json& c = section("continuous");
         cite("continuousDevice", c, "table", name);
         cite("continuousFeederDevice", c, "feederTable", name);
@@ -228,6 +281,17 @@ struct RuleBookReader {
                 r.each = number(at(j, "each", where), where);
                 r.overEach = number(at(j, "overEach", where), where);
                 if (r.demandByCount.empty() || r.beyond.empty()) refuse(where, "the table is empty");
+                if (j.contains("small"))
+                    for (const json& g : j["small"]) {
+                        DemandRule::Small small{text(at(g, "table", where), where), number(at(g, "from", where), where), number(at(g, "upTo", where), where), g.value("upToWithin", false), {}};
+                        if (small.upTo <= small.from || (!r.small.empty() && small.from < r.small.back().upTo) || r.small.size() == 2) refuse(where, "the groups of small ratings do not follow one another");
+                        for (const json& f : at(g, "factors", where)) {
+                            small.factors.push_back({f[0].is_null() ? 1e300 : number(f[0], where), number(f[1], where)});
+                            if (small.factors.size() > 1 && (small.factors.back().value > small.factors[small.factors.size() - 2].value || small.factors.back().upTo <= small.factors[small.factors.size() - 2].upTo)) refuse(where, "factors must not rise with the count");
+                        }
+                        if (small.factors.empty() || small.factors.back().upTo < 1e300) refuse(where, "the last group of factors has no end: write null");
+                        r.small.push_back(small);
+                    }
             } else if (method == "largest") {
                 r.method = Method::Largest;
             } else if (method == "noncoincident") {
@@ -235,6 +299,19 @@ struct RuleBookReader {
                 const auto with = fromWord<LoadKind>(text(at(j, "with", where), where));
                 if (!with) refuse(where, "there is no load kind " + j["with"].dump());
                 r.with = *with;
+            } else if (method == "largestAndRest") {
+                r.method = Method::LargestAndRest;
+                r.byCircuit = j.value("byCircuit", true);
+                for (const json& f : at(j, "factors", where)) {
+                    r.factors.push_back(number(f, where));
+                    if (r.factors.size() > 1 && r.factors.back() > r.factors[r.factors.size() - 2]) refuse(where, "factors must not rise with the count");
+                }
+                if (r.factors.size() != 3) refuse(where, "give three factors: of the largest, of the second, of the rest");
+            } else if (method == "points") {
+                r.method = Method::Points;
+                r.pointsFirst = number(j, "first", where), r.vaFirst = number(j, "firstVA", where);
+                r.pointsMore = number(j, "more", where), r.vaMore = number(j, "moreVA", where);
+                if (r.pointsFirst < 1 || r.pointsMore < 1) refuse(where, "a group has at least one point");
             } else if (method == "factor") {
                 r.method = Method::Factor;
                 r.factor = number(j, "factor", where);
@@ -294,6 +371,12 @@ double RuleBook::ratingAtOrBelow(double amps, DeviceKind kind) const {
 double RuleBook::frameFor(double amps, DeviceKind kind) const { return seriesAtOrAbove(isFuse(kind) ? tables.switches : tables.frames, amps); }
 double RuleBook::interruptingAtOrAbove(double kA) const { return seriesAtOrAbove(tables.interrupting, kA); }
 
+int DemandRule::smallGroup(double va) const {
+    for (std::size_t i = 0; i < small.size(); ++i)
+        if (va >= small[i].from && (va < small[i].upTo || (small[i].upToWithin && va <= small[i].upTo + 1e-6))) return int(i);
+    return -1;
+}
+
 Cited RuleBook::motorAmps(double hp, double volts, bool threePhase) const {
     const MotorTable& t = threePhase ? tables.motorThree : tables.motorSingle;
     const auto rated = tables.motorVolts.find(int(std::lround(volts)));
@@ -306,12 +389,14 @@ Cited RuleBook::motorAmps(double hp, double volts, bool threePhase) const {
 }
 
 SizeIndex RuleBook::bondingFor(double kcmil, Material lines, Material own) const {
+    if (tables.bonding.size() < 2) return -1;
     for (const BondingRow& r : tables.bonding)
         if (kcmil <= (lines == Material::Copper ? r.upToCopper : r.upToAluminium) + 1e-6) return find(r.size[std::size_t(own)]);
     return -1;
 }
 
 SizeIndex RuleBook::jumperFor(double kcmil, Material lines, Material own) const {
+    if (tables.bonding.size() < 2) return -1;
     const BondingRow& last = tables.bonding[tables.bonding.size() - 2];
     if (kcmil <= (lines == Material::Copper ? last.upToCopper : last.upToAluminium) + 1e-6) return bondingFor(kcmil, lines, own);
     // Beyond the table: a share of the lines' area; of another metal, of the area that its own metal would need.
@@ -338,7 +423,8 @@ const Insulation* RuleBook::insulation(const std::string& name) const {
 const Insulation& RuleBook::insulationFor(int celsius) const {
     for (const Insulation& i : tables.insulations)
         if (i.celsius == celsius) return i;
-    return tables.insulations.front();
+    static const Insulation none{"", 0, {}};
+    return tables.insulations.empty() ? none : tables.insulations.front();
 }
 double RuleBook::areaLighting(const std::string& occupancy) const {
     for (const auto& [name, va] : tables.areaLighting)
@@ -394,6 +480,7 @@ const std::string& RuleBook::cite(const std::string& key) const {
 std::string sizeWords(const RuleBook& book, SizeIndex i) {
     if (i < 0) return "–";
     const ConductorSize& s = book.sizes()[std::size_t(i)];
+    if (book.metric()) return s.name + " mm²";
     if (s.name.find('/') != std::string::npos) return s.name;
     return s.kcmil >= 250 ? s.name + " kcmil" : "#" + s.name;
 }

@@ -5,6 +5,7 @@
 #include "core/base/Error.h"
 #include "core/base/Quantity.h"
 #include "core/project/Choices.h"
+#include "core/rules/Cables.h"
 #include "core/rules/RuleTables.h"
 
 #include <array>
@@ -22,6 +23,7 @@ struct ConductorSize {
     std::string name;       ///< as the book names it: "12", "1/0", "250"
     double mm2 = 0, kcmil = 0;
     std::array<std::array<double, 3>, 2> ampacity{};  ///< A; [material][60, 75, 90 °C]; 0: not in the table
+    std::array<double, 2> at20{};                     ///< Ω/m at 20 °C, direct current, [material]; metric books
     std::array<double, 2> direct{};                   ///< Ω/m at 75 °C, direct current, [material]
     std::array<std::array<double, 3>, 2> resistance{}; ///< Ω/m at 75 °C, alternating, [material][raceway]; 0: not in the table
     std::array<double, 3> reactance{};                ///< Ω/m, [raceway]
@@ -29,7 +31,7 @@ struct ConductorSize {
 
 /// How the demand of a load kind follows from what is connected below a node.
 struct DemandRule {
-    enum class Method { Full, Stepped, Count, Table, Largest, NonCoincident, Factor } method = Method::Full;
+    enum class Method { Full, Stepped, Count, Table, Largest, NonCoincident, Factor, LargestAndRest, Points } method = Method::Full;
     std::string table;
     std::vector<std::pair<double, double>> steps; ///< (up to VA, factor); the last has no end
     std::vector<double> factors;                  ///< by count, from one; the last goes on
@@ -38,9 +40,21 @@ struct DemandRule {
     std::vector<double> demandByCount;            ///< VA, from one
     std::vector<std::array<double, 3>> beyond;    ///< (from count, base VA, VA each)
     double each = 0, overEach = 0;                ///< the table's rating of one, and the share added per kVA over it
+    /// Pieces of a smaller rating that may instead be taken at a share of their sum, by their count (220.55 note 3).
+    struct Small {
+        std::string table;
+        double from = 0, upTo = 0;                ///< VA of one; `from` within
+        bool upToWithin = false;                  ///< whether `upTo` itself belongs to it
+        std::vector<Band> factors;                ///< up to a count, share; the last has no end
+    };
+    std::vector<Small> small;                     ///< at most two, the smallest first
+    /// The group that one of so many VA falls in; -1: none.
+    int smallGroup(double va) const;
     double extra = 0;                             ///< share of the largest one added
     LoadKind with = LoadKind::Cooling;            ///< the kind it does not run together with
-    double factor = 1;
+    double factor = 1;                            ///< LargestAndRest: of all but the largest circuit
+    bool byCircuit = false;                       ///< a piece is a circuit, not a load
+    double pointsFirst = 0, vaFirst = 0, pointsMore = 0, vaMore = 0; ///< Points: so many VA for the first so many, more for each further so many or part of them
 };
 
 /// A value with the table or clause it stands in.
@@ -59,6 +73,11 @@ public:
     static Outcome<RuleBook> load(const std::filesystem::path& file, const std::map<std::string, double>& overrides = {});
 
     std::string id, title, region;
+    /// Which order of steps it asks for: see core/solve/Procedure.h.
+    enum class Practice : std::uint8_t { TerminalTemperature, ReferenceMethod } practice = Practice::TerminalTemperature;
+    bool metric() const { return practice == Practice::ReferenceMethod; }
+    /// Metric books only.
+    CableRules cables;
 
     // ---- ratings of devices ----
     const std::vector<double>& ratings() const { return ratingSeries; }
@@ -116,6 +135,8 @@ public:
     /// VA/ft² of general lighting; 0: no such occupancy.
     double areaLighting(const std::string& occupancy) const;
     RuleTables tables;
+    /// The smallest conductor that this use may have; 0 (the first of the series) where the book has none.
+    SizeIndex leastFor(LoadKind kind) const { return leastByKind[std::size_t(kind)]; }
 
     // ---- demand ----
     const DemandRule& demand(LoadKind kind, Occupancy occupancy) const { return rules[std::size_t(kind)][std::size_t(occupancy)]; }
@@ -140,6 +161,7 @@ private:
     std::array<std::vector<std::array<std::array<double, 3>, 2>>, 2> laidAmpacity; ///< [free air, messenger][size]
     std::array<std::vector<char>, 2> choosableSize;
     std::array<std::vector<double>, 2> smallLimit;
+    std::array<SizeIndex, loadKinds> leastByKind{};
     std::vector<std::array<double, 4>> ambientRows; ///< up to °C, 60, 75, 90
     std::vector<std::pair<double, double>> bundlingRows;
     struct Protective { double upTo; std::array<SizeIndex, 2> size; };

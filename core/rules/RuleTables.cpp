@@ -1,5 +1,6 @@
 #include "core/rules/RuleTables.h"
 
+#include "core/base/Quantity.h"
 #include "core/rules/ReadJson.h"
 
 #include <algorithm>
@@ -17,6 +18,7 @@ struct TableReader {
     const std::map<std::string, double>& sizes;
     RuleTables t;
 
+    bool has(const char* key) const { return book.contains(key); }
     const json& section(const char* key) const { return at(book, key, name); }
     void cite(const char* key, const json& j, const char* field = "table") { t.cited[key] = text(j, field, name); }
     double share(const json& j, const char* key, double least, double most) const {
@@ -181,12 +183,15 @@ struct TableReader {
         }
         if (t.conduits.empty() || t.insulations.empty()) refuse(name, "there is no conduit or no insulation");
     }
-    void readDemandFigures() {
+    void readArea() {
         const json& a = section("areaLighting");
         cite("areaLighting", a);
         cite("areaLightingDwelling", a, "dwellingTable");
-        t.dwellingLighting = share(a, "dwelling", 0.1, 20);
-        for (const json& r : rows(a, 2, name + ", area lighting")) t.areaLighting.push_back({text(r[0], name), number(r[1], name)});
+        const double unit = text(a, "unit", name) == "W/m²" ? metresPerFoot * metresPerFoot : 1;
+        t.dwellingLighting = share(a, "dwelling", 0.1, 20) * unit;
+        for (const json& r : rows(a, 2, name + ", area lighting")) t.areaLighting.push_back({text(r[0], name), number(r[1], name) * unit});
+    }
+    void readDwellings() {
         const json& d = section("dwelling");
         const json& s = at(d, "smallAppliance", name);
         cite("smallAppliance", s);
@@ -219,7 +224,8 @@ struct TableReader {
         cite("existing", section("existing"));
         t.existingFactor = share(section("existing"), "factor", 1, 3);
     }
-    void readRest() {
+    /// What only a practice by terminal temperatures and raceways has.
+    void readRaceways() {
         const json& w = section("dwellingService");
         cite("dwellingService", w);
         t.dwellingServiceShare = share(w, "share", 0.5, 1);
@@ -235,6 +241,8 @@ struct TableReader {
         t.neutralAboveFactor = share(n, "aboveFactor", 0.1, 1);
         t.freeAir = laid("freeAir");
         t.messenger = laid("messenger");
+    }
+    void readRest() {
         t.frames = rising(section("frames"), name + ", frames");
         t.switches = rising(section("switches"), name + ", switches");
         t.interrupting = rising(at(section("interrupting"), "kA", name), name + ", interrupting");
@@ -248,6 +256,8 @@ struct TableReader {
         cite("generator", g);
         t.generatorConductor = share(g, "conductor", 1, 3);
         t.generatorKva = rising(at(g, "kVA", name), name + ", generator kVA");
+    }
+    void readPeople() {
         const json& f = section("groundFault");
         cite("groundFault", f);
         cite("groundFaultDwelling", f, "dwellingTable");
@@ -272,12 +282,20 @@ struct TableReader {
 
 RuleTables readTables(const json& book, const std::string& name, const std::map<std::string, double>& sizes, const std::vector<double>& ratings) {
     TableReader r{book, name, sizes, {}};
-    r.readMotors();
     r.readTransformers();
-    r.readGrounding();
-    r.readConduit();
-    r.readDemandFigures();
     r.readRest();
+    if (r.has("areaLighting")) r.readArea();
+    if (text(at(book, "procedure", name), name) == "terminal-temperature") {
+        r.readMotors();
+        r.readGrounding();
+        r.readConduit();
+        r.readDwellings();
+        r.readRaceways();
+        r.readPeople();
+    } else { // a motor's device is chosen by its current, and its curve lets it start
+        r.t.hermeticConductor = r.t.hermeticDevice = 1;
+        for (const auto& [kind, word] : EnumText<DeviceKind>::words) r.t.motorDevices[kind] = {1, 1, 1e9, 1};
+    }
     r.t.fuseRatings = ratings;
     for (const json& a : at(r.section("fuses"), "more", name)) r.t.fuseRatings.push_back(number(a, name));
     std::sort(r.t.fuseRatings.begin(), r.t.fuseRatings.end());

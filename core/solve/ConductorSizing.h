@@ -27,6 +27,12 @@ struct Ampacity {
 };
 Ampacity ampacityOf(const RunNeed& need, SizeIndex size, const SizingRules& rules, const RuleBook& book);
 
+/// Ohms per metre of one line conductor: from the run's raceway, or from its cable and way of laying (a ring's both ways together).
+struct LineOhms { double r = 0, x = 0; };
+LineOhms lineOhms(const RunNeed& need, SizeIndex size, const RuleBook& book);
+/// Resistance at the temperature under load over that at the highest: (230 + tp − (c² − (Ib/It)²)·(tp − 30))/(230 + tp), where the basis asks for it.
+double warmFactor(const RunNeed& need, SizeIndex size, int sets, const RuleBook& book);
+
 /// Volts lost as a share of the system's own voltage, in %:
 /// ΔV = k·I·(R·cosφ + X·sinφ)·L/n, k = 2 out and back on one or two poles, √3 between the lines of three.
 double dropPercent(const RunNeed& need, SizeIndex size, int sets, Amps amps, Metres length, const RuleBook& book);

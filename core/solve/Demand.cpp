@@ -16,6 +16,12 @@ bool counts(LoadKind kind, const KindSums& kinds, const Basis& basis, const Rule
     return va > other || (va == other && kind < r.with);
 }
 
+double shareOf(const std::vector<Band>& bands, double count) {
+    for (const Band& b : bands)
+        if (count <= b.upTo) return b.value;
+    return bands.back().value;
+}
+
 } // namespace
 
 double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const RuleBook& book, Working* w) {
@@ -62,17 +68,33 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
         return say(!w ? std::string() : fmt::format("{} of them: {} kVA × {} %{}", n, kilo(base), figures(factor * 100), base * factor < least ? ", not less than the largest " + std::to_string(r.largest) : ""), demand, r.table.c_str());
     }
     case DemandRule::Method::Table: {
-        const double n = std::ceil(std::max(1.0, k.count));
-        double demand = 0;
-        if (n <= double(r.demandByCount.size())) demand = r.demandByCount[std::size_t(n) - 1];
-        else
-            for (const auto& [from, base, each] : r.beyond)
-                if (n >= from) demand = base + each * n;
-        // Each kVA (or greater part of one) of the average above the table's rating adds its share.
-        const double over = std::round(k.over / n / 1000);
-        demand *= 1 + r.overEach * over;
-        demand = std::min(demand, va);
-        return say(!w ? std::string() : fmt::format("{} of {} kVA together", n, kilo(va)), demand, r.table.c_str());
+        // The table by count, each kVA (or greater part of one) of the average above its rating adding its share.
+        const auto byTable = [&](double count) {
+            const double n = std::ceil(std::max(1.0, count));
+            double demand = 0;
+            if (n <= double(r.demandByCount.size())) demand = r.demandByCount[std::size_t(n) - 1];
+            else
+                for (const auto& [from, base, each] : r.beyond)
+                    if (n >= from) demand = base + each * n;
+            return demand * (1 + r.overEach * std::round(k.over / n / 1000));
+        };
+        const double all = std::min(byTable(k.count), va);
+        // Small ones may instead be taken at a share of their sum, and the table for the rest.
+        double apart = 0, small = 0, smallVa = 0;
+        std::string formula, tables;
+        for (std::size_t i = 0; i < r.small.size(); ++i) {
+            if (k.smallCount[i] <= 0) continue;
+            const double share = shareOf(r.small[i].factors, k.smallCount[i]);
+            apart += k.smallVa[i] * share, small += k.smallCount[i], smallVa += k.smallVa[i];
+            if (w) formula += fmt::format("{}{} of {} kVA × {} %", formula.empty() ? "" : " + ", figures(k.smallCount[i]), kilo(k.smallVa[i]), figures(share * 100)), tables += (tables.empty() ? "" : ", ") + r.small[i].table;
+        }
+        if (small > 0 && k.count - small > 0.5) {
+            const double rest = std::min(byTable(k.count - small), va - smallVa);
+            apart += rest;
+            if (w) formula += fmt::format(" + {} by the table, {} kVA", figures(k.count - small), kilo(rest)), tables += ", " + r.table;
+        }
+        if (small > 0 && apart < all) return say(!w ? std::string() : fmt::format("{}, less than the {} kVA by the table", formula, kilo(all)), apart, tables.c_str());
+        return say(!w ? std::string() : fmt::format("{} of {} kVA together", figures(std::ceil(std::max(1.0, k.count))), kilo(va)), all, r.table.c_str());
     }
     case DemandRule::Method::Largest:
         return say(!w ? std::string() : fmt::format("{} kVA{}", kilo(va), extra > 0 ? "" : "; the largest motor is of another kind"), va, r.table.c_str());
@@ -80,6 +102,16 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
         const double other = kinds[std::size_t(r.with)].ownVa();
         if (!counts(kind, kinds, basis, book)) return say(!w ? std::string() : fmt::format("{} kVA does not run together with {} kVA {}", kilo(va), kilo(other), wordOf(r.with)), 0, r.table.c_str());
         return say(!w ? std::string() : other > 0 ? fmt::format("{} kVA, larger than {} kVA {}", kilo(va), kilo(other), wordOf(r.with)) : fmt::format("{} kVA × 100 %", kilo(va)), va, r.table.c_str());
+    }
+    case DemandRule::Method::LargestAndRest: {
+        const double rest = std::max(0.0, va - k.largest - k.second);
+        const double demand = k.largest * r.factors[0] + k.second * r.factors[1] + rest * r.factors[2];
+        return say(!w ? std::string() : fmt::format("largest {} kVA × {} % + second {} × {} % + rest {} × {} %", kilo(k.largest), figures(r.factors[0] * 100), kilo(k.second), figures(r.factors[1] * 100), kilo(rest), figures(r.factors[2] * 100)), std::min(va, demand), r.table.c_str());
+    }
+    case DemandRule::Method::Points: {
+        const double more = std::ceil(std::max(0.0, k.count - r.pointsFirst) / r.pointsMore - 1e-9);
+        const double demand = std::min(va, r.vaFirst + more * r.vaMore);
+        return say(!w ? std::string() : fmt::format("{} points: {} kVA{}", figures(k.count), kilo(r.vaFirst), more > 0 ? fmt::format(" + {} × {} kVA", figures(more), kilo(r.vaMore)) : ""), demand, r.table.c_str());
     }
     case DemandRule::Method::Factor: return say(!w ? std::string() : fmt::format("{} kVA × {} %", kilo(va), figures(r.factor * 100)), va * r.factor, r.table.c_str());
     case DemandRule::Method::Full: break;

@@ -13,7 +13,7 @@ double neutralVolts(const SystemFacts& s) { return s.phases == 3 ? s.lineLine.v 
 
 void currents(FaultPoint& f, VoltageSystem system) {
     const SystemFacts s = factsOf(system);
-    const auto kA = [](double volts, Complex z) { return magnitude(z) > 0 ? volts / magnitude(z) / 1000 : 0.0; };
+    const auto kA = [&](double volts, Complex z) { return magnitude(z) > 0 ? f.factor * volts / magnitude(z) / 1000 : 0.0; };
     f.threePhase = s.phases == 3 ? kA(s.lineLine.v / root3, f.z1) + f.motors : 0;
     f.lineLine = s.lines > 1 ? kA(s.lineLine.v, f.zll) + (s.phases == 3 ? f.motors * root3 / 2 : f.motors) : 0;
     f.lineNeutral = s.lineNeutral.v > 0 ? kA(neutralVolts(s), f.zln) : 0;
@@ -32,13 +32,13 @@ double FaultPoint::peakFactor() const {
     return x > 0 ? 1.02 + 0.98 * std::exp(-3 / x) : 1.02;
 }
 
-FaultPoint given(double kA, double xOverR, VoltageSystem system) {
+FaultPoint given(double kA, double xOverR, VoltageSystem system, double factor) {
     Source s;
     s.system = system;
     s.kind = SourceKind::FaultLevel;
     s.faultKA = kA;
     s.xOverR = xOverR;
-    return atSource(s);
+    return atSource(s, factor);
 }
 
 void limitTo(FaultPoint& f, double kA, VoltageSystem system) {
@@ -63,45 +63,50 @@ double coldFactor(Material m) {
     return (tau + 20) / (tau + 75);
 }
 
-FaultPoint atSource(const Source& s) {
+FaultPoint atSource(const Source& s, double factor) {
     FaultPoint f;
+    f.factor = factor;
     f.known = true;
     const SystemFacts v = factsOf(s.system);
     const bool byLevel = s.kind == SourceKind::FaultLevel || s.kind == SourceKind::ExistingBoard;
     const double percent = s.kind == SourceKind::Generator ? s.subtransient : s.percentZ;
     if (v.phases == 3) {
-        const double magnitude = byLevel ? v.lineLine.v / root3 / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
+        const double magnitude = byLevel ? factor * v.lineLine.v / root3 / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
         f.z1 = f.zln = withRatio(magnitude, s.xOverR);
         f.zll = f.z1 * 2.0;
-        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
+        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(factor * neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
     } else {
-        const double magnitude = byLevel ? v.lineLine.v / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
+        const double magnitude = byLevel ? factor * v.lineLine.v / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
         f.zll = f.z1 = withRatio(magnitude, s.xOverR);
         f.zln = v.lines == 2 ? f.zll / 3.0 : f.zll;
-        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
+        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(factor * neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
     }
-    f.zlg = f.zln;
+    f.zlg = s.ze > 0 ? Complex{s.ze, 0} : f.zln;
+    f.loop = f.zlg;
     currents(f, s.system);
     return f;
 }
 
-FaultPoint afterRun(const FaultPoint& from, Complex ohms, Complex groundOhms, Material m, VoltageSystem system) {
+FaultPoint afterRun(const FaultPoint& from, Complex cold, Complex coldGround, Complex hotLoop, VoltageSystem system) {
     FaultPoint f = from;
-    const Complex z{ohms.real() * coldFactor(m), ohms.imag()};
-    f.z1 += z;
-    f.zll += 2.0 * z;
-    f.zln += 2.0 * z; // out by the line, back by a neutral of its size
-    f.zlg += z + Complex{groundOhms.real() * coldFactor(m), groundOhms.imag()};
+    f.z1 += cold;
+    f.zll += 2.0 * cold;
+    f.zln += 2.0 * cold; // out by the line, back by a neutral of its size
+    f.zlg += cold + coldGround;
+    f.loop += hotLoop;
     currents(f, system);
     return f;
 }
 
-double atBranchEnd(const FaultPoint& board, Complex ohms, Material m, VoltageSystem system, int poles) {
+Complex coldOhms(Complex ohms, const RunNeed& n, const RuleBook& book) {
+    return {ohms.real() * (n.cable.type < 0 ? coldFactor(n.material) : 1 / warmer(book.cables.types[std::size_t(n.cable.type)].celsius)), ohms.imag()};
+}
+
+double atBranchEnd(const FaultPoint& board, Complex cold, VoltageSystem system, int poles) {
     const SystemFacts s = factsOf(system);
-    const Complex z{ohms.real() * coldFactor(m), ohms.imag()};
-    const Complex loop = poles == 3 ? board.z1 + z : (poles == 2 ? board.zll : board.zln) + 2.0 * z;
+    const Complex loop = poles == 3 ? board.z1 + cold : (poles == 2 ? board.zll : board.zln) + 2.0 * cold;
     const double volts = poles == 3 ? s.lineLine.v / root3 : poles == 2 ? s.lineLine.v : neutralVolts(s), ohmsAll = magnitude(loop);
-    return ohmsAll > 0 ? volts / ohmsAll / 1000 : 0;
+    return ohmsAll > 0 ? board.factor * volts / ohmsAll / 1000 : 0;
 }
 
 Complex transformerOhms(const Transformer& t) {
@@ -112,6 +117,7 @@ Complex transformerOhms(const Transformer& t) {
 FaultPoint afterTransformer(const FaultPoint& p, const Transformer& t) {
     FaultPoint f;
     f.known = p.known;
+    f.factor = p.factor;
     if (!p.known) return f;
     const SystemFacts s = factsOf(t.secondary), in = factsOf(t.primary);
     const double ratio = s.lineLine.v / in.lineLine.v, square = ratio * ratio;
@@ -124,7 +130,7 @@ FaultPoint afterTransformer(const FaultPoint& p, const Transformer& t) {
         f.zll = f.z1 = p.zll * square + own;
         f.zln = s.lines == 2 ? p.zll * (square / 4) + own / 3.0 : f.zll;
     }
-    f.zlg = f.zln;
+    f.zlg = f.loop = f.zln;
     currents(f, t.secondary);
     return f;
 }

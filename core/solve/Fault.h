@@ -7,19 +7,20 @@
 namespace lintel {
 
 /// At the terminals of a supply. A utility transformer's primary is taken as infinite.
-FaultPoint atSource(const Source& source);
-/// At the far end of a run of `ohms` (one line conductor, at 75 °C).
-/// `groundOhms`: of the way back through its protective conductor.
-FaultPoint afterRun(const FaultPoint& from, Complex ohms, Complex groundOhms, Material material, VoltageSystem system);
+/// `factor`: the code's voltage factor c for the largest currents.
+FaultPoint atSource(const Source& source, double factor = 1);
+/// At the far end of a run of `cold` ohms (one line conductor, at 20 °C). `coldGround`: of the way back through its protective
+/// conductor; `hotLoop`: what the run adds to the earth-fault loop under load.
+FaultPoint afterRun(const FaultPoint& from, Complex cold, Complex coldGround, Complex hotLoop, VoltageSystem system);
 /// A fault level that is known from elsewhere: three-phase (or line-line) kA with its X/R.
-FaultPoint given(double kA, double xOverR, VoltageSystem system);
+FaultPoint given(double kA, double xOverR, VoltageSystem system, double factor = 1);
 /// Lowers a point to what a current-limiting device lets through, kA symmetrical; nothing changes where less is there already.
 void limitTo(FaultPoint& point, double kA, VoltageSystem system);
 /// Adds the share of the motors of a system: four times their full-load current, undiminished by any run below (a
 /// maximum, easily followed by hand).
 void addMotors(FaultPoint& point, double motorVa, VoltageSystem system);
 /// kA at the far end of a branch run, between as many lines as it has poles: three-phase, line-line or line-neutral.
-double atBranchEnd(const FaultPoint& board, Complex ohms, Material material, VoltageSystem system, int poles);
+double atBranchEnd(const FaultPoint& board, Complex cold, VoltageSystem system, int poles);
 /// At the secondary terminals. Three-phase: delta–wye, so line-neutral faults see only its own zero sequence. Single-phase:
 /// line-neutral current at the terminals is 1.5 times line-line by convention.
 FaultPoint afterTransformer(const FaultPoint& primary, const Transformer& transformer);
@@ -28,5 +29,7 @@ Complex transformerOhms(const Transformer& transformer);
 
 /// Resistance at 20 °C over that at 75 °C: (τ + 20)/(τ + 75), τ = 234.5 for copper, 228 for aluminium.
 double coldFactor(Material material);
+/// Ohms of a run at the temperature its results are given at (75 °C, or the highest of its cable), at 20 °C.
+Complex coldOhms(Complex ohms, const RunNeed& need, const RuleBook& book);
 
 } // namespace lintel

@@ -16,9 +16,17 @@ Complex PhaseLoad::total() const { return ln[0] + ln[1] + ln[2] + ll[0] + ll[1] 
 
 void KindSum::add(const KindSum& o) {
     p += o.p, q += o.q, dp += o.dp, dq += o.dq, continuous += o.continuous, count += o.count, over += o.over, minimum += o.minimum;
+    for (std::size_t i = 0; i < 2; ++i) smallCount[i] += o.smallCount[i], smallVa[i] += o.smallVa[i];
     for (double x : {o.largest, o.second})
         if (x > largest) second = largest, largest = x;
         else if (x > second) second = x;
+}
+
+void countPieces(KindSum& k, const DemandRule& rule, double each, double quantity, double factor) {
+    k.count = quantity;
+    k.over = rule.each > 0 ? std::max(0.0, each - rule.each) * quantity : 0;
+    k.minimum = std::max(rule.minimumEach, each) * quantity;
+    if (const int g = rule.smallGroup(each); g >= 0) k.smallCount[std::size_t(g)] = quantity, k.smallVa[std::size_t(g)] = each * quantity * factor;
 }
 
 int lineOfSlot(const Board& b, int slot) {
@@ -132,6 +140,7 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     }
     double most = 0;
     std::array<double, loadKinds> byKind{};
+    std::optional<KindSums> own; // of kinds whose rule goes by circuits; made only where there is one
     const auto take = [&](LoadKind kind, LoadUnit unit, Complex each, double quantity, double factor, bool continuous, int poles) {
         if (unit == LoadUnit::hp && book.demand(kind, p.basis.occupancy).extra == 0) kind = LoadKind::Motor; // what has horsepower is a motor
         if (unit == LoadUnit::kvar) kind = LoadKind::Capacitor;
@@ -147,13 +156,13 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         KindSum k;
         k.p = s.real(), k.q = s.imag(), k.dp = d.real(), k.dq = d.imag();
         k.continuous = continuous ? dva : 0;
-        k.count = quantity;
         k.largest = magnitude(each) * factor;
         k.second = quantity >= 2 ? k.largest : 0;
-        const DemandRule& rule = book.demand(kind, p.basis.occupancy);
-        k.over = rule.each > 0 ? std::max(0.0, magnitude(each) - rule.each) * quantity : 0;
-        k.minimum = std::max(rule.minimumEach, magnitude(each)) * quantity;
-        into[std::size_t(kind)].add(k);
+        countPieces(k, book.demand(kind, p.basis.occupancy), magnitude(each), quantity, factor);
+        if (book.demand(kind, p.basis.occupancy).byCircuit) {
+            if (!own) own.emplace();
+            (*own)[std::size_t(kind)].add(k);
+        } else into[std::size_t(kind)].add(k);
     };
     for (const Load* l : t.loadsOf(c.id)) {
         Complex each = powerOf(l->amount, l->unit, l->powerFactor, b.system, l->poles, book);
@@ -172,6 +181,11 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         take(y.kind, y.unit, powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book), 1, c.factor, y.continuous, y.poles);
         ++r.points;
     }
+    for (std::size_t k = 0; k < loadKinds && own; ++k)
+        if (KindSum& sum = (*own)[k]; sum.p != 0 || sum.q != 0) {
+            sum.largest = sum.ownVa(), sum.second = 0, sum.count = 1;
+            into[k].add(sum);
+        }
     int kindsUsed = 0;
     for (std::size_t k = 0; k < loadKinds; ++k) {
         if (byKind[k] > 0) ++kindsUsed;

@@ -17,6 +17,8 @@ int slotOfPole(const Board& board, int slot, int pole, int poles);
 /// Apparent power of a load in W + j var; the volts across it and its phases turn amperes into VA. Horsepower takes the
 /// full-load current of the book's motor table at the system's voltage; nothing where the table has none. Kvar of a capacitor are negative.
 Complex powerOf(double amount, LoadUnit unit, double powerFactor, VoltageSystem system, int poles, const RuleBook& book);
+/// What a demand rule that goes by pieces has to know of `quantity` loads of `each` VA: how many, and what is over, at least, or small.
+void countPieces(KindSum& k, const DemandRule& rule, double each, double quantity, double factor = 1);
 /// Amperes of each line of a load or board of so many poles.
 Amps ampsOf(double va, VoltageSystem system, int poles);
 

@@ -18,17 +18,51 @@ using Complex = std::complex<double>;
 inline double magnitude(Complex z) { return std::sqrt(z.real() * z.real() + z.imag() * z.imag()); }
 
 /// Why a conductor is the size it is.
-enum class Governing : std::uint8_t { None, MinimumSize, Load, ContinuousLoad, DeviceProtection, Terminal, Ambient, Bundling, VoltageDrop, Held };
+enum class Governing : std::uint8_t { None, MinimumSize, Load, ContinuousLoad, DeviceProtection, Terminal, Ambient, Bundling, VoltageDrop, LoopImpedance, FaultWithstand, Held };
 template <> struct EnumText<Governing> {
     static constexpr std::pair<Governing, const char*> words[] = {
         {Governing::None, "–"}, {Governing::MinimumSize, "minimum size"}, {Governing::Load, "load"}, {Governing::ContinuousLoad, "continuous load"},
         {Governing::DeviceProtection, "device protection"}, {Governing::Terminal, "terminal"}, {Governing::Ambient, "ambient"},
-        {Governing::Bundling, "bundling"}, {Governing::VoltageDrop, "voltage drop"}, {Governing::Held, "held by hand"}};
+        {Governing::Bundling, "bundling"}, {Governing::VoltageDrop, "voltage drop"}, {Governing::LoopImpedance, "loop impedance"}, {Governing::FaultWithstand, "fault withstand"}, {Governing::Held, "held by hand"}};
 };
 
 /// Sized: the smallest that passes. Held: set by the designer. PastCeiling: upsizing stopped at its limit, the size is what
 /// ampacity needs. NoneFits: nothing in the book carries it.
 enum class Sizing : std::uint8_t { Sized, Held, PastCeiling, NoneFits };
+
+/// What a run of a metric project needs beside: its cable, where it lies, and what an earth fault at its end has to open.
+struct CableNeed {
+    int type = -1, method = -1;   ///< in CableRules::types and their methods; -1: the book goes by other tables
+    int circuits = 1;             ///< laid together, itself among them
+    float insulated = 0;          ///< m surrounded by thermal insulation
+    float soil = 2.5f;            ///< K·m/W
+    ProtectiveBy protectiveBy = ProtectiveBy::Auto;
+    Earthing earthing = Earthing::TNS;
+    DeviceKind device = DeviceKind::TypeB;
+    bool ring = false, final = true; ///< final: feeds loads, not a board
+    bool ignored = false;         ///< so lightly loaded that it does not count in its group
+    float residual = 0;           ///< mA of the residual-current device that also watches it
+    SizeIndex heldGround = -1;
+    bool unguarded = false;       ///< no device of the project stands before it: the supplier's opens a fault
+    bool warm = false;            ///< drop at the temperature under load
+    float factors = 1;            ///< all corrections of its capacity together
+    Complex loopBefore;           ///< Ω of the earth-fault loop up to where it begins, conductors hot
+    float faultBefore = 0;        ///< kA, the largest there
+};
+
+/// What an earth fault at the far end of a metric run comes to.
+struct EarthFault {
+    bool known = false, ok = true, inTime = true, withstands = true, byResidual = false;
+    bool byEnergy = false;        ///< `needed` follows from what the device lets through, not from time
+    SizeIndex ground = -1;        ///< protective conductor; -1: armour alone
+    bool armour = false;          ///< the armour carries it, alone or beside a conductor
+    float zs = 0, limit = 0;      ///< Ω
+    float seconds = 0, allowed = 0; ///< s it takes to open, and may take
+    float amps = 0;               ///< earth-fault current at the end, conductors hot
+    float needed = 0, has = 0;    ///< mm² of copper or armour, by the adiabatic rule
+    float longest = 0;            ///< m within the limit; 0: none
+    Complex added;                ///< Ω of the run to the loop, hot
+};
 
 /// What a run has to carry, put together before it is sized.
 struct RunNeed {
@@ -59,6 +93,7 @@ struct RunNeed {
     Metres length;            ///< one way
     Metres up, across, down;  ///< its parts, where measured
     double ownLimit = 3, totalBefore = 0, totalLimit = 5; ///< %
+    CableNeed cable;
 };
 
 /// What sizing comes to.
@@ -73,7 +108,9 @@ struct RunOutcome {
     double dropOwn = 0, dropTotal = 0; ///< %
     Metres longest;           ///< within both limits at this size; 0: not limited or not known
     Complex groundOhms;       ///< of its protective conductor, or of the neutral where it has none, at 75 °C
-    Complex ohms;             ///< of one line conductor, all sets, at 75 °C
+    Complex ohms;             ///< of one line conductor, all sets, at 75 °C or the highest temperature of its cable
+    EarthFault earth;         ///< metric
+    float running = 0;        ///< °C of the conductors under load, metric
     int steps = 0;            ///< sizes above what ampacity needs
     bool adequate() const { return state != Sizing::NoneFits && !tooSmall; }
     bool tooSmall = false;    ///< held below what is needed
@@ -87,6 +124,8 @@ struct RunResult : RunOutcome {
 struct FaultPoint {
     bool known = false, limited = false; ///< limited: by a device's let-through
     Complex z1, zll, zln, zlg;
+    Complex loop;             ///< of an earth fault with conductors hot: Ze and all R1 + R2
+    double factor = 1;        ///< c, on the voltage that drives the largest current
     double motors = 0;        ///< kA of the motors of the system, in the three-phase figure in full and 87 % of it line–line
     double threePhase = 0, lineLine = 0, lineNeutral = 0, lineGround = 0;
     double worst() const { return std::max({threePhase, lineLine, lineNeutral, lineGround}); }
@@ -104,6 +143,7 @@ struct KindSum {
     double count = 0, largest = 0, second = 0; ///< pieces; VA of the largest two
     double over = 0;               ///< VA above a table's rating of one, summed (ranges)
     double minimum = 0;            ///< VA with the rule's minimum for each (dryers)
+    std::array<double, 2> smallCount{}, smallVa{}; ///< of those that fall in a rule's groups by rating (ranges)
     void add(const KindSum& o);
     double va() const { return magnitude({p, q}); }
     double ownVa() const { return magnitude({dp, dq}); }
@@ -180,6 +220,7 @@ struct CircuitResult {
     int split = -1;                 ///< where of `power` some is entered line by line: its place in Results::splits
     Amps load, required;
     double device = 0, deviceNeeded = 0;
+    DeviceKind kindOfDevice = DeviceKind::Breaker; ///< as fitted: the usual one of the book where none is chosen
     bool deviceHeld = false;
     bool receptacles = false;
     int mostPoles = 0;              ///< of the loads on it

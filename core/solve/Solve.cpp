@@ -41,15 +41,38 @@ struct Solver {
     Results& r;
     Topology t;
     SizingRules rules;
-    SizeIndex smallestBranch = 0;
+    SizeIndex smallestFeeder = 0;
+    std::array<SizeIndex, loadKinds> smallestBranch{}; ///< by use
+    std::array<double, loadKinds> smallestBreaker{};   ///< by use
+    int branchCable = -1, feederCable = -1;
+    std::map<BoardId, std::vector<const Section*>> sections;
+    Earthing earthingHere = Earthing::TNS; ///< of the board whose circuits are being sized
     Raceway racewayOfBasis = Raceway::Steel;
     std::vector<const Circuit*> overTotal; ///< branch circuits over the total limit at the size that ampacity needs
     std::vector<int> raisedBoards, raisedTransformers; ///< sizes added to feeders, by id
 
     Solver(const Project& project, const RuleBook& rulebook, Results& results) : p(project), book(rulebook), r(results), rules(sizingRules(project.basis, rulebook)) {
-        smallestBranch = std::max(0, book.find(p.basis.smallestBranch));
+        smallestFeeder = std::max(0, book.find(p.basis.smallestBranch));
+        for (std::size_t k = 0; k < loadKinds; ++k) {
+            smallestBranch[k] = std::max(smallestFeeder, book.leastFor(LoadKind(k)));
+            const auto least = p.basis.smallestBreakerByUse.find(wordOf(LoadKind(k)));
+            smallestBreaker[k] = least == p.basis.smallestBreakerByUse.end() ? p.basis.smallestBreaker : least->second;
+            if (const auto own = p.basis.smallestByUse.find(wordOf(LoadKind(k))); own != p.basis.smallestByUse.end())
+                if (const SizeIndex s = book.find(own->second); s >= 0) smallestBranch[k] = s;
+        }
+        if (book.metric()) {
+            for (const Section& s : p.sections) sections[s.board].push_back(&s);
+            branchCable = cableOf(p.basis.branchCable, book.cables.usualBranch);
+            feederCable = cableOf(p.basis.feederCable, book.cables.usualFeeder);
+        }
         const ConduitType* conduit = p.basis.conduit.empty() ? nullptr : book.conduit(p.basis.conduit);
         racewayOfBasis = conduit ? conduit->raceway : p.basis.raceway;
+    }
+
+    int cableOf(const std::string& wanted, const std::string& otherwise) const {
+        const CableType* type = book.cables.type(wanted);
+        if (!type) type = book.cables.type(otherwise);
+        return type ? int(type - book.cables.types.data()) : -1;
     }
 
     void all() {
@@ -215,7 +238,7 @@ struct Solver {
     void settle(Ref node) {
         NodeResult& n = *r.node(node);
         if (auto* s = p.sources.find(node.as<Source>())) {
-            n.fault = atSource(*s);
+            n.fault = atSource(*s, voltageFactor());
             if (p.basis.motorsFeedFaults) addMotors(n.fault, motorVa(n), s->system);
             n.dropTotal = 0;
             return;
@@ -224,6 +247,22 @@ struct Solver {
         if (auto* b = p.boards.find(node.as<Board>())) settleBoard(*b);
     }
 
+    double voltageFactor() const { return book.metric() ? book.cables.cMax : 1; }
+    Earthing earthingOf(Ref node) const {
+        for (std::size_t guard = 0; node && guard <= t.order.size(); ++guard) {
+            if (const Source* s = p.sources.find(node.as<Source>())) return s->earthing;
+            if (node.is<Transformer>()) return Earthing::TNS; // its neutral is earthed where it stands
+            node = r.node(node)->parent;
+        }
+        return Earthing::TNS;
+    }
+    /// The kind that is fitted where the designer leaves it to the book: its usual one, one that lets a motor start, or for large ratings the adjustable one.
+    DeviceKind fitted(const Circuit& c, double device, bool motor) const {
+        if (!book.metric() || c.device != DeviceKind::Breaker) return c.device;
+        const DeviceKind kind = motor ? book.cables.usualMotor : book.cables.usual;
+        const auto band = book.cables.trips.find(kind);
+        return band != book.cables.trips.end() && device <= band->second.upTo + 1e-9 ? kind : book.cables.usualLarge;
+    }
     /// All that turns below a node; what of it can feed a fault.
     static double motorVa(const NodeResult& n) {
         double va = 0;
@@ -268,7 +307,7 @@ struct Solver {
         need.conductors = a.poles == 3 ? 3 : a.poles + (factsOf(a.system).lines == 1 ? 1 : 0);
         const Board* board = p.boards.find(node.as<Board>());
         need.neutral = board && factsOf(board->system).wires > factsOf(board->system).lines && factsOf(a.system).wires > factsOf(a.system).lines;
-        need.smallest = smallestBranch;
+        need.smallest = smallestFeeder;
         need.ownLimit = p.basis.feederDropLimit;
         need.totalLimit = p.basis.totalDropLimit;
         need.totalBefore = a.drop;
@@ -279,6 +318,13 @@ struct Solver {
         need.dropAmps = need.load;
         if (node.value < raised(node).size()) need.raised = raised(node)[node.value];
         need.dropPowerFactor = n.demand > 0 ? std::min(1.0, n.demandPower.real() / n.demand) : p.basis.powerFactor;
+        if (book.metric()) {
+            need.cable.final = false;
+            need.cable.loopBefore = a.fault.loop;
+            need.cable.faultBefore = float(a.fault.worst());
+            need.cable.earthing = earthingOf(n.parent);
+            need.cable.device = book.cables.usualLarge;
+        }
         applyRun(need, runId);
         if (need.lengthKnown) return need;
         const auto to = placeOf(p, node), from = n.parent ? placeOf(p, n.parent) : std::nullopt;
@@ -296,6 +342,7 @@ struct Solver {
         need.ambient = p.basis.ambient;
         need.wiring = p.basis.wiring == Wiring::Default ? Wiring::Conduit : p.basis.wiring;
         const Run* run = p.runs.find(id);
+        if (book.metric()) layCable(need, run);
         if (!run) return;
         if (run->wiring != Wiring::Default) need.wiring = run->wiring;
         if (run->neutral == NeutralBy::None) need.neutral = false;
@@ -305,12 +352,36 @@ struct Solver {
         if (!run->conduit.empty())
             if (const ConduitType* type = book.conduit(run->conduit)) need.raceway = type->raceway;
         if (run->ambient) need.ambient = *run->ambient;
-        if (run->onRoof) need.ambient += book.tables.roofAdder;
+        if (run->onRoof && !book.metric()) need.ambient += book.tables.roofAdder;
         // More than half of it nonlinear: the neutral of a four-wire run carries as much as a line.
         if (run->nonlinear > 0.5 && need.poles == 3 && factsOf(need.system).wires == 4 && run->neutral != NeutralBy::None) ++need.conductors;
         need.conductors += run->sharing;
         if (!run->heldSize.empty()) need.held = book.find(run->heldSize), need.heldSets = run->heldSets;
         if (run->lengthBy == LengthBy::Entered) need.lengthKnown = true, need.length = Metres{run->length};
+    }
+
+    /// The cable of a run and where it lies; what the run leaves open comes from the basis, and then from the book.
+    void layCable(RunNeed& need, const Run* run) const {
+        CableNeed& c = need.cable;
+        c.type = need.feeder ? feederCable : branchCable;
+        if (run && !run->cable.empty()) c.type = cableOf(run->cable, book.cables.types[std::size_t(c.type)].name);
+        else if (run && run->fireRated && !book.cables.types[std::size_t(c.type)].fireRated) // the first of the book that goes on working in a fire
+            for (std::size_t i = book.cables.types.size(); i-- > 0;)
+                if (book.cables.types[i].fireRated) c.type = int(i);
+        const CableType& type = book.cables.types[std::size_t(c.type)];
+        const CableMethod* m = run && !run->method.empty() ? type.method(run->method) : nullptr;
+        if (!m) m = type.method(need.feeder ? p.basis.feederMethod : p.basis.branchMethod);
+        c.method = m ? int(m - type.methods.data()) : 0;
+        need.material = type.material;
+        if (type.methods[std::size_t(c.method)].ground) need.ambient = p.basis.groundTemperature;
+        c.soil = float(p.basis.soil);
+        c.warm = p.basis.dropWhenWarm;
+        if (!run) return;
+        c.circuits = 1 + run->grouped;
+        c.insulated = float(run->insulated);
+        if (run->soil) c.soil = float(*run->soil);
+        c.protectiveBy = run->protectiveBy;
+        if (!run->heldGround.empty()) c.heldGround = book.find(run->heldGround);
     }
 
     void settleTransformer(const Transformer& x) {
@@ -360,11 +431,14 @@ struct Solver {
                 r.present.noDevice = r.present.noDevice || (cr.deviceNeeded == 0 && cr.required.v > 0);
                 cr.deviceHeld = c.heldBreaker.has_value();
                 cr.device = need.device = c.heldBreaker.value_or(cr.deviceNeeded);
+                cr.kindOfDevice = need.cable.device = fitted(c, cr.device, false);
+                need.cable.residual = float(residualOf(c));
             } else {
                 // Fed straight from a source or a transformer: its own main protects the conductors, and 250.122 does not
                 // size what bonds them.
                 need.device = b.main > 0 ? b.main : b.bus;
                 need.groundWanted = false;
+                need.cable.unguarded = true;
                 if (n.parent.is<Transformer>()) need.nextRatingAllowed = false;
                 if (n.parent.is<Source>() && p.basis.occupancy == Occupancy::Dwelling && factsOf(b.system).phases == 1 && need.device >= book.tables.dwellingServiceFrom && need.device <= book.tables.dwellingServiceTo)
                     need.deviceShare = book.tables.dwellingServiceShare;
@@ -374,11 +448,41 @@ struct Solver {
             sizeRun(n.run, rules, book);
             finishNode(n, a);
         }
-        if (b.givenKA) n.fault = given(*b.givenKA, b.givenXR, b.system);
+        if (b.givenKA) n.fault = given(*b.givenKA, b.givenXR, b.system, voltageFactor());
         const double limit = b.main > 0 ? std::min(b.main, b.bus) : b.bus;
         n.use = std::max(n.demandAmps.v, n.heaviestAmps.v) / limit;
+        if (book.metric()) earthingHere = earthingOf(b.id);
         for (const Circuit* c : t.of(b.id))
             if (!r.circuits[c->id.value].feeder) settleBranch(*c, b, n);
+        if (book.metric()) relieveGroups(b, n);
+    }
+
+    /// mA of the residual-current device that watches a circuit: its own, or that of the section it stands in.
+    double residualOf(const Circuit& c) const {
+        if (c.residual > 0) return c.residual;
+        if (const auto it = sections.find(c.board); it != sections.end())
+            for (const Section* s : it->second)
+                if (s->residual > 0 && c.slot >= s->from && c.slot <= s->to) return s->residual;
+        return 0;
+    }
+
+    /// Circuits of a bundle that carry less than the book's share of their grouped capacity do not load the rest of it: those are
+    /// sized once more without them.
+    void relieveGroups(const Board& b, const BoardResult& n) {
+        std::map<int, int> light;
+        for (const Circuit* c : t.of(b.id)) {
+            CircuitResult& cr = r.circuits[c->id.value];
+            if (!c->bundle || cr.feeder || cr.run.size < 0 || cr.run.need.cable.circuits < 2) continue;
+            if (cr.run.ampacity > 0 && cr.load.v < book.cables.groupingIgnoredBelow * cr.run.ampacity) cr.run.need.cable.ignored = true, ++light[c->bundle];
+        }
+        if (light.empty()) return;
+        for (const Circuit* c : t.of(b.id)) {
+            CircuitResult& cr = r.circuits[c->id.value];
+            if (!c->bundle || !light.count(c->bundle) || cr.feeder || cr.run.need.cable.ignored) continue;
+            cr.run.need.cable.circuits = std::max(1, cr.run.need.cable.circuits - light[c->bundle]);
+            sizeRun(cr.run, rules, book);
+            if (n.fault.known) cr.faultEnd = atBranchEnd(n.fault, coldOhms(cr.run.ohms, cr.run.need, book), b.system, c->poles);
+        }
     }
 
     /// The current that a feeder's drop is judged at: its demand, all that is connected, or a share of its device's rating.
@@ -399,18 +503,18 @@ struct Solver {
         raisedBoards.assign(r.boards.size(), 0);
         raisedTransformers.assign(r.transformers.size(), 0);
         if (overTotal.empty()) return false;
-        struct Below { std::vector<CircuitId> over; };
-        std::vector<Below> below(r.boards.size());
+        std::map<Ref, std::vector<CircuitId>> below;
         bool any = false;
         for (const Circuit* c : overTotal) {
-            // Every board up to the last restart could have its feeder raised for this run's sake.
+            // Every feeder up to the last restart could be raised for this run's sake.
             Ref at = c->board;
-            for (int guard = 0; at.is<Board>() && guard < 64; ++guard) {
-                below[at.value].over.push_back(c->id);
-                at = r.boards[at.value].parent;
+            for (int guard = 0; at && !at.is<Source>() && guard < 64; ++guard) {
+                if (const Transformer* x = p.transformers.find(at.as<Transformer>()); x && x->restartsDrop) break;
+                below[at].push_back(c->id);
+                at = r.node(at)->parent;
             }
         }
-        // What each branch run under a feeder would weigh with so much less lost before it; 1e300 where no size does.
+        // What each branch run under a feeder would weigh with so much less lost before it; 1e6 where no size does.
         const auto weight = [&](CircuitId id, double less) {
             const RunResult& run = r.circuits[id.value].run;
             RunResult again;
@@ -419,17 +523,17 @@ struct Solver {
             sizeRun(again, rules, book);
             return again.state == Sizing::PastCeiling || again.size < 0 ? 1e6 : conductorMass(again.need, again.size, again.sets, book);
         };
-        std::vector<double> lessAbove(r.boards.size(), 0);
+        std::map<Ref, double> lessAbove;
         for (Ref node : t.order) {
-            if (!node.is<Board>()) continue;
-            const BoardResult& n = r.boards[node.value];
-            if (n.parent.is<Board>()) lessAbove[node.value] = lessAbove[n.parent.value];
-            const auto& over = below[node.value].over;
+            const auto over = below.find(node);
+            if (over == below.end()) continue;
+            const NodeResult& n = *r.node(node);
+            const double already = lessAbove[n.parent];
+            lessAbove[node] = already;
             const RunResult& feeder = n.run;
-            if (over.empty() || !n.parent || feeder.state != Sizing::Sized || !feeder.need.lengthKnown || feeder.size < 0) continue;
-            const double already = lessAbove[node.value];
+            if (!n.parent || feeder.state != Sizing::Sized || !feeder.need.lengthKnown || feeder.size < 0) continue;
             double best = 0;
-            for (CircuitId id : over) best += weight(id, already);
+            for (CircuitId id : over->second) best += weight(id, already);
             int bestSteps = 0;
             double bestLess = 0;
             for (int k = 1; k + feeder.steps <= rules.ceiling; ++k) {
@@ -441,10 +545,10 @@ struct Solver {
                 if (less <= 1e-9) break;
                 double all = conductorMass(again.need, again.size, again.sets, book) - conductorMass(feeder.need, feeder.size, feeder.sets, book);
                 if (all >= best) break;
-                for (CircuitId id : over) all += weight(id, already + less);
+                for (CircuitId id : over->second) all += weight(id, already + less);
                 if (all < best * (1 - 1e-9)) best = all, bestSteps = feeder.steps + k, bestLess = less;
             }
-            if (bestSteps) raisedBoards[node.value] = bestSteps, lessAbove[node.value] = already + bestLess, any = true;
+            if (bestSteps) (node.is<Board>() ? raisedBoards : raisedTransformers)[node.value] = bestSteps, lessAbove[node] = already + bestLess, any = true;
         }
         return any;
     }
@@ -486,7 +590,7 @@ struct Solver {
         FaultPoint from = a.fault;
         if (n.via)
             if (const auto& limit = p.circuits[n.via].letThroughKA) limitTo(from, *limit, a.system);
-        n.fault = afterRun(from, n.run.ohms, n.run.groundOhms, n.run.need.material, a.system);
+        n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book), coldOhms(n.run.groundOhms, n.run.need, book), n.run.earth.added, a.system);
     }
 
     void settleBranch(const Circuit& c, const Board& b, const BoardResult& board) {
@@ -514,15 +618,17 @@ struct Solver {
         const double wanted = motor > 0 ? rest * (1 + add * continuous) + motor * motorShare : cr.required.v;
         // A compressor's device may not exceed its share, a motor's is the next rating above.
         const double rating = motor > 0 && cr.hermetic ? std::max(book.ratingAtOrBelow(wanted, c.device), book.ratingAtOrAbove(cr.required.v, c.device)) : book.ratingAtOrAbove(wanted, c.device);
-        cr.deviceNeeded = rating > 0 ? std::max(rating, motor > 0 ? book.ratings().front() : p.basis.smallestBreaker) : 0;
+        cr.deviceNeeded = rating > 0 ? std::max(rating, motor > 0 ? book.ratings().front() : smallestBreaker[std::size_t(cr.kind)]) : 0;
         r.present.noDevice = r.present.noDevice || (cr.deviceNeeded == 0 && cr.required.v > 0);
         cr.deviceHeld = c.heldBreaker.has_value();
+        if (c.ring && book.metric() && cr.deviceNeeded > 0) cr.deviceNeeded = std::max(cr.deviceNeeded, book.cables.ringDevice);
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
+        cr.kindOfDevice = fitted(c, cr.device, motor > 0);
         cr.run.need = branchNeed(c, b, cr, board);
         sizeRun(cr.run, rules, book);
         const RunResult& run = cr.run;
         if (run.need.lengthKnown && run.size >= 0 && run.state != Sizing::Held && !board.looped && run.dropBefore > run.need.totalLimit - run.need.totalBefore + 1e-9) overTotal.push_back(&c);
-        if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, cr.run.ohms, cr.run.need.material, b.system, c.poles);
+        if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, coldOhms(cr.run.ohms, cr.run.need, book), b.system, c.poles);
     }
 
     int multiwireConductors(const Circuit& c, const Board& b) const {
@@ -560,12 +666,27 @@ struct Solver {
         need.material = p.basis.branchMaterial;
         need.conductors = c.poles == 1 ? 2 : c.poles;
         need.neutral = (c.poles == 1 && factsOf(b.system).lineNeutral.v > 0) || cr.split >= 0;
-        need.smallest = smallestBranch;
+        need.smallest = smallestBranch[std::size_t(cr.kind)];
         need.ownLimit = p.basis.branchDropLimit;
         need.totalLimit = p.basis.totalDropLimit;
+        if (cr.kind == LoadKind::Lighting && p.basis.lightingDropLimit > 0) need.totalLimit = std::min(need.totalLimit, p.basis.lightingDropLimit);
         need.totalBefore = board.dropTotal;
+        if (book.metric()) {
+            CableNeed& cable = need.cable;
+            cable.loopBefore = board.fault.loop;
+            cable.faultBefore = float(board.fault.worst());
+            cable.earthing = earthingHere;
+            cable.device = cr.kindOfDevice;
+            cable.residual = float(residualOf(c));
+            cable.ring = c.ring;
+        }
         applyRun(need, c.run);
         const Run* run = p.runs.find(c.run);
+        if (book.metric() && c.bundle) {
+            int together = 0;
+            for (const Circuit* other : t.of(b.id)) together += other->bundle == c.bundle && other->use == CircuitUse::Load && !r.circuits[other->id.value].feeder;
+            need.cable.circuits = std::max(need.cable.circuits, together + (run ? run->grouped : 0));
+        }
         const DropBasis by = run && run->dropBasis != DropBasis::Default ? run->dropBasis : p.basis.branchDropBasis;
         need.dropByShare = by == DropBasis::Share;
         // Circuits of one multiwire group share a raceway and a neutral; on two of three phases the neutral carries too.
@@ -669,9 +790,9 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         if (cr.kind == LoadKind::Capacitor && !cr.mixed)
             w.step("Capacitors", fmt::format("{} A × {} % for conductors and device", figures(cr.load.v), number(book.tables.capacitorConductor * 100)), amps(cr.required), book.cite("capacitor"));
         w.step("Load", fmt::format("{} VA / {} V{}", number(cr.va), number(voltsAcross(b.system, c->poles).v), c->poles == 3 ? " / √3" : ""), amps(cr.load), "");
-        if (cr.continuousVa > 0 && !c->fullRated)
+        if (cr.continuousVa > 0 && !c->fullRated && book.continuousFactor > 1)
             w.step("Continuous", fmt::format("{} A + 25 % of {} A continuous", figures(cr.load.v), figures(cr.load.v * cr.continuousVa / std::max(1.0, cr.va))), amps(cr.required), book.cite("continuousDevice"));
-        if (cr.largestMotorVa > 0) {
+        if (cr.largestMotorVa > 0 && !book.metric()) {
             const double m = ampsOf(cr.largestMotorVa, b.system, c->poles).v;
             tellHorsepower(w, p, book, *c, b);
             w.step(cr.hermetic ? "Compressor" : "Motor", fmt::format("{} A × {} % for the conductor", figures(m), number(book.motorConductor * 100)), amps(cr.required), book.cite(cr.hermetic ? "hermeticConductor" : "motorConductor"));
@@ -679,7 +800,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
             w.step(cr.hermetic ? "Compressor's device" : "Motor's device", fmt::format("{} A × {} % = {} A, {}", figures(m), number(share * 100), figures(m * share), cr.hermetic ? "the standard rating below" : "next standard rating"),
                    rating(cr.deviceNeeded) + " A", book.cite(cr.hermetic ? "hermeticDevice" : "motorDevice"));
         }
-        if (cr.largestMotorVa == 0 || cr.deviceHeld)
+        if (cr.largestMotorVa == 0 || cr.deviceHeld || book.metric())
             w.step("Device", cr.deviceHeld ? fmt::format("held by hand; {} A is needed", rating(cr.deviceNeeded)) : fmt::format("{} A → next standard rating{}", figures(cr.required.v), cr.deviceNeeded == p.basis.smallestBreaker ? ", or the smallest of the basis" : ""),
                rating(cr.device) + " A", book.cite("rating"));
         RunResult again = cr.run;
@@ -720,7 +841,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         const TransformerResult& tr = r.of(x->id);
         w.step("Rated current", fmt::format("{} kVA: primary {} A, secondary {} A", rating(x->kva), figures(tr.primaryAmps.v), figures(tr.secondaryAmps.v)), percent(tr.use * 100) + " used", "");
         w.step("Primary device", fmt::format("{} A × {} % = {} A, {}", figures(tr.primaryAmps.v), number(bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v) * 100), figures(tr.primaryAmps.v * bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v)), tr.primaryAmps.v >= 9 ? "next standard rating" : "the standard rating below"), rating(transformerPrimaryRating(tr.primaryAmps.v, book)) + " A", book.cite("transformer"));
-    } else if (n->continuous > 0 && n->parent) {
+    } else if (n->continuous > 0 && n->parent && book.continuousFactor > 1) {
         w.step("Continuous", fmt::format("25 % of {} kVA continuous added", kilo(n->continuous)), amps(n->run.need.required), book.cite("continuousFeederDevice"));
     }
     if (n->parent) {
@@ -728,7 +849,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         RunResult run = n->run;
         sizeRun(run, rules, book, &w);
         partsOf(p, book, r, thing, &w);
-        if (thing.is<Board>() && !n->via) bondingOf(n->run, n->run.need.material, book, &w);
+        if (thing.is<Board>() && !n->via && !book.metric()) bondingOf(n->run, n->run.need.material, book, &w);
     }
     faults(n->fault, "at " + nameOf(p, thing));
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>()))

@@ -13,7 +13,7 @@ struct Found {
     RuleBook book;
     Results r;
     std::vector<Snag> all;
-    explicit Found(const Project& project) : p(project), book(p.basis.ownValues.empty() ? nec() : *loadRuleBook("nec-2023", p.basis.ownValues)), r(solve(p, book)), all(findSnags(p, book, r)) {}
+    explicit Found(const Project& project) : p(project), book(p.basis.ownValues.empty() ? bookOf(p.basis.ruleBook) : *loadRuleBook("nec-2023", p.basis.ownValues)), r(solve(p, book)), all(findSnags(p, book, r)) {}
     const Snag* of(const std::string& rule) const {
         for (const Snag& s : all)
             if (s.rule->id == rule) return &s;
@@ -280,6 +280,64 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         OneBoard w;
         w.p.basis.ownValues["roof/adder"] = 17;
         expect(w.p, "own-value", Severity::Note, "Own value in place of the rule book's: roof/adder: 17 instead of 33");
+    }
+    {
+        // A motor control board: one 50 hp motor (65 A) on 175 A, and the feeder's device held to its own load.
+        OneBoard w(VoltageSystem::Y480);
+        w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 400;
+        Board sub;
+        sub.name = "MC-1", sub.bus = 225, sub.system = VoltageSystem::Y480;
+        const BoardId two = addBoard(w.p, sub);
+        feedFrom(w.p, two, w.board);
+        runOfNode(w.p, two).lengthBy = LengthBy::Entered;
+        for (const double hp : {50.0, 5.0}) {
+            const CircuitId c = addCircuit(w.p, two, 3, hp > 10 ? "Compressor" : "Fan");
+            runOf(w.p, c).lengthBy = LengthBy::Entered;
+            Load l;
+            l.circuit = c, l.kind = LoadKind::Motor, l.amount = hp, l.unit = LoadUnit::hp, l.poles = 3;
+            w.p.loads.add(l);
+        }
+        // Demand 1.25 · 65 + 7.6 = 88.9 A: 90 A. The motor's own device: 2.5 · 65 = 162.5, next 175 A.
+        expect(w.p, "motor-feeder", Severity::Check, "MC-1: its feeder's 90 A device is smaller than the 175 A of MC-1-1 Compressor");
+        // 430.62(A): 175 + 7.6 = 182.6 A is the most.
+        w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->heldBreaker = 200;
+        runOfNode(w.p, two).heldSize = "3", runOfNode(w.p, two).heldSets = 1;
+        expect(w.p, "motor-feeder", Severity::Check, "MC-1: a 200 A device feeds motors that allow 183 A, and its conductors carry 100 A");
+    }
+    {
+        MetricBoard w;
+        const CircuitId c = w.run(3, 40);
+        runOf(w.p, c).heldSize = "1.5";
+        // 0.35 + (12.1 + 18.1)·1.2·40/1000 = 1.80 Ω on B16: 2.73 is allowed; on D16 0.68.
+        CHECK_FALSE(Found(w.p).of("loop"));
+        w.p.circuits.change(c)->device = DeviceKind::TypeD;
+        expect(w.p, "loop", Severity::Stop, "LP-1/1/L1 load: Zs 1.80 Ω, 0.683 Ω is the most for type D 16 A in 0.400 s, 30.8 m too long");
+        const Found f(w.p);
+        const auto remedies = remediesFor({f.p, f.book, f.r}, *f.of("loop"));
+        CHECK(remedies.size() >= 4); // larger line, let it be sized, another curve, residual current, shorter
+    }
+    {
+        MetricBoard w;
+        const CircuitId c = w.run(2, 10, 1, LoadKind::Receptacle);
+        expect(w.p, "residual", Severity::Stop, "LP-1/1/L1 load: no residual-current device, and socket outlets on 10 A");
+        Section s;
+        s.board = w.board, s.name = "Left half", s.from = 1, s.to = 6, s.residual = 30;
+        w.p.sections.add(s);
+        CHECK_FALSE(Found(w.p).of("residual")); // watched by its section
+        w.p.circuits.change(c)->slot = 7;
+        CHECK(Found(w.p).of("residual"));
+    }
+    {
+        MetricBoard w;
+        const CircuitId c = w.run(4, 40, 1, LoadKind::Receptacle);
+        w.p.circuits.change(c)->ring = true;
+        w.p.circuits.change(c)->residual = 30;
+        CHECK_FALSE(Found(w.p).of("ring"));
+        w.p.circuits.change(c)->heldBreaker = 40;
+        expect(w.p, "ring", Severity::Stop, "LP-1/1/L1 load: a ring behind 40 A, 32 A is the most");
+        w.p.basis.ruleBook = "nec-2023";
+        w.p.circuits.change(c)->heldBreaker = 20;
+        expect(w.p, "ring", Severity::Stop, "a ring, which NEC 2023 does not know");
     }
     for (const CheckRule* rule : checkRules()) {
         INFO("no test covers the rule " << rule->id);

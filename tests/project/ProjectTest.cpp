@@ -21,6 +21,7 @@ struct Filler {
     void operator()(const char*, Point& p) { p = {double(n), double(n) + 0.25}, ++n; }
     void operator()(const char*, std::vector<Point>& ps) { ps = {{0, 0}, {1, 0}, {1, double(n++)}}; }
     void operator()(const char*, std::map<std::string, double>& m) { m = {{"lighting", 0.5}}; }
+    void operator()(const char*, std::map<std::string, std::string>& m) { m = {{"lighting", "text " + std::to_string(n++)}}; }
     void operator()(const char*, Ref&) {}
     template <class T> void operator()(const char*, Id<T>&) {}
     template <class T> void operator()(const char* key, std::optional<T>& o) { T t{}; (*this)(key, t), o = t; }
@@ -49,6 +50,7 @@ Project everyFieldDifferent() {
                 if constexpr (std::is_same_v<T, Level>) t.height = 3.25;
             }
             if constexpr (requires { t.bus; }) t.bus = 63.5;
+            if constexpr (std::is_same_v<T, Section>) t.to = t.from + 1;
             if constexpr (requires { t.feed; }) t.feed = SourceId{70};
             t.extra["fromTheFuture"] = {1, 2, "three"};
             (p.*member).put(t);

@@ -1,0 +1,102 @@
+// An earth fault at the end of a run that its device does not open in time, or that its protective conductor does not withstand.
+
+#include "core/base/Format.h"
+#include "core/check/Check.h"
+#include "core/project/Operations.h"
+#include "core/solve/Procedure.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    if (!in.book.metric()) return;
+    const auto look = [&](Ref about, const RunResult& r, const std::string& name) {
+        const EarthFault& e = r.earth;
+        if (!e.known || e.ok || r.size < 0) return;
+        if (!e.inTime) {
+            std::string text = fmt::format("{}: Zs {} Ω, {} Ω is the most for {} {} A in {} s", name, figures(double(e.zs)), figures(double(e.limit)), wordOf(r.need.cable.device), rating(r.need.device), figures(double(e.allowed)));
+            if (e.longest > 0) text += fmt::format(", {} m too long", number(r.need.length.v - double(e.longest), 1));
+            into.push_back({&self, Severity::Stop, about, text, in.book.cite("loop")});
+        } else {
+            into.push_back({&self, Severity::Stop, about, fmt::format("{}: a protective conductor of {} mm² where {} mm² withstands {} A for {} s", name, figures(double(e.has)), figures(double(e.needed)), figures(double(e.amps)), figures(double(e.seconds))), in.book.cite("adiabatic")});
+        }
+    };
+    for (const Circuit& c : in.project.circuits)
+        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && c.use == CircuitUse::Load) look(c.id, r.run, nameOf(in.project, c.id) + " " + c.name);
+    for (const Board& b : in.project.boards) look(b.id, in.results.of(b.id).run, "Feeder of " + b.name);
+    for (const Transformer& t : in.project.transformers) look(t.id, in.results.of(t.id).run, "Feeder of " + t.name);
+}
+
+std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
+    std::vector<Remedy> out;
+    const Ref about = s.about;
+    const RunResult& r = *in.results.run(about);
+    const auto run = [about](Project& p) -> Run& { return runOf(p, about); };
+    const SizingRules rules = sizingRules(in.project.basis, in.book);
+    const auto at = [&](const RunNeed& need, SizeIndex size, int sets) { return procedureOf(in.book).earthFault(need, {size, sets}, rules, in.book); };
+    const CircuitId circuit = about.is<Circuit>() ? about.as<Circuit>() : in.results.node(about)->via;
+    const auto ohms = [](const EarthFault& e) { return fmt::format("Zs {} of {} Ω", figures(double(e.zs)), figures(double(e.limit))); };
+
+    // A larger protective conductor beside the lines as they are.
+    const bool separate = r.need.cable.protectiveBy == ProtectiveBy::Separate || r.need.cable.protectiveBy == ProtectiveBy::ArmourAndSeparate || in.book.cables.types[std::size_t(r.need.cable.type)].single;
+    for (SizeIndex g = std::max(0, r.earth.ground + 1); g <= r.size; ++g) {
+        RunNeed need = r.need;
+        need.cable.heldGround = g;
+        if (!separate) need.cable.protectiveBy = ProtectiveBy::ArmourAndSeparate;
+        if (!separate && !in.book.cables.types[std::size_t(need.cable.type)].armoured()) break;
+        if (const EarthFault e = at(need, r.size, r.sets); e.ok) {
+            const std::string size = in.book.sizes()[std::size_t(g)].name;
+            out.push_back({fmt::format("{} of {}: {}", separate ? "Protective conductor" : "A protective conductor beside the armour,", sizeWords(in.book, g), ohms(e)), [=](Project& p) {
+                               run(p).heldGround = size;
+                               if (!separate) run(p).protectiveBy = ProtectiveBy::ArmourAndSeparate;
+                           }});
+            break;
+        }
+    }
+    // Larger lines, and with them the protective conductor.
+    for (SizeIndex i = r.size + 1; i < SizeIndex(in.book.sizes().size()); ++i) {
+        if (!canUse(r.need, i, in.book)) continue;
+        if (const EarthFault e = at(r.need, i, r.sets); e.ok) {
+            const std::string size = in.book.sizes()[std::size_t(i)].name;
+            out.push_back({fmt::format("Hold {}: {}", sizeWords(in.book, i), ohms(e)), [=, sets = r.sets](Project& p) { run(p).heldSize = size, run(p).heldSets = sets > 1 ? sets : 0; }});
+            break;
+        }
+    }
+    if (r.state == Sizing::Held) {
+        RunResult free = r;
+        free.need.held = -1, free.need.heldSets = 0, free.need.cable.heldGround = -1;
+        sizeRun(free, rules, in.book);
+        if (free.earth.ok) out.push_back({fmt::format("Let it be sized: {}", sizeWords(in.book, free.size)), [=](Project& p) { run(p).heldSize.clear(), run(p).heldSets = 0, run(p).heldGround.clear(); }});
+    }
+    // Another curve.
+    for (DeviceKind kind : {DeviceKind::TypeB, DeviceKind::TypeC}) {
+        const auto band = in.book.cables.trips.find(kind);
+        if (!circuit || kind >= r.need.cable.device || r.need.cable.device > DeviceKind::TypeD || band == in.book.cables.trips.end()) continue;
+        RunNeed need = r.need;
+        need.cable.device = kind;
+        if (const EarthFault e = at(need, r.size, r.sets); e.ok) out.push_back({fmt::format("{} instead: {}", wordOf(kind), ohms(e)), [=](Project& p) { p.circuits.change(circuit)->device = kind; }});
+    }
+    // Residual current.
+    if (circuit && r.need.cable.residual <= 0) {
+        RunNeed need = r.need;
+        const double mA = r.need.cable.final ? in.book.cables.residualMA : 300;
+        need.cable.residual = float(mA);
+        if (const EarthFault e = at(need, r.size, r.sets); e.ok) out.push_back({fmt::format("Residual-current device of {} mA", number(mA)), [=](Project& p) { p.circuits.change(circuit)->residual = mA; }});
+    }
+    if (r.earth.longest > 0 && r.earth.longest < float(r.need.length.v)) {
+        RunNeed need = r.need;
+        const double longest = std::floor(double(r.earth.longest) * 10) / 10;
+        need.length = Metres{longest};
+        if (at(need, r.size, r.sets).ok) out.push_back({fmt::format("Shorten it by {} m", number(r.need.length.v - longest, 1)), [=](Project& p) { run(p).lengthBy = LengthBy::Entered, run(p).length = longest; }});
+    }
+    return out;
+}
+
+} // namespace
+
+extern const CheckRule loopRule;
+const CheckRule loopRule{"loop", find, remedies};
+
+} // namespace lintel

@@ -1,0 +1,299 @@
+#include "core/rules/Cables.h"
+
+#include "core/rules/ReadJson.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace lintel {
+
+using namespace bookjson;
+
+const CableMethod* CableType::method(const std::string& wanted) const {
+    for (const CableMethod& m : methods)
+        if (m.name == wanted) return &m;
+    return nullptr;
+}
+
+const CableType* CableRules::type(const std::string& wanted) const {
+    for (const CableType& t : types)
+        if (t.name == wanted) return &t;
+    return nullptr;
+}
+
+double valueOn(const Curve& c, double x) {
+    if (c.empty()) return 1;
+    if (x <= c.front().first) return c.front().second;
+    for (std::size_t i = 1; i < c.size(); ++i)
+        if (x <= c[i].first) return c[i - 1].second + (c[i].second - c[i - 1].second) * (x - c[i - 1].first) / (c[i].first - c[i - 1].first);
+    return c.back().second;
+}
+
+double CableRules::ambient(double celsius, double rated, bool ground) const {
+    const auto& curves = ground ? groundByInsulation : airByInsulation;
+    const auto it = curves.find(int(rated));
+    if (it == curves.end()) return 1;
+    return celsius > it->second.back().first + 1e-9 ? 0 : valueOn(it->second, celsius); // hotter than the table: not allowed there
+}
+
+namespace {
+
+struct CableReader {
+    const json& book;
+    const std::string& name;
+    const std::vector<std::string>& sizes;
+    const std::vector<double>& mm2;
+    const std::array<std::vector<double>, 2>& at20;
+    CableRules c;
+
+    int size(const json& j, const std::string& where) const {
+        const std::string s = text(j, where);
+        const auto it = std::find(sizes.begin(), sizes.end(), s);
+        if (it == sizes.end()) refuse(where, "there is no conductor size \"" + s + "\"");
+        return int(it - sizes.begin());
+    }
+    Curve curve(const json& list, const std::string& where, bool falling = true) const {
+        Curve out;
+        for (const json& r : list) {
+            if (!r.is_array() || r.size() != 2) refuse(where, "a row is [value, factor]");
+            out.push_back({number(r[0], where), number(r[1], where)});
+            if (out.size() > 1 && (out.back().first <= out[out.size() - 2].first || (falling && out.back().second > out[out.size() - 2].second + 1e-9))) refuse(where, "the rows must rise and their factor fall");
+            if (out.back().second <= 0 || out.back().second > 2) refuse(where, "a factor of " + r[1].dump() + " cannot be right here");
+        }
+        if (out.empty()) refuse(where, "there are no rows");
+        return out;
+    }
+    void cite(const char* key, const json& j, const char* field = "table") { c.cited[key] = text(j, field, name); }
+
+    CableMethod method(const json& j, const std::string& where) {
+        CableMethod m;
+        m.name = text(j, "name", where);
+        m.words = text(j, "words", where);
+        m.table = text(j, "table", where);
+        m.unverified = j.value("unverified", false);
+        m.ground = j.value("ground", false);
+        m.grouping = m.ground ? Grouping::Ground : j.value("grouping", "") == "tray" ? Grouping::Tray : Grouping::Bunched;
+        for (auto& a : m.ampacity) a.assign(sizes.size(), 0);
+        for (auto& a : m.r) a.assign(sizes.size(), 0);
+        for (auto& a : m.x) a.assign(sizes.size(), 0);
+        std::array<double, 2> last{};
+        for (const json& r : rows(j, 3, where + ", " + m.name)) {
+            const std::size_t s = std::size_t(size(r[0], where));
+            for (std::size_t k = 0; k < 2; ++k) {
+                const double a = m.ampacity[k][s] = orZero(r[k + 1], where);
+                const std::string at = where + ", " + m.name + ", " + sizes[s];
+                if (a > 0 && a <= last[k]) refuse(at, "a larger conductor must carry more than a smaller one");
+                if (a > 0) last[k] = a;
+            }
+            if (m.ampacity[0][s] > 0 && m.ampacity[1][s] > m.ampacity[0][s]) refuse(where + ", " + m.name + ", " + sizes[s], "three loaded conductors must not carry more than two");
+        }
+        return m;
+    }
+    /// Volts lost per ampere and metre, in mV, both ways (two conductors) or line to line (three): brought to one conductor.
+    void drop(CableType& t, const json& j, const std::string& where) {
+        t.dropTable = text(j, "table", where);
+        for (const json& r : rows(j, 5, where + ", " + t.dropTable)) {
+            const std::size_t s = std::size_t(size(r[0], where));
+            const std::string at = where + ", " + t.dropTable + ", " + sizes[s];
+            for (const json& wanted : bookjson::at(j, "methods", where))
+                for (CableMethod& m : t.methods)
+                    if (m.name == text(wanted, where))
+                        for (std::size_t k = 0; k < 2; ++k) {
+                            const double share = (k ? std::sqrt(3.0) : 2.0) * 1000;
+                            m.r[k][s] = orZero(r[1 + 2 * k], at) / share;
+                            m.x[k][s] = orZero(r[2 + 2 * k], at) / share;
+                            const double expected = at20[std::size_t(t.material)][s] * warmer(t.celsius);
+                            if (m.r[k][s] > 0 && (m.r[k][s] < expected * 0.95 || m.r[k][s] > expected * (mm2[s] > 120 ? 1.4 : 1.1))) refuse(at, "resistance is far from that of the conductor at its highest temperature");
+                        }
+        }
+    }
+    /// Where the book has no such table: from the resistance at 20 °C and one reactance.
+    void dropFromResistance(CableType& t, const json& j, const std::string& where) {
+        t.dropTable = text(j, "table", where);
+        const double x = number(j, "reactance", where) / 1000;
+        for (CableMethod& m : t.methods)
+            for (std::size_t k = 0; k < 2; ++k)
+                for (std::size_t s = 0; s < sizes.size(); ++s)
+                    if (m.ampacity[k][s] > 0) m.r[k][s] = at20[std::size_t(t.material)][s] * warmer(t.celsius), m.x[k][s] = x;
+    }
+    void readTypes(const json& j) {
+        for (const json& y : at(j, "types", name)) {
+            CableType t;
+            const std::string where = name + ", " + text(y, "name", name);
+            if (y.contains("like")) {
+                const CableType* other = c.type(text(y, "like", where));
+                if (!other) refuse(where, "there is no cable \"" + y["like"].get<std::string>() + "\" before it");
+                t = *other;
+                t.fireRated = y.value("fireRated", false);
+                t.name = text(y, "name", where);
+                c.types.push_back(t);
+                continue;
+            }
+            t.name = text(y, "name", where);
+            const auto material = fromWord<Material>(text(y, "material", where));
+            if (!material) refuse(where, "there is no material " + y["material"].dump());
+            t.material = *material;
+            t.celsius = number(y, "celsius", where);
+            t.single = y.value("single", false);
+            for (const json& m : at(y, "methods", where)) t.methods.push_back(method(m, where));
+            if (t.methods.empty()) refuse(where, "there is no way of laying it");
+            if (y.contains("fromResistance")) dropFromResistance(t, y["fromResistance"], where);
+            else
+                for (const json& d : at(y, "drop", where)) drop(t, d, where);
+            if (y.contains("ownGround"))
+                for (const json& g : y["ownGround"]) t.ownGround[size(g[0], where)] = size(g[1], where);
+            if (y.contains("armour"))
+                for (const json& r : rows(y["armour"], 4, where + ", armour")) {
+                    const std::size_t s = std::size_t(size(r[0], where));
+                    for (std::size_t cores = 2; cores <= 4; ++cores) {
+                        t.armour[cores].resize(sizes.size(), 0);
+                        t.armour[cores][s] = orZero(r[cores - 1], where) / 1000;
+                    }
+                }
+            for (const CableMethod& m : t.methods)
+                for (std::size_t k = 0; k < 2; ++k)
+                    for (std::size_t s = 0; s < sizes.size(); ++s)
+                        if (m.ampacity[k][s] > 0 && m.r[k][s] <= 0) refuse(where + ", " + m.name + ", " + sizes[s], "it has an ampacity and no resistance");
+            c.types.push_back(t);
+        }
+        c.usualBranch = text(j, "usualBranch", name);
+        c.usualFeeder = text(j, "usualFeeder", name);
+        if (!c.type(c.usualBranch) || !c.type(c.usualFeeder)) refuse(name, "the usual cable is not in the list");
+    }
+    void readLying(const json& j) {
+        const auto byInsulation = [&](const char* key, std::map<int, Curve>& into, const char* cited) {
+            const json& s = at(j, key, name);
+            cite(cited, s);
+            for (const auto& [celsius, list] : at(s, "factors", name).items()) into[std::atoi(celsius.c_str())] = curve(list, name + ", " + key + " " + celsius);
+        };
+        byInsulation("air", c.airByInsulation, "ambient");
+        byInsulation("ground", c.groundByInsulation, "groundTemperature");
+        c.airOfTables = number(j["air"], "base", name);
+        c.groundOfTables = number(j["ground"], "base", name);
+        const json& s = at(j, "soil", name);
+        cite("soil", s);
+        c.soilOfTables = number(s, "base", name);
+        c.soil = curve(at(s, "factors", name), name + ", soil");
+        const json& g = at(j, "grouping", name);
+        cite("bundling", g);
+        cite("groupingIgnored", g, "ignoredTable");
+        c.groupingIgnoredBelow = number(g, "ignoredBelow", name);
+        c.grouping[std::size_t(Grouping::Bunched)] = curve(at(g, "bunched", name), name + ", grouping");
+        c.grouping[std::size_t(Grouping::Tray)] = curve(at(g, "tray", name), name + ", grouping");
+        c.grouping[std::size_t(Grouping::Ground)] = curve(at(g, "ground", name), name + ", grouping");
+        const json& i = at(j, "insulation", name);
+        cite("insulation", i);
+        c.insulation = curve(at(i, "factors", name), name + ", insulation");
+    }
+    void readProtective(const json& j) {
+        cite("protective", j);
+        cite("adiabatic", j, "adiabatic");
+        cite("bonding", j, "bonding");
+        const auto two = [&](const char* key, double (&into)[2][2]) {
+            const json& k = at(j, key, name);
+            for (auto m : {Material::Copper, Material::Aluminium}) {
+                const json& v = at(k, wordOf(m), name);
+                for (std::size_t i = 0; i < 2; ++i) into[std::size_t(m)][i] = number(v.at(i), name);
+                if (into[std::size_t(m)][0] >= into[std::size_t(m)][1]) refuse(name + ", " + key, "a hotter insulation must have a larger k");
+            }
+        };
+        two("k", c.k);
+        two("kSeparate", c.kSeparate);
+        for (std::size_t i = 0; i < 2; ++i) c.kArmour[i] = number(at(j, "kArmour", name).at(i), name);
+        if (j.contains("byLine"))
+            for (const json& r : j["byLine"]) c.byLine.push_back({orEndless(r[0], name), number(r[1], name)});
+        if (j.contains("groundOfLine"))
+            for (const json& r : j["groundOfLine"]) c.groundOfLine[size(r[0], name)] = size(r[1], name);
+        if (c.byLine.empty() == c.groundOfLine.empty()) refuse(name + ", protective", "give either byLine or groundOfLine");
+        c.bondingShare = number(j, "bondingShare", name);
+        c.bondingLeast = number(j, "bondingLeast", name);
+        c.bondingMost = number(j, "bondingMost", name);
+        if (j.contains("bondingCombined"))
+            for (const json& r : j["bondingCombined"]) c.bondingCombined.push_back({orEndless(r[0], name), number(r[1], name)});
+    }
+    void readEarthFaults(const json& j) {
+        cite("disconnection", j);
+        cite("loop", j, "loop");
+        cite("residual", j, "residual");
+        cite("residualWhere", j, "residualWhere");
+        c.cMax = number(j, "cMax", name);
+        c.cMin = number(j, "cMin", name);
+        for (std::size_t e = 0; e < 4; ++e) {
+            c.finalSeconds[e] = number(at(j, "finalSeconds", name).at(e), name);
+            c.distributionSeconds[e] = number(at(j, "distributionSeconds", name).at(e), name);
+            if (c.finalSeconds[e] > c.distributionSeconds[e] || c.finalSeconds[e] <= 0) refuse(name + ", disconnection", "final circuits must not have a longer time than distribution");
+        }
+        c.finalUpTo = number(j, "finalUpTo", name);
+        for (const auto& [word, t] : at(j, "trips", name).items()) {
+            const auto kind = fromWord<DeviceKind>(word);
+            if (!kind) refuse(name + ", trips", "there is no device \"" + word + "\"");
+            TripBand b;
+            b.standard = text(t, "standard", name);
+            b.table = text(t, "table", name);
+            b.trips = t.contains("trips") ? number(t, "trips", name) : 0;
+            b.from = number(t, "from", name);
+            b.upTo = number(t, "upTo", name);
+            b.unverified = t.value("unverified", false);
+            if (t.contains("energy")) {
+                b.energyTable = text(t["energy"], "table", name);
+                for (const json& r : rows(t["energy"], 3, name + ", " + word)) {
+                    b.energy.push_back({number(r[0], name), number(r[1], name), number(r[2], name)});
+                    if (b.energy.back().small > b.energy.back().large || (b.energy.size() > 1 && b.energy.back().small <= b.energy[b.energy.size() - 2].small)) refuse(name + ", " + word, "energy must rise with the fault and with the rating");
+                }
+            }
+            if (t.contains("fuse"))
+                for (const json& r : t["fuse"]) b.fuse[number(r[0], name)] = {orZero(r[1], name), number(r[2], name)};
+            double last = 0;
+            for (const auto& [rating, amps] : b.fuse) {
+                if ((amps[0] > 0 && amps[0] <= amps[1]) || amps[1] <= last || amps[1] <= rating) refuse(name + ", " + word, "currents of fuses must rise with their rating, and be larger for the shorter time");
+                last = amps[1];
+            }
+            if (b.trips <= 1 && b.fuse.empty()) refuse(name + ", " + word, "it never opens");
+            c.trips[*kind] = b;
+        }
+        const auto usual = [&](const char* key) {
+            const auto kind = fromWord<DeviceKind>(text(j, key, name));
+            if (!kind || !c.trips.count(*kind)) refuse(name + ", " + key, "there is no such device among those that trip");
+            return *kind;
+        };
+        c.usual = usual("usual"), c.usualMotor = usual("usualMotor"), c.usualLarge = usual("usualLarge");
+        c.residualSocketAmps = number(j, "residualSocketAmps", name);
+        c.residualMA = number(j, "residualMA", name);
+        for (const json& r : at(j, "residualRooms", name)) c.residualRooms.push_back(text(r, name));
+        for (const json& r : at(j, "residualLighting", name)) c.residualLighting.push_back(text(r, name));
+        c.touchVolts = number(j, "touchVolts", name);
+    }
+    void readRest() {
+        const json& r = at(book, "ring", name);
+        cite("ring", r);
+        c.ringDevice = number(r, "device", name);
+        c.ringCableAmps = number(r, "cableAmps", name);
+        c.ringLeast = number(r, "least", name);
+        c.ringArea = number(r, "area", name);
+        const json& l = at(book, "least", name);
+        cite("least", l);
+        for (const auto& [word, area] : at(l, "mm2", name).items()) {
+            if (word == "other") {
+                c.leastOther = number(area, name);
+                continue;
+            }
+            const auto kind = fromWord<LoadKind>(word);
+            if (!kind) refuse(name + ", least", "there is no load kind \"" + word + "\"");
+            c.least[*kind] = number(area, name);
+        }
+    }
+};
+
+} // namespace
+
+CableRules readCables(const json& book, const std::string& name, const std::vector<std::string>& sizes, const std::vector<double>& mm2, const std::array<std::vector<double>, 2>& at20) {
+    CableReader r{book, name, sizes, mm2, at20, {}};
+    r.readTypes(at(book, "cables", name));
+    r.readLying(at(book, "lying", name));
+    r.readProtective(at(book, "protective", name));
+    r.readEarthFaults(at(book, "earthFault", name));
+    r.readRest();
+    return std::move(r.c);
+}
+
+} // namespace lintel

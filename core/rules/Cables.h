@@ -1,0 +1,110 @@
+#pragma once
+// Cables as metric rule books give them: what each type carries in each way of laying, what it loses, what its armour and
+// its own protective core are; corrections for where it lies; and what its protective device asks of the earth-fault loop.
+// All values at the conditions that the tables stand for; per conductor and metre in SI.
+
+#include "core/project/Choices.h"
+
+#include <array>
+#include <map>
+#include <string>
+#include <vector>
+
+#include <nlohmann/json_fwd.hpp>
+
+namespace lintel {
+
+/// How circuits laid together are counted for grouping: bunched or enclosed; touching on a tray; in the ground.
+enum class Grouping : std::uint8_t { Bunched, Tray, Ground };
+
+/// One way of laying a type of cable.
+struct CableMethod {
+    std::string name;            ///< "B", "C", "100": as the book names it
+    std::string words;           ///< "enclosed in conduit or trunking"
+    std::string table;
+    Grouping grouping = Grouping::Bunched;
+    bool ground = false;         ///< in soil: its temperature and thermal resistivity count
+    bool unverified = false;
+    std::array<std::vector<double>, 2> ampacity;   ///< A by size; two and three loaded conductors; 0: not in the table
+    std::array<std::vector<double>, 2> r, x;       ///< Ω/m of one conductor at its highest temperature
+};
+
+struct CableType {
+    std::string name;
+    Material material = Material::Copper;
+    double celsius = 70;         ///< highest temperature of the conductors under load
+    bool single = false;         ///< single cores: the protective conductor is separate
+    bool fireRated = false;
+    std::string dropTable;
+    std::vector<CableMethod> methods;
+    std::map<int, int> ownGround;                  ///< index of the size of its protective core; empty: a core of the lines' size
+    std::array<std::vector<double>, 5> armour;     ///< Ω/m of the armour at 20 °C by size, for 2, 3, 4 cores; empty: none
+    bool armoured() const { return !armour[2].empty() || !armour[3].empty() || !armour[4].empty(); }
+    const CableMethod* method(const std::string& name) const;
+};
+
+/// A factor against a number, straight lines between the points; kept at its ends.
+using Curve = std::vector<std::pair<double, double>>;
+double valueOn(const Curve& curve, double x);
+
+/// When a kind of device opens at once, in multiples of its rating, and up to which rating there is one. Fuses: by a table instead.
+struct TripBand {
+    std::string standard, table;
+    double trips = 0;            ///< × rating: opens within 0.1 s; 0: by `fuse`
+    double from = 0, upTo = 1e9; ///< A
+    /// Current in A that opens it within the first and the second disconnection time, by rating.
+    std::map<double, std::array<double, 2>> fuse;
+    /// A²s that one of up to 16 A and of up to 32 A lets through at most, up to a fault of so many kA.
+    struct Energy { double upToKA, small, large; };
+    std::vector<Energy> energy;
+    std::string energyTable;
+    bool unverified = false;
+};
+
+struct CableRules {
+    std::vector<CableType> types;
+    std::string usualBranch, usualFeeder;
+    // ---- where it lies ----
+    std::map<int, Curve> airByInsulation, groundByInsulation; ///< by °C of the cable
+    Curve soil;                                   ///< by K·m/W
+    double soilOfTables = 2.5, airOfTables = 30, groundOfTables = 20;
+    std::array<Curve, 3> grouping;                ///< by circuits together, by Grouping
+    double groupingIgnoredBelow = 0.3;            ///< share of its grouped capacity under which a circuit does not load the group
+    Curve insulation;                             ///< by m surrounded
+    // ---- protective conductors ----
+    double k[2][2] = {{115, 143}, {76, 94}};      ///< A√s/mm², core of a cable: [material][70, 90 °C]
+    double kSeparate[2][2] = {{143, 176}, {95, 116}};
+    double kArmour[2] = {51, 46};
+    std::vector<std::pair<double, double>> byLine; ///< (line up to mm², protective mm²; 0: as the line; negative: that share of it)
+    std::map<int, int> groundOfLine;              ///< size to size, where the book has a table of its own
+    double bondingShare = 0.5, bondingLeast = 6, bondingMost = 25;
+    std::vector<std::pair<double, double>> bondingCombined; ///< neutral up to mm², bonding mm² where neutral and earth are combined
+    // ---- earth faults ----
+    double cMax = 1.1, cMin = 0.95;
+    double finalSeconds[4] = {0.4, 0.4, 0.2, 0.4}, distributionSeconds[4] = {5, 5, 1, 5}; ///< by Earthing
+    double finalUpTo = 32;                        ///< A: other circuits have the longer time
+    double touchVolts = 50;
+    std::map<DeviceKind, TripBand> trips;
+    DeviceKind usual = DeviceKind::TypeB, usualMotor = DeviceKind::TypeC, usualLarge = DeviceKind::Moulded;
+    // ---- residual current ----
+    double residualSocketAmps = 32, residualMA = 30;
+    std::vector<std::string> residualRooms, residualLighting; ///< room kinds; occupancies in which lighting has it too
+    // ---- rings ----
+    double ringDevice = 32, ringCableAmps = 20, ringLeast = 2.5, ringArea = 100; ///< A, A, mm², m²
+    // ---- least sizes ----
+    std::map<LoadKind, double> least;             ///< mm²
+    double leastOther = 1.5;
+    std::map<std::string, std::string> cited;
+
+    const CableType* type(const std::string& name) const;
+    /// Factor for cables rated so many °C in air or ground of so many; 0: hotter than the table goes.
+    double ambient(double celsius, double rated, bool ground) const;
+};
+
+/// Reads and checks them; throws bookjson::Refusal. `mm2`: areas of the book's series; `at20`: Ω/m of copper and aluminium at 20 °C.
+CableRules readCables(const nlohmann::json& book, const std::string& name, const std::vector<std::string>& sizes, const std::vector<double>& mm2, const std::array<std::vector<double>, 2>& at20);
+
+/// Resistance at `to` °C over that at 20 °C, by the round coefficient of the metric standards: 1 + 0.004·(to − 20).
+inline double warmer(double to) { return 1 + 0.004 * (to - 20); }
+
+} // namespace lintel

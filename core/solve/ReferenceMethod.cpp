@@ -1,0 +1,240 @@
+// Cables by the way they are laid: Ib ≤ In ≤ Iz with every correction, a protective conductor of the cable, its armour or apart,
+// and the earth fault that its device has to open (IEC 60364-4-41, -4-43, -5-52, -5-54 and the national standards that follow them).
+
+#include "core/base/Format.h"
+#include "core/solve/Procedure.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+const CableType& typeOf(const RunNeed& n, const RuleBook& book) { return book.cables.types[std::size_t(n.cable.type)]; }
+const CableMethod& methodOf(const RunNeed& n, const RuleBook& book) { return typeOf(n, book).methods[std::size_t(n.cable.method)]; }
+
+Conditions conditionsOf(const RunNeed& n, const SizingRules&, const RuleBook& book) {
+    const CableRules& c = book.cables;
+    const CableType& t = typeOf(n, book);
+    const CableMethod& m = methodOf(n, book);
+    Conditions out;
+    out.celsius = int(t.celsius);
+    out.ambient = c.ambient(n.ambient, t.celsius, m.ground);
+    out.bundling = n.cable.circuits > 1 ? valueOn(c.grouping[std::size_t(m.grouping)], n.cable.circuits) : 1;
+    out.lying = n.cable.insulated > 0 ? valueOn(c.insulation, double(n.cable.insulated)) : 1;
+    if (m.ground) out.lying *= valueOn(c.soil, double(n.cable.soil)) / valueOn(c.soil, c.soilOfTables);
+    return out;
+}
+
+Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, SizeIndex size, const SizingRules&, const RuleBook& book) {
+    Ampacity a;
+    a.terminalCelsius = c.celsius;
+    a.table = methodOf(n, book).ampacity[n.poles == 3][std::size_t(size)];
+    a.ambient = c.ambient * c.lying;
+    a.bundling = c.bundling;
+    a.corrected = a.table * a.ambient * a.bundling;
+    a.terminal = a.corrected; // no other limit
+    return a;
+}
+
+/// What the cable has to carry: its device's rating; where an overload of its own protects it, the load; in each leg of a ring
+/// what the standard asks.
+double toCarry(const RunNeed& n, const RuleBook& book) {
+    if (n.cable.ring) return book.cables.ringCableAmps;
+    return n.motor || n.device <= 0 ? n.load.v : std::max(n.device * n.deviceShare, n.load.v);
+}
+
+Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const SizingRules&, const RuleBook& book) {
+    const double table = methodOf(n, book).ampacity[n.poles == 3][std::size_t(c.size)] * c.sets, carry = toCarry(n, book), eps = 1e-6;
+    if (n.cable.ring && book.sizes()[std::size_t(c.size)].mm2 < book.cables.ringLeast - eps) return Governing::MinimumSize;
+    if (table + eps < n.load.v && !n.cable.ring) return Governing::Load;
+    if (table + eps < carry) return Governing::DeviceProtection;
+    if (table * under.ambient * under.lying + eps < carry) return Governing::Ambient;
+    if (table * under.ambient * under.lying * under.bundling + eps < carry) return Governing::Bundling;
+    return Governing::None;
+}
+
+void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& rules, const RuleBook& book, Governing why) {
+    const Conditions under = conditionsOf(n, rules, book);
+    const CableMethod& m = methodOf(n, book);
+    const CableType& t = typeOf(n, book);
+    const double carry = toCarry(n, book), table = m.ampacity[n.poles == 3][std::size_t(c.size)];
+    w.step("Cable", fmt::format("{}, method {}: {}", t.name, m.name, m.words), fmt::format("{} loaded conductors", n.poles == 3 ? 3 : 2), m.table + (m.unverified ? " (unverified)" : ""));
+    if (n.cable.ring) w.step("Ring", fmt::format("{} A device, each leg at least {} A", rating(n.device), figures(book.cables.ringCableAmps)), "", book.cite("ring"));
+    else if (n.motor) w.step("To carry", "its own load: the overload of the motor protects it", figures(carry) + " A", book.cite("protected"));
+    else w.step("Ib ≤ In ≤ Iz", fmt::format("{} A ≤ {} A ≤ Iz", figures(n.load.v), rating(n.device)), "", book.cite("protected"));
+    std::string factors;
+    const auto factor = [&](const char* letter, double f) { if (f != 1) factors += fmt::format(" × {} {}", letter, figures(f)); };
+    factor("Ca", under.ambient), factor("Cg", under.bundling), factor("Ci", under.lying);
+    if (under.ambient != 1) w.step(m.ground ? "Ground temperature" : "Ambient", fmt::format("{} °C, cable of {} °C", figures(n.ambient), figures(t.celsius)), fmt::format("Ca {}", figures(under.ambient)), book.cite(m.ground ? "groundTemperature" : "ambient"));
+    if (why == Governing::Ambient) w.governs();
+    if (n.cable.circuits > 1) w.step("Grouping", fmt::format("{} circuits together{}", n.cable.circuits, n.cable.ignored ? ", this one too lightly loaded to count for the others" : ""), fmt::format("Cg {}", figures(under.bundling)), book.cite("bundling"));
+    if (why == Governing::Bundling) w.governs();
+    if (under.lying != 1) w.step("Laying", m.ground ? fmt::format("soil of {} K·m/W", figures(double(n.cable.soil))) : fmt::format("{} m in thermal insulation", figures(double(n.cable.insulated))), fmt::format("factor {}", figures(under.lying)), book.cite(m.ground ? "soil" : "insulation"));
+    const double iz = table * under.ambient * under.bundling * under.lying * c.sets;
+    w.step("Capacity", fmt::format("{}: {} A{}{}", sizeWords(book, c.size), figures(table), factors, c.sets > 1 ? fmt::format(" × {} sets", c.sets) : ""), fmt::format("Iz {} A ≥ {} A", figures(iz), figures(carry)), m.table);
+    if (why == Governing::Load || why == Governing::MinimumSize || why == Governing::DeviceProtection) w.governs();
+    w.step("Running temperature", fmt::format("{} °C + ({} / {})² · ({} − {})", figures(n.ambient), figures(n.load.v), figures(iz), figures(t.celsius), figures(n.ambient)), fmt::format("{} °C", figures(n.ambient + n.load.v * n.load.v / (iz * iz) * (t.celsius - n.ambient))), "");
+}
+
+// ---- earth faults ----
+
+/// Current that opens the device within `seconds`; 0: it does not open so soon.
+double openingAmps(const TripBand& band, double device, double seconds) {
+    if (band.fuse.empty()) return band.trips * device;
+    auto it = band.fuse.lower_bound(device - 1e-6);
+    if (it == band.fuse.end()) return 0;
+    return seconds < 1 ? it->second[0] : it->second[1];
+}
+
+/// How long a device takes at this current: 0.1 s where it opens at once; of a fuse, between its two points on double logarithmic scales.
+double secondsAt(const TripBand& band, double device, double amps, double allowed) {
+    if (band.fuse.empty()) return amps >= band.trips * device - 1e-6 ? 0.1 : allowed;
+    auto it = band.fuse.lower_bound(device - 1e-6);
+    if (it == band.fuse.end()) return allowed;
+    const auto [fast, slow] = it->second;
+    if (fast <= 0) return amps >= slow ? 5 : 1e9;
+    if (amps < slow) return 1e9;
+    const double slope = std::log(0.4 / 5) / std::log(fast / slow);
+    return std::max(0.1, 5 * std::pow(amps / slow, slope));
+}
+
+/// A²s that the device lets through at most at this current; 0: its standard gives none.
+double letThrough(const TripBand& band, double device, double amps) {
+    for (const TripBand::Energy& e : band.energy)
+        if (amps <= e.upToKA * 1000) return device <= 16 + 1e-9 ? e.small : device <= 32 + 1e-9 ? e.large : 0;
+    return 0;
+}
+
+double kOf(const RunNeed& n, const RuleBook& book, bool separate) {
+    const std::size_t hot = typeOf(n, book).celsius > 80;
+    return separate ? book.cables.kSeparate[std::size_t(n.material)][hot] : book.cables.k[std::size_t(n.material)][hot];
+}
+
+/// The protective conductor that goes with a line of this size before faults are looked at; −1 where armour alone does.
+SizeIndex usualGround(const RunNeed& n, SizeIndex line, bool separate, const RuleBook& book) {
+    const CableRules& c = book.cables;
+    const CableType& t = typeOf(n, book);
+    if (!separate) {
+        if (t.ownGround.empty()) return line;
+        const auto it = t.ownGround.find(line);
+        return it == t.ownGround.end() ? line : it->second;
+    }
+    if (!c.groundOfLine.empty()) {
+        const auto it = c.groundOfLine.find(line);
+        return it == c.groundOfLine.end() ? line : it->second;
+    }
+    const double mm2 = book.sizes()[std::size_t(line)].mm2;
+    for (const auto& [upTo, area] : c.byLine)
+        if (mm2 <= upTo + 1e-9) {
+            const double wanted = area == 0 ? mm2 : area < 0 ? -area * mm2 : area;
+            for (SizeIndex s = 0; s <= line; ++s)
+                if (book.sizes()[std::size_t(s)].mm2 >= wanted - 1e-9) return s;
+            return line;
+        }
+    return line;
+}
+
+EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const RuleBook& book) {
+    EarthFault e;
+    const CableRules& rules = book.cables;
+    const CableType& t = typeOf(n, book);
+    const auto band = rules.trips.find(n.cable.device);
+    const double u0 = factsOf(n.system).lineNeutral.v > 0 ? factsOf(n.system).lineNeutral.v : factsOf(n.system).lineLine.v / root3;
+    if (band == rules.trips.end() || magnitude(n.cable.loopBefore) <= 0) return e;
+    e.known = true;
+    const ProtectiveBy by = n.cable.protectiveBy == ProtectiveBy::Auto ? (t.armoured() ? ProtectiveBy::Armour : t.single ? ProtectiveBy::Separate : ProtectiveBy::Core) : n.cable.protectiveBy;
+    const int cores = n.poles == 3 ? (n.neutral ? 4 : 3) : 2;
+    const double armour = t.armour[std::size_t(cores)].empty() ? 0 : t.armour[std::size_t(cores)][std::size_t(c.size)] / c.sets;
+    e.armour = (by == ProtectiveBy::Armour || by == ProtectiveBy::ArmourAndSeparate) && armour > 0;
+    const bool separate = by == ProtectiveBy::Separate || by == ProtectiveBy::ArmourAndSeparate;
+    const std::size_t earthing = std::size_t(n.cable.earthing);
+    e.allowed = float(n.cable.final && n.device <= rules.finalUpTo + 1e-9 ? rules.finalSeconds[earthing] : rules.distributionSeconds[earthing]);
+    const double opens = openingAmps(band->second, n.device, double(e.allowed));
+    e.byResidual = n.cable.residual > 0;
+    e.limit = float(e.byResidual ? rules.touchVolts / (double(n.cable.residual) / 1000) : opens > 0 ? u0 * rules.cMin / opens : 0);
+    const LineOhms line = lineOhms(n, c.size, book);
+    const double metres = n.length.v, quarter = n.cable.ring ? 4 : 1, hot = warmer(t.celsius);
+    const auto finish = [&](SizeIndex ground) {
+        e.ground = ground;
+        // Beside the armour, a conductor of its own; alone in its sheath it is not heated by the load, yet taken as warm as the cable.
+        Complex back{};
+        double r = 0;
+        if (ground >= 0) r = book.sizes()[std::size_t(ground)].at20[std::size_t(n.material)] * hot / quarter / c.sets, back = Complex{r, line.x / c.sets};
+        if (e.armour) {
+            const Complex steel{armour * (1 + 0.0045 * 40), 0}; // at 60 °C
+            back = ground >= 0 ? steel * back / (steel + back) : steel;
+        }
+        e.added = (Complex{line.r, line.x} / double(c.sets) + back) * metres;
+        const double zs = magnitude(n.cable.loopBefore + e.added);
+        e.zs = float(zs);
+        e.amps = float(zs > 0 ? u0 * rules.cMin / zs : 0);
+        e.seconds = float(e.byResidual && (opens <= 0 || double(e.amps) < opens) ? 0.04 : secondsAt(band->second, n.device, double(e.amps), double(e.allowed)));
+        e.inTime = n.cable.unguarded || zs <= double(e.limit) * (1 + 1e-9);
+        // Adiabatic: the largest fault at its beginning is over within 0.1 s; the smallest, at its end, lasts as long as the device takes.
+        const double k = e.armour && ground < 0 ? rules.kArmour[t.celsius > 80] : kOf(n, book, separate);
+        double energy = double(e.amps) * double(e.amps) * std::min(5.0, double(e.seconds));
+        const double most = e.seconds <= 0.1f ? letThrough(band->second, n.device, double(e.amps)) : 0;
+        e.byEnergy = most > 0 && most < energy;
+        if (e.byEnergy) energy = most;
+        e.needed = float(std::sqrt(energy) / k);
+        const double steelArea = armour > 0 ? 0.138 / armour : 0; // mm², from its resistance
+        e.has = float((e.armour && ground < 0 ? steelArea : ground >= 0 ? book.sizes()[std::size_t(ground)].mm2 * c.sets * (n.cable.ring ? 2 : 1) : 0) + (e.armour && ground >= 0 ? steelArea * rules.kArmour[t.celsius > 80] / k : 0));
+        e.withstands = e.has + 1e-6f >= e.needed;
+        if (n.cable.unguarded) e.withstands = true, e.limit = 0;
+        e.ok = e.inTime && e.withstands;
+        const Complex perMetre = metres > 0 ? e.added / metres : Complex{};
+        // |before + perMetre·L| = limit, solved for L.
+        const double a = std::norm(perMetre), b = (std::conj(n.cable.loopBefore) * perMetre).real(), q = std::norm(n.cable.loopBefore) - double(e.limit) * double(e.limit);
+        e.longest = a > 0 && b * b - a * q > 0 ? float(std::max(0.0, (-b + std::sqrt(b * b - a * q)) / a)) : 0;
+    };
+    SizeIndex ground = separate || !e.armour ? usualGround(n, c.size, separate, book) : -1;
+    if (n.cable.heldGround >= 0) ground = n.cable.heldGround;
+    finish(ground);
+    // A separate conductor may be raised up to the lines' size before the lines are.
+    while (separate && n.cable.heldGround < 0 && !e.ok && ground + 1 <= c.size) {
+        do ++ground;
+        while (ground < c.size && book.sizes()[std::size_t(ground)].at20[std::size_t(n.material)] <= 0);
+        finish(ground);
+    }
+    return e;
+}
+
+void protect(RunResult& r, Candidate chosen, Candidate, const SizingRules& rules, const RuleBook& book, Working* w) {
+    const RunNeed& n = r.need;
+    const CableType& t = typeOf(n, book);
+    const CableRules& c = book.cables;
+    const double iz = r.ampacity;
+    r.running = float(iz > 0 ? n.ambient + n.load.v * n.load.v / (iz * iz) * (t.celsius - n.ambient) : n.ambient);
+    if (w) {
+        const double k = kOf(n, book, false), kA = k * book.sizes()[std::size_t(chosen.size)].mm2 * chosen.sets / 1000;
+        w->step("Withstand for one second", fmt::format("k {} × {} mm²{}", figures(k), figures(book.sizes()[std::size_t(chosen.size)].mm2), chosen.sets > 1 ? fmt::format(" × {}", chosen.sets) : ""), figures(kA) + " kA", book.cite("adiabatic"));
+    }
+    if (!n.lengthKnown || n.device <= 0) return;
+    r.earth = earthFault(n, chosen, rules, book);
+    const EarthFault& e = r.earth;
+    r.ground = e.ground;
+    r.groundOhms = e.known ? e.added - r.ohms : r.ohms;
+    if (!w || !e.known) return;
+    const auto band = c.trips.find(n.cable.device);
+    const std::string ground = e.armour ? (e.ground >= 0 ? fmt::format("armour and {}", sizeWords(book, e.ground)) : std::string("armour")) : sizeWords(book, e.ground);
+    w->step("Protective conductor", e.armour ? "of the cable" : t.single ? "separate" : "core of the cable", ground, book.cite("protective"));
+    w->step("Earth-fault loop", fmt::format("Zs = |Ze and what is above {} Ω + (R1 + R2) {} Ω|, conductors at {} °C", figures(magnitude(n.cable.loopBefore)), figures(magnitude(e.added)), figures(t.celsius)), fmt::format("{} Ω", figures(double(e.zs))), book.cite("loop"));
+    if (n.cable.unguarded) w->step("Limit", "no device of the installation stands before it: the supplier's opens the fault", "", "");
+    else if (e.byResidual) w->step("Limit", fmt::format("{} V / {} mA, residual-current device", figures(c.touchVolts), figures(double(n.cable.residual))), fmt::format("{} Ω", figures(double(e.limit))), book.cite("residual"));
+    else if (band->second.fuse.empty())
+        w->step("Limit", fmt::format("{} V × {} / ({} × {} A), {}, {} s", figures(factsOf(n.system).lineNeutral.v), figures(c.cMin), figures(band->second.trips), rating(n.device), wordOf(n.cable.device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : ""));
+    else w->step("Limit", fmt::format("{} of {} A opens within {} s", wordOf(n.cable.device), rating(n.device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : ""));
+    if (r.why == Governing::LoopImpedance) w->governs();
+    w->step("Earth-fault current", fmt::format("{} V × {} / {} Ω", figures(factsOf(n.system).lineNeutral.v), figures(c.cMin), figures(double(e.zs))), fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))), book.cite("disconnection"));
+    w->step("Adiabatic", e.byEnergy ? fmt::format("√({} A²s let through) / k", number(letThrough(band->second, n.device, double(e.amps)))) : fmt::format("{} A × √{} s / k", figures(double(e.amps)), figures(double(e.seconds))), fmt::format("{} mm² needed, {} there", figures(double(e.needed)), figures(double(e.has))), book.cite("adiabatic") + (e.byEnergy ? "; " + band->second.energyTable : ""));
+    if (r.why == Governing::FaultWithstand) w->governs();
+    const double byDrop = r.longest.v, byLoop = double(e.longest);
+    if (byDrop > 0 || byLoop > 0)
+        w->step("Longest", fmt::format("by drop {} m, by loop {} m", byDrop > 0 ? number(byDrop, 1) : std::string("–"), number(byLoop, 1)), byLoop < byDrop || byDrop <= 0 ? fmt::format("{} m, the loop governs", number(byLoop, 1)) : fmt::format("{} m, drop governs", number(byDrop, 1)), "");
+}
+
+} // namespace
+
+const Procedure referenceMethod{conditionsOf, ampacityUnder, failing, tellAmpacity, protect, earthFault};
+
+} // namespace lintel

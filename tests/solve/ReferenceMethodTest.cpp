@@ -1,0 +1,192 @@
+// Metric sizing by hand: each figure is worked out in the comment beside it from the tables of BS 7671.
+
+#include "tests/World.h"
+
+using namespace lintel;
+
+TEST_CASE("a cooker on flat twin and earth, clipped direct: every figure by hand") {
+    MetricBoard w;
+    const CircuitId c = w.run(7.2, 20);
+    const Results results = w.results();
+    const CircuitResult& r = results.of(c);
+    CHECK(r.load.v == Approx(31.30).margin(0.01));      // 7 200 / 230
+    CHECK(r.device == 32);
+    CHECK(r.kindOfDevice == DeviceKind::TypeB);
+    CHECK(w.mm2(r.run.size) == 4);                      // 37 A ≥ 32 A; 2.5 mm² carries 27
+    CHECK(r.run.why == Governing::Load);
+    CHECK(r.run.ampacity == Approx(37));
+    CHECK(r.run.dropOwn == Approx(2.995).margin(0.01)); // 11 mV · 31.30 · 20 = 6.887 V
+    CHECK(w.mm2(r.run.ground) == 1.5);
+    CHECK(r.run.earth.zs == Approx(0.751f).margin(0.004)); // 0.35 + (4.61 + 12.1)·1.2·20/1000
+    CHECK(r.run.earth.limit == Approx(1.366f).margin(0.001)); // 230·0.95/(5·32)
+    CHECK(r.run.earth.amps == Approx(291).margin(2));   // 218.5/0.751
+    CHECK(r.run.earth.needed == Approx(0.80).margin(0.01)); // 291·√0.1/115
+    CHECK(r.run.running == Approx(58.6).margin(0.1));   // 30 + (31.3/37)²·40
+    CHECK(r.run.longest.v == Approx(33.4).margin(0.1)); // 11.5 V / (11 mV · 31.3)
+    CHECK(r.run.earth.longest == Approx(50.5).margin(0.4)); // (1.366 − 0.35)/(16.71·1.2)
+    CHECK(r.run.earth.seconds == Approx(0.1f));
+    // Close to the board, 2.5/1.5 on 16 A: 0.15 + 23.4·5/1000 = 0.267 Ω, 818 A. For 0.1 s that would be 2.25 mm²; the class 3 device
+    // lets 15 000 A²s through at most: √15 000/115 = 1.065 mm².
+    w.p.sources.change(w.source)->ze = 0.15;
+    const CircuitId close = w.run(3.6, 5);
+    CHECK(w.size(close) == "1.5");
+    runOf(w.p, close).heldSize = "2.5";
+    const Results again = w.results();
+    CHECK(again.of(close).run.earth.byEnergy);
+    CHECK(again.of(close).run.earth.needed == Approx(1.065f).margin(0.002));
+    CHECK(again.of(close).run.earth.ok);
+}
+
+TEST_CASE("ambient and grouping: In over the factors, in single cores in trunking") {
+    MetricBoard w;
+    const CircuitId c = w.run(3.68, 10);
+    Run& r = runOf(w.p, c);
+    r.cable = "single-core 70 °C", r.method = "B", r.ambient = 40, r.grouped = 5;
+    // 16 A / (0.87 · 0.57) = 32.3 A: 4 mm² carries 32, 6 mm² carries 41.
+    CHECK(w.size(c) == "6");
+    CHECK(w.results().of(c).run.why == Governing::Bundling);
+    CHECK(w.results().of(c).run.ampacity == Approx(41 * .87 * .57));
+    r.grouped = 0;
+    CHECK(w.size(c) == "2.5"); // 16/0.87 = 18.4 A: 1.5 mm² carries 17.5
+    CHECK(w.results().of(c).run.why == Governing::Ambient);
+    r.ambient = 30, r.insulated = 0.4;
+    CHECK(w.size(c) == "4");   // 16/0.51 = 31.4 A: 4 mm² carries 32
+    r.ambient = 75;            // no such cable in such heat
+    CHECK(w.results().of(c).run.state == Sizing::NoneFits);
+}
+
+TEST_CASE("a circuit under 30 % of its grouped capacity does not load its group") {
+    MetricBoard w;
+    std::vector<CircuitId> circuits;
+    for (double kW : {3.6, 3.6, 3.6, 0.2}) {
+        circuits.push_back(w.run(kW, 10));
+        w.p.circuits.change(circuits.back())->bundle = 1;
+        runOf(w.p, circuits.back()).cable = "single-core 70 °C";
+    }
+    const Results r = w.results();
+    CHECK(r.of(circuits[0]).run.need.cable.circuits == 3);
+    CHECK(r.of(circuits[0]).run.need.cable.ignored == false);
+    CHECK(r.of(circuits[3]).run.need.cable.ignored);
+    // 16/0.70 = 22.9 A: 2.5 mm² carries 24. With four it would be 16/0.65 = 24.6 A and 4 mm².
+    CHECK(w.size(circuits[0]) == "2.5");
+    for (const Load& l : w.p.loads) w.p.loads.change(l.id)->amount = 3.6;
+    CHECK(w.size(circuits[0]) == "4");
+}
+
+TEST_CASE("a ring: both ways together, on its rated device") {
+    MetricBoard w;
+    const CircuitId c = w.run(4.6, 60, 1, LoadKind::Receptacle);
+    w.p.circuits.change(c)->ring = true;
+    const Results results = w.results();
+    const CircuitResult& r = results.of(c);
+    CHECK(r.device == 32);                             // 20 A of load; the ring's device
+    CHECK(w.mm2(r.run.size) == 2.5);
+    CHECK(r.run.dropOwn == Approx(2.348).margin(0.01)); // 18 mV · 20 A · 60/4 = 5.4 V
+    CHECK(r.run.earth.zs == Approx(0.701).margin(0.004)); // 0.35 + (7.41 + 12.1)·1.2·60/4/1000
+    w.p.circuits.change(c)->ring = false;
+    runOf(w.p, c).length = 20;
+    CHECK(w.size(c) == "2.5");                         // a radial: 20 A device, 27 A
+    runOf(w.p, c).method = "103";
+    w.p.circuits.change(c)->ring = true;
+    CHECK(w.size(c) == "6");                           // each leg 20 A at least: 4 mm² carries 17.5 in a stud wall
+}
+
+TEST_CASE("an armoured cable: its armour, or a conductor beside it, brings the fault back") {
+    MetricBoard w(0.02);
+    const CircuitId c = w.run(30, 80, 3);
+    Run& run = runOf(w.p, c);
+    run.cable = "armoured 90 °C", run.method = "E";
+    Results r = w.results();
+    // 43.3 A, 50 A device, 6 mm² carries 56. Drop 6.8 mV · 43.3 · 80 = 23.6 V of 400 = 5.9 %: 10 mm², 4.0 mV, 13.9 V, 3.46 %.
+    CHECK(w.size(c) == "10");
+    CHECK(r.of(c).run.why == Governing::VoltageDrop);
+    CHECK(r.of(c).run.dropOwn == Approx(3.464).margin(0.01));
+    CHECK(r.of(c).run.earth.armour);
+    CHECK(r.of(c).run.ground == -1);
+    // Three-core without neutral: armour 4.0 mΩ/m at 20 °C, ·1.18 at 60 °C; line 1.83·1.28 = 2.34 mΩ/m; 0.02 + 80·(4.72 + 2.31) = 0.583 Ω.
+    CHECK(r.of(c).run.earth.zs == Approx(0.583).margin(0.006));
+    CHECK(r.of(c).run.earth.limit == Approx(0.874).margin(0.001)); // type B, 50 A: 218.5/250
+    run.protectiveBy = ProtectiveBy::ArmourAndSeparate;
+    r = w.results();
+    CHECK(w.mm2(r.of(c).run.ground) == 10);
+    CHECK(r.of(c).run.earth.zs < 0.42);
+    run.protectiveBy = ProtectiveBy::Auto;
+    run.method = "D";
+    // In the ground: 50 A needs 10 mm² (58 A).
+    CHECK(r.of(c).run.size == bs().find("10"));
+    CHECK(w.results().of(c).run.need.ambient == 20);
+    run.soil = 1.5; // 1.10 more
+    CHECK(w.results().of(c).run.ampacity == Approx(58 * 1.1));
+}
+
+TEST_CASE("the loop governs: the line is raised until the device opens, and not where raising is of no use") {
+    MetricBoard w;
+    const CircuitId c = w.run(3.5, 15);
+    w.p.circuits.change(c)->device = DeviceKind::TypeD;
+    // D16: limit 218.5/320 = 0.683 Ω. 2.5/1.5: 0.35 + 23.4·15 = 0.70; 4/1.5: 0.35 + 20.05·15/1000 = 0.651.
+    CHECK(w.size(c) == "4");
+    CHECK(w.results().of(c).run.why == Governing::LoopImpedance);
+    CHECK(w.results().of(c).run.earth.zs == Approx(0.651).margin(0.003));
+    const Working working = explain(w.p, bs(), w.results(), c);
+    CHECK(std::count_if(working.steps.begin(), working.steps.end(), [](const WorkingStep& s) { return s.governs; }) == 1);
+    CHECK(std::any_of(working.steps.begin(), working.steps.end(), [](const WorkingStep& s) { return s.governs && s.cited.find("41.3") != std::string::npos; }) == false); // the loop, or its limit, is what governs
+    w.p.sources.change(w.source)->ze = 20; // an electrode: no copper helps
+    w.p.sources.change(w.source)->earthing = Earthing::TT;
+    CHECK(w.size(c) == "1.5");
+    CHECK_FALSE(w.results().of(c).run.earth.ok);
+    w.p.circuits.change(c)->residual = 30;
+    CHECK(w.results().of(c).run.earth.ok);
+    CHECK(w.results().of(c).run.earth.limit == Approx(1667).margin(1));
+    CHECK(w.results().of(c).run.earth.allowed == Approx(0.2f));
+}
+
+TEST_CASE("separate protective conductors by Table 54.7, raised before the lines are") {
+    MetricBoard w;
+    const CircuitId c = w.run(60, 25, 3);
+    Run& run = runOf(w.p, c);
+    run.cable = "single-core 70 °C", run.method = "B";
+    // 86.6 A, 100 A device (moulded-case): 35 mm² carries 110; protective 16 mm².
+    CHECK(w.size(c) == "35");
+    w.p.sources.change(w.source)->ze = 0.05;
+    const Results r = w.results();
+    CHECK(r.of(c).kindOfDevice == DeviceKind::Moulded);
+    CHECK(w.mm2(r.of(c).run.ground) == 16);
+    run.heldGround = "10";
+    CHECK(w.mm2(w.results().of(c).run.ground) == 10);
+}
+
+TEST_CASE("fault levels with the voltage factor, a motor's curve, and least sizes by use") {
+    MetricBoard w;
+    w.p.sources.change(w.source)->kind = SourceKind::UtilityTransformer;
+    w.p.sources.change(w.source)->kva = 800, w.p.sources.change(w.source)->percentZ = 5;
+    CHECK(w.results().of(w.source).fault.threePhase == Approx(25.40).margin(0.01)); // 1.1 · 800/(√3·0.4)/0.05
+    const CircuitId pump = w.run(4, 10, 3, LoadKind::Motor);
+    CHECK(w.results().of(pump).kindOfDevice == DeviceKind::TypeD);
+    CHECK(w.results().of(pump).device == 6); // 5.77 A
+    w.p.sources.change(w.source)->ze = 0.8;
+    const CircuitId light = w.run(0.2, 5, 1, LoadKind::Lighting), socket = w.run(0.2, 5, 1, LoadKind::Receptacle);
+    CHECK(w.size(light) == "1");    // Table 52.3
+    CHECK(w.size(socket) == "1.5");
+    w.p.basis.smallestByUse = {{"lighting", "1.5"}, {"receptacle", "2.5"}};
+    CHECK(w.size(light) == "1.5");
+    CHECK(w.size(socket) == "2.5");
+    w.p.basis.lightingDropLimit = 0.02;
+    CHECK(w.results().of(light).run.why == Governing::VoltageDrop);
+}
+
+TEST_CASE("drop at the temperature under load, where the basis asks for it") {
+    MetricBoard w;
+    const CircuitId c = w.run(7.2, 20);
+    w.p.basis.dropWhenWarm = true;
+    // Ct = (230 + 70 − (1 − (31.3/37)²)·40)/300 = 0.9621; 2.995 % · 0.9621.
+    CHECK(w.results().of(c).run.dropOwn == Approx(2.881).margin(0.01));
+}
+
+TEST_CASE("demand of the trade's guidance: lighting 90 %, socket circuits the largest and half of the rest") {
+    MetricBoard w;
+    w.run(4, 10, 1, LoadKind::Lighting);
+    for (double kW : {6.0, 4.0, 2.0}) w.run(kW, 10, 1, LoadKind::Receptacle);
+    CHECK(w.results().of(w.board).demand == Approx(4000 * .9 + 6000 + .5 * 6000));
+    w.p.basis.occupancy = Occupancy::Dwelling; // 66 %; the rest 40 %
+    CHECK(w.results().of(w.board).demand == Approx(4000 * .66 + 6000 + .4 * 6000));
+}
