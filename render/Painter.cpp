@@ -24,9 +24,13 @@ Palette paperPalette() {
         case Ink::Band: return {0xef, 0xec, 0xe4};
         case Ink::Wash: return {0xf7, 0xf5, 0xf0};
         case Ink::Paper: return Qt::white;
-        case Ink::PhaseA: return {0x2f, 0x2f, 0x2f};
-        case Ink::PhaseB: return {0xb3, 0x2d, 0x2d};
-        case Ink::PhaseC: return {0x2a, 0x56, 0xa6};
+        case Ink::PhaseBlack: return {0x2f, 0x2f, 0x2f};
+        case Ink::PhaseRed: return {0xb3, 0x2d, 0x2d};
+        case Ink::PhaseBlue: return {0x2a, 0x56, 0xa6};
+        case Ink::PhaseBrown: return {0x7a, 0x4a, 0x1e};
+        case Ink::PhaseGrey: return {0x86, 0x8b, 0x90};
+        case Ink::PhaseOrange: return {0xc9, 0x6a, 0x12};
+        case Ink::PhaseYellow: return {0xc2, 0x9b, 0x10};
         case Ink::Wire1: return {0x0f, 0x6b, 0x66};
         case Ink::Wire2: return {0xa8, 0x6a, 0x10};
         case Ink::Wire3: return {0x7b, 0x3f, 0x98};

@@ -82,10 +82,13 @@ BoardView::Columns BoardView::columns(int slot) const {
     };
     c.number = take(21, 5);
     c.breaker = take(31, 7);
-    const double rest = 13 + 4 + bar + 4 + 42 + 36 + 7;
+    const bool wide = data()->form != BoardForm::TwoColumn; // one below another: room for the cable and the loop
+    const double size = wide ? 96 : 36, loop = wide ? 86 : 0;
+    const double rest = 13 + 4 + bar + 4 + 42 + size + loop + (wide ? 18 : 7);
     c.name = take(std::max(40.0, r.width() - 21 - 5 - 31 - 7 - rest), 4);
-    c.va = take(42, 5);
-    c.size = take(36, 2);
+    c.va = take(42, wide ? 10 : 5);
+    c.size = take(size, 2);
+    c.loop = take(loop, 0);
     c.letter = take(13, 4);
     c.bar = take(bar, 0);
     return c;
@@ -108,6 +111,7 @@ void BoardView::paintEvent(QPaintEvent*) {
     p.drawRoundedRect(QRectF(0.5, 0.5, width() - 1, bottom + edge - 1), 4, 4);
     const bool two = b->form == BoardForm::TwoColumn;
     const Results& r = session.solution().results;
+    const auto colour = [&](int line) { return t.phase(phaseInk(session.solution().project.basis, b->system, line)); };
     double mostVa = 1;
     for (const Circuit& c : session.solution().project.circuits)
         if (c.board == shown && !r.of(c.id).feeder)
@@ -123,11 +127,18 @@ void BoardView::paintEvent(QPaintEvent*) {
         const Columns col = columns(slot);
         const int line = lineOfSlot(*b, slot);
         const bool top = !c || c->slot == slot;
+        const bool way = b->form == BoardForm::Ways && (slot - 1) % 3 == 0;
         if (top && box.top() > edge + 1) {
-            p.setPen(t.rule);
-            p.drawLine(box.topLeft(), box.topRight());
+            p.setPen(QPen(t.rule, way ? 1.8 : 1));
+            p.drawLine(QPointF(b->form == BoardForm::Ways && !way ? col.breaker.left() - 4 : box.left(), box.top()), box.topRight());
         }
-        drawLine(p, col.letter, q(lineName(line, *b)), Qt::AlignHCenter, t.phase(line), uiFont(0.8, true));
+        if (way) drawLine(p, QRectF(col.number.left(), box.top(), col.number.width(), box.height() * std::min(3, b->slots - slot + 1)), QString::number((slot - 1) / 3 + 1), Qt::AlignRight, t.ink, uiFont(0.95, true));
+        for (const Section& s : session.solution().project.sections)
+            if (s.board == shown && s.from == slot && slot > 1) {
+                p.setPen(QPen(t.quiet, 1.6));
+                p.drawLine(box.topLeft(), box.topRight());
+            }
+        drawLine(p, col.letter, q(lineName(line, *b)), Qt::AlignHCenter, colour(line), uiFont(0.8, true));
         if (!c) {
             const bool here = slot == cursor && hasFocus();
             if (slot == cursor) {
@@ -137,7 +148,7 @@ void BoardView::paintEvent(QPaintEvent*) {
             }
             QFont f = uiFont(0.92);
             f.setItalic(true);
-            drawLine(p, col.number, QString::number(slot), two && slot % 2 == 0 ? Qt::AlignLeft : Qt::AlignRight, t.quiet, uiFont(0.88));
+            if (b->form != BoardForm::Ways) drawLine(p, col.number, QString::number(slot), two && slot % 2 == 0 ? Qt::AlignLeft : Qt::AlignRight, t.quiet, uiFont(0.88));
             drawLine(p, col.name, tr("Space"), two && slot % 2 == 0 ? Qt::AlignRight : Qt::AlignLeft, t.quiet, f);
         }
     }
@@ -174,21 +185,21 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         p.setPen(QPen(t.accent, 1.2));
         p.setBrush(t.accentWash);
         p.drawRoundedRect(area.adjusted(1, 0.5, -1, -0.5), 3, 3);
-        for (int s : slotsTaken(b, c.slot, c.poles)) drawLine(p, columns(s).letter, q(lineName(lineOfSlot(b, s), b)), Qt::AlignHCenter, t.phase(lineOfSlot(b, s)), uiFont(0.8, true));
+        for (int s : slotsTaken(b, c.slot, c.poles)) drawLine(p, columns(s).letter, q(lineName(lineOfSlot(b, s), b)), Qt::AlignHCenter, t.phase(phaseInk(sol.project.basis, b.system, lineOfSlot(b, s))), uiFont(0.8, true));
     }
     const bool faded = dragging && c.id == grabbed;
     p.setOpacity(faded ? 0.4 : 1);
     Columns col = columns(c.slot);
     const auto tall = [&](QRectF box) { return QRectF(box.left(), area.top(), box.width(), area.height()); };
     const bool spare = c.use == CircuitUse::Spare;
-    drawLine(p, tall(col.number), QString::number(c.slot), left ? Qt::AlignRight : Qt::AlignLeft, t.quiet, uiFont(0.88));
+    if (b.form != BoardForm::Ways) drawLine(p, tall(col.number), QString::number(c.slot), left ? Qt::AlignRight : Qt::AlignLeft, t.quiet, uiFont(0.88));
     // The breaker: a box with its rating; a pin mark where it must not move.
     QRectF br = QRectF(col.breaker.left(), area.center().y() - 8.5, col.breaker.width(), 17);
     const bool low = r.deviceHeld && r.device < r.required.v;
     p.setPen(QPen(low ? t.stop : c.heldBreaker && !spare ? t.quiet : t.rule, low ? 1.4 : 1));
     p.setBrush(spare ? t.surface : t.paper);
     p.drawRoundedRect(br, 3, 3);
-    drawLine(p, br, q(breakerWords(r.device, c.poles)), Qt::AlignHCenter, low ? t.stop : t.ink, uiFont(0.86, true));
+    drawLine(p, br, q(deviceWords(r, c.poles, *sol.book)), Qt::AlignHCenter, low ? t.stop : t.ink, uiFont(0.86, true));
     if (c.pinned) {
         p.setPen(Qt::NoPen);
         p.setBrush(t.accent);
@@ -201,10 +212,14 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
     drawLine(p, tall(col.name), name.isEmpty() ? tr("not described") : name, left ? Qt::AlignLeft : Qt::AlignRight, spare || name.isEmpty() ? t.quiet : t.ink, nf);
     if (!spare) {
         drawLine(p, tall(col.va), q(number(r.va)), Qt::AlignRight, t.ink, uiFont(0.9));
-        QString size = q(sizeOf(run, *sol.book));
+        const bool wide = b.form != BoardForm::TwoColumn;
+        QString size = q(wide ? conductorWords(run, *sol.book) : sizeOf(run, *sol.book));
         size.remove(" kcmil");
+        size.remove(" mm²");
         const bool bad = run.tooSmall || run.state == Sizing::PastCeiling || run.state == Sizing::NoneFits;
         const QColor colour = bad ? t.stop : run.why == Governing::VoltageDrop ? t.check : t.quiet;
+        if (wide && run.earth.known && run.earth.limit > 0) // the loop and what it may be
+            drawLine(p, tall(col.loop), QString("%1 of %2 Ω").arg(double(run.earth.zs), 0, 'f', 2).arg(double(run.earth.limit), 0, 'f', run.earth.limit > 100 ? 0 : 2), Qt::AlignLeft, run.earth.inTime ? t.quiet : t.stop, uiFont(0.85, !run.earth.inTime));
         drawLine(p, tall(col.size), size, left ? Qt::AlignLeft : Qt::AlignRight, colour, uiFont(0.85, bad));
     }
     for (int i = 0; i < c.poles; ++i) {
@@ -215,7 +230,7 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         const double w = std::min(1.0, va / mostVa) * bar.width();
         if (w < 0.5) continue;
         p.setPen(Qt::NoPen);
-        p.setBrush(t.phase(line));
+        p.setBrush(t.phase(phaseInk(sol.project.basis, b.system, line)));
         // Bars grow from the bus outwards.
         p.drawRect(QRectF(left && b.form == BoardForm::TwoColumn ? bar.right() - w : bar.left(), bar.center().y() - 4, w, 8));
     }

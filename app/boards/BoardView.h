@@ -50,7 +50,7 @@ protected:
     bool event(QEvent*) override;
 
 private:
-    struct Columns { QRectF number, breaker, name, va, size, letter, bar; };
+    struct Columns { QRectF number, breaker, name, va, size, loop, letter, bar; };
     const Board* data() const;
     int rows() const;
     double rowHeight() const;

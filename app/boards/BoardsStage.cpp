@@ -45,7 +45,7 @@ protected:
         for (std::size_t k = 0; k < shown; ++k) {
             const std::size_t i = kinds[k];
             const double x = left + k * w;
-            drawLine(p, QRectF(x, 5, w - 12, 18), titleOf(LoadKind(i)), Qt::AlignLeft, t.ink, uiFont(0.92, true));
+            drawLine(p, QRectF(x, 5, w - 12, 18), q(kindTitle(LoadKind(i), *s.book)), Qt::AlignLeft, t.ink, uiFont(0.92, true));
             const QString figure = QString("%1 → %2").arg(q(kilo(r.kinds[i].va())), q(kilo(r.demandByKind[i])));
             drawLine(p, QRectF(x, 24, w - 12, 17), figure + QString("   %1 %").arg(std::lround(r.demandByKind[i] / r.kinds[i].va() * 100)), Qt::AlignLeft, t.quiet, uiFont(0.88));
         }
@@ -56,9 +56,9 @@ protected:
         const double pw = std::min(176.0, (width() - left - 190) / 3.0);
         for (int i = 0; i < lines; ++i) {
             const double x = left + i * pw;
-            drawLine(p, QRectF(x, 54, 22, 18), q(lineName(i, *b)), Qt::AlignLeft, t.phase(i), uiFont(0.92, true));
+            drawLine(p, QRectF(x, 54, 22, 18), q(lineName(i, *b)), Qt::AlignLeft, t.phase(phaseInk(s.project.basis, b->system, i)), uiFont(0.92, true));
             const double room = pw - 22 - 84;
-            p.fillRect(QRectF(x + 20, 58, std::max(1.0, room * r.phaseVa[std::size_t(i)] / most), 10), t.phase(i));
+            p.fillRect(QRectF(x + 20, 58, std::max(1.0, room * r.phaseVa[std::size_t(i)] / most), 10), t.phase(phaseInk(s.project.basis, b->system, i)));
             drawLine(p, QRectF(x + pw - 82, 54, 70, 18), q(kilo(r.phaseVa[std::size_t(i)])) + " kVA", Qt::AlignRight, t.ink, uiFont(0.9));
             drawLine(p, QRectF(x + pw - 82, 72, 70, 16), q(number(r.phaseAmps[std::size_t(i)])) + " A", Qt::AlignRight, t.quiet, uiFont(0.85));
         }
@@ -330,7 +330,7 @@ void BoardsStage::showBoard() {
     if (const Board* b = s.project.boards.find(current)) {
         title->setText(QString("<span style='font-size:19px;font-weight:600'>%1</span>&nbsp;&nbsp;<span style='color:%2'>%3</span>").arg(q(b->name).toHtmlEscaped(), t.quiet.name(), q(b->description).toHtmlEscaped()));
         const BoardResult& r = s.results.of(current);
-        about->setText(QString("%1 V · %2 A bus · %3 · %4 slots · %5 kA").arg(wordOf(b->system)).arg(b->bus).arg(b->main > 0 ? tr("%1 A main").arg(b->main) : tr("lugs only")).arg(b->slots).arg(b->ratingKA) +
+        about->setText(QString("%1 V · %2 A bus · %3 · %4 · %5 kA").arg(wordOf(b->system)).arg(b->bus).arg(b->main > 0 ? tr("%1 A main").arg(b->main) : tr("lugs only")).arg(b->form == BoardForm::Ways ? tr("%1 ways").arg(b->slots / 3) : tr("%1 slots").arg(b->slots)).arg(b->ratingKA) +
                        (r.fault.known ? tr(", %1 here").arg(q(figures(r.fault.worst()))) : QString()));
     } else {
         title->setText(tr("No board yet"));

@@ -3,6 +3,7 @@
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
+#include "core/project/Sections.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
@@ -96,10 +97,69 @@ struct Builder {
             return QString();
         });
     }
+    /// The cable of a metric run, how it is laid, and what an earth fault at its end comes to.
+    void cableRows(const RunResult& r, const Run& now, std::function<Run&(Project&)> run) {
+        const CableType& type = sol.book->cables.types[std::size_t(r.need.cable.type)];
+        const CableMethod& method = type.methods[std::size_t(r.need.cable.method)];
+        const QString asBasis = QObject::tr("as basis");
+        QStringList cables{asBasis}, methods{asBasis};
+        for (const CableType& t : sol.book->cables.types) cables << q(t.name);
+        for (const CableMethod& m : type.methods) methods << q(m.name);
+        if (r.earth.known) {
+            FactRow& loop = row(QObject::tr("Earth loop"), QString("%1 Ω").arg(double(r.earth.zs), 0, 'f', 2) + (r.earth.limit > 0 ? QObject::tr(" of %1 Ω").arg(double(r.earth.limit), 0, 'f', r.earth.limit >= 100 ? 0 : 2) : QString()));
+            if (!r.earth.inTime) loop.colour = theme().stop;
+            row(QObject::tr("Earth fault"), QObject::tr("%1 A, open in %2 s").arg(q(figures(double(r.earth.amps))), q(figures(double(r.earth.seconds)))));
+            FactRow& stands = row(QObject::tr("Withstands"), QObject::tr("%1 mm² of %2 mm²").arg(q(figures(double(r.earth.needed))), q(figures(double(r.earth.has)))));
+            if (!r.earth.withstands) stands.colour = theme().stop;
+            if (r.earth.longest > 0) row(QObject::tr("Longest by loop"), q(lengthWords(Metres{double(r.earth.longest)}, sol.project.basis.units)));
+        }
+        row(QObject::tr("Under load"), QObject::tr("%1 °C of %2 °C").arg(q(lintel::number(double(r.running))), q(lintel::number(type.celsius))));
+        FactRow& cable = choice(QObject::tr("Cable"), q(type.name), cables, QObject::tr("Cable of run"), [run, asBasis](Project& p, const QString& t) {
+            run(p).cable = t == asBasis ? std::string() : t.toStdString();
+            return QString();
+        });
+        cable.entry->initial = now.cable.empty() ? asBasis : q(now.cable);
+        FactRow& laid = choice(QObject::tr("Method"), QString("%1, %2").arg(q(method.name), q(method.words)), methods, QObject::tr("How the run is laid"), [run, asBasis](Project& p, const QString& t) {
+            run(p).method = t == asBasis ? std::string() : t.toStdString();
+            return QString();
+        });
+        laid.entry->initial = now.method.empty() ? asBasis : q(now.method);
+        number(QObject::tr("Laid with"), now.grouped ? QObject::tr("%1 other circuits").arg(now.grouped) : r.need.cable.circuits > 1 ? QObject::tr("its bundle of %1").arg(r.need.cable.circuits) : QObject::tr("nothing"), QString::number(now.grouped), QObject::tr("Circuits laid together"), 0, 200, [run](Project& p, double v) { run(p).grouped = int(v); });
+        rare(r.need.cable.circuits < 2);
+        number(method.ground ? QObject::tr("Ground") : QObject::tr("Ambient"), QString("%1 °C%2").arg(q(lintel::number(r.need.ambient))).arg(now.ambient ? "" : QObject::tr(", basis")), now.ambient ? QString::number(*now.ambient) : "auto", QObject::tr("Ambient of run"), -40, 85,
+               [run](Project& p, double v) { run(p).ambient = v; }, [run](Project& p) { run(p).ambient.reset(); });
+        rare(!now.ambient);
+        if (method.ground) {
+            number(QObject::tr("Soil"), QString("%1 K·m/W").arg(double(r.need.cable.soil)), now.soil ? QString::number(*now.soil) : "auto", QObject::tr("Soil of run"), 0.1, 10, [run](Project& p, double v) { run(p).soil = v; }, [run](Project& p) { run(p).soil.reset(); });
+            rare(!now.soil);
+        }
+        number(QObject::tr("In insulation"), now.insulated > 0 ? QString("%1 m").arg(now.insulated) : QObject::tr("no"), QString::number(now.insulated), QObject::tr("Run in thermal insulation"), 0, 1000, [run](Project& p, double v) { run(p).insulated = v; });
+        rare(now.insulated == 0);
+        choice(QObject::tr("Protective"), q(wordOf(now.protectiveBy)), words<ProtectiveBy>(), QObject::tr("Protective conductor of run"), [run](Project& p, const QString& t) {
+            run(p).protectiveBy = *fromWord<ProtectiveBy>(t.toStdString());
+            return QString();
+        });
+        rare(now.protectiveBy == ProtectiveBy::Auto);
+        FactRow& ground = choice(QObject::tr("Its size"), now.heldGround.empty() ? QObject::tr("auto") : q(now.heldGround) + QObject::tr(" mm², held"), sizeChoices(r.need.material), QObject::tr("Hold protective conductor"), [run](Project& p, const QString& t) {
+            run(p).heldGround = t == "auto" ? "" : t.toStdString();
+            return QString();
+        });
+        ground.entry->initial = now.heldGround.empty() ? "auto" : q(now.heldGround);
+        rare(now.heldGround.empty());
+        yesNo(QObject::tr("Works in a fire"), now.fireRated, QObject::tr("Fire-rated run"), [run](Project& p, bool v) { run(p).fireRated = v; });
+        rare(!now.fireRated);
+        number(QObject::tr("Nonlinear share"), QString("%1 %").arg(now.nonlinear * 100), QString::number(now.nonlinear * 100), QObject::tr("Nonlinear share"), 0, 100, [run](Project& p, double v) { run(p).nonlinear = v / 100; });
+        rare(now.nonlinear == 0);
+    }
+
     /// How a run is laid: what stands apart from the basis can be set here for this run alone.
     void layingRows(const RunResult& r, Ref thing, const Run* entered, std::function<Run&(Project&)> run) {
         static const Run none;
         const Run& now = entered ? *entered : none;
+        if (sol.book->metric()) {
+            if (r.need.cable.type >= 0) cableRows(r, now, run);
+            return;
+        }
         const RunParts parts = partsOf(sol.project, *sol.book, sol.results, thing);
         if (parts.neutrals) row(QObject::tr("Neutral"), (parts.neutrals > 1 ? "2 × " : "") + q(sizeWords(*sol.book, parts.neutral)));
         QStringList conduits{QObject::tr("as basis")};
@@ -177,6 +237,7 @@ struct Builder {
             if (r.dropOwn > r.need.ownLimit || r.dropTotal > r.need.totalLimit) drop.colour = theme().stop;
             if (r.longest.v > 0) row(QObject::tr("Longest"), q(lengthWords(r.longest, b.units)));
         }
+        if (sol.book->metric()) return;
         const int sharing = entered ? entered->sharing : 0;
         number(QObject::tr("Raceway shared"), sharing ? QObject::tr("%1 conductors").arg(sharing) : QObject::tr("nothing"), QString::number(sharing), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, double v) { run(p).sharing = int(v); });
         rare(sharing == 0);
@@ -198,7 +259,7 @@ struct Builder {
             QString load = QString("%1 VA · %2 A").arg(q(lintel::number(r.va)), q(figures(r.load.v)));
             row(QObject::tr("Load"), load);
             if (!r.feeder) {
-                row(QObject::tr("Kind"), q(titleOf(r.kind)) + (r.mixed ? QObject::tr(" and others") : QString()));
+                row(QObject::tr("Kind"), q(kindTitle(r.kind, *sol.book)) + (r.mixed ? QObject::tr(" and others") : QString()));
                 if (r.points) row(QObject::tr("Points"), QString::number(r.points));
                 for (const Load& l : sol.project.loads)
                     if (l.circuit == id) {
@@ -220,16 +281,27 @@ struct Builder {
                     }
             }
         }
-        FactRow& b = number(QObject::tr("Breaker"), QString("%1 A %2P%3%4").arg(q(lintel::number(r.device))).arg(c.poles).arg(c.groundFault && c.arcFault ? " · GFCI, AFCI" : c.groundFault ? " · GFCI" : c.arcFault ? " · AFCI" : "", r.deviceHeld ? QObject::tr(" · held") : QString()),
+        FactRow& b = number(QObject::tr("Breaker"), QString("%1 %2P%3%4").arg(sol.book->metric() ? q(deviceWords(r, c.poles, *sol.book)) : q(lintel::number(r.device)) + " A").arg(c.poles).arg(c.groundFault && c.arcFault ? " · GFCI, AFCI" : c.groundFault ? " · GFCI" : c.arcFault ? " · AFCI" : "", r.deviceHeld ? QObject::tr(" · held") : QString()),
                             r.deviceHeld ? QString::number(*c.heldBreaker) : "auto", QObject::tr("Hold breaker"), 1, 6000, [id](Project& p, double v) { p.circuits.change(id)->heldBreaker = v; },
                             [id](Project& p) { p.circuits.change(id)->heldBreaker.reset(); });
         if (r.deviceHeld && r.device < r.required.v) b.colour = theme().stop;
         if (const double frame = sol.book->frameFor(r.device, c.device); frame > 0) row(isFuse(c.device) ? QObject::tr("Switch") : QObject::tr("Frame"), q(rating(frame)) + " A");
-        choice(QObject::tr("Kind of device"), q(wordOf(c.device)), words<DeviceKind>(), QObject::tr("Kind of device"), [id](Project& p, const QString& t) {
+        QStringList devices;
+        for (const auto& [kind, word] : EnumText<DeviceKind>::words)
+            if (kind == DeviceKind::Breaker || (kind > DeviceKind::TimeDelayFuse) == sol.book->metric()) devices << word;
+        choice(QObject::tr("Kind of device"), sol.book->metric() && c.device == DeviceKind::Breaker ? q(wordOf(r.kindOfDevice)) + QObject::tr(", usual") : q(wordOf(c.device)), devices, QObject::tr("Kind of device"), [id](Project& p, const QString& t) {
             p.circuits.change(id)->device = *fromWord<DeviceKind>(t.toStdString());
             return QString();
-        });
-        rare(c.device == DeviceKind::Breaker);
+        }).entry->initial = q(wordOf(c.device));
+        rare(c.device == DeviceKind::Breaker && !sol.book->metric());
+        if (sol.book->metric() && c.use == CircuitUse::Load) {
+            const double watched = sol.results.run(c.id) ? double(sol.results.run(c.id)->need.cable.residual) : 0;
+            number(QObject::tr("Residual current"), c.residual > 0 ? QString("%1 mA").arg(c.residual) : watched > 0 ? QObject::tr("%1 mA, its section").arg(watched) : QObject::tr("none"), QString::number(c.residual), QObject::tr("Residual-current device"), 0, 30000, [id](Project& p, double v) { p.circuits.change(id)->residual = v; });
+            if (!r.feeder) {
+                yesNo(QObject::tr("Ring"), c.ring, QObject::tr("Ring"), [id](Project& p, bool v) { p.circuits.change(id)->ring = v; });
+                rare(!c.ring && r.kind != LoadKind::Receptacle);
+            }
+        }
         const FaultPoint& fault = sol.results.of(c.board).fault;
         const Board& board = sol.project.boards[c.board];
         if (fault.known) {
@@ -279,25 +351,25 @@ struct Builder {
                 return QString();
             });
             number(QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor), QObject::tr("Demand factor of circuit"), 0, 10, [id](Project& p, double v) { p.circuits.change(id)->factor = v; });
-        rare(c.factor == 1);
-            choice(QObject::tr("Device rated"), c.fullRated ? QObject::tr("100 %") : QObject::tr("80 %"), {QObject::tr("80 %"), QObject::tr("100 %")}, QObject::tr("Rating of device"), [id](Project& p, const QString& t) {
+            rare(c.factor == 1);
+            if (!sol.book->metric()) choice(QObject::tr("Device rated"), c.fullRated ? QObject::tr("100 %") : QObject::tr("80 %"), {QObject::tr("80 %"), QObject::tr("100 %")}, QObject::tr("Rating of device"), [id](Project& p, const QString& t) {
                 p.circuits.change(id)->fullRated = t == QObject::tr("100 %");
                 return QString();
             });
-        rare(!c.fullRated);
+            if (!sol.book->metric()) rare(!c.fullRated);
         }
         if (c.use == CircuitUse::Load && !r.feeder) {
-            choice(QObject::tr("Protects people"), c.groundFault && c.arcFault ? "GFCI and AFCI" : c.groundFault ? "GFCI" : c.arcFault ? "AFCI" : QObject::tr("no"), {QObject::tr("no"), "GFCI", "AFCI", "GFCI and AFCI"}, QObject::tr("Ground- and arc-fault protection"), [id](Project& p, const QString& t) {
+            if (!sol.book->metric()) choice(QObject::tr("Protects people"), c.groundFault && c.arcFault ? "GFCI and AFCI" : c.groundFault ? "GFCI" : c.arcFault ? "AFCI" : QObject::tr("no"), {QObject::tr("no"), "GFCI", "AFCI", "GFCI and AFCI"}, QObject::tr("Ground- and arc-fault protection"), [id](Project& p, const QString& t) {
                 p.circuits.change(id)->groundFault = t.contains("GFCI");
                 p.circuits.change(id)->arcFault = t.contains("AFCI");
                 return QString();
             });
-        rare(!c.groundFault && !c.arcFault);
+            if (!sol.book->metric()) rare(!c.groundFault && !c.arcFault);
             text(QObject::tr("Left out because"), q(c.unprotected), QObject::tr("Reason for leaving protection out"), [id](Project& p, const std::string& t) { p.circuits.change(id)->unprotected = t; });
-        rare(c.unprotected.empty());
-            if (c.poles == 1)
+            rare(c.unprotected.empty());
+            if (c.poles == 1 && !sol.book->metric())
                 number(QObject::tr("Multiwire group"), c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire), QObject::tr("Multiwire group"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->multiwire = int(v); });
-            if (c.poles == 1) rare(c.multiwire == 0);
+            if (c.poles == 1 && !sol.book->metric()) rare(c.multiwire == 0);
             number(QObject::tr("Bundle"), c.bundle ? QString::number(c.bundle) : QObject::tr("alone"), QString::number(c.bundle), QObject::tr("Home runs in one raceway"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->bundle = int(v); });
             rare(c.bundle == 0);
             layingRows(r.run, c.id, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
@@ -329,7 +401,30 @@ struct Builder {
         number(QObject::tr("Fault level"), r.fault.known ? QString("%1 kA%2").arg(q(figures(r.fault.worst()))).arg(b.givenKA ? QObject::tr(", given") : QString()) : QObject::tr("not known"), b.givenKA ? QString::number(*b.givenKA) : "auto", QObject::tr("Fault level given"), 0.01, 500,
                [id](Project& p, double v) { p.boards.change(id)->givenKA = v; }, [id](Project& p) { p.boards.change(id)->givenKA.reset(); });
         if (r.fault.known) row(QObject::tr("Peak, X/R"), QString("%1 kA, %2").arg(q(figures(r.fault.peak())), q(figures(r.fault.xOverR()))));
-        number(QObject::tr("Slots"), QObject::tr("%1, %2 free").arg(b.slots).arg(freeSlots(sol.project, id)), QString::number(b.slots), QObject::tr("Slots of board"), 1, 1200, [id](Project& p, double v) { p.boards.change(id)->slots = int(v); });
+        if (b.form == BoardForm::Ways)
+            number(QObject::tr("Ways"), QObject::tr("%1, %2 poles free").arg(b.slots / 3).arg(freeSlots(sol.project, id)), QString::number(b.slots / 3), QObject::tr("Ways of board"), 1, 400, [id](Project& p, double v) { p.boards.change(id)->slots = 3 * int(v); });
+        else number(QObject::tr("Slots"), QObject::tr("%1, %2 free").arg(b.slots).arg(freeSlots(sol.project, id)), QString::number(b.slots), QObject::tr("Slots of board"), 1, 1200, [id](Project& p, double v) { p.boards.change(id)->slots = int(v); });
+        choice(QObject::tr("Form"), q(wordOf(b.form)), words<BoardForm>(), QObject::tr("Form of board"), [id](Project& p, const QString& t) {
+            Board& x = *p.boards.change(id);
+            x.form = *fromWord<BoardForm>(t.toStdString());
+            if (x.form == BoardForm::Ways) x.slots = (x.slots + 2) / 3 * 3;
+            return QString();
+        });
+        rare(true);
+        const std::string sections = sectionsText(sol.project, id);
+        FactRow& parts = row(QObject::tr("Sections"), sections.empty() ? QObject::tr("none") : q(sections));
+        parts.entry = FactRow::Entry{q(sections), {}, [this_ = &s, id](const QString& t) -> QString {
+            Project trial = this_->project();
+            if (const auto bad = setSections(trial, id, t.toStdString())) return q(bad->what + ". " + bad->help);
+            this_->edit(QObject::tr("Sections of board"), [&](Project& p) { setSections(p, id, t.toStdString()); });
+            return {};
+        }};
+        rare(sections.empty());
+        if (sol.book->metric()) {
+            if (r.fault.known) row(QObject::tr("Zs here"), QString("%1 Ω").arg(magnitude(r.fault.loop), 0, 'f', 3));
+            text(QObject::tr("Surge protection"), q(b.surge), QObject::tr("Surge protection"), [id](Project& p, const std::string& t) { p.boards.change(id)->surge = t; });
+            rare(b.surge.empty());
+        }
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
         row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
         FactRow& used = row(QObject::tr("Used"), q(percent(r.use * 100)));
@@ -451,6 +546,13 @@ struct Builder {
             number(QObject::tr("Transformer"), q(lintel::number(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Utility transformer"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
             number(QObject::tr("Impedance"), QString("%1 %Z").arg(x.percentZ), QString::number(x.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.sources.change(id)->percentZ = v; });
             row(QObject::tr("Fault level"), q(figures(r.fault.worst())) + " kA");
+        }
+        if (sol.book->metric()) {
+            choice(QObject::tr("Earthing"), q(wordOf(x.earthing)), words<Earthing>(), QObject::tr("Earthing of supply"), [id](Project& p, const QString& t) {
+                p.sources.change(id)->earthing = *fromWord<Earthing>(t.toStdString());
+                return QString();
+            });
+            number(QObject::tr("Ze"), x.ze > 0 ? QString("%1 Ω, given").arg(x.ze) : QObject::tr("%1 Ω, worked out").arg(magnitude(r.fault.loop), 0, 'f', 4), x.ze > 0 ? QString::number(x.ze) : "auto", QObject::tr("Ze of supply"), 0, 10000, [id](Project& p, double v) { p.sources.change(id)->ze = v; }, [id](Project& p) { p.sources.change(id)->ze = 0; });
         }
         number(QObject::tr("X/R"), QString::number(x.xOverR), QString::number(x.xOverR), QObject::tr("X/R"), 0, 100, [id](Project& p, double v) { p.sources.change(id)->xOverR = v; });
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");

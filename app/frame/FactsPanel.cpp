@@ -203,9 +203,10 @@ LevelGauge::Reading gaugeReading(const Solution& s, BoardId id, bool withHint) {
     const BoardResult& r = s.results.of(id);
     g.lines = factsOf(b->system).lines;
     g.letters.clear();
+    g.colours.clear();
     std::size_t heavy = 0;
     for (int i = 0; i < g.lines; ++i) {
-        g.letters << q(lineName(i, *b));
+        g.letters << q(lineName(i, *b)), g.colours << phaseInk(s.project.basis, b->system, i);
         if (r.phaseVa[std::size_t(i)] > r.phaseVa[heavy]) heavy = std::size_t(i);
     }
     g.heavy = g.letters.value(int(heavy));

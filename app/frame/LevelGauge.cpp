@@ -52,9 +52,9 @@ void LevelGauge::paintEvent(QPaintEvent*) {
     for (int i = 0; i < now.lines; ++i) {
         const double a = 2 * std::numbers::pi * i / now.lines;
         const QPointF d(std::sin(a), -std::cos(a));
-        p.setPen(QPen(t.phase(i), 3));
+        p.setPen(QPen(t.phase(now.colours.value(i, Ink::Ink)), 3));
         p.drawLine(c + d * (rim - 4), c + d * (rim + 1));
-        drawLine(p, QRectF(c + d * (rim + 11) - QPointF(10, 8), QSizeF(20, 16)), now.letters.value(i), Qt::AlignHCenter, t.phase(i), uiFont(0.92, true));
+        drawLine(p, QRectF(c + d * (rim + 11) - QPointF(10, 8), QSizeF(20, 16)), now.letters.value(i), Qt::AlignHCenter, t.phase(now.colours.value(i, Ink::Ink)), uiFont(0.92, true));
     }
     if (!now.valid) return;
     const QColor lean = now.imbalance <= 5 ? t.accent : now.imbalance <= 20 ? t.check : t.stop;

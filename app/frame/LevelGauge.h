@@ -2,6 +2,8 @@
 // The level gauge: a bull's-eye spirit level whose bubble is the imbalance phasor. Centred is level; it leans to the heavy
 // phase; the rings are at 5, 10 and 20 %. The figures stand beside it, always.
 
+#include "app/frame/Theme.h"
+
 #include <QWidget>
 
 #include <array>
@@ -20,6 +22,7 @@ public:
         double neutralAmps = 0;
         int lines = 3;
         QStringList letters{"A", "B", "C"};
+        QList<Ink> colours; ///< of the phases, one a letter
         QString heavy;             ///< letter of the heavy phase
         QString hint;              ///< "1 move → 2.1 %"
         bool valid = false;

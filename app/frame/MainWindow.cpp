@@ -13,6 +13,7 @@
 #include "app/plan/PlanStage.h"
 #include "app/riser/RiserStage.h"
 #include "app/runs/RunsStage.h"
+#include "core/project/CopyBoard.h"
 #include "core/project/Operations.h"
 #include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
@@ -129,6 +130,33 @@ MainWindow::MainWindow() : state(new Session(this)) {
 
 MainWindow::~MainWindow() = default;
 
+/// The board that is selected, or that the selected circuit stands in, once more. One with stop snags says so first: the same
+/// command again copies it all the same.
+void MainWindow::copySelectedBoard() {
+    Ref at = state->selection();
+    if (const Circuit* c = state->project().circuits.find(at.as<Circuit>())) at = c->board;
+    const Board* b = state->project().boards.find(at.as<Board>());
+    if (!b) return state->say(tr("Choose a board to copy"), true);
+    int stops = 0;
+    for (const Snag& s : state->solution().snags) {
+        const Circuit* c = state->solution().project.circuits.find(s.about.as<Circuit>());
+        stops += s.severity == Severity::Stop && (s.about == Ref(b->id) || (c && c->board == b->id));
+    }
+    if (stops > 0 && copyWarned != b->id) {
+        copyWarned = b->id;
+        return state->say(tr("%1 has %n stop snag(s): an error copied is two errors. Copy again to copy it all the same", nullptr, stops).replace("(s)", stops == 1 ? "" : "s").arg(q(b->name)), true);
+    }
+    copyWarned = {};
+    Project trial = state->project();
+    const std::string name = freeBoardName(trial, b->name);
+    const BoardId from = b->id;
+    const auto made = copyBoard(trial, from, name);
+    if (!made) return state->say(q(made.error().what + ". " + made.error().help), true);
+    state->edit(tr("Copy %1 as %2").arg(q(b->name), q(name)), [&](Project& p) { (void)copyBoard(p, from, name); });
+    state->select(*made);
+    go(Stage::Boards);
+}
+
 void MainWindow::showBench(bool shown) {
     benchPanel->setVisible(shown);
     factsPanel->setVisible(!shown && stage() != Stage::Basis && stage() != Stage::Issue);
@@ -214,6 +242,7 @@ void MainWindow::buildMenus() {
         state->select(made);
         go(Stage::Boards);
     });
+    add(project, tr("Copy board"), "copyBoard", QKeySequence("Ctrl+Shift+D"), [this] { copySelectedBoard(); });
     add(project, tr("Add transformer"), "addTransformer", {}, [this] {
         TransformerId made;
         state->edit(tr("Add transformer"), [&](Project& p) {

@@ -62,6 +62,7 @@ private:
     void setTheme(bool dark);
     /// The bench stands beside whatever is shown; the facts make room for it.
     void showBench(bool shown);
+    void copySelectedBoard();
 
     Session* state;
     QStackedWidget *whole, *stages;
@@ -78,6 +79,7 @@ private:
     FindBox* findBox;
     FeedPathBar* path;
     BenchPanel* benchPanel;
+    BoardId copyWarned; ///< a copy of it was asked for once, and it has stop snags
     std::vector<QToolButton*> rail;
     QAction *undoAction = nullptr, *redoAction = nullptr;
 };

@@ -12,7 +12,6 @@ Theme light() {
     t.paper = QColor(0xF7, 0xF5, 0xF0), t.surface = Qt::white, t.rule = QColor(0xD9, 0xD4, 0xC7), t.ink = QColor(0x1F, 0x29, 0x33);
     t.quiet = QColor(0x66, 0x6C, 0x76), t.accent = QColor(0x0F, 0x6B, 0x66), t.accentWash = QColor(0xE1, 0xEE, 0xEC), t.stop = QColor(0xB3, 0x36, 0x1E);
     t.check = QColor(0xA8, 0x6A, 0x10), t.note = QColor(0x66, 0x6C, 0x76), t.sunk = QColor(0xEE, 0xEB, 0xE3);
-    t.phaseA = QColor(0x5B, 0x5B, 0x5B), t.phaseB = QColor(0xC5, 0x55, 0x4E), t.phaseC = QColor(0x4E, 0x75, 0xB8);
     return t;
 }
 Theme darkTheme() {
@@ -20,7 +19,6 @@ Theme darkTheme() {
     t.paper = QColor(0x15, 0x18, 0x1C), t.surface = QColor(0x1C, 0x21, 0x26), t.rule = QColor(0x33, 0x3A, 0x42), t.ink = QColor(0xE6, 0xE3, 0xDB);
     t.quiet = QColor(0x9A, 0xA1, 0xAA), t.accent = QColor(0x4F, 0xB8, 0xAE), t.accentWash = QColor(0x1F, 0x36, 0x38), t.stop = QColor(0xE5, 0x6B, 0x52);
     t.check = QColor(0xDB, 0xA1, 0x4A), t.note = QColor(0x9A, 0xA1, 0xAA), t.sunk = QColor(0x11, 0x14, 0x17);
-    t.phaseA = QColor(0xB5, 0xB5, 0xB0), t.phaseB = QColor(0xD9, 0x6D, 0x66), t.phaseC = QColor(0x6C, 0x97, 0xDD);
     t.dark = true;
     return t;
 }
@@ -60,6 +58,19 @@ QFont uiFont(double scale, bool bold) {
     return f;
 }
 
+QColor Theme::phase(Ink which) const {
+    switch (which) {
+    case Ink::PhaseBlack: return dark ? QColor(0xB5, 0xB5, 0xB0) : QColor(0x4A, 0x4A, 0x4A);
+    case Ink::PhaseRed: return dark ? QColor(0xD9, 0x6D, 0x66) : QColor(0xC5, 0x55, 0x4E);
+    case Ink::PhaseBlue: return dark ? QColor(0x6C, 0x97, 0xDD) : QColor(0x4E, 0x75, 0xB8);
+    case Ink::PhaseBrown: return dark ? QColor(0xC0, 0x8A, 0x58) : QColor(0x8A, 0x58, 0x2A);
+    case Ink::PhaseGrey: return dark ? QColor(0x8C, 0x93, 0x9A) : QColor(0x93, 0x98, 0x9D);
+    case Ink::PhaseOrange: return dark ? QColor(0xE6, 0x9A, 0x4C) : QColor(0xD0, 0x78, 0x22);
+    case Ink::PhaseYellow: return dark ? QColor(0xD9, 0xC0, 0x50) : QColor(0xB5, 0x90, 0x12);
+    default: return ink;
+    }
+}
+
 Palette Theme::palette() const {
     const Palette onPaper = paperPalette();
     const Theme t = *this;
@@ -75,9 +86,7 @@ Palette Theme::palette() const {
         case Ink::Band: return t.sunk;
         case Ink::Wash: return t.paper;
         case Ink::Paper: return t.surface;
-        case Ink::PhaseA: return t.phaseA;
-        case Ink::PhaseB: return t.phaseB;
-        case Ink::PhaseC: return t.phaseC;
+        case Ink::PhaseBlack: case Ink::PhaseRed: case Ink::PhaseBlue: case Ink::PhaseBrown: case Ink::PhaseGrey: case Ink::PhaseOrange: case Ink::PhaseYellow: return t.phase(which);
         default: break;
         }
         return t.dark ? onPaper(which).lighter(175) : onPaper(which);

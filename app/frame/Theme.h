@@ -10,9 +10,10 @@
 namespace lintel {
 
 struct Theme {
-    QColor paper, surface, rule, ink, quiet, accent, accentWash, stop, check, note, phaseA, phaseB, phaseC, sunk;
+    QColor paper, surface, rule, ink, quiet, accent, accentWash, stop, check, note, sunk;
     bool dark = false;
-    QColor phase(int line) const { return line == 0 ? phaseA : line == 1 ? phaseB : phaseC; }
+    /// A conductor's colour, as phaseInk() names it, on the screen.
+    QColor phase(Ink conductor) const;
     /// Colours of a Drawing on the screen in this theme; sheets that show as they print use paperPalette().
     Palette palette() const;
     QString styleSheet() const;

@@ -24,7 +24,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         std::string why;
         if (r.kind == LoadKind::Receptacle && r.device <= rules.residualSocketAmps + 1e-9) why = fmt::format("socket outlets on {} A", rating(r.device));
         else if (const auto it = wet.find(c.id); it != wet.end()) why = "it serves " + nameOf(in.project, Ref(it->second->id));
-        else if (lighting && r.kind == LoadKind::Lighting) why = "lighting of a dwelling";
+        else if (lighting && r.kind == LoadKind::Lighting) why = in.project.basis.occupancy == Occupancy::Dwelling ? "lighting of a dwelling" : "a lighting circuit";
         else if (n.earthing == Earthing::TT && n.residual <= 0) why = "the supply is TT";
         if (why.empty()) continue;
         into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: no residual-current device, and {}", nameOf(in.project, c.id), c.name, why), in.book.cite("residualWhere")});

@@ -95,6 +95,13 @@ template <> struct EnumText<DeviceKind> {
 };
 constexpr bool isFuse(DeviceKind k) { return k == DeviceKind::Fuse || k == DeviceKind::TimeDelayFuse || k == DeviceKind::FuseGG; }
 
+/// Colours that stand for the phases. Usual: those of the conductors of each voltage system.
+enum class PhaseColours : std::uint8_t { Usual, BrownBlackGrey, BlackRedBlue, BrownOrangeYellow, RedYellowBlue };
+template <> struct EnumText<PhaseColours> {
+    static constexpr std::pair<PhaseColours, const char*> words[] = {{PhaseColours::Usual, "as the system"}, {PhaseColours::BrownBlackGrey, "brown, black, grey"}, {PhaseColours::BlackRedBlue, "black, red, blue"},
+                                                                     {PhaseColours::BrownOrangeYellow, "brown, orange, yellow"}, {PhaseColours::RedYellowBlue, "red, yellow, blue"}};
+};
+
 /// How the supply and the installation are earthed.
 enum class Earthing : std::uint8_t { TNS, TNCS, TT, IT };
 template <> struct EnumText<Earthing> {

@@ -17,7 +17,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("routeBelowCeiling", b.routeBelowCeiling); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
     v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues); v("ownReasons", b.ownReasons); v("smallestByUse", b.smallestByUse); v("smallestBreakerByUse", b.smallestBreakerByUse);
     v("branchCable", b.branchCable); v("feederCable", b.feederCable); v("branchMethod", b.branchMethod); v("feederMethod", b.feederMethod);
-    v("groundTemperature", b.groundTemperature); v("soil", b.soil); v("lightingDropLimit", b.lightingDropLimit); v("dropWhenWarm", b.dropWhenWarm); v("circuitPattern", b.circuitPattern);
+    v("groundTemperature", b.groundTemperature); v("soil", b.soil); v("lightingDropLimit", b.lightingDropLimit); v("dropWhenWarm", b.dropWhenWarm); v("phaseColours", b.phaseColours); v("circuitPattern", b.circuitPattern);
 }
 template <class V> void fields(V& v, Level& l) {
     v("id", l.id); v("name", l.name); v("elevation", l.elevation); v("height", l.height);

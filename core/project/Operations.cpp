@@ -267,6 +267,10 @@ void removeBoard(Project& p, BoardId id) {
         if (c.board == id) circuits.push_back(c.id);
     for (CircuitId c : circuits) removeCircuit(p, c);
     p.runs.remove(p.boards[id].run);
+    std::vector<SectionId> sections;
+    for (const Section& s : p.sections)
+        if (s.board == id) sections.push_back(s.id);
+    for (SectionId s : sections) p.sections.remove(s);
     p.boards.remove(id);
 }
 
@@ -287,7 +291,7 @@ std::string freeBoardName(const Project& p, const std::string& like) {
     for (const Transformer& t : p.transformers) taken.insert(t.name);
     const std::size_t digits = like.find_last_not_of("0123456789") + 1;
     const std::string stem = like.substr(0, digits);
-    int n = digits < like.size() ? std::stoi(like.substr(digits)) : 1;
+    int n = digits < like.size() && like.size() - digits < 7 ? std::stoi(like.substr(digits)) : 1;
     while (taken.count(stem + std::to_string(n))) ++n;
     return stem + std::to_string(n);
 }

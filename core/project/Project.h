@@ -54,6 +54,7 @@ struct Basis {
     double groundTemperature = 20, soil = 2.5; ///< °C and K·m/W around buried cables
     double lightingDropLimit = 0;           ///< % from the source to lighting; 0: as everything else
     bool dropWhenWarm = false;              ///< drop at the conductors' temperature under load rather than at their highest
+    PhaseColours phaseColours = PhaseColours::Usual;
     std::string circuitPattern;             ///< how a circuit is named: {board} {slot} {way} {line}; empty: by the form of its board
     std::string lightingAreaOf;  ///< occupancy whose lighting by area is the least the service is worked out on; empty: none
     bool motorsFeedFaults = false; ///< four times the full-load current of all motors of a system added to its faults

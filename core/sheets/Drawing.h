@@ -12,7 +12,7 @@
 namespace lintel {
 
 /// What a mark means; the painter chooses the colour (on paper, or dark on the screen).
-enum class Ink { Ink, Quiet, Faint, Rule, Accent, Stop, Check, Band, Paper, Wash, PhaseA, PhaseB, PhaseC, Wire1, Wire2, Wire3, Wire4, Wire5, Wire6 };
+enum class Ink { Ink, Quiet, Faint, Rule, Accent, Stop, Check, Band, Paper, Wash, PhaseBlack, PhaseRed, PhaseBlue, PhaseBrown, PhaseGrey, PhaseOrange, PhaseYellow, Wire1, Wire2, Wire3, Wire4, Wire5, Wire6 };
 
 enum class Align { Left, Centre, Right };
 

@@ -38,7 +38,7 @@ struct Painter {
         switch (style.colour) {
         case PlanColour::Circuit: return wireInk(id.value);
         case PlanColour::Board: return wireInk(c->board.value);
-        case PlanColour::Phase: return c->poles > 1 || r.lines[0] < 0 ? Ink::Ink : r.lines[0] == 0 ? Ink::PhaseA : r.lines[0] == 1 ? Ink::PhaseB : Ink::PhaseC;
+        case PlanColour::Phase: return c->poles > 1 || r.lines[0] < 0 ? Ink::Ink : phaseInk(in.project.basis, in.project.boards[c->board].system, r.lines[0]);
         case PlanColour::Drop: return r.run.dropOwn > r.run.need.ownLimit || r.run.dropTotal > r.run.need.totalLimit ? Ink::Stop : r.run.dropOwn > 0.8 * r.run.need.ownLimit ? Ink::Check : Ink::Accent;
         }
         return Ink::Ink;
@@ -228,9 +228,9 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
     if (right < left) left = top = 0, right = bottom = 10;
     Drawing d;
     d.number = number;
-    d.paper = "ARCH D";
-    d.width = 914.4;
-    d.height = 609.6;
+    d.paper = in.book.metric() ? "A1" : "ARCH D";
+    d.width = paperSize(d.paper).width;
+    d.height = paperSize(d.paper).height;
     const double margin = 16, w = d.width - 2 * margin - 30, h = d.height - 2 * margin - 50;
     // The usual scales of the country, the largest that fits.
     struct Scale { double denominator; const char* words; };

@@ -349,10 +349,16 @@ Drawing riserDiagram(const SheetInput& in, const std::string& number) {
     d.number = number;
     Layout l = laidOut(in);
     const double top = 26, wide = l.widthNeeded(), tall = l.setHeights(top, 0) + margin + 10;
-    d.paper = wide <= 431.8 && tall <= 279.4 ? "Tabloid" : "ARCH D";
-    d.width = d.paper == "Tabloid" ? 431.8 : std::max(914.4, wide); // a larger building makes a longer roll
-    d.height = d.paper == "Tabloid" ? 279.4 : std::max(609.6, tall);
-    if (d.width > 914.4 || d.height > 609.6) d.paper = "roll";
+    const std::array<const char*, 3> papers = in.book.metric() ? std::array{"A3 landscape", "A2", "A1"} : std::array{"Tabloid", "ARCH C", "ARCH D"};
+    for (const char* name : papers) {
+        d.paper = name;
+        d.width = paperSize(name).width, d.height = paperSize(name).height;
+        if (wide <= d.width && tall <= d.height) break;
+    }
+    if (wide > d.width || tall > d.height) { // a larger building makes a longer roll
+        d.paper = "roll";
+        d.width = std::max(d.width, wide), d.height = std::max(d.height, tall);
+    }
     d.text({margin, 17}, "RISER DIAGRAM", 4, Align::Left, true);
     d.text({d.width - margin, 17}, fmt::format("{} · issue {}{}", in.project.basis.title, in.project.basis.issue, in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate), 3, Align::Right);
     d.line({margin, 20}, {d.width - margin, 20}, 0.5);

@@ -3,14 +3,28 @@
 #include "core/sheets/Words.h"
 
 #include <fmt/format.h>
+#include <map>
 
 namespace lintel {
+
+PaperSize paperSize(const std::string& name) {
+    static const std::map<std::string, PaperSize> sizes{{"Letter", {215.9, 279.4}}, {"Legal", {215.9, 355.6}}, {"Tabloid", {431.8, 279.4}}, {"ARCH C", {609.6, 457.2}}, {"ARCH D", {914.4, 609.6}},
+                                                        {"A4", {210, 297}}, {"A3", {297, 420}}, {"A3 landscape", {420, 297}}, {"A2", {594, 420}}, {"A1", {841, 594}}};
+    const auto it = sizes.find(name);
+    return it == sizes.end() ? sizes.at("Letter") : it->second;
+}
+
+const char* schedulePaper(const SheetInput& in, const Board& b) {
+    if (in.book.metric()) return wayScheduleRows(in.project, b) > 44 ? "A3" : "A4";
+    return (b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots) > 32 ? "Legal" : "Letter";
+}
 
 void footStrip(Drawing& d, const SheetInput& in, double m) {
     const Basis& b = in.project.basis;
     const double y = d.height - m - 4;
     d.line({m, y}, {d.width - m, y}, 0.35);
     std::string left = fmt::format("{} · branch {}, feeders {}, {} °C insulation, {} °C ambient", in.book.title, wordOf(b.branchMaterial), wordOf(b.feederMaterial), b.insulation, b.ambient);
+    if (in.book.metric()) left = fmt::format("{} · {}, feeders {} · {} °C ambient", in.book.title, b.branchCable.empty() ? in.book.cables.usualBranch : b.branchCable, b.feederCable.empty() ? in.book.cables.usualFeeder : b.feederCable, b.ambient);
     if (!b.demandFactors.empty()) left += " · demand factors of the project's own";
     if (!in.book.unverified().empty()) left += " · rule book with points not yet verified";
     d.text({m, y + 3.6}, left, 2.3, Align::Left, false, Ink::Quiet, (d.width - 2 * m) * 0.68);
@@ -31,7 +45,7 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
                            std::any_of(in.project.devices.begin(), in.project.devices.end(), [&](const Device& x) { return x.level == l.id; });
         if (!drawn) continue;
         const std::string number = fmt::format("E-{}", n++);
-        set.push_back({number, l.name + " plan", "ARCH D", number + "_" + safe(l.name), [&in, id = l.id, number] { return planSheet(in, id, number); }});
+        set.push_back({number, l.name + " plan", in.book.metric() ? "A1" : "ARCH D", number + "_" + safe(l.name), [&in, id = l.id, number] { return planSheet(in, id, number); }});
     }
     n = 601;
     std::vector<const Board*> boards;
@@ -39,7 +53,7 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
     for (const Board* b : boards) {
         const std::string number = fmt::format("E-{}", n++);
-        set.push_back({number, "Panel schedule " + b->name, schedulePaper(*b), number + "_" + safe(b->name), [&in, id = b->id, number] { return panelSchedule(in, id, number); }});
+        set.push_back({number, (in.book.metric() ? "Board schedule " : "Panel schedule ") + b->name, schedulePaper(in, *b), number + "_" + safe(b->name), [&in, id = b->id, number] { return panelSchedule(in, id, number); }});
     }
     return set;
 }

@@ -14,13 +14,21 @@ struct SheetInput {
     const Results& results;
 };
 
-/// "Letter"; "Legal" for a board with more rows than Letter holds with its tally and notes.
-const char* schedulePaper(const Board& board);
+/// A sheet by its trade name, upright for schedules and on its side for plans; mm.
+struct PaperSize { double width, height; };
+PaperSize paperSize(const std::string& name);
+/// "Letter" or "A4"; "Legal" or "A3" for a board with more rows than that holds with its tally and notes.
+const char* schedulePaper(const SheetInput& in, const Board& board);
 /// A panel schedule: title strip, circuit rows as they stand in the board, load tally, phases, notes strip.
 Drawing panelSchedule(const SheetInput& in, BoardId board, const std::string& number = "");
 
+/// The same for a board of ways (or a single column in metric practice): device, cable, method, length, drop, Zs and its limit.
+Drawing waySchedule(const SheetInput& in, BoardId board, const std::string& number = "");
+/// Rows that it takes: a three-pole way or an empty one takes one, a way of single poles three; a section's heading one.
+int wayScheduleRows(const Project& project, const Board& board);
+
 /// The riser by floors, laid out from the model: floors as bands, everything on its own, feeders at right angles in a
-/// column of their own, so that no line runs through a box. Tabloid where that is wide enough, else ARCH D.
+/// column of their own, so that no line runs through a box. On the smallest sheet of the country that holds it, from Tabloid or A3 up.
 Drawing riserDiagram(const SheetInput& in, const std::string& number = "");
 /// The same without a sheet around it, for the screen: as large as it needs, in the proportion width : height given.
 Drawing riserBare(const SheetInput& in, double proportion);
@@ -34,7 +42,7 @@ struct PlanStyle {
 };
 /// A floor, 1:100 in millimetres (a metre is 10 mm), not on a sheet yet: what the Plan stage shows.
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style = {});
-/// The same on ARCH D with a title strip, at the largest usual scale that fits.
+/// The same on ARCH D or A1 with a title strip, at the largest usual scale that fits.
 Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number = "");
 
 /// The symbol of a device at a place on a drawing, `size` mm across.

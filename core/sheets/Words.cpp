@@ -33,6 +33,24 @@ std::string breakerWords(double amps, int poles) {
     return poles > 1 ? fmt::format("{}/{}", number(amps), poles) : number(amps);
 }
 
+std::string deviceWords(const CircuitResult& r, int poles, const RuleBook& book) {
+    if (!book.metric()) return breakerWords(r.device, poles);
+    if (r.device <= 0) return "–";
+    const char* letter = r.kindOfDevice == DeviceKind::TypeB ? "B" : r.kindOfDevice == DeviceKind::TypeC ? "C" : r.kindOfDevice == DeviceKind::TypeD ? "D" : isFuse(r.kindOfDevice) ? "gG " : "";
+    return letter + rating(r.device);
+}
+
+std::string placeWords(const Board& b, const Circuit& c) {
+    if (b.form != BoardForm::Ways || c.slot < 1) return std::to_string(c.slot);
+    return std::to_string((c.slot - 1) / 3 + 1) + (c.poles == 3 ? "" : "/L" + std::to_string((c.slot - 1) % 3 + 1));
+}
+
+std::string kindTitle(LoadKind kind, const RuleBook& book) {
+    if (book.metric() && kind == LoadKind::Receptacle) return "Socket outlets";
+    if (book.metric() && kind == LoadKind::Range) return "Cooking";
+    return titleOf(kind);
+}
+
 std::string lengthWords(Metres m, UnitSystem u) { return u == UnitSystem::Imperial ? number(inFeet(m)) + " ft" : number(m.v, m.v < 100 ? 1 : 0) + " m"; }
 
 std::string elevationWords(double m, UnitSystem u) {
@@ -55,6 +73,23 @@ std::string lineName(int line, const Board& b) {
     if (line < 0) return "–";
     if (b.form == BoardForm::Ways || b.system == VoltageSystem::Y400 || b.system == VoltageSystem::Y415) return "L" + std::to_string(line + 1);
     return std::string(1, char('A' + line));
+}
+
+Ink phaseInk(const Basis& basis, VoltageSystem system, int line) {
+    PhaseColours colours = basis.phaseColours;
+    if (colours == PhaseColours::Usual)
+        colours = system == VoltageSystem::Y400 || system == VoltageSystem::Y415 || system == VoltageSystem::S230 ? PhaseColours::BrownBlackGrey
+                  : system == VoltageSystem::Y480 || system == VoltageSystem::D480                             ? PhaseColours::BrownOrangeYellow
+                                                                                                               : PhaseColours::BlackRedBlue;
+    const std::size_t i = std::size_t(std::clamp(line, 0, 2));
+    switch (colours) {
+    case PhaseColours::BrownBlackGrey: return std::array{Ink::PhaseBrown, Ink::PhaseBlack, Ink::PhaseGrey}[i];
+    case PhaseColours::BrownOrangeYellow: return std::array{Ink::PhaseBrown, Ink::PhaseOrange, Ink::PhaseYellow}[i];
+    case PhaseColours::RedYellowBlue: return std::array{Ink::PhaseRed, Ink::PhaseYellow, Ink::PhaseBlue}[i];
+    default: break;
+    }
+    if (factsOf(system).highLeg && i == 1) return Ink::PhaseOrange; // the high leg
+    return std::array{Ink::PhaseBlack, Ink::PhaseRed, Ink::PhaseBlue}[i];
 }
 
 std::string servesWords(const Project& p, const Results& r, CircuitId id) {

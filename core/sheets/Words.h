@@ -1,6 +1,7 @@
 #pragma once
 // How conductors, breakers and lengths are written, on sheets and on the screen alike.
 
+#include "core/sheets/Drawing.h"
 #include "core/solve/Results.h"
 
 namespace lintel {
@@ -11,6 +12,12 @@ std::string conductorWords(const RunResult& run, const RuleBook& book);
 std::string sizeOf(const RunResult& run, const RuleBook& book);
 /// "20" for one pole, "30/2" for two.
 std::string breakerWords(double amps, int poles);
+/// The same in metric practice, with its type: "B16", "C32", "gG 63", "125".
+std::string deviceWords(const CircuitResult& circuit, int poles, const RuleBook& book);
+/// Where it stands on its board: "14", or "5/L2" and "5" on a board of ways.
+std::string placeWords(const Board& board, const Circuit& circuit);
+/// A load kind as a heading, in the words of the book's practice: "Receptacles" or "Socket outlets".
+std::string kindTitle(LoadKind kind, const RuleBook& book);
 /// "172 ft" or "52.4 m".
 std::string lengthWords(Metres length, UnitSystem units);
 /// "+28′ 0″" or "+8.53 m": a height above datum.
@@ -21,6 +28,8 @@ std::string heightWords(double metres, UnitSystem units);
 std::string systemWords(VoltageSystem system);
 /// "A", "B", "C" or L1…; line 0 … 2 of a board.
 std::string lineName(int line, const Board& board);
+/// The colour that stands for a line: that of the trade's conductors in this voltage system, or as the basis says.
+Ink phaseInk(const Basis& basis, VoltageSystem system, int line);
 /// "Receptacles, Prep 011" or what it feeds, or "Spare".
 std::string servesWords(const Project& project, const Results& results, CircuitId circuit);
 /// "raised for drop", "load", … with the state of the sizing.

@@ -1,0 +1,186 @@
+#include "core/sheets/ScheduleWriter.h"
+
+#include "core/base/Format.h"
+#include "core/project/Operations.h"
+#include "core/sheets/Words.h"
+#include "core/solve/RunParts.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+
+ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number) : in(input), b(input.project.boards[board]), r(input.results.of(board)), lines(factsOf(b.system).lines) {
+    d.title = b.name;
+    d.number = number;
+    d.paper = schedulePaper(in, b);
+    const PaperSize size = paperSize(d.paper);
+    d.width = size.width, d.height = size.height;
+}
+
+void ScheduleWriter::fact(double x, double top, const std::string& label, const std::string& value, double within) {
+    d.text({x, top}, label, 2.3, Align::Left, false, Ink::Quiet);
+    d.text({x, top + 4.1}, value, 2.9, Align::Left, false, Ink::Ink, within);
+}
+
+void ScheduleWriter::titleStrip() {
+    const Basis& basis = in.project.basis;
+    d.text({margin, 14}, b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE" : in.book.metric() ? "DISTRIBUTION BOARD SCHEDULE" : "PANEL SCHEDULE", 3.2, Align::Left, true);
+    std::string right = basis.title;
+    if (!basis.jobNumber.empty()) right += " · " + basis.jobNumber;
+    right += " · issue " + basis.issue;
+    if (!basis.issueDate.empty()) right += " · " + basis.issueDate;
+    d.text({d.width - margin, 14}, right, 2.7, Align::Right);
+    d.line({margin, 16.5}, {d.width - margin, 16.5}, 0.5);
+    d.text({margin, 27}, b.name, 8.4, Align::Left, true, Ink::Ink, 34);
+    d.text({margin, 34}, b.description, 2.5, Align::Left, false, Ink::Quiet, 34);
+    const double x1 = margin + 38, x2 = x1 + 50, x3 = x2 + 52, last = d.width - margin - x3;
+    fact(x1, 21, "Voltage", systemWords(b.system), 46);
+    fact(x2, 21, "Bus / main", fmt::format("{} A / {}", number(b.bus), b.main > 0 ? number(b.main) + (in.book.metric() ? " A switch" : " A breaker") : std::string(in.book.metric() ? "no switch" : "lugs only")), 48);
+    std::string fault = r.fault.known ? fmt::format("{} kA · {} kA", figures(b.ratingKA), figures(r.fault.worst())) : fmt::format("{} kA · not known", figures(b.ratingKA));
+    if (in.book.metric() && r.fault.known) fault += fmt::format(" · {} Ω", figures(magnitude(r.fault.loop)));
+    fact(x3, 21, in.book.metric() ? "Rating · fault level · Zs here" : "Rating · fault level here", fault, last);
+    std::string from = r.parent ? nameOf(in.project, r.parent) : "nothing";
+    if (r.via) from = nameOf(in.project, r.via);
+    if (auto* t = in.project.transformers.find(r.parent.as<Transformer>())) from += fmt::format(" ({} kVA)", rating(t->kva));
+    fact(x1, 30, "Fed from", from, 46);
+    const RunParts parts = partsOf(in.project, in.book, in.results, b.id);
+    const std::string conduit = parts.conduit.size ? fmt::format(" in {} {}″", parts.conduitType, parts.conduit.size->name) : "";
+    fact(x2, 30, "Feeder", r.parent ? conductorWords(r.run, in.book) + conduit + (r.run.need.lengthKnown ? " · " + lengthWords(r.run.need.length, in.project.basis.units) : "") : "–", 49);
+    std::string where;
+    if (const Level* l = in.project.levels.find(b.level)) {
+        where = l->name;
+        if (const RoomId room = roomAt(in.project, b.level, b.at)) where = nameOf(in.project, room) + ", " + where;
+    }
+    fact(x3, 30, "Location", where.empty() ? "–" : where, last);
+    y = 39;
+}
+
+double ScheduleWriter::below() const {
+    const auto kinds = std::count_if(r.kinds.begin(), r.kinds.end(), [](const KindSum& k) { return k.p != 0 || k.q != 0; });
+    const double right = 7 + lines * 4.6 + 4 * 4.4;
+    return 60 + std::max(double(kinds) * 4.4, right - 14) + std::min<std::size_t>(noteList().size(), 8) * 4.2;
+}
+
+void ScheduleWriter::tally() {
+    const double x = margin, w = 118;
+    y += 8;
+    double ty = y;
+    d.text({x, ty}, "Load tally", 3, Align::Left, true);
+    d.line({x, ty + 2}, {x + w, ty + 2}, 0.35);
+    ty += 6;
+    const double c1 = x + 56, c2 = x + 76, c3 = x + 96;
+    d.text({x, ty}, "Kind", 2.3, Align::Left, true, Ink::Quiet);
+    d.text({c1, ty}, "Connected kVA", 2.3, Align::Right, true, Ink::Quiet);
+    d.text({c2, ty}, "Demand", 2.3, Align::Right, true, Ink::Quiet);
+    d.text({c3, ty}, "Demand kVA", 2.3, Align::Right, true, Ink::Quiet);
+    d.text({c3 + 4, ty}, "Rule", 2.3, Align::Left, true, Ink::Quiet);
+    for (std::size_t i = 0; i < loadKinds; ++i) {
+        const KindSum& k = r.kinds[i];
+        if (k.p == 0 && k.q == 0) continue;
+        ty += 4.4;
+        d.text({x, ty}, kindTitle(LoadKind(i), in.book), 2.5);
+        d.text({c1, ty}, kilo(k.va()), 2.5, Align::Right);
+        d.text({c2, ty}, number(k.va() > 0 ? r.demandByKind[i] / k.va() * 100 : 0) + " %", 2.5, Align::Right);
+        d.text({c3, ty}, kilo(r.demandByKind[i]), 2.5, Align::Right);
+        const bool own = in.project.basis.demandFactors.count(wordOf(LoadKind(i))) > 0;
+        d.text({c3 + 4, ty}, own ? "project" : in.book.demand(LoadKind(i), in.project.basis.occupancy).table, 2.3, Align::Left, false, Ink::Quiet, w - 98);
+        d.line({x, ty + 1.4}, {x + w, ty + 1.4}, 0.1, Ink::Faint);
+    }
+    ty += 4.6;
+    d.line({x, ty - 3.2}, {x + w, ty - 3.2}, 0.3);
+    d.text({x, ty}, "Total", 2.5, Align::Left, true);
+    d.text({c1, ty}, kilo(r.connected), 2.5, Align::Right, true);
+    d.text({c3, ty}, kilo(r.demand), 2.5, Align::Right, true);
+    d.line({x, ty + 1.6}, {x + w, ty + 1.6}, 0.3);
+    double kinds = 0;
+    for (double v : r.demandByKind) kinds += v;
+    if (kinds > r.demand * 1.002) { // a checker who adds the column up should not have to wonder
+        ty += 4.6;
+        d.text({x, ty}, "Totals add real and reactive power apart: less than the sum of the kVA.", 2.2, Align::Left, false, Ink::Quiet);
+    }
+    const double end = ty;
+
+    const double px = x + w + 11, pr = d.width - margin;
+    ty = y;
+    d.text({px, ty}, "Phases", 3, Align::Left, true);
+    d.line({px, ty + 2}, {pr, ty + 2}, 0.35);
+    ty += 7;
+    const double most = std::max(1.0, *std::max_element(r.phaseVa.begin(), r.phaseVa.end()));
+    for (int i = 0; i < lines; ++i) {
+        const std::size_t k = std::size_t(i);
+        d.text({px, ty}, lineName(i, b), 2.6, Align::Left, true);
+        d.fill(px + 5, ty - 2, (pr - px - 40) * r.phaseVa[k] / most, 2.2, phaseInk(in.project.basis, b.system, i));
+        d.text({pr, ty}, fmt::format("{} kVA · {} A", kilo(r.phaseVa[k]), number(r.phaseAmps[k])), 2.5, Align::Right);
+        ty += 4.6;
+    }
+    ty += 1.5;
+    const auto row = [&](const char* label, const std::string& value) {
+        d.text({px, ty}, label, 2.4, Align::Left, false, Ink::Quiet);
+        d.text({pr, ty}, value, 2.5, Align::Right);
+        ty += 4.4;
+    };
+    row("Demand", fmt::format("{} kVA · {} A", kilo(r.demand), number(r.demandAmps.v)));
+    std::size_t heavy = 0;
+    for (std::size_t i = 1; i < std::size_t(lines); ++i)
+        if (r.phaseVa[i] > r.phaseVa[heavy]) heavy = i;
+    if (lines > 1) row("Imbalance", percent(r.imbalance) + (r.imbalance >= 0.05 ? ", heavy on " + lineName(int(heavy), b) : ""));
+    if (factsOf(b.system).lineNeutral.v > 0) row("Neutral", figures(r.neutralAmps) + " A");
+    int spares = 0;
+    for (const Circuit& c : in.project.circuits)
+        if (c.board == b.id && c.use == CircuitUse::Spare) ++spares;
+    const int spaces = freeSlots(in.project, b.id);
+    row("Spare", fmt::format("{} {}, {} {}", spares, spares == 1 ? "breaker" : "breakers", spaces, spaces == 1 ? "space" : "spaces"));
+    y = std::max(end, ty - 4.4);
+}
+
+std::vector<std::string> ScheduleWriter::noteList() const {
+    std::vector<std::string> list;
+    const auto at = [&](const Circuit& c) { return placeWords(b, c); };
+    std::string ground;
+    std::vector<const Circuit*> here;
+    for (const Circuit& c : in.project.circuits)
+        if (c.board == b.id) here.push_back(&c);
+    std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* z) { return x->slot < z->slot; });
+    for (const Circuit* c : here)
+        if (c->groundFault) ground += (ground.empty() ? "" : ", ") + at(*c);
+    if (!ground.empty()) list.push_back((ground.find(',') == std::string::npos ? "Circuit " : "Circuits ") + ground + ": ground-fault protected.");
+    std::map<int, std::string> groups;
+    for (const Circuit* c : here)
+        if (c->multiwire) groups[c->multiwire] += (groups[c->multiwire].empty() ? "" : ", ") + at(*c);
+    for (const auto& [group, slots] : groups) list.push_back("Circuits " + slots + ": share a neutral and are opened together.");
+    for (const Circuit* c : here) {
+        if (c->arcFault) list.push_back(fmt::format("Circuit {}: arc-fault protected.", at(*c)));
+        if (!c->unprotected.empty()) list.push_back(fmt::format("Circuit {}: {}.", at(*c), c->unprotected));
+        if (c->device != DeviceKind::Breaker && !in.book.metric()) list.push_back(fmt::format("Circuit {}: {}.", at(*c), wordOf(c->device)));
+        const RunResult* run = in.results.run(c->id);
+        if (!run || run->size < 0 || c->use == CircuitUse::Spare) continue;
+        if (run->why == Governing::VoltageDrop && !in.book.metric())
+            list.push_back(fmt::format("Circuit {}: raised from {} to {} for voltage drop ({}, {} own, {} total){}.", at(*c), sizeWords(in.book, run->sizeForAmpacity), sizeWords(in.book, run->size),
+                                       lengthWords(run->need.length, in.project.basis.units), percent(run->dropOwn), percent(run->dropTotal), run->groundRaised ? "; ground raised in proportion" : ""));
+        if (run->state == Sizing::PastCeiling)
+            list.push_back(fmt::format("Circuit {}: {} own, {} total drop at {}, over its limit and past the upsizing ceiling: feed it from nearer.", at(*c), percent(run->dropOwn), percent(run->dropTotal), lengthWords(run->need.length, in.project.basis.units)));
+        if (run->state == Sizing::Held) list.push_back(fmt::format("Circuit {}: {} held by the designer.", at(*c), sizeOf(*run, in.book)));
+        if (!c->note.empty()) list.push_back(fmt::format("Circuit {}: {}", at(*c), c->note));
+    }
+    return list;
+}
+
+void ScheduleWriter::notes() {
+    const std::vector<std::string> list = noteList();
+    if (list.empty()) return;
+    y += 8;
+    d.text({margin, y}, "Notes", 3, Align::Left, true);
+    d.line({margin, y + 2}, {d.width - margin, y + 2}, 0.35);
+    y += 6;
+    const double end = d.height - margin - 7;
+    for (std::size_t i = 0; i < list.size(); ++i) {
+        if (y + 4 > end && i + 1 < list.size()) {
+            d.text({margin, y}, fmt::format("and {} more: see the run schedule.", list.size() - i), 2.5);
+            break;
+        }
+        d.text({margin, y}, fmt::format("{}  {}", i + 1, list[i]), 2.5, Align::Left, false, Ink::Ink, d.width - 2 * margin);
+        y += 4.2;
+    }
+}
+
+} // namespace lintel
