@@ -93,8 +93,6 @@ int copyShipped(const std::string& folder, const std::string& name, const std::s
 
 /// One sum of the bench: fields from a JSON text, a file or standard input; "key=value" words go over them.
 int runBench(const std::string& name, const std::string& input, const std::vector<std::string>& words, bool text, bool list, const std::string& bookId, const std::string& pdf, const std::string& job, const std::string& company, int argc, char** argv) {
-    auto book = loadRuleBook(bookId);
-    if (!book) return fail(book.error());
     if (name.empty()) {
         for (const BenchKind* k : benchKinds()) std::cout << fmt::format("{:12} {}\n", k->name, k->about);
         return 0;
@@ -105,6 +103,8 @@ int runBench(const std::string& name, const std::string& input, const std::vecto
         for (const BenchKind* k : benchKinds()) known += (known.empty() ? "" : ", ") + std::string(k->name);
         return fail({name, "there is no such sum on the bench", "There is: " + known});
     }
+    auto book = loadRuleBook(!bookId.empty() ? bookId : kind->books == BenchFor::Cables ? "bs-7671" : "nec-2023");
+    if (!book) return fail(book.error());
     if (list) {
         for (const BenchField& f : kind->fields(*book)) {
             std::string about = f.help;
@@ -190,7 +190,7 @@ int main(int argc, char** argv) {
     demoCommand->add_option("FILE", to, "The project to write")->required();
     demoCommand->add_option("--name", name, "Which demo")->default_val("saltmarket-hall");
     demoCommand->add_flag("--force", force, "Replace a file of that name");
-    std::string kind, input, bookId = "nec-2023", thing, pdf, job, company;
+    std::string kind, input, bookId, thing, pdf, job, company;
     std::vector<std::string> words;
     bool text = false, fieldsOnly = false;
     auto* benchCommand = app.add_subcommand("bench", "A one-off sum without a project: JSON in, JSON out, with its working");
@@ -199,7 +199,7 @@ int main(int argc, char** argv) {
     benchCommand->add_option("--with", words, "key=value, over what INPUT gives")->take_all();
     benchCommand->add_flag("--text", text, "For people instead of JSON");
     benchCommand->add_flag("--fields", fieldsOnly, "The fields of KIND with their defaults");
-    benchCommand->add_option("--book", bookId, "The rule book")->capture_default_str();
+    benchCommand->add_option("--book", bookId, "The rule book; by itself the one that the sum is for");
     benchCommand->add_option("--pdf", pdf, "Also as a page to print");
     benchCommand->add_option("--job", job, "On the page: the job");
     benchCommand->add_option("--company", company, "On the page: the company");

@@ -13,6 +13,7 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QScrollBar>
 
 namespace lintel {
 
@@ -46,27 +47,17 @@ BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     row->addWidget(take);
     connect(take, &QPushButton::clicked, this, &BasisStage::accept);
     connect(leave, &QPushButton::clicked, this, &BasisStage::drop);
-    auto* scroll = new QScrollArea(this);
-    auto* inner = new QWidget;
-    auto* across = new QHBoxLayout(inner);
-    across->setContentsMargins(24, 16, 24, 16);
-    across->setSpacing(28);
-    for (int i = 0; i < 3; ++i) {
-        auto* c = new QVBoxLayout;
-        c->setSpacing(4);
-        columns.push_back(c);
-        across->addLayout(c, 1);
-    }
-    scroll->setWidget(inner);
+    scroll = new QScrollArea(this);
     scroll->setWidgetResizable(true);
     outer->addWidget(scroll, 1);
     auto* foot = new QHBoxLayout;
     foot->setContentsMargins(16, 0, 16, 10);
     foot->addWidget(preview);
     outer->addLayout(foot);
-    build();
-    for (auto* c : columns) c->addStretch(1);
     connect(&session, &Session::opened, this, &BasisStage::reload);
+    connect(&session, &Session::solved, this, [this] {
+        if (builtFor != session.solution().book->id && !pending()) reload();
+    });
     connect(&session, &Session::edited, this, [this] {
         if (!loading) reload();
     });
@@ -195,6 +186,30 @@ template <WordedEnum E, class Member> auto setWord(Member m) {
 } // namespace
 
 void BasisStage::build() {
+    // What can be chosen follows from the rule book: another book makes another form.
+    builtFor = session.solution().book->id;
+    loaders.clear();
+    columns.clear();
+    auto* inner = new QWidget;
+    auto* across = new QHBoxLayout(inner);
+    across->setContentsMargins(24, 16, 24, 16);
+    across->setSpacing(28);
+    for (int i = 0; i < 3; ++i) {
+        auto* c = new QVBoxLayout;
+        c->setSpacing(4);
+        columns.push_back(c);
+        across->addLayout(c, 1);
+    }
+    fillForm();
+    for (auto* c : columns) c->addStretch(1);
+    const int at = scroll->verticalScrollBar()->value();
+    scroll->setWidget(inner);
+    scroll->verticalScrollBar()->setValue(at);
+}
+
+void BasisStage::fillForm() {
+    const RuleBook& book = *session.solution().book;
+    const bool metric = book.metric();
     QFormLayout* f = group(tr("PROJECT"), 0);
     const auto str = [&](const QString& label, const char* object, std::string Basis::* m) {
         text(f, label, object, [m](const Basis& b) { return b.*m; }, [m](Basis& b, const std::string& t) { b.*m = t; });
@@ -210,7 +225,7 @@ void BasisStage::build() {
     QStringList ids, titles;
     std::error_code ec;
     for (const auto& e : std::filesystem::directory_iterator(dataFolder() / "rulebooks", ec))
-        if (auto b = RuleBook::load(e.path())) ids << q(b->id), titles << q(b->title);
+        if (auto b = RuleBook::load(e.path()); b && (b->metric() == metric || session.project().circuits.empty())) ids << q(b->id), titles << q(b->title); // of its kind: sizes and cables of another would not be found
     choiceField(f, tr("Rule book"), "ruleBook", ids, titles, [](const Basis& b) { return q(b.ruleBook); }, [](Basis& b, const QString& t) { b.ruleBook = t.toStdString(); });
     auto* doubt = new QLabel;
     doubt->setProperty("quiet", true);
@@ -262,7 +277,7 @@ void BasisStage::build() {
         rule->setProperty("quiet", true);
         row->addWidget(rule);
         row->addStretch(1);
-        f->addRow(fieldLabel(titleOf(kind)), row);
+        f->addRow(fieldLabel(q(kindTitle(kind, book))), row);
         connect(e, &QLineEdit::editingFinished, this, [this, e, w = std::string(word)] {
             if (!e->isModified()) return;
             e->setModified(false);
@@ -284,51 +299,117 @@ void BasisStage::build() {
     }
 
     f = group(tr("CONDUCTORS"), 1);
-    choiceField(f, tr("Branch circuits"), "branchMaterial", words<Material>(), {}, getWord<Material>(&Basis::branchMaterial), setWord<Material>(&Basis::branchMaterial));
-    choiceField(f, tr("Feeders"), "feederMaterial", words<Material>(), {}, getWord<Material>(&Basis::feederMaterial), setWord<Material>(&Basis::feederMaterial));
-    choiceField(f, tr("Insulation"), "insulation", {"60", "75", "90"}, {"60 °C", "75 °C", "90 °C"}, [](const Basis& b) { return QString::number(b.insulation); }, [](Basis& b, const QString& t) { b.insulation = t.toInt(); });
-    choiceField(f, tr("Terminals to 100 A"), "terminals", {"75", "60"}, {tr("marked for 75 °C"), tr("60 °C")}, [](const Basis& b) { return b.terminals75 ? "75" : "60"; }, [](Basis& b, const QString& t) { b.terminals75 = t == "75"; });
-    choiceField(f, tr("Raceway"), "raceway", words<Raceway>(), {}, getWord<Raceway>(&Basis::raceway), setWord<Raceway>(&Basis::raceway));
-    QStringList conduits{QString()}, conduitTitles{tr("usual for it")};
-    for (const ConduitType& c : session.solution().book->tables.conduits) conduits << q(c.name), conduitTitles << q(c.name);
-    choiceField(f, tr("Conduit"), "conduit", conduits, conduitTitles, [](const Basis& b) { return q(b.conduit); }, [](Basis& b, const QString& t) { b.conduit = t.toStdString(); });
-    QStringList coverings{QString()}, coveringTitles{tr("usual for it")};
-    for (const Insulation& c : session.solution().book->tables.insulations) coverings << q(c.name), coveringTitles << q(c.name);
-    choiceField(f, tr("Covering"), "insulationType", coverings, coveringTitles, [](const Basis& b) { return q(b.insulationType); }, [](Basis& b, const QString& t) { b.insulationType = t.toStdString(); });
-    choiceField(f, tr("Laid in"), "wiring", words<Wiring>().mid(1), {}, getWord<Wiring>(&Basis::wiring), setWord<Wiring>(&Basis::wiring));
     const auto num = [&](const QString& label, const char* object, const QString& unit, double lo, double hi, double Basis::* m, double k = 1) {
         numberField(f, label, object, unit, lo, hi, 1, [m, k](const Basis& b) { return b.*m * k; }, [m, k](Basis& b, double v) { b.*m = v / k; });
     };
+    if (metric) {
+        cableFields(f);
+    } else {
+        choiceField(f, tr("Branch circuits"), "branchMaterial", words<Material>(), {}, getWord<Material>(&Basis::branchMaterial), setWord<Material>(&Basis::branchMaterial));
+        choiceField(f, tr("Feeders"), "feederMaterial", words<Material>(), {}, getWord<Material>(&Basis::feederMaterial), setWord<Material>(&Basis::feederMaterial));
+        choiceField(f, tr("Insulation"), "insulation", {"60", "75", "90"}, {"60 °C", "75 °C", "90 °C"}, [](const Basis& b) { return QString::number(b.insulation); }, [](Basis& b, const QString& t) { b.insulation = t.toInt(); });
+        choiceField(f, tr("Terminals to 100 A"), "terminals", {"75", "60"}, {tr("marked for 75 °C"), tr("60 °C")}, [](const Basis& b) { return b.terminals75 ? "75" : "60"; }, [](Basis& b, const QString& t) { b.terminals75 = t == "75"; });
+        choiceField(f, tr("Raceway"), "raceway", words<Raceway>(), {}, getWord<Raceway>(&Basis::raceway), setWord<Raceway>(&Basis::raceway));
+        QStringList conduits{QString()}, conduitTitles{tr("usual for it")};
+        for (const ConduitType& c : session.solution().book->tables.conduits) conduits << q(c.name), conduitTitles << q(c.name);
+        choiceField(f, tr("Conduit"), "conduit", conduits, conduitTitles, [](const Basis& b) { return q(b.conduit); }, [](Basis& b, const QString& t) { b.conduit = t.toStdString(); });
+        QStringList coverings{QString()}, coveringTitles{tr("usual for it")};
+        for (const Insulation& c : session.solution().book->tables.insulations) coverings << q(c.name), coveringTitles << q(c.name);
+        choiceField(f, tr("Covering"), "insulationType", coverings, coveringTitles, [](const Basis& b) { return q(b.insulationType); }, [](Basis& b, const QString& t) { b.insulationType = t.toStdString(); });
+        choiceField(f, tr("Laid in"), "wiring", words<Wiring>().mid(1), {}, getWord<Wiring>(&Basis::wiring), setWord<Wiring>(&Basis::wiring));
+    }
     num(tr("Ambient"), "ambient", "°C", -40, 85, &Basis::ambient);
     QStringList sizes;
     for (const ConductorSize& c : session.solution().book->sizes()) sizes << q(c.name);
     choiceField(f, tr("Smallest conductor"), "smallestBranch", sizes.mid(0, 6), {}, [](const Basis& b) { return q(b.smallestBranch); }, [](Basis& b, const QString& t) { b.smallestBranch = t.toStdString(); });
     choiceField(f, tr("Largest before sets"), "largestPreferred", sizes.mid(6), {}, [](const Basis& b) { return q(b.largestPreferred); }, [](Basis& b, const QString& t) { b.largestPreferred = t.toStdString(); });
+    byUseField(f);
     num(tr("Smallest breaker"), "smallestBreaker", "A", 1, 6000, &Basis::smallestBreaker);
 
     f = group(tr("VOLTAGE DROP"), 1);
     num(tr("Feeder limit"), "feederDropLimit", "%", 0.1, 50, &Basis::feederDropLimit);
     num(tr("Branch limit"), "branchDropLimit", "%", 0.1, 50, &Basis::branchDropLimit);
     num(tr("Total limit"), "totalDropLimit", "%", 0.1, 50, &Basis::totalDropLimit);
+    if (metric) num(tr("Lighting, total"), "lightingDropLimit", tr("%, 0: as others"), 0, 50, &Basis::lightingDropLimit);
     choiceField(f, tr("Branches judged on"), "branchDropBasis", {"load", "share of rating"}, {tr("their load"), tr("a share of the breaker's rating")}, getWord<DropBasis>(&Basis::branchDropBasis), setWord<DropBasis>(&Basis::branchDropBasis));
     choiceField(f, tr("Feeders judged on"), "feederDropBasis", {"load", "connected", "share of rating"}, {tr("their demand"), tr("all that is connected"), tr("a share of the device's rating")}, getWord<DropBasis>(&Basis::feederDropBasis), setWord<DropBasis>(&Basis::feederDropBasis));
     num(tr("Share of rating"), "ratingShare", "%", 1, 100, &Basis::ratingShare, 100);
     numberField(f, tr("Upsizing ceiling"), "upsizingCeiling", tr("sizes"), 0, 20, 0, [](const Basis& b) { return b.upsizingCeiling; }, [](Basis& b, double v) { b.upsizingCeiling = int(v); });
 
+    if (metric) choiceField(f, tr("Drop at"), "dropWhenWarm", {"no", "yes"}, {tr("highest temperature"), tr("temperature under load")}, [](const Basis& b) { return b.dropWhenWarm ? "yes" : "no"; }, [](Basis& b, const QString& t) { b.dropWhenWarm = t == "yes"; });
+
     f = group(tr("SERVICE AND FAULTS"), 0);
     QStringList areas{QString(), "dwelling"}, areaTitles{tr("not by area"), tr("dwelling")};
-    for (const auto& [name, va] : session.solution().book->tables.areaLighting) areas << q(name), areaTitles << QString("%1, %2 VA/ft²").arg(q(name)).arg(va);
+    for (const auto& [name, va] : session.solution().book->tables.areaLighting) areas << q(name), areaTitles << (metric ? QString("%1, %2 W/m²").arg(q(name)).arg(va / (metresPerFoot * metresPerFoot), 0, 'g', 4) : QString("%1, %2 VA/ft²").arg(q(name)).arg(va));
     choiceField(f, tr("Lighting at least"), "lightingAreaOf", areas, areaTitles, [](const Basis& b) { return q(b.lightingAreaOf); }, [](Basis& b, const QString& t) { b.lightingAreaOf = t.toStdString(); });
     choiceField(f, tr("Motors feed faults"), "motorsFeedFaults", {"no", "yes"}, {tr("no"), tr("yes, 4 × their current")}, [](const Basis& b) { return b.motorsFeedFaults ? "yes" : "no"; }, [](Basis& b, const QString& t) { b.motorsFeedFaults = t == "yes"; });
     ownValuesField(f);
 
     f = group(tr("FEEDERS AND LENGTHS"), 0);
+    choiceField(f, tr("Phases"), "phaseColours", words<PhaseColours>(), {}, getWord<PhaseColours>(&Basis::phaseColours), setWord<PhaseColours>(&Basis::phaseColours));
+    str(tr("Circuits named"), "circuitPattern", &Basis::circuitPattern);
     num(tr("Growth on feeders"), "growth", "%", 0, 500, &Basis::growth, 100);
     num(tr("Slack on runs"), "slack", "%", 0, 200, &Basis::slack, 100);
     numberField(f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2, [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });
 }
 
+/// Cables of branch circuits and feeders and how they are laid, by the names of a metric book.
+void BasisStage::cableFields(QFormLayout* f) {
+    const CableRules& rules = session.solution().book->cables;
+    const auto pick = [&](const QString& label, const char* object, const std::string& usual, std::string Basis::* m) {
+        QStringList names{QString()}, titles{tr("usual: %1").arg(q(usual))};
+        for (const CableType& t : rules.types) names << q(t.name), titles << q(t.name);
+        choiceField(f, label, object, names, titles, [m](const Basis& b) { return q(b.*m); }, [m](Basis& b, const QString& t) { b.*m = t.toStdString(); });
+    };
+    const auto method = [&](const QString& label, const char* object, std::string Basis::* m) {
+        QStringList names{QString()}, titles{tr("the cable's first")};
+        for (const CableType& t : rules.types)
+            for (const CableMethod& x : t.methods)
+                if (!names.contains(q(x.name))) names << q(x.name), titles << QString("%1: %2").arg(q(x.name), q(x.words));
+        choiceField(f, label, object, names, titles, [m](const Basis& b) { return q(b.*m); }, [m](Basis& b, const QString& t) { b.*m = t.toStdString(); });
+    };
+    pick(tr("Branch cable"), "branchCable", rules.usualBranch, &Basis::branchCable);
+    method(tr("Laid by method"), "branchMethod", &Basis::branchMethod);
+    pick(tr("Feeder cable"), "feederCable", rules.usualFeeder, &Basis::feederCable);
+    method(tr("Laid by method"), "feederMethod", &Basis::feederMethod);
+    numberField(f, tr("Ground"), "groundTemperature", "°C", -20, 60, 1, [](const Basis& b) { return b.groundTemperature; }, [](Basis& b, double v) { b.groundTemperature = v; });
+    numberField(f, tr("Soil"), "soil", "K·m/W", 0.1, 10, 2, [](const Basis& b) { return b.soil; }, [](Basis& b, double v) { b.soil = v; });
+}
+
+/// The smallest conductor of branch runs by what they serve: "lighting 1.5; receptacle 2.5".
+void BasisStage::byUseField(QFormLayout* f) {
+    auto* e = new QLineEdit;
+    e->setObjectName("smallestByUse");
+    e->setFixedWidth(190);
+    e->setPlaceholderText(tr("none apart from it"));
+    e->setToolTip(tr("Smallest conductor by the kind of load: lighting 14; receptacle 12"));
+    f->addRow(fieldLabel(tr("By use")), e);
+    const auto words = [](const Basis& b) {
+        QStringList all;
+        for (const auto& [kind, size] : b.smallestByUse) all << q(kind) + " " + q(size);
+        return all.join("; ");
+    };
+    connect(e, &QLineEdit::editingFinished, this, [this, e, words] {
+        if (!e->isModified()) return;
+        e->setModified(false);
+        std::map<std::string, std::string> sizes;
+        for (const QString& part : e->text().split(';', Qt::SkipEmptyParts)) {
+            const std::string kind = part.trimmed().section(' ', 0, -2).trimmed().toStdString(), size = part.trimmed().section(' ', -1).toStdString();
+            if (!fromWord<LoadKind>(kind) || session.solution().book->find(size) < 0) {
+                session.say(tr("“%1” is not a load kind and a size; write lighting %2; receptacle %2").arg(part.trimmed(), q(session.solution().book->sizes()[1].name)), true);
+                e->setText(words(draft));
+                return;
+            }
+            sizes[kind] = size;
+        }
+        draft.smallestByUse = sizes;
+        changed();
+    });
+    loaders.push_back([this, e, words] { e->setText(words(draft)); });
+}
+
 void BasisStage::reload() {
+    if (builtFor != session.solution().book->id) build();
     loading = true;
     draft = session.project().basis;
     for (const auto& load : loaders) load();

@@ -26,6 +26,9 @@ public:
 
 private:
     void build();
+    void fillForm();
+    void cableFields(QFormLayout* f);
+    void byUseField(QFormLayout* f);
     void reload();
     void changed();
     QFormLayout* group(const QString& title, int column);
@@ -38,6 +41,8 @@ private:
     Basis draft;
     std::vector<std::function<void()>> loaders;
     std::vector<class QVBoxLayout*> columns;
+    QScrollArea* scroll = nullptr;
+    std::string builtFor; ///< id of the rule book that the form offers choices of
     QFrame* preview;
     QLabel* previewLabel;
     bool loading = false;

@@ -36,7 +36,6 @@ BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     head->addWidget(title);
     kinds = new QComboBox(this);
     kinds->setObjectName("benchKind");
-    for (const BenchKind* k : benchKinds()) kinds->addItem(tr(k->title), QString(k->name));
     head->addWidget(kinds, 1);
     auto* close = new QToolButton(this);
     close->setText("×");
@@ -78,13 +77,29 @@ BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     foot->addWidget(printButton);
     column->addLayout(foot);
     connect(kinds, &QComboBox::activated, this, [this] { choose(kinds->currentData().toString().toStdString()); });
-    connect(&session, &Session::opened, this, [this] { if (isVisible()) rebuild(); });
+    connect(&session, &Session::opened, this, [this] { offerKinds(); });
+    connect(&session, &Session::solved, this, [this] { offerKinds(); });
     connect(&session, &Session::selectionChanged, this, [this] {
         if (!isVisible()) return;
         if (auto* box = qobject_cast<QComboBox*>(editors.count("system") ? editors["system"] : nullptr); box && !remembered[kind->name].count("system") && !systemOfBoard().empty()) box->setCurrentText(q(systemOfBoard()));
         work();
     });
-    choose(benchKinds().front()->name);
+    offerKinds();
+}
+
+/// Only the sums that the rule book in force is for; another book may bring others.
+void BenchPanel::offerKinds() {
+    const RuleBook& book = *session.solution().book;
+    if (offeredFor == book.id && kind) return;
+    offeredFor = book.id;
+    kinds->clear();
+    const BenchKind* first = nullptr;
+    for (const BenchKind* k : benchKinds()) {
+        if (!k->suits(book)) continue;
+        kinds->addItem(tr(k->title), QString(k->name));
+        if (!first) first = k;
+    }
+    choose(kind && kind->suits(book) ? kind->name : first->name);
 }
 
 void BenchPanel::choose(const std::string& name) {

@@ -23,6 +23,7 @@ public:
     explicit BenchPanel(Session& session, QWidget* parent = nullptr);
     void begin();   ///< puts the cursor into the first field
     void restyle(); ///< after a change of theme
+    void offerKinds();
     void choose(const std::string& kind);
     /// Writes the answer as pages; says why not.
     std::optional<Error> print(const QString& file) const;
@@ -45,6 +46,7 @@ private:
     bool wanted(const BenchField& field) const;
     Session& session;
     const BenchKind* kind = nullptr;
+    std::string offeredFor; ///< id of the rule book that the list of sums is for
     std::vector<BenchField> fields;
     std::map<std::string, std::map<std::string, std::string>> remembered; ///< by kind: what was typed, by field
     std::map<std::string, QWidget*> editors;

@@ -9,10 +9,10 @@ namespace lintel {
 
 using nlohmann::ordered_json;
 
-extern const BenchKind conductorBench, ocpdBench, dropBench, faultBench, conduitBench, motorBench, motorsBench, transformerBench, demandBench, egcBench, capacitorBench;
+extern const BenchKind conductorBench, ocpdBench, dropBench, faultBench, conduitBench, motorBench, motorsBench, transformerBench, demandBench, egcBench, capacitorBench, cableBench, loopBench, ringBench, maximumDemandBench, pfcBench;
 
 const std::vector<const BenchKind*>& benchKinds() {
-    static const std::vector<const BenchKind*> kinds{&conductorBench, &ocpdBench, &dropBench, &faultBench, &conduitBench, &motorBench, &motorsBench, &transformerBench, &demandBench, &egcBench, &capacitorBench};
+    static const std::vector<const BenchKind*> kinds{&conductorBench, &cableBench, &loopBench, &ringBench, &maximumDemandBench, &pfcBench, &ocpdBench, &dropBench, &faultBench, &conduitBench, &motorBench, &motorsBench, &transformerBench, &demandBench, &egcBench, &capacitorBench};
     return kinds;
 }
 
@@ -23,6 +23,7 @@ const BenchKind* benchKind(const std::string& name) {
 }
 
 Outcome<BenchAnswer> bench(const BenchKind& kind, const nlohmann::json& entered, const RuleBook& book) {
+    if (!kind.suits(book)) return Error{kind.name, fmt::format("{} does not go by {}", book.title, kind.books == BenchFor::Cables ? "cables and the way they are laid" : "terminals and raceways"), "Choose a rule book it is for, or another sum."};
     try {
         const BenchInputs in(kind, kind.fields(book), entered);
         BenchAnswer a = kind.work(in, book);
@@ -42,7 +43,8 @@ ordered_json BenchAnswer::operator[](const std::string& key) const {
 
 ordered_json BenchAnswer::json() const {
     ordered_json out = ordered_json::object();
-    for (const BenchFigure& f : figures) out[f.key] = f.value;
+    for (const BenchFigure& f : figures)
+        if (!f.key.empty()) out[f.key] = f.value;
     if (!rows.empty()) {
         out["rows"] = ordered_json::array();
         for (const auto& row : rows) {
@@ -129,7 +131,10 @@ std::string trimmed(std::string s) {
 
 BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, const nlohmann::json& entered) : name(kind.name), all(std::move(fields)) {
     if (!entered.is_object()) throw BenchRefusal{{name, "expected a JSON object with the fields of this sum", "for instance {\"" + all.front().key + "\": \"" + all.front().value + "\"}"}};
-    for (const BenchField& f : all) values[f.key] = f.value;
+    for (const BenchField& f : all) {
+        values[f.key] = f.value;
+        if (f.type == BenchField::Type::Length && f.unit == "m") unitSystem = UnitSystem::Metric; // where the sum does not ask
+    }
     for (const auto& [key, j] : entered.items()) {
         const auto f = std::find_if(all.begin(), all.end(), [&, k = key](const BenchField& x) { return x.key == k; });
         if (f == all.end()) {

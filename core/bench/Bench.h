@@ -24,7 +24,7 @@ struct BenchField {
     std::vector<std::string> only{};  ///< shown where the kind's first field has one of these values; empty: always
 };
 
-/// One result: `text` for people, `value` for programs. Without a label it is for programs alone.
+/// One result: `text` for people, `value` for programs. Without a label it is for programs alone, without a key for people.
 struct BenchFigure {
     std::string key, label, text;
     nlohmann::ordered_json value;
@@ -55,12 +55,17 @@ struct BenchAnswer {
     nlohmann::ordered_json operator[](const std::string& key) const;
 };
 
+/// Which books a sum is for: those by terminals and raceways, those by cables, or all.
+enum class BenchFor { Raceways, Cables, All };
+
 struct BenchKind {
     const char* name;   ///< on the command line: "conductor"
     const char* title;  ///< in the window: "Conductor and breaker"
     const char* about;
     std::vector<BenchField> (*fields)(const RuleBook&);
     BenchAnswer (*work)(const class BenchInputs&, const RuleBook&);
+    BenchFor books = BenchFor::Raceways;
+    bool suits(const RuleBook& book) const { return books == BenchFor::All || (books == BenchFor::Cables) == book.metric(); }
 };
 
 /// All kinds, in the order of the window.

@@ -11,9 +11,9 @@
 namespace lintel {
 namespace {
 
-std::vector<BenchField> fields(const RuleBook&) {
+std::vector<BenchField> fields(const RuleBook& book) {
     using T = BenchField::Type;
-    return {{.key = "source", .label = "Source", .type = T::Choice, .value = "utility transformer", .choices = benchWords<SourceKind>()},
+    std::vector<BenchField> f{{.key = "source", .label = "Source", .type = T::Choice, .value = "utility transformer", .choices = benchWords<SourceKind>()},
             systemField("480Y/277"),
             {.key = "faultKA", .label = "Fault level", .value = "30", .unit = "kA", .least = 0.001, .most = 1000, .only = {"fault level", "existing board"}},
             {.key = "kva", .label = "Rated", .value = "1500", .unit = "kVA", .least = 0.1, .most = 1e6, .only = {"utility transformer", "generator"}},
@@ -23,6 +23,15 @@ std::vector<BenchField> fields(const RuleBook&) {
             {.key = "path", .label = "Then", .type = T::Lines, .value = "run 100 ft 500 x2 copper steel\ntransformer 75 kVA 4.5 % X/R 2 208Y/120\nrun 20 ft 4/0 copper steel",
              .help = "One line each: run 100 ft 500 x2 copper steel, or: transformer 75 kVA 4.5 % X/R 2 208Y/120"},
             unitsField()};
+    if (book.metric())
+        for (BenchField& x : f) {
+            if (x.key == "system") x.value = "400/230";
+            if (x.key == "kva") x.value = "800";
+            if (x.key == "percentZ") x.value = "5";
+            if (x.key == "units") x.value = "metric";
+            if (x.key == "path") x.value = "run 12 m 240 x2 copper\nrun 40 m 35 copper", x.help = "One line each: run 40 m 35 copper, or: transformer 100 kVA 4 % X/R 2 400/230";
+        }
+    return f;
 }
 
 /// The words of a line, with "×" as "x" and units apart from their numbers.
@@ -85,6 +94,11 @@ struct Walk {
         if (sets < 1 || sets > 40) bad(line, "from 1 to 40 sets", help);
         if (!book.choosable(size, m)) bad(line, fmt::format("{} has no impedance for it", book.cite("impedance")), "Choose another size.");
         const ConductorSize& s = book.sizes()[std::size_t(size)];
+        if (book.metric()) { // at 20 °C, with the reactance of cores in one sheath, 0.08 mΩ/m
+            const Complex each = Complex{s.at20[std::size_t(m)], 0.00008} * (length->v / sets);
+            at = afterRun(at, each, each, each * 1.2, system);
+            return point(fmt::format("after {} of {}{} {}", benchLength(*length, in.units()), sets > 1 ? fmt::format("{} sets of ", sets) : "", sizeWords(book, size), wordOf(m)));
+        }
         const Complex ohms = Complex{s.resistance[std::size_t(m)][std::size_t(raceway)], s.reactance[std::size_t(raceway)]} * (length->v / sets);
         const Complex cold{ohms.real() * coldFactor(m), ohms.imag()};
         at = afterRun(at, cold, cold, {}, system);
@@ -125,7 +139,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     s.kva = in.number("kva");
     s.percentZ = s.subtransient = in.number("percentZ");
     s.xOverR = in.number("xOverR");
-    Walk w{in, book, a, s.system, atSource(s), in.number("motors")};
+    Walk w{in, book, a, s.system, atSource(s, book.metric() ? book.cables.cMax : 1), in.number("motors")};
     addMotors(w.at, w.motors * 1000, s.system);
     if (w.motors > 0) a.working.step("Motors' share", fmt::format("4 × the full-load current of {} kVA", figures(w.motors)), figures(w.at.motors) + " kA", "");
     const SystemFacts f = factsOf(s.system);
@@ -150,6 +164,6 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
 } // namespace
 
 extern const BenchKind faultBench;
-const BenchKind faultBench{"fault", "Fault levels", "Bolted fault currents from a source through any number of runs and transformers.", fields, work};
+const BenchKind faultBench{"fault", "Fault levels", "Bolted fault currents from a source through any number of runs and transformers.", fields, work, BenchFor::All};
 
 } // namespace lintel

@@ -216,6 +216,7 @@ struct CableReader {
         cite("loop", j, "loop");
         cite("residual", j, "residual");
         cite("residualWhere", j, "residualWhere");
+        cite("surge", j, "surge");
         c.cMax = number(j, "cMax", name);
         c.cMin = number(j, "cMin", name);
         for (std::size_t e = 0; e < 4; ++e) {

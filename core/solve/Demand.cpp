@@ -110,7 +110,7 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
     }
     case DemandRule::Method::Points: {
         const double more = std::ceil(std::max(0.0, k.count - r.pointsFirst) / r.pointsMore - 1e-9);
-        const double demand = std::min(va, r.vaFirst + more * r.vaMore);
+        const double demand = r.vaFirst + more * r.vaMore; // by points alone, whatever each takes
         return say(!w ? std::string() : fmt::format("{} points: {} kVA{}", figures(k.count), kilo(r.vaFirst), more > 0 ? fmt::format(" + {} × {} kVA", figures(more), kilo(r.vaMore)) : ""), demand, r.table.c_str());
     }
     case DemandRule::Method::Factor: return say(!w ? std::string() : fmt::format("{} kVA × {} %", kilo(va), figures(r.factor * 100)), va * r.factor, r.table.c_str());

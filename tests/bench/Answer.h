@@ -8,7 +8,8 @@ namespace lintel {
 
 /// The answer of a sum; throws what it says instead.
 inline BenchAnswer answer(const char* kind, const nlohmann::json& entered) {
-    auto a = bench(*benchKind(kind), entered, nec());
+    const BenchKind& k = *benchKind(kind);
+    auto a = bench(k, entered, k.suits(nec()) ? nec() : bs());
     if (!a) throw std::runtime_error(a.error().text());
     return *a;
 }

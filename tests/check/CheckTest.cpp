@@ -339,6 +339,15 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.p.circuits.change(c)->heldBreaker = 20;
         expect(w.p, "ring", Severity::Stop, "a ring, which NEC 2023 does not know");
     }
+    {
+        MetricBoard w;
+        const CircuitId c = w.run(2, 10);
+        runOf(w.p, c).fireRated = true;
+        CHECK_FALSE(Found(w.p).of("fire-rated")); // the book's fire-rated cable is laid by itself
+        runOf(w.p, c).cable = "multicore 70 °C";
+        expect(w.p, "fire-rated", Severity::Stop, "LP-1/1/L1 load: has to work in a fire, and its cable is multicore 70 °C");
+        expect(w.p, "surge", Severity::Note, "LP-1: nothing is said of surge protection at the origin");
+    }
     for (const CheckRule* rule : checkRules()) {
         INFO("no test covers the rule " << rule->id);
         CHECK(covered().count(rule->id) == 1);

@@ -1,0 +1,163 @@
+// Maximum demand of an installation from its load groups, on one phase or three, the single-phase items levelled over the phases.
+
+#include "core/base/Format.h"
+#include "core/bench/BenchInputs.h"
+#include "core/solve/Demand.h"
+#include "core/solve/PhaseLoads.h"
+
+#include <fmt/format.h>
+#include <regex>
+
+namespace lintel {
+namespace {
+
+std::vector<BenchField> fields(const RuleBook&) {
+    using T = BenchField::Type;
+    return {{.key = "supply", .label = "Supply", .type = T::Choice, .value = "single-phase", .choices = {"single-phase", "three-phase"}},
+            {.key = "occupancy", .label = "Occupancy", .type = T::Choice, .value = "dwelling", .choices = benchWords<Occupancy>()},
+            {.key = "items", .label = "Loads", .type = T::Lines, .value = "lighting 24 points 60 W\nsockets 32 points 100 W\ncooking 8 kW\nheating 4.8 kW\nmotor 1.5 kW",
+             .help = "One line each: lighting 24 points 60 W, sockets 32 points 100 W, cooking 8 kW, motor 2.2 kW on L2, cooling 9 kW three-phase"}};
+}
+
+struct Item {
+    std::string text;
+    LoadKind kind = LoadKind::Equipment;
+    double each = 0, count = 1; ///< VA
+    int line = -1;              ///< pinned to; −1: free; 3: on all three
+};
+
+const std::pair<const char*, LoadKind> words[] = {{"lighting", LoadKind::Lighting}, {"sockets", LoadKind::Receptacle}, {"cooking", LoadKind::Range}, {"kitchen", LoadKind::Kitchen}, {"heating", LoadKind::Heating}, {"cooling", LoadKind::Cooling},
+                                                  {"motor", LoadKind::Motor}, {"lift", LoadKind::Vertical}, {"vehicle", LoadKind::Vehicle}, {"equipment", LoadKind::Equipment}, {"refrigeration", LoadKind::Refrigeration}};
+
+std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
+    static const std::regex shape(R"(^\s*(\w+)\s+(?:(\d{1,5})\s*(?:points?|×|x)\s*)?(\d+(?:\.\d+)?)\s*(VA|kVA|W|kW|A)((?:\s+(?:on\s+L[123]|three-phase))?)\s*$)");
+    std::vector<Item> out;
+    for (const std::string& l : in.lines("items")) {
+        std::smatch m;
+        if (l.size() > 300 || !std::regex_match(l, m, shape)) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", "Write: lighting 24 points 60 W, cooking 8 kW, motor 2.2 kW on L2, cooling 9 kW three-phase");
+        Item i;
+        i.text = l;
+        bool known = false;
+        std::string all;
+        for (const auto& [word, kind] : words) {
+            all += (all.empty() ? "" : ", ") + std::string(word);
+            if (m[1].str() == word) i.kind = kind, known = true;
+        }
+        if (!known) in.refuse("items", "there is no load group \"" + m[1].str() + "\"", "Choose one of: " + all);
+        if (m[2].matched) i.count = std::stod(m[2].str());
+        const auto load = loadFrom(m[3].str() + m[4].str());
+        if (!load || load->amount <= 0 || i.count < 1) in.refuse("items", "\"" + l + "\" is not a load above zero");
+        const std::string where = m[5].str();
+        i.line = where.find("three") != std::string::npos ? 3 : where.find('L') != std::string::npos ? where[where.find('L') + 1] - '1' : -1;
+        if (!three && i.line > 0) in.refuse("items", "\"" + l + "\": the supply has one phase");
+        i.each = load->unit == LoadUnit::A ? load->amount * 230 * (i.line == 3 ? 3 : 1) : load->amount * (load->unit == LoadUnit::kW || load->unit == LoadUnit::kVA ? 1000 : 1);
+        if (!three) i.line = 0;
+        out.push_back(i);
+    }
+    if (out.empty()) in.refuse("items", "there is no load in the list");
+    if (out.size() > 400) in.refuse("items", "more than 400 lines", "Put equal loads together: 20 × 3 kW.");
+    return out;
+}
+
+/// VA of demand of what stands on one phase: a three-phase item counts a third of itself there.
+double demandOn(const std::vector<Item>& items, const std::vector<int>& at, int line, const Basis& basis, const RuleBook& book, Working* w = nullptr) {
+    KindSums kinds{};
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        if (at[i] != line && at[i] != 3) continue;
+        KindSum k;
+        const double share = at[i] == 3 ? 1.0 / 3 : 1;
+        k.p = k.dp = items[i].each * items[i].count * share;
+        const DemandRule& rule = book.demand(items[i].kind, basis.occupancy);
+        countPieces(k, rule, items[i].each * share, items[i].count);
+        k.largest = rule.byCircuit ? k.p : items[i].each * share;
+        k.second = !rule.byCircuit && items[i].count >= 2 ? k.largest : 0;
+        kinds[std::size_t(items[i].kind)].add(k);
+    }
+    NodeResult n;
+    findDemand(kinds, basis, book, n, w);
+    return n.demand;
+}
+
+BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
+    BenchAnswer a;
+    a.working.title = "Maximum demand";
+    const bool three = in.text("supply") == "three-phase";
+    Basis basis;
+    basis.occupancy = in.choice<Occupancy>("occupancy");
+    const std::vector<Item> items = itemsOf(in, three);
+    std::vector<int> at;
+    for (const Item& i : items) at.push_back(i.line);
+    const auto worst = [&] {
+        double most = 0;
+        for (int line = 0; line < 3; ++line) most = std::max(most, demandOn(items, at, line, basis, book));
+        return most;
+    };
+    if (three) {
+        // Largest first to the phase that it leaves least loaded, then single moves and swaps as long as they help.
+        std::vector<std::size_t> freeOnes;
+        for (std::size_t i = 0; i < items.size(); ++i)
+            if (items[i].line < 0) freeOnes.push_back(i);
+        std::stable_sort(freeOnes.begin(), freeOnes.end(), [&](std::size_t x, std::size_t y) { return items[x].each * items[x].count > items[y].each * items[y].count; });
+        for (std::size_t i : freeOnes) {
+            int best = 0;
+            double least = 1e300;
+            for (int line = 0; line < 3; ++line) {
+                at[i] = line;
+                if (const double d = demandOn(items, at, line, basis, book); d < least - 1e-9) least = d, best = line;
+            }
+            at[i] = best;
+        }
+        double now = worst();
+        for (int pass = 0; pass < 20; ++pass) {
+            bool better = false;
+            for (std::size_t x = 0; x < freeOnes.size(); ++x)
+                for (int line = 0; line < 3; ++line) {
+                    const int old = at[freeOnes[x]];
+                    if (line == old) continue;
+                    at[freeOnes[x]] = line;
+                    if (const double d = worst(); d < now - 1e-6) now = d, better = true;
+                    else at[freeOnes[x]] = old;
+                }
+            for (std::size_t x = 0; x < freeOnes.size() && freeOnes.size() <= 60; ++x)
+                for (std::size_t y = x + 1; y < freeOnes.size(); ++y) {
+                    if (at[freeOnes[x]] == at[freeOnes[y]]) continue;
+                    std::swap(at[freeOnes[x]], at[freeOnes[y]]);
+                    if (const double d = worst(); d < now - 1e-6) now = d, better = true;
+                    else std::swap(at[freeOnes[x]], at[freeOnes[y]]);
+                }
+            if (!better) break;
+        }
+    }
+    a.columns = {"Load", "Phase", "Connected A"};
+    double connected = 0;
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        const double va = items[i].each * items[i].count;
+        connected += va;
+        a.rows.push_back({items[i].text, !three ? "L" : at[i] == 3 ? "L1–3" : fmt::format("L{}{}", at[i] + 1, items[i].line >= 0 ? ", pinned" : ""), figures(va / (at[i] == 3 ? 690 : 230))});
+    }
+    double most = 0, least = 1e300;
+    nlohmann::ordered_json phases = nlohmann::ordered_json::array();
+    for (int line = 0; line < (three ? 3 : 1); ++line) {
+        if (three) a.working.step(fmt::format("Phase L{}", line + 1), "", "", "");
+        const double d = demandOn(items, at, line, basis, book, &a.working) / 230;
+        phases.push_back(d);
+        if (three) a.figure("", fmt::format("L{}", line + 1), figures(d) + " A", nullptr);
+        most = std::max(most, d), least = std::min(least, d);
+    }
+    a.working.step("Maximum demand", three ? "the heaviest phase" : "", figures(most) + " A", "");
+    a.working.governs();
+    a.figure("connected_A", "Connected", figures(connected / (three ? 690 : 230)) + (three ? " A on each phase, were it even" : " A"), connected / (three ? 690 : 230));
+    a.figure("demand_A", "Maximum demand", figures(most) + " A", most);
+    a.figure("phases_A", "", "", phases);
+    if (three) a.figure("spread_A", "Heaviest less lightest", figures(most - least) + " A", most - least);
+    const double device = book.ratingAtOrAbove(most);
+    a.figure("device_A", "Next rating", device > 0 ? rating(device) + " A" : "past the series", device);
+    return a;
+}
+
+} // namespace
+
+extern const BenchKind maximumDemandBench;
+const BenchKind maximumDemandBench{"maximum-demand", "Maximum demand", "Load groups of an installation: what each counts, the phases levelled, any load pinned to one.", fields, work, BenchFor::Cables};
+
+} // namespace lintel

@@ -1,0 +1,86 @@
+#include "core/project/CopyBoard.h"
+#include "core/project/Document.h"
+#include "core/project/ProjectFile.h"
+#include "core/project/Sections.h"
+#include "core/project/Validation.h"
+#include "tests/World.h"
+
+using namespace lintel;
+
+TEST_CASE("a board copied: feeder, circuits, runs and loads follow, under the new name") {
+    Document d(*loadProject(dataFolder() / "demos" / "brindle-pier.lintel"));
+    const Project before = d.project();
+    BoardId from, made;
+    for (const Board& b : before.boards)
+        if (b.name == "DB-3") from = b.id;
+    d.edit("Copy", [&](Project& p) {
+        const auto copy = copyBoard(p, from, "DB-9");
+        REQUIRE(copy);
+        made = *copy;
+    });
+    const Project& p = d.project();
+    REQUIRE_FALSE(validate(p));
+    const auto count = [&](const Project& q, BoardId b) { return std::count_if(q.circuits.begin(), q.circuits.end(), [&](const Circuit& c) { return c.board == b; }); };
+    CHECK(count(p, made) == count(before, from));
+    const Results was = solve(before, bs()), now = solve(p, bs());
+    // The same load hangs on it, and the same sizes; no name of the old board is left in it.
+    CHECK(now.of(made).connected == Approx(was.of(from).connected));
+    CHECK(now.of(from).connected == Approx(was.of(from).connected));
+    CHECK(now.of(made).parent == now.of(from).parent);
+    CHECK(now.of(made).run.size == now.of(from).run.size);
+    std::map<std::string, int> names;
+    for (const Run& r : p.runs)
+        if (!r.name.empty()) ++names[r.name];
+    for (const auto& [name, n] : names) {
+        INFO(name);
+        CHECK(n == 1); // a cable's name stands for one cable
+    }
+    for (const Circuit& c : p.circuits)
+        if (c.board == made) CHECK(nameOf(p, c.id).rfind("DB-9/", 0) == 0);
+    CHECK(p.devices.size() == before.devices.size()); // what is drawn stays where it is
+    d.undo();
+    CHECK(d.project() == before);
+    Project q = before;
+    CHECK_FALSE(copyBoard(q, from, "DB-4")); // taken
+    CHECK_FALSE(copyBoard(q, from, ""));
+    CHECK(q == before);
+}
+
+TEST_CASE("sections of a board in words and back") {
+    Project p = *loadProject(dataFolder() / "demos" / "brindle-pier.lintel");
+    for (const Board& b : p.boards) {
+        const std::string words = sectionsText(p, b.id);
+        if (b.name == "DB-8") CHECK(words == "Section A 1–6 63 A 30 mA; Section B 7–12 63 A 30 mA");
+        if (b.name == "MSB") CHECK(words == "Incomer and essential 1–9; Quay and mechanical 10–18"); // by ways
+        Project q = p;
+        REQUIRE_FALSE(setSections(q, b.id, words));
+        CHECK(sectionsText(q, b.id) == words);
+    }
+    const BoardId eight = [&] { for (const Board& b : p.boards) if (b.name == "DB-8") return b.id; return BoardId{}; }();
+    const Project before = p;
+    for (const char* bad : {"Left", "Left 5-3", "Left 1-99", "Left 1-4; Right 4-8", "1-4", "Left 1-4 32 kg"}) {
+        INFO(bad);
+        const auto e = setSections(p, eight, bad);
+        REQUIRE(e);
+        CHECK_FALSE(e->help.empty());
+        CHECK(p == before);
+    }
+    CHECK_FALSE(setSections(p, eight, "Tenant 1-14 metered"));
+    CHECK(sectionsText(p, eight) == "Tenant 1–14 metered");
+    CHECK_FALSE(setSections(p, eight, ""));
+    CHECK(sectionsText(p, eight).empty());
+}
+
+TEST_CASE("circuits are named by the basis' own pattern") {
+    MetricBoard w;
+    const CircuitId one = w.run(1, 5), three = w.run(9, 5, 3);
+    CHECK(nameOf(w.p, one) == "LP-1/1/L1");
+    CHECK(nameOf(w.p, three) == "LP-1/2");
+    w.p.basis.circuitPattern = "{board}.{way}{line}";
+    CHECK(nameOf(w.p, one) == "LP-1.1L1");
+    CHECK(nameOf(w.p, three) == "LP-1.2");
+    w.p.basis.circuitPattern = "{slot} of {board}, {what}";
+    CHECK(nameOf(w.p, three) == "4 of LP-1, {what}");
+    w.p.basis.circuitPattern = "{board";
+    CHECK(nameOf(w.p, three) == "{board");
+}
