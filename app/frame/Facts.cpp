@@ -111,9 +111,14 @@ struct Builder {
             row(QObject::tr("Earth fault"), QObject::tr("%1 A, open in %2 s").arg(q(figures(double(r.earth.amps))), q(figures(double(r.earth.seconds)))));
             FactRow& stands = row(QObject::tr("Withstands"), QObject::tr("%1 mm² of %2 mm²").arg(q(figures(double(r.earth.needed))), q(figures(double(r.earth.has)))));
             if (!r.earth.withstands) stands.colour = theme().stop;
-            if (r.earth.longest > 0) row(QObject::tr("Longest by loop"), q(lengthWords(Metres{double(r.earth.longest)}, sol.project.basis.units)));
+            rare(r.earth.withstands);
+            if (r.earth.longest > 0 && r.earth.limit < 100) { // a residual-current device allows more than any building has
+                row(QObject::tr("Longest by loop"), q(lengthWords(Metres{double(r.earth.longest)}, sol.project.basis.units)));
+                rare(double(r.earth.longest) > r.longest.v && r.longest.v > 0);
+            }
         }
         row(QObject::tr("Under load"), QObject::tr("%1 °C of %2 °C").arg(q(lintel::number(double(r.running))), q(lintel::number(type.celsius))));
+        rare(true);
         FactRow& cable = choice(QObject::tr("Cable"), q(type.name), cables, QObject::tr("Cable of run"), [run, asBasis](Project& p, const QString& t) {
             run(p).cable = t == asBasis ? std::string() : t.toStdString();
             return QString();
@@ -285,7 +290,7 @@ struct Builder {
                             r.deviceHeld ? QString::number(*c.heldBreaker) : "auto", QObject::tr("Hold breaker"), 1, 6000, [id](Project& p, double v) { p.circuits.change(id)->heldBreaker = v; },
                             [id](Project& p) { p.circuits.change(id)->heldBreaker.reset(); });
         if (r.deviceHeld && r.device < r.required.v) b.colour = theme().stop;
-        if (const double frame = sol.book->frameFor(r.device, c.device); frame > 0) row(isFuse(c.device) ? QObject::tr("Switch") : QObject::tr("Frame"), q(rating(frame)) + " A");
+        if (const double frame = sol.book->frameFor(r.device, c.device); frame > 0 && (!sol.book->metric() || r.kindOfDevice == DeviceKind::Moulded)) row(isFuse(c.device) ? QObject::tr("Switch") : QObject::tr("Frame"), q(rating(frame)) + " A");
         QStringList devices;
         for (const auto& [kind, word] : EnumText<DeviceKind>::words)
             if (kind == DeviceKind::Breaker || (kind > DeviceKind::TimeDelayFuse) == sol.book->metric()) devices << word;
@@ -296,7 +301,7 @@ struct Builder {
         rare(c.device == DeviceKind::Breaker && !sol.book->metric());
         if (sol.book->metric() && c.use == CircuitUse::Load) {
             const double watched = sol.results.run(c.id) ? double(sol.results.run(c.id)->need.cable.residual) : 0;
-            number(QObject::tr("Residual current"), c.residual > 0 ? QString("%1 mA").arg(c.residual) : watched > 0 ? QObject::tr("%1 mA, its section").arg(watched) : QObject::tr("none"), QString::number(c.residual), QObject::tr("Residual-current device"), 0, 30000, [id](Project& p, double v) { p.circuits.change(id)->residual = v; });
+            number(QObject::tr("RCD"), c.residual > 0 ? QString("%1 mA").arg(c.residual) : watched > 0 ? QObject::tr("%1 mA, its section").arg(watched) : QObject::tr("none"), QString::number(c.residual), QObject::tr("Residual-current device"), 0, 30000, [id](Project& p, double v) { p.circuits.change(id)->residual = v; });
             if (!r.feeder) {
                 yesNo(QObject::tr("Ring"), c.ring, QObject::tr("Ring"), [id](Project& p, bool v) { p.circuits.change(id)->ring = v; });
                 rare(!c.ring && r.kind != LoadKind::Receptacle);
@@ -422,7 +427,7 @@ struct Builder {
         rare(sections.empty());
         if (sol.book->metric()) {
             if (r.fault.known) row(QObject::tr("Zs here"), QString("%1 Ω").arg(magnitude(r.fault.loop), 0, 'f', 3));
-            text(QObject::tr("Surge protection"), q(b.surge), QObject::tr("Surge protection"), [id](Project& p, const std::string& t) { p.boards.change(id)->surge = t; });
+            text(QObject::tr("Surges"), q(b.surge), QObject::tr("Surge protection"), [id](Project& p, const std::string& t) { p.boards.change(id)->surge = t; });
             rare(b.surge.empty());
         }
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");

@@ -155,6 +155,7 @@ void MainWindow::copySelectedBoard() {
     state->edit(tr("Copy %1 as %2").arg(q(b->name), q(name)), [&](Project& p) { (void)copyBoard(p, from, name); });
     state->select(*made);
     go(Stage::Boards);
+    state->say(tr("%1 is a copy of %2: its circuits, runs and loads, fed as it is").arg(q(name), q(state->project().boards[from].name)));
 }
 
 void MainWindow::showBench(bool shown) {

@@ -76,7 +76,7 @@ QVariant RunsModel::headerData(int s, Qt::Orientation o, int role) const {
     const bool ft = session.project().basis.units == UnitSystem::Imperial;
     if (role == Qt::DisplayRole) {
         const QString length = ft ? tr("Length ft") : tr("Length m"), longest = ft ? tr("Longest ft") : tr("Longest m");
-        const QString names[columns] = {tr("Run"), tr("Serves"), tr("Load A"), tr("Device"), length, tr("Needs"), tr("Chosen"), tr("Why"), tr("Before %"), tr("Own %"), tr("Total %"), longest};
+        const QString names[columns] = {tr("Run"), tr("Serves"), tr("Load A"), tr("Device"), length, tr("Needs"), tr("Chosen"), tr("Why"), tr("Before %"), tr("Own %"), tr("Total %"), tr("Zs of Ω"), longest};
         return names[s];
     }
     if (role == Qt::TextAlignmentRole) return int((s == Name || s == Serves || s == Why || s == Needs || s == Chosen ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
@@ -85,7 +85,9 @@ QVariant RunsModel::headerData(int s, Qt::Orientation o, int role) const {
 
 namespace {
 /// In a column of sizes the unit of the large ones is known.
-QString shortSize(QString size) { return size.remove(" kcmil"); }
+QString shortSize(QString size) { return size.remove(" kcmil").remove(" mm²"); }
+/// The shorter of what drop and the loop allow.
+Metres longestOf(const RunResult& r) { return r.earth.known && !r.earth.byResidual && r.earth.limit > 0 && r.earth.longest > 0 && (r.longest.v <= 0 || double(r.earth.longest) < r.longest.v) ? Metres{double(r.earth.longest)} : r.longest; }
 } // namespace
 
 QVariant RunsModel::data(const QModelIndex& i, int role) const {
@@ -109,7 +111,10 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
             if (thing.is<Circuit>()) return q(from->project.circuits[thing.as<Circuit>()].name);
             return QString("%1 → %2").arg(q(nameOf(from->project, from->results.node(thing)->parent)), q(nameOf(from->project, thing)));
         case Load: return q(figures(r.need.load.v));
-        case Device: return q(number(r.need.device));
+        case Device: {
+            const CircuitId via = thing.is<Circuit>() ? thing.as<Circuit>() : from->results.node(thing)->via;
+            return via && from->book->metric() ? q(deviceWords(from->results.of(via), 1, *from->book)) : q(number(r.need.device));
+        }
         case Length: return r.need.lengthKnown ? q(number(length(r.need.length))) : role == Qt::EditRole ? "" : "–";
         case Needs: return r.sizeForAmpacity >= 0 ? shortSize(q((r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + "×" : "") + sizeWords(*from->book, r.sizeForAmpacity))) : "–";
         case Chosen: return role == Qt::EditRole ? (r.state == Sizing::Held ? q(from->book->sizes()[std::size_t(r.size)].name) : "auto") : shortSize(q(sizeOf(r, *from->book)));
@@ -117,7 +122,8 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         case Before: return drop(r.dropBefore);
         case Own: return drop(r.dropOwn);
         case Total: return drop(r.dropTotal);
-        case Longest: return r.longest.v > 0 ? q(number(length(r.longest))) : "–";
+        case Loop: return r.earth.known ? QString("%1 of %2").arg(double(r.earth.zs), 0, 'f', 2).arg(r.earth.limit > 0 ? QString::number(double(r.earth.limit), 'f', r.earth.limit >= 100 ? 0 : 2) : "–") : "–";
+        case Longest: return longestOf(r).v > 0 ? q(number(length(longestOf(r)))) : "–";
         }
     }
     const Theme& t = theme();
@@ -128,8 +134,9 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         if ((i.column() == Chosen || i.column() == Why) && bad) return t.stop;
         if (i.column() == Own && r.need.lengthKnown && r.dropOwn > r.need.ownLimit + 1e-9) return t.stop;
         if (i.column() == Total && r.need.lengthKnown && r.dropTotal > r.need.totalLimit + 1e-9) return t.stop;
-        if (i.column() == Longest && r.need.lengthKnown && r.need.length > r.longest) return t.stop;
-        if (i.column() == Chosen && r.why == Governing::VoltageDrop) return t.check;
+        if (i.column() == Loop && !r.earth.ok) return t.stop;
+        if (i.column() == Longest && r.need.lengthKnown && r.need.length > longestOf(r)) return t.stop;
+        if (i.column() == Chosen && (r.why == Governing::VoltageDrop || r.why == Governing::LoopImpedance || r.why == Governing::FaultWithstand)) return t.check;
         return t.ink;
     }
     if (role == Qt::FontRole) return uiFont(0.95, i.column() == Name || i.column() == Chosen);
@@ -199,7 +206,8 @@ void RunsModel::sort(int column, Qt::SortOrder order) {
         case Before: return {r.dropBefore, {}};
         case Own: return {r.dropOwn, {}};
         case Total: return {r.dropTotal, {}};
-        case Longest: return {r.longest.v, {}};
+        case Loop: return {r.earth.limit > 0 ? double(r.earth.zs / r.earth.limit) : 0, {}};
+        case Longest: return {longestOf(r).v, {}};
         default: return {0, data(index(int(std::find(rows.begin(), rows.end(), x) - rows.begin()), column), Qt::DisplayRole).toString()};
         }
     };

@@ -45,9 +45,15 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
     view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
     view->setAlternatingRowColors(false);
     view->setToolTip(tr("Chosen and Length can be typed: 8, 1/0, 2×250 or auto; 120 ft, or nothing to measure"));
-    const int widths[] = {78, 0, 58, 58, 72, 64, 68, 128, 68, 58, 60, 78};
+    const int widths[] = {84, 0, 58, 58, 72, 64, 68, 128, 68, 58, 60, 88, 78};
     for (int i = 0; i < RunsModel::columns; ++i)
         if (widths[i]) view->setColumnWidth(i, widths[i]);
+    const auto hide = [this] {
+        view->setColumnHidden(RunsModel::Loop, !session.solution().book->metric());
+        view->setColumnHidden(RunsModel::Before, session.solution().book->metric()); // its place is wanted, and Needs says the size
+    };
+    connect(&session, &Session::solved, this, hide);
+    hide();
     view->horizontalHeader()->setSectionResizeMode(RunsModel::Serves, QHeaderView::Stretch);
     view->horizontalHeader()->setMinimumSectionSize(40);
     auto* split = new QSplitter(Qt::Vertical, this);

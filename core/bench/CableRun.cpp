@@ -120,9 +120,9 @@ void cableFigures(const BenchInputs& in, RunResult& r, BenchAnswer& a, const Rul
         if (!e.inTime) a.cautions.push_back(fmt::format("Zs {} Ω is above {} Ω: the device does not open in {} s", figures(double(e.zs)), figures(double(e.limit)), figures(double(e.allowed))));
         if (!e.withstands) a.cautions.push_back(fmt::format("a protective conductor of {} mm² does not withstand the fault: {} mm²", figures(double(e.has)), figures(double(e.needed))));
     }
-    const double byDrop = r.longest.v, byLoop = r.earth.known ? double(r.earth.longest) : 0;
+    const double byDrop = r.longest.v, byLoop = r.earth.known && !r.earth.byResidual ? double(r.earth.longest) : 0;
     if (byDrop > 0 || byLoop > 0) {
-        const bool loop = r.earth.known && (byLoop < byDrop || byDrop <= 0);
+        const bool loop = byLoop > 0 && (byLoop < byDrop || byDrop <= 0);
         a.figure("longest_m", "Longest", fmt::format("{} m, by {}", number(loop ? byLoop : byDrop, 1), loop ? "the loop" : "drop"), loop ? byLoop : byDrop);
         a.figure("longest_by", "", "", loop ? "loop" : "drop");
     }

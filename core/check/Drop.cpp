@@ -3,7 +3,7 @@
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
-#include "core/solve/ConductorSizing.h"
+#include "core/solve/Procedure.h"
 
 #include <fmt/format.h>
 
@@ -38,7 +38,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (r.need.dropByShare && about.is<Circuit>())
         out.push_back({fmt::format("Judge it on its load, {} A", figures(r.need.load.v)), [=](Project& p) { run(p).dropBasis = DropBasis::Load; }});
     const Run* entered = in.project.runs.find(about.is<Circuit>() ? in.project.circuits[about.as<Circuit>()].run : about.is<Board>() ? in.project.boards[about.as<Board>()].run : in.project.transformers[about.as<Transformer>()].run);
-    if (r.state != Sizing::PastCeiling && entered && entered->lengthBy == LengthBy::Entered && r.longest.v > 0) {
+    if (entered && entered->lengthBy == LengthBy::Entered && r.longest.v > 0) {
         const double longest = std::floor(r.longest.v * 100) / 100;
         out.push_back({fmt::format("Shorten it to {}", in.project.basis.units == UnitSystem::Imperial ? number(inFeet(Metres{longest}), 1) + " ft" : number(longest, 1) + " m"), [=](Project& p) { run(p).length = longest; }});
     }
@@ -66,9 +66,31 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                            }});
         }
     }
+    // What is lost before it: feeders above that are held, and a larger feeder of its own board.
+    Ref above = about.is<Circuit>() ? Ref(in.project.circuits[about.as<Circuit>()].board) : in.results.node(about)->parent;
+    const double excess = r.dropTotal - r.need.totalLimit;
+    bool first = true;
+    for (std::size_t guard = 0; excess > 1e-9 && above && !above.is<Source>() && guard < in.results.order.size(); ++guard, first = false) {
+        const RunResult& feeder = in.results.node(above)->run;
+        const std::string name = nameOf(in.project, above);
+        if (feeder.state == Sizing::Held) out.push_back({fmt::format("Let the feeder of {} be sized", name), [above](Project& p) { runOf(p, above).heldSize.clear(), runOf(p, above).heldSets = 0; }});
+        for (SizeIndex i = feeder.size + 1; first && feeder.size >= 0 && feeder.need.lengthKnown && i < SizeIndex(in.book.sizes().size()); ++i) {
+            if (!canUse(feeder.need, i, in.book)) continue;
+            const double less = feeder.dropOwn - dropPercent(feeder.need, i, feeder.sets, feeder.need.dropAmps, feeder.need.length, in.book);
+            // The first that is enough; where none is, the largest there is, and the snag then says what is still missing.
+            const bool enough = less + 1e-9 >= excess && r.dropOwn <= r.need.ownLimit + 1e-9, last = i + 1 == SizeIndex(in.book.sizes().size()) && out.empty();
+            if (!enough && !(last && less > 0.05)) continue;
+            out.push_back({fmt::format("Hold {} on the feeder of {}: {} in all", sizeWords(in.book, i), name, percent(r.dropTotal - less)), [above, size = in.book.sizes()[std::size_t(i)].name, sets = feeder.sets](Project& p) {
+                               runOf(p, above).heldSize = size;
+                               runOf(p, above).heldSets = sets > 1 ? sets : 0;
+                           }});
+            break;
+        }
+        above = in.results.node(above)->parent;
+    }
     // The size that would do, whatever the ceiling.
     for (SizeIndex i = std::max(0, r.size); i < SizeIndex(in.book.sizes().size()); ++i) {
-        if (!in.book.choosable(i, r.need.material)) continue;
+        if (!canUse(r.need, i, in.book)) continue;
         const double own = dropPercent(r.need, i, std::max(1, r.sets), r.need.dropAmps, r.need.length, in.book);
         if (own > r.need.ownLimit || own + r.need.totalBefore > r.need.totalLimit) continue;
         const std::string size = in.book.sizes()[std::size_t(i)].name;

@@ -71,9 +71,9 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         if (free.earth.ok) out.push_back({fmt::format("Let it be sized: {}", sizeWords(in.book, free.size)), [=](Project& p) { run(p).heldSize.clear(), run(p).heldSets = 0, run(p).heldGround.clear(); }});
     }
     // Another curve.
-    for (DeviceKind kind : {DeviceKind::TypeB, DeviceKind::TypeC}) {
+    for (DeviceKind kind : {DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::Moulded}) {
         const auto band = in.book.cables.trips.find(kind);
-        if (!circuit || kind >= r.need.cable.device || r.need.cable.device > DeviceKind::TypeD || band == in.book.cables.trips.end()) continue;
+        if (!circuit || kind == r.need.cable.device || band == in.book.cables.trips.end() || r.need.device > band->second.upTo || r.need.device < band->second.from) continue;
         RunNeed need = r.need;
         need.cable.device = kind;
         if (const EarthFault e = at(need, r.size, r.sets); e.ok) out.push_back({fmt::format("{} instead: {}", wordOf(kind), ohms(e)), [=](Project& p) { p.circuits.change(circuit)->device = kind; }});

@@ -65,4 +65,13 @@ std::optional<Measured> measureCircuit(const Project& p, const Board& board, Len
     return longest;
 }
 
+std::optional<Measured> measureRing(const Project& p, const Board& board, const Device* const* devices, std::size_t count) {
+    auto out = measureCircuit(p, board, LengthBy::Chain, devices, count);
+    if (!out) return out;
+    const auto back = measure(p, placeOf(p, *devices[chainOrder(board.at, devices, count).back()]), placeOf(board));
+    if (!back) return std::nullopt;
+    out->up += back->up, out->across += back->across, out->down += back->down, out->total += back->total;
+    return out;
+}
+
 } // namespace lintel

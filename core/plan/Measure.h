@@ -30,6 +30,8 @@ std::optional<Measured> measure(const Project& project, const Place& from, const
 /// From the board: to the farthest device (reach), or to the nearest and then through all, always to the next nearest (chain).
 /// `devices`: pointers to the circuit's devices, in any order.
 std::optional<Measured> measureCircuit(const Project& project, const Board& board, LengthBy by, const Device* const* devices, std::size_t count);
+/// Round a ring: through its devices as a chain, and from the last back to the board.
+std::optional<Measured> measureRing(const Project& project, const Board& board, const Device* const* devices, std::size_t count);
 /// The devices of a chain in the order they are wired: nearest to the board first, then always the next nearest.
 std::vector<std::size_t> chainOrder(Point from, const Device* const* devices, std::size_t count);
 

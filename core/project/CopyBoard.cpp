@@ -1,5 +1,6 @@
 #include "core/project/CopyBoard.h"
 
+#include "core/plan/Measure.h"
 #include "core/project/Operations.h"
 
 #include <fmt/format.h>
@@ -56,6 +57,7 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
         c.name = feeder ? "" : follow(c.name);
         c.note = follow(c.note);
         c.run = feeder ? RunId{} : copyRun(c.run);
+        if (!feeder && !c.run) c.run = p.runs.add({});
         if (feeder) c.use = CircuitUse::Spare;
         const CircuitId to = p.circuits.add(c);
         if (feeder) continue;
@@ -63,8 +65,12 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
         for (const Load& l : p.loads)
             if (l.circuit == from) loads.push_back(l);
         std::map<DeviceTypeId, int> drawn;
+        std::vector<const Device*> devices;
         for (const Device& d : p.devices)
-            if (d.circuit == from) ++drawn[d.type];
+            if (d.circuit == from) ++drawn[d.type], devices.push_back(&d);
+        // The copy is not drawn, so its run cannot be measured: it begins with the length of the first one.
+        if (Run* r = p.runs.change(c.run); r && r->lengthBy != LengthBy::Entered && !devices.empty())
+            if (const auto m = c.ring ? measureRing(p, old, devices.data(), devices.size()) : measureCircuit(p, old, r->lengthBy, devices.data(), devices.size())) r->length = m->total.v, r->lengthBy = LengthBy::Entered;
         for (Load l : loads) {
             l.id = {};
             l.circuit = to;

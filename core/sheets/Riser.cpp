@@ -7,7 +7,7 @@
 namespace lintel {
 namespace {
 
-constexpr double margin = 14, labelColumn = 34, boxW = 34, boxH = 18.5, pitch = 52, circleR = 4.8, track = 4.4;
+constexpr double margin = 14, labelColumn = 34, boxW = 34, boxH = 18.5, pitch = 60, tagRoom = 24, circleR = 4.8, track = 4.4;
 
 struct Node {
     Ref thing, parent;
@@ -181,7 +181,7 @@ struct Layout {
     double widthNeeded() const {
         double right = 0;
         for (const Node& n : nodes) right = std::max(right, n.x + boxW / 2);
-        return right + margin + 8;
+        return right + margin + tagRoom; // the last feeder's tag stands to the right of it
     }
 
     double setHeights(double top, double available) {
@@ -318,7 +318,7 @@ namespace {
 void fill(Layout& l, Drawing& d, const SheetInput& in, double top, double bottom) {
     const double wide = l.widthNeeded();
     if (d.width > wide && l.nodes.size() > 1) { // spread over the sheet
-        const double x0 = margin + labelColumn + boxW / 2, k = std::min(1.6, (d.width - margin - 8 - boxW / 2 - x0) / std::max(1.0, wide - margin - 8 - boxW / 2 - x0));
+        const double x0 = margin + labelColumn + boxW / 2, k = std::min(1.6, (d.width - margin - tagRoom - boxW / 2 - x0) / std::max(1.0, wide - margin - tagRoom - boxW / 2 - x0));
         for (Node& n : l.nodes) {
             const double moved = (n.x - x0) * (k - 1);
             for (Edge& e : l.edges)

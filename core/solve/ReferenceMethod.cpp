@@ -91,10 +91,12 @@ double secondsAt(const TripBand& band, double device, double amps, double allowe
     if (band.fuse.empty()) return amps >= band.trips * device - 1e-6 ? 0.1 : allowed;
     auto it = band.fuse.lower_bound(device - 1e-6);
     if (it == band.fuse.end()) return allowed;
-    const auto [fast, slow] = it->second;
-    if (fast <= 0) return amps >= slow ? 5 : 1e9;
+    const double slow = it->second[1];
     if (amps < slow) return 1e9;
-    const double slope = std::log(0.4 / 5) / std::log(fast / slow);
+    // Of a large fuse the book gives only the longer time: its curve is taken as steep as that of the next smaller that has both.
+    while (it->second[0] <= 0 && it != band.fuse.begin()) --it;
+    if (it->second[0] <= 0) return 5;
+    const double slope = std::log(0.4 / 5) / std::log(it->second[0] / it->second[1]);
     return std::max(0.1, 5 * std::pow(amps / slow, slope));
 }
 
@@ -228,9 +230,10 @@ void protect(RunResult& r, Candidate chosen, Candidate, const SizingRules& rules
     w->step("Earth-fault current", fmt::format("{} V × {} / {} Ω", figures(factsOf(n.system).lineNeutral.v), figures(c.cMin), figures(double(e.zs))), fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))), book.cite("disconnection"));
     w->step("Adiabatic", e.byEnergy ? fmt::format("√({} A²s let through) / k", number(letThrough(band->second, n.device, double(e.amps)))) : fmt::format("{} A × √{} s / k", figures(double(e.amps)), figures(double(e.seconds))), fmt::format("{} mm² needed, {} there", figures(double(e.needed)), figures(double(e.has))), book.cite("adiabatic") + (e.byEnergy ? "; " + band->second.energyTable : ""));
     if (r.why == Governing::FaultWithstand) w->governs();
-    const double byDrop = r.longest.v, byLoop = double(e.longest);
-    if (byDrop > 0 || byLoop > 0)
-        w->step("Longest", fmt::format("by drop {} m, by loop {} m", byDrop > 0 ? number(byDrop, 1) : std::string("–"), number(byLoop, 1)), byLoop < byDrop || byDrop <= 0 ? fmt::format("{} m, the loop governs", number(byLoop, 1)) : fmt::format("{} m, drop governs", number(byDrop, 1)), "");
+    // A residual-current device allows a loop that no building has: then only drop counts.
+    const double byDrop = r.longest.v, byLoop = e.byResidual ? 0 : double(e.longest);
+    if (byLoop > 0) w->step("Longest", fmt::format("by drop {} m, by loop {} m", byDrop > 0 ? number(byDrop, 1) : std::string("–"), number(byLoop, 1)), byLoop < byDrop || byDrop <= 0 ? fmt::format("{} m, the loop governs", number(byLoop, 1)) : fmt::format("{} m, drop governs", number(byDrop, 1)), "");
+    else if (byDrop > 0) w->step("Longest", "by drop", fmt::format("{} m, drop governs", number(byDrop, 1)), "");
 }
 
 } // namespace

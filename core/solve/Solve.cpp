@@ -598,6 +598,7 @@ struct Solver {
         if (c.use == CircuitUse::Spare) {
             cr.device = c.heldBreaker.value_or(p.basis.smallestBreaker);
             cr.deviceHeld = c.heldBreaker.has_value();
+            cr.kindOfDevice = fitted(c, cr.device, false);
             return;
         }
         const bool loaded = cr.va > 0;
@@ -697,7 +698,7 @@ struct Solver {
         if (!need.lengthKnown) {
             const auto devices = t.devicesOf(c.id);
             if (!devices.empty())
-                if (auto m = measureCircuit(p, b, run ? run->lengthBy : LengthBy::Reach, devices.begin(), devices.size())) takeLength(need, *m);
+                if (auto m = c.ring ? measureRing(p, b, devices.begin(), devices.size()) : measureCircuit(p, b, run ? run->lengthBy : LengthBy::Reach, devices.begin(), devices.size())) takeLength(need, *m);
         }
         return need;
     }

@@ -38,6 +38,13 @@ TEST_CASE("a board copied: feeder, circuits, runs and loads follow, under the ne
     for (const Circuit& c : p.circuits)
         if (c.board == made) CHECK(nameOf(p, c.id).rfind("DB-9/", 0) == 0);
     CHECK(p.devices.size() == before.devices.size()); // what is drawn stays where it is
+    for (const Circuit& c : p.circuits) // and what is not drawn keeps the length of what was
+        if (c.board == made && c.use == CircuitUse::Load)
+            for (const Circuit& o : before.circuits)
+                if (o.board == from && o.slot == c.slot) {
+                    INFO(c.name);
+                    CHECK(now.of(c.id).run.need.length.v == Approx(was.of(o.id).run.need.length.v));
+                }
     d.undo();
     CHECK(d.project() == before);
     Project q = before;

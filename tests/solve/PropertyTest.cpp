@@ -1,6 +1,7 @@
 // What must hold for any load, length, ambient and building, searched by RapidCheck.
 
 #include "core/check/Check.h"
+#include "core/project/ProjectFile.h"
 #include "core/solve/ConductorSizing.h"
 #include "tests/Building.h"
 
@@ -111,6 +112,115 @@ TEST_CASE("property: in any building loads add up to the source, faults fall alo
             const Results after = solve(q, nec());
             const auto left = findSnags(q, nec(), after);
             // Gone, or still there with other numbers: the text then says what is still missing.
+            RC_ASSERT(std::none_of(left.begin(), left.end(), [&](const Snag& x) { return x.rule == s.rule && x.about == s.about && x.text == s.text; }));
+        }
+    }));
+}
+
+namespace {
+/// A metric run of any kind of cable, laid in any of its ways.
+struct AnyCable {
+    RunNeed need;
+    SizingRules rules;
+};
+AnyCable anyCable() {
+    const RuleBook& book = bs();
+    AnyCable a;
+    RunNeed& n = a.need;
+    n.system = VoltageSystem::Y400;
+    n.poles = *rc::gen::element(1, 3);
+    n.cable.type = *rc::gen::inRange(0, int(book.cables.types.size()));
+    const CableType& t = book.cables.types[std::size_t(n.cable.type)];
+    n.cable.method = *rc::gen::inRange(0, int(t.methods.size()));
+    n.material = t.material;
+    n.ambient = *rc::gen::inRange(10, 60);
+    n.cable.circuits = *rc::gen::inRange(1, 15);
+    n.load = n.required = n.dropAmps = Amps{*rc::gen::inRange(5, 2000) / 10.0};
+    n.device = book.ratingAtOrAbove(n.load.v);
+    n.cable.device = *rc::gen::element(DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::Moulded);
+    n.cable.loopBefore = *rc::gen::inRange(1, 800) / 1000.0;
+    n.lengthKnown = true;
+    n.length = Metres{*rc::gen::inRange(1, 2000) / 10.0};
+    Basis b;
+    b.units = UnitSystem::Metric;
+    b.largestPreferred = "300";
+    a.rules = sizingRules(b, book);
+    return a;
+}
+RunResult sized(const AnyCable& a) {
+    RunResult r;
+    r.need = a.need;
+    sizeRun(r, a.rules, bs());
+    return r;
+}
+} // namespace
+
+TEST_CASE("property, metric: Ib ≤ In ≤ Iz; what is called in time is; longer never loses less nor has the smaller loop") {
+    CHECK(rc::check([] {
+        AnyCable a = anyCable();
+        const RunResult near = sized(a);
+        if (near.size < 0) return;
+        RC_ASSERT(near.ampacity + 1e-6 >= near.need.device);
+        RC_ASSERT(near.need.device + 1e-6 >= near.need.load.v);
+        RC_ASSERT(near.running <= bs().cables.types[std::size_t(a.need.cable.type)].celsius + 1e-3);
+        if (near.earth.known) {
+            RC_ASSERT(near.earth.inTime == (near.earth.zs <= near.earth.limit * (1 + 1e-6f)));
+            RC_ASSERT(double(near.earth.zs) + 1e-6 >= magnitude(a.need.cable.loopBefore));
+            if (near.earth.ok && near.state == Sizing::Sized && near.earth.longest > 0) RC_ASSERT(double(near.earth.longest) + 0.01 >= near.need.length.v);
+        }
+        a.need.held = near.size, a.need.heldSets = near.sets; // the same conductor, longer
+        a.need.length = Metres{a.need.length.v + *rc::gen::inRange(1, 500) / 10.0};
+        const RunResult far = sized(a);
+        RC_ASSERT(far.dropOwn >= near.dropOwn - 1e-9);
+        RC_ASSERT(!near.earth.known || double(far.earth.zs) + 1e-6 >= double(near.earth.zs) || far.earth.ground != near.earth.ground);
+    }));
+}
+
+TEST_CASE("property, metric: hotter, fuller, or more load never takes a smaller cable for its capacity") {
+    CHECK(rc::check([] {
+        AnyCable a = anyCable();
+        const RunResult before = sized(a);
+        a.need.ambient += *rc::gen::inRange(0, 10);
+        a.need.cable.circuits += *rc::gen::inRange(0, 6);
+        const double more = a.need.load.v + *rc::gen::inRange(0, 300) / 10.0;
+        a.need.load = a.need.required = a.need.dropAmps = Amps{more};
+        a.need.device = bs().ratingAtOrAbove(more);
+        const RunResult after = sized(a);
+        if (before.size < 0) {
+            RC_ASSERT(after.size < 0);
+            return;
+        }
+        if (after.size >= 0) RC_ASSERT(after.setsForAmpacity > before.setsForAmpacity || after.sizeForAmpacity >= before.sizeForAmpacity);
+    }));
+}
+
+TEST_CASE("property, metric: a remedy of the pier's snags, or of a pier spoilt at random, removes its snag or says why not") {
+    const Project pier = *loadProject(dataFolder() / "demos" / "brindle-pier.lintel");
+    CHECK(rc::check([&] {
+        Project p = pier;
+        for (int i = *rc::gen::inRange(0, 6); i > 0; --i) {
+            const CircuitId c{std::uint32_t(*rc::gen::inRange(1, int(p.circuits.highest()) + 1))};
+            if (!p.circuits.has(c) || p.circuits[c].use == CircuitUse::Spare) continue;
+            switch (*rc::gen::inRange(0, 5)) {
+            case 0: runOf(p, c).lengthBy = LengthBy::Entered, runOf(p, c).length = *rc::gen::inRange(1, 400); break;
+            case 1: runOf(p, c).heldSize = *rc::gen::element(std::string("1.5"), std::string("4"), std::string("16")); break;
+            case 2: p.circuits.change(c)->device = *rc::gen::element(DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::TypeD, DeviceKind::FuseGG); break;
+            case 3: p.circuits.change(c)->residual = 0; break;
+            case 4: p.circuits.change(c)->ring = !p.circuits[c].ring; break;
+            }
+        }
+        const Results r = solve(p, bs());
+        const auto snags = findSnags(p, bs(), r);
+        if (snags.empty()) return;
+        const Snag& s = snags[std::size_t(*rc::gen::inRange(0, int(snags.size())))];
+        const auto remedies = remediesFor({p, bs(), r}, s);
+        RC_LOG() << s.rule->id << ": " << s.text << "\n";
+        RC_ASSERT(!remedies.empty());
+        for (const Remedy& m : remedies) {
+            Project q = p;
+            m.apply(q);
+            const auto left = findSnags(q, bs(), solve(q, bs()));
+            RC_LOG() << s.text << " / " << m.label << "\n";
             RC_ASSERT(std::none_of(left.begin(), left.end(), [&](const Snag& x) { return x.rule == s.rule && x.about == s.about && x.text == s.text; }));
         }
     }));

@@ -1,0 +1,145 @@
+// Brindle Pier driven by mouse and keyboard: ways, loops, sections, a copied board, the metric bench.
+
+#include "app/basis/BasisStage.h"
+#include "app/bench/BenchPanel.h"
+#include "app/boards/BoardView.h"
+#include "app/boards/BoardsStage.h"
+#include "app/runs/RunsStage.h"
+#include "tests/app/AppTest.h"
+
+#include <QComboBox>
+#include <QHeaderView>
+#include <QTableView>
+
+using namespace lintel;
+
+namespace {
+struct Pier : Driven {
+    Pier() {
+        QFile::copy(QString::fromStdString((dataFolder() / "demos" / "brindle-pier.lintel").string()), path("pier.lintel"));
+        QFile::setPermissions(path("pier.lintel"), QFile::ReadOwner | QFile::WriteOwner);
+        REQUIRE(window.openFile(path("pier.lintel")));
+        pump();
+    }
+    BoardId board(const std::string& name) const {
+        for (const Board& b : s.project().boards)
+            if (b.name == name) return b.id;
+        return {};
+    }
+    CircuitId circuit(const std::string& name) const {
+        for (const Circuit& c : s.project().circuits)
+            if (nameOf(s.project(), c.id) == name) return c.id;
+        return {};
+    }
+    const CircuitResult& result(const std::string& name) const { return s.solution().results.of(circuit(name)); }
+};
+} // namespace
+
+TEST_CASE("a board of ways: cells to click, a three-pole way taken whole, facts of cable and loop") {
+    Pier d;
+    d.window.go(Stage::Boards);
+    d.s.select(d.board("DB-2"));
+    d.pump();
+    BoardView& view = *d.window.findChild<BoardView*>("boardView");
+    d.click(view, view.slotBox(7).center()); // way 3, L1
+    CHECK(d.s.selection() == Ref(d.circuit("DB-2/3/L1")));
+    d.click(view, view.slotBox(11).center()); // way 4 is one device: any of its rows chooses it
+    CHECK(d.s.selection() == Ref(d.circuit("DB-2/4")));
+    // Kiosk 1 without its residual-current device and on a long run: the loop is judged by the breaker.
+    d.click(view, view.slotBox(7).center());
+    d.fact("RCD", "0");
+    CHECK(d.result("DB-2/3/L1").run.earth.limit == Approx(2.731f).margin(0.001)); // B16
+    d.fact("Kind of device", "type D");
+    d.fact("Run", "60 m");
+    const CircuitResult& far = d.result("DB-2/3/L1");
+    CHECK(far.run.why == Governing::LoopImpedance);
+    CHECK(far.run.earth.ok);
+    d.fact("Cable", "multicore 70 °C");
+    d.fact("Method", "E");
+    CHECK(d.s.project().runs[d.s.project().circuits[d.circuit("DB-2/3/L1")].run].method == "E");
+    for (int i = 0; i < 5; ++i) d.act("undo");
+    CHECK(d.s.project() == *loadProject(dataFolder() / "demos" / "brindle-pier.lintel"));
+    // A three-pole device dragged onto a way with single poles says what it would do, and does not straddle ways.
+    d.drag(view, view.slotBox(13).center(), view.slotBox(28).center());
+    CHECK(d.s.project().circuits[d.circuit("DB-2/10")].name == "Fan coils, lounge");
+    d.act("undo");
+}
+
+TEST_CASE("copying a board that has a stop snag says so first, and then copies all of it in one step") {
+    Pier d;
+    d.s.select(d.board("DB-3"));
+    d.pump();
+    const std::size_t before = d.s.project().boards.size();
+    d.act("copyBoard");
+    CHECK(d.s.project().boards.size() == before);
+    d.act("copyBoard");
+    REQUIRE(d.s.project().boards.size() == before + 1);
+    const BoardId made = d.s.selection().as<Board>();
+    CHECK(d.s.project().boards[made].name == "DB-9");
+    CHECK(d.s.solution().results.of(made).connected == Approx(d.s.solution().results.of(d.board("DB-3")).connected));
+    d.act("undo");
+    CHECK(d.s.project().boards.size() == before);
+    d.s.select(d.board("DB-5")); // nothing wrong in it: at once
+    d.pump();
+    d.act("copyBoard");
+    CHECK(d.s.project().boards.size() == before + 1);
+}
+
+TEST_CASE("sections, earthing and Ze are facts; a bad one is refused in words") {
+    Pier d;
+    d.s.select(d.board("DB-8"));
+    d.pump();
+    d.fact("Sections", "Tenant 1-8 63 A 30 mA metered; Landlord 9-14");
+    CHECK(d.s.project().sections.size() == 4);
+    d.fact("Sections", "Tenant 1-99");
+    CHECK(d.s.project().sections.size() == 4);
+    d.key(*d.window.facts().view().findChild<QWidget*>("factEditor"), Qt::Key_Escape);
+    const SourceId source = d.s.project().sources.begin()->id;
+    d.s.select(source);
+    d.pump();
+    d.fact("Ze", "0.8");
+    CHECK(d.s.solution().results.of(d.board("MSB")).fault.loop.real() > 0.8);
+    d.fact("Earthing", "TT");
+    CHECK(d.result("DB-1/1/L1").run.need.cable.earthing == Earthing::TT);
+    CHECK(d.s.solution().snags.size() > 20); // everything behind an electrode wants a residual-current device
+}
+
+TEST_CASE("a project moves to another rule book of its kind with the difference seen first; the bench follows the book") {
+    Pier d;
+    d.window.go(Stage::Basis);
+    d.pump();
+    auto* book = d.window.findChild<QComboBox*>("ruleBook");
+    REQUIRE(book);
+    CHECK(book->findData("nec-2023") < 0); // of another kind
+    book->setCurrentIndex(book->findData("iec-60364"));
+    Q_EMIT book->activated(book->currentIndex());
+    d.pump();
+    BasisStage& basis = *d.window.findChild<BasisStage*>();
+    CHECK(basis.pending());
+    CHECK(basis.previewText().contains("change"));
+    CHECK(d.s.project().basis.ruleBook == "bs-7671");
+    basis.accept();
+    d.pump();
+    CHECK(d.s.solution().book->id == "iec-60364");
+    CHECK(d.window.findChild<QComboBox*>("branchCable")->findData("multicore 90 °C aluminium") >= 0); // the form has the new book's cables
+    d.act("bench");
+    auto* kinds = d.window.findChild<QComboBox*>("benchKind");
+    CHECK(kinds->findData("cable") >= 0);
+    CHECK(kinds->findData("conductor") < 0);
+    d.openDemo();
+    CHECK(kinds->findData("conductor") >= 0);
+    CHECK(kinds->findData("ring") < 0);
+}
+
+TEST_CASE("runs of a metric project show the loop beside the drop") {
+    Pier d;
+    d.window.go(Stage::Runs);
+    d.pump();
+    auto* table = d.window.findChild<RunsStage*>()->findChild<QTableView*>();
+    REQUIRE(table);
+    QStringList shown;
+    for (int i = 0; i < table->model()->columnCount(); ++i)
+        if (!table->isColumnHidden(i)) shown << table->model()->headerData(i, Qt::Horizontal).toString();
+    CHECK(shown.contains("Zs of Ω"));
+    CHECK_FALSE(shown.contains("Before %"));
+}
