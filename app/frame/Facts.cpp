@@ -453,8 +453,8 @@ struct Builder {
             layingRows(r.run, id, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
             if (!r.via) {
                 const Bonding bond = bondingOf(r.run, r.run.need.material, *sol.book);
-                if (bond.jumper >= 0) row(QObject::tr("Bonding jumper"), q(sizeWords(*sol.book, bond.jumper)));
-                if (bond.electrode >= 0) row(QObject::tr("To the electrode"), q(sizeWords(*sol.book, bond.electrode)));
+                if (bond.jumper >= 0) row(sol.book->metric() ? QObject::tr("Main bonding") : QObject::tr("Bonding jumper"), q(sizeWords(*sol.book, bond.jumper)));
+                if (bond.electrode >= 0) row(sol.book->metric() ? QObject::tr("Earthing") : QObject::tr("To the electrode"), (bond.electrodes > 1 ? QString("%1 × ").arg(bond.electrodes) : QString()) + q(sizeWords(*sol.book, bond.electrode)));
             }
         }
     }

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/bench/BenchInputs.h"
+#include "core/sheets/Words.h"
 #include "core/solve/Demand.h"
 #include "core/solve/PhaseLoads.h"
 
@@ -15,6 +16,7 @@ std::vector<BenchField> fields(const RuleBook&) {
     using T = BenchField::Type;
     return {{.key = "supply", .label = "Supply", .type = T::Choice, .value = "single-phase", .choices = {"single-phase", "three-phase"}},
             {.key = "occupancy", .label = "Occupancy", .type = T::Choice, .value = "dwelling", .choices = benchWords<Occupancy>()},
+            {.key = "dwellings", .label = "Dwellings", .value = "1", .least = 1, .most = 2000, .help = "Living units that the supply serves, each with the loads below.", .only = {"single-phase", "three-phase"}},
             {.key = "items", .label = "Loads", .type = T::Lines, .value = "lighting 24 points 60 W\nsockets 32 points 100 W\ncooking 8 kW\nheating 4.8 kW\nmotor 1.5 kW",
              .help = "One line each: lighting 24 points 60 W, sockets 32 points 100 W, cooking 8 kW, motor 2.2 kW on L2, cooling 9 kW three-phase"}};
 }
@@ -78,6 +80,53 @@ double demandOn(const std::vector<Item>& items, const std::vector<int>& at, int 
     return n.demand;
 }
 
+/// Several dwellings on each phase: groups of the book's own table by their number, what has none by its rule times their number.
+BenchAnswer many(const BenchInputs& in, const RuleBook& book, const std::vector<Item>& items, const Basis& basis, bool three) {
+    BenchAnswer a;
+    a.working.title = "Maximum demand of several dwellings";
+    if (basis.occupancy != Occupancy::Dwelling) in.refuse("occupancy", "several dwellings are not " + std::string(wordOf(basis.occupancy)), "Choose dwelling, or one of them.");
+    if (book.tables.manyDwellings.empty()) in.refuse("dwellings", book.title + " has no table for several dwellings", "Work one out and enter a factor, or choose another rule book.");
+    const int all = in.whole("dwellings"), here = three ? (all + 2) / 3 : all;
+    if (three) a.working.step("Dwellings", fmt::format("{} over three phases, the fullest", all), fmt::format("{} on it", here), "");
+    std::map<LoadKind, double> va;
+    for (const Item& i : items) va[i.kind] += i.each * i.count;
+    double amps = 0;
+    a.columns = {"Group", "A on the phase"};
+    for (const auto& [kind, one] : va) {
+        double d = 0;
+        std::string formula, cited;
+        const auto own = book.tables.manyDwellings.find(kind);
+        const RuleTables::Many* row = nullptr;
+        if (own != book.tables.manyDwellings.end())
+            for (const RuleTables::Many& m : own->second)
+                if (here >= m.from && here <= m.upTo) row = &m;
+        if (row) {
+            d = row->base + row->each * here;
+            formula = row->each > 0 ? fmt::format("{} A + {} × {} A", figures(row->base), here, figures(row->each)) : fmt::format("{} A", figures(row->base));
+            cited = book.cite("manyDwellings");
+        } else {
+            KindSums kinds{};
+            KindSum& k = kinds[std::size_t(kind)];
+            k.p = k.dp = one * here;
+            k.largest = one;
+            k.count = here;
+            d = demandOf(kind, kinds, basis, book) / 230;
+            formula = fmt::format("{} × {} A by its rule for one", here, figures(one / 230));
+            cited = book.demand(kind, basis.occupancy).table;
+        }
+        a.working.step(kindTitle(kind, book), formula, figures(d) + " A", cited);
+        a.rows.push_back({kindTitle(kind, book), figures(d)});
+        amps += d;
+    }
+    a.working.step("Maximum demand", three ? "the fullest phase" : "", figures(amps) + " A", "");
+    a.working.governs();
+    a.figure("dwellings", "Dwellings on the phase", std::to_string(here), here);
+    a.figure("demand_A", "Maximum demand", figures(amps) + " A", amps);
+    const double device = book.ratingAtOrAbove(amps);
+    a.figure("device_A", "Next rating", device > 0 ? rating(device) + " A" : "past the series", device);
+    return a;
+}
+
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     BenchAnswer a;
     a.working.title = "Maximum demand";
@@ -85,6 +134,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     Basis basis;
     basis.occupancy = in.choice<Occupancy>("occupancy");
     const std::vector<Item> items = itemsOf(in, three);
+    if (in.whole("dwellings") > 1) return many(in, book, items, basis, three);
     std::vector<int> at;
     for (const Item& i : items) at.push_back(i.line);
     const auto worst = [&] {

@@ -191,6 +191,21 @@ struct TableReader {
         t.dwellingLighting = share(a, "dwelling", 0.1, 20) * unit;
         for (const json& r : rows(a, 2, name + ", area lighting")) t.areaLighting.push_back({text(r[0], name), number(r[1], name) * unit});
     }
+    void readManyDwellings() {
+        const json& j = section("manyDwellings");
+        cite("manyDwellings", j);
+        for (const auto& [word, list] : at(j, "groups", name).items()) {
+            const auto kind = fromWord<LoadKind>(word);
+            if (!kind) refuse(name + ", manyDwellings", "there is no load kind \"" + word + "\"");
+            auto& rowsOfKind = t.manyDwellings[*kind];
+            for (const json& r : list) {
+                if (!r.is_array() || r.size() != 4) refuse(name + ", manyDwellings", "a row is [from, up to, A, A for each]");
+                rowsOfKind.push_back({number(r[0], name), orEndless(r[1], name), number(r[2], name), number(r[3], name)});
+                const auto& now = rowsOfKind.back();
+                if (now.upTo < now.from || now.base < 0 || now.each < 0 || (rowsOfKind.size() > 1 && now.from <= rowsOfKind[rowsOfKind.size() - 2].upTo)) refuse(name + ", manyDwellings", "the rows do not follow one another");
+            }
+        }
+    }
     void readDwellings() {
         const json& d = section("dwelling");
         const json& s = at(d, "smallAppliance", name);
@@ -285,6 +300,7 @@ RuleTables readTables(const json& book, const std::string& name, const std::map<
     r.readTransformers();
     r.readRest();
     if (r.has("areaLighting")) r.readArea();
+    if (r.has("manyDwellings")) r.readManyDwellings();
     if (text(at(book, "procedure", name), name) == "terminal-temperature") {
         r.readMotors();
         r.readGrounding();

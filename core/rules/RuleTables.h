@@ -96,6 +96,9 @@ struct RuleTables {
     double optionalFirst = 10000, optionalRest = 0.4, optionalBackup = 0.65, optionalHeatFew = 0.65, optionalHeatMany = 0.4, optionalLeastAmps = 100;
     int optionalManyFrom = 4;
     std::vector<Band> multifamily;            ///< dwellings up to, share
+    /// Amperes on a phase that serves several dwellings: from so many up to so many of them a base, and so much for each.
+    struct Many { double from, upTo, base, each; };
+    std::map<LoadKind, std::vector<Many>> manyDwellings;
     double showWindow = 200, signLeast = 1200, receptacleOutlet = 180;
     // ---- where people are protected ----
     double groundFaultSingle = 50, groundFaultThree = 100, groundFaultToGround = 150, arcFaultAmps = 20;

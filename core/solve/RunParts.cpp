@@ -99,6 +99,31 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
 Bonding bondingOf(const RunResult& run, Material own, const RuleBook& book, Working* w) {
     Bonding b;
     if (run.size < 0) return b;
+    if (book.metric()) { // the earthing conductor as any protective one; main bonding half of it, or by the neutral where that is earthed by the supplier
+        const CableRules& c = book.cables;
+        const double line = book.sizes()[std::size_t(run.size)].mm2 * run.sets;
+        double earth = line;
+        for (const auto& [upTo, area] : c.byLine)
+            if (line <= upTo + 1e-9) { earth = area == 0 ? line : area < 0 ? -area * line : area; break; }
+        if (const auto it = c.groundOfLine.find(run.size); it != c.groundOfLine.end()) earth = book.sizes()[std::size_t(it->second)].mm2 * run.sets;
+        double bond = std::clamp(earth * c.bondingShare, c.bondingLeast, c.bondingMost);
+        const bool combined = run.need.cable.earthing == Earthing::TNCS && !c.bondingCombined.empty();
+        for (auto it = c.bondingCombined.rbegin(); combined && it != c.bondingCombined.rend(); ++it)
+            if (line <= it->first + 1e-9) bond = it->second;
+        const auto size = [&](double mm2) {
+            for (SizeIndex s = 0; s < SizeIndex(book.sizes().size()); ++s)
+                if (book.sizes()[std::size_t(s)].mm2 >= mm2 - 1e-9 && book.sizes()[std::size_t(s)].at20[0] > 0) return s;
+            return SizeIndex(book.sizes().size()) - 1;
+        };
+        b.electrode = size(earth / run.sets);
+        b.electrodes = run.sets;
+        b.jumper = size(bond);
+        if (w) {
+            w->step("Earthing conductor", fmt::format("lines of {} mm² in all", figures(line)), (b.electrodes > 1 ? fmt::format("{} × ", b.electrodes) : "") + sizeWords(book, b.electrode), book.cite("protective"));
+            w->step("Main bonding", combined ? fmt::format("TN-C-S: by the neutral, {} mm²", figures(line)) : fmt::format("half of {} mm², from {} to {}", figures(earth), figures(c.bondingLeast), figures(c.bondingMost)), sizeWords(book, b.jumper), book.cite("bonding"));
+        }
+        return b;
+    }
     const double kcmil = book.sizes()[std::size_t(run.size)].kcmil * run.sets;
     b.electrode = book.bondingFor(kcmil, run.need.material, own);
     b.jumper = book.jumperFor(kcmil, run.need.material, own);

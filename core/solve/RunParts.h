@@ -32,9 +32,11 @@ RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook&
 /// The same for the run of a circuit, board or transformer of a project.
 RunParts partsOf(const Project& project, const RuleBook& book, const Results& results, Ref thing, Working* working = nullptr);
 
-/// The grounding electrode conductor and the supply-side bonding jumper of a board fed straight from a source or transformer.
+/// The grounding electrode conductor and the supply-side bonding jumper of a board fed straight from a source or transformer; in
+/// metric practice the earthing conductor and the main bonding conductor.
 struct Bonding {
     SizeIndex electrode = -1, jumper = -1;
+    int electrodes = 1; ///< metric: one with each set of the lines
 };
 Bonding bondingOf(const RunResult& run, Material own, const RuleBook& book, Working* working = nullptr);
 

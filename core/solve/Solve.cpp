@@ -850,7 +850,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         RunResult run = n->run;
         sizeRun(run, rules, book, &w);
         partsOf(p, book, r, thing, &w);
-        if (thing.is<Board>() && !n->via && !book.metric()) bondingOf(n->run, n->run.need.material, book, &w);
+        if (thing.is<Board>() && !n->via) bondingOf(n->run, n->run.need.material, book, &w);
     }
     faults(n->fault, "at " + nameOf(p, thing));
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>()))

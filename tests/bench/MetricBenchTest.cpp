@@ -77,6 +77,13 @@ TEST_CASE("bench maximum-demand: load groups of AS/NZS 3000 Table C1, phases lev
     CHECK(pinned.rows[0][1] == "L3, pinned");
     const BenchAnswer whole = ask({{"supply", "three-phase"}, {"items", json::array({"heating 13.8 kW three-phase"})}});
     CHECK(figure(whole, "demand_A") == Approx(15).margin(0.01)); // 13.8/3 at 75 %
+    // Table C1, several living units: 4 on one phase: lighting 6, sockets 10 + 4·5, ranges 15, heating 75 % of 4 · 4.6 kW.
+    const json flat = json::array({"lighting 20 points 60 W", "sockets 20 points 100 W", "cooking 8 kW", "heating 4.6 kW"});
+    CHECK(figure(ask({{"dwellings", 4}, {"items", flat}}), "demand_A") == Approx(6 + 30 + 15 + 60));
+    // 36 on three phases: 12 on each: 5 + 12·0.25, 15 + 12·3.75, 12·2.8, 12 · 15.
+    CHECK(figure(ask({{"supply", "three-phase"}, {"dwellings", 36}, {"items", flat}}), "demand_A") == Approx(8 + 60 + 33.6 + 180));
+    CHECK(figure(ask({{"dwellings", 30}, {"items", json::array({"lighting 20 points 60 W", "sockets 20 points 100 W"})}}), "demand_A") == Approx(15 + 50 + 57));
+    CHECK_FALSE(bench(*benchKind("maximum-demand"), {{"dwellings", 4}}, bs())); // no such table
     for (const char* bad : {"teapot 3 kW", "lighting", "cooking -3 kW", "cooking 0 kW"}) CHECK_FALSE(bench(*benchKind("maximum-demand"), {{"items", json::array({bad})}}, book));
     CHECK_FALSE(bench(*benchKind("maximum-demand"), {{"items", json::array({"cooking 3 kW on L2"})}}, book)); // one phase
 }

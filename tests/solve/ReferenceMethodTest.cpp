@@ -1,5 +1,6 @@
 // Metric sizing by hand: each figure is worked out in the comment beside it from the tables of BS 7671.
 
+#include "core/solve/RunParts.h"
 #include "tests/World.h"
 
 using namespace lintel;
@@ -171,6 +172,24 @@ TEST_CASE("fault levels with the voltage factor, a motor's curve, and least size
     CHECK(w.size(socket) == "2.5");
     w.p.basis.lightingDropLimit = 0.02;
     CHECK(w.results().of(light).run.why == Governing::VoltageDrop);
+}
+
+TEST_CASE("earthing and main bonding conductors: half of the earthing conductor, or by the neutral with a combined supply") {
+    RunResult run;
+    const auto bond = [&](const char* size, Earthing earthing) {
+        run.size = bs().find(size), run.sets = 1, run.need.cable.earthing = earthing;
+        const Bonding b = bondingOf(run, Material::Copper, bs());
+        return std::pair{bs().sizes()[std::size_t(b.electrode)].mm2, bs().sizes()[std::size_t(b.jumper)].mm2};
+    };
+    CHECK(bond("16", Earthing::TNS) == std::pair{16.0, 10.0});   // 8 mm² at least
+    CHECK(bond("25", Earthing::TNS) == std::pair{16.0, 10.0});
+    CHECK(bond("10", Earthing::TNS) == std::pair{10.0, 6.0});
+    CHECK(bond("185", Earthing::TNS) == std::pair{95.0, 25.0});  // 25 mm² need not be passed
+    CHECK(bond("25", Earthing::TNCS).second == 10);              // Table 54.8: up to 35 mm² of neutral
+    CHECK(bond("50", Earthing::TNCS).second == 16);
+    CHECK(bond("95", Earthing::TNCS).second == 25);
+    CHECK(bond("120", Earthing::TNCS).second == 35);
+    CHECK(bond("240", Earthing::TNCS).second == 50);
 }
 
 TEST_CASE("drop at the temperature under load, where the basis asks for it") {
