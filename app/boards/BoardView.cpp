@@ -218,8 +218,8 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         size.remove(" mm²");
         const bool bad = run.tooSmall || run.state == Sizing::PastCeiling || run.state == Sizing::NoneFits;
         const QColor colour = bad ? t.stop : run.why == Governing::VoltageDrop ? t.check : t.quiet;
-        if (wide && run.earth.known && run.earth.limit > 0) // the loop and what it may be
-            drawLine(p, tall(col.loop), QString("%1 of %2 Ω").arg(double(run.earth.zs), 0, 'f', 2).arg(double(run.earth.limit), 0, 'f', run.earth.limit > 100 ? 0 : 2), Qt::AlignLeft, run.earth.inTime ? t.quiet : t.stop, uiFont(0.85, !run.earth.inTime));
+        if (wide && run.earth->known && run.earth->limit > 0) // the loop and what it may be
+            drawLine(p, tall(col.loop), QString("%1 of %2 Ω").arg(double(run.earth->zs), 0, 'f', 2).arg(double(run.earth->limit), 0, 'f', run.earth->limit > 100 ? 0 : 2), Qt::AlignLeft, run.earth->inTime ? t.quiet : t.stop, uiFont(0.85, !run.earth->inTime));
         drawLine(p, tall(col.size), size, left ? Qt::AlignLeft : Qt::AlignRight, colour, uiFont(0.85, bad));
     }
     for (int i = 0; i < c.poles; ++i) {

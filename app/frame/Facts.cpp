@@ -99,22 +99,22 @@ struct Builder {
     }
     /// The cable of a metric run, how it is laid, and what an earth fault at its end comes to.
     void cableRows(const RunResult& r, const Run& now, std::function<Run&(Project&)> run) {
-        const CableType& type = sol.book->cables.types[std::size_t(r.need.cable.type)];
-        const CableMethod& method = type.methods[std::size_t(r.need.cable.method)];
+        const CableType& type = sol.book->cables.types[std::size_t(r.need.cable->type)];
+        const CableMethod& method = type.methods[std::size_t(r.need.cable->method)];
         const QString asBasis = QObject::tr("as basis");
         QStringList cables{asBasis}, methods{asBasis};
         for (const CableType& t : sol.book->cables.types) cables << q(t.name);
         for (const CableMethod& m : type.methods) methods << q(m.name);
-        if (r.earth.known) {
-            FactRow& loop = row(QObject::tr("Earth loop"), QString("%1 Ω").arg(double(r.earth.zs), 0, 'f', 2) + (r.earth.limit > 0 ? QObject::tr(" of %1 Ω").arg(double(r.earth.limit), 0, 'f', r.earth.limit >= 100 ? 0 : 2) : QString()));
-            if (!r.earth.inTime) loop.colour = theme().stop;
-            row(QObject::tr("Earth fault"), QObject::tr("%1 A, open in %2 s").arg(q(figures(double(r.earth.amps))), q(figures(double(r.earth.seconds)))));
-            FactRow& stands = row(QObject::tr("Withstands"), QObject::tr("%1 mm² of %2 mm²").arg(q(figures(double(r.earth.needed))), q(figures(double(r.earth.has)))));
-            if (!r.earth.withstands) stands.colour = theme().stop;
-            rare(r.earth.withstands);
-            if (r.earth.longest > 0 && r.earth.limit < 100) { // a residual-current device allows more than any building has
-                row(QObject::tr("Longest by loop"), q(lengthWords(Metres{double(r.earth.longest)}, sol.project.basis.units)));
-                rare(double(r.earth.longest) > r.longest.v && r.longest.v > 0);
+        if (r.earth->known) {
+            FactRow& loop = row(QObject::tr("Earth loop"), QString("%1 Ω").arg(double(r.earth->zs), 0, 'f', 2) + (r.earth->limit > 0 ? QObject::tr(" of %1 Ω").arg(double(r.earth->limit), 0, 'f', r.earth->limit >= 100 ? 0 : 2) : QString()));
+            if (!r.earth->inTime) loop.colour = theme().stop;
+            row(QObject::tr("Earth fault"), QObject::tr("%1 A, open in %2 s").arg(q(figures(double(r.earth->amps))), q(figures(double(r.earth->seconds)))));
+            FactRow& stands = row(QObject::tr("Withstands"), QObject::tr("%1 mm² of %2 mm²").arg(q(figures(double(r.earth->needed))), q(figures(double(r.earth->has)))));
+            if (!r.earth->withstands) stands.colour = theme().stop;
+            rare(r.earth->withstands);
+            if (r.earth->longest > 0 && r.earth->limit < 100) { // a residual-current device allows more than any building has
+                row(QObject::tr("Longest by loop"), q(lengthWords(Metres{double(r.earth->longest)}, sol.project.basis.units)));
+                rare(double(r.earth->longest) > r.longest.v && r.longest.v > 0);
             }
         }
         row(QObject::tr("Under load"), QObject::tr("%1 °C of %2 °C").arg(q(lintel::number(double(r.running))), q(lintel::number(type.celsius))));
@@ -129,13 +129,13 @@ struct Builder {
             return QString();
         });
         laid.entry->initial = now.method.empty() ? asBasis : q(now.method);
-        number(QObject::tr("Laid with"), now.grouped ? QObject::tr("%1 other circuits").arg(now.grouped) : r.need.cable.circuits > 1 ? QObject::tr("its bundle of %1").arg(r.need.cable.circuits) : QObject::tr("nothing"), QString::number(now.grouped), QObject::tr("Circuits laid together"), 0, 200, [run](Project& p, double v) { run(p).grouped = int(v); });
-        rare(r.need.cable.circuits < 2);
+        number(QObject::tr("Laid with"), now.grouped ? QObject::tr("%1 other circuits").arg(now.grouped) : r.need.cable->circuits > 1 ? QObject::tr("its bundle of %1").arg(r.need.cable->circuits) : QObject::tr("nothing"), QString::number(now.grouped), QObject::tr("Circuits laid together"), 0, 200, [run](Project& p, double v) { run(p).grouped = int(v); });
+        rare(r.need.cable->circuits < 2);
         number(method.ground ? QObject::tr("Ground") : QObject::tr("Ambient"), QString("%1 °C%2").arg(q(lintel::number(r.need.ambient))).arg(now.ambient ? "" : QObject::tr(", basis")), now.ambient ? QString::number(*now.ambient) : "auto", QObject::tr("Ambient of run"), -40, 85,
                [run](Project& p, double v) { run(p).ambient = v; }, [run](Project& p) { run(p).ambient.reset(); });
         rare(!now.ambient);
         if (method.ground) {
-            number(QObject::tr("Soil"), QString("%1 K·m/W").arg(double(r.need.cable.soil)), now.soil ? QString::number(*now.soil) : "auto", QObject::tr("Soil of run"), 0.1, 10, [run](Project& p, double v) { run(p).soil = v; }, [run](Project& p) { run(p).soil.reset(); });
+            number(QObject::tr("Soil"), QString("%1 K·m/W").arg(double(r.need.cable->soil)), now.soil ? QString::number(*now.soil) : "auto", QObject::tr("Soil of run"), 0.1, 10, [run](Project& p, double v) { run(p).soil = v; }, [run](Project& p) { run(p).soil.reset(); });
             rare(!now.soil);
         }
         number(QObject::tr("In insulation"), now.insulated > 0 ? QString("%1 m").arg(now.insulated) : QObject::tr("no"), QString::number(now.insulated), QObject::tr("Run in thermal insulation"), 0, 1000, [run](Project& p, double v) { run(p).insulated = v; });
@@ -162,7 +162,7 @@ struct Builder {
         static const Run none;
         const Run& now = entered ? *entered : none;
         if (sol.book->metric()) {
-            if (r.need.cable.type >= 0) cableRows(r, now, run);
+            if (r.need.cable->type >= 0) cableRows(r, now, run);
             return;
         }
         const RunParts parts = partsOf(sol.project, *sol.book, sol.results, thing);
@@ -300,7 +300,7 @@ struct Builder {
         }).entry->initial = q(wordOf(c.device));
         rare(c.device == DeviceKind::Breaker && !sol.book->metric());
         if (sol.book->metric() && c.use == CircuitUse::Load) {
-            const double watched = sol.results.run(c.id) ? double(sol.results.run(c.id)->need.cable.residual) : 0;
+            const double watched = sol.results.run(c.id) ? double(sol.results.run(c.id)->need.cable->residual) : 0;
             number(QObject::tr("RCD"), c.residual > 0 ? QString("%1 mA").arg(c.residual) : watched > 0 ? QObject::tr("%1 mA, its section").arg(watched) : QObject::tr("none"), QString::number(c.residual), QObject::tr("Residual-current device"), 0, 30000, [id](Project& p, double v) { p.circuits.change(id)->residual = v; });
             if (!r.feeder) {
                 yesNo(QObject::tr("Ring"), c.ring, QObject::tr("Ring"), [id](Project& p, bool v) { p.circuits.change(id)->ring = v; });

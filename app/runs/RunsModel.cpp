@@ -87,7 +87,7 @@ namespace {
 /// In a column of sizes the unit of the large ones is known.
 QString shortSize(QString size) { return size.remove(" kcmil").remove(" mm²"); }
 /// The shorter of what drop and the loop allow.
-Metres longestOf(const RunResult& r) { return r.earth.known && !r.earth.byResidual && r.earth.limit > 0 && r.earth.longest > 0 && (r.longest.v <= 0 || double(r.earth.longest) < r.longest.v) ? Metres{double(r.earth.longest)} : r.longest; }
+Metres longestOf(const RunResult& r) { return r.earth->known && !r.earth->byResidual && r.earth->limit > 0 && r.earth->longest > 0 && (r.longest.v <= 0 || double(r.earth->longest) < r.longest.v) ? Metres{double(r.earth->longest)} : r.longest; }
 } // namespace
 
 QVariant RunsModel::data(const QModelIndex& i, int role) const {
@@ -122,7 +122,7 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         case Before: return drop(r.dropBefore);
         case Own: return drop(r.dropOwn);
         case Total: return drop(r.dropTotal);
-        case Loop: return r.earth.known ? QString("%1 of %2").arg(double(r.earth.zs), 0, 'f', 2).arg(r.earth.limit > 0 ? QString::number(double(r.earth.limit), 'f', r.earth.limit >= 100 ? 0 : 2) : "–") : "–";
+        case Loop: return r.earth->known ? QString("%1 of %2").arg(double(r.earth->zs), 0, 'f', 2).arg(r.earth->limit > 0 ? QString::number(double(r.earth->limit), 'f', r.earth->limit >= 100 ? 0 : 2) : "–") : "–";
         case Longest: return longestOf(r).v > 0 ? q(number(length(longestOf(r)))) : "–";
         }
     }
@@ -134,7 +134,7 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         if ((i.column() == Chosen || i.column() == Why) && bad) return t.stop;
         if (i.column() == Own && r.need.lengthKnown && r.dropOwn > r.need.ownLimit + 1e-9) return t.stop;
         if (i.column() == Total && r.need.lengthKnown && r.dropTotal > r.need.totalLimit + 1e-9) return t.stop;
-        if (i.column() == Loop && !r.earth.ok) return t.stop;
+        if (i.column() == Loop && !r.earth->ok) return t.stop;
         if (i.column() == Longest && r.need.lengthKnown && r.need.length > longestOf(r)) return t.stop;
         if (i.column() == Chosen && (r.why == Governing::VoltageDrop || r.why == Governing::LoopImpedance || r.why == Governing::FaultWithstand)) return t.check;
         return t.ink;
@@ -206,7 +206,7 @@ void RunsModel::sort(int column, Qt::SortOrder order) {
         case Before: return {r.dropBefore, {}};
         case Own: return {r.dropOwn, {}};
         case Total: return {r.dropTotal, {}};
-        case Loop: return {r.earth.limit > 0 ? double(r.earth.zs / r.earth.limit) : 0, {}};
+        case Loop: return {r.earth->limit > 0 ? double(r.earth->zs / r.earth->limit) : 0, {}};
         case Longest: return {longestOf(r).v, {}};
         default: return {0, data(index(int(std::find(rows.begin(), rows.end(), x) - rows.begin()), column), Qt::DisplayRole).toString()};
         }

@@ -40,10 +40,10 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     if (n.device + 1e-9 < n.load.v) a.cautions.push_back(fmt::format("the device of {} A is below the load, {} A", figures(n.device), figures(n.load.v)));
     takeCable(in, n, book);
     takeEarth(in, n, book);
-    if (n.motor && in.text("device") == "usual" && n.device <= book.cables.trips.at(book.cables.usualMotor).upTo) n.cable.device = book.cables.usualMotor;
-    a.working.step("Device", fmt::format("{} A → next rating", figures(n.load.v)), fmt::format("{} A, {}", lintel::rating(n.device), wordOf(n.cable.device)), book.cite("rating"));
+    if (n.motor && in.text("device") == "usual" && n.device <= book.cables.trips.at(book.cables.usualMotor).upTo) n.cable.make().device = book.cables.usualMotor;
+    a.working.step("Device", fmt::format("{} A → next rating", figures(n.load.v)), fmt::format("{} A, {}", lintel::rating(n.device), wordOf(n.cable->device)), book.cite("rating"));
     a.figure("load_A", "Load Ib", figures(n.load.v) + " A", n.load.v);
-    a.figure("device_A", "Device In", fmt::format("{} A, {}", lintel::rating(n.device), wordOf(n.cable.device)), n.device);
+    a.figure("device_A", "Device In", fmt::format("{} A, {}", lintel::rating(n.device), wordOf(n.cable->device)), n.device);
     cableFigures(in, r, a, book);
     BenchCircuit c;
     c.name = in.text("name").empty() ? "From the bench" : in.text("name");

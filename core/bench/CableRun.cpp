@@ -57,13 +57,13 @@ void takeCable(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
         for (const CableMethod& x : t->methods) has += (has.empty() ? "" : ", ") + x.name;
         in.refuse("method", fmt::format("{} has no method \"{}\"", t->name, in.text("method")), "Choose one of: " + has);
     }
-    n.cable.type = int(t - book.cables.types.data());
-    n.cable.method = int(m - t->methods.data());
+    n.cable.make().type = int(t - book.cables.types.data());
+    n.cable.make().method = int(m - t->methods.data());
     n.material = t->material;
     n.ambient = in.maybe("ambient").value_or(m->ground ? book.cables.groundOfTables : book.cables.airOfTables);
-    n.cable.circuits = in.whole("circuits");
-    n.cable.insulated = float(in.number("insulated"));
-    n.cable.soil = float(in.maybe("soil").value_or(book.cables.soilOfTables));
+    n.cable.make().circuits = in.whole("circuits");
+    n.cable.make().insulated = float(in.number("insulated"));
+    n.cable.make().soil = float(in.maybe("soil").value_or(book.cables.soilOfTables));
     n.lengthKnown = true;
     n.length = in.length("length");
     n.ownLimit = n.totalLimit = in.number("limit");
@@ -75,14 +75,14 @@ void takeCable(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
 
 void takeEarth(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
     const std::string device = in.text("device");
-    n.cable.device = book.cables.usual;
-    if (const auto kind = fromWord<DeviceKind>(device)) n.cable.device = *kind;
-    else if (n.device > book.cables.trips.at(book.cables.usual).upTo) n.cable.device = book.cables.usualLarge;
-    n.cable.loopBefore = in.number("ze");
-    n.cable.earthing = in.choice<Earthing>("earthing");
-    n.cable.residual = float(in.number("residual"));
-    n.cable.protectiveBy = in.choice<ProtectiveBy>("protective");
-    n.cable.final = !in.flag("distribution");
+    n.cable.make().device = book.cables.usual;
+    if (const auto kind = fromWord<DeviceKind>(device)) n.cable.make().device = *kind;
+    else if (n.device > book.cables.trips.at(book.cables.usual).upTo) n.cable.make().device = book.cables.usualLarge;
+    n.cable.make().loopBefore = in.number("ze");
+    n.cable.make().earthing = in.choice<Earthing>("earthing");
+    n.cable.make().residual = float(in.number("residual"));
+    n.cable.make().protectiveBy = in.choice<ProtectiveBy>("protective");
+    n.cable.make().final = !in.flag("distribution");
 }
 
 SizingRules cableRules(const BenchInputs& in, const RuleBook& book) {
@@ -97,7 +97,7 @@ void cableFigures(const BenchInputs& in, RunResult& r, BenchAnswer& a, const Rul
     const RunNeed& n = r.need;
     sizeRun(r, cableRules(in, book), book, &a.working);
     if (r.size < 0) in.refuse("load", fmt::format("no size of {}, laid as {}, carries it", in.text("cable"), in.text("method")), "Choose another cable or method, or divide the load.");
-    const CableMethod& m = book.cables.types[std::size_t(n.cable.type)].methods[std::size_t(n.cable.method)];
+    const CableMethod& m = book.cables.types[std::size_t(n.cable->type)].methods[std::size_t(n.cable->method)];
     a.figure("cable", "Cable", conductorWords(r, book), conductorWords(r, book));
     a.figure("size_mm2", "Size", sizeOf(r, book), book.sizes()[std::size_t(r.size)].mm2);
     a.figure("sets", "", "", r.sets);
@@ -107,11 +107,11 @@ void cableFigures(const BenchInputs& in, RunResult& r, BenchAnswer& a, const Rul
     a.figure("drop_V", "Drop", fmt::format("{} V, {}", figures(volts), percent(r.dropOwn)), volts);
     a.figure("drop_percent", "", "", r.dropOwn);
     a.figure("running_C", "Under load", fmt::format("{} °C", figures(double(r.running))), r.running);
-    const CableType& t = book.cables.types[std::size_t(n.cable.type)];
+    const CableType& t = book.cables.types[std::size_t(n.cable->type)];
     const double k = book.cables.k[std::size_t(t.material)][t.celsius > 80], withstand = k * book.sizes()[std::size_t(r.size)].mm2 * r.sets / 1000;
     a.figure("withstand_kA", "Withstands for 1 s", figures(withstand) + " kA", withstand);
-    if (r.earth.known) {
-        const EarthFault& e = r.earth;
+    if (r.earth->known) {
+        const EarthFault& e = *r.earth;
         a.figure("protective_mm2", "Protective conductor", e.ground >= 0 ? sizeWords(book, e.ground) : std::string("armour"), e.ground >= 0 ? nlohmann::ordered_json(book.sizes()[std::size_t(e.ground)].mm2) : nlohmann::ordered_json("armour"));
         a.figure("zs_ohm", "Zs", fmt::format("{} of {} Ω", figures(double(e.zs)), figures(double(e.limit))), double(e.zs));
         a.figure("zs_limit_ohm", "", "", double(e.limit));
@@ -120,7 +120,7 @@ void cableFigures(const BenchInputs& in, RunResult& r, BenchAnswer& a, const Rul
         if (!e.inTime) a.cautions.push_back(fmt::format("Zs {} Ω is above {} Ω: the device does not open in {} s", figures(double(e.zs)), figures(double(e.limit)), figures(double(e.allowed))));
         if (!e.withstands) a.cautions.push_back(fmt::format("a protective conductor of {} mm² does not withstand the fault: {} mm²", figures(double(e.has)), figures(double(e.needed))));
     }
-    const double byDrop = r.longest.v, byLoop = r.earth.known && !r.earth.byResidual ? double(r.earth.longest) : 0;
+    const double byDrop = r.longest.v, byLoop = r.earth->known && !r.earth->byResidual ? double(r.earth->longest) : 0;
     if (byDrop > 0 || byLoop > 0) {
         const bool loop = byLoop > 0 && (byLoop < byDrop || byDrop <= 0);
         a.figure("longest_m", "Longest", fmt::format("{} m, by {}", number(loop ? byLoop : byDrop, 1), loop ? "the loop" : "drop"), loop ? byLoop : byDrop);

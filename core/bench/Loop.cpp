@@ -32,8 +32,8 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     n.neutral = n.poles == 1;
     const CableType* t = book.cables.type(in.text("cable"));
     if (!t) in.refuse("cable", "the rule book has no such cable");
-    n.cable.type = int(t - book.cables.types.data());
-    n.cable.method = 0;
+    n.cable.make().type = int(t - book.cables.types.data());
+    n.cable.make().method = 0;
     n.material = t->material;
     const SizeIndex size = in.size("size", book);
     if (size < 0 || !canUse(n, size, book)) in.refuse("size", t->name + " has no such size", "Choose another size.");
@@ -41,7 +41,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     if (!rating) in.refuse("rating", "a loop is held against a device: give its rating");
     n.device = *rating;
     takeEarth(in, n, book);
-    n.cable.heldGround = in.size("ground", book);
+    n.cable.make().heldGround = in.size("ground", book);
     n.lengthKnown = true;
     n.length = in.length("length");
     SizingRules rules;
@@ -50,8 +50,8 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     const LineOhms line = lineOhms(n, size, book);
     a.working.step("R1 + R2", fmt::format("{} m of {} and {}: {} mΩ/m line at {} °C", number(n.length.v, 1), sizeWords(book, size), e.ground >= 0 ? sizeWords(book, e.ground) : std::string("armour"), figures(line.r * 1000), figures(t->celsius)), figures(magnitude(e.added)) + " Ω", book.cite("loop"));
     a.working.step("Zs", fmt::format("{} + {} Ω", figures(in.number("ze")), figures(magnitude(e.added))), figures(double(e.zs)) + " Ω", book.cite("loop"));
-    const TripBand& band = book.cables.trips.at(n.cable.device);
-    a.working.step("Limit", e.byResidual ? fmt::format("{} V / {} mA", figures(book.cables.touchVolts), figures(double(n.cable.residual))) : fmt::format("{} of {} A within {} s", wordOf(n.cable.device), lintel::rating(n.device), figures(double(e.allowed))), figures(double(e.limit)) + " Ω",
+    const TripBand& band = book.cables.trips.at(n.cable->device);
+    a.working.step("Limit", e.byResidual ? fmt::format("{} V / {} mA", figures(book.cables.touchVolts), figures(double(n.cable->residual))) : fmt::format("{} of {} A within {} s", wordOf(n.cable->device), lintel::rating(n.device), figures(double(e.allowed))), figures(double(e.limit)) + " Ω",
                    e.byResidual ? book.cite("residual") : band.table + (band.unverified ? " (unverified)" : ""));
     a.working.governs();
     a.figure("zs_ohm", "Zs", fmt::format("{} of {} Ω", figures(double(e.zs)), figures(double(e.limit))), double(e.zs));

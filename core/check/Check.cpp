@@ -27,6 +27,18 @@ std::vector<Snag> findSnags(const Project& p, const RuleBook& book, const Result
     return snags;
 }
 
+const Run* enteredRun(const Project& p, Ref thing) {
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) return p.runs.find(c->run);
+    if (const Board* b = p.boards.find(thing.as<Board>())) return p.runs.find(b->run);
+    if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) return p.runs.find(t->run);
+    return nullptr;
+}
+
+std::string nameOfRun(const Project& p, Ref thing) {
+    const Circuit* c = p.circuits.find(thing.as<Circuit>());
+    return c ? nameOf(p, c->id) + " " + c->name : "Feeder of " + nameOf(p, thing);
+}
+
 double conductorMass(const RunResult& run, const RuleBook& book) {
     if (run.size < 0 || !run.need.lengthKnown) return 0;
     return conductorMass(run.need, run.size, run.sets, book);

@@ -37,6 +37,18 @@ struct CheckInput {
     const Results& results;
 };
 
+/// Calls f(thing, its run) for every branch run that carries a load, and every run that feeds a board or transformer.
+template <class F> void eachRun(const CheckInput& in, F f) {
+    for (const Circuit& c : in.project.circuits)
+        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && c.use == CircuitUse::Load) f(Ref(c.id), r.run);
+    for (const Board& b : in.project.boards) f(Ref(b.id), in.results.of(b.id).run);
+    for (const Transformer& t : in.project.transformers) f(Ref(t.id), in.results.of(t.id).run);
+}
+/// What was entered of the run of a circuit, board or transformer; null: nothing.
+const Run* enteredRun(const Project& project, Ref thing);
+/// "LP-1-14 Prep receptacles" or "Feeder of LK-1".
+std::string nameOfRun(const Project& project, Ref thing);
+
 /// A rule: finds its snags, and on demand offers remedies for one of them.
 struct CheckRule {
     const char* id;

@@ -11,10 +11,11 @@ namespace lintel {
 namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    const auto look = [&](Ref about, const RunResult& r, const std::string& name) {
+    eachRun(in, [&](Ref about, const RunResult& r) {
         if (r.size < 0 || !r.need.lengthKnown) return;
         const bool own = r.dropOwn > r.need.ownLimit + 1e-9, total = r.dropTotal > r.need.totalLimit + 1e-9;
         if (!own && !total) return;
+        const std::string name = nameOfRun(in.project, about);
         // Close to its limit two decimals say what one would hide.
         const auto lost = [](double is, double limit) { return is - limit < 0.1 ? fmt::format("{:.2f} %", is) : percent(is); };
         std::string text = own ? fmt::format("{}: {} lost, limit {} %", name, lost(r.dropOwn, r.need.ownLimit), figures(r.need.ownLimit)) : fmt::format("{}: {} lost from the source, limit {} %", name, lost(r.dropTotal, r.need.totalLimit), figures(r.need.totalLimit));
@@ -22,11 +23,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             text += fmt::format(", {} {} too long", number(in.project.basis.units == UnitSystem::Imperial ? inFeet(r.need.length - r.longest) : (r.need.length - r.longest).v, 1), in.project.basis.units == UnitSystem::Imperial ? "ft" : "m");
         if (r.state == Sizing::PastCeiling) text += fmt::format(", and {} sizes up is the ceiling: feed it from nearer", in.project.basis.upsizingCeiling);
         into.push_back({&self, r.state == Sizing::PastCeiling ? Severity::Stop : Severity::Check, about, text, in.book.cite(r.need.feeder ? "dropFeeder" : "dropBranch")});
-    };
-    for (const Circuit& c : in.project.circuits)
-        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && c.use == CircuitUse::Load) look(c.id, r.run, nameOf(in.project, c.id) + " " + c.name);
-    for (const Board& b : in.project.boards) look(b.id, in.results.of(b.id).run, "Feeder of " + b.name);
-    for (const Transformer& t : in.project.transformers) look(t.id, in.results.of(t.id).run, "Feeder of " + t.name);
+    });
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -37,7 +34,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (r.state == Sizing::Held) out.push_back({"Let it be sized", [=](Project& p) { run(p).heldSize.clear(); run(p).heldSets = 0; }});
     if (r.need.dropByShare && about.is<Circuit>())
         out.push_back({fmt::format("Judge it on its load, {} A", figures(r.need.load.v)), [=](Project& p) { run(p).dropBasis = DropBasis::Load; }});
-    const Run* entered = in.project.runs.find(about.is<Circuit>() ? in.project.circuits[about.as<Circuit>()].run : about.is<Board>() ? in.project.boards[about.as<Board>()].run : in.project.transformers[about.as<Transformer>()].run);
+    const Run* entered = enteredRun(in.project, about);
     if (entered && entered->lengthBy == LengthBy::Entered && r.longest.v > 0) {
         const double longest = std::floor(r.longest.v * 100) / 100;
         out.push_back({fmt::format("Shorten it to {}", in.project.basis.units == UnitSystem::Imperial ? number(inFeet(Metres{longest}), 1) + " ft" : number(longest, 1) + " m"), [=](Project& p) { run(p).length = longest; }});

@@ -10,15 +10,12 @@ namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     if (!in.book.metric()) return;
-    const auto look = [&](Ref about, RunId id, const RunResult& r, const std::string& name) {
-        const Run* run = in.project.runs.find(id);
-        if (!run || !run->fireRated || r.need.cable.type < 0) return;
-        const CableType& type = in.book.cables.types[std::size_t(r.need.cable.type)];
-        if (!type.fireRated) into.push_back({&self, Severity::Stop, about, fmt::format("{}: has to work in a fire, and its cable is {}", name, type.name), in.book.title});
-    };
-    for (const Circuit& c : in.project.circuits)
-        if (const CircuitResult& r = in.results.of(c.id); !r.feeder) look(c.id, c.run, r.run, nameOf(in.project, c.id) + " " + c.name);
-    for (const Board& b : in.project.boards) look(b.id, b.run, in.results.of(b.id).run, "Feeder of " + b.name);
+    eachRun(in, [&](Ref about, const RunResult& r) {
+        const Run* run = enteredRun(in.project, about);
+        if (!run || !run->fireRated || r.need.cable->type < 0) return;
+        const CableType& type = in.book.cables.types[std::size_t(r.need.cable->type)];
+        if (!type.fireRated) into.push_back({&self, Severity::Stop, about, fmt::format("{}: has to work in a fire, and its cable is {}", nameOfRun(in.project, about), type.name), in.book.title});
+    });
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {

@@ -11,8 +11,11 @@ namespace lintel {
 namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    const auto look = [&](Ref about, const RunResult& r, const std::string& name, RunId id) {
-        const Run* run = in.project.runs.find(id);
+    eachRun(in, [&](Ref about, const RunResult& r) {
+        const Run* run = enteredRun(in.project, about);
+        if ((!run || run->heldSize.empty()) && r.state != Sizing::NoneFits) return;
+        if (!about.is<Circuit>() && !in.results.node(about)->parent) return;
+        const std::string name = nameOfRun(in.project, about);
         if (run && !run->heldSize.empty()) {
             const SizeIndex held = in.book.find(run->heldSize);
             if (held < 0 || !in.book.choosable(held, r.need.material)) {
@@ -24,22 +27,16 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             into.push_back({&self, Severity::Stop, about, fmt::format("{}: held at {}{}, {}{} is needed", name, r.sets > 1 ? std::to_string(r.sets) + " × " : "", sizeWords(in.book, r.size), r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + " × " : "", sizeWords(in.book, r.sizeForAmpacity)), in.book.cite("ampacity")});
         if (r.state == Sizing::NoneFits && r.need.required.v > 0)
             into.push_back({&self, Severity::Stop, about, fmt::format("{}: no conductor carries {} A", name, figures(r.need.required.v)), in.book.cite("ampacity")});
-    };
-    for (const Circuit& c : in.project.circuits)
-        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && c.use == CircuitUse::Load) look(c.id, r.run, nameOf(in.project, c.id) + " " + c.name, c.run);
-    for (const Board& b : in.project.boards)
-        if (in.results.of(b.id).parent) look(b.id, in.results.of(b.id).run, "Feeder of " + b.name, b.run);
-    for (const Transformer& t : in.project.transformers)
-        if (in.results.of(t.id).parent) look(t.id, in.results.of(t.id).run, "Feeder of " + t.name, t.run);
+    });
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const Ref about = s.about;
     const RunResult& r = *in.results.run(about);
-    const RunId id = about.is<Circuit>() ? in.project.circuits[about.as<Circuit>()].run : about.is<Board>() ? in.project.boards[about.as<Board>()].run : in.project.transformers[about.as<Transformer>()].run;
-    const Run* entered = in.project.runs.find(id);
+    const Run* entered = enteredRun(in.project, about);
     if (!entered || entered->heldSize.empty()) return out;
+    const RunId id = entered->id;
     if (r.sizeForAmpacity < 0) {
         out.push_back({"Let it be sized", [id](Project& p) { p.runs.change(id)->heldSize.clear(); }});
         return out;

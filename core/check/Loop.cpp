@@ -12,21 +12,18 @@ namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     if (!in.book.metric()) return;
-    const auto look = [&](Ref about, const RunResult& r, const std::string& name) {
-        const EarthFault& e = r.earth;
+    eachRun(in, [&](Ref about, const RunResult& r) {
+        const EarthFault& e = *r.earth;
         if (!e.known || e.ok || r.size < 0) return;
+        const std::string name = nameOfRun(in.project, about);
         if (!e.inTime) {
-            std::string text = fmt::format("{}: Zs {} Ω, {} Ω is the most for {} {} A in {} s", name, figures(double(e.zs)), figures(double(e.limit)), wordOf(r.need.cable.device), rating(r.need.device), figures(double(e.allowed)));
+            std::string text = fmt::format("{}: Zs {} Ω, {} Ω is the most for {} {} A in {} s", name, figures(double(e.zs)), figures(double(e.limit)), wordOf(r.need.cable->device), rating(r.need.device), figures(double(e.allowed)));
             if (e.longest > 0) text += fmt::format(", {} m too long", number(r.need.length.v - double(e.longest), 1));
             into.push_back({&self, Severity::Stop, about, text, in.book.cite("loop")});
         } else {
             into.push_back({&self, Severity::Stop, about, fmt::format("{}: a protective conductor of {} mm² where {} mm² withstands {} A for {} s", name, figures(double(e.has)), figures(double(e.needed)), figures(double(e.amps)), figures(double(e.seconds))), in.book.cite("adiabatic")});
         }
-    };
-    for (const Circuit& c : in.project.circuits)
-        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && c.use == CircuitUse::Load) look(c.id, r.run, nameOf(in.project, c.id) + " " + c.name);
-    for (const Board& b : in.project.boards) look(b.id, in.results.of(b.id).run, "Feeder of " + b.name);
-    for (const Transformer& t : in.project.transformers) look(t.id, in.results.of(t.id).run, "Feeder of " + t.name);
+    });
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -40,12 +37,12 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const auto ohms = [](const EarthFault& e) { return fmt::format("Zs {} of {} Ω", figures(double(e.zs)), figures(double(e.limit))); };
 
     // A larger protective conductor beside the lines as they are.
-    const bool separate = r.need.cable.protectiveBy == ProtectiveBy::Separate || r.need.cable.protectiveBy == ProtectiveBy::ArmourAndSeparate || in.book.cables.types[std::size_t(r.need.cable.type)].single;
-    for (SizeIndex g = std::max(0, r.earth.ground + 1); g <= r.size; ++g) {
+    const bool separate = r.need.cable->protectiveBy == ProtectiveBy::Separate || r.need.cable->protectiveBy == ProtectiveBy::ArmourAndSeparate || in.book.cables.types[std::size_t(r.need.cable->type)].single;
+    for (SizeIndex g = std::max(0, r.earth->ground + 1); g <= r.size; ++g) {
         RunNeed need = r.need;
-        need.cable.heldGround = g;
-        if (!separate) need.cable.protectiveBy = ProtectiveBy::ArmourAndSeparate;
-        if (!separate && !in.book.cables.types[std::size_t(need.cable.type)].armoured()) break;
+        need.cable.make().heldGround = g;
+        if (!separate) need.cable.make().protectiveBy = ProtectiveBy::ArmourAndSeparate;
+        if (!separate && !in.book.cables.types[std::size_t(need.cable->type)].armoured()) break;
         if (const EarthFault e = at(need, r.size, r.sets); e.ok) {
             const std::string size = in.book.sizes()[std::size_t(g)].name;
             out.push_back({fmt::format("{} of {}: {}", separate ? "Protective conductor" : "A protective conductor beside the armour,", sizeWords(in.book, g), ohms(e)), [=](Project& p) {
@@ -66,28 +63,28 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     }
     if (r.state == Sizing::Held) {
         RunResult free = r;
-        free.need.held = -1, free.need.heldSets = 0, free.need.cable.heldGround = -1;
+        free.need.held = -1, free.need.heldSets = 0, free.need.cable.make().heldGround = -1;
         sizeRun(free, rules, in.book);
-        if (free.earth.ok) out.push_back({fmt::format("Let it be sized: {}", sizeWords(in.book, free.size)), [=](Project& p) { run(p).heldSize.clear(), run(p).heldSets = 0, run(p).heldGround.clear(); }});
+        if (free.earth->ok) out.push_back({fmt::format("Let it be sized: {}", sizeWords(in.book, free.size)), [=](Project& p) { run(p).heldSize.clear(), run(p).heldSets = 0, run(p).heldGround.clear(); }});
     }
     // Another curve.
     for (DeviceKind kind : {DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::Moulded}) {
         const auto band = in.book.cables.trips.find(kind);
-        if (!circuit || kind == r.need.cable.device || band == in.book.cables.trips.end() || r.need.device > band->second.upTo || r.need.device < band->second.from) continue;
+        if (!circuit || kind == r.need.cable->device || band == in.book.cables.trips.end() || r.need.device > band->second.upTo || r.need.device < band->second.from) continue;
         RunNeed need = r.need;
-        need.cable.device = kind;
+        need.cable.make().device = kind;
         if (const EarthFault e = at(need, r.size, r.sets); e.ok) out.push_back({fmt::format("{} instead: {}", wordOf(kind), ohms(e)), [=](Project& p) { p.circuits.change(circuit)->device = kind; }});
     }
     // Residual current.
-    if (circuit && r.need.cable.residual <= 0) {
+    if (circuit && r.need.cable->residual <= 0) {
         RunNeed need = r.need;
-        const double mA = r.need.cable.final ? in.book.cables.residualMA : 300;
-        need.cable.residual = float(mA);
+        const double mA = r.need.cable->final ? in.book.cables.residualMA : 300;
+        need.cable.make().residual = float(mA);
         if (const EarthFault e = at(need, r.size, r.sets); e.ok) out.push_back({fmt::format("Residual-current device of {} mA", number(mA)), [=](Project& p) { p.circuits.change(circuit)->residual = mA; }});
     }
-    if (r.earth.longest > 0 && r.earth.longest < float(r.need.length.v)) {
+    if (r.earth->longest > 0 && r.earth->longest < float(r.need.length.v)) {
         RunNeed need = r.need;
-        const double longest = std::floor(double(r.earth.longest) * 10) / 10;
+        const double longest = std::floor(double(r.earth->longest) * 10) / 10;
         need.length = Metres{longest};
         if (at(need, r.size, r.sets).ok) out.push_back({fmt::format("Shorten it by {} m", number(r.need.length.v - longest, 1)), [=](Project& p) { run(p).lengthBy = LengthBy::Entered, run(p).length = longest; }});
     }

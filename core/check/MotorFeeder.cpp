@@ -20,12 +20,13 @@ struct Below {
     double most() const { return largest + motors - largestLoad + others; }
 };
 
-std::map<BoardId, Below> belowBoards(const CheckInput& in) {
-    std::map<BoardId, Below> all;
+/// By the value of the board's id.
+std::vector<Below> belowBoards(const CheckInput& in) {
+    std::vector<Below> all(in.results.boards.size());
     for (const Circuit& c : in.project.circuits) {
         const CircuitResult& r = in.results.of(c.id);
         if (r.feeder || c.use != CircuitUse::Load) continue;
-        Below& b = all[c.board];
+        Below& b = all[c.board.value];
         if (r.largestMotorVa <= 0) {
             b.others += r.required.v / (c.poles == 1 ? 3 : 1);
             continue;
@@ -38,9 +39,9 @@ std::map<BoardId, Below> belowBoards(const CheckInput& in) {
         const Board* board = in.project.boards.find(it->as<Board>());
         if (!board) continue;
         const BoardId up = in.results.of(board->id).parent.as<Board>();
-        if (!in.project.boards.has(up) || !all.count(board->id)) continue;
-        const Below& b = all[board->id];
-        Below& above = all[up];
+        if (!in.project.boards.has(up)) continue;
+        const Below& b = all[board->id.value];
+        Below& above = all[up.value];
         above.motors += b.motors, above.others += b.others;
         if (b.largest > above.largest) above.largest = b.largest, above.largestLoad = b.largestLoad, above.at = b.at;
     }
@@ -52,10 +53,9 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     const auto all = belowBoards(in);
     for (const Board& b : in.project.boards) {
         const BoardResult& n = in.results.of(b.id);
-        const auto it = all.find(b.id);
-        if (!n.via || it == all.end() || it->second.largest <= 0) continue;
+        const Below& m = all[b.id.value];
+        if (!n.via || m.largest <= 0) continue;
         const CircuitResult& r = in.results.of(n.via);
-        const Below& m = it->second;
         if (r.device > m.most() + 1e-6 && r.device > n.run.ampacity + 1e-6 && m.motors > m.others)
             into.push_back({&self, Severity::Check, b.id, fmt::format("{}: a {} A device feeds motors that allow {} A, and its conductors carry {} A", b.name, rating(r.device), figures(m.most()), figures(n.run.ampacity)), in.book.cite("motorFeederDevice")});
         else if (r.device + 1e-6 < m.largest)
@@ -66,7 +66,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const BoardId id = s.about.as<Board>();
     const CircuitId via = in.results.of(id).via;
-    const Below m = belowBoards(in)[id];
+    const Below m = belowBoards(in)[id.value];
     std::vector<Remedy> out;
     const double fits = in.book.ratingAtOrBelow(m.most(), in.project.circuits[via].device), needed = in.results.of(via).required.v;
     if (fits >= std::max(needed, m.largest)) out.push_back({fmt::format("Hold the feeder's device at {} A", rating(fits)), [=](Project& p) { p.circuits.change(via)->heldBreaker = fits; }});

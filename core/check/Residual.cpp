@@ -18,7 +18,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     for (const Circuit& c : in.project.circuits) {
         const CircuitResult& r = in.results.of(c.id);
         if (c.use != CircuitUse::Load || r.feeder || r.va <= 0) continue;
-        const CableNeed& n = r.run.need.cable;
+        const CableNeed& n = *r.run.need.cable;
         if (n.residual > 0 && (double(n.residual) <= rules.residualMA || n.earthing != Earthing::TT)) continue;
         if (!c.unprotected.empty()) continue;
         std::string why;

@@ -23,7 +23,7 @@ std::map<CircuitId, double> floorsServed(const CheckInput& in) {
 }
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    if (std::none_of(in.project.circuits.begin(), in.project.circuits.end(), [](const Circuit& c) { return c.ring; })) return;
+    if (!in.results.present.ring) return;
     const auto floors = floorsServed(in);
     for (const Circuit& c : in.project.circuits) {
         if (!c.ring || c.use != CircuitUse::Load) continue;

@@ -71,17 +71,17 @@ struct Writer : ScheduleWriter {
         const RunResult* run = in.results.run(c->id);
         t[10] = figures(cr.load.v);
         if (!run || run->size < 0) return t;
-        if (run->need.cable.residual > 0) t[6] = number(double(run->need.cable.residual));
+        if (run->need.cable->residual > 0) t[6] = number(double(run->need.cable->residual));
         t[7] = conductorWords(*run, in.book);
         if (const auto unit = t[7].find(" mm²"); unit != std::string::npos) t[7].erase(unit, std::string(" mm²").size()); // the heading says it
-        if (run->need.cable.type >= 0) t[8] = in.book.cables.types[std::size_t(run->need.cable.type)].methods[std::size_t(run->need.cable.method)].name;
+        if (run->need.cable->type >= 0) t[8] = in.book.cables.types[std::size_t(run->need.cable->type)].methods[std::size_t(run->need.cable->method)].name;
         if (run->need.lengthKnown) {
             t[9] = number(in.project.basis.units == UnitSystem::Imperial ? inFeet(run->need.length) : run->need.length.v, run->need.length.v < 10 ? 1 : 0);
             t[11] = fmt::format("{:.1f}", run->dropTotal);
         }
-        if (run->earth.known) {
-            t[12] = fmt::format("{:.2f}", run->earth.zs);
-            if (run->earth.limit > 0) t[13] = run->earth.limit >= 100 ? number(double(run->earth.limit)) : fmt::format("{:.2f}", run->earth.limit);
+        if (run->earth->known) {
+            t[12] = fmt::format("{:.2f}", run->earth->zs);
+            if (run->earth->limit > 0) t[13] = run->earth->limit >= 100 ? number(double(run->earth->limit)) : fmt::format("{:.2f}", run->earth->limit);
         }
         return t;
     }
@@ -131,7 +131,7 @@ struct Writer : ScheduleWriter {
             const bool quiet = !row.circuit || row.circuit->use == CircuitUse::Spare;
             const std::vector<std::string> text = cells(row);
             for (std::size_t i = 0; i < text.size(); ++i) {
-                const bool over = row.circuit && i >= 12 && !in.results.run(row.circuit->id)->earth.inTime;
+                const bool over = row.circuit && i >= 12 && !in.results.run(row.circuit->id)->earth->inTime;
                 cell(i, at + h / 2 + 0.9, text[i], i == 0 || i == 4, over ? Ink::Stop : quiet ? Ink::Quiet : Ink::Ink);
                 if (i == 2 && quiet) d.lastText()->italic = true;
             }

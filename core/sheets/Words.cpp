@@ -16,9 +16,9 @@ std::string conductorWords(const RunResult& r, const RuleBook& book) {
     std::string s = r.sets > 1 ? fmt::format("{} sets ", r.sets) : "";
     const std::string size = sizeWords(book, r.size);
     if (book.metric()) { // "4 × 25 mm² + armour", "2 × 2.5 + 1.5 mm²"
-        s += fmt::format("{} × {}", r.need.conductorsOfSet(), r.ground >= 0 && !r.earth.armour ? book.sizes()[std::size_t(r.size)].name : size);
+        s += fmt::format("{} × {}", r.need.conductorsOfSet(), r.ground >= 0 && !r.earth->armour ? book.sizes()[std::size_t(r.size)].name : size);
         if (r.need.material == Material::Aluminium) s += " Al";
-        if (r.earth.armour) s += " + armour";
+        if (r.earth->armour) s += " + armour";
         if (r.ground >= 0) s += " + " + sizeWords(book, r.ground);
         return s;
     }

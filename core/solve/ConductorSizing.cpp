@@ -51,23 +51,23 @@ Ampacity ampacityOf(const RunNeed& n, SizeIndex size, const SizingRules& rules, 
 Volts dropReference(const RunNeed& n) { return n.poles == 3 ? factsOf(n.system).lineLine : voltsAcross(n.system, n.poles); }
 
 LineOhms lineOhms(const RunNeed& n, SizeIndex size, const RuleBook& book) {
-    if (n.cable.type < 0) {
+    if (n.cable->type < 0) {
         const ConductorSize& s = book.sizes()[std::size_t(size)];
         return {s.resistance[std::size_t(n.material)][std::size_t(n.raceway)], s.reactance[std::size_t(n.raceway)]};
     }
-    const CableType& type = book.cables.types[std::size_t(n.cable.type)];
-    const CableMethod& m = type.methods[std::size_t(n.cable.method)];
+    const CableType& type = book.cables.types[std::size_t(n.cable->type)];
+    const CableMethod& m = type.methods[std::size_t(n.cable->method)];
     const std::size_t k = n.poles == 3, s = std::size_t(size);
     LineOhms z{m.r[k][s], m.x[k][s]};
-    if (n.cable.ring) z.r /= 4, z.x /= 4; // half the ring out, and two halves side by side
+    if (n.cable->ring) z.r /= 4, z.x /= 4; // half the ring out, and two halves side by side
     return z;
 }
 
 double warmFactor(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book) {
-    if (!n.cable.warm || n.cable.type < 0) return 1;
-    const CableType& type = book.cables.types[std::size_t(n.cable.type)];
-    const double table = type.methods[std::size_t(n.cable.method)].ampacity[n.poles == 3][std::size_t(size)] * sets;
-    const double used = n.load.v / table, c = double(n.cable.factors);
+    if (!n.cable->warm || n.cable->type < 0) return 1;
+    const CableType& type = book.cables.types[std::size_t(n.cable->type)];
+    const double table = type.methods[std::size_t(n.cable->method)].ampacity[n.poles == 3][std::size_t(size)] * sets;
+    const double used = n.load.v / table, c = double(n.cable->factors);
     return std::min(1.0, (230 + type.celsius - (c * c - used * used) * (type.celsius - book.cables.airOfTables)) / (230 + type.celsius));
 }
 
@@ -95,7 +95,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
 
     const Procedure& how = procedureOf(book);
     const Conditions under = how.conditions(n, rules, book);
-    r.need.cable.factors = float(under.ambient * under.bundling * under.lying);
+    if (book.metric()) r.need.cable.make().factors = float(under.ambient * under.bundling * under.lying);
     const auto earthAt = [&](Candidate c) { return how.earthFault && n.lengthKnown && n.device > 0 ? how.earthFault(n, c, rules, book) : EarthFault{}; };
     Candidate least = smallestThatCarries(how, under, n, rules, book);
     if (n.heldSets > 0 && least.size < 0 && n.held >= 0) { // so many sets of anything do not do: say so, with the held size
@@ -144,7 +144,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
         r.state = Sizing::Sized;
         // Where even a run without length would not open in time, a larger conductor does not help: that is a snag.
         const EarthFault first = earthAt(least);
-        const bool loopCounts = first.known && !first.ok && (first.inTime || magnitude(n.cable.loopBefore) < double(first.limit));
+        const bool loopCounts = first.known && !first.ok && (first.inTime || magnitude(n.cable->loopBefore) < double(first.limit));
         const auto passes = [&](Candidate c) { return within(dropOf(c)) && (!loopCounts || earthAt(c).ok); };
         const bool enough = !n.lengthKnown || (within(r.dropBefore) && !loopCounts);
         if (w) how.tellAmpacity(*w, n, least, rules, book, enough ? forAmpacity : Governing::None);
@@ -199,7 +199,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                         own > n.ownLimit + 1e-9                     ? fmt::format("{} > {} %", percent(own), figures(n.ownLimit))
                         : n.totalBefore + own > n.totalLimit + 1e-9 ? fmt::format("{}, total {} > {} %", percent(own), percent(n.totalBefore + own), figures(n.totalLimit))
                                                                     : fmt::format("{} ≤ {} %", percent(own), figures(n.ownLimit)),
-                        (n.cable.type < 0 ? book.cite("impedance") : book.cables.types[std::size_t(n.cable.type)].dropTable) + "; " + book.cite(n.feeder ? "dropFeeder" : "dropBranch"));
+                        (n.cable->type < 0 ? book.cite("impedance") : book.cables.types[std::size_t(n.cable->type)].dropTable) + "; " + book.cite(n.feeder ? "dropFeeder" : "dropBranch"));
                 if (r.why == Governing::VoltageDrop && s.size == chosen.size && s.sets == chosen.sets) w->governs();
             }
             if (r.state == Sizing::PastCeiling) {

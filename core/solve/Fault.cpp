@@ -99,7 +99,7 @@ FaultPoint afterRun(const FaultPoint& from, Complex cold, Complex coldGround, Co
 }
 
 Complex coldOhms(Complex ohms, const RunNeed& n, const RuleBook& book) {
-    return {ohms.real() * (n.cable.type < 0 ? coldFactor(n.material) : 1 / warmer(book.cables.types[std::size_t(n.cable.type)].celsius)), ohms.imag()};
+    return {ohms.real() * (n.cable->type < 0 ? coldFactor(n.material) : 1 / warmer(book.cables.types[std::size_t(n.cable->type)].celsius)), ohms.imag()};
 }
 
 double atBranchEnd(const FaultPoint& board, Complex cold, VoltageSystem system, int poles) {

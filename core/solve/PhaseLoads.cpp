@@ -132,6 +132,7 @@ Complex leanOf(const std::array<double, 3>& va, int lines) {
 
 void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, const Circuit& c, const Board& b, CircuitResult& r, KindSums& into, Results& results) {
     if (c.multiwire) results.present.multiwire = true;
+    if (c.ring) results.present.ring = true;
     r.placed = c.slot > 0;
     for (int i = 0; i < c.poles && r.placed; ++i) {
         const int s = slotOfPole(b, c.slot, i, c.poles);

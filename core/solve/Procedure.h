@@ -35,8 +35,8 @@ inline const Procedure& procedureOf(const RuleBook& book) { return book.metric()
 
 /// Whether the book knows both capacity and impedance of this size in the run's cable and way of laying.
 inline bool canUse(const RunNeed& n, SizeIndex s, const RuleBook& book) {
-    if (n.cable.type < 0) return book.choosable(s, n.material);
-    return book.cables.types[std::size_t(n.cable.type)].methods[std::size_t(n.cable.method)].ampacity[n.poles == 3][std::size_t(s)] > 0;
+    if (n.cable->type < 0) return book.choosable(s, n.material);
+    return book.cables.types[std::size_t(n.cable->type)].methods[std::size_t(n.cable->method)].ampacity[n.poles == 3][std::size_t(s)] > 0;
 }
 
 } // namespace lintel

@@ -9,8 +9,8 @@
 namespace lintel {
 namespace {
 
-const CableType& typeOf(const RunNeed& n, const RuleBook& book) { return book.cables.types[std::size_t(n.cable.type)]; }
-const CableMethod& methodOf(const RunNeed& n, const RuleBook& book) { return typeOf(n, book).methods[std::size_t(n.cable.method)]; }
+const CableType& typeOf(const RunNeed& n, const RuleBook& book) { return book.cables.types[std::size_t(n.cable->type)]; }
+const CableMethod& methodOf(const RunNeed& n, const RuleBook& book) { return typeOf(n, book).methods[std::size_t(n.cable->method)]; }
 
 Conditions conditionsOf(const RunNeed& n, const SizingRules&, const RuleBook& book) {
     const CableRules& c = book.cables;
@@ -19,9 +19,9 @@ Conditions conditionsOf(const RunNeed& n, const SizingRules&, const RuleBook& bo
     Conditions out;
     out.celsius = int(t.celsius);
     out.ambient = c.ambient(n.ambient, t.celsius, m.ground);
-    out.bundling = n.cable.circuits > 1 ? valueOn(c.grouping[std::size_t(m.grouping)], n.cable.circuits) : 1;
-    out.lying = n.cable.insulated > 0 ? valueOn(c.insulation, double(n.cable.insulated)) : 1;
-    if (m.ground) out.lying *= valueOn(c.soil, double(n.cable.soil)) / valueOn(c.soil, c.soilOfTables);
+    out.bundling = n.cable->circuits > 1 ? valueOn(c.grouping[std::size_t(m.grouping)], n.cable->circuits) : 1;
+    out.lying = n.cable->insulated > 0 ? valueOn(c.insulation, double(n.cable->insulated)) : 1;
+    if (m.ground) out.lying *= valueOn(c.soil, double(n.cable->soil)) / valueOn(c.soil, c.soilOfTables);
     return out;
 }
 
@@ -39,14 +39,14 @@ Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, SizeIndex size, co
 /// What the cable has to carry: its device's rating; where an overload of its own protects it, the load; in each leg of a ring
 /// what the standard asks.
 double toCarry(const RunNeed& n, const RuleBook& book) {
-    if (n.cable.ring) return book.cables.ringCableAmps;
+    if (n.cable->ring) return book.cables.ringCableAmps;
     return n.motor || n.device <= 0 ? n.load.v : std::max(n.device * n.deviceShare, n.load.v);
 }
 
 Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const SizingRules&, const RuleBook& book) {
     const double table = methodOf(n, book).ampacity[n.poles == 3][std::size_t(c.size)] * c.sets, carry = toCarry(n, book), eps = 1e-6;
-    if (n.cable.ring && book.sizes()[std::size_t(c.size)].mm2 < book.cables.ringLeast - eps) return Governing::MinimumSize;
-    if (table + eps < n.load.v && !n.cable.ring) return Governing::Load;
+    if (n.cable->ring && book.sizes()[std::size_t(c.size)].mm2 < book.cables.ringLeast - eps) return Governing::MinimumSize;
+    if (table + eps < n.load.v && !n.cable->ring) return Governing::Load;
     if (table + eps < carry) return Governing::DeviceProtection;
     if (table * under.ambient * under.lying + eps < carry) return Governing::Ambient;
     if (table * under.ambient * under.lying * under.bundling + eps < carry) return Governing::Bundling;
@@ -59,7 +59,7 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     const CableType& t = typeOf(n, book);
     const double carry = toCarry(n, book), table = m.ampacity[n.poles == 3][std::size_t(c.size)];
     w.step("Cable", fmt::format("{}, method {}: {}", t.name, m.name, m.words), fmt::format("{} loaded conductors", n.poles == 3 ? 3 : 2), m.table + (m.unverified ? " (unverified)" : ""));
-    if (n.cable.ring) w.step("Ring", fmt::format("{} A device, each leg at least {} A", rating(n.device), figures(book.cables.ringCableAmps)), "", book.cite("ring"));
+    if (n.cable->ring) w.step("Ring", fmt::format("{} A device, each leg at least {} A", rating(n.device), figures(book.cables.ringCableAmps)), "", book.cite("ring"));
     else if (n.motor) w.step("To carry", "its own load: the overload of the motor protects it", figures(carry) + " A", book.cite("protected"));
     else w.step("Ib ≤ In ≤ Iz", fmt::format("{} A ≤ {} A ≤ Iz", figures(n.load.v), rating(n.device)), "", book.cite("protected"));
     std::string factors;
@@ -67,9 +67,9 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     factor("Ca", under.ambient), factor("Cg", under.bundling), factor("Ci", under.lying);
     if (under.ambient != 1) w.step(m.ground ? "Ground temperature" : "Ambient", fmt::format("{} °C, cable of {} °C", figures(n.ambient), figures(t.celsius)), fmt::format("Ca {}", figures(under.ambient)), book.cite(m.ground ? "groundTemperature" : "ambient"));
     if (why == Governing::Ambient) w.governs();
-    if (n.cable.circuits > 1) w.step("Grouping", fmt::format("{} circuits together{}", n.cable.circuits, n.cable.ignored ? ", this one too lightly loaded to count for the others" : ""), fmt::format("Cg {}", figures(under.bundling)), book.cite("bundling"));
+    if (n.cable->circuits > 1) w.step("Grouping", fmt::format("{} circuits together{}", n.cable->circuits, n.cable->ignored ? ", this one too lightly loaded to count for the others" : ""), fmt::format("Cg {}", figures(under.bundling)), book.cite("bundling"));
     if (why == Governing::Bundling) w.governs();
-    if (under.lying != 1) w.step("Laying", m.ground ? fmt::format("soil of {} K·m/W", figures(double(n.cable.soil))) : fmt::format("{} m in thermal insulation", figures(double(n.cable.insulated))), fmt::format("factor {}", figures(under.lying)), book.cite(m.ground ? "soil" : "insulation"));
+    if (under.lying != 1) w.step("Laying", m.ground ? fmt::format("soil of {} K·m/W", figures(double(n.cable->soil))) : fmt::format("{} m in thermal insulation", figures(double(n.cable->insulated))), fmt::format("factor {}", figures(under.lying)), book.cite(m.ground ? "soil" : "insulation"));
     const double iz = table * under.ambient * under.bundling * under.lying * c.sets;
     w.step("Capacity", fmt::format("{}: {} A{}{}", sizeWords(book, c.size), figures(table), factors, c.sets > 1 ? fmt::format(" × {} sets", c.sets) : ""), fmt::format("Iz {} A ≥ {} A", figures(iz), figures(carry)), m.table);
     if (why == Governing::Load || why == Governing::MinimumSize || why == Governing::DeviceProtection) w.governs();
@@ -140,22 +140,22 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
     EarthFault e;
     const CableRules& rules = book.cables;
     const CableType& t = typeOf(n, book);
-    const auto band = rules.trips.find(n.cable.device);
+    const auto band = rules.trips.find(n.cable->device);
     const double u0 = factsOf(n.system).lineNeutral.v > 0 ? factsOf(n.system).lineNeutral.v : factsOf(n.system).lineLine.v / root3;
-    if (band == rules.trips.end() || magnitude(n.cable.loopBefore) <= 0) return e;
+    if (band == rules.trips.end() || magnitude(n.cable->loopBefore) <= 0) return e;
     e.known = true;
-    const ProtectiveBy by = n.cable.protectiveBy == ProtectiveBy::Auto ? (t.armoured() ? ProtectiveBy::Armour : t.single ? ProtectiveBy::Separate : ProtectiveBy::Core) : n.cable.protectiveBy;
+    const ProtectiveBy by = n.cable->protectiveBy == ProtectiveBy::Auto ? (t.armoured() ? ProtectiveBy::Armour : t.single ? ProtectiveBy::Separate : ProtectiveBy::Core) : n.cable->protectiveBy;
     const int cores = n.poles == 3 ? (n.neutral ? 4 : 3) : 2;
     const double armour = t.armour[std::size_t(cores)].empty() ? 0 : t.armour[std::size_t(cores)][std::size_t(c.size)] / c.sets;
     e.armour = (by == ProtectiveBy::Armour || by == ProtectiveBy::ArmourAndSeparate) && armour > 0;
     const bool separate = by == ProtectiveBy::Separate || by == ProtectiveBy::ArmourAndSeparate;
-    const std::size_t earthing = std::size_t(n.cable.earthing);
-    e.allowed = float(n.cable.final && n.device <= rules.finalUpTo + 1e-9 ? rules.finalSeconds[earthing] : rules.distributionSeconds[earthing]);
+    const std::size_t earthing = std::size_t(n.cable->earthing);
+    e.allowed = float(n.cable->final && n.device <= rules.finalUpTo + 1e-9 ? rules.finalSeconds[earthing] : rules.distributionSeconds[earthing]);
     const double opens = openingAmps(band->second, n.device, double(e.allowed));
-    e.byResidual = n.cable.residual > 0;
-    e.limit = float(e.byResidual ? rules.touchVolts / (double(n.cable.residual) / 1000) : opens > 0 ? u0 * rules.cMin / opens : 0);
+    e.byResidual = n.cable->residual > 0;
+    e.limit = float(e.byResidual ? rules.touchVolts / (double(n.cable->residual) / 1000) : opens > 0 ? u0 * rules.cMin / opens : 0);
     const LineOhms line = lineOhms(n, c.size, book);
-    const double metres = n.length.v, quarter = n.cable.ring ? 4 : 1, hot = warmer(t.celsius);
+    const double metres = n.length.v, quarter = n.cable->ring ? 4 : 1, hot = warmer(t.celsius);
     const auto finish = [&](SizeIndex ground) {
         e.ground = ground;
         // Beside the armour, a conductor of its own; alone in its sheath it is not heated by the load, yet taken as warm as the cable.
@@ -167,11 +167,11 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
             back = ground >= 0 ? steel * back / (steel + back) : steel;
         }
         e.added = (Complex{line.r, line.x} / double(c.sets) + back) * metres;
-        const double zs = magnitude(n.cable.loopBefore + e.added);
+        const double zs = magnitude(n.cable->loopBefore + e.added);
         e.zs = float(zs);
         e.amps = float(zs > 0 ? u0 * rules.cMin / zs : 0);
         e.seconds = float(e.byResidual && (opens <= 0 || double(e.amps) < opens) ? 0.04 : secondsAt(band->second, n.device, double(e.amps), double(e.allowed)));
-        e.inTime = n.cable.unguarded || zs <= double(e.limit) * (1 + 1e-9);
+        e.inTime = n.cable->unguarded || zs <= double(e.limit) * (1 + 1e-9);
         // Adiabatic: the largest fault at its beginning is over within 0.1 s; the smallest, at its end, lasts as long as the device takes.
         const double k = e.armour && ground < 0 ? rules.kArmour[t.celsius > 80] : kOf(n, book, separate);
         double energy = double(e.amps) * double(e.amps) * std::min(5.0, double(e.seconds));
@@ -180,20 +180,20 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
         if (e.byEnergy) energy = most;
         e.needed = float(std::sqrt(energy) / k);
         const double steelArea = armour > 0 ? 0.138 / armour : 0; // mm², from its resistance
-        e.has = float((e.armour && ground < 0 ? steelArea : ground >= 0 ? book.sizes()[std::size_t(ground)].mm2 * c.sets * (n.cable.ring ? 2 : 1) : 0) + (e.armour && ground >= 0 ? steelArea * rules.kArmour[t.celsius > 80] / k : 0));
+        e.has = float((e.armour && ground < 0 ? steelArea : ground >= 0 ? book.sizes()[std::size_t(ground)].mm2 * c.sets * (n.cable->ring ? 2 : 1) : 0) + (e.armour && ground >= 0 ? steelArea * rules.kArmour[t.celsius > 80] / k : 0));
         e.withstands = e.has + 1e-6f >= e.needed;
-        if (n.cable.unguarded) e.withstands = true, e.limit = 0;
+        if (n.cable->unguarded) e.withstands = true, e.limit = 0;
         e.ok = e.inTime && e.withstands;
         const Complex perMetre = metres > 0 ? e.added / metres : Complex{};
         // |before + perMetre·L| = limit, solved for L.
-        const double a = std::norm(perMetre), b = (std::conj(n.cable.loopBefore) * perMetre).real(), q = std::norm(n.cable.loopBefore) - double(e.limit) * double(e.limit);
+        const double a = std::norm(perMetre), b = (std::conj(n.cable->loopBefore) * perMetre).real(), q = std::norm(n.cable->loopBefore) - double(e.limit) * double(e.limit);
         e.longest = a > 0 && b * b - a * q > 0 ? float(std::max(0.0, (-b + std::sqrt(b * b - a * q)) / a)) : 0;
     };
     SizeIndex ground = separate || !e.armour ? usualGround(n, c.size, separate, book) : -1;
-    if (n.cable.heldGround >= 0) ground = n.cable.heldGround;
+    if (n.cable->heldGround >= 0) ground = n.cable->heldGround;
     finish(ground);
     // A separate conductor may be raised up to the lines' size before the lines are.
-    while (separate && n.cable.heldGround < 0 && !e.ok && ground + 1 <= c.size) {
+    while (separate && n.cable->heldGround < 0 && !e.ok && ground + 1 <= c.size) {
         do ++ground;
         while (ground < c.size && book.sizes()[std::size_t(ground)].at20[std::size_t(n.material)] <= 0);
         finish(ground);
@@ -211,27 +211,27 @@ void protect(RunResult& r, Candidate chosen, Candidate, const SizingRules& rules
         const double k = kOf(n, book, false), kA = k * book.sizes()[std::size_t(chosen.size)].mm2 * chosen.sets / 1000;
         w->step("Withstand for one second", fmt::format("k {} × {} mm²{}", figures(k), figures(book.sizes()[std::size_t(chosen.size)].mm2), chosen.sets > 1 ? fmt::format(" × {}", chosen.sets) : ""), figures(kA) + " kA", book.cite("adiabatic"));
     }
-    if (const auto band = c.trips.find(n.cable.device); w && band != c.trips.end() && n.cable.faultBefore > 0) {
+    if (const auto band = c.trips.find(n.cable->device); w && band != c.trips.end() && n.cable->faultBefore > 0) {
         // The largest fault at its beginning is over at once; what the device lets through by then is its maker's to say where the standard's class does not.
-        const double k = kOf(n, book, false), stands = std::pow(k * book.sizes()[std::size_t(chosen.size)].mm2 * chosen.sets, 2), most = letThrough(band->second, n.device, double(n.cable.faultBefore) * 1000);
-        w->step("Line conductors", fmt::format("withstand k²S² = {} A²s; at {} kA the device lets through {}", number(stands), figures(double(n.cable.faultBefore)), most > 0 ? "at most " + number(most) + " A²s" : std::string("what its maker says")),
+        const double k = kOf(n, book, false), stands = std::pow(k * book.sizes()[std::size_t(chosen.size)].mm2 * chosen.sets, 2), most = letThrough(band->second, n.device, double(n.cable->faultBefore) * 1000);
+        w->step("Line conductors", fmt::format("withstand k²S² = {} A²s; at {} kA the device lets through {}", number(stands), figures(double(n.cable->faultBefore)), most > 0 ? "at most " + number(most) + " A²s" : std::string("what its maker says")),
                 most > 0 && most <= stands ? "withstood" : "by the maker's data", most > 0 ? band->second.energyTable : book.cite("adiabatic"));
     }
     if (!n.lengthKnown || n.device <= 0) return;
-    r.earth = earthFault(n, chosen, rules, book);
-    const EarthFault& e = r.earth;
+    r.earth.make() = earthFault(n, chosen, rules, book);
+    const EarthFault& e = *r.earth;
     r.ground = e.ground;
     r.groundOhms = e.known ? e.added - r.ohms : r.ohms;
     if (!w || !e.known) return;
-    const auto band = c.trips.find(n.cable.device);
+    const auto band = c.trips.find(n.cable->device);
     const std::string ground = e.armour ? (e.ground >= 0 ? fmt::format("armour and {}", sizeWords(book, e.ground)) : std::string("armour")) : sizeWords(book, e.ground);
     w->step("Protective conductor", e.armour ? "of the cable" : t.single ? "separate" : "core of the cable", ground, book.cite("protective"));
-    w->step("Earth-fault loop", fmt::format("Zs = |Ze and what is above {} Ω + (R1 + R2) {} Ω|, conductors at {} °C", figures(magnitude(n.cable.loopBefore)), figures(magnitude(e.added)), figures(t.celsius)), fmt::format("{} Ω", figures(double(e.zs))), book.cite("loop"));
-    if (n.cable.unguarded) w->step("Limit", "no device of the installation stands before it: the supplier's opens the fault", "", "");
-    else if (e.byResidual) w->step("Limit", fmt::format("{} V / {} mA, residual-current device", figures(c.touchVolts), figures(double(n.cable.residual))), fmt::format("{} Ω", figures(double(e.limit))), book.cite("residual"));
+    w->step("Earth-fault loop", fmt::format("Zs = |Ze and what is above {} Ω + (R1 + R2) {} Ω|, conductors at {} °C", figures(magnitude(n.cable->loopBefore)), figures(magnitude(e.added)), figures(t.celsius)), fmt::format("{} Ω", figures(double(e.zs))), book.cite("loop"));
+    if (n.cable->unguarded) w->step("Limit", "no device of the installation stands before it: the supplier's opens the fault", "", "");
+    else if (e.byResidual) w->step("Limit", fmt::format("{} V / {} mA, residual-current device", figures(c.touchVolts), figures(double(n.cable->residual))), fmt::format("{} Ω", figures(double(e.limit))), book.cite("residual"));
     else if (band->second.fuse.empty())
-        w->step("Limit", fmt::format("{} V × {} / ({} × {} A), {}, {} s", figures(factsOf(n.system).lineNeutral.v), figures(c.cMin), figures(band->second.trips), rating(n.device), wordOf(n.cable.device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : ""));
-    else w->step("Limit", fmt::format("{} of {} A opens within {} s", wordOf(n.cable.device), rating(n.device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : ""));
+        w->step("Limit", fmt::format("{} V × {} / ({} × {} A), {}, {} s", figures(factsOf(n.system).lineNeutral.v), figures(c.cMin), figures(band->second.trips), rating(n.device), wordOf(n.cable->device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : ""));
+    else w->step("Limit", fmt::format("{} of {} A opens within {} s", wordOf(n.cable->device), rating(n.device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : ""));
     if (r.why == Governing::LoopImpedance) w->governs();
     w->step("Earth-fault current", fmt::format("{} V × {} / {} Ω", figures(factsOf(n.system).lineNeutral.v), figures(c.cMin), figures(double(e.zs))), fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))), book.cite("disconnection"));
     w->step("Adiabatic", e.byEnergy ? fmt::format("√({} A²s let through) / k", number(letThrough(band->second, n.device, double(e.amps)))) : fmt::format("{} A × √{} s / k", figures(double(e.amps)), figures(double(e.seconds))), fmt::format("{} mm² needed, {} there", figures(double(e.needed)), figures(double(e.has))), book.cite("adiabatic") + (e.byEnergy ? "; " + band->second.energyTable : ""));

@@ -3,6 +3,7 @@
 // never saved, never patched, made new after each edit.
 
 #include "core/base/EnumText.h"
+#include "core/base/Rare.h"
 #include "core/base/Quantity.h"
 #include "core/project/Project.h"
 #include "core/rules/RuleBook.h"
@@ -93,7 +94,7 @@ struct RunNeed {
     Metres length;            ///< one way
     Metres up, across, down;  ///< its parts, where measured
     double ownLimit = 3, totalBefore = 0, totalLimit = 5; ///< %
-    CableNeed cable;
+    Rare<CableNeed> cable;    ///< metric
 };
 
 /// What sizing comes to.
@@ -109,7 +110,7 @@ struct RunOutcome {
     Metres longest;           ///< within both limits at this size; 0: not limited or not known
     Complex groundOhms;       ///< of its protective conductor, or of the neutral where it has none, at 75 °C
     Complex ohms;             ///< of one line conductor, all sets, at 75 °C or the highest temperature of its cable
-    EarthFault earth;         ///< metric
+    Rare<EarthFault> earth;   ///< metric
     float running = 0;        ///< °C of the conductors under load, metric
     int steps = 0;            ///< sizes above what ampacity needs
     bool adequate() const { return state != Sizing::NoneFits && !tooSmall; }
@@ -239,7 +240,7 @@ struct Results {
     /// Boards, transformers and sources, each after what feeds it.
     std::vector<Ref> order;
     /// What there is in the project at all, so that a rule with nothing to look at need not look.
-    struct Present { bool multiwire = false, horsepower = false, noDevice = false; } present;
+    struct Present { bool multiwire = false, horsepower = false, noDevice = false, ring = false; } present;
 
     std::array<Complex, 3> onLines(const CircuitResult& c) const { return c.split < 0 ? std::array<Complex, 3>{} : splits[std::size_t(c.split)]; }
 

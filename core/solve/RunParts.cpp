@@ -107,7 +107,7 @@ Bonding bondingOf(const RunResult& run, Material own, const RuleBook& book, Work
             if (line <= upTo + 1e-9) { earth = area == 0 ? line : area < 0 ? -area * line : area; break; }
         if (const auto it = c.groundOfLine.find(run.size); it != c.groundOfLine.end()) earth = book.sizes()[std::size_t(it->second)].mm2 * run.sets;
         double bond = std::clamp(earth * c.bondingShare, c.bondingLeast, c.bondingMost);
-        const bool combined = run.need.cable.earthing == Earthing::TNCS && !c.bondingCombined.empty();
+        const bool combined = run.need.cable->earthing == Earthing::TNCS && !c.bondingCombined.empty();
         for (auto it = c.bondingCombined.rbegin(); combined && it != c.bondingCombined.rend(); ++it)
             if (line <= it->first + 1e-9) bond = it->second;
         const auto size = [&](double mm2) {

@@ -319,11 +319,11 @@ struct Solver {
         if (node.value < raised(node).size()) need.raised = raised(node)[node.value];
         need.dropPowerFactor = n.demand > 0 ? std::min(1.0, n.demandPower.real() / n.demand) : p.basis.powerFactor;
         if (book.metric()) {
-            need.cable.final = false;
-            need.cable.loopBefore = a.fault.loop;
-            need.cable.faultBefore = float(a.fault.worst());
-            need.cable.earthing = earthingOf(n.parent);
-            need.cable.device = book.cables.usualLarge;
+            need.cable.make().final = false;
+            need.cable.make().loopBefore = a.fault.loop;
+            need.cable.make().faultBefore = float(a.fault.worst());
+            need.cable.make().earthing = earthingOf(n.parent);
+            need.cable.make().device = book.cables.usualLarge;
         }
         applyRun(need, runId);
         if (need.lengthKnown) return need;
@@ -362,7 +362,7 @@ struct Solver {
 
     /// The cable of a run and where it lies; what the run leaves open comes from the basis, and then from the book.
     void layCable(RunNeed& need, const Run* run) const {
-        CableNeed& c = need.cable;
+        CableNeed& c = need.cable.make();
         c.type = need.feeder ? feederCable : branchCable;
         if (run && !run->cable.empty()) c.type = cableOf(run->cable, book.cables.types[std::size_t(c.type)].name);
         else if (run && run->fireRated && !book.cables.types[std::size_t(c.type)].fireRated) // the first of the book that goes on working in a fire
@@ -431,14 +431,14 @@ struct Solver {
                 r.present.noDevice = r.present.noDevice || (cr.deviceNeeded == 0 && cr.required.v > 0);
                 cr.deviceHeld = c.heldBreaker.has_value();
                 cr.device = need.device = c.heldBreaker.value_or(cr.deviceNeeded);
-                cr.kindOfDevice = need.cable.device = fitted(c, cr.device, false);
-                need.cable.residual = float(residualOf(c));
+                cr.kindOfDevice = fitted(c, cr.device, false);
+                if (book.metric()) need.cable.make().device = cr.kindOfDevice, need.cable.make().residual = float(residualOf(c));
             } else {
                 // Fed straight from a source or a transformer: its own main protects the conductors, and 250.122 does not
                 // size what bonds them.
                 need.device = b.main > 0 ? b.main : b.bus;
                 need.groundWanted = false;
-                need.cable.unguarded = true;
+                if (book.metric()) need.cable.make().unguarded = true;
                 if (n.parent.is<Transformer>()) need.nextRatingAllowed = false;
                 if (n.parent.is<Source>() && p.basis.occupancy == Occupancy::Dwelling && factsOf(b.system).phases == 1 && need.device >= book.tables.dwellingServiceFrom && need.device <= book.tables.dwellingServiceTo)
                     need.deviceShare = book.tables.dwellingServiceShare;
@@ -472,14 +472,14 @@ struct Solver {
         std::map<int, int> light;
         for (const Circuit* c : t.of(b.id)) {
             CircuitResult& cr = r.circuits[c->id.value];
-            if (!c->bundle || cr.feeder || cr.run.size < 0 || cr.run.need.cable.circuits < 2) continue;
-            if (cr.run.ampacity > 0 && cr.load.v < book.cables.groupingIgnoredBelow * cr.run.ampacity) cr.run.need.cable.ignored = true, ++light[c->bundle];
+            if (!c->bundle || cr.feeder || cr.run.size < 0 || cr.run.need.cable->circuits < 2) continue;
+            if (cr.run.ampacity > 0 && cr.load.v < book.cables.groupingIgnoredBelow * cr.run.ampacity) cr.run.need.cable.make().ignored = true, ++light[c->bundle];
         }
         if (light.empty()) return;
         for (const Circuit* c : t.of(b.id)) {
             CircuitResult& cr = r.circuits[c->id.value];
-            if (!c->bundle || !light.count(c->bundle) || cr.feeder || cr.run.need.cable.ignored) continue;
-            cr.run.need.cable.circuits = std::max(1, cr.run.need.cable.circuits - light[c->bundle]);
+            if (!c->bundle || !light.count(c->bundle) || cr.feeder || cr.run.need.cable->ignored) continue;
+            cr.run.need.cable.make().circuits = std::max(1, cr.run.need.cable->circuits - light[c->bundle]);
             sizeRun(cr.run, rules, book);
             if (n.fault.known) cr.faultEnd = atBranchEnd(n.fault, coldOhms(cr.run.ohms, cr.run.need, book), b.system, c->poles);
         }
@@ -590,7 +590,7 @@ struct Solver {
         FaultPoint from = a.fault;
         if (n.via)
             if (const auto& limit = p.circuits[n.via].letThroughKA) limitTo(from, *limit, a.system);
-        n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book), coldOhms(n.run.groundOhms, n.run.need, book), n.run.earth.added, a.system);
+        n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book), coldOhms(n.run.groundOhms, n.run.need, book), n.run.earth->added, a.system);
     }
 
     void settleBranch(const Circuit& c, const Board& b, const BoardResult& board) {
@@ -673,7 +673,7 @@ struct Solver {
         if (cr.kind == LoadKind::Lighting && p.basis.lightingDropLimit > 0) need.totalLimit = std::min(need.totalLimit, p.basis.lightingDropLimit);
         need.totalBefore = board.dropTotal;
         if (book.metric()) {
-            CableNeed& cable = need.cable;
+            CableNeed& cable = need.cable.make();
             cable.loopBefore = board.fault.loop;
             cable.faultBefore = float(board.fault.worst());
             cable.earthing = earthingHere;
@@ -686,7 +686,7 @@ struct Solver {
         if (book.metric() && c.bundle) {
             int together = 0;
             for (const Circuit* other : t.of(b.id)) together += other->bundle == c.bundle && other->use == CircuitUse::Load && !r.circuits[other->id.value].feeder;
-            need.cable.circuits = std::max(need.cable.circuits, together + (run ? run->grouped : 0));
+            need.cable.make().circuits = std::max(need.cable->circuits, together + (run ? run->grouped : 0));
         }
         const DropBasis by = run && run->dropBasis != DropBasis::Default ? run->dropBasis : p.basis.branchDropBasis;
         need.dropByShare = by == DropBasis::Share;

@@ -48,12 +48,12 @@ TEST_CASE("a board of ways: cells to click, a three-pole way taken whole, facts 
     // Kiosk 1 without its residual-current device and on a long run: the loop is judged by the breaker.
     d.click(view, view.slotBox(7).center());
     d.fact("RCD", "0");
-    CHECK(d.result("DB-2/3/L1").run.earth.limit == Approx(2.731f).margin(0.001)); // B16
+    CHECK(d.result("DB-2/3/L1").run.earth->limit == Approx(2.731f).margin(0.001)); // B16
     d.fact("Kind of device", "type D");
     d.fact("Run", "60 m");
     const CircuitResult& far = d.result("DB-2/3/L1");
     CHECK(far.run.why == Governing::LoopImpedance);
-    CHECK(far.run.earth.ok);
+    CHECK(far.run.earth->ok);
     d.fact("Cable", "multicore 70 °C");
     d.fact("Method", "E");
     CHECK(d.s.project().runs[d.s.project().circuits[d.circuit("DB-2/3/L1")].run].method == "E");
@@ -100,7 +100,7 @@ TEST_CASE("sections, earthing and Ze are facts; a bad one is refused in words") 
     d.fact("Ze", "0.8");
     CHECK(d.s.solution().results.of(d.board("MSB")).fault.loop.real() > 0.8);
     d.fact("Earthing", "TT");
-    CHECK(d.result("DB-1/1/L1").run.need.cable.earthing == Earthing::TT);
+    CHECK(d.result("DB-1/1/L1").run.need.cable->earthing == Earthing::TT);
     CHECK(d.s.solution().snags.size() > 20); // everything behind an electrode wants a residual-current device
 }
 

@@ -129,16 +129,16 @@ AnyCable anyCable() {
     RunNeed& n = a.need;
     n.system = VoltageSystem::Y400;
     n.poles = *rc::gen::element(1, 3);
-    n.cable.type = *rc::gen::inRange(0, int(book.cables.types.size()));
-    const CableType& t = book.cables.types[std::size_t(n.cable.type)];
-    n.cable.method = *rc::gen::inRange(0, int(t.methods.size()));
+    n.cable.make().type = *rc::gen::inRange(0, int(book.cables.types.size()));
+    const CableType& t = book.cables.types[std::size_t(n.cable->type)];
+    n.cable.make().method = *rc::gen::inRange(0, int(t.methods.size()));
     n.material = t.material;
     n.ambient = *rc::gen::inRange(10, 60);
-    n.cable.circuits = *rc::gen::inRange(1, 15);
+    n.cable.make().circuits = *rc::gen::inRange(1, 15);
     n.load = n.required = n.dropAmps = Amps{*rc::gen::inRange(5, 2000) / 10.0};
     n.device = book.ratingAtOrAbove(n.load.v);
-    n.cable.device = *rc::gen::element(DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::Moulded);
-    n.cable.loopBefore = *rc::gen::inRange(1, 800) / 1000.0;
+    n.cable.make().device = *rc::gen::element(DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::Moulded);
+    n.cable.make().loopBefore = *rc::gen::inRange(1, 800) / 1000.0;
     n.lengthKnown = true;
     n.length = Metres{*rc::gen::inRange(1, 2000) / 10.0};
     Basis b;
@@ -162,17 +162,17 @@ TEST_CASE("property, metric: Ib ≤ In ≤ Iz; what is called in time is; longer
         if (near.size < 0) return;
         RC_ASSERT(near.ampacity + 1e-6 >= near.need.device);
         RC_ASSERT(near.need.device + 1e-6 >= near.need.load.v);
-        RC_ASSERT(near.running <= bs().cables.types[std::size_t(a.need.cable.type)].celsius + 1e-3);
-        if (near.earth.known) {
-            RC_ASSERT(near.earth.inTime == (near.earth.zs <= near.earth.limit * (1 + 1e-6f)));
-            RC_ASSERT(double(near.earth.zs) + 1e-6 >= magnitude(a.need.cable.loopBefore));
-            if (near.earth.ok && near.state == Sizing::Sized && near.earth.longest > 0) RC_ASSERT(double(near.earth.longest) + 0.01 >= near.need.length.v);
+        RC_ASSERT(near.running <= bs().cables.types[std::size_t(a.need.cable->type)].celsius + 1e-3);
+        if (near.earth->known) {
+            RC_ASSERT(near.earth->inTime == (near.earth->zs <= near.earth->limit * (1 + 1e-6f)));
+            RC_ASSERT(double(near.earth->zs) + 1e-6 >= magnitude(a.need.cable->loopBefore));
+            if (near.earth->ok && near.state == Sizing::Sized && near.earth->longest > 0) RC_ASSERT(double(near.earth->longest) + 0.01 >= near.need.length.v);
         }
         a.need.held = near.size, a.need.heldSets = near.sets; // the same conductor, longer
         a.need.length = Metres{a.need.length.v + *rc::gen::inRange(1, 500) / 10.0};
         const RunResult far = sized(a);
         RC_ASSERT(far.dropOwn >= near.dropOwn - 1e-9);
-        RC_ASSERT(!near.earth.known || double(far.earth.zs) + 1e-6 >= double(near.earth.zs) || far.earth.ground != near.earth.ground);
+        RC_ASSERT(!near.earth->known || double(far.earth->zs) + 1e-6 >= double(near.earth->zs) || far.earth->ground != near.earth->ground);
     }));
 }
 
@@ -181,7 +181,7 @@ TEST_CASE("property, metric: hotter, fuller, or more load never takes a smaller 
         AnyCable a = anyCable();
         const RunResult before = sized(a);
         a.need.ambient += *rc::gen::inRange(0, 10);
-        a.need.cable.circuits += *rc::gen::inRange(0, 6);
+        a.need.cable.make().circuits += *rc::gen::inRange(0, 6);
         const double more = a.need.load.v + *rc::gen::inRange(0, 300) / 10.0;
         a.need.load = a.need.required = a.need.dropAmps = Amps{more};
         a.need.device = bs().ratingAtOrAbove(more);
