@@ -21,6 +21,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     auto* head = new QLabel(tr("SHEETS"));
     head->setProperty("heading", true);
     left->addWidget(head);
+    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     list->setObjectName("sheets");
     left->addWidget(list, 1);
     stops->setWordWrap(true);

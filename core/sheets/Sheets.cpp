@@ -53,7 +53,7 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
     for (const Board* b : boards) {
         const std::string number = fmt::format("E-{}", n++);
-        set.push_back({number, (in.book.metric() ? "Board schedule " : "Panel schedule ") + b->name, schedulePaper(in, *b), number + "_" + safe(b->name), [&in, id = b->id, number] { return panelSchedule(in, id, number); }});
+        set.push_back({number, (in.book.metric() ? "Schedule " : "Panel schedule ") + b->name, schedulePaper(in, *b), number + "_" + safe(b->name), [&in, id = b->id, number] { return panelSchedule(in, id, number); }});
     }
     return set;
 }

@@ -55,7 +55,7 @@ struct Writer : ScheduleWriter {
         const bool ways = b.form == BoardForm::Ways;
         std::vector<std::string> t(std::size(columns));
         t[0] = row.beginsWay ? std::to_string(ways ? (row.slot - 1) / 3 + 1 : row.slot) : "";
-        t[1] = row.wholeWay ? "L1–3" : lines == 1 ? "L" : lineName(lineOfSlot(b, row.slot), b);
+        t[1] = row.wholeWay ? "L1–3" : lineName(lineOfSlot(b, row.slot), b);
         if (!c) {
             t[2] = "Space";
             return t;
@@ -63,7 +63,7 @@ struct Writer : ScheduleWriter {
         const CircuitResult& cr = in.results.of(c->id);
         if (c->poles == 2) t[1] += "–" + lineName(cr.lines[1], b);
         t[2] = servesWords(in.project, in.results, c->id);
-        if (c->ring) t[2] += " (ring)";
+        if (c->ring && c->name.find("ring") == std::string::npos) t[2] += " (ring)";
         t[4] = deviceWords(cr, c->poles, in.book);
         t[5] = number(c->heldKA.value_or(b.ratingKA), c->heldKA.value_or(b.ratingKA) < 10 ? 1 : 0);
         if (c->use == CircuitUse::Spare) return t;

@@ -71,6 +71,7 @@ std::string systemWords(VoltageSystem s) {
 
 std::string lineName(int line, const Board& b) {
     if (line < 0) return "–";
+    if (b.system == VoltageSystem::S230) return "L";
     if (b.form == BoardForm::Ways || b.system == VoltageSystem::Y400 || b.system == VoltageSystem::Y415) return "L" + std::to_string(line + 1);
     return std::string(1, char('A' + line));
 }
