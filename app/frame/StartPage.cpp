@@ -9,6 +9,7 @@
 #include <QFileInfo>
 #include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
 
 namespace lintel {
 namespace {
@@ -53,9 +54,14 @@ StartPage::StartPage(Session& s, QWidget* parent) : QWidget(parent), session(s) 
 
 void StartPage::rebuild() {
     if (body) body->deleteLater();
-    body = new QWidget(this);
+    auto* scroll = new QScrollArea(this); // on a low screen, or with much to recover
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidgetResizable(true);
+    auto* page = new QWidget;
+    scroll->setWidget(page);
+    body = scroll;
     layout()->addWidget(body);
-    auto* outer = new QVBoxLayout(body);
+    auto* outer = new QVBoxLayout(page);
     outer->addStretch(2);
     auto* name = new QLabel("Lintel");
     QFont big = uiFont(2.6, true);
@@ -113,23 +119,24 @@ void StartPage::rebuild() {
         left->addWidget(b);
         connect(b, &QPushButton::clicked, this, [this, file = s.file, report] { report(session.beginFrom(file)); });
     }
+    left->addStretch(1);
+    heading(right, tr("OPEN"));
     auto* open = new Choice(tr("Open a project…"), tr("A .lintel file"));
-    left->addWidget(open);
+    right->addWidget(open);
     connect(open, &QPushButton::clicked, this, &StartPage::openWanted);
     auto* bench = new Choice(tr("One-off sums…"), tr("A cable, a motor, a house: the bench, without a project"));
-    left->addWidget(bench);
+    right->addWidget(bench);
     connect(bench, &QPushButton::clicked, this, &StartPage::benchWanted);
-    heading(left, tr("DEMOS"));
+    heading(right, tr("DEMOS"));
     for (const ShippedProject& s : shippedProjects("demos")) {
         auto* b = new Choice(q(s.name), q(s.about));
-        left->addWidget(b);
+        right->addWidget(b);
         connect(b, &QPushButton::clicked, this, [this, file = s.file, report] { report(session.beginFrom(file)); });
     }
-    left->addStretch(1);
     heading(right, tr("RECENT"));
     int n = 0;
     for (const QString& f : Session::recentFiles()) {
-        if (!QFileInfo::exists(f) || ++n > 5) continue;
+        if (!QFileInfo::exists(f) || ++n > 4) continue;
         auto* b = new Choice(QFileInfo(f).completeBaseName(), f);
         right->addWidget(b);
         connect(b, &QPushButton::clicked, this, [this, f, report] { report(session.open(f.toStdString())); });

@@ -56,7 +56,8 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         const Below& m = all[b.id.value];
         if (!n.via || m.largest <= 0) continue;
         const CircuitResult& r = in.results.of(n.via);
-        if (r.device > m.most() + 1e-6 && r.device > n.run.ampacity + 1e-6 && m.motors > m.others)
+        // 430.62(B): larger conductors may have the device that goes with them.
+        if (r.device > m.most() + 1e-6 && r.device > in.book.ratingAtOrAbove(n.run.ampacity) + 1e-6 && m.motors > m.others)
             into.push_back({&self, Severity::Check, b.id, fmt::format("{}: a {} A device feeds motors that allow {} A, and its conductors carry {} A", b.name, rating(r.device), figures(m.most()), figures(n.run.ampacity)), in.book.cite("motorFeederDevice")});
         else if (r.device + 1e-6 < m.largest)
             into.push_back({&self, Severity::Check, b.id, fmt::format("{}: its feeder's {} A device is smaller than the {} A of {} {}: it may open when that motor starts", b.name, rating(r.device), rating(m.largest), nameOf(in.project, m.at), in.project.circuits[m.at].name), in.book.cite("motorFeederDevice")});
