@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/solve/Solve.h"
 
 #include <fmt/format.h>
 

@@ -125,13 +125,7 @@ struct Writer : ScheduleWriter {
 Drawing panelSchedule(const SheetInput& in, BoardId id, const std::string& number) {
     const Board& board = in.project.boards[id];
     if (board.form == BoardForm::Ways || (in.book.metric() && board.form == BoardForm::SingleColumn)) return waySchedule(in, id, number);
-    Writer w(in, id, number);
-    w.titleStrip();
-    w.table();
-    w.tally();
-    w.notes();
-    footStrip(w.d, in, Writer::margin);
-    return w.d;
+    return writeSchedule<Writer>(in, id, number);
 }
 
 } // namespace lintel

@@ -28,4 +28,15 @@ private:
     std::vector<std::string> noteList() const;
 };
 
+/// The whole sheet, by a writer that has a table of its own kind of board.
+template <class Writer> Drawing writeSchedule(const SheetInput& in, BoardId board, const std::string& number) {
+    Writer w(in, board, number);
+    w.titleStrip();
+    w.table();
+    w.tally();
+    w.notes();
+    footStrip(w.d, in, ScheduleWriter::margin);
+    return std::move(w.d);
+}
+
 } // namespace lintel

@@ -150,13 +150,7 @@ struct Writer : ScheduleWriter {
 int wayScheduleRows(const Project& p, const Board& b) { return int(rowsOf(p, b).size()); }
 
 Drawing waySchedule(const SheetInput& in, BoardId id, const std::string& number) {
-    Writer w(in, id, number);
-    w.titleStrip();
-    w.table();
-    w.tally();
-    w.notes();
-    footStrip(w.d, in, Writer::margin);
-    return w.d;
+    return writeSchedule<Writer>(in, id, number);
 }
 
 } // namespace lintel

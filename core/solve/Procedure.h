@@ -33,6 +33,9 @@ struct Procedure {
 extern const Procedure terminalTemperature, referenceMethod;
 inline const Procedure& procedureOf(const RuleBook& book) { return book.metric() ? referenceMethod : terminalTemperature; }
 
+/// mm² of the protective conductor that goes with lines of so many mm² by the metric book's table of areas (BS 7671 Table 54.7).
+double protectiveArea(const CableRules& rules, double line);
+
 /// Whether the book knows both capacity and impedance of this size in the run's cable and way of laying.
 inline bool canUse(const RunNeed& n, SizeIndex s, const RuleBook& book) {
     if (n.cable->type < 0) return book.choosable(s, n.material);

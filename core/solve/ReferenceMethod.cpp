@@ -125,14 +125,9 @@ SizeIndex usualGround(const RunNeed& n, SizeIndex line, bool separate, const Rul
         const auto it = c.groundOfLine.find(line);
         return it == c.groundOfLine.end() ? line : it->second;
     }
-    const double mm2 = book.sizes()[std::size_t(line)].mm2;
-    for (const auto& [upTo, area] : c.byLine)
-        if (mm2 <= upTo + 1e-9) {
-            const double wanted = area == 0 ? mm2 : area < 0 ? -area * mm2 : area;
-            for (SizeIndex s = 0; s <= line; ++s)
-                if (book.sizes()[std::size_t(s)].mm2 >= wanted - 1e-9) return s;
-            return line;
-        }
+    const double wanted = protectiveArea(c, book.sizes()[std::size_t(line)].mm2);
+    for (SizeIndex i = 0; i < line; ++i)
+        if (book.sizes()[std::size_t(i)].mm2 >= wanted - 1e-9) return i;
     return line;
 }
 
@@ -243,6 +238,12 @@ void protect(RunResult& r, Candidate chosen, Candidate, const SizingRules& rules
 }
 
 } // namespace
+
+double protectiveArea(const CableRules& rules, double line) {
+    for (const auto& [upTo, area] : rules.byLine)
+        if (line <= upTo + 1e-9) return area == 0 ? line : area < 0 ? -area * line : area;
+    return line;
+}
 
 const Procedure referenceMethod{conditionsOf, ampacityUnder, failing, tellAmpacity, protect, earthFault};
 

@@ -1,6 +1,7 @@
 #include "core/solve/RunParts.h"
 
 #include "core/base/Format.h"
+#include "core/solve/Procedure.h"
 
 #include <fmt/format.h>
 
@@ -102,9 +103,7 @@ Bonding bondingOf(const RunResult& run, Material own, const RuleBook& book, Work
     if (book.metric()) { // the earthing conductor as any protective one; main bonding half of it, or by the neutral where that is earthed by the supplier
         const CableRules& c = book.cables;
         const double line = book.sizes()[std::size_t(run.size)].mm2 * run.sets;
-        double earth = line;
-        for (const auto& [upTo, area] : c.byLine)
-            if (line <= upTo + 1e-9) { earth = area == 0 ? line : area < 0 ? -area * line : area; break; }
+        double earth = protectiveArea(c, line);
         if (const auto it = c.groundOfLine.find(run.size); it != c.groundOfLine.end()) earth = book.sizes()[std::size_t(it->second)].mm2 * run.sets;
         double bond = std::clamp(earth * c.bondingShare, c.bondingLeast, c.bondingMost);
         const bool combined = run.need.cable->earthing == Earthing::TNCS && !c.bondingCombined.empty();
