@@ -1,4 +1,4 @@
-#include "core/plan/Measure.h"
+#include "core/plan/Trays.h"
 
 namespace lintel {
 
@@ -45,16 +45,36 @@ std::vector<std::size_t> chainOrder(Point from, const Device* const* devices, st
     return order;
 }
 
-std::optional<Measured> measureCircuit(const Project& p, const Board& board, LengthBy by, const Device* const* devices, std::size_t count) {
+MeasureBy measureBy(const Run* run, const TrayGraph* trays) {
+    if (!run) return {LengthBy::Reach, RouteBy::Auto, nullptr, trays};
+    return {run->lengthBy, run->route, &run->trace, trays};
+}
+
+std::optional<Measured> measureBetween(const Project& p, const Place& from, const Place& to, const MeasureBy& by) {
+    if (by.by != LengthBy::Traced || !by.trace || by.trace->size() < 2) return measure(p, from, to, by.trays, by.route);
+    auto m = measure(p, from, to);
+    if (!m) return m;
+    m->across = Metres{0};
+    for (std::size_t i = 1; i < by.trace->size(); ++i) m->across += Metres{distance((*by.trace)[i - 1], (*by.trace)[i])};
+    m->total = (m->up + m->across + m->down) * (1 + p.basis.slack);
+    return m;
+}
+
+std::optional<Measured> measureCircuit(const Project& p, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count) {
     if (count == 0 || !board.level) return std::nullopt;
     std::optional<Measured> longest;
-    if (by == LengthBy::Reach || count == 1) {
+    if (by.by == LengthBy::Traced && by.trace && by.trace->size() > 1) {
+        const Point end = by.trace->back();
+        const Device* last = *std::min_element(devices, devices + count, [&](const Device* x, const Device* y) { return distance(x->at, end) < distance(y->at, end); });
+        return measureBetween(p, placeOf(board), placeOf(p, *last), by);
+    }
+    if (by.by != LengthBy::Chain || count == 1) {
         for (std::size_t i = 0; i < count; ++i)
-            if (auto m = measure(p, placeOf(board), placeOf(p, *devices[i])); m && (!longest || m->total > longest->total)) longest = m;
+            if (auto m = measureBetween(p, placeOf(board), placeOf(p, *devices[i]), {LengthBy::Reach, by.route, nullptr, by.trays}); m && (!longest || m->total > longest->total)) longest = m;
         return longest;
     }
     const auto order = chainOrder(board.at, devices, count);
-    longest = measure(p, placeOf(board), placeOf(p, *devices[order.front()]));
+    longest = measure(p, placeOf(board), placeOf(p, *devices[order.front()]), by.trays, by.route);
     for (std::size_t i = 1; longest && i < count; ++i) {
         const Place a = placeOf(p, *devices[order[i - 1]]), b = placeOf(p, *devices[order[i]]);
         const double across = orthogonal(a.at, b.at), rise = std::abs(a.height - b.height);
@@ -65,10 +85,10 @@ std::optional<Measured> measureCircuit(const Project& p, const Board& board, Len
     return longest;
 }
 
-std::optional<Measured> measureRing(const Project& p, const Board& board, const Device* const* devices, std::size_t count) {
-    auto out = measureCircuit(p, board, LengthBy::Chain, devices, count);
+std::optional<Measured> measureRing(const Project& p, const Board& board, const Device* const* devices, std::size_t count, const TrayGraph* trays) {
+    auto out = measureCircuit(p, board, {LengthBy::Chain, RouteBy::Auto, nullptr, trays}, devices, count);
     if (!out) return out;
-    const auto back = measure(p, placeOf(p, *devices[chainOrder(board.at, devices, count).back()]), placeOf(board));
+    const auto back = measure(p, placeOf(p, *devices[chainOrder(board.at, devices, count).back()]), placeOf(board), trays, RouteBy::Auto);
     if (!back) return std::nullopt;
     out->up += back->up, out->across += back->across, out->down += back->down, out->total += back->total;
     return out;

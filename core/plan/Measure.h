@@ -6,9 +6,12 @@
 
 namespace lintel {
 
+class TrayGraph;
+
 /// One way. `slack` of the basis is in `total` only.
 struct Measured {
     Metres up, across, down, total;
+    bool byTray = false;
 };
 
 /// A place in the building: where on which level, how high above its floor.
@@ -27,11 +30,22 @@ std::optional<Place> placeOf(const Project& project, Ref node);
 
 /// Between two places. Nothing when either has no level.
 std::optional<Measured> measure(const Project& project, const Place& from, const Place& to);
-/// From the board: to the farthest device (reach), or to the nearest and then through all, always to the next nearest (chain).
+/// How a branch run is measured.
+struct MeasureBy {
+    LengthBy by = LengthBy::Reach;
+    RouteBy route = RouteBy::Auto;
+    const std::vector<Point>* trace = nullptr; ///< of a traced run
+    const TrayGraph* trays = nullptr;
+};
+MeasureBy measureBy(const Run* run, const TrayGraph* trays);
+/// From the board: to the farthest device (reach); to the nearest and then through all, always to the next nearest (chain); or along
+/// the way drawn by hand, straight from point to point, with the rises at the board and at its last device (traced).
 /// `devices`: pointers to the circuit's devices, in any order.
-std::optional<Measured> measureCircuit(const Project& project, const Board& board, LengthBy by, const Device* const* devices, std::size_t count);
+std::optional<Measured> measureCircuit(const Project& project, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count);
+/// A run between two places: along its own trace where it is traced, by trays, or up, across and down.
+std::optional<Measured> measureBetween(const Project& project, const Place& from, const Place& to, const MeasureBy& by);
 /// Round a ring: through its devices as a chain, and from the last back to the board.
-std::optional<Measured> measureRing(const Project& project, const Board& board, const Device* const* devices, std::size_t count);
+std::optional<Measured> measureRing(const Project& project, const Board& board, const Device* const* devices, std::size_t count, const TrayGraph* trays = nullptr);
 /// The devices of a chain in the order they are wired: nearest to the board first, then always the next nearest.
 std::vector<std::size_t> chainOrder(Point from, const Device* const* devices, std::size_t count);
 

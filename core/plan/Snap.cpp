@@ -31,6 +31,11 @@ SnapResult snapPoint(const Project& p, LevelId level, Point at, double reach, co
     return s;
 }
 
+Point snapToCeiling(const Room& r, Point at) {
+    if (r.gridX <= 0 || r.gridY <= 0) return at;
+    return {r.gridFrom.x + (std::floor((at.x - r.gridFrom.x) / r.gridX + 1e-9) + 0.5) * r.gridX, r.gridFrom.y + (std::floor((at.y - r.gridFrom.y) / r.gridY + 1e-9) + 0.5) * r.gridY};
+}
+
 SnapResult snapToWall(const Project& p, LevelId level, Point at, double reach, double standOff) {
     SnapResult s;
     s.at = at;

@@ -18,4 +18,7 @@ SnapResult snapPoint(const Project& project, LevelId level, Point at, double rea
 /// For things on walls: the face of the nearest wall within `reach`, on the side that `at` is on, turned to face away from it.
 SnapResult snapToWall(const Project& project, LevelId level, Point at, double reach, double standOff = 0.12);
 
+/// The middle of the panel of the room's ceiling grid that the point lies in.
+Point snapToCeiling(const Room& room, Point at);
+
 } // namespace lintel

@@ -43,11 +43,11 @@ template <> struct EnumText<Raceway> {
         {Raceway::Steel, "steel"}, {Raceway::Aluminium, "aluminium"}, {Raceway::Pvc, "PVC"}};
 };
 
-/// How long a run is: to its farthest device; through its devices in order; or as entered.
-enum class LengthBy : std::uint8_t { Reach, Chain, Entered };
+/// How long a run is: to its farthest device; through its devices in order; as entered; or along the path drawn by hand.
+enum class LengthBy : std::uint8_t { Reach, Chain, Entered, Traced };
 template <> struct EnumText<LengthBy> {
     static constexpr std::pair<LengthBy, const char*> words[] = {
-        {LengthBy::Reach, "reach"}, {LengthBy::Chain, "chain"}, {LengthBy::Entered, "entered"}};
+        {LengthBy::Reach, "reach"}, {LengthBy::Chain, "chain"}, {LengthBy::Entered, "entered"}, {LengthBy::Traced, "traced"}};
 };
 
 /// The current a run's drop is judged at. Load: of a feeder, its demand. Connected: all that hangs on it. Share: of the
@@ -139,13 +139,47 @@ template <> struct EnumText<UnitSystem> {
     static constexpr std::pair<UnitSystem, const char*> words[] = {{UnitSystem::Imperial, "imperial"}, {UnitSystem::Metric, "metric"}};
 };
 
+/// Whether a run goes by the trays of its floor. Auto: where less of its way lies off the tray than it would be long without.
+enum class RouteBy : std::uint8_t { Auto, Direct, Trays };
+template <> struct EnumText<RouteBy> {
+    static constexpr std::pair<RouteBy, const char*> words[] = {{RouteBy::Auto, "automatic"}, {RouteBy::Direct, "direct"}, {RouteBy::Trays, "by trays"}};
+};
+/// How branch wiring is drawn between points.
+enum class WiringShape : std::uint8_t { Curved, Square };
+template <> struct EnumText<WiringShape> {
+    static constexpr std::pair<WiringShape, const char*> words[] = {{WiringShape::Curved, "curved"}, {WiringShape::Square, "square"}};
+};
+
+/// What a wall is broken by.
+enum class OpeningKind : std::uint8_t { Door, DoubleDoor, Window, Opening };
+template <> struct EnumText<OpeningKind> {
+    static constexpr std::pair<OpeningKind, const char*> words[] = {{OpeningKind::Door, "door"}, {OpeningKind::DoubleDoor, "double door"}, {OpeningKind::Window, "window"}, {OpeningKind::Opening, "opening"}};
+};
+/// What stands in a room without being electrical: it tells a recipe where outlets are wanted, and fills the plan.
+enum class FurnishingKind : std::uint8_t { Column, Stair, Shaft, Desk, Table, Counter, Till, Shelving, Bed, Sink, Basin, Toilet, Shower, Cooker, Refrigerator, Bench };
+template <> struct EnumText<FurnishingKind> {
+    static constexpr std::pair<FurnishingKind, const char*> words[] = {
+        {FurnishingKind::Column, "column"}, {FurnishingKind::Stair, "stair"}, {FurnishingKind::Shaft, "shaft"}, {FurnishingKind::Desk, "desk"}, {FurnishingKind::Table, "table"}, {FurnishingKind::Counter, "counter"},
+        {FurnishingKind::Till, "till"}, {FurnishingKind::Shelving, "shelving"}, {FurnishingKind::Bed, "bed"}, {FurnishingKind::Sink, "sink"}, {FurnishingKind::Basin, "basin"}, {FurnishingKind::Toilet, "toilet"},
+        {FurnishingKind::Shower, "shower"}, {FurnishingKind::Cooker, "cooker"}, {FurnishingKind::Refrigerator, "refrigerator"}, {FurnishingKind::Bench, "bench"}};
+};
+/// How a part of a room recipe finds its places. Grid: in even rows by count, by spacing, to a light level or to a load; Walls: so
+/// that no place along a wall is farther from one than half the spacing; Doors: at the latch; Furnishing: at each of a kind.
+enum class RecipeBy : std::uint8_t { GridCount, GridSpacing, GridLux, GridLoad, Walls, Doors, Furnishing, Middle };
+template <> struct EnumText<RecipeBy> {
+    static constexpr std::pair<RecipeBy, const char*> words[] = {
+        {RecipeBy::GridCount, "grid by count"}, {RecipeBy::GridSpacing, "grid by spacing"}, {RecipeBy::GridLux, "grid to lux"}, {RecipeBy::GridLoad, "grid to load"},
+        {RecipeBy::Walls, "along walls"}, {RecipeBy::Doors, "by doors"}, {RecipeBy::Furnishing, "at furniture"}, {RecipeBy::Middle, "in the middle"}};
+};
+
 /// Our own drawing of a device on plan.
-enum class Symbol : std::uint8_t { Receptacle, Quad, Special, Luminaire, Downlight, Switch, Motor, Equipment, Heater };
+enum class Symbol : std::uint8_t { Receptacle, Quad, Special, Luminaire, Downlight, Switch, Motor, Equipment, Heater, Data, Detector, CallPoint, Sounder, Emergency, Exit, Junction };
 template <> struct EnumText<Symbol> {
     static constexpr std::pair<Symbol, const char*> words[] = {
         {Symbol::Receptacle, "receptacle"}, {Symbol::Quad, "double receptacle"}, {Symbol::Special, "special receptacle"},
         {Symbol::Luminaire, "luminaire"}, {Symbol::Downlight, "downlight"}, {Symbol::Switch, "switch"},
-        {Symbol::Motor, "motor"}, {Symbol::Equipment, "equipment"}, {Symbol::Heater, "heater"}};
+        {Symbol::Motor, "motor"}, {Symbol::Equipment, "equipment"}, {Symbol::Heater, "heater"}, {Symbol::Data, "data outlet"}, {Symbol::Detector, "detector"}, {Symbol::CallPoint, "call point"},
+        {Symbol::Sounder, "sounder"}, {Symbol::Emergency, "emergency luminaire"}, {Symbol::Exit, "exit sign"}, {Symbol::Junction, "junction box"}};
 };
 
 } // namespace lintel

@@ -1,6 +1,6 @@
 #include "core/project/CopyBoard.h"
 
-#include "core/plan/Measure.h"
+#include "core/plan/Trays.h"
 #include "core/project/Operations.h"
 
 #include <fmt/format.h>
@@ -38,6 +38,7 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
         if (!again.name.empty() && again.name == r->name) again.name = r->name + " (" + name + ")"; // a cable's name stands for one cable
         return p.runs.add(again);
     };
+    const TrayGraph trays(p);
     Board copy = old;
     copy.id = {};
     copy.name = name;
@@ -70,7 +71,7 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
             if (d.circuit == from) ++drawn[d.type], devices.push_back(&d);
         // The copy is not drawn, so its run cannot be measured: it begins with the length of the first one.
         if (Run* r = p.runs.change(c.run); r && r->lengthBy != LengthBy::Entered && !devices.empty())
-            if (const auto m = c.ring ? measureRing(p, old, devices.data(), devices.size()) : measureCircuit(p, old, r->lengthBy, devices.data(), devices.size())) r->length = m->total.v, r->lengthBy = LengthBy::Entered;
+            if (const auto m = c.ring ? measureRing(p, old, devices.data(), devices.size(), &trays) : measureCircuit(p, old, measureBy(r, &trays), devices.data(), devices.size())) r->length = m->total.v, r->lengthBy = LengthBy::Entered;
         for (Load l : loads) {
             l.id = {};
             l.circuit = to;

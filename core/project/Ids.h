@@ -26,6 +26,12 @@ using CircuitId = Id<struct Circuit>;
 using RunId = Id<struct Run>;
 using LoadId = Id<struct Load>;
 using SectionId = Id<struct Section>;
+using UnderlayId = Id<struct Underlay>;
+using OpeningId = Id<struct Opening>;
+using FurnishingId = Id<struct Furnishing>;
+using RecipeId = Id<struct Recipe>;
+using CatchmentId = Id<struct Catchment>;
+using TrayId = Id<struct Tray>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -41,6 +47,12 @@ template <> inline constexpr char idLetter<Circuit> = 'C';
 template <> inline constexpr char idLetter<Run> = 'R';
 template <> inline constexpr char idLetter<Load> = 'L';
 template <> inline constexpr char idLetter<Section> = 'N';
+template <> inline constexpr char idLetter<Underlay> = 'U';
+template <> inline constexpr char idLetter<Opening> = 'O';
+template <> inline constexpr char idLetter<Furnishing> = 'F';
+template <> inline constexpr char idLetter<Recipe> = 'E';
+template <> inline constexpr char idLetter<Catchment> = 'K';
+template <> inline constexpr char idLetter<Tray> = 'Q';
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

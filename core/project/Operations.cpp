@@ -272,6 +272,10 @@ void removeBoard(Project& p, BoardId id) {
         if (s.board == id) sections.push_back(s.id);
     for (SectionId s : sections) p.sections.remove(s);
     p.boards.remove(id);
+    std::vector<CatchmentId> catchments;
+    for (const Catchment& k : p.catchments)
+        if (std::any_of(k.boards.begin(), k.boards.end(), [&](const Serving& s) { return s.board == id; })) catchments.push_back(k.id);
+    for (CatchmentId k : catchments) std::erase_if(p.catchments.change(k)->boards, [&](const Serving& s) { return s.board == id; });
 }
 
 void removeTransformer(Project& p, TransformerId id) {
@@ -283,6 +287,39 @@ void removeTransformer(Project& p, TransformerId id) {
     for (BoardId b : below) p.boards.change(b)->feed = {};
     p.runs.remove(p.transformers[id].run);
     p.transformers.remove(id);
+}
+
+void removeWall(Project& p, WallId id) {
+    std::vector<OpeningId> openings;
+    for (const Opening& o : p.openings)
+        if (o.wall == id) openings.push_back(o.id);
+    for (OpeningId o : openings) p.openings.remove(o);
+    p.walls.remove(id);
+}
+
+void removeRoom(Project& p, RoomId id) {
+    std::vector<DeviceId> devices;
+    for (const Device& d : p.devices)
+        if (d.room == id) devices.push_back(d.id);
+    for (DeviceId d : devices) p.devices.change(d)->room = {}, p.devices.change(d)->recipe = {};
+    p.rooms.remove(id);
+}
+
+void removeRecipe(Project& p, RecipeId id) {
+    std::vector<DeviceId> devices;
+    for (const Device& d : p.devices)
+        if (d.recipe == id) devices.push_back(d.id);
+    for (DeviceId d : devices) p.devices.change(d)->recipe = {};
+    p.recipes.remove(id);
+}
+
+bool removeFromPlan(Project& p, Ref r) {
+    if (r.is<Board>() && p.boards.has(r.as<Board>())) return removeBoard(p, r.as<Board>()), true;
+    if (r.is<Transformer>() && p.transformers.has(r.as<Transformer>())) return removeTransformer(p, r.as<Transformer>()), true;
+    if (r.is<Wall>() && p.walls.has(r.as<Wall>())) return removeWall(p, r.as<Wall>()), true;
+    if (r.is<Room>() && p.rooms.has(r.as<Room>())) return removeRoom(p, r.as<Room>()), true;
+    return p.devices.remove(r.as<Device>()) || p.underlays.remove(r.as<Underlay>()) || p.openings.remove(r.as<Opening>()) || p.furnishings.remove(r.as<Furnishing>()) || p.catchments.remove(r.as<Catchment>()) ||
+           p.trays.remove(r.as<Tray>());
 }
 
 std::string freeBoardName(const Project& p, const std::string& like) {

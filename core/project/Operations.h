@@ -63,6 +63,13 @@ void clearFeed(Project& project, Ref node);
 BoardId addBoard(Project& project, Board board);
 void removeBoard(Project& project, BoardId board);
 void removeTransformer(Project& project, TransformerId transformer);
+/// With its doors and windows.
+void removeWall(Project& project, WallId wall);
+/// What stands in it stays.
+void removeRoom(Project& project, RoomId room);
+void removeRecipe(Project& project, RecipeId recipe);
+/// Anything on the plan, with what goes with it; true when there was such a thing.
+bool removeFromPlan(Project& project, Ref thing);
 /// "LP-3" after "LP-2": the next name of the same kind that is free.
 std::string freeBoardName(const Project& project, const std::string& like);
 

@@ -40,6 +40,12 @@ std::string nameOf(const Project& p, Ref r) {
     if (auto* m = p.rooms.find(r.as<Room>())) return m->number.empty() ? m->name : m->name + " " + m->number;
     if (auto* v = p.levels.find(r.as<Level>())) return v->name;
     if (r.is<Wall>()) return "wall";
+    if (auto* u = p.underlays.find(r.as<Underlay>())) return u->file.substr(u->file.find_last_of('/') + 1);
+    if (auto* o = p.openings.find(r.as<Opening>())) return wordOf(o->kind);
+    if (auto* f = p.furnishings.find(r.as<Furnishing>())) return f->name.empty() ? wordOf(f->kind) : f->name;
+    if (auto* k = p.catchments.find(r.as<Catchment>())) return k->name.empty() ? "catchment" : k->name;
+    if (auto* t = p.trays.find(r.as<Tray>())) return t->name.empty() ? "tray" : t->name;
+    if (auto* e = p.recipes.find(r.as<Recipe>())) return "recipe for " + e->roomKind;
     if (auto* d = p.devices.find(r.as<Device>())) {
         if (!d->tag.empty()) return d->tag;
         const DeviceType* t = p.deviceTypes.find(d->type);

@@ -56,6 +56,13 @@ struct Basis {
     bool dropWhenWarm = false;              ///< drop at the conductors' temperature under load rather than at their highest
     PhaseColours phaseColours = PhaseColours::Usual;
     std::string circuitPattern;             ///< how a circuit is named: {board} {slot} {way} {line}; empty: by the form of its board
+    // Plan: how devices are put on circuits and how wiring is drawn.
+    double circuitShare = 0.8;   ///< of a breaker's rating that an automatic circuit is filled to
+    int circuitPoints = 12;      ///< most devices on an automatic circuit; 0: any number
+    double ownCircuitFrom = 6;   ///< A from which a device gets a circuit of its own
+    double panelboardUpTo = 100; ///< A of a device; larger ones go to a switchboard, motors to a motor control centre
+    WiringShape wiringShape = WiringShape::Curved;
+    double lightUtilisation = 0.6, lightMaintenance = 0.8; ///< lumen method: share of the lumens that reaches the plane, and that is left after soiling
     std::string lightingAreaOf;  ///< occupancy whose lighting by area is the least the service is worked out on; empty: none
     bool motorsFeedFaults = false; ///< four times the full-load current of all motors of a system added to its faults
     std::map<std::string, double> ownValues; ///< in place of the rule book's, by their place in it: "continuous/factor"
@@ -80,6 +87,7 @@ struct Wall {
     LevelId level;
     Point a, b;
     double thickness = 0.15;
+    double bulge = 0; ///< of a curved wall: tangent of a quarter of its angle, positive to the right of a–b on the sheet; 0: straight
     Extra extra;
     bool operator==(const Wall&) const = default;
 };
@@ -89,6 +97,9 @@ struct Room {
     LevelId level;
     std::string number, name, kind;
     std::vector<Point> outline;
+    std::optional<double> ceiling;       ///< m above the floor, where it is not the level's
+    double gridX = 0, gridY = 0;         ///< m, the panels of a ceiling grid; 0: no grid
+    Point gridFrom;                      ///< a crossing of its lines
     Extra extra;
     bool operator==(const Room&) const = default;
 };
@@ -106,6 +117,9 @@ struct DeviceType {
     bool continuous = false;
     bool onWall = true;
     double height = 0.45; ///< m above the floor
+    double lumens = 0;    ///< of a luminaire's light
+    bool lifeSafety = false; ///< goes to boards that take life safety
+    std::string protection, connection; ///< "IP44", "NEMA 3R"; "cord and plug"
     Extra extra;
     bool operator==(const DeviceType&) const = default;
 };
@@ -119,6 +133,11 @@ struct Device {
     CircuitId circuit;
     std::string tag;
     std::optional<double> height, load; ///< m and the type's unit, where this one differs from its type
+    std::string protection; ///< where it differs from its type
+    std::string leg;        ///< switch leg: the switch and its luminaires carry the same letter
+    RecipeId recipe;        ///< the recipe that placed it; none: a hand did
+    RoomId room;            ///< the room it was placed for
+    Point placed;           ///< where the recipe put it: elsewhere by now, and the recipe leaves it alone
     Extra extra;
     bool operator==(const Device&) const = default;
 };
@@ -197,6 +216,7 @@ struct Circuit {
     bool ring = false;      ///< its run goes round and comes back to the same device; its length is that of the whole ring
     double residual = 0;    ///< mA of its own residual-current device; 0: none
     std::string unprotected; ///< the recorded reason why ground-fault, arc-fault or residual-current protection is left out
+    bool automatic = false; ///< made by circuiting from catchments, which may make it anew while it is not pinned
     int bundle = 0;    ///< home runs of a board with the same number lie in one raceway; 0: alone
     int multiwire = 0; ///< circuits of a board with the same number share one neutral and are opened together; 0: none
     double factor = 1; ///< the designer's own demand factor
@@ -212,6 +232,8 @@ struct Run {
     std::string name;
     LengthBy lengthBy = LengthBy::Reach;
     double length = 0; ///< m one way, where entered
+    std::vector<Point> trace; ///< its way on the plan, drawn by hand, from the board on; empty: none
+    RouteBy route = RouteBy::Auto;
     std::optional<Material> material;
     std::optional<Raceway> raceway;
     std::optional<double> ambient;
@@ -268,6 +290,95 @@ struct Section {
     bool operator==(const Section&) const = default;
 };
 
+/// The architect's drawing below a level. The file stays where it is; the project keeps how it lies.
+struct Underlay {
+    UnderlayId id;
+    LevelId level;
+    std::string file;       ///< as written by the designer: beside the project, or a whole path
+    std::string stamp;      ///< of the content that was linked last, to tell when the file has changed
+    double scale = 0;       ///< m for one unit of the drawing or one pixel; 0: as the drawing's header says
+    Point origin;           ///< where the drawing's own zero lies on the level
+    double turn = 0;        ///< degrees, clockwise
+    double fade = 0.55;     ///< 0: as drawn; 1: gone
+    bool hidden = false;
+    std::vector<Point> crop; ///< two corners on the level: only what lies between is shown; empty: all
+    std::vector<std::string> hiddenLayers;
+    Extra extra;
+    bool operator==(const Underlay&) const = default;
+};
+
+/// A door, window or opening in a wall.
+struct Opening {
+    OpeningId id;
+    WallId wall;
+    OpeningKind kind = OpeningKind::Door;
+    double along = 0.5, width = 0.9; ///< m from the wall's first end to the middle; m
+    bool hingeAtEnd = false, otherSide = false; ///< hinged at the side of the wall's second end; swings to the left of a–b on the sheet
+    Extra extra;
+    bool operator==(const Opening&) const = default;
+};
+
+struct Furnishing {
+    FurnishingId id;
+    LevelId level;
+    FurnishingKind kind = FurnishingKind::Desk;
+    Point at;                   ///< its middle
+    double turn = 0;            ///< degrees, clockwise
+    double width = 0, depth = 0; ///< m; 0: as usual for its kind
+    std::string name;
+    Extra extra;
+    bool operator==(const Furnishing&) const = default;
+};
+
+/// One kind of thing that a recipe gives a room.
+struct RecipePart {
+    DeviceTypeId type;
+    RecipeBy by = RecipeBy::GridSpacing;
+    double value = 3;   ///< m of spacing, lux, or W/m²
+    int rows = 1, columns = 1; ///< grid by count
+    FurnishingKind furnishing = FurnishingKind::Desk;
+    std::string leg;    ///< the switch leg that what it places carries
+    bool operator==(const RecipePart&) const = default;
+};
+/// What every room of a kind gets.
+struct Recipe {
+    RecipeId id;
+    std::string roomKind;
+    std::vector<RecipePart> parts;
+    Extra extra;
+    bool operator==(const Recipe&) const = default;
+};
+
+/// A board of a catchment and what it takes there.
+struct Serving {
+    BoardId board;
+    std::vector<std::string> kinds; ///< of load; empty: all
+    bool lifeSafety = false;        ///< takes life safety, and nothing else
+    bool operator==(const Serving&) const = default;
+};
+/// An area of plan and the boards that serve it.
+struct Catchment {
+    CatchmentId id;
+    LevelId level;
+    std::string name;
+    std::vector<Point> outline; ///< empty: the whole level
+    std::vector<Serving> boards;
+    Extra extra;
+    bool operator==(const Catchment&) const = default;
+};
+
+/// A cable tray along a path, or a riser: a path of one point that goes up or down to another level.
+struct Tray {
+    TrayId id;
+    LevelId level;
+    std::string name;
+    std::vector<Point> path;
+    double width = 0.3, depth = 0.06, height = 2.6; ///< m; m above the floor
+    LevelId riseTo; ///< of a riser
+    Extra extra;
+    bool operator==(const Tray&) const = default;
+};
+
 struct Project {
     Basis basis;
     Table<Level> levels;
@@ -282,6 +393,12 @@ struct Project {
     Table<Load> loads;
     Table<Section> sections;
     Table<Device> devices;
+    Table<Underlay> underlays;
+    Table<Opening> openings;
+    Table<Furnishing> furnishings;
+    Table<Recipe> recipes;
+    Table<Catchment> catchments;
+    Table<Tray> trays;
     Extra extra;
     bool operator==(const Project&) const = default;
 
@@ -299,6 +416,12 @@ struct Project {
         f("loads", &Project::loads);
         f("sections", &Project::sections);
         f("devices", &Project::devices);
+        f("underlays", &Project::underlays);
+        f("openings", &Project::openings);
+        f("furnishings", &Project::furnishings);
+        f("recipes", &Project::recipes);
+        f("catchments", &Project::catchments);
+        f("trays", &Project::trays);
     }
 };
 

@@ -31,11 +31,23 @@ ordered_json valueJson(const std::vector<Point>& ps) {
     return a;
 }
 template <class T> ordered_json valueJson(const std::optional<T>& o) { return o ? valueJson(*o) : ordered_json(); }
+template <class T> ordered_json listJson(const std::vector<T>& list);
+ordered_json valueJson(const std::vector<RecipePart>& list) { return listJson(list); }
+ordered_json valueJson(const std::vector<Serving>& list) { return listJson(list); }
 
 struct Writer {
     ordered_json out = ordered_json::object();
     template <class T> void operator()(const char* key, const T& value) { out[key] = valueJson(value); }
 };
+template <class T> ordered_json listJson(const std::vector<T>& list) {
+    ordered_json a = ordered_json::array();
+    for (const T& x : list) {
+        Writer w;
+        fields(w, const_cast<T&>(x));
+        a.push_back(w.out);
+    }
+    return a;
+}
 
 std::string seen(const json& j) {
     std::string s = j.dump();
@@ -109,6 +121,24 @@ struct Reader {
             Point p;
             if (!read(key, e, p)) return false;
             x.push_back(p);
+        }
+        return true;
+    }
+    /// A list of texts, or of small things with fields of their own.
+    template <class T> bool read(const char* key, const json& j, std::vector<T>& x) {
+        if (!j.is_array()) return fail(key, "expected a list in brackets, found " + seen(j)), false;
+        x.clear();
+        for (const json& e : j) {
+            T item{};
+            if constexpr (std::is_same_v<T, std::string>) {
+                if (!read(key, e, item)) return false;
+            } else {
+                if (!e.is_object()) return fail(key, "expected an object in braces, found " + seen(e)), false;
+                Reader r{e, where + "." + key, {}, {}};
+                fields(r, item);
+                if (r.error) return error = r.error, false;
+            }
+            x.push_back(std::move(item));
         }
         return true;
     }
@@ -187,6 +217,12 @@ LINTEL_JSON(Circuit)
 LINTEL_JSON(Run)
 LINTEL_JSON(Load)
 LINTEL_JSON(Section)
+LINTEL_JSON(Underlay)
+LINTEL_JSON(Opening)
+LINTEL_JSON(Furnishing)
+LINTEL_JSON(Recipe)
+LINTEL_JSON(Catchment)
+LINTEL_JSON(Tray)
 #undef LINTEL_JSON
 
 std::string writeProject(const Project& p) {

@@ -52,8 +52,12 @@ std::optional<Error> validate(const Project& p) {
     basis("soil", b.soil, 0.1, 10);
     basis("lightingDropLimit", b.lightingDropLimit, 0, 100);
     for (const Level& l : p.levels) c.within("levels", l.id, "height", l.height, 0.5, 200), c.within("levels", l.id, "elevation", l.elevation, -1000, 2000);
-    for (const Wall& w : p.walls) c.resolves("walls", w.id, "level", p.levels, w.level, true), c.within("walls", w.id, "thickness", w.thickness, 0, 10);
-    for (const Room& r : p.rooms) c.resolves("rooms", r.id, "level", p.levels, r.level, true);
+    for (const Wall& w : p.walls) c.resolves("walls", w.id, "level", p.levels, w.level, true), c.within("walls", w.id, "thickness", w.thickness, 0, 10), c.within("walls", w.id, "bulge", w.bulge, -1, 1);
+    for (const Room& r : p.rooms) {
+        c.resolves("rooms", r.id, "level", p.levels, r.level, true);
+        if (r.ceiling) c.within("rooms", r.id, "ceiling", *r.ceiling, 0.3, 200);
+        c.within("rooms", r.id, "gridX", r.gridX, 0, 10), c.within("rooms", r.id, "gridY", r.gridY, 0, 10);
+    }
     for (const DeviceType& t : p.deviceTypes) {
         c.within("deviceTypes", t.id, "poles", t.poles, 1, 3);
         c.within("deviceTypes", t.id, "load", t.load, 0, 1e9);
@@ -63,6 +67,8 @@ std::optional<Error> validate(const Project& p) {
         c.resolves("devices", d.id, "type", p.deviceTypes, d.type, true);
         c.resolves("devices", d.id, "level", p.levels, d.level, true);
         c.resolves("devices", d.id, "circuit", p.circuits, d.circuit);
+        c.resolves("devices", d.id, "recipe", p.recipes, d.recipe);
+        c.resolves("devices", d.id, "room", p.rooms, d.room);
         if (d.load) c.within("devices", d.id, "load", *d.load, 0, 1e9);
     }
     for (const Source& s : p.sources) {
@@ -139,6 +145,48 @@ std::optional<Error> validate(const Project& p) {
         c.within("sections", s.id, "to", s.to, s.from, 1200);
         c.within("sections", s.id, "rating", s.rating, 0, 100000);
         c.within("sections", s.id, "residual", s.residual, 0, 30000);
+    }
+    basis("circuitShare", b.circuitShare, 0.05, 1);
+    basis("circuitPoints", b.circuitPoints, 0, 1000);
+    basis("ownCircuitFrom", b.ownCircuitFrom, 0, 10000);
+    basis("lightUtilisation", b.lightUtilisation, 0.05, 1.5);
+    basis("lightMaintenance", b.lightMaintenance, 0.05, 1);
+    basis("panelboardUpTo", b.panelboardUpTo, 0, 10000);
+    for (const Underlay& u : p.underlays) {
+        c.resolves("underlays", u.id, "level", p.levels, u.level, true);
+        c.within("underlays", u.id, "scale", u.scale, 0, 1e6);
+        c.within("underlays", u.id, "fade", u.fade, 0, 1);
+        if (!u.crop.empty() && u.crop.size() != 2) c.say("underlays", u.id, "crop", "a crop is two corners, or none");
+    }
+    for (const Opening& o : p.openings) {
+        c.resolves("openings", o.id, "wall", p.walls, o.wall, true);
+        c.within("openings", o.id, "width", o.width, 0.05, 100);
+    }
+    for (const Furnishing& f : p.furnishings) {
+        c.resolves("furnishings", f.id, "level", p.levels, f.level, true);
+        c.within("furnishings", f.id, "width", f.width, 0, 100);
+        c.within("furnishings", f.id, "depth", f.depth, 0, 100);
+    }
+    for (const Recipe& r : p.recipes)
+        for (const RecipePart& part : r.parts) {
+            c.resolves("recipes", r.id, "parts.type", p.deviceTypes, part.type, true);
+            c.within("recipes", r.id, "parts.value", part.value, 0, 100000);
+            c.within("recipes", r.id, "parts.rows", part.rows, 0, 1000);
+            c.within("recipes", r.id, "parts.columns", part.columns, 0, 1000);
+        }
+    for (const Catchment& k : p.catchments) {
+        c.resolves("catchments", k.id, "level", p.levels, k.level, true);
+        for (const Serving& s : k.boards) {
+            c.resolves("catchments", k.id, "boards.board", p.boards, s.board, true);
+            for (const std::string& kind : s.kinds)
+                if (!fromWord<LoadKind>(kind)) c.say("catchments", k.id, "boards.kinds", "there is no load kind \"" + kind + "\"");
+        }
+    }
+    for (const Tray& t : p.trays) {
+        c.resolves("trays", t.id, "level", p.levels, t.level, true);
+        c.resolves("trays", t.id, "riseTo", p.levels, t.riseTo);
+        c.within("trays", t.id, "width", t.width, 0.01, 10);
+        c.within("trays", t.id, "depth", t.depth, 0.01, 10);
     }
     return c.first;
 }

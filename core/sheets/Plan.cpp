@@ -202,6 +202,37 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
         for (double x : {-0.65, 0.0, 0.65}) line(x, -0.6, x, 0.6);
         break;
     }
+    case Symbol::Data: { // a triangle on the wall
+        const std::vector<Point> three{p(-0.9, 0.8), p(0.9, 0.8), p(0, -0.8)};
+        d.marks.push_back(FillMark{three, Ink::Paper});
+        d.marks.push_back(LineMark{three, w, ink, false, true});
+        line(0, -0.8, 0, -1.25);
+        break;
+    }
+    case Symbol::Detector: circle(0.9); d.text(at + Point{0, r * 0.4}, "S", r * 1.15, Align::Centre, true, ink); break;
+    case Symbol::CallPoint: {
+        const std::vector<Point> box{p(-0.8, -0.8), p(0.8, -0.8), p(0.8, 0.8), p(-0.8, 0.8)};
+        d.marks.push_back(FillMark{box, Ink::Paper});
+        d.marks.push_back(LineMark{box, w, ink, false, true});
+        d.marks.push_back(CircleMark{at, r * 0.35, w, ink, true});
+        break;
+    }
+    case Symbol::Sounder: {
+        const std::vector<Point> horn{p(-0.5, -0.4), p(0.8, -0.95), p(0.8, 0.95), p(-0.5, 0.4)};
+        d.marks.push_back(FillMark{horn, Ink::Paper});
+        d.marks.push_back(LineMark{horn, w, ink, false, true});
+        line(-0.5, 0, -1.2, 0);
+        break;
+    }
+    case Symbol::Emergency: circle(0.7, true); line(-1.2, 0, 1.2, 0); line(0, -1.2, 0, 1.2); break;
+    case Symbol::Exit: {
+        const std::vector<Point> box{p(-1.2, -0.6), p(1.2, -0.6), p(1.2, 0.6), p(-1.2, 0.6)};
+        d.marks.push_back(FillMark{box, Ink::Paper});
+        d.marks.push_back(LineMark{box, w, ink, false, true});
+        d.marks.push_back(FillMark{{p(-0.6, -0.4), p(-0.6, 0.4), p(0.6, 0)}, ink});
+        break;
+    }
+    case Symbol::Junction: circle(0.6); d.text(at + Point{0, r * 0.3}, "J", r * 0.85, Align::Centre, false, ink); break;
     }
 }
 

@@ -1,7 +1,7 @@
 #include "core/solve/Solve.h"
 
 #include "core/base/Format.h"
-#include "core/plan/Measure.h"
+#include "core/plan/Trays.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/Demand.h"
 #include "core/solve/Fault.h"
@@ -40,6 +40,7 @@ struct Solver {
     const RuleBook& book;
     Results& r;
     Topology t;
+    std::unique_ptr<const TrayGraph> trays = p.trays.empty() ? nullptr : std::make_unique<const TrayGraph>(p);
     SizingRules rules;
     SizeIndex smallestFeeder = 0;
     std::array<SizeIndex, loadKinds> smallestBranch{}; ///< by use
@@ -329,7 +330,7 @@ struct Solver {
         if (need.lengthKnown) return need;
         const auto to = placeOf(p, node), from = n.parent ? placeOf(p, n.parent) : std::nullopt;
         if (to && from)
-            if (auto m = measure(p, *from, *to)) takeLength(need, *m);
+            if (auto m = measureBetween(p, *from, *to, measureBy(p.runs.find(runId), trays.get()))) takeLength(need, *m);
         return need;
     }
     void takeLength(RunNeed& need, const Measured& m) const {
@@ -698,7 +699,7 @@ struct Solver {
         if (!need.lengthKnown) {
             const auto devices = t.devicesOf(c.id);
             if (!devices.empty())
-                if (auto m = c.ring ? measureRing(p, b, devices.begin(), devices.size()) : measureCircuit(p, b, run ? run->lengthBy : LengthBy::Reach, devices.begin(), devices.size())) takeLength(need, *m);
+                if (auto m = c.ring ? measureRing(p, b, devices.begin(), devices.size(), trays.get()) : measureCircuit(p, b, measureBy(run, trays.get()), devices.begin(), devices.size())) takeLength(need, *m);
         }
         return need;
     }

@@ -62,7 +62,7 @@ Project plainRoom(OneBoard& w, const std::string& kind, Occupancy occupancy) {
     p.basis.occupancy = occupancy;
     const LevelId level = p.levels.begin()->id;
     p.boards.change(w.board)->level = level;
-    p.rooms.add({{}, level, "1", "Room", kind, {{0, 0}, {4, 0}, {4, 5}, {0, 5}}, {}});
+    p.rooms.add({{}, level, "1", "Room", kind, {{0, 0}, {4, 0}, {4, 5}, {0, 5}}, {}, 0, 0, {}, {}});
     DeviceType t;
     t.name = "Receptacle";
     Device d;

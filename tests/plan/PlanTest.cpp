@@ -43,7 +43,7 @@ TEST_CASE("between levels the rise is the difference in height") {
 TEST_CASE("snapping: ends of walls, square to the last point, the face of a wall with the turn into the room") {
     Project p;
     const LevelId l = p.levels.add({{}, "G", 0, 3, {}});
-    p.walls.add({{}, l, {0, 0}, {10, 0}, 0.2, {}});
+    p.walls.add({{}, l, {0, 0}, {10, 0}, 0.2, 0, {}});
     CHECK(snapPoint(p, l, {0.1, 0.15}, 0.3).at == Point{0, 0});
     CHECK(snapPoint(p, l, {0.1, 0.15}, 0.3).onEnd);
     const Point from{5, 5};

@@ -97,7 +97,7 @@ TEST_CASE("removing a circuit leaves its loads unfed and what it fed without a f
 TEST_CASE("a circuit is named after its devices and their room") {
     OneBoard w;
     const LevelId level = w.p.levels.begin()->id;
-    w.p.rooms.add({{}, level, "011", "Prep", "", {{0, 0}, {5, 0}, {5, 4}, {0, 4}}, {}});
+    w.p.rooms.add({{}, level, "011", "Prep", "", {{0, 0}, {5, 0}, {5, 4}, {0, 4}}, {}, 0, 0, {}, {}});
     const DeviceTypeId y = w.p.deviceTypes.add({});
     std::vector<DeviceId> devices;
     for (int i = 0; i < 3; ++i) {

@@ -20,6 +20,15 @@ struct Filler {
     void operator()(const char*, bool& b) { b = !b; }
     void operator()(const char*, Point& p) { p = {double(n), double(n) + 0.25}, ++n; }
     void operator()(const char*, std::vector<Point>& ps) { ps = {{0, 0}, {1, 0}, {1, double(n++)}}; }
+    void operator()(const char*, std::vector<std::string>& v) { v = {"lighting", "lift"}; }
+    template <class T> void operator()(const char*, std::vector<T>& v) {
+        v.resize(2);
+        for (T& x : v) {
+            fields(*this, x);
+            if constexpr (requires { x.type; }) x.type = {1};
+            if constexpr (requires { x.board; }) x.board = {70};
+        }
+    }
     void operator()(const char*, std::map<std::string, double>& m) { m = {{"lighting", 0.5}}; }
     void operator()(const char*, std::map<std::string, std::string>& m) { m = {{"lighting", "text " + std::to_string(n++)}}; }
     void operator()(const char*, Ref&) {}
@@ -45,6 +54,10 @@ Project everyFieldDifferent() {
             if constexpr (requires { t.board; }) t.board = {70};
             if constexpr (requires { t.circuit; }) t.circuit = {70};
             if constexpr (requires { t.run; }) t.run = {1};
+            if constexpr (requires { t.wall; }) t.wall = {70};
+            if constexpr (requires { t.room; }) t.room = {70};
+            if constexpr (requires { t.recipe; }) t.recipe = {70};
+            if constexpr (requires { t.crop; }) t.crop = {{0, 0}, {4, 4}};
             if constexpr (requires { t.type; }) t.type = {1};
             if constexpr (requires { t.height; }) {
                 if constexpr (std::is_same_v<T, Level>) t.height = 3.25;

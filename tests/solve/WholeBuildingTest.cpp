@@ -50,7 +50,7 @@ TEST_CASE("the same building gives the same results, and an edit elsewhere does 
     }
     Project q = p;
     q.basis.designer = "somebody";
-    q.rooms.add({{}, q.levels.begin()->id, "1", "Room", "", {{0, 0}, {1, 0}, {1, 1}}, {}});
+    q.rooms.add({{}, q.levels.begin()->id, "1", "Room", "", {{0, 0}, {1, 0}, {1, 1}}, {}, 0, 0, {}, {}});
     const Results c = solve(q, nec());
     for (const Board& x : p.boards) CHECK(c.of(x.id).demand == a.of(x.id).demand);
 }
