@@ -7,6 +7,7 @@
 #include "core/sheets/Sheets.h"
 #include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
+#include "render/UnderlayFile.h"
 
 #include <CLI/CLI.hpp>
 #include <QDir>
@@ -49,7 +50,17 @@ int issue(const std::string& file, const std::string& out, int argc, char** argv
     std::error_code ec;
     fs::create_directories(out, ec);
     if (ec) return fail({out, "the folder cannot be made: " + ec.message(), "Choose another one."});
-    const SheetInput in{(*s)->project, (*s)->book, (*s)->results};
+    SheetInput in{(*s)->project, (*s)->book, (*s)->results};
+    in.projectFile = file;
+    std::map<std::string, std::shared_ptr<const UnderlayContent>> read;
+    in.underlays = [&](const Underlay& u) -> std::shared_ptr<const UnderlayContent> {
+        const auto [it, fresh] = read.try_emplace(u.file);
+        if (!fresh) return it->second;
+        auto content = readUnderlay(underlayFile(u, file));
+        if (!content) std::cerr << "lintel-cli: " << content.error().text() << "\n";
+        else it->second = *content;
+        return it->second;
+    };
     std::vector<Drawing> all;
     for (const SheetEntry& e : sheetSet(in)) {
         Drawing d = e.draw();

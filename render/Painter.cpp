@@ -113,6 +113,22 @@ void paint(QPainter& painter, const Drawing& drawing, const Palette& palette) {
             painter.drawPath(path);
         } else if (const auto* t = std::get_if<TextMark>(&m)) {
             paintText(painter, *t, palette);
+        } else if (const auto* s = std::get_if<LinesMark>(&m)) {
+            painter.setPen(pen(s->ink, s->width));
+            std::vector<QLineF> lines;
+            lines.reserve(s->ends.size() / 2);
+            for (std::size_t i = 1; i < s->ends.size(); i += 2) lines.emplace_back(s->ends[i - 1].x, s->ends[i - 1].y, s->ends[i].x, s->ends[i].y);
+            painter.drawLines(lines.data(), int(lines.size()));
+        } else if (const auto* pic = std::get_if<PictureMark>(&m)) {
+            const QImage image(QString::fromStdString(pic->file));
+            painter.save();
+            if (pic->most.x > pic->least.x) painter.setClipRect(QRectF(QPointF(pic->least.x, pic->least.y), QPointF(pic->most.x, pic->most.y)), Qt::IntersectClip);
+            painter.setOpacity(1 - pic->fade);
+            painter.translate(pic->at.x, pic->at.y);
+            painter.rotate(pic->turn);
+            painter.scale(pic->perPixel, pic->perPixel);
+            painter.drawImage(0, 0, image);
+            painter.restore();
         }
     }
 }

@@ -1,4 +1,4 @@
-#include "app/frame/Facts.h"
+#include "app/frame/FactsBuilder.h"
 
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
@@ -30,58 +30,7 @@ std::optional<double> metresFrom(const QString& text, UnitSystem units) {
 
 namespace {
 
-/// Puts rows together; `s` is the session whose edits the rows make.
-struct Builder {
-    Session& s;
-    const Solution& sol;
-    Facts f;
-
-    FactRow& row(const QString& label, const QString& value) {
-        f.rows.push_back({label, value, {}, {}});
-        return f.rows.back();
-    }
-    FactRow& text(const QString& label, const QString& value, const QString& editLabel, std::function<void(Project&, const std::string&)> set) {
-        FactRow& r = row(label, value);
-        r.entry = FactRow::Entry{value, {}, [this_ = &s, editLabel, set](const QString& t) {
-                                     this_->edit(editLabel, [&](Project& p) { set(p, t.trimmed().toStdString()); });
-                                     return QString();
-                                 }};
-        return r;
-    }
-    /// `unit` is taken off what is typed; an empty text calls `clear` where there is one.
-    FactRow& number(const QString& label, const QString& value, const QString& initial, const QString& editLabel, double lo, double hi, std::function<void(Project&, double)> set,
-                    std::function<void(Project&)> clear = {}) {
-        FactRow& r = row(label, value);
-        r.entry = FactRow::Entry{initial, {}, [this_ = &s, editLabel, lo, hi, set, clear](const QString& t) -> QString {
-                                     if (clear && (t.trimmed().isEmpty() || t.trimmed().toLower() == "auto")) {
-                                         this_->edit(editLabel, clear);
-                                         return {};
-                                     }
-                                     bool ok = false;
-                                     QString digits = t;
-                                     digits.remove(QRegularExpression("[^0-9.,\\-].*$")).replace(',', '.');
-                                     const double v = digits.toDouble(&ok);
-                                     if (!ok || v < lo || v > hi) return QObject::tr("“%1” is not a number from %2 to %3").arg(t).arg(lo).arg(hi);
-                                     this_->edit(editLabel, [&](Project& p) { set(p, v); });
-                                     return {};
-                                 }};
-        return r;
-    }
-    FactRow& choice(const QString& label, const QString& value, const QStringList& choices, const QString& editLabel, std::function<QString(Project&, const QString&)> set) {
-        FactRow& r = row(label, value);
-        r.entry = FactRow::Entry{value, choices, [this_ = &s, editLabel, set](const QString& t) {
-                                     QString why;
-                                     this_->edit(editLabel, [&](Project& p) { why = set(p, t); });
-                                     return why;
-                                 }};
-        return r;
-    }
-    template <WordedEnum E> static QStringList words() {
-        QStringList l;
-        for (const auto& [value, word] : EnumText<E>::words) l << word;
-        return l;
-    }
-
+struct Builder : FactsBuilder {
     QStringList sizeChoices(Material m) const {
         QStringList l{"auto"};
         for (SizeIndex i = 0; i < SizeIndex(sol.book->sizes().size()); ++i)
@@ -89,14 +38,6 @@ struct Builder {
         return l;
     }
 
-    /// The newest row is not shown at first while it says only what is usual.
-    void rare(bool usual) { f.rows.back().seldom = usual; }
-    FactRow& yesNo(const QString& label, bool value, const QString& editLabel, std::function<void(Project&, bool)> set) {
-        return choice(label, value ? QObject::tr("yes") : QObject::tr("no"), {QObject::tr("no"), QObject::tr("yes")}, editLabel, [set](Project& p, const QString& t) {
-            set(p, t == QObject::tr("yes"));
-            return QString();
-        });
-    }
     /// The cable of a metric run, how it is laid, and what an earth fault at its end comes to.
     void cableRows(const RunResult& r, const Run& now, std::function<Run&(Project&)> run) {
         const CableType& type = sol.book->cables.types[std::size_t(r.need.cable->type)];
@@ -595,6 +536,12 @@ struct Builder {
                                      this_->edit(QObject::tr("Height of device"), [&](Project& p) { p.devices.change(id)->height = *m; });
                                      return {};
                                  }};
+        text(QObject::tr("Protection"), q(d.protection.empty() ? y.protection : d.protection), QObject::tr("Protection of device"), [id](Project& p, const std::string& t) { p.devices.change(id)->protection = t; });
+        rare(d.protection.empty());
+        text(QObject::tr("Switch leg"), q(d.leg), QObject::tr("Switch leg"), [id](Project& p, const std::string& t) { p.devices.change(id)->leg = t; });
+        rare(d.leg.empty());
+        if (!y.connection.empty()) row(QObject::tr("Connection"), q(y.connection));
+        if (d.recipe && sol.project.recipes.has(d.recipe)) row(QObject::tr("Placed by"), distance(d.at, d.placed) > 0.005 ? QObject::tr("its recipe, moved since") : QObject::tr("recipe for %1").arg(q(sol.project.recipes[d.recipe].roomKind)));
         const RoomId room = roomAt(sol.project, d.level, d.at);
         row(QObject::tr("Room"), room ? q(nameOf(sol.project, Ref(room))) : QObject::tr("none"));
         row(QObject::tr("Circuit"), d.circuit ? q(nameOf(sol.project, d.circuit)) + " " + q(sol.project.circuits[d.circuit].name) : QObject::tr("none: unfed"));
@@ -641,46 +588,12 @@ struct Builder {
         choice(QObject::tr("Continuous"), l.continuous ? "yes" : "no", {"no", "yes"}, QObject::tr("Continuous load"), [id](Project& p, const QString& t) { p.loads.change(id)->continuous = t == "yes"; return QString(); });
         row(QObject::tr("Circuit"), l.circuit ? q(nameOf(sol.project, l.circuit)) : QObject::tr("none: unfed"));
     }
-
-    void wall(const Wall& w) {
-        const WallId id = w.id;
-        const UnitSystem units = sol.project.basis.units;
-        f.title = QObject::tr("Wall");
-        row(QObject::tr("Length"), q(lengthWords(Metres{distance(w.a, w.b)}, units)));
-        FactRow& r = row(QObject::tr("Thickness"), q(heightWords(w.thickness, units)));
-        r.entry = FactRow::Entry{r.value, {}, [this_ = &s, id, units](const QString& t) -> QString {
-                                     const auto m = metresFrom(t, units);
-                                     if (!m || *m > 5) return QObject::tr("“%1” is not a thickness").arg(t);
-                                     this_->edit(QObject::tr("Thickness of wall"), [&](Project& p) { p.walls.change(id)->thickness = *m; });
-                                     return {};
-                                 }};
-    }
-
-    void room(const Room& m) {
-        const RoomId id = m.id;
-        f.title = q(m.name);
-        f.about = q(m.number);
-        text(QObject::tr("Name"), q(m.name), QObject::tr("Rename room"), [id](Project& p, const std::string& t) { p.rooms.change(id)->name = t; });
-        text(QObject::tr("Number"), q(m.number), QObject::tr("Number room"), [id](Project& p, const std::string& t) { p.rooms.change(id)->number = t; });
-        text(QObject::tr("Kind"), q(m.kind), QObject::tr("Kind of room"), [id](Project& p, const std::string& t) { p.rooms.change(id)->kind = t; });
-        const double area = areaOf(m.outline);
-        row(QObject::tr("Area"), sol.project.basis.units == UnitSystem::Imperial ? q(lintel::number(area / (metresPerFoot * metresPerFoot))) + " ft²" : q(lintel::number(area, 1)) + " m²");
-        int n = 0;
-        double va = 0;
-        for (const Device& d : sol.project.devices)
-            if (d.level == m.level && contains(m.outline, d.at)) {
-                const DeviceType& y = sol.project.deviceTypes[d.type];
-                ++n, va += std::abs(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, VoltageSystem::Y208, y.poles, *sol.book));
-            }
-        row(QObject::tr("Devices"), QString::number(n));
-        row(QObject::tr("Load"), q(lintel::number(va)) + " VA");
-    }
 };
 
 } // namespace
 
 Facts factsFor(Session& session, Ref thing) {
-    Builder b{session, session.solution(), {}};
+    Builder b{{session, session.solution(), {}}};
     const Project& p = b.sol.project;
     if (auto* c = p.circuits.find(thing.as<Circuit>())) b.circuit(*c);
     else if (auto* d = p.boards.find(thing.as<Board>())) b.board(*d);
@@ -688,8 +601,7 @@ Facts factsFor(Session& session, Ref thing) {
     else if (auto* s = p.sources.find(thing.as<Source>())) b.source(*s);
     else if (auto* x = p.devices.find(thing.as<Device>())) b.device(*x, session.selectionList().size());
     else if (auto* l = p.loads.find(thing.as<Load>())) b.load(*l);
-    else if (auto* m = p.rooms.find(thing.as<Room>())) b.room(*m);
-    else if (auto* w = p.walls.find(thing.as<Wall>())) b.wall(*w);
+    else planFacts(b, thing);
     return b.f;
 }
 

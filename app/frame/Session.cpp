@@ -1,5 +1,7 @@
 #include "app/frame/Session.h"
 
+#include "app/frame/UnderlayShelf.h"
+
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 
@@ -13,7 +15,11 @@ namespace lintel {
 
 namespace fs = std::filesystem;
 
-Session::Session(QObject* parent) : QObject(parent) {
+SheetInput Session::sheetInput(const Solution& s) const {
+    return {s.project, *s.book, s.results, [this](const Underlay& u) { return shelf->content(u); }, path};
+}
+
+Session::Session(QObject* parent) : QObject(parent), shelf(new UnderlayShelf(*this)) {
     auto nec = loadRuleBook("nec-2023");
     book = std::make_shared<RuleBook>(nec ? *nec : RuleBook{});
     auto s = std::make_shared<Solution>();

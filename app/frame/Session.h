@@ -4,6 +4,7 @@
 
 #include "core/check/Check.h"
 #include "core/project/Document.h"
+#include "core/sheets/Sheets.h"
 
 #include <QObject>
 
@@ -25,6 +26,8 @@ struct Solution {
     double milliseconds = 0;
     CheckInput input() const { return {project, *book, results}; }
 };
+
+class UnderlayShelf;
 
 class Session : public QObject {
     Q_OBJECT
@@ -75,6 +78,11 @@ public:
     /// The board that the selection belongs to or is.
     BoardId boardOfSelection() const;
 
+    /// The files of the project's underlays.
+    UnderlayShelf& underlays() { return *shelf; }
+    /// What sheets are drawn from, with the underlays as far as they are read. `solution` must outlive it.
+    SheetInput sheetInput(const Solution& solution) const;
+
     void say(const QString& message, bool isError = false) { Q_EMIT said(message, isError); }
 
 Q_SIGNALS:
@@ -98,6 +106,7 @@ private:
     void remember(const std::filesystem::path& file);
     std::filesystem::path journalPath() const;
 
+    UnderlayShelf* shelf;
     Document document;
     bool open_ = false, recovered = false;
     std::filesystem::path path;

@@ -62,7 +62,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent) : QWidget(parent), session(s
 
 void IssueStage::rebuild() {
     const Solution& s = session.solution();
-    const SheetInput in{s.project, *s.book, s.results};
+    const SheetInput in = session.sheetInput(s);
     {
         QSignalBlocker quiet(list);
         list->clear();
@@ -84,7 +84,7 @@ void IssueStage::rebuild() {
 
 void IssueStage::showCurrent() {
     const Solution& s = session.solution();
-    const SheetInput in{s.project, *s.book, s.results};
+    const SheetInput in = session.sheetInput(s);
     const auto set = sheetSet(in);
     const int row = list->currentRow();
     if (row < 0 || row >= int(set.size())) return;
@@ -103,7 +103,7 @@ void IssueStage::showSchedule(BoardId b) {
 std::optional<Error> IssueStage::exportPdf(const QString& file) {
     session.waitSolved();
     const auto s = session.sharedSolution();
-    const SheetInput in{s->project, *s->book, s->results};
+    const SheetInput in = session.sheetInput(*s);
     std::vector<Drawing> all;
     for (const SheetEntry& e : sheetSet(in))
         if (std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end()) all.push_back(e.draw());

@@ -1,27 +1,39 @@
 #include "app/plan/PlanStage.h"
 
+#include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
+#include "app/frame/UnderlayShelf.h"
+#include "app/plan/PlanCards.h"
+#include "core/plan/LoadDensity.h"
+#include "core/sheets/Words.h"
 
 #include <QBoxLayout>
 #include <QButtonGroup>
 #include <QCheckBox>
 #include <QComboBox>
+#include <QFileDialog>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
+#include <QPushButton>
 #include <QRadioButton>
 #include <QScrollArea>
+#include <QSlider>
+#include <QSpinBox>
+#include <QStackedWidget>
 #include <QStyledItemDelegate>
 
 namespace lintel {
 namespace {
 
-/// A mode with its key at the right.
+/// A mode with its key at the right; a heading where the row has no data.
 class ModeDelegate : public QStyledItemDelegate {
 public:
     using QStyledItemDelegate::QStyledItemDelegate;
-    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {100, 26}; }
+    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {100, 24}; }
     void paint(QPainter* p, const QStyleOptionViewItem& o, const QModelIndex& i) const override {
         const Theme& t = theme();
+        if (!(i.flags() & Qt::ItemIsSelectable)) return drawLine(*p, QRectF(o.rect).adjusted(14, 4, 0, 0), i.data().toString(), Qt::AlignLeft, t.quiet, uiFont(0.78, true));
         const bool on = o.state & QStyle::State_Selected;
         if (on) {
             p->fillRect(o.rect, t.accentWash);
@@ -40,65 +52,60 @@ QLabel* heading(const QString& text) {
     l->setContentsMargins(14, 8, 0, 2);
     return l;
 }
+QWidget* inset(QWidget* w) {
+    auto* box = new QWidget;
+    auto* row = new QHBoxLayout(box);
+    row->setContentsMargins(12, 1, 12, 1);
+    row->addWidget(w);
+    return box;
+}
+QVBoxLayout* pageLayout(QWidget* page) {
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(3);
+    return column;
+}
+QPushButton* button(const QString& text, const char* name, const QString& tip = {}) {
+    auto* b = new QPushButton(text);
+    b->setObjectName(name);
+    b->setToolTip(tip);
+    b->setFocusPolicy(Qt::NoFocus);
+    return b;
+}
 
 } // namespace
 
-PlanStage::PlanStage(Session& s, QWidget* parent) : QWidget(parent), session(s), view(new PlanView(s, this)), levels(new QComboBox(this)), modes(new QListWidget(this)), things(new QListWidget(this)), colours(new QWidget(this)) {
+PlanStage::PlanStage(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), view(new PlanView(s, this)), levels(new QComboBox(this)), modes(new QListWidget(this)), things(new QListWidget(this)), pages(new QStackedWidget(this)), recipes(new RecipeCard(s, view)), matrix(new MatrixCard(s, view)) {
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
     auto* side = new QWidget(this);
-    side->setFixedWidth(168);
+    side->setFixedWidth(184);
     auto* left = new QVBoxLayout(side);
     left->setContentsMargins(0, 8, 0, 8);
     left->setSpacing(2);
-    auto* floorRow = new QHBoxLayout;
-    floorRow->setContentsMargins(10, 0, 10, 4);
-    floorRow->addWidget(levels);
-    left->addLayout(floorRow);
+    left->addWidget(inset(levels));
     levels->setObjectName("levels");
     modes->setItemDelegate(new ModeDelegate(modes));
     modes->setObjectName("planModes");
     modes->setMouseTracking(true);
-    for (const auto& [name, key] : {std::pair{"Select", "V"}, {"Walls", "W"}, {"Rooms", "R"}, {"Place", "P"}, {"Circuit", "C"}, {"Measure", "M"}}) {
+    for (const auto& [name, key] : {std::pair{"Select", "V"}, {"Walls", "W"}, {"Rooms", "R"}, {"Place", "P"}, {"Circuit", "C"}, {"Trays", "T"}, {"Catchments", "K"}, {"Trace", "G"}, {"Underlay", "U"}, {"Measure", "M"}}) {
         auto* i = new QListWidgetItem(tr(name), modes);
         i->setData(Qt::UserRole, key);
     }
-    modes->setFixedHeight(6 * 26 + 2);
+    modes->setFixedHeight(planModes * 24 + 2);
     modes->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     left->addWidget(modes);
-    left->addWidget(heading(tr("PLACE")));
-    things->setObjectName("palette");
-    things->setItemDelegate(new ModeDelegate(things));
-    things->setMouseTracking(true);
-    left->addWidget(things, 1);
-    left->addWidget(heading(tr("COLOUR BY")));
-    auto* group = new QButtonGroup(this);
-    for (const auto& [name, colour] : {std::pair{"Circuit", PlanColour::Circuit}, {"Board", PlanColour::Board}, {"Phase", PlanColour::Phase}, {"Drop", PlanColour::Drop}}) {
-        auto* r = new QRadioButton(tr(name));
-        r->setStyleSheet("margin-left: 14px");
-        r->setChecked(colour == PlanColour::Circuit);
-        group->addButton(r);
-        left->addWidget(r);
-        connect(r, &QRadioButton::toggled, this, [this, colour = colour](bool on) {
-            if (!on) return;
-            PlanStyle style = view->style();
-            style.colour = colour;
-            view->setStyle(style);
-        });
+    for (QWidget* page : {lookPage(), placePage(), roomsPage(), circuitPage(), catchmentPage(), underlayPage()}) {
+        auto* scroll = new QScrollArea;
+        scroll->setWidget(page);
+        scroll->setWidgetResizable(true);
+        scroll->setFrameShape(QFrame::NoFrame);
+        scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        pages->addWidget(scroll);
     }
-    left->addWidget(heading(tr("SHOW")));
-    for (const auto& [name, member] : {std::pair{"Lighting", &PlanStyle::lighting}, {"Power", &PlanStyle::power}, {"Wiring", &PlanStyle::wiring}, {"Tags", &PlanStyle::tags}, {"Room names", &PlanStyle::roomNames}}) {
-        auto* c = new QCheckBox(tr(name));
-        c->setStyleSheet("margin-left: 14px");
-        c->setChecked(true);
-        left->addWidget(c);
-        connect(c, &QCheckBox::toggled, this, [this, member = member](bool on) {
-            PlanStyle style = view->style();
-            style.*member = on;
-            view->setStyle(style);
-        });
-    }
+    left->addWidget(pages, 1);
     across->addWidget(side);
     across->addWidget(view, 1);
     connect(modes, &QListWidget::currentRowChanged, this, [this](int row) {
@@ -106,67 +113,462 @@ PlanStage::PlanStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
         view->setFocus();
     });
     connect(view, &PlanView::modeChanged, this, [this](PlanMode m) {
+        static constexpr int pageOf[planModes] = {0, 0, 2, 1, 3, 0, 4, 0, 5, 0};
+        pages->setCurrentIndex(pageOf[int(m)]);
         QSignalBlocker quiet(modes);
         modes->setCurrentRow(int(m));
-        if (m == PlanMode::Place) { // the palette shows what is in the hand; with nothing there yet, the first of the list is taken
-            const Placing& hand = view->inHand();
-            int row = -1;
-            for (int i = 0; i < things->count(); ++i) {
-                const Ref r = refFrom(things->item(i)->data(Qt::UserRole + 1).toString().toStdString());
-                const int code = things->item(i)->data(Qt::UserRole + 2).toInt();
-                if (hand.what == Placing::Device ? r && r.as<DeviceType>() == hand.type : !r && code == (hand.what == Placing::Board ? 1 : 2)) row = i;
-            }
-            if (row >= 0) {
+        if (m != PlanMode::Rooms) recipes->hide();
+        if (m != PlanMode::Catchments) matrix->hide();
+        if (m != PlanMode::Place) return;
+        // The palette shows what is in the hand; with nothing there yet, the first of the list is taken.
+        for (int i = 0; i < things->count(); ++i)
+            if (things->item(i)->data(Qt::UserRole + 1).value<Placing>() == view->inHand() && things->item(i)->flags() & Qt::ItemIsSelectable) {
                 QSignalBlocker q2(things);
-                things->setCurrentRow(row);
-            } else if (things->count()) {
-                things->setCurrentRow(0);
+                return things->setCurrentRow(i);
             }
-        }
-        if (m != PlanMode::Place) {
-            QSignalBlocker q2(things);
-            things->setCurrentRow(-1);
-        }
+        for (int i = 0; i < things->count(); ++i)
+            if (things->item(i)->flags() & Qt::ItemIsSelectable) return things->setCurrentRow(i);
     });
-    connect(things, &QListWidget::currentRowChanged, this, [this](int row) {
-        if (row < 0) return;
-        const Ref r = refFrom(things->item(row)->data(Qt::UserRole + 1).toString().toStdString());
-        Placing p;
-        p.type = r.as<DeviceType>();
-        p.what = r ? Placing::Device : things->item(row)->data(Qt::UserRole + 2).toInt() == 1 ? Placing::Board : Placing::Transformer;
-        view->setPlacing(p);
+    connect(levels, &QComboBox::activated, this, [this] { view->setLevel(LevelId{levels->currentData().toUInt()}), rebuild(); });
+    connect(&session, &Session::opened, this, &PlanStage::rebuild);
+    connect(&session, &Session::solved, this, &PlanStage::rebuild);
+    connect(&session.underlays(), &UnderlayShelf::changed, this, &PlanStage::rebuildUnderlays);
+    modes->setCurrentRow(0);
+}
+
+QWidget* PlanStage::lookPage() {
+    auto* page = new QWidget;
+    auto* column = pageLayout(page);
+    column->addWidget(heading(tr("COLOUR BY")));
+    auto* group = new QButtonGroup(this);
+    for (const auto& [name, colour] : {std::pair{"Circuit", PlanColour::Circuit}, {"Board", PlanColour::Board}, {"Phase", PlanColour::Phase}, {"Drop", PlanColour::Drop}}) {
+        auto* r = new QRadioButton(tr(name));
+        r->setObjectName(QString("colour:%1").arg(name));
+        r->setStyleSheet("margin-left: 14px");
+        r->setChecked(colour == PlanColour::Circuit);
+        group->addButton(r);
+        column->addWidget(r);
+        connect(r, &QRadioButton::toggled, this, [this, colour = colour](bool on) {
+            if (!on) return;
+            PlanStyle style = view->style();
+            style.colour = colour;
+            view->setStyle(style);
+        });
+    }
+    column->addWidget(heading(tr("SHOW")));
+    for (const auto& [name, member] : {std::pair{"Underlay", &PlanStyle::underlay}, {"Furniture", &PlanStyle::furniture}, {"Lighting", &PlanStyle::lighting}, {"Power", &PlanStyle::power}, {"Wiring", &PlanStyle::wiring}, {"Tags", &PlanStyle::tags}, {"Trays", &PlanStyle::trays}, {"Room names", &PlanStyle::roomNames}, {"Catchments", &PlanStyle::catchments}, {"Load density", &PlanStyle::density}}) {
+        auto* c = new QCheckBox(tr(name));
+        c->setObjectName(QString("show:%1").arg(name));
+        c->setStyleSheet("margin-left: 14px");
+        c->setChecked(view->style().*member);
+        column->addWidget(c);
+        shows.push_back(c);
+        connect(c, &QCheckBox::toggled, this, [this, member = member](bool on) {
+            PlanStyle style = view->style();
+            style.*member = on;
+            view->setStyle(style);
+            rebuild();
+        });
+    }
+    density = new QLabel;
+    density->setObjectName("floorDensity");
+    density->setContentsMargins(14, 2, 4, 2);
+    density->setWordWrap(true);
+    column->addWidget(density);
+    column->addStretch(1);
+    return page;
+}
+
+QWidget* PlanStage::placePage() {
+    auto* page = new QWidget;
+    auto* column = pageLayout(page);
+    things->setObjectName("palette");
+    things->setItemDelegate(new ModeDelegate(things));
+    things->setMouseTracking(true);
+    column->addWidget(things, 1);
+    how = new QComboBox;
+    how->setObjectName("placeHow");
+    how->addItems({tr("one by one"), tr("in a row"), tr("along a wall"), tr("grid in a room")});
+    how->setFocusPolicy(Qt::NoFocus);
+    column->addWidget(inset(how));
+    auto* numbers = new QWidget;
+    auto* row = new QHBoxLayout(numbers);
+    row->setContentsMargins(12, 1, 12, 1);
+    spacing = new QLineEdit;
+    spacing->setObjectName("placeSpacing");
+    spacing->setToolTip(tr("Spacing of a row or along a wall: 12 ft, 3.5 m"));
+    rows = new QSpinBox, columns = new QSpinBox;
+    rows->setObjectName("placeRows"), columns->setObjectName("placeColumns");
+    for (QSpinBox* b : {rows, columns}) b->setRange(1, 100), b->setValue(2);
+    row->addWidget(spacing, 1);
+    row->addWidget(rows);
+    row->addWidget(columns);
+    column->addWidget(numbers);
+    const auto showNumbers = [this] {
+        spacing->setVisible(how->currentIndex() == 1 || how->currentIndex() == 2);
+        rows->setVisible(how->currentIndex() == 3), columns->setVisible(how->currentIndex() == 3);
+    };
+    showNumbers();
+    connect(how, &QComboBox::currentIndexChanged, this, [this, showNumbers](int i) {
+        view->setHow(PlaceHow(i));
+        showNumbers();
+        view->setFocus();
+    });
+    connect(spacing, &QLineEdit::editingFinished, this, [this] {
+        if (const auto m = metresFrom(spacing->text(), session.project().basis.units); m && *m >= 0.1) view->spacing = *m;
+        else session.say(tr("“%1” is not a spacing; type 12 ft or 3.5 m").arg(spacing->text()), true);
+        spacing->setText(q(lengthWords(Metres{view->spacing}, session.project().basis.units)));
+    });
+    connect(rows, &QSpinBox::valueChanged, this, [this](int v) { view->gridRows = v; });
+    connect(columns, &QSpinBox::valueChanged, this, [this](int v) { view->gridColumns = v; });
+    connect(things, &QListWidget::currentRowChanged, this, [this](int i) {
+        if (i < 0 || !(things->item(i)->flags() & Qt::ItemIsSelectable)) return;
+        view->setPlacing(things->item(i)->data(Qt::UserRole + 1).value<Placing>());
         view->setFocus();
     });
     connect(things, &QListWidget::itemClicked, this, [this](QListWidgetItem* i) { // the same again
         if (view->mode() != PlanMode::Place) Q_EMIT things->currentRowChanged(things->row(i));
     });
-    connect(levels, &QComboBox::activated, this, [this] { view->setLevel(LevelId{levels->currentData().toUInt()}); });
-    connect(&session, &Session::opened, this, &PlanStage::rebuild);
-    connect(&session, &Session::solved, this, &PlanStage::rebuild);
-    modes->setCurrentRow(0);
+    return page;
+}
+
+QWidget* PlanStage::roomsPage() {
+    auto* page = new QWidget;
+    auto* column = pageLayout(page);
+    column->addWidget(heading(tr("FIND ROOMS")));
+    auto* find = button(tr("From walls"), "roomsFromWalls", tr("Every area that walls enclose becomes a room"));
+    column->addWidget(inset(find));
+    roomLayers = new QComboBox;
+    roomLayers->setObjectName("roomLayers");
+    roomLayers->setToolTip(tr("Layer of the drawing with closed outlines of rooms"));
+    column->addWidget(inset(roomLayers));
+    auto* take = button(tr("From this layer"), "roomsFromLayer");
+    column->addWidget(inset(take));
+    column->addWidget(heading(tr("RECIPES")));
+    kinds = new QListWidget;
+    kinds->setObjectName("roomKinds");
+    kinds->setItemDelegate(new ModeDelegate(kinds));
+    kinds->setMouseTracking(true);
+    column->addWidget(kinds, 1);
+    auto* edit = button(tr("Edit recipe"), "recipeEdit");
+    auto* apply = button(tr("Apply to its rooms"), "recipeApply");
+    auto* all = button(tr("Apply all recipes"), "recipeApplyAll");
+    for (QPushButton* b : {edit, apply, all}) column->addWidget(inset(b));
+    connect(find, &QPushButton::clicked, view, &PlanView::previewRooms);
+    connect(take, &QPushButton::clicked, this, [this] {
+        const QStringList parts = roomLayers->currentData().toStringList();
+        if (parts.size() == 2) view->previewRoomsFrom(UnderlayId{parts[0].toUInt()}, parts[1].toStdString());
+        else session.say(tr("Link a drawing with closed outlines first (U)"), true);
+    });
+    connect(edit, &QPushButton::clicked, this, [this] {
+        if (kindChosen().empty()) session.say(tr("Choose a kind of room; kinds are given on the facts of a room"), true);
+        else recipes->show(kindChosen());
+    });
+    connect(kinds, &QListWidget::itemDoubleClicked, edit, &QPushButton::click);
+    connect(apply, &QPushButton::clicked, this, [this] {
+        if (kindChosen().empty()) session.say(tr("Choose a kind of room"), true);
+        else recipes->hide(), view->previewRecipes(kindChosen());
+    });
+    connect(all, &QPushButton::clicked, this, [this] { recipes->hide(), view->previewRecipes({}); });
+    return page;
+}
+
+QWidget* PlanStage::circuitPage() {
+    auto* page = new QWidget;
+    auto* column = pageLayout(page);
+    column->addWidget(heading(tr("AUTOMATICALLY")));
+    auto* go = button(tr("Circuit this level"), "circuitLevel", tr("Puts what has no circuit on the boards of its catchment; shown first"));
+    column->addWidget(inset(go));
+    propose = new QCheckBox(tr("propose boards"));
+    propose->setObjectName("circuitPropose");
+    propose->setToolTip(tr("Where a device lies in no catchment"));
+    column->addWidget(inset(propose));
+    column->addWidget(heading(tr("HOME RUNS")));
+    auto* bundle = button(tr("Bundle near ones"), "bundleHomeRuns", tr("Home runs of the chosen board that begin near one another share a raceway"));
+    column->addWidget(inset(bundle));
+    auto* shape = button(tr("Curved or square"), "wiringShape", tr("How branch wiring is drawn, on the screen and on the sheets"));
+    column->addWidget(inset(shape));
+    column->addStretch(1);
+    connect(go, &QPushButton::clicked, this, [this] { view->previewCircuiting(propose->isChecked()); });
+    connect(bundle, &QPushButton::clicked, this, [this] { view->previewBundles(session.boardOfSelection()); });
+    connect(shape, &QPushButton::clicked, this, [this] {
+        session.edit(tr("Shape of wiring"), [](Project& p) { p.basis.wiringShape = p.basis.wiringShape == WiringShape::Curved ? WiringShape::Square : WiringShape::Curved; });
+    });
+    return page;
+}
+
+QWidget* PlanStage::catchmentPage() {
+    auto* page = new QWidget;
+    auto* column = pageLayout(page);
+    column->addWidget(heading(tr("CATCHMENTS")));
+    catchments = new QListWidget;
+    catchments->setObjectName("catchments");
+    catchments->setItemDelegate(new ModeDelegate(catchments));
+    catchments->setMouseTracking(true);
+    column->addWidget(catchments, 1);
+    auto* whole = button(tr("Add the whole level"), "catchmentWhole");
+    auto* edit = button(tr("Boards and loads"), "catchmentMatrix");
+    column->addWidget(inset(whole));
+    column->addWidget(inset(edit));
+    const auto chosen = [this] { return CatchmentId{catchments->currentItem() ? catchments->currentItem()->data(Qt::UserRole + 1).toUInt() : 0u}; };
+    connect(whole, &QPushButton::clicked, this, [this] {
+        CatchmentId made;
+        session.edit(tr("Add catchment"), [&](Project& p) {
+            Catchment k;
+            k.level = view->level();
+            k.name = p.levels[k.level].name;
+            for (const Board& b : p.boards)
+                if (b.level == k.level) k.boards.push_back({b.id, {}, false});
+            made = p.catchments.add(k);
+        });
+        session.select(made);
+        matrix->show(made);
+    });
+    connect(edit, &QPushButton::clicked, this, [this, chosen] {
+        if (!chosen()) session.say(tr("Choose a catchment, or draw one: click its corners on the plan"), true);
+        else matrix->show(chosen());
+    });
+    connect(catchments, &QListWidget::itemDoubleClicked, edit, &QPushButton::click);
+    connect(catchments, &QListWidget::currentRowChanged, this, [this, chosen] { if (chosen()) session.select(chosen()); });
+    return page;
+}
+
+QWidget* PlanStage::underlayPage() {
+    auto* page = new QWidget;
+    auto* column = pageLayout(page);
+    column->addWidget(heading(tr("DRAWINGS BELOW")));
+    underlays = new QListWidget;
+    underlays->setObjectName("underlays");
+    underlays->setItemDelegate(new ModeDelegate(underlays));
+    underlays->setFixedHeight(52);
+    column->addWidget(underlays);
+    auto* link = button(tr("Link DXF or picture…"), "underlayLink");
+    column->addWidget(inset(link));
+    auto* hands = new QWidget;
+    auto* four = new QGridLayout(hands);
+    four->setContentsMargins(12, 0, 12, 0);
+    four->setSpacing(3);
+    int n = 0;
+    for (const auto& [text, name, hand] : {std::tuple{"Scale", "underlayScale", UnderlayHand::Scale}, {"Move", "underlayMove", UnderlayHand::Move}, {"Square", "underlaySquare", UnderlayHand::Square}, {"Crop", "underlayCrop", UnderlayHand::Crop}}) {
+        auto* b = button(tr(text), name);
+        four->addWidget(b, n / 2, n % 2);
+        ++n;
+        connect(b, &QPushButton::clicked, this, [this, hand = hand] {
+            const UnderlayId id = underlayChosen();
+            if (!id) return session.say(tr("Link a drawing first"), true);
+            if (hand == UnderlayHand::Crop && !session.project().underlays[id].crop.empty()) // again: all of it
+                return void(session.edit(tr("Show all of the underlay"), [id](Project& p) { p.underlays.change(id)->crop.clear(); }));
+            view->setUnderlayHand(hand, id);
+            view->setFocus();
+        });
+    }
+    column->addWidget(hands);
+    fade = new QSlider(Qt::Horizontal);
+    fade->setObjectName("underlayFade");
+    fade->setRange(0, 95);
+    fade->setToolTip(tr("Fade"));
+    fade->setFocusPolicy(Qt::NoFocus);
+    column->addWidget(inset(fade));
+    connect(fade, &QSlider::valueChanged, this, [this](int v) {
+        if (const UnderlayId id = underlayChosen()) session.edit(tr("Fade underlay"), [id, v](Project& p) { p.underlays.change(id)->fade = v / 100.0; }, "fade");
+    });
+    underlayState = new QLabel;
+    underlayState->setObjectName("underlayState");
+    underlayState->setWordWrap(true);
+    underlayState->setContentsMargins(14, 2, 8, 2);
+    column->addWidget(underlayState);
+    auto* again = button(tr("Link anew"), "underlayAgain", tr("Takes the file as it is now; marks of what changed go"));
+    column->addWidget(inset(again));
+    column->addWidget(heading(tr("LAYERS")));
+    layers = new QListWidget;
+    layers->setObjectName("underlayLayers");
+    column->addWidget(layers, 1);
+    connect(link, &QPushButton::clicked, this, [this] {
+        const QString file = QFileDialog::getOpenFileName(this, tr("Link a drawing"), {}, tr("Drawings and pictures (*.dxf *.DXF *.png *.jpg *.jpeg)"));
+        if (!file.isEmpty()) linkUnderlay(file);
+    });
+    connect(again, &QPushButton::clicked, this, [this] { if (const UnderlayId id = underlayChosen()) session.underlays().accept(id); });
+    connect(underlays, &QListWidget::currentRowChanged, this, [this] {
+        if (const UnderlayId id = underlayChosen()) session.select(id);
+        rebuildUnderlays();
+    });
+    connect(layers, &QListWidget::itemChanged, this, [this](QListWidgetItem* i) {
+        const UnderlayId id = underlayChosen();
+        if (!id) return;
+        const std::string name = i->data(Qt::UserRole).toString().toStdString();
+        const bool on = i->checkState() == Qt::Checked;
+        session.edit(on ? tr("Show layer %1").arg(i->text()) : tr("Hide layer %1").arg(i->text()), [&](Project& p) {
+            auto& hidden = p.underlays.change(id)->hiddenLayers;
+            std::erase(hidden, name);
+            if (!on) hidden.push_back(name);
+        });
+    });
+    return page;
+}
+
+void PlanStage::linkUnderlay(const QString& file) {
+    if (!view->level()) return session.say(tr("Add a level first: Project › Add level"), true);
+    const UnderlayId id = session.underlays().link(file, view->level());
+    session.select(id);
+    view->setMode(PlanMode::Underlay);
+    rebuild();
+}
+
+UnderlayId PlanStage::underlayChosen() const {
+    const QListWidgetItem* i = underlays->currentItem();
+    const UnderlayId id{i ? i->data(Qt::UserRole + 1).toUInt() : 0u};
+    return session.project().underlays.has(id) ? id : UnderlayId{};
+}
+std::string PlanStage::kindChosen() const { return kinds->currentItem() ? kinds->currentItem()->data(Qt::UserRole + 1).toString().toStdString() : std::string(); }
+
+void PlanStage::rebuildPalette() {
+    QSignalBlocker quiet(things);
+    const Project& p = session.solution().project;
+    const int keep = things->currentRow();
+    things->clear();
+    const auto title = [&](const QString& text) { (new QListWidgetItem(text, things))->setFlags(Qt::ItemIsEnabled); };
+    const auto add = [&](const QString& text, const Placing& what, const QString& tip = {}) {
+        auto* i = new QListWidgetItem(text, things);
+        i->setToolTip(tip);
+        i->setData(Qt::UserRole + 1, QVariant::fromValue(what));
+    };
+    for (const DeviceType& y : p.deviceTypes) {
+        Placing x;
+        x.type = y.id;
+        add(q(y.name), x, QString("%1 %2, %3-pole%4").arg(y.load).arg(wordOf(y.unit)).arg(y.poles).arg(y.protection.empty() ? QString() : ", " + q(y.protection)));
+    }
+    title(tr("BOARDS"));
+    Placing x;
+    x.what = Placing::Board;
+    add(tr("Board"), x);
+    x.what = Placing::Transformer;
+    add(tr("Transformer"), x);
+    title(tr("IN WALLS"));
+    x.what = Placing::Opening;
+    for (const auto& [value, word] : EnumText<OpeningKind>::words) {
+        x.opening = value;
+        QString name = tr(word);
+        name[0] = name[0].toUpper();
+        add(name, x);
+    }
+    title(tr("FURNITURE"));
+    x = {};
+    x.what = Placing::Furnishing;
+    for (const auto& [value, word] : EnumText<FurnishingKind>::words) {
+        x.furnishing = value;
+        QString name = tr(word);
+        name[0] = name[0].toUpper();
+        add(name, x);
+    }
+    if (view->mode() == PlanMode::Place) things->setCurrentRow(keep);
+}
+
+void PlanStage::rebuildRooms() {
+    const Project& p = session.solution().project;
+    const std::string keep = kindChosen();
+    QSignalBlocker quiet(kinds), b(catchments);
+    kinds->clear();
+    std::map<std::string, int> count;
+    for (const Recipe& r : p.recipes) count[r.roomKind];
+    for (const Room& r : p.rooms)
+        if (!r.kind.empty()) ++count[r.kind];
+    for (const auto& [kind, n] : count) {
+        const bool has = std::any_of(p.recipes.begin(), p.recipes.end(), [&](const Recipe& r) { return r.roomKind == kind && !r.parts.empty(); });
+        auto* i = new QListWidgetItem(q(kind), kinds);
+        i->setData(Qt::UserRole, (has ? QString::fromUtf8("• ") : QString()) + QString::number(n));
+        i->setData(Qt::UserRole + 1, q(kind));
+        i->setToolTip(has ? tr("%1 rooms; has a recipe").arg(n) : tr("%1 rooms; no recipe yet").arg(n));
+        if (kind == keep) kinds->setCurrentItem(i);
+    }
+    const CatchmentId chosen = session.selection().as<Catchment>();
+    catchments->clear();
+    for (const Catchment& k : p.catchments) {
+        if (k.level != view->level()) continue;
+        auto* i = new QListWidgetItem(q(nameOf(p, Ref(k.id))), catchments);
+        i->setData(Qt::UserRole, QString::number(k.boards.size()));
+        i->setData(Qt::UserRole + 1, k.id.value);
+        if (k.id == chosen) catchments->setCurrentItem(i);
+    }
+    const QVariant layer = roomLayers->currentData();
+    roomLayers->clear();
+    for (const Underlay& u : p.underlays) {
+        const auto content = u.level == view->level() ? session.underlays().content(u) : nullptr;
+        if (!content) continue;
+        std::map<std::string, int> outlines;
+        for (const auto& o : content->drawing.outlines) ++outlines[content->drawing.layers[o.layer].name];
+        for (const auto& [name, n] : outlines) roomLayers->addItem(QString("%1 (%2)").arg(q(name)).arg(n), QStringList{QString::number(u.id.value), q(name)});
+    }
+    if (layer.isValid()) roomLayers->setCurrentIndex(std::max(0, roomLayers->findData(layer)));
+}
+
+void PlanStage::rebuildUnderlays() {
+    const Project& p = session.project();
+    const UnderlayId keep = underlayChosen();
+    {
+        QSignalBlocker quiet(underlays);
+        underlays->clear();
+        for (const Underlay& u : p.underlays) {
+            if (u.level != view->level()) continue;
+            auto* i = new QListWidgetItem(q(nameOf(p, Ref(u.id))), underlays);
+            i->setToolTip(q(u.file));
+            i->setData(Qt::UserRole + 1, u.id.value);
+            if (u.id == keep) underlays->setCurrentItem(i);
+        }
+        if (!underlays->currentItem() && underlays->count()) underlays->setCurrentRow(underlays->count() - 1);
+    }
+    const UnderlayId id = underlayChosen();
+    QSignalBlocker a(layers), b(fade);
+    layers->clear();
+    underlayState->clear();
+    fade->setEnabled(bool(id));
+    if (!id) return;
+    const Underlay& u = p.underlays[id];
+    fade->setValue(int(std::lround(u.fade * 100)));
+    const UnderlayShelf::Entry* e = session.underlays().entry(u);
+    QStringList words;
+    if (e && e->reading) words << tr("reading, %1 %").arg(int(e->share * 100));
+    if (e && !e->failure.isEmpty()) words << QString("<span style='color:%1'>%2</span>").arg(theme().stop.name(), e->failure.toHtmlEscaped());
+    if (e && e->content) {
+        if (session.underlays().changedSinceLinked(u)) words << QString("<span style='color:%1'>%2</span>").arg(theme().check.name(), e->difference.added.empty() && e->difference.gone.empty() ? tr("changed since it was linked") : tr("changed: %1 lines new, %2 gone").arg(e->difference.added.size()).arg(e->difference.gone.size()));
+        if (scaleIsGuess(u, *e->content)) words << tr("no unit in it: scale it by two points");
+        else if (u.scale <= 0) words << tr("scale by its header");
+        if (!e->content->picture) words << tr("%L1 lines").arg(e->content->drawing.pieces.size());
+        for (const std::string& n : e->content->drawing.notes) words << q(n).toHtmlEscaped();
+        for (const auto& l : e->content->drawing.layers) {
+            auto* i = new QListWidgetItem(q(l.name), layers);
+            i->setData(Qt::UserRole, q(l.name));
+            i->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable);
+            i->setCheckState(layerShown(u, l) ? Qt::Checked : Qt::Unchecked);
+        }
+    }
+    underlayState->setText(words.join("<br>"));
+    rebuildRooms();
 }
 
 void PlanStage::rebuild() {
     const Project& p = session.solution().project;
-    QSignalBlocker a(levels), b(things);
-    levels->clear();
-    std::vector<const Level*> list;
-    for (const Level& l : p.levels) list.push_back(&l);
-    std::sort(list.begin(), list.end(), [](const Level* x, const Level* y) { return x->elevation > y->elevation; });
-    for (const Level* l : list) levels->addItem(q(l->name), l->id.value);
-    levels->setCurrentIndex(levels->findData(view->level().value));
-    const int keep = things->currentRow();
-    things->clear();
-    for (const DeviceType& y : p.deviceTypes) {
-        auto* i = new QListWidgetItem(q(y.name), things);
-        i->setToolTip(QString("%1 %2, %3-pole").arg(y.load).arg(wordOf(y.unit)).arg(y.poles));
-        i->setData(Qt::UserRole + 1, q(textOf(y.id)));
+    {
+        QSignalBlocker a(levels);
+        levels->clear();
+        std::vector<const Level*> list;
+        for (const Level& l : p.levels) list.push_back(&l);
+        std::sort(list.begin(), list.end(), [](const Level* x, const Level* y) { return x->elevation > y->elevation; });
+        for (const Level* l : list) levels->addItem(q(l->name), l->id.value);
+        levels->setCurrentIndex(levels->findData(view->level().value));
     }
-    for (const auto& [name, code] : {std::pair{"Board", 1}, {"Transformer", 2}}) {
-        auto* i = new QListWidgetItem(tr(name), things);
-        i->setData(Qt::UserRole + 2, code);
+    if (!spacing->hasFocus()) spacing->setText(q(lengthWords(Metres{view->spacing}, p.basis.units)));
+    rebuildPalette();
+    rebuildUnderlays();
+    rebuildRooms();
+    for (std::size_t i = 0; i < shows.size(); ++i) { // what the view has switched on itself
+        QSignalBlocker quiet(shows[i]);
+        if (shows[i]->objectName() == "show:Catchments") shows[i]->setChecked(view->style().catchments);
     }
-    things->setCurrentRow(view->mode() == PlanMode::Place ? keep : -1);
+    density->setVisible(view->style().density);
+    if (view->style().density && session.isOpen() && p.levels.has(view->level())) {
+        const LevelDensity d = densityOf(p, session.solution().results, view->level());
+        density->setText(tr("This floor: %1 in %2 rooms").arg(q(densityWords(d.level, p.basis.units))).arg(d.rooms.size()));
+    }
 }
 
 } // namespace lintel

@@ -1,12 +1,23 @@
 #pragma once
-// Plan: the modes, what can be placed, how wiring is coloured and what is shown, beside the floor.
+// Plan: the modes, and beside the floor the page of each: what can be placed, the underlays, rooms and recipes, catchments, or how wiring
+// is coloured and what is shown.
 
 #include "app/plan/PlanView.h"
 
+class QCheckBox;
 class QComboBox;
+class QLabel;
+class QLineEdit;
 class QListWidget;
+class QSlider;
+class QSpinBox;
+class QStackedWidget;
+class QVBoxLayout;
 
 namespace lintel {
+
+class MatrixCard;
+class RecipeCard;
 
 class PlanStage : public QWidget {
     Q_OBJECT
@@ -14,14 +25,40 @@ public:
     explicit PlanStage(Session& session, QWidget* parent = nullptr);
     PlanView& plan() { return *view; }
     QListWidget* palette_() { return things; }
+    RecipeCard* recipeCard() { return recipes; }
+    MatrixCard* matrixCard() { return matrix; }
+    /// Links a DXF drawing or a picture below the level on screen.
+    void linkUnderlay(const QString& file);
 
 private:
+    QWidget* lookPage();
+    QWidget* placePage();
+    QWidget* roomsPage();
+    QWidget* circuitPage();
+    QWidget* catchmentPage();
+    QWidget* underlayPage();
     void rebuild();
+    void rebuildPalette();
+    void rebuildUnderlays();
+    void rebuildRooms();
+    UnderlayId underlayChosen() const;
+    std::string kindChosen() const;
+
     Session& session;
     PlanView* view;
     QComboBox* levels;
     QListWidget *modes, *things;
-    QWidget* colours;
+    QStackedWidget* pages;
+    QComboBox *how = nullptr, *roomLayers = nullptr;
+    QLineEdit* spacing = nullptr;
+    QSpinBox *rows = nullptr, *columns = nullptr;
+    QListWidget *kinds = nullptr, *catchments = nullptr, *underlays = nullptr, *layers = nullptr;
+    QSlider* fade = nullptr;
+    QLabel *underlayState = nullptr, *density = nullptr;
+    QCheckBox* propose = nullptr;
+    std::vector<QCheckBox*> shows;
+    RecipeCard* recipes;
+    MatrixCard* matrix;
 };
 
 } // namespace lintel

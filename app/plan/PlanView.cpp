@@ -1,11 +1,14 @@
 #include "app/plan/PlanView.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/UnderlayShelf.h"
+#include "app/plan/PreviewCard.h"
 #include "core/base/Format.h"
 #include "core/plan/Measure.h"
 #include "core/project/Operations.h"
 #include "core/sheets/Words.h"
-#include "core/solve/PhaseLoads.h"
+
+#include <set>
 
 #include <QBoxLayout>
 #include <QComboBox>
@@ -17,7 +20,7 @@
 
 namespace lintel {
 
-PlanView::PlanView(Session& s, QWidget* parent) : QWidget(parent), session(s) {
+PlanView::PlanView(Session& s, QWidget* parent) : QWidget(parent), session(s), canvas(new PlanCanvas(this)), previewing(new PreviewCard(this)) {
     setObjectName("planView");
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
@@ -60,13 +63,18 @@ PlanView::PlanView(Session& s, QWidget* parent) : QWidget(parent), session(s) {
     });
     connect(cardCircuit, &QComboBox::currentIndexChanged, this, &PlanView::previewCard);
     connect(cardGo, &QPushButton::clicked, this, &PlanView::acceptCircuit);
+    connect(canvas, &PlanCanvas::painted, this, qOverload<>(&QWidget::update));
     connect(&session, &Session::solved, this, &PlanView::redraw);
+    connect(&session.underlays(), &UnderlayShelf::changed, this, &PlanView::redraw);
     connect(&session, &Session::selectionChanged, this, [this] { update(); });
     connect(&session, &Session::opened, this, [this] {
         floor = {};
         corners.clear();
         caught.clear();
+        clipboard.clear();
         card->hide();
+        previewing->drop();
+        setUnderlayHand(UnderlayHand::None, {});
         for (const Level& l : session.project().levels) {
             const auto here = [&](const auto& table) { return std::any_of(table.begin(), table.end(), [&](const auto& x) { return x.level == l.id; }); };
             if (!floor || (here(session.project().walls) && !std::any_of(session.project().walls.begin(), session.project().walls.end(), [&](const Wall& w) { return w.level == floor; }))) floor = l.id;
@@ -85,9 +93,13 @@ void PlanView::setLevel(LevelId l) {
 void PlanView::setMode(PlanMode m) {
     doing = m;
     corners.clear();
+    typed.clear();
     caught.clear();
     lasso = moving = false;
+    wallEnd.reset();
+    aligned = {};
     card->hide();
+    if (m != PlanMode::Underlay) hand = UnderlayHand::None;
     setCursor(m == PlanMode::Select ? Qt::ArrowCursor : Qt::CrossCursor);
     update();
     Q_EMIT modeChanged(m);
@@ -100,16 +112,59 @@ void PlanView::setStyle(const PlanStyle& s) {
     look = s;
     redraw();
 }
+void PlanView::setUnderlayHand(UnderlayHand h, UnderlayId u) {
+    hand = h;
+    handUnderlay = u;
+    corners.clear();
+    typed.clear();
+    Q_EMIT underlayHandChanged();
+    update();
+}
+
+void PlanView::rebuildUnderlays() {
+    auto out = std::make_shared<std::vector<PlanScene::Layer>>();
+    underlayLines.clear();
+    const Theme& t = theme();
+    for (const Underlay& u : session.solution().project.underlays) {
+        if (u.level != floor || u.hidden) continue;
+        const UnderlayShelf::Entry* e = session.underlays().entry(u);
+        if (!e || !e->content) continue;
+        PlanScene::Layer l;
+        l.at = placingOf(u, *e->content);
+        l.fade = u.fade;
+        if (u.crop.size() == 2) l.crop = QRectF(QPointF(u.crop[0].x, u.crop[0].y), QPointF(u.crop[1].x, u.crop[1].y)).normalized();
+        if (e->content->picture) {
+            l.picture = QImage(q(underlayFile(u, session.file()).string()));
+        } else {
+            for (const UnderlayLine& x : linesOf(u, *e->content)) {
+                const auto rgb = rgbOfIndex(x.colour);
+                const QColor own = x.colour == 7 || x.colour == 0 ? t.ink : QColor(rgb[0], rgb[1], rgb[2]);
+                const auto mix = [&](int a, int b) { return int(a * (1 - u.fade) + b * u.fade); };
+                l.lines.emplace_back(x.a.x, x.a.y, x.b.x, x.b.y);
+                l.colours.push_back(qRgb(mix(own.red(), t.surface.red()), mix(own.green(), t.surface.green()), mix(own.blue(), t.surface.blue())));
+                underlayLines.push_back({x.a, x.b});
+            }
+            l.texts = textsOf(u, *e->content);
+            const auto piece = [&](const DxfDrawing::Piece& x) {
+                const Point a = l.at(x.a), b = l.at(x.b);
+                return QLineF(a.x, a.y, b.x, b.y);
+            };
+            for (const auto& x : e->difference.added) l.added.push_back(piece(x));
+            for (const auto& x : e->difference.gone) l.gone.push_back(piece(x));
+        }
+        out->push_back(std::move(l));
+    }
+    layers = out;
+}
 
 void PlanView::redraw() {
     const Solution& s = session.solution();
     if (!s.project.levels.has(floor)) floor = s.project.levels.empty() ? LevelId{} : s.project.levels.begin()->id;
+    rebuildUnderlays();
     if (fitted) fit();
-    // Marks and letters keep a size that can be read, whatever the zoom.
-    PlanStyle style = look;
-    style.symbolScale = std::clamp(38 / scale, 0.7, 2.2);
-    style.textScale = std::clamp(45 / scale, 0.7, 2.6);
-    drawn = planDrawing({s.project, *s.book, s.results}, floor, style);
+    const Theme& t = theme();
+    canvas->setScene({session.sharedSolution(), floor, look, layers, t.palette(), t.surface, t.ink, t.accent, t.stop});
+    canvas->look(sight());
     if (card->isVisible()) previewCard();
     update();
 }
@@ -124,6 +179,12 @@ void PlanView::fit() {
         if (d.level == floor) grow(d.at);
     for (const Board& b : p.boards)
         if (b.level == floor) grow(b.at);
+    if (layers)
+        for (const PlanScene::Layer& l : *layers) {
+            if (l.crop) grow({l.crop->left(), l.crop->top()}), grow({l.crop->right(), l.crop->bottom()});
+            for (const QLineF& x : l.lines) grow({x.x1(), x.y1()}), grow({x.x2(), x.y2()});
+            if (!l.picture.isNull() && !l.crop) grow(l.at({0, 0})), grow(l.at({double(l.picture.width()), double(l.picture.height())}));
+        }
     if (right < left) left = top = 0, right = 20, bottom = 14;
     right = std::max(right, left + 12), bottom = std::max(bottom, top + 8);
     const double m = 1.2;
@@ -134,6 +195,7 @@ void PlanView::fit() {
 }
 void PlanView::resizeEvent(QResizeEvent*) {
     if (fitted) redraw();
+    else canvas->look(sight());
 }
 
 QPointF PlanView::toScreen(Point m) const { return QPointF(m.x, m.y) * scale + offset; }
@@ -144,69 +206,100 @@ Point PlanView::toPlan(QPointF s) const {
 QString PlanView::lengthText(double m) const { return q(lengthWords(Metres{m}, session.project().basis.units)); }
 
 Ref PlanView::thingAt(QPointF at) const {
+    canvas->settle();
     const Point m = toPlan(at) * 10;
+    const Project& p = session.solution().project;
     Ref found;
     double least = 1e18;
-    for (const Hotspot& h : drawn.hotspots) {
+    for (const Hotspot& h : canvas->drawing().hotspots) {
         const double cx = (h.left + h.right) / 2, cy = (h.top + h.bottom) / 2, grow = 30 / scale;
         if (m.x < h.left - grow || m.x > h.right + grow || m.y < h.top - grow || m.y > h.bottom + grow) continue;
-        if (const double d = std::hypot(m.x - cx, m.y - cy); d < least) least = d, found = h.thing;
+        // What is electrical comes before what stands around it.
+        const bool built = h.thing.is<Tray>() || h.thing.is<Opening>() || h.thing.is<Furnishing>() || h.thing.is<Catchment>();
+        if (const double d = std::hypot(m.x - cx, m.y - cy) + (built ? 200 : 0); d < least) least = d, found = h.thing;
     }
     if (!found)
-        for (const Room& r : session.solution().project.rooms)
+        for (const Room& r : p.rooms)
             if (r.level == floor && distance(centreOf(r.outline), toPlan(at)) < 22 / scale) found = r.id;
     if (!found)
-        for (const Wall& w : session.solution().project.walls)
+        for (const Wall& w : p.walls)
             if (w.level == floor && distance(nearestOnSegment(toPlan(at), w.a, w.b), toPlan(at)) < w.thickness / 2 + 3 / scale) found = w.id;
     return found;
 }
 
-SnapResult PlanView::snapped(QPointF screen, bool toWall) const {
+SnapResult PlanView::snapped(QPointF screen, bool toWall) {
     const Point at = toPlan(screen);
+    aligned = {};
     if (toWall) return snapToWall(session.project(), floor, at, 0.9);
     const Point* from = corners.empty() ? nullptr : &corners.back();
-    return snapPoint(session.project(), floor, at, 9 / scale, from);
+    SnapResult s = snapPoint(session.project(), floor, at, 9 / scale, from);
+    if (!s.onEnd && !s.onWall && doing != PlanMode::Place)
+        if (const auto on = snapToLines(underlayLines, at, 7 / scale)) s.at = *on, s.onEnd = true; // ends and lines of the drawing below
+    return s;
+}
+
+bool PlanView::drawsPath() const { return doing == PlanMode::Walls || doing == PlanMode::Rooms || doing == PlanMode::Measure || doing == PlanMode::Trays || doing == PlanMode::Catchments || doing == PlanMode::Trace; }
+
+QString PlanView::hintOf(PlanMode m) {
+    static const char* hints[planModes] = {"",
+                                           QT_TR_NOOP("Click corner after corner, or type a length and Enter; Enter ends the wall"),
+                                           QT_TR_NOOP("Click the corners of the room; Enter closes it"),
+                                           QT_TR_NOOP("Click to place; Esc when done"),
+                                           QT_TR_NOOP("Drag around devices to circuit them; click a board to choose it"),
+                                           QT_TR_NOOP("Click along the tray, Enter ends it; Shift+click sets a riser to the level above"),
+                                           QT_TR_NOOP("Click the corners of the area; Enter closes it"),
+                                           QT_TR_NOOP("Choose a circuit first; click its way from the board on, Enter ends it"),
+                                           QT_TR_NOOP("Choose on the left what to do with the drawing"),
+                                           QT_TR_NOOP("Click from point to point")};
+    return tr(hints[int(m)]);
 }
 
 void PlanView::paintEvent(QPaintEvent*) {
     QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
     const Theme& t = theme();
     p.fillRect(rect(), t.surface);
+    canvas->paint(p, sight());
+    p.setRenderHint(QPainter::Antialiasing);
     p.save();
     p.translate(offset);
     p.scale(scale / 10, scale / 10);
-    // What is chosen, washed under the drawing; a circuit shows on all its devices.
-    const auto marked = [&](Ref thing) {
-        for (Ref r : session.selectionList()) {
-            if (r == thing) return true;
-            if (r.is<Circuit>())
-                if (const Device* d = session.solution().project.devices.find(thing.as<Device>()); d && d->circuit == r.as<Circuit>()) return true;
+    // What is chosen, marked over the drawing; a circuit shows on all its devices.
+    std::set<Ref> chosen(session.selectionList().begin(), session.selectionList().end());
+    for (DeviceId d : caught) chosen.insert(d);
+    const Project& pr = session.solution().project;
+    const QColor wash(t.accent.red(), t.accent.green(), t.accent.blue(), 38);
+    for (Ref r : session.selectionList()) {
+        const std::vector<Point>* outline = nullptr;
+        if (const Room* m = pr.rooms.find(r.as<Room>()); m && m->level == floor) outline = &m->outline;
+        if (const Catchment* k = pr.catchments.find(r.as<Catchment>()); k && k->level == floor) outline = &k->outline;
+        if (!outline) continue;
+        QPolygonF poly;
+        for (Point c : *outline) poly << QPointF(c.x, c.y) * 10;
+        p.setPen(Qt::NoPen);
+        p.setBrush(wash);
+        p.drawPolygon(poly);
+    }
+    if (!chosen.empty()) {
+        const double shiftX = moving ? moveBy.x * 10 : 0, shiftY = moving ? moveBy.y * 10 : 0;
+        p.setPen(QPen(t.accent, 0.35));
+        p.setBrush(wash);
+        for (const Hotspot& h : canvas->drawing().hotspots) {
+            bool marked = chosen.count(h.thing);
+            if (!marked && h.thing.is<Device>())
+                if (const Device* d = pr.devices.find(h.thing.as<Device>()); d && d->circuit) marked = chosen.count(Ref(d->circuit));
+            if (marked) p.drawRoundedRect(QRectF(h.left - 0.9 + shiftX, h.top - 0.9 + shiftY, h.right - h.left + 1.8, h.bottom - h.top + 1.8), 0.8, 0.8);
         }
-        return std::any_of(caught.begin(), caught.end(), [&](DeviceId d) { return Ref(d) == thing; });
-    };
+    }
     for (Ref r : session.selectionList())
-        if (const Room* m = session.solution().project.rooms.find(r.as<Room>()); m && m->level == floor) {
-            QPolygonF poly;
-            for (Point c : m->outline) poly << QPointF(c.x, c.y) * 10;
-            p.setPen(Qt::NoPen);
-            p.setBrush(t.accentWash);
-            p.drawPolygon(poly);
-        }
-    for (const Hotspot& h : drawn.hotspots)
-        if (marked(h.thing)) {
-            p.setPen(QPen(t.accent, 0.35));
-            p.setBrush(t.accentWash);
-            const double shiftX = moving ? moveBy.x * 10 : 0, shiftY = moving ? moveBy.y * 10 : 0;
-            p.drawRoundedRect(QRectF(h.left - 0.9 + shiftX, h.top - 0.9 + shiftY, h.right - h.left + 1.8, h.bottom - h.top + 1.8), 0.8, 0.8);
-        }
-    paint(p, drawn, t.palette());
-    for (Ref r : session.selectionList())
-        if (const Wall* w = session.solution().project.walls.find(r.as<Wall>()); w && w->level == floor) {
-            p.setPen(QPen(t.accent, std::max(1.0, w->thickness * 10), Qt::SolidLine, Qt::SquareCap));
+        if (const Wall* w = pr.walls.find(r.as<Wall>()); w && w->level == floor) {
+            p.setPen(QPen(QColor(t.accent.red(), t.accent.green(), t.accent.blue(), 150), std::max(1.0, w->thickness * 10), Qt::SolidLine, Qt::FlatCap));
             p.drawLine(QPointF(w->a.x, w->a.y) * 10, QPointF(w->b.x, w->b.y) * 10);
+            p.setPen(QPen(t.accent, 0.4));
+            p.setBrush(t.surface);
+            for (Point e : {w->a, w->b}) p.drawEllipse(QPointF(e.x, e.y) * 10, 40 / scale, 40 / scale); // its ends can be dragged
         }
     p.restore();
+    paintHand(p);
 
     // Scale bar.
     const bool feet_ = session.project().basis.units == UnitSystem::Imperial;
@@ -218,51 +311,102 @@ void PlanView::paintEvent(QPaintEvent*) {
         for (double x : {0.0, bar * scale}) p.drawLine(a + QPointF(x, -4), a + QPointF(x, 4));
         drawLine(p, QRectF(a.x(), a.y() - 20, bar * scale, 16), feet_ ? "20 ft" : "5 m", Qt::AlignHCenter, t.quiet, uiFont(0.85));
     }
-    const QPen hand(t.accent, 1.4, Qt::DashLine);
-    if ((doing == PlanMode::Walls || doing == PlanMode::Rooms || doing == PlanMode::Measure) && underMouse()) {
+    const bool nothing = pr.walls.empty() && pr.underlays.empty() && pr.devices.empty();
+    if (session.isOpen() && nothing && corners.empty() && doing == PlanMode::Select)
+        drawLine(p, QRectF(0, height() / 2.0 - 20, width(), 24), tr("An empty floor. U links the architect's drawing, W draws walls, R rooms, P places devices and boards."), Qt::AlignHCenter, t.quiet, uiFont(1));
+    QString hint = hintOf(doing);
+    if (doing == PlanMode::Underlay && hand == UnderlayHand::Scale) hint = corners.size() < 2 ? tr("Click two points whose distance is known") : tr("Type their true distance, then Enter");
+    if (doing == PlanMode::Underlay && hand == UnderlayHand::Move) hint = tr("Click a point of the drawing, then where it belongs");
+    if (doing == PlanMode::Underlay && hand == UnderlayHand::Square) hint = tr("Click two points of a line that should lie level or upright");
+    if (doing == PlanMode::Underlay && hand == UnderlayHand::Crop) hint = tr("Click two corners: only what lies between is shown");
+    if (doing == PlanMode::Place && placing.what == Placing::Device && placeHow != PlaceHow::Single)
+        hint = placeHow == PlaceHow::Row ? tr("Click where the row begins and where it ends") : placeHow == PlaceHow::Wall ? tr("Click a wall: it is filled at the spacing") : tr("Click in a room: it gets the grid");
+    if (session.underlays().reading()) hint = session.underlays().progressText() + tr("  ·  Esc stops it");
+    if (!hint.isEmpty()) {
+        const QRectF box(12, 8, std::min(width() - 24.0, QFontMetricsF(uiFont(0.88)).horizontalAdvance(hint) + 12), 20);
+        QColor paper = t.surface;
+        paper.setAlpha(225);
+        p.fillRect(box.adjusted(-6, -2, 0, 2), paper);
+        drawLine(p, box, hint, Qt::AlignLeft, t.quiet, uiFont(0.88));
+    }
+}
+
+void PlanView::paintHand(QPainter& p) {
+    const Theme& t = theme();
+    const QPen dashed(t.accent, 1.4, Qt::DashLine);
+    const bool underlayPoints = doing == PlanMode::Underlay && hand != UnderlayHand::None;
+    if ((drawsPath() || underlayPoints || (doing == PlanMode::Place && placeHow == PlaceHow::Row)) && (underMouse() || !corners.empty())) {
         p.setPen(QPen(t.accent, 1));
         const QPointF at = toScreen(hover.at);
         p.setBrush(hover.onEnd ? t.accent : t.surface);
         p.drawEllipse(at, 4, 4);
         if (!corners.empty()) {
-            p.setPen(hand);
-            QPolygonF line;
-            for (Point c : corners) line << toScreen(c);
-            line << at;
-            p.drawPolyline(line);
-            if (doing == PlanMode::Rooms && corners.size() > 1) p.drawLine(at, toScreen(corners.front()));
-            double along = distance(corners.back(), hover.at);
-            if (doing == PlanMode::Measure) {
-                along = 0;
-                for (std::size_t i = 1; i < corners.size(); ++i) along += distance(corners[i - 1], corners[i]);
-                along += distance(corners.back(), hover.at);
+            const bool closing = doing == PlanMode::Rooms || doing == PlanMode::Catchments;
+            const bool scaled = hand == UnderlayHand::Scale && corners.size() > 1;
+            p.setPen(dashed);
+            p.setBrush(Qt::NoBrush);
+            if (hand == UnderlayHand::Crop && underlayPoints) {
+                p.drawRect(QRectF(toScreen(corners.front()), at).normalized());
+            } else {
+                QPolygonF line;
+                for (Point c : corners) line << toScreen(c);
+                if (!scaled) line << at;
+                p.drawPolyline(line);
+                if (closing && corners.size() > 1) p.drawLine(at, toScreen(corners.front()));
             }
-            drawLine(p, QRectF(at.x() + 10, at.y() - 22, 120, 18), lengthText(along), Qt::AlignLeft, t.accent, uiFont(0.92, true));
+            double along = scaled ? distance(corners[0], corners[1]) : distance(corners.back(), hover.at);
+            if (doing == PlanMode::Measure || doing == PlanMode::Trace || doing == PlanMode::Trays)
+                for (std::size_t i = 1; i < corners.size(); ++i) along += distance(corners[i - 1], corners[i]);
+            const QString words = typed.isEmpty() ? lengthText(along) : typed + "|";
+            const QPointF where = (scaled ? toScreen(corners[1]) : at) + QPointF(10, -22);
+            const QRectF box(where, QSizeF(QFontMetricsF(uiFont(0.92, true)).horizontalAdvance(words) + 10, 18));
+            p.fillRect(box, typed.isEmpty() ? t.surface : t.accentWash);
+            drawLine(p, box.adjusted(4, 0, 0, 0), words, Qt::AlignLeft, t.accent, uiFont(0.92, true));
         }
     }
     if (doing == PlanMode::Place && underMouse()) {
+        p.setPen(QPen(t.accent, 0.8, Qt::DotLine));
+        if (aligned.upright) p.drawLine(toScreen(hover.at), toScreen(*aligned.upright));
+        if (aligned.level) p.drawLine(toScreen(hover.at), toScreen(*aligned.level));
         Drawing ghost;
         const Project& pr = session.project();
         const DeviceType* y = pr.deviceTypes.find(placing.type);
         p.save();
         p.translate(offset);
         p.scale(scale / 10, scale / 10);
-        if (placing.what == Placing::Device && y) drawSymbol(ghost, y->symbol, hover.at * 10, hover.turn, Ink::Accent, 4.2 * std::clamp(38 / scale, 0.7, 2.2));
-        else ghost.box(hover.at.x * 10 - 3.6, hover.at.y * 10 - 1.6, 7.2, 3.2, 0.35, Ink::Accent);
+        if (placing.what == Placing::Device && y) {
+            drawSymbol(ghost, y->symbol, hover.at * 10, hover.turn, Ink::Accent, 4.2 * std::clamp(38 / scale, 0.7, 2.2));
+        } else if (placing.what == Placing::Furnishing) {
+            Furnishing f;
+            f.kind = placing.furnishing, f.at = hover.at, f.turn = hover.turn;
+            drawFurnishing(ghost, f, 10, Ink::Accent);
+        } else if (placing.what == Placing::Opening) {
+            if (const Wall* w = pr.walls.find(hover.wall)) {
+                Opening o;
+                o.kind = placing.opening, o.wall = w->id, o.along = distance(w->a, nearestOnSegment(hover.at, w->a, w->b)), o.width = placing.opening == OpeningKind::DoubleDoor ? 1.8 : placing.opening == OpeningKind::Window ? 1.2 : 0.9;
+                o.otherSide = dot(hover.at - w->a, Point{-(w->b.y - w->a.y), w->b.x - w->a.x}) < 0;
+                drawOpening(ghost, o, *w, 10, Ink::Accent);
+            }
+        } else {
+            ghost.box(hover.at.x * 10 - 3.6, hover.at.y * 10 - 1.6, 7.2, 3.2, 0.35, Ink::Accent);
+        }
         paint(p, ghost, t.palette());
         p.restore();
     }
+    if (wallEnd && moving) {
+        p.setPen(dashed);
+        for (const Wall& w : session.project().walls)
+            if (w.level == floor)
+                for (const auto& [end, other] : {std::pair{w.a, w.b}, {w.b, w.a}})
+                    if (distance(end, *wallEnd) < 0.01) p.drawLine(toScreen(other), toScreen(hover.at));
+    }
     if (lasso) {
-        p.setPen(hand);
+        p.setPen(dashed);
         QColor wash = t.accent;
         wash.setAlpha(20);
         p.setBrush(wash);
         p.drawRect(QRectF(pressed, last).normalized());
     }
-    if (session.isOpen() && session.solution().project.walls.empty() && corners.empty() && doing == PlanMode::Select)
-        drawLine(p, QRectF(0, height() / 2.0 - 20, width(), 24), tr("An empty floor. W draws walls, R rooms, P places devices and boards."), Qt::AlignHCenter, t.quiet, uiFont(1));
-    static const char* hints[] = {"", "Click corner after corner; Enter ends the wall", "Click the corners of the room; Enter closes it", "Click to place; Esc when done", "Drag around devices to circuit them; click a board to choose it", "Click from point to point"};
-    drawLine(p, QRectF(12, 8, width() - 24, 18), tr(hints[int(doing)]), Qt::AlignLeft, t.quiet, uiFont(0.88));
 }
 
 void PlanView::wheelEvent(QWheelEvent* e) {
@@ -270,7 +414,8 @@ void PlanView::wheelEvent(QWheelEvent* e) {
     offset = e->position() - (e->position() - offset) * (next / scale);
     scale = next;
     fitted = false;
-    redraw();
+    canvas->look(sight());
+    update();
 }
 
 void PlanView::mousePressEvent(QMouseEvent* e) {
@@ -281,21 +426,36 @@ void PlanView::mousePressEvent(QMouseEvent* e) {
         return;
     }
     if (e->button() == Qt::RightButton) {
-        if (doing == PlanMode::Walls) finishWalls();
-        else if (doing == PlanMode::Rooms) finishRoom();
+        if (drawsPath() && !corners.empty()) finishPath();
         else setMode(PlanMode::Select);
         return;
     }
     if (!session.isOpen() || !floor) return;
     switch (doing) {
     case PlanMode::Walls:
-    case PlanMode::Measure: corners.push_back(snapped(e->position(), false).at); break;
+    case PlanMode::Measure:
+    case PlanMode::Trace: corners.push_back(snapped(e->position(), false).at); break;
+    case PlanMode::Trays:
+        if (e->modifiers() & Qt::ShiftModifier) {
+            corners = {snapped(e->position(), false).at};
+            finishTray();
+        } else {
+            corners.push_back(snapped(e->position(), false).at);
+        }
+        break;
+    case PlanMode::Catchments:
     case PlanMode::Rooms: {
         const Point at = snapped(e->position(), false).at;
-        if (corners.size() > 2 && distance(at, corners.front()) < 10 / scale) finishRoom();
+        if (corners.size() > 2 && distance(at, corners.front()) < 10 / scale) finishPath();
         else corners.push_back(at);
         break;
     }
+    case PlanMode::Underlay:
+        if (hand != UnderlayHand::None && !(hand == UnderlayHand::Scale && corners.size() > 1)) {
+            corners.push_back(snapped(e->position(), false).at);
+            takeUnderlayPoint();
+        }
+        break;
     case PlanMode::Place:
         mouseMoveEvent(e);
         placeOne();
@@ -310,6 +470,15 @@ void PlanView::mousePressEvent(QMouseEvent* e) {
         break;
     }
     case PlanMode::Select: {
+        // An end of a chosen wall, before anything that lies there.
+        if (const Wall* w = session.project().walls.find(session.selection().as<Wall>()); w && w->level == floor)
+            for (Point end : {w->a, w->b})
+                if (QLineF(toScreen(end), e->position()).length() < 8) {
+                    wallEnd = end;
+                    moving = true;
+                    hover.at = end;
+                    return;
+                }
         const Ref r = thingAt(e->position());
         if (!r || r.is<Room>() || r.is<Wall>()) {
             lasso = true;
@@ -339,19 +508,38 @@ void PlanView::mouseMoveEvent(QMouseEvent* e) {
         offset += e->position() - last;
         last = e->position();
         fitted = false;
+        canvas->look(sight());
         update();
         return;
     }
     last = e->position();
     if (doing == PlanMode::Place) {
-        const DeviceType* y = session.project().deviceTypes.find(placing.type);
-        const bool wall = placing.what == Placing::Board || (placing.what == Placing::Device && y && y->onWall);
+        const Project& p = session.project();
+        const DeviceType* y = p.deviceTypes.find(placing.type);
+        const bool device = placing.what == Placing::Device && y;
+        const bool row = device && placeHow == PlaceHow::Row;
+        const bool wall = placing.what == Placing::Board || placing.what == Placing::Opening || (device && (y->onWall || placeHow == PlaceHow::Wall));
         hover = snapped(e->position(), wall);
-        if (!hover.onWall) hover.at = {std::round(hover.at.x / 0.1) * 0.1, std::round(hover.at.y / 0.1) * 0.1};
+        if (!hover.onWall) {
+            hover.at = {std::round(hover.at.x / 0.1) * 0.1, std::round(hover.at.y / 0.1) * 0.1};
+            if (placing.what == Placing::Furnishing) { // its back to a wall that is near
+                const FurnishingSize size = usualSize(placing.furnishing);
+                if (const SnapResult s = snapToWall(p, floor, toPlan(e->position()), 0.5, size.depth / 2 + 0.02); s.onWall) hover = s;
+            } else if (device) {
+                const Point at = toPlan(e->position());
+                const RoomId room = roomAt(p, floor, at);
+                if (room && p.rooms[room].gridX > 0 && !y->onWall) hover.at = snapToCeiling(p.rooms[room], at);
+                else aligned = alignToPeers(p, floor, at, 7 / scale), hover.at = aligned.upright || aligned.level ? Point{aligned.upright ? aligned.at.x : hover.at.x, aligned.level ? aligned.at.y : hover.at.y} : hover.at;
+            }
+        }
+        if (row && !corners.empty()) { // rows lie square where they nearly do
+            if (std::abs(hover.at.x - corners[0].x) < 9 / scale) hover.at.x = corners[0].x;
+            if (std::abs(hover.at.y - corners[0].y) < 9 / scale) hover.at.y = corners[0].y;
+        }
     } else {
         hover = snapped(e->position(), false);
     }
-    if (moving && (e->position() - pressed).manhattanLength() > 4) {
+    if (moving && !wallEnd && (e->position() - pressed).manhattanLength() > 4) {
         const Point to = toPlan(e->position());
         moveBy = {std::round((to.x - grabbedAt.x) / 0.05) * 0.05, std::round((to.y - grabbedAt.y) / 0.05) * 0.05};
     }
@@ -361,6 +549,14 @@ void PlanView::mouseMoveEvent(QMouseEvent* e) {
 void PlanView::mouseReleaseEvent(QMouseEvent* e) {
     if (panning) {
         panning = false;
+        return;
+    }
+    if (wallEnd) {
+        const Point from = *wallEnd;
+        wallEnd.reset();
+        moving = false;
+        if ((e->position() - pressed).manhattanLength() > 4) moveWallEnd(from, snapped(e->position(), false).at);
+        update();
         return;
     }
     if (moving) {
@@ -374,8 +570,12 @@ void PlanView::mouseReleaseEvent(QMouseEvent* e) {
         const bool click = box.width() < 4 && box.height() < 4;
         std::vector<Ref> found;
         caught.clear();
-        for (const Device& d : session.solution().project.devices)
+        const Project& p = session.solution().project;
+        for (const Device& d : p.devices)
             if (d.level == floor && box.contains(toScreen(d.at))) found.push_back(d.id), caught.push_back(d.id);
+        if (doing == PlanMode::Select && !click)
+            for (const Furnishing& f : p.furnishings)
+                if (f.level == floor && box.contains(toScreen(f.at))) found.push_back(f.id);
         if (click && doing == PlanMode::Circuit) {
             if (const Ref r = thingAt(e->position()); r.is<Device>()) found = {r}, caught = {r.as<Device>()};
         }
@@ -391,233 +591,45 @@ void PlanView::mouseReleaseEvent(QMouseEvent* e) {
 }
 
 void PlanView::mouseDoubleClickEvent(QMouseEvent* e) {
-    if (doing == PlanMode::Walls) finishWalls();
-    else if (doing == PlanMode::Rooms) finishRoom();
+    if (drawsPath()) finishPath();
     else if (doing == PlanMode::Select && !thingAt(e->position())) fitted = true, redraw();
 }
 
-void PlanView::finishWalls() {
-    const std::vector<Point> line = corners;
-    corners.clear();
-    if (line.size() > 1)
-        session.edit(line.size() > 2 ? tr("Draw %1 walls").arg(line.size() - 1) : tr("Draw wall"), [&](Project& p) {
-            for (std::size_t i = 1; i < line.size(); ++i)
-                if (distance(line[i - 1], line[i]) > 0.05) {
-                    Wall w;
-                    w.level = floor, w.a = line[i - 1], w.b = line[i];
-                    p.walls.add(w);
-                }
-        });
+void PlanView::typeLength(QKeyEvent* e) {
+    if (e->key() == Qt::Key_Backspace) typed.chop(1);
+    else typed += e->text();
     update();
-}
-
-void PlanView::finishRoom() {
-    const std::vector<Point> outline = corners;
-    corners.clear();
-    update();
-    if (outline.size() < 3 || areaOf(outline) < 0.2) {
-        if (!outline.empty()) session.say(tr("A room needs three corners or more"), true);
-        return;
-    }
-    RoomId made;
-    session.edit(tr("Draw room"), [&](Project& p) {
-        Room r;
-        r.level = floor;
-        r.outline = outline;
-        r.name = "Room";
-        int n = 1;
-        const auto taken = [&](const std::string& number) { return std::any_of(p.rooms.begin(), p.rooms.end(), [&](const Room& x) { return x.number == number; }); };
-        const auto text = [](int i) { return QString("%1").arg(i, 3, 10, QChar('0')).toStdString(); };
-        while (taken(text(n))) ++n;
-        r.number = text(n);
-        made = p.rooms.add(r);
-    });
-    session.select(made);
-}
-
-void PlanView::placeOne() {
-    Ref made;
-    const Project& now = session.project();
-    if (placing.what == Placing::Device) {
-        const DeviceType* y = now.deviceTypes.find(placing.type);
-        if (!y) return session.say(tr("Choose what to place from the list on the left"), true);
-        session.edit(tr("Place %1").arg(q(y->name).toLower()), [&](Project& p) {
-            Device d;
-            d.type = placing.type, d.level = floor, d.at = hover.at, d.turn = hover.turn;
-            made = p.devices.add(d);
-        });
-    } else if (placing.what == Placing::Board) {
-        session.edit(tr("Place board"), [&](Project& p) {
-            Board b;
-            b.name = freeBoardName(p, "LP-1");
-            b.level = floor, b.at = hover.at, b.turn = hover.turn;
-            for (const Board& o : p.boards)
-                if (o.use == BoardUse::Panelboard) b.system = o.system;
-            made = addBoard(p, b);
-        });
-    } else {
-        session.edit(tr("Place transformer"), [&](Project& p) {
-            Transformer t;
-            t.name = freeBoardName(p, "T-1");
-            t.level = floor, t.at = hover.at;
-            t.run = p.runs.add({});
-            made = p.transformers.add(t);
-        });
-    }
-    session.select(made);
-}
-
-void PlanView::moveSelection(Point by, bool turn) {
-    const auto list = session.selectionList();
-    std::size_t n = 0;
-    for (Ref r : list) n += r.is<Device>() || r.is<Board>() || r.is<Transformer>();
-    if (!n) return;
-    session.edit(n > 1 ? tr("Move %1 things").arg(n) : tr("Move %1").arg(q(nameOf(session.project(), list.front()))), [&](Project& p) {
-        for (Ref r : list) {
-            if (Device* d = p.devices.change(r.as<Device>())) {
-                d->at = d->at + by;
-                // One thing alone turns to the wall it comes to.
-                if (turn && n == 1 && p.deviceTypes[d->type].onWall)
-                    if (const SnapResult s = snapToWall(p, d->level, d->at, 0.6); s.onWall) d->at = s.at, d->turn = s.turn;
-            }
-            if (Board* b = p.boards.change(r.as<Board>())) {
-                b->at = b->at + by;
-                if (turn && n == 1)
-                    if (const SnapResult s = snapToWall(p, b->level, b->at, 0.6); s.onWall) b->at = s.at, b->turn = s.turn;
-            }
-            if (Transformer* t = p.transformers.change(r.as<Transformer>())) t->at = t->at + by;
-        }
-    });
-}
-
-void PlanView::deleteSelection() {
-    const auto list = session.selectionList();
-    if (list.empty()) return;
-    std::size_t devices = 0;
-    for (Ref r : list) devices += r.is<Device>();
-    const QString what = devices > 1 ? tr("Delete %1 devices").arg(devices) : tr("Delete %1").arg(q(nameOf(session.project(), list.front())));
-    session.edit(what, [&](Project& p) {
-        for (Ref r : list) {
-            p.devices.remove(r.as<Device>());
-            p.rooms.remove(r.as<Room>());
-            p.walls.remove(r.as<Wall>());
-            if (r.is<Board>()) removeBoard(p, r.as<Board>());
-            if (r.is<Transformer>()) removeTransformer(p, r.as<Transformer>());
-        }
-    });
-}
-
-void PlanView::showCard() {
-    if (caught.empty()) {
-        card->hide();
-        return;
-    }
-    const Project& p = session.project();
-    int poles = 1;
-    Point mid;
-    for (DeviceId d : caught) {
-        poles = std::max(poles, p.deviceTypes[p.devices[d].type].poles);
-        mid = mid + p.devices[d].at * (1.0 / double(caught.size()));
-    }
-    // The nearest board that can take them; light loads of one pole to the lower voltage first.
-    std::vector<const Board*> boards;
-    for (const Board& b : p.boards)
-        if (factsOf(b.system).lines >= poles) boards.push_back(&b);
-    const auto cost = [&](const Board* b) {
-        return (b->level == floor ? 0 : 500) + (b->use == BoardUse::Switchboard ? 200 : 0) + (poles == 1 && voltsAcross(b->system, 1).v > 250 ? 150 : 0) + orthogonal(b->at, mid);
-    };
-    std::stable_sort(boards.begin(), boards.end(), [&](const Board* x, const Board* y) { return cost(x) < cost(y); });
-    {
-        QSignalBlocker quiet(cardBoard);
-        cardBoard->clear();
-        for (const Board* b : boards) cardBoard->addItem(q(b->name), b->id.value);
-    }
-    if (boards.empty()) {
-        session.say(tr("There is no board that takes %1 poles").arg(poles), true);
-        card->hide();
-        return;
-    }
-    Q_EMIT cardBoard->currentIndexChanged(0);
-    card->adjustSize();
-    QPointF at(last.x() - card->width() / 2.0, last.y() + 14);
-    double bottom = 0, left = 1e9, right = 0;
-    for (DeviceId d : caught) {
-        const QPointF s = toScreen(p.devices[d].at);
-        bottom = std::max(bottom, s.y()), left = std::min(left, s.x()), right = std::max(right, s.x());
-    }
-    at = QPointF((left + right) / 2 - card->width() / 2.0, bottom + 26);
-    at.setX(std::clamp(at.x(), 8.0, std::max(8.0, width() - card->width() - 8.0)));
-    at.setY(std::clamp(at.y(), 8.0, std::max(8.0, height() - card->height() - 8.0)));
-    card->move(at.toPoint());
-    card->show();
-    card->raise();
-    setFocus();
-}
-
-void PlanView::previewCard() {
-    if (caught.empty()) return;
-    const Solution& s = session.solution();
-    Project trial = session.project();
-    const BoardId board{cardBoard->currentData().toUInt()};
-    const CircuitId existing{cardCircuit->currentData().toUInt()};
-    int leaving = 0;
-    double va = 0;
-    std::map<std::string, int> kinds;
-    for (DeviceId d : caught) {
-        const Device* x = trial.devices.find(d);
-        if (!x) return card->hide();
-        const DeviceType& y = trial.deviceTypes[x->type];
-        if (x->circuit && x->circuit != existing) ++leaving;
-        va += std::abs(powerOf(x->load.value_or(y.load), y.unit, y.powerFactor, trial.boards[board].system, y.poles, *session.solution().book));
-        ++kinds[y.name];
-    }
-    QStringList what;
-    for (const auto& [name, n] : kinds) what << QString("%1 %2").arg(n).arg(n > 1 && name == "Receptacle" ? "receptacles" : q(name).toLower());
-    cardWhat->setText(QString("<b>%1</b> · %2 VA%3").arg(what.join(", "), q(number(va)), leaving ? tr(" · <span style='color:%1'>%2 leave another circuit</span>").arg(theme().check.name()).arg(leaving) : QString()));
-    CircuitId c = existing;
-    if (existing) circuitDevices(trial, caught, existing);
-    else c = circuitToBoard(trial, caught, board);
-    const Results r = solve(trial, *s.book);
-    const CircuitResult& cr = r.of(c);
-    const RunResult& run = cr.run;
-    QString text = tr("to %1 · %2 A · %3").arg(q(nameOf(trial, c)), q(number(cr.device)), q(conductorWords(run, *s.book)));
-    if (run.need.lengthKnown) text += tr(" · run %1 · %2 own, %3 total").arg(q(lengthWords(run.need.length, trial.basis.units)), q(percent(run.dropOwn)), q(percent(run.dropTotal)));
-    if (trial.circuits[c].slot == 0) text = tr("%1 has no free slot for it").arg(q(trial.boards[board].name));
-    cardEffect->setText(text);
-    card->adjustSize();
-}
-
-void PlanView::acceptCircuit() {
-    if (caught.empty()) return;
-    const BoardId board{cardBoard->currentData().toUInt()};
-    CircuitId c{cardCircuit->currentData().toUInt()};
-    const auto devices = caught;
-    int left = 0;
-    for (DeviceId d : devices) left += bool(session.project().devices[d].circuit) && session.project().devices[d].circuit != c;
-    session.edit(devices.size() > 1 ? tr("Circuit %1 devices").arg(devices.size()) : tr("Circuit %1").arg(q(nameOf(session.project(), Ref(devices.front())))), [&](Project& p) {
-        if (c) circuitDevices(p, devices, c);
-        else c = circuitToBoard(p, devices, board);
-    });
-    caught.clear();
-    card->hide();
-    session.say(left ? tr("Circuited to %1; %2 left the circuit they were on").arg(q(nameOf(session.project(), c))).arg(left) : tr("Circuited to %1").arg(q(nameOf(session.project(), c))));
-    session.select(c);
-    setFocus();
 }
 
 void PlanView::keyPressEvent(QKeyEvent* e) {
     const auto key = e->key();
     const bool enter = key == Qt::Key_Return || key == Qt::Key_Enter;
-    if (enter && doing == PlanMode::Walls) finishWalls();
-    else if (enter && doing == PlanMode::Rooms) finishRoom();
-    else if (enter && card->isVisible()) acceptCircuit();
-    else if (key == Qt::Key_Escape) {
-        if (!corners.empty()) {
+    const bool drawing = !corners.empty() && (drawsPath() || doing == PlanMode::Underlay);
+    if (drawing && !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && !e->text().isEmpty() && (e->text()[0].isDigit() || (QString(".,'\" ft").contains(e->text()[0]) && (!typed.isEmpty() || e->text() == ".")))) return typeLength(e);
+    if (!typed.isEmpty() && key == Qt::Key_Backspace) return typeLength(e);
+    if (enter && !typed.isEmpty()) {
+        takeTyped();
+    } else if (enter && previewing->isVisible()) {
+        previewing->accept();
+    } else if (enter && drawsPath()) {
+        finishPath();
+    } else if (enter && card->isVisible()) {
+        acceptCircuit();
+    } else if (key == Qt::Key_Escape) {
+        if (session.underlays().reading()) {
+            session.underlays().cancel();
+        } else if (!typed.isEmpty()) {
+            typed.clear();
+        } else if (previewing->isVisible()) {
+            previewing->drop();
+        } else if (!corners.empty()) {
             if (doing == PlanMode::Walls) finishWalls();
             corners.clear();
         } else if (card->isVisible()) {
             card->hide();
             caught.clear();
+        } else if (hand != UnderlayHand::None) {
+            setUnderlayHand(UnderlayHand::None, {});
         } else if (doing != PlanMode::Select) {
             setMode(PlanMode::Select);
         } else {
@@ -630,6 +642,10 @@ void PlanView::keyPressEvent(QKeyEvent* e) {
     } else if (key == Qt::Key_Left || key == Qt::Key_Right || key == Qt::Key_Up || key == Qt::Key_Down) {
         const double step = e->modifiers() & Qt::ShiftModifier ? 0.5 : 0.1;
         moveSelection({key == Qt::Key_Left ? -step : key == Qt::Key_Right ? step : 0, key == Qt::Key_Up ? -step : key == Qt::Key_Down ? step : 0}, false);
+    } else if (e->matches(QKeySequence::Copy)) {
+        copySelection();
+    } else if (e->matches(QKeySequence::Paste)) {
+        pasteAtHand();
     } else if (!(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
         switch (key) {
         case Qt::Key_V: return setMode(PlanMode::Select);
@@ -646,7 +662,13 @@ void PlanView::keyPressEvent(QKeyEvent* e) {
             if (!caught.empty()) showCard();
             return;
         }
+        case Qt::Key_T: return setMode(PlanMode::Trays);
+        case Qt::Key_K: return setMode(PlanMode::Catchments);
+        case Qt::Key_G: return setMode(PlanMode::Trace);
+        case Qt::Key_U: return setMode(PlanMode::Underlay);
         case Qt::Key_M: return setMode(PlanMode::Measure);
+        case Qt::Key_X: return mirrorSelection(!(e->modifiers() & Qt::ShiftModifier));
+        case Qt::Key_Q: return turnSelection(e->modifiers() & Qt::ShiftModifier ? -90 : 90);
         case Qt::Key_F:
             fitted = true;
             return redraw();

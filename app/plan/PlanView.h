@@ -1,10 +1,10 @@
 #pragma once
-// The floor as the designer's sheet of paper: walls and rooms drawn with snapping, devices placed and turned to the wall,
-// moved, lassoed and circuited. What lies on the sheet is the core's plan drawing; only what is in the hand is drawn here.
+// The floor as the designer's sheet of paper: the building drawn with snapping, things placed and turned to the wall, moved,
+// lassoed and circuited, trays and catchments drawn, underlays laid right. What lies on the sheet is the canvas' picture of the core's
+// plan drawing; only what is in the hand is drawn here.
 
-#include "app/frame/Session.h"
+#include "app/plan/PlanCanvas.h"
 #include "core/plan/Snap.h"
-#include "core/sheets/Sheets.h"
 
 #include <QPointer>
 #include <QWidget>
@@ -16,13 +16,23 @@ class QPushButton;
 
 namespace lintel {
 
-enum class PlanMode { Select, Walls, Rooms, Place, Circuit, Measure };
+class PreviewCard;
 
-/// What Place sets down: a device type, a board or a transformer.
+enum class PlanMode { Select, Walls, Rooms, Place, Circuit, Trays, Catchments, Trace, Underlay, Measure };
+inline constexpr int planModes = 10;
+
+/// What Place sets down.
 struct Placing {
-    enum What { Device, Board, Transformer } what = Device;
+    enum What { Device, Board, Transformer, Opening, Furnishing } what = Device;
     DeviceTypeId type;
+    OpeningKind opening = OpeningKind::Door;
+    FurnishingKind furnishing = FurnishingKind::Desk;
+    bool operator==(const Placing&) const = default;
 };
+/// How devices are set down: one, in a row between two points, along a wall, or as a grid in a room.
+enum class PlaceHow { Single, Row, Wall, Grid };
+/// What two clicks do to the underlay.
+enum class UnderlayHand { None, Move, Scale, Square, Crop };
 
 class PlanView : public QWidget {
     Q_OBJECT
@@ -35,20 +45,42 @@ public:
     PlanMode mode() const { return doing; }
     void setPlacing(Placing placing);
     const Placing& inHand() const { return placing; }
+    void setHow(PlaceHow how) { placeHow = how, corners.clear(), update(); }
+    PlaceHow how() const { return placeHow; }
+    double spacing = 3;       ///< m, of rows and along walls
+    int gridRows = 2, gridColumns = 2;
+    void setUnderlayHand(UnderlayHand hand, UnderlayId underlay);
+    UnderlayHand underlayHand() const { return hand; }
     void setStyle(const PlanStyle& style);
     const PlanStyle& style() const { return look; }
     void fit();
 
     QPointF toScreen(Point metres) const;
     Point toPlan(QPointF screen) const;
+    /// Waits for the picture of what is there now.
+    void settle() { canvas->settle(); }
     /// The devices lassoed for a circuit, and the card that circuits them.
     const std::vector<DeviceId>& lassoed() const { return caught; }
     QFrame* circuitCard() { return card; }
+    PreviewCard* preview() { return previewing; }
     /// Circuits what is lassoed as the card says.
     void acceptCircuit();
 
+    // ---- larger steps, each shown first ----
+    void previewRooms();
+    void previewRoomsFrom(UnderlayId underlay, const std::string& layer);
+    void previewRecipes(const std::string& kind);
+    void previewCircuiting(bool proposeBoards);
+    void previewBundles(BoardId board);
+    void copySelection();
+    void pasteAtHand();
+    void mirrorSelection(bool upright);
+    void turnSelection(double degrees);
+    void arraySelection(int columns, int rows, double stepX, double stepY);
+
 Q_SIGNALS:
     void modeChanged(PlanMode mode);
+    void underlayHandChanged();
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -61,35 +93,61 @@ protected:
     void resizeEvent(QResizeEvent*) override;
 
 private:
+    PlanSight sight() const { return {scale, offset, size()}; }
     void redraw();
+    void rebuildUnderlays();
+    void paintHand(QPainter& painter);
     Ref thingAt(QPointF at) const;
-    SnapResult snapped(QPointF screen, bool toWall) const;
+    SnapResult snapped(QPointF screen, bool toWall);
+    bool drawsPath() const;
+    void finishPath();
     void finishWalls();
     void finishRoom();
+    void finishTray();
+    void finishCatchment();
+    void finishTrace();
+    void takeUnderlayPoint();
+    void typeLength(QKeyEvent* e);
+    bool takeTyped();
     void placeOne();
+    void placeDevices(const std::vector<SnapResult>& spots);
     void moveSelection(Point by, bool turn);
+    void moveWallEnd(Point from, Point to);
     void showCard();
     void previewCard();
     void deleteSelection();
     QString lengthText(double metres) const;
+    static QString hintOf(PlanMode mode);
 
     Session& session;
+    PlanCanvas* canvas;
     LevelId floor;
     PlanMode doing = PlanMode::Select;
     Placing placing;
+    PlaceHow placeHow = PlaceHow::Single;
+    UnderlayHand hand = UnderlayHand::None;
+    UnderlayId handUnderlay;
     PlanStyle look;
-    Drawing drawn;
+    std::shared_ptr<const std::vector<PlanScene::Layer>> layers;
+    std::vector<std::pair<Point, Point>> underlayLines; ///< to snap to
     double scale = 30; ///< pixels a metre
     QPointF offset{40, 40}, last, pressed;
     bool fitted = true, panning = false, lasso = false, moving = false;
     Point grabbedAt, moveBy;
+    std::optional<Point> wallEnd; ///< the end of a wall in the hand
     SnapResult hover;
+    Alignment aligned;
     std::vector<Point> corners;
+    QString typed; ///< a length typed while drawing
+    std::vector<Ref> clipboard;
     std::vector<DeviceId> caught;
     QFrame* card;
+    PreviewCard* previewing;
     QComboBox *cardBoard, *cardCircuit;
     QLabel *cardWhat, *cardEffect;
     QPushButton* cardGo;
 };
 
 } // namespace lintel
+
+Q_DECLARE_METATYPE(lintel::Placing)

@@ -111,7 +111,11 @@ std::string plain(const std::string& raw, bool manyLines) {
     std::string utf;
     if (validUtf8(raw)) utf = raw;
     else
-        for (char ch : raw) putCode(utf, static_cast<unsigned char>(ch));
+        for (char ch : raw) { // older files: code page 1252
+            static constexpr unsigned high[] = {0x20AC, 0, 0x201A, 0x0192, 0x201E, 0x2026, 0x2020, 0x2021, 0x02C6, 0x2030, 0x0160, 0x2039, 0x0152, 0, 0x017D, 0, 0, 0x2018, 0x2019, 0x201C, 0x201D, 0x2022, 0x2013, 0x2014, 0x02DC, 0x2122, 0x0161, 0x203A, 0x0153, 0, 0x017E, 0x0178};
+            const auto c = static_cast<unsigned char>(ch);
+            putCode(utf, c >= 0x80 && c < 0xA0 ? high[c - 0x80] : c);
+        }
     std::string out;
     for (std::size_t i = 0; i < utf.size(); ++i) {
         const char ch = utf[i];

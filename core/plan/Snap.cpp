@@ -31,6 +31,33 @@ SnapResult snapPoint(const Project& p, LevelId level, Point at, double reach, co
     return s;
 }
 
+Alignment alignToPeers(const Project& p, LevelId level, Point at, double reach, const std::vector<Ref>& except) {
+    Alignment a{at, {}, {}};
+    double bestX = 1e18, bestY = 1e18;
+    for (const Device& d : p.devices) {
+        if (d.level != level || std::find(except.begin(), except.end(), Ref(d.id)) != except.end()) continue;
+        const double far = distance(d.at, at);
+        if (std::abs(d.at.x - at.x) < reach && far < bestX) bestX = far, a.upright = d.at;
+        if (std::abs(d.at.y - at.y) < reach && far < bestY) bestY = far, a.level = d.at;
+    }
+    if (a.upright) a.at.x = a.upright->x;
+    if (a.level) a.at.y = a.level->y;
+    return a;
+}
+
+std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach) {
+    std::optional<Point> end, on;
+    double nearEnd = reach, nearOn = reach;
+    for (const auto& [a, b] : lines) {
+        if (std::max(a.x, b.x) < at.x - reach || std::min(a.x, b.x) > at.x + reach || std::max(a.y, b.y) < at.y - reach || std::min(a.y, b.y) > at.y + reach) continue;
+        for (Point e : {a, b})
+            if (const double d = distance(e, at); d < nearEnd) nearEnd = d, end = e;
+        const Point n = nearestOnSegment(at, a, b);
+        if (const double d = distance(n, at); d < nearOn) nearOn = d, on = n;
+    }
+    return end ? end : on;
+}
+
 Point snapToCeiling(const Room& r, Point at) {
     if (r.gridX <= 0 || r.gridY <= 0) return at;
     return {r.gridFrom.x + (std::floor((at.x - r.gridFrom.x) / r.gridX + 1e-9) + 0.5) * r.gridX, r.gridFrom.y + (std::floor((at.y - r.gridFrom.y) / r.gridY + 1e-9) + 0.5) * r.gridY};

@@ -18,6 +18,14 @@ SnapResult snapPoint(const Project& project, LevelId level, Point at, double rea
 /// For things on walls: the face of the nearest wall within `reach`, on the side that `at` is on, turned to face away from it.
 SnapResult snapToWall(const Project& project, LevelId level, Point at, double reach, double standOff = 0.12);
 
+/// In line with other devices of the level: the nearest one in each direction whose x or y is within `reach`.
+struct Alignment {
+    Point at;
+    std::optional<Point> upright, level; ///< the device that it stands above or below, or beside
+};
+Alignment alignToPeers(const Project& project, LevelId level, Point at, double reach, const std::vector<Ref>& except = {});
+/// The nearest end of a line within `reach`, else the nearest place on one.
+std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach);
 /// The middle of the panel of the room's ceiling grid that the point lies in.
 Point snapToCeiling(const Room& room, Point at);
 

@@ -55,7 +55,22 @@ struct TextMark {
     bool halo = false; ///< paper behind the letters
     bool operator==(const TextMark&) const = default;
 };
-using Mark = std::variant<LineMark, FillMark, CircleMark, CurveMark, TextMark>;
+/// Many separate lines at once: each two points are one.
+struct LinesMark {
+    std::vector<Point> ends;
+    double width = 0.1;
+    Ink ink = Ink::Faint;
+    bool operator==(const LinesMark&) const = default;
+};
+/// A picture from a file: its top left corner, mm for a pixel, degrees clockwise; `fade` 1 is gone. Cut to the box where that has a size.
+struct PictureMark {
+    std::string file;
+    Point at;
+    double perPixel = 1, turn = 0, fade = 0;
+    Point least, most;
+    bool operator==(const PictureMark&) const = default;
+};
+using Mark = std::variant<LineMark, FillMark, CircleMark, CurveMark, TextMark, LinesMark, PictureMark>;
 
 /// Where a thing stands on the drawing, for choosing it with a click.
 struct Hotspot {

@@ -1,20 +1,21 @@
+// A floor as a drawing: underlay, building, trays, wiring by rule, devices, boards, and texts that keep out of one another's way.
+
 #include "core/base/Format.h"
+#include "core/plan/ApplyRecipe.h"
+#include "core/plan/FindRooms.h"
+#include "core/plan/LoadDensity.h"
 #include "core/plan/Measure.h"
+#include "core/sheets/PlaceLabel.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/Words.h"
 
 #include <fmt/format.h>
-#include <numbers>
+#include <set>
 
 namespace lintel {
 namespace {
 
 constexpr double scale = 10; ///< mm of drawing to a metre: 1:100
-
-Point turned(Point p, double degrees) {
-    const double a = degrees * std::numbers::pi / 180;
-    return {p.x * std::cos(a) - p.y * std::sin(a), p.x * std::sin(a) + p.y * std::cos(a)};
-}
 
 Ink wireInk(std::uint32_t n) {
     constexpr Ink inks[] = {Ink::Wire1, Ink::Wire2, Ink::Wire3, Ink::Wire4, Ink::Wire5, Ink::Wire6};
@@ -25,11 +26,13 @@ struct Painter {
     const SheetInput& in;
     LevelId level;
     const PlanStyle& style;
-    Drawing d, tags;
+    Drawing d{}, tags{};
+    PlaceLabel labels{};
 
     static Point mm(Point p) { return p * scale; }
     double sym(double v) const { return v * style.symbolScale; }
     double txt(double v) const { return v * style.textScale; }
+    Point boardMiddle(const Board& b) const { return mm(b.at); }
 
     Ink inkOf(CircuitId id) const {
         const Circuit* c = in.project.circuits.find(id);
@@ -45,80 +48,281 @@ struct Painter {
     }
     bool shown(const DeviceType& y) const { return y.kind == LoadKind::Lighting ? style.lighting : style.power; }
 
+    void underlays() {
+        if (!style.underlay || !in.underlays) return;
+        for (const Underlay& u : in.project.underlays) {
+            if (u.level != level || u.hidden) continue;
+            const auto content = in.underlays(u);
+            if (!content) continue;
+            if (content->picture) {
+                const UnderlayPlacing at = placingOf(u, *content);
+                PictureMark m{underlayFile(u, in.projectFile).string(), mm(at.origin), at.scale * scale, u.turn, u.fade, {}, {}};
+                if (u.crop.size() == 2) m.least = mm({std::min(u.crop[0].x, u.crop[1].x), std::min(u.crop[0].y, u.crop[1].y)}), m.most = mm({std::max(u.crop[0].x, u.crop[1].x), std::max(u.crop[0].y, u.crop[1].y)});
+                d.marks.push_back(m);
+                continue;
+            }
+            LinesMark lines;
+            lines.width = 0.09, lines.ink = u.fade > 0.35 ? Ink::Rule : Ink::Quiet;
+            for (const UnderlayLine& l : linesOf(u, *content)) lines.ends.push_back(mm(l.a)), lines.ends.push_back(mm(l.b));
+            d.marks.push_back(std::move(lines));
+            for (const DxfDrawing::Text& t : textsOf(u, *content))
+                if (std::abs(t.turn) < 1) d.text(mm(t.at), t.words, t.height * scale, t.align == 0 ? Align::Left : t.align == 1 ? Align::Centre : Align::Right, false, Ink::Rule);
+        }
+    }
+
     void building() {
-        if (style.roomNames)
+        if (style.density)
+            for (const Room& r : in.project.rooms)
+                if (r.level == level) {
+                    std::vector<Point> outline;
+                    for (Point p : r.outline) outline.push_back(mm(p));
+                    d.marks.push_back(FillMark{outline, Ink::Wash});
+                }
+        if (style.furniture)
+            for (const Furnishing& f : in.project.furnishings) {
+                if (f.level != level) continue;
+                drawFurnishing(d, f, scale, Ink::Rule);
+                const FurnishingSize usual = usualSize(f.kind);
+                const double r = std::max(f.width > 0 ? f.width : usual.width, f.depth > 0 ? f.depth : usual.depth) / 2 * scale;
+                d.hotspots.push_back({f.id, mm(f.at).x - r, mm(f.at).y - r, mm(f.at).x + r, mm(f.at).y + r});
+            }
+        for (const Room& r : in.project.rooms)
+            if (r.level == level && r.gridX > 0 && r.gridY > 0) ceilingGrid(r);
+        if (style.roomNames || style.density)
             for (const Room& r : in.project.rooms) {
                 if (r.level != level) continue;
                 const Point c = mm(centreOf(r.outline));
-                d.text({c.x, c.y}, r.name, txt(3), Align::Centre, true, Ink::Faint);
-                d.text({c.x, c.y + txt(3.6)}, r.number, txt(2.4), Align::Centre, false, Ink::Faint);
+                const double size = std::min(txt(3), std::sqrt(areaOf(r.outline)) * scale / 4.5); // a small room takes small words
+                d.text({c.x, c.y}, r.name, size, Align::Centre, true, Ink::Faint);
+                d.text({c.x, c.y + size * 1.2}, r.number, size * 0.8, Align::Centre, false, Ink::Faint);
+                if (style.density) d.text({c.x, c.y + size * 2.4}, densityWords(densityOf(in.project, in.results, r), in.project.basis.units), size * 0.85, Align::Centre, true, Ink::Accent);
             }
-        // Drawn wide and then again narrower in paper: ends and corners join by themselves.
+        walls();
+        if (style.catchments)
+            for (const Catchment& k : in.project.catchments) {
+                if (k.level != level || k.outline.size() < 3) continue;
+                LineMark m{{}, sym(0.35), wireInk(k.id.value), true, true};
+                double left = 1e18, top = 1e18;
+                for (Point p : k.outline) m.points.push_back(mm(p)), left = std::min(left, mm(p).x), top = std::min(top, mm(p).y);
+                d.marks.push_back(m);
+                d.text({left + txt(0.8), top + txt(2.8)}, nameOf(in.project, Ref(k.id)), txt(2.3), Align::Left, true, wireInk(k.id.value));
+                d.lastText()->halo = true;
+                d.hotspots.push_back({k.id, left, top, left + txt(14), top + txt(3.6)});
+            }
+    }
+    void ceilingGrid(const Room& r) {
+        LinesMark lines;
+        lines.width = 0.06, lines.ink = Ink::Rule;
+        Point least{1e18, 1e18}, most{-1e18, -1e18};
+        for (Point p : r.outline) least = {std::min(least.x, p.x), std::min(least.y, p.y)}, most = {std::max(most.x, p.x), std::max(most.y, p.y)};
+        if ((most.x - least.x) / r.gridX + (most.y - least.y) / r.gridY > 400) return;
+        // Each line of the grid, cut where it leaves the room.
+        const auto cut = [&](bool upright, double at) {
+            std::vector<double> ends;
+            for (std::size_t i = 0; i < r.outline.size(); ++i) {
+                Point a = r.outline[i], b = r.outline[(i + 1) % r.outline.size()];
+                if (!upright) std::swap(a.x, a.y), std::swap(b.x, b.y);
+                if ((a.x > at) != (b.x > at)) ends.push_back(a.y + (b.y - a.y) * (at - a.x) / (b.x - a.x));
+            }
+            std::sort(ends.begin(), ends.end());
+            for (std::size_t i = 1; i < ends.size(); i += 2)
+                for (double e : {ends[i - 1], ends[i]}) lines.ends.push_back(mm(upright ? Point{at, e} : Point{e, at}));
+        };
+        for (double x = r.gridFrom.x + std::ceil((least.x - r.gridFrom.x) / r.gridX) * r.gridX; x < most.x; x += r.gridX) cut(true, x);
+        for (double y = r.gridFrom.y + std::ceil((least.y - r.gridFrom.y) / r.gridY) * r.gridY; y < most.y; y += r.gridY) cut(false, y);
+        d.marks.push_back(std::move(lines));
+    }
+    void walls() {
+        std::map<WallId, std::vector<const Opening*>> openings;
+        for (const Opening& o : in.project.openings) openings[o.wall].push_back(&o);
+        // Drawn wide and then again narrower in paper: ends and corners join by themselves. Where an opening breaks a wall it is left out.
         for (int pass = 0; pass < 2; ++pass)
             for (const Wall& w : in.project.walls) {
                 if (w.level != level) continue;
-                const double len = distance(w.a, w.b), half = w.thickness / 2;
+                const auto path = pathOf(w);
+                const double width = std::max(0.2, w.thickness * scale - (pass == 0 ? 0 : 0.7));
+                const Ink ink = pass == 0 ? Ink::Quiet : Ink::Paper;
+                if (path.size() > 2) {
+                    LineMark m{{}, width, ink, false, false};
+                    for (Point p : path) m.points.push_back(mm(p));
+                    d.marks.push_back(m);
+                    continue;
+                }
+                const double len = distance(w.a, w.b), half = w.thickness / 2 - (pass == 0 ? 0 : 0.035);
                 if (len < 1e-9) continue;
                 const Point u = (w.b - w.a) * (1 / len);
-                const double width = w.thickness * scale - (pass == 0 ? 0 : 0.7);
-                const Point off = u * (half - (pass == 0 ? 0 : 0.035));
-                d.line(mm(w.a - off), mm(w.b + off), width, pass == 0 ? Ink::Quiet : Ink::Paper);
+                auto breaks = openings.count(w.id) ? openings[w.id] : std::vector<const Opening*>{};
+                std::sort(breaks.begin(), breaks.end(), [](const Opening* x, const Opening* y) { return x->along < y->along; });
+                double from = -half;
+                for (const Opening* o : breaks) {
+                    const double to = o->along - o->width / 2;
+                    if (to > from) d.line(mm(w.a + u * from), mm(w.a + u * to), width, ink);
+                    from = std::max(from, o->along + o->width / 2);
+                }
+                if (len + half > from) d.line(mm(w.a + u * from), mm(w.a + u * (len + half)), width, ink);
             }
+        for (const Opening& o : in.project.openings) {
+            const Wall* w = in.project.walls.find(o.wall);
+            if (!w || w->level != level) continue;
+            drawOpening(d, o, *w, scale, Ink::Quiet);
+            const auto [a, b] = spanOf(o, *w);
+            const Point c = mm((a + b) * 0.5);
+            const double r = std::max(0.3, o.width / 2) * scale * 0.8;
+            d.hotspots.push_back({o.id, c.x - r, c.y - r, c.x + r, c.y + r});
+        }
+    }
+    void trays() {
+        for (const Tray& t : in.project.trays) {
+            const bool here = t.level == level, from = t.riseTo == level;
+            if (!here && !from) continue;
+            if (t.riseTo && !t.path.empty()) {
+                const Point c = mm(t.path.front());
+                const double h = std::max(sym(1.6), t.width * scale / 2);
+                d.box(c.x - h, c.y - h, 2 * h, 2 * h, sym(0.25), Ink::Quiet);
+                d.line({c.x - h, c.y - h}, {c.x + h, c.y + h}, sym(0.2), Ink::Quiet), d.line({c.x - h, c.y + h}, {c.x + h, c.y - h}, sym(0.2), Ink::Quiet);
+                if (style.tags) tags.text({c.x + h + txt(0.8), c.y + txt(0.8)}, t.name.empty() ? "riser" : t.name, txt(2), Align::Left, false, Ink::Quiet);
+                d.hotspots.push_back({t.id, c.x - h, c.y - h, c.x + h, c.y + h});
+                continue;
+            }
+            const double half = t.width * scale / 2;
+            for (std::size_t i = 1; i < t.path.size(); ++i) {
+                const Point a = mm(t.path[i - 1]), b = mm(t.path[i]);
+                const double len = distance(a, b);
+                if (len < 1e-9) continue;
+                const Point u = (b - a) * (1 / len), n = Point{-u.y, u.x} * half;
+                // Corners: each piece reaches to the outer side of the next.
+                const Point p = i > 1 ? a - u * half : a, q = i + 1 < t.path.size() ? b + u * half : b;
+                d.line(p + n, q + n, sym(0.18), Ink::Faint), d.line(p - n, q - n, sym(0.18), Ink::Faint);
+                const Point c = (a + b) * 0.5;
+                const double r = std::max(half, 1.5), reach = len / 2;
+                d.hotspots.push_back({t.id, c.x - (std::abs(u.x) > 0.5 ? reach : r), c.y - (std::abs(u.y) > 0.5 ? reach : r), c.x + (std::abs(u.x) > 0.5 ? reach : r), c.y + (std::abs(u.y) > 0.5 ? reach : r)});
+                if (i == 1 && style.tags) {
+                    const std::string size = in.project.basis.units == UnitSystem::Imperial ? fmt::format("{:.0f}″", t.width / metresPerFoot * 12) : fmt::format("{:.0f} mm", t.width * 1000);
+                    tags.text(a + u * std::min(len * 0.5, txt(12)) + Point{0, txt(0.7)}, (t.name.empty() ? "tray" : t.name) + " " + size, txt(1.9), Align::Centre, false, Ink::Quiet);
+                    tags.lastText()->halo = true;
+                }
+            }
+        }
     }
 
+    struct HomeRun {
+        std::vector<CircuitId> circuits;
+        const Board* board;
+        Point at;
+        Ink ink;
+    };
     void wiring() {
         std::map<CircuitId, std::vector<const Device*>> circuits;
         for (const Device& x : in.project.devices)
             if (x.level == level && x.circuit && shown(in.project.deviceTypes[x.type])) circuits[x.circuit].push_back(&x);
+        std::map<std::pair<std::uint32_t, int>, HomeRun> bundles; // home runs that lie in one raceway are drawn as one
+        std::vector<HomeRun> homeRuns;
         for (const auto& [id, devices] : circuits) {
             const Circuit& c = in.project.circuits[id];
             const Board& b = in.project.boards[c.board];
             const Ink ink = inkOf(id);
+            const Run* run = in.project.runs.find(c.run);
+            if (run && run->lengthBy == LengthBy::Traced && run->trace.size() > 1) {
+                LineMark m{{}, sym(0.3), ink, false, false};
+                for (Point p : run->trace) m.points.push_back(mm(p));
+                d.marks.push_back(m);
+            }
             const Point from = b.level == level ? b.at : devices.front()->at;
             const auto order = chainOrder(from, devices.data(), devices.size());
-            for (std::size_t i = 1; i < order.size(); ++i) {
-                const Point p = mm(devices[order[i - 1]]->at), q = mm(devices[order[i]]->at);
-                const Point m = (p + q) * 0.5, n{-(q.y - p.y), q.x - p.x};
-                const double len = std::hypot(n.x, n.y);
-                const double sag = std::min(4.0, len * 0.08);
-                Point bend = m;
-                if (len > 0.1) bend = m + n * (sag / len * (n.y > 0 || (n.y == 0 && n.x > 0) ? 1 : -1) * 2);
-                d.marks.push_back(CurveMark{trim(p, bend), bend, trim(q, bend), sym(0.3), ink});
+            for (std::size_t i = 1; i < order.size(); ++i) wire(mm(devices[order[i - 1]]->at), mm(devices[order[i]]->at), ink);
+            if (run && run->lengthBy == LengthBy::Traced && run->trace.size() > 1) continue;
+            const Point start = mm(devices[order.front()]->at);
+            if (c.bundle) {
+                auto [it, fresh] = bundles.try_emplace({c.board.value, c.bundle}, HomeRun{{id}, &b, start, ink});
+                if (!fresh) {
+                    wire(start, it->second.at, ink);
+                    it->second.circuits.push_back(id);
+                }
+            } else {
+                homeRuns.push_back({{id}, &b, start, ink});
             }
-            homeRun(id, c, b, mm(devices[order.front()]->at), ink);
         }
+        for (auto& [key, h] : bundles) homeRuns.push_back(std::move(h));
+        for (const HomeRun& h : homeRuns) homeRun(h);
+    }
+    void wire(Point p, Point q, Ink ink) {
+        const double dx = q.x - p.x, dy = q.y - p.y, len = std::hypot(dx, dy);
+        if (len < sym(1)) return;
+        if (in.project.basis.wiringShape == WiringShape::Square) {
+            // Along the longer side first, then square to it; a straight piece where one side is next to nothing.
+            std::vector<Point> path{p};
+            if (std::abs(dx) > sym(1.5) && std::abs(dy) > sym(1.5)) path.push_back(std::abs(dx) > std::abs(dy) ? Point{q.x, p.y} : Point{p.x, q.y});
+            path.push_back(q);
+            path.front() = trim(path[0], path[1]), path.back() = trim(path[path.size() - 1], path[path.size() - 2]);
+            d.marks.push_back(LineMark{path, sym(0.3), ink, false, false});
+            return;
+        }
+        const Point m = (p + q) * 0.5, n{-dy, dx};
+        const double sag = std::min(4.0, len * 0.08);
+        const Point bend = m + n * (sag / len * (n.y > 0 || (n.y == 0 && n.x > 0) ? 1 : -1) * 2);
+        d.marks.push_back(CurveMark{trim(p, bend), bend, trim(q, bend), sym(0.3), ink});
     }
     Point trim(Point p, Point towards) const {
         const double len = distance(p, towards);
         return len > sym(3) ? p + (towards - p) * (sym(2.1) / len) : p;
     }
 
-    /// From the device nearest to the board, towards it: an arrow, a tick for each line and a long one for the neutral.
-    void homeRun(CircuitId id, const Circuit& c, const Board& b, Point at, Ink ink) {
-        const Point board = b.level == level ? mm(b.at) : at + Point{30, 0};
+    /// From the device nearest to the board, towards it: an arrow, a tick for each line and a long one for each neutral.
+    void homeRun(const HomeRun& h) {
+        const Board& b = *h.board;
+        const Point at = h.at, board = b.level == level ? mm(b.at) : at + Point{30, 0};
         const double len = distance(at, board);
         if (len < sym(9)) return;
         const Point u = (board - at) * (1 / len), n{-u.y, u.x};
         const double reach = std::min(sym(13.0), len - sym(4));
         const Point tip = at + u * reach;
-        d.line(at + u * sym(2.2), tip, sym(0.3), ink);
-        for (double side : {1.0, -1.0}) d.line(tip, tip - u * sym(2.0) + n * sym(0.9 * side), sym(0.3), ink);
-        const int ticks = c.poles + (c.poles == 1 ? 1 : 0);
-        for (int i = 0; i < ticks; ++i) {
-            const double half = sym(c.poles == 1 && i == ticks - 1 ? 1.7 : 1.1);
-            const Point m = at + u * (reach * 0.55 + sym(i * 1.1));
-            d.line(m + n * half + u * sym(0.5), m - n * half - u * sym(0.5), sym(0.25), ink);
+        d.line(at + u * sym(2.2), tip, sym(0.3), h.ink);
+        for (double side : {1.0, -1.0}) d.line(tip, tip - u * sym(2.0) + n * sym(0.9 * side), sym(0.3), h.ink);
+        int lines = 0, neutrals = 0;
+        std::set<int> shared;
+        for (CircuitId id : h.circuits) {
+            const Circuit& c = in.project.circuits[id];
+            lines += c.poles;
+            if (c.poles == 1 && (c.multiwire == 0 || shared.insert(c.multiwire).second)) ++neutrals; // a multiwire group has one between them
         }
-        if (style.tags) { // kept until the symbols are drawn, so that none hides a tag
-            const bool right = u.x >= -0.2;
-            const std::string name = nameOf(in.project, id);
-            if (len < reach + sym(3.6) + txt(1.45 * double(name.size()))) { // no room before the board: the tag rides on the arrow
-                tags.text(at + u * (reach * 0.5) + Point{0, u.y > 0.3 ? txt(3.4) : -txt(1.3)}, name, txt(2.3), Align::Centre, true, ink);
-                tags.lastText()->halo = true;
-                return;
-            }
-            tags.text(tip + Point{sym(right ? 1.4 : -1.4), u.y > 0.7 ? txt(2.4) : u.y < -0.7 ? -txt(0.6) : txt(0.85)}, name, txt(2.3), right ? Align::Left : Align::Right, true, ink);
-            tags.lastText()->halo = true;
+        for (int i = 0; i < lines + neutrals; ++i) {
+            const double half = sym(i >= lines ? 1.7 : 1.1);
+            const Point m = at + u * (reach * 0.55 + sym(i * 1.1) - sym(std::max(0, lines + neutrals - 4) * 0.9));
+            d.line(m + n * half + u * sym(0.5), m - n * half - u * sym(0.5), sym(0.25), h.ink);
+        }
+        if (!style.tags) return;
+        std::string name = nameOf(in.project, h.circuits.front());
+        for (std::size_t i = 1; i < h.circuits.size(); ++i) { // "LP-1-9, 11"
+            const std::string other = nameOf(in.project, h.circuits[i]);
+            const std::string stem = in.project.boards[in.project.circuits[h.circuits[i]].board].name;
+            name += ", " + (other.rfind(stem, 0) == 0 && other.size() > stem.size() + 1 ? other.substr(stem.size() + 1) : other);
+        }
+        wanted.push_back({name, tip, u, at + u * (reach * 0.5), h.ink, len < reach + sym(3.6) + txt(1.45 * double(name.size()))});
+    }
+    struct WantedTag {
+        std::string words;
+        Point tip, u, middle;
+        Ink ink;
+        bool crowded; ///< no room before the board
+    };
+    std::vector<WantedTag> wanted{};
+
+    /// After everything else is drawn: each tag where it covers nothing, or as little as can be.
+    void placeTags() {
+        for (const Hotspot& s : d.hotspots)
+            if (s.thing.is<Device>() || s.thing.is<Board>() || s.thing.is<Transformer>()) labels.obstacle(s.left, s.top, s.right, s.bottom);
+        for (const Mark& m : d.marks)
+            if (const auto* t = std::get_if<TextMark>(&m)) labels.obstacle(*t);
+        for (const WantedTag& w : wanted) {
+            const double size = txt(2.3);
+            std::vector<TextMark> places;
+            const auto offer = [&](Point at, Align align) { places.push_back(TextMark{at, w.words, size, align, true, false, w.ink, 0, true}); };
+            const bool right = w.u.x >= -0.2;
+            if (!w.crowded) offer(w.tip + Point{sym(right ? 1.4 : -1.4), w.u.y > 0.7 ? txt(2.4) : w.u.y < -0.7 ? -txt(0.6) : txt(0.85)}, right ? Align::Left : Align::Right);
+            offer(w.middle + Point{0, -txt(1.3)}, Align::Centre), offer(w.middle + Point{0, txt(3.4)}, Align::Centre);
+            for (double step : {2.6, 5.2}) offer(w.tip + Point{0, -txt(step) + txt(0.8)}, Align::Centre), offer(w.tip + Point{0, txt(step + 1)}, Align::Centre);
+            offer(w.middle + Point{txt(1.6), txt(0.8)}, Align::Left), offer(w.middle + Point{-txt(1.6), txt(0.8)}, Align::Right);
+            tags.marks.push_back(labels.place(places));
         }
     }
 
@@ -129,6 +333,7 @@ struct Painter {
             if (!shown(y)) continue;
             const Point p = mm(x.at);
             drawSymbol(d, y.symbol, p, x.turn, inkOf(x.circuit), sym(4.2));
+            if (!x.leg.empty() && style.tags) d.text(p + turned({sym(2.2), sym(y.onWall ? 2.2 : -1.2)}, x.turn), x.leg, txt(1.9), Align::Centre, false, Ink::Quiet);
             if (!x.tag.empty() && style.tags) d.text(p + turned({0, sym(y.onWall ? 3.4 : 3) + txt(1.2)}, x.turn) + Point{0, txt(0.8)}, x.tag, txt(2.2), Align::Centre, false, Ink::Quiet);
             const double r = sym(2.4);
             d.hotspots.push_back({x.id, p.x - r, p.y - r, p.x + r, p.y + r});
@@ -160,88 +365,15 @@ struct Painter {
 
 } // namespace
 
-void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, double size) {
-    const double r = size / 2, w = 0.32 * size / 4.2;
-    const auto p = [&](double x, double y) { return at + turned({x * r, y * r}, turn); };
-    const auto circle = [&](double k, bool filled = false) {
-        d.marks.push_back(CircleMark{at, r * k, 0, Ink::Paper, true});
-        d.marks.push_back(CircleMark{at, r * k, w, ink, filled});
-    };
-    const auto line = [&](double a, double b, double c, double e) { d.line(p(a, b), p(c, e), w, ink); };
-    switch (symbol) {
-    case Symbol::Receptacle: circle(0.82); line(-0.3, -0.76, -0.3, 0.76); line(0.3, -0.76, 0.3, 0.76); line(0, -0.82, 0, -1.25); break;
-    case Symbol::Quad: circle(0.82); line(-0.3, -0.76, -0.3, 0.76); line(0.3, -0.76, 0.3, 0.76); line(-0.76, 0, 0.76, 0); line(0, -0.82, 0, -1.25); break;
-    case Symbol::Special: {
-        circle(0.82);
-        d.marks.push_back(FillMark{{p(-0.5, 0.35), p(0.5, 0.35), p(0, -0.5)}, ink});
-        line(0, -0.82, 0, -1.25);
-        break;
-    }
-    case Symbol::Luminaire: {
-        const std::vector<Point> box{p(-1.7, -0.55), p(1.7, -0.55), p(1.7, 0.55), p(-1.7, 0.55)};
-        d.marks.push_back(FillMark{box, Ink::Paper});
-        d.marks.push_back(LineMark{box, w, ink, false, true});
-        line(-1.7, 0, 1.7, 0);
-        break;
-    }
-    case Symbol::Downlight: circle(0.7); line(-0.7, 0, 0.7, 0); line(0, -0.7, 0, 0.7); break;
-    case Symbol::Switch: d.marks.push_back(CircleMark{at, r * 0.32, w, ink, true}); line(0, 0, 0.7, 0.9); line(0.7, 0.9, 1.15, 0.6); break;
-    case Symbol::Motor: circle(1); d.text(at + Point{0, r * 0.45}, "M", r * 1.28, Align::Centre, true, ink); break;
-    case Symbol::Equipment: {
-        const std::vector<Point> box{p(-0.95, -0.95), p(0.95, -0.95), p(0.95, 0.95), p(-0.95, 0.95)};
-        d.marks.push_back(FillMark{box, Ink::Paper});
-        d.marks.push_back(LineMark{box, w, ink, false, true});
-        line(-0.95, -0.95, 0.95, 0.95);
-        line(-0.95, 0.95, 0.95, -0.95);
-        break;
-    }
-    case Symbol::Heater: {
-        const std::vector<Point> box{p(-1.3, -0.6), p(1.3, -0.6), p(1.3, 0.6), p(-1.3, 0.6)};
-        d.marks.push_back(FillMark{box, Ink::Paper});
-        d.marks.push_back(LineMark{box, w, ink, false, true});
-        for (double x : {-0.65, 0.0, 0.65}) line(x, -0.6, x, 0.6);
-        break;
-    }
-    case Symbol::Data: { // a triangle on the wall
-        const std::vector<Point> three{p(-0.9, 0.8), p(0.9, 0.8), p(0, -0.8)};
-        d.marks.push_back(FillMark{three, Ink::Paper});
-        d.marks.push_back(LineMark{three, w, ink, false, true});
-        line(0, -0.8, 0, -1.25);
-        break;
-    }
-    case Symbol::Detector: circle(0.9); d.text(at + Point{0, r * 0.4}, "S", r * 1.15, Align::Centre, true, ink); break;
-    case Symbol::CallPoint: {
-        const std::vector<Point> box{p(-0.8, -0.8), p(0.8, -0.8), p(0.8, 0.8), p(-0.8, 0.8)};
-        d.marks.push_back(FillMark{box, Ink::Paper});
-        d.marks.push_back(LineMark{box, w, ink, false, true});
-        d.marks.push_back(CircleMark{at, r * 0.35, w, ink, true});
-        break;
-    }
-    case Symbol::Sounder: {
-        const std::vector<Point> horn{p(-0.5, -0.4), p(0.8, -0.95), p(0.8, 0.95), p(-0.5, 0.4)};
-        d.marks.push_back(FillMark{horn, Ink::Paper});
-        d.marks.push_back(LineMark{horn, w, ink, false, true});
-        line(-0.5, 0, -1.2, 0);
-        break;
-    }
-    case Symbol::Emergency: circle(0.7, true); line(-1.2, 0, 1.2, 0); line(0, -1.2, 0, 1.2); break;
-    case Symbol::Exit: {
-        const std::vector<Point> box{p(-1.2, -0.6), p(1.2, -0.6), p(1.2, 0.6), p(-1.2, 0.6)};
-        d.marks.push_back(FillMark{box, Ink::Paper});
-        d.marks.push_back(LineMark{box, w, ink, false, true});
-        d.marks.push_back(FillMark{{p(-0.6, -0.4), p(-0.6, 0.4), p(0.6, 0)}, ink});
-        break;
-    }
-    case Symbol::Junction: circle(0.6); d.text(at + Point{0, r * 0.3}, "J", r * 0.85, Align::Centre, false, ink); break;
-    }
-}
-
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style) {
-    Painter p{in, level, style, {}, {}};
+    Painter p{in, level, style};
+    p.underlays();
     p.building();
+    if (style.trays) p.trays();
     if (style.wiring) p.wiring();
     p.devices();
     p.boards();
+    p.placeTags();
     p.d.marks.insert(p.d.marks.end(), p.tags.marks.begin(), p.tags.marks.end());
     p.d.title = in.project.levels.has(level) ? in.project.levels[level].name : "";
     return p.d;
@@ -287,7 +419,10 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
                 if constexpr (std::is_same_v<M, CircleMark>) x.centre = at(x.centre), x.radius *= k;
                 if constexpr (std::is_same_v<M, CurveMark>) x.a = at(x.a), x.b = at(x.b), x.c = at(x.c);
                 if constexpr (std::is_same_v<M, TextMark>) x.at = at(x.at), x.size *= k, x.within *= k;
-                if constexpr (!std::is_same_v<M, FillMark> && !std::is_same_v<M, TextMark>) x.width *= k;
+                if constexpr (std::is_same_v<M, LinesMark>)
+                    for (Point& p : x.ends) p = at(p);
+                if constexpr (std::is_same_v<M, PictureMark>) x.at = at(x.at), x.perPixel *= k, x.least = at(x.least), x.most = at(x.most);
+                if constexpr (!std::is_same_v<M, FillMark> && !std::is_same_v<M, TextMark> && !std::is_same_v<M, PictureMark>) x.width *= k;
             },
             m);
         d.marks.push_back(std::move(m));

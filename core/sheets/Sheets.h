@@ -1,7 +1,8 @@
 #pragma once
 // The set of sheets of a project, each as a Drawing, in the order they are bound.
 
-#include "core/sheets/Drawing.h"
+#include "core/plan/Underlay.h"
+#include "core/sheets/Symbols.h"
 #include "core/solve/Results.h"
 
 #include <functional>
@@ -12,6 +13,9 @@ struct SheetInput {
     const Project& project;
     const RuleBook& book;
     const Results& results;
+    /// Finds what the file of an underlay holds; nothing: no underlays are drawn.
+    std::function<std::shared_ptr<const UnderlayContent>(const Underlay&)> underlays{};
+    std::filesystem::path projectFile{}; ///< beside which the files of underlays are looked for
 };
 
 /// A sheet by its trade name, upright for schedules and on its side for plans; mm.
@@ -37,16 +41,14 @@ Drawing riserBare(const SheetInput& in, double proportion);
 enum class PlanColour { Circuit, Board, Phase, Drop };
 struct PlanStyle {
     PlanColour colour = PlanColour::Circuit;
-    bool wiring = true, tags = true, lighting = true, power = true, roomNames = true;
+    bool wiring = true, tags = true, lighting = true, power = true, roomNames = true, trays = true, furniture = true, underlay = true;
+    bool catchments = false, density = false; ///< density: the load of each room and of the floor by area
     double symbolScale = 1, textScale = 1; ///< of the marks, whatever the scale of the building
 };
 /// A floor, 1:100 in millimetres (a metre is 10 mm), not on a sheet yet: what the Plan stage shows.
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style = {});
 /// The same on ARCH D or A1 with a title strip, at the largest usual scale that fits.
 Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number = "");
-
-/// The symbol of a device at a place on a drawing, `size` mm across.
-void drawSymbol(Drawing& d, Symbol symbol, Point at, double turnDegrees, Ink ink, double size = 4.2);
 
 struct SheetEntry {
     std::string number, title, paper, file; ///< file: a safe name for writing it alone, without an ending

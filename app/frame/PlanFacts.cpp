@@ -1,0 +1,146 @@
+// Facts of what only the plan has.
+
+#include "app/frame/FactsBuilder.h"
+#include "core/plan/FindRooms.h"
+#include "core/plan/LoadDensity.h"
+#include "core/plan/TrayFill.h"
+#include "core/sheets/Symbols.h"
+
+namespace lintel {
+namespace {
+
+QString areaText(double squareMetres, UnitSystem units) {
+    return units == UnitSystem::Imperial ? q(number(squareMetres / (metresPerFoot * metresPerFoot))) + " ft²" : q(number(squareMetres, 1)) + " m²";
+}
+
+void wall(FactsBuilder& b, const Wall& w) {
+    const WallId id = w.id;
+    b.f.title = QObject::tr("Wall");
+    b.row(QObject::tr("Length"), q(lengthWords(Metres{distance(w.a, w.b)}, b.sol.project.basis.units)));
+    b.length(QObject::tr("Thickness"), w.thickness, QObject::tr("Thickness of wall"), 0, 5, [id](Project& p, double v) { p.walls.change(id)->thickness = v; });
+    // How far the middle of a curved wall stands out from the straight line: half the chord times the bulge.
+    const double half = distance(w.a, w.b) / 2;
+    b.number(QObject::tr("Bulge"), w.bulge == 0 ? QObject::tr("straight") : QObject::tr("%1 m out").arg(w.bulge * half, 0, 'f', 2), QString::number(w.bulge * half, 'f', 2), QObject::tr("Curve wall"), -half, half,
+             [id, half](Project& p, double v) { p.walls.change(id)->bulge = half > 0 ? std::clamp(v / half, -1.0, 1.0) : 0; });
+    int openings = 0;
+    for (const Opening& o : b.sol.project.openings) openings += o.wall == id;
+    b.row(QObject::tr("Openings"), QString::number(openings));
+}
+
+void room(FactsBuilder& b, const Room& m) {
+    const RoomId id = m.id;
+    const Project& p = b.sol.project;
+    b.f.title = q(m.name);
+    b.f.about = q(m.number);
+    b.text(QObject::tr("Name"), q(m.name), QObject::tr("Rename room"), [id](Project& x, const std::string& t) { x.rooms.change(id)->name = t; });
+    b.text(QObject::tr("Number"), q(m.number), QObject::tr("Number room"), [id](Project& x, const std::string& t) { x.rooms.change(id)->number = t; });
+    b.text(QObject::tr("Kind"), q(m.kind), QObject::tr("Kind of room"), [id](Project& x, const std::string& t) { x.rooms.change(id)->kind = t; });
+    b.row(QObject::tr("Area"), areaText(areaOf(m.outline), p.basis.units));
+    b.length(QObject::tr("Ceiling"), ceilingOf(p, m), QObject::tr("Ceiling height"), 0.3, 200, [id](Project& x, double v) { x.rooms.change(id)->ceiling = v; });
+    b.length(QObject::tr("Ceiling grid"), m.gridX, QObject::tr("Ceiling grid"), 0, 10, [id](Project& x, double v) {
+        Room& r = *x.rooms.change(id);
+        r.gridX = r.gridY = v;
+        r.gridFrom = r.outline.empty() ? Point{} : r.outline.front();
+    });
+    if (m.gridX <= 0) b.f.rows.back().value = QObject::tr("none");
+    const LoadDensity d = densityOf(p, b.sol.results, m);
+    b.row(QObject::tr("Devices"), QString::number(d.devices));
+    b.row(QObject::tr("Load"), q(number(d.va)) + " VA");
+    b.row(QObject::tr("Density"), q(densityWords(d, p.basis.units)));
+}
+
+void opening(FactsBuilder& b, const Opening& o) {
+    const OpeningId id = o.id;
+    b.f.title = QString(wordOf(o.kind));
+    b.f.title[0] = b.f.title[0].toUpper();
+    b.choice(QObject::tr("Kind"), wordOf(o.kind), FactsBuilder::words<OpeningKind>(), QObject::tr("Kind of opening"), [id](Project& p, const QString& t) {
+        p.openings.change(id)->kind = *fromWord<OpeningKind>(t.toStdString());
+        return QString();
+    });
+    b.length(QObject::tr("Width"), o.width, QObject::tr("Width of opening"), 0.05, 50, [id](Project& p, double v) { p.openings.change(id)->width = v; });
+    b.length(QObject::tr("From wall's end"), o.along, QObject::tr("Place of opening"), 0, 1000, [id](Project& p, double v) { p.openings.change(id)->along = v; });
+    b.yesNo(QObject::tr("Hinge at far end"), o.hingeAtEnd, QObject::tr("Hinge of door"), [id](Project& p, bool v) { p.openings.change(id)->hingeAtEnd = v; });
+    b.yesNo(QObject::tr("Swings back"), o.otherSide, QObject::tr("Swing of door"), [id](Project& p, bool v) { p.openings.change(id)->otherSide = v; });
+}
+
+void furnishing(FactsBuilder& b, const Furnishing& x) {
+    const FurnishingId id = x.id;
+    const FurnishingSize usual = usualSize(x.kind);
+    b.f.title = q(nameOf(b.sol.project, Ref(id)));
+    b.f.title[0] = b.f.title[0].toUpper();
+    b.text(QObject::tr("Name"), q(x.name), QObject::tr("Name furniture"), [id](Project& p, const std::string& t) { p.furnishings.change(id)->name = t; });
+    b.choice(QObject::tr("Kind"), wordOf(x.kind), FactsBuilder::words<FurnishingKind>(), QObject::tr("Kind of furniture"), [id](Project& p, const QString& t) {
+        p.furnishings.change(id)->kind = *fromWord<FurnishingKind>(t.toStdString());
+        return QString();
+    });
+    b.length(QObject::tr("Width"), x.width > 0 ? x.width : usual.width, QObject::tr("Width of furniture"), 0.02, 100, [id](Project& p, double v) { p.furnishings.change(id)->width = v; });
+    b.length(QObject::tr("Depth"), x.depth > 0 ? x.depth : usual.depth, QObject::tr("Depth of furniture"), 0.02, 100, [id](Project& p, double v) { p.furnishings.change(id)->depth = v; });
+    b.number(QObject::tr("Turn"), QString("%1°").arg(x.turn), QString::number(x.turn), QObject::tr("Turn furniture"), -360, 360, [id](Project& p, double v) { p.furnishings.change(id)->turn = v; });
+}
+
+void underlay(FactsBuilder& b, const Underlay& u) {
+    const UnderlayId id = u.id;
+    b.f.title = q(nameOf(b.sol.project, Ref(id)));
+    b.f.about = QObject::tr("underlay");
+    b.text(QObject::tr("File"), q(u.file), QObject::tr("File of underlay"), [id](Project& p, const std::string& t) { p.underlays.change(id)->file = t; });
+    b.number(QObject::tr("Metres a unit"), u.scale > 0 ? QString::number(u.scale) : QObject::tr("by its header"), u.scale > 0 ? QString::number(u.scale) : "auto", QObject::tr("Scale of underlay"), 1e-9, 1e6,
+             [id](Project& p, double v) { p.underlays.change(id)->scale = v; }, [id](Project& p) { p.underlays.change(id)->scale = 0; });
+    b.number(QObject::tr("Turn"), QString("%1°").arg(u.turn), QString::number(u.turn), QObject::tr("Turn underlay"), -360, 360, [id](Project& p, double v) { p.underlays.change(id)->turn = v; });
+    b.number(QObject::tr("Fade"), QString("%1 %").arg(u.fade * 100), QString::number(u.fade * 100), QObject::tr("Fade underlay"), 0, 100, [id](Project& p, double v) { p.underlays.change(id)->fade = v / 100; });
+    b.yesNo(QObject::tr("Shown"), !u.hidden, QObject::tr("Show underlay"), [id](Project& p, bool v) { p.underlays.change(id)->hidden = !v; });
+    b.row(QObject::tr("Crop"), u.crop.size() == 2 ? QObject::tr("to a box") : QObject::tr("none"));
+}
+
+void catchment(FactsBuilder& b, const Catchment& k) {
+    const CatchmentId id = k.id;
+    const Project& p = b.sol.project;
+    b.f.title = q(nameOf(p, Ref(id)));
+    b.f.about = QObject::tr("catchment");
+    b.text(QObject::tr("Name"), q(k.name), QObject::tr("Name catchment"), [id](Project& x, const std::string& t) { x.catchments.change(id)->name = t; });
+    b.row(QObject::tr("Area"), k.outline.size() < 3 ? QObject::tr("the whole level") : areaText(areaOf(k.outline), p.basis.units));
+    for (const Serving& s : k.boards) {
+        QStringList kinds;
+        for (const std::string& kind : s.kinds) kinds << q(kind);
+        b.row(q(p.boards[s.board].name), s.lifeSafety ? QObject::tr("life safety") : kinds.empty() ? QObject::tr("all loads") : kinds.join(", "));
+    }
+}
+
+void tray(FactsBuilder& b, const Tray& t) {
+    const TrayId id = t.id;
+    const Project& p = b.sol.project;
+    b.f.title = q(nameOf(p, Ref(id)));
+    b.f.about = t.riseTo ? QObject::tr("riser") : QObject::tr("tray");
+    b.text(QObject::tr("Name"), q(t.name), QObject::tr("Name tray"), [id](Project& x, const std::string& v) { x.trays.change(id)->name = v; });
+    double length = 0;
+    for (std::size_t i = 1; i < t.path.size(); ++i) length += distance(t.path[i - 1], t.path[i]);
+    if (t.riseTo) b.row(QObject::tr("Rises to"), q(nameOf(p, Ref(t.riseTo))));
+    else b.row(QObject::tr("Length"), q(lengthWords(Metres{length}, p.basis.units)));
+    b.length(QObject::tr("Width"), t.width, QObject::tr("Width of tray"), 0.02, 5, [id](Project& x, double v) { x.trays.change(id)->width = v; });
+    b.length(QObject::tr("Depth"), t.depth, QObject::tr("Depth of tray"), 0.02, 1, [id](Project& x, double v) { x.trays.change(id)->depth = v; });
+    b.length(QObject::tr("Height"), t.height, QObject::tr("Height of tray"), 0, 100, [id](Project& x, double v) { x.trays.change(id)->height = v; });
+    const TrayFill fill = trayFill(p, *b.sol.book, b.sol.results, id);
+    b.row(QObject::tr("Runs in it"), QString::number(fill.runs));
+    if (fill.known) {
+        FactRow& r = b.row(QObject::tr("Fill"), QObject::tr("%1 % of its section").arg(q(number(fill.share * 100, 1))));
+        if (fill.share > 0.4) r.colour = theme().check;
+    } else if (fill.runs) {
+        b.row(QObject::tr("Fill"), QObject::tr("not known: sizes without a diameter"));
+    }
+}
+
+} // namespace
+
+bool planFacts(FactsBuilder& b, Ref thing) {
+    const Project& p = b.sol.project;
+    if (auto* m = p.rooms.find(thing.as<Room>())) room(b, *m);
+    else if (auto* w = p.walls.find(thing.as<Wall>())) wall(b, *w);
+    else if (auto* o = p.openings.find(thing.as<Opening>())) opening(b, *o);
+    else if (auto* f = p.furnishings.find(thing.as<Furnishing>())) furnishing(b, *f);
+    else if (auto* u = p.underlays.find(thing.as<Underlay>())) underlay(b, *u);
+    else if (auto* k = p.catchments.find(thing.as<Catchment>())) catchment(b, *k);
+    else if (auto* t = p.trays.find(thing.as<Tray>())) tray(b, *t);
+    else return false;
+    return true;
+}
+
+} // namespace lintel

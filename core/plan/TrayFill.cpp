@@ -1,0 +1,24 @@
+#include "core/plan/TrayFill.h"
+
+#include "core/solve/RunParts.h"
+
+namespace lintel {
+
+TrayFill trayFill(const Project& p, const RuleBook& book, const Results& results, TrayId id) {
+    TrayFill out;
+    const Tray* tray = p.trays.find(id);
+    const auto loads = trayLoads(p);
+    const auto it = loads.find(id);
+    if (!tray || it == loads.end()) return out;
+    out.runs = int(it->second.runs.size());
+    out.known = true;
+    for (Ref run : it->second.runs) {
+        const RunParts parts = partsOf(p, book, results, run);
+        if (parts.conduitType.empty() || parts.conduit.unknown || parts.conduit.area <= 0) out.known = false;
+        else out.area += parts.conduit.area;
+    }
+    out.share = out.area / (tray->width * tray->depth * 1e6);
+    return out;
+}
+
+} // namespace lintel
