@@ -94,6 +94,13 @@ int copyShipped(const std::string& folder, const std::string& name, const std::s
             p->extra.erase("about");
             if (p->extra.empty()) p->extra = {};
             if (auto bad = saveProject(*p, to)) return fail(*bad);
+            for (const Underlay& u : p->underlays) { // the drawings below its plans go along
+                ec.clear();
+                const fs::path copy = underlayFile(u, to);
+                fs::create_directories(copy.parent_path(), ec);
+                fs::copy_file(underlayFile(u, s.file), copy, fs::copy_options::overwrite_existing, ec);
+                if (ec) return fail({copy.string(), "the drawing cannot be written: " + ec.message(), "Choose another folder."});
+            }
             std::cout << to << "\n";
             return 0;
         }

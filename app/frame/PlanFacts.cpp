@@ -36,7 +36,11 @@ void room(FactsBuilder& b, const Room& m) {
     b.text(QObject::tr("Number"), q(m.number), QObject::tr("Number room"), [id](Project& x, const std::string& t) { x.rooms.change(id)->number = t; });
     b.text(QObject::tr("Kind"), q(m.kind), QObject::tr("Kind of room"), [id](Project& x, const std::string& t) { x.rooms.change(id)->kind = t; });
     b.row(QObject::tr("Area"), areaText(areaOf(m.outline), p.basis.units));
-    b.length(QObject::tr("Ceiling"), ceilingOf(p, m), QObject::tr("Ceiling height"), 0.3, 200, [id](Project& x, double v) { x.rooms.change(id)->ceiling = v; });
+    b.length(QObject::tr("Ceiling"), ceilingOf(p, m), QObject::tr("Ceiling height"), 0.3, 200, [id](Project& x, double v) { // the level's own height is not entered again
+        Room& r = *x.rooms.change(id);
+        r.ceiling.reset();
+        if (std::abs(ceilingOf(x, r) - v) > 0.002) r.ceiling = v;
+    });
     b.length(QObject::tr("Ceiling grid"), m.gridX, QObject::tr("Ceiling grid"), 0, 10, [id](Project& x, double v) {
         Room& r = *x.rooms.change(id);
         r.gridX = r.gridY = v;

@@ -119,6 +119,14 @@ void Session::start(Project p, const fs::path& file) {
     Q_EMIT selectionChanged();
 }
 
+/// Names the underlays' files anew for a project that moves from one folder to another: they stay where they are.
+void relink(Project& p, const fs::path& from, const fs::path& to) {
+    std::vector<UnderlayId> ids;
+    for (const Underlay& u : p.underlays)
+        if (!fs::path(u.file).is_absolute()) ids.push_back(u.id);
+    for (UnderlayId id : ids) p.underlays.change(id)->file = underlayName(fs::absolute(underlayFile(p.underlays[id], from)), to);
+}
+
 std::optional<Error> Session::open(const fs::path& file) {
     auto p = loadProject(file);
     if (!p) return p.error();
@@ -145,6 +153,7 @@ std::optional<Error> Session::beginFrom(const fs::path& shipped) {
     if (!p) return p.error();
     p->extra.erase("about");
     if (p->extra.empty()) p->extra = {};
+    relink(*p, shipped, {});
     return begin(*p);
 }
 
@@ -177,6 +186,9 @@ std::optional<Error> Session::recover(const fs::path& journal) {
 std::optional<Error> Session::save() { return path.empty() ? Error{"", "the project has no file yet", "Use Save as."} : saveAs(path); }
 
 std::optional<Error> Session::saveAs(const fs::path& file) {
+    const bool elsewhere = !path.empty() && fs::absolute(file).parent_path() != path.parent_path();
+    if (elsewhere && std::any_of(project().underlays.begin(), project().underlays.end(), [](const Underlay& u) { return !fs::path(u.file).is_absolute(); }))
+        edit(tr("Keep the drawings linked"), [&](Project& p) { relink(p, path, file); });
     if (auto bad = saveProject(document.project(), file)) return bad;
     if (auto* j = document.journalWriter()) j->discard();
     path = fs::absolute(file);

@@ -412,6 +412,8 @@ void PlanStage::linkUnderlay(const QString& file) {
     session.select(id);
     view->setMode(PlanMode::Underlay);
     rebuild();
+    for (int i = 0; i < underlays->count(); ++i)
+        if (underlays->item(i)->data(Qt::UserRole + 1).toUInt() == id.value) underlays->setCurrentRow(i);
 }
 
 UnderlayId PlanStage::underlayChosen() const {

@@ -234,7 +234,7 @@ SnapResult PlanView::snapped(QPointF screen, bool toWall) {
     const Point* from = corners.empty() ? nullptr : &corners.back();
     SnapResult s = snapPoint(session.project(), floor, at, 9 / scale, from);
     if (!s.onEnd && !s.onWall && doing != PlanMode::Place)
-        if (const auto on = snapToLines(underlayLines, at, 7 / scale)) s.at = *on, s.onEnd = true; // ends and lines of the drawing below
+        if (const auto on = snapToLines(underlayLines, at, 7 / scale, s.square)) s.at = *on, s.onEnd = true; // ends and lines of the drawing below; what lies square leaves it for an end only
     return s;
 }
 
@@ -605,7 +605,7 @@ void PlanView::keyPressEvent(QKeyEvent* e) {
     const auto key = e->key();
     const bool enter = key == Qt::Key_Return || key == Qt::Key_Enter;
     const bool drawing = !corners.empty() && (drawsPath() || doing == PlanMode::Underlay);
-    if (drawing && !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && !e->text().isEmpty() && (e->text()[0].isDigit() || (QString(".,'\" ft").contains(e->text()[0]) && (!typed.isEmpty() || e->text() == ".")))) return typeLength(e);
+    if (drawing && !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && !e->text().isEmpty() && (e->text()[0].isDigit() || (QString(".,'\" ftmin").contains(e->text()[0]) && (!typed.isEmpty() || e->text() == ".")))) return typeLength(e);
     if (!typed.isEmpty() && key == Qt::Key_Backspace) return typeLength(e);
     if (enter && !typed.isEmpty()) {
         takeTyped();

@@ -45,7 +45,7 @@ Alignment alignToPeers(const Project& p, LevelId level, Point at, double reach, 
     return a;
 }
 
-std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach) {
+std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach, bool endsOnly) {
     std::optional<Point> end, on;
     double nearEnd = reach, nearOn = reach;
     for (const auto& [a, b] : lines) {
@@ -55,7 +55,7 @@ std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lin
         const Point n = nearestOnSegment(at, a, b);
         if (const double d = distance(n, at); d < nearOn) nearOn = d, on = n;
     }
-    return end ? end : on;
+    return end || endsOnly ? end : on;
 }
 
 Point snapToCeiling(const Room& r, Point at) {

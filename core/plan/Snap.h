@@ -25,7 +25,7 @@ struct Alignment {
 };
 Alignment alignToPeers(const Project& project, LevelId level, Point at, double reach, const std::vector<Ref>& except = {});
 /// The nearest end of a line within `reach`, else the nearest place on one.
-std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach);
+std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach, bool endsOnly = false);
 /// The middle of the panel of the room's ceiling grid that the point lies in.
 Point snapToCeiling(const Room& room, Point at);
 
