@@ -6,6 +6,10 @@
 #include "core/rules/DataFolder.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/WorkingSheet.h"
+#include "core/plan/ApplyRecipe.h"
+#include "core/plan/AutoCircuit.h"
+#include "core/plan/FindRooms.h"
+#include "core/plan/LoadDensity.h"
 #include "render/Painter.h"
 #include "render/UnderlayFile.h"
 
@@ -184,6 +188,77 @@ int runExplain(const std::string& file, const std::string& name, bool json, cons
     return 0;
 }
 
+/// The larger steps of the plan without a window: rooms, recipes, circuits. Tells what was done; writes where it is told to.
+struct PlanSteps {
+    bool rooms = false, recipes = false, circuit = false, propose = false, density = false;
+    std::string to;
+};
+int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
+    auto s = open(file);
+    if (!s) return fail(s.error());
+    Project p = (*s)->project;
+    nlohmann::ordered_json out = nlohmann::ordered_json::object();
+    std::vector<LevelId> levels;
+    for (const Level& l : p.levels) levels.push_back(l.id);
+    if (steps.rooms) {
+        int made = 0, known = 0;
+        for (LevelId level : levels) {
+            std::vector<DxfDrawing::Text> texts;
+            for (const Underlay& u : p.underlays)
+                if (u.level == level) {
+                    auto content = readUnderlay(underlayFile(u, file));
+                    if (!content) std::cerr << "lintel-cli: " << content.error().text() << "\n";
+                    else for (auto& t : textsOf(u, **content)) texts.push_back(t);
+                }
+            const FoundRooms found = roomsFromWalls(p, level, texts);
+            for (const Room& r : found.rooms) p.rooms.add(r);
+            made += int(found.rooms.size()), known += found.known;
+        }
+        out["rooms"] = {{"made", made}, {"known", known}};
+    }
+    if (steps.recipes) {
+        const RecipeReport r = applyRecipes(p, roomsOfKind(p, ""));
+        out["recipes"] = {{"rooms", r.rooms}, {"withoutRecipe", r.without}, {"placed", r.placed}, {"shifted", r.shifted}, {"kept", r.kept}, {"removed", r.removed}, {"notes", r.notes}};
+    }
+    if (steps.circuit) {
+        const CircuitingReport r = circuitAutomatically(p, (*s)->book, levels, steps.propose);
+        nlohmann::ordered_json boards = nlohmann::ordered_json::array(), left = nlohmann::ordered_json::array();
+        for (const auto& b : r.shares) boards.push_back({{"board", p.boards[b.board].name}, {"circuits", b.circuits}, {"devices", b.devices}, {"va", b.va}});
+        for (const auto& l : r.left) left.push_back({{"device", nameOf(p, Ref(l.device))}, {"id", textOf(l.device)}, {"why", l.why}});
+        nlohmann::ordered_json proposed = nlohmann::ordered_json::array();
+        for (BoardId b : r.boards) proposed.push_back(p.boards[b].name);
+        out["circuiting"] = {{"devices", r.devices}, {"circuits", r.circuits}, {"remade", r.remade}, {"boards", boards}, {"proposed", proposed}, {"left", left}};
+    }
+    if (steps.density) {
+        const Results results = solve(p, (*s)->book);
+        nlohmann::ordered_json list = nlohmann::ordered_json::array();
+        for (LevelId level : levels) {
+            const LevelDensity d = densityOf(p, results, level);
+            nlohmann::ordered_json rooms = nlohmann::ordered_json::array();
+            for (const auto& [room, x] : d.rooms) rooms.push_back({{"room", nameOf(p, Ref(room))}, {"squareMetres", x.squareMetres}, {"va", x.va}, {"lightingVa", x.lightingVa}, {"vaPerSquareMetre", x.perSquareMetre()}});
+            list.push_back({{"level", p.levels[level].name}, {"va", d.level.va}, {"squareMetres", d.level.squareMetres}, {"vaPerSquareMetre", d.level.perSquareMetre()}, {"rooms", rooms}});
+        }
+        out["density"] = list;
+    }
+    if (json) {
+        std::cout << out.dump(1) << "\n";
+    } else {
+        if (out.contains("rooms")) std::cout << fmt::format("rooms       {} made, {} there already\n", out["rooms"]["made"].get<int>(), out["rooms"]["known"].get<int>());
+        if (out.contains("recipes")) std::cout << fmt::format("recipes     {} rooms: {} placed, {} shifted, {} kept as moved by hand, {} removed\n", out["recipes"]["rooms"].get<int>(), out["recipes"]["placed"].get<int>(), out["recipes"]["shifted"].get<int>(), out["recipes"]["kept"].get<int>(), out["recipes"]["removed"].get<int>());
+        if (out.contains("circuiting")) {
+            std::cout << fmt::format("circuiting  {} devices on {} circuits, {} left\n", out["circuiting"]["devices"].get<int>(), out["circuiting"]["circuits"].get<int>(), out["circuiting"]["left"].size());
+            for (const auto& b : out["circuiting"]["boards"]) std::cout << fmt::format("            {:10} {} circuits, {:.1f} kVA\n", b["board"].get<std::string>(), b["circuits"].get<int>(), b["va"].get<double>() / 1000);
+            for (const auto& l : out["circuiting"]["left"]) std::cout << fmt::format("            left: {} ({}): {}\n", l["device"].get<std::string>(), l["id"].get<std::string>(), l["why"].get<std::string>());
+        }
+        if (out.contains("density"))
+            for (const auto& l : out["density"])
+                for (const auto& r : l["rooms"]) std::cout << fmt::format("density     {:14} {:28} {:9.1f} m² {:10.0f} VA {:8.1f} VA/m²\n", l["level"].get<std::string>(), r["room"].get<std::string>(), r["squareMetres"].get<double>(), r["va"].get<double>(), r["vaPerSquareMetre"].get<double>());
+    }
+    if (!steps.to.empty())
+        if (auto bad = saveProject(p, steps.to)) return fail(*bad);
+    return 0;
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -221,6 +296,16 @@ int main(int argc, char** argv) {
     benchCommand->add_option("--pdf", pdf, "Also as a page to print");
     benchCommand->add_option("--job", job, "On the page: the job");
     benchCommand->add_option("--company", company, "On the page: the company");
+    PlanSteps steps;
+    auto* planCommand = app.add_subcommand("plan", "The larger steps of the plan: rooms from walls, recipes, circuits; and load by area");
+    planCommand->add_option("FILE", file, "A .lintel project")->required();
+    planCommand->add_flag("--rooms", steps.rooms, "Rooms from walls, named by the drawings below them");
+    planCommand->add_flag("--recipes", steps.recipes, "Give every room what the recipe of its kind says");
+    planCommand->add_flag("--circuit", steps.circuit, "Circuit what has no circuit, by catchments");
+    planCommand->add_flag("--propose", steps.propose, "With --circuit: boards where a device lies in no catchment");
+    planCommand->add_flag("--density", steps.density, "Load by area of each room");
+    planCommand->add_option("--out", steps.to, "The project to write; without it nothing is written");
+    planCommand->add_flag("--json", json, "As JSON");
     auto* explainCommand = app.add_subcommand("explain", "Why a board, transformer or circuit is as it is, step by step");
     explainCommand->add_option("FILE", file, "A .lintel project")->required();
     explainCommand->add_option("NAME", thing, "Its name or id, for instance LK-1-14")->required();
@@ -229,6 +314,7 @@ int main(int argc, char** argv) {
     CLI11_PARSE(app, argc, argv);
 
     if (*benchCommand) return runBench(kind, input, words, text, fieldsOnly, bookId, pdf, job, company, argc, argv);
+    if (*planCommand) return runPlan(file, steps, json);
     if (*explainCommand) return runExplain(file, thing, json, pdf, argc, argv);
 
     if (*newCommand) return copyShipped("starters", name.empty() ? "us-480" : name, to, force);

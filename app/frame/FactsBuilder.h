@@ -65,7 +65,8 @@ struct FactsBuilder {
     FactRow& length(const QString& label, double metres, const QString& editLabel, double lo, double hi, std::function<void(Project&, double)> set) {
         const UnitSystem units = sol.project.basis.units;
         FactRow& r = row(label, q(metres < 2 ? heightWords(metres, units) : lengthWords(Metres{metres}, units)));
-        r.entry = FactRow::Entry{r.value, {}, [this_ = &s, editLabel, lo, hi, set, units](const QString& t) -> QString {
+        r.entry = FactRow::Entry{r.value, {}, [this_ = &s, editLabel, lo, hi, set, units, shown = r.value](const QString& t) -> QString {
+                                     if (t == shown) return {}; // what is shown is rounded: entered again it says nothing new
                                      const auto m = metresFrom(t, units);
                                      if (!m || *m < lo || *m > hi) return QObject::tr("“%1” is not a length from %2 to %3").arg(t, q(lengthWords(Metres{lo}, units)), q(lengthWords(Metres{hi}, units)));
                                      this_->edit(editLabel, [&](Project& p) { set(p, *m); });
