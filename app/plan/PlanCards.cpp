@@ -10,6 +10,7 @@
 #include <QBoxLayout>
 #include <QComboBox>
 #include <QHeaderView>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
 #include <QTableWidget>
@@ -29,9 +30,14 @@ TableCard::TableCard(Session& s, QWidget* parent, const char* name) : QFrame(par
     grid->setShowGrid(false);
     hide();
 }
+void TableCard::keyPressEvent(QKeyEvent* e) {
+    if (e->key() != Qt::Key_Escape) return QFrame::keyPressEvent(e);
+    hide();
+    parentWidget()->setFocus();
+}
 void TableCard::place() {
     const QWidget* p = parentWidget();
-    int wide = 40, high = 96 + grid->horizontalHeader()->height();
+    int wide = 40, high = 84 + grid->horizontalHeader()->height();
     for (int c = 0; c < grid->columnCount(); ++c) wide += grid->columnWidth(c);
     for (int r = 0; r < grid->rowCount(); ++r) high += grid->rowHeight(r);
     resize(std::clamp(wide, 420, std::max(420, p->width() - 24)), std::clamp(high, 170, std::max(170, p->height() - 60)));

@@ -19,6 +19,7 @@ public:
     QTableWidget* table() { return grid; }
 
 protected:
+    void keyPressEvent(QKeyEvent*) override; ///< Escape closes it
     void place();
     Session& session;
     QLabel* heading;

@@ -143,9 +143,6 @@ void PlanView::finishCatchment() {
             if (b.level == floor && contains(outline, b.at)) k.boards.push_back({b.id, {}, false});
         made = p.catchments.add(k);
     });
-    PlanStyle style = look;
-    style.catchments = true;
-    setStyle(style);
     session.select(made);
 }
 
@@ -390,6 +387,9 @@ void PlanView::previewRooms() {
             }
     const FoundRooms found = roomsFromWalls(session.project(), floor, texts);
     if (found.rooms.empty()) return previewing->show(tr("Rooms from walls"), found.known ? tr("All %1 enclosed areas are rooms already.").arg(found.known) : tr("No walls enclose an area on this level. Draw them (W), or take rooms from a layer of the underlay."), {}, {});
+    Project trial = session.project();
+    for (const Room& r : found.rooms) trial.rooms.add(r);
+    showTrial(std::move(trial));
     QStringList names;
     for (const Room& r : found.rooms) names << q(r.number + " " + r.name);
     previewing->show(tr("Rooms from walls"), tr("%1 rooms would be made%2: %3").arg(found.rooms.size()).arg(found.known ? tr("; %1 are there already").arg(found.known) : QString()).arg(names.mid(0, 12).join(", ") + (names.size() > 12 ? " …" : "")), tr("Make rooms  ↵"),
@@ -402,6 +402,9 @@ void PlanView::previewRoomsFrom(UnderlayId id, const std::string& layer) {
     if (!content) return session.say(tr("Link a drawing first (U)"), true);
     const FoundRooms found = roomsFromUnderlay(session.project(), *u, *content, layer);
     if (found.rooms.empty()) return previewing->show(tr("Rooms from “%1”").arg(q(layer)), found.known ? tr("All %1 outlines are rooms already.").arg(found.known) : tr("This layer has no closed outlines as large as a room."), {}, {});
+    Project trial = session.project();
+    for (const Room& r : found.rooms) trial.rooms.add(r);
+    showTrial(std::move(trial));
     QStringList names;
     for (const Room& r : found.rooms) names << q(r.number + " " + r.name);
     previewing->show(tr("Rooms from “%1”").arg(q(layer)), tr("%1 rooms would be made%2: %3").arg(found.rooms.size()).arg(found.known ? tr("; %1 are there already").arg(found.known) : QString()).arg(names.mid(0, 12).join(", ") + (names.size() > 12 ? " …" : "")), tr("Make rooms  ↵"),
@@ -419,6 +422,7 @@ void PlanView::previewRecipes(const std::string& kind) {
     for (std::size_t i = 0; i < std::min<std::size_t>(r.notes.size(), 5); ++i) words << q(r.notes[i]);
     if (r.notes.size() > 5) words << tr("and %1 more notes").arg(r.notes.size() - 5);
     const bool any = r.placed || r.shifted || r.removed;
+    if (any) showTrial(std::move(trial));
     previewing->show(kind.empty() ? tr("All recipes") : tr("Recipe for %1").arg(q(kind)), words.join("<br>") + (any ? QString() : tr("<br>Nothing would change.")), tr("Apply  ↵"), any ? std::function<void()>([this, kind, rooms] {
         session.edit(kind.empty() ? tr("Apply all recipes") : tr("Apply recipe for %1").arg(q(kind)), [&](Project& p) { applyRecipes(p, rooms); });
     }) : std::function<void()>{});
@@ -438,6 +442,7 @@ void PlanView::previewCircuiting(bool propose) {
     std::map<std::string, int> reasons;
     for (const auto& l : r.left) ++reasons[l.why];
     for (const auto& [why, n] : reasons) words << tr("<span style='color:%1'>%2 left: %3</span>").arg(theme().check.name()).arg(n).arg(q(why).toHtmlEscaped());
+    if (r.circuits) showTrial(trial);
     if (r.circuits == 0 && r.left.empty()) words = QStringList{tr("Every device on this level has a circuit.")};
     previewing->show(tr("Circuit this level"), words.join("<br>"), tr("Circuit  ↵"), r.circuits || !r.boards.empty() ? std::function<void()>([this, book, level, propose] {
         session.edit(tr("Circuit %1").arg(q(session.project().levels[level].name)), [&](Project& p) { (void)circuitAutomatically(p, *book, {level}, propose); });
@@ -449,6 +454,7 @@ void PlanView::previewBundles(BoardId board) {
     Project trial = session.project();
     const int n = bundleHomeRuns(trial, board);
     const QString name = q(session.project().boards[board].name);
+    if (n) showTrial(std::move(trial));
     previewing->show(tr("Home runs of %1").arg(name), n ? tr("%1 raceways would each take two or three home runs that begin near one another; their conductors are derated for it.").arg(n) : tr("No home runs of %1 begin near one another.").arg(name), tr("Bundle  ↵"), n ? std::function<void()>([this, board, name] {
         session.edit(tr("Bundle home runs of %1").arg(name), [&](Project& p) { (void)bundleHomeRuns(p, board); });
     }) : std::function<void()>{});

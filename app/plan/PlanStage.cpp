@@ -133,6 +133,7 @@ PlanStage::PlanStage(Session& s, QWidget* parent)
     connect(&session, &Session::opened, this, &PlanStage::rebuild);
     connect(&session, &Session::solved, this, &PlanStage::rebuild);
     connect(&session.underlays(), &UnderlayShelf::changed, this, &PlanStage::rebuildUnderlays);
+    for (QListWidget* list : {modes, things, kinds, catchments, underlays, layers}) list->setFocusPolicy(Qt::NoFocus); // keys stay with the floor
     modes->setCurrentRow(0);
 }
 

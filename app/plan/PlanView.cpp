@@ -7,6 +7,7 @@
 #include "core/plan/Measure.h"
 #include "core/project/Operations.h"
 #include "core/sheets/Words.h"
+#include "core/solve/Solve.h"
 
 #include <set>
 
@@ -63,6 +64,7 @@ PlanView::PlanView(Session& s, QWidget* parent) : QWidget(parent), session(s), c
     });
     connect(cardCircuit, &QComboBox::currentIndexChanged, this, &PlanView::previewCard);
     connect(cardGo, &QPushButton::clicked, this, &PlanView::acceptCircuit);
+    connect(previewing, &PreviewCard::closed, this, [this] { if (session.isOpen()) redraw(); });
     connect(canvas, &PlanCanvas::painted, this, qOverload<>(&QWidget::update));
     connect(&session, &Session::solved, this, &PlanView::redraw);
     connect(&session.underlays(), &UnderlayShelf::changed, this, &PlanView::redraw);
@@ -91,6 +93,7 @@ void PlanView::setLevel(LevelId l) {
     redraw();
 }
 void PlanView::setMode(PlanMode m) {
+    const bool repaint = m != doing && (m == PlanMode::Catchments || doing == PlanMode::Catchments);
     doing = m;
     corners.clear();
     typed.clear();
@@ -101,6 +104,7 @@ void PlanView::setMode(PlanMode m) {
     card->hide();
     if (m != PlanMode::Underlay) hand = UnderlayHand::None;
     setCursor(m == PlanMode::Select ? Qt::ArrowCursor : Qt::CrossCursor);
+    if (repaint && session.isOpen()) redraw();
     update();
     Q_EMIT modeChanged(m);
 }
@@ -157,13 +161,25 @@ void PlanView::rebuildUnderlays() {
     layers = out;
 }
 
+void PlanView::showTrial(Project trial) {
+    auto s = std::make_shared<Solution>();
+    s->project = std::move(trial);
+    s->book = session.solution().book;
+    s->results = solve(s->project, *s->book);
+    const Theme& t = theme();
+    canvas->setScene({s, floor, look, layers, t.palette(), t.surface, t.ink, t.accent, t.stop});
+    canvas->look(sight());
+}
+
 void PlanView::redraw() {
     const Solution& s = session.solution();
     if (!s.project.levels.has(floor)) floor = s.project.levels.empty() ? LevelId{} : s.project.levels.begin()->id;
     rebuildUnderlays();
     if (fitted) fit();
     const Theme& t = theme();
-    canvas->setScene({session.sharedSolution(), floor, look, layers, t.palette(), t.surface, t.ink, t.accent, t.stop});
+    PlanStyle style = look;
+    style.catchments |= doing == PlanMode::Catchments; // one draws them seeing those that are there
+    canvas->setScene({session.sharedSolution(), floor, style, layers, t.palette(), t.surface, t.ink, t.accent, t.stop});
     canvas->look(sight());
     if (card->isVisible()) previewCard();
     update();
@@ -431,6 +447,7 @@ void PlanView::mousePressEvent(QMouseEvent* e) {
         return;
     }
     if (!session.isOpen() || !floor) return;
+    if (previewing->isVisible()) return session.say(tr("This is a preview: Enter accepts it, Esc drops it"));
     switch (doing) {
     case PlanMode::Walls:
     case PlanMode::Measure:

@@ -95,6 +95,8 @@ protected:
 private:
     PlanSight sight() const { return {scale, offset, size()}; }
     void redraw();
+    /// Paints a project that is not there yet, until the preview is closed.
+    void showTrial(Project trial);
     void rebuildUnderlays();
     void paintHand(QPainter& painter);
     Ref thingAt(QPointF at) const;

@@ -51,11 +51,13 @@ void PreviewCard::accept() {
     const auto then = std::move(doIt);
     doIt = {};
     if (then) then();
+    Q_EMIT closed();
     parentWidget()->setFocus();
 }
 void PreviewCard::drop() {
     doIt = {};
     hide();
+    Q_EMIT closed();
     parentWidget()->setFocus();
 }
 QString PreviewCard::words() const { return text->text(); }

@@ -20,6 +20,9 @@ public:
     void drop();
     QString words() const;
 
+Q_SIGNALS:
+    void closed(); ///< accepted or dropped
+
 private:
     void place();
     QLabel *heading, *text;

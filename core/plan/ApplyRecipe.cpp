@@ -70,7 +70,7 @@ std::vector<DoorInRoom> doorsOf(const Project& p, const Room& room) {
                 d.inward = ccw ? Point{-along.y, along.x} : Point{along.y, -along.x};
                 // The latch lies at the end away from the hinge, and the switch a hand's breadth beyond it.
                 const Point towards = (o.hingeAtEnd ? u * -1.0 : u);
-                const Point face = a + along * at;
+                const Point face = middle + d.inward * (w->thickness / 2); // of the wall itself: outlines may be drawn on its middle
                 d.latch = face + towards * (o.width / 2 + 0.2);
                 if (dot(d.latch - a, along) < 0.1 || dot(d.latch - a, along) > length - 0.1) d.latch = face - towards * (o.width / 2 + 0.2); // no wall left there
                 d.passage = o.kind == OpeningKind::Opening;
@@ -142,7 +142,10 @@ std::vector<Spot> wallSpots(const Project& p, const Room& r, double spacing) {
         const double length = ends[i + 1] - ends[i];
         const Point u = (b - a) * (1 / length), in = ccw ? Point{-u.y, u.x} : Point{u.y, -u.x};
         const double along = length > 0.5 ? std::clamp(s - ends[i], 0.2, length - 0.2) : length / 2; // clear of the corner
-        out.push_back({tidy(a + u * along + in * standOff), facing(in)});
+        Spot spot{tidy(a + u * along + in * standOff), facing(in)};
+        // Where the outline is drawn on the middle of a wall, its face lies farther in.
+        if (const SnapResult w = snapToWall(p, r.level, spot.at + in * 0.1, 0.3, standOff); w.onWall && contains(r.outline, w.at) && std::abs(std::remainder(w.turn - spot.turn, 360.0)) < 1) spot.at = tidy(w.at);
+        out.push_back(spot);
     };
     auto doors = doorsOf(p, r);
     std::sort(doors.begin(), doors.end(), [](const auto& x, const auto& y) { return x.from < y.from; });

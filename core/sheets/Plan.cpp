@@ -192,7 +192,7 @@ struct Painter {
                 const Point u = (b - a) * (1 / len), n = Point{-u.y, u.x} * half;
                 // Corners: each piece reaches to the outer side of the next.
                 const Point p = i > 1 ? a - u * half : a, q = i + 1 < t.path.size() ? b + u * half : b;
-                d.line(p + n, q + n, sym(0.18), Ink::Faint), d.line(p - n, q - n, sym(0.18), Ink::Faint);
+                d.line(p + n, q + n, sym(0.2), Ink::Quiet), d.line(p - n, q - n, sym(0.2), Ink::Quiet);
                 const Point c = (a + b) * 0.5;
                 const double r = std::max(half, 1.5), reach = len / 2;
                 d.hotspots.push_back({t.id, c.x - (std::abs(u.x) > 0.5 ? reach : r), c.y - (std::abs(u.y) > 0.5 ? reach : r), c.x + (std::abs(u.x) > 0.5 ? reach : r), c.y + (std::abs(u.y) > 0.5 ? reach : r)});
