@@ -292,10 +292,20 @@ struct Builder : FactsBuilder {
                 const LengthBy by = *fromWord<LengthBy>(t.toStdString());
                 if (by == x.lengthBy) return QString();
                 if (by == LengthBy::Entered && now <= 0) return QObject::tr("type its length at Run");
+                if (by == LengthBy::Traced && x.trace.size() < 2) return QObject::tr("trace it on the plan first: G");
                 if (by == LengthBy::Entered) x.length = now; // goes on from what was measured
                 x.lengthBy = by;
                 return QString();
             });
+            if (!sol.project.trays.empty()) {
+                choice(QObject::tr("Route"), q(wordOf(run ? run->route : RouteBy::Auto)), words<RouteBy>(), QObject::tr("Route of run"), [id](Project& p, const QString& t) {
+                    const RouteBy route = *fromWord<RouteBy>(t.toStdString());
+                    if (const Run* now_ = p.runs.find(p.circuits[id].run); now_ && now_->route == route) return QString();
+                    runOf(p, id).route = route;
+                    return QString();
+                });
+                rare(!run || run->route == RouteBy::Auto);
+            }
             number(QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor), QObject::tr("Demand factor of circuit"), 0, 10, [id](Project& p, double v) { p.circuits.change(id)->factor = v; });
             rare(c.factor == 1);
             if (!sol.book->metric()) choice(QObject::tr("Device rated"), c.fullRated ? QObject::tr("100 %") : QObject::tr("80 %"), {QObject::tr("80 %"), QObject::tr("100 %")}, QObject::tr("Rating of device"), [id](Project& p, const QString& t) {

@@ -15,9 +15,27 @@ PlanStyle styleAt(PlanStyle s, double scale) {
     return s;
 }
 
-void paintUnderlays(QPainter& p, const PlanScene& scene, const PlanSight& sight) {
+namespace {
+
+/// Hair lines straight into the picture: fifty thousand of them are one frame's work this way, and twenty through a painter.
+void hairLine(QImage& image, const QLineF& l, QRgb colour) {
+    const auto cut = cutToBox({l.x1(), l.y1()}, {l.x2(), l.y2()}, {0, 0}, {image.width() - 1.0, image.height() - 1.0});
+    if (!cut) return;
+    const auto [a, b] = *cut;
+    const int steps = int(std::max(std::abs(b.x - a.x), std::abs(b.y - a.y))) + 1;
+    const double dx = (b.x - a.x) / steps, dy = (b.y - a.y) / steps;
+    auto* bits = reinterpret_cast<QRgb*>(image.bits());
+    const auto stride = image.bytesPerLine() / qsizetype(sizeof(QRgb));
+    double x = a.x + 0.5, y = a.y + 0.5;
+    for (int i = 0; i <= steps; ++i, x += dx, y += dy) bits[std::min(int(y), image.height() - 1) * stride + std::min(int(x), image.width() - 1)] = colour;
+}
+
+} // namespace
+
+void paintUnderlays(QImage& image, const PlanScene& scene, const PlanSight& sight) {
     if (!scene.underlays || !scene.style.underlay) return;
     const QRectF view(-2, -2, sight.size.width() + 4, sight.size.height() + 4);
+    QPainter p(&image);
     const QTransform toScreen(sight.scale, 0, 0, sight.scale, sight.offset.x(), sight.offset.y());
     for (const PlanScene::Layer& u : *scene.underlays) {
         if (!u.picture.isNull()) {
@@ -33,29 +51,18 @@ void paintUnderlays(QPainter& p, const PlanScene& scene, const PlanSight& sight)
             p.restore();
             continue;
         }
-        p.save();
-        p.setRenderHint(QPainter::Antialiasing, false); // fifty thousand hair lines: smooth ones would cost ten times as much
-        std::vector<QLineF> run;
-        QRgb colour = 0;
-        const auto flush = [&] {
-            if (run.empty()) return;
-            p.setPen(QPen(QColor(colour), 0));
-            p.drawLines(run.data(), int(run.size()));
-            run.clear();
-        };
+        p.end();
         for (std::size_t i = 0; i < u.lines.size(); ++i) {
             const QLineF l(u.lines[i].p1() * sight.scale + sight.offset, u.lines[i].p2() * sight.scale + sight.offset);
             if (std::max(l.x1(), l.x2()) < view.left() || std::min(l.x1(), l.x2()) > view.right() || std::max(l.y1(), l.y2()) < view.top() || std::min(l.y1(), l.y2()) > view.bottom()) continue;
             if (std::abs(l.dx()) + std::abs(l.dy()) < 0.4) continue;
-            if (u.colours[i] != colour) flush(), colour = u.colours[i];
-            run.push_back(l);
+            hairLine(image, l, u.colours[i]);
         }
-        flush();
+        p.begin(&image);
         for (const auto& [lines, ink] : {std::pair{&u.added, scene.accent}, {&u.gone, scene.stop}}) {
             p.setPen(QPen(ink, 2));
             for (const QLineF& l : *lines) p.drawLine(QLineF(l.p1() * sight.scale + sight.offset, l.p2() * sight.scale + sight.offset));
         }
-        p.restore();
         QFont font(sheetFace());
         for (const DxfDrawing::Text& t : u.texts) {
             const double size = t.height * sight.scale;
@@ -80,8 +87,8 @@ void paintUnderlays(QPainter& p, const PlanScene& scene, const PlanSight& sight)
 QImage paintScene(const PlanScene& scene, const PlanSight& sight, Drawing& drawn) {
     QImage image(sight.size, QImage::Format_RGB32);
     image.fill(scene.paper);
+    paintUnderlays(image, scene, sight);
     QPainter p(&image);
-    paintUnderlays(p, scene, sight);
     drawn = planDrawing({scene.solution->project, *scene.solution->book, scene.solution->results}, scene.level, styleAt(scene.style, sight.scale));
     p.translate(sight.offset);
     p.scale(sight.scale / 10, sight.scale / 10);

@@ -43,7 +43,7 @@ struct PlanSight {
 /// Marks and letters keep a size that can be read, whatever the zoom.
 PlanStyle styleAt(PlanStyle style, double scale);
 /// Paints the underlays below a drawing. Lines outside the picture, or too short to be seen, are left out.
-void paintUnderlays(QPainter& painter, const PlanScene& scene, const PlanSight& sight);
+void paintUnderlays(QImage& image, const PlanScene& scene, const PlanSight& sight);
 /// The whole picture of a scene, and the drawing that it shows.
 QImage paintScene(const PlanScene& scene, const PlanSight& sight, Drawing& drawn);
 

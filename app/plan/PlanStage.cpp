@@ -102,6 +102,7 @@ PlanStage::PlanStage(Session& s, QWidget* parent)
         scroll->setWidget(page);
         scroll->setWidgetResizable(true);
         scroll->setFrameShape(QFrame::NoFrame);
+        scroll->setFocusPolicy(Qt::NoFocus);
         scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
         pages->addWidget(scroll);
     }
@@ -174,7 +175,7 @@ QWidget* PlanStage::lookPage() {
     density = new QLabel;
     density->setObjectName("floorDensity");
     density->setContentsMargins(14, 2, 4, 2);
-    density->setWordWrap(true);
+    density->setFont(uiFont(0.8));
     column->addWidget(density);
     column->addStretch(1);
     return page;
@@ -383,6 +384,7 @@ QWidget* PlanStage::underlayPage() {
     column->addWidget(heading(tr("LAYERS")));
     layers = new QListWidget;
     layers->setObjectName("underlayLayers");
+    layers->setMinimumHeight(150);
     column->addWidget(layers, 1);
     connect(link, &QPushButton::clicked, this, [this] {
         const QString file = QFileDialog::getOpenFileName(this, tr("Link a drawing"), {}, tr("Drawings and pictures (*.dxf *.DXF *.png *.jpg *.jpeg)"));
@@ -570,7 +572,14 @@ void PlanStage::rebuild() {
     density->setVisible(view->style().density);
     if (view->style().density && session.isOpen() && p.levels.has(view->level())) {
         const LevelDensity d = densityOf(p, session.solution().results, view->level());
-        density->setText(tr("This floor: %1 in %2 rooms").arg(q(densityWords(d.level, p.basis.units))).arg(d.rooms.size()));
+        QString table = "<table cellspacing=0 cellpadding=1>";
+        const auto row = [&](const QString& name, const LoadDensity& x, bool bold) {
+            const QString b0 = bold ? "<b>" : "", b1 = bold ? "</b>" : "";
+            table += QString("<tr><td>%1%2%3&nbsp;</td><td align=right>%1%4%3</td></tr>").arg(b0, name.toHtmlEscaped(), b1, q(densityWords(x, p.basis.units)));
+        };
+        for (const auto& [room, x] : d.rooms) row(q(p.rooms[room].name.substr(0, 18)), x, false);
+        row(tr("Floor"), d.level, true);
+        density->setText(table + "</table>");
     }
 }
 

@@ -36,14 +36,23 @@ protected:
             if (!word.empty() && word.back() == '\r') word.pop_back();
             if (isCode) {
                 code = std::atoi(word.c_str());
-            } else if (code == 70 || (code >= 71 && code <= 78) || (code >= 90 && code <= 99) || code == 453 || code == 44 || code == 45) {
+                codeLine.assign(word);
+                isCode = false;
+                continue;
+            }
+            isCode = true;
+            if (code == 0) flat = word == "LINE" || word == "LWPOLYLINE" || word == "CIRCLE" || word == "ARC" || word == "VERTEX";
+            // What nobody asks for is not handed on: handles, owners, line weights, notes of other programs; heights of flat things.
+            if (code == 5 || code == 100 || code == 102 || code == 330 || code == 360 || code == 370 || code == 390 || code >= 1000 || (flat && (code == 30 || code == 31 || code == 38 || code == 39))) continue;
+            if (code == 70 || (code >= 71 && code <= 78) || (code >= 90 && code <= 99) || code == 453 || code == 44 || code == 45) {
                 if (std::strtod(word.c_str(), nullptr) > total / 2 || std::strtod(word.c_str(), nullptr) < -1e9) word = "0";
             }
-            if (!isCode) ++pairs;
-            isCode = !isCode;
+            ++pairs;
+            line += codeLine;
+            line += '\n';
             line += word;
             line += '\n';
-            if (keepReading && (++lines & 0x3FFF) == 0 && !keepReading(std::min(1.0, done / total))) stopped = true;
+            if (keepReading && (pairs & 0x1FFF) == 0 && !keepReading(std::min(1.0, done / total))) stopped = true;
         }
         if (line.empty()) return traits_type::eof();
         setg(line.data(), line.data(), line.data() + line.size());
@@ -54,10 +63,9 @@ private:
     std::istream& source;
     double total, done = 0;
     const KeepReading& keepReading;
-    std::string line, word;
-    std::size_t lines = 0;
+    std::string line, word, codeLine;
     int code = 0;
-    bool isCode = true;
+    bool isCode = true, flat = false;
 };
 
 /// x' = a·x + c·y + e, y' = b·x + d·y + f.

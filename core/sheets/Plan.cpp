@@ -95,7 +95,10 @@ struct Painter {
                 const double size = std::min(txt(3), std::sqrt(areaOf(r.outline)) * scale / 4.5); // a small room takes small words
                 d.text({c.x, c.y}, r.name, size, Align::Centre, true, Ink::Faint);
                 d.text({c.x, c.y + size * 1.2}, r.number, size * 0.8, Align::Centre, false, Ink::Faint);
-                if (style.density) d.text({c.x, c.y + size * 2.4}, densityWords(densityOf(in.project, in.results, r), in.project.basis.units), size * 0.85, Align::Centre, true, Ink::Accent);
+                if (style.density) {
+                    tags.text({c.x, c.y + size * 2.4}, densityWords(densityOf(in.project, in.results, r), in.project.basis.units), size * 0.85, Align::Centre, true, Ink::Ink);
+                    tags.lastText()->halo = true;
+                }
             }
         walls();
         if (style.catchments)

@@ -20,6 +20,39 @@ Ran cli(const QStringList& arguments) {
 }
 } // namespace
 
+TEST_CASE("lintel-cli plan: rooms, recipes, circuits and density are told as JSON, and written only where it is said") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("hall.lintel"), out = folder.filePath("laid-out.lintel");
+    REQUIRE(cli({"demo", file}).code == 0);
+    CHECK(QFileInfo(folder.filePath("saltmarket-hall-ground.dxf")).size() > 10000); // the drawings go along
+    const Ran ran = cli({"plan", file, "--rooms", "--recipes", "--circuit", "--density", "--json", "--out", out});
+    REQUIRE(ran.code == 0);
+    const auto j = nlohmann::json::parse(ran.out.toStdString());
+    CHECK(j["rooms"]["known"].get<int>() >= 15); // all rooms stand already, except what the walls enclose besides
+    CHECK(j["recipes"]["kept"].get<int>() > 20);
+    CHECK(j["circuiting"]["devices"].get<int>() > 0);
+    for (const auto& l : j["circuiting"]["left"]) CHECK_FALSE(l["why"].get<std::string>().empty());
+    // Prep is 9 by 8 m with eight receptacles' worth of 180 and 360 VA and its lights.
+    bool found = false;
+    for (const auto& level : j["density"])
+        for (const auto& r : level["rooms"])
+            if (r["room"] == "Prep 011") {
+                found = true;
+                CHECK(r["squareMetres"] == Approx(72));
+                CHECK(r["vaPerSquareMetre"].get<double>() == Approx(r["va"].get<double>() / 72));
+            }
+    CHECK(found);
+    const auto before = loadProject(file.toStdString()), after = loadProject(out.toStdString());
+    REQUIRE((before && after));
+    CHECK(after->circuits.size() == before->circuits.size() + j["circuiting"]["circuits"].get<std::size_t>());
+    CHECK(after->devices.size() == before->devices.size() + j["recipes"]["placed"].get<std::size_t>());
+    // Once more there is nothing left to place.
+    const auto again = nlohmann::json::parse(cli({"plan", out, "--recipes", "--json"}).out.toStdString());
+    CHECK(again["recipes"]["placed"] == 0);
+    CHECK(again["recipes"]["removed"] == 0);
+    CHECK(cli({"plan", folder.filePath("none.lintel"), "--rooms"}).code == 1);
+}
+
 TEST_CASE("lintel-cli: demo, solve, issue, new") {
     QTemporaryDir folder;
     const QString file = folder.filePath("hall.lintel");
