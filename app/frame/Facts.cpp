@@ -531,6 +531,7 @@ struct Builder : FactsBuilder {
                 }
             for (const auto& [name, n] : kinds) row(q(name), QString::number(n));
             row(QObject::tr("Together"), q(lintel::number(va)) + " VA");
+            deviceGroup(*this);
             return;
         }
         text(QObject::tr("Tag"), q(d.tag), QObject::tr("Tag device"), [id](Project& p, const std::string& t) { p.devices.change(id)->tag = t; });
@@ -552,6 +553,16 @@ struct Builder : FactsBuilder {
         rare(d.leg.empty());
         if (!y.connection.empty()) row(QObject::tr("Connection"), q(y.connection));
         if (d.recipe && sol.project.recipes.has(d.recipe)) row(QObject::tr("Placed by"), distance(d.at, d.placed) > 0.005 ? QObject::tr("its recipe, moved since") : QObject::tr("recipe for %1").arg(q(sol.project.recipes[d.recipe].roomKind)));
+        choice(QObject::tr("Type"), q(y.name), deviceTypeNames(sol.project), QObject::tr("Type of device"), [id](Project& p, const QString& t) {
+            for (const DeviceType& x : p.deviceTypes)
+                if (q(x.name) == t && x.id != p.devices[id].type) return p.devices.change(id)->type = x.id, QString();
+            return QString();
+        });
+        rare(true);
+        length(QObject::tr("Place x"), d.at.x, QObject::tr("Place device"), 0, 100000, [id](Project& p, double v) { p.devices.change(id)->at.x = v; });
+        rare(true);
+        length(QObject::tr("Place y"), d.at.y, QObject::tr("Place device"), 0, 100000, [id](Project& p, double v) { p.devices.change(id)->at.y = v; });
+        rare(true);
         const RoomId room = roomAt(sol.project, d.level, d.at);
         row(QObject::tr("Room"), room ? q(nameOf(sol.project, Ref(room))) : QObject::tr("none"));
         row(QObject::tr("Circuit"), d.circuit ? q(nameOf(sol.project, d.circuit)) + " " + q(sol.project.circuits[d.circuit].name) : QObject::tr("none: unfed"));

@@ -21,7 +21,8 @@ struct FactsBuilder {
     }
     FactRow& text(const QString& label, const QString& value, const QString& editLabel, std::function<void(Project&, const std::string&)> set) {
         FactRow& r = row(label, value);
-        r.entry = FactRow::Entry{value, {}, [this_ = &s, editLabel, set](const QString& t) {
+        r.entry = FactRow::Entry{value, {}, [this_ = &s, editLabel, set, value](const QString& t) {
+                                     if (t == value) return QString(); // also where several differ and nothing was typed
                                      this_->edit(editLabel, [&](Project& p) { set(p, t.trimmed().toStdString()); });
                                      return QString();
                                  }};
@@ -84,6 +85,9 @@ struct FactsBuilder {
     }
 };
 
+QStringList deviceTypeNames(const Project& project);
+/// Rows that change all chosen devices at once.
+void deviceGroup(FactsBuilder& builder);
 /// Of what only the plan has: walls, rooms, openings, furniture, underlays, catchments, trays; false for anything else.
 bool planFacts(FactsBuilder& builder, Ref thing);
 

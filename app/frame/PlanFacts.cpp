@@ -6,6 +6,8 @@
 #include "core/plan/TrayFill.h"
 #include "core/sheets/Symbols.h"
 
+#include <set>
+
 namespace lintel {
 namespace {
 
@@ -132,7 +134,92 @@ void tray(FactsBuilder& b, const Tray& t) {
     }
 }
 
+/// The catalogue's entry: what every device of the type is, unless it says otherwise itself.
+void deviceType(FactsBuilder& b, const DeviceType& y) {
+    const DeviceTypeId id = y.id;
+    const auto set = [id](auto what) { return [id, what](Project& p, auto v) { what(*p.deviceTypes.change(id), v); }; };
+    int used = 0;
+    for (const Device& d : b.sol.project.devices) used += d.type == id;
+    b.f.title = q(y.name);
+    b.f.about = QObject::tr("type of %1 devices").arg(used);
+    b.text(QObject::tr("Name"), q(y.name), QObject::tr("Name type"), [id](Project& p, const std::string& t) { if (!t.empty()) p.deviceTypes.change(id)->name = t; });
+    b.choice(QObject::tr("Symbol"), wordOf(y.symbol), FactsBuilder::words<Symbol>(), QObject::tr("Symbol of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->symbol = *fromWord<Symbol>(t.toStdString()), QString(); });
+    b.choice(QObject::tr("Kind"), wordOf(y.kind), FactsBuilder::words<LoadKind>(), QObject::tr("Kind of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->kind = *fromWord<LoadKind>(t.toStdString()), QString(); });
+    b.number(QObject::tr("Load"), QString::number(y.load), QString::number(y.load), QObject::tr("Load of type"), 0, 1e9, set([](DeviceType& x, double v) { x.load = v; }));
+    b.choice(QObject::tr("Unit"), wordOf(y.unit), FactsBuilder::words<LoadUnit>(), QObject::tr("Unit of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->unit = *fromWord<LoadUnit>(t.toStdString()), QString(); });
+    b.number(QObject::tr("Power factor"), QString::number(y.powerFactor), QString::number(y.powerFactor), QObject::tr("Power factor of type"), 0.01, 1, set([](DeviceType& x, double v) { x.powerFactor = v; }));
+    b.choice(QObject::tr("Poles"), QString::number(y.poles), {"1", "2", "3"}, QObject::tr("Poles of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->poles = t.toInt(), QString(); });
+    b.yesNo(QObject::tr("Continuous"), y.continuous, QObject::tr("Continuous load"), set([](DeviceType& x, bool v) { x.continuous = v; }));
+    b.yesNo(QObject::tr("On walls"), y.onWall, QObject::tr("Type on walls"), set([](DeviceType& x, bool v) { x.onWall = v; }));
+    b.length(QObject::tr("Height"), y.height, QObject::tr("Height of type"), 0, 200, set([](DeviceType& x, double v) { x.height = v; }));
+    b.number(QObject::tr("Lumens"), y.lumens > 0 ? QString::number(y.lumens) : QObject::tr("none"), QString::number(y.lumens), QObject::tr("Lumens of type"), 0, 1e7, set([](DeviceType& x, double v) { x.lumens = v; }));
+    b.yesNo(QObject::tr("Life safety"), y.lifeSafety, QObject::tr("Life safety"), set([](DeviceType& x, bool v) { x.lifeSafety = v; }));
+    b.text(QObject::tr("Protection"), q(y.protection), QObject::tr("Protection of type"), [id](Project& p, const std::string& t) { p.deviceTypes.change(id)->protection = t; });
+    b.text(QObject::tr("Connection"), q(y.connection), QObject::tr("Connection of type"), [id](Project& p, const std::string& t) { p.deviceTypes.change(id)->connection = t; });
+}
+
+void level(FactsBuilder& b, const Level& l) {
+    const LevelId id = l.id;
+    const UnitSystem units = b.sol.project.basis.units;
+    b.f.title = q(l.name);
+    b.f.about = QObject::tr("level");
+    b.text(QObject::tr("Name"), q(l.name), QObject::tr("Name level"), [id](Project& p, const std::string& t) { if (!t.empty()) p.levels.change(id)->name = t; });
+    b.length(QObject::tr("Height"), l.height, QObject::tr("Height of level"), 0.5, 200, [id](Project& p, double v) { p.levels.change(id)->height = v; });
+    // Below datum as well: typed in metres or feet with a sign.
+    b.number(QObject::tr("Elevation"), QString("%1 %2").arg(units == UnitSystem::Imperial ? l.elevation / metresPerFoot : l.elevation, 0, 'f', 2).arg(units == UnitSystem::Imperial ? "ft" : "m"), QString::number(units == UnitSystem::Imperial ? l.elevation / metresPerFoot : l.elevation, 'f', 2), QObject::tr("Elevation of level"), -900, 2000,
+             [id, units, now = l.elevation](Project& p, double v) {
+                 const double metres = units == UnitSystem::Imperial ? v * metresPerFoot : v;
+                 if (std::abs(metres - now) > 0.003) p.levels.change(id)->elevation = metres; // what is shown is rounded
+             });
+    const LevelDensity d = densityOf(b.sol.project, b.sol.results, id);
+    b.row(QObject::tr("Rooms"), QString::number(d.rooms.size()));
+    b.row(QObject::tr("Area"), areaText(d.level.squareMetres, units));
+    b.row(QObject::tr("Devices"), QString::number(d.level.devices));
+    b.row(QObject::tr("Load"), q(number(d.level.va)) + " VA");
+    b.row(QObject::tr("Density"), q(densityWords(d.level, units)));
+}
+
 } // namespace
+
+QStringList deviceTypeNames(const Project& p) {
+    QStringList out;
+    for (const DeviceType& y : p.deviceTypes) out << q(y.name);
+    return out;
+}
+
+void deviceGroup(FactsBuilder& b) {
+    std::vector<DeviceId> ids;
+    for (Ref r : b.s.selectionList())
+        if (b.sol.project.devices.has(r.as<Device>())) ids.push_back(r.as<Device>());
+    const Project& p = b.sol.project;
+    const auto each = [ids](auto what) { return [ids, what](Project& x, auto v) { for (DeviceId d : ids) what(*x.devices.change(d), v); }; };
+    // What they have in common is shown; where they differ, that they do.
+    const auto common = [&](auto get) {
+        const auto first = get(p.devices[ids.front()]);
+        for (DeviceId d : ids)
+            if (get(p.devices[d]) != first) return QObject::tr("differ");
+        return first;
+    };
+    const auto typeOf = [&](const Device& d) -> const DeviceType& { return p.deviceTypes[d.type]; };
+    b.choice(QObject::tr("Type"), common([&](const Device& d) { return q(typeOf(d).name); }), deviceTypeNames(p), QObject::tr("Type of %1 devices").arg(ids.size()), [ids](Project& x, const QString& t) {
+        for (const DeviceType& y : x.deviceTypes)
+            if (q(y.name) == t) {
+                for (DeviceId d : ids) x.devices.change(d)->type = y.id;
+                break;
+            }
+        return QString();
+    });
+    const QString load = common([&](const Device& d) { return QString::number(d.load.value_or(typeOf(d).load)); });
+    b.number(QObject::tr("Load of each"), load, load, QObject::tr("Load of %1 devices").arg(ids.size()), 0, 1e9, each([](Device& d, double v) { d.load = v; }), [ids](Project& x) { for (DeviceId d : ids) x.devices.change(d)->load.reset(); });
+    const QString height = common([&](const Device& d) { return q(heightWords(d.height.value_or(typeOf(d).height), p.basis.units)); });
+    FactRow& h = b.length(QObject::tr("Height"), p.devices[ids.front()].height.value_or(typeOf(p.devices[ids.front()]).height), QObject::tr("Height of %1 devices").arg(ids.size()), 0, 200, each([](Device& d, double v) { d.height = v; }));
+    h.value = height;
+    b.text(QObject::tr("Protection"), common([&](const Device& d) { return q(d.protection.empty() ? typeOf(d).protection : d.protection); }), QObject::tr("Protection of %1 devices").arg(ids.size()), each([](Device& d, const std::string& t) { d.protection = t; }));
+    b.text(QObject::tr("Switch leg"), common([&](const Device& d) { return q(d.leg); }), QObject::tr("Switch leg of %1 devices").arg(ids.size()), each([](Device& d, const std::string& t) { d.leg = t; }));
+    std::set<CircuitId> circuits;
+    for (DeviceId d : ids) circuits.insert(p.devices[d].circuit);
+    b.row(QObject::tr("Circuit"), circuits.size() == 1 && *circuits.begin() ? q(nameOf(p, *circuits.begin())) : circuits.size() == 1 ? QObject::tr("none: unfed") : QObject::tr("%1 circuits").arg(circuits.size() - circuits.count(CircuitId{})));
+}
 
 bool planFacts(FactsBuilder& b, Ref thing) {
     const Project& p = b.sol.project;
@@ -143,6 +230,8 @@ bool planFacts(FactsBuilder& b, Ref thing) {
     else if (auto* u = p.underlays.find(thing.as<Underlay>())) underlay(b, *u);
     else if (auto* k = p.catchments.find(thing.as<Catchment>())) catchment(b, *k);
     else if (auto* t = p.trays.find(thing.as<Tray>())) tray(b, *t);
+    else if (auto* y = p.deviceTypes.find(thing.as<DeviceType>())) deviceType(b, *y);
+    else if (auto* l = p.levels.find(thing.as<Level>())) level(b, *l);
     else return false;
     return true;
 }

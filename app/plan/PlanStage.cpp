@@ -130,7 +130,11 @@ PlanStage::PlanStage(Session& s, QWidget* parent)
         for (int i = 0; i < things->count(); ++i)
             if (things->item(i)->flags() & Qt::ItemIsSelectable) return things->setCurrentRow(i);
     });
-    connect(levels, &QComboBox::activated, this, [this] { view->setLevel(LevelId{levels->currentData().toUInt()}), rebuild(); });
+    connect(levels, &QComboBox::activated, this, [this] {
+        view->setLevel(LevelId{levels->currentData().toUInt()});
+        session.select(view->level()); // its facts: name, height, elevation
+        rebuild();
+    });
     connect(&session, &Session::opened, this, &PlanStage::rebuild);
     connect(&session, &Session::solved, this, &PlanStage::rebuild);
     connect(&session.underlays(), &UnderlayShelf::changed, this, &PlanStage::rebuildUnderlays);
@@ -188,6 +192,35 @@ QWidget* PlanStage::placePage() {
     things->setItemDelegate(new ModeDelegate(things));
     things->setMouseTracking(true);
     column->addWidget(things, 1);
+    auto* types = new QWidget;
+    auto* two = new QHBoxLayout(types);
+    two->setContentsMargins(12, 0, 12, 0);
+    two->setSpacing(3);
+    auto* facts = button(tr("Type"), "typeFacts", tr("The facts of the chosen type: every device of it follows"));
+    auto* fresh = button(tr("New type"), "typeNew", tr("A type like the chosen one"));
+    two->addWidget(facts);
+    two->addWidget(fresh);
+    column->addWidget(types);
+    connect(facts, &QPushButton::clicked, this, [this] {
+        if (view->inHand().what == Placing::Device && session.project().deviceTypes.has(view->inHand().type)) session.select(view->inHand().type);
+        else session.say(tr("Choose a type of device in the list"), true);
+    });
+    connect(fresh, &QPushButton::clicked, this, [this] {
+        DeviceTypeId made;
+        session.edit(tr("Add type of device"), [&](Project& p) {
+            DeviceType y;
+            if (view->inHand().what == Placing::Device && p.deviceTypes.has(view->inHand().type)) y = p.deviceTypes[view->inHand().type];
+            y.id = {};
+            std::string name = y.name.empty() ? "New type" : y.name;
+            while (std::any_of(p.deviceTypes.begin(), p.deviceTypes.end(), [&](const DeviceType& o) { return o.name == name; })) name += " (new)";
+            y.name = name;
+            made = p.deviceTypes.add(y);
+        });
+        Placing x;
+        x.type = made;
+        view->setPlacing(x);
+        session.select(made);
+    });
     how = new QComboBox;
     how->setObjectName("placeHow");
     how->addItems({tr("one by one"), tr("in a row"), tr("along a wall"), tr("grid in a room")});

@@ -39,6 +39,7 @@ std::string nameOf(const Project& p, Ref r) {
     if (auto* l = p.loads.find(r.as<Load>())) return l->name;
     if (auto* m = p.rooms.find(r.as<Room>())) return m->number.empty() ? m->name : m->name + " " + m->number;
     if (auto* v = p.levels.find(r.as<Level>())) return v->name;
+    if (auto* y = p.deviceTypes.find(r.as<DeviceType>())) return y->name;
     if (r.is<Wall>()) return "wall";
     if (auto* u = p.underlays.find(r.as<Underlay>())) return u->file.substr(u->file.find_last_of('/') + 1);
     if (auto* o = p.openings.find(r.as<Opening>())) return wordOf(o->kind);

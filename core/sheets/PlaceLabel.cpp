@@ -28,11 +28,14 @@ void PlaceLabel::obstacle(const TextMark& t) {
 }
 double PlaceLabel::covered(const Box& b) const {
     double sum = 0;
+    std::vector<std::size_t> seen; // a box that lies in several buckets counts once
     eachBucket(b.left, b.top, b.right, b.bottom, [&](std::uint64_t k) {
         const auto it = buckets.find(k);
         if (it == buckets.end()) return;
         for (std::size_t i : it->second) {
             const Box& o = boxes[i];
+            if (o.right < b.left || o.left > b.right || o.bottom < b.top || o.top > b.bottom || std::find(seen.begin(), seen.end(), i) != seen.end()) continue;
+            seen.push_back(i);
             sum += std::max(0.0, std::min(b.right, o.right) - std::max(b.left, o.left)) * std::max(0.0, std::min(b.bottom, o.bottom) - std::max(b.top, o.top));
         }
     });

@@ -340,3 +340,48 @@ TEST_CASE("a drawing that changes is marked until it is linked anew; a missing a
     CHECK(d.stage().findChild<QLabel*>("underlayState")->text().contains("scale it by two points"));
     CHECK(d.s.project().underlays.size() == 4);
 }
+
+TEST_CASE("facts of types, levels and several devices at once; a new type like another") {
+    Nothing d;
+    d.s.edit("devices", [&](Project& p) {
+        for (int i = 0; i < 3; ++i) {
+            Device x;
+            x.type = {1}, x.level = d.level, x.at = {1.0 + i, 1};
+            p.devices.add(x);
+        }
+        p.devices.change({2})->load = 500;
+    });
+    d.pump();
+    d.s.select(std::vector<Ref>{DeviceId{1}, DeviceId{2}, DeviceId{3}});
+    d.pump();
+    CHECK(d.factValue("Load of each") == "differ");
+    d.fact("Load of each", "240");
+    for (const Device& x : d.s.project().devices) CHECK(x.load == 240.0);
+    d.fact("Height", "1.1 m");
+    for (const Device& x : d.s.project().devices) CHECK(*x.height == Approx(1.1));
+    d.fact("Type", "Panel");
+    for (const Device& x : d.s.project().devices) CHECK(x.type == DeviceTypeId{2});
+    d.act("undo"), d.act("undo"), d.act("undo");
+    CHECK(d.s.project().devices[{2}].load == 500.0);
+
+    d.key(d.plan(), Qt::Key_P);
+    d.choose(d.stage().palette_(), "Receptacle");
+    d.press("typeNew");
+    CHECK(d.factValue("Name") == "Receptacle (new)");
+    d.fact("Name", "Weatherproof receptacle");
+    d.fact("Protection", "IP44");
+    d.fact("Load", "300");
+    d.at({3, 3});
+    REQUIRE(d.s.project().devices.size() == 4);
+    const DeviceType& y = d.s.project().deviceTypes[d.s.project().devices[{4}].type];
+    CHECK(y.name == "Weatherproof receptacle");
+    CHECK(y.protection == "IP44");
+    CHECK(y.load == 300);
+
+    d.s.select(d.level);
+    d.pump();
+    d.fact("Height", "3.6 m");
+    d.fact("Name", "Street level");
+    CHECK(d.s.project().levels[d.level].height == Approx(3.6));
+    CHECK(d.stage().findChild<QComboBox*>("levels")->currentText() == "Street level");
+}
