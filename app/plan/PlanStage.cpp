@@ -532,9 +532,17 @@ void PlanStage::rebuildRooms() {
     for (const Underlay& u : p.underlays) {
         const auto content = u.level == view->level() ? session.underlays().content(u) : nullptr;
         if (!content) continue;
-        std::map<std::string, int> outlines;
-        for (const auto& o : content->drawing.outlines) ++outlines[content->drawing.layers[o.layer].name];
-        for (const auto& [name, n] : outlines) roomLayers->addItem(QString("%1 (%2)").arg(q(name)).arg(n), QStringList{QString::number(u.id.value), q(name)});
+        // The layer that most likely holds the rooms comes first: the one with the most area in outlines of a room's size.
+        std::map<std::string, std::pair<double, int>> outlines;
+        const double k = metresPerUnit(u, *content);
+        for (const auto& o : content->drawing.outlines) {
+            auto& [area, n] = outlines[content->drawing.layers[o.layer].name];
+            ++n;
+            if (const double a = areaOf(o.corners) * k * k; a > 1.5 && a < 2000) area += a;
+        }
+        std::vector<std::pair<std::string, std::pair<double, int>>> order(outlines.begin(), outlines.end());
+        std::stable_sort(order.begin(), order.end(), [](const auto& x, const auto& y) { return x.second.first > y.second.first; });
+        for (const auto& [name, x] : order) roomLayers->addItem(QString("%1 (%2)").arg(q(name)).arg(x.second), QStringList{QString::number(u.id.value), q(name)});
     }
     if (layer.isValid()) roomLayers->setCurrentIndex(std::max(0, roomLayers->findData(layer)));
 }

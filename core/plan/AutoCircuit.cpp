@@ -10,6 +10,8 @@
 namespace lintel {
 namespace {
 
+constexpr double farthestStep = 10; ///< m from one point of an automatic circuit to the next, once it is a third full
+
 struct Candidate {
     DeviceId id;
     Point at;
@@ -182,6 +184,8 @@ struct Circuiter {
                     for (auto it = left.begin(); it != left.end(); ++it)
                         if (a + amps(*it) <= most + 1e-9 && h + amps(*it) * ((*it)->continuous ? 1.25 : 1) <= breaker + 1e-9 && (next == left.end() || cost(*it) < cost(*next))) next = it;
                     if (next == left.end()) break;
+                    // A circuit that is a third full does not cross the building for the rest of it.
+                    if (on.size() * 3 >= points && orthogonal(last->at, (*next)->at) > farthestStep) break;
                     on.push_back(*next);
                     a += amps(*next), h += amps(*next) * ((*next)->continuous ? 1.25 : 1);
                     left.erase(next);

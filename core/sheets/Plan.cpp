@@ -195,7 +195,7 @@ struct Painter {
                 const Point u = (b - a) * (1 / len), n = Point{-u.y, u.x} * half;
                 // Corners: each piece reaches to the outer side of the next.
                 const Point p = i > 1 ? a - u * half : a, q = i + 1 < t.path.size() ? b + u * half : b;
-                d.line(p + n, q + n, sym(0.2), Ink::Quiet), d.line(p - n, q - n, sym(0.2), Ink::Quiet);
+                d.line(p + n, q + n, sym(0.18), Ink::Quiet, true), d.line(p - n, q - n, sym(0.18), Ink::Quiet, true);
                 const Point c = (a + b) * 0.5;
                 const double r = std::max(half, 1.5), reach = len / 2;
                 d.hotspots.push_back({t.id, c.x - (std::abs(u.x) > 0.5 ? reach : r), c.y - (std::abs(u.y) > 0.5 ? reach : r), c.x + (std::abs(u.x) > 0.5 ? reach : r), c.y + (std::abs(u.y) > 0.5 ? reach : r)});
@@ -232,7 +232,12 @@ struct Painter {
             }
             const Point from = b.level == level ? b.at : devices.front()->at;
             const auto order = chainOrder(from, devices.data(), devices.size());
-            for (std::size_t i = 1; i < order.size(); ++i) wire(mm(devices[order[i - 1]]->at), mm(devices[order[i]]->at), ink);
+            if (c.ring || (run && run->lengthBy == LengthBy::Chain)) {
+                for (std::size_t i = 1; i < order.size(); ++i) wire(mm(devices[order[i - 1]]->at), mm(devices[order[i]]->at), ink);
+                if (c.ring && order.size() > 2) wire(mm(devices[order.back()]->at), mm(devices[order.front()]->at), ink);
+            } else {
+                branch(devices, order.front(), ink);
+            }
             if (run && run->lengthBy == LengthBy::Traced && run->trace.size() > 1) continue;
             const Point start = mm(devices[order.front()]->at);
             if (c.bundle) {
@@ -247,6 +252,24 @@ struct Painter {
         }
         for (auto& [key, h] : bundles) homeRuns.push_back(std::move(h));
         for (const HomeRun& h : homeRuns) homeRun(h);
+    }
+    /// From the device nearest to the board out, each next one from the nearest that has its wire already (Prim's tree): no wire runs
+    /// back across the floor.
+    void branch(const std::vector<const Device*>& devices, std::size_t first, Ink ink) {
+        std::vector<double> far(devices.size(), 1e18);
+        std::vector<std::size_t> by(devices.size(), first);
+        std::vector<char> done(devices.size(), 0);
+        for (std::size_t now = first, n = 1; n <= devices.size(); ++n) {
+            done[now] = 1;
+            if (now != first) wire(mm(devices[by[now]]->at), mm(devices[now]->at), ink);
+            std::size_t next = now;
+            for (std::size_t i = 0; i < devices.size(); ++i) {
+                if (done[i]) continue;
+                if (const double near = distance(devices[i]->at, devices[now]->at); near < far[i] - 1e-9) far[i] = near, by[i] = now;
+                if (next == now || far[i] < far[next] - 1e-9) next = i;
+            }
+            now = next;
+        }
     }
     void wire(Point p, Point q, Ink ink) {
         const double dx = q.x - p.x, dy = q.y - p.y, len = std::hypot(dx, dy);
@@ -309,6 +332,7 @@ struct Painter {
         bool crowded; ///< no room before the board
     };
     std::vector<WantedTag> wanted{};
+    std::vector<std::pair<const Device*, Point>> tagged{}; ///< with the usual place of the tag, from the device
 
     /// After everything else is drawn: each tag where it covers nothing, or as little as can be.
     void placeTags() {
@@ -316,6 +340,14 @@ struct Painter {
             if (s.thing.is<Device>() || s.thing.is<Board>() || s.thing.is<Transformer>()) labels.obstacle(s.left, s.top, s.right, s.bottom);
         for (const Mark& m : d.marks)
             if (const auto* t = std::get_if<TextMark>(&m)) labels.obstacle(*t);
+        for (const auto& [x, off] : tagged) {
+            std::vector<TextMark> places;
+            const Point at = mm(x->at);
+            const double r = sym(2.6);
+            for (const auto& [place, align] : {std::pair{at + off + Point{0, txt(0.8)}, Align::Centre}, {at + Point{r, txt(0.8)}, Align::Left}, {at + Point{-r, txt(0.8)}, Align::Right}, {at + Point{0, -r}, Align::Centre}, {at + Point{0, r + txt(1.8)}, Align::Centre}})
+                places.push_back(TextMark{place, x->tag, txt(2.2), align, false, false, Ink::Quiet, 0, true});
+            tags.marks.push_back(labels.place(places));
+        }
         for (const WantedTag& w : wanted) {
             const double size = txt(2.3);
             std::vector<TextMark> places;
@@ -337,7 +369,7 @@ struct Painter {
             const Point p = mm(x.at);
             drawSymbol(d, y.symbol, p, x.turn, inkOf(x.circuit), sym(4.2));
             if (!x.leg.empty() && style.tags) d.text(p + turned({sym(2.2), sym(y.onWall ? 2.2 : -1.2)}, x.turn), x.leg, txt(1.9), Align::Centre, false, Ink::Quiet);
-            if (!x.tag.empty() && style.tags) d.text(p + turned({0, sym(y.onWall ? 3.4 : 3) + txt(1.2)}, x.turn) + Point{0, txt(0.8)}, x.tag, txt(2.2), Align::Centre, false, Ink::Quiet);
+            if (!x.tag.empty() && style.tags) tagged.push_back({&x, turned({0, sym(y.onWall ? 3.4 : 3) + txt(1.2)}, x.turn)});
             const double r = sym(2.4);
             d.hotspots.push_back({x.id, p.x - r, p.y - r, p.x + r, p.y + r});
         }
@@ -391,6 +423,11 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
         if (x.level == level) grow(x.at);
     for (const Board& b : in.project.boards)
         if (b.level == level) grow(b.at);
+    if (in.underlays)
+        for (const Underlay& u : in.project.underlays)
+            if (u.level == level && !u.hidden)
+                if (const auto content = in.underlays(u); content && !content->picture)
+                    for (const UnderlayLine& l : linesOf(u, *content)) grow(l.a), grow(l.b);
     if (right < left) left = top = 0, right = bottom = 10;
     Drawing d;
     d.number = number;

@@ -34,6 +34,21 @@ TEST_CASE("receptacles are circuited by number and by share of the breaker, alik
     CHECK(again.circuits == 2);
 }
 
+TEST_CASE("a circuit does not cross the building for a few points more") {
+    Floor f;
+    const DeviceTypeId light = f.type("Panel", Symbol::Luminaire, LoadKind::Lighting, 40, false);
+    const BoardId board = f.board("LL-1", {0.3, 5});
+    for (int i = 0; i < 4; ++i) f.device(light, {30.0 + i, 1}), f.device(light, {2.0 + i, 1});
+    f.p.catchments.add(all(f, {{board, {}, false}}));
+    CHECK(circuitAutomatically(f.p, nec(), {f.level}).circuits == 2); // eight points would do for one, 28 m apart
+    std::map<CircuitId, double> left, right;
+    for (const Device& d : f.p.devices) {
+        if (!left.count(d.circuit)) left[d.circuit] = right[d.circuit] = d.at.x;
+        left[d.circuit] = std::min(left[d.circuit], d.at.x), right[d.circuit] = std::max(right[d.circuit], d.at.x);
+    }
+    for (const auto& [c, x] : left) CHECK(right[c] - x < 5);
+}
+
 TEST_CASE("the same project gives the same circuits; pinned and hand-made ones are not touched") {
     Floor f;
     const DeviceTypeId outlet = f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true);
