@@ -324,6 +324,7 @@ void BasisStage::fillForm() {
     choiceField(f, tr("Smallest conductor"), "smallestBranch", sizes.mid(0, 6), {}, [](const Basis& b) { return q(b.smallestBranch); }, [](Basis& b, const QString& t) { b.smallestBranch = t.toStdString(); });
     choiceField(f, tr("Largest before sets"), "largestPreferred", sizes.mid(6), {}, [](const Basis& b) { return q(b.largestPreferred); }, [](Basis& b, const QString& t) { b.largestPreferred = t.toStdString(); });
     byUseField(f);
+    laidByUseField(f);
     num(tr("Smallest breaker"), "smallestBreaker", "A", 1, 6000, &Basis::smallestBreaker);
 
     f = group(tr("VOLTAGE DROP"), 1);
@@ -351,6 +352,15 @@ void BasisStage::fillForm() {
     num(tr("Growth on feeders"), "growth", "%", 0, 500, &Basis::growth, 100);
     num(tr("Slack on runs"), "slack", "%", 0, 200, &Basis::slack, 100);
     numberField(f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2, [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });
+
+    f = group(tr("PLAN"), 1);
+    num(tr("Circuits filled to"), "circuitShare", tr("% of the breaker"), 5, 100, &Basis::circuitShare, 100);
+    numberField(f, tr("Points at most"), "circuitPoints", tr("0: any number"), 0, 1000, 0, [](const Basis& b) { return b.circuitPoints; }, [](Basis& b, double v) { b.circuitPoints = int(v); });
+    num(tr("Own circuit above"), "ownCircuitFrom", "A", 0, 1000, &Basis::ownCircuitFrom);
+    num(tr("Panelboards up to"), "panelboardUpTo", tr("A a device"), 0, 10000, &Basis::panelboardUpTo);
+    num(tr("Light that arrives"), "lightUtilisation", "%", 5, 150, &Basis::lightUtilisation, 100);
+    num(tr("Light kept"), "lightMaintenance", "%", 5, 100, &Basis::lightMaintenance, 100);
+    choiceField(f, tr("Wiring drawn"), "wiringShape", words<WiringShape>(), {}, getWord<WiringShape>(&Basis::wiringShape), setWord<WiringShape>(&Basis::wiringShape));
 }
 
 /// Cables of branch circuits and feeders and how they are laid, by the names of a metric book.
@@ -374,6 +384,43 @@ void BasisStage::cableFields(QFormLayout* f) {
     method(tr("Laid by method"), "feederMethod", &Basis::feederMethod);
     numberField(f, tr("Ground"), "groundTemperature", "°C", -20, 60, 1, [](const Basis& b) { return b.groundTemperature; }, [](Basis& b, double v) { b.groundTemperature = v; });
     numberField(f, tr("Soil"), "soil", "K·m/W", 0.1, 10, 2, [](const Basis& b) { return b.soil; }, [](Basis& b, double v) { b.soil = v; });
+}
+
+/// How branch runs are laid by what they serve: "lighting MC cable; motor conduit", or a metric book's cables.
+void BasisStage::laidByUseField(QFormLayout* f) {
+    auto* e = new QLineEdit;
+    e->setObjectName("wiringByUse");
+    e->setFixedWidth(190);
+    e->setPlaceholderText(tr("all alike"));
+    const bool metric = session.solution().book->metric();
+    e->setToolTip(metric ? tr("Type of cable by the kind of load: motor = name of the cable; lighting = …") : tr("How it is laid by the kind of load: lighting = MC cable; motor = conduit"));
+    f->addRow(fieldLabel(tr("Laid by use")), e);
+    const auto words = [](const Basis& b) {
+        QStringList all;
+        for (const auto& [kind, laid] : b.wiringByUse) all << q(kind) + " = " + q(laid);
+        return all.join("; ");
+    };
+    connect(e, &QLineEdit::editingFinished, this, [this, e, words, metric] {
+        if (!e->isModified()) return;
+        e->setModified(false);
+        std::map<std::string, std::string> laid;
+        for (const QString& part : e->text().split(';', Qt::SkipEmptyParts)) {
+            const std::string kind = part.section('=', 0, 0).trimmed().toStdString(), how = part.section('=', 1).trimmed().toStdString();
+            const bool known = metric ? session.solution().book->cables.type(how) != nullptr : fromWord<Wiring>(how).has_value();
+            if (!fromWord<LoadKind>(kind) || !known) {
+                QStringList all;
+                if (metric) for (const CableType& t : session.solution().book->cables.types) all << q(t.name);
+                else for (const auto& [value, word] : EnumText<Wiring>::words) all << word;
+                session.say(tr("“%1”: write a load kind, = and one of: %2").arg(part.trimmed(), all.join(", ")), true);
+                e->setText(words(draft));
+                return;
+            }
+            laid[kind] = how;
+        }
+        draft.wiringByUse = laid;
+        changed();
+    });
+    loaders.push_back([this, e, words] { e->setText(words(draft)); });
 }
 
 /// The smallest conductor of branch runs by what they serve: "lighting 1.5; receptacle 2.5".

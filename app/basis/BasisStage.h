@@ -28,6 +28,7 @@ private:
     void build();
     void fillForm();
     void cableFields(QFormLayout* f);
+    void laidByUseField(QFormLayout* form);
     void byUseField(QFormLayout* f);
     void reload();
     void changed();

@@ -15,7 +15,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("branchDropLimit", b.branchDropLimit); v("totalDropLimit", b.totalDropLimit); v("branchDropBasis", b.branchDropBasis); v("feederDropBasis", b.feederDropBasis);
     v("ratingShare", b.ratingShare); v("upsizingCeiling", b.upsizingCeiling); v("growth", b.growth); v("slack", b.slack);
     v("routeBelowCeiling", b.routeBelowCeiling); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
-    v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues); v("ownReasons", b.ownReasons); v("smallestByUse", b.smallestByUse); v("smallestBreakerByUse", b.smallestBreakerByUse);
+    v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues); v("ownReasons", b.ownReasons); v("smallestByUse", b.smallestByUse); v("smallestBreakerByUse", b.smallestBreakerByUse); v("wiringByUse", b.wiringByUse);
     v("branchCable", b.branchCable); v("feederCable", b.feederCable); v("branchMethod", b.branchMethod); v("feederMethod", b.feederMethod);
     v("groundTemperature", b.groundTemperature); v("soil", b.soil); v("lightingDropLimit", b.lightingDropLimit); v("dropWhenWarm", b.dropWhenWarm); v("phaseColours", b.phaseColours); v("circuitPattern", b.circuitPattern);
     v("circuitShare", b.circuitShare); v("circuitPoints", b.circuitPoints); v("ownCircuitFrom", b.ownCircuitFrom); v("panelboardUpTo", b.panelboardUpTo); v("wiringShape", b.wiringShape); v("lightUtilisation", b.lightUtilisation); v("lightMaintenance", b.lightMaintenance);

@@ -69,6 +69,7 @@ struct Basis {
     std::map<std::string, std::string> ownReasons; ///< why one of them is right, by the same place
     std::map<std::string, std::string> smallestByUse; ///< smallest conductor of a branch run, by its load kind; others: `smallestBranch`
     std::map<std::string, double> smallestBreakerByUse; ///< A, by load kind; others: `smallestBreaker`
+    std::map<std::string, std::string> wiringByUse; ///< how branch runs are laid by load kind: a word of Wiring, or a metric book's type of cable; others: `wiring`, `branchCable`
     std::map<std::string, double> demandFactors; ///< the designer's own, by load kind; replaces the rule book's rule
     Extra extra;
     bool operator==(const Basis&) const = default;

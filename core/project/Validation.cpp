@@ -48,6 +48,8 @@ std::optional<Error> validate(const Project& p) {
         if (!c.first && !fromWord<LoadKind>(kind)) c.first = Error{"basis.smallestBreakerByUse", "there is no load kind \"" + kind + "\"", ""};
         basis("smallestBreakerByUse", amps, 0.5, 6000);
     }
+    for (const auto& [kind, laid] : b.wiringByUse)
+        if (!c.first && !fromWord<LoadKind>(kind)) c.first = Error{"basis.wiringByUse", "there is no load kind \"" + kind + "\"", ""};
     basis("groundTemperature", b.groundTemperature, -20, 60);
     basis("soil", b.soil, 0.1, 10);
     basis("lightingDropLimit", b.lightingDropLimit, 0, 100);

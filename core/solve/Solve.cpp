@@ -46,6 +46,8 @@ struct Solver {
     std::array<SizeIndex, loadKinds> smallestBranch{}; ///< by use
     std::array<double, loadKinds> smallestBreaker{};   ///< by use
     int branchCable = -1, feederCable = -1;
+    std::array<int, loadKinds> cableByUse{};      ///< metric: of branch runs
+    std::array<Wiring, loadKinds> wiringByUse{};
     std::map<BoardId, std::vector<const Section*>> sections;
     Earthing earthingHere = Earthing::TNS; ///< of the board whose circuits are being sized
     Raceway racewayOfBasis = Raceway::Steel;
@@ -65,6 +67,13 @@ struct Solver {
             for (const Section& s : p.sections) sections[s.board].push_back(&s);
             branchCable = cableOf(p.basis.branchCable, book.cables.usualBranch);
             feederCable = cableOf(p.basis.feederCable, book.cables.usualFeeder);
+        }
+        cableByUse.fill(branchCable);
+        wiringByUse.fill(p.basis.wiring == Wiring::Default ? Wiring::Conduit : p.basis.wiring);
+        for (const auto& [kind, laid] : p.basis.wiringByUse) {
+            const auto k = fromWord<LoadKind>(kind);
+            if (k && book.metric()) cableByUse[std::size_t(*k)] = cableOf(laid, book.cables.usualBranch);
+            else if (const auto w = fromWord<Wiring>(laid); k && w && *w != Wiring::Default) wiringByUse[std::size_t(*k)] = *w;
         }
         const ConduitType* conduit = p.basis.conduit.empty() ? nullptr : book.conduit(p.basis.conduit);
         racewayOfBasis = conduit ? conduit->raceway : p.basis.raceway;
@@ -324,7 +333,6 @@ struct Solver {
             need.cable.make().loopBefore = a.fault.loop;
             need.cable.make().faultBefore = float(a.fault.worst());
             need.cable.make().earthing = earthingOf(n.parent);
-            need.cable.make().device = book.cables.usualLarge;
         }
         applyRun(need, runId);
         if (need.lengthKnown) return need;
@@ -338,12 +346,13 @@ struct Solver {
         need.length = m.total;
         need.up = m.up, need.across = m.across, need.down = m.down;
     }
-    void applyRun(RunNeed& need, RunId id) const {
+    /// `use`: what a branch run serves, for how it is laid; nothing for a feeder.
+    void applyRun(RunNeed& need, RunId id, std::optional<LoadKind> use = {}) const {
         need.raceway = racewayOfBasis;
         need.ambient = p.basis.ambient;
-        need.wiring = p.basis.wiring == Wiring::Default ? Wiring::Conduit : p.basis.wiring;
+        need.wiring = use ? wiringByUse[std::size_t(*use)] : p.basis.wiring == Wiring::Default ? Wiring::Conduit : p.basis.wiring;
         const Run* run = p.runs.find(id);
-        if (book.metric()) layCable(need, run);
+        if (book.metric()) layCable(need, run, use);
         if (!run) return;
         if (run->wiring != Wiring::Default) need.wiring = run->wiring;
         if (run->neutral == NeutralBy::None) need.neutral = false;
@@ -362,9 +371,9 @@ struct Solver {
     }
 
     /// The cable of a run and where it lies; what the run leaves open comes from the basis, and then from the book.
-    void layCable(RunNeed& need, const Run* run) const {
+    void layCable(RunNeed& need, const Run* run, std::optional<LoadKind> use) const {
         CableNeed& c = need.cable.make();
-        c.type = need.feeder ? feederCable : branchCable;
+        c.type = need.feeder ? feederCable : use ? cableByUse[std::size_t(*use)] : branchCable;
         if (run && !run->cable.empty()) c.type = cableOf(run->cable, book.cables.types[std::size_t(c.type)].name);
         else if (run && run->fireRated && !book.cables.types[std::size_t(c.type)].fireRated) // the first of the book that goes on working in a fire
             for (std::size_t i = book.cables.types.size(); i-- > 0;)
@@ -391,6 +400,7 @@ struct Solver {
         const Above a = above(n);
         RunNeed need = feederNeed(x.id, n, a, x.run);
         need.device = deviceOfFeeder(n, x);
+        guard(need, n.via);
         need.load = Amps{std::max(need.load.v, 0.0)};
         n.run.need = need;
         sizeRun(n.run, rules, book);
@@ -413,7 +423,15 @@ struct Solver {
         cr.deviceNeeded = std::max(wanted, book.ratingAtOrAbove(cr.required.v, c.device));
         cr.deviceHeld = c.heldBreaker.has_value();
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
+        cr.kindOfDevice = fitted(c, cr.device, false);
         return cr.device;
+    }
+    /// Metric: what opens a feeder in an earth fault; one straight from a source or transformer has no device at its head.
+    void guard(RunNeed& need, CircuitId via) const {
+        if (!book.metric()) return;
+        if (!via) return void(need.cable.make().unguarded = true);
+        need.cable.make().device = r.circuits[via.value].kindOfDevice;
+        need.cable.make().residual = float(residualOf(p.circuits[via]));
     }
 
     void settleBoard(const Board& b) {
@@ -433,17 +451,16 @@ struct Solver {
                 cr.deviceHeld = c.heldBreaker.has_value();
                 cr.device = need.device = c.heldBreaker.value_or(cr.deviceNeeded);
                 cr.kindOfDevice = fitted(c, cr.device, false);
-                if (book.metric()) need.cable.make().device = cr.kindOfDevice, need.cable.make().residual = float(residualOf(c));
             } else {
                 // Fed straight from a source or a transformer: its own main protects the conductors, and 250.122 does not
                 // size what bonds them.
                 need.device = b.main > 0 ? b.main : b.bus;
                 need.groundWanted = false;
-                if (book.metric()) need.cable.make().unguarded = true;
                 if (n.parent.is<Transformer>()) need.nextRatingAllowed = false;
                 if (n.parent.is<Source>() && p.basis.occupancy == Occupancy::Dwelling && factsOf(b.system).phases == 1 && need.device >= book.tables.dwellingServiceFrom && need.device <= book.tables.dwellingServiceTo)
                     need.deviceShare = book.tables.dwellingServiceShare;
             }
+            guard(need, n.via);
             judgeFeederDrop(need, n, b.run);
             n.run.need = need;
             sizeRun(n.run, rules, book);
@@ -682,7 +699,7 @@ struct Solver {
             cable.residual = float(residualOf(c));
             cable.ring = c.ring;
         }
-        applyRun(need, c.run);
+        applyRun(need, c.run, cr.kind);
         const Run* run = p.runs.find(c.run);
         if (book.metric() && c.bundle) {
             int together = 0;

@@ -341,3 +341,23 @@ TEST_CASE("home runs in one raceway: conductors counted, conduit for all of them
     for (CircuitId id : {a, b}) w.p.circuits.change(id)->multiwire = 1;
     CHECK(w.solved().of(a).run.need.conductors == 6); // 3 + 3
 }
+
+TEST_CASE("branch runs are laid by what they serve: cable for one kind, conduit for another, the run's own word before both") {
+    OneBoard w;
+    w.p.basis.wiringByUse = {{"lighting", "MC cable"}, {"motor", "free air"}};
+    const CircuitId light = w.circuit(600, LoadUnit::VA, 1, 50, LoadKind::Lighting), motor = w.circuit(1200, LoadUnit::VA, 1, 50, LoadKind::Motor), other = w.circuit(900, LoadUnit::VA, 1, 50);
+    Results r = w.solved();
+    CHECK(r.of(light).run.need.wiring == Wiring::McCable);
+    CHECK(r.of(motor).run.need.wiring == Wiring::FreeAir);
+    CHECK(r.of(other).run.need.wiring == Wiring::Conduit);
+    runOf(w.p, light).wiring = Wiring::NmCable;
+    CHECK(w.solved().of(light).run.need.wiring == Wiring::NmCable);
+
+    MetricBoard m;
+    const std::string twin = bs().cables.types.back().name;
+    m.p.basis.wiringByUse = {{"lighting", twin}};
+    const CircuitId lamp = m.run(0.5, 20, 1, LoadKind::Lighting), socket = m.run(0.5, 20);
+    const Results s = m.results();
+    CHECK(bs().cables.types[std::size_t(s.of(lamp).run.need.cable->type)].name == twin);
+    CHECK(bs().cables.types[std::size_t(s.of(socket).run.need.cable->type)].name == bs().cables.usualBranch);
+}
