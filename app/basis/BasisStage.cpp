@@ -353,7 +353,7 @@ void BasisStage::fillForm() {
     num(tr("Slack on runs"), "slack", "%", 0, 200, &Basis::slack, 100);
     numberField(f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2, [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });
 
-    f = group(tr("PLAN"), 1);
+    f = group(tr("PLAN"), 2);
     num(tr("Circuits filled to"), "circuitShare", tr("% of the breaker"), 5, 100, &Basis::circuitShare, 100);
     numberField(f, tr("Points at most"), "circuitPoints", tr("0: any number"), 0, 1000, 0, [](const Basis& b) { return b.circuitPoints; }, [](Basis& b, double v) { b.circuitPoints = int(v); });
     num(tr("Own circuit above"), "ownCircuitFrom", "A", 0, 1000, &Basis::ownCircuitFrom);

@@ -232,8 +232,15 @@ void PlanView::placeOne() {
         } else {
             const RoomId room = roomAt(now, floor, hover.at);
             if (!room) return session.say(tr("Click in a room: the grid fills it"), true);
-            const DeviceType* y = now.deviceTypes.find(placing.type);
-            for (const Spot& s : gridSpots(now.rooms[room], gridRows, gridColumns, y && !y->onWall)) spots.push_back(spot(s.at, s.turn));
+            RecipePart part;
+            part.type = placing.type;
+            part.by = placeHow == PlaceHow::Grid ? RecipeBy::GridCount : placeHow == PlaceHow::GridSpacing ? RecipeBy::GridSpacing : placeHow == PlaceHow::GridLux ? RecipeBy::GridLux : RecipeBy::GridLoad;
+            part.rows = gridRows, part.columns = gridColumns;
+            part.value = placeHow == PlaceHow::GridSpacing ? spacing : target;
+            std::vector<std::string> notes;
+            if (now.deviceTypes.has(placing.type))
+                for (const Spot& s : spotsFor(now, now.rooms[room], part, &notes)) spots.push_back(spot(s.at, s.turn));
+            if (!notes.empty()) return session.say(q(notes.front()), true);
         }
         return placeDevices(spots);
     }
@@ -449,14 +456,14 @@ void PlanView::previewCircuiting(bool propose) {
     }) : std::function<void()>{});
 }
 
-void PlanView::previewBundles(BoardId board) {
+void PlanView::previewBundles(BoardId board, bool shareNeutrals) {
     if (!session.project().boards.has(board)) return session.say(tr("Choose a board, or one of its circuits"), true);
     Project trial = session.project();
-    const int n = bundleHomeRuns(trial, board);
+    const int n = bundleHomeRuns(trial, board, 3, 3, shareNeutrals);
     const QString name = q(session.project().boards[board].name);
     if (n) showTrial(std::move(trial));
-    previewing->show(tr("Home runs of %1").arg(name), n ? tr("%1 raceways would each take two or three home runs that begin near one another; their conductors are derated for it.").arg(n) : tr("No home runs of %1 begin near one another.").arg(name), tr("Bundle  ↵"), n ? std::function<void()>([this, board, name] {
-        session.edit(tr("Bundle home runs of %1").arg(name), [&](Project& p) { (void)bundleHomeRuns(p, board); });
+    previewing->show(tr("Home runs of %1").arg(name), n ? tr("%1 raceways would each take two or three home runs that begin near one another; their conductors are derated for it.").arg(n) : tr("No home runs of %1 begin near one another.").arg(name), tr("Bundle  ↵"), n ? std::function<void()>([this, board, name, shareNeutrals] {
+        session.edit(tr("Bundle home runs of %1").arg(name), [&](Project& p) { (void)bundleHomeRuns(p, board, 3, 3, shareNeutrals); });
     }) : std::function<void()>{});
 }
 
@@ -513,6 +520,12 @@ void PlanView::previewCard() {
     Project trial = session.project();
     const BoardId board{cardBoard->currentData().toUInt()};
     const CircuitId existing{cardCircuit->currentData().toUInt()};
+    if (existing == offCircuit) {
+        int on = 0;
+        for (DeviceId d : caught) on += trial.devices.has(d) && trial.devices[d].circuit;
+        cardEffect->setText(tr("%1 devices leave their circuits and are unfed").arg(on));
+        return card->adjustSize();
+    }
     int leaving = 0;
     double va = 0;
     std::map<std::string, int> kinds;
@@ -545,6 +558,15 @@ void PlanView::acceptCircuit() {
     const BoardId board{cardBoard->currentData().toUInt()};
     CircuitId c{cardCircuit->currentData().toUInt()};
     const auto devices = caught;
+    if (c == offCircuit) {
+        session.edit(tr("Take %1 devices off their circuits").arg(devices.size()), [&](Project& p) {
+            for (DeviceId d : devices) p.devices.change(d)->circuit = {};
+        });
+        caught.clear();
+        card->hide();
+        setFocus();
+        return session.say(tr("%1 devices are on no circuit now").arg(devices.size()));
+    }
     int left = 0;
     for (DeviceId d : devices) left += bool(session.project().devices[d].circuit) && session.project().devices[d].circuit != c;
     session.edit(devices.size() > 1 ? tr("Circuit %1 devices").arg(devices.size()) : tr("Circuit %1").arg(q(nameOf(session.project(), Ref(devices.front())))), [&](Project& p) {

@@ -176,6 +176,21 @@ QWidget* PlanStage::lookPage() {
             rebuild();
         });
     }
+    column->addWidget(heading(tr("ARRAY OF WHAT IS CHOSEN")));
+    auto* array = new QLineEdit;
+    array->setObjectName("arrayOf");
+    array->setPlaceholderText(tr("3 × 2 at 8 ft × 10 ft"));
+    array->setToolTip(tr("Columns × rows, and the steps between them; Enter"));
+    column->addWidget(inset(array));
+    connect(array, &QLineEdit::returnPressed, this, [this, array] {
+        static const QRegularExpression form(R"(^\s*(\d+)\s*[x×]\s*(\d+)\s*(?:at)?\s+(.+?)\s*[x×]\s*(.+)$)");
+        const auto m = form.match(array->text());
+        const UnitSystem units = session.project().basis.units;
+        const auto dx = metresFrom(m.captured(3), units), dy = metresFrom(m.captured(4), units);
+        if (!m.hasMatch() || !dx || !dy) return session.say(tr("“%1” is not an array; type 3 × 2 at 2.4 m × 3 m").arg(array->text()), true);
+        view->arraySelection(m.captured(1).toInt(), m.captured(2).toInt(), *dx, *dy);
+        view->setFocus();
+    });
     density = new QLabel;
     density->setObjectName("floorDensity");
     density->setContentsMargins(14, 2, 4, 2);
@@ -223,7 +238,7 @@ QWidget* PlanStage::placePage() {
     });
     how = new QComboBox;
     how->setObjectName("placeHow");
-    how->addItems({tr("one by one"), tr("in a row"), tr("along a wall"), tr("grid in a room")});
+    how->addItems({tr("one by one"), tr("in a row"), tr("along a wall"), tr("grid by count"), tr("grid by spacing"), tr("grid to lux"), tr("grid to load")});
     how->setFocusPolicy(Qt::NoFocus);
     column->addWidget(inset(how));
     auto* numbers = new QWidget;
@@ -235,24 +250,42 @@ QWidget* PlanStage::placePage() {
     rows = new QSpinBox, columns = new QSpinBox;
     rows->setObjectName("placeRows"), columns->setObjectName("placeColumns");
     for (QSpinBox* b : {rows, columns}) b->setRange(1, 100), b->setValue(2);
+    target = new QLineEdit;
+    target->setObjectName("placeTarget");
+    target->setToolTip(tr("What the grid is to reach in each room: lux, or W/m² (VA/ft²)"));
     row->addWidget(spacing, 1);
+    row->addWidget(target, 1);
     row->addWidget(rows);
     row->addWidget(columns);
     column->addWidget(numbers);
     const auto showNumbers = [this] {
-        spacing->setVisible(how->currentIndex() == 1 || how->currentIndex() == 2);
+        const int i = how->currentIndex();
+        spacing->setVisible(i == 1 || i == 2 || i == 4);
+        target->setVisible(i > 4);
         rows->setVisible(how->currentIndex() == 3), columns->setVisible(how->currentIndex() == 3);
     };
     showNumbers();
     connect(how, &QComboBox::currentIndexChanged, this, [this, showNumbers](int i) {
         view->setHow(PlaceHow(i));
         showNumbers();
+        if (i > 4) {
+            view->target = i == 5 ? 300 : 8;
+            target->setText(i == 5 ? "300 lux" : session.project().basis.units == UnitSystem::Imperial ? QString("%1 VA/ft²").arg(8 * metresPerFoot * metresPerFoot, 0, 'f', 2) : "8 W/m²");
+        }
         view->setFocus();
     });
     connect(spacing, &QLineEdit::editingFinished, this, [this] {
         if (const auto m = metresFrom(spacing->text(), session.project().basis.units); m && *m >= 0.1) view->spacing = *m;
         else session.say(tr("“%1” is not a spacing; type 12 ft or 3.5 m").arg(spacing->text()), true);
         spacing->setText(q(lengthWords(Metres{view->spacing}, session.project().basis.units)));
+    });
+    connect(target, &QLineEdit::editingFinished, this, [this] {
+        QString digits = target->text();
+        digits.remove(QRegularExpression("[^0-9.,].*$")).replace(',', '.');
+        bool ok = false;
+        const double v = digits.toDouble(&ok);
+        if (!ok || v <= 0 || v > 100000) return session.say(tr("“%1” is not a target; type 300 for lux, or 8 for W/m²").arg(target->text()), true);
+        view->target = how->currentIndex() == 6 && session.project().basis.units == UnitSystem::Imperial ? v / (metresPerFoot * metresPerFoot) : v;
     });
     connect(rows, &QSpinBox::valueChanged, this, [this](int v) { view->gridRows = v; });
     connect(columns, &QSpinBox::valueChanged, this, [this](int v) { view->gridColumns = v; });
@@ -321,11 +354,15 @@ QWidget* PlanStage::circuitPage() {
     column->addWidget(heading(tr("HOME RUNS")));
     auto* bundle = button(tr("Bundle near ones"), "bundleHomeRuns", tr("Home runs of the chosen board that begin near one another share a raceway"));
     column->addWidget(inset(bundle));
+    neutrals = new QCheckBox(tr("share neutrals"));
+    neutrals->setObjectName("bundleNeutrals");
+    neutrals->setToolTip(tr("Circuits of a bundle on different lines get one neutral between them; they are opened together then"));
+    column->addWidget(inset(neutrals));
     auto* shape = button(tr("Curved or square"), "wiringShape", tr("How branch wiring is drawn, on the screen and on the sheets"));
     column->addWidget(inset(shape));
     column->addStretch(1);
     connect(go, &QPushButton::clicked, this, [this] { view->previewCircuiting(propose->isChecked()); });
-    connect(bundle, &QPushButton::clicked, this, [this] { view->previewBundles(session.boardOfSelection()); });
+    connect(bundle, &QPushButton::clicked, this, [this] { view->previewBundles(session.boardOfSelection(), neutrals->isChecked()); });
     connect(shape, &QPushButton::clicked, this, [this] {
         session.edit(tr("Shape of wiring"), [](Project& p) { p.basis.wiringShape = p.basis.wiringShape == WiringShape::Curved ? WiringShape::Square : WiringShape::Curved; });
     });

@@ -50,12 +50,12 @@ private:
     QListWidget *modes, *things;
     QStackedWidget* pages;
     QComboBox *how = nullptr, *roomLayers = nullptr;
-    QLineEdit* spacing = nullptr;
+    QLineEdit *spacing = nullptr, *target = nullptr;
     QSpinBox *rows = nullptr, *columns = nullptr;
     QListWidget *kinds = nullptr, *catchments = nullptr, *underlays = nullptr, *layers = nullptr;
     QSlider* fade = nullptr;
     QLabel *underlayState = nullptr, *density = nullptr;
-    QCheckBox* propose = nullptr;
+    QCheckBox *propose = nullptr, *neutrals = nullptr;
     std::vector<QCheckBox*> shows;
     RecipeCard* recipes;
     MatrixCard* matrix;

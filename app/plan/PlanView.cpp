@@ -59,6 +59,7 @@ PlanView::PlanView(Session& s, QWidget* parent) : QWidget(parent), session(s), c
         for (const Circuit& c : session.project().circuits)
             if (c.board == b && c.use == CircuitUse::Load && !fedBy(session.project(), c.id)) list.push_back(&c);
         std::sort(list.begin(), list.end(), [](const Circuit* x, const Circuit* y) { return x->slot < y->slot; });
+        cardCircuit->addItem(tr("off their circuits"), offCircuit.value);
         for (const Circuit* c : list) cardCircuit->addItem(QString("%1  %2").arg(q(nameOf(session.project(), c->id)), q(c->name)), c->id.value);
         previewCard();
     });

@@ -20,6 +20,8 @@ class PreviewCard;
 
 enum class PlanMode { Select, Walls, Rooms, Place, Circuit, Trays, Catchments, Trace, Underlay, Measure };
 inline constexpr int planModes = 10;
+/// What the circuit card stands for when devices are to be taken off their circuits.
+inline constexpr CircuitId offCircuit{0xFFFFFFFFu};
 
 /// What Place sets down.
 struct Placing {
@@ -30,7 +32,7 @@ struct Placing {
     bool operator==(const Placing&) const = default;
 };
 /// How devices are set down: one, in a row between two points, along a wall, or as a grid in a room.
-enum class PlaceHow { Single, Row, Wall, Grid };
+enum class PlaceHow { Single, Row, Wall, Grid, GridSpacing, GridLux, GridLoad };
 /// What two clicks do to the underlay.
 enum class UnderlayHand { None, Move, Scale, Square, Crop };
 
@@ -47,7 +49,8 @@ public:
     const Placing& inHand() const { return placing; }
     void setHow(PlaceHow how) { placeHow = how, corners.clear(), update(); }
     PlaceHow how() const { return placeHow; }
-    double spacing = 3;       ///< m, of rows and along walls
+    double spacing = 3;       ///< m, of rows, along walls and of grids
+    double target = 300;      ///< lux, or W/m², of grids to a target
     int gridRows = 2, gridColumns = 2;
     void setUnderlayHand(UnderlayHand hand, UnderlayId underlay);
     UnderlayHand underlayHand() const { return hand; }
@@ -71,7 +74,7 @@ public:
     void previewRoomsFrom(UnderlayId underlay, const std::string& layer);
     void previewRecipes(const std::string& kind);
     void previewCircuiting(bool proposeBoards);
-    void previewBundles(BoardId board);
+    void previewBundles(BoardId board, bool shareNeutrals);
     void copySelection();
     void pasteAtHand();
     void mirrorSelection(bool upright);

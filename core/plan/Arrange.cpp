@@ -1,6 +1,7 @@
 #include "core/plan/Arrange.h"
 
 #include "core/plan/Measure.h"
+#include "core/solve/PhaseLoads.h"
 
 #include <numbers>
 
@@ -80,7 +81,7 @@ std::vector<Ref> arrayOnPlan(Project& p, const std::vector<Ref>& things, int col
     return made;
 }
 
-int bundleHomeRuns(Project& p, BoardId board, double reach, int most) {
+int bundleHomeRuns(Project& p, BoardId board, double reach, int most, bool shareNeutrals) {
     const Board* b = p.boards.find(board);
     if (!b) return 0;
     struct Start { CircuitId id; Point at; LevelId level; int slot; };
@@ -88,9 +89,9 @@ int bundleHomeRuns(Project& p, BoardId board, double reach, int most) {
     for (const Device& d : p.devices)
         if (const Circuit* c = p.circuits.find(d.circuit); c && c->board == board && !c->bundle && c->use == CircuitUse::Load) devices[c->id].push_back(&d);
     std::vector<Start> starts;
-    int last = 0;
+    int last = 0, group = 0;
     for (const Circuit& c : p.circuits)
-        if (c.board == board) last = std::max(last, c.bundle);
+        if (c.board == board) last = std::max(last, c.bundle), group = std::max(group, c.multiwire);
     for (const auto& [id, list] : devices) {
         const Device* near = *std::min_element(list.begin(), list.end(), [&](auto* x, auto* y) { return orthogonal(b->at, x->at) < orthogonal(b->at, y->at); });
         starts.push_back({id, near->at, near->level, p.circuits[id].slot});
@@ -110,6 +111,15 @@ int bundleHomeRuns(Project& p, BoardId board, double reach, int most) {
         if (with.size() < 2) continue;
         ++last, ++made;
         for (std::size_t k : with) taken[k] = 1, p.circuits.change(starts[k].id)->bundle = last;
+        if (!shareNeutrals) continue;
+        std::map<int, CircuitId> onLine; // one on each line
+        for (std::size_t k : with) {
+            const Circuit& c = p.circuits[starts[k].id];
+            if (c.poles == 1 && c.slot > 0 && !c.multiwire && !c.groundFault && !c.arcFault && c.residual <= 0) onLine.emplace(lineOfSlot(*b, c.slot), c.id);
+        }
+        if (onLine.size() < 2) continue;
+        ++group;
+        for (const auto& [line, c] : onLine) p.circuits.change(c)->multiwire = group;
     }
     return made;
 }

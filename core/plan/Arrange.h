@@ -17,7 +17,8 @@ std::vector<Ref> arrayOnPlan(Project& project, const std::vector<Ref>& things, i
 Point middleOf(const Project& project, const std::vector<Ref>& things);
 
 /// Home runs of a board that begin within `reach` of one another go into one raceway: `most` circuits at most in each. Circuits that are
-/// pinned to a bundle by hand keep it. Gives the number of bundles made.
-int bundleHomeRuns(Project& project, BoardId board, double reach = 3, int most = 3);
+/// pinned to a bundle by hand keep it. With `shareNeutrals` the one-pole circuits of a bundle that stand on different lines get one neutral
+/// between them (a multiwire group), those with ground-fault, arc-fault or residual-current protection not. Gives the number of bundles made.
+int bundleHomeRuns(Project& project, BoardId board, double reach = 3, int most = 3, bool shareNeutrals = false);
 
 } // namespace lintel

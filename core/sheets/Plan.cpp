@@ -96,8 +96,9 @@ struct Painter {
                 d.text({c.x, c.y}, r.name, size, Align::Centre, true, Ink::Faint);
                 d.text({c.x, c.y + size * 1.2}, r.number, size * 0.8, Align::Centre, false, Ink::Faint);
                 if (style.density) {
-                    tags.text({c.x, c.y + size * 2.4}, densityWords(densityOf(in.project, in.results, r), in.project.basis.units), size * 0.85, Align::Centre, true, Ink::Ink);
-                    tags.lastText()->halo = true;
+                    std::vector<TextMark> places;
+                    for (double k : {2.4, -1.3, 3.6, -2.5, 4.8, 6.0}) places.push_back(TextMark{{c.x, c.y + size * k}, densityWords(densityOf(in.project, in.results, r), in.project.basis.units), size * 0.85, Align::Centre, true, false, Ink::Ink, 0, true});
+                    densities.push_back(std::move(places));
                 }
             }
         walls();
@@ -331,6 +332,7 @@ struct Painter {
         Ink ink;
         bool crowded; ///< no room before the board
     };
+    std::vector<std::vector<TextMark>> densities{}; ///< each with its places
     std::vector<WantedTag> wanted{};
     std::vector<std::pair<const Device*, Point>> tagged{}; ///< with the usual place of the tag, from the device
 
@@ -340,6 +342,7 @@ struct Painter {
             if (s.thing.is<Device>() || s.thing.is<Board>() || s.thing.is<Transformer>()) labels.obstacle(s.left, s.top, s.right, s.bottom);
         for (const Mark& m : d.marks)
             if (const auto* t = std::get_if<TextMark>(&m)) labels.obstacle(*t);
+        for (const auto& places : densities) tags.marks.push_back(labels.place(places));
         for (const auto& [x, off] : tagged) {
             std::vector<TextMark> places;
             const Point at = mm(x->at);

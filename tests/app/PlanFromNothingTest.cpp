@@ -295,12 +295,39 @@ TEST_CASE("devices in a row, along a wall, as a grid; mirrored, copied, in an ar
     d.key(d.plan(), Qt::Key_X);
     d.key(d.plan(), Qt::Key_X);
     for (const Device& x : d.s.project().devices) CHECK(distance(x.at, before.devices[x.id].at) < 1e-9);
-    d.plan().arraySelection(2, 2, 1, 1);
-    d.pump();
+    auto* array = d.stage().findChild<QLineEdit*>("arrayOf");
+    array->setText("2 x 2 at 1 m x 1 m");
+    d.key(*array, Qt::Key_Return);
     CHECK(d.s.project().devices.size() == 18 + 3 * 6);
+    // To a light level: 300 · 12 · 7.9 / (4000 · 0.6 · 0.8) = 14.8, fifteen; and off every circuit again.
+    d.key(d.plan(), Qt::Key_P);
+    d.choose(d.stage().palette_(), "Panel");
+    how->setCurrentIndex(5);
+    const std::size_t had = d.s.project().devices.size();
+    d.at({6, 5});
+    CHECK(d.s.project().devices.size() >= had + 15);
+    CHECK(d.s.project().devices.size() <= had + 16);
+    d.key(d.plan(), Qt::Key_Escape);
+    const std::vector<Ref> placed = d.s.selectionList();
+    d.s.edit("board", [&](Project& p) {
+        Board b;
+        b.name = "LP-1", b.level = d.level, b.at = {1, 9};
+        const BoardId id = addBoard(p, b);
+        std::vector<DeviceId> ids;
+        for (Ref r : placed) ids.push_back(r.as<Device>());
+        circuitToBoard(p, ids, id);
+    });
+    d.pump();
+    d.s.select(placed);
+    d.key(d.plan(), Qt::Key_C);
+    auto* circuit = d.plan().circuitCard()->findChild<QComboBox*>("circuitChoice");
+    circuit->setCurrentIndex(circuit->findText("off their circuits"));
+    CHECK(d.plan().circuitCard()->findChild<QLabel*>("circuitEffect")->text().contains("leave their circuits"));
+    d.key(d.plan(), Qt::Key_Return);
+    for (Ref r : placed) CHECK_FALSE(d.s.project().devices[r.as<Device>()].circuit);
     int undone = 0;
     while (d.s.canUndo() && d.s.project().devices.size() > 0) d.act("undo"), ++undone;
-    CHECK(undone == 7);
+    CHECK(undone == 10);
 }
 
 TEST_CASE("a drawing that changes is marked until it is linked anew; a missing and a broken one say so; layers and crop") {

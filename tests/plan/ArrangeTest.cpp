@@ -6,6 +6,8 @@
 #include "core/sheets/Sheets.h"
 #include "tests/plan/Floor.h"
 
+#include <set>
+
 using namespace lintel;
 
 TEST_CASE("copies carry no circuit; a mirror twice and four quarter turns come back; an array has its steps") {
@@ -58,6 +60,16 @@ TEST_CASE("home runs that begin near one another share a raceway, three at most,
     for (CircuitId c : circuits)
         if (f.p.circuits[c].bundle) CHECK(r.of(c).run.need.conductors >= 3);
     CHECK(bundleHomeRuns(f.p, board, 3, 3) == 0); // what is bundled stays
+    // With shared neutrals those on different lines are one multiwire group, and the snags find nothing wrong with it.
+    Project shared = f.p;
+    for (CircuitId c : circuits) shared.circuits.change(c)->bundle = 0;
+    bundleHomeRuns(shared, board, 3, 3, true);
+    std::set<int> lines;
+    int grouped = 0;
+    for (CircuitId c : circuits)
+        if (shared.circuits[c].multiwire == 1) ++grouped, lines.insert(solve(shared, nec()).of(c).lines[0]);
+    CHECK(grouped >= 2);
+    CHECK(int(lines.size()) == grouped);
     // On the plan they are one arrow with all their numbers.
     PlanStyle style;
     const std::string words = planDrawing({f.p, nec(), r}, f.level, style).words();
