@@ -392,30 +392,28 @@ void PlanView::previewRooms() {
                 const auto more = textsOf(u, *c);
                 texts.insert(texts.end(), more.begin(), more.end());
             }
-    const FoundRooms found = roomsFromWalls(session.project(), floor, texts);
-    if (found.rooms.empty()) return previewing->show(tr("Rooms from walls"), found.known ? tr("All %1 enclosed areas are rooms already.").arg(found.known) : tr("No walls enclose an area on this level. Draw them (W), or take rooms from a layer of the underlay."), {}, {});
-    Project trial = session.project();
-    for (const Room& r : found.rooms) trial.rooms.add(r);
-    showTrial(std::move(trial));
-    QStringList names;
-    for (const Room& r : found.rooms) names << q(r.number + " " + r.name);
-    previewing->show(tr("Rooms from walls"), tr("%1 rooms would be made%2: %3").arg(found.rooms.size()).arg(found.known ? tr("; %1 are there already").arg(found.known) : QString()).arg(names.mid(0, 12).join(", ") + (names.size() > 12 ? " …" : "")), tr("Make rooms  ↵"),
-                     [this, found] { session.edit(tr("Find %1 rooms").arg(found.rooms.size()), [&](Project& p) { for (const Room& r : found.rooms) p.rooms.add(r); }); });
+    offerRooms(roomsFromWalls(session.project(), floor, texts), tr("Rooms from walls"), tr("No walls enclose an area on this level. Draw them (W), or take rooms from a layer of the underlay."));
 }
 
 void PlanView::previewRoomsFrom(UnderlayId id, const std::string& layer) {
     const Underlay* u = session.project().underlays.find(id);
     const auto content = u ? session.underlays().content(*u) : nullptr;
     if (!content) return session.say(tr("Link a drawing first (U)"), true);
-    const FoundRooms found = roomsFromUnderlay(session.project(), *u, *content, layer);
-    if (found.rooms.empty()) return previewing->show(tr("Rooms from “%1”").arg(q(layer)), found.known ? tr("All %1 outlines are rooms already.").arg(found.known) : tr("This layer has no closed outlines as large as a room."), {}, {});
+    offerRooms(roomsFromUnderlay(session.project(), *u, *content, layer), tr("Rooms from “%1”").arg(q(layer)), tr("This layer has no closed outlines as large as a room."));
+}
+
+void PlanView::offerRooms(const FoundRooms& found, const QString& title, const QString& none) {
+    if (found.rooms.empty()) return previewing->show(title, found.known ? tr("All %1 outlines are rooms already.").arg(found.known) : none, {}, {});
     Project trial = session.project();
-    for (const Room& r : found.rooms) trial.rooms.add(r);
-    showTrial(std::move(trial));
     QStringList names;
-    for (const Room& r : found.rooms) names << q(r.number + " " + r.name);
-    previewing->show(tr("Rooms from “%1”").arg(q(layer)), tr("%1 rooms would be made%2: %3").arg(found.rooms.size()).arg(found.known ? tr("; %1 are there already").arg(found.known) : QString()).arg(names.mid(0, 12).join(", ") + (names.size() > 12 ? " …" : "")), tr("Make rooms  ↵"),
-                     [this, found] { session.edit(tr("Take %1 rooms from the drawing").arg(found.rooms.size()), [&](Project& p) { for (const Room& r : found.rooms) p.rooms.add(r); }); });
+    for (const Room& r : found.rooms) trial.rooms.add(r), names << q(r.number + " " + r.name);
+    showTrial(std::move(trial));
+    const QString known = found.known ? tr("; %1 are there already").arg(found.known) : QString();
+    previewing->show(title, tr("%1 rooms would be made%2: %3").arg(found.rooms.size()).arg(known, names.mid(0, 12).join(", ") + (names.size() > 12 ? " …" : "")), tr("Make rooms  ↵"), [this, found] {
+        session.edit(tr("Make %1 rooms").arg(found.rooms.size()), [&](Project& p) {
+            for (const Room& r : found.rooms) p.rooms.add(r);
+        });
+    });
 }
 
 void PlanView::previewRecipes(const std::string& kind) {

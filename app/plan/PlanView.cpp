@@ -247,7 +247,10 @@ Ref PlanView::thingAt(QPointF at) const {
 SnapResult PlanView::snapped(QPointF screen, bool toWall) {
     const Point at = toPlan(screen);
     aligned = {};
-    if (toWall) return snapToWall(session.project(), floor, at, 0.9);
+    if (toWall) {
+        const SnapResult wall = snapToWall(session.project(), floor, at, 0.9);
+        return wall.onWall || placing.what == Placing::Opening ? wall : snapToFaces(underlayLines, at, 0.5); // walls of the drawing serve where none are drawn
+    }
     const Point* from = corners.empty() ? nullptr : &corners.back();
     SnapResult s = snapPoint(session.project(), floor, at, 9 / scale, from);
     if (!s.onEnd && !s.onWall && doing != PlanMode::Place)

@@ -4,6 +4,7 @@
 // plan drawing; only what is in the hand is drawn here.
 
 #include "app/plan/PlanCanvas.h"
+#include "core/plan/FindRooms.h"
 #include "core/plan/Snap.h"
 
 #include <QPointer>
@@ -100,6 +101,7 @@ private:
     void redraw();
     /// Paints a project that is not there yet, until the preview is closed.
     void showTrial(Project trial);
+    void offerRooms(const FoundRooms& found, const QString& title, const QString& none);
     void rebuildUnderlays();
     void paintHand(QPainter& painter);
     Ref thingAt(QPointF at) const;

@@ -31,6 +31,26 @@ SnapResult snapPoint(const Project& p, LevelId level, Point at, double reach, co
     return s;
 }
 
+SnapResult snapToFaces(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach, double standOff, double least) {
+    SnapResult s;
+    s.at = at;
+    double best = reach;
+    for (const auto& [a, b] : lines) {
+        if (std::max(a.x, b.x) < at.x - reach || std::min(a.x, b.x) > at.x + reach || std::max(a.y, b.y) < at.y - reach || std::min(a.y, b.y) > at.y + reach) continue;
+        const double length = distance(a, b);
+        const Point near = nearestOnSegment(at, a, b);
+        if (length < least || distance(at, near) >= best) continue;
+        const Point along = (b - a) * (1 / length);
+        Point out{-along.y, along.x};
+        if (dot(at - near, out) < 0) out = out * -1;
+        best = distance(at, near);
+        s.at = near + out * standOff;
+        s.onWall = true;
+        s.turn = std::fmod(std::atan2(out.y, out.x) * 180 / std::numbers::pi - 90 + 720, 360.0);
+    }
+    return s;
+}
+
 Alignment alignToPeers(const Project& p, LevelId level, Point at, double reach, const std::vector<Ref>& except) {
     Alignment a{at, {}, {}};
     double bestX = 1e18, bestY = 1e18;

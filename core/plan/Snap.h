@@ -18,6 +18,9 @@ SnapResult snapPoint(const Project& project, LevelId level, Point at, double rea
 /// For things on walls: the face of the nearest wall within `reach`, on the side that `at` is on, turned to face away from it.
 SnapResult snapToWall(const Project& project, LevelId level, Point at, double reach, double standOff = 0.12);
 
+/// The same for the lines of a drawing below, where no walls are drawn: the nearest line of `least` m or more is taken for the face of a wall.
+SnapResult snapToFaces(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach, double standOff = 0.12, double least = 0.8);
+
 /// In line with other devices of the level: the nearest one in each direction whose x or y is within `reach`.
 struct Alignment {
     Point at;

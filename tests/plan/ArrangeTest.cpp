@@ -138,4 +138,10 @@ TEST_CASE("guides: in line with a device above or beside; ceiling panels; lines 
     CHECK(snapToLines(lines, {2, 0.1}, 0.2) == Point{2, 0});
     CHECK_FALSE(snapToLines(lines, {2, 0.1}, 0.2, true));
     CHECK_FALSE(snapToLines(lines, {2, 1}, 0.2));
+    const SnapResult face = snapToFaces(lines, {2, 0.3}, 0.5); // below the line on the sheet: it faces down
+    CHECK(face.onWall);
+    CHECK(face.at.y == Approx(0.12));
+    CHECK(face.turn == Approx(0).margin(1e-9));
+    CHECK(snapToFaces(lines, {2, -0.3}, 0.5).turn == Approx(180));
+    CHECK_FALSE(snapToFaces({{{0, 0}, {0.5, 0}}}, {0.2, 0.1}, 0.5).onWall); // too short for a wall
 }
