@@ -612,7 +612,7 @@ void PlanStage::rebuildUnderlays() {
     if (e && e->reading) words << tr("reading, %1 %").arg(int(e->share * 100));
     if (e && !e->failure.isEmpty()) words << QString("<span style='color:%1'>%2</span>").arg(theme().stop.name(), e->failure.toHtmlEscaped());
     if (e && e->content) {
-        if (session.underlays().changedSinceLinked(u)) words << QString("<span style='color:%1'>%2</span>").arg(theme().check.name(), e->difference.added.empty() && e->difference.gone.empty() ? tr("changed since it was linked") : tr("changed: %1 lines new, %2 gone").arg(e->difference.added.size()).arg(e->difference.gone.size()));
+        if (session.underlays().changedSinceLinked(u) || !e->difference.added.empty() || !e->difference.gone.empty()) words << QString("<span style='color:%1'>%2</span>").arg(theme().check.name(), e->difference.added.empty() && e->difference.gone.empty() ? tr("changed since it was linked") : tr("changed: %1 lines new, %2 gone").arg(e->difference.added.size()).arg(e->difference.gone.size()));
         if (scaleIsGuess(u, *e->content)) words << tr("no unit in it: scale it by two points");
         else if (u.scale <= 0) words << tr("scale by its header");
         if (!e->content->picture) words << tr("%L1 lines").arg(e->content->drawing.pieces.size());
