@@ -130,7 +130,7 @@ void tray(FactsBuilder& b, const Tray& t) {
         FactRow& r = b.row(QObject::tr("Fill"), QObject::tr("%1 % of its section").arg(q(number(fill.share * 100, 1))));
         if (fill.share > 0.4) r.colour = theme().check;
     } else if (fill.runs) {
-        b.row(QObject::tr("Fill"), QObject::tr("not known: sizes without a diameter"));
+        b.row(QObject::tr("Fill"), QObject::tr("over %1 %: conductors alone").arg(q(number(fill.share * 100, 1))));
     }
 }
 

@@ -111,6 +111,30 @@ TEST_CASE("a tray's fill is its conductors' area over its section") {
     CHECK(fill.share == Approx(3 * 8.581 / 5000).epsilon(0.01));
 }
 
+TEST_CASE("where the book has no diameters of cables, a tray's fill is at least its bare conductors") {
+    MetricBoard m;
+    const LevelId level = m.p.levels.begin()->id;
+    Board& b = *m.p.boards.change(m.board);
+    b.level = level, b.at = {0, 0}, b.height = 1.5;
+    Tray t;
+    t.level = level, t.path = {{0, 0.5}, {20, 0.5}}, t.width = 0.1, t.depth = 0.05;
+    const TrayId tray = m.p.trays.add(t);
+    DeviceType y;
+    y.load = 1000, y.unit = LoadUnit::W;
+    Device d;
+    d.type = m.p.deviceTypes.add(y), d.level = level, d.at = {18, 1};
+    const CircuitId c = circuitToBoard(m.p, {m.p.devices.add(d)}, m.board);
+    const Results r = m.results();
+    const TrayFill fill = trayFill(m.p, bs(), r, tray);
+    CHECK(fill.runs == 1);
+    CHECK_FALSE(fill.known);
+    // Line and neutral of its size, and the protective conductor, which is no larger.
+    const double size = bs().sizes()[std::size_t(r.of(c).run.size)].mm2;
+    CHECK(fill.area >= size);
+    CHECK(fill.area <= 3 * size + 1e-9);
+    CHECK(fill.share == Approx(fill.area / 5000));
+}
+
 TEST_CASE("tags keep off symbols and off one another where there is room") {
     PlaceLabel labels;
     labels.obstacle(0, 0, 10, 10);
