@@ -127,6 +127,15 @@ void PlanView::setUnderlayHand(UnderlayHand h, UnderlayId u) {
 }
 
 void PlanView::rebuildUnderlays() {
+    LayersFrom now;
+    now.paper = theme().surface.rgb();
+    for (const Underlay& u : session.solution().project.underlays) {
+        if (u.level != floor) continue;
+        now.from.push_back({u, session.underlays().content(u)});
+        if (const auto* e = session.underlays().entry(u)) now.differences += e->difference.added.size() + e->difference.gone.size();
+    }
+    if (layers && now == layersMade) return;
+    layersMade = std::move(now);
     auto out = std::make_shared<std::vector<PlanScene::Layer>>();
     underlayLines.clear();
     const Theme& t = theme();

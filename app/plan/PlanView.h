@@ -137,6 +137,13 @@ private:
     PlanStyle look;
     std::shared_ptr<const std::vector<PlanScene::Layer>> layers;
     std::vector<std::pair<Point, Point>> underlayLines; ///< to snap to
+    /// What `layers` were made from: they are made anew only when one of these has changed.
+    struct LayersFrom {
+        std::vector<std::pair<Underlay, std::shared_ptr<const UnderlayContent>>> from;
+        std::size_t differences = 0;
+        QRgb paper = 0;
+        bool operator==(const LayersFrom&) const = default;
+    } layersMade;
     double scale = 30; ///< pixels a metre
     QPointF offset{40, 40}, last, pressed;
     bool fitted = true, panning = false, lasso = false, moving = false;
