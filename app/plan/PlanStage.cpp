@@ -176,6 +176,11 @@ QWidget* PlanStage::lookPage() {
             rebuild();
         });
     }
+    density = new QLabel;
+    density->setObjectName("floorDensity");
+    density->setContentsMargins(14, 2, 4, 2);
+    density->setFont(uiFont(0.8));
+    column->addWidget(density);
     column->addWidget(heading(tr("ARRAY OF WHAT IS CHOSEN")));
     auto* array = new QLineEdit;
     array->setObjectName("arrayOf");
@@ -191,11 +196,6 @@ QWidget* PlanStage::lookPage() {
         view->arraySelection(m.captured(1).toInt(), m.captured(2).toInt(), *dx, *dy);
         view->setFocus();
     });
-    density = new QLabel;
-    density->setObjectName("floorDensity");
-    density->setContentsMargins(14, 2, 4, 2);
-    density->setFont(uiFont(0.8));
-    column->addWidget(density);
     column->addStretch(1);
     return page;
 }

@@ -97,7 +97,8 @@ struct Painter {
                 d.text({c.x, c.y + size * 1.2}, r.number, size * 0.8, Align::Centre, false, Ink::Faint);
                 if (style.density) {
                     std::vector<TextMark> places;
-                    for (double k : {2.4, -1.3, 3.6, -2.5, 4.8, 6.0}) places.push_back(TextMark{{c.x, c.y + size * k}, densityWords(densityOf(in.project, in.results, r), in.project.basis.units), size * 0.85, Align::Centre, true, false, Ink::Ink, 0, true});
+                    for (double k : {2.4, -1.3, 3.6, -2.5, 4.8, 6.0})
+                        if (places.empty() || contains(r.outline, Point{c.x, c.y + size * k} * (1 / scale))) places.push_back(TextMark{{c.x, c.y + size * k}, densityWords(densityOf(in.project, in.results, r), in.project.basis.units), size * 0.85, Align::Centre, true, false, Ink::Ink, 0, true});
                     densities.push_back(std::move(places));
                 }
             }
