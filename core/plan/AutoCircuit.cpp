@@ -83,6 +83,11 @@ struct Circuiter {
         return orthogonal(b.at, c.at) + (b.level == p.devices[c.id].level ? 0 : 50);
     }
 
+    /// Where a level has no catchment at all, its panelboards serve the whole of it.
+    bool impliedOn(LevelId level) const {
+        return std::none_of(p.catchments.begin(), p.catchments.end(), [&](const Catchment& k) { return k.level == level; }) &&
+               std::any_of(p.boards.begin(), p.boards.end(), [&](const Board& b) { return b.level == level && b.use == BoardUse::Panelboard; });
+    }
     std::vector<Candidate> candidates(const std::set<LevelId>& levels) {
         std::vector<Candidate> out;
         for (const Device& d : p.devices) {
@@ -97,6 +102,9 @@ struct Circuiter {
             if (const Catchment* k = p.catchments.find(c.catchment))
                 for (const Serving& s : k->boards)
                     if (takes(s, c)) c.boards.push_back(s.board);
+            if (impliedOn(d.level))
+                for (const Board& b : p.boards)
+                    if (b.level == d.level && b.use == BoardUse::Panelboard && takes({b.id, {}, false}, c)) c.boards.push_back(b.id);
             std::sort(c.boards.begin(), c.boards.end(), [&](BoardId one, BoardId two) { return std::pair{away(c, one), one.value} < std::pair{away(c, two), two.value}; });
             out.push_back(std::move(c));
         }
@@ -147,7 +155,7 @@ struct Circuiter {
         std::map<std::tuple<std::uint32_t, int, bool>, std::vector<const Candidate*>> groups; // by nearest board, kind
         for (const Candidate& c : all) {
             if (c.boards.empty()) {
-                leave(c, !c.catchment ? "it lies in no catchment" : c.lifeSafety ? "no board of its catchment takes life safety" : fmt::format("no board of its catchment takes {}{}", wordOf(c.kind), c.poles > 1 ? fmt::format(" of {} poles", c.poles) : ""));
+                leave(c, !c.catchment && !impliedOn(p.devices[c.id].level) ? "it lies in no catchment" : c.lifeSafety ? "no board here takes life safety" : fmt::format("no board of its catchment takes {}{}", wordOf(c.kind), c.poles > 1 ? fmt::format(" of {} poles", c.poles) : ""));
                 continue;
             }
             if (alone(c, c.boards.front())) {
@@ -199,6 +207,7 @@ struct Circuiter {
     /// A board for what lies in no catchment: near the middle of its load, on a wall, as large as it needs.
     void propose(const std::set<LevelId>& levels) {
         for (LevelId level : levels) {
+            if (impliedOn(level)) continue;
             double sum = 0;
             Point middle;
             int poles = 1, points = 0, own = 0;

@@ -133,6 +133,14 @@ TEST_CASE("a smaller catchment wins over the level, a full board passes on, and 
     CHECK(proposed.left.empty());
     REQUIRE(proposed.boards.size() == 1);
     const Board& b = bare.p.boards[proposed.boards[0]];
+    Floor plain; // a panelboard and no catchment: it serves its level
+    const DeviceTypeId plainOutlet = plain.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true);
+    plain.board("LP-1", {1, 5});
+    for (int i = 0; i < 6; ++i) plain.device(plainOutlet, {1.0 + i, 1});
+    const CircuitingReport implied = circuitAutomatically(plain.p, nec(), {plain.level}, true);
+    CHECK(implied.circuits == 1);
+    CHECK(implied.boards.empty());
+
     CHECK(b.slots == 12); // two or three circuits
     CHECK(b.bus == 63);   // 24 · 180 VA · 1.25 at 208 V: 15 A
 }
