@@ -42,6 +42,6 @@ for version in ["R12", "R2000", "R2004", "R2007", "R2010", "R2013", "R2018"]:
     space.add_text("Store", dxfattribs={"layer": "TEXT", "height": 250}).set_pos((2000, 2000))
     space.add_text("007", dxfattribs={"layer": "TEXT", "height": 200}).set_pos((2000, 1500))
     if version != "R12":
-        space.add_mtext("{\\fArial;Caf\u00e9 \u2014 ground}\\PKitchen", dxfattribs={"layer": "MTEXT", "char_height": 300, "insert": (12000, 12000)})
+        space.add_mtext("{\\fSans;Caf\u00e9 \u2014 ground}\\PKitchen", dxfattribs={"layer": "MTEXT", "char_height": 300, "insert": (12000, 12000)})
     doc.saveas(f"{folder}/{version}.dxf")
     print(version)
