@@ -323,8 +323,7 @@ void BasisStage::fillForm() {
     for (const ConductorSize& c : session.solution().book->sizes()) sizes << q(c.name);
     choiceField(f, tr("Smallest conductor"), "smallestBranch", sizes.mid(0, 6), {}, [](const Basis& b) { return q(b.smallestBranch); }, [](Basis& b, const QString& t) { b.smallestBranch = t.toStdString(); });
     choiceField(f, tr("Largest before sets"), "largestPreferred", sizes.mid(6), {}, [](const Basis& b) { return q(b.largestPreferred); }, [](Basis& b, const QString& t) { b.largestPreferred = t.toStdString(); });
-    byUseField(f);
-    laidByUseField(f);
+    byKindFields(f);
     num(tr("Smallest breaker"), "smallestBreaker", "A", 1, 6000, &Basis::smallestBreaker);
 
     f = group(tr("VOLTAGE DROP"), 1);
@@ -386,73 +385,52 @@ void BasisStage::cableFields(QFormLayout* f) {
     numberField(f, tr("Soil"), "soil", "K·m/W", 0.1, 10, 2, [](const Basis& b) { return b.soil; }, [](Basis& b, double v) { b.soil = v; });
 }
 
-/// How branch runs are laid by what they serve: "lighting MC cable; motor conduit", or a metric book's cables.
-void BasisStage::laidByUseField(QFormLayout* f) {
+/// A text for some kinds of load, apart from all others: "lighting 1.5; receptacle 2.5".
+void BasisStage::byKindField(QFormLayout* f, const QString& label, const char* object, const QString& placeholder, const QString& tip, const QString& joiner, std::map<std::string, std::string> Basis::* member, std::function<bool(const std::string&)> known,
+                             std::function<QString(const QString&)> refusal) {
     auto* e = new QLineEdit;
-    e->setObjectName("wiringByUse");
+    e->setObjectName(object);
     e->setFixedWidth(190);
-    e->setPlaceholderText(tr("all alike"));
-    const bool metric = session.solution().book->metric();
-    e->setToolTip(metric ? tr("Type of cable by the kind of load: motor = name of the cable; lighting = …") : tr("How it is laid by the kind of load: lighting = MC cable; motor = conduit"));
-    f->addRow(fieldLabel(tr("Laid by use")), e);
-    const auto words = [](const Basis& b) {
+    e->setPlaceholderText(placeholder);
+    e->setToolTip(tip);
+    f->addRow(fieldLabel(label), e);
+    const auto words = [member, joiner](const Basis& b) {
         QStringList all;
-        for (const auto& [kind, laid] : b.wiringByUse) all << q(kind) + " = " + q(laid);
+        for (const auto& [kind, value] : b.*member) all << q(kind) + joiner + q(value);
         return all.join("; ");
     };
-    connect(e, &QLineEdit::editingFinished, this, [this, e, words, metric] {
+    connect(e, &QLineEdit::editingFinished, this, [this, e, words, member, known, refusal, mark = joiner.contains('=') ? QChar('=') : QChar(' ')] {
         if (!e->isModified()) return;
         e->setModified(false);
-        std::map<std::string, std::string> laid;
-        for (const QString& part : e->text().split(';', Qt::SkipEmptyParts)) {
-            const std::string kind = part.section('=', 0, 0).trimmed().toStdString(), how = part.section('=', 1).trimmed().toStdString();
-            const bool known = metric ? session.solution().book->cables.type(how) != nullptr : fromWord<Wiring>(how).has_value();
-            if (!fromWord<LoadKind>(kind) || !known) {
-                QStringList all;
-                if (metric) for (const CableType& t : session.solution().book->cables.types) all << q(t.name);
-                else for (const auto& [value, word] : EnumText<Wiring>::words) all << word;
-                session.say(tr("“%1”: write a load kind, = and one of: %2").arg(part.trimmed(), all.join(", ")), true);
+        std::map<std::string, std::string> values;
+        for (const QString& raw : e->text().split(';', Qt::SkipEmptyParts)) {
+            const QString part = raw.trimmed();
+            const auto at = part.lastIndexOf(mark);
+            const std::string kind = part.left(std::max<qsizetype>(0, at)).trimmed().toStdString(), value = part.mid(at + 1).trimmed().toStdString();
+            if (!fromWord<LoadKind>(kind) || !known(value)) {
+                session.say(refusal(part), true);
                 e->setText(words(draft));
                 return;
             }
-            laid[kind] = how;
+            values[kind] = value;
         }
-        draft.wiringByUse = laid;
+        draft.*member = values;
         changed();
     });
     loaders.push_back([this, e, words] { e->setText(words(draft)); });
 }
 
-/// The smallest conductor of branch runs by what they serve: "lighting 1.5; receptacle 2.5".
-void BasisStage::byUseField(QFormLayout* f) {
-    auto* e = new QLineEdit;
-    e->setObjectName("smallestByUse");
-    e->setFixedWidth(190);
-    e->setPlaceholderText(tr("none apart from it"));
-    e->setToolTip(tr("Smallest conductor by the kind of load: lighting 14; receptacle 12"));
-    f->addRow(fieldLabel(tr("By use")), e);
-    const auto words = [](const Basis& b) {
-        QStringList all;
-        for (const auto& [kind, size] : b.smallestByUse) all << q(kind) + " " + q(size);
-        return all.join("; ");
-    };
-    connect(e, &QLineEdit::editingFinished, this, [this, e, words] {
-        if (!e->isModified()) return;
-        e->setModified(false);
-        std::map<std::string, std::string> sizes;
-        for (const QString& part : e->text().split(';', Qt::SkipEmptyParts)) {
-            const std::string kind = part.trimmed().section(' ', 0, -2).trimmed().toStdString(), size = part.trimmed().section(' ', -1).toStdString();
-            if (!fromWord<LoadKind>(kind) || session.solution().book->find(size) < 0) {
-                session.say(tr("“%1” is not a load kind and a size; write lighting %2; receptacle %2").arg(part.trimmed(), q(session.solution().book->sizes()[1].name)), true);
-                e->setText(words(draft));
-                return;
-            }
-            sizes[kind] = size;
-        }
-        draft.smallestByUse = sizes;
-        changed();
-    });
-    loaders.push_back([this, e, words] { e->setText(words(draft)); });
+void BasisStage::byKindFields(QFormLayout* f) {
+    byKindField(f, tr("By use"), "smallestByUse", tr("none apart from it"), tr("Smallest conductor by the kind of load: lighting 14; receptacle 12"), " ", &Basis::smallestByUse, [this](const std::string& size) { return session.solution().book->find(size) >= 0; },
+                [this](const QString& part) { return tr("“%1” is not a load kind and a size; write lighting %2; receptacle %2").arg(part, q(session.solution().book->sizes()[1].name)); });
+    const bool metric = session.solution().book->metric();
+    byKindField(f, tr("Laid by use"), "wiringByUse", tr("all alike"), metric ? tr("Type of cable by the kind of load: motor = name of the cable; lighting = …") : tr("How it is laid by the kind of load: lighting = MC cable; motor = conduit"), " = ", &Basis::wiringByUse,
+                [this, metric](const std::string& how) { return metric ? session.solution().book->cables.type(how) != nullptr : fromWord<Wiring>(how).has_value(); },
+                [this, metric](const QString& part) {
+                    QStringList all = metric ? QStringList() : words<Wiring>();
+                    if (metric) for (const CableType& t : session.solution().book->cables.types) all << q(t.name);
+                    return tr("“%1”: write a load kind, = and one of: %2").arg(part, all.join(", "));
+                });
 }
 
 void BasisStage::reload() {

@@ -28,8 +28,9 @@ private:
     void build();
     void fillForm();
     void cableFields(QFormLayout* f);
-    void laidByUseField(QFormLayout* form);
-    void byUseField(QFormLayout* f);
+    void byKindFields(QFormLayout* form);
+    void byKindField(QFormLayout* form, const QString& label, const char* object, const QString& placeholder, const QString& tip, const QString& joiner, std::map<std::string, std::string> Basis::* member,
+                     std::function<bool(const std::string&)> known, std::function<QString(const QString&)> refusal);
     void reload();
     void changed();
     QFormLayout* group(const QString& title, int column);

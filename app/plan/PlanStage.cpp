@@ -604,6 +604,7 @@ void PlanStage::rebuildUnderlays() {
     layers->clear();
     underlayState->clear();
     fade->setEnabled(bool(id));
+    rebuildRooms(); // its layers to take rooms from
     if (!id) return;
     const Underlay& u = p.underlays[id];
     fade->setValue(int(std::lround(u.fade * 100)));
@@ -625,7 +626,6 @@ void PlanStage::rebuildUnderlays() {
         }
     }
     underlayState->setText(words.join("<br>"));
-    rebuildRooms();
 }
 
 void PlanStage::rebuild() {
@@ -642,7 +642,6 @@ void PlanStage::rebuild() {
     if (!spacing->hasFocus()) spacing->setText(q(lengthWords(Metres{view->spacing}, p.basis.units)));
     rebuildPalette();
     rebuildUnderlays();
-    rebuildRooms();
     for (std::size_t i = 0; i < shows.size(); ++i) { // what the view has switched on itself
         QSignalBlocker quiet(shows[i]);
         if (shows[i]->objectName() == "show:Catchments") shows[i]->setChecked(view->style().catchments);

@@ -184,6 +184,7 @@ void PlanView::showTrial(Project trial) {
 void PlanView::redraw() {
     const Solution& s = session.solution();
     if (!s.project.levels.has(floor)) floor = s.project.levels.empty() ? LevelId{} : s.project.levels.begin()->id;
+    if (!isVisible()) return; // another stage is shown: no thread paints what nobody sees
     rebuildUnderlays();
     if (fitted) fit();
     const Theme& t = theme();
@@ -218,6 +219,9 @@ void PlanView::fit() {
     offset = QPointF(width() / 2.0 - (left + right) / 2 * scale, height() / 2.0 - (top + bottom) / 2 * scale);
     fitted = true;
     update();
+}
+void PlanView::showEvent(QShowEvent*) {
+    if (session.isOpen()) redraw();
 }
 void PlanView::resizeEvent(QResizeEvent*) {
     if (fitted) redraw();

@@ -95,6 +95,7 @@ protected:
     void mouseDoubleClickEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
     void resizeEvent(QResizeEvent*) override;
+    void showEvent(QShowEvent*) override; ///< paints what has changed while another stage was shown
 
 private:
     PlanSight sight() const { return {scale, offset, size()}; }

@@ -1,5 +1,7 @@
 #include "core/exchange/Dxf.h"
 
+#include "core/base/Bulge.h"
+
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
 
@@ -165,7 +167,6 @@ public:
     Block model;
     std::map<std::string, int> leftOut;
     int measurement = -1;
-    bool layerTable = false;
 
     // ---- tables and header ----
     void setVariableInt(const std::string& key, int value, int) override {
@@ -204,7 +205,7 @@ public:
         if (!(std::abs(from) < 1e4 && std::abs(to) < 1e4)) return;
         while (to <= from + 1e-12) to += 2 * pi;
         const Point major{e.mx, e.my}, minor{-e.my * e.ratio, e.mx * e.ratio};
-        const int n = steps(to - from);
+        const int n = arcSteps(to - from);
         std::vector<Point> points;
         for (int i = 0; i <= n; ++i) {
             const double t = from + (to - from) * i / n;
@@ -295,7 +296,6 @@ private:
     std::unordered_map<std::string, std::uint16_t> layerIndex;
 
     static bool good(Point p) { return std::abs(p.x) < 1e12 && std::abs(p.y) < 1e12; }
-    static int steps(double angle) { return std::clamp(int(std::ceil(std::abs(angle) / (2 * pi) * 48)), 2, 96); }
     bool flipped() {
         const DL_Extrusion* e = getExtrusion();
         return e && e->getDirection()[2] < 0;
@@ -318,7 +318,7 @@ private:
     }
     void arc(Point c, double r, double from, double to) {
         const double side = flipped() ? -1 : 1; // seen from behind: the axis of x is turned over
-        const int n = steps(to - from);
+        const int n = arcSteps(to - from);
         std::vector<Point> ps;
         for (int i = 0; i <= n; ++i) {
             const double t = from + (to - from) * i / n;
@@ -334,20 +334,9 @@ private:
         for (std::size_t i = 0; i < vertices.size(); ++i) {
             const Point a = vertices[i];
             ps.push_back(a);
-            if (bulges[i] == 0 || !(std::abs(bulges[i]) < 1e6) || (i + 1 == vertices.size() && !closed)) continue;
-            // A bulge is the tangent of a quarter of the arc's angle, positive to the left of the chord.
-            const Point b = vertices[(i + 1) % vertices.size()], chord = b - a;
-            const double angle = 4 * std::atan(bulges[i]), length = distance(a, b);
-            if (length < 1e-12) continue;
-            const double radius = length / 2 / std::sin(angle / 2); // signed
-            const Point normal{-chord.y / length, chord.x / length};
-            const Point centre = (a + b) * 0.5 + normal * (radius * std::cos(angle / 2));
-            const double start = std::atan2(a.y - centre.y, a.x - centre.x);
-            const int n = steps(angle);
-            for (int k = 1; k < n; ++k) {
-                const double t = start + angle * k / n;
-                ps.push_back(centre + Point{std::cos(t), std::sin(t)} * std::abs(radius));
-            }
+            if (i + 1 == vertices.size() && !closed) continue;
+            const auto arc = arcOfBulge(a, vertices[(i + 1) % vertices.size()], bulges[i]);
+            ps.insert(ps.end(), arc.begin() + 1, arc.end() - 1);
         }
         if (side < 0)
             for (Point& p : ps) p.x = -p.x;

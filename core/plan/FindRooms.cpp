@@ -1,24 +1,13 @@
 #include "core/plan/FindRooms.h"
 
+#include "core/base/Bulge.h"
+
 #include <fmt/format.h>
-#include <numbers>
 #include <set>
 
 namespace lintel {
 
-std::vector<Point> pathOf(const Wall& w) {
-    if (std::abs(w.bulge) < 1e-9 || distance(w.a, w.b) < 1e-9) return {w.a, w.b};
-    // As of a polyline's bulge, on a sheet whose y goes down: positive to the right.
-    const Point chord = w.b - w.a;
-    const double angle = 4 * std::atan(w.bulge), length = distance(w.a, w.b), radius = length / 2 / std::sin(angle / 2);
-    const Point normal{-chord.y / length, chord.x / length};
-    const Point centre = (w.a + w.b) * 0.5 + normal * (radius * std::cos(angle / 2));
-    const double start = std::atan2(w.a.y - centre.y, w.a.x - centre.x);
-    const int n = std::clamp(int(std::ceil(std::abs(angle) / (std::numbers::pi / 24))), 2, 96);
-    std::vector<Point> out;
-    for (int i = 0; i <= n; ++i) out.push_back(i == 0 ? w.a : i == n ? w.b : centre + Point{std::cos(start + angle * i / n), std::sin(start + angle * i / n)} * std::abs(radius));
-    return out;
-}
+std::vector<Point> pathOf(const Wall& w) { return arcOfBulge(w.a, w.b, w.bulge); } // y goes down: positive bulges turn clockwise on the sheet
 
 double ceilingOf(const Project& p, const Room& r) {
     if (r.ceiling) return *r.ceiling;

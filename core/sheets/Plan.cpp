@@ -32,7 +32,6 @@ struct Painter {
     static Point mm(Point p) { return p * scale; }
     double sym(double v) const { return v * style.symbolScale; }
     double txt(double v) const { return v * style.textScale; }
-    Point boardMiddle(const Board& b) const { return mm(b.at); }
 
     Ink inkOf(CircuitId id) const {
         const Circuit* c = in.project.circuits.find(id);
