@@ -88,7 +88,7 @@ struct Wall {
     LevelId level;
     Point a, b;
     double thickness = 0.15;
-    double bulge = 0; ///< of a curved wall: tangent of a quarter of its angle, positive to the right of a–b on the sheet; 0: straight
+    double bulge = 0; ///< of a curved wall: tangent of a quarter of its angle; positive turns clockwise on the sheet, so that it bows to the left of a–b; 0: straight
     Extra extra;
     bool operator==(const Wall&) const = default;
 };
