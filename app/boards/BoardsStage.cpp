@@ -344,28 +344,16 @@ void BoardsStage::showBoard() {
 void BoardsStage::openLevelMenu() {
     if (!current) return;
     const Solution& s = session.solution();
-    const Arrangement now = asItStands(s.project, s.results, current), one = levelByOneMove(s.project, s.results, current), best = levelBoard(s.project, s.results, current);
+    const LevelChoices choices = levelBoard(s.project, s.results, current);
+    const Arrangement &now = choices.byMoves.front(), &best = choices.best();
     auto* menu = new QMenu(this);
     menu->setObjectName("levelMenu");
     menu->setAttribute(Qt::WA_DeleteOnClose);
     menu->addAction(tr("As it stands: %1").arg(q(percent(now.imbalance))))->setEnabled(false);
-    const auto choice = [&](const QString& text, const Arrangement& a, const char* object) {
-        QAction* act = menu->addAction(text, this, [this, a] {
-            session.edit(tr("Level %1").arg(q(nameOf(session.project(), Ref(current)))), [&](Project& p) { applyArrangement(p, a); });
-        });
-        act->setObjectName(object);
-    };
-    if (!one.places.empty()) {
-        QStringList moves;
-        for (const auto& [c, slot] : one.places) moves << tr("%1 → %2").arg(q(nameOf(s.project, c))).arg(slot);
-        choice(tr("1 move: %1   (%2)").arg(q(percent(one.imbalance)), moves.join(", ")), one, "levelOne");
-    }
-    if (!best.places.empty()) {
-        const double gap = best.spread > 0 ? (best.spread - best.bound) / std::max(1.0, best.phaseVa[0] + best.phaseVa[1] + best.phaseVa[2]) * 300 : 0;
-        choice(tr("%1 moves: %2   (%3)").arg(best.places.size()).arg(q(percent(best.imbalance)), best.proven ? tr("proven best") : tr("within %1 of the best possible").arg(q(percent(gap)))), best, "levelBest");
-    } else {
-        menu->addAction(best.proven ? tr("It is level as it can be: proven") : tr("Nothing better was found"))->setEnabled(false);
-    }
+    if (!best.places.empty())
+        menu->addAction(tr("%1 moves: %2").arg(best.places.size()).arg(q(percent(best.imbalance))), this, [this, best] {
+            session.edit(tr("Level %1").arg(q(nameOf(session.project(), Ref(current)))), [&](Project& p) { applyArrangement(p, best); });
+        })->setObjectName("levelBest");
     auto* b = findChild<QPushButton*>("level");
     menu->popup(b->mapToGlobal(QPoint(0, b->height() + 2)));
 }

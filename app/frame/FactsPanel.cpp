@@ -215,7 +215,7 @@ LevelGauge::Reading gaugeReading(const Solution& s, BoardId id, bool withHint) {
     g.neutralAmps = r.neutralAmps;
     g.valid = r.connected > 0 && g.lines > 1;
     if (withHint && g.valid) {
-        const Arrangement one = levelByOneMove(s.project, s.results, id);
+        const Arrangement one = levelByOneStep(s.project, s.results, id);
         g.hint = one.places.empty() ? QObject::tr("no one move helps") : QObject::tr("1 move → %1").arg(q(percent(one.imbalance)));
     }
     return g;

@@ -13,7 +13,7 @@ namespace {
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards) {
         const BoardResult& r = in.results.of(b.id);
-        if (r.via && b.main == 0 && r.run.need.device > b.bus + 1e-6)
+        if ((r.via || r.parent.is<Board>()) && b.main == 0 && r.run.need.device > b.bus + 1e-6)
             into.push_back({&self, Severity::Stop, b.id, fmt::format("{}: a {} A bus without a main behind {} A", b.name, figures(b.bus), figures(r.run.need.device)), in.book.cite("panelboardMain")});
         if (in.project.transformers.has(r.parent.as<Transformer>()) && b.main == 0 && b.use == BoardUse::Panelboard)
             into.push_back({&self, Severity::Check, b.id, fmt::format("{}: fed from {} without a main to protect its bus", b.name, nameOf(in.project, r.parent)), in.book.cite("panelboardMain")});

@@ -50,8 +50,8 @@ std::string resultsText(const CheckInput& in) {
         for (const Circuit* c : here) {
             const CircuitResult& cr = r.of(c->id);
             const RunResult& run = *r.run(c->id);
-            const bool spare = c->use == CircuitUse::Spare;
-            row({{nameOf(p, c->id), 10}, {servesWords(p, r, c->id), 34}, {number(cr.va), -8}, {figures(cr.load.v), -6}, {breakerWords(cr.device, c->poles), -7},
+            const bool spare = c->use != CircuitUse::Load;
+            row({{nameOf(p, c->id), 10}, {servesWords(p, r, c->id), 34}, {number(cr.va), -8}, {figures(cr.load.v), -6}, {c->use == CircuitUse::Reserved ? "–" : breakerWords(cr.device, c->poles), -7},
                  {spare ? "" : sizeOf(run, in.book), 9}, {spare ? "" : whyWords(run), 17}, {!spare && run.need.lengthKnown ? lengthWords(run.need.length, p.basis.units) : "–", -8},
                  {spare ? "–" : percent(run.dropOwn), -6}, {spare ? "–" : percent(run.dropTotal), -6}});
         }

@@ -1,144 +1,234 @@
 #include "core/level/Level.h"
 
+#include "core/level/EvenOut.h"
 #include "core/project/Operations.h"
 #include "core/solve/PhaseLoads.h"
 
+#include <map>
 #include <numeric>
+#include <set>
 
 namespace lintel {
 namespace {
 
+/// Circuits that move together, one below another.
 struct Unit {
-    CircuitId id;
-    int poles, slot, current; ///< current: line of the first pole
-    long va;                  ///< on each of its lines, whole VA
+    std::vector<CircuitId> members;
+    std::vector<int> slots;  ///< first slots of the members, now
+    std::vector<int> poles;
+    bool left = false;       ///< belongs into the left column
+    int rows() const { return std::accumulate(poles.begin(), poles.end(), 0); }
 };
 
-long spreadOf(const std::array<long, 3>& s, int lines) {
-    long most = s[0], least = s[0];
-    for (int i = 1; i < lines; ++i) most = std::max(most, s[std::size_t(i)]), least = std::min(least, s[std::size_t(i)]);
-    return most - least;
+/// First slots of a unit's members when it stands from `slot` on; empty: it does not fit.
+std::vector<int> standing(const Board& b, const Unit& u, int slot) {
+    std::vector<int> at;
+    for (int poles : u.poles) {
+        const auto taken = slotsTaken(b, slot, poles);
+        if (taken.empty()) return {};
+        at.push_back(slot);
+        slot = taken.back() + (b.form == BoardForm::TwoColumn ? 2 : 1);
+    }
+    return at;
 }
 
-struct Search {
-    const Board& board;
-    int lines;
-    long effort;
-    const std::function<bool()>& cancelled;
-    std::vector<Unit> units;           ///< that may move, heaviest first
-    std::array<long, 3> sums{};        ///< of what stays, then of what is assigned
-    std::array<int, 3> room{};         ///< free places on each line
-    std::vector<char> fixedSlot;       ///< taken by what stays
-    long total = 0, remaining = 0, bound = 0;
-    long best = -1;
-    int bestMoves = 0;
-    std::vector<int> choice, bestChoice;
-    std::vector<std::pair<CircuitId, int>> bestPlaces;
-    bool complete = true;
+/// Slots for units whose lines were chosen: those that keep their lines stay where that goes.
+struct Placer {
+    const Board& b;
+    const std::vector<Unit>& units;
+    std::vector<char> fixedSlot;
+    static constexpr int none = -1, blocked = -2;
 
-    int choices(const Unit& u) const { return lines == 2 && u.poles == 2 ? 1 : lines; }
-    int other(int line) const { return (line + 1) % lines; }
+    std::vector<int> owner{};            // unit in each slot
+    std::vector<std::vector<int>> at{};  // slots of the members of each unit
 
-    /// No finished assignment from here has a smaller spread.
-    long least() const {
-        long most = sums[0], fewest = sums[0];
-        for (int i = 1; i < lines; ++i) most = std::max(most, sums[std::size_t(i)]), fewest = std::min(fewest, sums[std::size_t(i)]);
-        // The heaviest stays at least as heavy; the others share the rest at best evenly, rounded up.
-        const long rest = total - most;
-        return std::max({bound, most - rest / (lines - 1), (most - fewest) - remaining});
+    void take(int u, const std::vector<int>& slots) {
+        at[std::size_t(u)] = slots;
+        for (std::size_t m = 0; m < slots.size(); ++m)
+            for (int s : slotsTaken(b, slots[m], units[std::size_t(u)].poles[m])) owner[std::size_t(s)] = u;
     }
-
-    void run(std::size_t i, int moves) {
-        if (effort-- <= 0) { complete = false; return; }
-        if ((effort & 4095) == 0 && cancelled && cancelled()) { effort = 0; complete = false; return; }
-        if (best >= 0 && (least() > best || (least() == best && moves >= bestMoves))) return;
-        if (i == units.size()) return finish(moves);
-        const Unit& u = units[i];
-        // Where it stands first, then the lightest line first.
-        std::array<int, 3> order{0, 1, 2};
-        const auto weight = [&](int line) { return sums[std::size_t(line)] + (u.poles == 2 && lines == 3 ? sums[std::size_t(other(line))] : 0); };
-        const auto before = [&](int a, int b) { return weight(a) != weight(b) ? weight(a) < weight(b) : a == u.current && b != u.current; };
-        for (std::size_t a = 1; a < std::size_t(choices(u)); ++a)
-            for (std::size_t b = a; b > 0 && before(order[b], order[b - 1]); --b) std::swap(order[b], order[b - 1]);
-        // Equal loads in rising order of line: their permutations are one arrangement.
-        const bool twin = i > 0 && units[i - 1].va == u.va && units[i - 1].poles == u.poles && units[i - 1].current == u.current;
-        for (int k = 0; k < choices(u); ++k) {
-            const int line = order[std::size_t(k)];
-            if (twin && rank(choice[i - 1], u.current) > rank(line, u.current)) continue;
-            const int second = u.poles == 2 ? other(line) : -1;
-            if (room[std::size_t(line)] == 0 || (second >= 0 && room[std::size_t(second)] == 0)) continue;
-            sums[std::size_t(line)] += u.va, --room[std::size_t(line)];
-            if (second >= 0) sums[std::size_t(second)] += u.va, --room[std::size_t(second)];
-            remaining -= u.va * u.poles;
-            choice[i] = line;
-            run(i + 1, moves + (line != u.current));
-            remaining += u.va * u.poles;
-            sums[std::size_t(line)] -= u.va, ++room[std::size_t(line)];
-            if (second >= 0) sums[std::size_t(second)] -= u.va, ++room[std::size_t(second)];
-            if (best >= 0 && best <= bound && bestMoves == 0) return;
-        }
+    void leave(int u) {
+        for (int& o : owner)
+            if (o == u) o = none;
+        at[std::size_t(u)].clear();
     }
-    /// The present line counts first, so that of equal circuits as many as can stay.
-    static int rank(int line, int current) { return line == current ? -1 : line; }
+    bool allowed(const Unit& u, int slot) const { return !u.left || b.form != BoardForm::TwoColumn || slot % 2 == 1; }
 
-    void finish(int moves) {
-        const long s = spreadOf(sums, lines);
-        if (best >= 0 && (s > best || (s == best && moves >= bestMoves))) return;
-        std::vector<std::pair<CircuitId, int>> places;
-        if (!place(places)) return;
-        if (best >= 0 && s == best && int(places.size()) >= bestMoves) return;
-        best = s;
-        bestMoves = int(places.size());
-        bestChoice = choice;
-        bestPlaces = std::move(places);
-    }
-
-    /// Slots for the assignment: two-pole devices first, over places that one-pole circuits of the right line can leave.
-    bool place(std::vector<std::pair<CircuitId, int>>& places) const {
-        std::vector<int> owner(fixedSlot.size(), -1); // unit in each slot
+    /// `ways`: the line of the first pole of each unit, `now`: as they are. Gives the moves, or −1.
+    int place(const std::vector<int>& ways, const std::vector<int>& now) {
+        owner.assign(fixedSlot.size(), none);
+        at.assign(units.size(), {});
         for (std::size_t s = 0; s < fixedSlot.size(); ++s)
-            if (fixedSlot[s]) owner[s] = 1000;
-        std::vector<int> at(units.size(), 0);
-        for (int poles : {2, 1})
-            for (std::size_t i = 0; i < units.size(); ++i)
-                if (units[i].poles == poles && choice[i] == units[i].current && units[i].slot > 0) {
-                    bool free = true;
-                    for (int k = 0; k < poles; ++k) free = free && owner[std::size_t(slotOfPole(board, units[i].slot, k, poles))] < 0;
-                    if (!free) continue;
-                    for (int k = 0; k < poles; ++k) owner[std::size_t(slotOfPole(board, units[i].slot, k, poles))] = int(i);
-                    at[i] = units[i].slot;
-                }
-        for (std::size_t i = 0; i < units.size(); ++i) {
-            if (units[i].poles != 2 || at[i]) continue;
-            int found = 0, cost = 9;
-            for (int s = 1; s <= board.slots; ++s) {
-                const int t = slotOfPole(board, s, 1, 2);
-                if (!t || (lines == 3 && lineOfSlot(board, s) != choice[i])) continue;
-                int c = 0;
-                for (int x : {s, t})
-                    if (const int o = owner[std::size_t(x)]; o >= 0) c += o == 1000 || units[std::size_t(o)].poles != 1 ? 9 : 1;
-                if (c < cost) cost = c, found = s;
-            }
-            if (!found) return false;
-            for (int x : {found, slotOfPole(board, found, 1, 2)}) {
-                if (owner[std::size_t(x)] >= 0) at[std::size_t(owner[std::size_t(x)])] = 0;
-                owner[std::size_t(x)] = int(i);
-            }
-            at[i] = found;
-        }
-        for (std::size_t i = 0; i < units.size(); ++i) {
-            if (units[i].poles != 1 || at[i]) continue;
-            for (int s = 1; s <= board.slots && !at[i]; ++s)
-                if (owner[std::size_t(s)] < 0 && lineOfSlot(board, s) == choice[i]) owner[std::size_t(s)] = int(i), at[i] = s;
-            if (!at[i]) return false;
-        }
+            if (fixedSlot[s]) owner[s] = blocked;
+        std::vector<int> todo;
         for (std::size_t i = 0; i < units.size(); ++i)
-            if (at[i] != units[i].slot) places.push_back({units[i].id, at[i]});
-        return true;
+            if (ways[i] == now[i]) take(int(i), units[i].slots);
+            else todo.push_back(int(i));
+        const auto rows = [&](int u) { return units[std::size_t(u)].rows(); };
+        std::stable_sort(todo.begin(), todo.end(), [&](int x, int y) { return rows(x) > rows(y); });
+        for (int guard = 0; !todo.empty(); ++guard) {
+            if (guard > 400) return -1;
+            const int u = todo.front();
+            todo.erase(todo.begin());
+            const Unit& unit = units[std::size_t(u)];
+            // The place that puts the fewest others out; of those the nearest.
+            std::vector<int> found;
+            std::tuple<int, int, int> cost{1000, 0, 0};
+            for (int slot = 1; slot <= b.slots; ++slot) {
+                if (lineOfSlot(b, slot) != ways[std::size_t(u)] || !allowed(unit, slot)) continue;
+                const auto slots = standing(b, unit, slot);
+                if (slots.empty()) continue;
+                std::set<int> hit;
+                bool bad = false;
+                for (std::size_t m = 0; m < slots.size(); ++m)
+                    for (int s : slotsTaken(b, slots[m], unit.poles[m]))
+                        if (const int o = owner[std::size_t(s)]; o == blocked) bad = true;
+                        else if (o >= 0) hit.insert(o), bad = bad || rows(o) >= unit.rows(); // only smaller ones give way, so that it ends
+                if (bad) continue;
+                int out = 0;
+                for (int o : hit) out += ways[std::size_t(o)] == now[std::size_t(o)] ? int(units[std::size_t(o)].members.size()) : 0;
+                const std::tuple c{out, int(hit.size()), std::abs(slot - unit.slots.front())};
+                if (c < cost) cost = c, found = slots;
+            }
+            if (found.empty()) return -1;
+            std::set<int> hit;
+            for (std::size_t m = 0; m < found.size(); ++m)
+                for (int s : slotsTaken(b, found[m], unit.poles[m]))
+                    if (owner[std::size_t(s)] >= 0) hit.insert(owner[std::size_t(s)]);
+            for (int o : hit) {
+                leave(o);
+                todo.insert(std::find_if(todo.begin(), todo.end(), [&](int x) { return rows(x) < rows(o); }), o);
+            }
+            take(u, found);
+        }
+        int moves = 0;
+        for (std::size_t i = 0; i < units.size(); ++i)
+            for (std::size_t m = 0; m < at[i].size(); ++m) moves += at[i][m] != units[i].slots[m];
+        return moves;
     }
 };
 
+/// A board as a task for evenOut, and the way back from its ways to slots.
+struct BoardTask {
+    const Project& p;
+    const Results& r;
+    const Board& b;
+    int lines;
+    std::vector<Unit> units{};
+    std::vector<std::vector<int>> wayLines{}; ///< by unit: the first line of each of its ways
+    EvenTask task{};
+    std::optional<Placer> placer{};
+
+    BoardTask(const Project& project, const Results& results, BoardId id) : p(project), r(results), b(p.boards[id]), lines(factsOf(b.system).lines) {
+        std::map<CircuitId, int> unitIndex;
+        std::map<std::pair<int, int>, int> groups; // (sort, number) → unit
+        std::vector<const Circuit*> here;
+        for (const Circuit& c : p.circuits)
+            if (c.board == id && r.of(c.id).placed) here.push_back(&c);
+        std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* y) { return std::pair(x->slot, x->id) < std::pair(y->slot, y->id); });
+        std::vector<char> fixedSlot(std::size_t(b.slots) + 1, 0);
+        fixedSlot[0] = 1;
+        std::array<double, 3> stays = r.of(id).phaseVa;
+        const auto leftKind = [&](const Circuit& c) {
+            return b.form == BoardForm::TwoColumn && c.use == CircuitUse::Load && c.slot % 2 == 1 && std::find(b.leftKinds.begin(), b.leftKinds.end(), wordOf(r.of(c.id).kind)) != b.leftKinds.end();
+        };
+        // Groups first: what is linked by a tie, a shared neutral or being kept together is one unit.
+        std::map<CircuitId, CircuitId> leader;
+        std::map<std::pair<int, int>, CircuitId> seen;
+        const std::function<CircuitId(CircuitId)> top = [&](CircuitId c) { return leader[c] == c ? c : leader[c] = top(leader[c]); };
+        for (const Circuit* c : here) leader[c->id] = c->id;
+        for (const Circuit* c : here)
+            for (const auto& [sort, number] : {std::pair{0, c->tie}, {1, c->multiwire}, {2, c->kept}})
+                if (number) {
+                    const auto [it, fresh] = seen.try_emplace({sort, number}, c->id);
+                    if (!fresh) leader[top(c->id)] = top(it->second);
+                }
+        std::map<CircuitId, Unit> byLeader;
+        for (const Circuit* c : here) {
+            Unit& u = byLeader[top(c->id)];
+            u.members.push_back(c->id), u.slots.push_back(c->slot), u.poles.push_back(c->poles);
+            u.left = u.left || leftKind(*c);
+        }
+        for (const Circuit* first : here) { // in the order of slots, so that the same board gives the same answer
+            const auto it = byLeader.find(first->id);
+            if (top(first->id) != first->id || it == byLeader.end()) continue;
+            const Unit& u = it->second;
+            bool fixed = standing(b, u, u.slots.front()) != u.slots;
+            for (CircuitId c : u.members) {
+                const Circuit& k = p.circuits[c];
+                fixed = fixed || k.pinned || k.poles >= 3 || k.use == CircuitUse::Reserved || r.of(c).clash || r.of(c).split >= 0;
+            }
+            std::vector<int> begins; // lines on which it can begin, somewhere on the board
+            for (int slot = 1; slot <= b.slots && !fixed; ++slot)
+                if (!standing(b, u, slot).empty() && std::find(begins.begin(), begins.end(), lineOfSlot(b, slot)) == begins.end()) begins.push_back(lineOfSlot(b, slot));
+            std::sort(begins.begin(), begins.end());
+            if (fixed || begins.size() < 2) {
+                for (std::size_t m = 0; m < u.members.size(); ++m)
+                    for (int s : slotsTaken(b, u.slots[m], u.poles[m])) fixedSlot[std::size_t(s)] = 1;
+                for (CircuitId c : u.members)
+                    if (p.circuits[c].poles == 1 && !r.of(c).feeder)
+                        for (std::size_t l = 0; l < 3; ++l) task.fixedNeutral[l] += std::lround(r.of(c).phaseVa[l]);
+                continue;
+            }
+            EvenItem item;
+            item.moves = int(u.members.size());
+            item.toNeutral = std::all_of(u.poles.begin(), u.poles.end(), [](int n) { return n == 1; });
+            for (int begin : begins) {
+                OnLines va{};
+                std::array<int, 3> places{};
+                int line = begin;
+                for (std::size_t m = 0; m < u.members.size(); ++m) {
+                    const long each = std::lround(r.of(u.members[m]).va / u.poles[m]);
+                    for (int k = 0; k < u.poles[m]; ++k, line = (line + 1) % lines) va[std::size_t(line)] += each, ++places[std::size_t(line)];
+                }
+                if (begin == lineOfSlot(b, u.slots.front())) item.now = int(item.ways.size());
+                item.ways.push_back(va);
+                item.places.push_back(places);
+            }
+            for (CircuitId c : u.members)
+                for (std::size_t l = 0; l < 3; ++l) stays[l] -= r.of(c).phaseVa[l];
+            task.items.push_back(std::move(item));
+            wayLines.push_back(begins);
+            units.push_back(u);
+        }
+        task.lines = std::max(2, lines);
+        for (std::size_t l = 0; l < 3; ++l) task.fixed[l] = std::lround(stays[l]);
+        for (int slot = 1; slot <= b.slots; ++slot)
+            if (!fixedSlot[std::size_t(slot)]) ++task.room[std::size_t(lineOfSlot(b, slot))];
+        placer.emplace(Placer{b, units, std::move(fixedSlot)});
+        task.place = [this](const std::vector<int>& ways) { return placer->place(begin(ways), begin({})); };
+    }
+    BoardTask(const BoardTask&) = delete;
+
+    /// Lines of the first poles; of the present ways where the list is empty.
+    std::vector<int> begin(const std::vector<int>& ways) const {
+        std::vector<int> lineOf(units.size());
+        for (std::size_t i = 0; i < units.size(); ++i) lineOf[i] = wayLines[i][std::size_t(ways.empty() ? task.items[i].now : ways[i])];
+        return lineOf;
+    }
+    std::vector<std::pair<CircuitId, int>> places(const std::vector<int>& ways) {
+        std::vector<std::pair<CircuitId, int>> out;
+        if (placer->place(begin(ways), begin({})) < 0) return out;
+        for (std::size_t i = 0; i < units.size(); ++i)
+            for (std::size_t m = 0; m < units[i].members.size(); ++m)
+                if (placer->at[i][m] != units[i].slots[m]) out.push_back({units[i].members[m], placer->at[i][m]});
+        return out;
+    }
+};
+
+void finish(std::array<double, 3>& va, int lines, double& spread, double& imbalance) {
+    for (double& x : va) x = std::max(0.0, x);
+    imbalance = imbalanceOf(va, lines);
+    spread = *std::max_element(va.begin(), va.begin() + lines) - *std::min_element(va.begin(), va.begin() + lines);
+}
+
 } // namespace
+
+double LevelChoices::gap() const {
+    const auto& va = best().phaseVa;
+    const double total = va[0] + va[1] + va[2];
+    return total > 0 ? std::max(0.0, best().spread - bound) / (total / (va[2] > 0 ? 3 : 2)) * 100 : 0;
+}
 
 Arrangement arrangementOf(const Project& p, const Results& r, BoardId id, std::vector<std::pair<CircuitId, int>> places) {
     Arrangement a;
@@ -147,75 +237,58 @@ Arrangement arrangementOf(const Project& p, const Results& r, BoardId id, std::v
     for (const auto& [c, slot] : places) {
         const Circuit& k = p.circuits[c];
         const CircuitResult& cr = r.of(c);
-        for (std::size_t i = 0; i < 3; ++i) va[i] -= cr.phaseVa[i];
+        if (k.board == id)
+            for (std::size_t i = 0; i < 3; ++i) va[i] -= cr.phaseVa[i];
+        if (slot <= 0) continue; // it leaves the board
+        if (cr.feeder && k.poles == 3) { // passes its lines through, wherever it stands
+            for (std::size_t i = 0; i < 3; ++i) va[i] += cr.phaseVa[i];
+            continue;
+        }
         const double each = cr.va / k.poles;
-        for (int i = 0; i < k.poles; ++i) va[std::size_t(lineOfSlot(b, slotOfPole(b, slot, i, k.poles)))] += each;
+        for (int i = 0; i < k.poles; ++i)
+            if (const int s = slotOfPole(b, slot, i, k.poles)) va[std::size_t(lineOfSlot(b, s))] += each;
     }
-    const int lines = factsOf(b.system).lines;
     a.places = std::move(places);
-    for (double& x : va) x = std::max(0.0, x);
     a.phaseVa = va;
-    a.imbalance = imbalanceOf(va, lines);
-    a.spread = *std::max_element(va.begin(), va.begin() + lines) - *std::min_element(va.begin(), va.begin() + lines);
+    finish(a.phaseVa, factsOf(b.system).lines, a.spread, a.imbalance);
     return a;
 }
 
-
 Arrangement asItStands(const Project& p, const Results& r, BoardId id) { return arrangementOf(p, r, id, {}); }
 
-Arrangement levelBoard(const Project& p, const Results& r, BoardId id, long effort, const std::function<bool()>& cancelled) {
+LevelChoices levelBoard(const Project& p, const Results& r, BoardId id, long effort, const std::function<bool()>& cancelled) {
+    LevelChoices out;
     const Board& b = p.boards[id];
-    const int lines = factsOf(b.system).lines;
-    Arrangement now = asItStands(p, r, id);
-    if (lines < 2) {
-        now.proven = true;
-        return now;
+    if (factsOf(b.system).lines < 2) {
+        out.byMoves = {asItStands(p, r, id)};
+        out.byMoves.front().proven = true;
+        return out;
     }
-    Search s{b, lines, effort, cancelled, {}, {}, {}, {}, 0, 0, 0, -1, 0, {}, {}, {}, true};
-    s.fixedSlot.assign(std::size_t(b.slots) + 1, 0);
-    s.fixedSlot[0] = 1;
-    std::array<double, 3> stays = r.of(id).phaseVa;
-    for (const Circuit& c : p.circuits) {
-        if (c.board != id || !r.of(c.id).placed) continue;
-        const CircuitResult& cr = r.of(c.id);
-        if (!c.pinned && c.poles < 3 && !cr.clash) {
-            s.units.push_back({c.id, c.poles, c.slot, cr.lines[0], std::lround(cr.va / c.poles)});
-            for (std::size_t i = 0; i < 3; ++i) stays[i] -= cr.phaseVa[i];
-        } else {
-            for (int k : slotsTaken(b, c.slot, c.poles)) s.fixedSlot[std::size_t(k)] = 1;
+    BoardTask t(p, r, id);
+    t.task.effort = effort;
+    t.task.cancelled = cancelled;
+    const EvenResult found = evenOut(t.task);
+    out.bound = double(found.bound);
+    out.cancelled = found.cancelled;
+    for (const EvenChoice& c : found.byMoves) {
+        if (!out.byMoves.empty() && c.moves == int(out.byMoves.back().places.size())) { // one move more brings nothing
+            out.byMoves.push_back(out.byMoves.back());
+            out.byMoves.back().proven = c.proven;
+            continue;
         }
+        out.byMoves.push_back(arrangementOf(p, r, id, t.places(c.ways)));
+        out.byMoves.back().proven = c.proven;
     }
-    for (std::size_t i = 0; i < 3; ++i) s.sums[i] = std::lround(stays[i]);
-    for (int slot = 1; slot <= b.slots; ++slot)
-        if (!s.fixedSlot[std::size_t(slot)]) ++s.room[std::size_t(lineOfSlot(b, slot))];
-    std::stable_sort(s.units.begin(), s.units.end(), [](const Unit& x, const Unit& y) {
-        return std::tuple(y.va * y.poles, y.poles, x.current, x.slot) < std::tuple(x.va * x.poles, x.poles, y.current, y.slot);
-    });
-    s.choice.assign(s.units.size(), 0);
-    for (const Unit& u : s.units) s.remaining += u.va * u.poles;
-    s.total = s.sums[0] + s.sums[1] + (lines == 3 ? s.sums[2] : 0) + s.remaining;
-    // Loads are multiples of their greatest common divisor, so an uneven total cannot come out level.
-    long divisor = 0;
-    for (const Unit& u : s.units) divisor = std::gcd(divisor, u.va);
-    for (int i = 1; i < lines; ++i) divisor = std::gcd(divisor, std::abs(s.sums[std::size_t(i)] - s.sums[0]));
-    if (divisor > 0) {
-        const long shared = (s.total - lines * s.sums[0]) / divisor;
-        if (shared % lines != 0) s.bound = divisor;
-    }
-    s.run(0, 0);
-    Arrangement found = s.best >= 0 ? arrangementOf(p, r, id, s.bestPlaces) : now;
-    if (found.spread > now.spread - 0.5) found = now; // nothing gained: nothing moves
-    found.bound = double(s.bound);
-    found.proven = s.complete || found.spread <= double(s.bound) + 1.5;
-    return found;
+    return out;
 }
 
-Arrangement levelByOneMove(const Project& p, const Results& r, BoardId id) {
+Arrangement levelByOneStep(const Project& p, const Results& r, BoardId id) {
     const Board& b = p.boards[id];
     Arrangement best = asItStands(p, r, id);
+    if (factsOf(b.system).lines < 2) return best;
     std::vector<const Circuit*> movable;
     for (const Circuit& c : p.circuits)
-        if (c.board == id && r.of(c.id).placed && !r.of(c.id).clash && !c.pinned && c.poles < 3) movable.push_back(&c);
+        if (c.board == id && r.of(c.id).placed && !r.of(c.id).clash && !c.pinned && c.poles < 3 && !c.tie && !c.multiwire && !c.kept && c.use == CircuitUse::Load) movable.push_back(&c);
     const auto map = slotMap(p, id);
     const auto consider = [&](std::vector<std::pair<CircuitId, int>> places) {
         Arrangement a = arrangementOf(p, r, id, std::move(places));
@@ -236,6 +309,60 @@ Arrangement levelByOneMove(const Project& p, const Results& r, BoardId id) {
 
 void applyArrangement(Project& p, const Arrangement& a) {
     for (const auto& [c, slot] : a.places) p.circuits.change(c)->slot = slot;
+}
+
+// ---- several boards as one ----
+
+TurningChoices levelByTurning(const Project& p, const Results& r, Ref node) {
+    TurningChoices out;
+    const NodeResult& top = *r.node(node);
+    std::vector<BoardId> boards;
+    for (const Board& b : p.boards) {
+        if (factsOf(b.system).lines != 3 || r.of(b.id).looped) continue;
+        // Straight below, through three poles; or behind a transformer that has no other board.
+        const NodeResult* n = &r.of(b.id);
+        if (const TransformerId x = n->parent.as<Transformer>(); x && Ref(x) != node) {
+            int fed = 0;
+            for (const Board& o : p.boards) fed += r.of(o.id).parent == Ref(x);
+            if (fed > 1 || factsOf(p.transformers[x].secondary).phases != 3) continue;
+            n = &r.of(x);
+        }
+        if (n->parent != node || (n->via && p.circuits[n->via].poles != 3)) continue;
+        boards.push_back(b.id);
+    }
+    out.boards = int(boards.size());
+    EvenTask task;
+    for (std::size_t i = 0; i < 3; ++i) task.fixed[i] = std::lround(top.phaseVa[i]);
+    for (BoardId id : boards) {
+        EvenItem item;
+        item.now = p.boards[id].turned;
+        const auto& va = r.of(id).phaseVa;
+        for (int turn = 0; turn < 3; ++turn) {
+            OnLines w{};
+            for (int i = 0; i < 3; ++i) w[std::size_t((i + turn) % 3)] = std::lround(va[std::size_t(i)]);
+            item.ways.push_back(w);
+        }
+        for (std::size_t i = 0; i < 3; ++i) task.fixed[i] -= item.ways[std::size_t(item.now)][i];
+        task.items.push_back(std::move(item));
+    }
+    const EvenResult found = evenOut(task);
+    out.bound = double(found.bound);
+    for (const EvenChoice& c : found.byMoves) {
+        Turning t;
+        for (std::size_t i = 0; i < 3; ++i) t.phaseVa[i] = double(task.fixed[i]);
+        for (std::size_t k = 0; k < boards.size(); ++k) {
+            for (std::size_t i = 0; i < 3; ++i) t.phaseVa[i] += double(task.items[k].ways[std::size_t(c.ways[k])][i]);
+            if (c.ways[k] != task.items[k].now) t.turns.push_back({boards[k], c.ways[k]});
+        }
+        finish(t.phaseVa, 3, t.spread, t.imbalance);
+        t.proven = c.proven;
+        out.byBoards.push_back(std::move(t));
+    }
+    return out;
+}
+
+void applyTurning(Project& p, const Turning& t) {
+    for (const auto& [b, turn] : t.turns) p.boards.change(b)->turned = turn;
 }
 
 } // namespace lintel

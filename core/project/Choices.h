@@ -115,9 +115,20 @@ template <> struct EnumText<ProtectiveBy> {
         {ProtectiveBy::Auto, "as the cable"}, {ProtectiveBy::Core, "core"}, {ProtectiveBy::Separate, "separate"}, {ProtectiveBy::Armour, "armour"}, {ProtectiveBy::ArmourAndSeparate, "armour and separate"}};
 };
 
-enum class CircuitUse : std::uint8_t { Load, Spare };
+/// Spare: a device with nothing on it. Reserved: a place kept free for a device to come.
+enum class CircuitUse : std::uint8_t { Load, Spare, Reserved };
 template <> struct EnumText<CircuitUse> {
-    static constexpr std::pair<CircuitUse, const char*> words[] = {{CircuitUse::Load, "load"}, {CircuitUse::Spare, "spare"}};
+    static constexpr std::pair<CircuitUse, const char*> words[] = {{CircuitUse::Load, "load"}, {CircuitUse::Spare, "spare"}, {CircuitUse::Reserved, "reserved"}};
+};
+
+enum class Mounting : std::uint8_t { Surface, Flush, Floor };
+template <> struct EnumText<Mounting> {
+    static constexpr std::pair<Mounting, const char*> words[] = {{Mounting::Surface, "surface"}, {Mounting::Flush, "flush"}, {Mounting::Floor, "floor-standing"}};
+};
+/// Lugs of a board from which another is fed without a device between: at the far end of the bus, or beside the incoming ones.
+enum class Lugs : std::uint8_t { None, FeedThrough, SubFeed };
+template <> struct EnumText<Lugs> {
+    static constexpr std::pair<Lugs, const char*> words[] = {{Lugs::None, "none"}, {Lugs::FeedThrough, "feed-through"}, {Lugs::SubFeed, "sub-feed"}};
 };
 
 /// How the fault level of a supply is given.

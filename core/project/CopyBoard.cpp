@@ -1,10 +1,9 @@
 #include "core/project/CopyBoard.h"
 
-#include "core/plan/Trays.h"
+#include "core/project/CircuitBlock.h"
 #include "core/project/Operations.h"
 
 #include <fmt/format.h>
-#include <map>
 
 namespace lintel {
 namespace {
@@ -29,63 +28,35 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
     const Board old = p.boards[id];
     if (name.empty() || taken(p, name)) return Error{old.name, name.empty() ? "a board needs a name" : "there is a board called " + name, "Give the copy a name of its own."};
     const auto follow = [&](const std::string& text) { return renamed(text, old.name, name); };
-    const auto copyRun = [&](RunId run) -> RunId {
-        const Run* r = p.runs.find(run);
-        if (!r) return {};
-        Run again = *r;
-        again.id = {};
-        again.name = follow(r->name);
-        if (!again.name.empty() && again.name == r->name) again.name = r->name + " (" + name + ")"; // a cable's name stands for one cable
-        return p.runs.add(again);
+    const auto nameOfCopy = [&](const std::string& text) { // a cable's name stands for one cable
+        const std::string again = follow(text);
+        return again.empty() || again != text ? again : text + " (" + name + ")";
     };
-    const TrayGraph trays(p);
     Board copy = old;
     copy.id = {};
     copy.name = name;
     copy.description = follow(old.description);
     copy.feed = {};
-    copy.run = copyRun(old.run);
+    copy.run = {};
+    if (const Run* r = p.runs.find(old.run)) {
+        Run again = *r;
+        again.id = {}, again.name = nameOfCopy(r->name);
+        copy.run = p.runs.add(again);
+    }
     copy.at = old.at + Point{0.6, 0};
     const BoardId made = addBoard(p, copy);
-    std::vector<Circuit> circuits;
+    std::vector<CircuitId> circuits;
+    std::vector<int> slots;
     for (const Circuit& c : p.circuits)
-        if (c.board == id) circuits.push_back(c);
-    for (Circuit c : circuits) {
-        const CircuitId from = c.id;
-        const bool feeder = bool(fedBy(p, from));
-        c.id = {};
-        c.board = made;
-        c.name = feeder ? "" : follow(c.name);
-        c.note = follow(c.note);
-        c.run = feeder ? RunId{} : copyRun(c.run);
-        if (!feeder && !c.run) c.run = p.runs.add({});
-        if (feeder) c.use = CircuitUse::Spare;
-        const CircuitId to = p.circuits.add(c);
-        if (feeder) continue;
-        std::vector<Load> loads;
-        for (const Load& l : p.loads)
-            if (l.circuit == from) loads.push_back(l);
-        std::map<DeviceTypeId, int> drawn;
-        std::vector<const Device*> devices;
-        for (const Device& d : p.devices)
-            if (d.circuit == from) ++drawn[d.type], devices.push_back(&d);
-        // The copy is not drawn, so its run cannot be measured: it begins with the length of the first one.
-        if (Run* r = p.runs.change(c.run); r && r->lengthBy != LengthBy::Entered && !devices.empty())
-            if (const auto m = c.ring ? measureRing(p, old, devices.data(), devices.size(), &trays) : measureCircuit(p, old, measureBy(r, &trays), devices.data(), devices.size())) r->length = m->total.v, r->lengthBy = LengthBy::Entered;
-        for (Load l : loads) {
-            l.id = {};
-            l.circuit = to;
-            l.name = follow(l.name);
-            p.loads.add(l);
-        }
-        for (const auto& [type, n] : drawn) {
-            const DeviceType& t = p.deviceTypes[type];
-            Load l;
-            l.circuit = to, l.name = t.name, l.kind = t.kind, l.amount = t.load, l.unit = t.unit, l.powerFactor = t.powerFactor, l.poles = t.poles, l.continuous = t.continuous;
-            l.quantity = n;
-            p.loads.add(l);
-        }
+        if (c.board == id) circuits.push_back(c.id), slots.push_back(c.slot);
+    auto taken = takeCircuits(p, circuits); // the copy is not drawn: its runs begin with the lengths of the first ones
+    for (TakenCircuit& t : taken) {
+        t.circuit.name = follow(t.circuit.name), t.circuit.note = follow(t.circuit.note);
+        if (t.run) t.run->name = nameOfCopy(t.run->name);
+        for (Load& l : t.loads) l.name = follow(l.name);
     }
+    const auto put = putCircuits(p, made, taken, slots);
+    for (std::size_t i = 0; i < put.size(); ++i) p.circuits.change(put[i])->pinned = taken[i].circuit.pinned;
     std::vector<Section> sections;
     for (const Section& s : p.sections)
         if (s.board == id) sections.push_back(s);

@@ -19,6 +19,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("branchCable", b.branchCable); v("feederCable", b.feederCable); v("branchMethod", b.branchMethod); v("feederMethod", b.feederMethod);
     v("groundTemperature", b.groundTemperature); v("soil", b.soil); v("lightingDropLimit", b.lightingDropLimit); v("dropWhenWarm", b.dropWhenWarm); v("phaseColours", b.phaseColours); v("circuitPattern", b.circuitPattern);
     v("circuitShare", b.circuitShare); v("circuitPoints", b.circuitPoints); v("ownCircuitFrom", b.ownCircuitFrom); v("panelboardUpTo", b.panelboardUpTo); v("wiringShape", b.wiringShape); v("lightUtilisation", b.lightUtilisation); v("lightMaintenance", b.lightMaintenance);
+    v("namePattern", b.namePattern); v("namePatternByUse", b.namePatternByUse);
 }
 template <class V> void fields(V& v, Level& l) {
     v("id", l.id); v("name", l.name); v("elevation", l.elevation); v("height", l.height);
@@ -51,11 +52,12 @@ template <class V> void fields(V& v, Transformer& t) {
 template <class V> void fields(V& v, Board& b) {
     v("id", b.id); v("name", b.name); v("description", b.description); v("use", b.use); v("form", b.form); v("system", b.system);
     v("bus", b.bus); v("main", b.main); v("ratingKA", b.ratingKA); v("seriesKA", b.seriesKA); v("givenKA", b.givenKA);
-    v("givenXR", b.givenXR); v("surge", b.surge); v("alternate", b.alternate); v("slots", b.slots); v("feed", b.feed); v("run", b.run);
+    v("givenXR", b.givenXR); v("surge", b.surge); v("alternate", b.alternate); v("slots", b.slots); v("enclosure", b.enclosure); v("mounting", b.mounting); v("lugs", b.lugs); v("location", b.location);
+    v("reservedShare", b.reservedShare); v("leftKinds", b.leftKinds); v("turned", b.turned); v("feed", b.feed); v("run", b.run);
     v("level", b.level); v("at", b.at); v("turn", b.turn); v("height", b.height);
 }
 template <class V> void fields(V& v, Circuit& c) {
-    v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name);
+    v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name); v("madeName", c.madeName); v("tie", c.tie); v("kept", c.kept);
     v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("letThroughKA", c.letThroughKA); v("device", c.device); v("pinned", c.pinned); v("fullRated", c.fullRated);
     v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("ring", c.ring); v("residual", c.residual); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("automatic", c.automatic); v("bundle", c.bundle); v("factor", c.factor); v("run", c.run); v("note", c.note);
 }
@@ -67,7 +69,7 @@ template <class V> void fields(V& v, Run& r) {
     v("protectiveBy", r.protectiveBy); v("heldGround", r.heldGround); v("fireRated", r.fireRated);
 }
 template <class V> void fields(V& v, Load& l) {
-    v("id", l.id); v("circuit", l.circuit); v("name", l.name); v("where", l.where); v("kind", l.kind); v("amount", l.amount);
+    v("id", l.id); v("circuit", l.circuit); v("tag", l.tag); v("board", l.board); v("volts", l.volts); v("name", l.name); v("where", l.where); v("kind", l.kind); v("amount", l.amount);
     v("unit", l.unit); v("powerFactor", l.powerFactor); v("quantity", l.quantity); v("poles", l.poles);
     v("continuous", l.continuous); v("diversity", l.diversity); v("duty", l.duty);
     v("splitA", l.splitA); v("splitB", l.splitB); v("splitC", l.splitC);

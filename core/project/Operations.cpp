@@ -39,52 +39,6 @@ int freeSlots(const Project& p, BoardId id) {
     return int(std::count(map.begin() + 1, map.end(), CircuitId{}));
 }
 
-MovePlan planMove(const Project& p, CircuitId id, int slot) {
-    MovePlan plan;
-    const Circuit* c = p.circuits.find(id);
-    const Board* b = c ? p.boards.find(c->board) : nullptr;
-    const auto refuse = [&](std::string why) { plan.reason = std::move(why); return plan; };
-    if (!b) return refuse("there is no such circuit");
-    if (c->pinned) return refuse(nameOf(p, id) + " is pinned");
-    if (slot == c->slot) return refuse("it stands there already");
-    const auto taken = slotsTaken(*b, slot, c->poles);
-    if (taken.empty()) return refuse(fmt::format("a {}-pole breaker does not fit from slot {}", c->poles, slot));
-    auto map = slotMap(p, id.value ? c->board : BoardId{}, id);
-    std::set<CircuitId> there;
-    for (int s : taken)
-        if (map[std::size_t(s)]) there.insert(map[std::size_t(s)]);
-    plan.places.push_back({id, slot});
-    if (there.empty()) {
-        plan.possible = true;
-        return plan;
-    }
-    // Swap: what stands there goes to the place left behind, keeping its order.
-    for (CircuitId o : there)
-        if (p.circuits[o].pinned) return refuse(nameOf(p, o) + " is pinned");
-    if (c->slot <= 0) return refuse(nameOf(p, *there.begin()) + " stands there");
-    for (CircuitId o : there)
-        for (int s : slotsTaken(*b, p.circuits[o].slot, p.circuits[o].poles)) map[std::size_t(s)] = {};
-    for (int s : taken) map[std::size_t(s)] = id;
-    std::vector<CircuitId> movers(there.begin(), there.end());
-    std::sort(movers.begin(), movers.end(), [&](CircuitId x, CircuitId y) { return p.circuits[x].slot < p.circuits[y].slot; });
-    std::vector<int> room = slotsTaken(*b, c->slot, c->poles);
-    for (CircuitId o : movers) {
-        int to = 0;
-        for (int s : room)
-            if (!to && fits(*b, map, s, p.circuits[o].poles)) to = s;
-        // One that overlaps the dropped circuit's old place by a row may also stand right beside it.
-        if (!to) return refuse(fmt::format("{} would not fit where {} stood", nameOf(p, o), nameOf(p, id)));
-        for (int s : slotsTaken(*b, to, p.circuits[o].poles)) map[std::size_t(s)] = o;
-        plan.places.push_back({o, to});
-    }
-    plan.possible = plan.swap = true;
-    return plan;
-}
-
-void applyMove(Project& p, const MovePlan& plan) {
-    for (const auto& [id, slot] : plan.places) p.circuits.change(id)->slot = slot;
-}
-
 CircuitId addCircuit(Project& p, BoardId board, int poles, const std::string& name, CircuitUse use) {
     Circuit c;
     c.board = board;
@@ -136,7 +90,7 @@ void circuitDevices(Project& p, const std::vector<DeviceId>& devices, CircuitId 
     for (DeviceId d : devices)
         if (p.devices.has(d)) p.devices.change(d)->circuit = id;
     Circuit* c = p.circuits.change(id);
-    if (c && c->name.empty()) c->name = nameForDevices(p, devices);
+    if (c && c->name.empty()) c->name = c->madeName = nameForDevices(p, devices);
     if (c && !c->run) c->run = p.runs.add({});
 }
 
@@ -254,6 +208,20 @@ void feedFrom(Project& p, Ref node, Ref from) {
     else p.transformers.change(node.as<Transformer>())->feed = feed;
 }
 
+std::optional<Error> refuseLugs(const Project& p, BoardId board, BoardId from) {
+    const Board &b = p.boards[board], &f = p.boards[from];
+    if (const auto loop = refuseFeed(p, board, from); loop && loop->what.find("has no place") == std::string::npos) return loop;
+    if (f.lugs == Lugs::None) return Error{b.name, f.name + " has no lugs to feed on from", "Give it feed-through or sub-feed lugs first."};
+    if (b.system != f.system) return Error{b.name, fmt::format("lugs of {} give {} V; {} takes {} V", f.name, wordOf(f.system), b.name, wordOf(b.system)), "Feed it from a breaker or a transformer."};
+    return std::nullopt;
+}
+
+void feedByLugs(Project& p, BoardId board, BoardId from) {
+    clearFeed(p, board);
+    (void)runOfNode(p, board);
+    p.boards.change(board)->feed = from;
+}
+
 BoardId addBoard(Project& p, Board b) {
     if (!p.runs.has(b.run)) b.run = p.runs.add({});
     return p.boards.add(std::move(b));
@@ -272,6 +240,14 @@ void removeBoard(Project& p, BoardId id) {
         if (s.board == id) sections.push_back(s.id);
     for (SectionId s : sections) p.sections.remove(s);
     p.boards.remove(id);
+    std::vector<BoardId> byLugs;
+    for (const Board& b : p.boards)
+        if (b.feed == Ref(id)) byLugs.push_back(b.id);
+    for (BoardId b : byLugs) p.boards.change(b)->feed = {};
+    std::vector<LoadId> listed;
+    for (const Load& l : p.loads)
+        if (l.board == id) listed.push_back(l.id);
+    for (LoadId l : listed) p.loads.change(l)->board = {};
     std::vector<CatchmentId> catchments;
     for (const Catchment& k : p.catchments)
         if (std::any_of(k.boards.begin(), k.boards.end(), [&](const Serving& s) { return s.board == id; })) catchments.push_back(k.id);

@@ -15,16 +15,27 @@ std::vector<CircuitId> slotMap(const Project& project, BoardId board, CircuitId 
 int firstFreeSlot(const Project& project, BoardId board, int poles, CircuitId except = {});
 int freeSlots(const Project& project, BoardId board);
 
-/// What dropping a circuit on a slot comes to.
+/// Circuits that act as one and move together: those whose handles are tied, or that share a neutral; by slot. At least itself.
+std::vector<CircuitId> unitOf(const Project& project, CircuitId circuit);
+/// Where the circuits of a unit come to stand when its first pole is at `slot` of `board`: one below another. Empty: it does not fit.
+std::vector<std::pair<CircuitId, int>> placeUnit(const Project& project, const Board& board, const std::vector<CircuitId>& unit, int slot);
+
+/// What dropping circuits on a slot comes to.
 struct MovePlan {
     bool possible = false;
     std::string reason;                            ///< why not
-    std::vector<std::pair<CircuitId, int>> places; ///< every circuit that ends at another slot
-    bool swap = false;
+    BoardId board;                                 ///< where the circuits end
+    std::vector<std::pair<CircuitId, int>> places; ///< every circuit that ends at another slot or board
+    bool swap = false;                             ///< what stood there goes to the place left behind
+    int pushed = 0;                                ///< circuits that move out of the way, a swap's among them
 };
-/// Shift to free slots, or swap with what is there when that fits in the place left behind.
+/// Onto free slots; else a swap with what stands there, where that fits in the place left behind; else what stands there makes
+/// room: as few circuits as can be move, as little as can be. Units stay whole. Several circuits keep their places to one another.
+MovePlan planMove(const Project& project, const std::vector<CircuitId>& circuits, BoardId board, int slot);
 MovePlan planMove(const Project& project, CircuitId circuit, int slot);
 void applyMove(Project& project, const MovePlan& plan);
+/// Opens a free row at `slot`: what stands there and below it in its column goes one row down, up to the first gap.
+MovePlan planInsert(const Project& project, BoardId board, int slot);
 
 // ---- circuits ----
 
@@ -58,6 +69,9 @@ bool systemsAgree(VoltageSystem given, VoltageSystem taken);
 /// Feeds `node` from `from`; on a board a feeder circuit is made, and the circuit that fed it before goes.
 void feedFrom(Project& project, Ref node, Ref from);
 void clearFeed(Project& project, Ref node);
+/// The same from the lugs of another board, without a device between.
+std::optional<Error> refuseLugs(const Project& project, BoardId board, BoardId from);
+void feedByLugs(Project& project, BoardId board, BoardId from);
 
 // ---- other things ----
 BoardId addBoard(Project& project, Board board);

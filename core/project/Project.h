@@ -70,6 +70,8 @@ struct Basis {
     std::map<std::string, std::string> smallestByUse; ///< smallest conductor of a branch run, by its load kind; others: `smallestBranch`
     std::map<std::string, double> smallestBreakerByUse; ///< A, by load kind; others: `smallestBreaker`
     std::map<std::string, std::string> wiringByUse; ///< how branch runs are laid by load kind: a word of Wiring, or a metric book's type of cable; others: `wiring`, `branchCable`
+    std::string namePattern;     ///< what circuits are called after what hangs on them: {what} {rooms} {numbers} {tags} {count} {load} {board}; empty: "{what}, {rooms}"
+    std::map<std::string, std::string> namePatternByUse; ///< by load kind; others: `namePattern`
     std::map<std::string, double> demandFactors; ///< the designer's own, by load kind; replaces the rule book's rule
     Extra extra;
     bool operator==(const Basis&) const = default;
@@ -192,7 +194,14 @@ struct Board {
     Ref alternate; ///< a source that takes over through a transfer switch; nothing: none
     double ratingKA = 10; ///< short-circuit rating of the assembly and of its branch devices
     int slots = 42;
-    Ref feed;  ///< a circuit, a transformer or a source; nothing: unfed
+    std::string enclosure;          ///< "NEMA 1", "IP54"
+    Mounting mounting = Mounting::Surface;
+    Lugs lugs = Lugs::None;         ///< what another board may be fed from straight
+    std::string location;           ///< in words, where the plan's room does not say enough
+    double reservedShare = 0;       ///< of its places that are to stay free, 0.2 = 20 %
+    std::vector<std::string> leftKinds; ///< load kinds that levelling keeps in the left column
+    int turned = 0;                 ///< its line A hangs on line A (0), B (1) or C (2) of what feeds it
+    Ref feed;  ///< a circuit, a transformer, a source or another board's lugs; nothing: unfed
     RunId run; ///< the conductors that feed it
     LevelId level;
     Point at;
@@ -209,6 +218,7 @@ struct Circuit {
     int poles = 1;
     CircuitUse use = CircuitUse::Load;
     std::string name; ///< what it serves; one name, used everywhere
+    std::string madeName; ///< the name as the naming pattern last made it; a name that differs was typed, and stays
     std::optional<double> heldBreaker; ///< A
     std::optional<double> heldKA;      ///< interrupting rating, where it is not the board's
     std::optional<double> letThroughKA; ///< what a current-limiting device lets through to all below it
@@ -220,6 +230,8 @@ struct Circuit {
     bool automatic = false; ///< made by circuiting from catchments, which may make it anew while it is not pinned
     int bundle = 0;    ///< home runs of a board with the same number lie in one raceway; 0: alone
     int multiwire = 0; ///< circuits of a board with the same number share one neutral and are opened together; 0: none
+    int tie = 0;       ///< breakers of a board with the same number have their handles tied: side by side, switched together; 0: none
+    int kept = 0;      ///< circuits of a board with the same number stay beside one another when it is levelled; 0: anywhere
     double factor = 1; ///< the designer's own demand factor
     RunId run;
     std::string note;
@@ -263,6 +275,9 @@ struct Run {
 struct Load {
     LoadId id;
     CircuitId circuit; ///< none: unfed
+    std::string tag;   ///< by which the list it came from knows it; empty: none
+    BoardId board;     ///< the board that its list names, whether it is circuited there yet or not; none: not said
+    double volts = 0;  ///< that its list gives; 0: not said
     std::string name, where;
     LoadKind kind = LoadKind::Equipment;
     double amount = 0;

@@ -48,6 +48,8 @@ std::optional<Error> validate(const Project& p) {
         if (!c.first && !fromWord<LoadKind>(kind)) c.first = Error{"basis.smallestBreakerByUse", "there is no load kind \"" + kind + "\"", ""};
         basis("smallestBreakerByUse", amps, 0.5, 6000);
     }
+    for (const auto& [kind, pattern] : b.namePatternByUse)
+        if (!c.first && !fromWord<LoadKind>(kind)) c.first = Error{"basis.namePatternByUse", "there is no load kind \"" + kind + "\"", ""};
     for (const auto& [kind, laid] : b.wiringByUse)
         if (!c.first && !fromWord<LoadKind>(kind)) c.first = Error{"basis.wiringByUse", "there is no load kind \"" + kind + "\"", ""};
     basis("groundTemperature", b.groundTemperature, -20, 60);
@@ -85,7 +87,7 @@ std::optional<Error> validate(const Project& p) {
         c.within("sources", s.id, "ze", s.ze, 0, 10000);
     }
     const auto feed = [&](const char* table, auto id, Ref f, bool transformer) {
-        const bool there = !f || (f.is<Source>() && p.sources.has(f.as<Source>())) || (f.is<Circuit>() && p.circuits.has(f.as<Circuit>())) ||
+        const bool there = !f || (!transformer && f.is<Board>() && p.boards.has(f.as<Board>())) || (f.is<Source>() && p.sources.has(f.as<Source>())) || (f.is<Circuit>() && p.circuits.has(f.as<Circuit>())) ||
                            (!transformer && f.is<Transformer>() && p.transformers.has(f.as<Transformer>()));
         if (!there) c.say(table, id, "feed", "there is nothing called " + f.text() + " to be fed from");
     };
@@ -106,6 +108,10 @@ std::optional<Error> validate(const Project& p) {
         c.within("boards", d.id, "main", d.main, 0, 100000);
         c.within("boards", d.id, "ratingKA", d.ratingKA, 0.1, 1000);
         c.within("boards", d.id, "seriesKA", d.seriesKA, 0, 1000);
+        c.within("boards", d.id, "reservedShare", d.reservedShare, 0, 1);
+        c.within("boards", d.id, "turned", d.turned, 0, 2);
+        for (const std::string& kind : d.leftKinds)
+            if (!fromWord<LoadKind>(kind)) c.say("boards", d.id, "leftKinds", "there is no load kind \"" + kind + "\"");
         c.within("boards", d.id, "givenXR", d.givenXR, 0, 1000);
         if (d.givenKA) c.within("boards", d.id, "givenKA", *d.givenKA, 0.001, 1000);
         if (d.alternate && !p.sources.has(d.alternate.as<Source>())) c.say("boards", d.id, "alternate", "there is no source called " + d.alternate.text());
@@ -118,6 +124,8 @@ std::optional<Error> validate(const Project& p) {
         c.within("circuits", k.id, "factor", k.factor, 0, 10);
         if (k.heldBreaker) c.within("circuits", k.id, "heldBreaker", *k.heldBreaker, 0.5, 10000);
         if (k.letThroughKA) c.within("circuits", k.id, "letThroughKA", *k.letThroughKA, 0.001, 1000);
+        c.within("circuits", k.id, "tie", k.tie, 0, 10000);
+        c.within("circuits", k.id, "kept", k.kept, 0, 10000);
         c.within("circuits", k.id, "multiwire", k.multiwire, 0, 10000);
         c.within("circuits", k.id, "bundle", k.bundle, 0, 10000);
         c.within("circuits", k.id, "residual", k.residual, 0, 30000);
@@ -133,6 +141,8 @@ std::optional<Error> validate(const Project& p) {
     }
     for (const Load& l : p.loads) {
         c.resolves("loads", l.id, "circuit", p.circuits, l.circuit);
+        c.resolves("loads", l.id, "board", p.boards, l.board);
+        c.within("loads", l.id, "volts", l.volts, 0, 100000);
         c.within("loads", l.id, "poles", l.poles, 1, 3);
         c.within("loads", l.id, "amount", l.amount, 0, 1e9);
         c.within("loads", l.id, "quantity", l.quantity, 0, 1e6);

@@ -48,11 +48,11 @@ struct Writer : ScheduleWriter {
 
     void circuit(const Side& s, double top, double h, int rows, const Circuit& c) {
         const CircuitResult& cr = in.results.of(c.id);
-        const bool spare = c.use == CircuitUse::Spare;
+        const bool spare = c.use != CircuitUse::Load;
         const double base = top + rows * h / 2 + 0.95;
         const auto mid = [&](double a, double z) { return (s.x(a) + s.x(z)) / 2; };
         d.text({mid(0, s.breaker), base}, std::to_string(c.slot), 2.5, Align::Centre);
-        d.text({mid(s.breaker, s.serves), base}, breakerWords(cr.device, c.poles), 2.5, Align::Centre, true);
+        if (c.use != CircuitUse::Reserved) d.text({mid(s.breaker, s.serves), base}, breakerWords(cr.device, c.poles), 2.5, Align::Centre, true);
         d.text({s.x(s.serves + 1.4), base}, servesWords(in.project, in.results, c.id), 2.5, s.mirrored ? Align::Right : Align::Left, false, spare ? Ink::Quiet : Ink::Ink, s.wire - s.serves - 2.4);
         if (spare) d.lastText()->italic = true;
         if (!spare) {
@@ -61,7 +61,7 @@ struct Writer : ScheduleWriter {
         }
         for (int i = 0; i < c.poles; ++i) {
             const int line = cr.lines[std::size_t(i)];
-            if (line < 0) continue;
+            if (line < 0 || c.use == CircuitUse::Reserved) continue;
             const double va = cr.feeder || !cr.placed ? cr.phaseVa[std::size_t(line)] : cr.va / c.poles;
             d.text({vaRight(s, line), top + (i + 0.5) * h + 0.95}, number(va), 2.5, Align::Right, false, spare ? Ink::Quiet : Ink::Ink, s.phase - 1.6);
         }

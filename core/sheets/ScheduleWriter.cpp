@@ -153,7 +153,7 @@ std::vector<std::string> ScheduleWriter::noteList() const {
         if (!c->unprotected.empty()) list.push_back(fmt::format("Circuit {}: {}.", at(*c), c->unprotected));
         if (c->device != DeviceKind::Breaker && !in.book.metric()) list.push_back(fmt::format("Circuit {}: {}.", at(*c), wordOf(c->device)));
         const RunResult* run = in.results.run(c->id);
-        if (!run || run->size < 0 || c->use == CircuitUse::Spare) continue;
+        if (!run || run->size < 0 || c->use != CircuitUse::Load) continue;
         if (run->why == Governing::VoltageDrop && !in.book.metric())
             list.push_back(fmt::format("Circuit {}: raised from {} to {} for voltage drop ({}, {} own, {} total){}.", at(*c), sizeWords(in.book, run->sizeForAmpacity), sizeWords(in.book, run->size),
                                        lengthWords(run->need.length, in.project.basis.units), percent(run->dropOwn), percent(run->dropTotal), run->groundRaised ? "; ground raised in proportion" : ""));

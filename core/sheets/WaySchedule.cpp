@@ -64,9 +64,10 @@ struct Writer : ScheduleWriter {
         if (c->poles == 2) t[1] += "–" + lineName(cr.lines[1], b);
         t[2] = servesWords(in.project, in.results, c->id);
         if (c->ring && c->name.find("ring") == std::string::npos) t[2] += " (ring)";
+        if (c->use == CircuitUse::Reserved) return t;
         t[4] = deviceWords(cr, c->poles, in.book);
         t[5] = number(c->heldKA.value_or(b.ratingKA), c->heldKA.value_or(b.ratingKA) < 10 ? 1 : 0);
-        if (c->use == CircuitUse::Spare) return t;
+        if (c->use != CircuitUse::Load) return t;
         if (cr.points > 0) t[3] = std::to_string(cr.points);
         const RunResult* run = in.results.run(c->id);
         t[10] = figures(cr.load.v);
@@ -128,7 +129,7 @@ struct Writer : ScheduleWriter {
                 continue;
             }
             d.line({row.beginsWay ? left : x[1], at}, {right, at}, row.beginsWay ? 0.22 : 0.1, row.beginsWay ? Ink::Rule : Ink::Faint);
-            const bool quiet = !row.circuit || row.circuit->use == CircuitUse::Spare;
+            const bool quiet = !row.circuit || row.circuit->use != CircuitUse::Load;
             const std::vector<std::string> text = cells(row);
             for (std::size_t i = 0; i < text.size(); ++i) {
                 const bool over = row.circuit && i >= 12 && !in.results.run(row.circuit->id)->earth->inTime;

@@ -96,6 +96,7 @@ Ink phaseInk(const Basis& basis, VoltageSystem system, int line) {
 std::string servesWords(const Project& p, const Results& r, CircuitId id) {
     const Circuit& c = p.circuits[id];
     if (c.use == CircuitUse::Spare) return "Spare";
+    if (c.use == CircuitUse::Reserved) return c.name.empty() ? "Reserved" : "Reserved: " + c.name;
     if (const Ref fed = r.of(id).feeds) {
         const std::string name = nameOf(p, fed);
         if (auto* t = p.transformers.find(fed.as<Transformer>())) return fmt::format("{} ({} kVA)", name, rating(t->kva));

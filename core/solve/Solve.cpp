@@ -122,14 +122,27 @@ struct Solver {
         if (n.parent && !n.via && !n.looped) passUp(node, *r.node(n.parent));
     }
 
+    /// The line of what feeds it that line `i` of a node hangs on.
+    std::size_t lineAbove(Ref node, std::size_t i) const {
+        const Board* b = p.boards.find(node.as<Board>());
+        return b && b->turned && factsOf(b->system).lines == 3 ? (i + std::size_t(b->turned)) % 3 : i;
+    }
+    PhaseLoad phasesAbove(Ref node) const {
+        const PhaseLoad& own = r.node(node)->phases;
+        if (lineAbove(node, 0) == 0) return own;
+        PhaseLoad out;
+        for (std::size_t i = 0; i < 3; ++i) out.ln[lineAbove(node, i)] = own.ln[i], out.ll[lineAbove(node, i)] = own.ll[i];
+        return out;
+    }
+
     void passUp(Ref node, NodeResult& parent) {
         const NodeResult& n = *r.node(node);
         for (std::size_t k = 0; k < loadKinds; ++k) parent.kinds[k].add(n.kinds[k]);
-        parent.phases.add(n.phases);
-        for (std::size_t i = 0; i < 3; ++i) parent.phaseVa[i] += n.phaseVa[i];
+        parent.phases.add(phasesAbove(node));
+        for (std::size_t i = 0; i < 3; ++i) parent.phaseVa[lineAbove(node, i)] += n.phaseVa[i];
         parent.largestMotorVa = std::max(parent.largestMotorVa, n.largestMotorVa);
         if (node.is<Board>())
-            for (std::size_t i = 0; i < 3; ++i) parent.neutralVa[i] += n.neutralVa[i];
+            for (std::size_t i = 0; i < 3; ++i) parent.neutralVa[lineAbove(node, i)] += n.neutralVa[i];
     }
 
     void gatherBoard(const Board& b) {
@@ -160,14 +173,14 @@ struct Solver {
             if (!cr.feeder && c->poles == 1 && cr.placed) n.neutralVa[std::size_t(cr.lines[0])] += cr.va;
             for (std::size_t i = 0; i < 3 && cr.split >= 0 && cr.placed; ++i) n.neutralVa[std::size_t(std::max(0, cr.lines[i]))] += magnitude(r.onLines(cr)[i]);
             if (cr.feeds.is<Board>() && !r.node(cr.feeds)->looped)
-                for (std::size_t i = 0; i < 3; ++i) n.neutralVa[c->poles == 3 || !cr.placed ? i : std::size_t(std::max(0, cr.lines[i]))] += r.node(cr.feeds)->neutralVa[i];
+                for (std::size_t i = 0; i < 3; ++i) n.neutralVa[c->poles == 3 || !cr.placed ? lineAbove(cr.feeds, i) : std::size_t(std::max(0, cr.lines[i]))] += r.node(cr.feeds)->neutralVa[i];
             const auto byLine = load.byLine();
-            for (std::size_t i = 0; i < 3; ++i) {
-                // A schedule passes distribution equipment's loads through line by line, also across a transformer.
-                const bool through = cr.feeder && c->poles == 3 && cr.placed && !r.node(cr.feeds)->looped;
-                cr.phaseVa[i] = through ? r.node(cr.feeds)->phaseVa[i] : magnitude(byLine[i]);
-                n.phaseVa[i] += cr.phaseVa[i];
-            }
+            // A schedule passes distribution equipment's loads through line by line, also across a transformer.
+            const bool through = cr.feeder && c->poles == 3 && cr.placed && !r.node(cr.feeds)->looped;
+            for (std::size_t i = 0; i < 3; ++i)
+                if (through) cr.phaseVa[lineAbove(cr.feeds, i)] = r.node(cr.feeds)->phaseVa[i];
+                else cr.phaseVa[i] = magnitude(byLine[i]);
+            for (std::size_t i = 0; i < 3; ++i) n.phaseVa[i] += cr.phaseVa[i];
         }
         finishLines(n, b.system);
     }
@@ -205,7 +218,7 @@ struct Solver {
     /// What a board or transformer below puts on the lines of the circuit that feeds it.
     PhaseLoad throughFeeder(const Circuit& c, const Board& b, const CircuitResult& cr, const NodeResult& below) const {
         const int lines = factsOf(b.system).lines;
-        if (c.poles == 3 || !cr.placed) return below.phases; // three lines keep their letters whatever the slot
+        if (c.poles == 3 || !cr.placed) return phasesAbove(cr.feeds); // three lines keep their letters whatever the slot
         PhaseLoad out;
         if (c.poles == 1 || lines == 1) {
             out.ln[std::size_t(std::max(0, cr.lines[0]))] = below.phases.total();
@@ -303,7 +316,7 @@ struct Solver {
             a.system = b->system;
             a.fault = r.of(b->id).fault;
             a.drop = r.of(b->id).dropTotal;
-            a.poles = n.via ? p.circuits[n.via].poles : 3;
+            a.poles = n.via ? p.circuits[n.via].poles : factsOf(b->system).phases == 3 ? 3 : factsOf(b->system).lines;
         }
         return a;
     }
@@ -451,6 +464,9 @@ struct Solver {
                 cr.deviceHeld = c.heldBreaker.has_value();
                 cr.device = need.device = c.heldBreaker.value_or(cr.deviceNeeded);
                 cr.kindOfDevice = fitted(c, cr.device, false);
+            } else if (const Board* from = p.boards.find(n.parent.as<Board>())) {
+                // From another board's lugs: what protects that board protects these conductors too.
+                need.device = deviceBefore(*from);
             } else {
                 // Fed straight from a source or a transformer: its own main protects the conductors, and 250.122 does not
                 // size what bonds them.
@@ -473,6 +489,15 @@ struct Solver {
         for (const Circuit* c : t.of(b.id))
             if (!r.circuits[c->id.value].feeder) settleBranch(*c, b, n);
         if (book.metric()) relieveGroups(b, n);
+    }
+
+    /// A of the device that protects a board's bus: its main, or what stands before it.
+    double deviceBefore(const Board& b) const {
+        if (b.main > 0) return b.main;
+        const BoardResult& n = r.boards[b.id.value];
+        if (n.via) return r.circuits[n.via.value].device;
+        if (const Board* above_ = p.boards.find(n.parent.as<Board>()); above_ && !n.looped) return deviceBefore(*above_);
+        return b.bus;
     }
 
     /// mA of the residual-current device that watches a circuit: its own, or that of the section it stands in.
@@ -613,6 +638,7 @@ struct Solver {
 
     void settleBranch(const Circuit& c, const Board& b, const BoardResult& board) {
         CircuitResult& cr = r.circuits[c.id.value];
+        if (c.use == CircuitUse::Reserved) return;
         if (c.use == CircuitUse::Spare) {
             cr.device = c.heldBreaker.value_or(p.basis.smallestBreaker);
             cr.deviceHeld = c.heldBreaker.has_value();
@@ -804,6 +830,10 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         w.title = nameOf(p, c->id) + (c->name.empty() ? "" : " " + c->name);
         if (c->use == CircuitUse::Spare) {
             w.step("Spare", "a breaker with no load", rating(cr.device) + " A", "");
+            return w;
+        }
+        if (c->use == CircuitUse::Reserved) {
+            w.step("Reserved", "a place kept free for a device to come", "", "");
             return w;
         }
         if (cr.kind == LoadKind::Capacitor && !cr.mixed)

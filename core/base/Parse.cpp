@@ -1,0 +1,140 @@
+#include "core/base/Parse.h"
+
+#include "core/base/Quantity.h"
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+
+namespace lintel {
+
+std::string trimmed(std::string_view t) {
+    const auto blank = [](std::string_view s) -> std::size_t { // bytes of a blank at the front
+        if (s.empty()) return 0;
+        if (std::isspace(static_cast<unsigned char>(s[0]))) return 1;
+        if (s.substr(0, 2) == "\u00a0" || s.substr(0, 2) == "\ufeff") return 2;
+        if (s.substr(0, 3) == "\u202f" || s.substr(0, 3) == "\u2009" || s.substr(0, 3) == "\ufeff") return 3;
+        return 0;
+    };
+    while (const std::size_t n = blank(t)) t.remove_prefix(n);
+    while (!t.empty()) {
+        if (std::isspace(static_cast<unsigned char>(t.back()))) t.remove_suffix(1);
+        else if (t.size() >= 2 && t.substr(t.size() - 2) == "\u00a0") t.remove_suffix(2);
+        else if (t.size() >= 3 && (t.substr(t.size() - 3) == "\u202f" || t.substr(t.size() - 3) == "\u2009")) t.remove_suffix(3);
+        else break;
+    }
+    return std::string(t);
+}
+
+std::string lowered(std::string_view text) {
+    std::string s(text);
+    for (char& c : s) c = char(std::tolower(static_cast<unsigned char>(c)));
+    return s;
+}
+
+bool sameWord(std::string_view a, std::string_view b) { return lowered(a) == lowered(b); }
+
+std::optional<double> numberFrom(std::string_view text, char decimal) {
+    std::string s;
+    const std::string t = trimmed(text);
+    for (std::size_t i = 0; i < t.size();) { // blanks between thousands and the typographic minus
+        const std::string_view rest = std::string_view(t).substr(i);
+        if (rest.substr(0, 2) == "\u00a0") i += 2;
+        else if (rest.substr(0, 3) == "\u202f" || rest.substr(0, 3) == "\u2009") i += 3;
+        else if (rest.substr(0, 3) == "−") s += '-', i += 3;
+        else if (t[i] == ' ' || t[i] == '\'') {
+            if (i == 0 || i + 1 >= t.size() || !std::isdigit(static_cast<unsigned char>(t[i - 1])) || !std::isdigit(static_cast<unsigned char>(t[i + 1]))) return std::nullopt;
+            ++i;
+        } else s += t[i++];
+    }
+    if (s.empty()) return std::nullopt;
+    const std::size_t dots = std::size_t(std::count(s.begin(), s.end(), '.')), commas = std::size_t(std::count(s.begin(), s.end(), ','));
+    char sign = decimal;
+    if (dots && commas) sign = s.rfind('.') > s.rfind(',') ? '.' : ',';
+    else if (dots > 1) sign = ',';
+    else if (commas > 1) sign = '.';
+    else if (dots + commas == 1) { // three digits after it may be thousands, anything else is a fraction
+        const std::size_t at = s.find_first_of(".,");
+        if (s.size() - at - 1 != 3 || s.find_first_of("eE") != std::string::npos || at == 0 || s[at - 1] == '-' || (at == 1 && s[0] == '0')) sign = s[at];
+    }
+    std::string plain;
+    std::size_t sinceSign = 0;
+    bool grouped = false, point = false;
+    for (char c : s) {
+        if (c == sign && (c == '.' || c == ',')) {
+            if (point || (grouped && sinceSign != 3)) return std::nullopt;
+            plain += '.', point = true;
+        } else if (c == '.' || c == ',') {
+            if (point || (grouped && sinceSign != 3) || plain.empty()) return std::nullopt;
+            grouped = true, sinceSign = 0;
+        } else {
+            plain += c, ++sinceSign;
+        }
+    }
+    if (grouped && !point && sinceSign != 3) return std::nullopt;
+    double v = 0;
+    const char* from = plain.c_str() + (plain[0] == '+' ? 1 : 0);
+    const char* to = plain.c_str() + plain.size();
+    const auto [end, bad] = std::from_chars(from, to, v);
+    if (bad != std::errc() || end != to || !std::isfinite(v)) return std::nullopt;
+    return v;
+}
+
+std::optional<LoadUnit> loadUnitFrom(std::string_view text) {
+    const std::string t = lowered(trimmed(text));
+    for (const auto& [unit, word] : EnumText<LoadUnit>::words)
+        if (t == lowered(word)) return unit;
+    for (const auto& [word, unit] : {std::pair{"amp", LoadUnit::A}, {"amps", LoadUnit::A}, {"watt", LoadUnit::W}, {"watts", LoadUnit::W}, {"horsepower", LoadUnit::hp}, {"bhp", LoadUnit::hp}})
+        if (t == word) return unit;
+    return std::nullopt;
+}
+
+std::optional<TypedLoad> loadFrom(std::string_view text) {
+    const std::string t = trimmed(text);
+    std::size_t letters = t.size();
+    while (letters > 0 && std::isalpha(static_cast<unsigned char>(t[letters - 1]))) --letters;
+    const auto amount = numberFrom(t.substr(0, letters));
+    if (!amount || *amount < 0 || *amount > 1e9) return std::nullopt;
+    TypedLoad l{*amount, {}};
+    if (letters == t.size()) return l;
+    l.unit = loadUnitFrom(t.substr(letters));
+    if (!l.unit) return std::nullopt;
+    return l;
+}
+
+std::optional<double> metresFrom(std::string_view text, UnitSystem units) {
+    std::string t = lowered(trimmed(text));
+    const auto swap = [&](std::string_view from, std::string_view to) {
+        for (std::size_t at = 0; (at = t.find(from, at)) != std::string::npos; at += to.size()) t.replace(at, from.size(), to);
+    };
+    swap("′", "'"), swap("″", "\""), swap("feet", "ft"), swap("in", "\"");
+    const auto whole = [](std::optional<double> v, double k) -> std::optional<double> {
+        if (!v || *v < 0 || *v > 100000) return std::nullopt;
+        return *v * k;
+    };
+    if (const std::size_t feet = t.find('\''); feet != std::string::npos) { // 1' 6"
+        const auto f = whole(numberFrom(t.substr(0, feet)), metresPerFoot);
+        std::string rest = trimmed(t.substr(feet + 1));
+        if (rest.empty()) return f;
+        if (rest.back() != '"') return std::nullopt;
+        rest.pop_back();
+        const auto inches = whole(numberFrom(rest), metresPerFoot / 12);
+        return f && inches ? std::optional(*f + *inches) : std::nullopt;
+    }
+    if (!t.empty() && t.back() == '"') return t.pop_back(), whole(numberFrom(t), metresPerFoot / 12);
+    if (t.size() > 2 && t.substr(t.size() - 2) == "ft") return whole(numberFrom(t.substr(0, t.size() - 2)), metresPerFoot);
+    if (t.size() > 2 && t.substr(t.size() - 2) == "mm") return whole(numberFrom(t.substr(0, t.size() - 2)), 0.001);
+    if (t.size() > 1 && t.back() == 'm') return whole(numberFrom(t.substr(0, t.size() - 1)), 1);
+    return whole(numberFrom(t), units == UnitSystem::Imperial ? metresPerFoot : 1);
+}
+
+std::optional<bool> yesFrom(std::string_view text) {
+    const std::string t = lowered(trimmed(text));
+    for (const char* yes : {"yes", "y", "true", "1", "x", "on"})
+        if (t == yes) return true;
+    for (const char* no : {"", "no", "n", "false", "0", "off", "-", "–"})
+        if (t == no) return false;
+    return std::nullopt;
+}
+
+} // namespace lintel
