@@ -1,5 +1,6 @@
 // lintel-cli: everything the core does, without a window. See docs/command-line.md.
 
+#include "cli/Commands.h"
 #include "core/bench/Bench.h"
 #include "core/exchange/ResultsText.h"
 #include "core/project/ProjectFile.h"
@@ -22,21 +23,14 @@
 using namespace lintel;
 namespace fs = std::filesystem;
 
-namespace {
+namespace lintel {
 
 int fail(const Error& e) {
     std::cerr << "lintel-cli: " << e.text() << "\n";
     return 1;
 }
 
-/// A project with its rule book and results, or the Error in the way.
-struct Solved {
-    Project project;
-    RuleBook book;
-    Results results;
-    CheckInput input() const { return {project, book, results}; }
-};
-Outcome<std::shared_ptr<Solved>> open(const std::string& file) {
+Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file) {
     auto p = loadProject(file);
     if (!p) return p.error();
     auto book = loadRuleBook(p->basis.ruleBook, p->basis.ownValues);
@@ -46,8 +40,12 @@ Outcome<std::shared_ptr<Solved>> open(const std::string& file) {
     return s;
 }
 
+} // namespace lintel
+
+namespace {
+
 int issue(const std::string& file, const std::string& out, int argc, char** argv) {
-    auto s = open(file);
+    auto s = openSolved(file);
     if (!s) return fail(s.error());
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QGuiApplication app(argc, argv);
@@ -165,7 +163,7 @@ int runBench(const std::string& name, const std::string& input, const std::vecto
 
 /// Why a thing is as it is.
 int runExplain(const std::string& file, const std::string& name, bool json, const std::string& pdf, int argc, char** argv) {
-    auto s = open(file);
+    auto s = openSolved(file);
     if (!s) return fail(s.error());
     const Project& p = (*s)->project;
     Ref found = refFrom(name);
@@ -194,7 +192,7 @@ struct PlanSteps {
     std::string to;
 };
 int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
-    auto s = open(file);
+    auto s = openSolved(file);
     if (!s) return fail(s.error());
     Project p = (*s)->project;
     nlohmann::ordered_json out = nlohmann::ordered_json::object();
@@ -311,7 +309,44 @@ int main(int argc, char** argv) {
     explainCommand->add_option("NAME", thing, "Its name or id, for instance LK-1-14")->required();
     explainCommand->add_flag("--json", json, "As JSON");
     explainCommand->add_option("--pdf", pdf, "As a page to print");
+    LevelOrder level;
+    auto* levelCommand = app.add_subcommand("level", "Level a board: the best for each number of moves, with proof");
+    levelCommand->add_option("FILE", level.file, "A .lintel project, or a bare board as JSON")->required();
+    levelCommand->add_option("--board", level.board, "The board, by name");
+    levelCommand->add_option("--together", level.together, "Instead: the boards under this board, transformer or source, by turning their phases");
+    levelCommand->add_option("--moves", level.moves, "At most so many circuits moved; without it the best there is")->check(CLI::Range(0, 1200));
+    levelCommand->add_option("--out", level.out, "The project to write, levelled; without it nothing is written");
+    levelCommand->add_flag("--json", level.json, "As JSON");
+    LoadsOrder loads;
+    auto* loadsCommand = app.add_subcommand("loads", "Lists of loads: in from CSV or XLSX, out, and what they leave open");
+    loadsCommand->require_subcommand(1);
+    auto* importCommand = loadsCommand->add_subcommand("import", "Read a list into a project; by tag where it was read in before");
+    importCommand->add_option("FILE", loads.file, "A .lintel project")->required();
+    importCommand->add_option("LIST", loads.list, "A CSV or XLSX file")->required();
+    importCommand->add_option("--columns", loads.columns, "What each column means: tag,name,-,load,volts; by itself guessed by heading");
+    importCommand->add_option("--header", loads.header, "The row of headings, from 1, or none");
+    importCommand->add_option("--unit", loads.unit, "Of loads that do not say theirs");
+    importCommand->add_option("--decimal", loads.decimal, "point or comma");
+    importCommand->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
+    importCommand->add_option("--encoding", loads.encoding, "Of a CSV: UTF-8, Windows-1252 …");
+    importCommand->add_option("--sheet", loads.sheet, "Of an XLSX: the name of the sheet");
+    importCommand->add_option("--out", loads.out, "The project to write; without it FILE itself");
+    importCommand->add_flag("--remove-gone", loads.removeGone, "Remove loads that the list no longer has");
+    importCommand->add_flag("--circuit", loads.circuit, "Then give loads without a circuit one");
+    importCommand->add_flag("--dry-run", loads.dryRun, "Say what it would do, and write nothing");
+    importCommand->add_flag("--json", loads.json, "As JSON");
+    auto* exportCommand = loadsCommand->add_subcommand("export", "Write the listed loads of a project");
+    exportCommand->add_option("FILE", loads.file, "A .lintel project")->required();
+    exportCommand->add_option("LIST", loads.list, "The CSV or XLSX file to write")->required();
+    exportCommand->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
+    auto* checkCommand = loadsCommand->add_subcommand("check", "Loads with no circuit, circuits with no cable, boards too small or too large");
+    checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
+    checkCommand->add_flag("--json", loads.json, "As JSON");
     CLI11_PARSE(app, argc, argv);
+    if (*levelCommand) return runLevel(level);
+    if (*importCommand) return runLoadsImport(loads);
+    if (*exportCommand) return runLoadsExport(loads);
+    if (*checkCommand) return runLoadsCheck(loads);
 
     if (*benchCommand) return runBench(kind, input, words, text, fieldsOnly, bookId, pdf, job, company, argc, argv);
     if (*planCommand) return runPlan(file, steps, json);
@@ -320,7 +355,7 @@ int main(int argc, char** argv) {
     if (*newCommand) return copyShipped("starters", name.empty() ? "us-480" : name, to, force);
     if (*demoCommand) return copyShipped("demos", name.empty() ? "saltmarket-hall" : name, to, force);
     if (*issueCommand) return issue(file, out, argc, argv);
-    auto s = open(file);
+    auto s = openSolved(file);
     if (!s) return fail(s.error());
     if (json) std::cout << resultsJson((*s)->input(), workings).dump(1) << "\n";
     else std::cout << resultsText((*s)->input());

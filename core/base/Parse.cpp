@@ -43,11 +43,12 @@ std::optional<double> numberFrom(std::string_view text, char decimal) {
         else if (rest.substr(0, 3) == "\u202f" || rest.substr(0, 3) == "\u2009") i += 3;
         else if (rest.substr(0, 3) == "−") s += '-', i += 3;
         else if (t[i] == ' ' || t[i] == '\'') {
-            if (i == 0 || i + 1 >= t.size() || !std::isdigit(static_cast<unsigned char>(t[i - 1])) || !std::isdigit(static_cast<unsigned char>(t[i + 1]))) return std::nullopt;
+            const auto digit = [&](std::size_t k) { return k < t.size() && std::isdigit(static_cast<unsigned char>(t[k])); };
+            if (i == 0 || !digit(i - 1) || !digit(i + 1) || !digit(i + 2) || !digit(i + 3) || digit(i + 4)) return std::nullopt;
             ++i;
         } else s += t[i++];
     }
-    if (s.empty()) return std::nullopt;
+    if (s.empty() || s.back() == ',') return std::nullopt;
     const std::size_t dots = std::size_t(std::count(s.begin(), s.end(), '.')), commas = std::size_t(std::count(s.begin(), s.end(), ','));
     char sign = decimal;
     if (dots && commas) sign = s.rfind('.') > s.rfind(',') ? '.' : ',';
@@ -89,11 +90,11 @@ std::optional<LoadUnit> loadUnitFrom(std::string_view text) {
     return std::nullopt;
 }
 
-std::optional<TypedLoad> loadFrom(std::string_view text) {
+std::optional<TypedLoad> loadFrom(std::string_view text, char decimal) {
     const std::string t = trimmed(text);
     std::size_t letters = t.size();
     while (letters > 0 && std::isalpha(static_cast<unsigned char>(t[letters - 1]))) --letters;
-    const auto amount = numberFrom(t.substr(0, letters));
+    const auto amount = numberFrom(t.substr(0, letters), decimal);
     if (!amount || *amount < 0 || *amount > 1e9) return std::nullopt;
     TypedLoad l{*amount, {}};
     if (letters == t.size()) return l;

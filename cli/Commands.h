@@ -1,0 +1,38 @@
+#pragma once
+// What the commands of lintel-cli share, and those that have a file of their own.
+
+#include "core/check/Check.h"
+#include "core/rules/RuleBook.h"
+
+#include <memory>
+
+namespace lintel {
+
+/// Says why on standard error; the program's exit code.
+int fail(const Error& error);
+
+/// A project with its rule book and results, or the Error in the way.
+struct Solved {
+    Project project;
+    RuleBook book;
+    Results results;
+    CheckInput input() const { return {project, book, results}; }
+};
+Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file);
+
+struct LevelOrder {
+    std::string file, board, together, out;
+    int moves = -1;
+    bool json = false;
+};
+int runLevel(const LevelOrder& order);
+
+struct LoadsOrder {
+    std::string file, list, board, columns, delimiter, encoding, sheet, decimal, unit, out, header;
+    bool removeGone = false, circuit = false, dryRun = false, json = false;
+};
+int runLoadsImport(const LoadsOrder& order);
+int runLoadsExport(const LoadsOrder& order);
+int runLoadsCheck(const LoadsOrder& order);
+
+} // namespace lintel

@@ -1,0 +1,271 @@
+// CSV in and out: libcsv takes the lines apart, iconv the encodings; finding out which ones is ours.
+#include "core/base/Parse.h"
+#include "core/exchange/Grid.h"
+#include "core/project/ProjectFile.h"
+
+#include <cerrno>
+#include <csv.h>
+#include <cstring>
+#include <fmt/format.h>
+#include <fstream>
+#include <iconv.h>
+#include <xlsxwriter.h>
+
+namespace lintel {
+namespace {
+
+constexpr std::size_t chunk = 1 << 18;
+
+/// Bytes of an encoding to UTF-8, a piece at a time; what cannot be read becomes the replacement sign and is counted.
+class Decoder {
+public:
+    explicit Decoder(const std::string& encoding) : plain(encoding == "UTF-8") {
+        if (!plain) converter = iconv_open("UTF-8", encoding.c_str());
+    }
+    ~Decoder() {
+        if (!plain && converter != iconv_t(-1)) iconv_close(converter);
+    }
+    Decoder(const Decoder&) = delete;
+    bool works() const { return plain || converter != iconv_t(-1); }
+    std::string feed(std::string_view bytes, bool last) {
+        if (plain) return std::string(bytes);
+        rest += bytes;
+        std::string out;
+        char* from = rest.data();
+        std::size_t left = rest.size();
+        char buffer[8192];
+        while (left > 0) {
+            char* to = buffer;
+            std::size_t room = sizeof buffer;
+            const std::size_t done = iconv(converter, &from, &left, &to, &room);
+            out.append(buffer, std::size_t(to - buffer));
+            if (done != std::size_t(-1)) break;
+            if (errno == E2BIG) continue;
+            if (errno == EINVAL && !last) break; // the rest of a sign comes with the next piece
+            out += "\uFFFD";
+            ++lost;
+            ++from, --left;
+        }
+        rest.erase(0, rest.size() - left);
+        return out;
+    }
+    int lost = 0;
+
+private:
+    bool plain;
+    iconv_t converter = iconv_t(-1);
+    std::string rest;
+};
+
+/// Whether a text is UTF-8 all through; a sign that is cut off at the end counts as good.
+bool isUtf8(std::string_view s, bool ends) {
+    for (std::size_t i = 0; i < s.size();) {
+        const auto c = static_cast<unsigned char>(s[i]);
+        const std::size_t n = c < 0x80 ? 1 : c >= 0xC2 && c < 0xE0 ? 2 : c >= 0xE0 && c < 0xF0 ? 3 : c >= 0xF0 && c < 0xF5 ? 4 : 0;
+        if (!n) return false;
+        if (i + n > s.size()) return !ends;
+        for (std::size_t k = 1; k < n; ++k)
+            if ((static_cast<unsigned char>(s[i + k]) & 0xC0) != 0x80) return false;
+        i += n;
+    }
+    return true;
+}
+
+struct Start { std::string encoding; std::size_t skip = 0; };
+Start encodingOf(std::string_view s, bool whole) {
+    if (s.substr(0, 3) == "\xEF\xBB\xBF") return {"UTF-8", 3};
+    if (s.substr(0, 2) == "\xFF\xFE") return {"UTF-16LE", 2};
+    if (s.substr(0, 2) == "\xFE\xFF") return {"UTF-16BE", 2};
+    // Text of the west in two bytes a sign has a zero in every other one.
+    std::size_t even = 0, odd = 0;
+    for (std::size_t i = 0; i < std::min<std::size_t>(s.size(), 4000); ++i) (i % 2 ? odd : even) += s[i] == 0;
+    const std::size_t n = std::min<std::size_t>(s.size(), 4000) / 2;
+    if (n > 2 && odd > n * 6 / 10 && even < n / 10) return {"UTF-16LE", 0};
+    if (n > 2 && even > n * 6 / 10 && odd < n / 10) return {"UTF-16BE", 0};
+    return {isUtf8(s, whole) ? "UTF-8" : "Windows-1252", 0};
+}
+
+/// The sign that parts the most lines into the same number of cells, quotes aside.
+char delimiterOf(const std::string& s) {
+    char best = ',';
+    double most = 0;
+    for (char d : {',', ';', '\t', '|'}) {
+        std::map<int, int> counts;
+        int here = 0, lines = 0;
+        bool quoted = false;
+        for (char c : s) {
+            if (c == '"') quoted = !quoted;
+            else if (quoted) continue;
+            else if (c == d) ++here;
+            else if (c == '\n') {
+                if (here) ++counts[here];
+                ++lines, here = 0;
+            }
+        }
+        if (here) ++counts[here], ++lines;
+        double score = 0;
+        for (const auto& [cells, n] : counts) score = std::max(score, n * (1 + 0.05 * std::min(cells, 20)));
+        if (score > most) most = score, best = d;
+    }
+    return best;
+}
+
+struct Taker {
+    Grid grid{};
+    std::vector<std::string> row{};
+    std::optional<Error> error{};
+    int line = 1;
+    std::string file{};
+
+    static void cell(void* data, std::size_t n, void* self) {
+        auto& t = *static_cast<Taker*>(self);
+        if (t.error) return;
+        if (n > mostCellBytes) return void(t.error = Error{fmt::format("{}, row {}", t.file, t.grid.rows.size() + 1), fmt::format("a cell has more than {} signs", mostCellBytes), "Is a quotation mark left open? Or is it no list at all?"});
+        if (t.row.size() >= mostListColumns) return void(t.error = Error{fmt::format("{}, row {}", t.file, t.grid.rows.size() + 1), fmt::format("it has more than {} columns", mostListColumns), "Choose the right delimiter."});
+        t.row.emplace_back(static_cast<const char*>(data), n);
+        for (char& c : t.row.back())
+            if (c == '\0') c = ' ';
+    }
+    static void end(int, void* self) {
+        auto& t = *static_cast<Taker*>(self);
+        if (t.error) return;
+        if (t.grid.rows.size() >= mostListRows) return void(t.error = Error{t.file, fmt::format("it has more than {} rows", mostListRows), "Split the list."});
+        t.grid.rows.push_back(std::move(t.row));
+        t.grid.lines.push_back(int(t.grid.rows.size()));
+        t.row.clear();
+    }
+};
+
+} // namespace
+
+std::size_t Grid::columns() const {
+    std::size_t n = 0;
+    for (const auto& r : rows) n = std::max(n, r.size());
+    return n;
+}
+
+Outcome<Grid> readCsv(const std::filesystem::path& path, const GridOptions& options) {
+    const std::string name = path.filename().string();
+    std::error_code ec;
+    if (std::filesystem::is_directory(path, ec)) return Error{name, "this is a folder, not a file", ""};
+    std::ifstream in(path, std::ios::binary);
+    if (!in) return Error{name, std::string("the file cannot be opened: ") + std::strerror(errno), ""};
+    const double size = double(std::max<std::uintmax_t>(1, std::filesystem::file_size(path, ec)));
+    std::string first(chunk, '\0');
+    in.read(first.data(), std::streamsize(first.size()));
+    first.resize(std::size_t(in.gcount()));
+    if (first.empty()) return Error{name, "the file is empty", "Choose the file that holds the list."};
+    Start start = encodingOf(first, in.eof());
+    if (!options.encoding.empty()) start.encoding = options.encoding; // a mark at the front is passed over all the same
+    const auto decode = [&](const std::string& encoding) -> Outcome<Grid> {
+        in.clear();
+        in.seekg(std::streamoff(start.skip));
+        Decoder decoder(encoding);
+        if (!decoder.works()) return Error{name, "there is no encoding “" + encoding + "”", "UTF-8, Windows-1252, ISO-8859-15, UTF-16LE …"};
+        Taker t;
+        t.file = name;
+        csv_parser parser;
+        if (csv_init(&parser, CSV_APPEND_NULL) != 0) return Error{name, "there is not enough memory to read it", ""};
+        struct Free {
+            csv_parser* p;
+            ~Free() { csv_free(p); }
+        } freeing{&parser};
+        std::string buffer(chunk, '\0');
+        bool begun = false;
+        std::size_t sinceLine = 0;
+        double read = 0;
+        for (bool last = false; !last && !t.error;) {
+            in.read(buffer.data(), std::streamsize(buffer.size()));
+            const std::size_t got = std::size_t(in.gcount());
+            last = got < buffer.size();
+            read += double(got);
+            const std::string text = decoder.feed(std::string_view(buffer).substr(0, got), last);
+            if (!begun) {
+                t.grid.delimiter = options.delimiter ? options.delimiter : delimiterOf(text.substr(0, 65536));
+                csv_set_delim(&parser, static_cast<unsigned char>(t.grid.delimiter));
+                begun = true;
+            }
+            for (std::size_t at = 0; at < text.size();) { // a line without end is no list, and is not to fill the memory
+                const auto brk = text.find('\n', at);
+                sinceLine += (brk == std::string::npos ? text.size() : brk) - at;
+                if (sinceLine > mostLineBytes) return Error{fmt::format("{}, line {}", name, t.grid.rows.size() + 1), "the line is longer than 1 MB", "This is not a list, or its lines do not end; save it as CSV or XLSX again."};
+                if (brk == std::string::npos) break;
+                sinceLine = 0, at = brk + 1;
+            }
+            if (csv_parse(&parser, text.data(), text.size(), Taker::cell, Taker::end, &t) != text.size() && !t.error) return Error{name, std::string("it cannot be read: ") + csv_strerror(csv_error(&parser)), ""};
+            if (options.progress && !options.progress(std::min(1.0, read / size))) return Error{name, readingStopped, ""};
+        }
+        csv_fini(&parser, Taker::cell, Taker::end, &t);
+        if (t.error) return *t.error;
+        t.grid.encoding = encoding;
+        if (decoder.lost) t.grid.notes.push_back(fmt::format("{} signs cannot be read as {}: choose another encoding", decoder.lost, encoding));
+        return t.grid;
+    };
+    auto grid = decode(start.encoding);
+    if (grid && start.encoding == "UTF-8" && options.encoding.empty()) // what seemed to be UTF-8 at the front may turn out not to be
+        for (const auto& row : grid->rows)
+            for (const auto& cell : row)
+                if (!isUtf8(cell, true)) return decode("Windows-1252");
+    if (grid && !options.encoding.empty() && start.encoding == "UTF-8") {
+        int bad = 0;
+        for (auto& row : grid->rows)
+            for (auto& cell : row)
+                if (!isUtf8(cell, true)) {
+                    ++bad;
+                    for (char& c : cell)
+                        if (static_cast<unsigned char>(c) >= 0x80) c = '?';
+                }
+        if (bad) grid->notes.push_back(fmt::format("{} cells are not UTF-8: choose another encoding", bad));
+    }
+    return grid;
+}
+
+std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file, const std::string& title, char delimiter) {
+    if (lowered(file.extension().string()) != ".xlsx") {
+        std::string out;
+        for (const auto& row : rows) {
+            for (std::size_t i = 0; i < row.size(); ++i) {
+                if (i) out += delimiter;
+                if (row[i].find_first_of(std::string("\"\n\r") + delimiter) == std::string::npos && (row[i].empty() || (row[i].front() != ' ' && row[i].back() != ' '))) {
+                    out += row[i];
+                    continue;
+                }
+                std::string cell(csv_write(nullptr, 0, row[i].data(), row[i].size()), '\0');
+                csv_write(cell.data(), cell.size(), row[i].data(), row[i].size());
+                out += cell;
+            }
+            out += "\r\n"; // RFC 4180
+        }
+        return writeTextAtomically("\xEF\xBB\xBF" + out, file); // with the mark, so that spreadsheets take it for UTF-8
+    }
+    const std::string temp = file.string() + ".saving";
+    lxw_workbook* book = workbook_new(temp.c_str());
+    lxw_worksheet* sheet = book ? workbook_add_worksheet(book, title.substr(0, 31).c_str()) : nullptr;
+    if (!sheet) return Error{file.string(), "the file cannot be written", "Choose another folder, or make room on the disk."};
+    lxw_format* bold = workbook_add_format(book);
+    format_set_bold(bold);
+    format_set_bottom(bold, LXW_BORDER_THIN);
+    std::vector<std::size_t> widths;
+    for (std::size_t r = 0; r < rows.size(); ++r)
+        for (std::size_t c = 0; c < rows[r].size(); ++c) {
+            const std::string& s = rows[r][c];
+            if (widths.size() <= c) widths.resize(c + 1, 6);
+            widths[c] = std::max(widths[c], std::min<std::size_t>(48, s.size() + 2));
+            const auto v = r ? numberFrom(s) : std::nullopt;
+            const bool number = v && s.find_first_not_of("0123456789.-") == std::string::npos && (s.size() < 2 || s[0] != '0' || s[1] == '.');
+            if (number) worksheet_write_number(sheet, lxw_row_t(r), lxw_col_t(c), *v, nullptr);
+            else if (!s.empty()) worksheet_write_string(sheet, lxw_row_t(r), lxw_col_t(c), s.c_str(), r ? nullptr : bold);
+        }
+    for (std::size_t c = 0; c < widths.size(); ++c) worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr);
+    worksheet_freeze_panes(sheet, 1, 0);
+    std::error_code ec;
+    if (const lxw_error bad = workbook_close(book)) {
+        std::filesystem::remove(temp, ec);
+        return Error{file.string(), std::string("the file cannot be written: ") + lxw_strerror(bad), "Choose another folder, or make room on the disk."};
+    }
+    std::filesystem::rename(temp, file, ec);
+    if (ec) return Error{file.string(), "the file cannot be replaced: " + ec.message(), ""};
+    return std::nullopt;
+}
+
+} // namespace lintel
