@@ -5,13 +5,7 @@
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
 
-#include <QContextMenuEvent>
-#include <QDragEnterEvent>
-#include <QKeyEvent>
 #include <QLineEdit>
-#include <QMenu>
-#include <QMimeData>
-#include <QMouseEvent>
 
 namespace lintel {
 
@@ -26,7 +20,7 @@ BoardView::BoardView(Session& s, QWidget* parent) : QWidget(parent), session(s) 
     setObjectName("boardView");
     connect(&session, &Session::solved, this, [this] { show(shown); });
     connect(&session, &Session::selectionChanged, this, [this] {
-        if (const Circuit* c = session.project().circuits.find(session.selection().as<Circuit>()); c && c->board == shown && c->slot > 0) cursor = c->slot;
+        if (const Circuit* c = session.project().circuits.find(session.selection().as<Circuit>()); c && c->board == shown && c->slot > 0 && session.selectionList().size() == 1) cursor = anchor = c->slot;
         update();
     });
 }
@@ -35,9 +29,13 @@ const Board* BoardView::data() const { return session.solution().project.boards.
 
 void BoardView::show(BoardId b) {
     if (b != shown && editor) editor->deleteLater();
-    if (b != shown) cursor = 0;
+    if (b != shown) cursor = anchor = 0, factIndex = 0;
     shown = b;
     map = slotMap(session.solution().project, b);
+    here.clear();
+    for (const Circuit& c : session.solution().project.circuits)
+        if (c.board == b) here.push_back(c.id);
+    if (cursor >= int(map.size())) cursor = anchor = 0;
     updateGeometry();
     update();
 }
@@ -94,6 +92,12 @@ BoardView::Columns BoardView::columns(int slot) const {
     return c;
 }
 
+QRectF BoardView::factBox(int slot, const char* key) const {
+    const Columns c = columns(slot);
+    const std::string_view k = key;
+    return k == "load" ? c.va : k == "breaker" ? c.breaker : k == "size" ? c.size : k == "length" ? (c.loop.width() > 0 ? c.loop : c.bar) : c.name;
+}
+
 CircuitId BoardView::circuitAt(int slot) const { return slot > 0 && slot < int(map.size()) ? map[std::size_t(slot)] : CircuitId{}; }
 
 void BoardView::paintEvent(QPaintEvent*) {
@@ -113,9 +117,9 @@ void BoardView::paintEvent(QPaintEvent*) {
     const Results& r = session.solution().results;
     const auto colour = [&](int line) { return t.phase(phaseInk(session.solution().project.basis, b->system, line)); };
     double mostVa = 1;
-    for (const Circuit& c : session.solution().project.circuits)
-        if (c.board == shown && !r.of(c.id).feeder)
-            for (double va : r.of(c.id).phaseVa) mostVa = std::max(mostVa, va);
+    for (CircuitId c : here)
+        if (!r.of(c).feeder)
+            for (double va : r.of(c).phaseVa) mostVa = std::max(mostVa, va);
     if (two) {
         const double half = (width() - 2 * edge - busWidth) / 2;
         p.fillRect(QRectF(edge + half, edge, busWidth, bottom - edge), t.sunk);
@@ -140,9 +144,9 @@ void BoardView::paintEvent(QPaintEvent*) {
             }
         drawLine(p, col.letter, q(lineName(line, *b)), Qt::AlignHCenter, colour(line), uiFont(0.8, true));
         if (!c) {
-            const bool here = slot == cursor && hasFocus();
+            const bool current = slot == cursor && hasFocus();
             if (slot == cursor) {
-                p.setPen(QPen(t.accent, 1, here ? Qt::SolidLine : Qt::DotLine));
+                p.setPen(QPen(t.accent, 1, current ? Qt::SolidLine : Qt::DotLine));
                 p.setBrush(Qt::NoBrush);
                 p.drawRoundedRect(box.adjusted(1, 1, -1, -1), 3, 3);
             }
@@ -152,23 +156,87 @@ void BoardView::paintEvent(QPaintEvent*) {
             drawLine(p, col.name, tr("Space"), two && slot % 2 == 0 ? Qt::AlignRight : Qt::AlignLeft, t.quiet, f);
         }
     }
-    for (const Circuit& c : session.solution().project.circuits)
-        if (c.board == shown && c.slot > 0 && circuitAt(c.slot) == c.id) paintCircuit(p, c, mostVa);
-    if (dragging && target > 0) {
-        p.setPen(QPen(plan.possible ? t.accent : t.stop, 2));
-        p.setBrush(Qt::NoBrush);
-        const Circuit* c = session.solution().project.circuits.find(grabbed);
-        QRectF area = slotBox(target);
-        for (int s : slotsTaken(*b, target, c ? c->poles : 1)) area = area.united(slotBox(s));
-        p.drawRoundedRect(area.adjusted(1, 1, -1, -1), 3, 3);
-        const QFont f = uiFont(0.92, true);
-        const double w = std::min(QFontMetricsF(f).horizontalAdvance(effect) + 20, width() - 8.0);
-        QRectF tip(std::clamp(area.center().x() - w / 2, 4.0, width() - w - 4), area.top() > 40 ? area.top() - 30 : area.bottom() + 6, w, 24);
-        p.setPen(plan.possible ? t.accent : t.stop);
-        p.setBrush(t.surface);
-        p.drawRoundedRect(tip, 4, 4);
-        drawLine(p, tip, effect, Qt::AlignHCenter, plan.possible ? t.accent : t.stop, f);
+    for (CircuitId id : here)
+        if (const Circuit& c = session.solution().project.circuits[id]; c.slot > 0 && circuitAt(c.slot) == id) paintCircuit(p, c, mostVa);
+    paintGroups(p);
+    if (cursor > 0 && hasFocus() && !dragging) { // the fact that typing edits
+        const QRectF box = factBox(cursor, fact());
+        p.setPen(QPen(t.accent, 1.6));
+        p.drawLine(QPointF(box.left(), box.bottom() - 1.5), QPointF(box.right(), box.bottom() - 1.5));
     }
+    if (target > 0) paintPlan(p);
+    else for (const auto& [id, slot] : proposed) paintGhost(p, id, slot, false);
+}
+
+void BoardView::propose(std::vector<std::pair<CircuitId, int>> places) {
+    proposed = std::move(places);
+    update();
+}
+
+/// A circuit where it would come to stand, with where it comes from.
+QRectF BoardView::paintGhost(QPainter& p, CircuitId id, int slot, bool mine) {
+    const Theme& t = theme();
+    const Board& b = *data();
+    const Solution& s = session.solution();
+    const Circuit* c = s.project.circuits.find(id);
+    const auto taken = c ? slotsTaken(b, slot, c->poles) : std::vector<int>{};
+    if (taken.empty()) return {};
+    QRectF box = slotBox(taken.front());
+    for (int x : taken) box = box.united(slotBox(x));
+    p.setPen(QPen(t.accent, mine ? 2 : 1.2, mine ? Qt::SolidLine : Qt::DashLine));
+    p.setBrush(mine ? t.accentWash : t.surface);
+    p.drawRoundedRect(box.adjusted(1, 1, -1, -1), 3, 3);
+    const QString from = c->board == shown ? tr("%1 ← %2").arg(slot).arg(c->slot) : tr("%1 ← %2").arg(slot).arg(q(nameOf(s.project, id)));
+    drawLine(p, box.adjusted(8, 0, -8, 0), from + "   " + q(servesWords(s.project, s.results, id)), b.form != BoardForm::TwoColumn || slot % 2 == 1 ? Qt::AlignLeft : Qt::AlignRight, t.accent, uiFont(0.9, mine));
+    return box;
+}
+
+/// Breakers whose handles are tied or that share a neutral, and circuits kept together: a bracket beside their numbers.
+void BoardView::paintGroups(QPainter& p) {
+    const Theme& t = theme();
+    const Solution& s = session.solution();
+    const Board& b = *data();
+    struct Sort { int Circuit::*number; Qt::PenStyle pen; double width; };
+    for (const Sort& sort : {Sort{&Circuit::tie, Qt::SolidLine, 2.2}, {&Circuit::multiwire, Qt::DashLine, 1.4}, {&Circuit::kept, Qt::DotLine, 1.6}}) {
+        std::map<int, std::vector<int>> groups;
+        for (CircuitId id : here)
+            if (const Circuit& c = s.project.circuits[id]; c.*sort.number && c.slot > 0) groups[c.*sort.number].push_back(c.slot);
+        for (auto& [number, group] : groups) {
+            std::sort(group.begin(), group.end());
+            p.setPen(QPen(t.accent, sort.width, sort.pen));
+            for (std::size_t i = 1; i < group.size(); ++i) {
+                const bool oneColumn = b.form != BoardForm::TwoColumn || group[i] % 2 == group[i - 1] % 2;
+                if (!oneColumn) continue;
+                const QRectF from = columns(group[i - 1]).breaker, to = columns(group[i]).breaker;
+                const double x = from.left() + (b.form != BoardForm::TwoColumn || group[i] % 2 == 1 ? 5 : from.width() - 5);
+                p.drawLine(QPointF(x, from.center().y() + 7), QPointF(x, to.center().y() - 7));
+            }
+        }
+    }
+}
+
+/// Where everything would come to stand, and what that does to the phases.
+void BoardView::paintPlan(QPainter& p) {
+    const Theme& t = theme();
+    QRectF area = slotBox(target);
+    if (plan.possible)
+        for (const auto& [id, slot] : plan.places) {
+            const bool mine = std::find(dragged.begin(), dragged.end(), id) != dragged.end();
+            const QRectF box = paintGhost(p, id, slot, mine);
+            if (mine && slot == target) area = box;
+        }
+    else {
+        p.setPen(QPen(t.stop, 2));
+        p.setBrush(Qt::NoBrush);
+        p.drawRoundedRect(area.adjusted(1, 1, -1, -1), 3, 3);
+    }
+    const QFont f = uiFont(0.92, true);
+    const double w = std::min(QFontMetricsF(f).horizontalAdvance(effect) + 20, width() - 8.0);
+    QRectF tip(std::clamp(area.center().x() - w / 2, 4.0, width() - w - 4), area.top() > 40 ? area.top() - 30 : area.bottom() + 6, w, 24);
+    p.setPen(plan.possible ? t.accent : t.stop);
+    p.setBrush(t.surface);
+    p.drawRoundedRect(tip, 4, 4);
+    drawLine(p, tip, effect, Qt::AlignHCenter, plan.possible ? t.accent : t.stop, f);
 }
 
 void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
@@ -180,26 +248,26 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
     QRectF area;
     for (int s : slotsTaken(b, c.slot, c.poles)) area = area.united(slotBox(s));
     const bool left = b.form != BoardForm::TwoColumn || c.slot % 2 == 1;
-    const bool selected = std::find(session.selectionList().begin(), session.selectionList().end(), Ref(c.id)) != session.selectionList().end();
+    const bool selected = isChosen(c.id);
     if (selected) {
         p.setPen(QPen(t.accent, 1.2));
         p.setBrush(t.accentWash);
         p.drawRoundedRect(area.adjusted(1, 0.5, -1, -0.5), 3, 3);
         for (int s : slotsTaken(b, c.slot, c.poles)) drawLine(p, columns(s).letter, q(lineName(lineOfSlot(b, s), b)), Qt::AlignHCenter, t.phase(phaseInk(sol.project.basis, b.system, lineOfSlot(b, s))), uiFont(0.8, true));
     }
-    const bool faded = dragging && c.id == grabbed;
+    const bool faded = std::find(dragged.begin(), dragged.end(), c.id) != dragged.end();
     p.setOpacity(faded ? 0.4 : 1);
     Columns col = columns(c.slot);
     const auto tall = [&](QRectF box) { return QRectF(box.left(), area.top(), box.width(), area.height()); };
-    const bool spare = c.use == CircuitUse::Spare;
+    const bool spare = c.use != CircuitUse::Load, reserved = c.use == CircuitUse::Reserved;
     if (b.form != BoardForm::Ways) drawLine(p, tall(col.number), QString::number(c.slot), left ? Qt::AlignRight : Qt::AlignLeft, t.quiet, uiFont(0.88));
     // The breaker: a box with its rating; a pin mark where it must not move.
     QRectF br = QRectF(col.breaker.left(), area.center().y() - 8.5, col.breaker.width(), 17);
     const bool low = r.deviceHeld && r.device < r.required.v;
-    p.setPen(QPen(low ? t.stop : c.heldBreaker && !spare ? t.quiet : t.rule, low ? 1.4 : 1));
+    p.setPen(QPen(low ? t.stop : c.heldBreaker && !spare ? t.quiet : t.rule, low ? 1.4 : 1, reserved ? Qt::DotLine : Qt::SolidLine));
     p.setBrush(spare ? t.surface : t.paper);
     p.drawRoundedRect(br, 3, 3);
-    drawLine(p, br, q(deviceWords(r, c.poles, *sol.book)), Qt::AlignHCenter, low ? t.stop : t.ink, uiFont(0.86, true));
+    if (!reserved) drawLine(p, br, q(deviceWords(r, c.poles, *sol.book)), Qt::AlignHCenter, low ? t.stop : t.ink, uiFont(0.86, true));
     if (c.pinned) {
         p.setPen(Qt::NoPen);
         p.setBrush(t.accent);
@@ -235,288 +303,6 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         p.drawRect(QRectF(left && b.form == BoardForm::TwoColumn ? bar.right() - w : bar.left(), bar.center().y() - 4, w, 8));
     }
     p.setOpacity(1);
-}
-
-void BoardView::mousePressEvent(QMouseEvent* e) {
-    setFocus();
-    const int slot = slotAt(e->position());
-    if (!slot) return;
-    cursor = slot;
-    pressed = e->position();
-    const CircuitId c = circuitAt(slot);
-    if (c) cursor = session.solution().project.circuits[c].slot;
-    session.select(c ? Ref(c) : Ref(shown));
-    grabbed = e->button() == Qt::LeftButton ? c : CircuitId{};
-    dragging = false;
-    update();
-}
-
-void BoardView::planDrop(int slot) {
-    target = slot;
-    const Solution& s = session.solution();
-    const Circuit* c = s.project.circuits.find(grabbed);
-    if (!c || slot <= 0) return;
-    plan = planMove(s.project, grabbed, slot);
-    if (!plan.possible) {
-        effect = q(plan.reason);
-        return;
-    }
-    const Arrangement now = asItStands(s.project, s.results, shown), then = arrangementOf(s.project, s.results, shown, plan.places);
-    effect = tr("%1 to %2 · imbalance %3 → %4").arg(plan.swap ? tr("swap") : tr("shift")).arg(slot).arg(q(percent(now.imbalance)), q(percent(then.imbalance)));
-}
-
-void BoardView::mouseMoveEvent(QMouseEvent* e) {
-    if (grabbed && (e->buttons() & Qt::LeftButton)) {
-        if (!dragging && (e->position() - pressed).manhattanLength() > 6) dragging = true;
-        if (dragging) {
-            const int slot = slotAt(e->position());
-            if (slot != target) planDrop(slot);
-            setCursor(Qt::ClosedHandCursor);
-            update();
-        }
-        return;
-    }
-    setCursor(circuitAt(slotAt(e->position())) ? Qt::OpenHandCursor : Qt::ArrowCursor);
-}
-
-void BoardView::mouseReleaseEvent(QMouseEvent* e) {
-    if (dragging && target > 0) {
-        const int slot = slotAt(e->position());
-        planDrop(slot);
-        if (slot > 0 && plan.possible) {
-            const MovePlan doing = plan;
-            const QString name = q(nameOf(session.project(), grabbed));
-            cursor = slot;
-            session.edit(plan.swap ? tr("Swap %1").arg(name) : tr("Move %1 to slot %2").arg(name).arg(slot), [&](Project& p) { applyMove(p, doing); });
-        } else if (slot > 0 && !plan.reason.empty() && session.project().circuits[grabbed].slot != slot) {
-            session.say(q(plan.reason), true);
-        }
-    }
-    grabbed = {};
-    dragging = false;
-    target = 0;
-    effect.clear();
-    setCursor(Qt::ArrowCursor);
-    update();
-}
-
-void BoardView::mouseDoubleClickEvent(QMouseEvent* e) {
-    const int slot = slotAt(e->position());
-    if (!slot) return;
-    const CircuitId c = circuitAt(slot);
-    cursor = c ? session.solution().project.circuits[c].slot : slot;
-    if (c && columns(cursor).breaker.adjusted(-3, -200, 3, 200).contains(e->position())) startBreakerEdit();
-    else startNameEdit();
-}
-
-CircuitId BoardView::ensureCircuit(Project& p, int slot) const {
-    if (const CircuitId c = slotMap(p, shown)[std::size_t(slot)]) return c;
-    const CircuitId c = addCircuit(p, shown, 1, "");
-    p.circuits.change(c)->slot = slot;
-    return c;
-}
-
-void BoardView::startNameEdit(const QString& begin) {
-    if (!data() || cursor < 1) return;
-    if (editor) editor->deleteLater();
-    const CircuitId id = circuitAt(cursor);
-    const Circuit* c = session.solution().project.circuits.find(id);
-    if (c && session.solution().results.of(id).feeder) {
-        session.say(tr("A feeder is called after what it feeds; rename the board."));
-        return;
-    }
-    auto* line = new QLineEdit(begin.isEmpty() && c ? q(c->name) : begin, this);
-    editor = line;
-    line->setObjectName("nameEditor");
-    closeOnEscape(line);
-    QRectF box = columns(cursor).name.adjusted(-6, -1, 6, 1);
-    line->setGeometry(box.toRect());
-    line->setAlignment(data()->form == BoardForm::TwoColumn && cursor % 2 == 0 ? Qt::AlignRight : Qt::AlignLeft);
-    if (begin.isEmpty()) line->selectAll();
-    const int slot = cursor;
-    connect(line, &QLineEdit::returnPressed, this, [this, line, slot] {
-        commitName(line->text(), slot);
-        line->deleteLater();
-        setFocus();
-        moveCursor(1, 0);
-    });
-    connect(line, &QLineEdit::editingFinished, line, [this, line, slot] {
-        if (!line->hasFocus() && line->isModified() && editor == line) commitName(line->text(), slot);
-        line->deleteLater();
-    });
-    line->show();
-    line->setFocus();
-}
-
-void BoardView::commitName(const QString& text, int slot) {
-    const QString name = text.trimmed();
-    const CircuitId id = circuitAt(slot);
-    if (!id && name.isEmpty()) return;
-    if (name.compare("spare", Qt::CaseInsensitive) == 0) {
-        session.edit(tr("Spare at slot %1").arg(slot), [&](Project& p) {
-            Circuit& c = *p.circuits.change(ensureCircuit(p, slot));
-            c.use = CircuitUse::Spare;
-            c.name.clear();
-        });
-        return;
-    }
-    session.edit(id ? tr("Describe circuit") : tr("Add circuit"), [&](Project& p) {
-        Circuit& c = *p.circuits.change(ensureCircuit(p, slot));
-        c.name = name.toStdString();
-        if (c.use == CircuitUse::Spare) c.use = CircuitUse::Load;
-        if (!c.run) c.run = p.runs.add({});
-    });
-}
-
-void BoardView::startBreakerEdit() {
-    const CircuitId id = circuitAt(cursor);
-    const Circuit* c = session.solution().project.circuits.find(id);
-    if (!c) return;
-    if (editor) editor->deleteLater();
-    auto* line = new QLineEdit(q(breakerWords(session.solution().results.of(id).device, c->poles)), this);
-    editor = line;
-    line->setObjectName("breakerEditor");
-    closeOnEscape(line);
-    const QRectF box = columns(cursor).breaker;
-    line->setGeometry(QRectF(box.left() - 4, box.center().y() - 13, box.width() + 26, 26).toRect());
-    line->setToolTip(tr("20, 30/2 for two poles, or auto"));
-    line->selectAll();
-    connect(line, &QLineEdit::returnPressed, this, [this, line, id] {
-        const QString text = line->text().trimmed();
-        line->deleteLater();
-        setFocus();
-        const bool automatic = text.isEmpty() || text.toLower() == "auto";
-        bool ok = false;
-        const double amps = text.section('/', 0, 0).toDouble(&ok);
-        const Circuit& k = session.project().circuits[id];
-        const int poles = text.contains('/') ? text.section('/', 1).toInt() : k.poles;
-        if (!automatic && (!ok || amps < 1 || amps > 6000 || poles < 1 || poles > 3)) return session.say(tr("“%1” is not a breaker: type 20, 30/2 or auto").arg(text), true);
-        if (poles > factsOf(session.project().boards[k.board].system).lines) return session.say(tr("the board has no %1 lines").arg(poles), true);
-        Project trial = session.project();
-        trial.circuits.change(id)->poles = poles;
-        trial.circuits.change(id)->slot = 0;
-        const int slot = poles == k.poles || planMove(trial, id, k.slot).possible ? k.slot : firstFreeSlot(trial, k.board, poles, id);
-        if (!slot) return session.say(tr("there is no place for %1 poles").arg(poles), true);
-        session.edit(tr("Breaker of %1").arg(q(nameOf(session.project(), id))), [&](Project& p) {
-            Circuit& x = *p.circuits.change(id);
-            if (automatic) x.heldBreaker.reset();
-            else x.heldBreaker = amps;
-            x.poles = poles;
-            x.slot = slot;
-        });
-    });
-    connect(line, &QLineEdit::editingFinished, line, &QObject::deleteLater);
-    line->show();
-    line->setFocus();
-}
-
-void BoardView::moveCursor(int down, int sideways) {
-    const Board* b = data();
-    if (!b) return;
-    const int step = b->form == BoardForm::TwoColumn ? 2 : 1;
-    int to = std::max(1, cursor);
-    const CircuitId here = circuitAt(to);
-    if (down) {
-        to += down * step;
-        while (to >= 1 && to <= b->slots && here && circuitAt(to) == here) to += (down > 0 ? step : -step);
-    }
-    if (sideways && step == 2) to += to % 2 == 1 ? (sideways > 0 ? 1 : 0) : (sideways < 0 ? -1 : 0);
-    if (to < 1 || to > b->slots) return;
-    const CircuitId c = circuitAt(to);
-    cursor = c ? session.solution().project.circuits[c].slot : to;
-    session.select(c ? Ref(c) : Ref(shown));
-    update();
-}
-
-bool BoardView::event(QEvent* e) {
-    // Letters typed here describe a circuit; they are not the stages' or the plan's shortcuts.
-    if (e->type() == QEvent::ShortcutOverride) {
-        auto* k = static_cast<QKeyEvent*>(e);
-        if (!k->text().isEmpty() && k->text().at(0).isPrint() && !(k->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
-            e->accept();
-            return true;
-        }
-    }
-    return QWidget::event(e);
-}
-
-void BoardView::keyPressEvent(QKeyEvent* e) {
-    const CircuitId id = circuitAt(cursor);
-    if (e->key() == Qt::Key_Escape && dragging) {
-        grabbed = {};
-        dragging = false;
-        target = 0;
-        update();
-    } else if (e->key() == Qt::Key_Up) moveCursor(-1, 0);
-    else if (e->key() == Qt::Key_Down) moveCursor(1, 0);
-    else if (e->key() == Qt::Key_Left) moveCursor(0, -1);
-    else if (e->key() == Qt::Key_Right) moveCursor(0, 1);
-    else if (e->key() == Qt::Key_F2 || e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) startNameEdit();
-    else if (e->key() == Qt::Key_F3) startBreakerEdit();
-    else if (e->key() == Qt::Key_Delete && id) session.edit(tr("Remove circuit"), [&](Project& p) { removeCircuit(p, id); });
-    else if (!e->text().isEmpty() && e->text().at(0).isPrint() && !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) startNameEdit(e->text());
-    else QWidget::keyPressEvent(e);
-}
-
-void BoardView::contextMenuEvent(QContextMenuEvent* e) {
-    const int slot = slotAt(e->pos());
-    if (!slot) return;
-    const CircuitId id = circuitAt(slot);
-    cursor = id ? session.solution().project.circuits[id].slot : slot;
-    QMenu menu(this);
-    if (id) {
-        const Circuit& c = session.project().circuits[id];
-        menu.addAction(tr("Describe\tF2"), this, [this] { startNameEdit(); });
-        menu.addAction(tr("Rate the breaker\tF3"), this, [this] { startBreakerEdit(); });
-        menu.addAction(c.pinned ? tr("Unpin") : tr("Pin"), this, [=, this] { session.edit(c.pinned ? tr("Unpin") : tr("Pin"), [&](Project& p) { p.circuits.change(id)->pinned = !p.circuits[id].pinned; }); });
-        if (c.use == CircuitUse::Load && session.solution().results.of(id).va == 0)
-            menu.addAction(tr("Make it a spare"), this, [=, this] { session.edit(tr("Make spare"), [&](Project& p) { p.circuits.change(id)->use = CircuitUse::Spare; }); });
-        menu.addAction(tr("Remove: leave a space\tDel"), this, [=, this] { session.edit(tr("Remove circuit"), [&](Project& p) { removeCircuit(p, id); }); });
-    } else {
-        for (int poles : {1, 2, 3})
-            if (poles <= factsOf(data()->system).lines && !slotsTaken(*data(), slot, poles).empty())
-                menu.addAction(tr("Add a %1-pole circuit").arg(poles), this, [=, this] {
-                    session.edit(tr("Add circuit"), [&](Project& p) {
-                        const CircuitId c = addCircuit(p, shown, poles, "");
-                        Project trial = p;
-                        trial.circuits.change(c)->slot = 0;
-                        if (planMove(trial, c, slot).possible) p.circuits.change(c)->slot = slot;
-                    });
-                });
-        menu.addAction(tr("Spare breaker"), this, [=, this] { commitName("spare", slot); });
-    }
-    menu.exec(e->globalPos());
-}
-
-// ---- loads dropped from the tray ----
-
-void BoardView::dragEnterEvent(QDragEnterEvent* e) {
-    if (e->mimeData()->hasFormat(mimeType)) e->acceptProposedAction();
-}
-void BoardView::dragMoveEvent(QDragMoveEvent* e) {
-    const int slot = slotAt(e->position());
-    if (slot && !circuitAt(slot)) e->acceptProposedAction();
-    else e->ignore();
-    cursor = slot;
-    update();
-}
-void BoardView::dragLeaveEvent(QDragLeaveEvent*) { update(); }
-void BoardView::dropEvent(QDropEvent* e) {
-    const int slot = slotAt(e->position());
-    const Ref thing = refFrom(e->mimeData()->data(mimeType).toStdString());
-    if (!slot || !thing) return;
-    session.edit(tr("Feed %1").arg(q(nameOf(session.project(), thing))), [&](Project& p) {
-        CircuitId c;
-        if (const LoadId l = thing.as<Load>()) {
-            c = circuitLoad(p, l, shown, slot);
-        } else if (const DeviceId d = thing.as<Device>()) {
-            c = circuitToBoard(p, {d}, shown);
-            Project trial = p;
-            trial.circuits.change(c)->slot = 0;
-            if (planMove(trial, c, slot).possible) p.circuits.change(c)->slot = slot;
-        }
-    });
-    e->acceptProposedAction();
 }
 
 } // namespace lintel

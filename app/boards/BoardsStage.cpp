@@ -1,20 +1,32 @@
 #include "app/boards/BoardsStage.h"
 
+#include "app/boards/BoardCards.h"
+#include "app/boards/BoardPicker.h"
+#include "app/boards/CircuitsPage.h"
+#include "app/boards/GroupCard.h"
+#include "app/boards/ImportPage.h"
+#include "app/boards/LevelCard.h"
+#include "app/frame/DrawingView.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
+#include "core/exchange/LoadList.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <QBoxLayout>
+#include <QComboBox>
 #include <QDrag>
 #include <QHeaderView>
 #include <QDropEvent>
+#include <QFileDialog>
 #include <QLabel>
 #include <QListWidget>
 #include <QMenu>
 #include <QMimeData>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QSplitter>
+#include <QStackedWidget>
 #include <QStyledItemDelegate>
 #include <QTreeWidget>
 
@@ -157,8 +169,10 @@ QLabel* heading(const QString& text) {
 } // namespace
 
 BoardsStage::BoardsStage(Session& s, QWidget* parent)
-    : QWidget(parent), session(s), unfed(new TrayList(this)), boards(new BoardTree(s, this)), title(new QLabel(this)), about(new QLabel(this)), unfedCount(heading("")), view(new BoardView(s, this)),
-      tally(new Tally(s, this)) {
+    : QWidget(parent), session(s), unfed(new TrayList(this)), boards(new BoardTree(s, this)), title(new QLabel(this)), about(new QLabel(this)), unfedCount(heading("")), head(new QWidget(this)), besidePane(new QWidget(this)),
+      pages(new QStackedWidget(this)), besidePages(new QStackedWidget(besidePane)), split(new QSplitter(Qt::Horizontal, this)), besideBoard(new QComboBox(this)), view(new BoardView(s, this)), second(new BoardView(s, this)), inHand(view),
+      schedule(new DrawingView(s, this)), tally(new Tally(s, this)), levelCard(new LevelCard(s, this)), groupCard(new GroupCard(s, this)), sizeCard(new SizeCard(s, this)), namesCard(new NamesCard(s, this)), circuitsPage(new CircuitsPage(s, this)),
+      importPage(new ImportPage(s, this)), picker(new BoardPicker(s, this)), besideButton(new QPushButton(tr("Beside"), this)) {
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
@@ -182,44 +196,115 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     left->addWidget(boards, 3);
     boards->setToolTip(tr("Drag a board onto another, a transformer or a source to feed it from there"));
     across->addWidget(leftSide);
+
     auto* middle = new QVBoxLayout;
     middle->setContentsMargins(12, 8, 12, 0);
     middle->setSpacing(4);
-    auto* head = new QHBoxLayout;
+    auto* headRow = new QHBoxLayout(head);
+    headRow->setContentsMargins(0, 0, 0, 0);
+    headRow->setSpacing(6);
     auto* names = new QVBoxLayout;
     names->setSpacing(0);
     title->setTextFormat(Qt::RichText);
+    title->setMinimumWidth(60);
     about->setProperty("quiet", true);
+    about->setMinimumWidth(60);
     names->addWidget(title);
     names->addWidget(about);
-    head->addLayout(names, 1);
-    const auto button = [&](const QString& text, const char* object) {
+    headRow->addLayout(names, 1);
+    const auto button = [&](const QString& text, const char* object, const QString& tip) {
         auto* b = new QPushButton(text);
         b->setObjectName(object);
-        head->addWidget(b, 0, Qt::AlignVCenter);
+        b->setToolTip(tip);
+        headRow->addWidget(b, 0, Qt::AlignVCenter);
         return b;
     };
-    connect(button(tr("Level…"), "level"), &QPushButton::clicked, this, &BoardsStage::openLevelMenu);
-    connect(button(tr("Name from rooms"), "nameFromRooms"), &QPushButton::clicked, this, [this] {
-        session.edit(tr("Name circuits from rooms"), [this](Project& p) {
-            std::map<CircuitId, std::vector<DeviceId>> devices;
-            for (const Device& d : p.devices)
-                if (const Circuit* c = p.circuits.find(d.circuit); c && c->board == current) devices[c->id].push_back(d.id);
-            for (const auto& [c, list] : devices) p.circuits.change(c)->name = nameForDevices(p, list);
-        });
-    });
-    connect(button(tr("Schedule"), "schedule"), &QPushButton::clicked, this, [this] { Q_EMIT scheduleWanted(current); });
-    middle->addLayout(head);
-    auto* scroll = new QScrollArea(this);
-    scroll->setWidget(view);
-    scroll->setWidgetResizable(true);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    middle->addWidget(scroll, 1);
-    middle->addWidget(tally);
+    connect(button(tr("Level"), "level", tr("The best arrangement for every number of moves   Ctrl+L")), &QPushButton::clicked, this, &BoardsStage::openLevel);
+    connect(button(tr("Size"), "size", tr("More or fewer places, and what does not fit")), &QPushButton::clicked, this, &BoardsStage::openSize);
+    connect(button(tr("Names"), "nameFromRooms", tr("Descriptions from rooms and devices, by pattern")), &QPushButton::clicked, this, &BoardsStage::openNames);
+    connect(button(tr("Circuits"), "allCircuits", tr("Find and change circuits across the building   Ctrl+Shift+F")), &QPushButton::clicked, this, &BoardsStage::openCircuits);
+    besideButton->setObjectName("beside");
+    besideButton->setToolTip(tr("Another board or the schedule beside this one   F9"));
+    auto* besideMenu = new QMenu(besideButton);
+    besideMenu->addAction(tr("Another board"), this, [this] { setBeside(Beside::Board); });
+    besideMenu->addAction(tr("Its schedule"), this, [this] { setBeside(Beside::Schedule); });
+    besideMenu->addAction(tr("Nothing"), this, [this] { setBeside(Beside::Nothing); });
+    besideButton->setMenu(besideMenu);
+    headRow->addWidget(besideButton, 0, Qt::AlignVCenter);
+    connect(button(tr("Schedule"), "schedule", tr("The sheet, in Issue")), &QPushButton::clicked, this, [this] { Q_EMIT scheduleWanted(current); });
+    middle->addWidget(head);
+
+    auto* boardPage = new QWidget(this);
+    auto* boardColumn = new QVBoxLayout(boardPage);
+    boardColumn->setContentsMargins(0, 0, 0, 0);
+    boardColumn->setSpacing(4);
+    const auto scrolled = [&](BoardView* v) {
+        auto* scroll = new QScrollArea(this);
+        scroll->setWidget(v);
+        scroll->setWidgetResizable(true);
+        scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        scroll->setMinimumWidth(v->minimumSizeHint().width() + 14);
+        return scroll;
+    };
+    split->addWidget(scrolled(view));
+    auto* pane = new QVBoxLayout(besidePane);
+    pane->setContentsMargins(6, 0, 0, 0);
+    pane->setSpacing(2);
+    besideBoard->setObjectName("besideBoard");
+    pane->addWidget(besideBoard);
+    besidePages->addWidget(scrolled(second));
+    schedule->setObjectName("schedulePreview");
+    besidePages->addWidget(schedule);
+    pane->addWidget(besidePages, 1);
+    split->addWidget(besidePane);
+    split->setChildrenCollapsible(false);
+    besidePane->hide();
+    second->setObjectName("secondBoard");
+    view->setPeer(second);
+    second->setPeer(view);
+    boardColumn->addWidget(split, 1);
+    boardColumn->addWidget(tally);
+    boardColumn->addWidget(levelCard);
+    boardColumn->addWidget(sizeCard);
+    boardColumn->addWidget(namesCard);
+    levelCard->hide();
+    pages->addWidget(boardPage);
+    pages->addWidget(circuitsPage);
+    pages->addWidget(importPage);
+    middle->addWidget(pages, 1);
+    middle->addWidget(groupCard); // below the board and below the list of circuits alike
     across->addLayout(middle, 1);
+
+    for (BoardView* v : {view, second}) {
+        connect(v, &BoardView::entered, this, [this, v] { inHand = v; });
+        connect(v, &BoardView::groupEditWanted, this, &BoardsStage::openGroup);
+        connect(v, &BoardView::refeedWanted, this, [this, v] {
+            const auto list = v->chosen();
+            if (list.empty()) return session.say(tr("Choose the circuits to feed from another board"), true);
+            picker->open(list.size() == 1 ? tr("Feed %1 from…").arg(q(nameOf(session.project(), list.front()))) : tr("Feed %1 circuits from…").arg(list.size()), list, v->board(), [v](BoardId to) {
+                v->setFocus();
+                v->refeed(to);
+            });
+        });
+    }
+    connect(levelCard, &LevelCard::proposed, view, &BoardView::propose);
+    connect(levelCard, &LevelCard::closed, this, [this] { showCard(nullptr); });
+    connect(sizeCard, &SizeCard::closed, this, [this] { showCard(nullptr); });
+    connect(namesCard, &NamesCard::closed, this, [this] { showCard(nullptr); });
+    connect(groupCard, &GroupCard::closed, this, [this] { showCard(nullptr); });
+    connect(circuitsPage, &CircuitsPage::closed, this, &BoardsStage::toBoardPage);
+    connect(circuitsPage, &CircuitsPage::groupEditWanted, this, &BoardsStage::openGroup);
+    connect(importPage, &ImportPage::closed, this, &BoardsStage::toBoardPage);
+    connect(besideBoard, &QComboBox::activated, this, [this] {
+        secondBoard = {besideBoard->currentData().toUInt()};
+        second->show(secondBoard);
+    });
     connect(&session, &Session::solved, this, &BoardsStage::rebuild);
     connect(&session, &Session::opened, this, [this] {
         current = {};
+        levelCard->hide();
+        toBoardPage();
+        setBeside(Beside::Nothing);
         rebuild();
     });
     connect(&session, &Session::selectionChanged, this, &BoardsStage::followSelection);
@@ -248,9 +333,12 @@ void BoardsStage::feedFirstFree(Ref thing) {
 
 void BoardsStage::followSelection() {
     const BoardId b = session.boardOfSelection();
-    if (b && b != current) {
+    // What is chosen on the board beside stays there.
+    if (b && b != current && !(besideNow == Beside::Board && b == secondBoard && second->hasFocus())) {
         current = b;
         showBoard();
+        if (levelCard->isVisible()) levelCard->open(current);
+        if (sizeCard->isVisible()) sizeCard->open(current);
     }
     QSignalBlocker quiet(boards);
     Ref r = session.selection();
@@ -279,6 +367,8 @@ void BoardsStage::rebuild() {
         };
         for (const Load& l : s.project.loads)
             if (!l.circuit) add(l.id, l.name, QString("%1 %2 · %3P%4").arg(l.amount).arg(wordOf(l.unit)).arg(l.poles).arg(l.where.empty() ? QString() : " · " + q(l.where)));
+        for (const Circuit& c : s.project.circuits)
+            if (c.board == current && c.slot <= 0) add(c.id, nameOf(s.project, c.id), tr("%1P · no place · %2").arg(c.poles).arg(q(servesWords(s.project, s.results, c.id))));
         for (const Device& d : s.project.devices) {
             const DeviceType& y = s.project.deviceTypes[d.type];
             if (d.circuit || d.load.value_or(y.load) <= 0) continue;
@@ -339,23 +429,118 @@ void BoardsStage::showBoard() {
     view->show(current);
     tally->board = current;
     tally->update();
+    if (besideNow == Beside::Board) {
+        QSignalBlocker quiet(besideBoard);
+        besideBoard->clear();
+        for (const Board& b : s.project.boards)
+            if (b.id != current) {
+                besideBoard->addItem(q(b.name) + "   " + tr("%1 of %2 taken").arg(s.results.of(b.id).slotsUsed).arg(b.slots), b.id.value);
+                if (b.id == secondBoard) besideBoard->setCurrentIndex(besideBoard->count() - 1);
+            }
+        if (besideBoard->count()) secondBoard = {besideBoard->currentData().toUInt()};
+        second->show(secondBoard);
+    }
+    showSchedule();
 }
 
-void BoardsStage::openLevelMenu() {
+// ---- cards and pages ----
+
+void BoardsStage::toBoardPage() {
+    pages->setCurrentIndex(0);
+    head->show();
+    focusBoard();
+}
+void BoardsStage::focusBoard() {
+    if (pages->currentIndex() == 1) circuitsPage->begin();
+    else inHand->setFocus();
+}
+
+/// One card at a time; the tally gives way to those of the board.
+void BoardsStage::showCard(QWidget* card) {
+    for (QWidget* w : std::initializer_list<QWidget*>{levelCard, sizeCard, namesCard, groupCard})
+        if (w != card && w->isVisible()) {
+            if (w == levelCard) view->propose({});
+            w->hide();
+        }
+    tally->setVisible(!card);
+    if (!card) focusBoard();
+}
+
+void BoardsStage::openLevel() {
     if (!current) return;
+    pages->setCurrentIndex(0);
+    showCard(levelCard);
+    levelCard->open(current);
+}
+void BoardsStage::openSize() {
+    if (!current) return;
+    pages->setCurrentIndex(0);
+    showCard(sizeCard);
+    sizeCard->open(current);
+}
+void BoardsStage::openNames() {
+    if (!current) return;
+    pages->setCurrentIndex(0);
+    showCard(namesCard);
+    namesCard->open(current);
+}
+void BoardsStage::openGroup() {
+    std::vector<CircuitId> list;
+    for (Ref r : session.selectionList())
+        if (session.project().circuits.has(r.as<Circuit>()) && r.is<Circuit>()) list.push_back(r.as<Circuit>());
+    if (list.empty() && pages->currentIndex() == 0) list = inHand->chosen();
+    if (list.empty()) return session.say(tr("Choose the circuits to change first: Shift and Ctrl with arrows or mouse"), true);
+    showCard(groupCard);
+    groupCard->open(list, pages->currentIndex() == 0 ? inHand->fact() : "breaker");
+}
+void BoardsStage::openCircuits() {
+    pages->setCurrentIndex(1);
+    showCard(nullptr);
+    circuitsPage->begin();
+}
+void BoardsStage::openImport(const QString& file) {
+    QString name = file;
+    if (name.isEmpty()) name = QFileDialog::getOpenFileName(this, tr("Take in a list of loads"), {}, tr("Lists (*.csv *.tsv *.txt *.xlsx);;All files (*)"));
+    if (name.isEmpty()) return;
+    showCard(nullptr);
+    pages->setCurrentIndex(2);
+    importPage->open(name);
+    importPage->setFocus();
+}
+
+void BoardsStage::setBeside(Beside what, BoardId which) {
+    besideNow = what;
+    besidePane->setVisible(what != Beside::Nothing);
+    if (what == Beside::Board) {
+        if (which) secondBoard = which;
+        if (!session.solution().project.boards.has(secondBoard) || secondBoard == current) // the next one that is like it
+            for (const Board& b : session.solution().project.boards)
+                if (b.id != current && (!session.solution().project.boards.has(secondBoard) || secondBoard == current || (b.system == session.solution().project.boards[current].system && b.id > current && !(secondBoard > current)))) secondBoard = b.id;
+        besidePages->setCurrentIndex(0);
+    } else if (what == Beside::Schedule) {
+        besidePages->setCurrentIndex(1);
+    } else inHand = view;
+    besideBoard->setVisible(what == Beside::Board);
+    Q_EMIT besideChanged();
+    showBoard();
+    if (what != Beside::Nothing) split->setSizes({split->width() / 2, split->width() / 2});
+}
+
+void BoardsStage::showSchedule() {
     const Solution& s = session.solution();
-    const LevelChoices choices = levelBoard(s.project, s.results, current);
-    const Arrangement &now = choices.byMoves.front(), &best = choices.best();
-    auto* menu = new QMenu(this);
-    menu->setObjectName("levelMenu");
-    menu->setAttribute(Qt::WA_DeleteOnClose);
-    menu->addAction(tr("As it stands: %1").arg(q(percent(now.imbalance))))->setEnabled(false);
-    if (!best.places.empty())
-        menu->addAction(tr("%1 moves: %2").arg(best.places.size()).arg(q(percent(best.imbalance))), this, [this, best] {
-            session.edit(tr("Level %1").arg(q(nameOf(session.project(), Ref(current)))), [&](Project& p) { applyArrangement(p, best); });
-        })->setObjectName("levelBest");
-    auto* b = findChild<QPushButton*>("level");
-    menu->popup(b->mapToGlobal(QPoint(0, b->height() + 2)));
+    if (besideNow != Beside::Schedule || !isVisible() || !s.project.boards.has(current)) return;
+    const SheetInput in = session.sheetInput(s);
+    schedule->show(panelSchedule(in, current), true);
+}
+
+void BoardsStage::circuitMissingLoads() {
+    Project next = session.project();
+    const Circuited c = circuitMissing(next, *session.solution().book);
+    if (c.loads == 0) return session.say(c.left.empty() ? tr("Every listed load has a circuit") : q(c.left.front()), !c.left.empty());
+    session.edit(tr("Give %1 loads a circuit").arg(c.loads), [&](Project& p) { p = next; });
+    QString words = tr("%1 loads on %2 new circuits").arg(c.loads).arg(c.circuits.size());
+    if (!c.left.empty()) words += tr("; %1 still without: %2").arg(c.left.size()).arg(q(c.left.front()));
+    session.say(words, !c.left.empty());
 }
 
 } // namespace lintel

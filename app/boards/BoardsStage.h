@@ -1,44 +1,98 @@
 #pragma once
-// Boards: the tray of unfed loads and the tree of boards on the left, the board in the middle, its load tally below.
+// Boards: the tray of unfed loads and the tree of boards on the left, the board in the middle with what stands beside it (another
+// board, or its schedule as it will print), its load tally below. Cards for levelling, sizes, names and changes of many take the
+// tally's place; the list of all circuits and a list of loads that comes in take the board's.
 
 #include "app/boards/BoardView.h"
 
+class QComboBox;
 class QLabel;
 class QListWidget;
-class QTreeWidget;
 class QPushButton;
+class QSplitter;
+class QStackedWidget;
+class QTreeWidget;
 
 namespace lintel {
 
-class Tally;
+class BoardPicker;
 class BoardTree;
+class CircuitsPage;
+class DrawingView;
+class GroupCard;
+class ImportPage;
+class LevelCard;
+class NamesCard;
+class SizeCard;
+class Tally;
 
 class BoardsStage : public QWidget {
     Q_OBJECT
 public:
+    enum class Beside { Nothing, Board, Schedule };
     explicit BoardsStage(Session& session, QWidget* parent = nullptr);
     BoardView& board() { return *view; }
+    BoardView& other() { return *second; }
+    /// The one of the two that the keyboard is in.
+    BoardView& active() { return *inHand; }
     QTreeWidget* tree();
     QListWidget* tray() { return unfed; }
-    /// The choices of levelling for the board shown, as the menu offers them.
-    void openLevelMenu();
+    LevelCard& level() { return *levelCard; }
+    GroupCard& group() { return *groupCard; }
+    SizeCard& size() { return *sizeCard; }
+    NamesCard& names() { return *namesCard; }
+    CircuitsPage& circuits() { return *circuitsPage; }
+    ImportPage& import() { return *importPage; }
+
+    void openLevel();
+    void openSize();
+    void openNames();
+    /// One fact of all chosen circuits, on whatever boards.
+    void openGroup();
+    void openCircuits();
+    /// A list of loads; an empty file asks for one.
+    void openImport(const QString& file);
+    void setBeside(Beside what, BoardId which = {});
+    Beside beside() const { return besideNow; }
+    /// Circuits for all listed loads that have none.
+    void circuitMissingLoads();
+    void focusBoard();
 
 Q_SIGNALS:
     void scheduleWanted(BoardId board);
+    /// The place beside the board is taken, or free again.
+    void besideChanged();
 
 private:
     void rebuild();
     /// The board in the middle; the lists at the left stay, so that a press on one of them can become a drag.
     void showBoard();
+    void showSchedule();
     void followSelection();
     void feedFirstFree(Ref thing);
+    void toBoardPage();
+    void showCard(QWidget* card);
     Session& session;
     QListWidget* unfed;
     BoardTree* boards;
     QLabel *title, *about, *unfedCount;
-    BoardView* view;
+    QWidget *head, *besidePane;
+    QStackedWidget *pages, *besidePages;
+    QSplitter* split;
+    QComboBox* besideBoard;
+    BoardView *view, *second, *inHand;
+    DrawingView* schedule;
     Tally* tally;
-    BoardId current;
+    LevelCard* levelCard;
+    GroupCard* groupCard;
+    SizeCard* sizeCard;
+    NamesCard* namesCard;
+    CircuitsPage* circuitsPage;
+    ImportPage* importPage;
+    BoardPicker* picker;
+    QPushButton* besideButton;
+    BoardId current, secondBoard;
+    Beside besideNow = Beside::Nothing;
 };
 
 } // namespace lintel

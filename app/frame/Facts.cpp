@@ -2,31 +2,20 @@
 
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
+#include "core/base/Parse.h"
+#include "core/project/BoardSize.h"
+#include "core/project/CircuitFacts.h"
 #include "core/project/Operations.h"
 #include "core/project/Sections.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
 
+#include <set>
+
 namespace lintel {
 
-std::optional<double> metresFrom(const QString& text, UnitSystem units) {
-    QString t = text.trimmed().toLower().replace(QStringLiteral("′"), "'").replace(QStringLiteral("″"), "\"");
-    // Feet and inches: 1' 6", 6', 18".
-    static const QRegularExpression feetInches(R"(^(?:(\d+(?:\.\d+)?)\s*')?\s*(?:(\d+(?:\.\d+)?)\s*(?:"|in))?$)");
-    if (const auto m = feetInches.match(t); m.hasMatch() && !t.isEmpty()) return m.captured(1).toDouble() * metresPerFoot + m.captured(2).toDouble() * metresPerFoot / 12;
-    double k = units == UnitSystem::Imperial ? metresPerFoot : 1;
-    for (const auto& [unit, factor] : {std::pair{"ft", metresPerFoot}, {"m", 1.0}})
-        if (t.endsWith(unit)) {
-            k = factor;
-            t.chop(int(QString(unit).size()));
-            break;
-        }
-    bool ok = false;
-    const double v = t.trimmed().toDouble(&ok);
-    if (!ok || v < 0 || v > 100000) return std::nullopt;
-    return v * k;
-}
+std::optional<double> metresFrom(const QString& text, UnitSystem units) { return metresFrom(std::string_view(text.toStdString()), units); }
 
 namespace {
 
@@ -195,6 +184,51 @@ struct Builder : FactsBuilder {
         return nullptr;
     }
 
+    /// Several circuits at once: what they come to together; one fact of them all is changed in a card that shows it first.
+    void circuitGroup(const std::vector<CircuitId>& list) {
+        double va = 0, continuous = 0;
+        std::array<double, 3> lines{};
+        int poles = 0;
+        std::map<QString, int> kinds;
+        std::set<BoardId> boards;
+        for (CircuitId id : list) {
+            const CircuitResult& r = sol.results.of(id);
+            va += r.va, continuous += r.continuousVa, poles += sol.project.circuits[id].poles;
+            for (std::size_t i = 0; i < 3; ++i) lines[i] += r.phaseVa[i];
+            ++kinds[sol.project.circuits[id].use != CircuitUse::Load ? q(wordOf(sol.project.circuits[id].use)) : r.feeder ? QObject::tr("feeder") : q(kindTitle(r.kind, *sol.book))];
+            boards.insert(sol.project.circuits[id].board);
+        }
+        f.title = QObject::tr("%1 circuits").arg(list.size());
+        f.about = boards.size() > 1 ? QObject::tr("on %1 boards").arg(boards.size()) : q(sol.project.boards[*boards.begin()].name);
+        row(QObject::tr("Together"), q(kilo(va, 2)) + " kVA");
+        if (boards.size() == 1) {
+            const Board& b = sol.project.boards[*boards.begin()];
+            for (int i = 0; i < factsOf(b.system).lines; ++i) row(QObject::tr("On %1").arg(q(lineName(i, b))), q(kilo(lines[std::size_t(i)], 2)) + " kVA");
+        }
+        row(QObject::tr("Continuous"), q(kilo(continuous, 2)) + " kVA");
+        row(QObject::tr("Poles"), QString::number(poles));
+        for (const auto& [kind, n] : kinds) row(kind, QString::number(n));
+        for (const CircuitFact& fact : circuitFacts()) {
+            std::set<std::string> now;
+            for (CircuitId id : list) now.insert(fact.read(sol.project, sol.project.circuits[id]));
+            FactRow& r = row(QObject::tr(fact.title), now.size() > 1 ? QObject::tr("differ") : now.begin()->empty() ? QString("–") : q(*now.begin()));
+            r.seldom = now.size() == 1 && now.begin()->empty();
+            r.entry = FactRow::Entry{now.size() == 1 ? q(*now.begin()) : QString(), {}, [this_ = &s, list, key = fact.key, title = QObject::tr(fact.title), first = now.size() == 1 ? q(*now.begin()) : QString()](const QString& t) -> QString {
+                if (t == first) return {};
+                Project next = this_->project();
+                int refused = 0;
+                QString why;
+                for (CircuitId id : list)
+                    if (next.circuits.has(id))
+                        if (const auto bad = circuitFact(key)->write(next, id, t.trimmed().toStdString())) {
+                            if (!refused++) why = q(bad->where + ": " + bad->what);
+                        }
+                this_->edit(QObject::tr("%1 of %2 circuits").arg(title).arg(list.size() - std::size_t(refused)), [&](Project& p) { p = next; });
+                return refused ? QObject::tr("%1 refuse: %2").arg(refused).arg(why) : QString();
+            }};
+        }
+    }
+
     void circuit(const Circuit& c) {
         const CircuitResult& r = sol.results.of(c.id);
         const CircuitId id = c.id;
@@ -257,18 +291,7 @@ struct Builder : FactsBuilder {
             if (fault.worst() > c.heldKA.value_or(board.ratingKA)) ka.colour = theme().stop;
         }
         choice(QObject::tr("Poles"), QString::number(c.poles), {"1", "2", "3"}, QObject::tr("Poles of circuit"), [id](Project& p, const QString& t) -> QString {
-            const int poles = t.toInt();
-            const Circuit& k = p.circuits[id];
-            const Board& bd = p.boards[k.board];
-            if (poles > factsOf(bd.system).lines) return QObject::tr("%1 has %2 lines").arg(q(bd.name)).arg(factsOf(bd.system).lines);
-            Project trial = p;
-            trial.circuits.change(id)->poles = poles;
-            trial.circuits.change(id)->slot = 0;
-            int slot = planMove(trial, id, k.slot).possible ? k.slot : firstFreeSlot(trial, k.board, poles, id);
-            if (k.slot > 0 && slot == 0) return QObject::tr("%1 has no place for %2 poles").arg(q(bd.name)).arg(poles);
-            Circuit& x = *p.circuits.change(id);
-            x.poles = poles;
-            x.slot = slot;
+            if (const auto bad = setPoles(p, id, t.toInt())) return q(bad->what);
             return {};
         });
         if (c.use == CircuitUse::Load && !r.feeder) {
@@ -334,6 +357,9 @@ struct Builder : FactsBuilder {
             p.circuits.change(id)->pinned = t == "yes";
             return QString();
         });
+        if (c.tie || c.kept) number(QObject::tr("Tie"), c.tie ? QString::number(c.tie) : QObject::tr("none"), QString::number(c.tie), QObject::tr("Tie of handles"), 0, 10000, [id](Project& p, double v) { p.circuits.change(id)->tie = int(v); });
+        number(QObject::tr("Kept together"), c.kept ? QString::number(c.kept) : QObject::tr("no"), QString::number(c.kept), QObject::tr("Kept together"), 0, 10000, [id](Project& p, double v) { p.circuits.change(id)->kept = int(v); });
+        rare(c.kept == 0);
         text(QObject::tr("Note"), q(c.note), QObject::tr("Note"), [id](Project& p, const std::string& t) { p.circuits.change(id)->note = t; });
     }
 
@@ -357,16 +383,64 @@ struct Builder : FactsBuilder {
         number(QObject::tr("Fault level"), r.fault.known ? QString("%1 kA%2").arg(q(figures(r.fault.worst()))).arg(b.givenKA ? QObject::tr(", given") : QString()) : QObject::tr("not known"), b.givenKA ? QString::number(*b.givenKA) : "auto", QObject::tr("Fault level given"), 0.01, 500,
                [id](Project& p, double v) { p.boards.change(id)->givenKA = v; }, [id](Project& p) { p.boards.change(id)->givenKA.reset(); });
         if (r.fault.known) row(QObject::tr("Peak, X/R"), QString("%1 kA, %2").arg(q(figures(r.fault.peak())), q(figures(r.fault.xOverR()))));
-        if (b.form == BoardForm::Ways)
-            number(QObject::tr("Ways"), QObject::tr("%1, %2 poles free").arg(b.slots / 3).arg(freeSlots(sol.project, id)), QString::number(b.slots / 3), QObject::tr("Ways of board"), 1, 400, [id](Project& p, double v) { p.boards.change(id)->slots = 3 * int(v); });
-        else number(QObject::tr("Slots"), QObject::tr("%1, %2 free").arg(b.slots).arg(freeSlots(sol.project, id)), QString::number(b.slots), QObject::tr("Slots of board"), 1, 1200, [id](Project& p, double v) { p.boards.change(id)->slots = int(v); });
+        sizeRow(b);
         choice(QObject::tr("Form"), q(wordOf(b.form)), words<BoardForm>(), QObject::tr("Form of board"), [id](Project& p, const QString& t) {
-            Board& x = *p.boards.change(id);
-            x.form = *fromWord<BoardForm>(t.toStdString());
-            if (x.form == BoardForm::Ways) x.slots = (x.slots + 2) / 3 * 3;
+            const BoardForm form = *fromWord<BoardForm>(t.toStdString());
+            const int slots = form == BoardForm::Ways ? (p.boards[id].slots + 2) / 3 * 3 : p.boards[id].slots;
+            if (form != p.boards[id].form) applyResize(p, id, planResize(p, id, slots, form));
             return QString();
         });
         rare(true);
+        choice(QObject::tr("Use"), q(wordOf(b.use)), words<BoardUse>(), QObject::tr("Use of board"), [id](Project& p, const QString& t) {
+            p.boards.change(id)->use = *fromWord<BoardUse>(t.toStdString());
+            return QString();
+        });
+        rare(b.use == BoardUse::Panelboard);
+        text(QObject::tr("Enclosure"), q(b.enclosure), QObject::tr("Enclosure of board"), [id](Project& p, const std::string& t) { p.boards.change(id)->enclosure = t; });
+        rare(b.enclosure.empty());
+        choice(QObject::tr("Mounting"), q(wordOf(b.mounting)), words<Mounting>(), QObject::tr("Mounting of board"), [id](Project& p, const QString& t) {
+            p.boards.change(id)->mounting = *fromWord<Mounting>(t.toStdString());
+            return QString();
+        });
+        rare(b.mounting == Mounting::Surface);
+        choice(QObject::tr("Lugs"), q(wordOf(b.lugs)), words<Lugs>(), QObject::tr("Lugs of board"), [id](Project& p, const QString& t) {
+            p.boards.change(id)->lugs = *fromWord<Lugs>(t.toStdString());
+            return QString();
+        });
+        rare(b.lugs == Lugs::None);
+        const RoomId room = roomAt(sol.project, b.level, b.at);
+        text(QObject::tr("Location"), b.location.empty() && room ? q(nameOf(sol.project, Ref(room))) : q(b.location), QObject::tr("Location of board"), [id](Project& p, const std::string& t) { p.boards.change(id)->location = t; });
+        rare(b.location.empty());
+        number(QObject::tr("Stays free"), b.reservedShare > 0 ? QObject::tr("%1 % of its places").arg(q(lintel::number(b.reservedShare * 100))) : QObject::tr("nothing"), QString::number(b.reservedShare * 100), QObject::tr("Reserved share"), 0, 100, [id](Project& p, double v) { p.boards.change(id)->reservedShare = v / 100; });
+        rare(b.reservedShare == 0);
+        QStringList left;
+        for (const std::string& k : b.leftKinds) left << q(k);
+        FactRow& sides = row(QObject::tr("Kept at the left"), left.isEmpty() ? QObject::tr("nothing") : left.join(", "));
+        sides.entry = FactRow::Entry{left.join(", "), {}, [this_ = &s, id](const QString& t) -> QString {
+            std::vector<std::string> kinds;
+            for (const QString& part : t.split(QRegularExpression("[,;]"), Qt::SkipEmptyParts)) {
+                const std::string k = part.trimmed().toLower().toStdString();
+                if (k == "nothing") continue;
+                if (!fromWord<LoadKind>(k)) return QObject::tr("there is no load kind “%1”; write for instance lighting, receptacle").arg(part.trimmed());
+                kinds.push_back(k);
+            }
+            this_->edit(QObject::tr("Kinds kept at the left"), [&](Project& p) { p.boards.change(id)->leftKinds = kinds; });
+            return {};
+        }};
+        rare(left.isEmpty());
+        if (r.parent && factsOf(b.system).lines == 3) {
+            QStringList lines;
+            for (int i = 0; i < 3; ++i) lines << QObject::tr("%1 on %2").arg(q(lineName(0, b)), q(lineName(i, b)));
+            choice(QObject::tr("Hangs with its"), lines[b.turned], lines, QObject::tr("Phases of board"), [id, lines](Project& p, const QString& t) {
+                p.boards.change(id)->turned = std::max(0, int(lines.indexOf(t)));
+                return QString();
+            });
+            rare(b.turned == 0);
+        }
+        for (const SectionSpace& space : sectionsOf(b)) {
+            FactRow& left_ = row(space.name.empty() ? QObject::tr("%1 to %2").arg(space.from).arg(space.to) : q(space.name), QObject::tr("%1 of %2 left%3").arg(space.left()).arg(space.places()).arg(space.left() == 0 ? QString() : space.largestGap == 3 ? QObject::tr(", 3 poles fit") : QObject::tr(", at most %1P").arg(space.largestGap)));
+            if (space.left() == 0) left_.colour = theme().check;
+        }
         const std::string sections = sectionsText(sol.project, id);
         FactRow& parts = row(QObject::tr("Sections"), sections.empty() ? QObject::tr("none") : q(sections));
         parts.entry = FactRow::Entry{q(sections), {}, [this_ = &s, id](const QString& t) -> QString {
@@ -402,12 +476,40 @@ struct Builder : FactsBuilder {
         if (r.parent) {
             runRows(r.run, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
             layingRows(r.run, id, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
-            if (!r.via) {
+            if (!r.via && !r.parent.is<Board>()) {
                 const Bonding bond = bondingOf(r.run, r.run.need.material, *sol.book);
                 if (bond.jumper >= 0) row(sol.book->metric() ? QObject::tr("Main bonding") : QObject::tr("Bonding jumper"), q(sizeWords(*sol.book, bond.jumper)));
                 if (bond.electrode >= 0) row(sol.book->metric() ? QObject::tr("Earthing") : QObject::tr("To the electrode"), (bond.electrodes > 1 ? QString("%1 × ").arg(bond.electrodes) : QString()) + q(sizeWords(*sol.book, bond.electrode)));
             }
         }
+    }
+
+    /// Places of a board; a number that does not hold all is refused with what it leaves over.
+    void sizeRow(const Board& b) {
+        const BoardId id = b.id;
+        const bool ways = b.form == BoardForm::Ways;
+        const int per = ways ? 3 : 1;
+        FactRow& r = row(ways ? QObject::tr("Ways") : QObject::tr("Slots"), ways ? QObject::tr("%1, %2 poles free").arg(b.slots / 3).arg(freeSlots(sol.project, id)) : QObject::tr("%1, %2 free").arg(b.slots).arg(freeSlots(sol.project, id)));
+        r.entry = FactRow::Entry{QString::number(b.slots / per), {}, [this_ = &s, id, per, ways](const QString& t) -> QString {
+            bool ok = false;
+            const int n = t.trimmed().toInt(&ok);
+            if (!ok || n < 1 || n * per > 1200) return QObject::tr("“%1” is not a number from 1 to %2").arg(t).arg(1200 / per);
+            const Resize plan = planResize(this_->project(), id, n * per);
+            if (!plan.left.empty()) {
+                QStringList names;
+                for (CircuitId c : plan.left)
+                    if (names.size() < 4) names << q(nameOf(this_->project(), c));
+                return QObject::tr("%1 of its circuits find no place: %2%3. Size shows what would fit").arg(plan.left.size()).arg(names.join(", "), int(plan.left.size()) > names.size() ? ", …" : "");
+            }
+            this_->edit(ways ? QObject::tr("Ways of board") : QObject::tr("Slots of board"), [&](Project& p) { applyResize(p, id, plan); });
+            return {};
+        }};
+    }
+    /// Sections with the space left in each; a switchboard or motor control centre as a whole where it has none.
+    std::vector<SectionSpace> sectionsOf(const Board& b) const {
+        auto spaces = spaceBySection(sol.project, b.id);
+        if (spaces.size() == 1 && !spaces.front().section) return {};
+        return spaces;
     }
 
     void feedRow(Ref node, Ref) {
@@ -419,10 +521,22 @@ struct Builder : FactsBuilder {
             if (!refuseFeed(sol.project, node, x.id)) choices << q(x.name);
         for (const Board& x : sol.project.boards)
             if (!refuseFeed(sol.project, node, x.id)) choices << q(x.name);
-        const QString now = r.parent ? q(nameOf(sol.project, r.parent)) : QObject::tr("nothing");
+        const QString byLugs = QObject::tr(", by its lugs");
+        if (node.is<Board>())
+            for (const Board& x : sol.project.boards)
+                if (x.lugs != Lugs::None && !refuseLugs(sol.project, node.as<Board>(), x.id)) choices << q(x.name) + byLugs;
+        const QString now = r.parent ? q(nameOf(sol.project, r.parent)) + (r.parent.is<Board>() && !r.via ? byLugs : QString()) : QObject::tr("nothing");
         if (!choices.contains(now)) choices << now;
-        FactRow& fr = choice(QObject::tr("Fed from"), r.via ? q(nameOf(sol.project, r.via)) : now, choices, QObject::tr("Feed %1").arg(q(nameOf(sol.project, node))), [node, now](Project& p, const QString& t) -> QString {
+        FactRow& fr = choice(QObject::tr("Fed from"), r.via ? q(nameOf(sol.project, r.via)) : now, choices, QObject::tr("Feed %1").arg(q(nameOf(sol.project, node))), [node, now, byLugs](Project& p, const QString& t) -> QString {
             if (t == now) return {};
+            if (t.endsWith(byLugs)) {
+                for (const Board& x : p.boards)
+                    if (q(x.name) + byLugs == t) {
+                        if (auto bad = refuseLugs(p, node.as<Board>(), x.id)) return q(bad->what);
+                        const BoardId from = x.id;
+                        return feedByLugs(p, node.as<Board>(), from), QString();
+                    }
+            }
             if (t == QObject::tr("nothing")) {
                 clearFeed(p, node);
                 return {};
@@ -616,7 +730,11 @@ struct Builder : FactsBuilder {
 Facts factsFor(Session& session, Ref thing) {
     Builder b{{session, session.solution(), {}}};
     const Project& p = b.sol.project;
-    if (auto* c = p.circuits.find(thing.as<Circuit>())) b.circuit(*c);
+    std::vector<CircuitId> circuits;
+    for (Ref r : session.selectionList())
+        if (p.circuits.has(r.as<Circuit>()) && r.is<Circuit>()) circuits.push_back(r.as<Circuit>());
+    if (circuits.size() > 1 && thing.is<Circuit>()) b.circuitGroup(circuits);
+    else if (auto* c = p.circuits.find(thing.as<Circuit>())) b.circuit(*c);
     else if (auto* d = p.boards.find(thing.as<Board>())) b.board(*d);
     else if (auto* t = p.transformers.find(thing.as<Transformer>())) b.transformer(*t);
     else if (auto* s = p.sources.find(thing.as<Source>())) b.source(*s);

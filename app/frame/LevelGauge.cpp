@@ -63,6 +63,7 @@ void LevelGauge::paintEvent(QPaintEvent*) {
     p.setPen(QPen(lean, 1.8));
     p.setBrush(wash);
     p.drawEllipse(c + bubble * rim * 0.86, 9, 9);
+    if (!now.figures) return;
     const double x = 140, w = width() - x - 4;
     drawLine(p, QRectF(x, 18, w, 16), tr("Imbalance"), Qt::AlignLeft, t.quiet, uiFont(0.88));
     drawLine(p, QRectF(x, 34, w, 26), q(percent(now.imbalance)), Qt::AlignLeft, t.ink, uiFont(1.5, true));

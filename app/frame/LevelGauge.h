@@ -26,6 +26,7 @@ public:
         QString heavy;             ///< letter of the heavy phase
         QString hint;              ///< "1 move → 2.1 %"
         bool valid = false;
+        bool figures = true;       ///< the words beside it
     };
     explicit LevelGauge(QWidget* parent = nullptr);
     void show(const Reading& reading);

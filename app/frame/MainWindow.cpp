@@ -13,6 +13,7 @@
 #include "app/plan/PlanStage.h"
 #include "app/riser/RiserStage.h"
 #include "app/runs/RunsStage.h"
+#include "core/exchange/LoadList.h"
 #include "core/project/CopyBoard.h"
 #include "core/project/Operations.h"
 #include "core/sheets/WorkingSheet.h"
@@ -110,6 +111,7 @@ MainWindow::MainWindow() : state(new Session(this)) {
         go(Stage::Issue);
         issueStage->showSchedule(b);
     });
+    connect(boardsStage, &BoardsStage::besideChanged, this, [this] { factsPanel->setVisible(wantsFacts()); });
     connect(state, &Session::opened, this, [this] {
         whole->setCurrentWidget(work);
         // Begin where the work stands: on the fullest board, or on an empty plan.
@@ -160,7 +162,7 @@ void MainWindow::copySelectedBoard() {
 
 void MainWindow::showBench(bool shown) {
     benchPanel->setVisible(shown);
-    factsPanel->setVisible(!shown && stage() != Stage::Basis && stage() != Stage::Issue);
+    factsPanel->setVisible(wantsFacts());
     if (shown) benchPanel->begin();
     else if (stages->currentWidget()) stages->currentWidget()->setFocus();
 }
@@ -218,7 +220,7 @@ void MainWindow::buildMenus() {
     redoAction = add(edit, tr("Redo"), "redo", QKeySequence("Ctrl+Shift+Z"), [this] { state->redo(); });
     edit->addSeparator();
     add(edit, tr("Pin or unpin circuit"), "pin", QKeySequence("Ctrl+P"), [this] {
-        if (const CircuitId c = state->selection().as<Circuit>()) state->edit(state->project().circuits[c].pinned ? tr("Unpin") : tr("Pin"), [&](Project& p) { p.circuits.change(c)->pinned = !p.circuits[c].pinned; });
+        boardsStage->active().pin();
     });
     add(edit, tr("Select nothing"), "selectNothing", QKeySequence("Ctrl+Shift+A"), [this] { state->select(Ref()); });
     QMenu* view = menuBar()->addMenu(tr("&View"));
@@ -294,8 +296,33 @@ void MainWindow::buildMenus() {
     });
     add(project, tr("Level the board"), "levelBoard", QKeySequence("Ctrl+L"), [this] {
         go(Stage::Boards);
-        boardsStage->openLevelMenu();
+        boardsStage->openLevel();
     });
+    add(project, tr("Size of the board…"), "sizeBoard", {}, [this] { go(Stage::Boards); boardsStage->openSize(); });
+    add(project, tr("Names from rooms and devices…"), "nameCircuits", {}, [this] { go(Stage::Boards); boardsStage->openNames(); });
+    QMenu* circuit = menuBar()->addMenu(tr("&Circuit"));
+    for (const BoardView::Command& c : BoardView::commands())
+        // Del and Ins belong to whatever has the focus: the board takes them itself.
+        add(circuit, c.key == QKeySequence("Del") || c.key == QKeySequence("Ins") ? c.text + "\t" + c.key.toString() : c.text, c.name, c.key == QKeySequence("Del") || c.key == QKeySequence("Ins") ? QKeySequence() : c.key, [this, what = c.what] {
+            go(Stage::Boards);
+            (boardsStage->active().*what)();
+        });
+    circuit->addSeparator();
+    add(circuit, tr("All circuits: find and change…"), "allCircuits", QKeySequence("Ctrl+Shift+F"), [this] { go(Stage::Boards); boardsStage->openCircuits(); });
+    add(circuit, tr("Beside: another board, its schedule, nothing"), "besideNext", QKeySequence("F9"), [this] {
+        go(Stage::Boards);
+        const auto now = boardsStage->beside();
+        boardsStage->setBeside(now == BoardsStage::Beside::Nothing ? BoardsStage::Beside::Board : now == BoardsStage::Beside::Board ? BoardsStage::Beside::Schedule : BoardsStage::Beside::Nothing);
+    });
+    circuit->addSeparator();
+    add(circuit, tr("Take in a list of loads…"), "importLoads", QKeySequence("Ctrl+I"), [this] { go(Stage::Boards); boardsStage->openImport({}); });
+    add(circuit, tr("Write the list of loads…"), "exportLoads", {}, [this] {
+        const QString name = QFileDialog::getSaveFileName(this, tr("Write the list of loads"), q(state->project().basis.title) + tr(" loads.xlsx"), tr("Lists (*.xlsx *.csv)"));
+        if (name.isEmpty()) return;
+        if (auto bad = writeGrid(listOf(state->project()), name.toStdString(), "Loads")) state->say(q(bad->text()), true);
+        else state->say(tr("Written: %1").arg(name));
+    });
+    add(circuit, tr("Give loads without a circuit one"), "circuitMissing", {}, [this] { go(Stage::Boards); boardsStage->circuitMissingLoads(); });
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     add(help, tr("About Lintel"), "about", {}, [this] {
         QMessageBox::about(this, tr("About Lintel"), tr("<b>Lintel %1</b><br>Circuits, boards and feeders of a building.<br>GPL-3.0-or-later. The figures rest on the rule book named on Basis; the engineer of record answers for the design.").arg(LINTEL_VERSION));
@@ -323,10 +350,15 @@ void MainWindow::go(Stage s) {
     stages->setCurrentIndex(int(s));
     rail[std::size_t(s)]->setChecked(true);
     for (QToolButton* b : rail) b->setIcon(railIcon(b->text(), b->isChecked() ? theme().accent : theme().ink));
-    factsPanel->setVisible(s != Stage::Basis && s != Stage::Issue && !benchPanel->isVisible());
+    factsPanel->setVisible(wantsFacts());
     if (s == Stage::Plan) planStage->plan().setFocus();
-    else if (s == Stage::Boards) boardsStage->board().setFocus();
+    else if (s == Stage::Boards) boardsStage->focusBoard();
     else if (s == Stage::Issue) issueStage->showSchedule(state->boardOfSelection());
+}
+/// What stands beside a board needs the place that the facts have on a small screen.
+bool MainWindow::wantsFacts() const {
+    if (benchPanel->isVisible() || stage() == Stage::Basis || stage() == Stage::Issue) return false;
+    return stage() != Stage::Boards || boardsStage->beside() == BoardsStage::Beside::Nothing || width() >= 1500;
 }
 Stage MainWindow::stage() const { return Stage(stages->currentIndex()); }
 
@@ -345,7 +377,7 @@ void MainWindow::retitle() {
     undoAction->setText(state->canUndo() ? tr("Undo %1").arg(state->undoLabel()) : tr("Undo"));
     redoAction->setText(state->canRedo() ? tr("Redo %1").arg(state->redoLabel()) : tr("Redo"));
     const bool open = state->isOpen();
-    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
+    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "circuitMissing", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
 }
 
 bool MainWindow::openFile(const QString& file) {

@@ -62,6 +62,7 @@ private:
     void setTheme(bool dark);
     /// The bench stands beside whatever is shown; the facts make room for it.
     void showBench(bool shown);
+    bool wantsFacts() const;
     void copySelectedBoard();
 
     Session* state;

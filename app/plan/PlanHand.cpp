@@ -4,7 +4,7 @@
 #include "app/frame/UnderlayShelf.h"
 #include "app/plan/PlanView.h"
 #include "app/frame/Facts.h"
-#include "app/plan/PreviewCard.h"
+#include "app/frame/PreviewCard.h"
 #include "core/base/Format.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/Arrange.h"

@@ -2,7 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "app/frame/UnderlayShelf.h"
-#include "app/plan/PreviewCard.h"
+#include "app/frame/PreviewCard.h"
 #include "core/base/Format.h"
 #include "core/plan/Measure.h"
 #include "core/project/Operations.h"

@@ -3,7 +3,7 @@
 
 #include "app/frame/UnderlayShelf.h"
 #include "app/plan/PlanCards.h"
-#include "app/plan/PreviewCard.h"
+#include "app/frame/PreviewCard.h"
 #include "core/check/Check.h"
 #include "tests/app/AppTest.h"
 

@@ -1,4 +1,5 @@
 #include "app/bench/BenchPanel.h"
+#include "app/boards/LevelCard.h"
 #include "tests/app/AppTest.h"
 
 using namespace lintel;
@@ -132,14 +133,14 @@ TEST_CASE("boards: type to describe, rate a breaker, add, spare, remove") {
     REQUIRE(kiosk);
     CHECK(d.s.project().circuits[kiosk].name == "kiosk");
     d.click(v, v.slotBox(31).center());
-    v.startBreakerEdit();
+    v.startEdit("breaker");
     auto* rate = v.findChild<QLineEdit*>("breakerEditor");
     rate->selectAll();
     d.type(*rate, "30/2");
     d.key(*rate, Qt::Key_Return);
     CHECK(d.s.project().circuits[kiosk].heldBreaker == 30.0);
     CHECK(d.s.project().circuits[kiosk].poles == 2);
-    v.startBreakerEdit();
+    v.startEdit("breaker");
     for (auto* e : v.findChildren<QLineEdit*>("breakerEditor"))
         if (e->isVisible()) rate = e;
     rate->selectAll();
@@ -158,7 +159,7 @@ TEST_CASE("boards: type to describe, rate a breaker, add, spare, remove") {
     CHECK(d.s.project() == before);
     CHECK(v.findChildren<QLineEdit*>("nameEditor").isEmpty());
     d.click(v, v.slotBox(32).center());
-    v.startNameEdit("spare");
+    v.startEdit("serves", "spare");
     for (auto* e : v.findChildren<QLineEdit*>("nameEditor"))
         if (e->isVisible()) name = e;
     d.key(*name, Qt::Key_Return);
@@ -188,16 +189,12 @@ TEST_CASE("boards: an unfed load is dragged from the tray into a space; Level of
     CHECK(d.s.project().loads[sign.as<Load>()].circuit == c);
     CHECK(stage.tray()->count() == 4);
     const double before = d.s.solution().results.of(d.board("LP-1")).imbalance;
-    stage.openLevelMenu();
-    auto* menu = stage.findChild<QMenu*>("levelMenu");
-    REQUIRE(menu);
-    QAction* best = nullptr;
-    for (QAction* a : menu->actions())
-        if (a->objectName() == "levelBest") best = a;
-    REQUIRE(best);
-    best->trigger();
-    menu->close();
-    d.pump();
+    d.click(*stage.findChild<QPushButton*>("level"), {10, 10});
+    REQUIRE(stage.level().isVisible());
+    for (int i = 0; i < 200 && !stage.level().ready(); ++i) QTest::qWait(10);
+    REQUIRE(stage.level().ready());
+    CHECK(stage.level().proofText().contains("proven"));
+    d.click(*stage.findChild<QPushButton*>("levelApply"), {10, 10});
     CHECK(d.s.solution().results.of(d.board("LP-1")).imbalance < before / 2);
     CHECK(d.s.project().circuits[d.at("LP-1", 23)].name == "Fire alarm panel"); // pinned
     CHECK(d.s.undoLabel() == "Level LP-1");

@@ -1,4 +1,4 @@
-#include "app/plan/PreviewCard.h"
+#include "app/frame/PreviewCard.h"
 
 #include <QBoxLayout>
 #include <QLabel>

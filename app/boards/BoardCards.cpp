@@ -1,0 +1,222 @@
+#include "app/boards/BoardCards.h"
+
+#include "app/frame/PaintKit.h"
+#include "core/sheets/Words.h"
+
+#include <QBoxLayout>
+#include <QCheckBox>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QTreeWidget>
+
+namespace lintel {
+
+namespace {
+/// A card of two columns: what one chooses, and what it comes to.
+QHBoxLayout* cardLayout(QFrame* card) {
+    card->setProperty("card", true);
+    card->setFixedHeight(212);
+    auto* across = new QHBoxLayout(card);
+    across->setContentsMargins(12, 10, 12, 10);
+    across->setSpacing(14);
+    card->hide();
+    return across;
+}
+QHBoxLayout* cardButtons(QPushButton* go, QPushButton* no, const char* name) {
+    go->setProperty("strong", true);
+    go->setObjectName(QString("%1Apply").arg(name));
+    no->setObjectName(QString("%1Drop").arg(name));
+    auto* row = new QHBoxLayout;
+    row->addWidget(go);
+    row->addWidget(no);
+    row->addStretch(1);
+    return row;
+}
+} // namespace
+
+// ---- size ----
+
+SizeCard::SizeCard(Session& s, QWidget* parent) : QFrame(parent), session(s), heading(new QLabel(this)), list(new QListWidget(this)), what(new QListWidget(this)), go(new QPushButton(tr("Change"), this)), no(new QPushButton(tr("Drop"), this)) {
+    setObjectName("sizeCard");
+    auto* across = cardLayout(this);
+    auto* left = new QVBoxLayout;
+    left->addWidget(heading);
+    list->setObjectName("sizeList");
+    left->addWidget(list, 1);
+    left->addLayout(cardButtons(go, no, "size"));
+    across->addLayout(left, 2);
+    what->setObjectName("sizeDetails");
+    what->setFocusPolicy(Qt::NoFocus);
+    what->setWordWrap(true);
+    across->addWidget(what, 3);
+    connect(list, &QListWidget::currentRowChanged, this, &SizeCard::refresh);
+    connect(list, &QListWidget::itemDoubleClicked, this, &SizeCard::apply);
+    connect(go, &QPushButton::clicked, this, &SizeCard::apply);
+    connect(no, &QPushButton::clicked, this, &SizeCard::drop);
+    connect(&session, &Session::solved, this, [this] {
+        if (isVisible()) open(board);
+    });
+}
+
+void SizeCard::open(BoardId id) {
+    const Project& p = session.project();
+    const Board* b = p.boards.find(id);
+    if (!b) return drop();
+    board = id;
+    heading->setText(tr("<b>Size of %1</b>").arg(q(b->name).toHtmlEscaped()));
+    plans.clear();
+    const int smallest = smallestSize(p, id);
+    QSignalBlocker quiet(list);
+    list->clear();
+    int row = 0;
+    for (int slots : boardSizes(b->form)) {
+        plans.push_back(planResize(p, id, slots));
+        const Resize& r = plans.back();
+        QString words = b->form == BoardForm::Ways ? tr("%1 ways").arg(slots / 3) : tr("%1 slots").arg(slots);
+        if (slots == b->slots) words += tr("  ·  as it is");
+        if (slots == smallest) words += tr("  ·  smallest that holds this");
+        if (!r.left.empty()) words += tr("  ·  %1 do not fit").arg(r.left.size());
+        auto* i = new QListWidgetItem(words, list);
+        if (!r.left.empty()) i->setForeground(theme().quiet);
+        if (slots == b->slots) row = list->count() - 1;
+    }
+    list->setCurrentRow(row);
+    setVisible(true);
+    list->setFocus();
+    refresh();
+}
+
+void SizeCard::choose(int slots) {
+    for (std::size_t i = 0; i < plans.size(); ++i)
+        if (plans[i].slots == slots) list->setCurrentRow(int(i));
+}
+
+void SizeCard::refresh() {
+    const int row = list->currentRow();
+    what->clear();
+    const Board* b = session.project().boards.find(board);
+    if (!b || row < 0 || row >= int(plans.size())) return;
+    const Resize& r = plans[std::size_t(row)];
+    const Project& p = session.project();
+    const int taken = placesTaken(p, board), reserved = placesReserved(*b, r.slots);
+    what->addItem(tr("%1 of %2 places taken, %3 left%4").arg(taken).arg(r.slots).arg(std::max(0, r.slots - taken)).arg(reserved ? tr("; %1 are to stay free").arg(reserved) : QString()));
+    for (CircuitId c : r.left) {
+        auto* i = new QListWidgetItem(tr("%1 %2: no place; it stays in the tray").arg(q(nameOf(p, c)), q(servesWords(session.solution().project, session.solution().results, c))), what);
+        i->setForeground(theme().stop);
+    }
+    for (const auto& [c, slot] : r.moved) what->addItem(tr("%1 %2: to slot %3").arg(q(nameOf(p, c)), q(servesWords(session.solution().project, session.solution().results, c))).arg(slot));
+    if (r.left.empty() && r.moved.empty() && r.slots != b->slots) what->addItem(tr("Everything keeps its place."));
+    go->setEnabled(r.slots != b->slots);
+    go->setText(r.left.empty() ? tr("Change") : tr("Change all the same"));
+}
+
+void SizeCard::apply() {
+    const int row = list->currentRow();
+    if (!go->isEnabled() || row < 0) return;
+    const Resize r = plans[std::size_t(row)];
+    const QString name = q(nameOf(session.project(), Ref(board)));
+    const bool ways = r.form == BoardForm::Ways;
+    setVisible(false);
+    session.edit(ways ? tr("%1 ways for %2").arg(r.slots / 3).arg(name) : tr("%1 slots for %2").arg(r.slots).arg(name), [&](Project& p) { applyResize(p, board, r); });
+    Q_EMIT closed();
+}
+void SizeCard::drop() {
+    setVisible(false);
+    Q_EMIT closed();
+}
+void SizeCard::keyPressEvent(QKeyEvent* e) {
+    if (e->key() == Qt::Key_Escape) drop();
+    else if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) apply();
+    else QFrame::keyPressEvent(e);
+}
+
+// ---- names ----
+
+NamesCard::NamesCard(Session& s, QWidget* parent)
+    : QFrame(parent), session(s), heading(new QLabel(this)), count(new QLabel(this)), text(new QLineEdit(this)), everywhere(new QCheckBox(tr("All boards of the building"), this)), list(new QTreeWidget(this)), go(new QPushButton(tr("Name"), this)),
+      no(new QPushButton(tr("Drop"), this)) {
+    setObjectName("namesCard");
+    auto* across = cardLayout(this);
+    auto* left = new QVBoxLayout;
+    left->addWidget(heading);
+    text->setObjectName("namePattern");
+    text->setPlaceholderText(usualNamePattern);
+    text->setToolTip(tr("{what} {rooms} {numbers} {tags} {count} {load} {board}"));
+    left->addWidget(text);
+    auto* hint = new QLabel("{what} {rooms} {numbers} {tags} {count} {load} {board}");
+    hint->setProperty("quiet", true);
+    hint->setWordWrap(true);
+    left->addWidget(hint);
+    everywhere->setObjectName("namesEverywhere");
+    left->addWidget(everywhere);
+    count->setWordWrap(true);
+    left->addWidget(count, 1);
+    left->addLayout(cardButtons(go, no, "names"));
+    across->addLayout(left, 2);
+    list->setObjectName("namesList");
+    list->setColumnCount(3);
+    list->setHeaderLabels({tr("Circuit"), tr("Now"), tr("Then")});
+    list->setRootIsDecorated(false);
+    list->setColumnWidth(0, 86);
+    list->setColumnWidth(1, 200);
+    list->setFocusPolicy(Qt::NoFocus);
+    across->addWidget(list, 3);
+    connect(text, &QLineEdit::textEdited, this, &NamesCard::refresh);
+    connect(text, &QLineEdit::returnPressed, this, &NamesCard::apply);
+    connect(everywhere, &QCheckBox::toggled, this, &NamesCard::refresh);
+    connect(go, &QPushButton::clicked, this, &NamesCard::apply);
+    connect(no, &QPushButton::clicked, this, &NamesCard::drop);
+}
+
+void NamesCard::open(BoardId id) {
+    board = id;
+    heading->setText(tr("<b>Names from rooms and devices</b>"));
+    text->setText(q(session.project().basis.namePattern));
+    setVisible(true);
+    refresh();
+    text->setFocus();
+}
+
+Project NamesCard::withPattern() const {
+    Project p = session.project();
+    p.basis.namePattern = text->text().trimmed().toStdString();
+    return p;
+}
+
+void NamesCard::refresh() {
+    const Project p = withPattern();
+    naming = planNaming(p, everywhere->isChecked() ? BoardId{} : board);
+    list->clear();
+    int shown = 0, changing = 0;
+    for (const auto& [c, name] : naming.changes) {
+        if (p.circuits[c].name == name) continue; // as it is; only marked as made by the pattern
+        ++changing;
+        if (shown++ < 1000) new QTreeWidgetItem(list, {q(nameOf(p, c)), q(p.circuits[c].name), q(name)});
+    }
+    count->setText((changing == 1 ? tr("1 name changes") : tr("%1 names change").arg(changing)) + (naming.kept ? tr("; %1 that were typed stay").arg(naming.kept) : QString()));
+    go->setEnabled(changing > 0 || p.basis.namePattern != session.project().basis.namePattern);
+    go->setText(changing ? tr("Name %1").arg(changing) : tr("Keep the pattern"));
+}
+
+void NamesCard::apply() {
+    if (!go->isEnabled()) return;
+    Project next = withPattern();
+    applyNaming(next, planNaming(next, everywhere->isChecked() ? BoardId{} : board));
+    setVisible(false);
+    session.edit(tr("Name circuits from rooms"), [&](Project& p) { p = next; });
+    Q_EMIT closed();
+}
+void NamesCard::drop() {
+    setVisible(false);
+    Q_EMIT closed();
+}
+void NamesCard::keyPressEvent(QKeyEvent* e) {
+    if (e->key() == Qt::Key_Escape) drop();
+    else QFrame::keyPressEvent(e);
+}
+
+} // namespace lintel

@@ -1,0 +1,443 @@
+#include "app/boards/ImportPage.h"
+
+#include "app/frame/PaintKit.h"
+#include "core/base/Parse.h"
+
+#include <QBoxLayout>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDrag>
+#include <QDragEnterEvent>
+#include <QFileInfo>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QMenu>
+#include <QMimeData>
+#include <QMouseEvent>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QScrollBar>
+#include <QSpinBox>
+#include <QTableView>
+
+namespace lintel {
+
+// ---- the rows ----
+
+void ListModel::show(std::shared_ptr<Grid> g, ListSettings s, LoadList l, ListDifference d, bool problemsOnly) {
+    beginResetModel();
+    grid = std::move(g), settings = std::move(s), list = std::move(l);
+    what.clear();
+    for (std::size_t i : d.added) what[i] = tr("new");
+    for (const auto& c : d.changed) {
+        QStringList words;
+        for (const std::string& w : c.what) words << q(w);
+        what[c.row] = words.join(", ");
+    }
+    rows.clear();
+    for (std::size_t i = 0; i < list.rows.size(); ++i)
+        if (!problemsOnly || !list.rows[i].problems.empty()) rows.push_back(i);
+    endResetModel();
+}
+
+QVariant ListModel::data(const QModelIndex& i, int role) const {
+    if (i.row() < 0 || i.row() >= int(rows.size())) return {};
+    const std::size_t k = rows[std::size_t(i.row())];
+    const ListRow& r = list.rows[k];
+    const Theme& t = theme();
+    if (i.column() == 0) {
+        if (role == Qt::CheckStateRole) return r.leftOut || r.stops() ? Qt::Unchecked : Qt::Checked;
+        if (role == Qt::DisplayRole) return r.line;
+        if (role == Qt::ForegroundRole) return t.quiet;
+        return {};
+    }
+    if (i.column() == 1) {
+        if (role == Qt::DisplayRole) {
+            for (bool stops : {true, false})
+                for (const ListProblem& p : r.problems)
+                    if (p.stops == stops && (stops || what.find(k) == what.end() || what.at(k) == tr("new"))) return q(p.text);
+            if (r.leftOut) return tr("left out");
+            const auto it = what.find(k);
+            return it == what.end() ? tr("the same") : it->second;
+        }
+        if (role == Qt::ToolTipRole) {
+            QStringList all;
+            for (const ListProblem& p : r.problems) all << q(p.text);
+            return all.join("\n");
+        }
+        if (role == Qt::ForegroundRole) return r.stops() ? t.stop : !r.problems.empty() ? t.check : r.leftOut || what.find(k) == what.end() ? t.quiet : t.accent;
+        return {};
+    }
+    const int column = i.column() - firstCell;
+    const auto& cells = grid->rows[std::size_t(r.gridRow)];
+    if (role == Qt::DisplayRole || role == Qt::EditRole) return column < int(cells.size()) ? q(cells[std::size_t(column)]) : QString();
+    const bool meant = column < int(settings.columns.size()) && settings.columns[std::size_t(column)] != ListField::None;
+    for (const ListProblem& p : r.problems)
+        if (p.column == column) {
+            if (role == Qt::BackgroundRole) {
+                QColor wash = p.stops ? t.stop : t.check;
+                wash.setAlpha(50);
+                return wash;
+            }
+            if (role == Qt::ToolTipRole) return q(p.text);
+        }
+    if (role == Qt::ForegroundRole) return meant && !r.leftOut ? t.ink : t.quiet;
+    if (role == Qt::TextAlignmentRole && column < int(cells.size())) return int((numberFrom(cells[std::size_t(column)], settings.decimal) ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
+    return {};
+}
+
+QVariant ListModel::headerData(int section, Qt::Orientation o, int role) const {
+    if (o != Qt::Horizontal || role != Qt::DisplayRole) return {};
+    if (section == 0) return tr("Line");
+    if (section == 1) return tr("What becomes of it");
+    const auto c = std::size_t(section - firstCell);
+    const ListField f = c < settings.columns.size() ? settings.columns[c] : ListField::None;
+    const QString heading = settings.headerRow >= 0 && c < grid->rows[std::size_t(settings.headerRow)].size() ? q(grid->rows[std::size_t(settings.headerRow)][c]).trimmed() : tr("column %1").arg(section - firstCell + 1);
+    return (f == ListField::None ? QString("–") : tr(wordOf(f))) + "\n" + heading;
+}
+
+Qt::ItemFlags ListModel::flags(const QModelIndex& i) const {
+    Qt::ItemFlags f = Qt::ItemIsEnabled | Qt::ItemIsSelectable;
+    if (i.column() == 0) f |= Qt::ItemIsUserCheckable;
+    if (i.column() >= firstCell) f |= Qt::ItemIsEditable;
+    return f;
+}
+
+bool ListModel::setData(const QModelIndex& i, const QVariant& value, int role) {
+    const ListRow& r = list.rows[rows[std::size_t(i.row())]];
+    if (i.column() == 0 && role == Qt::CheckStateRole) return Q_EMIT leftOut(r.gridRow, value.toInt() != Qt::Checked), true;
+    if (i.column() < firstCell || role != Qt::EditRole) return false;
+    Q_EMIT mended(r.gridRow, i.column() - firstCell, value.toString());
+    return true;
+}
+
+// ---- the headings ----
+
+ListHeader::ListHeader(QWidget* parent) : QHeaderView(Qt::Horizontal, parent) {
+    setAcceptDrops(true);
+    setSectionsClickable(true);
+    setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    setFixedHeight(42);
+}
+void ListHeader::mousePressEvent(QMouseEvent* e) {
+    const int section = logicalIndexAt(e->pos());
+    const bool edge = cursor().shape() == Qt::SplitHCursor;
+    if (e->button() != Qt::LeftButton || section < ListModel::firstCell || edge) return QHeaderView::mousePressEvent(e);
+    QMenu menu(this);
+    for (const auto& [f, word] : EnumText<ListField>::words) menu.addAction(f == ListField::None ? tr("pass it over") : tr(word), this, [this, section, f_ = f] { Q_EMIT meant(section - ListModel::firstCell, f_); });
+    menu.exec(mapToGlobal(QPoint(sectionViewportPosition(section), height())));
+}
+void ListHeader::dragEnterEvent(QDragEnterEvent* e) {
+    if (e->mimeData()->hasFormat(mimeType)) e->acceptProposedAction();
+}
+void ListHeader::dragMoveEvent(QDragMoveEvent* e) {
+    if (logicalIndexAt(e->position().toPoint()) >= ListModel::firstCell) e->acceptProposedAction();
+    else e->ignore();
+}
+void ListHeader::dropEvent(QDropEvent* e) {
+    const int section = logicalIndexAt(e->position().toPoint());
+    if (section < ListModel::firstCell) return;
+    Q_EMIT meant(section - ListModel::firstCell, ListField(e->mimeData()->data(mimeType).toInt()));
+    e->acceptProposedAction();
+}
+
+namespace {
+
+/// A field that can be dragged onto a column.
+class Chip : public QLabel {
+public:
+    Chip(ListField f, QWidget* parent) : QLabel(QObject::tr(wordOf(f)), parent), field(f) {
+        setCursor(Qt::OpenHandCursor);
+        setObjectName(QString("chip:%1").arg(wordOf(f)));
+        setStyleSheet(QString("QLabel { border: 1px solid %1; border-radius: 4px; padding: 2px 7px; background: %2; }").arg(theme().rule.name(), theme().surface.name()));
+    }
+
+protected:
+    void mousePressEvent(QMouseEvent* e) override { at = e->pos(); }
+    void mouseMoveEvent(QMouseEvent* e) override {
+        if (!(e->buttons() & Qt::LeftButton) || (e->pos() - at).manhattanLength() < 6) return;
+        auto* mime = new QMimeData;
+        mime->setData(ListHeader::mimeType, QByteArray::number(int(field)));
+        auto* drag = new QDrag(this);
+        drag->setMimeData(mime);
+        drag->setPixmap(grab());
+        drag->exec(Qt::CopyAction);
+    }
+
+private:
+    ListField field;
+    QPoint at;
+};
+
+} // namespace
+
+// ---- the page ----
+
+ImportPage::ImportPage(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), work(new Background(this)), title(new QLabel(this)), notes(new QLabel(this)), sums(new QLabel(this)), progress(new QProgressBar(this)), delimiter(new QComboBox(this)),
+      encoding(new QComboBox(this)), sheet(new QComboBox(this)), decimal(new QComboBox(this)), unit(new QComboBox(this)), header(new QSpinBox(this)), problemsOnly(new QCheckBox(tr("Only rows with problems"), this)),
+      removeGone(new QCheckBox(tr("Remove what the list no longer has"), this)), circuits(new QCheckBox(tr("Give the missing ones a circuit"), this)), go(new QPushButton(tr("Take in"), this)), no(new QPushButton(tr("Drop"), this)), view(new QTableView(this)),
+      rows(new ListModel(this)) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 2, 0, 6);
+    column->setSpacing(6);
+    title->setTextFormat(Qt::RichText);
+    column->addWidget(title);
+    auto* bar = new QHBoxLayout;
+    bar->setSpacing(5);
+    const auto labelled = [&](const QString& text, QWidget* w) {
+        auto* l = new QLabel(text);
+        l->setProperty("quiet", true);
+        l->setBuddy(w);
+        bar->addWidget(l);
+        bar->addWidget(w);
+        bar->addSpacing(6);
+    };
+    for (const auto& [name, sign] : {std::pair{tr("comma"), ','}, {tr("semicolon"), ';'}, {tr("tab"), '\t'}, {tr("bar"), '|'}}) delimiter->addItem(name, QChar(sign));
+    for (const char* e : {"UTF-8", "Windows-1252", "ISO-8859-15", "UTF-16LE", "UTF-16BE", "Windows-1250", "Shift_JIS"}) encoding->addItem(e);
+    decimal->addItem(tr("1.5 point"), QChar('.'));
+    decimal->addItem(tr("1,5 comma"), QChar(','));
+    for (LoadUnit u : {LoadUnit::VA, LoadUnit::kVA, LoadUnit::W, LoadUnit::kW, LoadUnit::A, LoadUnit::hp}) unit->addItem(wordOf(u), int(u));
+    delimiter->setObjectName("listDelimiter");
+    encoding->setObjectName("listEncoding");
+    decimal->setObjectName("listDecimal");
+    unit->setObjectName("listUnit");
+    header->setObjectName("listHeader");
+    header->setRange(0, 40);
+    header->setSpecialValueText(tr("none"));
+    labelled(tr("Sheet"), sheet);
+    labelled(tr("Parted by"), delimiter);
+    labelled(tr("Letters"), encoding);
+    labelled(tr("Headings in row"), header);
+    labelled(tr("Decimals"), decimal);
+    labelled(tr("Loads in"), unit);
+    bar->addStretch(1);
+    column->addLayout(bar);
+    auto* chips = new QHBoxLayout;
+    chips->setSpacing(5);
+    auto* hint = new QLabel(tr("Drag onto a column:"));
+    hint->setProperty("quiet", true);
+    chips->addWidget(hint);
+    for (const auto& [f, word] : EnumText<ListField>::words)
+        if (f != ListField::None && f != ListField::Duty && f != ListField::Circuit) chips->addWidget(new Chip(f, this));
+    chips->addStretch(1);
+    column->addLayout(chips);
+    notes->setWordWrap(true);
+    notes->setProperty("quiet", true);
+    column->addWidget(notes);
+    progress->setRange(0, 100);
+    progress->hide();
+    column->addWidget(progress);
+    auto* heads = new ListHeader(view);
+    view->setHorizontalHeader(heads);
+    view->setModel(rows);
+    view->setObjectName("listTable");
+    view->verticalHeader()->hide();
+    view->verticalHeader()->setDefaultSectionSize(24);
+    view->setSelectionMode(QAbstractItemView::SingleSelection);
+    view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
+    heads->setMinimumSectionSize(40);
+    column->addWidget(view, 1);
+    sums->setObjectName("listSummary");
+    sums->setWordWrap(true);
+    column->addWidget(sums);
+    auto* foot = new QHBoxLayout;
+    foot->setSpacing(14);
+    problemsOnly->setObjectName("listProblemsOnly");
+    removeGone->setObjectName("listRemoveGone");
+    circuits->setObjectName("listCircuits");
+    foot->addWidget(problemsOnly);
+    foot->addWidget(removeGone);
+    foot->addWidget(circuits);
+    foot->addStretch(1);
+    foot->addWidget(no);
+    foot->addWidget(go);
+    go->setProperty("strong", true);
+    go->setObjectName("listAccept");
+    no->setObjectName("listDrop");
+    column->addLayout(foot);
+    for (QComboBox* box : {delimiter, encoding, sheet})
+        connect(box, &QComboBox::activated, this, [this, box] {
+            if (filling) return;
+            box->setProperty("byHand", true);
+            read();
+        });
+    connect(decimal, &QComboBox::activated, this, [this] { how.decimal = decimal->currentData().toChar().toLatin1(), judge(); });
+    connect(unit, &QComboBox::activated, this, [this] { how.unit = LoadUnit(unit->currentData().toInt()), judge(); });
+    connect(header, &QSpinBox::valueChanged, this, [this](int row) {
+        if (filling || !grid) return;
+        how.headerRow = std::min(row, int(grid->rows.size())) - 1;
+        if (how.headerRow >= 0) { // headings further down mean something else
+            Grid part = *grid;
+            part.rows.erase(part.rows.begin(), part.rows.begin() + how.headerRow);
+            const ListSettings guess = guessSettings(part, how.unit);
+            if (guess.headerRow == 0) how.columns = guess.columns;
+        }
+        judge();
+    });
+    connect(heads, &ListHeader::meant, this, &ImportPage::setMeaning);
+    connect(rows, &ListModel::mended, this, [this](int r, int c, const QString& text) {
+        auto& cells = grid->rows[std::size_t(r)];
+        if (int(cells.size()) <= c) cells.resize(std::size_t(c) + 1);
+        cells[std::size_t(c)] = text.toStdString();
+        judge();
+    });
+    connect(rows, &ListModel::leftOut, this, [this](int r, bool left) {
+        left ? (void)out.insert(r) : (void)out.erase(r);
+        judge();
+    });
+    connect(problemsOnly, &QCheckBox::toggled, this, &ImportPage::judge);
+    connect(removeGone, &QCheckBox::toggled, this, &ImportPage::judge);
+    connect(go, &QPushButton::clicked, this, &ImportPage::accept);
+    connect(no, &QPushButton::clicked, this, &ImportPage::drop);
+}
+
+void ImportPage::open(const QString& path) {
+    file = path;
+    for (QComboBox* box : {delimiter, encoding, sheet}) box->setProperty("byHand", false);
+    out.clear();
+    grid.reset();
+    circuits->setChecked(false);
+    removeGone->setChecked(false);
+    problemsOnly->setChecked(false);
+    title->setText(QString("<span style='font-size:17px;font-weight:600'>%1</span>").arg(QFileInfo(path).fileName().toHtmlEscaped()));
+    read();
+}
+
+void ImportPage::read() {
+    GridOptions o;
+    if (delimiter->property("byHand").toBool()) o.delimiter = delimiter->currentData().toChar().toLatin1();
+    if (encoding->property("byHand").toBool()) o.encoding = encoding->currentText().toStdString();
+    if (sheet->property("byHand").toBool()) o.sheet = sheet->currentText().toStdString();
+    progress->setValue(0);
+    progress->show();
+    go->setEnabled(false);
+    notes->setText(tr("Reading… Esc stops it."));
+    QPointer<QProgressBar> bar = progress;
+    work->start([this, o, path = file.toStdString(), bar](const Background::Stop& stop) mutable -> std::function<void()> {
+        o.progress = [stop, bar](double done) {
+            if (bar) QMetaObject::invokeMethod(bar, [bar, done] { if (bar) bar->setValue(int(done * 100)); }, Qt::QueuedConnection);
+            return !stop->load();
+        };
+        auto g = std::make_shared<Outcome<Grid>>(readGrid(path, o));
+        return [this, g] { take(std::move(*g)); };
+    });
+}
+
+void ImportPage::take(Outcome<Grid> g) {
+    progress->hide();
+    if (!g) {
+        notes->setText("<span style='color:" + theme().stop.name() + "'>" + q(g.error().text()).toHtmlEscaped() + "</span>");
+        session.say(q(g.error().text()), true);
+        grid.reset();
+        rows->show(nullptr, {}, {}, {}, false);
+        sums->clear();
+        return;
+    }
+    grid = std::make_shared<Grid>(std::move(*g));
+    how = guessSettings(*grid, session.project().basis.units == UnitSystem::Metric ? LoadUnit::kW : LoadUnit::kVA);
+    filling = true;
+    const bool csv = grid->sheets.empty();
+    delimiter->setEnabled(csv);
+    encoding->setEnabled(csv);
+    sheet->setEnabled(!csv);
+    if (csv) {
+        delimiter->setCurrentIndex(delimiter->findData(QChar(grid->delimiter)));
+        if (encoding->findText(q(grid->encoding)) < 0) encoding->addItem(q(grid->encoding));
+        encoding->setCurrentText(q(grid->encoding));
+        sheet->clear();
+    } else {
+        sheet->clear();
+        for (const std::string& name : grid->sheets) sheet->addItem(q(name));
+        sheet->setCurrentText(q(grid->sheet));
+    }
+    header->setValue(how.headerRow + 1);
+    decimal->setCurrentIndex(decimal->findData(QChar(how.decimal)));
+    unit->setCurrentIndex(unit->findData(int(how.unit)));
+    filling = false;
+    judge();
+    view->resizeColumnsToContents();
+    for (int i = ListModel::firstCell; i < rows->columnCount(); ++i) view->setColumnWidth(i, std::clamp(view->columnWidth(i), 60, 190));
+    view->setColumnWidth(0, 62);
+    view->setColumnWidth(1, 210);
+}
+
+void ImportPage::setMeaning(int column, ListField field) {
+    if (!grid) return;
+    how.columns.resize(grid->columns(), ListField::None);
+    if (field != ListField::None)
+        for (ListField& f : how.columns)
+            if (f == field) f = ListField::None; // a meaning belongs to one column
+    how.columns[std::size_t(column)] = field;
+    if (field == ListField::Amount && how.headerRow >= 0 && column < int(grid->rows[std::size_t(how.headerRow)].size()))
+        if (const auto u = guessField(grid->rows[std::size_t(how.headerRow)][std::size_t(column)]).second) how.unit = *u, unit->setCurrentIndex(unit->findData(int(*u)));
+    judge();
+}
+
+void ImportPage::judge() {
+    if (!grid) return;
+    loads = readLoads(*grid, how, session.project());
+    for (ListRow& r : loads.rows) r.leftOut = out.count(r.gridRow) > 0;
+    difference = compareList(session.project(), loads);
+    const int scroll = view->verticalScrollBar() ? view->verticalScrollBar()->value() : 0;
+    rows->show(grid, how, loads, difference, problemsOnly->isChecked());
+    if (view->verticalScrollBar()) view->verticalScrollBar()->setValue(scroll);
+    QStringList all;
+    for (const std::string& n : loads.notes) all << q(n);
+    notes->setText(all.join(" · "));
+    notes->setVisible(!all.isEmpty());
+    QStringList s;
+    if (!difference.added.empty()) s << tr("%1 new").arg(difference.added.size());
+    if (!difference.changed.empty()) s << tr("%1 changed").arg(difference.changed.size());
+    if (difference.same) s << tr("%1 the same").arg(difference.same);
+    if (const int n = loads.stopped()) s << tr("%1 with problems stay out").arg(n);
+    if (!out.empty()) s << tr("%1 left out by hand").arg(out.size());
+    if (!difference.gone.empty()) {
+        QStringList tags;
+        for (LoadId l : difference.gone)
+            if (tags.size() < 6) tags << q(session.project().loads[l].tag);
+        s << tr("%1 no longer in the list (%2%3)").arg(difference.gone.size()).arg(tags.join(", "), int(difference.gone.size()) > tags.size() ? ", …" : "");
+    }
+    if (!loads.newBoards.empty()) {
+        QStringList names;
+        for (const std::string& n : loads.newBoards)
+            if (names.size() < 8) names << q(n);
+        s << tr("boards made: %1%2").arg(names.join(", "), int(loads.newBoards.size()) > names.size() ? ", …" : "");
+    }
+    sums->setText(s.join(" · "));
+    const std::size_t enters = difference.added.size() + difference.changed.size() + (removeGone->isChecked() ? difference.gone.size() : 0);
+    removeGone->setEnabled(!difference.gone.empty());
+    go->setEnabled(enters > 0);
+    go->setText(enters ? tr("Take in %1").arg(enters) : tr("Nothing to take in"));
+}
+
+QString ImportPage::summary() const { return sums->text(); }
+
+void ImportPage::accept() {
+    if (!grid || !go->isEnabled()) return;
+    Project next = session.project();
+    const Applied a = applyList(next, loads, {removeGone->isChecked(), true});
+    Circuited c;
+    if (circuits->isChecked()) c = circuitMissing(next, *session.solution().book);
+    session.edit(tr("Take in %1").arg(QFileInfo(file).fileName()), [&](Project& p) { p = next; });
+    QString words = tr("%1 loads added, %2 changed, %3 removed, %4 boards made").arg(a.added).arg(a.changed).arg(a.removed).arg(a.boards);
+    if (circuits->isChecked()) words += tr("; %1 loads on %2 new circuits").arg(c.loads).arg(c.circuits.size());
+    if (!c.left.empty()) words += tr("; %1 still without: %2").arg(c.left.size()).arg(q(c.left.front()));
+    session.say(words, !c.left.empty());
+    grid.reset();
+    Q_EMIT closed();
+}
+
+void ImportPage::drop() {
+    work->cancel();
+    progress->hide();
+    grid.reset();
+    Q_EMIT closed();
+}
+
+void ImportPage::keyPressEvent(QKeyEvent* e) {
+    if (e->key() == Qt::Key_Escape) drop();
+    else QWidget::keyPressEvent(e);
+}
+
+} // namespace lintel

@@ -1,0 +1,115 @@
+#pragma once
+// A list of loads before it enters: how the file is read, what each column means (by drag or from the heading), every row with
+// its problems, what it adds, changes and no longer has. Rows can be mended in place or left out; nothing enters until accepted.
+
+#include "app/frame/Background.h"
+#include "app/frame/Session.h"
+#include "core/exchange/LoadList.h"
+
+#include <QAbstractTableModel>
+#include <QHeaderView>
+
+#include <QWidget>
+
+#include <set>
+
+class QCheckBox;
+class QComboBox;
+class QLabel;
+class QProgressBar;
+class QPushButton;
+class QSpinBox;
+class QTableView;
+
+namespace lintel {
+
+/// The rows of the list: a tick whether it enters, what becomes of it, then the cells as they stand in the file.
+class ListModel : public QAbstractTableModel {
+    Q_OBJECT
+public:
+    static constexpr int firstCell = 2;
+    using QAbstractTableModel::QAbstractTableModel;
+    void show(std::shared_ptr<Grid> grid, ListSettings settings, LoadList list, ListDifference difference, bool problemsOnly);
+    int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : int(rows.size()); }
+    int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() || !grid ? 0 : firstCell + int(grid->columns()); }
+    QVariant data(const QModelIndex& index, int role) const override;
+    QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+    Qt::ItemFlags flags(const QModelIndex& index) const override;
+    bool setData(const QModelIndex& index, const QVariant& value, int role) override;
+    const ListRow& row(int r) const { return list.rows[rows[std::size_t(r)]]; }
+
+Q_SIGNALS:
+    void mended(int gridRow, int column, const QString& text);
+    void leftOut(int gridRow, bool out);
+
+private:
+    std::shared_ptr<Grid> grid;
+    ListSettings settings;
+    LoadList list;
+    std::vector<std::size_t> rows;
+    std::map<std::size_t, QString> what; ///< by row of the list: "new", "load 5 kW → 7 kW"
+};
+
+/// The headings: a field dropped on one, or chosen from its menu, is what the column means.
+class ListHeader : public QHeaderView {
+    Q_OBJECT
+public:
+    explicit ListHeader(QWidget* parent = nullptr);
+    static constexpr const char* mimeType = "application/x-lintel-field";
+
+Q_SIGNALS:
+    void meant(int column, ListField field); ///< of the grid
+
+protected:
+    void mousePressEvent(QMouseEvent*) override;
+    void dragEnterEvent(QDragEnterEvent*) override;
+    void dragMoveEvent(QDragMoveEvent*) override;
+    void dropEvent(QDropEvent*) override;
+};
+
+class ImportPage : public QWidget {
+    Q_OBJECT
+public:
+    explicit ImportPage(Session& session, QWidget* parent = nullptr);
+    /// Begins to read a file, with progress; what it is shows when it is read.
+    void open(const QString& file);
+    bool ready() const { return !work->busy(); }
+    void accept();
+    void drop();
+    void setMeaning(int column, ListField field);
+    const LoadList& list() const { return loads; }
+    const ListSettings& settings() const { return how; }
+    QString summary() const;
+    ListModel& model() { return *rows; }
+    QTableView* table() { return view; }
+
+Q_SIGNALS:
+    void closed();
+
+protected:
+    void keyPressEvent(QKeyEvent*) override;
+
+private:
+    void read();
+    void take(Outcome<Grid> grid);
+    void judge();
+    Session& session;
+    Background* work;
+    QString file;
+    std::shared_ptr<Grid> grid;
+    ListSettings how;
+    LoadList loads;
+    ListDifference difference;
+    std::set<int> out; ///< rows of the grid that are left out by hand
+    bool filling = false;
+    QLabel *title, *notes, *sums;
+    QProgressBar* progress;
+    QComboBox *delimiter, *encoding, *sheet, *decimal, *unit;
+    QSpinBox* header;
+    QCheckBox *problemsOnly, *removeGone, *circuits;
+    QPushButton *go, *no;
+    QTableView* view;
+    ListModel* rows;
+};
+
+} // namespace lintel
