@@ -164,6 +164,7 @@ NamesCard::NamesCard(Session& s, QWidget* parent)
     list->setColumnWidth(0, 86);
     list->setColumnWidth(1, 200);
     list->setFocusPolicy(Qt::NoFocus);
+    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     across->addWidget(list, 3);
     connect(text, &QLineEdit::textEdited, this, &NamesCard::refresh);
     connect(text, &QLineEdit::returnPressed, this, &NamesCard::apply);

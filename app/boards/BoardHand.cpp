@@ -324,15 +324,9 @@ void BoardView::startEdit(const char* key, const QString& begin) {
     line->setGeometry(box.toRect());
     line->setAlignment(rightSide && std::string_view(key) == "serves" ? Qt::AlignRight : Qt::AlignLeft);
     if (begin.isEmpty()) line->selectAll();
+    line->setModified(!begin.isEmpty()); // what is only looked at is not entered: a breaker shown as it was sized is not held by Enter
     const int slot = cursor;
     line->installEventFilter(this);
-    connect(line, &QLineEdit::returnPressed, this, [this, line, slot, key] {
-        const QString text = line->text();
-        line->deleteLater();
-        editor = nullptr;
-        setFocus();
-        if (enter(key, slot, text)) moveCursor(1, 0, false);
-    });
     connect(line, &QLineEdit::editingFinished, line, [this, line, slot, key] {
         if (!line->hasFocus() && line->isModified() && editor == line) enter(key, slot, line->text());
         line->deleteLater();
@@ -362,10 +356,12 @@ bool BoardView::event(QEvent* e) {
 }
 
 bool BoardView::eventFilter(QObject* o, QEvent* e) {
-    // Tab in the editor takes what was typed and goes on to the next fact, editing.
+    // Tab in the editor takes what was typed and goes on to the next fact, editing; Enter and the arrows go to another row. The key
+    // ends here: the line would hand Enter on to the board, which would open the next editor.
     if (o == editor && e->type() == QEvent::KeyPress) {
-        auto* k = static_cast<QKeyEvent*>(e);
-        if (k->key() == Qt::Key_Tab || k->key() == Qt::Key_Backtab) {
+        const int k = static_cast<QKeyEvent*>(e)->key();
+        const bool tab = k == Qt::Key_Tab || k == Qt::Key_Backtab, up = k == Qt::Key_Up, enter_ = k == Qt::Key_Return || k == Qt::Key_Enter;
+        if (tab || up || enter_ || k == Qt::Key_Down) {
             auto* line = editor.data();
             const QString text = line->text();
             const bool typed = line->isModified();
@@ -375,21 +371,10 @@ bool BoardView::eventFilter(QObject* o, QEvent* e) {
             line->deleteLater();
             setFocus();
             if (typed && !enter(key, slot, text)) return true;
-            moveFact(k->key() == Qt::Key_Tab ? 1 : -1);
-            startEdit(fact());
-            return true;
-        }
-        if (k->key() == Qt::Key_Up || k->key() == Qt::Key_Down) { // up and down leave the editor as Enter does
-            auto* line = editor.data();
-            const QString text = line->text();
-            const bool typed = line->isModified();
-            const int slot = cursor;
-            const char* key = fact();
-            editor = nullptr;
-            line->deleteLater();
-            setFocus();
-            if (typed && !enter(key, slot, text)) return true;
-            moveCursor(k->key() == Qt::Key_Down ? 1 : -1, 0, false);
+            if (tab) {
+                moveFact(k == Qt::Key_Tab ? 1 : -1);
+                startEdit(fact());
+            } else moveCursor(up ? -1 : 1, 0, false);
             return true;
         }
     }

@@ -10,7 +10,7 @@
 namespace lintel {
 
 namespace {
-constexpr double busWidth = 11, edge = 4;
+constexpr double busWidth = 11, edge = 4, leastRow = 19;
 }
 
 BoardView::BoardView(Session& s, QWidget* parent) : QWidget(parent), session(s) {
@@ -46,8 +46,9 @@ int BoardView::rows() const {
 }
 double BoardView::rowHeight() const {
     const int n = std::max(1, rows());
-    return std::clamp((height() - 2 * edge) / double(n), 19.0, 25.0);
+    return std::clamp((height() - 2 * edge) / double(n), leastRow, 25.0);
 }
+QSize BoardView::minimumSizeHint() const { return {430, int(std::max(1, rows()) * leastRow + 2 * edge)}; }
 QSize BoardView::sizeHint() const { return {720, int(std::max(1, rows()) * 24 + 2 * edge)}; }
 
 QRectF BoardView::slotBox(int slot) const {
@@ -70,7 +71,8 @@ int BoardView::slotAt(QPointF at) const {
 BoardView::Columns BoardView::columns(int slot) const {
     const QRectF r = slotBox(slot);
     const bool left = data()->form != BoardForm::TwoColumn || slot % 2 == 1;
-    const double bar = std::clamp(r.width() * 0.125, 34.0, 62.0);
+    const bool narrow = r.width() < 300; // two boards beside one another: the description comes first
+    const double bar = narrow ? 20 : std::clamp(r.width() * 0.125, 34.0, 62.0);
     Columns c;
     double x = left ? r.left() : r.right();
     const auto take = [&](double w, double gap = 0) {
@@ -78,14 +80,15 @@ BoardView::Columns BoardView::columns(int slot) const {
         x += (left ? 1 : -1) * (w + gap);
         return box;
     };
-    c.number = take(21, 5);
-    c.breaker = take(31, 7);
+    c.number = take(narrow ? 17 : 21, narrow ? 3 : 5);
+    c.breaker = take(31, narrow ? 5 : 7);
     const bool wide = data()->form != BoardForm::TwoColumn; // one below another: room for the cable and the loop
-    const double size = wide ? 96 : 36, loop = wide ? 86 : 0;
-    const double rest = 13 + 4 + bar + 4 + 42 + size + loop + (wide ? 18 : 7);
-    c.name = take(std::max(40.0, r.width() - 21 - 5 - 31 - 7 - rest), 4);
-    c.va = take(42, wide ? 10 : 5);
-    c.size = take(size, 2);
+    const double size = wide ? 96 : narrow ? 0 : 36, loop = wide ? 86 : 0, va = narrow ? 37 : 42;
+    const double taken = c.number.width() + (narrow ? 3 : 5) + c.breaker.width() + (narrow ? 5 : 7);
+    const double rest = 13 + 4 + bar + 4 + va + size + loop + (wide ? 18 : narrow ? 4 : 7);
+    c.name = take(std::max(40.0, r.width() - taken - rest - (narrow ? 4 : 0)), narrow ? 8 : 4);
+    c.va = take(va, wide ? 10 : narrow ? 2 : 5);
+    c.size = take(size, narrow ? 0 : 2);
     c.loop = take(loop, 0);
     c.letter = take(13, 4);
     c.bar = take(bar, 0);
@@ -255,7 +258,7 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         p.drawRoundedRect(area.adjusted(1, 0.5, -1, -0.5), 3, 3);
         for (int s : slotsTaken(b, c.slot, c.poles)) drawLine(p, columns(s).letter, q(lineName(lineOfSlot(b, s), b)), Qt::AlignHCenter, t.phase(phaseInk(sol.project.basis, b.system, lineOfSlot(b, s))), uiFont(0.8, true));
     }
-    const bool faded = std::find(dragged.begin(), dragged.end(), c.id) != dragged.end();
+    const bool faded = std::find(dragged.begin(), dragged.end(), c.id) != dragged.end() || std::any_of(proposed.begin(), proposed.end(), [&](const auto& x) { return x.first == c.id; });
     p.setOpacity(faded ? 0.4 : 1);
     Columns col = columns(c.slot);
     const auto tall = [&](QRectF box) { return QRectF(box.left(), area.top(), box.width(), area.height()); };
@@ -277,6 +280,7 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
     QFont nf = uiFont(0.92);
     nf.setItalic(spare);
     const QString name = q(servesWords(sol.project, sol.results, c.id));
+    if (area.width() < 300) nf = uiFont(0.86), nf.setItalic(spare);
     drawLine(p, tall(col.name), name.isEmpty() ? tr("not described") : name, left ? Qt::AlignLeft : Qt::AlignRight, spare || name.isEmpty() ? t.quiet : t.ink, nf);
     if (!spare) {
         drawLine(p, tall(col.va), q(number(r.va)), Qt::AlignRight, t.ink, uiFont(0.9));
@@ -288,7 +292,7 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         const QColor colour = bad ? t.stop : run.why == Governing::VoltageDrop ? t.check : t.quiet;
         if (wide && run.earth->known && run.earth->limit > 0) // the loop and what it may be
             drawLine(p, tall(col.loop), QString("%1 of %2 Ω").arg(double(run.earth->zs), 0, 'f', 2).arg(double(run.earth->limit), 0, 'f', run.earth->limit > 100 ? 0 : 2), Qt::AlignLeft, run.earth->inTime ? t.quiet : t.stop, uiFont(0.85, !run.earth->inTime));
-        drawLine(p, tall(col.size), size, left ? Qt::AlignLeft : Qt::AlignRight, colour, uiFont(0.85, bad));
+        if (col.size.width() > 1) drawLine(p, tall(col.size), size, left ? Qt::AlignLeft : Qt::AlignRight, colour, uiFont(0.85, bad));
     }
     for (int i = 0; i < c.poles; ++i) {
         const int s = slotOfPole(b, c.slot, i, c.poles), line = r.lines[std::size_t(i)];

@@ -23,7 +23,7 @@ public:
     void show(BoardId board);
     BoardId board() const { return shown; }
     QSize sizeHint() const override;
-    QSize minimumSizeHint() const override { return {430, 200}; }
+    QSize minimumSizeHint() const override;
     /// Where levelling would put circuits: shown until it is empty again.
     void propose(std::vector<std::pair<CircuitId, int>> places);
     const std::vector<std::pair<CircuitId, int>>& proposal() const { return proposed; }

@@ -176,7 +176,7 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
-    auto* leftSide = new QWidget(this);
+    leftSide = new QWidget(this);
     leftSide->setFixedWidth(180);
     auto* left = new QVBoxLayout(leftSide);
     left->setContentsMargins(10, 12, 8, 8);
@@ -200,18 +200,18 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     auto* middle = new QVBoxLayout;
     middle->setContentsMargins(12, 8, 12, 0);
     middle->setSpacing(4);
-    auto* headRow = new QHBoxLayout(head);
-    headRow->setContentsMargins(0, 0, 0, 0);
+    auto* headColumn = new QVBoxLayout(head);
+    headColumn->setContentsMargins(0, 0, 0, 0);
+    headColumn->setSpacing(1);
+    auto* headRow = new QHBoxLayout;
     headRow->setSpacing(6);
-    auto* names = new QVBoxLayout;
-    names->setSpacing(0);
     title->setTextFormat(Qt::RichText);
     title->setMinimumWidth(60);
     about->setProperty("quiet", true);
     about->setMinimumWidth(60);
-    names->addWidget(title);
-    names->addWidget(about);
-    headRow->addLayout(names, 1);
+    headRow->addWidget(title, 1);
+    headColumn->addLayout(headRow);
+    headColumn->addWidget(about);
     const auto button = [&](const QString& text, const char* object, const QString& tip) {
         auto* b = new QPushButton(text);
         b->setObjectName(object);
@@ -448,6 +448,8 @@ void BoardsStage::showBoard() {
 void BoardsStage::toBoardPage() {
     pages->setCurrentIndex(0);
     head->show();
+    leftSide->show();
+    Q_EMIT besideChanged();
     focusBoard();
 }
 void BoardsStage::focusBoard() {
@@ -468,19 +470,19 @@ void BoardsStage::showCard(QWidget* card) {
 
 void BoardsStage::openLevel() {
     if (!current) return;
-    pages->setCurrentIndex(0);
+    toBoardPage();
     showCard(levelCard);
     levelCard->open(current);
 }
 void BoardsStage::openSize() {
     if (!current) return;
-    pages->setCurrentIndex(0);
+    toBoardPage();
     showCard(sizeCard);
     sizeCard->open(current);
 }
 void BoardsStage::openNames() {
     if (!current) return;
-    pages->setCurrentIndex(0);
+    toBoardPage();
     showCard(namesCard);
     namesCard->open(current);
 }
@@ -495,6 +497,7 @@ void BoardsStage::openGroup() {
 }
 void BoardsStage::openCircuits() {
     pages->setCurrentIndex(1);
+    head->hide();
     showCard(nullptr);
     circuitsPage->begin();
 }
@@ -504,9 +507,14 @@ void BoardsStage::openImport(const QString& file) {
     if (name.isEmpty()) return;
     showCard(nullptr);
     pages->setCurrentIndex(2);
+    head->hide();
+    leftSide->hide();
+    Q_EMIT besideChanged();
     importPage->open(name);
     importPage->setFocus();
 }
+
+bool BoardsStage::wantsRoom() const { return besideNow != Beside::Nothing || pages->currentIndex() == 2; }
 
 void BoardsStage::setBeside(Beside what, BoardId which) {
     besideNow = what;
@@ -523,7 +531,8 @@ void BoardsStage::setBeside(Beside what, BoardId which) {
     besideBoard->setVisible(what == Beside::Board);
     Q_EMIT besideChanged();
     showBoard();
-    if (what != Beside::Nothing) split->setSizes({split->width() / 2, split->width() / 2});
+    if (what == Beside::Board) split->setSizes({split->width() / 2, split->width() / 2});
+    if (what == Beside::Schedule) split->setSizes({444, split->width() - 444});
 }
 
 void BoardsStage::showSchedule() {

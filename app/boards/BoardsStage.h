@@ -54,6 +54,8 @@ public:
     void openImport(const QString& file);
     void setBeside(Beside what, BoardId which = {});
     Beside beside() const { return besideNow; }
+    /// Whether it needs the place that the facts have on a small screen.
+    bool wantsRoom() const;
     /// Circuits for all listed loads that have none.
     void circuitMissingLoads();
     void focusBoard();
@@ -76,7 +78,7 @@ private:
     QListWidget* unfed;
     BoardTree* boards;
     QLabel *title, *about, *unfedCount;
-    QWidget *head, *besidePane;
+    QWidget *leftSide = nullptr, *head, *besidePane;
     QStackedWidget *pages, *besidePages;
     QSplitter* split;
     QComboBox* besideBoard;

@@ -137,6 +137,7 @@ QVariant CircuitsModel::data(const QModelIndex& i, int role) const {
 }
 
 QVariant CircuitsModel::headerData(int section, Qt::Orientation o, int role) const {
+    if (o == Qt::Horizontal && role == Qt::TextAlignmentRole) return int((section == Va || section == Amps || section == Length || section == Drop ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
     if (o != Qt::Horizontal || role != Qt::DisplayRole) return {};
     static const char* titles[] = {"Circuit", "Serves", "Load kind", "VA", "A", "Breaker", "Size", "Length", "Drop", "Note"};
     return tr(titles[section]);
@@ -202,7 +203,7 @@ CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), sessi
     view->setSortingEnabled(true);
     view->sortByColumn(-1, Qt::AscendingOrder);
     connect(view->horizontalHeader(), &QHeaderView::sectionClicked, this, [this] { view->horizontalHeader()->setSortIndicatorShown(true); });
-    const int widths[] = {92, 0, 92, 62, 54, 74, 60, 72, 62, 92};
+    const int widths[] = {82, 0, 88, 60, 50, 78, 52, 64, 56, 70};
     for (int i = 0; i < CircuitsModel::columns; ++i)
         if (widths[i]) view->setColumnWidth(i, widths[i]);
     view->horizontalHeader()->setSectionResizeMode(CircuitsModel::Serves, QHeaderView::Stretch);

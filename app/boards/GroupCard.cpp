@@ -58,6 +58,7 @@ GroupCard::GroupCard(Session& s, QWidget* parent)
     list->setColumnWidth(1, 190);
     list->setColumnWidth(2, 90);
     list->setFocusPolicy(Qt::NoFocus);
+    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     across->addWidget(list, 3);
     wait->setSingleShot(true);
     wait->setInterval(60);
@@ -121,7 +122,8 @@ void GroupCard::fill() {
     int refused = 0;
     const auto row = [&](CircuitId c, const std::string& now, const std::string& then, const std::string& no_) {
         if (!s.project.circuits.has(c) || list->topLevelItemCount() >= 2000) return;
-        auto* i = new QTreeWidgetItem(list, {q(nameOf(s.project, c)), q(s.project.circuits[c].name), now.empty() ? "–" : q(now), no_.empty() ? (then.empty() ? "–" : q(then)) : q(no_)});
+        const QString nothing = f && std::string_view(f->hint).find("auto") != std::string_view::npos ? tr("auto") : QString("–");
+        auto* i = new QTreeWidgetItem(list, {q(nameOf(s.project, c)), q(s.project.circuits[c].name), now.empty() ? nothing : q(now), no_.empty() ? (then.empty() ? nothing : q(then)) : q(no_)});
         if (!no_.empty()) i->setForeground(3, theme().stop), i->setToolTip(3, q(no_));
         else if (now != then) i->setForeground(3, theme().accent);
     };

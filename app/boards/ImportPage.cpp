@@ -74,11 +74,8 @@ QVariant ListModel::data(const QModelIndex& i, int role) const {
     const bool meant = column < int(settings.columns.size()) && settings.columns[std::size_t(column)] != ListField::None;
     for (const ListProblem& p : r.problems)
         if (p.column == column) {
-            if (role == Qt::BackgroundRole) {
-                QColor wash = p.stops ? t.stop : t.check;
-                wash.setAlpha(50);
-                return wash;
-            }
+            if (role == Qt::ForegroundRole) return p.stops ? t.stop : t.check;
+            if (role == Qt::FontRole) return uiFont(1, true);
             if (role == Qt::ToolTipRole) return q(p.text);
         }
     if (role == Qt::ForegroundRole) return meant && !r.leftOut ? t.ink : t.quiet;
@@ -191,7 +188,7 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
         l->setBuddy(w);
         bar->addWidget(l);
         bar->addWidget(w);
-        bar->addSpacing(6);
+        w->setProperty("label", QVariant::fromValue<QWidget*>(l));
     };
     for (const auto& [name, sign] : {std::pair{tr("comma"), ','}, {tr("semicolon"), ';'}, {tr("tab"), '\t'}, {tr("bar"), '|'}}) delimiter->addItem(name, QChar(sign));
     for (const char* e : {"UTF-8", "Windows-1252", "ISO-8859-15", "UTF-16LE", "UTF-16BE", "Windows-1250", "Shift_JIS"}) encoding->addItem(e);
@@ -204,6 +201,7 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
     unit->setObjectName("listUnit");
     header->setObjectName("listHeader");
     header->setRange(0, 40);
+    header->setButtonSymbols(QAbstractSpinBox::NoButtons);
     header->setSpecialValueText(tr("none"));
     labelled(tr("Sheet"), sheet);
     labelled(tr("Parted by"), delimiter);
@@ -338,9 +336,10 @@ void ImportPage::take(Outcome<Grid> g) {
     how = guessSettings(*grid, session.project().basis.units == UnitSystem::Metric ? LoadUnit::kW : LoadUnit::kVA);
     filling = true;
     const bool csv = grid->sheets.empty();
-    delimiter->setEnabled(csv);
-    encoding->setEnabled(csv);
-    sheet->setEnabled(!csv);
+    for (QComboBox* box : {delimiter, encoding, sheet}) { // what a file of this sort has
+        box->setVisible(csv == (box != sheet));
+        box->property("label").value<QWidget*>()->setVisible(csv == (box != sheet));
+    }
     if (csv) {
         delimiter->setCurrentIndex(delimiter->findData(QChar(grid->delimiter)));
         if (encoding->findText(q(grid->encoding)) < 0) encoding->addItem(q(grid->encoding));
@@ -359,7 +358,7 @@ void ImportPage::take(Outcome<Grid> g) {
     view->resizeColumnsToContents();
     for (int i = ListModel::firstCell; i < rows->columnCount(); ++i) view->setColumnWidth(i, std::clamp(view->columnWidth(i), 60, 190));
     view->setColumnWidth(0, 62);
-    view->setColumnWidth(1, 210);
+    view->setColumnWidth(1, 290);
 }
 
 void ImportPage::setMeaning(int column, ListField field) {

@@ -101,6 +101,7 @@ LevelCard::LevelCard(Session& s, QWidget* parent)
     middle->addWidget(figures);
     list->setObjectName("levelList");
     list->setFocusPolicy(Qt::NoFocus);
+    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     middle->addWidget(list, 1);
     across->addLayout(middle, 5);
     auto* right = new QVBoxLayout;
@@ -156,6 +157,7 @@ void LevelCard::showTogether(bool t) {
 }
 
 void LevelCard::fill() {
+    one->setVisible(turning.boards > 1);
     all->setVisible(turning.boards > 1);
     if (turning.boards <= 1) together = false;
     one->setChecked(!together);
@@ -213,7 +215,7 @@ void LevelCard::refresh() {
         }
         proof->setText(a.places.empty() && last ? (a.proven ? tr("as level as it can be: proven") : tr("nothing better was found"))
                        : a.proven             ? last ? tr("proven: the best there is") : tr("proven best for so many moves")
-                       : last                 ? tr("within %1 of the bound").arg(q(percent(level.gap())))
+                       : last                 ? tr("spread %1 VA; nothing can come below %2 VA").arg(q(number(a.spread)), q(number(level.bound)))
                                               : tr("the best that was found"));
         go->setEnabled(!a.places.empty());
         go->setText(a.places.size() == 1 ? tr("Make 1 move") : tr("Make %1 moves").arg(a.places.size()));

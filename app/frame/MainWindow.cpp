@@ -358,7 +358,7 @@ void MainWindow::go(Stage s) {
 /// What stands beside a board needs the place that the facts have on a small screen.
 bool MainWindow::wantsFacts() const {
     if (benchPanel->isVisible() || stage() == Stage::Basis || stage() == Stage::Issue) return false;
-    return stage() != Stage::Boards || boardsStage->beside() == BoardsStage::Beside::Nothing || width() >= 1500;
+    return stage() != Stage::Boards || !boardsStage->wantsRoom() || width() >= 1500;
 }
 Stage MainWindow::stage() const { return Stage(stages->currentIndex()); }
 
