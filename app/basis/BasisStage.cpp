@@ -1,6 +1,7 @@
 #include "app/basis/BasisStage.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/WhenShown.h"
 #include "core/check/Compare.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/Words.h"
@@ -55,11 +56,12 @@ BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     foot->addWidget(preview);
     outer->addLayout(foot);
     connect(&session, &Session::opened, this, &BasisStage::reload);
-    connect(&session, &Session::solved, this, [this] {
+    connect(&session, &Session::solved, new WhenShown(this, [this] {
         if (builtFor != session.solution().book->id && !pending()) reload();
-    });
-    connect(&session, &Session::edited, this, [this] {
-        if (!loading) reload();
+    }), &WhenShown::poke);
+    auto* fresh = new WhenShown(this, [this] { reload(); });
+    connect(&session, &Session::edited, this, [this, fresh] {
+        if (!loading) fresh->poke();
     });
     reload();
 }

@@ -1,6 +1,7 @@
 #include "app/boards/CircuitsPage.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/WhenShown.h"
 #include "core/base/Format.h"
 #include "core/project/CircuitBlock.h"
 #include "core/project/CircuitFacts.h"
@@ -19,8 +20,6 @@
 namespace lintel {
 
 CircuitsModel::CircuitsModel(Session& s, QObject* parent) : QAbstractTableModel(parent), session(s), filter(*CircuitFilter::from("")) {
-    connect(&session, &Session::solved, this, &CircuitsModel::rebuild);
-    connect(&session, &Session::opened, this, &CircuitsModel::rebuild);
     rebuild();
 }
 
@@ -232,6 +231,9 @@ CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), sessi
         for (CircuitId c : chosen()) refs.push_back(c);
         if (!refs.empty()) session.select(refs);
     });
+    auto* fresh = new WhenShown(this, [this] { circuits->rebuild(); });
+    connect(&session, &Session::solved, fresh, &WhenShown::poke);
+    connect(&session, &Session::opened, fresh, &WhenShown::poke);
     recount();
 }
 

@@ -34,8 +34,10 @@ public:
     /// The fact that a column holds; null: it is worked out.
     static const char* factOf(int column);
 
-private:
+    /// From the newest solution; whoever shows the table calls it.
     void rebuild();
+
+private:
     void arrange();
     Session& session;
     std::shared_ptr<const Solution> from;

@@ -67,6 +67,8 @@ public:
     bool canRedo() const { return document.canRedo(); }
     QString undoLabel() const { return QString::fromStdString(document.undoLabel()); }
     QString redoLabel() const { return QString::fromStdString(document.redoLabel()); }
+    /// The serial of the newest edit; the solution of it carries the same.
+    std::uint64_t askedFor() const { return serial; }
     /// Waits until the newest edit is solved, events running: for tests and before an export.
     bool waitSolved(int milliseconds = 5000);
 

@@ -1,6 +1,7 @@
 #include "app/issue/IssueStage.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/WhenShown.h"
 
 #include <QBoxLayout>
 #include <QFileDialog>
@@ -51,7 +52,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent) : QWidget(parent), session(s
         const auto bad = exportPdf(file);
         session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
     });
-    connect(&session, &Session::solved, this, &IssueStage::rebuild);
+    connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
     connect(&session, &Session::opened, this, [this] {
         unticked.clear();
         wanted.clear();

@@ -2,6 +2,7 @@
 
 #include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
+#include "app/frame/WhenShown.h"
 #include "app/frame/UnderlayShelf.h"
 #include "app/plan/PlanCards.h"
 #include "core/plan/LoadDensity.h"
@@ -136,7 +137,7 @@ PlanStage::PlanStage(Session& s, QWidget* parent)
         rebuild();
     });
     connect(&session, &Session::opened, this, &PlanStage::rebuild);
-    connect(&session, &Session::solved, this, &PlanStage::rebuild);
+    connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
     connect(&session.underlays(), &UnderlayShelf::changed, this, &PlanStage::rebuildUnderlays);
     for (QListWidget* list : {modes, things, kinds, catchments, underlays, layers}) list->setFocusPolicy(Qt::NoFocus); // keys stay with the floor
     modes->setCurrentRow(0);

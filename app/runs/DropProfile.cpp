@@ -1,6 +1,7 @@
 #include "app/runs/DropProfile.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/WhenShown.h"
 #include "core/base/Format.h"
 
 #include <QMouseEvent>
@@ -9,7 +10,7 @@ namespace lintel {
 
 DropProfile::DropProfile(Session& s, QWidget* parent) : QWidget(parent), session(s) {
     setMinimumHeight(210);
-    connect(&session, &Session::solved, this, &DropProfile::rebuild);
+    connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
     connect(&session, &Session::selectionChanged, this, [this] { update(); });
     rebuild();
 }

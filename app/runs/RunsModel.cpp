@@ -9,7 +9,6 @@
 namespace lintel {
 
 RunsModel::RunsModel(Session& s, QObject* parent) : QAbstractTableModel(parent), session(s), from(s.sharedSolution()) {
-    connect(&session, &Session::solved, this, &RunsModel::rebuild);
     rebuild();
 }
 

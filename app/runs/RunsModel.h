@@ -30,8 +30,10 @@ public:
     bool setData(const QModelIndex& index, const QVariant& value, int role) override;
     void sort(int column, Qt::SortOrder order) override;
 
-private:
+    /// From the newest solution; whoever shows the table calls it.
     void rebuild();
+
+private:
     static bool passes(const RunResult& run, bool feeder, RunFilter filter);
     Session& session;
     std::shared_ptr<const Solution> from;

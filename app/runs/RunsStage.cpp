@@ -1,6 +1,7 @@
 #include "app/runs/RunsStage.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/WhenShown.h"
 
 #include <QBoxLayout>
 #include <QButtonGroup>
@@ -52,7 +53,7 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
         view->setColumnHidden(RunsModel::Loop, !session.solution().book->metric());
         view->setColumnHidden(RunsModel::Before, session.solution().book->metric()); // its place is wanted, and Needs says the size
     };
-    connect(&session, &Session::solved, this, hide);
+    
     hide();
     view->horizontalHeader()->setSectionResizeMode(RunsModel::Serves, QHeaderView::Stretch);
     view->horizontalHeader()->setMinimumSectionSize(40);
@@ -79,10 +80,12 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
         }
     };
     connect(&session, &Session::selectionChanged, this, follow);
-    connect(&session, &Session::solved, this, [this, follow] {
+    connect(&session, &Session::solved, new WhenShown(this, [this, hide, follow] {
+        hide();
+        runs->rebuild();
         recount();
         follow();
-    });
+    }), &WhenShown::poke);
     connect(runs, &QAbstractItemModel::modelReset, this, &RunsStage::recount);
     recount();
 }

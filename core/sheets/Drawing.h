@@ -93,11 +93,20 @@ struct Drawing {
     }
     void fill(double x, double y, double w, double h, Ink ink) { marks.push_back(FillMark{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, ink}); }
     void text(Point at, std::string t, double size, Align align = Align::Left, bool bold = false, Ink ink = Ink::Ink, double within = 0) {
-        if (!t.empty()) marks.push_back(TextMark{at, std::move(t), size, align, bold, false, ink, within, false});
+        wrote = !t.empty();
+        if (wrote) marks.push_back(TextMark{at, std::move(t), size, align, bold, false, ink, within, false});
     }
-    TextMark* lastText() { return marks.empty() ? nullptr : std::get_if<TextMark>(&marks.back()); }
+    /// What text() has written, to change it; where there was nothing to write, a mark that is on no drawing. Never null.
+    TextMark* lastText() {
+        static thread_local TextMark none;
+        TextMark* last = wrote && !marks.empty() ? std::get_if<TextMark>(&marks.back()) : nullptr;
+        return last ? last : &none;
+    }
     /// All text in order, a line each: what a test compares.
     std::string words() const;
+
+private:
+    bool wrote = false;
 };
 
 } // namespace lintel

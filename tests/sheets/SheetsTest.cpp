@@ -153,3 +153,16 @@ TEST_CASE("a schedule stays within its page, however many slots and notes there 
         CHECK(s.words().find("Notes") != std::string::npos);
     }
 }
+
+TEST_CASE("things without a name are drawn on the plan all the same") {
+    OneBoard w;
+    Transformer t;
+    t.level = w.p.levels.begin()->id;
+    w.p.transformers.add(t);
+    Board b;
+    b.level = t.level;
+    w.p.boards.add(b);
+    const Results r = w.solved();
+    const Drawing d = planDrawing({w.p, nec(), r}, t.level);
+    CHECK(d.hotspots.size() >= 2);
+}

@@ -1,0 +1,108 @@
+// What a designer waits for: from an edit to everything on the screen showing it, on the demo and on 500 boards; and a list of
+// 20 000 loads. The window is a real one, painted offscreen.
+
+#include "app/boards/BoardsStage.h"
+#include "app/boards/CircuitsPage.h"
+#include "app/frame/MainWindow.h"
+#include "bench/BigBuilding.h"
+#include "core/exchange/LoadList.h"
+#include "core/project/ProjectFile.h"
+#include "core/rules/DataFolder.h"
+
+#include <QApplication>
+#include <QElapsedTimer>
+
+#include <benchmark/benchmark.h>
+#include <fstream>
+#include <unistd.h>
+
+using namespace lintel;
+
+namespace {
+
+std::string folder() {
+    static const std::string f = [] {
+        const auto p = std::filesystem::temp_directory_path() / ("lintel-bench-" + std::to_string(::getpid()));
+        std::filesystem::create_directories(p);
+        return p.string();
+    }();
+    return f;
+}
+
+/// Types a circuit's description, and waits until the whole window shows the solution of it. `blocked`: the longest that the
+/// interface's thread was busy with one turn of its events.
+void editToScreen(benchmark::State& state, const std::string& file, bool circuits) {
+    MainWindow window;
+    window.resize(1280, 800);
+    window.show();
+    if (!window.openFile(QString::fromStdString(file))) return state.SkipWithError("cannot be opened");
+    Session& s = window.session();
+    s.waitSolved(10000);
+    window.go(Stage::Boards);
+    if (circuits) window.boards().openCircuits();
+    QCoreApplication::processEvents();
+    const CircuitId c{s.project().circuits.highest()};
+    s.select(c);
+    QCoreApplication::processEvents();
+    double blocked = 0;
+    int n = 0;
+    for (auto _ : state) {
+        QElapsedTimer turn;
+        turn.start();
+        s.edit("Describe circuit", [&](Project& p) { p.circuits.change(c)->name = "Kiosk " + std::to_string(++n); });
+        blocked = std::max(blocked, double(turn.nsecsElapsed()) / 1e6);
+        while (s.solution().serial < s.askedFor()) {
+            turn.restart();
+            QCoreApplication::processEvents();
+            blocked = std::max(blocked, double(turn.nsecsElapsed()) / 1e6);
+        }
+        turn.restart();
+        QCoreApplication::processEvents(); // the paints that this has asked for
+        blocked = std::max(blocked, double(turn.nsecsElapsed()) / 1e6);
+    }
+    state.counters["longest_turn_ms"] = blocked;
+    s.close();
+}
+
+void demo(benchmark::State& state) {
+    const std::string file = folder() + "/demo.lintel";
+    std::filesystem::copy_file(dataFolder() / "demos" / "saltmarket-hall.lintel", file, std::filesystem::copy_options::overwrite_existing);
+    editToScreen(state, file, false);
+}
+BENCHMARK(demo)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+void boards500(benchmark::State& state) {
+    const std::string file = folder() + "/big.lintel";
+    if (!std::filesystem::exists(file)) (void)saveProject(bigBuilding(500, 42), file);
+    editToScreen(state, file, state.range(0) == 1);
+}
+BENCHMARK(boards500)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+void listOf20000(benchmark::State& state) {
+    const std::string file = folder() + "/list.csv";
+    std::ofstream out(file);
+    out << "Tag,Name,Room,kW,Volts,Phases,Board,PF\n";
+    for (int i = 0; i < 20'000; ++i) out << "E-" << i << ",Equipment " << i << ",Room " << i / 8 << "," << 1 + i % 9 << ".5,208,3,DP-" << i / 40 << ",0.9\n";
+    out.close();
+    for (auto _ : state) {
+        Project p;
+        const auto g = readGrid(file);
+        const LoadList list = readLoads(*g, guessSettings(*g), p);
+        applyList(p, list);
+        benchmark::DoNotOptimize(p);
+        state.counters["rows"] = double(list.entering());
+    }
+}
+BENCHMARK(listOf20000)->Unit(benchmark::kMillisecond);
+
+} // namespace
+
+int main(int argc, char** argv) {
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    qputenv("LINTEL_STATE", QByteArray::fromStdString(folder()));
+    QApplication app(argc, argv);
+    benchmark::Initialize(&argc, argv);
+    benchmark::RunSpecifiedBenchmarks();
+    std::error_code ec;
+    std::filesystem::remove_all(folder(), ec);
+}
