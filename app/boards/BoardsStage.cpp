@@ -97,11 +97,6 @@ public:
         setObjectName("boardTree");
     }
     static Ref thing(const QTreeWidgetItem* item) { return item ? refFrom(item->data(0, Qt::UserRole).toString().toStdString()) : Ref(); }
-    QTreeWidgetItem* find(Ref r) {
-        for (QTreeWidgetItemIterator it(this); *it; ++it)
-            if (thing(*it) == r) return *it;
-        return nullptr;
-    }
     /// Feeds `what` from `from`, or says why not and changes nothing.
     void feed(Ref what, Ref from) {
         if (!(what.is<Board>() || what.is<Transformer>()) || what == from) return;
@@ -343,7 +338,7 @@ void BoardsStage::followSelection() {
     QSignalBlocker quiet(boards);
     Ref r = session.selection();
     if (b) r = b;
-    if (auto* item = boards->find(r)) boards->setCurrentItem(item);
+    if (const auto it = treeItems.find(r); it != treeItems.end() && boards->currentItem() != it->second) boards->setCurrentItem(it->second);
 }
 
 void BoardsStage::rebuild() {
@@ -358,13 +353,8 @@ void BoardsStage::rebuild() {
             }
     }
     {
-        QSignalBlocker quiet(unfed);
-        unfed->clear();
-        const auto add = [&](Ref r, const std::string& name, const QString& words) {
-            auto* i = new QListWidgetItem(q(name), unfed);
-            i->setData(Qt::UserRole, q(r.text()));
-            i->setData(Qt::UserRole + 1, words);
-        };
+        std::vector<TrayRow> rows;
+        const auto add = [&](Ref r, const std::string& name, const QString& words) { rows.push_back({q(r.text()), q(name), words}); };
         for (const Load& l : s.project.loads)
             if (!l.circuit) add(l.id, l.name, QString("%1 %2 · %3P%4").arg(l.amount).arg(wordOf(l.unit)).arg(l.poles).arg(l.where.empty() ? QString() : " · " + q(l.where)));
         for (const Circuit& c : s.project.circuits)
@@ -375,40 +365,68 @@ void BoardsStage::rebuild() {
             const RoomId room = roomAt(s.project, d.level, d.at);
             add(d.id, d.tag.empty() ? y.name : y.name + " " + d.tag, QString("%1 %2 · %3P · %4").arg(d.load.value_or(y.load)).arg(wordOf(y.unit)).arg(y.poles).arg(room ? q(nameOf(s.project, Ref(room))) : tr("on plan")));
         }
-        unfedCount->setText(QString::number(unfed->count()));
+        if (rows != trayRows) { // most edits leave the tray as it is
+            QSignalBlocker quiet(unfed);
+            trayRows = rows;
+            unfed->clear();
+            for (const TrayRow& r : rows) {
+                auto* i = new QListWidgetItem(r.name, unfed);
+                i->setData(Qt::UserRole, r.ref);
+                i->setData(Qt::UserRole + 1, r.words);
+            }
+            unfedCount->setText(QString::number(unfed->count()));
+        }
     }
     {
         QSignalBlocker quiet(boards);
-        boards->clear();
-        std::map<Ref, QTreeWidgetItem*> items;
         std::map<BoardId, Severity> snags;
         for (const Snag& g : s.snags) {
             BoardId b = g.about.as<Board>();
             if (const Circuit* c = s.project.circuits.find(g.about.as<Circuit>())) b = c->board;
             if (b && (!snags.count(b) || g.severity < snags[b])) snags[b] = g.severity;
         }
+        // The tree is built anew only where its shape or a name changes; else its figures are.
+        std::vector<std::tuple<Ref, Ref, QString>> shape;
         for (Ref r : s.results.order) {
             const NodeResult& n = *s.results.node(r);
-            auto* parent = items.count(n.parent) && !n.looped ? items[n.parent] : nullptr;
             QString name = q(nameOf(s.project, r));
-            double use = 0;
-            if (auto* x = s.project.transformers.find(r.as<Transformer>())) name += QString(" %1 kVA").arg(x->kva), use = s.results.of(x->id).use;
-            if (r.is<Board>()) use = s.results.of(r.as<Board>()).use;
-            const QStringList text{name, r.is<Source>() ? "" : QString("%1 %").arg(std::lround(use * 100))};
-            auto* i = parent ? new QTreeWidgetItem(parent, text) : new QTreeWidgetItem(boards, text);
-            i->setData(0, Qt::UserRole, q(r.text()));
-            i->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
-            i->setForeground(1, use > 1 ? t.stop : t.quiet);
-            if (r.is<Board>() && snags.count(r.as<Board>()) && snags[r.as<Board>()] != Severity::Note) {
-                i->setText(1, "● " + i->text(1));
-                i->setForeground(1, snags[r.as<Board>()] == Severity::Stop ? t.stop : t.check);
-            }
-            items[r] = i;
+            if (auto* x = s.project.transformers.find(r.as<Transformer>())) name += QString(" %1 kVA").arg(x->kva);
+            shape.push_back({r, n.looped ? Ref() : n.parent, name});
         }
+        const bool fresh = shape != treeShape;
+        if (fresh) {
+            treeShape = shape;
+            treeItems.clear();
+            boards->clear();
+            for (const auto& [r, parent, name] : shape) {
+                const auto above = treeItems.find(parent);
+                auto* i = above != treeItems.end() ? new QTreeWidgetItem(above->second) : new QTreeWidgetItem(boards);
+                i->setText(0, name);
+                i->setData(0, Qt::UserRole, q(r.text()));
+                i->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
+                treeItems[r] = i;
+            }
+            bold = nullptr;
+        }
+        for (const auto& [r, i] : treeItems) {
+            double use = 0;
+            if (r.is<Transformer>()) use = s.results.of(r.as<Transformer>()).use;
+            if (r.is<Board>()) use = s.results.of(r.as<Board>()).use;
+            QString text = r.is<Source>() ? "" : QString("%1 %").arg(std::lround(use * 100));
+            QColor colour = use > 1 ? t.stop : t.quiet;
+            if (const auto snag = r.is<Board>() ? snags.find(r.as<Board>()) : snags.end(); snag != snags.end() && snag->second != Severity::Note) {
+                text = "● " + text;
+                colour = snag->second == Severity::Stop ? t.stop : t.check;
+            }
+            if (i->text(1) != text) i->setText(1, text);
+            if (i->foreground(1).color() != colour || fresh) i->setForeground(1, colour);
+        }
+        if (fresh) {
         boards->expandAll();
         boards->header()->setSectionResizeMode(0, QHeaderView::Stretch);
         boards->header()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
-        if (auto* item = boards->find(current)) boards->setCurrentItem(item);
+        }
+        if (const auto it = treeItems.find(Ref(current)); it != treeItems.end() && boards->currentItem() != it->second) boards->setCurrentItem(it->second);
     }
     showBoard();
 }
@@ -416,7 +434,11 @@ void BoardsStage::rebuild() {
 void BoardsStage::showBoard() {
     const Solution& s = session.solution();
     const Theme& t = theme();
-    for (QTreeWidgetItemIterator it(boards); *it; ++it) (*it)->setFont(0, uiFont(1, BoardTree::thing(*it) == Ref(current)));
+    if (const auto it = treeItems.find(Ref(current)); bold != (it == treeItems.end() ? nullptr : it->second)) {
+        if (bold) bold->setFont(0, uiFont(1));
+        bold = it == treeItems.end() ? nullptr : it->second;
+        if (bold) bold->setFont(0, uiFont(1, true));
+    }
     if (const Board* b = s.project.boards.find(current)) {
         title->setText(QString("<span style='font-size:19px;font-weight:600'>%1</span>&nbsp;&nbsp;<span style='color:%2'>%3</span>").arg(q(b->name).toHtmlEscaped(), t.quiet.name(), q(b->description).toHtmlEscaped()));
         const BoardResult& r = s.results.of(current);

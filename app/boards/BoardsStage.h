@@ -12,6 +12,7 @@ class QPushButton;
 class QSplitter;
 class QStackedWidget;
 class QTreeWidget;
+class QTreeWidgetItem;
 
 namespace lintel {
 
@@ -93,6 +94,14 @@ private:
     ImportPage* importPage;
     BoardPicker* picker;
     QPushButton* besideButton;
+    struct TrayRow {
+        QString ref, name, words;
+        bool operator==(const TrayRow&) const = default;
+    };
+    std::vector<TrayRow> trayRows;
+    std::vector<std::tuple<Ref, Ref, QString>> treeShape; ///< what the tree was built from: thing, above, name
+    std::map<Ref, QTreeWidgetItem*> treeItems;
+    QTreeWidgetItem* bold = nullptr;
     BoardId current, secondBoard;
     Beside besideNow = Beside::Nothing;
 };

@@ -26,6 +26,7 @@
 #include <QLabel>
 #include <QMenuBar>
 #include <QMessageBox>
+#include <QPointer>
 #include <QStackedWidget>
 #include <QToolButton>
 
@@ -344,6 +345,15 @@ void MainWindow::buildMenus() {
     for (QAction* a : findChildren<QAction*>())
         if (!a->objectName().isEmpty() && !a->menu()) commands << a;
     findBox->offer(commands);
+}
+
+QAction* MainWindow::action(const char* name) const {
+    // Once looked for it is known: the whole window would be searched each time.
+    static QHash<const MainWindow*, QHash<QByteArray, QPointer<QAction>>> known;
+    auto& mine = known[this];
+    auto& a = mine[name];
+    if (!a) a = findChild<QAction*>(name);
+    return a;
 }
 
 void MainWindow::go(Stage s) {

@@ -48,7 +48,7 @@ public:
     BenchPanel& bench() { return *benchPanel; }
     FindBox& find() { return *findBox; }
     FeedPathBar& feedPath() { return *path; }
-    QAction* action(const char* name) const { return findChild<QAction*>(name); }
+    QAction* action(const char* name) const;
 
 protected:
     void closeEvent(QCloseEvent*) override;

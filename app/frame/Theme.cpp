@@ -4,6 +4,8 @@
 
 #include <QApplication>
 
+#include <map>
+
 namespace lintel {
 namespace {
 
@@ -52,10 +54,16 @@ void setDark(bool dark) {
 }
 
 QFont uiFont(double scale, bool bold) {
-    QFont f(QStringLiteral("Inter"));
-    f.setPixelSize(int(std::lround(13 * scale)));
-    f.setWeight(bold ? QFont::DemiBold : QFont::Normal);
-    return f;
+    // A font that is used again brings its engine along: made anew at each text it would be looked up each time.
+    static std::map<std::pair<int, bool>, QFont> made;
+    const int pixels = int(std::lround(13 * scale));
+    auto [it, fresh] = made.try_emplace({pixels, bold});
+    if (fresh) {
+        it->second = QFont(QStringLiteral("Inter"));
+        it->second.setPixelSize(pixels);
+        it->second.setWeight(bold ? QFont::DemiBold : QFont::Normal);
+    }
+    return it->second;
 }
 
 QColor Theme::phase(Ink which) const {
