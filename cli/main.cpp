@@ -3,6 +3,7 @@
 #include "cli/Commands.h"
 #include "core/bench/Bench.h"
 #include "core/exchange/ResultsText.h"
+#include "core/project/Catalogue.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/Sheets.h"
@@ -317,6 +318,15 @@ int main(int argc, char** argv) {
     levelCommand->add_option("--moves", level.moves, "At most so many circuits moved; without it the best there is")->check(CLI::Range(0, 1200));
     levelCommand->add_option("--out", level.out, "The project to write, levelled; without it nothing is written");
     levelCommand->add_flag("--json", level.json, "As JSON");
+    std::string from;
+    auto* typesCommand = app.add_subcommand("types", "The catalogue of types: take one in, or write the project's own");
+    typesCommand->require_subcommand(1);
+    auto* takeCommand = typesCommand->add_subcommand("take", "Types of a catalogue (or of any project) into a project, by name");
+    takeCommand->add_option("FILE", file, "A .lintel project")->required();
+    takeCommand->add_option("FROM", from, "The catalogue")->required();
+    auto* writeCommand = typesCommand->add_subcommand("write", "The types of a project as a catalogue");
+    writeCommand->add_option("FILE", file, "A .lintel project")->required();
+    writeCommand->add_option("TO", to, "The catalogue to write")->required();
     LoadsOrder loads;
     auto* loadsCommand = app.add_subcommand("loads", "Lists of loads: in from CSV or XLSX, out, and what they leave open");
     loadsCommand->require_subcommand(1);
@@ -343,6 +353,21 @@ int main(int argc, char** argv) {
     checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
     checkCommand->add_flag("--json", loads.json, "As JSON");
     CLI11_PARSE(app, argc, argv);
+    if (*takeCommand || *writeCommand) {
+        auto p = loadProject(file);
+        if (!p) return fail(p.error());
+        if (*writeCommand) {
+            if (auto bad = saveProject(catalogueOf(*p), to)) return fail(*bad);
+            std::cout << fmt::format("{}: {} types\n", to, p->deviceTypes.size());
+            return 0;
+        }
+        auto catalogue = loadProject(from);
+        if (!catalogue) return fail(catalogue.error());
+        const TakenTypes t = takeTypes(*p, *catalogue);
+        if (auto bad = saveProject(*p, file)) return fail(*bad);
+        std::cout << fmt::format("{} types added, {} changed, {} the same; {} recipes\n", t.added, t.changed, t.same, t.recipes);
+        return 0;
+    }
     if (*levelCommand) return runLevel(level);
     if (*importCommand) return runLoadsImport(loads);
     if (*exportCommand) return runLoadsExport(loads);

@@ -14,7 +14,10 @@
 #include "app/riser/RiserStage.h"
 #include "app/runs/RunsStage.h"
 #include "core/exchange/LoadList.h"
+#include "core/project/Catalogue.h"
 #include "core/project/CopyBoard.h"
+#include "core/project/ProjectFile.h"
+#include "core/rules/DataFolder.h"
 #include "core/project/Operations.h"
 #include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
@@ -289,6 +292,24 @@ void MainWindow::buildMenus() {
         go(Stage::Boards);
     });
     project->addSeparator();
+    add(project, tr("Take types from a catalogue…"), "takeTypes", {}, [this] {
+        const QString name = QFileDialog::getOpenFileName(this, tr("A catalogue, or any project"), q((dataFolder() / "catalogues").string()), tr("Lintel files (*.lintel)"));
+        if (name.isEmpty()) return;
+        const auto from = loadProject(name.toStdString());
+        if (!from) return state->say(q(from.error().text()), true);
+        TakenTypes t;
+        Project next = state->project();
+        t = takeTypes(next, *from);
+        state->edit(tr("Take types from %1").arg(QFileInfo(name).fileName()), [&](Project& p) { p = next; });
+        state->say(tr("%1 types added, %2 changed, %3 the same; %4 recipes").arg(t.added).arg(t.changed).arg(t.same).arg(t.recipes));
+    });
+    add(project, tr("Write the types as a catalogue…"), "writeTypes", {}, [this] {
+        const QString name = QFileDialog::getSaveFileName(this, tr("Write the types as a catalogue"), tr("catalogue.lintel"), tr("Lintel files (*.lintel)"));
+        if (name.isEmpty()) return;
+        if (auto bad = saveProject(catalogueOf(state->project()), name.toStdString())) state->say(q(bad->text()), true);
+        else state->say(tr("Written: %1").arg(name));
+    });
+    project->addSeparator();
     add(project, tr("Remove board or transformer"), "removeBoard", {}, [this] {
         const Ref r = state->selection();
         if (r.is<Board>()) state->edit(tr("Remove %1").arg(q(nameOf(state->project(), r))), [&](Project& p) { removeBoard(p, r.as<Board>()); });
@@ -387,7 +408,7 @@ void MainWindow::retitle() {
     undoAction->setText(state->canUndo() ? tr("Undo %1").arg(state->undoLabel()) : tr("Undo"));
     redoAction->setText(state->canRedo() ? tr("Redo %1").arg(state->redoLabel()) : tr("Redo"));
     const bool open = state->isOpen();
-    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "circuitMissing", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
+    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "circuitMissing", "takeTypes", "writeTypes", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
 }
 
 bool MainWindow::openFile(const QString& file) {

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
+#include "core/project/Catalogue.h"
 #include "core/project/Operations.h"
 
 #include <fmt/format.h>
@@ -106,8 +107,23 @@ std::optional<Error> writeLoad(Project& p, CircuitId id, const std::string& text
         for (LoadId x : l.listed) p.loads.remove(x);
         return {};
     }
+    if (const DeviceType* type = typeByName(p, trimmed(text))) { // by the name of a type of the catalogue
+        const DeviceType t = *type;
+        if (t.poles > factsOf(p.boards[c.board].system).lines) return refuse(p, id, fmt::format("{} takes {} poles", t.name, t.poles));
+        if (t.poles > c.poles)
+            if (const auto bad = setPoles(p, id, t.poles)) return bad;
+        Load x;
+        if (!l.listed.empty()) x = p.loads[l.listed.front()];
+        x.circuit = id, x.name = t.name, x.kind = t.kind, x.amount = t.load, x.unit = t.unit, x.powerFactor = t.powerFactor, x.poles = t.poles, x.continuous = t.continuous;
+        if (l.listed.empty()) p.loads.add(x);
+        else *p.loads.change(x.id) = x;
+        if (p.circuits[id].name.empty()) p.circuits.change(id)->name = p.circuits.change(id)->madeName = t.name;
+        if (p.circuits[id].use != CircuitUse::Load) p.circuits.change(id)->use = CircuitUse::Load;
+        (void)runOf(p, id);
+        return {};
+    }
     const auto typed = loadFrom(text);
-    if (!typed) return refuse(p, id, "“" + text + "” is not a load", "Type 1500, 1.5 kVA, 900 W, 2 kW, 16 A or 10 hp.");
+    if (!typed) return refuse(p, id, "“" + text + "” is not a load", "Type 1500, 1.5 kVA, 900 W, 2 kW, 16 A or 10 hp, or the name of a type of the catalogue.");
     if (l.listed.empty()) {
         Load x;
         x.circuit = id, x.name = c.name.empty() ? "Load" : c.name, x.poles = c.poles;
@@ -255,7 +271,7 @@ std::optional<Error> writeReason(Project& p, CircuitId id, const std::string& te
 const std::vector<CircuitFact>& circuitFacts() {
     static const std::vector<CircuitFact> list{
         {"serves", "Serves", "what it serves; spare; reserved", readServes, writeServes},
-        {"load", "Load", "1500, 1.5 kVA, 900 W, 16 A, 10 hp", readLoad, writeLoad},
+        {"load", "Load", "1500, 1.5 kVA, 900 W, 16 A, 10 hp, or a type of the catalogue", readLoad, writeLoad},
         {"breaker", "Breaker", "20, 30/2 for two poles, auto", readBreaker, writeBreaker},
         {"size", "Size", "a size of the rule book, or auto", readSize, writeSize},
         {"length", "Length", "120 ft, 36 m, or nothing to measure it", readLength, writeLength},

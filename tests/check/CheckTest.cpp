@@ -348,6 +348,45 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         expect(w.p, "fire-rated", Severity::Stop, "LP-1/1/L1 load: has to work in a fire, and its cable is multicore 70 °C");
         expect(w.p, "surge", Severity::Note, "LP-1: nothing is said of surge protection at the origin");
     }
+    {
+        OneBoard w(VoltageSystem::Y208, 12);
+        for (int i = 0; i < 10; ++i) w.circuit(100);
+        w.p.boards.change(w.board)->reservedShare = 0.25; // 3 of 12, and 2 are left
+        expect(w.p, "reserve", Severity::Check, "LP-1 has 2 places left; 3 are to stay free");
+    }
+    {
+        OneBoard w;
+        Board sub = w.p.boards[w.board];
+        sub.id = {}, sub.name = "LP-2", sub.run = {}, sub.main = 0;
+        const BoardId two = addBoard(w.p, sub);
+        w.p.boards.change(w.board)->lugs = Lugs::SubFeed;
+        feedByLugs(w.p, two, w.board);
+        CHECK_FALSE(Found(w.p).of("lugs"));
+        // The bus of both is behind one device, and what hangs on the second comes to the first.
+        const CircuitId c = addCircuit(w.p, two, 1, "load");
+        Load l;
+        l.circuit = c, l.amount = 1200;
+        w.p.loads.add(l);
+        const Results r = w.solved();
+        CHECK(r.of(w.board).connected == Approx(1200));
+        CHECK(r.of(two).run.need.device == 225);
+        CHECK(r.of(two).fault.known);
+        w.p.boards.change(w.board)->lugs = Lugs::None;
+        expect(w.p, "lugs", Severity::Stop, "LP-2 is fed from lugs that LP-1 has not");
+    }
+    {
+        OneBoard w;
+        const CircuitId a = w.circuit(100), b = w.circuit(200);
+        w.p.circuits.change(a)->tie = 1, w.p.circuits.change(b)->tie = 1; // slots 1 and 2: across the bus
+        expect(w.p, "tied-apart", Severity::Check, "LP-1-1 and LP-1-2: tied handles do not stand beside one another");
+    }
+    {
+        OneBoard w;
+        const CircuitId c = w.circuit(100);
+        for (const Load& l : w.p.loads)
+            if (l.circuit == c) w.p.loads.change(l.id)->volts = 277;
+        expect(w.p, "load-volts", Severity::Check, "its list says 277 V, LP-1-1 gives 120 V");
+    }
     for (const CheckRule* rule : checkRules()) {
         INFO("no test covers the rule " << rule->id);
         CHECK(covered().count(rule->id) == 1);

@@ -5,6 +5,8 @@
 
 #include <nlohmann/json.hpp>
 
+#include <fstream>
+
 using namespace lintel;
 
 namespace {
@@ -136,4 +138,62 @@ TEST_CASE("lintel-cli bench: JSON in, JSON out, a page, and errors that name the
         }
     }
     CHECK(examples >= int(benchKinds().size()));
+}
+
+TEST_CASE("lintel-cli level: a board of a project and a bare one, for any number of moves, together by phases") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("hall.lintel"), out = folder.filePath("level.lintel"), bare = folder.filePath("board.json");
+    REQUIRE(cli({"demo", file}).code == 0);
+    const Ran ran = cli({"level", file, "--board", "SP-1", "--json"});
+    REQUIRE(ran.code == 0);
+    const auto j = nlohmann::json::parse(ran.out.toStdString());
+    CHECK(j["choices"][0]["imbalance_percent"].get<double>() == Approx(19.75).margin(0.1));
+    CHECK(j["choices"].back()["imbalance_percent"].get<double>() < 0.5);
+    REQUIRE(cli({"level", file, "--board", "SP-1", "--moves", "2", "--out", out}).code == 0);
+    const auto before = loadProject(file.toStdString()), after = loadProject(out.toStdString());
+    REQUIRE((before && after));
+    int moved = 0;
+    for (const Circuit& c : after->circuits) moved += before->circuits[c.id].slot != c.slot;
+    CHECK((moved == 1 || moved == 2));
+    // Six loads on twelve slots, all that is heavy on one line: 900, 600 and 300 VA, and three of 100. Two circuits moved, one is pinned.
+    std::ofstream(bare.toStdString()) << R"({"slots": 12, "system": "208Y/120", "circuits": [{"slot": 1, "va": 900, "pinned": true}, {"slot": 2, "va": 600}, {"slot": 7, "va": 300}, {"slot": 3, "va": 100}, {"slot": 5, "va": 100}, {"slot": 6, "va": 100}]})";
+    const auto b = nlohmann::json::parse(cli({"level", bare, "--moves", "2", "--json"}).out.toStdString());
+    // Now 1 800 on A, 100 on B, 200 on C. Best with two: 600 and 300 leave A: 900, and 700 / 500 on the others: spread 400.
+    CHECK(b["now"]["spread_va"] == 1700);
+    CHECK(b["choice"]["spread_va"] == 400);
+    CHECK(b["choice"]["proven"] == true);
+    CHECK(b["choice"]["moves"] == 2);
+    const Ran together = cli({"level", file, "--together", "MDS"});
+    CHECK(together.out.contains("boards turned, proven best"));
+    CHECK(cli({"level", file}).err.contains("say which board to level"));
+    CHECK(cli({"level", file, "--board", "XX"}).err.contains("There is: MDS"));
+    std::ofstream(bare.toStdString()) << R"({"slots": 12, "circuits": [{"slot": 40, "va": 1}]})";
+    const Ran bad = cli({"level", bare});
+    CHECK(bad.code == 1);
+    CHECK(bad.err.contains("board.circuits[0].slot: expected a number from 1 to 12"));
+}
+
+TEST_CASE("lintel-cli loads and types: a list in, again, out, and what it leaves open; a catalogue") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("new.lintel"), list = folder.filePath("list.csv"), back = folder.filePath("back.xlsx");
+    REQUIRE(cli({"new", file, "--starter", "us-208"}).code == 0);
+    std::ofstream(list.toStdString()) << "Tag,Description,kW,Volts,Phases,Panel\nEF-1,Fan,0.75,120,1,LP-1\nEF-2,Fan,-2,120,1,LP-1\nP-1,Pump,3,208,3,LP-1\n";
+    Ran ran = cli({"loads", "import", file, list, "--dry-run"});
+    CHECK(ran.code == 0);
+    CHECK(ran.out.contains("line 3, column 3: a load of -2 is below nothing; left out"));
+    CHECK(loadProject(file.toStdString())->loads.size() == 0);
+    ran = cli({"loads", "import", file, list, "--circuit", "--json"});
+    REQUIRE(ran.code == 0);
+    const auto j = nlohmann::json::parse(ran.out.toStdString());
+    CHECK(j["added"] == 2);
+    CHECK(j["circuits"] == 2);
+    CHECK(loadProject(file.toStdString())->circuits.size() == 2);
+    CHECK(cli({"loads", "import", file, list}).out.contains("0 added, 0 changed, 2 the same"));
+    REQUIRE(cli({"loads", "export", file, back}).code == 0);
+    CHECK(cli({"loads", "import", file, back}).out.contains("0 added, 0 changed, 2 the same"));
+    CHECK(cli({"loads", "check", file}).out.contains("Circuits with no cable: 2"));
+    CHECK(cli({"loads", "import", file, folder.filePath("none.csv")}).err.contains("cannot be opened"));
+    CHECK(cli({"loads", "import", file, list, "--columns", "tag,wibble"}).err.contains("a column cannot mean"));
+    REQUIRE(cli({"types", "write", file, folder.filePath("own.lintel")}).code == 0);
+    CHECK(cli({"types", "take", file, folder.filePath("own.lintel")}).out.contains("0 types added, 0 changed, 15 the same"));
 }

@@ -155,7 +155,7 @@ TEST_CASE("a full 42-slot board with two- and three-pole circuits, pins kept") {
     CHECK(levelBoard(w.p, r, w.board).best().places == best.places);
     CHECK(levelBoard(p, after, w.board).best().places.empty());
     // Stopped at once, it gives back what stands.
-    CHECK(levelBoard(w.p, r, w.board, 300'000, [] { return true; }).cancelled);
+    CHECK(levelBoard(w.p, r, w.board, levelEffort, [] { return true; }).cancelled);
 }
 
 TEST_CASE("lighting that belongs to the left stays there") {

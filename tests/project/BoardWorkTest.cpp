@@ -5,6 +5,7 @@
 #include "core/check/GroupEdit.h"
 #include "core/level/Level.h"
 #include "core/project/BoardSize.h"
+#include "core/project/Catalogue.h"
 #include "core/project/CircuitBlock.h"
 #include "core/project/CircuitFacts.h"
 #include "core/project/Document.h"
@@ -372,4 +373,33 @@ TEST_CASE("a thousand of a designer's edits at random leave no overlap, and undo
     checkWhole(d.project(), solve(d.project(), nec()));
     d.undoAll();
     CHECK(writeProject(d.project()) == start);
+}
+
+TEST_CASE("a catalogue gives its types by name; a load is entered by the name of one") {
+    for (const ShippedProject& c : shippedProjects("catalogues")) {
+        INFO(c.file);
+        const auto p = loadProject(c.file);
+        REQUIRE(p);
+        CHECK(p->deviceTypes.size() > 20);
+        CHECK(p->boards.empty());
+    }
+    CHECK(shippedProjects("catalogues").size() == 2);
+    const auto shipped = *loadProject(dataFolder() / "catalogues" / "general-us.lintel");
+    Row w(1);
+    DeviceType own;
+    own.name = "Oven, 12 kW", own.load = 9, own.unit = LoadUnit::kW;
+    const DeviceTypeId id = w.p.deviceTypes.add(own);
+    const TakenTypes t = takeTypes(w.p, shipped);
+    CHECK(t.changed == 1); // the company's figure takes the place of the project's
+    CHECK(t.added + 1 == int(shipped.deviceTypes.size()));
+    CHECK(w.p.deviceTypes[id].load == 12);
+    CHECK(takeTypes(w.p, shipped).same == int(shipped.deviceTypes.size()));
+    CHECK_FALSE(validate(w.p));
+    const Project catalogue = catalogueOf(w.p);
+    CHECK(catalogue.boards.empty());
+    CHECK(*readProject(writeProject(catalogue), "catalogue") == catalogue);
+    CHECK_FALSE(circuitFact("load")->write(w.p, w.c[0], "oven, 12 kw"));
+    CHECK(w.p.circuits[w.c[0]].poles == 3);
+    CHECK(circuitFact("load")->read(w.p, w.p.circuits[w.c[0]]) == "12 kW");
+    CHECK(circuitFact("kind")->read(w.p, w.p.circuits[w.c[0]]) == "kitchen");
 }
