@@ -1,6 +1,7 @@
 #include "app/boards/BoardCards.h"
 
 #include "app/frame/PaintKit.h"
+#include "core/exchange/LoadList.h"
 #include "core/sheets/Words.h"
 
 #include <QBoxLayout>
@@ -131,6 +132,69 @@ void SizeCard::drop() {
 void SizeCard::keyPressEvent(QKeyEvent* e) {
     if (e->key() == Qt::Key_Escape) drop();
     else if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) apply();
+    else QFrame::keyPressEvent(e);
+}
+
+// ---- what is left open ----
+
+ReportCard::ReportCard(Session& s, QWidget* parent) : QFrame(parent), session(s), heading(new QLabel(this)), list(new QTreeWidget(this)), give(new QPushButton(tr("Give the missing ones a circuit"), this)), no(new QPushButton(tr("Close"), this)) {
+    setObjectName("reportCard");
+    auto* across = cardLayout(this);
+    auto* column = new QVBoxLayout;
+    auto* top = new QHBoxLayout;
+    top->addWidget(heading, 1);
+    top->addWidget(give);
+    top->addWidget(no);
+    column->addLayout(top);
+    list->setObjectName("reportList");
+    list->setColumnCount(2);
+    list->setHeaderHidden(true);
+    list->setRootIsDecorated(false);
+    list->setColumnWidth(0, 210);
+    column->addWidget(list, 1);
+    across->addLayout(column);
+    give->setObjectName("reportGive");
+    connect(give, &QPushButton::clicked, this, &ReportCard::circuitsWanted);
+    connect(no, &QPushButton::clicked, this, &ReportCard::drop);
+    connect(list, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* i) {
+        if (const Ref r = refFrom(i->data(0, Qt::UserRole).toString().toStdString())) session.select(r);
+    });
+    connect(&session, &Session::solved, this, [this] {
+        if (isVisible()) fill();
+    });
+}
+
+void ReportCard::open() {
+    setVisible(true);
+    fill();
+    list->setFocus();
+}
+
+void ReportCard::fill() {
+    const Solution& s = session.solution();
+    const LoadReport r = reportLoads(s.project, *s.book, s.results);
+    list->clear();
+    const auto line = [&](Ref about, const QString& what, const QString& words) {
+        auto* i = new QTreeWidgetItem(list, {what, words});
+        i->setData(0, Qt::UserRole, q(about.text()));
+    };
+    for (LoadId l : r.unfed) {
+        const Load& x = s.project.loads[l];
+        line(l, q(x.tag.empty() ? x.name : x.tag + "  " + x.name), tr("no circuit%1").arg(s.project.boards.has(x.board) ? tr(", for %1").arg(q(s.project.boards[x.board].name)) : QString()));
+    }
+    for (DeviceId d : r.unfedDevices) line(d, q(nameOf(s.project, Ref(d))), tr("no circuit"));
+    for (CircuitId c : r.noCable) line(c, q(nameOf(s.project, c) + "  " + s.project.circuits[c].name), s.results.of(c).run.size < 0 ? tr("no cable carries it") : tr("no cable yet: its length is not known"));
+    for (const auto& [b, why] : r.boards) line(b, q(s.project.boards[b].name), q(why));
+    heading->setText(r.clean() ? tr("<b>Nothing is left open.</b>") : tr("<b>Left open</b>: %1 without a circuit, %2 circuits without a cable, %3 boards that do not suit").arg(r.unfed.size() + r.unfedDevices.size()).arg(r.noCable.size()).arg(r.boards.size()));
+    give->setEnabled(!r.unfed.empty());
+}
+
+void ReportCard::drop() {
+    setVisible(false);
+    Q_EMIT closed();
+}
+void ReportCard::keyPressEvent(QKeyEvent* e) {
+    if (e->key() == Qt::Key_Escape) drop();
     else QFrame::keyPressEvent(e);
 }
 

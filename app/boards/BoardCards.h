@@ -44,6 +44,30 @@ private:
     QPushButton *go, *no;
 };
 
+/// What is left open: loads with no circuit, circuits with no cable, boards too small or too large. A click goes there.
+class ReportCard : public QFrame {
+    Q_OBJECT
+public:
+    explicit ReportCard(Session& session, QWidget* parent = nullptr);
+    void open();
+    void drop();
+    QTreeWidget* lines() { return list; }
+
+Q_SIGNALS:
+    void closed();
+    void circuitsWanted(); ///< for the loads that have none
+
+protected:
+    void keyPressEvent(QKeyEvent*) override;
+
+private:
+    void fill();
+    Session& session;
+    QLabel* heading;
+    QTreeWidget* list;
+    QPushButton *give, *no;
+};
+
 /// Descriptions by the naming pattern: which change, and how many that were typed stay.
 class NamesCard : public QFrame {
     Q_OBJECT

@@ -83,11 +83,11 @@ BoardView::Columns BoardView::columns(int slot) const {
     c.number = take(narrow ? 17 : 21, narrow ? 3 : 5);
     c.breaker = take(31, narrow ? 5 : 7);
     const bool wide = data()->form != BoardForm::TwoColumn; // one below another: room for the cable and the loop
-    const double size = wide ? 96 : narrow ? 0 : 36, loop = wide ? 86 : 0, va = narrow ? 37 : 42;
+    const double size = wide ? 96 : narrow ? 0 : 36, loop = wide ? 86 : 0, va = 42;
     const double taken = c.number.width() + (narrow ? 3 : 5) + c.breaker.width() + (narrow ? 5 : 7);
-    const double rest = 13 + 4 + bar + 4 + va + size + loop + (wide ? 18 : narrow ? 4 : 7);
+    const double rest = 13 + 4 + bar + 4 + va + size + loop + (wide ? 18 : 7);
     c.name = take(std::max(40.0, r.width() - taken - rest - (narrow ? 4 : 0)), narrow ? 8 : 4);
-    c.va = take(va, wide ? 10 : narrow ? 2 : 5);
+    c.va = take(va, wide ? 10 : 5);
     c.size = take(size, narrow ? 0 : 2);
     c.loop = take(loop, 0);
     c.letter = take(13, 4);
@@ -163,7 +163,9 @@ void BoardView::paintEvent(QPaintEvent*) {
         if (const Circuit& c = session.solution().project.circuits[id]; c.slot > 0 && circuitAt(c.slot) == id) paintCircuit(p, c, mostVa);
     paintGroups(p);
     if (cursor > 0 && hasFocus() && !dragging) { // the fact that typing edits
-        const QRectF box = factBox(cursor, fact());
+        QRectF box = factBox(cursor, fact());
+        if (const Circuit* c = session.solution().project.circuits.find(circuitAt(cursor))) // below the whole of it, not through its middle
+            for (int s : slotsTaken(*b, c->slot, c->poles)) box.setBottom(std::max(box.bottom(), slotBox(s).bottom()));
         p.setPen(QPen(t.accent, 1.6));
         p.drawLine(QPointF(box.left(), box.bottom() - 1.5), QPointF(box.right(), box.bottom() - 1.5));
     }
@@ -257,6 +259,10 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         p.setBrush(t.accentWash);
         p.drawRoundedRect(area.adjusted(1, 0.5, -1, -0.5), 3, 3);
         for (int s : slotsTaken(b, c.slot, c.poles)) drawLine(p, columns(s).letter, q(lineName(lineOfSlot(b, s), b)), Qt::AlignHCenter, t.phase(phaseInk(sol.project.basis, b.system, lineOfSlot(b, s))), uiFont(0.8, true));
+    }
+    if (selected && b.form == BoardForm::Ways && (c.slot - 1) % 3 == 0) { // the wash lies over the number of its way
+        const Columns first = columns(c.slot);
+        drawLine(p, QRectF(first.number.left(), area.top(), first.number.width(), slotBox(c.slot).height() * 3), QString::number((c.slot - 1) / 3 + 1), Qt::AlignRight, t.ink, uiFont(0.95, true));
     }
     const bool faded = std::find(dragged.begin(), dragged.end(), c.id) != dragged.end() || std::any_of(proposed.begin(), proposed.end(), [&](const auto& x) { return x.first == c.id; });
     p.setOpacity(faded ? 0.4 : 1);

@@ -166,7 +166,7 @@ QLabel* heading(const QString& text) {
 BoardsStage::BoardsStage(Session& s, QWidget* parent)
     : QWidget(parent), session(s), unfed(new TrayList(this)), boards(new BoardTree(s, this)), title(new QLabel(this)), about(new QLabel(this)), unfedCount(heading("")), head(new QWidget(this)), besidePane(new QWidget(this)),
       pages(new QStackedWidget(this)), besidePages(new QStackedWidget(besidePane)), split(new QSplitter(Qt::Horizontal, this)), besideBoard(new QComboBox(this)), view(new BoardView(s, this)), second(new BoardView(s, this)), inHand(view),
-      schedule(new DrawingView(s, this)), tally(new Tally(s, this)), levelCard(new LevelCard(s, this)), groupCard(new GroupCard(s, this)), sizeCard(new SizeCard(s, this)), namesCard(new NamesCard(s, this)), circuitsPage(new CircuitsPage(s, this)),
+      schedule(new DrawingView(s, this)), tally(new Tally(s, this)), levelCard(new LevelCard(s, this)), groupCard(new GroupCard(s, this)), sizeCard(new SizeCard(s, this)), namesCard(new NamesCard(s, this)), reportCard(new ReportCard(s, this)), circuitsPage(new CircuitsPage(s, this)),
       importPage(new ImportPage(s, this)), picker(new BoardPicker(s, this)), besideButton(new QPushButton(tr("Beside"), this)) {
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
@@ -262,6 +262,7 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     boardColumn->addWidget(levelCard);
     boardColumn->addWidget(sizeCard);
     boardColumn->addWidget(namesCard);
+    boardColumn->addWidget(reportCard);
     levelCard->hide();
     pages->addWidget(boardPage);
     pages->addWidget(circuitsPage);
@@ -286,6 +287,8 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     connect(levelCard, &LevelCard::closed, this, [this] { showCard(nullptr); });
     connect(sizeCard, &SizeCard::closed, this, [this] { showCard(nullptr); });
     connect(namesCard, &NamesCard::closed, this, [this] { showCard(nullptr); });
+    connect(reportCard, &ReportCard::closed, this, [this] { showCard(nullptr); });
+    connect(reportCard, &ReportCard::circuitsWanted, this, &BoardsStage::circuitMissingLoads);
     connect(groupCard, &GroupCard::closed, this, [this] { showCard(nullptr); });
     connect(circuitsPage, &CircuitsPage::closed, this, &BoardsStage::toBoardPage);
     connect(circuitsPage, &CircuitsPage::groupEditWanted, this, &BoardsStage::openGroup);
@@ -481,7 +484,7 @@ void BoardsStage::focusBoard() {
 
 /// One card at a time; the tally gives way to those of the board.
 void BoardsStage::showCard(QWidget* card) {
-    for (QWidget* w : std::initializer_list<QWidget*>{levelCard, sizeCard, namesCard, groupCard})
+    for (QWidget* w : std::initializer_list<QWidget*>{levelCard, sizeCard, namesCard, reportCard, groupCard})
         if (w != card && w->isVisible()) {
             if (w == levelCard) view->propose({});
             w->hide();
@@ -507,6 +510,11 @@ void BoardsStage::openNames() {
     toBoardPage();
     showCard(namesCard);
     namesCard->open(current);
+}
+void BoardsStage::openReport() {
+    if (pages->currentIndex() != 0) toBoardPage();
+    showCard(reportCard);
+    reportCard->open();
 }
 void BoardsStage::openGroup() {
     std::vector<CircuitId> list;
@@ -554,7 +562,7 @@ void BoardsStage::setBeside(Beside what, BoardId which) {
     Q_EMIT besideChanged();
     showBoard();
     if (what == Beside::Board) split->setSizes({split->width() / 2, split->width() / 2});
-    if (what == Beside::Schedule) split->setSizes({444, split->width() - 444});
+    if (what == Beside::Schedule) split->setSizes({540, std::max(300, split->width() - 540)});
 }
 
 void BoardsStage::showSchedule() {

@@ -24,6 +24,7 @@ class GroupCard;
 class ImportPage;
 class LevelCard;
 class NamesCard;
+class ReportCard;
 class SizeCard;
 class Tally;
 
@@ -42,12 +43,15 @@ public:
     GroupCard& group() { return *groupCard; }
     SizeCard& size() { return *sizeCard; }
     NamesCard& names() { return *namesCard; }
+    ReportCard& report() { return *reportCard; }
     CircuitsPage& circuits() { return *circuitsPage; }
     ImportPage& import() { return *importPage; }
 
     void openLevel();
     void openSize();
     void openNames();
+    /// Loads with no circuit, circuits with no cable, boards that do not suit.
+    void openReport();
     /// One fact of all chosen circuits, on whatever boards.
     void openGroup();
     void openCircuits();
@@ -90,6 +94,7 @@ private:
     GroupCard* groupCard;
     SizeCard* sizeCard;
     NamesCard* namesCard;
+    ReportCard* reportCard;
     CircuitsPage* circuitsPage;
     ImportPage* importPage;
     BoardPicker* picker;

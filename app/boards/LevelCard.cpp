@@ -144,6 +144,8 @@ void LevelCard::open(BoardId id) {
         TurningChoices turned = levelByTurning(solution->project, solution->results, id);
         return [this, found = std::move(found), turned = std::move(turned)] {
             level = found, turning = turned;
+            // Where no circuit helps, the boards below may.
+            together = level.best().places.empty() && turning.boards > 1 && turning.byBoards.size() > 1;
             fill();
         };
     });
@@ -161,17 +163,21 @@ void LevelCard::fill() {
     all->setVisible(turning.boards > 1);
     if (turning.boards <= 1) together = false;
     one->setChecked(!together);
+    all->setChecked(together);
     curve->points.clear();
     if (together)
         for (const Turning& t : turning.byBoards) curve->points.push_back({t.imbalance, t.proven});
     else
         for (const Arrangement& a : level.byMoves) curve->points.push_back({a.imbalance, a.proven});
     const int last = int(curve->points.size()) - 1;
+    // It begins where more moves bring next to nothing: nobody rewires a board for the last hundredth of a percent.
+    int begin = last;
+    while (begin > 0 && curve->points[std::size_t(begin - 1)].imbalance - curve->points[std::size_t(last)].imbalance < 0.15) --begin;
     {
         QSignalBlocker quiet(slider);
         slider->setRange(0, std::max(0, last));
         slider->setTickInterval(1);
-        slider->setValue(last);
+        slider->setValue(begin);
         slider->setEnabled(last > 0);
     }
     refresh();
@@ -203,7 +209,7 @@ void LevelCard::refresh() {
         }
         proof->setText(t.proven ? last ? tr("proven: the best there is") : tr("proven best for so many boards") : tr("the best that was found"));
         go->setEnabled(!t.turns.empty());
-        go->setText(tr("Turn %1").arg(t.turns.size()));
+        go->setText(t.turns.empty() ? tr("Nothing to turn") : tr("Turn %1").arg(t.turns.size()));
         Q_EMIT proposed({});
     } else {
         const Arrangement& a = level.byMoves[k];
@@ -218,17 +224,17 @@ void LevelCard::refresh() {
                        : last                 ? tr("spread %1 VA; nothing can come below %2 VA").arg(q(number(a.spread)), q(number(level.bound)))
                                               : tr("the best that was found"));
         go->setEnabled(!a.places.empty());
-        go->setText(a.places.size() == 1 ? tr("Make 1 move") : tr("Make %1 moves").arg(a.places.size()));
+        go->setText(a.places.empty() ? tr("Nothing to move") : a.places.size() == 1 ? tr("Make 1 move") : tr("Make %1 moves").arg(a.places.size()));
         Q_EMIT proposed(a.places);
     }
     const int lines = factsOf(b->system).lines;
     QString table = "<table cellspacing='0'><tr><td></td>";
-    for (int i = 0; i < lines; ++i) table += QString("<td align='right' style='padding-left:14px'><b>%1</b></td>").arg(q(lineName(i, *b)));
+    for (int i = 0; i < lines; ++i) table += QString("<td align='right' style='padding-left:9px'><b>%1</b></td>").arg(q(lineName(i, *b)));
     table += "<td></td></tr>";
     for (const auto& [name, va, imbalance] : {std::tuple{tr("Now"), now, from}, {tr("Then"), then, to}}) {
         table += QString("<tr><td>%1</td>").arg(name);
-        for (int i = 0; i < lines; ++i) table += QString("<td align='right' style='padding-left:14px'>%1</td>").arg(q(kilo(va[std::size_t(i)], 2)));
-        table += QString("<td style='padding-left:14px'>kVA, <b>%1</b></td></tr>").arg(q(percent(imbalance)));
+        for (int i = 0; i < lines; ++i) table += QString("<td align='right' style='padding-left:9px'>%1</td>").arg(q(kilo(va[std::size_t(i)], 2)));
+        table += QString("<td style='padding-left:9px'>kVA, <b>%1</b></td></tr>").arg(q(percent(imbalance)));
     }
     figures->setText(table + "</table>");
     reading.lean = leanOf(then, lines);

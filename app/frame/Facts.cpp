@@ -693,10 +693,14 @@ struct Builder : FactsBuilder {
         f.title = q(l.name);
         f.about = q(l.where);
         text(QObject::tr("Name"), q(l.name), QObject::tr("Rename load"), [id](Project& p, const std::string& t) { p.loads.change(id)->name = t; });
+        text(QObject::tr("Tag"), q(l.tag), QObject::tr("Tag of load"), [id](Project& p, const std::string& t) { p.loads.change(id)->tag = t; });
         number(QObject::tr("Amount"), QString::number(l.amount) + " " + wordOf(l.unit), QString::number(l.amount), QObject::tr("Load"), 0, 1e9, [id](Project& p, double v) { p.loads.change(id)->amount = v; });
         choice(QObject::tr("Unit"), wordOf(l.unit), words<LoadUnit>(), QObject::tr("Unit of load"), [id](Project& p, const QString& t) { p.loads.change(id)->unit = *fromWord<LoadUnit>(t.toStdString()); return QString(); });
         choice(QObject::tr("Kind"), wordOf(l.kind), words<LoadKind>(), QObject::tr("Kind of load"), [id](Project& p, const QString& t) { p.loads.change(id)->kind = *fromWord<LoadKind>(t.toStdString()); return QString(); });
         choice(QObject::tr("Poles"), QString::number(l.poles), {"1", "2", "3"}, QObject::tr("Poles of load"), [id](Project& p, const QString& t) { p.loads.change(id)->poles = t.toInt(); return QString(); });
+        number(QObject::tr("Volts"), l.volts > 0 ? q(lintel::number(l.volts)) + " V" : QObject::tr("not said"), l.volts > 0 ? QString::number(l.volts) : QString(), QObject::tr("Volts of load"), 0, 100000, [id](Project& p, double v) { p.loads.change(id)->volts = v; }, [id](Project& p) { p.loads.change(id)->volts = 0; });
+        rare(l.volts == 0);
+        if (const Board* wanted = sol.project.boards.find(l.board); wanted && !l.circuit) row(QObject::tr("For board"), q(wanted->name));
         number(QObject::tr("Quantity"), QString::number(l.quantity), QString::number(l.quantity), QObject::tr("Quantity"), 0, 1e6, [id](Project& p, double v) { p.loads.change(id)->quantity = v; });
         number(QObject::tr("Power factor"), QString::number(l.powerFactor), QString::number(l.powerFactor), QObject::tr("Power factor"), 0.01, 1, [id](Project& p, double v) { p.loads.change(id)->powerFactor = v; });
         number(QObject::tr("Diversity"), QString::number(l.diversity), QString::number(l.diversity), QObject::tr("Diversity of load"), 0, 10, [id](Project& p, double v) { p.loads.change(id)->diversity = v; });

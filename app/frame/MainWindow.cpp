@@ -344,6 +344,7 @@ void MainWindow::buildMenus() {
         if (auto bad = writeGrid(listOf(state->project()), name.toStdString(), "Loads")) state->say(q(bad->text()), true);
         else state->say(tr("Written: %1").arg(name));
     });
+    add(circuit, tr("What is left open: loads, cables, boards…"), "loadReport", {}, [this] { go(Stage::Boards); boardsStage->openReport(); });
     add(circuit, tr("Give loads without a circuit one"), "circuitMissing", {}, [this] { go(Stage::Boards); boardsStage->circuitMissingLoads(); });
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     add(help, tr("About Lintel"), "about", {}, [this] {
@@ -408,7 +409,7 @@ void MainWindow::retitle() {
     undoAction->setText(state->canUndo() ? tr("Undo %1").arg(state->undoLabel()) : tr("Undo"));
     redoAction->setText(state->canRedo() ? tr("Redo %1").arg(state->redoLabel()) : tr("Redo"));
     const bool open = state->isOpen();
-    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "circuitMissing", "takeTypes", "writeTypes", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
+    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "loadReport", "circuitMissing", "takeTypes", "writeTypes", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
 }
 
 bool MainWindow::openFile(const QString& file) {

@@ -402,6 +402,16 @@ TEST_CASE("at the boards: a list of loads comes in, is mended, mapped by drag, t
     CHECK(tagged("EF-1")->amount == 900);
     CHECK_FALSE(tagged("X-1"));
     CHECK(d.board("LP-7"));
+    // What is left open: the one that came without a circuit is told, and gets one.
+    d.act("loadReport");
+    REQUIRE(d.stage.report().isVisible());
+    const auto told = [&](const QString& words) { return !d.stage.report().lines()->findItems(words, Qt::MatchContains, 0).isEmpty(); };
+    CHECK(told("EF-3"));
+    CHECK(told("LP-4")); // its demand is more than its bus carries
+    CHECK(d.stage.report().lines()->topLevelItem(0)->text(1).contains("no circuit"));
+    d.press("reportGive");
+    CHECK_FALSE(told("EF-3"));
+    CHECK(tagged("EF-3")->circuit);
     // A file that is none says so and changes nothing.
     const Project now = d.s.project();
     d.stage.openImport(write("noise.xlsx", "PK\x03\x04 nothing"));
