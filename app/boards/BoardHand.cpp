@@ -438,7 +438,6 @@ void BoardView::nudge(int rows_, int sideways) {
     if (move(tr("Shift %1").arg(list.size() == 1 ? q(nameOf(session.project(), first.id)) : tr("%1 circuits").arg(list.size())), planMove(session.project(), list, shown, to))) {
         const CircuitId id = list.front();
         cursor = anchor = session.project().circuits[id].slot;
-        session.waitSolved(200); // so that the next key finds the board as it is now
         update();
     }
 }
@@ -472,22 +471,17 @@ void BoardView::tie() {
     session.edit(loose ? tr("Untie") : tr("Tie %1 breakers").arg(list.size()), [&](Project& p) { p = next; });
 }
 
-void BoardView::makeSpare() {
-    const auto list = chosen();
-    if (list.empty() && cursor > 0) return void(enter("serves", cursor, "spare"));
-    Project next = session.project();
-    for (CircuitId c : list)
-        if (const auto bad = circuitFact("serves")->write(next, c, "spare")) return session.say(q(bad->where + ": " + bad->what + ". " + bad->help), true);
-    session.edit(tr("Make spare"), [&](Project& p) { p = next; });
-}
+void BoardView::makeSpare() { become("spare", tr("Make spare")); }
+void BoardView::reserve() { become("reserved", tr("Reserve place")); }
 
-void BoardView::reserve() {
+/// What is chosen, or the free place at the cursor, is described by this word, which makes it what the word says.
+void BoardView::become(const char* word, const QString& label) {
     const auto list = chosen();
-    if (list.empty() && cursor > 0) return void(enter("serves", cursor, "reserved"));
+    if (list.empty() && cursor > 0) return void(enter("serves", cursor, word));
     Project next = session.project();
     for (CircuitId c : list)
-        if (const auto bad = circuitFact("serves")->write(next, c, "reserved")) return session.say(q(bad->where + ": " + bad->what + ". " + bad->help), true);
-    session.edit(tr("Reserve place"), [&](Project& p) { p = next; });
+        if (const auto bad = circuitFact("serves")->write(next, c, word)) return session.say(q(bad->where + ": " + bad->what + ". " + bad->help), true);
+    session.edit(label, [&](Project& p) { p = next; });
 }
 
 void BoardView::removeChosen() {

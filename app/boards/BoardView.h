@@ -115,6 +115,7 @@ private:
     bool enter(const char* factKey, int slot, const QString& text);
     CircuitId ensureCircuit(Project& p, int slot) const;
     bool move(const QString& label, const MovePlan& plan);
+    void become(const char* word, const QString& label);
 
     Session& session;
     BoardId shown;
