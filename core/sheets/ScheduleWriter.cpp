@@ -49,8 +49,12 @@ void ScheduleWriter::titleStrip() {
     std::string where;
     if (const Level* l = in.project.levels.find(b.level)) {
         where = l->name;
-        if (const RoomId room = roomAt(in.project, b.level, b.at)) where = nameOf(in.project, room) + ", " + where;
-    }
+        const RoomId room = roomAt(in.project, b.level, b.at);
+        if (!b.location.empty()) where = b.location + ", " + where;
+        else if (room) where = nameOf(in.project, room) + ", " + where;
+    } else where = b.location;
+    if (!b.enclosure.empty()) where += (where.empty() ? "" : " · ") + b.enclosure;
+    if (b.mounting != Mounting::Surface) where += (where.empty() ? "" : " · ") + std::string(wordOf(b.mounting));
     fact(x3, 30, "Location", where.empty() ? "–" : where, last);
     y = 39;
 }

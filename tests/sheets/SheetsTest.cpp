@@ -166,3 +166,14 @@ TEST_CASE("things without a name are drawn on the plan all the same") {
     const Drawing d = planDrawing({w.p, nec(), r}, t.level);
     CHECK(d.hotspots.size() >= 2);
 }
+
+TEST_CASE("a schedule says where the board is and what it stands in") {
+    OneBoard w;
+    Board& b = *w.p.boards.change(w.board);
+    b.level = w.p.levels.begin()->id, b.location = "Riser cupboard", b.enclosure = "NEMA 3R", b.mounting = Mounting::Flush;
+    addCircuit(w.p, w.board, 1, "chiller", CircuitUse::Reserved);
+    const Results r = w.solved();
+    const std::string words = panelSchedule({w.p, nec(), r}, w.board).words();
+    CHECK(words.find("Riser cupboard, Ground · NEMA 3R · flush") != std::string::npos);
+    CHECK(words.find("Reserved: chiller") != std::string::npos);
+}
