@@ -29,7 +29,7 @@ struct LevelChoices {
 
 /// `effort`: how many positions may be looked at, so that the same input always gives the same answer. `cancelled` is asked
 /// now and then; what was found until then comes back.
-inline constexpr long levelEffort = 150'000;
+inline constexpr long levelEffort = 140'000;
 LevelChoices levelBoard(const Project& project, const Results& results, BoardId board, long effort = levelEffort, const std::function<bool()>& cancelled = {});
 
 /// The best that a shift or a swap of two does, quickly; no places when none helps.
