@@ -106,7 +106,7 @@ int runLoadsCheck(const LoadsOrder& o) {
     auto s = openSolved(o.file);
     if (!s) return fail(s.error());
     const Project& p = (*s)->project;
-    const LoadReport r = reportLoads(p, (*s)->book, (*s)->results);
+    const LoadReport r = reportLoads(p, (*s)->results);
     if (!o.json) {
         std::cout << reportText(p, r);
         return 0;

@@ -172,7 +172,7 @@ void ReportCard::open() {
 
 void ReportCard::fill() {
     const Solution& s = session.solution();
-    const LoadReport r = reportLoads(s.project, *s.book, s.results);
+    const LoadReport r = reportLoads(s.project, s.results);
     list->clear();
     const auto line = [&](Ref about, const QString& what, const QString& words) {
         auto* i = new QTreeWidgetItem(list, {what, words});

@@ -1,5 +1,5 @@
 #pragma once
-// Two steps on a board that are seen before they are done: another size, and names by pattern.
+// Steps on a board that are seen before they are done: another size, names by pattern; and the report of what is left open.
 
 #include "app/frame/Session.h"
 #include "core/project/BoardSize.h"

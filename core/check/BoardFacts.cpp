@@ -3,6 +3,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/exchange/LoadList.h"
 #include "core/project/BoardSize.h"
 #include "core/project/CircuitFacts.h"
 
@@ -54,20 +55,17 @@ std::vector<Remedy> apartRemedies(const CheckInput& in, const Snag& s) {
     const CircuitId id = s.about.as<Circuit>();
     const int tie = in.project.circuits[id].tie;
     const BoardId board = in.project.circuits[id].board;
-    const auto loose = [=](Project& p) {
+    const auto loose = [=](Project& p) { // tying one that is tied lets all of its tie go
         std::vector<CircuitId> all;
         for (const Circuit& c : p.circuits)
             if (c.board == board && c.tie == tie) all.push_back(c.id);
-        for (CircuitId c : all) p.circuits.change(c)->tie = 0;
+        (void)tieCircuits(p, {id});
         return all;
     };
     std::vector<Remedy> out;
     Project trial = in.project;
     const auto all = loose(trial);
-    if (all.size() > 1 && !tieCircuits(trial, all)) out.push_back({"Bring them together", [=](Project& p) {
-        const auto mates = loose(p);
-        (void)tieCircuits(p, mates);
-    }});
+    if (all.size() > 1 && !tieCircuits(trial, all)) out.push_back({"Bring them together", [=](Project& p) { (void)tieCircuits(p, loose(p)); }});
     out.push_back({"Untie them", [=](Project& p) { (void)loose(p); }});
     return out;
 }
@@ -77,7 +75,7 @@ void findVolts(const CheckInput& in, const CheckRule& self, std::vector<Snag>& i
         const Circuit* c = l.volts > 0 ? in.project.circuits.find(l.circuit) : nullptr;
         if (!c) continue;
         const double given = voltsAcross(in.project.boards[c->board].system, std::min(l.poles, c->poles)).v;
-        if (std::abs(given - l.volts) > 0.06 * l.volts) // 460 V on 480 V is one and the same
+        if (!sameVolts(l.volts, given))
             into.push_back({&self, Severity::Check, l.id, fmt::format("{}{}: its list says {} V, {} gives {} V", l.tag.empty() ? "" : l.tag + " ", l.name, number(l.volts), nameOf(in.project, c->id), number(given)), ""});
     }
 }

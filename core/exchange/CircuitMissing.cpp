@@ -1,12 +1,12 @@
 // Circuits for listed loads that have none, and the report of what a list leaves open.
 #include "core/base/Format.h"
 #include "core/exchange/LoadList.h"
+#include "core/plan/AutoCircuit.h"
 #include "core/project/BoardSize.h"
 #include "core/project/Operations.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
-#include <set>
 
 namespace lintel {
 namespace {
@@ -51,11 +51,7 @@ Circuited circuitMissing(Project& p, const RuleBook& book, std::vector<LoadId> w
         return ampsOf(std::abs(powerOf(l.amount, l.unit, l.powerFactor, system, l.poles, book)) * l.quantity, system, l.poles).v;
     };
     const auto suits = [&](const Load& l, const Board& b) {
-        return l.poles <= factsOf(b.system).lines && voltsAcross(b.system, l.poles).v > 0 && (l.volts <= 0 || std::abs(voltsAcross(b.system, l.poles).v - l.volts) <= 0.06 * l.volts);
-    };
-    const auto breakerFor = [&](LoadKind kind) {
-        const auto own = p.basis.smallestBreakerByUse.find(wordOf(kind));
-        return own == p.basis.smallestBreakerByUse.end() ? p.basis.smallestBreaker : own->second;
+        return l.poles <= factsOf(b.system).lines && voltsAcross(b.system, l.poles).v > 0 && (l.volts <= 0 || sameVolts(l.volts, voltsAcross(b.system, l.poles).v));
     };
     struct Open { CircuitId circuit; double amps = 0, held = 0; int points = 0; };
     std::map<std::tuple<BoardId, LoadKind, std::string>, Open> open; // small ones of one kind and place together
@@ -84,7 +80,7 @@ Circuited circuitMissing(Project& p, const RuleBook& book, std::vector<LoadId> w
         }
         bool done = false;
         for (BoardId b : boards) {
-            const double amps = ampsOn(*l, b), breaker = breakerFor(l->kind);
+            const double amps = ampsOn(*l, b), breaker = smallestBreakerFor(p.basis, l->kind);
             const bool alone = l->poles > 1 || amps > p.basis.ownCircuitFrom + 1e-9;
             const auto key = std::tuple(b, l->kind, l->where);
             if (!alone) {
@@ -143,7 +139,7 @@ std::string misfitOf(const Project& p, const Results& r, BoardId id) {
     return "";
 }
 
-LoadReport reportLoads(const Project& p, const RuleBook&, const Results& r) {
+LoadReport reportLoads(const Project& p, const Results& r) {
     LoadReport out;
     for (const Load& l : p.loads)
         if (!p.circuits.has(l.circuit)) out.unfed.push_back(l.id);

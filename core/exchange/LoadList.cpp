@@ -123,7 +123,7 @@ VoltageSystem systemFor(const Project& p, double volts, int poles) {
     for (const Board& b : p.boards) ++used[b.system];
     const VoltageSystem* best = nullptr;
     static const VoltageSystem all[] = {VoltageSystem::Y208, VoltageSystem::Y480, VoltageSystem::Y400, VoltageSystem::Y415, VoltageSystem::S240, VoltageSystem::Y600, VoltageSystem::D240H, VoltageSystem::S230};
-    const auto suits = [&](VoltageSystem s) { return factsOf(s).lines >= poles && (volts <= 0 || std::abs(voltsAcross(s, poles).v - volts) < 0.06 * volts); };
+    const auto suits = [&](VoltageSystem s) { return factsOf(s).lines >= poles && (volts <= 0 || sameVolts(volts, voltsAcross(s, poles).v)); };
     for (const VoltageSystem& s : all)
         if (suits(s) && (!best || used[s] > used[*best])) best = &s;
     if (best) return *best;
@@ -359,7 +359,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
             } else {
                 const Board& b = p.boards[board->second];
                 if (l.poles > factsOf(b.system).lines) problem(columnOf(ListField::Board), fmt::format("{} has {} lines, the load takes {}", b.name, factsOf(b.system).lines, l.poles));
-                else if (l.volts > 0 && std::abs(voltsAcross(b.system, l.poles).v - l.volts) > 0.06 * l.volts) problem(columnOf(ListField::Voltage), fmt::format("{} gives {} V to {} {}", b.name, plain(voltsAcross(b.system, l.poles).v), l.poles, l.poles == 1 ? "pole" : "poles"), false);
+                else if (l.volts > 0 && !sameVolts(l.volts, voltsAcross(b.system, l.poles).v)) problem(columnOf(ListField::Voltage), fmt::format("{} gives {} V to {} {}", b.name, plain(voltsAcross(b.system, l.poles).v), l.poles, l.poles == 1 ? "pole" : "poles"), false);
             }
         }
         list.rows.push_back(std::move(row));

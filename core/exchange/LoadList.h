@@ -7,6 +7,7 @@
 #include "core/solve/Results.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace lintel {
 
@@ -83,6 +84,9 @@ Applied applyList(Project& project, const LoadList& list, const ApplyOptions& op
 /// The listed loads of a project as a table that reads back the same.
 std::vector<std::vector<std::string>> listOf(const Project& project);
 
+/// Whether what a list says and what a board gives is one and the same: 460 V on 480 V.
+inline bool sameVolts(double listed, double given) { return std::abs(given - listed) <= 0.06 * listed; }
+
 /// Gives listed loads without a circuit one on the board that they name, else where there is room for their poles and volts: a
 /// circuit each, but small ones of one kind, place and board together, up to the basis' share of a breaker and number of points.
 struct Circuited {
@@ -100,7 +104,7 @@ struct LoadReport {
     std::vector<std::pair<BoardId, std::string>> boards; ///< and why
     bool clean() const { return unfed.empty() && unfedDevices.empty() && noCable.empty() && boards.empty(); }
 };
-LoadReport reportLoads(const Project& project, const RuleBook& book, const Results& results);
+LoadReport reportLoads(const Project& project, const Results& results);
 std::string reportText(const Project& project, const LoadReport& report);
 /// Why a board is too small or too large for what is in it; empty: it suits.
 std::string misfitOf(const Project& project, const Results& results, BoardId board);

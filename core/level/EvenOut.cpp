@@ -244,7 +244,6 @@ struct Search {
             for (std::size_t j = k; j < std::min(n, k + std::size_t(left)); ++j) gain += heavy[j];
             const long spread = spreadOf(sums, lines);
             if (spread - gain >= best[std::size_t(total)].spread && spread > best[std::size_t(total)].spread) break;
-            if (spread - gain > best[std::size_t(total)].spread) break;
             const int i = order[k];
             const EvenItem& item = t.items[std::size_t(i)];
             if (item.moves > left) continue;

@@ -45,10 +45,6 @@ struct Circuiter {
         const VoltageSystem system = p.boards[board].system;
         return ampsOf(vaOf(c, board), system, std::min(c.poles, factsOf(system).lines)).v;
     }
-    double breakerFor(LoadKind kind) const {
-        const auto own = p.basis.smallestBreakerByUse.find(wordOf(kind));
-        return own == p.basis.smallestBreakerByUse.end() ? p.basis.smallestBreaker : own->second;
-    }
 
     void countBoards() {
         for (const Board& b : p.boards) boards[b.id] = {freeSlots(p, b.id), b.bus * voltsAcross(b.system, std::min(3, factsOf(b.system).lines)).v * (factsOf(b.system).lines >= 3 ? std::sqrt(3.0) : 1)};
@@ -166,7 +162,7 @@ struct Circuiter {
         }
         for (auto& [key, list] : groups) {
             const BoardId board{std::get<0>(key)};
-            const double breaker = breakerFor(LoadKind(std::get<1>(key)));
+            const double breaker = smallestBreakerFor(p.basis, LoadKind(std::get<1>(key)));
             const auto amps = [&](const Candidate* c) { return ampsOn(*c, board); };
             // How many circuits it takes at least; then they are filled alike, so that the last is not a leftover.
             double sum = 0, held = 0;
@@ -253,6 +249,11 @@ struct Circuiter {
 };
 
 } // namespace
+
+double smallestBreakerFor(const Basis& basis, LoadKind kind) {
+    const auto own = basis.smallestBreakerByUse.find(wordOf(kind));
+    return own == basis.smallestBreakerByUse.end() ? basis.smallestBreaker : own->second;
+}
 
 CatchmentId catchmentAt(const Project& p, LevelId level, Point at) {
     CatchmentId best;

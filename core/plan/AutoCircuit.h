@@ -28,4 +28,7 @@ CatchmentId catchmentAt(const Project& project, LevelId level, Point at);
 /// Automatic circuits of those levels that are not pinned are made anew; pinned ones, and all that a hand has made, are not touched.
 CircuitingReport circuitAutomatically(Project& project, const RuleBook& book, const std::vector<LevelId>& levels, bool propose = false);
 
+/// A: the smallest breaker of a circuit of that kind, by use where the basis says one.
+double smallestBreakerFor(const Basis& basis, LoadKind kind);
+
 } // namespace lintel

@@ -304,7 +304,7 @@ TEST_CASE("loads without a circuit get one by rule") {
     const Results r = w.solved();
     for (CircuitId id : c.circuits) CHECK((r.of(id).placed && !r.of(id).clash));
     checkWhole(w.p, r);
-    const LoadReport report = reportLoads(w.p, nec(), r);
+    const LoadReport report = reportLoads(w.p, r);
     CHECK(report.unfed == std::vector<LoadId>{far});
     CHECK(report.noCable.size() == 5); // no lengths yet
     REQUIRE(report.boards.size() == 1); // 7 poles on 42 slots
