@@ -139,7 +139,6 @@ void BoardView::paintEvent(QPaintEvent*) {
             p.setPen(QPen(t.rule, way ? 1.8 : 1));
             p.drawLine(QPointF(b->form == BoardForm::Ways && !way ? col.breaker.left() - 4 : box.left(), box.top()), box.topRight());
         }
-        if (way) drawLine(p, QRectF(col.number.left(), box.top(), col.number.width(), box.height() * std::min(3, b->slots - slot + 1)), QString::number((slot - 1) / 3 + 1), Qt::AlignRight, t.ink, uiFont(0.95, true));
         for (const Section& s : session.solution().project.sections)
             if (s.board == shown && s.from == slot && slot > 1) {
                 p.setPen(QPen(t.quiet, 1.6));
@@ -161,6 +160,10 @@ void BoardView::paintEvent(QPaintEvent*) {
     }
     for (CircuitId id : here)
         if (const Circuit& c = session.solution().project.circuits[id]; c.slot > 0 && circuitAt(c.slot) == id) paintCircuit(p, c, mostVa);
+    for (int slot = 1; b->form == BoardForm::Ways && slot <= b->slots; slot += 3) { // over the wash of what is chosen
+        const QRectF number = columns(slot).number;
+        drawLine(p, QRectF(number.left(), number.top(), number.width(), number.height() * std::min(3, b->slots - slot + 1)), QString::number((slot - 1) / 3 + 1), Qt::AlignRight, t.ink, uiFont(0.95, true));
+    }
     paintGroups(p);
     if (cursor > 0 && hasFocus() && !dragging) { // the fact that typing edits
         QRectF box = factBox(cursor, fact());
@@ -259,10 +262,6 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         p.setBrush(t.accentWash);
         p.drawRoundedRect(area.adjusted(1, 0.5, -1, -0.5), 3, 3);
         for (int s : slotsTaken(b, c.slot, c.poles)) drawLine(p, columns(s).letter, q(lineName(lineOfSlot(b, s), b)), Qt::AlignHCenter, t.phase(phaseInk(sol.project.basis, b.system, lineOfSlot(b, s))), uiFont(0.8, true));
-    }
-    if (selected && b.form == BoardForm::Ways && (c.slot - 1) % 3 == 0) { // the wash lies over the number of its way
-        const Columns first = columns(c.slot);
-        drawLine(p, QRectF(first.number.left(), area.top(), first.number.width(), slotBox(c.slot).height() * 3), QString::number((c.slot - 1) / 3 + 1), Qt::AlignRight, t.ink, uiFont(0.95, true));
     }
     const bool faded = std::find(dragged.begin(), dragged.end(), c.id) != dragged.end() || std::any_of(proposed.begin(), proposed.end(), [&](const auto& x) { return x.first == c.id; });
     p.setOpacity(faded ? 0.4 : 1);
