@@ -19,6 +19,7 @@ public:
 
     const T& operator*() const { return held ? *held : none(); }
     const T* operator->() const { return &**this; }
+    explicit operator bool() const { return bool(held); }
     /// For writing: there is one from now on.
     T& make() {
         if (!held) held = std::make_unique<T>();

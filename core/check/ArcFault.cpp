@@ -28,6 +28,6 @@ std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
 } // namespace
 
 extern const CheckRule arcFaultRule;
-const CheckRule arcFaultRule{"arc-fault", find, remedies};
+const CheckRule arcFaultRule{.id = "arc-fault", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -41,15 +41,13 @@ std::vector<Remedy> lugsRemedies(const CheckInput& in, const Snag& s) {
     return out;
 }
 
-void findApart(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    for (const Circuit& c : in.project.circuits) {
-        if (!c.tie || c.slot <= 0) continue;
-        const auto unit = unitOf(in.project, c.id);
-        if (unit.front() != c.id) continue; // told once, of the first
-        const auto at = placeUnit(in.project, in.project.boards[c.board], unit, c.slot);
-        if (unit.size() < 2 || at.empty() || std::any_of(at.begin(), at.end(), [&](const auto& x) { return in.project.circuits[x.first].slot != x.second; }))
-            into.push_back({&self, Severity::Check, c.id, unit.size() < 2 ? fmt::format("{}: its handle is tied to none", nameOf(in.project, c.id)) : fmt::format("{} and {}: tied handles do not stand beside one another", nameOf(in.project, c.id), nameOf(in.project, unit[1])), ""});
-    }
+void findApart(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult&, std::vector<Snag>& into) {
+    if (!c.tie || c.slot <= 0) return;
+    const auto unit = unitOf(in.project, c.id);
+    if (unit.front() != c.id) return; // told once, of the first
+    const auto at = placeUnit(in.project, in.project.boards[c.board], unit, c.slot);
+    if (unit.size() < 2 || at.empty() || std::any_of(at.begin(), at.end(), [&](const auto& x) { return in.project.circuits[x.first].slot != x.second; }))
+        into.push_back({&self, Severity::Check, c.id, unit.size() < 2 ? fmt::format("{}: its handle is tied to none", nameOf(in.project, c.id)) : fmt::format("{} and {}: tied handles do not stand beside one another", nameOf(in.project, c.id), nameOf(in.project, unit[1])), ""});
 }
 std::vector<Remedy> apartRemedies(const CheckInput& in, const Snag& s) {
     const CircuitId id = s.about.as<Circuit>();
@@ -71,6 +69,7 @@ std::vector<Remedy> apartRemedies(const CheckInput& in, const Snag& s) {
 }
 
 void findVolts(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    if (!in.results.present.listedVolts) return;
     for (const Load& l : in.project.loads) {
         const Circuit* c = l.volts > 0 ? in.project.circuits.find(l.circuit) : nullptr;
         if (!c) continue;
@@ -91,9 +90,9 @@ std::vector<Remedy> voltsRemedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule reserveRule, lugsRule, tiedApartRule, loadVoltsRule;
-const CheckRule reserveRule{"reserve", findReserve, sizeRemedies};
-const CheckRule lugsRule{"lugs", findLugs, lugsRemedies};
-const CheckRule tiedApartRule{"tied-apart", findApart, apartRemedies};
-const CheckRule loadVoltsRule{"load-volts", findVolts, voltsRemedies};
+const CheckRule reserveRule{.id = "reserve", .remedies = sizeRemedies, .find = findReserve};
+const CheckRule lugsRule{.id = "lugs", .remedies = lugsRemedies, .find = findLugs};
+const CheckRule tiedApartRule{.id = "tied-apart", .remedies = apartRemedies, .circuit = findApart};
+const CheckRule loadVoltsRule{.id = "load-volts", .remedies = voltsRemedies, .find = findVolts};
 
 } // namespace lintel

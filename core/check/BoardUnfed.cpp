@@ -32,6 +32,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule boardUnfedRule;
-const CheckRule boardUnfedRule{"board-unfed", find, remedies};
+const CheckRule boardUnfedRule{.id = "board-unfed", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -1,6 +1,7 @@
 #include "core/check/Check.h"
 
 #include "core/base/Format.h"
+#include "core/base/Parallel.h"
 #include "core/check/Compare.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -20,9 +21,38 @@ const std::vector<const CheckRule*>& checkRules() {
 }
 
 std::vector<Snag> findSnags(const Project& p, const RuleBook& book, const Results& r) {
-    std::vector<Snag> snags;
     const CheckInput in{p, book, r};
-    for (const CheckRule* rule : checkRules()) rule->find(in, *rule, snags);
+    // What each rule finds is kept apart until all is found, so that snags come in the order of the rules and of the circuits.
+    const auto& rules = checkRules();
+    using Found = std::vector<std::vector<Snag>>;
+    std::array<Found, mostParts> found;
+    std::vector<std::size_t> atCircuits, atRuns;
+    for (std::size_t i = 0; i < rules.size(); ++i) {
+        if (rules[i]->worthLooking && !rules[i]->worthLooking(in)) continue;
+        if (rules[i]->circuit) atCircuits.push_back(i);
+        if (rules[i]->run) atRuns.push_back(i);
+    }
+    const auto look = [&](Ref about, const RunResult& run, Found& into) {
+        for (std::size_t i : atRuns) rules[i]->run(in, *rules[i], about, run, into[i]);
+    };
+    const std::size_t parts = inParts(p.circuits.highest() + 1, p.circuits.size() >= manyCircuits, [&](std::size_t part, std::size_t from, std::size_t to) {
+        Found& into = found[part];
+        into.resize(rules.size());
+        for (std::size_t id = from; id < to; ++id) {
+            const Circuit* c = p.circuits.find(CircuitId{std::uint32_t(id)});
+            if (!c) continue;
+            const CircuitResult& cr = r.of(c->id);
+            for (std::size_t i : atCircuits) rules[i]->circuit(in, *rules[i], *c, cr, into[i]);
+            if (!cr.feeder && c->use == CircuitUse::Load) look(c->id, cr.run, into);
+        }
+    });
+    for (const Board& b : p.boards) look(b.id, r.of(b.id).run, found[parts - 1]);
+    for (const Transformer& t : p.transformers) look(t.id, r.of(t.id).run, found[parts - 1]);
+    std::vector<Snag> snags;
+    for (std::size_t i = 0; i < rules.size(); ++i) {
+        if (rules[i]->find) rules[i]->find(in, *rules[i], snags);
+        for (std::size_t part = 0; part < parts; ++part) std::move(found[part][i].begin(), found[part][i].end(), std::back_inserter(snags));
+    }
     std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
     return snags;
 }

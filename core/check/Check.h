@@ -37,23 +37,23 @@ struct CheckInput {
     const Results& results;
 };
 
-/// Calls f(thing, its run) for every branch run that carries a load, and every run that feeds a board or transformer.
-template <class F> void eachRun(const CheckInput& in, F f) {
-    for (const Circuit& c : in.project.circuits)
-        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && c.use == CircuitUse::Load) f(Ref(c.id), r.run);
-    for (const Board& b : in.project.boards) f(Ref(b.id), in.results.of(b.id).run);
-    for (const Transformer& t : in.project.transformers) f(Ref(t.id), in.results.of(t.id).run);
-}
 /// What was entered of the run of a circuit, board or transformer; null: nothing.
 const Run* enteredRun(const Project& project, Ref thing);
 /// "LP-1-14 Prep receptacles" or "Feeder of LK-1".
 std::string nameOfRun(const Project& project, Ref thing);
 
-/// A rule: finds its snags, and on demand offers remedies for one of them.
+/// A rule: finds its snags, and on demand offers remedies for one of them. It says how it looks: over the whole at once
+/// (`find`), at each circuit, or at each run (every branch run that carries a load, and all that feed boards and
+/// transformers); those that it does not need are null. Circuits are walked once for all rules, on all cores, so that what a
+/// rule looks at is at hand: looking must not change anything.
 struct CheckRule {
     const char* id;
-    void (*find)(const CheckInput&, const CheckRule& self, std::vector<Snag>& into);
     std::vector<Remedy> (*remedies)(const CheckInput&, const Snag&);
+    void (*find)(const CheckInput&, const CheckRule& self, std::vector<Snag>& into) = nullptr;
+    void (*circuit)(const CheckInput&, const CheckRule& self, const Circuit&, const CircuitResult&, std::vector<Snag>& into) = nullptr;
+    void (*run)(const CheckInput&, const CheckRule& self, Ref about, const RunResult&, std::vector<Snag>& into) = nullptr;
+    /// Whether there can be anything to find at circuits and runs; null: always.
+    bool (*worthLooking)(const CheckInput&) = nullptr;
 };
 
 /// All rules, worst first. A test walks this list and names those that no test covers.

@@ -10,20 +10,18 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    eachRun(in, [&](Ref about, const RunResult& r) {
-        if (r.size < 0 || !r.need.lengthKnown) return;
-        const bool own = r.dropOwn > r.need.ownLimit + 1e-9, total = r.dropTotal > r.need.totalLimit + 1e-9;
-        if (!own && !total) return;
-        const std::string name = nameOfRun(in.project, about);
-        // Close to its limit two decimals say what one would hide.
-        const auto lost = [](double is, double limit) { return is - limit < 0.1 ? fmt::format("{:.2f} %", is) : percent(is); };
-        std::string text = own ? fmt::format("{}: {} lost, limit {} %", name, lost(r.dropOwn, r.need.ownLimit), figures(r.need.ownLimit)) : fmt::format("{}: {} lost from the source, limit {} %", name, lost(r.dropTotal, r.need.totalLimit), figures(r.need.totalLimit));
-        if (r.state != Sizing::PastCeiling && r.longest.v > 0)
-            text += fmt::format(", {} {} too long", number(in.project.basis.units == UnitSystem::Imperial ? inFeet(r.need.length - r.longest) : (r.need.length - r.longest).v, 1), in.project.basis.units == UnitSystem::Imperial ? "ft" : "m");
-        if (r.state == Sizing::PastCeiling) text += fmt::format(", and {} sizes up is the ceiling: feed it from nearer", in.project.basis.upsizingCeiling);
-        into.push_back({&self, r.state == Sizing::PastCeiling ? Severity::Stop : Severity::Check, about, text, in.book.cite(r.need.feeder ? "dropFeeder" : "dropBranch")});
-    });
+void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResult& r, std::vector<Snag>& into) {
+    if (r.size < 0 || !r.need.lengthKnown) return;
+    const bool own = r.dropOwn > r.need.ownLimit + 1e-9, total = r.dropTotal > r.need.totalLimit + 1e-9;
+    if (!own && !total) return;
+    const std::string name = nameOfRun(in.project, about);
+    // Close to its limit two decimals say what one would hide.
+    const auto lost = [](double is, double limit) { return is - limit < 0.1 ? fmt::format("{:.2f} %", is) : percent(is); };
+    std::string text = own ? fmt::format("{}: {} lost, limit {} %", name, lost(r.dropOwn, r.need.ownLimit), figures(r.need.ownLimit)) : fmt::format("{}: {} lost from the source, limit {} %", name, lost(r.dropTotal, r.need.totalLimit), figures(r.need.totalLimit));
+    if (r.state != Sizing::PastCeiling && r.longest.v > 0)
+        text += fmt::format(", {} {} too long", number(in.project.basis.units == UnitSystem::Imperial ? inFeet(r.need.length - r.longest) : (r.need.length - r.longest).v, 1), in.project.basis.units == UnitSystem::Imperial ? "ft" : "m");
+    if (r.state == Sizing::PastCeiling) text += fmt::format(", and {} sizes up is the ceiling: feed it from nearer", in.project.basis.upsizingCeiling);
+    into.push_back({&self, r.state == Sizing::PastCeiling ? Severity::Stop : Severity::Check, about, text, in.book.cite(r.need.feeder ? "dropFeeder" : "dropBranch")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -101,6 +99,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule dropRule;
-const CheckRule dropRule{"drop", find, remedies};
+const CheckRule dropRule{.id = "drop", .remedies = remedies, .run = find};
 
 } // namespace lintel

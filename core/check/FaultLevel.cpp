@@ -17,12 +17,13 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (f.known && f.worst() > b.ratingKA * 1.0005 && b.seriesKA + 1e-9 < f.worst())
             into.push_back({&self, Severity::Stop, b.id, fmt::format("{}: rated {} kA where {} kA is available", b.name, figures(b.ratingKA), figures(f.worst())), in.book.cite("faultBoard")});
     }
-    for (const Circuit& c : in.project.circuits) {
-        if (!c.heldKA) continue;
-        const FaultPoint& f = in.results.of(c.board).fault;
-        if (f.known && f.worst() > *c.heldKA * 1.0005 && in.project.boards[c.board].seriesKA + 1e-9 < f.worst())
-            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: breaker {} kA below {} kA at the bus", nameOf(in.project, c.id), c.name, figures(*c.heldKA), figures(f.worst())), in.book.cite("faultDevice")});
-    }
+}
+
+void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult&, std::vector<Snag>& into) {
+    if (!c.heldKA) return;
+    const FaultPoint& f = in.results.of(c.board).fault;
+    if (f.known && f.worst() > *c.heldKA * 1.0005 && in.project.boards[c.board].seriesKA + 1e-9 < f.worst())
+        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: breaker {} kA below {} kA at the bus", nameOf(in.project, c.id), c.name, figures(*c.heldKA), figures(f.worst())), in.book.cite("faultDevice")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -55,6 +56,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule faultLevelRule;
-const CheckRule faultLevelRule{"fault-level", find, remedies};
+const CheckRule faultLevelRule{.id = "fault-level", .remedies = remedies, .find = find, .circuit = findAt};
 
 } // namespace lintel

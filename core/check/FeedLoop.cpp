@@ -25,6 +25,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule feedLoopRule;
-const CheckRule feedLoopRule{"feed-loop", find, remedies};
+const CheckRule feedLoopRule{.id = "feed-loop", .remedies = remedies, .find = find};
 
 } // namespace lintel

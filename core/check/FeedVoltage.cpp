@@ -52,6 +52,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule feedVoltageRule;
-const CheckRule feedVoltageRule{"feed-voltage", find, remedies};
+const CheckRule feedVoltageRule{.id = "feed-voltage", .remedies = remedies, .find = find};
 
 } // namespace lintel

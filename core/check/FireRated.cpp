@@ -8,14 +8,11 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    if (!in.book.metric()) return;
-    eachRun(in, [&](Ref about, const RunResult& r) {
-        const Run* run = enteredRun(in.project, about);
-        if (!run || !run->fireRated || r.need.cable->type < 0) return;
-        const CableType& type = in.book.cables.types[std::size_t(r.need.cable->type)];
-        if (!type.fireRated) into.push_back({&self, Severity::Stop, about, fmt::format("{}: has to work in a fire, and its cable is {}", nameOfRun(in.project, about), type.name), in.book.title});
-    });
+void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResult& r, std::vector<Snag>& into) {
+    const Run* run = enteredRun(in.project, about);
+    if (!run || !run->fireRated || r.need.cable->type < 0) return;
+    const CableType& type = in.book.cables.types[std::size_t(r.need.cable->type)];
+    if (!type.fireRated) into.push_back({&self, Severity::Stop, about, fmt::format("{}: has to work in a fire, and its cable is {}", nameOfRun(in.project, about), type.name), in.book.title});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -33,6 +30,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule fireRatedRule;
-const CheckRule fireRatedRule{"fire-rated", find, remedies};
+const CheckRule fireRatedRule{.id = "fire-rated", .remedies = remedies, .run = find, .worthLooking = [](const CheckInput& in) { return in.book.metric() && in.results.present.fireRated; }};
 
 } // namespace lintel

@@ -36,6 +36,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule givenFaultRule;
-const CheckRule givenFaultRule{"given-fault", find, remedies};
+const CheckRule givenFaultRule{.id = "given-fault", .remedies = remedies, .find = find};
 
 } // namespace lintel

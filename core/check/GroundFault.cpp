@@ -30,6 +30,6 @@ std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
 } // namespace
 
 extern const CheckRule groundFaultRule;
-const CheckRule groundFaultRule{"ground-fault", find, remedies};
+const CheckRule groundFaultRule{.id = "ground-fault", .remedies = remedies, .find = find};
 
 } // namespace lintel

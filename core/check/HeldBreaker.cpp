@@ -10,12 +10,9 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    for (const Circuit& c : in.project.circuits) {
-        const CircuitResult& r = in.results.of(c.id);
-        if (c.use == CircuitUse::Load && r.deviceHeld && r.device + 1e-6 < r.required.v)
-            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: breaker held at {} A, {} A is needed", nameOf(in.project, c.id), c.name, rating(r.device), figures(r.required.v)), in.book.cite(r.feeder ? "continuousFeederDevice" : "continuousDevice")});
-    }
+void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r, std::vector<Snag>& into) {
+    if (c.use == CircuitUse::Load && r.deviceHeld && r.device + 1e-6 < r.required.v)
+        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: breaker held at {} A, {} A is needed", nameOf(in.project, c.id), c.name, rating(r.device), figures(r.required.v)), in.book.cite(r.feeder ? "continuousFeederDevice" : "continuousDevice")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -30,6 +27,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule heldBreakerRule;
-const CheckRule heldBreakerRule{"held-breaker", find, remedies};
+const CheckRule heldBreakerRule{.id = "held-breaker", .remedies = remedies, .circuit = find};
 
 } // namespace lintel

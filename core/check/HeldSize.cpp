@@ -10,24 +10,23 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    eachRun(in, [&](Ref about, const RunResult& r) {
-        const Run* run = enteredRun(in.project, about);
-        if ((!run || run->heldSize.empty()) && r.state != Sizing::NoneFits) return;
-        if (!about.is<Circuit>() && !in.results.node(about)->parent) return;
-        const std::string name = nameOfRun(in.project, about);
-        if (run && !run->heldSize.empty()) {
-            const SizeIndex held = in.book.find(run->heldSize);
-            if (held < 0 || !in.book.choosable(held, r.need.material)) {
-                into.push_back({&self, Severity::Stop, about, fmt::format("{}: held at “{}”, which {} does not give for {}", name, run->heldSize, in.book.title, wordOf(r.need.material)), in.book.cite("impedance")});
-                return;
-            }
+void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResult& r, std::vector<Snag>& into) {
+    if (r.state != Sizing::NoneFits && !in.results.present.heldSize) return;
+    const Run* run = enteredRun(in.project, about);
+    if ((!run || run->heldSize.empty()) && r.state != Sizing::NoneFits) return;
+    if (!about.is<Circuit>() && !in.results.node(about)->parent) return;
+    const std::string name = nameOfRun(in.project, about);
+    if (run && !run->heldSize.empty()) {
+        const SizeIndex held = in.book.find(run->heldSize);
+        if (held < 0 || !in.book.choosable(held, r.need.material)) {
+            into.push_back({&self, Severity::Stop, about, fmt::format("{}: held at “{}”, which {} does not give for {}", name, run->heldSize, in.book.title, wordOf(r.need.material)), in.book.cite("impedance")});
+            return;
         }
-        if (r.state == Sizing::Held && r.tooSmall)
-            into.push_back({&self, Severity::Stop, about, fmt::format("{}: held at {}{}, {}{} is needed", name, r.sets > 1 ? std::to_string(r.sets) + " × " : "", sizeWords(in.book, r.size), r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + " × " : "", sizeWords(in.book, r.sizeForAmpacity)), in.book.cite("ampacity")});
-        if (r.state == Sizing::NoneFits && r.need.required.v > 0)
-            into.push_back({&self, Severity::Stop, about, fmt::format("{}: no conductor carries {} A", name, figures(r.need.required.v)), in.book.cite("ampacity")});
-    });
+    }
+    if (r.state == Sizing::Held && r.tooSmall)
+        into.push_back({&self, Severity::Stop, about, fmt::format("{}: held at {}{}, {}{} is needed", name, r.sets > 1 ? std::to_string(r.sets) + " × " : "", sizeWords(in.book, r.size), r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + " × " : "", sizeWords(in.book, r.sizeForAmpacity)), in.book.cite("ampacity")});
+    if (r.state == Sizing::NoneFits && r.need.required.v > 0)
+        into.push_back({&self, Severity::Stop, about, fmt::format("{}: no conductor carries {} A", name, figures(r.need.required.v)), in.book.cite("ampacity")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -56,6 +55,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule heldSizeRule;
-const CheckRule heldSizeRule{"held-size", find, remedies};
+const CheckRule heldSizeRule{.id = "held-size", .remedies = remedies, .run = find};
 
 } // namespace lintel

@@ -9,13 +9,13 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    for (const Circuit& c : in.project.circuits) {
-        const Board& b = in.project.boards[c.board];
-        const CircuitResult& r = in.results.of(c.id);
-        if (factsOf(b.system).highLeg && c.poles == 1 && r.lines[0] == 1 && r.va > 0)
-            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: a 120 V load stands on B, the high leg", nameOf(in.project, c.id), c.name), ""});
-    }
+bool highLegThere(const CheckInput& in) {
+    return std::any_of(in.project.boards.begin(), in.project.boards.end(), [](const Board& b) { return factsOf(b.system).highLeg; });
+}
+
+void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r, std::vector<Snag>& into) {
+    if (c.poles == 1 && r.lines[0] == 1 && r.va > 0 && factsOf(in.project.boards[c.board].system).highLeg)
+        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: a 120 V load stands on B, the high leg", nameOf(in.project, c.id), c.name), ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -35,6 +35,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule highLegRule;
-const CheckRule highLegRule{"high-leg", find, remedies};
+const CheckRule highLegRule{.id = "high-leg", .remedies = remedies, .circuit = find, .worthLooking = highLegThere};
 
 } // namespace lintel

@@ -61,6 +61,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule horsepowerRule;
-const CheckRule horsepowerRule{"horsepower", find, remedies};
+const CheckRule horsepowerRule{.id = "horsepower", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -12,8 +12,9 @@ namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     std::map<BoardId, std::vector<CircuitId>> lacking;
-    for (const Circuit& c : in.project.circuits)
-        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && r.va > 0 && !r.run.need.lengthKnown) lacking[c.board].push_back(c.id);
+    if (in.results.present.noLength)
+        for (const Circuit& c : in.project.circuits)
+            if (const CircuitResult& r = in.results.of(c.id); !r.feeder && r.va > 0 && !r.run.need.lengthKnown) lacking[c.board].push_back(c.id);
     for (const auto& [board, circuits] : lacking) {
         const std::string name = in.project.boards[board].name;
         if (circuits.size() == 1) into.push_back({&self, Severity::Note, circuits[0], fmt::format("{}: no length is known, so its drop is not checked", nameOf(in.project, circuits[0])), ""});
@@ -56,6 +57,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule lengthRule;
-const CheckRule lengthRule{"length", find, remedies};
+const CheckRule lengthRule{.id = "length", .remedies = remedies, .find = find};
 
 } // namespace lintel

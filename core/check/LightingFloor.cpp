@@ -38,6 +38,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule lightingFloorRule;
-const CheckRule lightingFloorRule{"lighting-floor", find, remedies};
+const CheckRule lightingFloorRule{.id = "lighting-floor", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -11,8 +11,10 @@ namespace lintel {
 namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    for (const Load& l : in.project.loads)
+    for (const Load& l : in.project.loads) {
+        if (!in.results.present.noCircuit) break;
         if (!l.circuit) into.push_back({&self, Severity::Check, l.id, fmt::format("{}{}: has no circuit", l.where.empty() ? "" : l.where + ": ", l.name), ""});
+    }
     std::map<std::pair<RoomId, LevelId>, std::vector<const Device*>> rooms;
     for (const Device& d : in.project.devices) {
         const DeviceType* y = in.project.deviceTypes.find(d.type);
@@ -65,6 +67,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule loadUnfedRule;
-const CheckRule loadUnfedRule{"load-unfed", find, remedies};
+const CheckRule loadUnfedRule{.id = "load-unfed", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -10,20 +10,17 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    if (!in.book.metric()) return;
-    eachRun(in, [&](Ref about, const RunResult& r) {
-        const EarthFault& e = *r.earth;
-        if (!e.known || e.ok || r.size < 0) return;
-        const std::string name = nameOfRun(in.project, about);
-        if (!e.inTime) {
-            std::string text = fmt::format("{}: Zs {} Ω, {} Ω is the most for {} {} A in {} s", name, figures(double(e.zs)), figures(double(e.limit)), wordOf(r.need.cable->device), rating(r.need.device), figures(double(e.allowed)));
-            if (e.longest > 0) text += fmt::format(", {} m too long", number(r.need.length.v - double(e.longest), 1));
-            into.push_back({&self, Severity::Stop, about, text, in.book.cite("loop")});
-        } else {
-            into.push_back({&self, Severity::Stop, about, fmt::format("{}: a protective conductor of {} mm² where {} mm² withstands {} A for {} s", name, figures(double(e.has)), figures(double(e.needed)), figures(double(e.amps)), figures(double(e.seconds))), in.book.cite("adiabatic")});
-        }
-    });
+void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResult& r, std::vector<Snag>& into) {
+    const EarthFault& e = *r.earth;
+    if (!e.known || e.ok || r.size < 0) return;
+    const std::string name = nameOfRun(in.project, about);
+    if (!e.inTime) {
+        std::string text = fmt::format("{}: Zs {} Ω, {} Ω is the most for {} {} A in {} s", name, figures(double(e.zs)), figures(double(e.limit)), wordOf(r.need.cable->device), rating(r.need.device), figures(double(e.allowed)));
+        if (e.longest > 0) text += fmt::format(", {} m too long", number(r.need.length.v - double(e.longest), 1));
+        into.push_back({&self, Severity::Stop, about, text, in.book.cite("loop")});
+    } else {
+        into.push_back({&self, Severity::Stop, about, fmt::format("{}: a protective conductor of {} mm² where {} mm² withstands {} A for {} s", name, figures(double(e.has)), figures(double(e.needed)), figures(double(e.amps)), figures(double(e.seconds))), in.book.cite("adiabatic")});
+    }
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -94,6 +91,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule loopRule;
-const CheckRule loopRule{"loop", find, remedies};
+const CheckRule loopRule{.id = "loop", .remedies = remedies, .run = find, .worthLooking = [](const CheckInput& in) { return in.book.metric(); }};
 
 } // namespace lintel

@@ -34,6 +34,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule mainMissingRule;
-const CheckRule mainMissingRule{"main-missing", find, remedies};
+const CheckRule mainMissingRule{.id = "main-missing", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -48,7 +48,7 @@ std::vector<Below> belowBoards(const CheckInput& in) {
 }
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    if (in.book.cite("motorFeederDevice").empty()) return;
+    if (!in.results.present.motor || in.book.cite("motorFeederDevice").empty()) return;
     const auto all = belowBoards(in);
     for (const Board& b : in.project.boards) {
         const BoardResult& n = in.results.of(b.id);
@@ -82,6 +82,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule motorFeederRule;
-const CheckRule motorFeederRule{"motor-feeder", find, remedies};
+const CheckRule motorFeederRule{.id = "motor-feeder", .remedies = remedies, .find = find};
 
 } // namespace lintel

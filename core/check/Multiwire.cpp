@@ -62,6 +62,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule multiwireRule;
-const CheckRule multiwireRule{"multiwire", find, remedies};
+const CheckRule multiwireRule{.id = "multiwire", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -46,6 +46,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule noDeviceRule;
-const CheckRule noDeviceRule{"no-device", find, remedies};
+const CheckRule noDeviceRule{.id = "no-device", .remedies = remedies, .find = find};
 
 } // namespace lintel

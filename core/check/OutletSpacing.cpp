@@ -93,6 +93,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule outletSpacingRule;
-const CheckRule outletSpacingRule{"outlet-spacing", find, remedies};
+const CheckRule outletSpacingRule{.id = "outlet-spacing", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -10,14 +10,11 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    for (const Circuit& c : in.project.circuits) {
-        const CircuitResult& r = in.results.of(c.id);
-        if (c.slot == 0 || !r.placed)
-            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: {} has no place for it", nameOf(in.project, c.id), c.name, in.project.boards[c.board].name), ""});
-        else if (r.clash)
-            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: another circuit stands in the same slot", nameOf(in.project, c.id), c.name), ""});
-    }
+void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r, std::vector<Snag>& into) {
+    if (c.slot == 0 || !r.placed)
+        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: {} has no place for it", nameOf(in.project, c.id), c.name, in.project.boards[c.board].name), ""});
+    else if (r.clash)
+        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: another circuit stands in the same slot", nameOf(in.project, c.id), c.name), ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -43,6 +40,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule overfullRule;
-const CheckRule overfullRule{"overfull", find, remedies};
+const CheckRule overfullRule{.id = "overfull", .remedies = remedies, .circuit = find};
 
 } // namespace lintel

@@ -69,6 +69,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule overloadRule;
-const CheckRule overloadRule{"overload", find, remedies};
+const CheckRule overloadRule{.id = "overload", .remedies = remedies, .find = find};
 
 } // namespace lintel

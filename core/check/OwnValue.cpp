@@ -26,6 +26,6 @@ std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
 } // namespace
 
 extern const CheckRule ownValueRule;
-const CheckRule ownValueRule{"own-value", find, remedies};
+const CheckRule ownValueRule{.id = "own-value", .remedies = remedies, .find = find};
 
 } // namespace lintel

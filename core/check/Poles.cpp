@@ -10,12 +10,9 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    for (const Circuit& c : in.project.circuits) {
-        const CircuitResult& r = in.results.of(c.id);
-        if (r.mostPoles > c.poles)
-            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: a {}-pole load stands on a {}-pole breaker", nameOf(in.project, c.id), c.name, r.mostPoles, c.poles), ""});
-    }
+void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r, std::vector<Snag>& into) {
+    if (r.mostPoles > c.poles)
+        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: a {}-pole load stands on a {}-pole breaker", nameOf(in.project, c.id), c.name, r.mostPoles, c.poles), ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -48,6 +45,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule polesRule;
-const CheckRule polesRule{"poles", find, remedies};
+const CheckRule polesRule{.id = "poles", .remedies = remedies, .circuit = find};
 
 } // namespace lintel

@@ -45,6 +45,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule residualRule;
-const CheckRule residualRule{"residual", find, remedies};
+const CheckRule residualRule{.id = "residual", .remedies = remedies, .find = find};
 
 } // namespace lintel

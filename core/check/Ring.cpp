@@ -70,6 +70,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule ringRule;
-const CheckRule ringRule{"ring", find, remedies};
+const CheckRule ringRule{.id = "ring", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -51,6 +51,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule standbyRule;
-const CheckRule standbyRule{"standby", find, remedies};
+const CheckRule standbyRule{.id = "standby", .remedies = remedies, .find = find};
 
 } // namespace lintel

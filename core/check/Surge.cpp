@@ -23,6 +23,6 @@ std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
 } // namespace
 
 extern const CheckRule surgeRule;
-const CheckRule surgeRule{"surge", find, remedies};
+const CheckRule surgeRule{.id = "surge", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -58,6 +58,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule transformerDeviceRule;
-const CheckRule transformerDeviceRule{"transformer-device", find, remedies};
+const CheckRule transformerDeviceRule{.id = "transformer-device", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -156,7 +156,7 @@ struct BoardTask {
             bool fixed = standing(b, u, u.slots.front()) != u.slots;
             for (CircuitId c : u.members) {
                 const Circuit& k = p.circuits[c];
-                fixed = fixed || k.pinned || k.poles >= 3 || k.use == CircuitUse::Reserved || r.of(c).clash || r.of(c).split >= 0;
+                fixed = fixed || k.pinned || k.poles >= 3 || k.use == CircuitUse::Reserved || r.of(c).clash || r.of(c).split;
             }
             std::vector<int> begins; // lines on which it can begin, somewhere on the board
             for (int slot = 1; slot <= b.slots && !fixed; ++slot)

@@ -1,6 +1,7 @@
 #include "core/plan/Trays.h"
 
 #include <limits>
+#include <mutex>
 #include <queue>
 
 namespace lintel {
@@ -25,6 +26,7 @@ struct TrayGraph::Parts {
         std::vector<int> entry;      ///< which of them the way to a node began with
     };
     mutable std::map<std::tuple<std::uint32_t, double, double>, Search> kept;
+    mutable std::mutex keeping; ///< circuits are measured on several threads
 
     explicit Parts(const Project& project) : p(project) {
         struct Piece { LevelId level; Point a, b; TrayId tray; };
@@ -74,6 +76,7 @@ struct TrayGraph::Parts {
     Point meets(const Edge& e, Point q) const { return nearestOnSegment(q, nodes[std::size_t(e.a)].at, nodes[std::size_t(e.b)].at); }
 
     const Search& from(const Place& place) const {
+        const std::lock_guard lock(keeping);
         auto [it, fresh] = kept.try_emplace({place.level.value, place.at.x, place.at.y});
         Search& s = it->second;
         if (!fresh) return s;

@@ -36,7 +36,7 @@ PhaseLoad onPrimary(const PhaseLoad& secondary, VoltageSystem secondarySystem, V
 double imbalanceOf(const std::array<double, 3>& va, int lines);
 Complex leanOf(const std::array<double, 3>& va, int lines);
 
-/// Fills each branch circuit: lines, power, kinds; places its slots.
-void loadCircuit(const Project& project, const RuleBook& book, const Topology& topology, const Circuit& circuit, const Board& board, CircuitResult& result, KindSums& into, Results& results);
+/// Fills a circuit: lines, power, kinds; places its slots. Its loads by kind are added to `into`, what it has to `present`.
+void loadCircuit(const Project& project, const RuleBook& book, const Topology& topology, const Circuit& circuit, const Board& board, CircuitResult& result, KindSums& into, Results::Present& present);
 
 } // namespace lintel

@@ -218,7 +218,7 @@ struct CircuitResult {
     double continuousVa = 0;
     double largestMotorVa = 0;
     bool hermetic = false;          ///< the largest motor is a refrigerant compressor
-    int split = -1;                 ///< where of `power` some is entered line by line: its place in Results::splits
+    Rare<std::array<Complex, 3>> split; ///< of `power`, what is entered line by line
     Amps load, required;
     double device = 0, deviceNeeded = 0;
     DeviceKind kindOfDevice = DeviceKind::Breaker; ///< as fitted: the usual one of the book where none is chosen
@@ -235,14 +235,16 @@ struct Results {
     std::vector<BoardResult> boards;
     std::vector<TransformerResult> transformers;
     std::vector<SourceResult> sources;
-    /// Power on the three lines, of the circuits that have a load entered line by line.
-    std::vector<std::array<Complex, 3>> splits;
     /// Boards, transformers and sources, each after what feeds it.
     std::vector<Ref> order;
     /// What there is in the project at all, so that a rule with nothing to look at need not look.
-    struct Present { bool multiwire = false, horsepower = false, noDevice = false, ring = false; } present;
-
-    std::array<Complex, 3> onLines(const CircuitResult& c) const { return c.split < 0 ? std::array<Complex, 3>{} : splits[std::size_t(c.split)]; }
+    struct Present {
+        bool multiwire = false, horsepower = false, noDevice = false, ring = false, motor = false, noLength = false, heldSize = false, fireRated = false, listedVolts = false, noCircuit = false;
+        void add(const Present& o) {
+            multiwire |= o.multiwire, horsepower |= o.horsepower, noDevice |= o.noDevice, ring |= o.ring, motor |= o.motor;
+            noLength |= o.noLength, heldSize |= o.heldSize, fireRated |= o.fireRated, listedVolts |= o.listedVolts, noCircuit |= o.noCircuit;
+        }
+    } present;
 
     const CircuitResult& of(CircuitId id) const { return circuits.at(id.value); }
     const BoardResult& of(BoardId id) const { return boards.at(id.value); }

@@ -1,6 +1,7 @@
 #include "core/solve/Solve.h"
 
 #include "core/base/Format.h"
+#include "core/base/Parallel.h"
 #include "core/plan/Trays.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/Demand.h"
@@ -49,7 +50,6 @@ struct Solver {
     std::array<int, loadKinds> cableByUse{};      ///< metric: of branch runs
     std::array<Wiring, loadKinds> wiringByUse{};
     std::map<BoardId, std::vector<const Section*>> sections;
-    Earthing earthingHere = Earthing::TNS; ///< of the board whose circuits are being sized
     Raceway racewayOfBasis = Raceway::Steel;
     std::vector<const Circuit*> overTotal; ///< branch circuits over the total limit at the size that ampacity needs
     std::vector<int> raisedBoards, raisedTransformers; ///< sizes added to feeders, by id
@@ -85,12 +85,13 @@ struct Solver {
         return type ? int(type - book.cables.types.data()) : -1;
     }
 
+    bool many() const { return p.circuits.size() >= manyCircuits; }
+
     void all() {
-        r.circuits.assign(p.circuits.highest() + 1, {});
         r.boards.assign(p.boards.highest() + 1, {});
         r.transformers.assign(p.transformers.highest() + 1, {});
         r.sources.assign(p.sources.highest() + 1, {});
-        t = findTopology(p, r);
+        atOnce(many(), [this] { r.circuits.resize(p.circuits.highest() + 1); }, [this] { t = findTopology(p, r); });
         const double unit = p.basis.lightingAreaOf == "dwelling" ? book.tables.dwellingLighting : book.areaLighting(p.basis.lightingAreaOf);
         if (unit > 0) { // the area of all rooms, on the one supply of the building and on what it feeds directly
             double area = 0;
@@ -100,6 +101,8 @@ struct Solver {
             for (const Source& s : p.sources)
                 if (supplies == 1 && s.kind != SourceKind::Generator) r.sources[s.id.value].lightingFloor = area * unit;
         }
+        r.present.noCircuit = !t.loadsOf({}).empty();
+        eachBoard([this](const Board& b, Part& part) { gatherOwn(b, part.present); });
         for (auto it = t.order.rbegin(); it != t.order.rend(); ++it) gather(*it);
         settleAll();
         if (raiseCheapest()) settleAll();
@@ -108,12 +111,30 @@ struct Solver {
     void settleAll() {
         overTotal.clear();
         for (Ref node : t.order) settle(node);
+        eachBoard([this](const Board& b, Part& part) { settleBranches(b, part); });
+    }
+
+    /// What the circuits of some boards come to beside their own results.
+    struct Part {
+        Results::Present present;
+        std::vector<const Circuit*> overTotal;
+    };
+    /// Calls f(board, part) for all boards, from the sources down, on all cores: f writes to that board and its circuits only.
+    template <class F> void eachBoard(F f) {
+        std::array<Part, mostParts> parts;
+        const std::size_t used = inParts(t.boards.size(), many(), [&](std::size_t part, std::size_t from, std::size_t to) {
+            for (std::size_t i = from; i < to; ++i) f(*t.boards[i], parts[part]);
+        });
+        for (std::size_t i = 0; i < used; ++i) {
+            r.present.add(parts[i].present);
+            overTotal.insert(overTotal.end(), parts[i].overTotal.begin(), parts[i].overTotal.end());
+        }
     }
 
     // ---- from the leaves up: loads, phases, demand ----
 
     void gather(Ref node) {
-        if (node.is<Board>()) gatherBoard(p.boards[node.as<Board>()]);
+        if (node.is<Board>()) gatherFeeders(p.boards[node.as<Board>()]);
         NodeResult& n = *r.node(node);
         findDemand(n.kinds, p.basis, book, n);
         if (node.is<Transformer>()) finishTransformer(p.transformers[node.as<Transformer>()]);
@@ -145,14 +166,15 @@ struct Solver {
             for (std::size_t i = 0; i < 3; ++i) parent.neutralVa[lineAbove(node, i)] += n.neutralVa[i];
     }
 
-    void gatherBoard(const Board& b) {
+    /// What hangs on a board's own branch circuits; what its feeders bring is not known yet.
+    void gatherOwn(const Board& b, Results::Present& present) {
         BoardResult& n = r.boards[b.id.value];
         std::vector<char> taken(std::size_t(b.slots) + 1, 0);
         for (const Circuit* c : t.of(b.id)) {
             CircuitResult& cr = r.circuits[c->id.value];
             cr.feeds = t.circuitFeeds[c->id.value];
             cr.feeder = bool(cr.feeds);
-            loadCircuit(p, book, t, *c, b, cr, n.kinds, r);
+            loadCircuit(p, book, t, *c, b, cr, n.kinds, present);
             if (cr.largestMotorVa > 0) n.largestMotorVa = std::max(n.largestMotorVa, cr.largestMotorVa);
             for (int i = 0; i < c->poles && cr.placed; ++i) {
                 char& slot = taken[std::size_t(slotOfPole(b, c->slot, i, c->poles))];
@@ -160,27 +182,38 @@ struct Solver {
                 else ++n.slotsUsed;
                 slot = 1;
             }
+            if (!cr.feeder) addToBoard(*c, n, cr, ownLoad(*c, b, cr));
+        }
+    }
+    void addToBoard(const Circuit& c, BoardResult& n, CircuitResult& cr, const PhaseLoad& load) {
+        n.phases.add(load);
+        if (!cr.feeder && c.poles == 1 && cr.placed) n.neutralVa[std::size_t(cr.lines[0])] += cr.va;
+        for (std::size_t i = 0; i < 3 && cr.split && cr.placed; ++i) n.neutralVa[std::size_t(std::max(0, cr.lines[i]))] += magnitude((*cr.split)[i]);
+        const bool through = cr.feeder && !r.node(cr.feeds)->looped;
+        if (through && cr.feeds.is<Board>())
+            for (std::size_t i = 0; i < 3; ++i) n.neutralVa[c.poles == 3 || !cr.placed ? lineAbove(cr.feeds, i) : std::size_t(std::max(0, cr.lines[i]))] += r.node(cr.feeds)->neutralVa[i];
+        const auto byLine = load.byLine();
+        // A schedule passes distribution equipment's loads through line by line, also across a transformer.
+        for (std::size_t i = 0; i < 3; ++i)
+            if (through && c.poles == 3 && cr.placed) cr.phaseVa[lineAbove(cr.feeds, i)] = r.node(cr.feeds)->phaseVa[i];
+            else cr.phaseVa[i] = magnitude(byLine[i]);
+        for (std::size_t i = 0; i < 3; ++i) n.phaseVa[i] += cr.phaseVa[i];
+    }
+
+    /// What its feeders bring to a board: what they feed has been gathered.
+    void gatherFeeders(const Board& b) {
+        BoardResult& n = r.boards[b.id.value];
+        for (const Circuit* c : t.feedersOf(b.id)) {
+            CircuitResult& cr = r.circuits[c->id.value];
             PhaseLoad load = ownLoad(*c, b, cr);
-            if (cr.feeder && !r.node(cr.feeds)->looped) {
-                const NodeResult& below = *r.node(cr.feeds);
+            if (const NodeResult& below = *r.node(cr.feeds); !below.looped) {
                 for (std::size_t k = 0; k < loadKinds; ++k) n.kinds[k].add(below.kinds[k]);
                 n.largestMotorVa = std::max(n.largestMotorVa, below.largestMotorVa);
                 load.add(throughFeeder(*c, b, cr, below));
                 cr.power += below.phases.total();
                 cr.va = magnitude(cr.power);
             }
-            n.phases.add(load);
-            if (!cr.feeder && c->poles == 1 && cr.placed) n.neutralVa[std::size_t(cr.lines[0])] += cr.va;
-            for (std::size_t i = 0; i < 3 && cr.split >= 0 && cr.placed; ++i) n.neutralVa[std::size_t(std::max(0, cr.lines[i]))] += magnitude(r.onLines(cr)[i]);
-            if (cr.feeds.is<Board>() && !r.node(cr.feeds)->looped)
-                for (std::size_t i = 0; i < 3; ++i) n.neutralVa[c->poles == 3 || !cr.placed ? lineAbove(cr.feeds, i) : std::size_t(std::max(0, cr.lines[i]))] += r.node(cr.feeds)->neutralVa[i];
-            const auto byLine = load.byLine();
-            // A schedule passes distribution equipment's loads through line by line, also across a transformer.
-            const bool through = cr.feeder && c->poles == 3 && cr.placed && !r.node(cr.feeds)->looped;
-            for (std::size_t i = 0; i < 3; ++i)
-                if (through) cr.phaseVa[lineAbove(cr.feeds, i)] = r.node(cr.feeds)->phaseVa[i];
-                else cr.phaseVa[i] = magnitude(byLine[i]);
-            for (std::size_t i = 0; i < 3; ++i) n.phaseVa[i] += cr.phaseVa[i];
+            addToBoard(*c, n, cr, load);
         }
         finishLines(n, b.system);
     }
@@ -200,8 +233,8 @@ struct Solver {
         }
         // What is entered line by line stays on its lines; the rest is spread.
         Complex even = cr.power;
-        for (std::size_t i = 0; i < 3 && cr.split >= 0; ++i)
-            if (const Complex own = r.onLines(cr)[i]; own != Complex()) {
+        for (std::size_t i = 0; i < 3 && cr.split; ++i)
+            if (const Complex own = (*cr.split)[i]; own != Complex()) {
                 load.ln[std::size_t(cr.lines[i] >= 0 ? cr.lines[i] : cr.lines[0])] += own;
                 even -= own;
             }
@@ -321,7 +354,7 @@ struct Solver {
         return a;
     }
 
-    RunNeed feederNeed(Ref node, const NodeResult& n, const Above& a, RunId runId) const {
+    RunNeed feederNeed(Ref node, const NodeResult& n, const Above& a, RunId runId) {
         RunNeed need;
         need.feeder = true;
         need.poles = a.poles;
@@ -347,7 +380,7 @@ struct Solver {
             need.cable.make().faultBefore = float(a.fault.worst());
             need.cable.make().earthing = earthingOf(n.parent);
         }
-        applyRun(need, runId);
+        applyRun(need, runId, r.present);
         if (need.lengthKnown) return need;
         const auto to = placeOf(p, node), from = n.parent ? placeOf(p, n.parent) : std::nullopt;
         if (to && from)
@@ -360,13 +393,15 @@ struct Solver {
         need.up = m.up, need.across = m.across, need.down = m.down;
     }
     /// `use`: what a branch run serves, for how it is laid; nothing for a feeder.
-    void applyRun(RunNeed& need, RunId id, std::optional<LoadKind> use = {}) const {
+    void applyRun(RunNeed& need, RunId id, Results::Present& present, std::optional<LoadKind> use = {}) const {
         need.raceway = racewayOfBasis;
         need.ambient = p.basis.ambient;
         need.wiring = use ? wiringByUse[std::size_t(*use)] : p.basis.wiring == Wiring::Default ? Wiring::Conduit : p.basis.wiring;
         const Run* run = p.runs.find(id);
         if (book.metric()) layCable(need, run, use);
         if (!run) return;
+        present.heldSize |= !run->heldSize.empty();
+        present.fireRated |= run->fireRated;
         if (run->wiring != Wiring::Default) need.wiring = run->wiring;
         if (run->neutral == NeutralBy::None) need.neutral = false;
         else if (run->neutral != NeutralBy::Auto) need.neutral = true;
@@ -485,9 +520,14 @@ struct Solver {
         if (b.givenKA) n.fault = given(*b.givenKA, b.givenXR, b.system, voltageFactor());
         const double limit = b.main > 0 ? std::min(b.main, b.bus) : b.bus;
         n.use = std::max(n.demandAmps.v, n.heaviestAmps.v) / limit;
-        if (book.metric()) earthingHere = earthingOf(b.id);
+    }
+
+    /// A board's branch circuits, its own feeder being settled.
+    void settleBranches(const Board& b, Part& part) {
+        const BoardResult& n = r.boards[b.id.value];
+        const Earthing earthing = book.metric() ? earthingOf(b.id) : Earthing::TNS;
         for (const Circuit* c : t.of(b.id))
-            if (!r.circuits[c->id.value].feeder) settleBranch(*c, b, n);
+            if (!r.circuits[c->id.value].feeder) settleBranch(*c, b, n, earthing, part);
         if (book.metric()) relieveGroups(b, n);
     }
 
@@ -560,11 +600,13 @@ struct Solver {
         // What each branch run under a feeder would weigh with so much less lost before it; 1e6 where no size does.
         const auto weight = [&](CircuitId id, double less) {
             const RunResult& run = r.circuits[id.value].run;
+            const auto mass = [&](const RunResult& x) { return x.state == Sizing::PastCeiling || x.size < 0 ? 1e6 : conductorMass(x.need, x.size, x.sets, book); };
+            if (less == 0) return mass(run);
             RunResult again;
             again.need = run.need;
             again.need.totalBefore -= less;
             sizeRun(again, rules, book);
-            return again.state == Sizing::PastCeiling || again.size < 0 ? 1e6 : conductorMass(again.need, again.size, again.sets, book);
+            return mass(again);
         };
         std::map<Ref, double> lessAbove;
         for (Ref node : t.order) {
@@ -636,7 +678,7 @@ struct Solver {
         n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book), coldOhms(n.run.groundOhms, n.run.need, book), n.run.earth->added, a.system);
     }
 
-    void settleBranch(const Circuit& c, const Board& b, const BoardResult& board) {
+    void settleBranch(const Circuit& c, const Board& b, const BoardResult& board, Earthing earthing, Part& part) {
         CircuitResult& cr = r.circuits[c.id.value];
         if (c.use == CircuitUse::Reserved) return;
         if (c.use == CircuitUse::Spare) {
@@ -647,10 +689,10 @@ struct Solver {
         }
         const bool loaded = cr.va > 0;
         cr.load = ampsOf(cr.va, b.system, c.poles);
-        if (cr.split >= 0) { // entered line by line: the heaviest line
+        if (cr.split) { // entered line by line: the heaviest line
             Complex own;
             double most = 0;
-            for (const Complex& line : r.onLines(cr)) own += line, most = std::max(most, magnitude(line));
+            for (const Complex& line : (*cr.split)) own += line, most = std::max(most, magnitude(line));
             if (most > 0 && factsOf(b.system).lineNeutral.v > 0) cr.load = ampsOf(magnitude(cr.power - own), b.system, c.poles) + Amps{most / factsOf(b.system).lineNeutral.v};
         }
         const double continuous = loaded ? cr.continuousVa / cr.va : 0;
@@ -664,15 +706,15 @@ struct Solver {
         // A compressor's device may not exceed its share, a motor's is the next rating above.
         const double rating = motor > 0 && cr.hermetic ? std::max(book.ratingAtOrBelow(wanted, c.device), book.ratingAtOrAbove(cr.required.v, c.device)) : book.ratingAtOrAbove(wanted, c.device);
         cr.deviceNeeded = rating > 0 ? std::max(rating, motor > 0 ? book.ratings().front() : smallestBreaker[std::size_t(cr.kind)]) : 0;
-        r.present.noDevice = r.present.noDevice || (cr.deviceNeeded == 0 && cr.required.v > 0);
+        part.present.noDevice |= cr.deviceNeeded == 0 && cr.required.v > 0;
         cr.deviceHeld = c.heldBreaker.has_value();
         if (c.ring && book.metric() && cr.deviceNeeded > 0) cr.deviceNeeded = std::max(cr.deviceNeeded, book.cables.ringDevice);
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
         cr.kindOfDevice = fitted(c, cr.device, motor > 0);
-        cr.run.need = branchNeed(c, b, cr, board);
+        cr.run.need = branchNeed(c, b, cr, board, earthing, part);
         sizeRun(cr.run, rules, book);
         const RunResult& run = cr.run;
-        if (run.need.lengthKnown && run.size >= 0 && run.state != Sizing::Held && !board.looped && run.dropBefore > run.need.totalLimit - run.need.totalBefore + 1e-9) overTotal.push_back(&c);
+        if (run.need.lengthKnown && run.size >= 0 && run.state != Sizing::Held && !board.looped && run.dropBefore > run.need.totalLimit - run.need.totalBefore + 1e-9) part.overTotal.push_back(&c);
         if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, coldOhms(cr.run.ohms, cr.run.need, book), b.system, c.poles);
     }
 
@@ -699,7 +741,7 @@ struct Solver {
         return all;
     }
 
-    RunNeed branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, const BoardResult& board) const {
+    RunNeed branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, const BoardResult& board, Earthing earthing, Part& part) const {
         RunNeed need;
         need.poles = c.poles;
         need.system = b.system;
@@ -710,7 +752,7 @@ struct Solver {
         need.nextRatingAllowed = !cr.receptacles;
         need.material = p.basis.branchMaterial;
         need.conductors = c.poles == 1 ? 2 : c.poles;
-        need.neutral = (c.poles == 1 && factsOf(b.system).lineNeutral.v > 0) || cr.split >= 0;
+        need.neutral = (c.poles == 1 && factsOf(b.system).lineNeutral.v > 0) || cr.split;
         need.smallest = smallestBranch[std::size_t(cr.kind)];
         need.ownLimit = p.basis.branchDropLimit;
         need.totalLimit = p.basis.totalDropLimit;
@@ -720,12 +762,12 @@ struct Solver {
             CableNeed& cable = need.cable.make();
             cable.loopBefore = board.fault.loop;
             cable.faultBefore = float(board.fault.worst());
-            cable.earthing = earthingHere;
+            cable.earthing = earthing;
             cable.device = cr.kindOfDevice;
             cable.residual = float(residualOf(c));
             cable.ring = c.ring;
         }
-        applyRun(need, c.run, cr.kind);
+        applyRun(need, c.run, part.present, cr.kind);
         const Run* run = p.runs.find(c.run);
         if (book.metric() && c.bundle) {
             int together = 0;
@@ -744,6 +786,7 @@ struct Solver {
             if (!devices.empty())
                 if (auto m = c.ring ? measureRing(p, b, devices.begin(), devices.size(), trays.get()) : measureCircuit(p, b, measureBy(run, trays.get()), devices.begin(), devices.size())) takeLength(need, *m);
         }
+        part.present.noLength |= !need.lengthKnown && cr.va > 0;
         return need;
     }
 };

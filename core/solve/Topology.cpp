@@ -1,25 +1,36 @@
 #include "core/solve/Topology.h"
 
+#include "core/base/Parallel.h"
+
+#include <ranges>
+
 namespace lintel {
 namespace {
 
-/// Sorts things by the id they belong to, in two passes over the table.
-template <class T, class Owner> void group(const Table<T>& table, std::uint32_t highest, Owner owner, std::vector<const T*>& out, std::vector<std::uint32_t>& starts) {
+/// Sorts things by the id they belong to: counted, then put in place.
+template <class T, class Things, class Owner> void group(const Things& things, std::uint32_t highest, Owner owner, std::vector<const T*>& out, std::vector<std::uint32_t>& starts) {
     starts.assign(highest + 2, 0);
-    for (const T& t : table) ++starts[owner(t) + 1];
+    std::vector<std::pair<std::uint32_t, const T*>> owned; // a thing is large, and each is looked at once
+    owned.reserve(things.size());
+    for (const T& t : things) {
+        owned.emplace_back(owner(t), &t);
+        ++starts[owned.back().first + 1];
+    }
     for (std::size_t i = 1; i < starts.size(); ++i) starts[i] += starts[i - 1];
-    out.resize(table.size());
+    out.resize(owned.size());
     std::vector<std::uint32_t> next(starts.begin(), starts.end() - 1);
-    for (const T& t : table) out[next[owner(t)]++] = &t;
+    for (const auto& [id, t] : owned) out[next[id]++] = t;
 }
 
 } // namespace
 
 Topology findTopology(const Project& p, Results& r) {
     Topology t;
-    group(p.circuits, p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.circuits, t.circuitsOfBoard);
-    group(p.loads, p.circuits.highest(), [](const Load& l) { return l.circuit.value; }, t.loads, t.loadsOfCircuit);
-    group(p.devices, p.circuits.highest(), [](const Device& d) { return d.circuit.value; }, t.devices, t.devicesOfCircuit);
+    atOnce(p.circuits.size() >= manyCircuits, [&] { group<Circuit>(p.circuits, p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.circuits, t.circuitsOfBoard); },
+           [&] {
+               group<Load>(p.loads, p.circuits.highest(), [](const Load& l) { return l.circuit.value; }, t.loads, t.loadsOfCircuit);
+               group<Device>(p.devices, p.circuits.highest(), [](const Device& d) { return d.circuit.value; }, t.devices, t.devicesOfCircuit);
+           });
     t.circuitFeeds.assign(p.circuits.highest() + 1, {});
 
     // Parent of each node: the board a feeding circuit stands in, or the transformer or source itself.
@@ -38,6 +49,10 @@ Topology findTopology(const Project& p, Results& r) {
     for (const Transformer& x : p.transformers) note(x.id, x.feed);
     for (const Board& b : p.boards) note(b.id, b.feed);
     std::sort(below.begin(), below.end());
+    std::vector<const Circuit*> feeding;
+    for (std::uint32_t id = 0; id < t.circuitFeeds.size(); ++id)
+        if (t.circuitFeeds[id]) feeding.push_back(p.circuits.find(CircuitId{id}));
+    group<Circuit>(std::views::transform(feeding, [](const Circuit* c) -> const Circuit& { return *c; }), p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.feeders, t.feedersOfBoard);
 
     const auto walk = [&](Ref root, bool fed) {
         std::size_t from = t.order.size();
@@ -80,6 +95,8 @@ Topology findTopology(const Project& p, Results& r) {
     };
     for (const Board& b : p.boards) cut(b.id);
     for (const Transformer& x : p.transformers) cut(x.id);
+    for (Ref node : t.order)
+        if (const Board* b = p.boards.find(node.as<Board>())) t.boards.push_back(b);
     r.order = t.order;
     return t;
 }

@@ -8,9 +8,12 @@ namespace lintel {
 struct Topology {
     /// Boards, transformers and sources, each after what feeds it; what nothing feeds begins a tree of its own.
     std::vector<Ref> order;
+    std::vector<const Board*> boards;          ///< in that order
     std::vector<Ref> circuitFeeds;             ///< by circuit id: the board or transformer it feeds
     std::vector<const Circuit*> circuits;      ///< of all boards, board after board
     std::vector<std::uint32_t> circuitsOfBoard; ///< by board id: where its circuits begin; one more at the end
+    std::vector<const Circuit*> feeders;       ///< those of them that feed a board or transformer
+    std::vector<std::uint32_t> feedersOfBoard;
     std::vector<const Load*> loads;
     std::vector<std::uint32_t> loadsOfCircuit;
     std::vector<const Device*> devices;
@@ -25,6 +28,7 @@ struct Topology {
         bool empty() const { return b == e; }
     };
     Range<const Circuit*> of(BoardId b) const { return range(circuits, circuitsOfBoard, b.value); }
+    Range<const Circuit*> feedersOf(BoardId b) const { return range(feeders, feedersOfBoard, b.value); }
     Range<const Load*> loadsOf(CircuitId c) const { return range(loads, loadsOfCircuit, c.value); }
     Range<const Device*> devicesOf(CircuitId c) const { return range(devices, devicesOfCircuit, c.value); }
 
