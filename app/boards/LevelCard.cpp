@@ -62,7 +62,7 @@ private:
 
 LevelCard::LevelCard(Session& s, QWidget* parent)
     : QFrame(parent), session(s), work(new Background(this)), curve(new LevelCurve(this)), slider(new QSlider(Qt::Horizontal, this)), heading(new QLabel(this)), figures(new QLabel(this)), proof(new QLabel(this)), list(new QListWidget(this)),
-      gauge(new LevelGauge(this)), one(new QPushButton(tr("This board"), this)), all(new QPushButton(tr("Boards below, as one"), this)), go(new QPushButton(tr("Level"), this)), no(new QPushButton(tr("Drop"), this)) {
+      gauge(new LevelGauge(this)), one(new QPushButton(tr("This board"), this)), all(new QPushButton(tr("Boards below, as one"), this)), sides(new QPushButton(this)), go(new QPushButton(tr("Level"), this)), no(new QPushButton(tr("Drop"), this)) {
     setObjectName("levelCard");
     setProperty("card", true);
     setFixedHeight(212);
@@ -81,6 +81,9 @@ LevelCard::LevelCard(Session& s, QWidget* parent)
     one->setObjectName("levelOne");
     all->setObjectName("levelTogether");
     tabs->addStretch(1);
+    sides->setObjectName("levelSides");
+    sides->setToolTip(tr("Swapped across the bus on their own lines: the phases stay as they are"));
+    tabs->addWidget(sides);
     left->addLayout(tabs);
     left->addWidget(heading);
     left->addWidget(curve, 1);
@@ -122,6 +125,10 @@ LevelCard::LevelCard(Session& s, QWidget* parent)
     connect(slider, &QSlider::valueChanged, this, &LevelCard::refresh);
     connect(go, &QPushButton::clicked, this, &LevelCard::apply);
     connect(no, &QPushButton::clicked, this, &LevelCard::drop);
+    connect(sides, &QPushButton::clicked, this, [this] {
+        if (session.askedFor() != serial) return; // the project has gone on: the choices follow
+        session.edit(tr("Sides of %1").arg(q(session.project().boards[board].name)), [this](Project& p) { applyArrangement(p, sided); });
+    });
     connect(one, &QPushButton::clicked, this, [this] { showTogether(false); });
     connect(all, &QPushButton::clicked, this, [this] { showTogether(true); });
     // An edit made meanwhile changes what the choices come to.
@@ -159,6 +166,11 @@ void LevelCard::showTogether(bool t) {
 }
 
 void LevelCard::fill() {
+    sided = levelSides(session.solution().project, session.solution().results, board);
+    int astray = 0;
+    for (const auto& [c, slot] : sided.places) astray += slot % 2;
+    sides->setVisible(astray > 0);
+    sides->setText(tr("%1 to the left").arg(astray));
     one->setVisible(turning.boards > 1);
     all->setVisible(turning.boards > 1);
     if (turning.boards <= 1) together = false;
@@ -248,7 +260,7 @@ void LevelCard::refresh() {
 }
 
 void LevelCard::apply() {
-    if (!go->isEnabled() || session.solution().serial != serial) return;
+    if (!go->isEnabled() || session.askedFor() != serial) return;
     const auto k = std::size_t(slider->value());
     const QString name = q(nameOf(session.project(), Ref(board)));
     Q_EMIT proposed({});

@@ -57,7 +57,8 @@ private:
     QLabel *heading, *figures, *proof;
     QListWidget* list;
     LevelGauge* gauge;
-    QPushButton *one, *all, *go, *no;
+    Arrangement sided; ///< what belongs to the left brought there
+    QPushButton *one, *all, *sides, *go, *no;
 };
 
 } // namespace lintel

@@ -108,6 +108,13 @@ struct Placer {
     }
 };
 
+/// It is of a kind that its board keeps in the left column.
+bool belongsLeft(const Results& r, const Board& b, const Circuit& c) {
+    return b.form == BoardForm::TwoColumn && c.use == CircuitUse::Load && std::find(b.leftKinds.begin(), b.leftKinds.end(), wordOf(r.of(c.id).kind)) != b.leftKinds.end();
+}
+/// A circuit that stands alone and may be moved.
+bool isLoose(const Results& r, const Circuit& c) { return r.of(c.id).placed && !r.of(c.id).clash && !c.pinned && c.poles < 3 && !c.tie && !c.multiwire && !c.kept && c.use == CircuitUse::Load; }
+
 /// A board as a task for evenOut, and the way back from its ways to slots.
 struct BoardTask {
     const Project& p;
@@ -129,9 +136,7 @@ struct BoardTask {
         std::vector<char> fixedSlot(std::size_t(b.slots) + 1, 0);
         fixedSlot[0] = 1;
         std::array<double, 3> stays = r.of(id).phaseVa;
-        const auto leftKind = [&](const Circuit& c) {
-            return b.form == BoardForm::TwoColumn && c.use == CircuitUse::Load && c.slot % 2 == 1 && std::find(b.leftKinds.begin(), b.leftKinds.end(), wordOf(r.of(c.id).kind)) != b.leftKinds.end();
-        };
+        const auto leftKind = [&](const Circuit& c) { return c.slot % 2 == 1 && belongsLeft(r, b, c); };
         // Groups first: what is linked by a tie, a shared neutral or being kept together is one unit.
         std::map<CircuitId, CircuitId> leader;
         std::map<std::pair<int, int>, CircuitId> seen;
@@ -288,7 +293,7 @@ Arrangement levelByOneStep(const Project& p, const Results& r, BoardId id) {
     if (factsOf(b.system).lines < 2) return best;
     std::vector<const Circuit*> movable;
     for (const Circuit& c : p.circuits)
-        if (c.board == id && r.of(c.id).placed && !r.of(c.id).clash && !c.pinned && c.poles < 3 && !c.tie && !c.multiwire && !c.kept && c.use == CircuitUse::Load) movable.push_back(&c);
+        if (c.board == id && isLoose(r, c)) movable.push_back(&c);
     const auto map = slotMap(p, id);
     const auto consider = [&](std::vector<std::pair<CircuitId, int>> places) {
         Arrangement a = arrangementOf(p, r, id, std::move(places));
@@ -305,6 +310,36 @@ Arrangement levelByOneStep(const Project& p, const Results& r, BoardId id) {
             if (movable[j]->poles == c.poles && lineOfSlot(b, movable[j]->slot) != lineOfSlot(b, c.slot)) consider({{c.id, movable[j]->slot}, {movable[j]->id, c.slot}});
     }
     return best;
+}
+
+Arrangement levelSides(const Project& p, const Results& r, BoardId id) {
+    const Board& b = p.boards[id];
+    auto map = slotMap(p, id);
+    std::vector<std::pair<CircuitId, int>> places;
+    std::vector<const Circuit*> astray;
+    for (const Circuit& c : p.circuits)
+        if (c.board == id && c.slot % 2 == 0 && isLoose(r, c) && belongsLeft(r, b, c)) astray.push_back(&c);
+    std::sort(astray.begin(), astray.end(), [](const Circuit* x, const Circuit* y) { return x->slot < y->slot; });
+    for (const Circuit* c : astray) {
+        const auto from = slotsTaken(b, c->slot, c->poles);
+        int best = 0, cost = 0;
+        for (int slot = 1; slot <= b.slots; slot += 2) {
+            const auto to = slotsTaken(b, slot, c->poles);
+            if (to.empty() || lineOfSlot(b, slot) != lineOfSlot(b, c->slot)) continue;
+            // All free, or one circuit that may as well stand on the right.
+            const CircuitId there = map[std::size_t(slot)];
+            if (!std::all_of(to.begin(), to.end(), [&](int s) { return map[std::size_t(s)] == there; })) continue;
+            if (const Circuit* o = p.circuits.find(there); o && (!isLoose(r, *o) || o->poles != c->poles || belongsLeft(r, b, *o))) continue;
+            if (const int far = std::abs(slot + 1 - c->slot) + (there ? 1 : 0); !best || far < cost) best = slot, cost = far; // the nearest, a free one first
+        }
+        if (!best) continue;
+        const CircuitId other = map[std::size_t(best)];
+        places.push_back({c->id, best});
+        if (other) places.push_back({other, c->slot});
+        for (int s : slotsTaken(b, best, c->poles)) map[std::size_t(s)] = c->id;
+        for (int s : from) map[std::size_t(s)] = other;
+    }
+    return arrangementOf(p, r, id, std::move(places));
 }
 
 void applyArrangement(Project& p, const Arrangement& a) {

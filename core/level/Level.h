@@ -35,6 +35,10 @@ LevelChoices levelBoard(const Project& project, const Results& results, BoardId 
 /// The best that a shift or a swap of two does, quickly; no places when none helps.
 Arrangement levelByOneStep(const Project& project, const Results& results, BoardId board);
 
+/// Brings circuits of the kinds that belong to the left, and stand on the right, to the left, each against another circuit or a
+/// free place on its own lines: the phases stay as they are. Pinned, tied, shared and kept ones stay; no places where none moves.
+Arrangement levelSides(const Project& project, const Results& results, BoardId board);
+
 /// What these places come to: for showing the effect of a move before it is made. Circuits that come from another board count.
 Arrangement arrangementOf(const Project& project, const Results& results, BoardId board, std::vector<std::pair<CircuitId, int>> places);
 /// As it stands, with no places.

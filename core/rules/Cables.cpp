@@ -15,6 +15,10 @@ const CableMethod* CableType::method(const std::string& wanted) const {
     return nullptr;
 }
 
+bool CableType::carriesThree() const {
+    return std::any_of(methods.begin(), methods.end(), [](const CableMethod& m) { return std::any_of(m.ampacity[1].begin(), m.ampacity[1].end(), [](double a) { return a > 0; }); });
+}
+
 const CableType* CableRules::type(const std::string& wanted) const {
     for (const CableType& t : types)
         if (t.name == wanted) return &t;

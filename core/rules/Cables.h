@@ -41,6 +41,8 @@ struct CableType {
     std::array<std::vector<double>, 5> armour;     ///< Ω/m of the armour at 20 °C by size, for 2, 3, 4 cores; empty: none
     bool armoured() const { return !armour[2].empty() || !armour[3].empty() || !armour[4].empty(); }
     const CableMethod* method(const std::string& name) const;
+    /// There are three loaded conductors of it in the book.
+    bool carriesThree() const;
 };
 
 /// A factor against a number, straight lines between the points; kept at its ends.

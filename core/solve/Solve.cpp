@@ -422,10 +422,16 @@ struct Solver {
     void layCable(RunNeed& need, const Run* run, std::optional<LoadKind> use) const {
         CableNeed& c = need.cable.make();
         c.type = need.feeder ? feederCable : use ? cableByUse[std::size_t(*use)] : branchCable;
-        if (run && !run->cable.empty()) c.type = cableOf(run->cable, book.cables.types[std::size_t(c.type)].name);
-        else if (run && run->fireRated && !book.cables.types[std::size_t(c.type)].fireRated) // the first of the book that goes on working in a fire
-            for (std::size_t i = book.cables.types.size(); i-- > 0;)
-                if (book.cables.types[i].fireRated) c.type = int(i);
+        const auto firstThat = [&](const auto& does) { // of the book's types; as it is where none does
+            const auto& all = book.cables.types;
+            const auto it = std::find_if(all.begin(), all.end(), does);
+            if (it != all.end()) c.type = int(it - all.begin());
+        };
+        const CableType& usual = book.cables.types[std::size_t(c.type)];
+        if (run && !run->cable.empty()) c.type = cableOf(run->cable, usual.name);
+        else if (run && run->fireRated && !usual.fireRated) firstThat([](const CableType& x) { return x.fireRated; });
+        else if (need.poles == 3 && !usual.carriesThree()) // the usual cable of this use has two cores
+            firstThat([&](const CableType& x) { return x.carriesThree() && x.material == usual.material && x.celsius == usual.celsius && !x.single && !x.armoured(); });
         const CableType& type = book.cables.types[std::size_t(c.type)];
         const CableMethod* m = run && !run->method.empty() ? type.method(run->method) : nullptr;
         if (!m) m = type.method(need.feeder ? p.basis.feederMethod : p.basis.branchMethod);
