@@ -177,6 +177,36 @@ TEST_CASE("lighting that belongs to the left stays there") {
         if (r.of(c).kind == LoadKind::Lighting) CHECK(slot % 2 == 1);
 }
 
+TEST_CASE("lighting on the right is brought to the left, and the phases stay as they are") {
+    OneBoard w(VoltageSystem::Y208, 24);
+    const auto at = [&](int slot, int poles, LoadKind kind, double va) {
+        const CircuitId c = w.circuit(va, LoadUnit::VA, poles, -1, kind);
+        w.p.circuits.change(c)->slot = slot;
+        return c;
+    };
+    const CircuitId lamps = at(4, 1, LoadKind::Lighting, 900), shop = at(3, 1, LoadKind::Receptacle, 540);   // opposite: swapped
+    const CircuitId sign = at(8, 1, LoadKind::Lighting, 600), mast = at(7, 1, LoadKind::Lighting, 300);      // its opposite is lighting: slot 1, same line, is free
+    const CircuitId yard = at(14, 2, LoadKind::Lighting, 2400), oven = at(13, 2, LoadKind::Kitchen, 3000);   // two-pole against two-pole
+    const CircuitId exit = at(6, 1, LoadKind::Lighting, 200);
+    w.p.circuits.change(exit)->pinned = true;
+    w.p.boards.change(w.board)->leftKinds = {"lighting"};
+    const Results before = w.solved();
+    const Arrangement a = levelSides(w.p, before, w.board);
+    applyArrangement(w.p, a);
+    const auto slot = [&](CircuitId c) { return w.p.circuits[c].slot; };
+    CHECK(slot(lamps) == 3);
+    CHECK(slot(shop) == 4);
+    CHECK(slot(sign) == 1);
+    CHECK(slot(mast) == 7);
+    CHECK(slot(yard) == 13);
+    CHECK(slot(oven) == 14);
+    CHECK(slot(exit) == 6);
+    const Results after = w.solved();
+    for (std::size_t i = 0; i < 3; ++i) CHECK(after.of(w.board).phaseVa[i] == Approx(before.of(w.board).phaseVa[i]));
+    for (const Circuit& c : w.p.circuits) CHECK_FALSE(after.of(c.id).clash);
+    CHECK(levelSides(w.p, after, w.board).places.empty());
+}
+
 TEST_CASE("a level board stays as it is; a single-phase board is levelled on two lines; one line cannot be levelled") {
     OneBoard w;
     for (int i = 0; i < 6; ++i) w.circuit(500); // 1 … 6: two on each line

@@ -73,6 +73,21 @@ TEST_CASE("a circuit under 30 % of its grouped capacity does not load its group"
     CHECK(w.size(circuits[0]) == "4");
 }
 
+TEST_CASE("a three-phase circuit where the usual cable is flat twin and earth: the multicore of its material and temperature") {
+    MetricBoard w;
+    w.p.basis.branchCable = "flat twin and earth";
+    const CircuitId one = w.run(3.6, 10), three = w.run(10, 10, 3);
+    const Results r = w.results();
+    const auto cable = [&](CircuitId c) { return bs().cables.types[std::size_t(r.of(c).run.need.cable->type)].name; };
+    CHECK(cable(one) == "flat twin and earth");
+    CHECK(cable(three) == "multicore 70 °C");
+    CHECK(r.of(three).load.v == Approx(14.43).margin(0.01)); // 10 000 / (400·√3)
+    CHECK(r.of(three).run.adequate());
+    // Chosen by hand it stays, and the snag says so.
+    runOf(w.p, three).cable = "flat twin and earth";
+    CHECK(w.results().of(three).run.state == Sizing::NoneFits);
+}
+
 TEST_CASE("a ring: both ways together, on its rated device") {
     MetricBoard w;
     const CircuitId c = w.run(4.6, 60, 1, LoadKind::Receptacle);

@@ -1,5 +1,6 @@
 // What must hold in every building, tried on many.
 
+#include "bench/BigBuilding.h"
 #include "core/check/Check.h"
 #include "core/solve/PhaseLoads.h"
 #include "tests/Building.h"
@@ -53,6 +54,39 @@ TEST_CASE("the same building gives the same results, and an edit elsewhere does 
     q.rooms.add({{}, q.levels.begin()->id, "1", "Room", "", {{0, 0}, {1, 0}, {1, 1}}, {}, 0, 0, {}, {}});
     const Results c = solve(q, nec());
     for (const Board& x : p.boards) CHECK(c.of(x.id).demand == a.of(x.id).demand);
+}
+
+TEST_CASE("a building so large that all cores work on it comes out as its parts do, and always the same") {
+    // The first twenty boards of both are the same; the small one is solved by one core, the large one by all.
+    const Project small = bigBuilding(20, 42), large = bigBuilding(60, 42);
+    REQUIRE(small.circuits.size() < 1000);
+    REQUIRE(large.circuits.size() > 2000);
+    const Results a = solve(small, nec()), b = solve(large, nec()), again = solve(large, nec());
+    int branches = 0;
+    for (const Circuit& c : small.circuits) {
+        const CircuitResult &x = a.of(c.id), &y = b.of(c.id);
+        REQUIRE(large.circuits[c.id] == c);
+        if (x.feeder) continue;
+        ++branches;
+        CHECK(x.va == y.va);
+        CHECK(x.device == y.device);
+        CHECK(x.run.sizeForAmpacity == y.run.sizeForAmpacity);
+        CHECK(x.phaseVa == y.phaseVa);
+    }
+    CHECK(branches == 19 * 42 + 42);
+    for (const Board& x : small.boards)
+        if (x.id.value > 1) CHECK(a.of(x.id).demand == b.of(x.id).demand);
+    for (const Circuit& c : large.circuits) {
+        CHECK(b.of(c.id).run.size == again.of(c.id).run.size);
+        CHECK(b.of(c.id).faultEnd == again.of(c.id).faultEnd);
+    }
+    const auto snags = findSnags(large, nec(), b), twice = findSnags(large, nec(), again);
+    REQUIRE(snags.size() == twice.size());
+    CHECK_FALSE(snags.empty());
+    for (std::size_t i = 0; i < snags.size(); ++i) CHECK((snags[i].text == twice[i].text && snags[i].about == twice[i].about));
+    // Of one rule and severity, in the order of the circuits.
+    for (std::size_t i = 1; i < snags.size(); ++i)
+        if (snags[i].rule == snags[i - 1].rule && snags[i].severity == snags[i - 1].severity && snags[i].about.is<Circuit>() && snags[i - 1].about.is<Circuit>()) CHECK(snags[i - 1].about.value <= snags[i].about.value);
 }
 
 TEST_CASE("everything can say why: steps with figures, one or no governing step for a run") {
