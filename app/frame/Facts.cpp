@@ -277,6 +277,14 @@ struct Builder : FactsBuilder {
         if (sol.book->metric() && c.use == CircuitUse::Load) {
             const double watched = sol.results.run(c.id) ? double(sol.results.run(c.id)->need.cable->residual) : 0;
             number(QObject::tr("RCD"), c.residual > 0 ? QString("%1 mA").arg(c.residual) : watched > 0 ? QObject::tr("%1 mA, its section").arg(watched) : QObject::tr("none"), QString::number(c.residual), QObject::tr("Residual-current device"), 0, 30000, [id](Project& p, double v) { p.circuits.change(id)->residual = v; });
+            const ResidualType type = sol.results.run(c.id) ? sol.results.run(c.id)->need.cable->residualType : c.residualType;
+            choice(QObject::tr("RCD type"), q(wordOf(type)) + (c.residual <= 0 && watched > 0 ? QObject::tr(", its section") : QString()), words<ResidualType>(), QObject::tr("Type of residual-current device"), [id](Project& p, const QString& t) {
+                Circuit& x = *p.circuits.change(id);
+                if (x.residual <= 0) return QObject::tr("the circuit has no residual-current device of its own: enter it, or change it at the section");
+                x.residualType = *fromWord<ResidualType>(t.toStdString());
+                return QString();
+            }).entry->initial = q(wordOf(type));
+            rare(watched <= 0);
             if (!r.feeder) {
                 yesNo(QObject::tr("Ring"), c.ring, QObject::tr("Ring"), [id](Project& p, bool v) { p.circuits.change(id)->ring = v; });
                 rare(!c.ring && r.kind != LoadKind::Receptacle);
@@ -665,6 +673,7 @@ struct Builder : FactsBuilder {
         rare(d.protection.empty());
         text(QObject::tr("Switch leg"), q(d.leg), QObject::tr("Switch leg"), [id](Project& p, const std::string& t) { p.devices.change(id)->leg = t; });
         rare(d.leg.empty());
+        if (const Circuit* c = sol.project.circuits.find(d.circuit); c && c->ring) yesNo(QObject::tr("On a spur"), d.spur, QObject::tr("Unfused spur"), [id](Project& p, bool v) { p.devices.change(id)->spur = v; });
         if (!y.connection.empty()) row(QObject::tr("Connection"), q(y.connection));
         if (d.recipe && sol.project.recipes.has(d.recipe)) row(QObject::tr("Placed by"), distance(d.at, d.placed) > 0.005 ? QObject::tr("its recipe, moved since") : QObject::tr("recipe for %1").arg(q(sol.project.recipes[d.recipe].roomKind)));
         choice(QObject::tr("Type"), q(y.name), deviceTypeNames(sol.project), QObject::tr("Type of device"), [id](Project& p, const QString& t) {

@@ -216,6 +216,9 @@ void deviceGroup(FactsBuilder& b) {
     h.value = height;
     b.text(QObject::tr("Protection"), common([&](const Device& d) { return q(d.protection.empty() ? typeOf(d).protection : d.protection); }), QObject::tr("Protection of %1 devices").arg(ids.size()), each([](Device& d, const std::string& t) { d.protection = t; }));
     b.text(QObject::tr("Switch leg"), common([&](const Device& d) { return q(d.leg); }), QObject::tr("Switch leg of %1 devices").arg(ids.size()), each([](Device& d, const std::string& t) { d.leg = t; }));
+    const auto ring = [&](DeviceId d) { const Circuit* c = p.circuits.find(p.devices[d].circuit); return c && c->ring; };
+    if (std::all_of(ids.begin(), ids.end(), ring))
+        b.yesNo(QObject::tr("On spurs"), std::all_of(ids.begin(), ids.end(), [&](DeviceId d) { return p.devices[d].spur; }), QObject::tr("Unfused spurs"), each([](Device& d, bool v) { d.spur = v; }));
     std::set<CircuitId> circuits;
     for (DeviceId d : ids) circuits.insert(p.devices[d].circuit);
     b.row(QObject::tr("Circuit"), circuits.size() == 1 && *circuits.begin() ? q(nameOf(p, *circuits.begin())) : circuits.size() == 1 ? QObject::tr("none: unfed") : QObject::tr("%1 circuits").arg(circuits.size() - circuits.count(CircuitId{})));

@@ -45,7 +45,8 @@ std::vector<BenchField> earthFields(const RuleBook& book) {
             {.key = "earthing", .label = "Earthing", .type = T::Choice, .value = "TN-C-S", .choices = benchWords<Earthing>()},
             {.key = "residual", .label = "Residual-current device", .value = "0", .unit = "mA", .least = 0, .most = 30000, .help = "0: none"},
             {.key = "protective", .label = "Protective conductor", .type = T::Choice, .value = "as the cable", .choices = benchWords<ProtectiveBy>(), .seldom = true},
-            {.key = "distribution", .label = "Feeds a board", .type = T::Flag, .value = "no", .help = "The longer disconnection time is allowed then.", .seldom = true}};
+            {.key = "distribution", .label = "Feeds a board", .type = T::Flag, .value = "no", .help = "The longer disconnection time is allowed then.", .seldom = true},
+            {.key = "sockets", .label = "Socket outlets", .type = T::Flag, .value = "no", .help = "They have the shorter time up to a larger device.", .seldom = true}};
 }
 
 void takeCable(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
@@ -83,6 +84,7 @@ void takeEarth(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
     n.cable.make().residual = float(in.number("residual"));
     n.cable.make().protectiveBy = in.choice<ProtectiveBy>("protective");
     n.cable.make().final = !in.flag("distribution");
+    n.cable.make().sockets = in.flag("sockets");
 }
 
 SizingRules cableRules(const BenchInputs& in, const RuleBook& book) {

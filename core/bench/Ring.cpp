@@ -14,7 +14,7 @@ std::vector<BenchField> fields(const RuleBook& book) {
                               {.key = "points", .label = "Points on the ring", .value = "12", .least = 1, .most = 500, .seldom = true},
                               {.key = "spurs", .label = "Unfused spurs", .value = "2", .least = 0, .most = 500, .seldom = true}};
     for (BenchField& x : earthFields(book))
-        if (x.key != "distribution") f.push_back(std::move(x));
+        if (x.key != "distribution" && x.key != "sockets") f.push_back(std::move(x));
     for (BenchField& x : cableFields(book)) {
         if (x.key == "length") x.value = "60", x.label = "Length all round";
         if (x.key == "limit") x.value = "5";
@@ -31,7 +31,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     n.poles = 1;
     n.load = n.required = n.dropAmps = Amps{in.number("load")};
     n.device = in.maybe("rating").value_or(book.cables.ringDevice);
-    n.cable.make().ring = true;
+    n.cable.make().ring = n.cable.make().sockets = true;
     takeCable(in, n, book);
     n.cable.make().device = book.cables.usual;
     if (const auto kind = fromWord<DeviceKind>(in.text("device"))) n.cable.make().device = *kind;

@@ -18,6 +18,8 @@ void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResul
         std::string text = fmt::format("{}: Zs {} Ω, {} Ω is the most for {} {} A in {} s", name, figures(double(e.zs)), figures(double(e.limit)), wordOf(r.need.cable->device), rating(r.need.device), figures(double(e.allowed)));
         if (e.longest > 0) text += fmt::format(", {} m too long", number(r.need.length.v - double(e.longest), 1));
         into.push_back({&self, Severity::Stop, about, text, in.book.cite("loop")});
+    } else if (!e.lineWithstands) {
+        into.push_back({&self, Severity::Stop, about, fmt::format("{}: lines of {} mm² where {} mm² withstands what its device lets through", name, figures(in.book.sizes()[std::size_t(r.size)].mm2 * r.sets), figures(double(e.line))), in.book.cite("adiabatic")});
     } else {
         into.push_back({&self, Severity::Stop, about, fmt::format("{}: a protective conductor of {} mm² where {} mm² withstands {} A for {} s", name, figures(double(e.has)), figures(double(e.needed)), figures(double(e.amps)), figures(double(e.seconds))), in.book.cite("adiabatic")});
     }

@@ -86,9 +86,12 @@ std::optional<Measured> measureCircuit(const Project& p, const Board& board, con
 }
 
 std::optional<Measured> measureRing(const Project& p, const Board& board, const Device* const* devices, std::size_t count, const TrayGraph* trays) {
-    auto out = measureCircuit(p, board, {LengthBy::Chain, RouteBy::Auto, nullptr, trays}, devices, count);
+    std::vector<const Device*> ring; // what hangs on spurs does not lengthen it
+    std::copy_if(devices, devices + count, std::back_inserter(ring), [](const Device* d) { return !d->spur; });
+    if (ring.empty()) ring.assign(devices, devices + count);
+    auto out = measureCircuit(p, board, {LengthBy::Chain, RouteBy::Auto, nullptr, trays}, ring.data(), ring.size());
     if (!out) return out;
-    const auto back = measure(p, placeOf(p, *devices[chainOrder(board.at, devices, count).back()]), placeOf(board), trays, RouteBy::Auto);
+    const auto back = measure(p, placeOf(p, *ring[chainOrder(board.at, ring.data(), ring.size()).back()]), placeOf(board), trays, RouteBy::Auto);
     if (!back) return std::nullopt;
     out->up += back->up, out->across += back->across, out->down += back->down, out->total += back->total;
     return out;

@@ -108,6 +108,14 @@ template <> struct EnumText<Earthing> {
     static constexpr std::pair<Earthing, const char*> words[] = {{Earthing::TNS, "TN-S"}, {Earthing::TNCS, "TN-C-S"}, {Earthing::TT, "TT"}, {Earthing::IT, "IT"}};
 };
 
+/// What a residual-current device sees beside sinusoidal current, IEC 60755: A pulsating, F mixed frequencies, B smooth direct current; AC none.
+/// AWithDirect: a type A that opens, or has beside it what opens, at 6 mA of direct current (charging points).
+enum class ResidualType : std::uint8_t { A, AC, F, B, AWithDirect };
+template <> struct EnumText<ResidualType> {
+    static constexpr std::pair<ResidualType, const char*> words[] = {
+        {ResidualType::A, "type A"}, {ResidualType::AC, "type AC"}, {ResidualType::F, "type F"}, {ResidualType::B, "type B"}, {ResidualType::AWithDirect, "type A and 6 mA d.c."}};
+};
+
 /// What carries the earth-fault current of a metric run. Auto: the core or armour that its cable has, else a separate conductor.
 enum class ProtectiveBy : std::uint8_t { Auto, Core, Separate, Armour, ArmourAndSeparate };
 template <> struct EnumText<ProtectiveBy> {

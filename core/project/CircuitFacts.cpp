@@ -259,6 +259,14 @@ std::optional<Error> writeWiring(Project& p, CircuitId id, const std::string& te
 
 std::string readResidual(const Project&, const Circuit& c) { return c.residual > 0 ? plain(c.residual) : ""; }
 std::optional<Error> writeResidual(Project& p, CircuitId id, const std::string& text) { return writeNumber<&Circuit::residual>(p, id, text, 0, 30000, 0); }
+std::string readResidualType(const Project&, const Circuit& c) { return c.residual > 0 ? wordOf(c.residualType) : ""; }
+std::optional<Error> writeResidualType(Project& p, CircuitId id, const std::string& text) {
+    auto type = automatic(text) ? std::optional(ResidualType::A) : wordFrom<ResidualType>(text);
+    if (!type) type = wordFrom<ResidualType>("type " + text); // "B" will do
+    if (!type) return refuse(p, id, "there is no residual-current device of “" + text + "”", "Choose one of: " + choices<ResidualType>() + ".");
+    p.circuits.change(id)->residualType = *type;
+    return {};
+}
 std::string readFactor(const Project&, const Circuit& c) { return c.factor == 1 ? "" : plain(c.factor); }
 std::optional<Error> writeFactor(Project& p, CircuitId id, const std::string& text) { return writeNumber<&Circuit::factor>(p, id, text, 0, 10, 1); }
 std::string readNote(const Project&, const Circuit& c) { return c.note; }
@@ -288,6 +296,7 @@ const std::vector<CircuitFact>& circuitFacts() {
         {"groundFault", "Ground-fault device", "yes or no", readFlag<&Circuit::groundFault>, writeFlag<&Circuit::groundFault>},
         {"arcFault", "Arc-fault device", "yes or no", readFlag<&Circuit::arcFault>, writeFlag<&Circuit::arcFault>},
         {"residual", "Residual-current device", "mA, or nothing", readResidual, writeResidual},
+        {"residualType", "Its type", "type A, type AC, type F, type B …", readResidualType, writeResidualType},
         {"unprotected", "Left out because", "the reason", readReason, writeReason},
         {"fullRated", "100 % rated", "yes or no", readFlag<&Circuit::fullRated>, writeFlag<&Circuit::fullRated>},
         {"pinned", "Pinned", "yes or no", readFlag<&Circuit::pinned>, writeFlag<&Circuit::pinned>},

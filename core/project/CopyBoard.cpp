@@ -74,7 +74,7 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
         feedFrom(p, made, like.board);
         if (Circuit* c = p.circuits.change(p.boards[made].feed.as<Circuit>())) {
             c->name = follow(like.name) == like.name ? name : follow(like.name);
-            c->heldBreaker = like.heldBreaker, c->heldKA = like.heldKA, c->device = like.device, c->residual = like.residual, c->letThroughKA = like.letThroughKA, c->factor = like.factor, c->fullRated = like.fullRated;
+            c->heldBreaker = like.heldBreaker, c->heldKA = like.heldKA, c->device = like.device, c->residual = like.residual, c->residualType = like.residualType, c->letThroughKA = like.letThroughKA, c->factor = like.factor, c->fullRated = like.fullRated;
         }
     } else if (from) {
         p.boards.change(made)->feed = from;

@@ -39,7 +39,7 @@ template <class V> void fields(V& v, DeviceType& t) {
 template <class V> void fields(V& v, Device& d) {
     v("id", d.id); v("type", d.type); v("level", d.level); v("at", d.at); v("turn", d.turn); v("circuit", d.circuit); v("tag", d.tag);
     v("height", d.height); v("load", d.load);
-    v("protection", d.protection); v("leg", d.leg); v("recipe", d.recipe); v("room", d.room); v("placed", d.placed);
+    v("protection", d.protection); v("spur", d.spur); v("leg", d.leg); v("recipe", d.recipe); v("room", d.room); v("placed", d.placed);
 }
 template <class V> void fields(V& v, Source& s) {
     v("id", s.id); v("name", s.name); v("system", s.system); v("kind", s.kind); v("faultKA", s.faultKA); v("kva", s.kva);
@@ -59,7 +59,7 @@ template <class V> void fields(V& v, Board& b) {
 template <class V> void fields(V& v, Circuit& c) {
     v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name); v("madeName", c.madeName); v("tie", c.tie); v("kept", c.kept);
     v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("letThroughKA", c.letThroughKA); v("device", c.device); v("pinned", c.pinned); v("fullRated", c.fullRated);
-    v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("ring", c.ring); v("residual", c.residual); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("automatic", c.automatic); v("bundle", c.bundle); v("factor", c.factor); v("run", c.run); v("note", c.note);
+    v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("ring", c.ring); v("residual", c.residual); v("residualType", c.residualType); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("automatic", c.automatic); v("bundle", c.bundle); v("factor", c.factor); v("run", c.run); v("note", c.note);
 }
 template <class V> void fields(V& v, Run& r) {
     v("id", r.id); v("name", r.name); v("lengthBy", r.lengthBy); v("length", r.length); v("trace", r.trace); v("route", r.route); v("material", r.material);
@@ -75,7 +75,7 @@ template <class V> void fields(V& v, Load& l) {
     v("splitA", l.splitA); v("splitB", l.splitB); v("splitC", l.splitC);
 }
 template <class V> void fields(V& v, Section& s) {
-    v("id", s.id); v("board", s.board); v("name", s.name); v("from", s.from); v("to", s.to); v("rating", s.rating); v("residual", s.residual); v("metered", s.metered);
+    v("id", s.id); v("board", s.board); v("name", s.name); v("from", s.from); v("to", s.to); v("rating", s.rating); v("residual", s.residual); v("residualType", s.residualType); v("metered", s.metered);
 }
 template <class V> void fields(V& v, Underlay& u) {
     v("id", u.id); v("level", u.level); v("file", u.file); v("stamp", u.stamp); v("scale", u.scale); v("origin", u.origin); v("turn", u.turn); v("fade", u.fade); v("hidden", u.hidden);

@@ -137,6 +137,7 @@ struct Device {
     std::string tag;
     std::optional<double> height, load; ///< m and the type's unit, where this one differs from its type
     std::string protection; ///< where it differs from its type
+    bool spur = false;      ///< on an unfused spur of its ring
     std::string leg;        ///< switch leg: the switch and its luminaires carry the same letter
     RecipeId recipe;        ///< the recipe that placed it; none: a hand did
     RoomId room;            ///< the room it was placed for
@@ -226,6 +227,7 @@ struct Circuit {
     bool pinned = false, fullRated = false, groundFault = false, arcFault = false; ///< fullRated: 100 %-rated device
     bool ring = false;      ///< its run goes round and comes back to the same device; its length is that of the whole ring
     double residual = 0;    ///< mA of its own residual-current device; 0: none
+    ResidualType residualType = ResidualType::A;
     std::string unprotected; ///< the recorded reason why ground-fault, arc-fault or residual-current protection is left out
     bool automatic = false; ///< made by circuiting from catchments, which may make it anew while it is not pinned
     int bundle = 0;    ///< home runs of a board with the same number lie in one raceway; 0: alone
@@ -301,6 +303,7 @@ struct Section {
     int from = 1, to = 1;  ///< slots, both within
     double rating = 0;     ///< A of its switch; 0: none of its own
     double residual = 0;   ///< mA of the residual-current device in front of it; 0: none
+    ResidualType residualType = ResidualType::A;
     bool metered = false;
     Extra extra;
     bool operator==(const Section&) const = default;

@@ -229,6 +229,16 @@ struct CableReader {
             if (c.finalSeconds[e] > c.distributionSeconds[e] || c.finalSeconds[e] <= 0) refuse(name + ", disconnection", "final circuits must not have a longer time than distribution");
         }
         c.finalUpTo = number(j, "finalUpTo", name);
+        c.finalUpToSockets = number(j, "finalUpToSockets", name);
+        if (c.finalUpToSockets < c.finalUpTo) refuse(name + ", disconnection", "circuits of socket outlets have the shorter time up to at least as much as others");
+        cite("residualType", j, "residualType");
+        cite("overloadToo", j, "overloadToo");
+        cite("secondFault", j, "secondFault");
+        for (const json& word : at(j, "plainResidual", name)) {
+            const auto kind = fromWord<LoadKind>(word.is_string() ? word.get<std::string>() : "");
+            if (!kind) refuse(name + ", plainResidual", "there is no load kind " + word.dump());
+            c.plainResidual.push_back(*kind);
+        }
         for (const auto& [word, t] : at(j, "trips", name).items()) {
             const auto kind = fromWord<DeviceKind>(word);
             if (!kind) refuse(name + ", trips", "there is no device \"" + word + "\"");
@@ -275,6 +285,12 @@ struct CableReader {
         c.ringCableAmps = number(r, "cableAmps", name);
         c.ringLeast = number(r, "least", name);
         c.ringArea = number(r, "area", name);
+        cite("radial", r, "radialTable");
+        if (r.contains("radials"))
+            for (const json& x : r["radials"]) {
+                c.radialArea.push_back({number(x.at(0), name), number(x.at(1), name)});
+                if (c.radialArea.size() > 1 && c.radialArea.back() <= c.radialArea[c.radialArea.size() - 2]) refuse(name + ", ring", "radials must rise");
+            }
         const json& l = at(book, "least", name);
         cite("least", l);
         for (const auto& [word, area] : at(l, "mm2", name).items()) {

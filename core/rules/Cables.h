@@ -84,15 +84,17 @@ struct CableRules {
     // ---- earth faults ----
     double cMax = 1.1, cMin = 0.95;
     double finalSeconds[4] = {0.4, 0.4, 0.2, 0.4}, distributionSeconds[4] = {5, 5, 1, 5}; ///< by Earthing
-    double finalUpTo = 32;                        ///< A: other circuits have the longer time
+    double finalUpTo = 32, finalUpToSockets = 63; ///< A, of what is fixed and of socket outlets: other circuits have the longer time
     double touchVolts = 50;
     std::map<DeviceKind, TripBand> trips;
     DeviceKind usual = DeviceKind::TypeB, usualMotor = DeviceKind::TypeC, usualLarge = DeviceKind::Moulded;
     // ---- residual current ----
     double residualSocketAmps = 32, residualMA = 30;
     std::vector<std::string> residualRooms, residualLighting; ///< room kinds; occupancies in which lighting has it too
+    std::vector<LoadKind> plainResidual;           ///< kinds of load known to have no direct current, for type AC
     // ---- rings ----
     double ringDevice = 32, ringCableAmps = 20, ringLeast = 2.5, ringArea = 100; ///< A, A, mm², m²
+    std::vector<std::pair<double, double>> radialArea; ///< device A, m²: floor that a radial circuit of socket outlets usually serves
     // ---- least sizes ----
     std::map<LoadKind, double> least;             ///< mm²
     double leastOther = 1.5;

@@ -72,7 +72,7 @@ struct Writer : ScheduleWriter {
         const RunResult* run = in.results.run(c->id);
         t[10] = figures(cr.load.v);
         if (!run || run->size < 0) return t;
-        if (run->need.cable->residual > 0) t[6] = number(double(run->need.cable->residual));
+        if (run->need.cable->residual > 0) t[6] = number(double(run->need.cable->residual)) + (run->need.cable->residualType == ResidualType::A ? "" : fmt::format(" {}", std::string(wordOf(run->need.cable->residualType)).substr(5)));
         t[7] = conductorWords(*run, in.book);
         if (const auto unit = t[7].find(" mm²"); unit != std::string::npos) t[7].erase(unit, std::string(" mm²").size()); // the heading says it
         if (run->need.cable->type >= 0) t[8] = in.book.cables.types[std::size_t(run->need.cable->type)].methods[std::size_t(run->need.cable->method)].name;
@@ -93,7 +93,7 @@ struct Writer : ScheduleWriter {
         for (int slot = s.from; slot <= std::min(s.to, b.slots); ++slot) left += !map[std::size_t(slot)];
         std::string text = s.name;
         if (s.rating > 0) text += fmt::format(" · {} A switch", number(s.rating));
-        if (s.residual > 0) text += fmt::format(" · {} mA residual-current device", number(s.residual));
+        if (s.residual > 0) text += fmt::format(" · {} mA residual-current device, {}", number(s.residual), wordOf(s.residualType));
         if (s.metered) text += " · metered";
         return text + (b.form == BoardForm::Ways ? fmt::format(" · space left: {} of {} ways", left / 3, (s.to - s.from + 1) / 3) : fmt::format(" · space left: {}", left));
     }

@@ -131,12 +131,21 @@ SizeIndex usualGround(const RunNeed& n, SizeIndex line, bool separate, const Rul
     return line;
 }
 
+/// Volts that drive the current which has to open the device. Of an insulated supply that is the second fault: it runs through two
+/// loops, between lines, or between line and neutral where that is distributed (411.6.4).
+double driving(const RunNeed& n) {
+    const SystemFacts f = factsOf(n.system);
+    const double u0 = f.lineNeutral.v > 0 ? f.lineNeutral.v : f.lineLine.v / root3;
+    if (n.cable->earthing != Earthing::IT) return u0;
+    return (f.wires > f.lines ? u0 : f.lineLine.v) / 2;
+}
+std::string drivingWords(const RunNeed& n) { return n.cable->earthing == Earthing::IT ? fmt::format("{} V / 2 of a second fault", figures(driving(n) * 2)) : figures(driving(n)) + " V"; }
+
 EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const RuleBook& book) {
     EarthFault e;
     const CableRules& rules = book.cables;
     const CableType& t = typeOf(n, book);
     const auto band = rules.trips.find(n.cable->device);
-    const double u0 = factsOf(n.system).lineNeutral.v > 0 ? factsOf(n.system).lineNeutral.v : factsOf(n.system).lineLine.v / root3;
     if (band == rules.trips.end() || magnitude(n.cable->loopBefore) <= 0) return e;
     e.known = true;
     const ProtectiveBy by = n.cable->protectiveBy == ProtectiveBy::Auto ? (t.armoured() ? ProtectiveBy::Armour : t.single ? ProtectiveBy::Separate : ProtectiveBy::Core) : n.cable->protectiveBy;
@@ -145,10 +154,11 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
     e.armour = (by == ProtectiveBy::Armour || by == ProtectiveBy::ArmourAndSeparate) && armour > 0;
     const bool separate = by == ProtectiveBy::Separate || by == ProtectiveBy::ArmourAndSeparate;
     const std::size_t earthing = std::size_t(n.cable->earthing);
-    e.allowed = float(n.cable->final && n.device <= rules.finalUpTo + 1e-9 ? rules.finalSeconds[earthing] : rules.distributionSeconds[earthing]);
+    e.allowed = float(n.cable->final && n.device <= (n.cable->sockets ? rules.finalUpToSockets : rules.finalUpTo) + 1e-9 ? rules.finalSeconds[earthing] : rules.distributionSeconds[earthing]);
     const double opens = openingAmps(band->second, n.device, double(e.allowed));
     e.byResidual = n.cable->residual > 0;
-    e.limit = float(e.byResidual ? rules.touchVolts / (double(n.cable->residual) / 1000) : opens > 0 ? u0 * rules.cMin / opens : 0);
+    const double drives = driving(n) * rules.cMin;
+    e.limit = float(e.byResidual ? rules.touchVolts / (double(n.cable->residual) / 1000) : opens > 0 ? drives / opens : 0);
     const LineOhms line = lineOhms(n, c.size, book);
     const double metres = n.length.v, quarter = n.cable->ring ? 4 : 1, hot = warmer(t.celsius);
     const auto finish = [&](SizeIndex ground) {
@@ -164,7 +174,7 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
         e.added = (Complex{line.r, line.x} / double(c.sets) + back) * metres;
         const double zs = magnitude(n.cable->loopBefore + e.added);
         e.zs = float(zs);
-        e.amps = float(zs > 0 ? u0 * rules.cMin / zs : 0);
+        e.amps = float(zs > 0 ? drives / zs : 0);
         e.seconds = float(e.byResidual && (opens <= 0 || double(e.amps) < opens) ? 0.04 : secondsAt(band->second, n.device, double(e.amps), double(e.allowed)));
         e.inTime = n.cable->unguarded || zs <= double(e.limit) * (1 + 1e-9);
         // Adiabatic: the largest fault at its beginning is over within 0.1 s; the smallest, at its end, lasts as long as the device takes.
@@ -177,8 +187,15 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
         const double steelArea = armour > 0 ? 0.138 / armour : 0; // mm², from its resistance
         e.has = float((e.armour && ground < 0 ? steelArea : ground >= 0 ? book.sizes()[std::size_t(ground)].mm2 * c.sets * (n.cable->ring ? 2 : 1) : 0) + (e.armour && ground >= 0 ? steelArea * rules.kArmour[t.celsius > 80] / k : 0));
         e.withstands = e.has + 1e-6f >= e.needed;
-        if (n.cable->unguarded) e.withstands = true, e.limit = 0;
-        e.ok = e.inTime && e.withstands;
+        if (n.motor) {
+            // Its overload stands apart, so its lines have to withstand what the device lets through: the largest fault at the
+            // beginning, where the standard's class gives that, and the one at the end for as long as it lasts.
+            const double end = e.byResidual && (opens <= 0 || double(e.amps) < opens) ? 0 : energy;
+            e.line = float(std::sqrt(std::max(end, letThrough(band->second, n.device, double(n.cable->faultBefore) * 1000))) / kOf(n, book, false));
+            e.lineWithstands = book.sizes()[std::size_t(c.size)].mm2 * c.sets + 1e-6 >= double(e.line);
+        }
+        if (n.cable->unguarded) e.withstands = e.lineWithstands = true, e.limit = 0;
+        e.ok = e.inTime && e.withstands && e.lineWithstands;
         const Complex perMetre = metres > 0 ? e.added / metres : Complex{};
         // |before + perMetre·L| = limit, solved for L.
         const double a = std::norm(perMetre), b = (std::conj(n.cable->loopBefore) * perMetre).real(), q = std::norm(n.cable->loopBefore) - double(e.limit) * double(e.limit);
@@ -207,10 +224,10 @@ void protect(RunResult& r, Candidate chosen, Candidate, const SizingRules& rules
         w->step("Withstand for one second", fmt::format("k {} × {} mm²{}", figures(k), figures(book.sizes()[std::size_t(chosen.size)].mm2), chosen.sets > 1 ? fmt::format(" × {}", chosen.sets) : ""), figures(kA) + " kA", book.cite("adiabatic"));
     }
     if (const auto band = c.trips.find(n.cable->device); w && band != c.trips.end() && n.cable->faultBefore > 0) {
-        // The largest fault at its beginning is over at once; what the device lets through by then is its maker's to say where the standard's class does not.
+        // A device that protects it against overload, and can break the fault, protects it against the fault too.
         const double k = kOf(n, book, false), stands = std::pow(k * book.sizes()[std::size_t(chosen.size)].mm2 * chosen.sets, 2), most = letThrough(band->second, n.device, double(n.cable->faultBefore) * 1000);
         w->step("Line conductors", fmt::format("withstand k²S² = {} A²s; at {} kA the device lets through {}", number(stands), figures(double(n.cable->faultBefore)), most > 0 ? "at most " + number(most) + " A²s" : std::string("what its maker says")),
-                most > 0 && most <= stands ? "withstood" : "by the maker's data", most > 0 ? band->second.energyTable : book.cite("adiabatic"));
+                most > 0 && most <= stands ? "withstood" : n.motor ? (most > 0 ? "not withstood" : "by the maker's data") : "its device protects it against overload too", most > 0 && most <= stands ? band->second.energyTable : n.motor ? book.cite("adiabatic") : book.cite("overloadToo"));
     }
     if (!n.lengthKnown || n.device <= 0) return;
     r.earth.make() = earthFault(n, chosen, rules, book);
@@ -225,12 +242,13 @@ void protect(RunResult& r, Candidate chosen, Candidate, const SizingRules& rules
     if (n.cable->unguarded) w->step("Limit", "no device of the installation stands before it: the supplier's opens the fault", "", "");
     else if (e.byResidual) w->step("Limit", fmt::format("{} V / {} mA, residual-current device", figures(c.touchVolts), figures(double(n.cable->residual))), fmt::format("{} Ω", figures(double(e.limit))), book.cite("residual"));
     else if (band->second.fuse.empty())
-        w->step("Limit", fmt::format("{} V × {} / ({} × {} A), {}, {} s", figures(factsOf(n.system).lineNeutral.v), figures(c.cMin), figures(band->second.trips), rating(n.device), wordOf(n.cable->device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : ""));
+        w->step("Limit", fmt::format("{} × {} / ({} × {} A), {}, {} s", drivingWords(n), figures(c.cMin), figures(band->second.trips), rating(n.device), wordOf(n.cable->device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : "") + (n.cable->earthing == Earthing::IT ? "; " + book.cite("secondFault") : ""));
     else w->step("Limit", fmt::format("{} of {} A opens within {} s", wordOf(n.cable->device), rating(n.device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : ""));
     if (r.why == Governing::LoopImpedance) w->governs();
-    w->step("Earth-fault current", fmt::format("{} V × {} / {} Ω", figures(factsOf(n.system).lineNeutral.v), figures(c.cMin), figures(double(e.zs))), fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))), book.cite("disconnection"));
+    w->step("Earth-fault current", fmt::format("{} × {} / {} Ω", drivingWords(n), figures(c.cMin), figures(double(e.zs))), fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))), book.cite("disconnection"));
     w->step("Adiabatic", e.byEnergy ? fmt::format("√({} A²s let through) / k", number(letThrough(band->second, n.device, double(e.amps)))) : fmt::format("{} A × √{} s / k", figures(double(e.amps)), figures(double(e.seconds))), fmt::format("{} mm² needed, {} there", figures(double(e.needed)), figures(double(e.has))), book.cite("adiabatic") + (e.byEnergy ? "; " + band->second.energyTable : ""));
     if (r.why == Governing::FaultWithstand) w->governs();
+    if (e.line > 0) w->step("Adiabatic, lines", "the overload of the motor stands apart", fmt::format("{} mm² needed, {} there", figures(double(e.line)), figures(book.sizes()[std::size_t(chosen.size)].mm2 * chosen.sets)), book.cite("adiabatic"));
     // A residual-current device allows a loop that no building has: then only drop counts.
     const double byDrop = r.longest.v, byLoop = e.byResidual ? 0 : double(e.longest);
     if (byLoop > 0) w->step("Longest", fmt::format("by drop {} m, by loop {} m", byDrop > 0 ? number(byDrop, 1) : std::string("–"), number(byLoop, 1)), byLoop < byDrop || byDrop <= 0 ? fmt::format("{} m, the loop governs", number(byLoop, 1)) : fmt::format("{} m, drop governs", number(byDrop, 1)), "");

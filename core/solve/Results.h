@@ -43,6 +43,8 @@ struct CableNeed {
     bool ring = false, final = true; ///< final: feeds loads, not a board
     bool ignored = false;         ///< so lightly loaded that it does not count in its group
     float residual = 0;           ///< mA of the residual-current device that also watches it
+    ResidualType residualType = ResidualType::A;
+    bool sockets = false;         ///< socket outlets hang on it
     SizeIndex heldGround = -1;
     bool unguarded = false;       ///< no device of the project stands before it: the supplier's opens a fault
     bool warm = false;            ///< drop at the temperature under load
@@ -61,6 +63,8 @@ struct EarthFault {
     float seconds = 0, allowed = 0; ///< s it takes to open, and may take
     float amps = 0;               ///< earth-fault current at the end, conductors hot
     float needed = 0, has = 0;    ///< mm² of copper or armour, by the adiabatic rule
+    float line = 0;               ///< mm² that a line conductor needs by it; 0: its device protects it against overload too, and so against this
+    bool lineWithstands = true;
     float longest = 0;            ///< m within the limit; 0: none
     Complex added;                ///< Ω of the run to the loop, hot
 };

@@ -485,7 +485,7 @@ struct Solver {
         if (!book.metric()) return;
         if (!via) return void(need.cable.make().unguarded = true);
         need.cable.make().device = r.circuits[via.value].kindOfDevice;
-        need.cable.make().residual = float(residualOf(p.circuits[via]));
+        watch(p.circuits[via], need.cable.make());
     }
 
     void settleBoard(const Board& b) {
@@ -546,13 +546,16 @@ struct Solver {
         return b.bus;
     }
 
-    /// mA of the residual-current device that watches a circuit: its own, or that of the section it stands in.
-    double residualOf(const Circuit& c) const {
-        if (c.residual > 0) return c.residual;
+    /// The residual-current device that watches a circuit: its own, or that of the section it stands in.
+    void watch(const Circuit& c, CableNeed& cable) const {
+        cable.residual = float(c.residual), cable.residualType = c.residualType;
+        if (c.residual > 0) return;
         if (const auto it = sections.find(c.board); it != sections.end())
             for (const Section* s : it->second)
-                if (s->residual > 0 && c.slot >= s->from && c.slot <= s->to) return s->residual;
-        return 0;
+                if (s->residual > 0 && c.slot >= s->from && c.slot <= s->to) {
+                    cable.residual = float(s->residual), cable.residualType = s->residualType;
+                    return;
+                }
     }
 
     /// Circuits of a bundle that carry less than the book's share of their grouped capacity do not load the rest of it: those are
@@ -770,7 +773,8 @@ struct Solver {
             cable.faultBefore = float(board.fault.worst());
             cable.earthing = earthing;
             cable.device = cr.kindOfDevice;
-            cable.residual = float(residualOf(c));
+            watch(c, cable);
+            cable.sockets = cr.kind == LoadKind::Receptacle || cr.receptacles;
             cable.ring = c.ring;
         }
         applyRun(need, c.run, part.present, cr.kind);

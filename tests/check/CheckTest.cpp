@@ -339,6 +339,60 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.p.circuits.change(c)->heldBreaker = 20;
         expect(w.p, "ring", Severity::Stop, "a ring, which NEC 2023 does not know");
     }
+    { // sockets in two rooms of 60 m²: too much floor for a radial behind 20 A, and more on spurs than a ring has points of its own
+        MetricBoard w;
+        Project& p = w.p;
+        p.basis.occupancy = Occupancy::Dwelling;
+        const LevelId level = p.levels.begin()->id;
+        p.boards.change(w.board)->level = level;
+        const CircuitId c = addCircuit(p, w.board, 1, "Sockets");
+        p.circuits.change(c)->heldBreaker = 20;
+        p.circuits.change(c)->residual = 30;
+        DeviceType t;
+        t.name = "Socket outlet", t.load = 100;
+        const DeviceTypeId type = p.deviceTypes.add(t);
+        for (int room = 0; room < 2; ++room) {
+            const double x = room * 10.0;
+            p.rooms.add({{}, level, std::to_string(room + 1), "Room", "", {{x, 0}, {x + 10, 0}, {x + 10, 6}, {x, 6}}, {}, 0, 0, {}, {}});
+            for (int i = 0; i < 3; ++i) {
+                Device d;
+                d.type = type, d.level = level, d.at = {x + 2 + 2 * i, 3}, d.circuit = c;
+                p.devices.add(d);
+            }
+        }
+        expect(p, "ring", Severity::Check, "serves 120 m², 50 m² is usual for a radial behind 20 A");
+        p.circuits.change(c)->heldBreaker = 32;
+        p.circuits.change(c)->ring = true;
+        CHECK(Found(p).of("ring")->text.find("100 m² is usual for one ring") != std::string::npos);
+        p.rooms.remove(RoomId{2});
+        CHECK_FALSE(Found(p).of("ring"));
+        std::vector<DeviceId> all;
+        for (const Device& d : p.devices) all.push_back(d.id);
+        const double whole = Found(p).r.of(c).run.need.length.v;
+        for (std::size_t i = 2; i < 6; ++i) p.devices.change(all[i])->spur = true;
+        expect(p, "ring", Severity::Check, "4 points on unfused spurs, 2 on the ring itself");
+        CHECK(Found(p).r.of(c).run.need.length.v < whole - 10); // what hangs on spurs does not lengthen the ring
+    }
+    {
+        MetricBoard w;
+        const CircuitId c = w.run(7, 20, 1, LoadKind::Vehicle);
+        Section s;
+        s.board = w.board, s.name = "Yard", s.from = 1, s.to = 6, s.residual = 30;
+        const SectionId section = w.p.sections.add(s);
+        expect(w.p, "residual-type", Severity::Stop, "charges vehicles behind a residual-current device of type A");
+        w.p.sections.change(section)->residualType = ResidualType::B;
+        CHECK_FALSE(Found(w.p).of("residual-type"));
+        w.p.circuits.change(c)->residual = 30; // its own stands in front of it
+        CHECK(Found(w.p).of("residual-type"));
+        w.p.circuits.change(c)->residualType = ResidualType::AWithDirect;
+        CHECK_FALSE(Found(w.p).of("residual-type"));
+        const CircuitId lamps = w.run(1, 10, 1, LoadKind::Lighting), tank = w.run(3, 10, 1, LoadKind::Heating);
+        for (CircuitId x : {lamps, tank}) w.p.circuits.change(x)->residual = 30, w.p.circuits.change(x)->residualType = ResidualType::AC;
+        expect(w.p, "residual-type", Severity::Check, "type AC is for loads known to have no direct current");
+        CHECK(Found(w.p).of("residual-type")->about == Ref(lamps));
+        w.p.circuits.change(lamps)->residualType = ResidualType::F;
+        CHECK_FALSE(Found(w.p).of("residual-type"));
+    }
     {
         MetricBoard w;
         const CircuitId c = w.run(2, 10);

@@ -250,7 +250,7 @@ TEST_CASE("a board of another size keeps what fits and lists what does not; the 
 TEST_CASE("sections of a switchboard with the space left in each") {
     OneBoard w(VoltageSystem::Y480, 24);
     w.p.boards.change(w.board)->form = BoardForm::SingleColumn;
-    w.p.sections.add({{}, w.board, "Section 1", 1, 12, 0, 0, false, {}});
+    w.p.sections.add({{}, w.board, "Section 1", 1, 12, 0, 0, ResidualType::A, false, {}});
     for (int i = 0; i < 3; ++i) w.circuit(1000, LoadUnit::VA, 3); // 1 to 9
     const auto s = spaceBySection(w.p, w.board);
     REQUIRE(s.size() == 2);

@@ -1,5 +1,6 @@
 // Metric sizing by hand: each figure is worked out in the comment beside it from the tables of BS 7671.
 
+#include "core/check/Check.h"
 #include "core/solve/RunParts.h"
 #include "tests/World.h"
 
@@ -104,6 +105,65 @@ TEST_CASE("a ring: both ways together, on its rated device") {
     runOf(w.p, c).method = "103";
     w.p.circuits.change(c)->ring = true;
     CHECK(w.size(c) == "6");                           // each leg 20 A at least: 4 mm² carries 17.5 in a stud wall
+}
+
+TEST_CASE("how soon a fault has to be over: sockets up to 63 A, what is fixed up to 32 A; in Australia by what hangs on it") {
+    MetricBoard w;
+    const CircuitId fixed = w.run(8.5, 10), socket = w.run(8.5, 10, 1, LoadKind::Receptacle); // 37 A on 40
+    const auto allowed = [&](CircuitId c, const char* book) { return double(solve(w.p, bookOf(book)).of(c).run.earth->allowed); };
+    for (const char* book : {"bs-7671", "iec-60364"}) {
+        CHECK(allowed(fixed, book) == Approx(5));    // above 32 A
+        CHECK(allowed(socket, book) == Approx(0.4)); // up to 63 A
+    }
+    const CircuitId small = w.run(2, 10);
+    CHECK(allowed(small, "bs-7671") == Approx(0.4));
+    w.p.basis.branchCable = "";
+    CHECK(allowed(small, "as-nzs-3000") == Approx(5));
+    CHECK(allowed(socket, "as-nzs-3000") == Approx(0.4));
+}
+
+TEST_CASE("an insulated supply: the second fault drives half the voltage round") {
+    MetricBoard w;
+    const CircuitId c = w.run(7.2, 20);
+    const double zs = double(w.results().of(c).run.earth->zs), tn = double(w.results().of(c).run.earth->limit);
+    w.p.sources.change(w.source)->earthing = Earthing::IT;
+    const Results r = w.results();
+    const EarthFault& e = *r.of(c).run.earth;
+    CHECK(tn == Approx(1.366).margin(0.001));
+    CHECK(double(e.limit) == Approx(0.683).margin(0.001)); // 230/2 · 0.95 / (5 · 32)
+    CHECK(w.mm2(r.of(c).run.size) > 4); // 4 mm² has Zs 0.751 Ω: raised
+    CHECK(r.of(c).run.why == Governing::LoopImpedance);
+    CHECK(zs > double(e.limit));
+    CHECK(double(e.zs) <= double(e.limit));
+    CHECK(double(e.amps) == Approx(115 * 0.95 / double(e.zs)).epsilon(0.001));
+}
+
+TEST_CASE("a motor's lines withstand what their device lets through: its overload stands apart") {
+    MetricBoard w;
+    w.p.sources.change(w.source)->faultKA = 5;
+    w.p.sources.change(w.source)->ze = 0.05;
+    const CircuitId c = w.run(2.2, 10, 1, LoadKind::Motor); // 9.57 A
+    w.p.circuits.change(c)->device = DeviceKind::TypeC;
+    w.p.circuits.change(c)->heldBreaker = 16;
+    // A type C of up to 16 A lets 42 000 A²s through at up to 6 kA: √42 000/115 = 1.782 mm². 1.5 mm² would carry the load.
+    CHECK(w.size(c) == "2.5");
+    const Results r = w.results();
+    CHECK(double(r.of(c).run.earth->line) == Approx(1.782).margin(0.002));
+    CHECK(r.of(c).run.why == Governing::FaultWithstand);
+    CHECK(w.mm2(r.of(c).run.sizeForAmpacity) < 2);
+    // The same load without a motor: the device protects against overload too.
+    const CircuitId heater = w.run(2.2, 10);
+    w.p.circuits.change(heater)->device = DeviceKind::TypeC;
+    w.p.circuits.change(heater)->heldBreaker = 16;
+    CHECK(w.results().of(heater).run.earth->line == 0);
+    // Held at 1.5 mm² it is a snag.
+    runOf(w.p, c).heldSize = "1.5";
+    const Results held = w.results();
+    CHECK_FALSE(held.of(c).run.earth->ok);
+    const auto snags = findSnags(w.p, bs(), held);
+    const auto told = std::find_if(snags.begin(), snags.end(), [&](const Snag& s) { return s.rule->id == std::string("loop") && s.about == Ref(c); });
+    REQUIRE(told != snags.end());
+    CHECK(told->text.find("lines of 1.50 mm² where 1.78 mm² withstands what its device lets through") != std::string::npos);
 }
 
 TEST_CASE("an armoured cable: its armour, or a conductor beside it, brings the fault back") {
