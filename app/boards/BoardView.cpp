@@ -31,10 +31,11 @@ void BoardView::show(BoardId b) {
     if (b != shown && editor) editor->deleteLater();
     if (b != shown) cursor = anchor = 0, factIndex = 0;
     shown = b;
-    map = slotMap(session.solution().project, b);
-    here.clear();
-    for (const Circuit& c : session.solution().project.circuits)
-        if (c.board == b) here.push_back(c.id);
+    const Solution& s = session.solution();
+    const auto own = s.results.on(b);
+    const Board* board = s.project.boards.find(b);
+    map = board ? slotMap(s.project, *board, own) : std::vector<CircuitId>(1);
+    here.assign(own.begin(), own.end());
     if (cursor >= int(map.size())) cursor = anchor = 0;
     updateGeometry();
     update();

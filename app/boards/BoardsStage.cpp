@@ -358,10 +358,11 @@ void BoardsStage::rebuild() {
     {
         std::vector<TrayRow> rows;
         const auto add = [&](Ref r, const std::string& name, const QString& words) { rows.push_back({q(r.text()), q(name), words}); };
-        for (const Load& l : s.project.loads)
-            if (!l.circuit) add(l.id, l.name, QString("%1 %2 · %3P%4").arg(l.amount).arg(wordOf(l.unit)).arg(l.poles).arg(l.where.empty() ? QString() : " · " + q(l.where)));
-        for (const Circuit& c : s.project.circuits)
-            if (c.board == current && c.slot <= 0) add(c.id, nameOf(s.project, c.id), tr("%1P · no place · %2").arg(c.poles).arg(q(servesWords(s.project, s.results, c.id))));
+        if (s.results.present.noCircuit)
+            for (const Load& l : s.project.loads)
+                if (!l.circuit) add(l.id, l.name, QString("%1 %2 · %3P%4").arg(l.amount).arg(wordOf(l.unit)).arg(l.poles).arg(l.where.empty() ? QString() : " · " + q(l.where)));
+        for (CircuitId id : s.results.on(current))
+            if (const Circuit& c = s.project.circuits[id]; c.slot <= 0) add(id, nameOf(s.project, id), tr("%1P · no place · %2").arg(c.poles).arg(q(servesWords(s.project, s.results, id))));
         for (const Device& d : s.project.devices) {
             const DeviceType& y = s.project.deviceTypes[d.type];
             if (d.circuit || d.load.value_or(y.load) <= 0) continue;

@@ -1,5 +1,6 @@
 #include "app/boards/CircuitsPage.h"
 
+#include "app/frame/LineDelegate.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/Format.h"
@@ -28,32 +29,38 @@ std::optional<Error> CircuitsModel::setFilter(const std::string& text) {
     if (!f) return f.error();
     filter = *f;
     beginResetModel();
-    arrange();
+    rows = arranged();
     endResetModel();
     return {};
 }
 
 void CircuitsModel::rebuild() {
-    beginResetModel();
     from = session.sharedSolution();
-    all.clear();
-    for (const Circuit& c : from->project.circuits) all.push_back(c.id);
-    arrange();
+    std::vector<CircuitId> list = arranged();
+    if (list == rows) { // the same circuits in the same order: what is chosen and where it is scrolled to stay
+        if (!rows.empty()) Q_EMIT dataChanged(index(0, 0), index(int(rows.size()) - 1, columnCount() - 1));
+        return;
+    }
+    beginResetModel();
+    rows = std::move(list);
     endResetModel();
 }
 
-void CircuitsModel::arrange() {
-    rows.clear();
-    if (!from || !from->book) return;
+std::vector<CircuitId> CircuitsModel::arranged() const {
+    std::vector<CircuitId> list;
+    if (!from || !from->book) return list;
     const CheckInput in = from->input();
-    for (CircuitId c : all)
-        if (filter.empty() || filter.matches(in, in.project.circuits[c])) rows.push_back(c);
-    if (sortColumn < 0) { // board after board, as they stand
-        std::stable_sort(rows.begin(), rows.end(), [&](CircuitId a, CircuitId b) {
-            const Circuit &x = in.project.circuits[a], &y = in.project.circuits[b];
-            return std::pair(x.board, x.slot) < std::pair(y.board, y.slot);
-        });
-        return;
+    const bool each = sortColumn >= 0;
+    std::vector<std::tuple<BoardId, int, CircuitId>> places;
+    for (const Circuit& c : in.project.circuits)
+        if (filter.empty() || filter.matches(in, c)) {
+            if (each) list.push_back(c.id);
+            else places.push_back({c.board, c.slot, c.id});
+        }
+    if (!each) { // board after board, as they stand
+        std::sort(places.begin(), places.end());
+        for (const auto& x : places) list.push_back(std::get<2>(x));
+        return list;
     }
     const auto number = [&](CircuitId c) {
         const CircuitResult& r = in.results.of(c);
@@ -68,7 +75,7 @@ void CircuitsModel::arrange() {
         }
     };
     std::vector<std::tuple<double, QString, CircuitId>> keys;
-    for (CircuitId c : rows) keys.push_back({number(c), QString(), c});
+    for (CircuitId c : list) keys.push_back({number(c), QString(), c});
     if (sortColumn <= Kind || sortColumn == Note)
         for (auto& [n, text, c] : keys) {
             const Circuit& x = in.project.circuits[c];
@@ -78,8 +85,9 @@ void CircuitsModel::arrange() {
         const auto less = [](const auto& x, const auto& y) { return std::tie(std::get<0>(x), std::get<1>(x)) < std::tie(std::get<0>(y), std::get<1>(y)); };
         return sortOrder == Qt::AscendingOrder ? less(a, b) : less(b, a);
     });
-    rows.clear();
-    for (const auto& k : keys) rows.push_back(std::get<2>(k));
+    list.clear();
+    for (const auto& k : keys) list.push_back(std::get<2>(k));
+    return list;
 }
 
 int CircuitsModel::rowOf(CircuitId c) const {
@@ -163,7 +171,7 @@ bool CircuitsModel::setData(const QModelIndex& i, const QVariant& value, int rol
 void CircuitsModel::sort(int column, Qt::SortOrder order) {
     sortColumn = column, sortOrder = order;
     beginResetModel();
-    arrange();
+    rows = arranged();
     endResetModel();
 }
 
@@ -193,6 +201,7 @@ CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), sessi
     view->setShowGrid(false);
     view->verticalHeader()->hide();
     view->verticalHeader()->setDefaultSectionSize(24);
+    view->setItemDelegate(new LineDelegate(view));
     view->setSelectionBehavior(QAbstractItemView::SelectRows);
     view->setSelectionMode(QAbstractItemView::ExtendedSelection);
     view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
@@ -231,6 +240,7 @@ CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), sessi
         for (CircuitId c : chosen()) refs.push_back(c);
         if (!refs.empty()) session.select(refs);
     });
+    connect(circuits, &QAbstractItemModel::dataChanged, this, &CircuitsPage::recount);
     auto* fresh = new WhenShown(this, [this] { circuits->rebuild(); });
     connect(&session, &Session::solved, fresh, &WhenShown::poke);
     connect(&session, &Session::opened, fresh, &WhenShown::poke);

@@ -22,7 +22,7 @@ public:
     std::optional<Error> setFilter(const std::string& text);
     CircuitId at(int row) const { return row >= 0 && row < int(rows.size()) ? rows[std::size_t(row)] : CircuitId{}; }
     int rowOf(CircuitId c) const;
-    int total() const { return int(all.size()); }
+    int total() const { return from ? int(from->project.circuits.size()) : 0; }
 
     int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : int(rows.size()); }
     int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : columns; }
@@ -38,11 +38,12 @@ public:
     void rebuild();
 
 private:
-    void arrange();
+    /// What the filter lets through, in the order chosen.
+    std::vector<CircuitId> arranged() const;
     Session& session;
     std::shared_ptr<const Solution> from;
     CircuitFilter filter;
-    std::vector<CircuitId> all, rows;
+    std::vector<CircuitId> rows;
     int sortColumn = -1;
     Qt::SortOrder sortOrder = Qt::AscendingOrder;
 };

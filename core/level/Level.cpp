@@ -130,8 +130,8 @@ struct BoardTask {
         std::map<CircuitId, int> unitIndex;
         std::map<std::pair<int, int>, int> groups; // (sort, number) → unit
         std::vector<const Circuit*> here;
-        for (const Circuit& c : p.circuits)
-            if (c.board == id && r.of(c.id).placed) here.push_back(&c);
+        for (CircuitId c : r.on(id))
+            if (r.of(c).placed) here.push_back(&p.circuits[c]);
         std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* y) { return std::pair(x->slot, x->id) < std::pair(y->slot, y->id); });
         std::vector<char> fixedSlot(std::size_t(b.slots) + 1, 0);
         fixedSlot[0] = 1;
@@ -292,9 +292,9 @@ Arrangement levelByOneStep(const Project& p, const Results& r, BoardId id) {
     Arrangement best = asItStands(p, r, id);
     if (factsOf(b.system).lines < 2) return best;
     std::vector<const Circuit*> movable;
-    for (const Circuit& c : p.circuits)
-        if (c.board == id && isLoose(r, c)) movable.push_back(&c);
-    const auto map = slotMap(p, id);
+    for (CircuitId c : r.on(id))
+        if (isLoose(r, p.circuits[c])) movable.push_back(&p.circuits[c]);
+    const auto map = slotMap(p, b, r.on(id));
     const auto consider = [&](std::vector<std::pair<CircuitId, int>> places) {
         Arrangement a = arrangementOf(p, r, id, std::move(places));
         if (a.spread < best.spread - 0.5) best = std::move(a);
@@ -314,11 +314,11 @@ Arrangement levelByOneStep(const Project& p, const Results& r, BoardId id) {
 
 Arrangement levelSides(const Project& p, const Results& r, BoardId id) {
     const Board& b = p.boards[id];
-    auto map = slotMap(p, id);
+    auto map = slotMap(p, b, r.on(id));
     std::vector<std::pair<CircuitId, int>> places;
     std::vector<const Circuit*> astray;
-    for (const Circuit& c : p.circuits)
-        if (c.board == id && c.slot % 2 == 0 && isLoose(r, c) && belongsLeft(r, b, c)) astray.push_back(&c);
+    for (CircuitId id_ : r.on(id))
+        if (const Circuit& c = p.circuits[id_]; c.slot % 2 == 0 && isLoose(r, c) && belongsLeft(r, b, c)) astray.push_back(&c);
     std::sort(astray.begin(), astray.end(), [](const Circuit* x, const Circuit* y) { return x->slot < y->slot; });
     for (const Circuit* c : astray) {
         const auto from = slotsTaken(b, c->slot, c->poles);

@@ -7,14 +7,27 @@
 
 namespace lintel {
 
+namespace {
+void putOn(const Board& b, const Circuit& c, std::vector<CircuitId>& map) {
+    for (int i = 0; i < c.poles; ++i)
+        if (!slotOfPole(b, c.slot, i, c.poles)) return;
+    for (int i = 0; i < c.poles; ++i)
+        if (CircuitId& there = map[std::size_t(slotOfPole(b, c.slot, i, c.poles))]; !there) there = c.id;
+}
+} // namespace
+
 std::vector<CircuitId> slotMap(const Project& p, BoardId id, CircuitId except) {
     const Board* b = p.boards.find(id);
     std::vector<CircuitId> map(b ? std::size_t(b->slots) + 1 : 1);
     if (b)
         for (const Circuit& c : p.circuits)
-            if (c.board == id && c.id != except)
-                for (int s : slotsTaken(*b, c.slot, c.poles))
-                    if (!map[std::size_t(s)]) map[std::size_t(s)] = c.id;
+            if (c.board == id && c.id != except) putOn(*b, c, map);
+    return map;
+}
+
+std::vector<CircuitId> slotMap(const Project& p, const Board& b, std::span<const CircuitId> circuits) {
+    std::vector<CircuitId> map(std::size_t(b.slots) + 1);
+    for (CircuitId c : circuits) putOn(b, p.circuits[c], map);
     return map;
 }
 

@@ -5,12 +5,16 @@
 #include "core/base/Error.h"
 #include "core/project/Project.h"
 
+#include <span>
+
 namespace lintel {
 
 // ---- slots ----
 
 /// By slot (1 … slots): the circuit that has a pole there. With `except`, that one is left out.
 std::vector<CircuitId> slotMap(const Project& project, BoardId board, CircuitId except = {});
+/// The same where the board's circuits are known (Results::on): without a search through all.
+std::vector<CircuitId> slotMap(const Project& project, const Board& board, std::span<const CircuitId> circuits);
 /// The first slot where a device of so many poles fits; 0: none. On a board with a row free in both columns the left comes first.
 int firstFreeSlot(const Project& project, BoardId board, int poles, CircuitId except = {});
 int freeSlots(const Project& project, BoardId board);

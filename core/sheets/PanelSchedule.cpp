@@ -83,7 +83,7 @@ struct Writer : ScheduleWriter {
         const double c1 = sides[0].x(sides[0].inner), c2 = two ? sides[1].x(sides[1].inner) : right;
         for (const Side& s : sides) heading(s, head);
         d.text({(c1 + c2) / 2, y + head * 0.66}, "φ", 2.4, Align::Centre, true);
-        const auto map = slotMap(in.project, b.id);
+        const auto map = slotMap(in.project, b, in.results.on(b.id));
         for (const Side& s : sides) {
             for (double x : {s.breaker, s.serves, s.wire, s.va}) d.line({s.x(x), y}, {s.x(x), bottom}, 0.12, Ink::Rule);
             for (int i = 1; i < lines; ++i) {

@@ -88,7 +88,7 @@ struct Writer : ScheduleWriter {
     }
 
     std::string sectionWords(const Section& s) const {
-        const auto map = slotMap(in.project, b.id);
+        const auto map = slotMap(in.project, b, in.results.on(b.id));
         int left = 0;
         for (int slot = s.from; slot <= std::min(s.to, b.slots); ++slot) left += !map[std::size_t(slot)];
         std::string text = s.name;

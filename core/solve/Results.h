@@ -10,6 +10,7 @@
 
 #include <array>
 #include <complex>
+#include <span>
 #include <vector>
 
 namespace lintel {
@@ -241,6 +242,14 @@ struct Results {
     std::vector<SourceResult> sources;
     /// Boards, transformers and sources, each after what feeds it.
     std::vector<Ref> order;
+    /// Circuits of all boards, board after board, and by board id where its own begin; one more at the end.
+    std::vector<CircuitId> onBoards;
+    std::vector<std::uint32_t> onBoardFrom;
+    /// The circuits of a board in the order of their ids, without a search through all.
+    std::span<const CircuitId> on(BoardId b) const {
+        if (b.value + 1 >= onBoardFrom.size()) return {};
+        return {onBoards.data() + onBoardFrom[b.value], onBoards.data() + onBoardFrom[b.value + 1]};
+    }
     /// What there is in the project at all, so that a rule with nothing to look at need not look.
     struct Present {
         bool multiwire = false, horsepower = false, noDevice = false, ring = false, motor = false, noLength = false, heldSize = false, fireRated = false, listedVolts = false, noCircuit = false;

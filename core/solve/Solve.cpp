@@ -102,6 +102,8 @@ struct Solver {
                 if (supplies == 1 && s.kind != SourceKind::Generator) r.sources[s.id.value].lightingFloor = area * unit;
         }
         r.present.noCircuit = !t.loadsOf({}).empty();
+        r.onBoardFrom = t.circuitsOfBoard;
+        r.onBoards.resize(t.circuits.size());
         eachBoard([this](const Board& b, Part& part) { gatherOwn(b, part.present); });
         for (auto it = t.order.rbegin(); it != t.order.rend(); ++it) gather(*it);
         settleAll();
@@ -170,7 +172,9 @@ struct Solver {
     void gatherOwn(const Board& b, Results::Present& present) {
         BoardResult& n = r.boards[b.id.value];
         std::vector<char> taken(std::size_t(b.slots) + 1, 0);
+        std::size_t place = r.onBoardFrom[b.id.value];
         for (const Circuit* c : t.of(b.id)) {
+            r.onBoards[place++] = c->id;
             CircuitResult& cr = r.circuits[c->id.value];
             cr.feeds = t.circuitFeeds[c->id.value];
             cr.feeder = bool(cr.feeds);
