@@ -140,6 +140,18 @@ public:
     }
 };
 
+/// A chosen board keeps the colour of its worst snag.
+class InkDelegate : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+protected:
+    void initStyleOption(QStyleOptionViewItem* o, const QModelIndex& i) const override {
+        QStyledItemDelegate::initStyleOption(o, i);
+        if (const QVariant ink = i.data(Qt::ForegroundRole); ink.isValid()) o->palette.setBrush(QPalette::HighlightedText, ink.value<QBrush>());
+    }
+};
+
 class TrayList : public QListWidget {
 public:
     using QListWidget::QListWidget;
@@ -182,6 +194,7 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     trayHead->addWidget(unfedCount);
     left->addLayout(trayHead);
     unfed->setItemDelegate(new TrayDelegate(unfed));
+    boards->setItemDelegate(new InkDelegate(boards));
     unfed->setObjectName("tray");
     unfed->setDragEnabled(true);
     unfed->setToolTip(tr("Drag to a space of the board; double-click for the first free one"));

@@ -72,7 +72,7 @@ void ScheduleWriter::tally() {
     d.text({x, ty}, "Load tally", 3, Align::Left, true);
     d.line({x, ty + 2}, {x + w, ty + 2}, 0.35);
     ty += 6;
-    const double c1 = x + 56, c2 = x + 76, c3 = x + 96;
+    const double c1 = x + 52, c2 = x + 70, c3 = x + 90;
     d.text({x, ty}, "Kind", 2.3, Align::Left, true, Ink::Quiet);
     d.text({c1, ty}, "Connected kVA", 2.3, Align::Right, true, Ink::Quiet);
     d.text({c2, ty}, "Demand", 2.3, Align::Right, true, Ink::Quiet);
@@ -87,7 +87,7 @@ void ScheduleWriter::tally() {
         d.text({c2, ty}, number(k.va() > 0 ? r.demandByKind[i] / k.va() * 100 : 0) + " %", 2.5, Align::Right);
         d.text({c3, ty}, kilo(r.demandByKind[i]), 2.5, Align::Right);
         const bool own = in.project.basis.demandFactors.count(wordOf(LoadKind(i))) > 0;
-        d.text({c3 + 4, ty}, own ? "project" : in.book.demand(LoadKind(i), in.project.basis.occupancy).table, 2.3, Align::Left, false, Ink::Quiet, w - 98);
+        d.text({c3 + 4, ty}, own ? "project" : in.book.demand(LoadKind(i), in.project.basis.occupancy).table, 2.3, Align::Left, false, Ink::Quiet, w - 94);
         d.line({x, ty + 1.4}, {x + w, ty + 1.4}, 0.1, Ink::Faint);
     }
     ty += 4.6;
@@ -148,6 +148,10 @@ std::vector<std::string> ScheduleWriter::noteList() const {
     for (const Circuit* c : here)
         if (c->groundFault) ground += (ground.empty() ? "" : ", ") + at(*c);
     if (!ground.empty()) list.push_back((ground.find(',') == std::string::npos ? "Circuit " : "Circuits ") + ground + ": ground-fault protected.");
+    std::string direct;
+    for (const Circuit* c : here)
+        if (const RunResult* run = in.results.run(c->id); in.book.metric() && run && run->need.cable->residual > 0 && run->need.cable->residualType == ResidualType::AWithDirect) direct += (direct.empty() ? "" : ", ") + at(*c);
+    if (!direct.empty()) list.push_back((direct.find(',') == std::string::npos ? "Circuit " : "Circuits ") + direct + ": A+ is type A, with what opens at 6 mA of direct current.");
     std::map<int, std::string> groups;
     for (const Circuit* c : here)
         if (c->multiwire) groups[c->multiwire] += (groups[c->multiwire].empty() ? "" : ", ") + at(*c);

@@ -44,7 +44,7 @@ struct Column {
     double width; ///< mm; 0: what is left
     Align align;
 };
-constexpr Column columns[] = {{"Way", 8, Align::Centre}, {"φ", 8, Align::Centre}, {"Serves", 0, Align::Left}, {"Points", 10, Align::Right}, {"Device", 13, Align::Centre}, {"kA", 7, Align::Right}, {"RCD", 8, Align::Right},
+constexpr Column columns[] = {{"Way", 8, Align::Centre}, {"φ", 8, Align::Centre}, {"Serves", 0, Align::Left}, {"Points", 10, Align::Right}, {"Device", 13, Align::Centre}, {"kA", 7, Align::Right}, {"RCD mA", 12, Align::Right},
                               {"Cable, mm²", 30, Align::Left}, {"Method", 11, Align::Centre}, {"m", 9, Align::Right}, {"Ib A", 10, Align::Right}, {"Drop %", 11, Align::Right}, {"Zs Ω", 10, Align::Right}, {"Limit Ω", 11, Align::Right}};
 
 struct Writer : ScheduleWriter {
@@ -72,7 +72,7 @@ struct Writer : ScheduleWriter {
         const RunResult* run = in.results.run(c->id);
         t[10] = figures(cr.load.v);
         if (!run || run->size < 0) return t;
-        if (run->need.cable->residual > 0) t[6] = number(double(run->need.cable->residual)) + (run->need.cable->residualType == ResidualType::A ? "" : fmt::format(" {}", std::string(wordOf(run->need.cable->residualType)).substr(5)));
+        if (run->need.cable->residual > 0) t[6] = fmt::format("{} {}", run->need.cable->residualType == ResidualType::AWithDirect ? "A+" : std::string(wordOf(run->need.cable->residualType)).substr(5), number(double(run->need.cable->residual))); // "type B": its letter
         t[7] = conductorWords(*run, in.book);
         if (const auto unit = t[7].find(" mm²"); unit != std::string::npos) t[7].erase(unit, std::string(" mm²").size()); // the heading says it
         if (run->need.cable->type >= 0) t[8] = in.book.cables.types[std::size_t(run->need.cable->type)].methods[std::size_t(run->need.cable->method)].name;
