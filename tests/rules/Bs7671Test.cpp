@@ -49,6 +49,8 @@ TEST_CASE("BS 7671: current-carrying capacities, typed again by column from 1.5 
         {"single-core 70 °C", "A", false, {14.5, 20, 26, 34, 46, 61, 80, 99, 119, 151, 182, 210, 240, 273, 321, 367}, "4D1A, A; B.52.2, A1"},
         {"single-core 70 °C", "A", true, {13.5, 18, 24, 31, 42, 56, 73, 89, 108, 136, 164, 188, 216, 245, 286, 328}, "4D1A, A; B.52.4, A1"},
         {"single-core 70 °C", "C", true, {18, 25, 33, 43, 59, 79, 104, 129, 167, 214, 261, 303, 349, 400, 472, 545}, "4D1A, C"},
+        {"single-core 90 °C", "C", false, {25, 34, 46, 59, 81, 109, 143, 176, 228, 293, 355, 413, 476, 545, 644, 743}, "4E1A, C"},
+        {"single-core 90 °C", "C", true, {23, 31, 41, 54, 74, 99, 130, 161, 209, 268, 326, 379, 436, 500, 590, 681}, "4E1A, C"},
         {"multicore 90 °C", "A", true, {16.5, 22, 30, 38, 51, 68, 89, 109, 130, 164, 197, 227, 259, 295, 346, 396}, "4E2A, A; B.52.5, A2"},
         {"multicore 90 °C", "B", false, {22, 30, 40, 51, 69, 91, 119, 146, 175, 221, 265, 305, 334, 384, 459, 532}, "4E2A, B"},
         {"multicore 90 °C", "B", true, {19.5, 26, 35, 44, 60, 80, 105, 128, 154, 194, 233, 268, 300, 340, 398, 455}, "4E2A, B"},
@@ -68,6 +70,18 @@ TEST_CASE("BS 7671: current-carrying capacities, typed again by column from 1.5 
             INFO(c.source << ", " << sizes16[i] << " mm²");
             CHECK(amps(c.type, c.method, sizes16[i], c.three) == c.values[i]);
         }
+    // Single cores on a tray from 25 mm²: two touching, three in trefoil; B.52.10 and B.52.12 have the same.
+    struct OnTray { const char* size; double two70, three70, two90, three90; };
+    for (const OnTray& r : {OnTray{"25", 131, 110, 161, 135}, {"35", 162, 137, 200, 169}, {"50", 196, 167, 242, 207}, {"70", 251, 216, 310, 268}, {"95", 304, 264, 377, 328}, {"120", 352, 308, 437, 383}, {"150", 406, 356, 504, 444}, {"185", 463, 409, 575, 510}, {"240", 546, 485, 679, 607}, {"300", 629, 561, 783, 703}}) {
+        INFO(r.size << " mm², F");
+        CHECK(amps("single-core 70 °C", "F", r.size, false) == r.two70);
+        CHECK(amps("single-core 70 °C", "F", r.size, true) == r.three70);
+        CHECK(amps("single-core 90 °C", "F", r.size, false) == r.two90);
+        CHECK(amps("single-core 90 °C", "F", r.size, true) == r.three90);
+        CHECK(r.two70 > amps("multicore 70 °C", "E", r.size, false)); // freer than in one sheath
+        for (const char* type : {"single-core 70 °C", "single-core 90 °C"})
+            for (bool three : {false, true}) CHECK(bookOf("iec-60364").cables.type(type)->method("F")->ampacity[three][std::size_t(bookOf("iec-60364").find(r.size))] == amps(type, "F", r.size, three));
+    }
     // Aluminium in the ground: the columns of 4J4A, D, are those of IEC 60364-5-52, D1.
     for (const char* size : {"16", "25", "35", "50", "70", "95", "120", "150", "185", "240", "300"}) CHECK(amps("armoured 90 °C aluminium", "D", size, true) == bookOf("iec-60364").cables.type("multicore 90 °C aluminium")->method("D1")->ampacity[1][std::size_t(bookOf("iec-60364").find(size))]);
     const std::vector<std::pair<const char*, std::array<double, 6>>> flat = { // 4D5, by row: C, 100, 101, 102, 103, A
