@@ -6,6 +6,7 @@
 #include "core/rules/DataFolder.h"
 
 #include <QBoxLayout>
+#include <QDateTime>
 #include <QFileInfo>
 #include <QLabel>
 #include <QPushButton>
@@ -15,6 +16,11 @@ namespace lintel {
 namespace {
 
 /// A wide button of two lines: what it is, and a word about it.
+/// Where a journal that nobody wants to recover is kept: nothing is lost by putting it away.
+std::filesystem::path putAway(const std::filesystem::path& journal) {
+    return Session::stateFolder() / "recovery" / "put-away" / (journal.stem().string() + "-" + std::to_string(std::hash<std::string>()(journal.string()) % 100000) + "-" + QString::number(QDateTime::currentSecsSinceEpoch()).toStdString());
+}
+
 class Choice : public QPushButton {
 public:
     Choice(const QString& title, const QString& about, const QString& mark = {}) : heading(title), words(about), sign(mark) {
@@ -108,8 +114,25 @@ void StartPage::rebuild() {
             if (!r || !*r) continue;
             const QString what = (*r)->project.empty() ? q((*r)->recovered.basis.title) : q((*r)->project.filename().string());
             auto* b = new Choice(tr("Recover %1").arg(what), ((*r)->edits == 1 ? tr("One edit not saved: %1") : tr("%1 edits not saved, the last: %2").arg((*r)->edits)).arg(q((*r)->lastLabel)), "!");
-            left->addWidget(b);
+            auto* away = new QPushButton(tr("Put away"));
+            away->setObjectName("putAway");
+            away->setToolTip(tr("Offered no more; kept in %1").arg(q(putAway(journal).parent_path().string())));
+            auto* both = new QHBoxLayout;
+            both->setSpacing(8);
+            both->addWidget(b, 1);
+            both->addWidget(away);
+            left->addLayout(both);
             connect(b, &QPushButton::clicked, this, [this, journal, report] { report(session.recover(journal)); });
+            connect(away, &QPushButton::clicked, this, [this, journal] {
+                const auto to = putAway(journal);
+                std::error_code ec;
+                std::filesystem::create_directories(to.parent_path(), ec);
+                std::filesystem::rename(journal, to, ec);
+                if (ec) std::filesystem::copy_file(journal, to, ec), std::filesystem::remove(journal, ec); // from another disk
+                if (ec) Q_EMIT failed(tr("%1 cannot be put away: %2").arg(q(journal.string()), q(ec.message())));
+                // The page goes with its buttons: after this click.
+                QMetaObject::invokeMethod(this, &StartPage::rebuild, Qt::QueuedConnection);
+            });
         }
     }
     heading(left, tr("BEGIN"));

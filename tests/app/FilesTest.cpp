@@ -123,6 +123,31 @@ TEST_CASE("an unsaved project is recovered too, and a saved one leaves no journa
     CHECK(Session::leftBehind().empty());
 }
 
+TEST_CASE("what is not to be recovered is put away, and kept") {
+    Driven d;
+    const auto folder = Session::stateFolder() / "recovery";
+    std::filesystem::path journal;
+    {
+        Driven other;
+        REQUIRE_FALSE(other.s.beginFrom(dataFolder() / "starters" / "us-208.lintel"));
+        other.s.edit("Title", [](Project& p) { p.basis.title = "Never saved"; });
+        REQUIRE(Session::leftBehind().size() == 1);
+        std::filesystem::copy_file(Session::leftBehind()[0], folder / "left-by-another-run");
+    }
+    REQUIRE(Session::leftBehind().size() == 1);
+    d.window.showStart();
+    d.pump();
+    auto* button = d.window.findChild<QPushButton*>("putAway");
+    REQUIRE(button);
+    QTest::mouseClick(button, Qt::LeftButton);
+    d.pump();
+    CHECK(Session::leftBehind().empty());
+    CHECK_FALSE(d.window.findChild<QPushButton*>("putAway"));
+    int kept = 0;
+    for (const auto& e : std::filesystem::directory_iterator(folder / "put-away")) kept += e.is_regular_file();
+    CHECK(kept == 1);
+}
+
 TEST_CASE("saving where one cannot says so and keeps the project") {
     Driven d;
     d.openDemo();
