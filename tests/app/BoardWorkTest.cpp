@@ -47,7 +47,7 @@ struct AtBoards : Driven {
         type(*editor(), text.mid(1));
     }
     template <class T> void settle(T& thing) {
-        for (int i = 0; i < 400 && !thing.ready(); ++i) QTest::qWait(10);
+        for (int i = 0; i < 6000 && !thing.ready(); ++i) QTest::qWait(10);
         REQUIRE(thing.ready());
         pump();
     }
