@@ -358,7 +358,7 @@ bool BoardView::event(QEvent* e) {
 bool BoardView::eventFilter(QObject* o, QEvent* e) {
     // Tab in the editor takes what was typed and goes on to the next fact, editing; Enter and the arrows go to another row. The key
     // ends here: the line would hand Enter on to the board, which would open the next editor.
-    if (o == editor && e->type() == QEvent::KeyPress) {
+    if (e->type() == QEvent::KeyPress && o == editor) { // in this order: other events come while the line is being taken apart
         const int k = static_cast<QKeyEvent*>(e)->key();
         const bool tab = k == Qt::Key_Tab || k == Qt::Key_Backtab, up = k == Qt::Key_Up, enter_ = k == Qt::Key_Return || k == Qt::Key_Enter;
         if (tab || up || enter_ || k == Qt::Key_Down) {
