@@ -51,8 +51,9 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.working.step("R1 + R2", fmt::format("{} m of {} and {}: {} mΩ/m line at {} °C", number(n.length.v, 1), sizeWords(book, size), e.ground >= 0 ? sizeWords(book, e.ground) : std::string("armour"), figures(line.r * 1000), figures(t->celsius)), figures(magnitude(e.added)) + " Ω", book.cite("loop"));
     a.working.step("Zs", fmt::format("{} + {} Ω", figures(in.number("ze")), figures(magnitude(e.added))), figures(double(e.zs)) + " Ω", book.cite("loop"));
     const TripBand& band = book.cables.trips.at(n.cable->device);
-    a.working.step("Limit", e.byResidual ? fmt::format("{} V / {} mA", figures(book.cables.touchVolts), figures(double(n.cable->residual))) : fmt::format("{} of {} A within {} s", wordOf(n.cable->device), lintel::rating(n.device), figures(double(e.allowed))), figures(double(e.limit)) + " Ω",
-                   e.byResidual ? book.cite("residual") : band.table + (band.unverified ? " (unverified)" : ""));
+    const bool second = n.cable->earthing == Earthing::IT;
+    a.working.step("Limit", e.byResidual ? fmt::format("{} V / {} mA", figures(book.cables.touchVolts), figures(double(n.cable->residual))) : fmt::format("{} of {} A within {} s{}", wordOf(n.cable->device), lintel::rating(n.device), figures(double(e.allowed)), second ? ", in a second fault: half the voltage drives it" : ""), figures(double(e.limit)) + " Ω",
+                   e.byResidual ? book.cite("residual") : band.table + (band.unverified ? " (unverified)" : "") + (second ? "; " + book.cite("secondFault") : ""));
     a.working.governs();
     a.figure("zs_ohm", "Zs", fmt::format("{} of {} Ω", figures(double(e.zs)), figures(double(e.limit))), double(e.zs));
     a.figure("zs_limit_ohm", "", "", double(e.limit));

@@ -38,6 +38,9 @@ TEST_CASE("bench loop: against Table 41.3, an electrode, and how long it may be"
     CHECK(tt["holds"] == false);
     CHECK(figure(tt, "longest_m") == 0);
     CHECK(answer("loop", {{"rating", 32}, {"size", "4"}, {"ze", 25}, {"earthing", "TT"}, {"residual", 30}})["holds"] == true);
+    // An insulated supply, second fault: 115 · 0.95 / (5 · 32) = 0.683 Ω for type B too, where 1.366 Ω would do.
+    CHECK(figure(answer("loop", {{"rating", 32}, {"device", "type B"}, {"size", "4"}, {"earthing", "IT"}}), "zs_limit_ohm") == Approx(0.683).margin(0.001));
+    CHECK(figure(answer("loop", {{"rating", 32}, {"device", "type B"}, {"size", "4"}}), "zs_limit_ohm") == Approx(1.366).margin(0.001));
     // Armour: three cores of 16 mm², 80 A moulded-case for a board: 5 s allowed.
     const BenchAnswer arm = answer("loop", {{"rating", 80}, {"device", "moulded-case"}, {"cable", "armoured 90 °C"}, {"poles", 3}, {"size", "16"}, {"length", "20 m"}, {"ze", 0.05}, {"distribution", true}});
     // R1 = 1.15·1.28 = 1.472, armour 3.6·1.18 = 4.248 mΩ/m: 0.05 + 20·5.72 mΩ = 0.164 Ω.
