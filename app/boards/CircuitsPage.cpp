@@ -211,7 +211,7 @@ CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), sessi
     view->setSortingEnabled(true);
     view->sortByColumn(-1, Qt::AscendingOrder);
     connect(view->horizontalHeader(), &QHeaderView::sectionClicked, this, [this] { view->horizontalHeader()->setSortIndicatorShown(true); });
-    const int widths[] = {82, 0, 88, 60, 50, 78, 52, 64, 56, 70};
+    const int widths[] = {78, 0, 80, 72, 52, 88, 76, 62, 54, 42};
     for (int i = 0; i < CircuitsModel::columns; ++i)
         if (widths[i]) view->setColumnWidth(i, widths[i]);
     view->horizontalHeader()->setSectionResizeMode(CircuitsModel::Serves, QHeaderView::Stretch);

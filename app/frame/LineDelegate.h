@@ -19,7 +19,7 @@ protected:
         initStyleOption(&o, index);
         const QStyle* style = o.widget ? o.widget->style() : QApplication::style();
         style->drawPrimitive(QStyle::PE_PanelItemViewItem, &o, p, o.widget);
-        const int margin = style->pixelMetric(QStyle::PM_FocusFrameHMargin, nullptr, o.widget) + 1;
+        const int margin = 6; // as the headings have
         const auto group = o.state & QStyle::State_Active ? QPalette::Normal : QPalette::Inactive;
         const QColor ink = o.state & QStyle::State_Selected ? o.palette.color(group, QPalette::HighlightedText) : o.palette.color(group, QPalette::Text);
         drawLine(*p, QRectF(o.rect).adjusted(margin, 0, -margin, 0), o.text, o.displayAlignment, ink, o.font);
