@@ -120,26 +120,38 @@ struct CableReader {
                 for (std::size_t s = 0; s < sizes.size(); ++s)
                     if (m.ampacity[k][s] > 0) m.r[k][s] = at20[std::size_t(t.material)][s] * warmer(t.celsius), m.x[k][s] = x;
     }
+    /// Of the ways of laying of the cable it is like, those that are named.
+    void only(CableType& t, const json& names, const std::string& where) {
+        std::vector<CableMethod> kept;
+        for (const json& n : names) {
+            const CableMethod* m = t.method(text(n, where));
+            if (!m) refuse(where, "there is no method " + n.dump());
+            kept.push_back(*m);
+        }
+        t.methods = kept;
+    }
     void readTypes(const json& j) {
-        for (const json& y : at(j, "types", name)) {
+        std::vector<json> read;
+        for (const json& own : at(j, "types", name)) {
             CableType t;
-            const std::string where = name + ", " + text(y, "name", name);
-            if (y.contains("like")) {
-                const CableType* other = c.type(text(y, "like", where));
-                if (!other) refuse(where, "there is no cable \"" + y["like"].get<std::string>() + "\" before it");
-                t = *other;
-                t.fireRated = y.value("fireRated", false);
-                t.name = text(y, "name", where);
-                c.types.push_back(t);
-                continue;
+            const std::string where = name + ", " + text(own, "name", name);
+            json y = own;
+            if (own.contains("like")) { // as one before it, but for what it says itself
+                const auto other = std::find_if(read.begin(), read.end(), [&](const json& r) { return r["name"] == own["like"]; });
+                if (other == read.end()) refuse(where, "there is no cable " + own["like"].dump() + " before it");
+                y = *other;
+                y.update(own);
             }
+            read.push_back(y);
             t.name = text(y, "name", where);
             const auto material = fromWord<Material>(text(y, "material", where));
             if (!material) refuse(where, "there is no material " + y["material"].dump());
             t.material = *material;
             t.celsius = number(y, "celsius", where);
             t.single = y.value("single", false);
+            t.fireRated = y.value("fireRated", false);
             for (const json& m : at(y, "methods", where)) t.methods.push_back(method(m, where));
+            if (y.contains("only")) only(t, y["only"], where);
             if (t.methods.empty()) refuse(where, "there is no way of laying it");
             if (y.contains("fromResistance")) dropFromResistance(t, y["fromResistance"], where);
             else
@@ -154,10 +166,11 @@ struct CableReader {
                         t.armour[cores][s] = orZero(r[cores - 1], where) / 1000;
                     }
                 }
-            for (const CableMethod& m : t.methods)
+            for (CableMethod& m : t.methods)
                 for (std::size_t k = 0; k < 2; ++k)
                     for (std::size_t s = 0; s < sizes.size(); ++s)
-                        if (m.ampacity[k][s] > 0 && m.r[k][s] <= 0) refuse(where + ", " + m.name + ", " + sizes[s], "it has an ampacity and no resistance");
+                        if (t.armoured() && t.armour[2][s] + t.armour[3][s] + t.armour[4][s] <= 0) m.ampacity[k][s] = 0; // not made in that size
+                        else if (m.ampacity[k][s] > 0 && m.r[k][s] <= 0) refuse(where + ", " + m.name + ", " + sizes[s], "it has an ampacity and no resistance");
             c.types.push_back(t);
         }
         c.usualBranch = text(j, "usualBranch", name);

@@ -67,6 +67,33 @@ TEST_CASE("IEC 60364-5-52: Tables B.52.2 to B.52.5 typed again, by row") {
         {"multicore 90 °C aluminium", "C", false, {26, 35, 45, 62, 84, 101, 126, 154, 198, 241, 280, 324, 371, 439, 508}},
         {"multicore 90 °C aluminium", "D1", false, {26, 33, 42, 55, 71, 90, 108, 128, 158, 186, 211, 238, 267, 307, 346}},
         {"multicore 90 °C aluminium", "D1", true, {22, 28, 35, 46, 59, 75, 90, 106, 130, 154, 174, 197, 220, 253, 286}},
+        // Direct in the ground, D2.
+        {"multicore 70 °C", "D2", false, {22, 28, 38, 48, 64, 83, 110, 132, 156, 192, 230, 261, 293, 331, 382, 427}},
+        {"multicore 70 °C", "D2", true, {19, 24, 33, 41, 54, 70, 92, 110, 130, 162, 193, 220, 246, 278, 320, 359}},
+        {"multicore 90 °C", "D2", false, {27, 35, 46, 58, 77, 100, 129, 155, 183, 225, 270, 306, 343, 387, 448, 502}},
+        {"multicore 90 °C", "D2", true, {23, 30, 39, 49, 65, 84, 107, 129, 153, 188, 226, 257, 287, 324, 375, 419}},
+        {"multicore 70 °C aluminium", "D2", false, {63, 82, 98, 117, 145, 173, 200, 224, 255, 298, 336}},
+        {"multicore 70 °C aluminium", "D2", true, {53, 69, 83, 99, 122, 148, 169, 189, 214, 250, 282}},
+        {"multicore 90 °C aluminium", "D2", false, {76, 98, 117, 139, 170, 204, 233, 261, 296, 343, 386}},
+        {"multicore 90 °C aluminium", "D2", true, {64, 82, 98, 117, 144, 172, 197, 220, 250, 290, 326}},
+        // Aluminium in free air, E (many cores) and F (single cores), Tables B.52.11 and B.52.13.
+        {"multicore 70 °C aluminium", "E", false, {23, 31, 39, 54, 73, 89, 111, 135, 173, 210, 244, 282, 322, 380, 439}},
+        {"multicore 70 °C aluminium", "E", true, {19.5, 26, 33, 46, 61, 78, 96, 117, 150, 183, 212, 245, 280, 330, 381}},
+        {"multicore 90 °C aluminium", "E", false, {28, 38, 49, 67, 91, 108, 135, 164, 211, 257, 300, 346, 397, 470, 543}},
+        {"multicore 90 °C aluminium", "E", true, {24, 32, 42, 58, 77, 97, 120, 146, 187, 227, 263, 304, 347, 409, 471}},
+        {"single-core 70 °C aluminium", "F", false, {98, 122, 149, 192, 235, 273, 316, 363, 430, 497}},
+        {"single-core 70 °C aluminium", "F", true, {84, 105, 128, 166, 203, 237, 274, 315, 375, 434}},
+        {"single-core 90 °C aluminium", "F", false, {121, 150, 184, 237, 289, 337, 389, 447, 530, 613}},
+        {"single-core 90 °C aluminium", "F", true, {103, 129, 159, 206, 253, 296, 343, 395, 471, 547}},
+        // Aluminium single cores in conduit.
+        {"single-core 70 °C aluminium", "B1", false, {18.5, 25, 32, 44, 60, 79, 97, 118, 150, 181, 210, 234, 266, 312, 358}},
+        {"single-core 70 °C aluminium", "B1", true, {16.5, 22, 28, 39, 53, 70, 86, 104, 133, 161, 186, 204, 230, 269, 306}},
+        {"single-core 70 °C aluminium", "A1", false, {15, 20, 26, 36, 48, 63, 77, 93, 118, 142, 164, 189, 215, 252, 289}},
+        {"single-core 70 °C aluminium", "A1", true, {14, 18.5, 24, 32, 43, 57, 70, 84, 107, 129, 149, 170, 194, 227, 261}},
+        {"single-core 90 °C aluminium", "B1", false, {25, 33, 43, 59, 79, 105, 130, 157, 200, 242, 281, 307, 351, 412, 471}},
+        {"single-core 90 °C aluminium", "B1", true, {22, 29, 38, 52, 71, 93, 116, 140, 179, 217, 251, 267, 300, 351, 402}},
+        {"single-core 90 °C aluminium", "A1", false, {20, 27, 35, 48, 64, 84, 103, 125, 158, 191, 220, 253, 288, 338, 387}},
+        {"single-core 90 °C aluminium", "A1", true, {19, 25, 32, 44, 58, 76, 94, 113, 142, 171, 197, 226, 256, 300, 344}},
     };
     for (const Column& c : columns)
         for (std::size_t i = 0, first = std::size(sizes) - c.values.size(); i < c.values.size(); ++i) {
@@ -81,6 +108,26 @@ TEST_CASE("IEC 60364-5-52: Tables B.52.2 to B.52.5 typed again, by row") {
         CHECK(amps(b, "multicore 90 °C aluminium", "C", r.size, true) == r.aluminium);
         CHECK(r.aluminium / r.copper == Approx(std::sqrt(0.0181 / 0.0303)).margin(0.035)); // heat for heat
     }
+    // What aluminium carries beside copper of the same size and way of laying: heat for heat, whatever the table.
+    for (const CableType& t : b.cables.types)
+        if (t.material == Material::Aluminium && !t.armoured()) {
+            const CableType& copper = *b.cables.type(t.name.substr(0, t.name.rfind(' ')));
+            for (const CableMethod& m : t.methods)
+                for (std::size_t s = 0; s < b.sizes().size(); ++s)
+                    for (std::size_t k = 0; k < 2; ++k) {
+                        INFO(t.name << ", " << m.name << ", " << b.sizes()[s].name);
+                        if (m.ampacity[k][s] > 0) CHECK(m.ampacity[k][s] / copper.method(m.name)->ampacity[k][s] == Approx(std::sqrt(0.0181 / 0.0303)).margin(0.05));
+                    }
+        }
+    // Armoured cables are those of the tables that may lie as they do, from the smallest size that is made.
+    const CableType &armoured = *b.cables.type("armoured 90 °C"), &aluminium = *b.cables.type("armoured 90 °C aluminium");
+    CHECK(armoured.methods.size() == 4);
+    CHECK_FALSE(armoured.method("B2"));
+    CHECK(amps(b, "armoured 90 °C", "E", "16", true) == 100);
+    CHECK(armoured.armour[4][std::size_t(b.find("16"))] == Approx(0.0032));
+    CHECK(amps(b, "armoured 90 °C aluminium", "D2", "16", true) == 64);
+    CHECK(amps(b, "armoured 90 °C aluminium", "E", "10", true) == 0);
+    CHECK(aluminium.material == Material::Aluminium);
     for (const CableType& t : b.cables.types) // a hotter cable carries more, everywhere
         if (t.celsius == 70)
             if (const CableType* hot = b.cables.type(t.name.substr(0, t.name.find("70")) + "90" + t.name.substr(t.name.find("70") + 2)))
@@ -108,6 +155,26 @@ TEST_CASE("AS/NZS 3000: loops of Table 8.1, protective conductors of Table 5.1, 
     CHECK(b.unverified().size() >= 5);
     // 27 A at 30 °C for a conductor of 70 °C is 27·√(35/40) = 25.3 A at 40 °C for one of 75 °C.
     CHECK(amps(b, "multicore 75 °C", "unenclosed", "2.5", false) == Approx(25.3).margin(0.05));
+    // Every value is brought over so, and none comes out larger than the ratio gives.
+    const RuleBook& iec = bookOf("iec-60364");
+    const std::map<std::string, std::array<const char*, 2>> from = {{"unenclosed", {"C", "C"}}, {"enclosed", {"B2", "B1"}}, {"in insulation", {"A2", "A1"}}, {"tray", {"E", "F"}}, {"buried", {"D1", "D1"}}, {"buried direct", {"D2", "D2"}}};
+    int compared = 0;
+    for (const CableType& t : b.cables.types) {
+        const double base = t.celsius == 75 ? 70 : 90;
+        const std::string kind = t.single ? "single-core " : "multicore ", other = kind + (base == 70 ? "70 °C" : "90 °C") + (t.material == Material::Aluminium ? " aluminium" : "");
+        for (const CableMethod& m : t.methods)
+            for (std::size_t s = 0; s < b.sizes().size(); ++s)
+                for (std::size_t k = 0; k < 2; ++k) {
+                    if (m.ampacity[k][s] <= 0) continue;
+                    INFO(t.name << ", " << m.name << ", " << b.sizes()[s].name << ", " << other);
+                    const double ratio = m.ground ? std::sqrt((t.celsius - 25) / (base - 20)) : std::sqrt((t.celsius - 40) / (base - 30));
+                    const double exact = amps(iec, other.c_str(), from.at(m.name)[t.single], b.sizes()[s].name.c_str(), k) * ratio;
+                    CHECK(m.ampacity[k][s] <= exact + 0.051);
+                    CHECK(m.ampacity[k][s] >= exact - 1);
+                    ++compared;
+                }
+    }
+    CHECK(compared > 900);
 }
 
 TEST_CASE("every metric starter opens, solves without a stop, and takes a circuit") {
