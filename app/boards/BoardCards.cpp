@@ -7,7 +7,6 @@
 #include <QBoxLayout>
 #include <QCheckBox>
 #include <QHeaderView>
-#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -16,39 +15,15 @@
 
 namespace lintel {
 
-namespace {
-/// A card of two columns: what one chooses, and what it comes to.
-QHBoxLayout* cardLayout(QFrame* card) {
-    card->setProperty("card", true);
-    card->setFixedHeight(212);
-    auto* across = new QHBoxLayout(card);
-    across->setContentsMargins(12, 10, 12, 10);
-    across->setSpacing(14);
-    card->hide();
-    return across;
-}
-QHBoxLayout* cardButtons(QPushButton* go, QPushButton* no, const char* name) {
-    go->setProperty("strong", true);
-    go->setObjectName(QString("%1Apply").arg(name));
-    no->setObjectName(QString("%1Drop").arg(name));
-    auto* row = new QHBoxLayout;
-    row->addWidget(go);
-    row->addWidget(no);
-    row->addStretch(1);
-    return row;
-}
-} // namespace
-
 // ---- size ----
 
-SizeCard::SizeCard(Session& s, QWidget* parent) : QFrame(parent), session(s), heading(new QLabel(this)), list(new QListWidget(this)), what(new QListWidget(this)), go(new QPushButton(tr("Change"), this)), no(new QPushButton(tr("Drop"), this)) {
-    setObjectName("sizeCard");
-    auto* across = cardLayout(this);
+SizeCard::SizeCard(Session& s, QWidget* parent) : BoardCard(s, "size", tr("Change"), tr("Drop"), parent), heading(new QLabel(this)), list(new QListWidget(this)), what(new QListWidget(this)) {
+    enterApplies = true;
     auto* left = new QVBoxLayout;
     left->addWidget(heading);
     list->setObjectName("sizeList");
     left->addWidget(list, 1);
-    left->addLayout(cardButtons(go, no, "size"));
+    left->addLayout(buttons());
     across->addLayout(left, 2);
     what->setObjectName("sizeDetails");
     what->setFocusPolicy(Qt::NoFocus);
@@ -56,8 +31,6 @@ SizeCard::SizeCard(Session& s, QWidget* parent) : QFrame(parent), session(s), he
     across->addWidget(what, 3);
     connect(list, &QListWidget::currentRowChanged, this, &SizeCard::refresh);
     connect(list, &QListWidget::itemDoubleClicked, this, &SizeCard::apply);
-    connect(go, &QPushButton::clicked, this, &SizeCard::apply);
-    connect(no, &QPushButton::clicked, this, &SizeCard::drop);
     connect(&session, &Session::solved, this, [this] {
         if (isVisible()) open(board);
     });
@@ -125,25 +98,14 @@ void SizeCard::apply() {
     session.edit(ways ? tr("%1 ways for %2").arg(r.slots / 3).arg(name) : tr("%1 slots for %2").arg(r.slots).arg(name), [&](Project& p) { applyResize(p, board, r); });
     Q_EMIT closed();
 }
-void SizeCard::drop() {
-    setVisible(false);
-    Q_EMIT closed();
-}
-void SizeCard::keyPressEvent(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Escape) drop();
-    else if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) apply();
-    else QFrame::keyPressEvent(e);
-}
 
 // ---- what is left open ----
 
-ReportCard::ReportCard(Session& s, QWidget* parent) : QFrame(parent), session(s), heading(new QLabel(this)), list(new QTreeWidget(this)), give(new QPushButton(tr("Give the missing ones a circuit"), this)), no(new QPushButton(tr("Close"), this)) {
-    setObjectName("reportCard");
-    auto* across = cardLayout(this);
+ReportCard::ReportCard(Session& s, QWidget* parent) : BoardCard(s, "report", tr("Give the missing ones a circuit"), tr("Close"), parent), heading(new QLabel(this)), list(new QTreeWidget(this)) {
     auto* column = new QVBoxLayout;
     auto* top = new QHBoxLayout;
     top->addWidget(heading, 1);
-    top->addWidget(give);
+    top->addWidget(go);
     top->addWidget(no);
     column->addLayout(top);
     list->setObjectName("reportList");
@@ -153,9 +115,7 @@ ReportCard::ReportCard(Session& s, QWidget* parent) : QFrame(parent), session(s)
     list->setColumnWidth(0, 210);
     column->addWidget(list, 1);
     across->addLayout(column);
-    give->setObjectName("reportGive");
-    connect(give, &QPushButton::clicked, this, &ReportCard::circuitsWanted);
-    connect(no, &QPushButton::clicked, this, &ReportCard::drop);
+    go->setProperty("strong", false);
     connect(list, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* i) {
         if (const Ref r = refFrom(i->data(0, Qt::UserRole).toString().toStdString())) session.select(r);
     });
@@ -186,25 +146,13 @@ void ReportCard::fill() {
     for (CircuitId c : r.noCable) line(c, q(nameOf(s.project, c) + "  " + s.project.circuits[c].name), s.results.of(c).run.size < 0 ? tr("no cable carries it") : tr("no cable yet: its length is not known"));
     for (const auto& [b, why] : r.boards) line(b, q(s.project.boards[b].name), q(why));
     heading->setText(r.clean() ? tr("<b>Nothing is left open.</b>") : tr("<b>Left open</b>: %1 without a circuit, %2 circuits without a cable, %3 boards that do not suit").arg(r.unfed.size() + r.unfedDevices.size()).arg(r.noCable.size()).arg(r.boards.size()));
-    give->setEnabled(!r.unfed.empty());
-}
-
-void ReportCard::drop() {
-    setVisible(false);
-    Q_EMIT closed();
-}
-void ReportCard::keyPressEvent(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Escape) drop();
-    else QFrame::keyPressEvent(e);
+    go->setEnabled(!r.unfed.empty());
 }
 
 // ---- names ----
 
 NamesCard::NamesCard(Session& s, QWidget* parent)
-    : QFrame(parent), session(s), heading(new QLabel(this)), count(new QLabel(this)), text(new QLineEdit(this)), everywhere(new QCheckBox(tr("All boards of the building"), this)), list(new QTreeWidget(this)), go(new QPushButton(tr("Name"), this)),
-      no(new QPushButton(tr("Drop"), this)) {
-    setObjectName("namesCard");
-    auto* across = cardLayout(this);
+    : BoardCard(s, "names", tr("Name"), tr("Drop"), parent), heading(new QLabel(this)), count(new QLabel(this)), text(new QLineEdit(this)), everywhere(new QCheckBox(tr("All boards of the building"), this)), list(new QTreeWidget(this)) {
     auto* left = new QVBoxLayout;
     left->addWidget(heading);
     text->setObjectName("namePattern");
@@ -219,7 +167,7 @@ NamesCard::NamesCard(Session& s, QWidget* parent)
     left->addWidget(everywhere);
     count->setWordWrap(true);
     left->addWidget(count, 1);
-    left->addLayout(cardButtons(go, no, "names"));
+    left->addLayout(buttons());
     across->addLayout(left, 2);
     list->setObjectName("namesList");
     list->setColumnCount(3);
@@ -233,8 +181,6 @@ NamesCard::NamesCard(Session& s, QWidget* parent)
     connect(text, &QLineEdit::textEdited, this, &NamesCard::refresh);
     connect(text, &QLineEdit::returnPressed, this, &NamesCard::apply);
     connect(everywhere, &QCheckBox::toggled, this, &NamesCard::refresh);
-    connect(go, &QPushButton::clicked, this, &NamesCard::apply);
-    connect(no, &QPushButton::clicked, this, &NamesCard::drop);
 }
 
 void NamesCard::open(BoardId id) {
@@ -274,14 +220,6 @@ void NamesCard::apply() {
     setVisible(false);
     session.edit(tr("Name circuits from rooms"), [&](Project& p) { p = next; });
     Q_EMIT closed();
-}
-void NamesCard::drop() {
-    setVisible(false);
-    Q_EMIT closed();
-}
-void NamesCard::keyPressEvent(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Escape) drop();
-    else QFrame::keyPressEvent(e);
 }
 
 } // namespace lintel

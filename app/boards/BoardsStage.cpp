@@ -276,7 +276,6 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     boardColumn->addWidget(sizeCard);
     boardColumn->addWidget(namesCard);
     boardColumn->addWidget(reportCard);
-    levelCard->hide();
     pages->addWidget(boardPage);
     pages->addWidget(circuitsPage);
     pages->addWidget(importPage);
@@ -297,12 +296,8 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
         });
     }
     connect(levelCard, &LevelCard::proposed, view, &BoardView::propose);
-    connect(levelCard, &LevelCard::closed, this, [this] { showCard(nullptr); });
-    connect(sizeCard, &SizeCard::closed, this, [this] { showCard(nullptr); });
-    connect(namesCard, &NamesCard::closed, this, [this] { showCard(nullptr); });
-    connect(reportCard, &ReportCard::closed, this, [this] { showCard(nullptr); });
+    for (BoardCard* card : std::initializer_list<BoardCard*>{levelCard, sizeCard, namesCard, reportCard, groupCard}) connect(card, &BoardCard::closed, this, [this] { showCard(nullptr); });
     connect(reportCard, &ReportCard::circuitsWanted, this, &BoardsStage::circuitMissingLoads);
-    connect(groupCard, &GroupCard::closed, this, [this] { showCard(nullptr); });
     connect(circuitsPage, &CircuitsPage::closed, this, &BoardsStage::toBoardPage);
     connect(circuitsPage, &CircuitsPage::groupEditWanted, this, &BoardsStage::openGroup);
     connect(importPage, &ImportPage::closed, this, &BoardsStage::toBoardPage);
@@ -371,7 +366,7 @@ void BoardsStage::rebuild() {
     {
         std::vector<TrayRow> rows;
         const auto add = [&](Ref r, const std::string& name, const QString& words) { rows.push_back({q(r.text()), q(name), words}); };
-        if (s.results.present.noCircuit)
+        if (s.results.present.has(Results::Trait::NoCircuit))
             for (const Load& l : s.project.loads)
                 if (!l.circuit) add(l.id, l.name, QString("%1 %2 · %3P%4").arg(l.amount).arg(wordOf(l.unit)).arg(l.poles).arg(l.where.empty() ? QString() : " · " + q(l.where)));
         for (CircuitId id : s.results.on(current))

@@ -7,7 +7,6 @@
 #include <QComboBox>
 #include <QCompleter>
 #include <QHeaderView>
-#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -19,14 +18,7 @@
 namespace lintel {
 
 GroupCard::GroupCard(Session& s, QWidget* parent)
-    : QFrame(parent), session(s), work(new Background(this)), wait(new QTimer(this)), heading(new QLabel(this)), effect(new QLabel(this)), fact(new QComboBox(this)), value(new QLineEdit(this)), list(new QTreeWidget(this)),
-      go(new QPushButton(tr("Change"), this)), no(new QPushButton(tr("Drop"), this)) {
-    setObjectName("groupCard");
-    setProperty("card", true);
-    setFixedHeight(212);
-    auto* across = new QHBoxLayout(this);
-    across->setContentsMargins(12, 10, 12, 10);
-    across->setSpacing(14);
+    : BoardCard(s, "group", tr("Change"), tr("Drop"), parent), work(new Background(this)), wait(new QTimer(this)), heading(new QLabel(this)), effect(new QLabel(this)), fact(new QComboBox(this)), value(new QLineEdit(this)), list(new QTreeWidget(this)) {
     auto* left = new QVBoxLayout;
     left->setSpacing(6);
     left->addWidget(heading);
@@ -39,14 +31,7 @@ GroupCard::GroupCard(Session& s, QWidget* parent)
     effect->setWordWrap(true);
     effect->setObjectName("groupEffect");
     left->addWidget(effect, 1);
-    auto* buttons = new QHBoxLayout;
-    go->setProperty("strong", true);
-    go->setObjectName("groupApply");
-    no->setObjectName("groupDrop");
-    buttons->addWidget(go);
-    buttons->addWidget(no);
-    buttons->addStretch(1);
-    left->addLayout(buttons);
+    left->addLayout(buttons());
     across->addLayout(left, 2);
     list->setObjectName("groupList");
     list->setColumnCount(4);
@@ -66,12 +51,9 @@ GroupCard::GroupCard(Session& s, QWidget* parent)
     connect(fact, &QComboBox::currentIndexChanged, this, &GroupCard::chooseFact);
     connect(value, &QLineEdit::textEdited, this, [this] { go->setEnabled(false), wait->start(); });
     connect(value, &QLineEdit::returnPressed, this, &GroupCard::apply);
-    connect(go, &QPushButton::clicked, this, &GroupCard::apply);
-    connect(no, &QPushButton::clicked, this, &GroupCard::drop);
     connect(&session, &Session::solved, this, [this] {
         if (isVisible()) preview();
     });
-    hide();
 }
 
 void GroupCard::open(const std::vector<CircuitId>& list_, const QString& key) {
@@ -157,17 +139,10 @@ void GroupCard::apply() {
     Q_EMIT closed();
 }
 
-void GroupCard::drop() {
+void GroupCard::stop() {
     work->cancel();
     wait->stop();
     plan.reset();
-    setVisible(false);
-    Q_EMIT closed();
-}
-
-void GroupCard::keyPressEvent(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Escape) drop();
-    else QFrame::keyPressEvent(e);
 }
 
 } // namespace lintel

@@ -2,43 +2,35 @@
 // One fact of the chosen circuits, whatever board they are on: what each would come to, and what that does to the building,
 // before it is done.
 
+#include "app/boards/BoardCard.h"
 #include "app/frame/Background.h"
-#include "app/frame/Session.h"
 #include "core/check/GroupEdit.h"
-
-#include <QFrame>
 
 class QComboBox;
 class QLabel;
 class QLineEdit;
-class QPushButton;
 class QTimer;
 class QTreeWidget;
 
 namespace lintel {
 
-class GroupCard : public QFrame {
+class GroupCard : public BoardCard {
     Q_OBJECT
 public:
     explicit GroupCard(Session& session, QWidget* parent = nullptr);
     /// For these circuits; begins with this fact.
     void open(const std::vector<CircuitId>& circuits, const QString& fact = {});
-    void apply();
-    void drop();
+    void apply() override;
     bool ready() const;
     QString effectText() const;
 
-Q_SIGNALS:
-    void closed();
-
 protected:
-    void keyPressEvent(QKeyEvent*) override;
+    void stop() override;
 
 private:
     void chooseFact();
     void preview();
     void fill();
-    Session& session;
     Background* work;
     QTimer* wait;
     std::vector<CircuitId> circuits;
@@ -48,7 +40,6 @@ private:
     QComboBox* fact;
     QLineEdit* value;
     QTreeWidget* list;
-    QPushButton *go, *no;
 };
 
 } // namespace lintel

@@ -61,14 +61,10 @@ private:
 };
 
 LevelCard::LevelCard(Session& s, QWidget* parent)
-    : QFrame(parent), session(s), work(new Background(this)), curve(new LevelCurve(this)), slider(new QSlider(Qt::Horizontal, this)), heading(new QLabel(this)), figures(new QLabel(this)), proof(new QLabel(this)), list(new QListWidget(this)),
-      gauge(new LevelGauge(this)), one(new QPushButton(tr("This board"), this)), all(new QPushButton(tr("Boards below, as one"), this)), sides(new QPushButton(this)), go(new QPushButton(tr("Level"), this)), no(new QPushButton(tr("Drop"), this)) {
-    setObjectName("levelCard");
-    setProperty("card", true);
-    setFixedHeight(212);
-    auto* across = new QHBoxLayout(this);
+    : BoardCard(s, "level", tr("Level"), tr("Drop"), parent), work(new Background(this)), curve(new LevelCurve(this)), slider(new QSlider(Qt::Horizontal, this)), heading(new QLabel(this)), figures(new QLabel(this)), proof(new QLabel(this)), list(new QListWidget(this)),
+      gauge(new LevelGauge(this)), one(new QPushButton(tr("This board"), this)), all(new QPushButton(tr("Boards below, as one"), this)), sides(new QPushButton(this)) {
+    enterApplies = true;
     across->setContentsMargins(12, 8, 12, 8);
-    across->setSpacing(14);
     auto* left = new QVBoxLayout;
     left->setSpacing(4);
     auto* tabs = new QHBoxLayout;
@@ -112,19 +108,10 @@ LevelCard::LevelCard(Session& s, QWidget* parent)
     gauge->setFixedSize(132, 130);
     right->addWidget(gauge);
     right->addStretch(1);
-    auto* buttons = new QHBoxLayout;
-    buttons->addStretch(1);
-    buttons->addWidget(no);
-    buttons->addWidget(go);
-    go->setProperty("strong", true);
-    go->setObjectName("levelApply");
-    no->setObjectName("levelDrop");
-    right->addLayout(buttons);
+    right->addLayout(buttons());
     across->addLayout(right, 3);
     curve->pick = [this](int k) { slider->setValue(k); };
     connect(slider, &QSlider::valueChanged, this, &LevelCard::refresh);
-    connect(go, &QPushButton::clicked, this, &LevelCard::apply);
-    connect(no, &QPushButton::clicked, this, &LevelCard::drop);
     connect(sides, &QPushButton::clicked, this, [this] {
         if (session.askedFor() != serial) return; // the project has gone on: the choices follow
         session.edit(tr("Sides of %1").arg(q(session.project().boards[board].name)), [this](Project& p) { applyArrangement(p, sided); });
@@ -275,17 +262,9 @@ void LevelCard::apply() {
     Q_EMIT closed();
 }
 
-void LevelCard::drop() {
+void LevelCard::stop() {
     work->cancel();
-    setVisible(false);
     Q_EMIT proposed({});
-    Q_EMIT closed();
-}
-
-void LevelCard::keyPressEvent(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Escape) drop();
-    else if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) apply();
-    else QFrame::keyPressEvent(e);
 }
 
 } // namespace lintel

@@ -2,12 +2,10 @@
 // Levelling as a choice: the slider of moves allowed, what each comes to, the list of moves, the proof; and the boards below as
 // one, by the phases they hang on. What is chosen is shown on the board before it is applied.
 
+#include "app/boards/BoardCard.h"
 #include "app/frame/Background.h"
 #include "app/frame/LevelGauge.h"
-#include "app/frame/Session.h"
 #include "core/level/Level.h"
-
-#include <QFrame>
 
 class QLabel;
 class QListWidget;
@@ -18,14 +16,13 @@ namespace lintel {
 
 class LevelCurve;
 
-class LevelCard : public QFrame {
+class LevelCard : public BoardCard {
     Q_OBJECT
 public:
     explicit LevelCard(Session& session, QWidget* parent = nullptr);
     /// Works out the choices for a board, beside the interface.
     void open(BoardId board);
-    void apply();
-    void drop();
+    void apply() override;
     bool ready() const { return !work->busy(); }
     const LevelChoices& choices() const { return level; }
     /// Chooses so many moves, as the slider does.
@@ -37,15 +34,13 @@ public:
 
 Q_SIGNALS:
     void proposed(std::vector<std::pair<CircuitId, int>> places);
-    void closed();
 
 protected:
-    void keyPressEvent(QKeyEvent*) override;
+    void stop() override;
 
 private:
     void fill();
     void refresh();
-    Session& session;
     Background* work;
     BoardId board;
     std::uint64_t serial = 0; ///< of the solution that the choices are for
@@ -58,7 +53,7 @@ private:
     QListWidget* list;
     LevelGauge* gauge;
     Arrangement sided; ///< what belongs to the left brought there
-    QPushButton *one, *all, *sides, *go, *no;
+    QPushButton *one, *all, *sides;
 };
 
 } // namespace lintel

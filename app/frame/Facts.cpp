@@ -632,6 +632,8 @@ struct Builder : FactsBuilder {
             });
             number(QObject::tr("Ze"), x.ze > 0 ? QString("%1 Ω, given").arg(x.ze) : QObject::tr("%1 Ω, worked out").arg(magnitude(r.fault.loop), 0, 'f', 4), x.ze > 0 ? QString::number(x.ze) : "auto", QObject::tr("Ze of supply"), 0, 10000, [id](Project& p, double v) { p.sources.change(id)->ze = v; }, [id](Project& p) { p.sources.change(id)->ze = 0; });
         }
+        if (sol.book->metric() && (x.earthing == Earthing::IT || !x.insulationMonitor.empty()))
+            text(QObject::tr("Insulation"), q(x.insulationMonitor), QObject::tr("What watches the insulation"), [id](Project& p, const std::string& t) { p.sources.change(id)->insulationMonitor = t; });
         number(QObject::tr("X/R"), QString::number(x.xOverR), QString::number(x.xOverR), QObject::tr("X/R"), 0, 100, [id](Project& p, double v) { p.sources.change(id)->xOverR = v; });
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
         row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));

@@ -105,7 +105,7 @@ void cableFigures(const BenchInputs& in, RunResult& r, BenchAnswer& a, const Rul
     a.figure("sets", "", "", r.sets);
     a.figure("reason", "Decided by", wordOf(r.why), wordOf(r.why));
     a.figure("capacity_A", "Capacity Iz", figures(r.ampacity) + " A", r.ampacity);
-    const double volts = dropVolts(n, r.size, r.sets, n.dropAmps, n.length, book).v;
+    const double volts = dropVolts(n, r.size, r.sets, n.dropAmps, n.length, book).v + spurVolts(n, r.size, book).v;
     a.figure("drop_V", "Drop", fmt::format("{} V, {}", figures(volts), percent(r.dropOwn)), volts);
     a.figure("drop_percent", "", "", r.dropOwn);
     a.figure("running_C", "Under load", fmt::format("{} °C", figures(double(r.running))), r.running);

@@ -12,7 +12,9 @@ std::vector<BenchField> fields(const RuleBook& book) {
     std::vector<BenchField> f{{.key = "load", .label = "Load at its far point", .value = "26", .unit = "A", .least = 1, .most = 100, .help = "20 A there and 12 A spread over the ring is 26 A."},
                               {.key = "floor", .label = "Floor served", .value = "80", .unit = "m²", .least = 0, .most = 10000},
                               {.key = "points", .label = "Points on the ring", .value = "12", .least = 1, .most = 500, .seldom = true},
-                              {.key = "spurs", .label = "Unfused spurs", .value = "2", .least = 0, .most = 500, .seldom = true}};
+                              {.key = "spurs", .label = "Unfused spurs", .value = "2", .least = 0, .most = 500, .seldom = true},
+                              {.key = "spur", .label = "Longest of them", .value = "0", .unit = "m", .least = 0, .most = 100, .help = "Out from the ring to its point, one way.", .seldom = true},
+                              {.key = "spurLoad", .label = "Load at its end", .value = "13", .unit = "A", .least = 0, .most = 32, .seldom = true}};
     for (BenchField& x : earthFields(book))
         if (x.key != "distribution" && x.key != "sockets") f.push_back(std::move(x));
     for (BenchField& x : cableFields(book)) {
@@ -33,6 +35,8 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     n.device = in.maybe("rating").value_or(book.cables.ringDevice);
     n.cable.make().ring = n.cable.make().sockets = true;
     takeCable(in, n, book);
+    n.cable.make().spur = float(in.length("spur").v);
+    n.cable.make().spurLoad = float(in.length("spur").v * in.number("spurLoad"));
     n.cable.make().device = book.cables.usual;
     if (const auto kind = fromWord<DeviceKind>(in.text("device"))) n.cable.make().device = *kind;
     n.cable.make().loopBefore = in.number("ze");

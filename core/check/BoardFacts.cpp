@@ -69,7 +69,7 @@ std::vector<Remedy> apartRemedies(const CheckInput& in, const Snag& s) {
 }
 
 void findVolts(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    if (!in.results.present.listedVolts) return;
+    if (!in.results.present.has(Results::Trait::ListedVolts)) return;
     for (const Load& l : in.project.loads) {
         const Circuit* c = l.volts > 0 ? in.project.circuits.find(l.circuit) : nullptr;
         if (!c) continue;

@@ -71,7 +71,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         if (feeder.state == Sizing::Held) out.push_back({fmt::format("Let the feeder of {} be sized", name), [above](Project& p) { runOf(p, above).heldSize.clear(), runOf(p, above).heldSets = 0; }});
         for (SizeIndex i = feeder.size + 1; first && feeder.size >= 0 && feeder.need.lengthKnown && i < SizeIndex(in.book.sizes().size()); ++i) {
             if (!canUse(feeder.need, i, in.book)) continue;
-            const double less = feeder.dropOwn - dropPercent(feeder.need, i, feeder.sets, feeder.need.dropAmps, feeder.need.length, in.book);
+            const double less = feeder.dropOwn - ownDrop(feeder.need, i, feeder.sets, in.book);
             // The first that is enough; where none is, the largest there is, and the snag then says what is still missing.
             const bool enough = less + 1e-9 >= excess && r.dropOwn <= r.need.ownLimit + 1e-9, last = i + 1 == SizeIndex(in.book.sizes().size()) && out.empty();
             if (!enough && !(last && less > 0.05)) continue;
@@ -86,7 +86,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     // The size that would do, whatever the ceiling.
     for (SizeIndex i = std::max(0, r.size); i < SizeIndex(in.book.sizes().size()); ++i) {
         if (!canUse(r.need, i, in.book)) continue;
-        const double own = dropPercent(r.need, i, std::max(1, r.sets), r.need.dropAmps, r.need.length, in.book);
+        const double own = ownDrop(r.need, i, std::max(1, r.sets), in.book);
         if (own > r.need.ownLimit || own + r.need.totalBefore > r.need.totalLimit) continue;
         const std::string size = in.book.sizes()[std::size_t(i)].name;
         const int sets = r.sets;

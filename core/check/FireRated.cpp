@@ -30,6 +30,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule fireRatedRule;
-const CheckRule fireRatedRule{.id = "fire-rated", .remedies = remedies, .run = find, .worthLooking = [](const CheckInput& in) { return in.book.metric() && in.results.present.fireRated; }};
+const CheckRule fireRatedRule{.id = "fire-rated", .remedies = remedies, .run = find, .worthLooking = [](const CheckInput& in) { return in.book.metric() && in.results.present.has(Results::Trait::FireRated); }};
 
 } // namespace lintel

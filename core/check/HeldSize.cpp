@@ -11,7 +11,7 @@ namespace lintel {
 namespace {
 
 void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResult& r, std::vector<Snag>& into) {
-    if (r.state != Sizing::NoneFits && !in.results.present.heldSize) return;
+    if (r.state != Sizing::NoneFits && !in.results.present.has(Results::Trait::HeldSize)) return;
     const Run* run = enteredRun(in.project, about);
     if ((!run || run->heldSize.empty()) && r.state != Sizing::NoneFits) return;
     if (!about.is<Circuit>() && !in.results.node(about)->parent) return;

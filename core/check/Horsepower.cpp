@@ -9,7 +9,7 @@ namespace lintel {
 namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    if (!in.results.present.horsepower) return;
+    if (!in.results.present.has(Results::Trait::Horsepower)) return;
     for (const Load& l : in.project.loads) {
         const Circuit* c = in.project.circuits.find(l.circuit);
         if (!c || l.unit != LoadUnit::hp || l.amount <= 0) continue;

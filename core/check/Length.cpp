@@ -12,7 +12,7 @@ namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     std::map<BoardId, std::vector<CircuitId>> lacking;
-    if (in.results.present.noLength)
+    if (in.results.present.has(Results::Trait::NoLength))
         for (const Circuit& c : in.project.circuits)
             if (const CircuitResult& r = in.results.of(c.id); !r.feeder && r.va > 0 && !r.run.need.lengthKnown) lacking[c.board].push_back(c.id);
     for (const auto& [board, circuits] : lacking) {

@@ -12,7 +12,7 @@ namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Load& l : in.project.loads) {
-        if (!in.results.present.noCircuit) break;
+        if (!in.results.present.has(Results::Trait::NoCircuit)) break;
         if (!l.circuit) into.push_back({&self, Severity::Check, l.id, fmt::format("{}{}: has no circuit", l.where.empty() ? "" : l.where + ": ", l.name), ""});
     }
     std::map<std::pair<RoomId, LevelId>, std::vector<const Device*>> rooms;

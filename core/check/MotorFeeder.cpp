@@ -48,7 +48,7 @@ std::vector<Below> belowBoards(const CheckInput& in) {
 }
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    if (!in.results.present.motor || in.book.cite("motorFeederDevice").empty()) return;
+    if (!in.results.present.has(Results::Trait::Motor) || in.book.cite("motorFeederDevice").empty()) return;
     const auto all = belowBoards(in);
     for (const Board& b : in.project.boards) {
         const BoardResult& n = in.results.of(b.id);

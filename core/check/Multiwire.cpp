@@ -14,7 +14,7 @@ namespace lintel {
 namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    if (!in.results.present.multiwire) return;
+    if (!in.results.present.has(Results::Trait::Multiwire)) return;
     std::map<std::pair<BoardId, int>, std::vector<const Circuit*>> groups;
     for (const Circuit& c : in.project.circuits)
         if (c.multiwire) groups[{c.board, c.multiwire}].push_back(&c);

@@ -9,7 +9,7 @@ namespace lintel {
 namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    if (!in.results.present.noDevice) return;
+    if (!in.results.present.has(Results::Trait::NoDevice)) return;
     for (const Circuit& c : in.project.circuits)
         if (const CircuitResult& r = in.results.of(c.id); c.use == CircuitUse::Load && r.required.v > 0 && r.deviceNeeded == 0)
             into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: no standard device is rated {} A or more", nameOf(in.project, c.id), c.name, figures(r.required.v)), in.book.cite("rating")});

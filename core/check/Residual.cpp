@@ -36,7 +36,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const double mA = in.book.cables.residualMA;
     std::vector<Remedy> out{{fmt::format("Combined breaker of {} mA", number(mA)), [=](Project& p) { p.circuits.change(id)->residual = mA; }}};
     for (const Section& sec : in.project.sections)
-        if (const Circuit& c = in.project.circuits[id]; sec.board == c.board && sec.residual <= 0 && c.slot >= sec.from && c.slot <= sec.to)
+        if (sec.residual <= 0 && sec.holds(in.project.circuits[id]))
             out.push_back({fmt::format("{} mA in front of {}", number(mA), sec.name), [=, section = sec.id](Project& p) { p.sections.change(section)->residual = mA; }});
     out.push_back({"Record: left out by risk assessment", [=](Project& p) { p.circuits.change(id)->unprotected = "left out by a documented risk assessment"; }});
     return out;

@@ -25,7 +25,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
             Circuit& c = *p.circuits.change(id);
             if (c.residual > 0) return void(c.residualType = type);
             for (const Section& x : p.sections)
-                if (x.board == c.board && x.residual > 0 && c.slot >= x.from && c.slot <= x.to) return void(p.sections.change(x.id)->residualType = type);
+                if (x.residual > 0 && x.holds(c)) return void(p.sections.change(x.id)->residualType = type);
         };
     };
     std::vector<Remedy> out;

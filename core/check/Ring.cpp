@@ -25,7 +25,7 @@ std::map<CircuitId, double> floorsServed(const CheckInput& in) {
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     const CableRules& rules = in.book.cables;
     const bool radials = in.book.metric() && in.project.basis.occupancy == Occupancy::Dwelling && !rules.radialArea.empty(); // guidance for households
-    if (!in.results.present.ring && !radials) return;
+    if (!in.results.present.has(Results::Trait::Ring) && !radials) return;
     const auto floors = floorsServed(in);
     std::map<CircuitId, std::pair<int, int>> points; // on the ring, on spurs
     for (const Device& d : in.project.devices)
@@ -38,7 +38,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (most != rules.radialArea.end() && floor > most->second + 1e-9)
             into.push_back({&self, Severity::Check, id, fmt::format("{} {}: serves {} m², {} m² is usual for a radial behind {} A", nameOf(in.project, id), c.name, number(floor), number(most->second), rating(r.device)), in.book.cite("radial")});
     }
-    if (!in.results.present.ring) return;
+    if (!in.results.present.has(Results::Trait::Ring)) return;
     for (const Circuit& c : in.project.circuits) {
         if (!c.ring || c.use != CircuitUse::Load) continue;
         const CircuitResult& r = in.results.of(c.id);

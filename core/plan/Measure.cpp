@@ -45,6 +45,14 @@ std::vector<std::size_t> chainOrder(Point from, const Device* const* devices, st
     return order;
 }
 
+namespace {
+/// From one device of a chain to another on its floor: across along the walls, and from one height to the other.
+std::pair<double, double> pointToPoint(const Project& p, const Device& from, const Device& to) {
+    const Place a = placeOf(p, from), b = placeOf(p, to);
+    return {orthogonal(a.at, b.at), std::abs(a.height - b.height)};
+}
+} // namespace
+
 MeasureBy measureBy(const Run* run, const TrayGraph* trays) {
     if (!run) return {LengthBy::Reach, RouteBy::Auto, nullptr, trays};
     return {run->lengthBy, run->route, &run->trace, trays};
@@ -76,13 +84,22 @@ std::optional<Measured> measureCircuit(const Project& p, const Board& board, con
     const auto order = chainOrder(board.at, devices, count);
     longest = measure(p, placeOf(board), placeOf(p, *devices[order.front()]), by.trays, by.route);
     for (std::size_t i = 1; longest && i < count; ++i) {
-        const Place a = placeOf(p, *devices[order[i - 1]]), b = placeOf(p, *devices[order[i]]);
-        const double across = orthogonal(a.at, b.at), rise = std::abs(a.height - b.height);
+        const auto [across, rise] = pointToPoint(p, *devices[order[i - 1]], *devices[order[i]]);
         longest->across += Metres{across};
         longest->down += Metres{rise};
         longest->total += Metres{(across + rise) * (1 + p.basis.slack)};
     }
     return longest;
+}
+
+Metres spurLength(const Project& p, const Device& d, const Device* const* devices, std::size_t count) {
+    double least = -1;
+    for (std::size_t i = 0; i < count; ++i) {
+        if (devices[i]->spur || devices[i]->level != d.level) continue;
+        const auto [across, rise] = pointToPoint(p, *devices[i], d);
+        if (least < 0 || across + rise < least) least = across + rise;
+    }
+    return Metres{std::max(0.0, least) * (1 + p.basis.slack)};
 }
 
 std::optional<Measured> measureRing(const Project& p, const Board& board, const Device* const* devices, std::size_t count, const TrayGraph* trays) {

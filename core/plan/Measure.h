@@ -46,6 +46,8 @@ std::optional<Measured> measureCircuit(const Project& project, const Board& boar
 std::optional<Measured> measureBetween(const Project& project, const Place& from, const Place& to, const MeasureBy& by);
 /// Round a ring: through its devices as a chain, and from the last back to the board.
 std::optional<Measured> measureRing(const Project& project, const Board& board, const Device* const* devices, std::size_t count, const TrayGraph* trays = nullptr);
+/// Out from the nearest point of a ring to one that hangs on a spur, with slack; 0 where none of `devices` is on the ring itself.
+Metres spurLength(const Project& project, const Device& onSpur, const Device* const* devices, std::size_t count);
 /// The devices of a chain in the order they are wired: nearest to the board first, then always the next nearest.
 std::vector<std::size_t> chainOrder(Point from, const Device* const* devices, std::size_t count);
 

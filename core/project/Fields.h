@@ -43,7 +43,7 @@ template <class V> void fields(V& v, Device& d) {
 }
 template <class V> void fields(V& v, Source& s) {
     v("id", s.id); v("name", s.name); v("system", s.system); v("kind", s.kind); v("faultKA", s.faultKA); v("kva", s.kva);
-    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("faultLN", s.faultLN); v("subtransient", s.subtransient); v("peakShare", s.peakShare); v("earthing", s.earthing); v("ze", s.ze); v("level", s.level); v("at", s.at);
+    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("faultLN", s.faultLN); v("subtransient", s.subtransient); v("peakShare", s.peakShare); v("earthing", s.earthing); v("ze", s.ze); v("insulationMonitor", s.insulationMonitor); v("level", s.level); v("at", s.at);
 }
 template <class V> void fields(V& v, Transformer& t) {
     v("id", t.id); v("name", t.name); v("kva", t.kva); v("percentZ", t.percentZ); v("xOverR", t.xOverR); v("primary", t.primary);

@@ -159,6 +159,7 @@ struct Source {
     double peakShare = 1;       ///< of its kVA that a generator gives for the moment a motor starts, by its maker's data
     Earthing earthing = Earthing::TNS;
     double ze = 0;              ///< Ω, earth-fault loop outside the installation; TT: with the electrode. 0: as worked out
+    std::string insulationMonitor; ///< IT: what watches the insulation, or why nothing does; empty: nothing is said
     LevelId level;
     Point at;
     Extra extra;
@@ -305,6 +306,8 @@ struct Section {
     double residual = 0;   ///< mA of the residual-current device in front of it; 0: none
     ResidualType residualType = ResidualType::A;
     bool metered = false;
+    /// Whether a circuit stands in it.
+    bool holds(const Circuit& c) const { return c.board == board && c.slot >= from && c.slot <= to; }
     Extra extra;
     bool operator==(const Section&) const = default;
 };

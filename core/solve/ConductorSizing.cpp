@@ -82,6 +82,15 @@ double dropPercent(const RunNeed& n, SizeIndex size, int sets, Amps amps, Metres
     return dropVolts(n, size, sets, amps, length, book) / dropReference(n) * 100;
 }
 
+Volts spurVolts(const RunNeed& n, SizeIndex size, const RuleBook& book) {
+    if (!n.cable->ring || n.cable->spurLoad <= 0) return Volts{0};
+    return 2.0 * (Amps{double(n.cable->spurLoad)} * Ohms{lineOhms(n, size, book).r * 4}); // one leg of it, not four
+}
+
+double ownDrop(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book) {
+    return dropPercent(n, size, sets, n.dropAmps, n.length, book) + spurVolts(n, size, book) / dropReference(n) * 100;
+}
+
 double conductorMass(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book) {
     const double density = n.material == Material::Copper ? 8890 : 2700; // kg/m³
     return book.sizes()[std::size_t(size)].mm2 * 1e-6 * n.length.v * density * n.conductorsOfSet() * sets;
@@ -90,7 +99,7 @@ double conductorMass(const RunNeed& n, SizeIndex size, int sets, const RuleBook&
 void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Working* w) {
     const RunNeed& n = r.need;
     static_cast<RunOutcome&>(r) = RunOutcome{};
-    const auto dropOf = [&](Candidate c) { return n.lengthKnown ? dropPercent(n, c.size, c.sets, n.dropAmps, n.length, book) : 0.0; };
+    const auto dropOf = [&](Candidate c) { return n.lengthKnown ? ownDrop(n, c.size, c.sets, book) : 0.0; };
     const auto within = [&](double own) { return own <= n.ownLimit + 1e-9 && n.totalBefore + own <= n.totalLimit + 1e-9; };
 
     const Procedure& how = procedureOf(book);
@@ -176,6 +185,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                 w->step("Length", fmt::format("up {}, across {}, down {}, with slack", lengthWords(n.up, rules.units), lengthWords(n.across, rules.units), lengthWords(n.down, rules.units)),
                         lengthWords(n.length, rules.units), "");
             else w->step("Length", "as entered", lengthWords(n.length, rules.units), "");
+            if (n.cable->ring && n.cable->spur > 0) w->step("Spur", fmt::format("{} out from the ring, at most {} A·m", lengthWords(Metres{double(n.cable->spur)}, rules.units), figures(double(n.cable->spurLoad))), fmt::format("{} V of the drop in {}", figures(spurVolts(n, least.size, book).v), sizeWords(book, least.size)), book.cite("radial"));
             Candidate c = least;
             std::vector<Candidate> shown;
             if (r.state == Sizing::Held) shown = {chosen};
@@ -195,7 +205,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                 w->step(fmt::format("Drop, {}{}", sizeWords(book, s.size), s.sets > 1 ? fmt::format(" × {}", s.sets) : ""),
                         fmt::format("{}·{}·{}·{}/1000{} = {} V", n.poles == 3 ? "√3" : "2", figures(n.dropAmps.v),
                                     sine > 0.001 ? fmt::format("({}·{:.2f} + {}·{:.2f})", figures(R), n.dropPowerFactor, figures(X), sine) : figures(R), number(len),
-                                    s.sets > 1 ? fmt::format("/{}", s.sets) : "", figures(dropVolts(n, s.size, s.sets, n.dropAmps, n.length, book).v)),
+                                    s.sets > 1 ? fmt::format("/{}", s.sets) : "", figures(dropVolts(n, s.size, s.sets, n.dropAmps, n.length, book).v + spurVolts(n, s.size, book).v)),
                         own > n.ownLimit + 1e-9                     ? fmt::format("{} > {} %", percent(own), figures(n.ownLimit))
                         : n.totalBefore + own > n.totalLimit + 1e-9 ? fmt::format("{}, total {} > {} %", percent(own), percent(n.totalBefore + own), figures(n.totalLimit))
                                                                     : fmt::format("{} ≤ {} %", percent(own), figures(n.ownLimit)),
@@ -217,12 +227,13 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     r.dropOwn = chosen.size == least.size && chosen.sets == least.sets ? r.dropBefore : dropOf(chosen);
     r.dropTotal = n.totalBefore + r.dropOwn;
     if (n.dropAmps.v > 0) {
-        const double perMetre = n.lengthKnown && n.length.v > 0 ? r.dropOwn / n.length.v : dropPercent(n, chosen.size, chosen.sets, n.dropAmps, Metres{1}, book);
-        const double room = std::min(n.ownLimit, n.totalLimit - n.totalBefore);
+        const double spur = n.lengthKnown ? spurVolts(n, chosen.size, book) / dropReference(n) * 100 : 0;
+        const double perMetre = n.lengthKnown && n.length.v > 0 ? (r.dropOwn - spur) / n.length.v : dropPercent(n, chosen.size, chosen.sets, n.dropAmps, Metres{1}, book);
+        const double room = std::min(n.ownLimit, n.totalLimit - n.totalBefore) - spur;
         if (perMetre > 0) r.longest = Metres{std::max(0.0, room / perMetre)};
     }
     const LineOhms z = lineOhms(n, chosen.size, book);
-    r.ohms = Complex{z.r, z.x} * (n.lengthKnown ? n.length.v : 0.0) / double(chosen.sets);
+    r.ohms = Complex{z.r, z.x} * (n.lengthKnown ? n.length.v : 0.0) / double(chosen.sets) + Complex{z.r, z.x} * 4.0 * (n.cable->ring ? double(n.cable->spur) : 0.0);
 
     how.protect(r, chosen, least, rules, book, w);
 }

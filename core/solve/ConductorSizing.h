@@ -39,6 +39,10 @@ double dropPercent(const RunNeed& need, SizeIndex size, int sets, Amps amps, Met
 /// Volts lost, for telling.
 Volts dropVolts(const RunNeed& need, SizeIndex size, int sets, Amps amps, Metres length, const RuleBook& book);
 Volts dropReference(const RunNeed& need);
+/// Volts lost from a ring out to the point of its spurs where most is, in one cable of the ring's size.
+Volts spurVolts(const RunNeed& need, SizeIndex size, const RuleBook& book);
+/// What a run of known length loses as it stands, in %: along itself, and on a ring along its worst spur.
+double ownDrop(const RunNeed& need, SizeIndex size, int sets, const RuleBook& book);
 
 /// Mass of the lines and neutral of a run at some size, kg: area × length × density.
 double conductorMass(const RunNeed& need, SizeIndex size, int sets, const RuleBook& book);

@@ -131,8 +131,8 @@ Complex leanOf(const std::array<double, 3>& va, int lines) {
 }
 
 void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, const Circuit& c, const Board& b, CircuitResult& r, KindSums& into, Results::Present& present) {
-    if (c.multiwire) present.multiwire = true;
-    if (c.ring) present.ring = true;
+    present.note(Results::Trait::Multiwire, c.multiwire);
+    present.note(Results::Trait::Ring, c.ring);
     r.placed = c.slot > 0;
     for (int i = 0; i < c.poles && r.placed; ++i) {
         const int s = slotOfPole(b, c.slot, i, c.poles);
@@ -167,8 +167,8 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     };
     for (const Load* l : t.loadsOf(c.id)) {
         Complex each = powerOf(l->amount, l->unit, l->powerFactor, b.system, l->poles, book);
-        if (l->unit == LoadUnit::hp) present.horsepower = true;
-        if (l->volts > 0) present.listedVolts = true;
+        present.note(Results::Trait::Horsepower, l->unit == LoadUnit::hp);
+        present.note(Results::Trait::ListedVolts, l->volts > 0);
         if (l->duty < 1) each *= std::sqrt(l->duty);
         take(l->kind, l->unit, each, l->quantity, l->diversity * c.factor, l->continuous, l->poles);
         if (const double shares = l->splitA + l->splitB + l->splitC; shares > 0 && c.poles > 1) {
@@ -179,7 +179,7 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     }
     for (const Device* d : t.devicesOf(c.id)) {
         const DeviceType& y = p.deviceTypes[d->type];
-        if (y.unit == LoadUnit::hp) present.horsepower = true;
+        present.note(Results::Trait::Horsepower, y.unit == LoadUnit::hp);
         take(y.kind, y.unit, powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book), 1, c.factor, y.continuous, y.poles);
         ++r.points;
     }
@@ -193,7 +193,7 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         if (byKind[k] > 0) ++kindsUsed;
         if (byKind[k] > most) most = byKind[k], r.kind = LoadKind(k);
     }
-    if (r.largestMotorVa > 0) present.motor = true;
+    present.note(Results::Trait::Motor, r.largestMotorVa > 0);
     r.mixed = kindsUsed > 1;
     r.receptacles = byKind[std::size_t(LoadKind::Receptacle)] > 0 && r.points != 1;
     r.va = magnitude(r.power);

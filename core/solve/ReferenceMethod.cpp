@@ -171,7 +171,9 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
             const Complex steel{armour * (1 + 0.0045 * 40), 0}; // at 60 °C
             back = ground >= 0 ? steel * back / (steel + back) : steel;
         }
-        e.added = (Complex{line.r, line.x} / double(c.sets) + back) * metres;
+        const Complex perMetre = Complex{line.r, line.x} / double(c.sets) + back;
+        const Complex spur = perMetre * quarter * (n.cable->ring ? double(n.cable->spur) : 0.0); // one way out, neither halved nor doubled
+        e.added = perMetre * metres + spur;
         const double zs = magnitude(n.cable->loopBefore + e.added);
         e.zs = float(zs);
         e.amps = float(zs > 0 ? drives / zs : 0);
@@ -185,7 +187,7 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
         if (e.byEnergy) energy = most;
         e.needed = float(std::sqrt(energy) / k);
         const double steelArea = armour > 0 ? 0.138 / armour : 0; // mm², from its resistance
-        e.has = float((e.armour && ground < 0 ? steelArea : ground >= 0 ? book.sizes()[std::size_t(ground)].mm2 * c.sets * (n.cable->ring ? 2 : 1) : 0) + (e.armour && ground >= 0 ? steelArea * rules.kArmour[t.celsius > 80] / k : 0));
+        e.has = float((e.armour && ground < 0 ? steelArea : ground >= 0 ? book.sizes()[std::size_t(ground)].mm2 * c.sets * (n.cable->ring && n.cable->spur <= 0 ? 2 : 1) : 0) + (e.armour && ground >= 0 ? steelArea * rules.kArmour[t.celsius > 80] / k : 0));
         e.withstands = e.has + 1e-6f >= e.needed;
         if (n.motor) {
             // Its overload stands apart, so its lines have to withstand what the device lets through: the largest fault at the
@@ -196,9 +198,9 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
         }
         if (n.cable->unguarded) e.withstands = e.lineWithstands = true, e.limit = 0;
         e.ok = e.inTime && e.withstands && e.lineWithstands;
-        const Complex perMetre = metres > 0 ? e.added / metres : Complex{};
-        // |before + perMetre·L| = limit, solved for L.
-        const double a = std::norm(perMetre), b = (std::conj(n.cable->loopBefore) * perMetre).real(), q = std::norm(n.cable->loopBefore) - double(e.limit) * double(e.limit);
+        // |before + spur + perMetre·L| = limit, solved for L.
+        const Complex start = n.cable->loopBefore + spur;
+        const double a = metres > 0 ? std::norm(perMetre) : 0, b = (std::conj(start) * perMetre).real(), q = std::norm(start) - double(e.limit) * double(e.limit);
         e.longest = a > 0 && b * b - a * q > 0 ? float(std::max(0.0, (-b + std::sqrt(b * b - a * q)) / a)) : 0;
     };
     SizeIndex ground = separate || !e.armour ? usualGround(n, c.size, separate, book) : -1;

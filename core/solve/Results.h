@@ -43,6 +43,8 @@ struct CableNeed {
     DeviceKind device = DeviceKind::TypeB;
     bool ring = false, final = true; ///< final: feeds loads, not a board
     bool ignored = false;         ///< so lightly loaded that it does not count in its group
+    float spur = 0;               ///< m out from a ring to the farthest point that hangs on an unfused spur
+    float spurLoad = 0;           ///< A·m, the largest product of a spur's length and its load
     float residual = 0;           ///< mA of the residual-current device that also watches it
     ResidualType residualType = ResidualType::A;
     bool sockets = false;         ///< socket outlets hang on it
@@ -251,12 +253,15 @@ struct Results {
         return {onBoards.data() + onBoardFrom[b.value], onBoards.data() + onBoardFrom[b.value + 1]};
     }
     /// What there is in the project at all, so that a rule with nothing to look at need not look.
-    struct Present {
-        bool multiwire = false, horsepower = false, noDevice = false, ring = false, motor = false, noLength = false, heldSize = false, fireRated = false, listedVolts = false, noCircuit = false;
-        void add(const Present& o) {
-            multiwire |= o.multiwire, horsepower |= o.horsepower, noDevice |= o.noDevice, ring |= o.ring, motor |= o.motor;
-            noLength |= o.noLength, heldSize |= o.heldSize, fireRated |= o.fireRated, listedVolts |= o.listedVolts, noCircuit |= o.noCircuit;
-        }
+    enum class Trait : std::uint8_t { Multiwire, Horsepower, NoDevice, Ring, Motor, NoLength, HeldSize, FireRated, ListedVolts, NoCircuit };
+    class Present {
+    public:
+        bool has(Trait t) const { return seen >> unsigned(t) & 1u; }
+        void note(Trait t, bool is = true) { seen |= unsigned(is) << unsigned(t); }
+        void add(const Present& o) { seen |= o.seen; }
+
+    private:
+        unsigned seen = 0;
     } present;
 
     const CircuitResult& of(CircuitId id) const { return circuits.at(id.value); }

@@ -101,7 +101,7 @@ struct Solver {
             for (const Source& s : p.sources)
                 if (supplies == 1 && s.kind != SourceKind::Generator) r.sources[s.id.value].lightingFloor = area * unit;
         }
-        r.present.noCircuit = !t.loadsOf({}).empty();
+        r.present.note(Results::Trait::NoCircuit, !t.loadsOf({}).empty());
         r.onBoardFrom = t.circuitsOfBoard;
         r.onBoards.resize(t.circuits.size());
         eachBoard([this](const Board& b, Part& part) { gatherOwn(b, part.present); });
@@ -404,8 +404,8 @@ struct Solver {
         const Run* run = p.runs.find(id);
         if (book.metric()) layCable(need, run, use);
         if (!run) return;
-        present.heldSize |= !run->heldSize.empty();
-        present.fireRated |= run->fireRated;
+        present.note(Results::Trait::HeldSize, !run->heldSize.empty());
+        present.note(Results::Trait::FireRated, run->fireRated);
         if (run->wiring != Wiring::Default) need.wiring = run->wiring;
         if (run->neutral == NeutralBy::None) need.neutral = false;
         else if (run->neutral != NeutralBy::Auto) need.neutral = true;
@@ -505,7 +505,7 @@ struct Solver {
                 if (c.fullRated) need.required = need.load;
                 const double rating = book.ratingAtOrAbove(cr.required.v, c.device);
                 cr.deviceNeeded = rating > 0 ? std::max(p.basis.smallestBreaker, rating) : 0;
-                r.present.noDevice = r.present.noDevice || (cr.deviceNeeded == 0 && cr.required.v > 0);
+                r.present.note(Results::Trait::NoDevice, cr.deviceNeeded == 0 && cr.required.v > 0);
                 cr.deviceHeld = c.heldBreaker.has_value();
                 cr.device = need.device = c.heldBreaker.value_or(cr.deviceNeeded);
                 cr.kindOfDevice = fitted(c, cr.device, false);
@@ -556,7 +556,7 @@ struct Solver {
         if (c.residual > 0) return;
         if (const auto it = sections.find(c.board); it != sections.end())
             for (const Section* s : it->second)
-                if (s->residual > 0 && c.slot >= s->from && c.slot <= s->to) {
+                if (s->residual > 0 && s->holds(c)) {
                     cable.residual = float(s->residual), cable.residualType = s->residualType;
                     return;
                 }
@@ -719,7 +719,7 @@ struct Solver {
         // A compressor's device may not exceed its share, a motor's is the next rating above.
         const double rating = motor > 0 && cr.hermetic ? std::max(book.ratingAtOrBelow(wanted, c.device), book.ratingAtOrAbove(cr.required.v, c.device)) : book.ratingAtOrAbove(wanted, c.device);
         cr.deviceNeeded = rating > 0 ? std::max(rating, motor > 0 ? book.ratings().front() : smallestBreaker[std::size_t(cr.kind)]) : 0;
-        part.present.noDevice |= cr.deviceNeeded == 0 && cr.required.v > 0;
+        part.present.note(Results::Trait::NoDevice, cr.deviceNeeded == 0 && cr.required.v > 0);
         cr.deviceHeld = c.heldBreaker.has_value();
         if (c.ring && book.metric() && cr.deviceNeeded > 0) cr.deviceNeeded = std::max(cr.deviceNeeded, book.cables.ringDevice);
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
@@ -729,6 +729,20 @@ struct Solver {
         const RunResult& run = cr.run;
         if (run.need.lengthKnown && run.size >= 0 && run.state != Sizing::Held && !board.looped && run.dropBefore > run.need.totalLimit - run.need.totalBefore + 1e-9) part.overTotal.push_back(&c);
         if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, coldOhms(cr.run.ohms, cr.run.need, book), b.system, c.poles);
+    }
+
+    /// What hangs on unfused spurs of a ring: how far out it stands, and what it draws there.
+    void takeSpurs(RunNeed& need, const Circuit& c, const Board& b) const {
+        const auto devices = t.devicesOf(c.id);
+        for (const Device* d : devices) {
+            const double metres = d->spur ? spurLength(p, *d, devices.begin(), devices.size()).v : 0;
+            if (metres <= 0) continue;
+            const DeviceType& type = p.deviceTypes[d->type];
+            const double amps = ampsOf(magnitude(powerOf(d->load.value_or(type.load), type.unit, type.powerFactor, b.system, type.poles, book)), b.system, 1).v;
+            CableNeed& cable = need.cable.make();
+            cable.spur = std::max(cable.spur, float(metres));
+            cable.spurLoad = std::max(cable.spurLoad, float(metres * amps));
+        }
     }
 
     int multiwireConductors(const Circuit& c, const Board& b) const {
@@ -800,7 +814,8 @@ struct Solver {
             if (!devices.empty())
                 if (auto m = c.ring ? measureRing(p, b, devices.begin(), devices.size(), trays.get()) : measureCircuit(p, b, measureBy(run, trays.get()), devices.begin(), devices.size())) takeLength(need, *m);
         }
-        part.present.noLength |= !need.lengthKnown && cr.va > 0;
+        if (c.ring && book.metric()) takeSpurs(need, c, b);
+        part.present.note(Results::Trait::NoLength, !need.lengthKnown && cr.va > 0);
         return need;
     }
 };

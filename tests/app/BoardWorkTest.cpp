@@ -409,7 +409,7 @@ TEST_CASE("at the boards: a list of loads comes in, is mended, mapped by drag, t
     CHECK(told("EF-3"));
     CHECK(told("LP-4")); // its demand is more than its bus carries
     CHECK(d.stage.report().lines()->topLevelItem(0)->text(1).contains("no circuit"));
-    d.press("reportGive");
+    d.press("reportApply");
     CHECK_FALSE(told("EF-3"));
     CHECK(tagged("EF-3")->circuit);
     // A file that is none says so and changes nothing.

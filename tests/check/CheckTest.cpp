@@ -403,6 +403,13 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         expect(w.p, "surge", Severity::Note, "LP-1: nothing is said of surge protection at the origin");
     }
     {
+        MetricBoard w;
+        w.run(2, 10);
+        CHECK_FALSE(Found(w.p).of("insulation-monitor"));
+        w.p.sources.change(w.source)->earthing = Earthing::IT;
+        expect(w.p, "insulation-monitor", Severity::Stop, "Utility: an IT supply, and nothing tells of a first fault");
+    }
+    {
         OneBoard w(VoltageSystem::Y208, 12);
         for (int i = 0; i < 10; ++i) w.circuit(100);
         w.p.boards.change(w.board)->reservedShare = 0.25; // 3 of 12, and 2 are left

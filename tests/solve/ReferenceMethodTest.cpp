@@ -107,6 +107,40 @@ TEST_CASE("a ring: both ways together, on its rated device") {
     CHECK(w.size(c) == "6");                           // each leg 20 A at least: 4 mm² carries 17.5 in a stud wall
 }
 
+TEST_CASE("a spur of a ring loses volts and adds to the loop in one cable, not in two") {
+    MetricBoard w;
+    Project& p = w.p;
+    const LevelId level = p.levels.begin()->id;
+    p.basis.slack = 0;
+    const CircuitId c = addCircuit(p, w.board, 1, "Sockets");
+    p.circuits.change(c)->ring = true;
+    runOf(p, c).lengthBy = LengthBy::Entered, runOf(p, c).length = 60;
+    DeviceType t;
+    t.name = "Socket outlet", t.load = 2200;
+    const DeviceTypeId type = p.deviceTypes.add(t);
+    const auto socket = [&](Point at, double watts) {
+        Device d;
+        d.type = type, d.level = level, d.at = at, d.load = watts, d.circuit = c;
+        return p.devices.add(d);
+    };
+    socket({0, 0}, 2200);
+    const DeviceId far = socket({5, 1}, 2400);
+    const Results onRing = w.results();
+    CHECK(onRing.of(c).load.v == Approx(20));
+    CHECK(onRing.of(c).run.dropOwn == Approx(2.348).margin(0.01)); // 18 mV · 20 A · 60/4 = 5.4 V
+    p.devices.change(far)->spur = true;
+    const Results results = w.results();
+    const RunResult& r = results.of(c).run;
+    CHECK(w.mm2(r.size) == 2.5);
+    CHECK(double(r.need.cable->spur) == Approx(6));                // 5 + 1 m from the nearest point of the ring
+    CHECK(r.dropOwn == Approx((5.4 + 18e-3 * 10.435 * 6) / 230 * 100).margin(0.01)); // and 2 400/230 A over 6 m
+    CHECK(r.earth->zs == Approx(0.35 + 19.51 * 1.2 * (15 + 6) / 1000).margin(0.004));
+    CHECK(double(r.earth->has) == Approx(1.5));                    // at its end one protective conductor carries all of the fault
+    CHECK(r.longest.v == Approx((11.5 - 1.127) / 5.4 * 60).margin(0.3)); // of the ring, the spur as it is
+    CHECK(double(r.earth->longest) == Approx((1.366 - 0.35 - 19.51 * 1.2 * 6 / 1000) / (19.51 * 1.2 / 4 / 1000)).epsilon(0.02));
+    CHECK(explain(p, bs(), results, c).text().find("6 m out from the ring") != std::string::npos);
+}
+
 TEST_CASE("how soon a fault has to be over: sockets up to 63 A, what is fixed up to 32 A; in Australia by what hangs on it") {
     MetricBoard w;
     const CircuitId fixed = w.run(8.5, 10), socket = w.run(8.5, 10, 1, LoadKind::Receptacle); // 37 A on 40
