@@ -279,6 +279,22 @@ void MainWindow::buildMenus() {
             p.levels.add(l);
         });
     });
+    add(project, tr("Remove the level shown"), "removeLevel", {}, [this] {
+        const LevelId level = planStage->plan().level();
+        const Project& p = state->project();
+        if (!p.levels.has(level)) return state->say(tr("There is no level to remove"), true);
+        const QString name = q(p.levels[level].name);
+        const auto here = [&](const auto& table) { return std::count_if(table.begin(), table.end(), [&](const auto& x) { return x.level == level; }); };
+        const auto drawn = here(p.walls) + here(p.rooms) + here(p.furnishings) + here(p.trays), devices = here(p.devices), boards = here(p.boards) + here(p.transformers) + here(p.sources);
+        state->edit(tr("Remove %1").arg(name), [&](Project& x) { removeLevel(x, level); });
+        QStringList gone;
+        if (drawn) gone << tr("%1 things drawn").arg(drawn);
+        if (devices) gone << tr("%1 devices").arg(devices);
+        QString words = tr("%1 removed").arg(name);
+        if (!gone.empty()) words += tr(", and with it %1").arg(gone.join(tr(" and ")));
+        if (boards) words += tr("; %1 boards and sources stand on no level now").arg(boards);
+        state->say(words + tr(". Ctrl+Z brings it back."));
+    });
     add(project, tr("Add unfed load"), "addLoad", {}, [this] {
         LoadId made;
         state->edit(tr("Add load"), [&](Project& p) {
@@ -409,7 +425,7 @@ void MainWindow::retitle() {
     undoAction->setText(state->canUndo() ? tr("Undo %1").arg(state->undoLabel()) : tr("Undo"));
     redoAction->setText(state->canRedo() ? tr("Redo %1").arg(state->redoLabel()) : tr("Redo"));
     const bool open = state->isOpen();
-    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "loadReport", "circuitMissing", "takeTypes", "writeTypes", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
+    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "removeLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "loadReport", "circuitMissing", "takeTypes", "writeTypes", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
 }
 
 bool MainWindow::openFile(const QString& file) {

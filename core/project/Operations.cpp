@@ -302,6 +302,39 @@ void removeRecipe(Project& p, RecipeId id) {
     p.recipes.remove(id);
 }
 
+namespace {
+template <class T> std::vector<Id<T>> onLevel(const Table<T>& table, LevelId level) {
+    std::vector<Id<T>> out;
+    for (const T& x : table)
+        if (x.level == level) out.push_back(x.id);
+    return out;
+}
+template <class T> void leaveLevel(Table<T>& table, LevelId level) {
+    for (Id<T> x : onLevel(table, level)) table.change(x)->level = {};
+}
+template <class T> void removeOnLevel(Table<T>& table, LevelId level) {
+    for (Id<T> x : onLevel(table, level)) table.remove(x);
+}
+} // namespace
+
+void removeLevel(Project& p, LevelId id) {
+    for (WallId w : onLevel(p.walls, id)) removeWall(p, w);
+    for (RoomId r : onLevel(p.rooms, id)) removeRoom(p, r);
+    removeOnLevel(p.devices, id);
+    removeOnLevel(p.underlays, id);
+    removeOnLevel(p.furnishings, id);
+    removeOnLevel(p.catchments, id);
+    removeOnLevel(p.trays, id);
+    std::vector<TrayId> risers;
+    for (const Tray& t : p.trays)
+        if (t.riseTo == id) risers.push_back(t.id);
+    for (TrayId t : risers) p.trays.remove(t); // it rises to nothing
+    leaveLevel(p.boards, id);
+    leaveLevel(p.transformers, id);
+    leaveLevel(p.sources, id);
+    p.levels.remove(id);
+}
+
 bool removeFromPlan(Project& p, Ref r) {
     if (r.is<Board>() && p.boards.has(r.as<Board>())) return removeBoard(p, r.as<Board>()), true;
     if (r.is<Transformer>() && p.transformers.has(r.as<Transformer>())) return removeTransformer(p, r.as<Transformer>()), true;

@@ -86,6 +86,8 @@ void removeWall(Project& project, WallId wall);
 /// What stands in it stays.
 void removeRoom(Project& project, RoomId room);
 void removeRecipe(Project& project, RecipeId recipe);
+/// With all that is drawn and placed on it; what such devices hung on stays. Boards, transformers and sources stay, on no level.
+void removeLevel(Project& project, LevelId level);
 /// Anything on the plan, with what goes with it; true when there was such a thing.
 bool removeFromPlan(Project& project, Ref thing);
 /// "LP-3" after "LP-2": the next name of the same kind that is free.

@@ -25,7 +25,7 @@ std::optional<Error> setSections(Project& p, BoardId id, const std::string& text
     const Board& b = p.boards[id];
     const int per = b.form == BoardForm::Ways ? 3 : 1, last = b.slots / per;
     const char* help = "Write them as: Section A 1–6 63 A 30 mA; Section B 7–12 metered";
-    static const std::regex shape(R"(^\s*(\S.*?)\s+(\d{1,4})\s*(?:–|-)\s*(\d{1,4})((?:\s+\d+(?:\.\d+)?\s*m?A(?:\s+d\.c\.)?|\s+type\s+(?:AC|A|F|B)(?:\s+and)?|\s+metered)*)\s*$)"), figure(R"((\d+(?:\.\d+)?)\s*(mA d\.c\.|mA|A)|type\s+(AC|A|F|B)|metered)");
+    static const std::regex shape(R"(^\s*(\S.*?)\s+(\d{1,4})\s*(?:–|-)\s*(\d{1,4})((?:\s+\d+(?:\.\d+)?\s*m?A(?:\s+d\.c\.)?|\s+type\s+(?:AC|A|F|B)(?:\s+and)?|\s+metered)*)\s*$)"), figure(R"((\d+(?:\.\d+)?)\s*(mA\s+d\.c\.|mA|A)|type\s+(AC|A|F|B)|metered)");
     std::vector<Section> sections;
     for (std::size_t from = 0; from <= text.size();) {
         const std::size_t to = std::min(text.find(';', from), text.size());
@@ -44,7 +44,7 @@ std::optional<Error> setSections(Project& p, BoardId id, const std::string& text
             if (s.from <= o.to && o.from <= s.to) return Error{b.name, s.name + " and " + o.name + " overlap", help};
         const std::string rest = m[4].str();
         for (std::sregex_iterator it(rest.begin(), rest.end(), figure), none; it != none; ++it) {
-            if ((*it)[2] == "mA d.c.") s.residualType = ResidualType::AWithDirect;
+            if ((*it)[2].length() > 2) s.residualType = ResidualType::AWithDirect;
             else if ((*it)[3].matched) s.residualType = *fromWord<ResidualType>("type " + (*it)[3].str());
             else if ((*it)[2] == "mA") s.residual = std::stod((*it)[1].str());
             else if ((*it)[2] == "A") s.rating = std::stod((*it)[1].str());

@@ -76,7 +76,7 @@ struct CableReader {
         m.table = text(j, "table", where);
         m.unverified = j.value("unverified", false);
         m.ground = j.value("ground", false);
-        m.grouping = m.ground ? Grouping::Ground : j.value("grouping", "") == "tray" ? Grouping::Tray : Grouping::Bunched;
+        m.grouping = m.ground ? (j.value("direct", false) ? Grouping::Direct : Grouping::Ducts) : j.value("grouping", "") == "tray" ? Grouping::Tray : Grouping::Bunched;
         for (auto& a : m.ampacity) a.assign(sizes.size(), 0);
         for (auto& a : m.r) a.assign(sizes.size(), 0);
         for (auto& a : m.x) a.assign(sizes.size(), 0);
@@ -190,14 +190,17 @@ struct CableReader {
         const json& s = at(j, "soil", name);
         cite("soil", s);
         c.soilOfTables = number(s, "base", name);
-        c.soil = curve(at(s, "factors", name), name + ", soil");
+        c.soil[false] = curve(at(s, "factors", name), name + ", soil");
+        const bool direct = std::any_of(c.types.begin(), c.types.end(), [](const CableType& t) { return std::any_of(t.methods.begin(), t.methods.end(), [](const CableMethod& m) { return m.direct(); }); });
+        if (direct) c.soil[true] = curve(at(s, "direct", name), name + ", soil, direct");
         const json& g = at(j, "grouping", name);
         cite("bundling", g);
         cite("groupingIgnored", g, "ignoredTable");
         c.groupingIgnoredBelow = number(g, "ignoredBelow", name);
         c.grouping[std::size_t(Grouping::Bunched)] = curve(at(g, "bunched", name), name + ", grouping");
         c.grouping[std::size_t(Grouping::Tray)] = curve(at(g, "tray", name), name + ", grouping");
-        c.grouping[std::size_t(Grouping::Ground)] = curve(at(g, "ground", name), name + ", grouping");
+        c.grouping[std::size_t(Grouping::Ducts)] = curve(at(g, "ground", name), name + ", grouping");
+        if (direct) c.grouping[std::size_t(Grouping::Direct)] = curve(at(g, "direct", name), name + ", grouping, direct");
         const json& i = at(j, "insulation", name);
         cite("insulation", i);
         c.insulation = curve(at(i, "factors", name), name + ", insulation");

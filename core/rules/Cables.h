@@ -14,8 +14,8 @@
 
 namespace lintel {
 
-/// How circuits laid together are counted for grouping: bunched or enclosed; touching on a tray; in the ground.
-enum class Grouping : std::uint8_t { Bunched, Tray, Ground };
+/// How circuits laid together are counted for grouping: bunched or enclosed; touching on a tray; in ducts in the ground; direct in it, touching.
+enum class Grouping : std::uint8_t { Bunched, Tray, Ducts, Direct };
 
 /// One way of laying a type of cable.
 struct CableMethod {
@@ -24,6 +24,7 @@ struct CableMethod {
     std::string table;
     Grouping grouping = Grouping::Bunched;
     bool ground = false;         ///< in soil: its temperature and thermal resistivity count
+    bool direct() const { return grouping == Grouping::Direct; } ///< in soil without a duct: it counts for more
     bool unverified = false;
     std::array<std::vector<double>, 2> ampacity;   ///< A by size; two and three loaded conductors; 0: not in the table
     std::array<std::vector<double>, 2> r, x;       ///< Ω/m of one conductor at its highest temperature
@@ -68,9 +69,9 @@ struct CableRules {
     std::string usualBranch, usualFeeder;
     // ---- where it lies ----
     std::map<int, Curve> airByInsulation, groundByInsulation; ///< by °C of the cable
-    Curve soil;                                   ///< by K·m/W
+    std::array<Curve, 2> soil;                    ///< by K·m/W, in ducts and direct
     double soilOfTables = 2.5, airOfTables = 30, groundOfTables = 20;
-    std::array<Curve, 3> grouping;                ///< by circuits together, by Grouping
+    std::array<Curve, 4> grouping;                ///< by circuits together, by Grouping
     double groupingIgnoredBelow = 0.3;            ///< share of its grouped capacity under which a circuit does not load the group
     Curve insulation;                             ///< by m surrounded
     // ---- protective conductors ----
@@ -103,6 +104,8 @@ struct CableRules {
     const CableType* type(const std::string& name) const;
     /// Factor for cables rated so many °C in air or ground of so many; 0: hotter than the table goes.
     double ambient(double celsius, double rated, bool ground) const;
+    /// Factor for soil of so many K·m/W, against that of the tables.
+    double soilFactor(double resistivity, bool direct) const { return valueOn(soil[direct], resistivity) / valueOn(soil[direct], soilOfTables); }
 };
 
 /// Reads and checks them; throws bookjson::Refusal. `mm2`: areas of the book's series; `at20`: Ω/m of copper and aluminium at 20 °C.

@@ -21,7 +21,7 @@ Conditions conditionsOf(const RunNeed& n, const SizingRules&, const RuleBook& bo
     out.ambient = c.ambient(n.ambient, t.celsius, m.ground);
     out.bundling = n.cable->circuits > 1 ? valueOn(c.grouping[std::size_t(m.grouping)], n.cable->circuits) : 1;
     out.lying = n.cable->insulated > 0 ? valueOn(c.insulation, double(n.cable->insulated)) : 1;
-    if (m.ground) out.lying *= valueOn(c.soil, double(n.cable->soil)) / valueOn(c.soil, c.soilOfTables);
+    if (m.ground) out.lying *= c.soilFactor(double(n.cable->soil), m.direct());
     return out;
 }
 

@@ -1,3 +1,6 @@
+#include "core/project/Document.h"
+#include "core/project/ProjectFile.h"
+#include "core/project/Validation.h"
 #include "tests/World.h"
 
 using namespace lintel;
@@ -35,6 +38,29 @@ TEST_CASE("moving a circuit: shift to a free slot, swap with what stands there, 
     applyMove(v.p, plan);
     checkWhole(v.p, v.solved());
     for (const Circuit& c : v.p.circuits) CHECK_FALSE(v.solved().of(c.id).clash);
+}
+
+TEST_CASE("removing a level: what is drawn and placed on it goes, boards stay on no level, nothing points at it, and undo brings it back") {
+    for (const char* name : {"saltmarket-hall", "brindle-pier"}) {
+        Document document(*loadProject(dataFolder() / "demos" / (std::string(name) + ".lintel")));
+        const Project start = document.project();
+        for (const Level& l : start.levels) {
+            INFO(name << ", " << l.name);
+            document.edit("Remove level", [&](Project& p) { removeLevel(p, l.id); });
+            const Project& p = document.project();
+            REQUIRE_FALSE(validate(p));
+            CHECK_FALSE(p.levels.has(l.id));
+            CHECK(p.boards.size() == start.boards.size());
+            CHECK(p.circuits.size() == start.circuits.size());
+            for (const Board& b : p.boards) CHECK(b.level == (start.boards[b.id].level == l.id ? LevelId{} : start.boards[b.id].level));
+            for (const Device& d : start.devices) CHECK(p.devices.has(d.id) == (d.level != l.id));
+            for (const Opening& o : p.openings) CHECK(p.walls.has(o.wall));
+            for (const Tray& t : p.trays) CHECK(t.riseTo != l.id);
+            checkWhole(p, solve(p, bookOf(p.basis.ruleBook)));
+            document.undo();
+            CHECK(document.project() == start);
+        }
+    }
 }
 
 TEST_CASE("feeding a board: loops, wrong voltages and full boards are refused with a reason") {
