@@ -84,12 +84,12 @@ BoardView::Columns BoardView::columns(int slot) const {
     c.number = take(narrow ? 17 : 21, narrow ? 3 : 5);
     c.breaker = take(31, narrow ? 5 : 7);
     const bool wide = data()->form != BoardForm::TwoColumn; // one below another: room for the cable and the loop
-    const double size = wide ? 96 : narrow ? 0 : 36, loop = wide ? 86 : 0, va = 42;
+    const double size = wide ? (r.width() > 560 ? 118 : 96) : narrow ? 0 : 36, loop = wide ? 86 : 0, va = 42;
     const double taken = c.number.width() + (narrow ? 3 : 5) + c.breaker.width() + (narrow ? 5 : 7);
-    const double rest = 13 + 4 + bar + 4 + va + size + loop + (wide ? 18 : 7);
+    const double rest = 13 + 4 + bar + 4 + va + size + loop + (wide ? 22 : 7);
     c.name = take(std::max(40.0, r.width() - taken - rest - (narrow ? 4 : 0)), narrow ? 8 : 4);
     c.va = take(va, wide ? 10 : 5);
-    c.size = take(size, narrow ? 0 : 2);
+    c.size = take(size, narrow ? 0 : wide ? 6 : 2);
     c.loop = take(loop, 0);
     c.letter = take(13, 4);
     c.bar = take(bar, 0);

@@ -150,7 +150,17 @@ struct CableReader {
             t.celsius = number(y, "celsius", where);
             t.single = y.value("single", false);
             t.fireRated = y.value("fireRated", false);
-            for (const json& m : at(y, "methods", where)) t.methods.push_back(method(m, where));
+            for (const json& said : at(y, "methods", where)) {
+                json m = said;
+                if (said.contains("like")) { // carries what another way of laying it does, with other corrections
+                    const auto& all = y["methods"];
+                    const auto other = std::find_if(all.begin(), all.end(), [&](const json& o) { return o.value("name", "") == said["like"] && !o.contains("like"); });
+                    if (other == all.end()) refuse(where, "there is no method " + said["like"].dump());
+                    m = *other;
+                    m.update(said);
+                }
+                t.methods.push_back(method(m, where));
+            }
             if (y.contains("only")) only(t, y["only"], where);
             if (t.methods.empty()) refuse(where, "there is no way of laying it");
             if (y.contains("fromResistance")) dropFromResistance(t, y["fromResistance"], where);

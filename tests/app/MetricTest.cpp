@@ -143,3 +143,64 @@ TEST_CASE("runs of a metric project show the loop beside the drop") {
     CHECK(shown.contains("Zs of Ω"));
     CHECK_FALSE(shown.contains("Before %"));
 }
+
+TEST_CASE("an insulated supply wants its monitor: by the fact and by the remedy, undone in one") {
+    Pier d;
+    d.s.select(d.s.project().sources.begin()->id);
+    d.pump();
+    const auto asked = [&] { return std::count_if(d.s.solution().snags.begin(), d.s.solution().snags.end(), [](const Snag& s) { return std::string(s.rule->id) == "insulation-monitor"; }); };
+    CHECK(d.factValue("Insulation").isEmpty());
+    const Project before = d.s.project();
+    d.fact("Earthing", "IT");
+    REQUIRE(asked() == 1);
+    d.fact("Insulation", "insulation monitor, switchroom");
+    CHECK(asked() == 0);
+    CHECK(d.factValue("Insulation") == "insulation monitor, switchroom");
+    // The second fault drives half the voltage: a loop that was in time before has half its limit.
+    const double it = double(d.result("DB-3/3").run.earth->limit);
+    d.act("undo");
+    CHECK(asked() == 1);
+    d.act("undo");
+    CHECK(d.s.project() == before);
+    CHECK(it == Approx(double(d.result("DB-3/3").run.earth->limit) / 2).epsilon(0.01));
+}
+
+TEST_CASE("a run of the pier moved to IEC is laid direct in the ground, and its neighbours and soil count") {
+    Pier d;
+    d.window.go(Stage::Runs);
+    d.s.edit("Book", [](Project& p) { p.basis.ruleBook = "iec-60364"; });
+    d.pump();
+    d.s.select(d.board("DB-7"));
+    d.pump();
+    d.fact("Cable", "armoured 90 °C");
+    d.fact("Method", "D2");
+    const RunResult& alone = *d.s.solution().results.run(d.board("DB-7"));
+    REQUIRE(alone.size >= 0);
+    const double one = alone.ampacity / d.s.solution().book->cables.type("armoured 90 °C")->method("D2")->ampacity[1][std::size_t(alone.size)];
+    d.fact("Laid with", "2");
+    const RunResult& three = *d.s.solution().results.run(d.board("DB-7"));
+    const double together = three.ampacity / d.s.solution().book->cables.type("armoured 90 °C")->method("D2")->ampacity[1][std::size_t(three.size)];
+    CHECK(together / one == Approx(0.65).margin(0.005)); // B.52.18: three touching
+}
+
+TEST_CASE("a level is removed with what stands on it, said in words, and comes back") {
+    Pier d;
+    d.window.go(Stage::Plan);
+    const Project before = d.s.project();
+    QString said;
+    QObject::connect(&d.s, &Session::said, [&](const QString& words, bool) { said = words; });
+    d.act("removeLevel");
+    CHECK(d.s.project().levels.size() == before.levels.size() - 1);
+    CHECK(said.contains("devices"));
+    CHECK(said.contains("stand on no level now"));
+    CHECK(d.s.project().boards.size() == before.boards.size());
+    d.act("undo");
+    CHECK(d.s.project() == before);
+    // To the last one, and once more: then it says that there is none.
+    for (std::size_t i = 0; i < before.levels.size(); ++i) d.act("removeLevel");
+    CHECK(d.s.project().levels.empty());
+    d.act("removeLevel");
+    CHECK(said == "There is no level to remove");
+    for (std::size_t i = 0; i < before.levels.size(); ++i) d.act("undo");
+    CHECK(d.s.project() == before);
+}

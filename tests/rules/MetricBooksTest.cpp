@@ -188,14 +188,22 @@ TEST_CASE("cables in the ground: soil and neighbours count for more without a du
     }
     struct Group { int circuits; double ducts, direct; };
     for (const Group& g : {Group{2, 0.85, 0.75}, {3, 0.75, 0.65}, {4, 0.70, 0.60}, {5, 0.65, 0.55}, {6, 0.60, 0.50}, {7, 0.57, 0.45}, {8, 0.54, 0.43}, {9, 0.52, 0.41}, {12, 0.45, 0.36}, {16, 0.39, 0.32}, {20, 0.34, 0.29}})
-        for (const char* book : {"iec-60364", "as-nzs-3000"}) {
+        for (const char* book : {"iec-60364", "as-nzs-3000", "bs-7671"}) { // 4C2 and 4C3 of BS 7671 have them too
             const auto& grouping = bookOf(book).cables.grouping;
             CHECK(valueOn(grouping[std::size_t(Grouping::Ducts)], g.circuits) == Approx(g.ducts));
             CHECK(valueOn(grouping[std::size_t(Grouping::Direct)], g.circuits) == Approx(g.direct));
         }
-    for (const char* book : {"iec-60364", "as-nzs-3000"})
+    for (const char* book : {"iec-60364", "as-nzs-3000", "bs-7671"})
         for (const CableType& t : bookOf(book).cables.types)
-            for (const CableMethod& m : t.methods) CHECK(m.direct() == (m.name == "D2" || m.name == "buried direct"));
+            for (const CableMethod& m : t.methods) CHECK(m.direct() == (m.name == "D2" || m.name == "buried direct" || m.name == "D direct"));
+    // BS 7671 has one column for both (reference method D); soil (Table 4B3) and neighbours tell them apart.
+    for (const char* type : {"armoured 70 °C", "armoured 90 °C", "armoured 90 °C aluminium"}) {
+        const CableMethod &ducts = *bs().cables.type(type)->method("D"), &direct = *bs().cables.type(type)->method("D direct");
+        CHECK(ducts.ampacity == direct.ampacity);
+        CHECK(ducts.r == direct.r);
+    }
+    CHECK(bs().cables.soilFactor(3, true) == Approx(0.90));
+    CHECK(bs().cables.soilFactor(1, true) == Approx(1.50));
     // At the soil of its own tables nothing is added or taken.
     CHECK(bookOf("as-nzs-3000").cables.soilFactor(1.2, true) == Approx(1));
     CHECK(bookOf("as-nzs-3000").cables.soilFactor(2.5, true) == Approx(1 / 1.412).margin(0.01));

@@ -1,6 +1,8 @@
 #include "core/project/ProjectFile.h"
 #include "tests/World.h"
 
+#include <nlohmann/json.hpp>
+
 using namespace lintel;
 
 namespace {
@@ -34,6 +36,50 @@ TEST_CASE("a rule book with a row that cannot be right is refused, naming the ro
     CHECK(RuleBook::parse(necText(), "good.json"));
     CHECK_FALSE(RuleBook::parse("{", "cut.json"));
     CHECK_FALSE(RuleBook::parse("{}", "empty.json"));
+}
+
+TEST_CASE("a metric rule book with a row that cannot be right is refused, naming the place") {
+    using json = nlohmann::ordered_json;
+    const json good = json::parse(*readText(dataFolder() / "rulebooks" / "bs-7671.json"));
+    const auto cable = [](json& book, const char* name) -> json& {
+        for (json& t : book["cables"]["types"])
+            if (t["name"] == name) return t;
+        throw std::runtime_error(name);
+    };
+    struct Bad { const char* says; std::function<void(json&)> spoil; };
+    const Bad bad[] = {
+        {"a larger conductor must carry more", [&](json& b) { cable(b, "multicore 70 °C")["methods"][0]["rows"][4][1] = 30; }},
+        {"three loaded conductors must not carry more than two", [&](json& b) { cable(b, "multicore 70 °C")["methods"][0]["rows"][4][2] = 47; }},
+        {"no conductor size \"7\"", [&](json& b) { cable(b, "multicore 70 °C")["methods"][0]["rows"][4][0] = "7"; }},
+        {"resistance is far from", [&](json& b) { cable(b, "multicore 70 °C")["drop"][0]["rows"][4][1] = 9.3; }},
+        {"it has an ampacity and no resistance", [&](json& b) { cable(b, "armoured 70 °C")["drop"][0]["methods"].erase(0); }},
+        {"there is no cable \"string\" before it", [&](json& b) { cable(b, "fire-rated multicore 90 °C")["like"] = "string"; }},
+        {"there is no method \"Z\"", [&](json& b) { cable(b, "fire-rated multicore 90 °C")["only"] = json::array({"C", "Z"}); }},
+        {"there is no method \"E9\"", [&](json& b) { cable(b, "armoured 70 °C")["methods"][3]["like"] = "E9"; }},
+        {"the usual cable is not in the list", [&](json& b) { b["cables"]["usualBranch"] = "rope"; }},
+        {"the rows must rise and their factor fall", [&](json& b) { b["lying"]["grouping"]["direct"][2][1] = 0.9; }},
+        {"the rows must rise and their factor fall", [&](json& b) { b["lying"]["soil"]["direct"][1][0] = 0.4; }},
+        {"cannot be right here", [&](json& b) { b["lying"]["soil"]["factors"][0][1] = 12.8; }},
+        {"direct", [&](json& b) { b["lying"]["soil"].erase("direct"); }},
+        {"a hotter insulation must have a larger k", [&](json& b) { b["protective"]["k"]["copper"] = json::array({143, 115}); }},
+        {"final circuits must not have a longer time than distribution", [&](json& b) { b["earthFault"]["finalSeconds"][0] = 6; }},
+        {"at least as much as others", [&](json& b) { b["earthFault"]["finalUpToSockets"] = 20; }},
+        {"there is no load kind", [&](json& b) { b["earthFault"]["plainResidual"][0] = "toasting"; }},
+        {"there is no device", [&](json& b) { b["earthFault"]["trips"]["type Q"] = b["earthFault"]["trips"]["type B"]; }},
+        {"energy must rise", [&](json& b) { b["earthFault"]["trips"]["type B"]["energy"]["rows"][1][1] = 100; }},
+        {"insulation", [&](json& b) { b["earthFault"].erase("insulation"); }},
+    };
+    CHECK(RuleBook::parse(good.dump(), "good.json"));
+    for (const Bad& b : bad) {
+        INFO(b.says);
+        json book = good;
+        b.spoil(book);
+        const auto read = RuleBook::parse(book.dump(), "bad.json");
+        REQUIRE_FALSE(read);
+        INFO(read.error().text());
+        CHECK(read.error().text().find(b.says) != std::string::npos);
+        CHECK(read.error().where.find("bad.json") == 0);
+    }
 }
 
 TEST_CASE("questions to the book") {
