@@ -46,6 +46,7 @@ struct Column {
 };
 constexpr Column columns[] = {{"Way", 8, Align::Centre}, {"φ", 8, Align::Centre}, {"Serves", 0, Align::Left}, {"Points", 10, Align::Right}, {"Device", 13, Align::Centre}, {"kA", 7, Align::Right}, {"RCD mA", 12, Align::Right},
                               {"Cable, mm²", 30, Align::Left}, {"Method", 11, Align::Centre}, {"m", 9, Align::Right}, {"Ib A", 10, Align::Right}, {"Drop %", 11, Align::Right}, {"Zs Ω", 10, Align::Right}, {"Limit Ω", 11, Align::Right}};
+constexpr std::size_t methodColumn = 8;
 
 struct Writer : ScheduleWriter {
     using ScheduleWriter::ScheduleWriter;
@@ -102,10 +103,17 @@ struct Writer : ScheduleWriter {
         const std::vector<Row> rows = rowsOf(in.project, b);
         const double head = 5.8, left = margin, right = d.width - margin;
         const double h = std::clamp((d.height - y - below() - head) / double(std::max<std::size_t>(rows.size(), 1)), 3.3, 5.4);
+        std::vector<std::vector<std::string>> texts;
+        std::size_t longest = 0; // some books name ways of laying by a letter, others by words
+        for (const Row& row : rows) {
+            texts.push_back(row.section ? std::vector<std::string>{} : cells(row));
+            if (!row.section) longest = std::max(longest, texts.back()[methodColumn].size());
+        }
+        const auto widthOf = [&](std::size_t i) { return i == methodColumn ? std::clamp(2.4 + 1.2 * double(longest), columns[i].width, 20.0) : columns[i].width; };
         double taken = 0;
-        for (const Column& c : columns) taken += c.width;
+        for (std::size_t i = 0; i < std::size(columns); ++i) taken += widthOf(i);
         std::vector<double> x{left};
-        for (const Column& c : columns) x.push_back(x.back() + (c.width > 0 ? c.width : right - left - taken));
+        for (std::size_t i = 0; i < std::size(columns); ++i) x.push_back(x.back() + (columns[i].width > 0 ? widthOf(i) : right - left - taken));
         const auto cell = [&](std::size_t i, double base, const std::string& text, bool bold, Ink ink, double size = 2.4) {
             if (text.empty()) return;
             const double px = columns[i].align == Align::Left ? x[i] + 1.2 : columns[i].align == Align::Right ? x[i + 1] - 1.2 : (x[i] + x[i + 1]) / 2;
@@ -119,7 +127,8 @@ struct Writer : ScheduleWriter {
         const auto rules = [&](double to) {
             for (std::size_t i = 1; i < std::size(columns); ++i) d.line({x[i], ruled}, {x[i], to}, 0.12, Ink::Rule);
         };
-        for (const Row& row : rows) {
+        for (std::size_t n = 0; n < rows.size(); ++n) {
+            const Row& row = rows[n];
             if (row.section) {
                 rules(at);
                 d.fill(left, at, right - left, h, Ink::Band);
@@ -130,7 +139,7 @@ struct Writer : ScheduleWriter {
             }
             d.line({row.beginsWay ? left : x[1], at}, {right, at}, row.beginsWay ? 0.22 : 0.1, row.beginsWay ? Ink::Rule : Ink::Faint);
             const bool quiet = !row.circuit || row.circuit->use != CircuitUse::Load;
-            const std::vector<std::string> text = cells(row);
+            const std::vector<std::string>& text = texts[n];
             for (std::size_t i = 0; i < text.size(); ++i) {
                 const bool over = row.circuit && i >= 12 && !in.results.run(row.circuit->id)->earth->inTime;
                 cell(i, at + h / 2 + 0.9, text[i], i == 0 || i == 4, over ? Ink::Stop : quiet ? Ink::Quiet : Ink::Ink);
