@@ -35,6 +35,15 @@ void BoardCard::drop() {
     Q_EMIT closed();
 }
 
+void BoardCard::showEvent(QShowEvent* e) {
+    // They are made first, and come last by Tab.
+    QWidget* before = nullptr;
+    for (QWidget* w : findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
+        if (w != go && w != no && w->focusPolicy() & Qt::TabFocus) before = w;
+    if (before) setTabOrder(before, go), setTabOrder(go, no);
+    QFrame::showEvent(e);
+}
+
 void BoardCard::keyPressEvent(QKeyEvent* e) {
     if (e->key() == Qt::Key_Escape) drop();
     else if (enterApplies && (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter)) apply();

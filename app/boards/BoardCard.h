@@ -26,6 +26,7 @@ Q_SIGNALS:
 
 protected:
     void keyPressEvent(QKeyEvent*) override;
+    void showEvent(QShowEvent*) override;
     /// Ends what it works out, as it is dropped.
     virtual void stop() {}
     /// The two buttons side by side, at the left.

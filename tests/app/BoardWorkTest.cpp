@@ -421,3 +421,37 @@ TEST_CASE("at the boards: a list of loads comes in, is mended, mapped by drag, t
     CHECK(d.s.project() == now);
     d.undoAll(start);
 }
+
+TEST_CASE("at the boards: in every card Tab comes to the button that does it, then to Drop; Esc drops it and nothing is done") {
+    AtBoards d;
+    const Project before = d.s.project();
+    for (const char* name : {"level", "size", "names"}) {
+        INFO(name);
+        d.on("SP-1");
+        d.act(QString(name) == "level" ? "levelBoard" : QString(name) == "size" ? "sizeBoard" : "nameCircuits");
+        auto* card = d.window.findChild<BoardCard*>(QString(name) + "Card");
+        REQUIRE(card);
+        REQUIRE(card->isVisible());
+        // From the first field of the card on, by the order of Tab.
+        std::vector<QString> order;
+        QWidget* first = nullptr;
+        for (QWidget* w : card->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
+            if (w->focusPolicy() & Qt::TabFocus && !w->objectName().endsWith("Apply") && !w->objectName().endsWith("Drop")) {
+                first = w;
+                break;
+            }
+        REQUIRE(first);
+        QWidget* w = first;
+        do {
+            if (w->focusPolicy() & Qt::TabFocus && w->parent() == card) order.push_back(w->objectName());
+            w = w->nextInFocusChain();
+        } while (w != first);
+        REQUIRE(order.size() >= 3);
+        CHECK(order[order.size() - 2] == QString(name) + "Apply");
+        CHECK(order.back() == QString(name) + "Drop");
+        QTest::keyClick(card, Qt::Key_Escape);
+        d.pump();
+        CHECK_FALSE(card->isVisible());
+        CHECK(d.s.project() == before);
+    }
+}
