@@ -185,7 +185,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                 w->step("Length", fmt::format("up {}, across {}, down {}, with slack", lengthWords(n.up, rules.units), lengthWords(n.across, rules.units), lengthWords(n.down, rules.units)),
                         lengthWords(n.length, rules.units), "");
             else w->step("Length", "as entered", lengthWords(n.length, rules.units), "");
-            if (n.cable->ring && n.cable->spur > 0) w->step("Spur", fmt::format("{} out from the ring, at most {} A·m", lengthWords(Metres{double(n.cable->spur)}, rules.units), figures(double(n.cable->spurLoad))), fmt::format("{} V of the drop in {}", figures(spurVolts(n, least.size, book).v), sizeWords(book, least.size)), book.cite("radial"));
+            if (n.cable->ring && n.cable->spur > 0) w->step("Spur", fmt::format("{} out from the ring, at most {} A·m", lengthWords(Metres{double(n.cable->spur)}, rules.units), figures(double(n.cable->spurLoad))), "", book.cite("radial"));
             Candidate c = least;
             std::vector<Candidate> shown;
             if (r.state == Sizing::Held) shown = {chosen};
@@ -203,9 +203,9 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                 const double sine = std::sqrt(std::max(0.0, 1 - n.dropPowerFactor * n.dropPowerFactor));
                 const double own = dropOf(s);
                 w->step(fmt::format("Drop, {}{}", sizeWords(book, s.size), s.sets > 1 ? fmt::format(" × {}", s.sets) : ""),
-                        fmt::format("{}·{}·{}·{}/1000{} = {} V", n.poles == 3 ? "√3" : "2", figures(n.dropAmps.v),
+                        fmt::format("{}·{}·{}·{}/1000{}{} = {} V", n.poles == 3 ? "√3" : "2", figures(n.dropAmps.v),
                                     sine > 0.001 ? fmt::format("({}·{:.2f} + {}·{:.2f})", figures(R), n.dropPowerFactor, figures(X), sine) : figures(R), number(len),
-                                    s.sets > 1 ? fmt::format("/{}", s.sets) : "", figures(dropVolts(n, s.size, s.sets, n.dropAmps, n.length, book).v + spurVolts(n, s.size, book).v)),
+                                    s.sets > 1 ? fmt::format("/{}", s.sets) : "", spurVolts(n, s.size, book).v > 0 ? fmt::format(" + {} V along the spur", figures(spurVolts(n, s.size, book).v)) : "", figures(dropVolts(n, s.size, s.sets, n.dropAmps, n.length, book).v + spurVolts(n, s.size, book).v)),
                         own > n.ownLimit + 1e-9                     ? fmt::format("{} > {} %", percent(own), figures(n.ownLimit))
                         : n.totalBefore + own > n.totalLimit + 1e-9 ? fmt::format("{}, total {} > {} %", percent(own), percent(n.totalBefore + own), figures(n.totalLimit))
                                                                     : fmt::format("{} ≤ {} %", percent(own), figures(n.ownLimit)),

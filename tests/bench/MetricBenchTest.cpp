@@ -57,6 +57,7 @@ TEST_CASE("bench ring: both ways round, and what it may not be") {
     const BenchAnswer spur = answer("ring", {{"length", "70 m"}, {"rating", 32}, {"spur", "3 m"}, {"spurLoad", 13}});
     CHECK(figure(spur, "drop_V") == Approx(8.19 + 0.702).margin(0.01));      // 18 mV · 13 · 3
     CHECK(figure(spur, "zs_ohm") == Approx(0.760 + 0.0702).margin(0.004));   // 19.51·1.2·3/1000
+    CHECK_THAT(spur.working.text(), Catch::Contains("+ 0.702 V along the spur = 8.89 V"));
 }
 
 TEST_CASE("bench pfc: kvar by the tangents, and the order of resonance") {
