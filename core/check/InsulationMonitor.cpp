@@ -11,7 +11,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     if (!in.book.metric()) return;
     for (const Source& s : in.project.sources)
         if (s.earthing == Earthing::IT && s.insulationMonitor.empty())
-            into.push_back({&self, Severity::Stop, s.id, fmt::format("{}: an IT supply, and nothing tells of a first fault", s.name), in.book.cite("insulation")});
+            into.push_back({&self, Severity::Stop, s.id, fmt::format("{}: an IT supply, and nothing tells of a first fault", s.name), in.book.cite("insulationMonitor")});
 }
 
 std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {

@@ -260,7 +260,7 @@ struct CableReader {
         cite("residualType", j, "residualType");
         cite("overloadToo", j, "overloadToo");
         cite("secondFault", j, "secondFault");
-        cite("insulation", j, "insulation");
+        cite("insulationMonitor", j, "insulationMonitor");
         for (const json& word : at(j, "plainResidual", name)) {
             const auto kind = fromWord<LoadKind>(word.is_string() ? word.get<std::string>() : "");
             if (!kind) refuse(name + ", plainResidual", "there is no load kind " + word.dump());

@@ -204,6 +204,9 @@ TEST_CASE("cables in the ground: soil and neighbours count for more without a du
     }
     CHECK(bs().cables.soilFactor(3, true) == Approx(0.90));
     CHECK(bs().cables.soilFactor(1, true) == Approx(1.50));
+    // Thermal insulation round a cable and the insulation of an IT supply are cited apart.
+    CHECK(bs().cite("insulation") == "Table 52.2");
+    CHECK(bs().cite("insulationMonitor") == "411.6.3");
     // At the soil of its own tables nothing is added or taken.
     CHECK(bookOf("as-nzs-3000").cables.soilFactor(1.2, true) == Approx(1));
     CHECK(bookOf("as-nzs-3000").cables.soilFactor(2.5, true) == Approx(1 / 1.412).margin(0.01));

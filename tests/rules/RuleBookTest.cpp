@@ -67,7 +67,7 @@ TEST_CASE("a metric rule book with a row that cannot be right is refused, naming
         {"there is no load kind", [&](json& b) { b["earthFault"]["plainResidual"][0] = "toasting"; }},
         {"there is no device", [&](json& b) { b["earthFault"]["trips"]["type Q"] = b["earthFault"]["trips"]["type B"]; }},
         {"energy must rise", [&](json& b) { b["earthFault"]["trips"]["type B"]["energy"]["rows"][1][1] = 100; }},
-        {"insulation", [&](json& b) { b["earthFault"].erase("insulation"); }},
+        {"insulationMonitor", [&](json& b) { b["earthFault"].erase("insulationMonitor"); }},
     };
     CHECK(RuleBook::parse(good.dump(), "good.json"));
     for (const Bad& b : bad) {
