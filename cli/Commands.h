@@ -8,6 +8,9 @@
 
 namespace lintel {
 
+/// The whole program: 0 when it was done, 1 with the reason on standard error. Never lets an exception out.
+int runCommandLine(int argc, char** argv);
+
 /// Says why on standard error; the program's exit code.
 int fail(const Error& error);
 

@@ -1,5 +1,6 @@
 // lintel-cli level: the choices for a board of a project, for a bare board, or for the boards under one feeder.
 #include "cli/Commands.h"
+#include "core/base/Json.h"
 #include "core/base/Format.h"
 #include "core/level/BareBoard.h"
 #include "core/project/ProjectFile.h"
@@ -46,8 +47,9 @@ int levelTogether(const LevelOrder& order, const Solved& s) {
 int runLevel(const LevelOrder& order) {
     auto text = readText(order.file);
     if (!text) return fail(text.error());
-    const auto j = nlohmann::json::parse(*text, nullptr, false);
-    const bool bare = j.is_object() && !j.contains("lintel") && j.contains("circuits");
+    const auto j = parseJson(*text, order.file);
+    if (!j) return fail(j.error());
+    const bool bare = j->is_object() && !j->contains("lintel") && j->contains("circuits");
     const std::optional<int> moves = order.moves < 0 ? std::nullopt : std::optional(order.moves);
     if (bare) {
         auto p = bareBoard(*text);

@@ -50,7 +50,7 @@ int runLoadsImport(const LoadsOrder& o) {
     ListSettings settings = guessSettings(*grid, LoadUnit::kW);
     if (!o.columns.empty())
         if (auto bad = readColumns(o.columns, settings)) return fail(*bad);
-    if (!o.header.empty()) settings.headerRow = o.header == "none" ? -1 : std::atoi(o.header.c_str()) - 1;
+    if (!o.header.empty()) settings.headerRow = o.header == "none" ? -1 : int(std::clamp(plainNumber(o.header).value_or(0), 0.0, 1e6)) - 1;
     if (settings.headerRow >= int(grid->rows.size())) return fail({"--header", "the list has no row " + o.header, ""});
     if (!o.decimal.empty()) settings.decimal = o.decimal == "comma" || o.decimal == "," ? ',' : '.';
     if (!o.unit.empty()) {

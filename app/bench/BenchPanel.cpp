@@ -1,6 +1,7 @@
 #include "app/bench/BenchPanel.h"
 
 #include "app/frame/PaintKit.h"
+#include "core/base/TextFile.h"
 #include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
 
@@ -69,7 +70,7 @@ BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     printButton = new QPushButton(tr("Print to PDF…"), this);
     printButton->setObjectName("benchPrint");
     connect(printButton, &QPushButton::clicked, this, [this] {
-        QString file = QFileDialog::getSaveFileName(this, tr("Print the working"), q(newest ? newest->working.title : std::string()) + ".pdf", tr("PDF (*.pdf)"));
+        QString file = QFileDialog::getSaveFileName(this, tr("Print the working"), q(safeFileName(newest ? newest->working.title : std::string(), ".pdf")), tr("PDF (*.pdf)"));
         if (file.isEmpty()) return;
         if (auto bad = print(file)) session.say(q(bad->text()), true);
         else session.say(tr("Written: %1").arg(file));

@@ -275,9 +275,7 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
     });
     connect(heads, &ListHeader::meant, this, &ImportPage::setMeaning);
     connect(rows, &ListModel::mended, this, [this](int r, int c, const QString& text) {
-        auto& cells = grid->rows[std::size_t(r)];
-        if (int(cells.size()) <= c) cells.resize(std::size_t(c) + 1);
-        cells[std::size_t(c)] = text.toStdString();
+        grid->put(std::size_t(r), std::size_t(c), text.toStdString());
         judge();
     });
     connect(rows, &ListModel::leftOut, this, [this](int r, bool left) {

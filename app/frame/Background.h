@@ -8,6 +8,8 @@
 #include <atomic>
 #include <functional>
 #include <memory>
+#include <stdexcept>
+#include <string>
 #include <thread>
 #include <vector>
 
@@ -36,7 +38,12 @@ public:
         const auto done = std::make_shared<std::atomic<bool>>(false);
         running = true;
         jobs.push_back({std::thread([this, work = std::move(work), mine = stop, done] {
-                            auto then = work(mine);
+                            std::function<void()> then;
+                            try {
+                                then = work(mine);
+                            } catch (const std::exception& e) { // on the interface's thread it becomes a message
+                                then = [what = std::string(e.what())] { throw std::runtime_error(what); };
+                            }
                             if (!*mine)
                                 QMetaObject::invokeMethod(this, [this, then = std::move(then), mine] {
                                     if (*mine) return;

@@ -3,6 +3,7 @@
 #include "app/basis/BasisStage.h"
 #include "app/bench/BenchPanel.h"
 #include "app/boards/BoardsStage.h"
+#include "app/frame/Application.h"
 #include "app/frame/FactsPanel.h"
 #include "app/frame/FeedPathBar.h"
 #include "app/frame/FindBox.h"
@@ -13,6 +14,7 @@
 #include "app/plan/PlanStage.h"
 #include "app/riser/RiserStage.h"
 #include "app/runs/RunsStage.h"
+#include "core/base/TextFile.h"
 #include "core/exchange/LoadList.h"
 #include "core/project/Catalogue.h"
 #include "core/project/CopyBoard.h"
@@ -22,6 +24,7 @@
 #include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
 
+#include <QActionGroup>
 #include <QApplication>
 #include <QBoxLayout>
 #include <QCloseEvent>
@@ -36,6 +39,8 @@
 namespace lintel {
 
 MainWindow::MainWindow() : state(new Session(this)) {
+    if (auto* app = qobject_cast<Application*>(qApp))
+        connect(app, &Application::failed, this, [this](const QString& what) { state->say(tr("This could not be done: %1. The project is as it was; please report it.").arg(what), true); });
     setObjectName("main");
     resize(1280, 800);
     setMinimumSize(960, 600);
@@ -202,6 +207,15 @@ void MainWindow::buildMenus() {
     file->addSeparator();
     add(file, tr("&Save"), "save", QKeySequence::Save, [this] { saveInteractively(false); });
     add(file, tr("Save &as…"), "saveAs", QKeySequence::SaveAs, [this] { saveInteractively(true); });
+    QMenu* versions = file->addMenu(tr("Keep earlier &versions"));
+    auto* choice = new QActionGroup(versions);
+    for (int n : {0, 3, 10, 30}) {
+        QAction* a = versions->addAction(n ? tr("The last %1, beside the file").arg(n) : tr("None"), [n] { Session::keepOldVersions(n); });
+        a->setObjectName(QString("oldVersions%1").arg(n));
+        a->setCheckable(true);
+        a->setChecked(n == Session::oldVersions());
+        choice->addAction(a);
+    }
     file->addSeparator();
     add(file, tr("&Export sheets…"), "export", QKeySequence("Ctrl+E"), [this] {
         go(Stage::Issue);
@@ -212,7 +226,7 @@ void MainWindow::buildMenus() {
         const Ref thing = state->selection();
         if (!s.results.knows(thing)) return state->say(tr("Choose a board, transformer, source or circuit first: its workings are printed."), true);
         const Working w = explain(s.project, *s.book, s.results, thing);
-        const QString name = QFileDialog::getSaveFileName(this, tr("Print the workings"), q(w.title) + ".pdf", tr("PDF (*.pdf)"));
+        const QString name = QFileDialog::getSaveFileName(this, tr("Print the workings"), q(safeFileName(w.title, ".pdf")), tr("PDF (*.pdf)"));
         if (name.isEmpty()) return;
         if (auto bad = writePdf(workingSheets(w, sheetHead(s.project, *s.book)), name, q(w.title))) state->say(q(bad->text()), true);
         else state->say(tr("Written: %1").arg(name));
@@ -355,7 +369,7 @@ void MainWindow::buildMenus() {
     circuit->addSeparator();
     add(circuit, tr("Take in a list of loads…"), "importLoads", QKeySequence("Ctrl+I"), [this] { go(Stage::Boards); boardsStage->openImport({}); });
     add(circuit, tr("Write the list of loads…"), "exportLoads", {}, [this] {
-        const QString name = QFileDialog::getSaveFileName(this, tr("Write the list of loads"), q(state->project().basis.title) + tr(" loads.xlsx"), tr("Lists (*.xlsx *.csv)"));
+        const QString name = QFileDialog::getSaveFileName(this, tr("Write the list of loads"), q(safeFileName(state->project().basis.title + " loads", ".xlsx")), tr("Lists (*.xlsx *.csv)"));
         if (name.isEmpty()) return;
         if (auto bad = writeGrid(listOf(state->project()), name.toStdString(), "Loads")) state->say(q(bad->text()), true);
         else state->say(tr("Written: %1").arg(name));
@@ -428,10 +442,25 @@ void MainWindow::retitle() {
     for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "removeLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "loadReport", "circuitMissing", "takeTypes", "writeTypes", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
 }
 
-bool MainWindow::openFile(const QString& file) {
-    const auto bad = state->open(file.toStdString());
+bool MainWindow::openFile(const std::filesystem::path& file) {
+    Session::As as = Session::As::Work;
+    if (state->openElsewhere(file)) {
+        QMessageBox box(QMessageBox::Question, tr("Lintel"), tr("%1 is open in another window.").arg(q(textOfPath(file.filename()))), QMessageBox::Cancel, this);
+        box.setTextFormat(Qt::PlainText);
+        box.setInformativeText(tr("Two windows cannot save to one file. It can be opened for reading, or as a copy with a file of its own."));
+        box.setObjectName("openElsewhere");
+        QAbstractButton* read = box.addButton(tr("Open for &reading"), QMessageBox::AcceptRole);
+        QAbstractButton* copy = box.addButton(tr("Open a &copy"), QMessageBox::AcceptRole);
+        read->setObjectName("openForReading");
+        copy->setObjectName("openACopy");
+        box.exec();
+        if (box.clickedButton() != read && box.clickedButton() != copy) return false;
+        as = box.clickedButton() == read ? Session::As::Reading : Session::As::Copy;
+    }
+    const auto bad = state->open(file, as);
     if (!bad) return true;
     QMessageBox box(QMessageBox::Warning, tr("Lintel"), q(bad->where + ":\n" + bad->what), QMessageBox::Ok, this);
+    box.setTextFormat(Qt::PlainText);
     box.setInformativeText(q(bad->help));
     box.setObjectName("openFailed");
     box.exec();
@@ -444,24 +473,58 @@ void MainWindow::openInteractively() {
     if (!file.isEmpty()) openFile(file);
 }
 
-bool MainWindow::saveInteractively(bool as) {
+bool MainWindow::saveInteractively(bool as, SaveOptions options) {
     if (!state->isOpen()) return true;
-    std::optional<Error> bad;
-    if (as || state->file().empty()) {
-        QString file = QFileDialog::getSaveFileName(this, tr("Save the project"), q(state->project().basis.title) + ".lintel", tr("Lintel project (*.lintel)"));
+    std::filesystem::path to = state->file();
+    if (as || to.empty() || state->reading()) {
+        const std::filesystem::path beside = state->copyName();
+        const QString suggested = beside.empty() ? q(safeFileName(state->project().basis.title, ".lintel")) : q(textOfPath(beside));
+        QString file = QFileDialog::getSaveFileName(this, tr("Save the project"), suggested, tr("Lintel project (*.lintel)"));
         if (file.isEmpty()) return false;
         if (!file.endsWith(".lintel")) file += ".lintel";
-        bad = state->saveAs(file.toStdString());
-    } else {
-        bad = state->save();
+        to = QFile::encodeName(file).toStdString();
     }
-    if (bad) QMessageBox::warning(this, tr("Lintel"), q(bad->text()));
-    return !bad;
+    const SaveAnswer answer = state->saveAs(to, options);
+    if (answer) return true;
+    QMessageBox box(QMessageBox::Warning, tr("Lintel"), q(answer.error.where + ":\n" + answer.error.what), QMessageBox::Cancel, this);
+    box.setTextFormat(Qt::PlainText);
+    box.setObjectName("saveRefused");
+    QAbstractButton *beside = nullptr, *replace = nullptr, *reload = nullptr;
+    QString help = q(answer.error.help);
+    if (answer.trouble != SaveTrouble::None) beside = box.addButton(tr("Save &beside it…"), QMessageBox::AcceptRole);
+    if (answer.trouble == SaveTrouble::ChangedOutside) {
+        const auto onDisk = loadProject(to);
+        const std::string differs = onDisk ? difference(*onDisk, state->project(), "").words() : std::string();
+        help = !onDisk ? tr("What is in the file now cannot be read as a project.") : differs.empty() ? tr("What is in it now is the same project as here.") : tr("What is in it now differs from what is here in %1.").arg(q(differs));
+        if (onDisk) reload = box.addButton(tr("&Reload it"), QMessageBox::DestructiveRole);
+        replace = box.addButton(tr("Re&place it"), QMessageBox::DestructiveRole);
+        if (reload) reload->setToolTip(tr("What is not saved here is kept as a journal, and offered on the start page"));
+    }
+    for (auto [button, name] : {std::pair{beside, "saveBeside"}, std::pair{reload, "saveReload"}, std::pair{replace, "saveReplace"}})
+        if (button) button->setObjectName(name);
+    box.setInformativeText(help);
+    box.exec();
+    const QAbstractButton* chosen = box.clickedButton();
+    if (!chosen) return false;
+    if (chosen == beside) return saveInteractively(true);
+    if (chosen == replace) {
+        options.overwriteOutside = true;
+        return saveInteractively(as, options);
+    }
+    if (chosen == reload) reloadFromDisk();
+    return false;
+}
+
+void MainWindow::reloadFromDisk() {
+    const std::filesystem::path file = state->file();
+    state->leaveJournal(); // what is here and nowhere else stays on offer
+    openFile(file);
 }
 
 bool MainWindow::mayLeave() {
     if (!state->changed()) return true;
     QMessageBox box(QMessageBox::Question, tr("Lintel"), tr("%1 has changes that are not saved.").arg(q(state->project().basis.title)), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    box.setTextFormat(Qt::PlainText);
     switch (box.exec()) {
     case QMessageBox::Save: return saveInteractively(false);
     case QMessageBox::Discard: return true;

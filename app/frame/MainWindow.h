@@ -3,6 +3,7 @@
 
 #include "app/frame/Session.h"
 
+#include <QFile>
 #include <QMainWindow>
 
 class QStackedWidget;
@@ -35,7 +36,8 @@ public:
     Stage stage() const;
     void showStart();
     /// Opens a file; a message says why not.
-    bool openFile(const QString& file);
+    bool openFile(const std::filesystem::path& file);
+    bool openFile(const QString& file) { return openFile(std::filesystem::path(QFile::encodeName(file).toStdString())); }
 
     BasisStage& basis() { return *basisStage; }
     PlanStage& plan() { return *planStage; }
@@ -57,7 +59,8 @@ private:
     void buildMenus();
     void retitle();
     bool mayLeave();
-    bool saveInteractively(bool as);
+    bool saveInteractively(bool as, SaveOptions options = {});
+    void reloadFromDisk();
     void openInteractively();
     void setTheme(bool dark);
     /// The bench stands beside whatever is shown; the facts make room for it.

@@ -4,12 +4,19 @@
 #include "app/frame/Theme.h"
 
 #include <QPainter>
+#include <QTextDocument>
 
 class QLineEdit;
 
 namespace lintel {
 
 inline QString q(const std::string& s) { return QString::fromStdString(s); }
+
+// What a person typed stands everywhere as typed: "R&D" and "<h1>" mean nothing to us.
+/// As the text of a button or a menu's entry, where "&" would underline a letter.
+inline QString plainButton(QString text) { return text.replace('&', "&&"); }
+/// As a tip, where "<" would begin a tag.
+inline QString plainTip(const QString& text) { return Qt::mightBeRichText(text) ? "<p style='white-space:pre-wrap'>" + text.toHtmlEscaped() + "</p>" : text; }
 
 /// Text in a box on one line, cut with … where it does not fit.
 void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment align, const QColor& colour, const QFont& font);

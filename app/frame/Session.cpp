@@ -2,21 +2,26 @@
 
 #include "app/frame/UnderlayShelf.h"
 
+#include "core/base/TextFile.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 
 #include <QCoreApplication>
-#include <QDateTime>
 #include <QElapsedTimer>
+#include <QFile>
 #include <QSettings>
+#include <QThreadPool>
+#include <QTimer>
 #include <QStandardPaths>
+
+#include <unistd.h>
 
 namespace lintel {
 
 namespace fs = std::filesystem;
 
 SheetInput Session::sheetInput(const Solution& s) const {
-    return {s.project, *s.book, s.results, [this](const Underlay& u) { return shelf->content(u); }, path};
+    return {s.project, *s.book, s.results, [this](const Underlay& u) { return shelf->content(u); }, file()};
 }
 
 Session::Session(QObject* parent) : QObject(parent), shelf(new UnderlayShelf(*this)) {
@@ -45,7 +50,7 @@ Session::~Session() {
 
 fs::path Session::stateFolder() {
     const QString base = qEnvironmentVariableIsSet("LINTEL_STATE") ? qEnvironmentVariable("LINTEL_STATE") : QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
-    const fs::path folder = base.toStdString();
+    const fs::path folder = QFile::encodeName(base).toStdString();
     std::error_code ec;
     fs::create_directories(folder / "recovery", ec);
     return folder;
@@ -68,7 +73,7 @@ void Session::forgetRecent(const QString& file) {
 void Session::remember(const fs::path& file) {
     QSettings s = settings();
     QStringList list = s.value("recent").toStringList();
-    const QString name = QString::fromStdString(fs::absolute(file).string());
+    const QString name = QString::fromStdString(textOfPath(fs::absolute(file)));
     list.removeAll(name);
     list.prepend(name);
     while (list.size() > 10) list.removeLast();
@@ -76,19 +81,22 @@ void Session::remember(const fs::path& file) {
 }
 
 std::vector<fs::path> Session::leftBehind() {
-    std::vector<fs::path> found;
-    const auto look = [&](const fs::path& journal) {
-        if (auto r = readJournal(journal); r && *r) found.push_back(journal);
-    };
-    std::error_code ec;
-    for (const auto& e : fs::directory_iterator(stateFolder() / "recovery", ec)) look(e.path());
-    for (const QString& f : recentFiles()) look(journalBeside(f.toStdString()));
+    Document none;
+    const Keeper keeper(none, stateFolder());
+    std::vector<fs::path> found = keeper.leftBehind({});
+    for (const QString& f : recentFiles())
+        for (const fs::path& journal : keeper.leftBehind(pathFromText(f.toStdString())))
+            if (std::find(found.begin(), found.end(), journal) == found.end()) found.push_back(journal);
     return found;
 }
 
-fs::path Session::journalPath() const {
-    if (!path.empty()) return journalBeside(path);
-    return stateFolder() / "recovery" / (QString::number(QCoreApplication::applicationPid()) + "-" + QString::number(QDateTime::currentMSecsSinceEpoch())).toStdString();
+int Session::oldVersions() {
+    QSettings s = settings();
+    return std::clamp(s.value("oldVersions", 0).toInt(), 0, 99);
+}
+void Session::keepOldVersions(int most) {
+    QSettings s = settings();
+    s.setValue("oldVersions", most);
 }
 
 std::optional<Error> Session::useBook(const Basis& basis) {
@@ -100,23 +108,40 @@ std::optional<Error> Session::useBook(const Basis& basis) {
     return std::nullopt;
 }
 
-void Session::start(Project p, const fs::path& file) {
-    if (auto* j = document.journalWriter()) j->discard();
-    auto keep = std::move(document.onChange);
-    document = Document(std::move(p));
-    document.onChange = std::move(keep);
-    path = file.empty() ? file : fs::absolute(file);
-    recovered = false;
+void Session::start(Project p, const fs::path& file, const std::string& bytes, bool forReading) {
+    keeper.begin(std::move(p), file, bytes, forReading);
+    begun();
+}
+
+void Session::begun() {
     open_ = true;
+    journalTold = false;
     chosen.clear();
-    document.journalTo(JournalWriter::begin(journalPath(), path, document.project()));
-    if (document.journalWriter() && !document.journalWriter()->healthy()) say("The recovery journal cannot be written beside the file; save often.", true);
+    journalTrouble();
     ++serial;
     ask();
     waitSolved();
     Q_EMIT opened();
     Q_EMIT edited();
     Q_EMIT selectionChanged();
+}
+
+void Session::journalTrouble() {
+    const bool trouble = open_ && !keeper.reading() && !keeper.journalHealthy();
+    if (trouble && !journalTold) say(tr("The recovery journal cannot be written (is the disk full?). Save often: a crash would lose what is not saved."), true);
+    if (!trouble && journalTold) say(tr("The recovery journal can be written again, and holds all edits."));
+    journalTold = trouble;
+    if (!trouble && keeper.journalDescriptor() >= 0 && !syncing) QTimer::singleShot(1000, this, &Session::syncJournal);
+    syncing = !trouble;
+}
+
+void Session::syncJournal() {
+    syncing = false;
+    if (const int fd = ::dup(keeper.journalDescriptor()); fd >= 0) // on a thread of its own: a disk may take its time
+        QThreadPool::globalInstance()->start([fd] {
+            ::fdatasync(fd);
+            ::close(fd);
+        });
 }
 
 /// Names the underlays' files anew for a project that moves from one folder to another: they stay where they are.
@@ -127,24 +152,28 @@ void relink(Project& p, const fs::path& from, const fs::path& to) {
     for (UnderlayId id : ids) p.underlays.change(id)->file = underlayName(fs::absolute(underlayFile(p.underlays[id], from)), to);
 }
 
-std::optional<Error> Session::open(const fs::path& file) {
-    auto p = loadProject(file);
+std::optional<Error> Session::open(const fs::path& file, As as) {
+    auto text = readText(file);
+    if (!text) return text.error();
+    auto p = readProject(*text, textOfPath(file.filename()));
     if (!p) return p.error();
     if (auto bad = useBook(p->basis)) return bad;
-    // A journal beside it that a crash left is not overwritten by opening the file: it is put aside for the start page.
-    if (auto r = readJournal(journalBeside(fs::absolute(file))); r && *r) {
-        std::error_code ec;
-        fs::rename(journalBeside(fs::absolute(file)), stateFolder() / "recovery" / (fs::absolute(file).filename().string() + "-" + QString::number(QDateTime::currentMSecsSinceEpoch()).toStdString()), ec);
-        if (!ec) say("Edits from a run that ended badly were kept: File ▸ Start page offers them.");
+    if (as == As::Copy) {
+        relink(*p, fs::absolute(file), {});
+        start(std::move(*p), {}, {});
+        return std::nullopt;
     }
-    start(std::move(*p), file);
-    remember(path);
+    const auto left = keeper.leftBehind(fs::absolute(file));
+    start(std::move(*p), file, *text, as == As::Reading);
+    remember(this->file());
+    if (reading()) say(tr("%1 is open in another window: here it can be read. Save as… makes a copy to work on.").arg(QString::fromStdString(textOfPath(file.filename()))));
+    else if (!left.empty()) say(tr("Edits from a run that ended badly were kept: File ▸ Start page offers them."));
     return std::nullopt;
 }
 
 std::optional<Error> Session::begin(const Project& s) {
     if (auto bad = useBook(s.basis)) return bad;
-    start(s, {});
+    start(s, {}, {});
     return std::nullopt;
 }
 
@@ -160,50 +189,39 @@ std::optional<Error> Session::beginFrom(const fs::path& shipped) {
 std::optional<Error> Session::recover(const fs::path& journal) {
     auto r = readJournal(journal);
     if (!r) return r.error();
-    if (!*r) return Error{journal.string(), "there is nothing to recover", ""};
+    if (!*r) return Error{textOfPath(journal), "there is nothing to recover", ""};
     if (auto bad = useBook((*r)->recovered.basis)) return bad;
-    Project base;
-    if (!(*r)->project.empty()) {
-        auto p = loadProject((*r)->project);
-        if (!p) return p.error();
-        base = *p;
-    }
-    const fs::path from = (*r)->project;
-    const Project wanted = (*r)->recovered;
-    start(base, from);
-    edit("Recover", [&](Project& p) { p = wanted; });
-    recovered = true;
-    // Its edits now stand in the new journal; the old one has done its work.
-    if (!document.journalWriter() || document.journalWriter()->path() != journal) {
-        std::error_code ec;
-        fs::remove(journal, ec);
-    }
-    waitSolved();
-    Q_EMIT opened();
+    std::string differs;
+    if (!(*r)->fits)
+        if (auto onDisk = loadProject((*r)->project)) differs = difference(*onDisk, (*r)->recovered, "").words();
+    if (auto bad = keeper.recover(journal)) return bad;
+    begun();
+    const QString of = QString::fromStdString(textOfPath((*r)->project.filename()));
+    if ((*r)->unread > 0) say(tr("The journal is damaged: %n line(s) of it could not be read, and it is kept.", nullptr, int((*r)->unread)), true);
+    else if (!(*r)->fits) say(differs.empty() ? tr("%1 is not there any more: what was recovered is a copy without a file.").arg(of) : tr("%1 was changed meanwhile: what was recovered is a copy beside it. It differs in %2.").arg(of, QString::fromStdString(differs)));
     return std::nullopt;
 }
 
-std::optional<Error> Session::save() { return path.empty() ? Error{"", "the project has no file yet", "Use Save as."} : saveAs(path); }
+SaveAnswer Session::save(const SaveOptions& options) {
+    if (file().empty()) return {SaveTrouble::Failed, {"", "the project has no file yet", "Use Save as."}};
+    return saveAs(file(), options);
+}
 
-std::optional<Error> Session::saveAs(const fs::path& file) {
-    const bool elsewhere = !path.empty() && fs::absolute(file).parent_path() != path.parent_path();
+SaveAnswer Session::saveAs(const fs::path& to, SaveOptions options) {
+    const bool elsewhere = !file().empty() && fs::absolute(to).parent_path() != file().parent_path();
     if (elsewhere && std::any_of(project().underlays.begin(), project().underlays.end(), [](const Underlay& u) { return !fs::path(u.file).is_absolute(); }))
-        edit(tr("Keep the drawings linked"), [&](Project& p) { relink(p, path, file); });
-    if (auto bad = saveProject(document.project(), file)) return bad;
-    if (auto* j = document.journalWriter()) j->discard();
-    path = fs::absolute(file);
-    document.markSaved();
-    recovered = false;
-    document.journalTo(JournalWriter::begin(journalPath(), path, document.project()));
-    remember(path);
+        document.edit("Keep the drawings linked", [&](Project& p) { relink(p, file(), to); });
+    options.oldVersions = oldVersions();
+    const SaveAnswer answer = keeper.save(to, options);
+    if (!answer) return answer;
+    remember(file());
     Q_EMIT edited();
-    say("Saved " + QString::fromStdString(path.filename().string()));
-    return std::nullopt;
+    say(tr("Saved %1").arg(QString::fromStdString(textOfPath(file().filename()))));
+    return answer;
 }
 
 void Session::close() {
-    if (auto* j = document.journalWriter()) j->discard();
-    document.journalTo(nullptr);
+    keeper.letGo();
     open_ = false;
 }
 
@@ -213,12 +231,17 @@ QString Session::title() const {
 }
 
 bool Session::edit(const QString& label, const std::function<void(Project&)>& change, const std::string& mergeKey) {
+    if (reading()) {
+        say(tr("This project is open for reading. Save as… makes a copy to work on."), true);
+        return false;
+    }
     const bool did = document.edit(label.toStdString(), change, mergeKey);
+    if (const auto& refused = document.refusal()) say(tr("Not done: %1").arg(QString::fromStdString(refused->text())), true);
     if (did && !followBook()) {
         document.undo();
         return false;
     }
-    if (did && document.journalWriter() && !document.journalWriter()->healthy()) say("The recovery journal cannot be written (is the disk full?). Save now.", true);
+    if (did) journalTrouble();
     dropMissingSelection();
     return did;
 }
@@ -299,9 +322,14 @@ void Session::work() {
         s->project = std::move(next->project);
         s->book = next->book;
         s->serial = next->serial;
-        s->results = solve(s->project, *s->book);
-        s->milliseconds = double(clock.nsecsElapsed()) / 1e6;
-        s->snags = findSnags(s->project, *s->book, s->results);
+        try {
+            s->results = solve(s->project, *s->book);
+            s->milliseconds = double(clock.nsecsElapsed()) / 1e6;
+            s->snags = findSnags(s->project, *s->book, s->results);
+        } catch (const std::exception& e) {
+            QMetaObject::invokeMethod(this, [this, what = QString::fromUtf8(e.what())] { say(tr("This could not be worked out: %1. What is shown is from before the last edit; undo it.").arg(what), true); }, Qt::QueuedConnection);
+            continue;
+        }
         QMetaObject::invokeMethod(this, [this, s] {
             if (s->serial < newest->serial) return;
             newest = s;

@@ -3,7 +3,7 @@
 // Every edit hands a snapshot to a worker thread; the interface never waits for it.
 
 #include "core/check/Check.h"
-#include "core/project/Document.h"
+#include "core/project/Keeper.h"
 #include "core/sheets/Sheets.h"
 
 #include <QObject>
@@ -40,17 +40,30 @@ public:
     const Project& project() const { return document.project(); }
     const Solution& solution() const { return *newest; }
     std::shared_ptr<const Solution> sharedSolution() const { return newest; }
+    /// How a file is opened: for work, for reading while another window works on it, or as a copy that has no file yet.
+    enum class As { Work, Reading, Copy };
     /// Opens a file, or says why not and leaves everything as it was.
-    std::optional<Error> open(const std::filesystem::path& file);
+    std::optional<Error> open(const std::filesystem::path& file, As as = As::Work);
+    /// Whether another window has the file open.
+    bool openElsewhere(const std::filesystem::path& file) const { return keeper.openElsewhere(file); }
     /// Begins a project that has no file yet, as a copy of `start`.
     std::optional<Error> begin(const Project& start);
     std::optional<Error> beginFrom(const std::filesystem::path& shipped);
     std::optional<Error> recover(const std::filesystem::path& journal);
-    std::optional<Error> save();
-    std::optional<Error> saveAs(const std::filesystem::path& file);
+    SaveAnswer save(const SaveOptions& options = {});
+    SaveAnswer saveAs(const std::filesystem::path& file, SaveOptions options = {});
+    /// How many earlier versions are kept beside a file when it is saved; 0: none.
+    static int oldVersions();
+    static void keepOldVersions(int most);
+    /// Opened for reading: nothing can be changed.
+    bool reading() const { return open_ && keeper.reading(); }
+    /// Where a recovered copy may be saved; empty: it is none.
+    std::filesystem::path copyName() const { return keeper.copyName(); }
     void close();
-    bool changed() const { return open_ && (document.changed() || recovered); }
-    const std::filesystem::path& file() const { return path; }
+    /// Goes on without the journal, which stays where it is: what it holds is offered on the start page.
+    void leaveJournal() { keeper.leaveJournal(); }
+    bool changed() const { return open_ && keeper.changed(); }
+    const std::filesystem::path& file() const { return keeper.file(); }
     QString title() const;
     /// Journals left behind by a run that ended badly.
     static std::vector<std::filesystem::path> leftBehind();
@@ -96,7 +109,11 @@ Q_SIGNALS:
     void said(const QString& message, bool isError);
 
 private:
-    void start(Project project, const std::filesystem::path& file);
+    void start(Project project, const std::filesystem::path& file, const std::string& bytes, bool forReading = false);
+    void begun();
+    void journalTrouble();
+    /// What was written to the journal is brought to the disk within a second, so that a power cut loses no more.
+    void syncJournal();
     std::optional<Error> useBook(const Basis& basis);
     /// Loads the book again where an edit, undo or redo changed which one it is or the project's own values in it.
     bool followBook();
@@ -106,12 +123,13 @@ private:
     void work();
     void dropMissingSelection();
     void remember(const std::filesystem::path& file);
-    std::filesystem::path journalPath() const;
 
     UnderlayShelf* shelf;
     Document document;
-    bool open_ = false, recovered = false;
-    std::filesystem::path path;
+    Keeper keeper{document, stateFolder()};
+    bool open_ = false;
+    bool syncing = false;
+    bool journalTold = false; ///< the person knows that the journal cannot be written
     std::shared_ptr<const RuleBook> book;
     std::shared_ptr<const Solution> newest;
     std::vector<Ref> chosen;

@@ -1,6 +1,7 @@
 #include "app/frame/StartPage.h"
 
 #include "app/frame/PaintKit.h"
+#include "core/base/TextFile.h"
 #include "core/project/Journal.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
@@ -15,12 +16,12 @@
 namespace lintel {
 namespace {
 
-/// A wide button of two lines: what it is, and a word about it.
 /// Where a journal that nobody wants to recover is kept: nothing is lost by putting it away.
 std::filesystem::path putAway(const std::filesystem::path& journal) {
-    return Session::stateFolder() / "recovery" / "put-away" / (journal.stem().string() + "-" + std::to_string(std::hash<std::string>()(journal.string()) % 100000) + "-" + QString::number(QDateTime::currentSecsSinceEpoch()).toStdString());
+    return Session::stateFolder() / "recovery" / "put-away" / fileNameWithin(journal.filename().string(), "-" + QString::number(QDateTime::currentMSecsSinceEpoch()).toStdString());
 }
 
+/// A wide button of two lines: what it is, and a word about it.
 class Choice : public QPushButton {
 public:
     Choice(const QString& title, const QString& about, const QString& mark = {}) : heading(title), words(about), sign(mark) {
@@ -111,9 +112,17 @@ void StartPage::rebuild() {
         heading(left, tr("RECOVER"));
         for (const auto& journal : left_) {
             auto r = readJournal(journal);
-            if (!r || !*r) continue;
-            const QString what = (*r)->project.empty() ? q((*r)->recovered.basis.title) : q((*r)->project.filename().string());
-            auto* b = new Choice(tr("Recover %1").arg(what), ((*r)->edits == 1 ? tr("One edit not saved: %1") : tr("%1 edits not saved, the last: %2").arg((*r)->edits)).arg(q((*r)->lastLabel)), "!");
+            if (!r) {
+                auto* damaged = new QLabel(tr("A journal that cannot be read is kept in %1").arg(q(textOfPath(journal))));
+                damaged->setTextFormat(Qt::PlainText);
+                damaged->setWordWrap(true);
+                damaged->setToolTip(plainTip(q(r.error().text())));
+                left->addWidget(damaged);
+                continue;
+            }
+            if (!*r) continue;
+            const QString what = (*r)->project.empty() ? q((*r)->recovered.basis.title) : q(textOfPath((*r)->project.filename()));
+            auto* b = new Choice(tr("Recover %1").arg(what), ((*r)->edits == 1 ? tr("One edit not saved: %1") : tr("%1 edits not saved, the last: %2").arg((*r)->edits)).arg(q((*r)->lastLabel)) + ((*r)->fits ? QString() : tr("; the file was changed since: a copy")), "!");
             auto* away = new QPushButton(tr("Put away"));
             away->setObjectName("putAway");
             away->setToolTip(tr("Offered no more; kept in %1").arg(q(putAway(journal).parent_path().string())));
@@ -123,13 +132,11 @@ void StartPage::rebuild() {
             both->addWidget(away);
             left->addLayout(both);
             connect(b, &QPushButton::clicked, this, [this, journal, report] { report(session.recover(journal)); });
-            connect(away, &QPushButton::clicked, this, [this, journal] {
+            connect(away, &QPushButton::clicked, this, [this, journal, report] {
                 const auto to = putAway(journal);
                 std::error_code ec;
                 std::filesystem::create_directories(to.parent_path(), ec);
-                std::filesystem::rename(journal, to, ec);
-                if (ec) std::filesystem::copy_file(journal, to, ec), std::filesystem::remove(journal, ec); // from another disk
-                if (ec) Q_EMIT failed(tr("%1 cannot be put away: %2").arg(q(journal.string()), q(ec.message())));
+                report(moveFile(journal, to)); // from another disk, too; what cannot be moved stays on offer
                 // The page goes with its buttons: after this click.
                 QMetaObject::invokeMethod(this, &StartPage::rebuild, Qt::QueuedConnection);
             });
@@ -162,7 +169,7 @@ void StartPage::rebuild() {
         if (!QFileInfo::exists(f) || ++n > 4) continue;
         auto* b = new Choice(QFileInfo(f).completeBaseName(), f);
         right->addWidget(b);
-        connect(b, &QPushButton::clicked, this, [this, f, report] { report(session.open(f.toStdString())); });
+        connect(b, &QPushButton::clicked, this, [this, f, report] { report(session.open(pathFromText(f.toStdString()))); });
     }
     if (!n) {
         auto* none = new QLabel(tr("Projects that you open or save come here."));

@@ -2,6 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
+#include "core/base/TextFile.h"
 
 #include <QBoxLayout>
 #include <QFileDialog>
@@ -47,7 +48,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent) : QWidget(parent), session(s
         if (i->checkState() == Qt::Unchecked) unticked.push_back(id);
     });
     connect(pdf, &QPushButton::clicked, this, [this] {
-        const QString file = QFileDialog::getSaveFileName(this, tr("Export sheets"), q(session.project().basis.title) + ".pdf", tr("PDF (*.pdf)"));
+        const QString file = QFileDialog::getSaveFileName(this, tr("Export sheets"), q(safeFileName(session.project().basis.title, ".pdf")), tr("PDF (*.pdf)"));
         if (file.isEmpty()) return;
         const auto bad = exportPdf(file);
         session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());

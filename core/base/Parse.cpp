@@ -11,14 +11,14 @@ namespace lintel {
 std::string trimmed(std::string_view t) {
     const auto blank = [](std::string_view s) -> std::size_t { // bytes of a blank at the front
         if (s.empty()) return 0;
-        if (std::isspace(static_cast<unsigned char>(s[0]))) return 1;
+        if (isBlank(s[0])) return 1;
         if (s.substr(0, 2) == "\u00a0" || s.substr(0, 2) == "\ufeff") return 2;
         if (s.substr(0, 3) == "\u202f" || s.substr(0, 3) == "\u2009" || s.substr(0, 3) == "\ufeff") return 3;
         return 0;
     };
     while (const std::size_t n = blank(t)) t.remove_prefix(n);
     while (!t.empty()) {
-        if (std::isspace(static_cast<unsigned char>(t.back()))) t.remove_suffix(1);
+        if (isBlank(t.back())) t.remove_suffix(1);
         else if (t.size() >= 2 && t.substr(t.size() - 2) == "\u00a0") t.remove_suffix(2);
         else if (t.size() >= 3 && (t.substr(t.size() - 3) == "\u202f" || t.substr(t.size() - 3) == "\u2009")) t.remove_suffix(3);
         else break;
@@ -28,7 +28,7 @@ std::string trimmed(std::string_view t) {
 
 std::string lowered(std::string_view text) {
     std::string s(text);
-    for (char& c : s) c = char(std::tolower(static_cast<unsigned char>(c)));
+    for (char& c : s) c = lower(c);
     return s;
 }
 
@@ -43,7 +43,7 @@ std::optional<double> numberFrom(std::string_view text, char decimal) {
         else if (rest.substr(0, 3) == "\u202f" || rest.substr(0, 3) == "\u2009") i += 3;
         else if (rest.substr(0, 3) == "−") s += '-', i += 3;
         else if (t[i] == ' ' || t[i] == '\'') {
-            const auto digit = [&](std::size_t k) { return k < t.size() && std::isdigit(static_cast<unsigned char>(t[k])); };
+            const auto digit = [&](std::size_t k) { return k < t.size() && isDigit(t[k]); };
             if (i == 0 || !digit(i - 1) || !digit(i + 1) || !digit(i + 2) || !digit(i + 3) || digit(i + 4)) return std::nullopt;
             ++i;
         } else s += t[i++];
@@ -81,6 +81,25 @@ std::optional<double> numberFrom(std::string_view text, char decimal) {
     return v;
 }
 
+std::optional<double> takePlainNumber(std::string_view& text) {
+    std::string_view t = text;
+    while (!t.empty() && isBlank(t.front())) t.remove_prefix(1);
+    if (t.size() > 1 && t.front() == '+' && (isDigit(t[1]) || t[1] == '.')) t.remove_prefix(1);
+    if (t.empty() || !(isDigit(t.front()) || t.front() == '-' || t.front() == '.')) return std::nullopt; // "inf" and "nan" are words here
+    double v = 0;
+    const auto [end, bad] = std::from_chars(t.data(), t.data() + t.size(), v);
+    if (bad != std::errc() || !std::isfinite(v)) return std::nullopt;
+    t.remove_prefix(std::size_t(end - t.data()));
+    text = t;
+    return v;
+}
+
+std::optional<double> plainNumber(std::string_view text) {
+    const auto v = takePlainNumber(text);
+    while (!text.empty() && isBlank(text.front())) text.remove_prefix(1);
+    return text.empty() ? v : std::nullopt;
+}
+
 std::optional<LoadUnit> loadUnitFrom(std::string_view text) {
     const std::string t = lowered(trimmed(text));
     for (const auto& [unit, word] : EnumText<LoadUnit>::words)
@@ -93,7 +112,7 @@ std::optional<LoadUnit> loadUnitFrom(std::string_view text) {
 std::optional<TypedLoad> loadFrom(std::string_view text, char decimal) {
     const std::string t = trimmed(text);
     std::size_t letters = t.size();
-    while (letters > 0 && std::isalpha(static_cast<unsigned char>(t[letters - 1]))) --letters;
+    while (letters > 0 && isLetter(t[letters - 1])) --letters;
     const auto amount = numberFrom(t.substr(0, letters), decimal);
     if (!amount || *amount < 0 || *amount > 1e9) return std::nullopt;
     TypedLoad l{*amount, {}};

@@ -1,6 +1,9 @@
 #include "core/bench/Bench.h"
+#include "core/base/Json.h"
+#include "core/base/Parse.h"
 
 #include "core/base/Format.h"
+#include "core/base/Limits.h"
 #include "core/bench/BenchInputs.h"
 
 #include <fmt/format.h>
@@ -22,8 +25,12 @@ const BenchKind* benchKind(const std::string& name) {
     return nullptr;
 }
 
+Error unsuited(const BenchKind& kind, const RuleBook& book) {
+    return {kind.name, fmt::format("{} does not go by {}", book.title, kind.books == BenchFor::Cables ? "cables and the way they are laid" : "terminals and raceways"), "Choose a rule book it is for, or another sum."};
+}
+
 Outcome<BenchAnswer> bench(const BenchKind& kind, const nlohmann::json& entered, const RuleBook& book) {
-    if (!kind.suits(book)) return Error{kind.name, fmt::format("{} does not go by {}", book.title, kind.books == BenchFor::Cables ? "cables and the way they are laid" : "terminals and raceways"), "Choose a rule book it is for, or another sum."};
+    if (!kind.suits(book)) return unsuited(kind, book);
     try {
         const BenchInputs in(kind, kind.fields(book), entered);
         BenchAnswer a = kind.work(in, book);
@@ -32,6 +39,8 @@ Outcome<BenchAnswer> bench(const BenchKind& kind, const nlohmann::json& entered,
         return a;
     } catch (const BenchRefusal& refusal) {
         return refusal.error;
+    } catch (const std::exception& e) {
+        return Error{kind.name, std::string("it could not be worked out: ") + e.what(), "Change what was entered, and please report it."};
     }
 }
 
@@ -108,12 +117,12 @@ Outcome<CircuitId> makeCircuit(Project& p, BoardId board, const BenchCircuit& c)
 // ---- what was entered ----
 
 std::optional<BenchLoad> loadFrom(const std::string& text, LoadUnit unit) {
-    const char* s = text.c_str();
-    char* end = nullptr;
-    const double v = std::strtod(s, &end);
-    if (end == s || !std::isfinite(v)) return std::nullopt;
-    std::string rest(end);
-    rest.erase(std::remove_if(rest.begin(), rest.end(), [](unsigned char c) { return std::isspace(c); }), rest.end());
+    std::string_view left = text;
+    const auto amount = takePlainNumber(left);
+    if (!amount) return std::nullopt;
+    const double v = *amount;
+    std::string rest(left);
+    rest.erase(std::remove_if(rest.begin(), rest.end(), isBlank), rest.end());
     if (rest.empty()) return BenchLoad{v, unit};
     if (rest == "HP") rest = "hp";
     if (const auto u = fromWord<LoadUnit>(rest)) return BenchLoad{v, *u};
@@ -121,13 +130,6 @@ std::optional<BenchLoad> loadFrom(const std::string& text, LoadUnit unit) {
 }
 
 std::string benchLength(Metres m, UnitSystem units) { return units == UnitSystem::Imperial ? lintel::number(inFeet(m)) + " ft" : lintel::number(m.v, 1) + " m"; }
-
-namespace {
-std::string trimmed(std::string s) {
-    const auto from = s.find_first_not_of(" \t\r\n"), to = s.find_last_not_of(" \t\r\n");
-    return from == std::string::npos ? "" : s.substr(from, to - from + 1);
-}
-} // namespace
 
 BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, const nlohmann::json& entered) : name(kind.name), all(std::move(fields)) {
     if (!entered.is_object()) throw BenchRefusal{{name, "expected a JSON object with the fields of this sum", "for instance {\"" + all.front().key + "\": \"" + all.front().value + "\"}"}};
@@ -153,7 +155,7 @@ BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, 
         else if (j.is_number()) values[key] = fmt::format("{}", j.get<double>());
         else if (j.is_boolean()) values[key] = j.get<bool>() ? "yes" : "no";
         else if (j.is_null()) values[key] = "";
-        else refuse(key, "expected a text or a number, found " + j.dump());
+        else refuse(key, "expected a text or a number, found " + seen(j));
     }
     for (const BenchField& f : all) {
         const std::string& v = values[f.key];
@@ -179,11 +181,11 @@ std::optional<double> BenchInputs::maybe(const std::string& key) const {
     const BenchField& f = field(key);
     const std::string v = values.at(key);
     if (v.empty() || v == "auto") return std::nullopt;
-    const char* s = v.c_str();
-    char* end = nullptr;
-    const double x = std::strtod(s, &end);
-    std::string rest = trimmed(end);
-    if (end == s || !std::isfinite(x) || !(rest.empty() || rest == f.unit)) refuse(key, fmt::format("\"{}\" is not a number{}", v, f.unit.empty() ? "" : " of " + f.unit), f.help);
+    std::string_view left = v;
+    const auto typed = takePlainNumber(left);
+    const std::string rest = trimmed(left);
+    if (!typed || !(rest.empty() || rest == f.unit)) refuse(key, fmt::format("\"{}\" is not a number{}", v, f.unit.empty() ? "" : " of " + f.unit), f.help);
+    const double x = *typed;
     if (x < f.least || x > f.most) refuse(key, fmt::format("{} is outside {} … {}{}", x, f.least, f.most, f.unit.empty() ? "" : " " + f.unit), f.help);
     return x;
 }
@@ -194,11 +196,11 @@ double BenchInputs::number(const std::string& key) const {
 std::optional<Metres> BenchInputs::maybeLength(const std::string& key) const {
     const std::string v = values.at(field(key).key);
     if (v.empty()) return std::nullopt;
-    const char* s = v.c_str();
-    char* end = nullptr;
-    const double x = std::strtod(s, &end);
-    const std::string unit = trimmed(end);
-    if (end == s || !std::isfinite(x) || !(unit.empty() || unit == "ft" || unit == "m")) refuse(key, "\"" + v + "\" is not a length", "Type 120 ft or 36 m.");
+    std::string_view left = v;
+    const auto typed = takePlainNumber(left);
+    const double x = typed.value_or(0);
+    const std::string unit = trimmed(left);
+    if (!typed || !(unit.empty() || unit == "ft" || unit == "m")) refuse(key, "\"" + v + "\" is not a length", "Type 120 ft or 36 m.");
     const Metres m = unit == "m" || (unit.empty() && unitSystem == UnitSystem::Metric) ? Metres{x} : feet(x);
     if (m.v < 0 || m.v > 100000) refuse(key, "\"" + v + "\" is outside 0 … 100 km");
     return m;
@@ -231,7 +233,12 @@ std::vector<std::string> BenchInputs::lines(const std::string& key) const {
         std::size_t from = 0;
         while (from <= whole.size()) {
             const std::size_t to = std::min(whole.find_first_of("\n;", from), whole.size());
-            if (const std::string line = trimmed(whole.substr(from, to - from)); !line.empty()) out.push_back(line);
+            if (const std::string line = trimmed(whole.substr(from, to - from)); !line.empty()) {
+                // Before it is taken apart by patterns, which a very long line would exhaust.
+                if (line.size() > limits::typedLine) refuse(key, fmt::format("line {} is longer than {} letters", out.size() + 1, limits::typedLine), f.help);
+                if (out.size() >= limits::typedLines) refuse(key, fmt::format("there are more than {} lines", limits::typedLines), "Put equal things together: 20 × 3 kW.");
+                out.push_back(line);
+            }
             from = to + 1;
         }
     };

@@ -71,6 +71,8 @@ struct BenchKind {
 /// All kinds, in the order of the window.
 const std::vector<const BenchKind*>& benchKinds();
 const BenchKind* benchKind(const std::string& name); ///< null: none of that name
+/// That a sum does not go by a rule book.
+Error unsuited(const BenchKind& kind, const RuleBook& book);
 /// Works it out. Refuses unknown fields, values out of range and sums that have no answer, saying which and why.
 Outcome<BenchAnswer> bench(const BenchKind& kind, const nlohmann::json& entered, const RuleBook& book);
 /// Adds the circuit to a board of the project, in its first free place.

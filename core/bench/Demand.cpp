@@ -1,6 +1,7 @@
 // Demand of a list of loads, a dwelling, many dwellings, a store, or what is there already with something added.
 
 #include "core/solve/Demand.h"
+#include "core/base/Parse.h"
 
 #include "core/base/Format.h"
 #include "core/bench/BenchInputs.h"
@@ -307,7 +308,7 @@ struct Sum {
             if (!std::regex_match(l, m, line)) in.refuse("loads", "\"" + l + "\" is not a load", "Write one line each: 80 × receptacle 180 VA. Kinds: " + words);
             const auto kind = fromWord<LoadKind>(m[2].str());
             if (!kind) in.refuse("loads", "\"" + l + "\": there is no load kind \"" + m[2].str() + "\"", "Kinds: " + words);
-            const double count = m[1].matched ? std::stod(m[1].str()) : 1, pf = m[5].matched ? std::strtod(m[5].str().c_str(), nullptr) : 1;
+            const double count = m[1].matched ? plainNumber(m[1].str()).value_or(0) : 1, pf = m[5].matched ? plainNumber(m[5].str()).value_or(0) : 1;
             const auto load = loadFrom(m[3].str() + m[4].str());
             if (!load || load->amount <= 0 || load->amount > 1e9 || count < 1 || !(pf > 0.01 && pf <= 1)) in.refuse("loads", "\"" + l + "\": amounts are above zero, power factors from 0.01 to 1");
             const int poles = load->unit == LoadUnit::hp && factsOf(system).phases == 3 ? 3 : factsOf(system).lines > 1 ? 2 : 1;

@@ -1,6 +1,7 @@
 // Fault levels along a row of runs and transformers from a source.
 
 #include "core/solve/Fault.h"
+#include "core/base/Parse.h"
 
 #include "core/base/Format.h"
 #include "core/bench/BenchInputs.h"
@@ -41,7 +42,7 @@ std::vector<std::string> wordsOf(std::string line) {
     std::vector<std::string> out;
     for (std::string w; in >> w;) {
         std::size_t digits = 0;
-        while (digits < w.size() && (std::isdigit(static_cast<unsigned char>(w[digits])) || w[digits] == '.')) ++digits;
+        while (digits < w.size() && (isDigit(w[digits]) || w[digits] == '.')) ++digits;
         const std::string unit = w.substr(digits);
         if (digits && (unit == "ft" || unit == "m" || unit == "kVA" || unit == "%")) out.push_back(w.substr(0, digits)), out.push_back(unit);
         else out.push_back(w);
@@ -49,9 +50,7 @@ std::vector<std::string> wordsOf(std::string line) {
     return out;
 }
 std::optional<double> numeric(const std::string& s) {
-    char* end = nullptr;
-    const double v = std::strtod(s.c_str(), &end);
-    return end != s.c_str() && *end == 0 && std::isfinite(v) ? std::optional(v) : std::nullopt;
+    return plainNumber(s);
 }
 
 struct Walk {

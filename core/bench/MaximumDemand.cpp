@@ -1,6 +1,7 @@
 // Maximum demand of an installation from its load groups, on one phase or three, the single-phase items levelled over the phases.
 
 #include "core/base/Format.h"
+#include "core/base/Parse.h"
 #include "core/bench/BenchInputs.h"
 #include "core/sheets/Words.h"
 #include "core/solve/Demand.h"
@@ -46,7 +47,7 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
             if (m[1].str() == word) i.kind = kind, known = true;
         }
         if (!known) in.refuse("items", "there is no load group \"" + m[1].str() + "\"", "Choose one of: " + all);
-        if (m[2].matched) i.count = std::stod(m[2].str());
+        if (m[2].matched) i.count = plainNumber(m[2].str()).value_or(0);
         const auto load = loadFrom(m[3].str() + m[4].str());
         if (!load || load->amount <= 0 || i.count < 1) in.refuse("items", "\"" + l + "\" is not a load above zero");
         const std::string where = m[5].str();

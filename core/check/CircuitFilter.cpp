@@ -68,7 +68,7 @@ Outcome<CircuitFilter> CircuitFilter::from(const std::string& text) {
     };
     for (char c : text) {
         if (c == '"') quoted = !quoted;
-        else if (std::isspace(static_cast<unsigned char>(c)) && !quoted) take();
+        else if (isBlank(c) && !quoted) take();
         else word += c;
     }
     take();

@@ -1,4 +1,5 @@
 #include "core/check/Rooms.h"
+#include "core/base/Parse.h"
 
 namespace lintel {
 
@@ -6,7 +7,7 @@ std::map<LevelId, std::vector<const Room*>> roomsOfKinds(const CheckInput& in, c
     std::map<LevelId, std::vector<const Room*>> out;
     for (const Room& r : in.project.rooms) {
         std::string kind = r.kind;
-        for (char& c : kind) c = char(std::tolower(static_cast<unsigned char>(c)));
+        for (char& c : kind) c = lower(c);
         if (std::find(kinds.begin(), kinds.end(), kind) != kinds.end()) out[r.level].push_back(&r);
     }
     return out;

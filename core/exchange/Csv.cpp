@@ -1,5 +1,7 @@
 // CSV in and out: libcsv takes the lines apart, iconv the encodings; finding out which ones is ours.
 #include "core/base/Parse.h"
+#include "core/base/PlainNumbers.h"
+#include "core/base/Utf8.h"
 #include "core/exchange/Grid.h"
 #include "core/project/ProjectFile.h"
 
@@ -57,20 +59,6 @@ private:
     std::string rest;
 };
 
-/// Whether a text is UTF-8 all through; a sign that is cut off at the end counts as good.
-bool isUtf8(std::string_view s, bool ends) {
-    for (std::size_t i = 0; i < s.size();) {
-        const auto c = static_cast<unsigned char>(s[i]);
-        const std::size_t n = c < 0x80 ? 1 : c >= 0xC2 && c < 0xE0 ? 2 : c >= 0xE0 && c < 0xF0 ? 3 : c >= 0xF0 && c < 0xF5 ? 4 : 0;
-        if (!n) return false;
-        if (i + n > s.size()) return !ends;
-        for (std::size_t k = 1; k < n; ++k)
-            if ((static_cast<unsigned char>(s[i + k]) & 0xC0) != 0x80) return false;
-        i += n;
-    }
-    return true;
-}
-
 struct Start { std::string encoding; std::size_t skip = 0; };
 Start encodingOf(std::string_view s, bool whole) {
     if (s.substr(0, 3) == "\xEF\xBB\xBF") return {"UTF-8", 3};
@@ -82,7 +70,7 @@ Start encodingOf(std::string_view s, bool whole) {
     const std::size_t n = std::min<std::size_t>(s.size(), 4000) / 2;
     if (n > 2 && odd > n * 6 / 10 && even < n / 10) return {"UTF-16LE", 0};
     if (n > 2 && even > n * 6 / 10 && odd < n / 10) return {"UTF-16BE", 0};
-    return {isUtf8(s, whole) ? "UTF-8" : "Windows-1252", 0};
+    return {isUtf8(s, !whole) ? "UTF-8" : "Windows-1252", 0};
 }
 
 /// The sign that parts the most lines into the same number of cells, quotes aside.
@@ -136,6 +124,40 @@ struct Taker {
     }
 };
 
+/// A name that a sheet of a workbook may have.
+std::string sheetName(const std::string& title) {
+    std::string name;
+    for (char c : printable(title)) name += std::string_view("[]:*?/\\'\n\r\t").find(c) == std::string_view::npos ? c : ' ';
+    name = trimmed(cutUtf8(name, 31));
+    return name.empty() ? "List" : name;
+}
+
+std::optional<Error> writeWorkbook(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file, const std::string& title) {
+    const PlainNumbers plain; // the library writes numbers by the locale, and a workbook must not
+    lxw_workbook_options options{};
+    lxw_workbook* book = workbook_new_opt(file.c_str(), &options);
+    lxw_worksheet* sheet = book ? workbook_add_worksheet(book, sheetName(title).c_str()) : nullptr;
+    if (!sheet) return Error{textOfPath(file), "the file cannot be written", "Choose another folder, or make room on the disk."};
+    lxw_format* bold = workbook_add_format(book);
+    format_set_bold(bold);
+    format_set_bottom(bold, LXW_BORDER_THIN);
+    std::vector<std::size_t> widths;
+    for (std::size_t r = 0; r < rows.size(); ++r)
+        for (std::size_t c = 0; c < rows[r].size(); ++c) {
+            const std::string s(cutUtf8(printable(rows[r][c]), mostCellBytes));
+            if (widths.size() <= c) widths.resize(c + 1, 6);
+            widths[c] = std::max(widths[c], std::min<std::size_t>(48, s.size() + 2));
+            const auto v = r ? plainNumber(s) : std::nullopt;
+            const bool number = v && s.find_first_not_of("0123456789.-") == std::string::npos && (s.size() < 2 || s[0] != '0' || s[1] == '.');
+            if (number) worksheet_write_number(sheet, lxw_row_t(r), lxw_col_t(c), *v, nullptr);
+            else if (!s.empty()) worksheet_write_string(sheet, lxw_row_t(r), lxw_col_t(c), s.c_str(), r ? nullptr : bold);
+        }
+    for (std::size_t c = 0; c < widths.size(); ++c) worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr);
+    worksheet_freeze_panes(sheet, 1, 0);
+    if (const lxw_error bad = workbook_close(book)) return Error{textOfPath(file), std::string("the file cannot be written: ") + lxw_strerror(bad), "Choose another folder, or make room on the disk."};
+    return std::nullopt;
+}
+
 } // namespace
 
 std::size_t Grid::columns() const {
@@ -143,6 +165,26 @@ std::size_t Grid::columns() const {
     for (const auto& r : rows) n = std::max(n, r.size());
     return n;
 }
+
+void Grid::put(std::size_t row, std::size_t column, std::string text) {
+    auto& cells = rows[row];
+    if (cells.size() <= column) cells.resize(column + 1);
+    cells[column] = std::move(text);
+    if (isNumber(row, column)) numbers[row][column] = false;
+}
+
+bool looksLikeFormula(const std::string& text) {
+    const std::string t = trimmed(text);
+    return !t.empty() && std::string_view("=+-@").find(t[0]) != std::string_view::npos && !numberFrom(t);
+}
+
+namespace {
+/// Whether a text needs `textSign` before it to come back as it is: also one that has such a sign of its own.
+bool needsSign(const std::string& text) {
+    const auto from = text.find_first_not_of(textSign);
+    return from != std::string::npos && looksLikeFormula(text.substr(from));
+}
+} // namespace
 
 Outcome<Grid> readCsv(const std::filesystem::path& path, const GridOptions& options) {
     const std::string name = path.filename().string();
@@ -205,67 +247,46 @@ Outcome<Grid> readCsv(const std::filesystem::path& path, const GridOptions& opti
     if (grid && start.encoding == "UTF-8" && options.encoding.empty()) // what seemed to be UTF-8 at the front may turn out not to be
         for (const auto& row : grid->rows)
             for (const auto& cell : row)
-                if (!isUtf8(cell, true)) return decode("Windows-1252");
+                if (!isUtf8(cell)) return decode("Windows-1252");
     if (grid && !options.encoding.empty() && start.encoding == "UTF-8") {
         int bad = 0;
         for (auto& row : grid->rows)
             for (auto& cell : row)
-                if (!isUtf8(cell, true)) {
+                if (!isUtf8(cell)) {
                     ++bad;
                     for (char& c : cell)
                         if (static_cast<unsigned char>(c) >= 0x80) c = '?';
                 }
         if (bad) grid->notes.push_back(fmt::format("{} cells are not UTF-8: choose another encoding", bad));
     }
+    if (grid)
+        for (auto& row : grid->rows)
+            for (auto& cell : row)
+                if (!cell.empty() && cell[0] == textSign && needsSign(cell.substr(1))) cell.erase(0, 1);
     return grid;
 }
 
 std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file, const std::string& title, char delimiter) {
     if (lowered(file.extension().string()) != ".xlsx") {
         std::string out;
+        const std::string quoted = std::string("\"\n\r") + delimiter;
         for (const auto& row : rows) {
             for (std::size_t i = 0; i < row.size(); ++i) {
                 if (i) out += delimiter;
-                if (row[i].find_first_of(std::string("\"\n\r") + delimiter) == std::string::npos && (row[i].empty() || (row[i].front() != ' ' && row[i].back() != ' '))) {
-                    out += row[i];
+                const std::string text = (needsSign(row[i]) ? std::string(1, textSign) : std::string()) + printable(row[i]);
+                if (text.find_first_of(quoted) == std::string::npos && (text.empty() || (text.front() != ' ' && text.back() != ' '))) {
+                    out += text;
                     continue;
                 }
-                std::string cell(csv_write(nullptr, 0, row[i].data(), row[i].size()), '\0');
-                csv_write(cell.data(), cell.size(), row[i].data(), row[i].size());
+                std::string cell(csv_write(nullptr, 0, text.data(), text.size()), '\0');
+                csv_write(cell.data(), cell.size(), text.data(), text.size());
                 out += cell;
             }
             out += "\r\n"; // RFC 4180
         }
         return writeTextAtomically("\xEF\xBB\xBF" + out, file); // with the mark, so that spreadsheets take it for UTF-8
     }
-    const std::string temp = file.string() + ".saving";
-    lxw_workbook* book = workbook_new(temp.c_str());
-    lxw_worksheet* sheet = book ? workbook_add_worksheet(book, title.substr(0, 31).c_str()) : nullptr;
-    if (!sheet) return Error{file.string(), "the file cannot be written", "Choose another folder, or make room on the disk."};
-    lxw_format* bold = workbook_add_format(book);
-    format_set_bold(bold);
-    format_set_bottom(bold, LXW_BORDER_THIN);
-    std::vector<std::size_t> widths;
-    for (std::size_t r = 0; r < rows.size(); ++r)
-        for (std::size_t c = 0; c < rows[r].size(); ++c) {
-            const std::string& s = rows[r][c];
-            if (widths.size() <= c) widths.resize(c + 1, 6);
-            widths[c] = std::max(widths[c], std::min<std::size_t>(48, s.size() + 2));
-            const auto v = r ? numberFrom(s) : std::nullopt;
-            const bool number = v && s.find_first_not_of("0123456789.-") == std::string::npos && (s.size() < 2 || s[0] != '0' || s[1] == '.');
-            if (number) worksheet_write_number(sheet, lxw_row_t(r), lxw_col_t(c), *v, nullptr);
-            else if (!s.empty()) worksheet_write_string(sheet, lxw_row_t(r), lxw_col_t(c), s.c_str(), r ? nullptr : bold);
-        }
-    for (std::size_t c = 0; c < widths.size(); ++c) worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr);
-    worksheet_freeze_panes(sheet, 1, 0);
-    std::error_code ec;
-    if (const lxw_error bad = workbook_close(book)) {
-        std::filesystem::remove(temp, ec);
-        return Error{file.string(), std::string("the file cannot be written: ") + lxw_strerror(bad), "Choose another folder, or make room on the disk."};
-    }
-    std::filesystem::rename(temp, file, ec);
-    if (ec) return Error{file.string(), "the file cannot be replaced: " + ec.message(), ""};
-    return std::nullopt;
+    return replaceFile(file, [&](const std::filesystem::path& temp) { return writeWorkbook(rows, temp, title); });
 }
 
 } // namespace lintel

@@ -1,11 +1,15 @@
 #include "core/exchange/Dxf.h"
 
 #include "core/base/Bulge.h"
+#include "core/base/Parse.h"
+#include "core/base/PlainNumbers.h"
+#include "core/base/Utf8.h"
 
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
 
 #include <cerrno>
+#include <charconv>
 #include <cstring>
 #include <fmt/format.h>
 #include <fstream>
@@ -37,7 +41,10 @@ protected:
             if (word.size() > 4096) word.resize(4096); // no field of a drawing is as long
             if (!word.empty() && word.back() == '\r') word.pop_back();
             if (isCode) {
-                code = std::atoi(word.c_str());
+                {
+                    std::string_view digits = word;
+                    code = int(std::clamp(takePlainNumber(digits).value_or(0), -9999.0, 9999.0));
+                }
                 codeLine.assign(word);
                 isCode = false;
                 continue;
@@ -47,7 +54,9 @@ protected:
             // What nobody asks for is not handed on: handles, owners, line weights, notes of other programs; heights of flat things.
             if (code == 5 || code == 100 || code == 102 || code == 330 || code == 360 || code == 370 || code == 390 || code >= 1000 || (flat && (code == 30 || code == 31 || code == 38 || code == 39))) continue;
             if (code == 70 || (code >= 71 && code <= 78) || (code >= 90 && code <= 99) || code == 453 || code == 44 || code == 45) {
-                if (std::strtod(word.c_str(), nullptr) > total / 2 || std::strtod(word.c_str(), nullptr) < -1e9) word = "0";
+                std::string_view rest = word;
+                const double n = takePlainNumber(rest).value_or(0);
+                if (n > total / 2 || n < -1e9) word = "0";
             }
             ++pairs;
             line += codeLine;
@@ -97,17 +106,6 @@ struct Block {
     std::vector<Insert> inserts;
 };
 
-bool validUtf8(const std::string& s) {
-    for (std::size_t i = 0; i < s.size();) {
-        const auto c = static_cast<unsigned char>(s[i]);
-        const std::size_t n = c < 0x80 ? 1 : (c >> 5) == 6 ? 2 : (c >> 4) == 14 ? 3 : (c >> 3) == 30 ? 4 : 0;
-        if (n == 0 || i + n > s.size()) return false;
-        for (std::size_t k = 1; k < n; ++k)
-            if ((static_cast<unsigned char>(s[i + k]) & 0xC0) != 0x80) return false;
-        i += n;
-    }
-    return true;
-}
 void putCode(std::string& out, unsigned v) {
     if (v < 0x20 || v > 0x10FFFF || (v >= 0xD800 && v < 0xE000)) return;
     if (v < 0x80) out += char(v);
@@ -119,7 +117,7 @@ void putCode(std::string& out, unsigned v) {
 /// The words of a text: UTF-8 whatever the year, signs written out, marks of formatting taken away.
 std::string plain(const std::string& raw, bool manyLines) {
     std::string utf;
-    if (validUtf8(raw)) utf = raw;
+    if (isUtf8(raw)) utf = raw;
     else
         for (char ch : raw) { // older files: code page 1252
             static constexpr unsigned high[] = {0x20AC, 0, 0x201A, 0x0192, 0x201E, 0x2026, 0x2020, 0x2021, 0x02C6, 0x2030, 0x0160, 0x2039, 0x0152, 0, 0x017D, 0, 0, 0x2018, 0x2019, 0x201C, 0x201D, 0x2022, 0x2013, 0x2014, 0x02DC, 0x2122, 0x0161, 0x203A, 0x0153, 0, 0x017E, 0x0178};
@@ -130,7 +128,7 @@ std::string plain(const std::string& raw, bool manyLines) {
     for (std::size_t i = 0; i < utf.size(); ++i) {
         const char ch = utf[i];
         if (ch == '%' && i + 2 < utf.size() && utf[i + 1] == '%') {
-            const char k = char(std::tolower(static_cast<unsigned char>(utf[i + 2])));
+            const char k = lower(utf[i + 2]);
             if (k == 'd') out += "°";
             else if (k == 'p') out += "±";
             else if (k == 'c') out += "⌀";
@@ -138,7 +136,9 @@ std::string plain(const std::string& raw, bool manyLines) {
             else if (k != 'u' && k != 'o' && k != 'k') { out += ch; continue; }
             i += 2;
         } else if (ch == '\\' && i + 6 < utf.size() && utf[i + 1] == 'U' && utf[i + 2] == '+') {
-            putCode(out, unsigned(std::strtoul(utf.substr(i + 3, 4).c_str(), nullptr, 16)));
+            unsigned sign = 0;
+            std::from_chars(utf.data() + i + 3, utf.data() + i + 7, sign, 16);
+            putCode(out, sign);
             i += 6;
         } else if (manyLines && ch == '\\' && i + 1 < utf.size()) {
             const char k = utf[++i];
@@ -304,7 +304,7 @@ private:
         if (const auto it = layerIndex.find(name); it != layerIndex.end()) return it->second;
         if (out.layers.size() >= 65535) return 0;
         const auto i = std::uint16_t(out.layers.size());
-        out.layers.push_back({validUtf8(name) ? name : plain(name, false), 7, true});
+        out.layers.push_back({isUtf8(name) ? name : plain(name, false), 7, true});
         layerIndex.emplace(name, i);
         return i;
     }
@@ -470,6 +470,7 @@ Outcome<DxfDrawing> readDxf(std::istream& in, double bytes, const std::string& n
     Builder builder;
     bool broken = false;
     try {
+        const PlainNumbers plainNumbers; // the library reads numbers by the locale
         DL_Dxf reader;
         if (!reader.in(stream, &builder)) broken = true;
     } catch (const std::exception&) {

@@ -19,6 +19,12 @@ struct Grid {
     char delimiter = 0;                         ///< of a CSV: as found
     std::string encoding;                       ///< of a CSV: as found, "UTF-8", "Windows-1252", "UTF-16LE" …
     std::size_t columns() const;
+    /// Of an XLSX: by row, the columns whose cells hold a number. Such a cell is written with a decimal point, whatever sign the
+    /// texts beside it use.
+    std::vector<std::vector<bool>> numbers;
+    bool isNumber(std::size_t row, std::size_t column) const { return row < numbers.size() && column < numbers[row].size() && numbers[row][column]; }
+    /// Puts a text that somebody typed into a cell.
+    void put(std::size_t row, std::size_t column, std::string text);
 };
 
 /// What a list may be at most; beyond that it is no list.
@@ -36,10 +42,16 @@ Outcome<Grid> readGrid(const std::filesystem::path& file, const GridOptions& opt
 Outcome<Grid> readCsv(const std::filesystem::path& file, const GridOptions& options = {});
 Outcome<Grid> readXlsx(const std::filesystem::path& file, const GridOptions& options = {});
 
+/// Whether a spreadsheet would take the text of a CSV cell for a formula: it begins with = + - @ and is no number.
+bool looksLikeFormula(const std::string& text);
+/// Stands before such a text in our CSV files.
+inline constexpr char textSign = '\'';
+
 /// What an error of a reading that was stopped by `progress` says.
 inline constexpr const char* readingStopped = "reading was stopped";
 
-/// Writes a table, numbers as numbers in an XLSX; by the ending of the file, `.csv` or `.xlsx`.
+/// Writes a table, numbers as numbers in an XLSX; by the ending of the file, `.csv` or `.xlsx`. In a CSV a text that a spreadsheet
+/// would run as a formula has an apostrophe before it (textSign), which readCsv takes off again; control characters are left out.
 std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file, const std::string& title, char delimiter = ',');
 
 } // namespace lintel

@@ -18,7 +18,7 @@ std::string plain(double v) { return fmt::format("{:.10g}", v); }
 std::vector<std::string> wordsOf(const std::string& heading) {
     std::vector<std::string> words{""};
     for (const char c : lowered(heading))
-        if (std::isalnum(static_cast<unsigned char>(c)) || (c & 0x80)) words.back() += c;
+        if (isLetter(c) || isDigit(c) || (c & 0x80)) words.back() += c;
         else if (!words.back().empty()) words.push_back("");
     if (words.back().empty()) words.pop_back();
     return words;
@@ -72,7 +72,7 @@ bool has(const ListRow& r, ListField f) { return std::find(r.given.begin(), r.gi
 std::optional<int> polesFrom(const std::string& text) {
     const std::string t = lowered(trimmed(text));
     if (t.empty()) return {};
-    if (t[0] >= '1' && t[0] <= '3' && (t.size() == 1 || !std::isdigit(static_cast<unsigned char>(t[1])))) {
+    if (t[0] >= '1' && t[0] <= '3' && (t.size() == 1 || !isDigit(t[1]))) {
         if (t.size() > 1 && (t[1] == '.' || t[1] == ',')) { // 3.0
             const auto v = numberFrom(t);
             return v && *v == std::floor(*v) ? std::optional(int(*v)) : std::nullopt;
@@ -88,7 +88,7 @@ std::optional<int> polesFrom(const std::string& text) {
 std::optional<double> voltsFrom(const std::string& text, char decimal) {
     const std::string t = lowered(trimmed(text));
     std::size_t end = 0;
-    while (end < t.size() && (std::isdigit(static_cast<unsigned char>(t[end])) || t[end] == '.' || t[end] == ',')) ++end;
+    while (end < t.size() && (isDigit(t[end]) || t[end] == '.' || t[end] == ',')) ++end;
     const auto v = numberFrom(t.substr(0, end), decimal);
     if (!v) return {};
     const bool kilo_ = trimmed(t.substr(end)).rfind("kv", 0) == 0;
@@ -222,7 +222,9 @@ ListSettings guessSettings(const Grid& grid, LoadUnit usual) {
     // "7,5" can only be a decimal comma; "1,250" can be both.
     int point = 0, comma = 0;
     for (std::size_t r = std::size_t(s.headerRow + 1); r < std::min<std::size_t>(grid.rows.size(), 2000); ++r)
-        for (const std::string& raw : grid.rows[r]) {
+        for (std::size_t c = 0; c < grid.rows[r].size(); ++c) {
+            if (grid.isNumber(r, c)) continue; // its point says nothing of the texts
+            const std::string& raw = grid.rows[r][c];
             const auto sign = raw.find_last_of(".,");
             if (sign == std::string::npos || !numberFrom(raw) || raw.find_first_not_of("0123456789.,- ") != std::string::npos) continue;
             const bool both = raw.find('.') != std::string::npos && raw.find(',') != std::string::npos;
@@ -248,7 +250,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
     const int amountColumn = columnOf(ListField::Amount);
     if (amountColumn < 0) list.notes.push_back("no column says the load: choose the one that does");
     if (columnOf(ListField::Tag) < 0) list.notes.push_back("no column is the tag: the list can be read in, and not compared with a later one");
-    int totals = 0, uneven = 0;
+    int totals = 0, uneven = 0, bare = 0;
     const std::size_t width = s.headerRow >= 0 ? grid.rows[std::size_t(s.headerRow)].size() : 0;
     for (std::size_t r = std::size_t(s.headerRow + 1); r < grid.rows.size(); ++r) {
         const auto& cells = grid.rows[r];
@@ -272,13 +274,14 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
             const std::string text = cellAt(grid, r, c);
             if (s.columns[c] == ListField::None || text.empty()) continue;
             const int at = int(c);
+            const char decimal = grid.isNumber(r, c) ? '.' : s.decimal;
             if (text[0] == '#' && (text == "#REF!" || text == "#N/A" || text == "#VALUE!" || text == "#DIV/0!" || text == "#NAME?")) {
                 problem(at, "an error of the spreadsheet: " + text);
                 continue;
             }
             row.given.push_back(s.columns[c]);
             const auto share = [&](const char* what, double& into, double most) {
-                const auto v = numberFrom(text.back() == '%' ? text.substr(0, text.size() - 1) : text, s.decimal);
+                const auto v = numberFrom(text.back() == '%' ? text.substr(0, text.size() - 1) : text, decimal);
                 const double x = v ? (*v > most && *v <= 100) || text.back() == '%' ? *v / 100 : *v : -1;
                 if (!v || x < 0.01 || x > most) problem(at, fmt::format("“{}” is not a {}", text, what));
                 else into = x;
@@ -290,11 +293,11 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
             case ListField::Where: l.where = text; break;
             case ListField::Board: row.board = text; break;
             case ListField::Amount: {
-                const auto typed = loadFrom(text, s.decimal);
+                const auto typed = loadFrom(text, decimal);
                 if (typed) {
                     l.amount = typed->amount;
                     if (typed->unit) l.unit = *typed->unit, unitSaid = true;
-                } else if (const auto v = numberFrom(text, s.decimal); v && *v < 0) problem(at, fmt::format("a load of {} is below nothing", text));
+                } else if (const auto v = numberFrom(text, decimal); v && *v < 0) problem(at, fmt::format("a load of {} is below nothing", text));
                 else problem(at, fmt::format("“{}” is not a load", text));
                 break;
             }
@@ -303,7 +306,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
                 else problem(at, fmt::format("there is no unit “{}”: VA, kVA, W, kW, A, hp", text));
                 break;
             case ListField::Voltage:
-                if (const auto v = voltsFrom(text, s.decimal); v && *v > 0 && *v <= 100000) l.volts = *v;
+                if (const auto v = voltsFrom(text, decimal); v && *v > 0 && *v <= 100000) l.volts = *v;
                 else problem(at, fmt::format("“{}” is not a voltage", text));
                 break;
             case ListField::Poles:
@@ -312,7 +315,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
                 break;
             case ListField::PowerFactor: share("power factor", l.powerFactor, 1); break;
             case ListField::Quantity:
-                if (const auto v = numberFrom(text, s.decimal); v && *v > 0 && *v <= 1e6) l.quantity = *v;
+                if (const auto v = numberFrom(text, decimal); v && *v > 0 && *v <= 1e6) l.quantity = *v;
                 else problem(at, fmt::format("“{}” is not a quantity", text));
                 break;
             case ListField::Kind: {
@@ -336,6 +339,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
         }
         if (amountColumn >= 0 && cellAt(grid, r, std::size_t(amountColumn)).empty()) problem(amountColumn, "it says no load");
         if (amountColumn < 0) problem(-1, "no column says its load");
+        if (has(row, ListField::Amount) && !unitSaid && !has(row, ListField::Unit)) ++bare;
         if (l.unit == LoadUnit::hp && !has(row, ListField::Kind)) l.kind = LoadKind::Motor;
         if (!l.tag.empty()) {
             const auto [it, once] = tags.try_emplace(lowered(l.tag), row.line);
@@ -365,6 +369,8 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
         list.rows.push_back(std::move(row));
     }
     if (totals) list.notes.push_back(fmt::format("{} {} of totals passed over", totals, totals == 1 ? "row" : "rows"));
+    if (bare && amountColumn >= 0 && !(s.headerRow >= 0 && unitIn(cellAt(grid, std::size_t(s.headerRow), std::size_t(amountColumn)))))
+        list.notes.push_back(fmt::format("{} {} no unit in cell or heading: taken as {}", bare, bare == 1 ? "load has" : "loads have", wordOf(s.unit)));
     if (uneven) list.notes.push_back(fmt::format("{} {} longer than the heading", uneven, uneven == 1 ? "row is" : "rows are"));
     if (list.rows.empty()) list.notes.push_back("no row of the list holds a load");
     return list;

@@ -1,4 +1,6 @@
 // XLSX in: libzip opens the package, pugixml its parts. Values only: a formula gives the value that was saved with it.
+#include "core/base/Parse.h"
+#include "core/base/Utf8.h"
 #include "core/exchange/Grid.h"
 
 #include <cstring>
@@ -110,7 +112,7 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
     Grid grid;
     std::vector<std::pair<std::string, std::string>> sheets; // name, part
     for (const auto& s : book.child("workbook").child("sheets").children("sheet")) {
-        grid.sheets.push_back(s.attribute("name").value());
+        grid.sheets.push_back(repairedUtf8(s.attribute("name").value()));
         sheets.push_back({grid.sheets.back(), targets[s.attribute("r:id").value()]});
     }
     if (sheets.empty()) return Error{package.name, "it has no sheets", ""};
@@ -122,14 +124,15 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
         if (!bytes) return bytes.error();
         pugi::xml_document doc;
         if (auto bad = parse(*bytes, doc, "sheet " + sheetName)) return *bad;
-        grid.rows.clear(), grid.lines.clear();
-        int formulas = 0, errors = 0, empties = 0;
+        grid.rows.clear(), grid.numbers.clear(), grid.lines.clear();
+        int formulas = 0, errors = 0, empties = 0, notUtf8 = 0;
         std::size_t nextRow = 0;
         for (const auto& row : doc.child("worksheet").child("sheetData").children("row")) {
             std::size_t at = row.attribute("r") ? std::size_t(std::max(1, row.attribute("r").as_int()) - 1) : nextRow;
             if (at >= 2'000'000 || grid.rows.size() >= mostListRows) return Error{package.name + ", " + sheetName, fmt::format("it has more than {} rows", mostListRows), "Split the list."};
             nextRow = at + 1;
             std::vector<std::string> cells;
+            std::vector<bool> numeric;
             std::size_t nextColumn = 0;
             for (const auto& c : row.children("c")) {
                 std::size_t r = at, column = nextColumn;
@@ -139,27 +142,37 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
                 const std::string type = c.attribute("t").value();
                 const std::string value = c.child("v").text().get();
                 std::string text;
+                bool number = false;
                 if (type == "s") {
-                    const long i = std::strtol(value.c_str(), nullptr, 10);
-                    if (i >= 0 && std::size_t(i) < strings.size()) text = strings[std::size_t(i)];
+                    const double i = plainNumber(value).value_or(-1);
+                    if (i >= 0 && i < double(strings.size())) text = strings[std::size_t(i)];
                 } else if (type == "inlineStr") text = textOf(c.child("is"));
                 else if (type == "b") text = value == "1" ? "yes" : "no";
                 else if (type == "e") text = value, ++errors;
                 else if (type.empty() || type == "n") {
                     text = value;
-                    char* end = nullptr; // 7.4999999999999997E-1 is what 0.75 was saved as
-                    const double v = std::strtod(value.c_str(), &end);
-                    if (!value.empty() && end && *end == '\0') text = fmt::format("{:.12g}", v);
+                    const auto v = plainNumber(value); // 7.4999999999999997E-1 is what 0.75 was saved as
+                    if (v) text = fmt::format("{:.12g}", *v);
+                    number = v.has_value();
                 } else text = value;
                 if (c.child("f")) ++formulas, empties += value.empty();
                 if (text.size() > mostCellBytes) return Error{fmt::format("{}, {} {}", package.name, sheetName, c.attribute("r").value()), "the cell holds more than a spreadsheet can", "This is not a list."};
                 if (text.empty()) continue;
                 cells.resize(std::max(cells.size(), column + 1));
+                if (!isUtf8(text)) {
+                    text = repairedUtf8(text);
+                    ++notUtf8;
+                }
+                if (number) {
+                    numeric.resize(std::max(numeric.size(), column + 1));
+                    numeric[column] = true;
+                }
                 cells[column] = std::move(text);
             }
             while (grid.rows.size() && grid.lines.back() < int(at) && grid.rows.size() < mostListRows && int(at) - grid.lines.back() < 200) // empty rows between, as they stand
-                grid.rows.push_back({}), grid.lines.push_back(grid.lines.back() + 1);
+                grid.rows.push_back({}), grid.numbers.push_back({}), grid.lines.push_back(grid.lines.back() + 1);
             grid.rows.push_back(std::move(cells));
+            grid.numbers.push_back(std::move(numeric));
             grid.lines.push_back(int(at) + 1);
         }
         int merged = 0;
@@ -176,17 +189,24 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
             const auto* first = rowAt(r0);
             if (!first || first->size() <= c0) continue;
             const std::string text = (*first)[c0];
+            const bool numeric = grid.isNumber(std::size_t(first - grid.rows.data()), c0);
             for (std::size_t r = r0; r <= r1 && r < r0 + mostListRows; ++r)
                 if (auto* row = rowAt(r))
                     if (r0 != r1) { // down a column it stands for each row; across, for the first column alone
                         row->resize(std::max(row->size(), c0 + 1));
-                        (*row)[c0] = text;
+                        grid.put(std::size_t(row - grid.rows.data()), c0, text);
+                        if (numeric) {
+                            auto& flags = grid.numbers[std::size_t(row - grid.rows.data())];
+                            flags.resize(std::max(flags.size(), c0 + 1));
+                            flags[c0] = true;
+                        }
                     }
         }
         grid.sheet = sheetName;
         grid.notes.clear();
         if (formulas) grid.notes.push_back(fmt::format("{} formulas: the values saved with them are taken{}", formulas, empties ? fmt::format(", {} have none", empties) : ""));
         if (merged) grid.notes.push_back(fmt::format("{} merged cells: the text of one that goes down stands in each of its rows", merged));
+        if (notUtf8) grid.notes.push_back(fmt::format("{} cells hold signs that are not UTF-8: they stand as \uFFFD", notUtf8));
         if (errors) grid.notes.push_back(fmt::format("{} cells hold an error of the spreadsheet", errors));
         if (!grid.rows.empty()) break;
     }

@@ -1,6 +1,7 @@
 #include "core/level/BareBoard.h"
 
 #include "core/base/Format.h"
+#include "core/base/Json.h"
 #include "core/project/Operations.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
@@ -13,8 +14,10 @@ using nlohmann::json;
 using nlohmann::ordered_json;
 
 Outcome<Project> bareBoard(const std::string& text) {
-    const json j = json::parse(text, nullptr, false);
-    if (j.is_discarded() || !j.is_object()) return Error{"board", "this is not a JSON object", "Give {\"slots\": 42, \"circuits\": [{\"slot\": 1, \"poles\": 1, \"va\": 1200}]}."};
+    const auto parsed = parseJson(text, "board");
+    if (!parsed) return parsed.error();
+    const json& j = *parsed;
+    if (!j.is_object()) return Error{"board", "this is not a JSON object", "Give {\"slots\": 42, \"circuits\": [{\"slot\": 1, \"poles\": 1, \"va\": 1200}]}."};
     std::optional<Error> bad;
     const auto refuse = [&](const std::string& where, const std::string& what, const std::string& help = "") {
         if (!bad) bad = Error{where, what, help};
@@ -26,7 +29,7 @@ Outcome<Project> bareBoard(const std::string& text) {
             return usual;
         }
         if (!it->is_number() || it->get<double>() < lo || it->get<double>() > hi) {
-            refuse(where + "." + key, fmt::format("expected a number from {} to {}, found {}", lo, hi, it->dump().substr(0, 40)));
+            refuse(where + "." + key, fmt::format("expected a number from {} to {}, found {}", lo, hi, seen(*it)));
             return usual;
         }
         return it->get<double>();
@@ -42,17 +45,17 @@ Outcome<Project> bareBoard(const std::string& text) {
     b.slots = whole(j, "board", "slots", 42, 1, 1200);
     if (j.contains("system")) {
         const auto s = j["system"].is_string() ? fromWord<VoltageSystem>(j["system"].get<std::string>()) : std::nullopt;
-        if (!s) refuse("board.system", "there is no system " + j["system"].dump().substr(0, 40), "For instance 208Y/120, 120/240, 480Y/277, 400/230.");
+        if (!s) refuse("board.system", "there is no system " + seen(j["system"]), "For instance 208Y/120, 120/240, 480Y/277, 400/230.");
         else b.system = *s;
     }
     if (j.contains("form")) {
         const auto f = j["form"].is_string() ? fromWord<BoardForm>(j["form"].get<std::string>()) : std::nullopt;
-        if (!f) refuse("board.form", "there is no form " + j["form"].dump().substr(0, 40), "two columns, single column or ways");
+        if (!f) refuse("board.form", "there is no form " + seen(j["form"]), "two columns, single column or ways");
         else b.form = *f;
     }
     if (j.contains("leftKinds") && j["leftKinds"].is_array())
         for (const json& k : j["leftKinds"]) {
-            if (!k.is_string() || !fromWord<LoadKind>(k.get<std::string>())) refuse("board.leftKinds", "there is no load kind " + k.dump().substr(0, 40));
+            if (!k.is_string() || !fromWord<LoadKind>(k.get<std::string>())) refuse("board.leftKinds", "there is no load kind " + seen(k));
             else b.leftKinds.push_back(k.get<std::string>());
         }
     const BoardId id = addBoard(p, b);
@@ -83,7 +86,7 @@ Outcome<Project> bareBoard(const std::string& text) {
         l.poles = c.poles;
         if (e.contains("kind")) {
             const auto k = e["kind"].is_string() ? fromWord<LoadKind>(e["kind"].get<std::string>()) : std::nullopt;
-            if (!k) refuse(where + ".kind", "there is no load kind " + e["kind"].dump().substr(0, 40));
+            if (!k) refuse(where + ".kind", "there is no load kind " + seen(e["kind"]));
             else l.kind = *k;
         }
         if (bad) break;
@@ -93,7 +96,7 @@ Outcome<Project> bareBoard(const std::string& text) {
     }
     if (j.contains("reserved") && j["reserved"].is_array() && !bad)
         for (const json& s : j["reserved"]) {
-            if (!s.is_number_integer() || s.get<int>() < 1 || s.get<int>() > b.slots) { refuse("board.reserved", "there is no slot " + s.dump().substr(0, 40)); break; }
+            if (!s.is_number_integer() || s.get<double>() < 1 || s.get<double>() > b.slots) { refuse("board.reserved", "there is no slot " + seen(s)); break; }
             Circuit c;
             c.board = id, c.slot = s.get<int>(), c.use = CircuitUse::Reserved;
             place(c.slot, 1, "board.reserved");

@@ -1,4 +1,5 @@
 #include "core/plan/FindRooms.h"
+#include "core/base/Parse.h"
 
 #include "core/base/Bulge.h"
 
@@ -196,7 +197,7 @@ namespace {
 /// Room kinds are known by their names: "Store 2" is a store.
 std::string kindByName(const Project& p, const std::string& name) {
     std::string lower;
-    for (char c : name) lower += char(std::tolower(static_cast<unsigned char>(c)));
+    for (char c : name) lower += lintel::lower(c);
     std::string best;
     const auto take = [&](const std::string& kind) {
         if (!kind.empty() && lower.find(kind) != std::string::npos && kind.size() > best.size()) best = kind;

@@ -1,4 +1,5 @@
 #include "core/plan/Underlay.h"
+#include "core/base/Parse.h"
 
 #include <fmt/format.h>
 #include <fstream>
@@ -19,7 +20,7 @@ std::string underlayName(const fs::path& file, const fs::path& project) {
 }
 bool isPicture(const fs::path& file) {
     std::string e = file.extension().string();
-    std::transform(e.begin(), e.end(), e.begin(), [](unsigned char c) { return char(std::tolower(c)); });
+    std::transform(e.begin(), e.end(), e.begin(), [](char c) { return lower(c); });
     return e == ".png" || e == ".jpg" || e == ".jpeg";
 }
 std::string stampOf(const fs::path& file) {

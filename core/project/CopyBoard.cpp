@@ -1,4 +1,5 @@
 #include "core/project/CopyBoard.h"
+#include "core/base/Parse.h"
 
 #include "core/project/CircuitBlock.h"
 #include "core/project/Operations.h"
@@ -12,7 +13,7 @@ std::string renamed(std::string text, const std::string& from, const std::string
     if (from.empty()) return text;
     for (std::size_t at = 0; (at = text.find(from, at)) != std::string::npos; at += to.size()) {
         // DB-1 is not to be found in DB-12.
-        const bool more = at + from.size() < text.size() && std::isalnum(static_cast<unsigned char>(text[at + from.size()]));
+        const bool more = at + from.size() < text.size() && (isLetter(text[at + from.size()]) || isDigit(text[at + from.size()]));
         if (!more) text.replace(at, from.size(), to);
     }
     return text;

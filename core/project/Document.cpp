@@ -1,12 +1,31 @@
 #include "core/project/Document.h"
 
+#include "core/project/Validation.h"
+
+#include <new>
+
 namespace lintel {
 
 bool Document::edit(const std::string& label, const std::function<void(Project&)>& change, const std::string& mergeKey) {
+    refused.reset();
+    const auto failed = [&](const char* why) {
+        refused = Error{label, why, "The project is as it was."};
+        return false;
+    };
     Project next = now;
-    change(next);
+    try {
+        change(next);
+    } catch (const std::bad_alloc&) {
+        return failed("there is not enough memory for it");
+    } catch (const std::exception& e) {
+        return failed(e.what());
+    }
     Edit e = difference(now, next, label);
     if (e.empty()) return false;
+    if (auto bad = validateEdit(e, next)) {
+        refused = std::move(bad);
+        return false;
+    }
     undone.clear();
     const Project before = now;
     now = std::move(next);
@@ -42,7 +61,7 @@ void Document::redo() {
 }
 
 void Document::changedBy(const Edit& e) {
-    if (journal) journal->append(e);
+    if (journal) journal->note(e, now);
     if (onChange) onChange(e);
 }
 

@@ -16,8 +16,12 @@ public:
     const Project& project() const { return now; }
 
     /// Runs `change` on a copy and takes the copy over, whole; returns false when nothing came of it (and then nothing
-    /// is recorded). Steps with the same non-empty `mergeKey` directly after one another become one step of undo.
+    /// is recorded), or when the result could not be opened again from a file (then refusal() says why), or when `change`
+    /// threw. Steps with the same non-empty `mergeKey` directly after one another become one step of undo.
     bool edit(const std::string& label, const std::function<void(Project&)>& change, const std::string& mergeKey = "");
+
+    /// Why the last edit was refused; nothing where it was not.
+    const std::optional<Error>& refusal() const { return refused; }
 
     bool canUndo() const { return !done.empty(); }
     bool canRedo() const { return !undone.empty(); }
@@ -33,6 +37,7 @@ public:
     /// Every change from here on is also written to `journal`, as it happens.
     void journalTo(std::unique_ptr<JournalWriter> writer) { journal = std::move(writer); }
     JournalWriter* journalWriter() { return journal.get(); }
+    const JournalWriter* journalWriter() const { return journal.get(); }
     /// Called after each change with the edit that was applied.
     std::function<void(const Edit&)> onChange;
 
@@ -45,6 +50,7 @@ private:
     Project now, saved;
     std::vector<Step> done;
     std::vector<Edit> undone;
+    std::optional<Error> refused;
     std::unique_ptr<JournalWriter> journal;
 };
 

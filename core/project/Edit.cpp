@@ -1,6 +1,9 @@
 #include "core/project/Edit.h"
 
+#include "core/base/Json.h"
 #include "core/project/ProjectFile.h"
+
+#include <fmt/format.h>
 
 namespace lintel {
 
@@ -23,7 +26,7 @@ void apply(const Edit& edit, Project& p) {
     for (const AnyChange& any : edit.changes)
         std::visit(
             [&]<class T>(const Change<T>& c) {
-                if constexpr (std::is_same_v<T, Basis>) p.basis = *c.after;
+                if constexpr (std::is_same_v<T, Basis>) p.basis = c.after.value_or(p.basis);
                 else
                     Project::eachTable([&](const char*, auto member) {
                         if constexpr (std::is_same_v<std::decay_t<decltype(p.*member)>, Table<T>>) {
@@ -53,6 +56,25 @@ template <class T> const char* tableName() {
 }
 } // namespace
 
+std::string Edit::words() const {
+    std::vector<std::pair<std::string, int>> counts;
+    for (const AnyChange& any : changes)
+        std::visit(
+            [&]<class T>(const Change<T>&) {
+                const auto it = std::find_if(counts.begin(), counts.end(), [](const auto& c) { return c.first == tableName<T>(); });
+                if (it == counts.end()) counts.push_back({tableName<T>(), 1});
+                else ++it->second;
+            },
+            any);
+    std::string out;
+    for (auto [name, n] : counts) {
+        if (name == "deviceTypes") name = "types of device";
+        if (!out.empty()) out += ", ";
+        out += name == "basis" ? "the basis" : fmt::format("{} {}", n, n == 1 && name.back() == 's' ? name.substr(0, name.size() - 1) : name);
+    }
+    return out;
+}
+
 std::string writeEdit(const Edit& edit) {
     ordered_json list = ordered_json::array();
     for (const AnyChange& any : edit.changes)
@@ -69,7 +91,9 @@ std::string writeEdit(const Edit& edit) {
 Outcome<Edit> readEdit(const std::string& line) {
     Edit e;
     std::optional<Error> bad;
-    const json j = json::parse(line, nullptr, false);
+    const auto parsed = parseJson(line, "journal");
+    if (!parsed) return parsed.error();
+    const json& j = *parsed;
     if (!j.is_object() || !j.contains("label") || !j["label"].is_string() || !j.contains("changes") || !j["changes"].is_array())
         return Error{"journal", "this line is not an edit", ""};
     e.label = j["label"];
@@ -80,6 +104,12 @@ Outcome<Edit> readEdit(const std::string& line) {
             auto thing = fromJson<T>(c[key], "journal");
             if (!thing) { bad = thing.error(); return; }
             *slot = *thing;
+        }
+        if constexpr (std::is_same_v<T, Basis>) {
+            if (!change.after) { bad = Error{"journal", "a project always has a basis", ""}; return; }
+        } else if (change.before && change.after && !(change.before->id == change.after->id)) {
+            bad = Error{"journal", "a change is of one thing", ""};
+            return;
         }
         if (change.before || change.after) e.changes.push_back(change);
     };

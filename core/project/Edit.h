@@ -23,6 +23,8 @@ struct Edit {
     std::string label;
     std::vector<AnyChange> changes;
     bool empty() const { return changes.empty(); }
+    /// What it touches, by kind: "7 circuits, 2 boards, the basis".
+    std::string words() const;
     bool operator==(const Edit&) const = default;
 };
 

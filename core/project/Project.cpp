@@ -1,6 +1,7 @@
 #include <cctype>
 #include "core/project/Project.h"
 
+#include "core/base/Parse.h"
 namespace lintel {
 
 std::string nameOf(const Project& p, CircuitId id) {
@@ -24,7 +25,7 @@ std::string fillPattern(const std::string& pattern, const std::map<std::string, 
         const auto word = words.find(pattern.substr(open + 1, close - open - 1));
         if (word == words.end()) out += pattern.substr(open, close - open + 1); // not one of ours: left as it stands
         else if (word->second.empty())
-            while (!out.empty() && (std::ispunct(static_cast<unsigned char>(out.back())) || out.back() == ' ')) out.pop_back(); // with the sign that would have joined it
+            while (!out.empty() && (isMark(out.back()) || out.back() == ' ')) out.pop_back(); // with the sign that would have joined it
         else out += word->second;
         i = close + 1;
     }

@@ -1,16 +1,11 @@
 #include "core/project/ProjectFile.h"
 
+#include "core/base/Json.h"
 #include "core/project/Fields.h"
 #include "core/project/Validation.h"
 
-#include <cerrno>
-#include <cstring>
-#include <fcntl.h>
 #include <fmt/format.h>
-#include <fstream>
 #include <set>
-#include <sstream>
-#include <unistd.h>
 
 namespace lintel {
 
@@ -47,11 +42,6 @@ template <class T> ordered_json listJson(const std::vector<T>& list) {
         a.push_back(w.out);
     }
     return a;
-}
-
-std::string seen(const json& j) {
-    std::string s = j.dump();
-    return s.size() > 40 ? s.substr(0, 37) + "…" : s;
 }
 
 struct Reader {
@@ -161,14 +151,6 @@ struct Reader {
     }
 };
 
-/// Line and column of a byte of the text, counted from 1.
-std::string lineOf(const std::string& text, std::size_t byte) {
-    byte = std::min(byte, text.size());
-    const auto line = 1 + std::count(text.begin(), text.begin() + std::ptrdiff_t(byte), '\n');
-    const auto last = byte ? text.rfind('\n', byte - 1) : std::string::npos;
-    return fmt::format("line {}, column {}", line, byte - (last == std::string::npos ? 0 : last + 1));
-}
-
 } // namespace
 
 template <class T> ordered_json toJson(const T& thing) {
@@ -246,22 +228,17 @@ std::string writeProject(const Project& p) {
 }
 
 Outcome<Project> readProject(const std::string& text, const std::string& name) {
-    json j;
-    try {
-        j = json::parse(text);
-    } catch (const json::parse_error& e) {
-        const bool ended = e.byte >= text.size();
-        return Error{name + ", " + lineOf(text, e.byte ? e.byte - 1 : 0),
-                     ended ? "the file ends in the middle: it is cut short" : "this is not well-formed JSON",
-                     ended ? "Restore it from a copy; a recovery journal beside it may hold your last edits." : "Look at that line, or restore the file from a copy."};
-    }
+    auto parsed = parseJson(text, name);
+    if (!parsed) return parsed.error();
+    const json& j = *parsed;
     if (!j.is_object() || !j.contains("lintel"))
         return Error{name, "this is not a Lintel project", "A project file begins with { \"lintel\": 1."};
     if (!j["lintel"].is_number_integer()) return Error{name + ", lintel", "the version should be a whole number, found " + seen(j["lintel"]), ""};
-    if (j["lintel"].get<int>() > fileVersion)
-        return Error{name + ", lintel", fmt::format("the file is of version {}; this Lintel reads up to version {}", j["lintel"].get<int>(), fileVersion),
+    const double version = j["lintel"].get<double>(); // whatever size it was written in
+    if (version > fileVersion)
+        return Error{name + ", lintel", fmt::format("the file is of version {}; this Lintel reads up to version {}", seen(j["lintel"]), fileVersion),
                      "Open it with a newer Lintel. Nothing has been changed."};
-    if (j["lintel"].get<int>() < 1) return Error{name + ", lintel", "there is no such version", ""};
+    if (version < 1) return Error{name + ", lintel", "there is no such version", ""};
 
     Project p;
     std::optional<Error> error;
@@ -285,7 +262,7 @@ Outcome<Project> readProject(const std::string& text, const std::string& name) {
             const std::string where = fmt::format("{}, {}[{}]", name, key, i);
             auto thing = fromJson<T>(list[i], where);
             if (!thing) error = thing.error();
-            else if (thing->id.value > 10'000'000) error = Error{where + ".id", "the number of an id is at most 10 000 000", ""};
+            else if (thing->id.value > mostId<T>) error = Error{where + ".id", fmt::format("the number of this id is at most {}", mostId<T>), ""};
             else if (table.has(thing->id)) error = Error{where + ".id", "there are two things with the id " + textOf(thing->id), "Give one of them another id."};
             else table.put(std::move(*thing));
         }
@@ -300,43 +277,21 @@ Outcome<Project> readProject(const std::string& text, const std::string& name) {
     return p;
 }
 
-Outcome<std::string> readText(const std::filesystem::path& file) {
-    std::error_code ec;
-    if (std::filesystem::is_directory(file, ec)) return Error{file.string(), "this is a folder, not a file", ""};
-    std::ifstream in(file, std::ios::binary);
-    if (!in) return Error{file.string(), std::string("the file cannot be opened: ") + std::strerror(errno), ""};
-    std::ostringstream s;
-    s << in.rdbuf();
-    return s.str();
-}
-
 Outcome<Project> loadProject(const std::filesystem::path& file) {
     auto text = readText(file);
     if (!text) return text.error();
-    return readProject(*text, file.filename().string());
+    return readProject(*text, textOfPath(file.filename()));
 }
 
-std::optional<Error> writeTextAtomically(const std::string& text, const std::filesystem::path& file) {
-    const std::string temp = file.string() + ".saving";
-    const auto refuse = [&](const char* what) {
-        Error e{file.string(), fmt::format("{}: {}", what, std::strerror(errno)), "Choose another folder, or make room on the disk. Nothing was lost: the old file is as it was."};
-        ::unlink(temp.c_str());
-        return e;
-    };
-    const int fd = ::open(temp.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
-    if (fd < 0) return refuse("the file cannot be written");
-    for (std::size_t done = 0; done < text.size();) {
-        const ssize_t n = ::write(fd, text.data() + done, text.size() - done);
-        if (n < 0 && errno == EINTR) continue;
-        if (n <= 0) { auto e = refuse("writing stopped"); ::close(fd); return e; }
-        done += std::size_t(n);
-    }
-    if (::fsync(fd) != 0) { auto e = refuse("the disk did not take the file"); ::close(fd); return e; }
-    ::close(fd);
-    if (::rename(temp.c_str(), file.c_str()) != 0) return refuse("the file cannot be replaced");
-    return std::nullopt;
+Outcome<std::string> textToSave(const Project& p) {
+    if (auto bad = validate(p)) // cannot be, as every edit was looked at; a file that does not open again must not be
+        return Error{"the project", "it was not saved, since it could not be opened again: " + bad->text(), "Undo the last edits and save again. The file is as it was."};
+    return writeProject(p);
 }
 
-std::optional<Error> saveProject(const Project& p, const std::filesystem::path& file) { return writeTextAtomically(writeProject(p), file); }
+std::optional<Error> saveProject(const Project& p, const std::filesystem::path& file) {
+    const auto text = textToSave(p);
+    return text ? writeTextAtomically(*text, file) : text.error();
+}
 
 } // namespace lintel

@@ -1,7 +1,7 @@
 #pragma once
 // The .lintel file: one JSON text, versioned, one thing a line so that a diff reads well. See docs/file-format.md.
 
-#include "core/base/Error.h"
+#include "core/base/TextFile.h"
 #include "core/project/Project.h"
 
 #include <filesystem>
@@ -20,11 +20,9 @@ template <class T> nlohmann::ordered_json toJson(const T& thing);
 template <class T> Outcome<T> fromJson(const nlohmann::json& json, const std::string& where);
 
 Outcome<Project> loadProject(const std::filesystem::path& file);
-/// Writes beside the file, makes sure it is on the disk, then renames: a crash leaves the old file or the new one, whole.
+/// What a file of the project would hold, or why it could not be opened again.
+Outcome<std::string> textToSave(const Project& project);
+/// A crash leaves the old file or the new one, whole (writeTextAtomically). A project that could not be opened again is refused.
 std::optional<Error> saveProject(const Project& project, const std::filesystem::path& file);
-
-/// Reads a whole file, or says why not.
-Outcome<std::string> readText(const std::filesystem::path& file);
-std::optional<Error> writeTextAtomically(const std::string& text, const std::filesystem::path& file);
 
 } // namespace lintel

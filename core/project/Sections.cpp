@@ -1,4 +1,5 @@
 #include "core/project/Sections.h"
+#include "core/base/Parse.h"
 
 #include "core/base/Format.h"
 
@@ -46,8 +47,8 @@ std::optional<Error> setSections(Project& p, BoardId id, const std::string& text
         for (std::sregex_iterator it(rest.begin(), rest.end(), figure), none; it != none; ++it) {
             if ((*it)[2].length() > 2) s.residualType = ResidualType::AWithDirect;
             else if ((*it)[3].matched) s.residualType = *fromWord<ResidualType>("type " + (*it)[3].str());
-            else if ((*it)[2] == "mA") s.residual = std::stod((*it)[1].str());
-            else if ((*it)[2] == "A") s.rating = std::stod((*it)[1].str());
+            else if ((*it)[2] == "mA") s.residual = plainNumber((*it)[1].str()).value_or(0);
+            else if ((*it)[2] == "A") s.rating = plainNumber((*it)[1].str()).value_or(0);
             else s.metered = true;
         }
         sections.push_back(s);

@@ -1,4 +1,5 @@
 #include "core/rules/Cables.h"
+#include "core/base/Parse.h"
 
 #include "core/rules/ReadJson.h"
 
@@ -191,7 +192,7 @@ struct CableReader {
         const auto byInsulation = [&](const char* key, std::map<int, Curve>& into, const char* cited) {
             const json& s = at(j, key, name);
             cite(cited, s);
-            for (const auto& [celsius, list] : at(s, "factors", name).items()) into[std::atoi(celsius.c_str())] = curve(list, name + ", " + key + " " + celsius);
+            for (const auto& [celsius, list] : at(s, "factors", name).items()) into[int(plainNumber(celsius).value_or(0))] = curve(list, name + ", " + key + " " + celsius);
         };
         byInsulation("air", c.airByInsulation, "ambient");
         byInsulation("ground", c.groundByInsulation, "groundTemperature");

@@ -2,6 +2,7 @@
 // How the readers of a rule book take values out of its JSON: each refusal says where and what.
 
 #include "core/base/Error.h"
+#include "core/base/Json.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -21,7 +22,7 @@ inline const json& at(const json& j, const char* key, const std::string& where) 
     return j[key];
 }
 inline double number(const json& j, const std::string& where) {
-    if (!j.is_number()) refuse(where, "expected a number, found " + j.dump());
+    if (!j.is_number()) refuse(where, "expected a number, found " + seen(j));
     return j.get<double>();
 }
 inline double number(const json& j, const char* key, const std::string& where) { return number(at(j, key, where), where + ", " + key); }
@@ -29,7 +30,7 @@ inline double orZero(const json& j, const std::string& where) { return j.is_null
 /// A limit; null: none.
 inline double orEndless(const json& j, const std::string& where) { return j.is_null() ? 1e300 : number(j, where); }
 inline std::string text(const json& j, const std::string& where) {
-    if (!j.is_string()) refuse(where, "expected a text, found " + j.dump());
+    if (!j.is_string()) refuse(where, "expected a text, found " + seen(j));
     return j.get<std::string>();
 }
 inline std::string text(const json& j, const char* key, const std::string& where) { return text(at(j, key, where), where); }

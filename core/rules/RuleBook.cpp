@@ -1,5 +1,8 @@
 #include "core/rules/RuleBook.h"
 
+#include "core/base/Json.h"
+#include "core/base/Parse.h"
+
 #include "core/project/ProjectFile.h"
 #include "core/rules/ReadJson.h"
 
@@ -131,7 +134,7 @@ struct RuleBookReader {
             ConductorSize s;
             s.name = text(r[0], name);
             const std::string where = fmt::format("{}, conductor {}", name, s.name);
-            s.mm2 = std::atof(s.name.c_str());
+            s.mm2 = plainNumber(s.name).value_or(0);
             s.kcmil = s.mm2 / 0.5067074791;
             if (s.mm2 <= (b.series.empty() ? 0 : b.series.back().mm2)) refuse(where, "sizes must rise in area");
             for (std::size_t m = 0; m < 2; ++m) {
@@ -337,8 +340,9 @@ Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& na
 }
 
 Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& name, const std::map<std::string, double>& overrides) {
-    json j = json::parse(text, nullptr, false);
-    if (j.is_discarded()) return Error{name, "this is not well-formed JSON", ""};
+    auto parsed = parseJson(text, name);
+    if (!parsed) return parsed.error();
+    json& j = *parsed;
     try {
         RuleBookReader r{{}, name};
         for (const auto& [place, value] : overrides) r.override(j, place, value);
@@ -346,6 +350,10 @@ Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& na
         return std::move(r.b);
     } catch (const Refusal& refusal) {
         return refusal.error;
+    } catch (const json::exception& e) { // a list where a text is wanted, and the like
+        return Error{name, std::string("a value is not of the kind that is wanted there: ") + e.what(), "Correct that row of the rule book."};
+    } catch (const std::exception& e) {
+        return Error{name, std::string("it cannot be read: ") + e.what(), "Correct the rule book, or choose another one."};
     }
 }
 

@@ -1,4 +1,5 @@
 #include "core/rules/RuleTables.h"
+#include "core/base/Parse.h"
 
 #include "core/base/Quantity.h"
 #include "core/rules/ReadJson.h"
@@ -78,7 +79,7 @@ struct TableReader {
         const json& m = section("motor");
         t.motorSingle = motors(at(m, "singlePhase", name), "motorSingle");
         t.motorThree = motors(at(m, "threePhase", name), "motorThree");
-        for (const auto& [nominal, rated] : at(m, "volts", name).items()) t.motorVolts[std::atoi(nominal.c_str())] = int(number(rated, name));
+        for (const auto& [nominal, rated] : at(m, "volts", name).items()) t.motorVolts[int(plainNumber(nominal).value_or(0))] = int(number(rated, name));
         for (const auto& [word, r] : at(m, "devices", name).items()) {
             const auto kind = fromWord<DeviceKind>(word);
             if (!kind || !r.is_array() || r.size() != 4) refuse(name + ", motor devices", "\"" + word + "\" is not a device with its four figures");

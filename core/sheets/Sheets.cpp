@@ -1,4 +1,5 @@
 #include "core/sheets/Sheets.h"
+#include "core/base/Parse.h"
 
 #include "core/sheets/Words.h"
 
@@ -35,7 +36,7 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     std::vector<SheetEntry> set;
     const auto safe = [](std::string s) {
         for (char& c : s)
-            if (!std::isalnum(static_cast<unsigned char>(c)) && c != '-' && c != '_') c = '_';
+            if (!isLetter(c) && !isDigit(c) && c != '-' && c != '_') c = '_';
         return s;
     };
     if (!in.project.boards.empty()) set.push_back({"E-501", "Riser diagram", "", "E-501_riser", [&in] { return riserDiagram(in, "E-501"); }});

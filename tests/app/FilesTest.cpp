@@ -61,7 +61,7 @@ TEST_CASE("kill -9 while editing: started again, the edits are offered, and noth
     CHECK(d.s.project().circuits[d.at("LP-1", 1)].name == "Last words");
     CHECK(d.s.changed());
     CHECK(d.s.file().string() == file.toStdString());
-    REQUIRE_FALSE(d.s.save());
+    REQUIRE(d.s.save());
     CHECK(loadProject(file.toStdString())->basis.title == "Edited before the end");
     CHECK(Session::leftBehind().empty());
 }
@@ -76,7 +76,7 @@ TEST_CASE("a journal that a running Lintel writes is not offered") {
     const pid_t child = ::fork();
     if (child == 0) { // another process: writes, holds on, and is killed
         Document d;
-        d.journalTo(JournalWriter::begin(journal, file, {}));
+        d.journalTo(JournalWriter::begin({file, {}}, {}));
         d.edit("Title", [](Project& p) { p.basis.title = "Held"; });
         (void)!::write(ready[1], "x", 1);
         ::pause();
@@ -116,8 +116,8 @@ TEST_CASE("an unsaved project is recovered too, and a saved one leaves no journa
         Driven d;
         REQUIRE_FALSE(d.s.beginFrom(dataFolder() / "starters" / "us-208.lintel"));
         d.s.edit("Title", [](Project& p) { p.basis.title = "Never saved"; });
-        REQUIRE(Session::leftBehind().size() == 1); // of this very process
-        REQUIRE_FALSE(d.s.saveAs(d.path("x.lintel").toStdString()));
+        CHECK(Session::leftBehind().empty()); // this window is writing it
+        REQUIRE(d.s.saveAs(d.path("x.lintel").toStdString()));
         CHECK(Session::leftBehind().empty());
     }
     CHECK(Session::leftBehind().empty());
@@ -131,8 +131,10 @@ TEST_CASE("what is not to be recovered is put away, and kept") {
         Driven other;
         REQUIRE_FALSE(other.s.beginFrom(dataFolder() / "starters" / "us-208.lintel"));
         other.s.edit("Title", [](Project& p) { p.basis.title = "Never saved"; });
-        REQUIRE(Session::leftBehind().size() == 1);
-        std::filesystem::copy_file(Session::leftBehind()[0], folder / "left-by-another-run");
+        for (const auto& e : std::filesystem::directory_iterator(folder))
+            if (e.is_regular_file()) journal = e.path();
+        REQUIRE_FALSE(journal.empty());
+        std::filesystem::copy_file(journal, folder / "left-by-another-run");
     }
     REQUIRE(Session::leftBehind().size() == 1);
     d.window.showStart();
@@ -152,8 +154,8 @@ TEST_CASE("saving where one cannot says so and keeps the project") {
     Driven d;
     d.openDemo();
     const auto bad = d.s.saveAs("/proc/nowhere/job.lintel");
-    REQUIRE(bad);
-    CHECK(bad->text().find("cannot be written") != std::string::npos);
+    REQUIRE_FALSE(bad);
+    CHECK(bad.error.text().find("cannot be written") != std::string::npos);
     CHECK(d.s.isOpen());
     CHECK(d.s.file().filename() == "demo.lintel");
 }

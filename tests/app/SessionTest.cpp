@@ -41,8 +41,8 @@ TEST_CASE("what is gone is no longer selected") {
 TEST_CASE("recent files: newest first, each once; a file that is gone is not offered") {
     Driven d;
     d.openDemo();
-    REQUIRE_FALSE(d.s.saveAs(d.path("b.lintel").toStdString()));
-    REQUIRE_FALSE(d.s.saveAs(d.path("demo.lintel").toStdString()));
+    REQUIRE(d.s.saveAs(d.path("b.lintel").toStdString()));
+    REQUIRE(d.s.saveAs(d.path("demo.lintel").toStdString()));
     const QStringList recent = Session::recentFiles();
     CHECK(recent[0].endsWith("demo.lintel"));
     CHECK(recent[1].endsWith("b.lintel"));

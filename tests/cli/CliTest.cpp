@@ -121,7 +121,7 @@ TEST_CASE("lintel-cli bench: JSON in, JSON out, a page, and errors that name the
     const QString page = pdfText(folder.filePath("motor.pdf"));
     for (const char* words : {"Mill", "Office", "430.250", "Full-load current", "Checked by"}) CHECK(page.contains(words));
     CHECK(cli({"bench", "conductor", R"({"lod": 3})"}).err.contains("conductor.lod"));
-    CHECK(cli({"bench", "conductor", "{"}).err.contains("not well-formed"));
+    CHECK(cli({"bench", "conductor", "{"}).err.contains("cut short"));
     CHECK(cli({"bench", "teapot"}).err.contains("conductor"));
     CHECK(cli({"bench", "conductor", "--with", "load"}).err.contains("key=value"));
     CHECK(cli({"bench", "conductor", "--book", "moon"}).code == 1);

@@ -2,6 +2,7 @@
 
 #include "core/exchange/Dxf.h"
 #include "core/plan/FindRooms.h"
+#include "tests/SourceTree.h"
 #include "tests/World.h"
 
 #include <cstdlib>
@@ -43,7 +44,7 @@ TEST_CASE("drawings of every version come in alike: lines, arcs, bulges, nested 
     const fs::path folder = fs::temp_directory_path() / ("lintel-dxf-" + std::to_string(::getpid()));
     fs::create_directories(folder);
     // The system's own Python: that is where the package is installed.
-    const fs::path script = fs::path(__FILE__).parent_path() / "make_dxf.py";
+    const fs::path script = sourceTree() / "tests" / "exchange" / "make_dxf.py";
     REQUIRE(std::system(("/usr/bin/python3 '" + script.string() + "' '" + folder.string() + "' > /dev/null 2>&1").c_str()) == 0);
     int versions = 0;
     for (const char* version : {"R12", "R2000", "R2004", "R2007", "R2010", "R2013", "R2018"}) {

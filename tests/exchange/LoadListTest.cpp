@@ -3,9 +3,11 @@
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
+#include "tests/SourceTree.h"
 #include "tests/World.h"
 
 #include <cstdlib>
+#include <fmt/format.h>
 #include <fstream>
 #include <unistd.h>
 
@@ -199,7 +201,7 @@ TEST_CASE("files that are no lists are refused in words, quickly and without fil
 
 TEST_CASE("a workbook comes in with its title, merged cells, formulas and totals") {
     Folder f;
-    const fs::path script = fs::path(__FILE__).parent_path() / "make_xlsx.py";
+    const fs::path script = sourceTree() / "tests" / "exchange" / "make_xlsx.py";
     REQUIRE(std::system(("/usr/bin/python3 '" + script.string() + "' '" + f.path.string() + "'").c_str()) == 0);
     const auto g = readGrid(f.path / "equipment.xlsx");
     REQUIRE(g);
@@ -323,4 +325,74 @@ TEST_CASE("twenty thousand rows come in and get circuits") {
     const Circuited c = circuitMissing(p, nec());
     CHECK(c.loads == 500 * 14); // 42 slots hold 14 of three poles
     CHECK(c.left.size() == std::size_t(20'000 - 500 * 14));
+}
+
+TEST_CASE("a numeric cell of a workbook is a number, whatever decimal sign texts beside it use") {
+    Folder f;
+    const auto file = f.path / "mixed.xlsx";
+    REQUIRE_FALSE(writeGrid({{"Tag", "Load (kW)"}, {"A", "22.375"}, {"B", "7,5"}, {"C", "1,250"}, {"D", "0.125"}}, file, "Loads"));
+    const auto g = readGrid(file);
+    REQUIRE(g);
+    CHECK(g->isNumber(1, 1));
+    CHECK_FALSE(g->isNumber(2, 1)); // "7,5" was written as a text
+    const ListSettings s = guessSettings(*g);
+    CHECK(s.decimal == ',');
+    const LoadList list = readLoads(*g, s, Project());
+    REQUIRE(list.rows.size() == 4);
+    CHECK(list.rows[0].load.amount == 22.375);
+    CHECK(list.rows[1].load.amount == 7.5);
+    CHECK(list.rows[2].load.amount == 1.25);
+    CHECK(list.rows[3].load.amount == 0.125);
+    // Mended by hand it is a text, and goes by the sign of the list.
+    Grid mended = *g;
+    mended.put(1, 1, "22,375");
+    CHECK_FALSE(mended.isNumber(1, 1));
+    CHECK(readLoads(mended, s, Project()).rows[0].load.amount == 22.375);
+}
+
+TEST_CASE("a bare number under a heading without a unit says what it was taken for") {
+    Grid g;
+    g.rows = {{"Tag", "Load"}, {"A", "7.5"}, {"B", "600 VA"}, {"C", "3"}};
+    g.lines = {1, 2, 3, 4};
+    const auto notesOf = [](const Grid& grid) { return fmt::format("{}", fmt::join(readLoads(grid, guessSettings(grid, LoadUnit::kW), Project()).notes, "; ")); };
+    CHECK(notesOf(g).find("2 loads have no unit in cell or heading: taken as kW") != std::string::npos);
+    g.rows[0][1] = "Load (kW)";
+    CHECK(notesOf(g).find("no unit") == std::string::npos);
+    g.rows[0] = {"Tag", "Load", "Unit"};
+    g.rows[1].push_back("kVA");
+    g.rows[3].push_back("W");
+    CHECK(notesOf(g).find("no unit") == std::string::npos);
+}
+
+TEST_CASE("cells that a spreadsheet would run come back as they were, and are not run") {
+    Folder f;
+    const std::vector<std::vector<std::string>> rows{{"Tag", "Name"}, {"=1+1", "+cmd|' /C calc'!A0"}, {"@SUM(A1)", "-2+3"}, {"-7.5", "+3"}, {"'quoted", "a\tb"}, {"'=kept", "''@too"}, {" =x", "R&D <h1>"}};
+    for (const char* name : {"out.csv", "out.xlsx"}) {
+        INFO(name);
+        REQUIRE_FALSE(writeGrid(rows, f.path / name, "Loads"));
+        const auto back = readGrid(f.path / name);
+        REQUIRE(back);
+        for (std::size_t r = 0; r < rows.size(); ++r)
+            for (std::size_t c = 0; c < rows[r].size(); ++c) CHECK(back->rows[r][c] == rows[r][c]);
+    }
+    const std::string csv = *readText(f.path / "out.csv");
+    for (const char* cell : {"\n=1", ",+cmd", "\n@SUM", ",-2+3", "\" =x"}) CHECK(csv.find(cell) == std::string::npos);
+    CHECK(csv.find("\n-7.5") != std::string::npos); // a number needs no sign before it
+}
+
+TEST_CASE("control characters and long names never spoil a workbook or a table") {
+    Folder f;
+    std::string all;
+    for (int c = 1; c < 32; ++c) all += char(c);
+    const std::string longName(40'000, 'x'), title = "A/B:C*[1]?" + std::string(60, 'y');
+    for (const char* name : {"out.csv", "out.xlsx"}) {
+        INFO(name);
+        REQUIRE_FALSE(writeGrid({{"Name"}, {"a" + all + "b"}, {std::string("x\xFFy")}}, f.path / name, title));
+        const auto back = readGrid(f.path / name);
+        REQUIRE(back);
+        REQUIRE(back->rows.size() >= 3);
+        CHECK(back->rows[2][0] == "x\uFFFDy");
+    }
+    REQUIRE_FALSE(writeGrid({{"Name"}, {longName}}, f.path / "long.xlsx", title));
+    CHECK(readGrid(f.path / "long.xlsx"));
 }

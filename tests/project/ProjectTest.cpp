@@ -2,6 +2,7 @@
 #include "core/project/Fields.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
+#include "tests/SourceTree.h"
 #include "tests/World.h"
 
 #include <fstream>
@@ -218,14 +219,19 @@ TEST_CASE("the journal brings back every edit after a sudden end, and nothing of
     p.basis.title = "Start";
     REQUIRE_FALSE(saveProject(p, file));
     Document d(p);
-    d.journalTo(JournalWriter::begin(journal, file, p));
-    CHECK_FALSE(readJournal(journal)->has_value()); // no edits yet
+    d.journalTo(JournalWriter::begin({file, {}}, p));
+    const fs::path copied = t.path / "as-after-a-crash"; // the journal itself is held by this program
+    const auto readCopy = [&] {
+        fs::copy_file(journal, copied, fs::copy_options::overwrite_existing);
+        return readJournal(copied);
+    };
+    CHECK_FALSE(readCopy()->has_value()); // no edits yet
     for (int i = 0; i < 40; ++i) edit(d, i);
     d.undo();
     d.undo();
     d.redo();
     std::ofstream(journal, std::ios::app) << "{\"label\":\"half an ed"; // the edit in the making
-    auto r = readJournal(journal);
+    auto r = readCopy();
     REQUIRE(r);
     REQUIRE(r->has_value());
     CHECK((*r)->recovered == d.project());
@@ -233,9 +239,11 @@ TEST_CASE("the journal brings back every edit after a sudden end, and nothing of
     // The project file was changed by somebody since: its edits do not fit.
     p.basis.title = "Changed elsewhere";
     REQUIRE_FALSE(saveProject(p, file));
-    const auto refused = readJournal(journal);
-    REQUIRE_FALSE(refused);
-    CHECK(refused.error().what.find("changed since") != std::string::npos);
+    const auto copy = readCopy();
+    REQUIRE(copy);
+    REQUIRE(copy->has_value());
+    CHECK_FALSE((*copy)->fits); // offered all the same, as a copy
+    CHECK((*copy)->recovered == d.project());
     d.journalWriter()->discard();
     CHECK_FALSE(fs::exists(journal));
 }
@@ -244,8 +252,11 @@ TEST_CASE("a journal of a project never saved carries its beginning") {
     TempFolder t;
     const fs::path journal = t.path / "untitled";
     Document d(everyFieldDifferent());
-    d.journalTo(JournalWriter::begin(journal, {}, d.project()));
+    d.journalTo(JournalWriter::begin({{}, t.path}, d.project()));
     d.edit("Title", [](Project& p) { p.basis.title = "Mine"; });
+    const auto written = d.journalWriter()->path();
+    CHECK_FALSE(*readJournal(written)); // this program is writing it
+    fs::copy_file(written, journal);
     auto r = readJournal(journal);
     REQUIRE(r);
     REQUIRE(r->has_value());
@@ -256,7 +267,7 @@ TEST_CASE("a journal of a project never saved carries its beginning") {
 }
 
 TEST_CASE("core includes nothing of Qt") {
-    const fs::path core = fs::path(LINTEL_SOURCE_DATA).parent_path() / "core";
+    const fs::path core = sourceTree() / "core";
     int files = 0;
     for (const auto& e : fs::recursive_directory_iterator(core)) {
         if (e.path().extension() != ".h" && e.path().extension() != ".cpp") continue;

@@ -1,0 +1,406 @@
+// The commands of lintel-cli: everything the core does, without a window. See docs/command-line.md.
+
+#include "cli/Commands.h"
+#include "core/base/Json.h"
+#include "core/bench/Bench.h"
+#include "core/exchange/ResultsText.h"
+#include "core/project/Catalogue.h"
+#include "core/project/ProjectFile.h"
+#include "core/rules/DataFolder.h"
+#include "core/sheets/Sheets.h"
+#include "core/sheets/WorkingSheet.h"
+#include "core/plan/ApplyRecipe.h"
+#include "core/plan/AutoCircuit.h"
+#include "core/plan/FindRooms.h"
+#include "core/plan/LoadDensity.h"
+#include "render/Painter.h"
+#include "render/UnderlayFile.h"
+
+#include <CLI/CLI.hpp>
+#include <QDir>
+#include <QGuiApplication>
+#include <fmt/format.h>
+#include <iostream>
+
+using namespace lintel;
+namespace fs = std::filesystem;
+
+namespace lintel {
+
+int fail(const Error& e) {
+    std::cerr << "lintel-cli: " << e.text() << "\n";
+    return 1;
+}
+
+Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file) {
+    auto p = loadProject(file);
+    if (!p) return p.error();
+    auto book = loadRuleBook(p->basis.ruleBook, p->basis.ownValues);
+    if (!book) return book.error();
+    auto s = std::make_shared<Solved>(Solved{*p, *book, {}});
+    s->results = solve(s->project, s->book);
+    return s;
+}
+
+} // namespace lintel
+
+namespace {
+
+int issue(const std::string& file, const std::string& out, int argc, char** argv) {
+    auto s = openSolved(file);
+    if (!s) return fail(s.error());
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QGuiApplication app(argc, argv);
+    std::error_code ec;
+    fs::create_directories(out, ec);
+    if (ec) return fail({out, "the folder cannot be made: " + ec.message(), "Choose another one."});
+    SheetInput in{(*s)->project, (*s)->book, (*s)->results};
+    in.projectFile = file;
+    std::map<std::string, std::shared_ptr<const UnderlayContent>> read;
+    in.underlays = [&](const Underlay& u) -> std::shared_ptr<const UnderlayContent> {
+        const auto [it, fresh] = read.try_emplace(u.file);
+        if (!fresh) return it->second;
+        auto content = readUnderlay(underlayFile(u, file));
+        if (!content) std::cerr << "lintel-cli: " << content.error().text() << "\n";
+        else it->second = *content;
+        return it->second;
+    };
+    std::vector<Drawing> all;
+    for (const SheetEntry& e : sheetSet(in)) {
+        Drawing d = e.draw();
+        const fs::path to = fs::path(out) / (e.file + ".pdf");
+        if (auto bad = writePdf({d}, QString::fromStdString(to.string()), QString::fromStdString(e.title))) return fail(*bad);
+        std::cout << to.string() << "\n";
+        if (e.number == "E-501") {
+            const fs::path svg = fs::path(out) / (e.file + ".svg");
+            if (auto bad = writeSvg(d, QString::fromStdString(svg.string()))) return fail(*bad);
+            std::cout << svg.string() << "\n";
+        }
+        all.push_back(std::move(d));
+    }
+    if (all.empty()) return fail({file, "there is nothing to issue: the project has no boards", ""});
+    const fs::path set = fs::path(out) / "all_sheets.pdf";
+    if (auto bad = writePdf(all, QString::fromStdString(set.string()), QString::fromStdString((*s)->project.basis.title))) return fail(*bad);
+    std::cout << set.string() << "\n";
+    const auto snags = findSnags((*s)->project, (*s)->book, (*s)->results);
+    const auto stops = std::count_if(snags.begin(), snags.end(), [](const Snag& x) { return x.severity == Severity::Stop; });
+    if (stops) std::cerr << fmt::format("lintel-cli: {} stop {} remain: see `lintel-cli solve`\n", stops, stops == 1 ? "snag" : "snags");
+    return 0;
+}
+
+int copyShipped(const std::string& folder, const std::string& name, const std::string& to, bool force) {
+    for (const ShippedProject& s : shippedProjects(folder))
+        if (s.file.stem() == name) {
+            std::error_code ec;
+            if (fs::exists(to, ec) && !force) return fail({to, "there is a file of that name already", "Choose another name, or add --force."});
+            auto p = loadProject(s.file);
+            if (!p) return fail(p.error());
+            p->extra.erase("about");
+            if (p->extra.empty()) p->extra = {};
+            if (auto bad = saveProject(*p, to)) return fail(*bad);
+            for (const Underlay& u : p->underlays) { // the drawings below its plans go along
+                ec.clear();
+                const fs::path copy = underlayFile(u, to);
+                fs::create_directories(copy.parent_path(), ec);
+                fs::copy_file(underlayFile(u, s.file), copy, fs::copy_options::overwrite_existing, ec);
+                if (ec) return fail({copy.string(), "the drawing cannot be written: " + ec.message(), "Choose another folder."});
+            }
+            std::cout << to << "\n";
+            return 0;
+        }
+    std::string names;
+    for (const ShippedProject& s : shippedProjects(folder)) names += (names.empty() ? "" : ", ") + s.file.stem().string();
+    return fail({name, "there is no such one in " + folder, "There is: " + names});
+}
+
+/// One sum of the bench: fields from a JSON text, a file or standard input; "key=value" words go over them.
+int runBench(const std::string& name, const std::string& input, const std::vector<std::string>& words, bool text, bool list, const std::string& bookId, const std::string& pdf, const std::string& job, const std::string& company, int argc, char** argv) {
+    if (name.empty()) {
+        for (const BenchKind* k : benchKinds()) std::cout << fmt::format("{:12} {}\n", k->name, k->about);
+        return 0;
+    }
+    const BenchKind* kind = benchKind(name);
+    if (!kind) {
+        std::string known;
+        for (const BenchKind* k : benchKinds()) known += (known.empty() ? "" : ", ") + std::string(k->name);
+        return fail({name, "there is no such sum on the bench", "There is: " + known});
+    }
+    auto book = loadRuleBook(!bookId.empty() ? bookId : kind->books == BenchFor::Cables ? "bs-7671" : "nec-2023");
+    if (!book) return fail(book.error());
+    if (!kind->suits(*book)) return fail(unsuited(*kind, *book));
+    if (list) {
+        for (const BenchField& f : kind->fields(*book)) {
+            std::string about = f.help;
+            for (const std::string& c : f.choices) about += (about.empty() || &c != &f.choices.front() ? (about.empty() ? "" : ", ") : " ") + c;
+            std::string value = f.value;
+            std::replace(value.begin(), value.end(), '\n', ';');
+            std::cout << fmt::format("{:16} {:28} {}{}{}\n", f.key, f.label, value, f.unit.empty() ? "" : " " + f.unit, about.empty() ? "" : "   (" + about + ")");
+        }
+        return 0;
+    }
+    std::string json = "{}";
+    if (input == "-") json.assign(std::istreambuf_iterator<char>(std::cin), {});
+    else if (!input.empty() && input.front() == '{') json = input;
+    else if (!input.empty()) {
+        auto read = readText(input);
+        if (!read) return fail(read.error());
+        json = *read;
+    }
+    auto parsed = parseJson(json, "bench");
+    if (!parsed) return fail({parsed.error().where, parsed.error().what, "Give an object such as {\"load\": \"16 A\"}, a file, or - for standard input."});
+    nlohmann::json& entered = *parsed;
+    for (const std::string& w : words) {
+        const auto at = w.find('=');
+        if (at == std::string::npos || at == 0) return fail({w, "expected key=value", "For instance load=16A."});
+        if (entered.is_object()) entered[w.substr(0, at)] = w.substr(at + 1);
+    }
+    auto answer = bench(*kind, entered, *book);
+    if (!answer) return fail(answer.error());
+    if (!pdf.empty()) {
+        if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+        QGuiApplication app(argc, argv);
+        if (auto bad = writePdf(workingSheets(*answer, sheetHead(job, company, *book)), QString::fromStdString(pdf), QString::fromStdString(answer->working.title))) return fail(*bad);
+    }
+    std::cout << (text ? answer->text() : answer->json().dump(1) + "\n");
+    return 0;
+}
+
+/// Why a thing is as it is.
+int runExplain(const std::string& file, const std::string& name, bool json, const std::string& pdf, int argc, char** argv) {
+    auto s = openSolved(file);
+    if (!s) return fail(s.error());
+    const Project& p = (*s)->project;
+    Ref found = refFrom(name);
+    if (!(*s)->results.knows(found)) found = {};
+    for (Ref r : (*s)->results.order)
+        if (!found && nameOf(p, r) == name) found = r;
+    for (const Circuit& c : p.circuits)
+        if (!found && nameOf(p, c.id) == name) found = c.id;
+    if (!found) return fail({name, "there is no board, transformer, source or circuit of that name", "Names are as on the schedules, for instance LK-1 or LK-1-14."});
+    const Working w = explain(p, (*s)->book, (*s)->results, found);
+    if (!pdf.empty()) {
+        if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+        QGuiApplication app(argc, argv);
+        if (auto bad = writePdf(workingSheets(w, sheetHead(p, (*s)->book)), QString::fromStdString(pdf), QString::fromStdString(w.title))) return fail(*bad);
+        std::cout << pdf << "\n";
+        return 0;
+    }
+    if (json) std::cout << w.json().dump(1) << "\n";
+    else std::cout << w.text();
+    return 0;
+}
+
+/// The larger steps of the plan without a window: rooms, recipes, circuits. Tells what was done; writes where it is told to.
+struct PlanSteps {
+    bool rooms = false, recipes = false, circuit = false, propose = false, density = false;
+    std::string to;
+};
+int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
+    auto s = openSolved(file);
+    if (!s) return fail(s.error());
+    Project p = (*s)->project;
+    nlohmann::ordered_json out = nlohmann::ordered_json::object();
+    std::vector<LevelId> levels;
+    for (const Level& l : p.levels) levels.push_back(l.id);
+    if (steps.rooms) {
+        int made = 0, known = 0;
+        for (LevelId level : levels) {
+            std::vector<DxfDrawing::Text> texts;
+            for (const Underlay& u : p.underlays)
+                if (u.level == level) {
+                    auto content = readUnderlay(underlayFile(u, file));
+                    if (!content) std::cerr << "lintel-cli: " << content.error().text() << "\n";
+                    else for (auto& t : textsOf(u, **content)) texts.push_back(t);
+                }
+            const FoundRooms found = roomsFromWalls(p, level, texts);
+            for (const Room& r : found.rooms) p.rooms.add(r);
+            made += int(found.rooms.size()), known += found.known;
+        }
+        out["rooms"] = {{"made", made}, {"known", known}};
+    }
+    if (steps.recipes) {
+        const RecipeReport r = applyRecipes(p, roomsOfKind(p, ""));
+        out["recipes"] = {{"rooms", r.rooms}, {"withoutRecipe", r.without}, {"placed", r.placed}, {"shifted", r.shifted}, {"kept", r.kept}, {"removed", r.removed}, {"notes", r.notes}};
+    }
+    if (steps.circuit) {
+        const CircuitingReport r = circuitAutomatically(p, (*s)->book, levels, steps.propose);
+        nlohmann::ordered_json boards = nlohmann::ordered_json::array(), left = nlohmann::ordered_json::array();
+        for (const auto& b : r.shares) boards.push_back({{"board", p.boards[b.board].name}, {"circuits", b.circuits}, {"devices", b.devices}, {"va", b.va}});
+        for (const auto& l : r.left) left.push_back({{"device", nameOf(p, Ref(l.device))}, {"id", textOf(l.device)}, {"why", l.why}});
+        nlohmann::ordered_json proposed = nlohmann::ordered_json::array();
+        for (BoardId b : r.boards) proposed.push_back(p.boards[b].name);
+        out["circuiting"] = {{"devices", r.devices}, {"circuits", r.circuits}, {"remade", r.remade}, {"boards", boards}, {"proposed", proposed}, {"left", left}};
+    }
+    if (steps.density) {
+        const Results results = solve(p, (*s)->book);
+        nlohmann::ordered_json list = nlohmann::ordered_json::array();
+        for (LevelId level : levels) {
+            const LevelDensity d = densityOf(p, results, level);
+            nlohmann::ordered_json rooms = nlohmann::ordered_json::array();
+            for (const auto& [room, x] : d.rooms) rooms.push_back({{"room", nameOf(p, Ref(room))}, {"squareMetres", x.squareMetres}, {"va", x.va}, {"lightingVa", x.lightingVa}, {"vaPerSquareMetre", x.perSquareMetre()}});
+            list.push_back({{"level", p.levels[level].name}, {"va", d.level.va}, {"squareMetres", d.level.squareMetres}, {"vaPerSquareMetre", d.level.perSquareMetre()}, {"rooms", rooms}});
+        }
+        out["density"] = list;
+    }
+    if (json) {
+        std::cout << out.dump(1) << "\n";
+    } else {
+        if (out.contains("rooms")) std::cout << fmt::format("rooms       {} made, {} there already\n", out["rooms"]["made"].get<int>(), out["rooms"]["known"].get<int>());
+        if (out.contains("recipes")) std::cout << fmt::format("recipes     {} rooms: {} placed, {} shifted, {} kept as moved by hand, {} removed\n", out["recipes"]["rooms"].get<int>(), out["recipes"]["placed"].get<int>(), out["recipes"]["shifted"].get<int>(), out["recipes"]["kept"].get<int>(), out["recipes"]["removed"].get<int>());
+        if (out.contains("circuiting")) {
+            std::cout << fmt::format("circuiting  {} devices on {} circuits, {} left\n", out["circuiting"]["devices"].get<int>(), out["circuiting"]["circuits"].get<int>(), out["circuiting"]["left"].size());
+            for (const auto& b : out["circuiting"]["boards"]) std::cout << fmt::format("            {:10} {} circuits, {:.1f} kVA\n", b["board"].get<std::string>(), b["circuits"].get<int>(), b["va"].get<double>() / 1000);
+            for (const auto& l : out["circuiting"]["left"]) std::cout << fmt::format("            left: {} ({}): {}\n", l["device"].get<std::string>(), l["id"].get<std::string>(), l["why"].get<std::string>());
+        }
+        if (out.contains("density"))
+            for (const auto& l : out["density"])
+                for (const auto& r : l["rooms"]) std::cout << fmt::format("density     {:14} {:28} {:9.1f} m² {:10.0f} VA {:8.1f} VA/m²\n", l["level"].get<std::string>(), r["room"].get<std::string>(), r["squareMetres"].get<double>(), r["va"].get<double>(), r["vaPerSquareMetre"].get<double>());
+    }
+    if (!steps.to.empty())
+        if (auto bad = saveProject(p, steps.to)) return fail(*bad);
+    return 0;
+}
+
+int runCommand(int argc, char** argv) {
+    CLI::App app{"Lintel: circuits, boards, feeders and their sheets, from the command line"};
+    app.require_subcommand(1);
+    app.set_version_flag("--version", LINTEL_VERSION);
+    std::string file, out = "sheets", to;
+    bool json = false, workings = false, force = false;
+
+    auto* solveCommand = app.add_subcommand("solve", "Work out a project and print boards, circuits and snags");
+    solveCommand->add_option("FILE", file, "A .lintel project")->required();
+    solveCommand->add_flag("--json", json, "Everything as JSON, with units in the names");
+    solveCommand->add_flag("--workings", workings, "With --json: how each number came about");
+    auto* issueCommand = app.add_subcommand("issue", "Write all sheets of a project as PDF (and the riser as SVG)");
+    issueCommand->add_option("FILE", file, "A .lintel project")->required();
+    issueCommand->add_option("--out", out, "The folder to write to")->capture_default_str();
+    auto* newCommand = app.add_subcommand("new", "Begin a project from a starter");
+    newCommand->add_option("FILE", to, "The project to write")->required();
+    std::string starter = "us-480", demo = "saltmarket-hall";
+    newCommand->add_option("--starter", starter, "Which starter")->capture_default_str();
+    newCommand->add_flag("--force", force, "Replace a file of that name");
+    auto* demoCommand = app.add_subcommand("demo", "Write a copy of a demo project");
+    demoCommand->add_option("FILE", to, "The project to write")->required();
+    demoCommand->add_option("--name", demo, "Which demo")->capture_default_str();
+    demoCommand->add_flag("--force", force, "Replace a file of that name");
+    std::string kind, input, bookId, thing, pdf, job, company;
+    std::vector<std::string> words;
+    bool text = false, fieldsOnly = false;
+    auto* benchCommand = app.add_subcommand("bench", "A one-off sum without a project: JSON in, JSON out, with its working");
+    benchCommand->add_option("KIND", kind, "Which sum; none: lists them");
+    benchCommand->add_option("INPUT", input, "A JSON object, a file that holds one, or - for standard input");
+    benchCommand->add_option("--with", words, "key=value, over what INPUT gives")->take_all();
+    benchCommand->add_flag("--text", text, "For people instead of JSON");
+    benchCommand->add_flag("--fields", fieldsOnly, "The fields of KIND with their defaults");
+    benchCommand->add_option("--book", bookId, "The rule book; by itself the one that the sum is for");
+    benchCommand->add_option("--pdf", pdf, "Also as a page to print");
+    benchCommand->add_option("--job", job, "On the page: the job");
+    benchCommand->add_option("--company", company, "On the page: the company");
+    PlanSteps steps;
+    auto* planCommand = app.add_subcommand("plan", "The larger steps of the plan: rooms from walls, recipes, circuits; and load by area");
+    planCommand->add_option("FILE", file, "A .lintel project")->required();
+    planCommand->add_flag("--rooms", steps.rooms, "Rooms from walls, named by the drawings below them");
+    planCommand->add_flag("--recipes", steps.recipes, "Give every room what the recipe of its kind says");
+    planCommand->add_flag("--circuit", steps.circuit, "Circuit what has no circuit, by catchments");
+    planCommand->add_flag("--propose", steps.propose, "With --circuit: boards where a device lies in no catchment");
+    planCommand->add_flag("--density", steps.density, "Load by area of each room");
+    planCommand->add_option("--out", steps.to, "The project to write; without it nothing is written");
+    planCommand->add_flag("--json", json, "As JSON");
+    auto* explainCommand = app.add_subcommand("explain", "Why a board, transformer or circuit is as it is, step by step");
+    explainCommand->add_option("FILE", file, "A .lintel project")->required();
+    explainCommand->add_option("NAME", thing, "Its name or id, for instance LK-1-14")->required();
+    explainCommand->add_flag("--json", json, "As JSON");
+    explainCommand->add_option("--pdf", pdf, "As a page to print");
+    LevelOrder level;
+    auto* levelCommand = app.add_subcommand("level", "Level a board: the best for each number of moves, with proof");
+    levelCommand->add_option("FILE", level.file, "A .lintel project, or a bare board as JSON")->required();
+    levelCommand->add_option("--board", level.board, "The board, by name");
+    levelCommand->add_option("--together", level.together, "Instead: the boards under this board, transformer or source, by turning their phases");
+    levelCommand->add_option("--moves", level.moves, "At most so many circuits moved; without it the best there is")->check(CLI::Range(0, 1200));
+    levelCommand->add_option("--out", level.out, "The project to write, levelled; without it nothing is written");
+    levelCommand->add_flag("--json", level.json, "As JSON");
+    std::string from;
+    auto* typesCommand = app.add_subcommand("types", "The catalogue of types: take one in, or write the project's own");
+    typesCommand->require_subcommand(1);
+    auto* takeCommand = typesCommand->add_subcommand("take", "Types of a catalogue (or of any project) into a project, by name");
+    takeCommand->add_option("FILE", file, "A .lintel project")->required();
+    takeCommand->add_option("FROM", from, "The catalogue")->required();
+    auto* writeCommand = typesCommand->add_subcommand("write", "The types of a project as a catalogue");
+    writeCommand->add_option("FILE", file, "A .lintel project")->required();
+    writeCommand->add_option("TO", to, "The catalogue to write")->required();
+    LoadsOrder loads;
+    auto* loadsCommand = app.add_subcommand("loads", "Lists of loads: in from CSV or XLSX, out, and what they leave open");
+    loadsCommand->require_subcommand(1);
+    auto* importCommand = loadsCommand->add_subcommand("import", "Read a list into a project; by tag where it was read in before");
+    importCommand->add_option("FILE", loads.file, "A .lintel project")->required();
+    importCommand->add_option("LIST", loads.list, "A CSV or XLSX file")->required();
+    importCommand->add_option("--columns", loads.columns, "What each column means: tag,name,-,load,volts; by itself guessed by heading");
+    importCommand->add_option("--header", loads.header, "The row of headings, from 1, or none");
+    importCommand->add_option("--unit", loads.unit, "Of loads that do not say theirs");
+    importCommand->add_option("--decimal", loads.decimal, "point or comma");
+    importCommand->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
+    importCommand->add_option("--encoding", loads.encoding, "Of a CSV: UTF-8, Windows-1252 …");
+    importCommand->add_option("--sheet", loads.sheet, "Of an XLSX: the name of the sheet");
+    importCommand->add_option("--out", loads.out, "The project to write; without it FILE itself");
+    importCommand->add_flag("--remove-gone", loads.removeGone, "Remove loads that the list no longer has");
+    importCommand->add_flag("--circuit", loads.circuit, "Then give loads without a circuit one");
+    importCommand->add_flag("--dry-run", loads.dryRun, "Say what it would do, and write nothing");
+    importCommand->add_flag("--json", loads.json, "As JSON");
+    auto* exportCommand = loadsCommand->add_subcommand("export", "Write the listed loads of a project");
+    exportCommand->add_option("FILE", loads.file, "A .lintel project")->required();
+    exportCommand->add_option("LIST", loads.list, "The CSV or XLSX file to write")->required();
+    exportCommand->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
+    auto* checkCommand = loadsCommand->add_subcommand("check", "Loads with no circuit, circuits with no cable, boards too small or too large");
+    checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
+    checkCommand->add_flag("--json", loads.json, "As JSON");
+    CLI11_PARSE(app, argc, argv);
+    if (*takeCommand || *writeCommand) {
+        auto p = loadProject(file);
+        if (!p) return fail(p.error());
+        if (*writeCommand) {
+            if (auto bad = saveProject(catalogueOf(*p), to)) return fail(*bad);
+            std::cout << fmt::format("{}: {} types\n", to, p->deviceTypes.size());
+            return 0;
+        }
+        auto catalogue = loadProject(from);
+        if (!catalogue) return fail(catalogue.error());
+        const TakenTypes t = takeTypes(*p, *catalogue);
+        if (auto bad = saveProject(*p, file)) return fail(*bad);
+        std::cout << fmt::format("{} types added, {} changed, {} the same; {} recipes\n", t.added, t.changed, t.same, t.recipes);
+        return 0;
+    }
+    if (*levelCommand) return runLevel(level);
+    if (*importCommand) return runLoadsImport(loads);
+    if (*exportCommand) return runLoadsExport(loads);
+    if (*checkCommand) return runLoadsCheck(loads);
+
+    if (*benchCommand) return runBench(kind, input, words, text, fieldsOnly, bookId, pdf, job, company, argc, argv);
+    if (*planCommand) return runPlan(file, steps, json);
+    if (*explainCommand) return runExplain(file, thing, json, pdf, argc, argv);
+
+    if (*newCommand) return copyShipped("starters", starter, to, force);
+    if (*demoCommand) return copyShipped("demos", demo, to, force);
+    if (*issueCommand) return issue(file, out, argc, argv);
+    auto s = openSolved(file);
+    if (!s) return fail(s.error());
+    if (json) std::cout << resultsJson((*s)->input(), workings).dump(1) << "\n";
+    else std::cout << resultsText((*s)->input());
+    return 0;
+}
+
+} // namespace
+
+namespace lintel {
+
+int runCommandLine(int argc, char** argv) {
+    try {
+        return runCommand(argc, argv);
+    } catch (const std::bad_alloc&) {
+        return fail({"", "there is not enough memory for it", "Nothing was written."});
+    } catch (const std::exception& e) {
+        return fail({"", std::string("it could not be done: ") + e.what(), "Nothing was changed. Please report it with the file."});
+    }
+}
+
+} // namespace lintel

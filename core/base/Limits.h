@@ -1,0 +1,31 @@
+#pragma once
+// How much anything that comes in may hold. One place, so that readers, edits and messages agree.
+
+#include <cstddef>
+#include <cstdint>
+
+namespace lintel::limits {
+
+/// Levels of brackets in a JSON text. Ours need six.
+inline constexpr std::size_t jsonDepth = 64;
+/// Bytes of a project, a journal or a rule book.
+inline constexpr std::size_t fileBytes = 512u << 20;
+/// Bytes of one text in a project: a name, a note, a reason.
+inline constexpr std::size_t textBytes = 32'767;
+/// Items of one list within a thing: the corners of a room, the parts of a recipe.
+inline constexpr std::size_t listItems = 100'000;
+/// The number of an id. Results are arrays sized by the highest, so a wild one would ask for all memory.
+inline constexpr std::uint32_t idOfMany = 1'000'000; ///< circuits, runs, loads, devices, walls …
+inline constexpr std::uint32_t idOfFew = 50'000;     ///< boards, transformers, sources
+/// Any number of a thing whose own range is not narrower.
+inline constexpr double number = 1e9;
+/// Metres from the origin of a plan.
+inline constexpr double coordinate = 1e6;
+/// Bytes of one line that is typed or listed for a calculation, before it is taken apart.
+inline constexpr std::size_t typedLine = 400;
+/// Such lines in one field.
+inline constexpr std::size_t typedLines = 2'000;
+/// Devices that one recipe may place in one room.
+inline constexpr int devicesOfRecipe = 5'000;
+
+} // namespace lintel::limits

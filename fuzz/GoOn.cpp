@@ -1,0 +1,108 @@
+#include "fuzz/GoOn.h"
+
+#include "core/check/Check.h"
+#include "core/level/Level.h"
+#include "core/project/Document.h"
+#include "core/project/ProjectFile.h"
+#include "core/project/Validation.h"
+#include "core/rules/DataFolder.h"
+#include "core/sheets/Sheets.h"
+#include "core/solve/Solve.h"
+
+#include <cstdio>
+#include <cstdlib>
+#include <fstream>
+#include <map>
+#include <unistd.h>
+
+namespace lintel::fuzz {
+
+namespace {
+
+constexpr std::size_t mostRemedies = 12;
+constexpr int mostBoards = 4;
+
+/// Books are read once: reading one takes longer than most inputs.
+const RuleBook* bookOf(const Basis& basis) {
+    static std::map<std::string, Outcome<RuleBook>> books;
+    if (!basis.ownValues.empty()) {
+        static std::optional<RuleBook> own;
+        auto book = loadRuleBook(basis.ruleBook, basis.ownValues);
+        if (!book) return nullptr;
+        own = std::move(*book);
+        return &*own;
+    }
+    auto it = books.find(basis.ruleBook);
+    if (it == books.end()) it = books.emplace(basis.ruleBook, loadRuleBook(basis.ruleBook)).first;
+    return it->second ? &*it->second : nullptr;
+}
+
+void checkDrawing(const Drawing& d) {
+    if (!(d.width > 0 && d.height > 0 && d.width < 1e7 && d.height < 1e7)) broken("a sheet has no size");
+}
+
+} // namespace
+
+void broken(const std::string& what) {
+    std::fprintf(stderr, "BROKEN: %s\n", what.c_str());
+    std::abort();
+}
+
+std::filesystem::path fileOf(const std::uint8_t* data, std::size_t size, const char* ending) {
+    static const std::filesystem::path folder = [] {
+        std::error_code ec;
+        const std::filesystem::path memory = "/dev/shm";
+        const auto f = (std::filesystem::is_directory(memory, ec) ? memory : std::filesystem::temp_directory_path()) / ("lintel-fuzz-" + std::to_string(::getpid()));
+        std::filesystem::create_directories(f, ec);
+        return f;
+    }();
+    const auto file = folder / (std::string("input") + ending);
+    std::ofstream(file, std::ios::binary | std::ios::trunc).write(reinterpret_cast<const char*>(data), std::streamsize(size));
+    return file;
+}
+
+void goOn(const Project& p) {
+    if (auto bad = validate(p)) broken("a project came in that cannot be: " + bad->text());
+    const auto again = readProject(writeProject(p), "again");
+    if (!again) broken("what was written does not open: " + again.error().text());
+    if (!(*again == p)) broken("what was written comes back another");
+    const RuleBook* book = bookOf(p.basis);
+    if (!book) return;
+    const Results r = solve(p, *book);
+    const auto snags = findSnags(p, *book, r);
+    const CheckInput in{p, *book, r};
+    std::size_t remedies = 0;
+    for (const Snag& s : snags) {
+        if (remedies >= mostRemedies) break;
+        for (const Remedy& remedy : remediesFor(in, s)) {
+            Document d(p);
+            d.edit(remedy.label, remedy.apply);
+            if (d.refusal()) broken("the remedy “" + remedy.label + "” makes a project that cannot be: " + d.refusal()->text());
+            d.undoAll();
+            if (!(d.project() == p)) broken("undoing a remedy does not bring the project back");
+            if (++remedies >= mostRemedies) break;
+        }
+    }
+    int boards = 0;
+    for (const Board& b : p.boards) {
+        if (++boards > mostBoards) break;
+        const LevelChoices choices = levelBoard(p, r, b.id, 2000);
+        Document d(p);
+        d.edit("Level", [&](Project& q) { applyArrangement(q, choices.best()); });
+        if (d.refusal()) broken("levelling makes a project that cannot be: " + d.refusal()->text());
+        (void)explain(p, *book, r, b.id).text();
+    }
+    int circuits = 0;
+    for (const Circuit& c : p.circuits) {
+        if (++circuits > mostBoards) break;
+        (void)explain(p, *book, r, c.id).text();
+    }
+    const SheetInput sheets{p, *book, r};
+    int drawn = 0;
+    for (const SheetEntry& e : sheetSet(sheets)) {
+        if (++drawn > 6) break;
+        checkDrawing(e.draw());
+    }
+}
+
+} // namespace lintel::fuzz

@@ -1,0 +1,5 @@
+#include "tests/SourceTree.h"
+
+namespace lintel {
+std::filesystem::path sourceTree() { return std::filesystem::path(LINTEL_SOURCE_DATA).parent_path(); }
+}
