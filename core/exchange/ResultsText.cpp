@@ -44,8 +44,7 @@ std::string resultsText(const CheckInput& in) {
     for (Ref ref : r.order) {
         if (!ref.is<Board>()) continue;
         std::vector<const Circuit*> here;
-        for (const Circuit& c : p.circuits)
-            if (c.board == ref.as<Board>()) here.push_back(&c);
+        for (CircuitId c : r.on(ref.as<Board>())) here.push_back(&p.circuits[c]);
         std::sort(here.begin(), here.end(), [](const Circuit* a, const Circuit* b) { return a->slot < b->slot; });
         for (const Circuit* c : here) {
             const CircuitResult& cr = r.of(c->id);

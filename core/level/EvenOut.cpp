@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdlib>
+#include <memory>
 #include <numeric>
 #include <optional>
 #include <set>
@@ -37,7 +38,14 @@ struct Search {
     std::vector<int> ways;       ///< of the position that is looked at
     OnLines sums{};
     std::array<std::array<std::vector<Shift>, 3>, 3> shifts; ///< [from][to], by VA
-    std::vector<EvenChoice> best; ///< [k]: the best with at most k moves
+    /// A choice as it is kept: a large board has hundreds of them, most the same.
+    struct Kept {
+        std::shared_ptr<const std::vector<int>> ways;
+        long spread = 0;
+        int moves = 0;
+        double neutral = 0;
+    };
+    std::vector<Kept> best; ///< [k]: the best with at most k moves
     std::vector<long> refused;    ///< [k]: the least spread of what could not be placed with k moves
     int mostMoves = 0;
     long bound = 0;
@@ -82,9 +90,8 @@ struct Search {
         best.resize(std::size_t(mostMoves) + 1);
         refused.assign(std::size_t(mostMoves) + 1, never);
         findBound();
-        EvenChoice now;
-        now.ways = ways, now.spread = spreadOf(sums, lines), now.neutral = neutralOf(ways);
-        for (EvenChoice& c : best) c = now;
+        const Kept now{std::make_shared<const std::vector<int>>(ways), spreadOf(sums, lines), 0, neutralOf(ways)};
+        for (Kept& c : best) c = now;
     }
 
     OnLines sumsOf(const std::vector<int>& w) const {
@@ -175,7 +182,7 @@ struct Search {
 
     /// Takes a choice over where it is better than what is known for so many moves.
     void offer(const std::vector<int>& w, long spread, int changes) {
-        EvenChoice& known = best[std::size_t(changes)];
+        const Kept known = best[std::size_t(changes)];
         if (spread > known.spread) return;
         const bool asGood = spread == known.spread && changes >= known.moves;
         if (asGood && (changes > known.moves || neutralAsked > 400)) return;
@@ -187,15 +194,20 @@ struct Search {
             if (neutral >= known.neutral - 1e-9) return;
         }
         const int moves = t.place ? t.place(w) : changes;
+        spend(placing(changes));
         if (moves != changes)
             for (int k = changes; k < (moves < 0 ? mostMoves + 1 : std::min(moves, mostMoves + 1)); ++k) refused[std::size_t(k)] = std::min(refused[std::size_t(k)], spread);
         if (moves < 0) return;
         if (neutral < 0) neutral = neutralOf(w);
+        const Kept kept{std::make_shared<const std::vector<int>>(w), spread, moves, neutral};
         for (int k = moves; k <= mostMoves; ++k) {
-            EvenChoice& c = best[std::size_t(k)];
-            if (std::tuple(spread, moves, neutral) < std::tuple(c.spread, c.moves, c.neutral)) c.ways = w, c.spread = spread, c.moves = moves, c.neutral = neutral;
+            Kept& c = best[std::size_t(k)];
+            if (std::tuple(spread, moves, neutral) < std::tuple(c.spread, c.moves, c.neutral)) c = kept;
         }
     }
+
+    /// What placing so many changes costs, in positions. On boards as people build them it is not worth counting.
+    long placing(int changes) const { return t.place ? std::max(0L, long(t.slots) * changes / 50 - 150) : 0; }
 
     bool spend(long positions = 1) {
         const long before = effort;
@@ -412,7 +424,8 @@ EvenResult evenOut(const EvenTask& task) {
     const long least = s.best.back().spread;
     out.bound = bestProven ? least : s.bound;
     for (int k = 0; k <= s.mostMoves; ++k) {
-        EvenChoice c = s.best[std::size_t(k)];
+        const Search::Kept& kept = s.best[std::size_t(k)];
+        EvenChoice c{*kept.ways, kept.spread, kept.moves, kept.neutral, false};
         c.proven = c.spread <= s.bound || (bestProven && c.spread == least) || (k <= provenTo && s.refused[std::size_t(k)] >= c.spread);
         out.byMoves.push_back(std::move(c));
         if (out.byMoves.back().spread == least) break;

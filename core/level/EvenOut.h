@@ -26,6 +26,7 @@ struct EvenTask {
     std::vector<EvenItem> items;
     /// Moves that these ways really take, or −1 where they cannot be placed; not set: the sum of the items' moves.
     std::function<int(const std::vector<int>& ways)> place;
+    int slots = 0;                     ///< that `place` looks through: a large board's placing counts as many positions
     long effort = 3'000'000;           ///< positions that may be looked at: a count, so that the same input gives the same answer
     std::function<bool()> cancelled;   ///< asked now and then
 };

@@ -33,79 +33,120 @@ std::vector<int> standing(const Board& b, const Unit& u, int slot) {
 }
 
 /// Slots for units whose lines were chosen: those that keep their lines stay where that goes.
-struct Placer {
-    const Board& b;
-    const std::vector<Unit>& units;
-    std::vector<char> fixedSlot;
-    static constexpr int none = -1, blocked = -2;
-
-    std::vector<int> owner{};            // unit in each slot
-    std::vector<std::vector<int>> at{};  // slots of the members of each unit
-
-    void take(int u, const std::vector<int>& slots) {
-        at[std::size_t(u)] = slots;
-        for (std::size_t m = 0; m < slots.size(); ++m)
-            for (int s : slotsTaken(b, slots[m], units[std::size_t(u)].poles[m])) owner[std::size_t(s)] = u;
+class Placer {
+public:
+    Placer(const Board& board, const std::vector<Unit>& list, std::vector<char> fixedSlots) : b(board), units(list), fixed(std::move(fixedSlots)) {
+        std::map<std::pair<std::vector<int>, bool>, std::size_t> known;
+        for (const Unit& u : units) {
+            rows.push_back(u.rows());
+            const auto [it, fresh] = known.try_emplace({u.poles, u.left}, shapes.size());
+            if (fresh) shapes.push_back(shapeOf(u));
+            shapeOfUnit.push_back(it->second);
+        }
     }
-    void leave(int u) {
-        for (int& o : owner)
-            if (o == u) o = none;
-        at[std::size_t(u)].clear();
-    }
-    bool allowed(const Unit& u, int slot) const { return !u.left || b.form != BoardForm::TwoColumn || slot % 2 == 1; }
+
+    std::vector<std::vector<int>> at{}; ///< slots of the members of each unit
 
     /// `ways`: the line of the first pole of each unit, `now`: as they are. Gives the moves, or −1.
     int place(const std::vector<int>& ways, const std::vector<int>& now) {
-        owner.assign(fixedSlot.size(), none);
+        owner.assign(fixed.size(), none);
         at.assign(units.size(), {});
-        for (std::size_t s = 0; s < fixedSlot.size(); ++s)
-            if (fixedSlot[s]) owner[s] = blocked;
+        for (std::size_t s = 0; s < fixed.size(); ++s)
+            if (fixed[s]) owner[s] = blocked;
         std::vector<int> todo;
         for (std::size_t i = 0; i < units.size(); ++i)
-            if (ways[i] == now[i]) take(int(i), units[i].slots);
+            if (ways[i] == now[i]) takePresent(int(i));
             else todo.push_back(int(i));
-        const auto rows = [&](int u) { return units[std::size_t(u)].rows(); };
-        std::stable_sort(todo.begin(), todo.end(), [&](int x, int y) { return rows(x) > rows(y); });
-        for (int guard = 0; !todo.empty(); ++guard) {
-            if (guard > 400) return -1;
-            const int u = todo.front();
-            todo.erase(todo.begin());
-            const Unit& unit = units[std::size_t(u)];
-            // The place that puts the fewest others out; of those the nearest.
-            std::vector<int> found;
-            std::tuple<int, int, int> cost{1000, 0, 0};
-            for (int slot = 1; slot <= b.slots; ++slot) {
-                if (lineOfSlot(b, slot) != ways[std::size_t(u)] || !allowed(unit, slot)) continue;
-                const auto slots = standing(b, unit, slot);
-                if (slots.empty()) continue;
-                std::set<int> hit;
-                bool bad = false;
-                for (std::size_t m = 0; m < slots.size(); ++m)
-                    for (int s : slotsTaken(b, slots[m], unit.poles[m]))
-                        if (const int o = owner[std::size_t(s)]; o == blocked) bad = true;
-                        else if (o >= 0) hit.insert(o), bad = bad || rows(o) >= unit.rows(); // only smaller ones give way, so that it ends
-                if (bad) continue;
-                int out = 0;
-                for (int o : hit) out += ways[std::size_t(o)] == now[std::size_t(o)] ? int(units[std::size_t(o)].members.size()) : 0;
-                const std::tuple c{out, int(hit.size()), std::abs(slot - unit.slots.front())};
-                if (c < cost) cost = c, found = slots;
-            }
-            if (found.empty()) return -1;
-            std::set<int> hit;
-            for (std::size_t m = 0; m < found.size(); ++m)
-                for (int s : slotsTaken(b, found[m], unit.poles[m]))
-                    if (owner[std::size_t(s)] >= 0) hit.insert(owner[std::size_t(s)]);
+        const auto rowsOf = [&](int u) { return rows[std::size_t(u)]; };
+        std::stable_sort(todo.begin(), todo.end(), [&](int x, int y) { return rowsOf(x) > rowsOf(y); });
+        const std::size_t guard = std::max<std::size_t>(400, 2 * todo.size());
+        for (std::size_t next = 0, rounds = 0; next < todo.size(); ++rounds) {
+            if (rounds > guard) return -1;
+            const int u = todo[next++];
+            const Standing* found = bestStanding(u, ways, now);
+            if (!found) return -1;
+            std::vector<int> hit;
+            for (int s : found->taken)
+                if (const int o = owner[std::size_t(s)]; o >= 0 && std::find(hit.begin(), hit.end(), o) == hit.end()) hit.push_back(o);
+            std::sort(hit.begin(), hit.end());
             for (int o : hit) {
                 leave(o);
-                todo.insert(std::find_if(todo.begin(), todo.end(), [&](int x) { return rows(x) < rows(o); }), o);
+                todo.insert(std::find_if(todo.begin() + std::ptrdiff_t(next), todo.end(), [&](int x) { return rowsOf(x) < rowsOf(o); }), o);
             }
-            take(u, found);
+            at[std::size_t(u)] = found->first;
+            for (int s : found->taken) owner[std::size_t(s)] = u;
         }
         int moves = 0;
         for (std::size_t i = 0; i < units.size(); ++i)
             for (std::size_t m = 0; m < at[i].size(); ++m) moves += at[i][m] != units[i].slots[m];
         return moves;
     }
+
+private:
+    static constexpr int none = -1, blocked = -2;
+    /// Where a unit may stand: the first slot of each member, and all slots that takes.
+    struct Standing {
+        std::vector<int> first, taken;
+    };
+    /// Units of the same poles may stand in the same places: by the line that they begin on, in the order of slots.
+    using Shape = std::array<std::vector<Standing>, 3>;
+
+    Shape shapeOf(const Unit& u) const {
+        Shape shape;
+        for (int slot = 1; slot <= b.slots; ++slot) {
+            if (u.left && b.form == BoardForm::TwoColumn && slot % 2 == 0) continue;
+            Standing s{standing(b, u, slot), {}};
+            if (s.first.empty()) continue;
+            for (std::size_t m = 0; m < s.first.size(); ++m)
+                for (int t : slotsTaken(b, s.first[m], u.poles[m])) s.taken.push_back(t);
+            shape[std::size_t(lineOfSlot(b, slot))].push_back(std::move(s));
+        }
+        return shape;
+    }
+    /// The place that puts the fewest others out; of those the nearest. Null: there is none.
+    const Standing* bestStanding(int u, const std::vector<int>& ways, const std::vector<int>& now) const {
+        const Unit& unit = units[std::size_t(u)];
+        const Standing* found = nullptr;
+        std::tuple<int, int, int> cost{1000, 0, 0};
+        for (const Standing& s : shapes[shapeOfUnit[std::size_t(u)]][std::size_t(ways[std::size_t(u)])]) {
+            std::array<int, 12> hit{};
+            std::size_t hits = 0;
+            bool bad = false;
+            int out = 0;
+            for (int slot : s.taken) {
+                const int o = owner[std::size_t(slot)];
+                if (o == none) continue;
+                bad = o == blocked || rows[std::size_t(o)] >= rows[std::size_t(u)]; // only smaller ones give way, so that it ends
+                if (!bad && std::find(hit.begin(), hit.begin() + hits, o) == hit.begin() + hits) {
+                    if (hits < hit.size()) hit[hits++] = o;
+                    out += ways[std::size_t(o)] == now[std::size_t(o)] ? int(units[std::size_t(o)].members.size()) : 0;
+                }
+                if (bad) break;
+            }
+            if (bad) continue;
+            const std::tuple c{out, int(hits), std::abs(s.first.front() - unit.slots.front())};
+            if (c < cost) cost = c, found = &s;
+        }
+        return found;
+    }
+    void takePresent(int u) {
+        const Unit& unit = units[std::size_t(u)];
+        at[std::size_t(u)] = unit.slots;
+        for (std::size_t m = 0; m < unit.slots.size(); ++m)
+            for (int s : slotsTaken(b, unit.slots[m], unit.poles[m])) owner[std::size_t(s)] = u;
+    }
+    void leave(int u) {
+        for (int& o : owner)
+            if (o == u) o = none;
+        at[std::size_t(u)].clear();
+    }
+
+    const Board& b;
+    const std::vector<Unit>& units;
+    std::vector<char> fixed;
+    std::vector<int> rows, owner; ///< of units; of slots
+    std::vector<Shape> shapes;
+    std::vector<std::size_t> shapeOfUnit;
 };
 
 /// It is of a kind that its board keeps in the left column.
@@ -200,7 +241,8 @@ struct BoardTask {
         for (std::size_t l = 0; l < 3; ++l) task.fixed[l] = std::lround(stays[l]);
         for (int slot = 1; slot <= b.slots; ++slot)
             if (!fixedSlot[std::size_t(slot)]) ++task.room[std::size_t(lineOfSlot(b, slot))];
-        placer.emplace(Placer{b, units, std::move(fixedSlot)});
+        placer.emplace(b, units, std::move(fixedSlot));
+        task.slots = b.slots;
         task.place = [this](const std::vector<int>& ways) { return placer->place(begin(ways), begin({})); };
     }
     BoardTask(const BoardTask&) = delete;

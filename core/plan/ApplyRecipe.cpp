@@ -1,15 +1,19 @@
 #include "core/plan/ApplyRecipe.h"
 
+#include "core/base/Format.h"
+#include "core/base/Limits.h"
 #include "core/plan/FindRooms.h"
 #include "core/plan/Snap.h"
 
 #include <fmt/format.h>
 #include <numbers>
+#include <unordered_map>
 
 namespace lintel {
 namespace {
 
 constexpr double standOff = 0.12; ///< of a symbol's middle from the face of its wall, m
+constexpr double nearest = 0.05;  ///< m: two places closer than this are one
 constexpr double pi = std::numbers::pi;
 
 /// The room's own axes: along its longest side, and square to it; and its size in them.
@@ -105,12 +109,25 @@ std::vector<Spot> gridSpots(const Room& r, int rows, int columns, bool ceiling) 
     std::vector<Spot> out;
     if (rows < 1 || columns < 1 || r.outline.size() < 3) return out;
     const Axes a = axesOf(r);
+    // What is met twice lies within 5 cm: looked for in squares of that size.
+    std::unordered_multimap<std::uint64_t, Point> bySquare;
+    const auto square = [](double v) { return long(std::floor(v / nearest)); };
+    const auto key = [](long x, long y) { return (std::uint64_t(std::uint32_t(x)) << 32) | std::uint32_t(y); };
+    const auto there = [&](Point p) {
+        for (long x = square(p.x) - 1; x <= square(p.x) + 1; ++x)
+            for (long y = square(p.y) - 1; y <= square(p.y) + 1; ++y)
+                for (auto [it, end] = bySquare.equal_range(key(x, y)); it != end; ++it)
+                    if (distance(it->second, p) < nearest) return true;
+        return false;
+    };
     for (int y = 0; y < rows; ++y)
         for (int x = 0; x < columns; ++x) {
             Point p = a.at((x + 0.5) / columns, (y + 0.5) / rows);
             if (ceiling && r.gridX > 0 && r.gridY > 0) p = snapToCeiling(r, p);
             p = tidy(p);
-            if (contains(r.outline, p) && std::none_of(out.begin(), out.end(), [&](const Spot& s) { return distance(s.at, p) < 0.05; })) out.push_back({p, std::round(a.turn() * 100) / 100});
+            if (!contains(r.outline, p) || there(p)) continue;
+            bySquare.emplace(key(square(p.x), square(p.y)), p);
+            out.push_back({p, std::round(a.turn() * 100) / 100});
         }
     return out;
 }
@@ -177,21 +194,34 @@ std::vector<Spot> spotsFor(const Project& p, const Room& r, const RecipePart& pa
         return std::vector<Spot>{};
     };
     const double area = areaOf(r.outline);
+    // A recipe for rooms of the wrong scale, or with a spacing in the wrong unit, is told rather than carried out for minutes.
+    const auto tooMany = [&](double wanted) { return wanted > limits::devicesOfRecipe; };
+    const auto refuse = [&](double wanted) {
+        return note(fmt::format("{}: the recipe asks for {} of them in one room of {} m², and {} are the most: look at the recipe and at the scale of the plan", y.name, number(wanted), number(area), number(limits::devicesOfRecipe)));
+    };
     const Axes a = axesOf(r);
     switch (part.by) {
     case RecipeBy::GridCount: return gridSpots(r, part.rows, part.columns, !y.onWall);
     case RecipeBy::GridSpacing:
         if (part.value <= 0) return note(fmt::format("{}: a grid needs a spacing", y.name));
+        if (const double wanted = std::ceil(a.depth / part.value) * std::ceil(a.width / part.value); tooMany(wanted)) return refuse(wanted);
         return gridSpots(r, std::max(1, int(std::ceil(a.depth / part.value - 1e-9))), std::max(1, int(std::ceil(a.width / part.value - 1e-9))), !y.onWall);
     case RecipeBy::GridLux:
         if (y.lumens <= 0) return note(fmt::format("{}: its lumens are not known, so no count to {} lux", y.name, part.value));
-        return gridOfCount(r, luminairesFor(part.value, area, y.lumens, p.basis.lightUtilisation, p.basis.lightMaintenance), !y.onWall);
+        if (const int wanted = luminairesFor(part.value, area, y.lumens, p.basis.lightUtilisation, p.basis.lightMaintenance); tooMany(wanted)) return refuse(wanted);
+        else return gridOfCount(r, wanted, !y.onWall);
     case RecipeBy::GridLoad: {
         const double watts = y.unit == LoadUnit::kW || y.unit == LoadUnit::kVA ? y.load * 1000 : y.load;
         if (watts <= 0 || y.unit == LoadUnit::A || y.unit == LoadUnit::hp) return note(fmt::format("{}: its load is not known in watts, so no count to {} W/m²", y.name, part.value));
+        if (tooMany(part.value * area / watts)) return refuse(std::round(part.value * area / watts));
         return gridOfCount(r, std::max(1, int(std::lround(part.value * area / watts))), !y.onWall);
     }
-    case RecipeBy::Walls: return wallSpots(p, r, part.value);
+    case RecipeBy::Walls: {
+        double round = 0;
+        for (std::size_t i = 0; i < r.outline.size(); ++i) round += distance(r.outline[i], r.outline[(i + 1) % r.outline.size()]);
+        if (part.value > 0.05 && tooMany(round / part.value)) return refuse(std::ceil(round / part.value));
+        return wallSpots(p, r, part.value);
+    }
     case RecipeBy::Doors: return doorSpots(p, r);
     case RecipeBy::Furnishing: {
         std::vector<Spot> out;

@@ -52,6 +52,7 @@ struct Solver {
     std::map<BoardId, std::vector<const Section*>> sections;
     Raceway racewayOfBasis = Raceway::Steel;
     std::vector<const Circuit*> overTotal; ///< branch circuits over the total limit at the size that ampacity needs
+    std::vector<double> beforeLugs; ///< A of what stands before a board that is fed through others' lugs, by id; 0: not asked yet
     std::vector<int> raisedBoards, raisedTransformers; ///< sizes added to feeders, by id
 
     Solver(const Project& project, const RuleBook& rulebook, Results& results) : p(project), book(rulebook), r(results), rules(sizingRules(project.basis, rulebook)) {
@@ -112,6 +113,7 @@ struct Solver {
     }
     void settleAll() {
         overTotal.clear();
+        beforeLugs.assign(r.boards.size(), 0);
         for (Ref node : t.order) settle(node);
         eachBoard([this](const Board& b, Part& part) { settleBranches(b, part); });
     }
@@ -542,12 +544,28 @@ struct Solver {
     }
 
     /// A of the device that protects a board's bus: its main, or what stands before it.
-    double deviceBefore(const Board& b) const {
-        if (b.main > 0) return b.main;
-        const BoardResult& n = r.boards[b.id.value];
-        if (n.via) return r.circuits[n.via.value].device;
-        if (const Board* above_ = p.boards.find(n.parent.as<Board>()); above_ && !n.looped) return deviceBefore(*above_);
-        return b.bus;
+    double deviceBefore(const Board& b) {
+        // Boards are settled from the source down: what stands before the one above is known when it is asked for here.
+        const auto known = [&](const Board& at) -> std::optional<double> {
+            if (at.main > 0) return at.main;
+            const BoardResult& n = r.boards[at.id.value];
+            if (n.via) return r.circuits[n.via.value].device;
+            if (!p.boards.has(n.parent.as<Board>()) || n.looped) return at.bus;
+            return std::nullopt;
+        };
+        std::vector<BoardId> way;
+        const Board* at = &b;
+        std::optional<double> device;
+        while (!(device = known(*at))) {
+            if (const double earlier = beforeLugs[at->id.value]; earlier > 0) {
+                device = earlier;
+                break;
+            }
+            way.push_back(at->id);
+            at = p.boards.find(r.boards[at->id.value].parent.as<Board>());
+        }
+        for (BoardId id : way) beforeLugs[id.value] = *device;
+        return *device;
     }
 
     /// The residual-current device that watches a circuit: its own, or that of the section it stands in.

@@ -3,6 +3,7 @@
 #include "core/base/Parallel.h"
 
 #include <ranges>
+#include <set>
 
 namespace lintel {
 namespace {
@@ -81,11 +82,8 @@ Topology findTopology(const Project& p, Results& r) {
     const auto cut = [&](Ref at) {
         if (r.node(at)->depth >= 0) return;
         Ref slow = at; // walk up until a node comes again: it is in the loop
-        std::vector<Ref> seen;
-        while (std::find(seen.begin(), seen.end(), slow) == seen.end()) {
-            seen.push_back(slow);
-            slow = r.node(slow)->parent;
-        }
+        std::set<Ref> seen;
+        while (seen.insert(slow).second) slow = r.node(slow)->parent;
         for (Ref x = slow;;) {
             r.node(x)->looped = true;
             x = r.node(x)->parent;
