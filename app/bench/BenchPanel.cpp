@@ -260,7 +260,7 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     makeButton->setVisible(onBoard);
     const Board* board = session.isOpen() ? session.project().boards.find(session.boardOfSelection()) : nullptr;
     makeButton->setEnabled(onBoard && board);
-    makeButton->setText(board ? tr("Make it a circuit of %1").arg(q(board->name)) : tr("Make it a circuit"));
+    makeButton->setText(board ? plainButton(tr("Make it a circuit of %1").arg(q(board->name))) : tr("Make it a circuit"));
     QString html = QString("<style>td{padding:1px 10px 1px 0} .k{color:%1;font-size:12px} .r{color:%1} .g{font-weight:600;color:%2} th{text-align:left;font-weight:400;color:%1;padding-right:10px}</style><table width='100%'>").arg(t.quiet.name(), t.accent.name());
     std::vector<const BenchFigure*> shown;
     for (const BenchFigure& f : a.figures)

@@ -18,6 +18,7 @@ namespace lintel {
 // ---- size ----
 
 SizeCard::SizeCard(Session& s, QWidget* parent) : BoardCard(s, "size", tr("Change"), tr("Drop"), parent), heading(new QLabel(this)), list(new QListWidget(this)), what(new QListWidget(this)) {
+    asRich(heading);
     enterApplies = true;
     auto* left = new QVBoxLayout;
     left->addWidget(heading);
@@ -102,6 +103,7 @@ void SizeCard::apply() {
 // ---- what is left open ----
 
 ReportCard::ReportCard(Session& s, QWidget* parent) : BoardCard(s, "report", tr("Give the missing ones a circuit"), tr("Close"), parent), heading(new QLabel(this)), list(new QTreeWidget(this)) {
+    asRich(heading);
     auto* column = new QVBoxLayout;
     auto* top = new QHBoxLayout;
     top->addWidget(heading, 1);
@@ -153,6 +155,7 @@ void ReportCard::fill() {
 
 NamesCard::NamesCard(Session& s, QWidget* parent)
     : BoardCard(s, "names", tr("Name"), tr("Drop"), parent), heading(new QLabel(this)), count(new QLabel(this)), text(new QLineEdit(this)), everywhere(new QCheckBox(tr("All boards of the building"), this)), list(new QTreeWidget(this)) {
+    asRich(heading);
     auto* left = new QVBoxLayout;
     left->addWidget(heading);
     text->setObjectName("namePattern");

@@ -176,6 +176,7 @@ void CircuitsModel::sort(int column, Qt::SortOrder order) {
 }
 
 CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), session(s), circuits(new CircuitsModel(s, this)), text(new QLineEdit(this)), count(new QLabel(this)), view(new QTableView(this)) {
+    asRich(count);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 2, 0, 0);
     column->setSpacing(6);

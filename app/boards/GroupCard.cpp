@@ -19,6 +19,7 @@ namespace lintel {
 
 GroupCard::GroupCard(Session& s, QWidget* parent)
     : BoardCard(s, "group", tr("Change"), tr("Drop"), parent), work(new Background(this)), wait(new QTimer(this)), heading(new QLabel(this)), effect(new QLabel(this)), fact(new QComboBox(this)), value(new QLineEdit(this)), list(new QTreeWidget(this)) {
+    asRich(heading);
     auto* left = new QVBoxLayout;
     left->setSpacing(6);
     left->addWidget(heading);

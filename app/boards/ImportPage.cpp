@@ -63,7 +63,7 @@ QVariant ListModel::data(const QModelIndex& i, int role) const {
         if (role == Qt::ToolTipRole) {
             QStringList all;
             for (const ListProblem& p : r.problems) all << q(p.text);
-            return all.join("\n");
+            return plainTip(all.join("\n"));
         }
         if (role == Qt::ForegroundRole) return r.stops() ? t.stop : !r.problems.empty() ? t.check : r.leftOut || what.find(k) == what.end() ? t.quiet : t.accent;
         return {};
@@ -76,7 +76,7 @@ QVariant ListModel::data(const QModelIndex& i, int role) const {
         if (p.column == column) {
             if (role == Qt::ForegroundRole) return p.stops ? t.stop : t.check;
             if (role == Qt::FontRole) return uiFont(1, true);
-            if (role == Qt::ToolTipRole) return q(p.text);
+            if (role == Qt::ToolTipRole) return plainTip(q(p.text));
         }
     if (role == Qt::ForegroundRole) return meant && !r.leftOut ? t.ink : t.quiet;
     if (role == Qt::TextAlignmentRole && column < int(cells.size())) return int((numberFrom(cells[std::size_t(column)], settings.decimal) ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
@@ -175,6 +175,7 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
       encoding(new QComboBox(this)), sheet(new QComboBox(this)), decimal(new QComboBox(this)), unit(new QComboBox(this)), header(new QSpinBox(this)), problemsOnly(new QCheckBox(tr("Only rows with problems"), this)),
       removeGone(new QCheckBox(tr("Remove what the list no longer has"), this)), circuits(new QCheckBox(tr("Give the missing ones a circuit"), this)), go(new QPushButton(tr("Take in"), this)), no(new QPushButton(tr("Drop"), this)), view(new QTableView(this)),
       rows(new ListModel(this)) {
+    asRich(notes);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 2, 0, 6);
     column->setSpacing(6);
@@ -380,7 +381,7 @@ void ImportPage::judge() {
     rows->show(grid, how, loads, difference, problemsOnly->isChecked());
     if (view->verticalScrollBar()) view->verticalScrollBar()->setValue(scroll);
     QStringList all;
-    for (const std::string& n : loads.notes) all << q(n);
+    for (const std::string& n : loads.notes) all << q(n).toHtmlEscaped();
     notes->setText(all.join(" · "));
     notes->setVisible(!all.isEmpty());
     QStringList s;

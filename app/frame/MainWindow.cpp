@@ -378,7 +378,10 @@ void MainWindow::buildMenus() {
     add(circuit, tr("Give loads without a circuit one"), "circuitMissing", {}, [this] { go(Stage::Boards); boardsStage->circuitMissingLoads(); });
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     add(help, tr("About Lintel"), "about", {}, [this] {
-        QMessageBox::about(this, tr("About Lintel"), tr("<b>Lintel %1</b><br>Circuits, boards and feeders of a building.<br>GPL-3.0-or-later. The figures rest on the rule book named on Basis; the engineer of record answers for the design.").arg(LINTEL_VERSION));
+        QMessageBox box(QMessageBox::Information, tr("About Lintel"), {}, QMessageBox::Ok, this);
+        box.setTextFormat(Qt::RichText);
+        box.setText(tr("<b>Lintel %1</b><br>Circuits, boards and feeders of a building.<br>GPL-3.0-or-later. The figures rest on the rule book named on Basis; the engineer of record answers for the design.").arg(LINTEL_VERSION));
+        box.exec();
     });
     findBox = new FindBox(*state, this);
     auto* corner = new QWidget(this);
@@ -436,8 +439,8 @@ void MainWindow::retitle() {
     setWindowTitle(state->isOpen() ? state->title() + " – Lintel" : "Lintel");
     undoAction->setEnabled(state->canUndo());
     redoAction->setEnabled(state->canRedo());
-    undoAction->setText(state->canUndo() ? tr("Undo %1").arg(state->undoLabel()) : tr("Undo"));
-    redoAction->setText(state->canRedo() ? tr("Redo %1").arg(state->redoLabel()) : tr("Redo"));
+    undoAction->setText(state->canUndo() ? plainButton(tr("Undo %1").arg(state->undoLabel())) : tr("Undo"));
+    redoAction->setText(state->canRedo() ? plainButton(tr("Redo %1").arg(state->redoLabel())) : tr("Redo"));
     const bool open = state->isOpen();
     for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "removeLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "loadReport", "circuitMissing", "takeTypes", "writeTypes", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
 }

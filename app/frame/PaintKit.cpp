@@ -2,6 +2,7 @@
 
 #include <QIcon>
 #include <QCache>
+#include <QLabel>
 #include <QLineEdit>
 #include <QStaticText>
 #include <QPainterPath>
@@ -95,5 +96,7 @@ QIcon railIcon(const QString& name, const QColor& colour) {
     }
     return QIcon(pix);
 }
+
+void asRich(QLabel* label) { label->setTextFormat(Qt::RichText); }
 
 } // namespace lintel

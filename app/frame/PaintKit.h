@@ -6,6 +6,7 @@
 #include <QPainter>
 #include <QTextDocument>
 
+class QLabel;
 class QLineEdit;
 
 namespace lintel {
@@ -16,7 +17,10 @@ inline QString q(const std::string& s) { return QString::fromStdString(s); }
 /// As the text of a button or a menu's entry, where "&" would underline a letter.
 inline QString plainButton(QString text) { return text.replace('&', "&&"); }
 /// As a tip, where "<" would begin a tag.
-inline QString plainTip(const QString& text) { return Qt::mightBeRichText(text) ? "<p style='white-space:pre-wrap'>" + text.toHtmlEscaped() + "</p>" : text; }
+inline constexpr const char* plainTipStart = "<p style='white-space:pre-wrap'>";
+inline QString plainTip(const QString& text) { return Qt::mightBeRichText(text) ? plainTipStart + text.toHtmlEscaped() + "</p>" : text; }
+/// A label that holds tags of ours; whatever else stands in it is escaped.
+void asRich(QLabel* label);
 
 /// Text in a box on one line, cut with … where it does not fit.
 void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment align, const QColor& colour, const QFont& font);

@@ -1,5 +1,7 @@
 #include "app/frame/PreviewCard.h"
 
+#include "app/frame/PaintKit.h"
+
 #include <QBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -18,6 +20,8 @@ PreviewCard::PreviewCard(QWidget* parent) : QFrame(parent), heading(new QLabel(t
     go->setProperty("strong", true);
     go->setObjectName("previewAccept");
     no->setObjectName("previewDrop");
+    asRich(heading);
+    asRich(text);
     column->addWidget(heading);
     column->addWidget(text);
     auto* row = new QHBoxLayout;

@@ -30,13 +30,13 @@ RemedyButton::RemedyButton(Session& s, QWidget* parent) : QPushButton(parent), s
 void RemedyButton::offer(const Remedy& r) {
     remedy = r;
     effect.clear();
-    setText(q(r.label));
+    setText(plainButton(q(r.label)));
 }
 
 bool RemedyButton::event(QEvent* e) {
     if ((e->type() == QEvent::Enter || e->type() == QEvent::FocusIn || e->type() == QEvent::ToolTip) && remedy.apply) {
         if (effect.isEmpty()) effect = q(effectOf(session.sharedSolution()->input(), remedy).text()); // worked out before it is applied
-        setToolTip(effect);
+        setToolTip(plainTip(effect));
         Q_EMIT pointed(effect);
     }
     if (e->type() == QEvent::Leave) Q_EMIT pointed({});
@@ -96,7 +96,7 @@ void SnagList::rebuild() {
         auto* dot = new QLabel("●");
         dot->setStyleSheet("color: " + colourOf(snag.severity).name());
         line->addWidget(dot);
-        auto* text = new QPushButton(q(snag.text) + (snag.cited.empty() ? "" : "   " + q(snag.cited)));
+        auto* text = new QPushButton(plainButton(q(snag.text) + (snag.cited.empty() ? "" : "   " + q(snag.cited))));
         text->setFlat(true);
         text->setProperty("flat", true);
         text->setStyleSheet("text-align: left; color: " + theme().ink.name());

@@ -13,6 +13,7 @@
 namespace lintel {
 
 IssueStage::IssueStage(Session& s, QWidget* parent) : QWidget(parent), session(s), list(new QListWidget(this)), view(new DrawingView(s, this)), stops(new QLabel(this)), paper(new QLabel(this)) {
+    asRich(stops);
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);

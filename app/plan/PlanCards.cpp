@@ -18,6 +18,7 @@
 namespace lintel {
 
 TableCard::TableCard(Session& s, QWidget* parent, const char* name) : QFrame(parent), session(s), heading(new QLabel(this)), grid(new QTableWidget(this)), buttons(new QHBoxLayout) {
+    asRich(heading);
     setProperty("card", true);
     setObjectName(name);
     auto* column = new QVBoxLayout(this);

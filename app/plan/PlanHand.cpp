@@ -406,7 +406,7 @@ void PlanView::offerRooms(const FoundRooms& found, const QString& title, const Q
     if (found.rooms.empty()) return previewing->show(title, found.known ? tr("All %1 outlines are rooms already.").arg(found.known) : none, {}, {});
     Project trial = session.project();
     QStringList names;
-    for (const Room& r : found.rooms) trial.rooms.add(r), names << q(r.number + " " + r.name);
+    for (const Room& r : found.rooms) trial.rooms.add(r), names << q(r.number + " " + r.name).toHtmlEscaped();
     showTrial(std::move(trial));
     const QString known = found.known ? tr("; %1 are there already").arg(found.known) : QString();
     previewing->show(title, tr("%1 rooms would be made%2: %3").arg(found.rooms.size()).arg(known, names.mid(0, 12).join(", ") + (names.size() > 12 ? " …" : "")), tr("Make rooms  ↵"), [this, found] {
@@ -424,7 +424,7 @@ void PlanView::previewRecipes(const std::string& kind) {
     words << tr("%1 rooms: %2 placed, %3 shifted, %4 removed").arg(r.rooms).arg(r.placed).arg(r.shifted).arg(r.removed);
     if (r.kept) words << tr("%1 that a hand has moved stay where they are").arg(r.kept);
     if (r.without) words << tr("%1 rooms are of a kind without a recipe").arg(r.without);
-    for (std::size_t i = 0; i < std::min<std::size_t>(r.notes.size(), 5); ++i) words << q(r.notes[i]);
+    for (std::size_t i = 0; i < std::min<std::size_t>(r.notes.size(), 5); ++i) words << q(r.notes[i]).toHtmlEscaped();
     if (r.notes.size() > 5) words << tr("and %1 more notes").arg(r.notes.size() - 5);
     const bool any = r.placed || r.shifted || r.removed;
     if (any) showTrial(std::move(trial));
@@ -441,9 +441,9 @@ void PlanView::previewCircuiting(bool propose) {
     QStringList words;
     words << tr("%1 devices on %2 circuits%3").arg(r.devices).arg(r.circuits).arg(r.remade ? tr(" (%1 automatic ones made anew)").arg(r.remade) : QString());
     QStringList shares;
-    for (const auto& s : r.shares) shares << tr("%1: %2 circuits, %3 kVA").arg(q(trial.boards[s.board].name)).arg(s.circuits).arg(s.va / 1000, 0, 'f', 1);
+    for (const auto& s : r.shares) shares << tr("%1: %2 circuits, %3 kVA").arg(q(trial.boards[s.board].name).toHtmlEscaped()).arg(s.circuits).arg(s.va / 1000, 0, 'f', 1);
     if (!shares.isEmpty()) words << shares.join("; ");
-    for (BoardId b : r.boards) words << tr("proposed: %1, %2 slots, %3 A, not fed yet").arg(q(trial.boards[b].name)).arg(trial.boards[b].slots).arg(trial.boards[b].bus);
+    for (BoardId b : r.boards) words << tr("proposed: %1, %2 slots, %3 A, not fed yet").arg(q(trial.boards[b].name).toHtmlEscaped()).arg(trial.boards[b].slots).arg(trial.boards[b].bus);
     std::map<std::string, int> reasons;
     for (const auto& l : r.left) ++reasons[l.why];
     for (const auto& [why, n] : reasons) words << tr("<span style='color:%1'>%2 left: %3</span>").arg(theme().check.name()).arg(n).arg(q(why).toHtmlEscaped());
@@ -460,7 +460,7 @@ void PlanView::previewBundles(BoardId board, bool shareNeutrals) {
     const int n = bundleHomeRuns(trial, board, 3, 3, shareNeutrals);
     const QString name = q(session.project().boards[board].name);
     if (n) showTrial(std::move(trial));
-    previewing->show(tr("Home runs of %1").arg(name), n ? tr("%1 raceways would each take two or three home runs that begin near one another; their conductors are derated for it.").arg(n) : tr("No home runs of %1 begin near one another.").arg(name), tr("Bundle  ↵"), n ? std::function<void()>([this, board, name, shareNeutrals] {
+    previewing->show(tr("Home runs of %1").arg(name), n ? tr("%1 raceways would each take two or three home runs that begin near one another; their conductors are derated for it.").arg(n) : tr("No home runs of %1 begin near one another.").arg(name.toHtmlEscaped()), tr("Bundle  ↵"), n ? std::function<void()>([this, board, name, shareNeutrals] {
         session.edit(tr("Bundle home runs of %1").arg(name), [&](Project& p) { (void)bundleHomeRuns(p, board, 3, 3, shareNeutrals); });
     }) : std::function<void()>{});
 }
@@ -536,7 +536,7 @@ void PlanView::previewCard() {
         ++kinds[y.name];
     }
     QStringList what;
-    for (const auto& [name, n] : kinds) what << QString("%1 %2").arg(n).arg(n > 1 && name == "Receptacle" ? "receptacles" : q(name).toLower());
+    for (const auto& [name, n] : kinds) what << QString("%1 %2").arg(n).arg(n > 1 && name == "Receptacle" ? "receptacles" : q(name).toLower().toHtmlEscaped());
     cardWhat->setText(QString("<b>%1</b> · %2 VA%3").arg(what.join(", "), q(number(va)), leaving ? tr(" · <span style='color:%1'>%2 leave another circuit</span>").arg(theme().check.name()).arg(leaving) : QString()));
     CircuitId c = existing;
     if (existing) circuitDevices(trial, caught, existing);

@@ -178,6 +178,7 @@ QWidget* PlanStage::lookPage() {
         });
     }
     density = new QLabel;
+    asRich(density);
     density->setObjectName("floorDensity");
     density->setContentsMargins(14, 2, 4, 2);
     density->setFont(uiFont(0.8));
@@ -446,6 +447,7 @@ QWidget* PlanStage::underlayPage() {
         if (const UnderlayId id = underlayChosen()) session.edit(tr("Fade underlay"), [id, v](Project& p) { p.underlays.change(id)->fade = v / 100.0; }, "fade");
     });
     underlayState = new QLabel;
+    asRich(underlayState);
     underlayState->setObjectName("underlayState");
     underlayState->setWordWrap(true);
     underlayState->setContentsMargins(14, 2, 8, 2);

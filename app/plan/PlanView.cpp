@@ -32,6 +32,7 @@ PlanView::PlanView(Session& s, QWidget* parent) : QWidget(parent), session(s), c
     column->setContentsMargins(12, 8, 12, 8);
     column->setSpacing(5);
     cardWhat = new QLabel(card);
+    asRich(cardWhat);
     cardEffect = new QLabel(card);
     cardEffect->setProperty("quiet", true);
     cardEffect->setObjectName("circuitEffect");

@@ -9,6 +9,7 @@
 #include <cstring>
 #include <fcntl.h>
 #include <fmt/format.h>
+#include <sys/file.h>
 #include <sys/stat.h>
 #include <unistd.h>
 #include <vector>
@@ -81,6 +82,19 @@ fs::path target(const fs::path& file) {
 
 Error refusal(const fs::path& file, const char* what, int why) { return {textOfPath(file), fmt::format("{}: {}", what, std::strerror(why)), nothingLost}; }
 
+constexpr const char* temporary = ".lintel-"; // then six letters
+
+/// Removes new files that a program left behind when it was killed while it saved. One that is being written is locked.
+void sweep(const fs::path& folder) {
+    std::error_code ec;
+    for (const auto& e : fs::directory_iterator(folder.empty() ? fs::path(".") : folder, ec)) {
+        const std::string name = e.path().filename().string();
+        if (name.size() != std::strlen(temporary) + 6 || name.rfind(temporary, 0) != 0) continue;
+        const Descriptor fd(::open(e.path().c_str(), O_RDONLY | O_CLOEXEC));
+        if (fd && ::flock(fd, LOCK_EX | LOCK_NB) == 0) ::unlink(e.path().c_str());
+    }
+}
+
 /// Puts `fresh` in place of `file` by its name, or where that would change its owner or part it from its other names, by its content.
 std::optional<Error> putInPlace(const fs::path& fresh, const fs::path& file) {
     struct stat old {};
@@ -97,19 +111,26 @@ std::optional<Error> putInPlace(const fs::path& fresh, const fs::path& file) {
         syncFolder(file.parent_path());
         return std::nullopt;
     }
-    // The new content is whole beside it until it is whole in it: a crash between leaves one of the two.
-    const Descriptor from(::open(fresh.c_str(), O_RDONLY | O_CLOEXEC));
+    // The new content is whole beside it, under a name that a person finds, until it is whole in it: a crash between leaves one of
+    // the two.
+    const fs::path whole = file.parent_path() / fileNameWithin(file.stem().string(), ".saving" + file.extension().string());
+    if (::rename(fresh.c_str(), whole.c_str()) != 0) return refusal(file, "the file cannot be replaced", errno);
+    const auto giveUp = [&](Error e) {
+        ::unlink(whole.c_str());
+        return e;
+    };
+    const Descriptor from(::open(whole.c_str(), O_RDONLY | O_CLOEXEC));
     const Descriptor to(::open(file.c_str(), O_WRONLY | O_CLOEXEC));
-    if (!from || !to) return refusal(file, "the file cannot be written", errno);
+    if (!from || !to) return giveUp(refusal(file, "the file cannot be written", errno));
     struct stat size {};
     ::fstat(from, &size);
     if (size.st_size > old.st_size && ::posix_fallocate(to, 0, size.st_size) != 0) {
         (void)!::ftruncate(to, old.st_size);
-        return refusal(file, "there is no room for it on the disk", ENOSPC);
+        return giveUp(refusal(file, "there is no room for it on the disk", ENOSPC));
     }
     if (!copyAll(from, to) || ::ftruncate(to, size.st_size) != 0 || ::fsync(to) != 0)
-        return Error{textOfPath(file), fmt::format("writing stopped: {}", std::strerror(errno)), "The whole new content is in " + textOfPath(fresh) + "."};
-    ::unlink(fresh.c_str());
+        return Error{textOfPath(file), fmt::format("writing stopped: {}", std::strerror(errno)), "The whole new content is in " + textOfPath(whole) + "."};
+    ::unlink(whole.c_str());
     return std::nullopt;
 }
 
@@ -136,23 +157,24 @@ std::optional<Error> replaceFile(const fs::path& named, const std::function<std:
     const fs::path file = target(named);
     const fs::path folder = file.parent_path();
     // A short name of its own: the file's may leave no room for an ending, and two programs may be saving at once.
-    std::string temp = (folder / ".lintel-XXXXXX").string();
-    const int fd = ::mkostemp(temp.data(), O_CLOEXEC);
-    if (fd < 0) return refusal(file, "the file cannot be written", errno);
+    std::string temp = (folder / (std::string(temporary) + "XXXXXX")).string();
+    const Descriptor fd(::mkostemp(temp.data(), O_CLOEXEC));
+    if (!fd) return refusal(file, "the file cannot be written", errno);
+    ::flock(fd, LOCK_EX | LOCK_NB); // while it is held, it is not swept away as left behind
     static const mode_t mask = [] {
         const mode_t m = ::umask(0);
         ::umask(m);
         return m;
     }();
     ::fchmod(fd, 0666 & ~mask);
-    ::close(fd);
     std::optional<Error> bad = write(temp);
     if (!bad) {
         const Descriptor written(::open(temp.c_str(), O_RDONLY | O_CLOEXEC));
         if (!written || ::fsync(written) != 0) bad = refusal(file, "the disk did not take the file", errno);
     }
     if (!bad) bad = putInPlace(temp, file);
-    if (bad && bad->help.find(temp) == std::string::npos) ::unlink(temp.c_str());
+    if (bad) ::unlink(temp.c_str());
+    else sweep(folder);
     return bad;
 }
 

@@ -84,6 +84,7 @@ RemedyEffect effectOf(const CheckInput& before, const Remedy& remedy) {
 std::string RemedyEffect::text() const { return change.nothing() ? "nothing else changes" : change.text(); }
 
 std::string kindOf(const Remedy& m) {
+    if (!m.kind.empty()) return m.kind;
     std::string kind;
     std::size_t from = 0;
     while (from < m.label.size()) {

@@ -29,6 +29,7 @@ struct Snag {
 struct Remedy {
     std::string label;
     std::function<void(Project&)> apply;
+    std::string kind{}; ///< what it does, where the label names things that somebody else named; empty: as the label says
 };
 
 struct CheckInput {

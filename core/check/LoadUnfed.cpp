@@ -58,8 +58,9 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     for (std::size_t i = 0; i < boards.size() && i < 2; ++i) {
         const BoardId board = boards[i]->id;
         const std::string label = fmt::format("Circuit to {}, slot {}", boards[i]->name, firstFreeSlot(p, board, poles));
-        if (load) out.push_back({label, [=](Project& q) { circuitLoad(q, load, board); }});
-        else out.push_back({label, [=](Project& q) { circuitToBoard(q, devices, board); }});
+        const std::string kind = i == 0 ? "Circuit each to the board that suits it best" : "Circuit each to the board that suits it next best";
+        if (load) out.push_back({label, [=](Project& q) { circuitLoad(q, load, board); }, kind});
+        else out.push_back({label, [=](Project& q) { circuitToBoard(q, devices, board); }, kind});
     }
     return out;
 }

@@ -63,6 +63,15 @@ void Keeper::startJournal(bool forReading) {
     doc.journalTo(nullptr);
 }
 
+void Keeper::sweep() const {
+    const JournalPlaces where = places(path);
+    std::error_code ec;
+    for (const fs::path& journal : journalsIn(where)) {
+        if (beingWritten(journal) || projectOf(journal) != where.project || where.project.empty()) continue; // one that is just being begun says no project yet
+        if (const auto r = readJournal(journal); r && !*r) fs::remove(journal, ec);
+    }
+}
+
 void Keeper::begin(Project start, const fs::path& file, const std::string& bytes, bool forReading) {
     letGo();
     auto listener = std::move(doc.onChange);
@@ -71,6 +80,7 @@ void Keeper::begin(Project start, const fs::path& file, const std::string& bytes
     path = file.empty() ? file : wholePath(file);
     stamp(bytes);
     startJournal(forReading);
+    if (!readOnly) sweep();
 }
 
 std::optional<Error> Keeper::recover(const fs::path& journal) {

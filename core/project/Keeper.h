@@ -59,6 +59,8 @@ public:
 
 private:
     void startJournal(bool forReading);
+    /// Removes journals of the open project that hold nothing which is not in its file.
+    void sweep() const;
     void stamp(const std::string& bytes);
     Document& doc;
     std::filesystem::path stateFolder, path, copy;

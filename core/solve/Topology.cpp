@@ -2,19 +2,21 @@
 
 #include "core/base/Parallel.h"
 
-#include <ranges>
 #include <set>
 
 namespace lintel {
 namespace {
+
+template <class T> const T* at(const T& thing) { return &thing; }
+template <class T> const T* at(const T* thing) { return thing; }
 
 /// Sorts things by the id they belong to: counted, then put in place.
 template <class T, class Things, class Owner> void group(const Things& things, std::uint32_t highest, Owner owner, std::vector<const T*>& out, std::vector<std::uint32_t>& starts) {
     starts.assign(highest + 2, 0);
     std::vector<std::pair<std::uint32_t, const T*>> owned; // a thing is large, and each is looked at once
     owned.reserve(things.size());
-    for (const T& t : things) {
-        owned.emplace_back(owner(t), &t);
+    for (const auto& t : things) {
+        owned.emplace_back(owner(*at(t)), at(t));
         ++starts[owned.back().first + 1];
     }
     for (std::size_t i = 1; i < starts.size(); ++i) starts[i] += starts[i - 1];
@@ -53,7 +55,7 @@ Topology findTopology(const Project& p, Results& r) {
     std::vector<const Circuit*> feeding;
     for (std::uint32_t id = 0; id < t.circuitFeeds.size(); ++id)
         if (t.circuitFeeds[id]) feeding.push_back(p.circuits.find(CircuitId{id}));
-    group<Circuit>(std::views::transform(feeding, [](const Circuit* c) -> const Circuit& { return *c; }), p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.feeders, t.feedersOfBoard);
+    group<Circuit>(feeding, p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.feeders, t.feedersOfBoard);
 
     const auto walk = [&](Ref root, bool fed) {
         std::size_t from = t.order.size();
