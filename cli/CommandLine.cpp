@@ -247,6 +247,8 @@ int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
     } else {
         if (out.contains("rooms")) std::cout << fmt::format("rooms       {} made, {} there already\n", out["rooms"]["made"].get<int>(), out["rooms"]["known"].get<int>());
         if (out.contains("recipes")) std::cout << fmt::format("recipes     {} rooms: {} placed, {} shifted, {} kept as moved by hand, {} removed\n", out["recipes"]["rooms"].get<int>(), out["recipes"]["placed"].get<int>(), out["recipes"]["shifted"].get<int>(), out["recipes"]["kept"].get<int>(), out["recipes"]["removed"].get<int>());
+        if (out.contains("recipes"))
+            for (const auto& n : out["recipes"]["notes"]) std::cout << "            " << n.get<std::string>() << "\n";
         if (out.contains("circuiting")) {
             std::cout << fmt::format("circuiting  {} devices on {} circuits, {} left\n", out["circuiting"]["devices"].get<int>(), out["circuiting"]["circuits"].get<int>(), out["circuiting"]["left"].size());
             for (const auto& b : out["circuiting"]["boards"]) std::cout << fmt::format("            {:10} {} circuits, {:.1f} kVA\n", b["board"].get<std::string>(), b["circuits"].get<int>(), b["va"].get<double>() / 1000);

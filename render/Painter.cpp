@@ -1,5 +1,7 @@
 #include "render/Painter.h"
 
+#include "core/base/Utf8.h"
+
 #include <QBuffer>
 #include <QFile>
 #include <QFontMetricsF>
@@ -8,6 +10,8 @@
 #include <QPdfWriter>
 #include <QSaveFile>
 #include <QSvgGenerator>
+
+#include <algorithm>
 
 namespace lintel {
 
@@ -46,8 +50,17 @@ QString sheetFace() { return QStringLiteral("Open Sans"); }
 
 namespace {
 
+/// A text as a sheet can hold it: control characters make an SVG invalid, and mean nothing on paper. A line's end is a blank there.
+QString shown(const std::string& text) {
+    const auto odd = [](char c) { return (c >= 0 && c < ' ') || c == '\x7F'; };
+    if (std::none_of(text.begin(), text.end(), odd)) return QString::fromStdString(text);
+    std::string plain = printable(text);
+    std::replace_if(plain.begin(), plain.end(), odd, ' ');
+    return QString::fromStdString(plain);
+}
+
 void paintText(QPainter& painter, const TextMark& t, const Palette& palette) {
-    const QString text = QString::fromStdString(t.text);
+    const QString text = shown(t.text);
     // Type is measured large and scaled down: millimetres are too coarse for hinted metrics.
     constexpr double big = 100;
     QFont font(sheetFace());
@@ -138,7 +151,7 @@ std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QStrin
     if (!out.open(QIODevice::WriteOnly)) return Error{file.toStdString(), "the PDF cannot be written: " + out.errorString().toStdString(), "Choose another folder."};
     {
         QPdfWriter pdf(&out);
-        pdf.setTitle(title);
+        pdf.setTitle(shown(title.toStdString()));
         pdf.setCreator("Lintel");
         pdf.setResolution(600);
         QPainter painter;
@@ -167,7 +180,7 @@ std::optional<Error> writeSvg(const Drawing& d, const QString& file) {
     svg.setResolution(int(dpi));
     svg.setSize(QSize(int(d.width * 10), int(d.height * 10)));
     svg.setViewBox(QRectF(0, 0, d.width * 10, d.height * 10));
-    svg.setTitle(QString::fromStdString(d.title));
+    svg.setTitle(shown(d.title));
     QPainter painter(&svg);
     painter.scale(10, 10);
     paint(painter, d, paperPalette());

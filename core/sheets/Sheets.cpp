@@ -1,6 +1,7 @@
 #include "core/sheets/Sheets.h"
-#include "core/base/Parse.h"
 
+#include "core/base/Parse.h"
+#include "core/base/Utf8.h"
 #include "core/sheets/Words.h"
 
 #include <fmt/format.h>
@@ -35,6 +36,8 @@ void footStrip(Drawing& d, const SheetInput& in, double m) {
 std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     std::vector<SheetEntry> set;
     const auto safe = [](std::string s) {
+        // The sheet's number before it makes it unique; with an ending it stays within what a file system takes.
+        s = std::string(cutUtf8(s, 180));
         for (char& c : s)
             if (!isLetter(c) && !isDigit(c) && c != '-' && c != '_') c = '_';
         return s;

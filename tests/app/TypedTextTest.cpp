@@ -106,7 +106,10 @@ TEST_CASE("what throws in an event handler becomes a message, and the window goe
     QObject::connect(&d.s, &Session::said, [&](const QString& message, bool error) { if (error) said = message; });
     QPushButton bad(&d.window);
     QObject::connect(&bad, &QPushButton::clicked, [] { throw std::runtime_error("a lamp fell down"); });
+    bad.setGeometry(400, 400, 80, 24);
+    bad.raise();
     bad.show();
+    d.pump();
     QTest::mouseClick(&bad, Qt::LeftButton);
     d.pump();
     CHECK(said.contains("a lamp fell down"));

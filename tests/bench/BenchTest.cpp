@@ -1,5 +1,6 @@
 // Each sum of the bench against figures worked by hand, and what it says to nonsense.
 
+#include <fmt/format.h>
 #include "core/bench/Bench.h"
 #include "core/bench/BenchInputs.h"
 #include "core/sheets/WorkingSheet.h"
@@ -28,7 +29,7 @@ TEST_CASE("bench conductor: 16 A, 120 V, 150 ft") {
 TEST_CASE("bench conductor: the load in any unit comes to the same") {
     // 10 A at 208 V, three poles: 3 602.7 VA.
     const double va = 10 * 208 * root3;
-    for (const auto& load : {std::string("10 A"), std::to_string(va) + " VA", std::to_string(va / 1000) + " kVA", std::to_string(va * 0.8) + " W", std::to_string(va * 0.8 / 1000) + "kW"})
+    for (const auto& load : {std::string("10 A"), fmt::format("{:f} VA", va), fmt::format("{:f} kVA", va / 1000), fmt::format("{:f} W", va * 0.8), fmt::format("{:f}kW", va * 0.8 / 1000)})
         CHECK(figure(answer("conductor", {{"load", load}, {"poles", 3}, {"powerFactor", 0.8}}), "load_A") == Approx(10).epsilon(1e-4));
     const BenchAnswer hp = answer("conductor", {{"load", "10 hp"}, {"poles", 3}, {"system", "480Y/277"}});
     CHECK(figure(hp, "load_A") == 14);

@@ -197,3 +197,90 @@ TEST_CASE("lintel-cli loads and types: a list in, again, out, and what it leaves
     REQUIRE(cli({"types", "write", file, folder.filePath("own.lintel")}).code == 0);
     CHECK(cli({"types", "take", file, folder.filePath("own.lintel")}).out.contains("0 types added, 0 changed, 15 the same"));
 }
+
+TEST_CASE("lintel-cli new works with the name of a file alone, and demo with its own default") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("job.lintel"), demo = folder.filePath("demo.lintel");
+    REQUIRE(cli({"new", file}).code == 0);
+    CHECK(loadProject(file.toStdString())->basis.ruleBook == "nec-2023");
+    REQUIRE(cli({"demo", demo}).code == 0);
+    CHECK(loadProject(demo.toStdString())->boards.size() > 5);
+    CHECK(cli({"new", folder.filePath("uk.lintel"), "--starter", "uk-400"}).code == 0);
+    CHECK(cli({"new", folder.filePath("x.lintel"), "--starter", "nowhere"}).err.contains("us-480"));
+}
+
+TEST_CASE("lintel-cli bench: every sum lists its fields with every rule book, or says that it does not go by it") {
+    int listed = 0, unsuited = 0;
+    for (const BenchKind* kind : benchKinds())
+        for (const char* book : {"nec-2023", "bs-7671", "iec-60364", "as-nzs-3000"}) {
+            INFO(kind->name << " by " << book);
+            const Ran ran = cli({"bench", kind->name, "--fields", "--book", book});
+            if (ran.code == 0) {
+                ++listed;
+                CHECK_FALSE(ran.out.isEmpty());
+            } else {
+                ++unsuited;
+                CHECK(ran.code == 1);
+                CHECK(ran.err.contains("does not go by"));
+            }
+        }
+    CHECK(listed > 25);
+    CHECK(unsuited > 5);
+}
+
+TEST_CASE("lintel-cli: files that end other programs are refused in words") {
+    QTemporaryDir folder;
+    const auto write = [&](const char* name, const std::string& bytes) {
+        const QString file = folder.filePath(name);
+        std::ofstream(file.toStdString(), std::ios::binary) << bytes;
+        return file;
+    };
+    const std::pair<const char*, std::string> files[] = {
+        {"huge.lintel", "{\"lintel\":1,\"basis\":{\"ambient\":1e999}}"},
+        {"deep.lintel", "{\"lintel\":1,\"x\":" + std::string(200'000, '[') + std::string(200'000, ']') + "}"},
+        {"ids.lintel", "{\"lintel\":1,\"boards\":[{\"id\":\"B10000000\",\"name\":\"X\"}]}"},
+        {"version.lintel", "{\"lintel\":99999999999}"},
+        {"bytes.lintel", std::string("{\"lintel\":1,\"basis\":{\"title\":\"\xED\xA0\x80\"}}")},
+        {"empty.lintel", ""}};
+    for (const auto& [name, bytes] : files) {
+        INFO(name);
+        const QString file = write(name, bytes);
+        for (const QStringList& command : {QStringList{"solve", file}, {"issue", file, "--out", folder.filePath("out")}, {"explain", file, "LP-1"}, {"level", file, "--board", "X"}, {"plan", file, "--rooms"}, {"loads", "check", file}, {"types", "write", file, folder.filePath("t.lintel")}}) {
+            INFO(command.join(' ').toStdString());
+            const Ran ran = cli(command);
+            CHECK(ran.code == 1); // it comes back
+            CHECK(ran.err.startsWith("lintel-cli: "));
+            CHECK(ran.err.contains(name));
+        }
+    }
+}
+
+TEST_CASE("lintel-cli issue: names of 300 letters, control characters and tags stop no sheet and spoil none") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("odd.lintel"), out = folder.filePath("sheets");
+    REQUIRE(cli({"demo", file}).code == 0);
+    Project p = *loadProject(file.toStdString());
+    std::vector<BoardId> boards;
+    for (const Board& b : p.boards) boards.push_back(b.id);
+    std::string all;
+    for (int c = 1; c < 32; ++c) all += char(c);
+    for (std::size_t i = 0; i < boards.size(); ++i) p.boards.change(boards[i])->name = i < 2 ? std::string(300, 'x') : i == 2 ? "a" + all + "b" : "../<R&D>/" + std::to_string(i);
+    p.basis.title = "T" + all + "<&>";
+    REQUIRE_FALSE(saveProject(p, file.toStdString()));
+    const Ran ran = cli({"issue", file, "--out", out});
+    INFO(ran.err.toStdString());
+    REQUIRE(ran.code == 0);
+    const QStringList written = QDir(out).entryList({"*.pdf", "*.svg"});
+    CHECK(written.size() == ran.out.count('\n')); // one file each: none has taken another's place
+    CHECK(written.size() > int(boards.size()) + 2);
+    for (const QString& svg : QDir(out).entryList({"*.svg"})) {
+        QFile f(QDir(out).filePath(svg));
+        REQUIRE(f.open(QIODevice::ReadOnly));
+        QXmlStreamReader xml(&f);
+        while (!xml.atEnd()) xml.readNext();
+        INFO(xml.errorString().toStdString());
+        CHECK_FALSE(xml.hasError());
+    }
+    CHECK(cli({"loads", "export", file, folder.filePath("l.xlsx")}).code == 0);
+    CHECK(cli({"solve", file, "--json"}).code == 0);
+}

@@ -1,6 +1,6 @@
 #include "core/level/EvenOut.h"
 #include "core/level/Level.h"
-#include "tests/World.h"
+#include "tests/Building.h"
 
 using namespace lintel;
 
@@ -269,4 +269,29 @@ TEST_CASE("loads of any sort are evened out: single-phase items of a maximum dem
     CHECK(r.best().proven);
     CHECK(r.byMoves.front().spread == 90);
     CHECK(r.best().spread == 4);
+}
+
+TEST_CASE("boards of 760 and 1 200 slots are levelled, and the answer holds") {
+    for (int slots : {760, 1200}) {
+        OneBoard w(VoltageSystem::Y208, slots);
+        Random r(5);
+        for (int i = 1; i <= slots; ++i) {
+            Circuit c;
+            c.board = w.board;
+            c.slot = i;
+            Load l;
+            l.circuit = w.p.circuits.add(c);
+            l.amount = 100 + r(2300);
+            w.p.loads.add(l);
+        }
+        const Results before = solve(w.p, nec());
+        const LevelChoices choices = levelBoard(w.p, before, w.board);
+        CHECK(choices.byMoves.size() >= 2);
+        CHECK(choices.best().spread < choices.byMoves.front().spread / 10);
+        Project level = w.p;
+        applyArrangement(level, choices.best());
+        const Results after = solve(level, nec());
+        for (int i = 0; i < 3; ++i) CHECK(after.of(w.board).phaseVa[std::size_t(i)] == Approx(choices.best().phaseVa[std::size_t(i)]));
+        for (const Circuit& c : level.circuits) REQUIRE_FALSE(after.of(c.id).clash);
+    }
 }

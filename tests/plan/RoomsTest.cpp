@@ -176,3 +176,37 @@ TEST_CASE("a recipe gives every room of its kind the same, follows changes, and 
     REQUIRE(report.notes.size() == 1);
     CHECK(report.notes[0].find("lumens") != std::string::npos);
 }
+
+TEST_CASE("a recipe that asks for tens of thousands in one room says so and places none") {
+    Project p;
+    const LevelId level = p.levels.add({{}, "Ground", 0, 3, {}});
+    Room hall;
+    hall.level = level;
+    hall.kind = "hall";
+    hall.name = "Hall";
+    hall.outline = {{0, 0}, {900, 0}, {900, 900}, {0, 900}}; // drawn in millimetres, taken as metres
+    const RoomId id = p.rooms.add(hall);
+    DeviceType y;
+    y.name = "Panel luminaire";
+    y.lumens = 4000;
+    y.load = 40;
+    y.unit = LoadUnit::W;
+    RecipePart part;
+    part.type = p.deviceTypes.add(y);
+    const std::pair<RecipeBy, double> cases[] = {{RecipeBy::GridLux, 500}, {RecipeBy::GridSpacing, 2.4}, {RecipeBy::GridLoad, 10}, {RecipeBy::Walls, 0.1}};
+    for (const auto& [by, value] : cases) {
+        INFO(int(by));
+        Project q = p;
+        part.by = by;
+        part.value = value;
+        Recipe recipe;
+        recipe.roomKind = "hall";
+        recipe.parts = {part};
+        q.recipes.add(recipe);
+        const RecipeReport r = applyRecipes(q, {id});
+        CHECK(r.placed == 0);
+        REQUIRE(r.notes.size() == 1);
+        CHECK(r.notes[0].find("are the most") != std::string::npos);
+        CHECK(r.notes[0].find("Panel luminaire") != std::string::npos);
+    }
+}

@@ -97,13 +97,13 @@ void killOften(const fs::path& folder, const fs::path& state, int times, std::ui
     }
     CHECK(told.saves > times / 20);
     CHECK(told.recoveries > times / 20);
-    // Nothing piles up: the file, two earlier versions, the journals of the last run and what it was recovering, half a file at most.
+    // Nothing piles up, however often it is killed: the file, two earlier versions, half a file, and the journals of the last runs.
     int files = 0;
     for (const auto& place : {folder, state / "recovery"}) {
         std::error_code ec;
         for ([[maybe_unused]] const auto& e : fs::directory_iterator(place, ec)) ++files;
     }
-    CHECK(files <= 8);
+    CHECK(files <= 12);
     ::munmap(shared, sizeof(Told));
 }
 

@@ -225,3 +225,32 @@ TEST_CASE("property, metric: a remedy of the pier's snags, or of a pier spoilt a
         }
     }));
 }
+
+TEST_CASE("ten thousand boards in a chain of lugs, and in a ring of them, are worked out in one walk") {
+    const auto chain = [](int n, bool ring) {
+        Project p;
+        Source s;
+        s.system = VoltageSystem::Y208;
+        const SourceId source = p.sources.add(s);
+        Ref above = source;
+        for (int i = 0; i < n; ++i) {
+            Board b;
+            b.name = "P" + std::to_string(i);
+            b.lugs = Lugs::FeedThrough;
+            b.bus = 225;
+            if (i == 0) b.main = 200;
+            b.feed = above;
+            above = p.boards.add(b);
+        }
+        if (ring) p.boards.change({1})->feed = above;
+        return p;
+    };
+    // The first has a main of 200 A: that is what stands before the conductors of every one below.
+    const Project p = chain(10'000, false);
+    const Results r = solve(p, nec());
+    CHECK(r.of(BoardId{10'000}).run.need.device == 200);
+    CHECK(r.of(BoardId{10'000}).depth == 10'000);
+    CHECK(r.of(BoardId{10'000}).fed);
+    const Results looped = solve(chain(10'000, true), nec());
+    CHECK(looped.of(BoardId{5'000}).looped);
+}
