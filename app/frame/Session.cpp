@@ -227,7 +227,7 @@ void Session::close() {
 
 QString Session::title() const {
     if (!open_) return "Lintel";
-    return QString::fromStdString(document.project().basis.title) + (changed() ? " •" : "");
+    return QString::fromStdString(document.project().basis.title) + (reading() ? tr(" (for reading)") : changed() ? QString(" •") : QString());
 }
 
 bool Session::edit(const QString& label, const std::function<void(Project&)>& change, const std::string& mergeKey) {

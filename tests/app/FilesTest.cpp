@@ -159,3 +159,172 @@ TEST_CASE("saving where one cannot says so and keeps the project") {
     CHECK(d.s.isOpen());
     CHECK(d.s.file().filename() == "demo.lintel");
 }
+
+namespace {
+/// Clicks a button of the message box that comes up next; gives what the box said.
+QString answerBox(const char* box, const char* button, const std::function<void()>& cause) {
+    QString said;
+    QTimer waiter;
+    QObject::connect(&waiter, &QTimer::timeout, [&] {
+        auto* shown = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        if (!shown || shown->objectName() != box) return;
+        said = shown->text() + "\n" + shown->informativeText();
+        if (auto* b = shown->findChild<QAbstractButton*>(button)) QTest::mouseClick(b, Qt::LeftButton);
+        else shown->done(0);
+    });
+    waiter.start(20);
+    cause();
+    return said;
+}
+} // namespace
+
+TEST_CASE("the same file in two windows: the second is asked, reads, and changes nothing") {
+    Driven first;
+    first.openDemo();
+    first.s.edit("Title", [](Project& p) { p.basis.title = "First window"; });
+    const QString file = first.path("demo.lintel");
+    Driven second;
+    QString said = answerBox("openElsewhere", "openForReading", [&] { CHECK(second.window.openFile(file)); });
+    CHECK(said.contains("demo.lintel is open in another window"));
+    second.pump();
+    CHECK(second.s.reading());
+    CHECK(second.window.windowTitle().contains("reading"));
+    const Project before = second.s.project();
+    QString message;
+    QObject::connect(&second.s, &Session::said, [&](const QString& m, bool) { message = m; });
+    CHECK_FALSE(second.s.edit("Title", [](Project& p) { p.basis.title = "Second window"; }));
+    CHECK(message.contains("open for reading"));
+    CHECK(second.s.project() == before);
+    CHECK(first.s.save());
+    CHECK(loadProject(file.toStdString())->basis.title == "First window");
+    // As a copy it has no file, and everything can be changed.
+    Driven third;
+    answerBox("openElsewhere", "openACopy", [&] { CHECK(third.window.openFile(file)); });
+    third.pump();
+    CHECK_FALSE(third.s.reading());
+    CHECK(third.s.file().empty());
+    CHECK(third.s.edit("Title", [](Project& p) { p.basis.title = "A copy"; }));
+    CHECK(third.s.saveAs(third.path("copy.lintel").toStdString()));
+    CHECK(loadProject(file.toStdString())->basis.title == "First window");
+    CHECK(Session::leftBehind().empty());
+}
+
+TEST_CASE("a file changed outside: saving asks, and replacing, reloading and leaving it all lose nothing") {
+    Driven d;
+    d.openDemo();
+    const auto file = d.s.file();
+    Project theirs = d.s.project();
+    theirs.basis.title = "Theirs";
+    theirs.boards.change(theirs.boards.begin()->id)->description = "changed by another";
+    REQUIRE_FALSE(saveProject(theirs, file));
+    d.s.edit("Title", [](Project& p) { p.basis.title = "Mine"; });
+    QString said = answerBox("saveRefused", "none", [&] { d.window.action("save")->trigger(); });
+    CHECK(said.contains("changed by someone else"));
+    CHECK(said.contains("1 board, the basis") != said.contains("the basis, 1 board")); // what differs is told
+    CHECK(loadProject(file)->basis.title == "Theirs");
+    CHECK(d.s.project().basis.title == "Mine");
+    answerBox("saveRefused", "saveReload", [&] { d.window.action("save")->trigger(); });
+    d.pump();
+    CHECK(d.s.project().basis.title == "Theirs");
+    const auto left = Session::leftBehind(); // what was here and is in no file
+    REQUIRE(left.size() == 1);
+    REQUIRE_FALSE(d.s.recover(left[0]));
+    CHECK(d.s.project().basis.title == "Mine");
+    CHECK(d.s.file().empty()); // a copy: the file has gone another way
+    CHECK(d.s.copyName().filename() == "demo (recovered).lintel");
+    REQUIRE(d.s.saveAs(d.s.copyName()));
+    CHECK(Session::leftBehind().empty());
+    // Replacing is done when it is asked for.
+    REQUIRE_FALSE(d.s.open(file));
+    d.s.edit("Title", [](Project& p) { p.basis.title = "Mine again"; });
+    theirs.basis.title = "Theirs again";
+    REQUIRE_FALSE(saveProject(theirs, file));
+    answerBox("saveRefused", "saveReplace", [&] { d.window.action("save")->trigger(); });
+    CHECK(loadProject(file)->basis.title == "Mine again");
+    CHECK_FALSE(d.s.changed());
+}
+
+TEST_CASE("earlier versions are kept where the menu says so") {
+    Driven d;
+    d.openDemo();
+    auto* keep = d.window.findChild<QAction*>("oldVersions3");
+    REQUIRE(keep);
+    keep->trigger();
+    for (int i = 0; i < 5; ++i) {
+        d.s.edit("Title", [&](Project& p) { p.basis.title = "Version " + std::to_string(i); });
+        REQUIRE(d.s.save());
+    }
+    CHECK(QDir(d.folder.path()).entryList({"demo.old-*.lintel"}).size() == 3);
+    d.window.findChild<QAction*>("oldVersions0")->trigger();
+    CHECK(Session::oldVersions() == 0);
+}
+
+TEST_CASE("the window that is killed at random", "[.killed at random]") {
+    // Edits as fast as it can, and tells each one in a file that outlives it.
+    const QString file = qEnvironmentVariable("LINTEL_KILL_FILE"), told = qEnvironmentVariable("LINTEL_KILL_TOLD");
+    REQUIRE_FALSE(file.isEmpty());
+    MainWindow w;
+    w.show();
+    Session& s = w.session();
+    const auto left = Session::leftBehind();
+    if (!left.empty()) {
+        REQUIRE_FALSE(s.recover(left.back()));
+        if (s.file().empty()) REQUIRE(s.saveAs(file.toStdString()));
+    } else {
+        REQUIRE(w.openFile(file));
+    }
+    QFile out(told);
+    REQUIRE(out.open(QIODevice::WriteOnly | QIODevice::Append | QIODevice::Unbuffered));
+    for (long n = QString::fromStdString(s.project().basis.jobNumber).toLong() + 1;; ++n) {
+        s.edit("Edit", [&](Project& p) { p.basis.jobNumber = std::to_string(n); });
+        out.write(QByteArray::number(qlonglong(n)) + "\n");
+        if (n % 5 == 0) REQUIRE(s.save());
+        QCoreApplication::processEvents();
+    }
+}
+
+TEST_CASE("the real window, killed at random moments, loses at most the edit in the making") {
+    // LINTEL_WINDOW_KILLS says how often; by itself four times.
+    const int times = qEnvironmentVariableIsSet("LINTEL_WINDOW_KILLS") ? qEnvironmentVariableIntValue("LINTEL_WINDOW_KILLS") : 4;
+    QTemporaryDir folder;
+    const QString file = folder.filePath("job.lintel"), told = folder.filePath("told");
+    Project start = *loadProject(dataFolder() / "starters" / "us-shop.lintel");
+    start.basis.jobNumber = "0";
+    REQUIRE_FALSE(saveProject(start, file.toStdString()));
+    QProcessEnvironment env = QProcessEnvironment::systemEnvironment();
+    env.insert("LINTEL_KILL_FILE", file);
+    env.insert("LINTEL_KILL_TOLD", told);
+    env.insert("LINTEL_STATE", folder.filePath("state"));
+    std::srand(7);
+    long before = 0;
+    int went = 0;
+    for (int i = 0; i < times; ++i) {
+        QProcess p;
+        p.setProcessEnvironment(env);
+        p.start(QCoreApplication::applicationFilePath(), {"[.killed at random]"});
+        REQUIRE(p.waitForStarted());
+        const qint64 size = QFileInfo(told).size();
+        QElapsedTimer clock;
+        clock.start();
+        while (QFileInfo(told).size() == size && clock.elapsed() < 20000 && p.state() == QProcess::Running) QThread::msleep(5); // it is at work
+        QThread::msleep(std::uint32_t(std::rand() % 300));
+        INFO(p.readAllStandardOutput().toStdString());
+        REQUIRE(p.state() == QProcess::Running); // nothing was refused on the way
+        p.kill();
+        REQUIRE(p.waitForFinished(10000));
+        QFile out(told);
+        REQUIRE(out.open(QIODevice::ReadOnly));
+        const QList<QByteArray> lines = out.readAll().split('\n');
+        const long last = lines.size() > 1 ? lines[lines.size() - 2].toLong() : 0;
+        went += last > before;
+        before = last;
+        Document none;
+        const Keeper keeper(none, folder.filePath("state").toStdString());
+        long back = std::stol(loadProject(file.toStdString())->basis.jobNumber);
+        for (const auto& journal : keeper.leftBehind(file.toStdString()))
+            if (const auto r = readJournal(journal); r && *r) back = std::max(back, std::stol((*r)->recovered.basis.jobNumber));
+        CHECK(back >= last);
+        CHECK(back <= last + 1);
+    }
+    CHECK(went >= times - 1);
+}
