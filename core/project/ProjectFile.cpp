@@ -47,8 +47,8 @@ template <class T> ordered_json listJson(const std::vector<T>& list) {
 struct Reader {
     const json& in;
     std::string where;
-    std::optional<Error> error;
-    std::set<std::string> known;
+    std::optional<Error> error{};
+    std::size_t met = 0; ///< fields of the object that are known
 
     void fail(const std::string& key, const std::string& what, const std::string& help = "") {
         if (!error) error = Error{where + "." + key, what, help};
@@ -124,7 +124,7 @@ struct Reader {
                 if (!read(key, e, item)) return false;
             } else {
                 if (!e.is_object()) return fail(key, "expected an object in braces, found " + seen(e)), false;
-                Reader r{e, where + "." + key, {}, {}};
+                Reader r{e, where + "." + key};
                 fields(r, item);
                 if (r.error) return error = r.error, false;
             }
@@ -146,9 +146,16 @@ struct Reader {
         return true;
     }
     template <class T> void operator()(const char* key, T& value) {
-        known.insert(key);
-        if (const auto it = in.find(key); it != in.end()) read(key, *it, value);
+        if (const auto it = in.find(key); it != in.end()) {
+            ++met;
+            read(key, *it, value);
+        }
     }
+};
+/// The names of a thing's fields.
+struct Names {
+    std::set<std::string> list;
+    template <class T> void operator()(const char* key, T&) { list.insert(key); }
 };
 
 } // namespace
@@ -173,11 +180,15 @@ template <class T> ordered_json toJson(const T& thing) {
 template <class T> Outcome<T> fromJson(const json& in, const std::string& where) {
     if (!in.is_object()) return Error{where, "expected an object in braces, found " + seen(in), ""};
     T thing{};
-    Reader r{in, where, {}, {}};
+    Reader r{in, where};
     fields(r, thing);
     if (r.error) return *r.error;
-    for (const auto& [key, value] : in.items())
-        if (!r.known.count(key)) thing.extra[key] = value;
+    if (r.met < in.size()) { // fields of a newer version, or somebody's own: they stay
+        Names known;
+        fields(known, thing);
+        for (const auto& [key, value] : in.items())
+            if (!known.list.count(key)) thing.extra[key] = value;
+    }
     if constexpr (requires { thing.id; })
         if (!thing.id) return Error{where + ".id", "every thing needs an id", ""};
     return thing;
