@@ -497,7 +497,12 @@ bool MainWindow::saveInteractively(bool as, SaveOptions options) {
     if (answer.trouble != SaveTrouble::None) beside = box.addButton(tr("Save &beside it…"), QMessageBox::AcceptRole);
     if (answer.trouble == SaveTrouble::ChangedOutside) {
         const auto onDisk = loadProject(to);
-        const std::string differs = onDisk ? difference(*onDisk, state->project(), "").words() : std::string();
+        const Edit edit = onDisk ? difference(*onDisk, state->project(), "") : Edit{};
+        const std::string differs = edit.words();
+        QStringList list; // from what is in the file to what is here
+        if (onDisk)
+            for (const std::string& line : edit.lines(*onDisk, state->project(), 200)) list << q(line);
+        if (!list.isEmpty()) box.setDetailedText(tr("From the file to what is here:\n") + list.join('\n'));
         help = !onDisk ? tr("What is in the file now cannot be read as a project.") : differs.empty() ? tr("What is in it now is the same project as here.") : tr("What is in it now differs from what is here in %1.").arg(q(differs));
         if (onDisk) reload = box.addButton(tr("&Reload it"), QMessageBox::DestructiveRole);
         replace = box.addButton(tr("Re&place it"), QMessageBox::DestructiveRole);

@@ -75,6 +75,23 @@ std::string Edit::words() const {
     return out;
 }
 
+std::vector<std::string> Edit::lines(const Project& before, const Project& after, std::size_t most) const {
+    std::vector<std::string> out;
+    for (const AnyChange& any : changes) {
+        if (out.size() == most) {
+            out.push_back(fmt::format("and {} more", changes.size() - most));
+            break;
+        }
+        std::visit(
+            [&]<class T>(const Change<T>& c) {
+                if constexpr (std::is_same_v<T, Basis>) out.push_back("basis: changed");
+                else out.push_back(fmt::format("{} {}: {}", tableName<T>(), nameOf(c.after ? after : before, Ref(c.after ? c.after->id : c.before->id)), !c.before ? "added" : !c.after ? "removed" : "changed"));
+            },
+            any);
+    }
+    return out;
+}
+
 std::string writeEdit(const Edit& edit) {
     ordered_json list = ordered_json::array();
     for (const AnyChange& any : edit.changes)

@@ -25,6 +25,8 @@ struct Edit {
     bool empty() const { return changes.empty(); }
     /// What it touches, by kind: "7 circuits, 2 boards, the basis".
     std::string words() const;
+    /// Each thing by name and what became of it, at most `most` lines and then how many more: "LP-1-13: changed".
+    std::vector<std::string> lines(const Project& before, const Project& after, std::size_t most) const;
     bool operator==(const Edit&) const = default;
 };
 

@@ -221,6 +221,11 @@ TEST_CASE("a file changed outside: saving asks, and replacing, reloading and lea
     QString said = answerBox("saveRefused", "none", [&] { d.window.action("save")->trigger(); });
     CHECK(said.contains("changed by someone else"));
     CHECK(said.contains("1 board, the basis") != said.contains("the basis, 1 board")); // what differs is told
+    const Edit differs = difference(theirs, d.s.project(), "");
+    const auto lines = differs.lines(theirs, d.s.project(), 10);
+    REQUIRE(lines.size() == 2);
+    CHECK(lines[0] == "basis: changed");
+    CHECK(lines[1] == "boards " + theirs.boards.begin()->name + ": changed");
     CHECK(loadProject(file)->basis.title == "Theirs");
     CHECK(d.s.project().basis.title == "Mine");
     answerBox("saveRefused", "saveReload", [&] { d.window.action("save")->trigger(); });
