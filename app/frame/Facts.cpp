@@ -61,6 +61,12 @@ struct Builder : FactsBuilder {
         laid.entry->initial = now.method.empty() ? asBasis : q(now.method);
         number(QObject::tr("Laid with"), now.grouped ? QObject::tr("%1 other circuits").arg(now.grouped) : r.need.cable->circuits > 1 ? QObject::tr("its bundle of %1").arg(r.need.cable->circuits) : QObject::tr("nothing"), QString::number(now.grouped), QObject::tr("Circuits laid together"), 0, 200, [run](Project& p, double v) { run(p).grouped = int(v); });
         rare(r.need.cable->circuits < 2);
+        if (r.sets > 1 || now.setsApart) {
+            choice(QObject::tr("Its sets"), now.setsApart ? QObject::tr("apart") : QObject::tr("together: %1 circuits of its group").arg(r.sets), {QObject::tr("together"), QObject::tr("apart")}, QObject::tr("How parallel sets lie"), [run](Project& p, const QString& t) {
+                run(p).setsApart = t == QObject::tr("apart");
+                return QString();
+            });
+        }
         number(method.ground ? QObject::tr("Ground") : QObject::tr("Ambient"), QString("%1 °C%2").arg(q(lintel::number(r.need.ambient))).arg(now.ambient ? "" : QObject::tr(", basis")), now.ambient ? QString::number(*now.ambient) : "auto", QObject::tr("Ambient of run"), -40, 85,
                [run](Project& p, double v) { run(p).ambient = v; }, [run](Project& p) { run(p).ambient.reset(); });
         rare(!now.ambient);
@@ -132,6 +138,8 @@ struct Builder : FactsBuilder {
             number(QObject::tr("Nonlinear share"), QString("%1 %").arg(now.nonlinear * 100), QString::number(now.nonlinear * 100), QObject::tr("Nonlinear share"), 0, 100, [run](Project& p, double v) { run(p).nonlinear = v / 100; });
         rare(now.nonlinear == 0);
         }
+        yesNo(QObject::tr("Nipple"), now.nipple, QObject::tr("Nipple"), [run](Project& p, bool v) { run(p).nipple = v; });
+        rare(!now.nipple);
         yesNo(QObject::tr("Isolated ground"), now.isolatedGround, QObject::tr("Isolated ground"), [run](Project& p, bool v) { run(p).isolatedGround = v; });
         rare(!now.isolatedGround);
     }

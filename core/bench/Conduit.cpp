@@ -17,7 +17,8 @@ std::vector<BenchField> fields(const RuleBook& book) {
                 BenchField f{.key = "insulation", .label = "Insulation", .type = BenchField::Type::Choice, .value = "THHN"};
                 for (const Insulation& i : book.tables.insulations) f.choices.push_back(i.name);
                 return f;
-            }()};
+            }(),
+            {.key = "nipple", .label = "Nipple, 24 in at most", .type = BenchField::Type::Flag, .value = "no"}};
 }
 
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
@@ -39,7 +40,8 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     }
     if (list.empty()) in.refuse("conductors", "there are no conductors", "Write one line each: 3 × 4/0.");
     const ConduitType& type = *book.conduit(in.text("conduit"));
-    const ConduitFill f = conduitFor(type, list, book, &a.working);
+    const bool nipple = in.flag("nipple");
+    const ConduitFill f = conduitFor(type, list, book, &a.working, nipple);
     a.working.governs();
     constexpr double squareInch = 645.16;
     a.figure("conduit", "Conduit", f.size ? type.name + " " + f.size->name : "none holds them", f.size ? f.size->name : "");
@@ -49,7 +51,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.figure("allowed_percent", "Allowed", lintel::number(f.allowed * 100) + " %", f.allowed * 100);
     a.columns = {"Conduit", "Trade size", "Fill"};
     for (const ConduitType& t : book.tables.conduits) {
-        const ConduitFill g = conduitFor(t, list, book);
+        const ConduitFill g = conduitFor(t, list, book, nullptr, nipple);
         a.rows.push_back({t.name, g.size ? g.size->name : "–", g.size ? lintel::number(g.used * 100, 1) + " %" : "none holds them"});
     }
     if (!f.size) a.cautions.push_back("no trade size of " + type.name + " holds them: divide them over more conduits");

@@ -286,8 +286,13 @@ struct Sum {
         }
         const double other = va("other");
         if (other > 0) item("Other", other, other, 0);
-        const double continuous = light + window + sign, device = demand + (book.continuousFactor - 1) * continuous, amps = device / volts();
-        w.step("With continuous loads", fmt::format("{} VA + {} × {} VA continuous", lintel::number(demand - continuous), book.continuousFactor, lintel::number(continuous)), lintel::number(device) + " VA", book.cite("continuousFeederDevice"));
+        // The unit loads of the book hold the addition for continuous loads already; one of the designer's own, and lighting that is
+        // connected, do not.
+        const bool own = in.maybe("unitLoad").has_value();
+        const double lighting = std::max(byArea * (own ? book.continuousFactor : 1), book.continuousFactor * entered), others = window + sign, continuous = light + others;
+        const double device = demand - light + lighting + (book.continuousFactor - 1) * others, amps = device / volts();
+        w.step("Lighting with its addition", fmt::format("the larger of {}{} VA by area{} and {} × {} VA connected", own ? fmt::format("{} × ", book.continuousFactor) : "", lintel::number(byArea), own ? "" : ", which holds it,", book.continuousFactor, lintel::number(entered)), lintel::number(lighting) + " VA", book.cite("areaLighting"));
+        w.step("With continuous loads", fmt::format("{} VA + {} VA of lighting + {} × {} VA of other continuous loads", lintel::number(demand - continuous), lintel::number(lighting), book.continuousFactor, lintel::number(others)), lintel::number(device) + " VA", book.cite("continuousFeederDevice"));
         w.step("Device", fmt::format("{} VA / {} V{} = {} A, next standard rating", lintel::number(device), lintel::number(factsOf(system).lineLine.v), factsOf(system).phases == 3 ? " / √3" : "", figures(amps)), rating(book.ratingAtOrAbove(amps)) + " A", book.cite("rating"));
         finish();
         a.figure("continuous_VA", "Continuous", lintel::number(continuous) + " VA", continuous);

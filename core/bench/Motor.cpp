@@ -18,6 +18,7 @@ std::vector<BenchField> fields(const RuleBook& book) {
                               {.key = "poles", .label = "Poles", .type = T::Choice, .value = "3", .choices = {"1", "2", "3"}},
                               {.key = "device", .label = "Device", .type = T::Choice, .value = "breaker", .choices = benchWords<DeviceKind>()},
                               {.key = "rotor", .label = "Rotor", .type = T::Choice, .value = "squirrel cage", .choices = {"squirrel cage", "wound"}},
+                              {.key = "design", .label = "Design", .type = T::Choice, .value = "other", .choices = {"other", "B, energy-efficient"}, .help = "For a magnetic-only breaker."},
                               {.key = "nameplate", .label = "Nameplate current", .value = "auto", .unit = "A", .least = 0.01, .most = 10000, .help = "For the overload; auto: the table's."},
                               {.key = "serviceFactor", .label = "Service factor", .value = "1.15", .least = 1, .most = 2},
                               {.key = "powerFactor", .label = "Power factor", .value = "0.85", .least = 0.01, .most = 1}};
@@ -32,8 +33,8 @@ MotorDevices devicesFor(double flc, DeviceKind kind, bool wound, const RuleBook&
     if (wound) d.share = book.tables.woundRotor;
     const double amps = book.ratingAtOrAbove(flc * d.share, kind);
     w.step("Device", fmt::format("{} A × {} % = {} A, next standard rating", figures(flc), lintel::number(d.share * 100), figures(flc * d.share)), rating(amps) + " A", book.cite("motorDevice"));
-    const double share = flc * d.ceiling <= d.upTo ? d.ceiling : d.ceilingAbove, ceiling = std::max(amps, book.ratingAtOrBelow(flc * share, kind));
-    w.step("If it does not start", fmt::format("{} A × {} % = {} A, the standard rating below", figures(flc), lintel::number(share * 100), figures(flc * share)), rating(ceiling) + " A", book.cite("motorDevice"));
+    const double share = d.ceilingFor(flc), ceiling = std::max(amps, book.ratingAtOrBelow(flc * share, kind));
+    w.step("If it does not start", fmt::format("{} A × {} % = {} A, the standard rating below", figures(flc), lintel::number(share * 100), figures(flc * share)), rating(ceiling) + " A", book.cite("motorDevice") + " exceptions");
     return {amps, ceiling};
 }
 
@@ -63,8 +64,15 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.figure("conductor_A", "Conductors for", figures(n.required.v) + " A", n.required.v);
     a.figure("device_A", "Device", fmt::format("{} A {}", rating(d.amps), wordOf(kind)), d.amps);
     a.figure("device_ceiling_A", "If it does not start, up to", rating(d.ceiling) + " A", d.ceiling);
-    a.figure("instantaneous_A", "Magnetic-only trip", figures(flc.v * book.tables.instantaneous) + " A", flc.v * book.tables.instantaneous);
+    const bool designB = in.text("design") != "other";
+    const double trip = flc.v * (designB ? book.tables.instantaneousDesignB : book.tables.instantaneous), tripMost = flc.v * (designB ? book.tables.instantaneousDesignBMost : book.tables.instantaneousMost);
+    a.working.step("Magnetic-only breaker", fmt::format("{} A × {} %; where it does not start, × {} %", figures(flc.v), lintel::number(trip / flc.v * 100), lintel::number(tripMost / flc.v * 100)), fmt::format("{} A, {} A", figures(trip), figures(tripMost)), book.cite("instantaneous"));
+    a.figure("instantaneous_A", "Magnetic-only trip", figures(trip) + " A", trip);
+    a.figure("instantaneous_most_A", "… if it does not start", figures(tripMost) + " A", tripMost);
     a.figure("overload_A", "Overload", figures(plate * share) + " A", plate * share);
+    const double shareMost = sf >= 1.15 ? book.tables.overloadServiceFactorMost : book.tables.overloadMost;
+    a.working.step("Overload, if it does not start", fmt::format("{} A × {} %", figures(plate), lintel::number(shareMost * 100)), figures(plate * shareMost) + " A", book.cite("overloadMost"));
+    a.figure("overload_most_A", "… if it does not start", figures(plate * shareMost) + " A", plate * shareMost);
     a.figure("disconnect_A", "Disconnect, at least", figures(flc.v * 1.15) + " A", flc.v * 1.15);
     a.working.step("Disconnect", fmt::format("{} A × 115 %", figures(flc.v)), figures(flc.v * 1.15) + " A", "430.110(A)");
     benchRun(in, r, a, book);

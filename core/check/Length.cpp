@@ -50,7 +50,8 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     for (Ref t : things)
         if (const double l = in.results.run(t)->longest.v; l > 0 && (longest == 0 || l < longest)) longest = l;
     longest = std::floor(longest * 10) / 10;
-    if (longest > 0) out.push_back({fmt::format("Enter the longest that the drop allows, {}", imperial ? number(inFeet(Metres{longest})) + " ft" : number(longest, 1) + " m"), [set, longest](Project& p) { set(p, longest); }});
+    constexpr double farthest = 10'000; // m; beyond that the drop limits nothing, and the length would be nobody's
+    if (longest > 0 && longest <= farthest) out.push_back({fmt::format("Enter the longest that the drop allows, {}", imperial ? number(inFeet(Metres{longest})) + " ft" : number(longest, 1) + " m"), [set, longest](Project& p) { set(p, longest); }});
     return out;
 }
 

@@ -64,8 +64,8 @@ template <class V> void fields(V& v, Circuit& c) {
 template <class V> void fields(V& v, Run& r) {
     v("id", r.id); v("name", r.name); v("lengthBy", r.lengthBy); v("length", r.length); v("trace", r.trace); v("route", r.route); v("material", r.material);
     v("raceway", r.raceway); v("ambient", r.ambient); v("wiring", r.wiring); v("conduit", r.conduit); v("onRoof", r.onRoof);
-    v("nonlinear", r.nonlinear); v("neutral", r.neutral); v("isolatedGround", r.isolatedGround); v("sharing", r.sharing); v("heldSize", r.heldSize); v("heldSets", r.heldSets);
-    v("dropBasis", r.dropBasis); v("cable", r.cable); v("method", r.method); v("grouped", r.grouped); v("insulated", r.insulated); v("soil", r.soil);
+    v("nonlinear", r.nonlinear); v("neutral", r.neutral); v("isolatedGround", r.isolatedGround); v("nipple", r.nipple); v("sharing", r.sharing); v("heldSize", r.heldSize); v("heldSets", r.heldSets);
+    v("dropBasis", r.dropBasis); v("cable", r.cable); v("method", r.method); v("grouped", r.grouped); v("setsApart", r.setsApart); v("insulated", r.insulated); v("soil", r.soil);
     v("protectiveBy", r.protectiveBy); v("heldGround", r.heldGround); v("fireRated", r.fireRated);
 }
 template <class V> void fields(V& v, Load& l) {

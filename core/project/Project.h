@@ -259,12 +259,14 @@ struct Run {
     double nonlinear = 0;     ///< share of the load that is nonlinear; above a half the neutral counts as loaded
     NeutralBy neutral = NeutralBy::Auto;
     bool isolatedGround = false; ///< a second, insulated protective conductor
+    bool nipple = false;         ///< a conduit of at most 24 in between enclosures: it may be filled further
     int sharing = 0; ///< other current-carrying conductors in the same raceway
     std::string heldSize; ///< as the rule book names it; empty: sized automatically
     int heldSets = 0;     ///< 0: automatic
     DropBasis dropBasis = DropBasis::Default;
     std::string cable, method; ///< metric: type and reference method; empty: as the basis
     int grouped = 0;           ///< metric: other circuits laid together with it
+    bool setsApart = false;    ///< metric: its parallel sets lie so far apart that they do not heat one another; else each counts as a circuit of its group
     double insulated = 0;      ///< m of it surrounded by thermal insulation
     std::optional<double> soil; ///< K·m/W
     ProtectiveBy protectiveBy = ProtectiveBy::Auto;

@@ -212,6 +212,11 @@ struct CableReader {
         c.grouping[std::size_t(Grouping::Tray)] = curve(at(g, "tray", name), name + ", grouping");
         c.grouping[std::size_t(Grouping::Ducts)] = curve(at(g, "ground", name), name + ", grouping");
         if (direct) c.grouping[std::size_t(Grouping::Direct)] = curve(at(g, "direct", name), name + ", grouping, direct");
+        if (j.contains("buried")) { // a book that asks for none has none
+            cite("buried", j["buried"]);
+            c.buriedShare = number(j["buried"], "share", name);
+            if (!(c.buriedShare > 0.5 && c.buriedShare <= 1)) refuse(name + ", buried", "the share of a buried cable lies between 0.5 and 1");
+        }
         const json& i = at(j, "insulation", name);
         cite("insulation", i);
         c.insulation = curve(at(i, "factors", name), name + ", insulation");

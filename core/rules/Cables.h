@@ -74,6 +74,7 @@ struct CableRules {
     std::array<Curve, 4> grouping;                ///< by circuits together, by Grouping
     double groupingIgnoredBelow = 0.3;            ///< share of its grouped capacity under which a circuit does not load the group
     Curve insulation;                             ///< by m surrounded
+    double buriedShare = 1;                       ///< of Iz that the device of a cable in the ground or in a buried duct may have (Cc); 1: the book asks for none
     // ---- protective conductors ----
     double k[2][2] = {{115, 143}, {76, 94}};      ///< A√s/mm², core of a cable: [material][70, 90 °C]
     double kSeparate[2][2] = {{143, 176}, {95, 116}};

@@ -195,6 +195,7 @@ struct RuleBookReader {
         const json& p = at(j, "protective", name);
         cite("protective", p, "table", name);
         cite("protectiveRaised", p, "raised", name);
+        cite("protectiveMost", p, "most", name);
         for (const json& r : rows(p, 3, name + ", protective")) {
             RuleBook::Protective row{number(r[0], name), {known(text(r[1], name), name), known(text(r[2], name), name)}};
             if (!b.protectiveRows.empty())

@@ -82,16 +82,25 @@ struct TableReader {
         for (const auto& [nominal, rated] : at(m, "volts", name).items()) t.motorVolts[int(plainNumber(nominal).value_or(0))] = int(number(rated, name));
         for (const auto& [word, r] : at(m, "devices", name).items()) {
             const auto kind = fromWord<DeviceKind>(word);
-            if (!kind || !r.is_array() || r.size() != 4) refuse(name + ", motor devices", "\"" + word + "\" is not a device with its four figures");
-            t.motorDevices[*kind] = {number(r[0], name), number(r[1], name), number(r[2], name), number(r[3], name)};
+            if (!kind || !r.is_array() || r.size() != 5) refuse(name + ", motor devices", "\"" + word + "\" is not a device with its five figures");
+            const std::string of = text(r[4], name + ", motor devices");
+            if (of != "motor" && of != "device") refuse(name + ", motor devices, " + word, "the limit is of the motor or of the device");
+            t.motorDevices[*kind] = {number(r[0], name), number(r[1], name), number(r[2], name), number(r[3], name), of == "motor"};
             if (t.motorDevices[*kind].share < 1 || t.motorDevices[*kind].ceiling < t.motorDevices[*kind].share) refuse(name + ", motor devices, " + word, "a ceiling must not lie below the share");
         }
         t.instantaneous = share(m, "instantaneous", 1, 20);
+        t.instantaneousMost = share(m, "instantaneousMost", t.instantaneous, 30);
+        t.instantaneousDesignB = share(m, "instantaneousDesignB", t.instantaneous, 30);
+        t.instantaneousDesignBMost = share(m, "instantaneousDesignBMost", t.instantaneousDesignB, 30);
+        cite("instantaneous", m, "instantaneousTable");
         t.woundRotor = share(m, "woundRotor", 1, 4);
         const json& o = at(m, "overload", name);
         cite("overload", o);
         t.overload = share(o, "other", 1, 2);
         t.overloadServiceFactor = share(o, "serviceFactor", 1, 2);
+        t.overloadMost = share(o, "otherMost", t.overload, 2);
+        t.overloadServiceFactorMost = share(o, "serviceFactorMost", t.overloadServiceFactor, 2);
+        cite("overloadMost", o, "mostTable");
         cite("motorFeederDevice", at(m, "feederDevice", name));
         const json& h = at(m, "hermetic", name);
         cite("hermeticConductor", h, "conductorTable");
@@ -153,6 +162,10 @@ struct TableReader {
         t.fillOne = share(f, "one", 0.1, 1);
         t.fillTwo = share(f, "two", 0.1, 1);
         t.fillMore = share(f, "more", 0.1, 1);
+        t.fillNipple = share(f, "nipple", 0.1, 1);
+        t.fillCountsUpFrom = share(f, "countsUpFrom", 0.5, 1);
+        cite("fillCount", f, "countTable");
+        cite("fillNipple", f, "nippleTable");
         for (const json& c : at(j, "types", name)) {
             ConduitType type;
             type.name = text(c, "name", name);

@@ -22,9 +22,12 @@ struct MotorTable {
 };
 
 /// The share of its motor's full-load current that a device of one kind may have: `share`, the next standard rating above
-/// allowed; where the motor does not start on it, up to `ceiling` for devices up to `upTo`, `ceilingAbove` beyond.
+/// allowed; where the motor does not start on it, up to `ceiling` as far as `upTo` A, `ceilingAbove` beyond: of the motor's
+/// full-load current, or of the device that the ceiling would give.
 struct MotorDevice {
-    double share = 2.5, ceiling = 4, upTo = 100, ceilingAbove = 3;
+    double share = 0, ceiling = 0, upTo = 0, ceilingAbove = 0;
+    bool byMotor = false;
+    double ceilingFor(double fullLoad) const { return (byMotor ? fullLoad : fullLoad * ceiling) <= upTo + 1e-9 ? ceiling : ceilingAbove; }
 };
 
 struct ConduitSize {
@@ -58,8 +61,8 @@ struct RuleTables {
     MotorTable motorSingle, motorThree;
     std::map<int, int> motorVolts;            ///< nominal volts of a system to rated volts of its motors
     std::map<DeviceKind, MotorDevice> motorDevices;
-    double instantaneous = 8, woundRotor = 1.5; ///< × full-load current
-    double overload = 1.15, overloadServiceFactor = 1.25;
+    double instantaneous = 0, instantaneousMost = 0, instantaneousDesignB = 0, instantaneousDesignBMost = 0, woundRotor = 0; ///< × full-load current; most: where the motor does not start
+    double overload = 0, overloadServiceFactor = 0, overloadMost = 0, overloadServiceFactorMost = 0; ///< × its current; most: where the motor does not start
     double hermeticConductor = 1.25, hermeticDevice = 1.75;
     // ---- transformers ----
     std::vector<Band> transformerPrimaryOnly, transformerSecondaryDevice; ///< below A, share
@@ -80,7 +83,8 @@ struct RuleTables {
     double roofAdder = 33;                    ///< °C
     double neutralCooking = 0.7, neutralAbove = 200, neutralAboveFactor = 0.7;
     // ---- conduit ----
-    double fillOne = 0.53, fillTwo = 0.31, fillMore = 0.4;
+    double fillOne = 0, fillTwo = 0, fillMore = 0, fillNipple = 0; ///< of the conduit's area
+    double fillCountsUpFrom = 1; ///< a count of conductors of one size rounds up where its fraction is at least this
     std::vector<ConduitType> conduits;
     std::vector<Insulation> insulations;
     // ---- devices ----

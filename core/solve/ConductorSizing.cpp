@@ -43,9 +43,9 @@ SizingRules sizingRules(const Basis& b, const RuleBook& book) {
     return r;
 }
 
-Ampacity ampacityOf(const RunNeed& n, SizeIndex size, const SizingRules& rules, const RuleBook& book) {
+Ampacity ampacityOf(const RunNeed& n, SizeIndex size, const SizingRules& rules, const RuleBook& book, int sets) {
     const Procedure& how = procedureOf(book);
-    return how.ampacity(how.conditions(n, rules, book), n, size, rules, book);
+    return how.ampacity(how.conditions(n, rules, book), n, {size, sets}, rules, book);
 }
 
 Volts dropReference(const RunNeed& n) { return n.poles == 3 ? factsOf(n.system).lineLine : voltsAcross(n.system, n.poles); }
@@ -67,7 +67,7 @@ double warmFactor(const RunNeed& n, SizeIndex size, int sets, const RuleBook& bo
     if (!n.cable->warm || n.cable->type < 0) return 1;
     const CableType& type = book.cables.types[std::size_t(n.cable->type)];
     const double table = type.methods[std::size_t(n.cable->method)].ampacity[n.poles == 3][std::size_t(size)] * sets;
-    const double used = n.load.v / table, c = double(n.cable->factors);
+    const double used = n.load.v / table, c = double(n.cable->factors) * groupingFactor(n, sets, book) / groupingFactor(n, 1, book);
     return std::min(1.0, (230 + type.celsius - (c * c - used * used) * (type.celsius - book.cables.airOfTables)) / (230 + type.celsius));
 }
 
@@ -223,7 +223,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
 
     r.size = chosen.size;
     r.sets = chosen.sets;
-    r.ampacity = how.ampacity(under, n, chosen.size, rules, book).value() * chosen.sets;
+    r.ampacity = how.ampacity(under, n, chosen, rules, book).value() * chosen.sets;
     r.dropOwn = chosen.size == least.size && chosen.sets == least.sets ? r.dropBefore : dropOf(chosen);
     r.dropTotal = n.totalBefore + r.dropOwn;
     if (n.dropAmps.v > 0) {

@@ -25,7 +25,7 @@ struct Ampacity {
     /// What it may carry: after corrections, and no more than its terminals take.
     double value() const { return std::min(corrected, terminal); }
 };
-Ampacity ampacityOf(const RunNeed& need, SizeIndex size, const SizingRules& rules, const RuleBook& book);
+Ampacity ampacityOf(const RunNeed& need, SizeIndex size, const SizingRules& rules, const RuleBook& book, int sets = 1);
 
 /// Ohms per metre of one line conductor: from the run's raceway, or from its cable and way of laying (a ring's both ways together).
 struct LineOhms { double r = 0, x = 0; };

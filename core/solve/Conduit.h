@@ -23,8 +23,8 @@ struct ConduitFill {
     bool unknown = false; ///< the insulation's table has no area for one of the sizes
 };
 /// The share that so many conductors may fill.
-double allowedFill(int conductors, const RuleBook& book);
+double allowedFill(int conductors, const RuleBook& book, bool nipple = false);
 /// Trade sizes below 1/2 are not proposed.
-ConduitFill conduitFor(const ConduitType& type, const std::vector<ConduitConductor>& conductors, const RuleBook& book, Working* working = nullptr);
+ConduitFill conduitFor(const ConduitType& type, const std::vector<ConduitConductor>& conductors, const RuleBook& book, Working* working = nullptr, bool nipple = false);
 
 } // namespace lintel

@@ -19,7 +19,8 @@ struct Conditions {
 
 struct Procedure {
     Conditions (*conditions)(const RunNeed&, const SizingRules&, const RuleBook&);
-    Ampacity (*ampacity)(const Conditions&, const RunNeed&, SizeIndex, const SizingRules&, const RuleBook&);
+    /// Of one of so many sets.
+    Ampacity (*ampacity)(const Conditions&, const RunNeed&, Candidate, const SizingRules&, const RuleBook&);
     /// The first requirement that a candidate does not meet, in the order they are applied; None when it passes.
     Governing (*failing)(const Conditions&, const RunNeed&, Candidate, const SizingRules&, const RuleBook&);
     void (*tellAmpacity)(Working&, const RunNeed&, Candidate, const SizingRules&, const RuleBook&, Governing why);
@@ -32,6 +33,9 @@ struct Procedure {
 /// Conductors in raceways by the temperature of their terminals (NEC), and cables by the way they are laid (IEC and its kin).
 extern const Procedure terminalTemperature, referenceMethod;
 inline const Procedure& procedureOf(const RuleBook& book) { return book.metric() ? referenceMethod : terminalTemperature; }
+
+/// Factor for grouping of a metric run in so many sets: sets that lie together are circuits grouped together.
+double groupingFactor(const RunNeed& need, int sets, const RuleBook& book);
 
 /// mm² of the protective conductor that goes with lines of so many mm² by the metric book's table of areas (BS 7671 Table 54.7).
 double protectiveArea(const CableRules& rules, double line);

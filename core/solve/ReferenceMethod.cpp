@@ -19,28 +19,38 @@ Conditions conditionsOf(const RunNeed& n, const SizingRules&, const RuleBook& bo
     Conditions out;
     out.celsius = int(t.celsius);
     out.ambient = c.ambient(n.ambient, t.celsius, m.ground);
-    out.bundling = n.cable->circuits > 1 ? valueOn(c.grouping[std::size_t(m.grouping)], n.cable->circuits) : 1;
+    out.bundling = groupingFactor(n, 1, book);
     out.lying = n.cable->insulated > 0 ? valueOn(c.insulation, double(n.cable->insulated)) : 1;
     if (m.ground) out.lying *= c.soilFactor(double(n.cable->soil), m.direct());
     return out;
 }
 
-Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, SizeIndex size, const SizingRules&, const RuleBook& book) {
+Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, Candidate which, const SizingRules&, const RuleBook& book) {
     Ampacity a;
     a.terminalCelsius = c.celsius;
-    a.table = methodOf(n, book).ampacity[n.poles == 3][std::size_t(size)];
+    a.table = methodOf(n, book).ampacity[n.poles == 3][std::size_t(which.size)];
     a.ambient = c.ambient * c.lying;
-    a.bundling = c.bundling;
+    a.bundling = groupingFactor(n, which.sets, book);
     a.corrected = a.table * a.ambient * a.bundling;
     a.terminal = a.corrected; // no other limit
     return a;
 }
 
+} // namespace
+
+double groupingFactor(const RunNeed& n, int sets, const RuleBook& book) {
+    const int together = n.cable->circuits + (n.cable->setsApart ? 0 : std::max(0, sets - 1));
+    return together > 1 ? valueOn(book.cables.grouping[std::size_t(methodOf(n, book).grouping)], together) : 1;
+}
+
+namespace {
+
 /// What the cable has to carry: its device's rating; where an overload of its own protects it, the load; in each leg of a ring
 /// what the standard asks.
 double toCarry(const RunNeed& n, const RuleBook& book) {
     if (n.cable->ring) return book.cables.ringCableAmps;
-    return n.motor || n.device <= 0 ? n.load.v : std::max(n.device * n.deviceShare, n.load.v);
+    const double share = methodOf(n, book).ground ? book.cables.buriedShare : 1;
+    return n.motor || n.device <= 0 ? n.load.v : std::max(n.device * n.deviceShare / share, n.load.v);
 }
 
 Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const SizingRules&, const RuleBook& book) {
@@ -49,12 +59,13 @@ Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const 
     if (table + eps < n.load.v && !n.cable->ring) return Governing::Load;
     if (table + eps < carry) return Governing::DeviceProtection;
     if (table * under.ambient * under.lying + eps < carry) return Governing::Ambient;
-    if (table * under.ambient * under.lying * under.bundling + eps < carry) return Governing::Bundling;
+    if (table * under.ambient * under.lying * groupingFactor(n, c.sets, book) + eps < carry) return Governing::Bundling;
     return Governing::None;
 }
 
 void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& rules, const RuleBook& book, Governing why) {
-    const Conditions under = conditionsOf(n, rules, book);
+    Conditions under = conditionsOf(n, rules, book);
+    under.bundling = groupingFactor(n, c.sets, book);
     const CableMethod& m = methodOf(n, book);
     const CableType& t = typeOf(n, book);
     const double carry = toCarry(n, book), table = m.ampacity[n.poles == 3][std::size_t(c.size)];
@@ -62,12 +73,15 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     if (n.cable->ring) w.step("Ring", fmt::format("{} A device, each leg at least {} A", rating(n.device), figures(book.cables.ringCableAmps)), "", book.cite("ring"));
     else if (n.motor) w.step("To carry", "its own load: the overload of the motor protects it", figures(carry) + " A", book.cite("protected"));
     else w.step("Ib ≤ In ≤ Iz", fmt::format("{} A ≤ {} A ≤ Iz", figures(n.load.v), rating(n.device)), "", book.cite("protected"));
+    if (m.ground && book.cables.buriedShare < 1 && !n.motor && !n.cable->ring && n.device > 0)
+        w.step("In the ground", fmt::format("{} A / {}", rating(n.device), figures(book.cables.buriedShare)), figures(carry) + " A", book.cite("buried"));
     std::string factors;
     const auto factor = [&](const char* letter, double f) { if (f != 1) factors += fmt::format(" × {} {}", letter, figures(f)); };
     factor("Ca", under.ambient), factor("Cg", under.bundling), factor("Ci", under.lying);
     if (under.ambient != 1) w.step(m.ground ? "Ground temperature" : "Ambient", fmt::format("{} °C, cable of {} °C", figures(n.ambient), figures(t.celsius)), fmt::format("Ca {}", figures(under.ambient)), book.cite(m.ground ? "groundTemperature" : "ambient"));
     if (why == Governing::Ambient) w.governs();
-    if (n.cable->circuits > 1) w.step("Grouping", fmt::format("{} circuits together{}", n.cable->circuits, n.cable->ignored ? ", this one too lightly loaded to count for the others" : ""), fmt::format("Cg {}", figures(under.bundling)), book.cite("bundling"));
+    const int extra = n.cable->setsApart ? 0 : c.sets - 1;
+    if (n.cable->circuits + extra > 1) w.step("Grouping", fmt::format("{} circuits together{}{}", n.cable->circuits + extra, extra > 0 ? fmt::format(", {} of them its own sets", c.sets) : "", n.cable->ignored ? ", this one too lightly loaded to count for the others" : ""), fmt::format("Cg {}", figures(under.bundling)), book.cite("bundling"));
     if (why == Governing::Bundling) w.governs();
     if (under.lying != 1) w.step("Laying", m.ground ? fmt::format("soil of {} K·m/W", figures(double(n.cable->soil))) : fmt::format("{} m in thermal insulation", figures(double(n.cable->insulated))), fmt::format("factor {}", figures(under.lying)), book.cite(m.ground ? "soil" : "insulation"));
     const double iz = table * under.ambient * under.bundling * under.lying * c.sets;

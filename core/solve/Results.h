@@ -35,7 +35,8 @@ enum class Sizing : std::uint8_t { Sized, Held, PastCeiling, NoneFits };
 /// What a run of a metric project needs beside: its cable, where it lies, and what an earth fault at its end has to open.
 struct CableNeed {
     int type = -1, method = -1;   ///< in CableRules::types and their methods; -1: the book goes by other tables
-    int circuits = 1;             ///< laid together, itself among them
+    int circuits = 1;             ///< laid together, itself among them; each of its own further sets comes on top
+    bool setsApart = false;       ///< its sets do not heat one another
     float insulated = 0;          ///< m surrounded by thermal insulation
     float soil = 2.5f;            ///< K·m/W
     ProtectiveBy protectiveBy = ProtectiveBy::Auto;

@@ -50,7 +50,7 @@ RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook&
     add(parts.isolated, 1);
     add(run.size, need.sharing);
     for (const ConduitConductor& c : need.others) in.push_back(c);
-    parts.conduit = conduitFor(*type, in, book, w);
+    parts.conduit = conduitFor(*type, in, book, w, need.nipple);
     return parts;
 }
 
@@ -79,6 +79,7 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
         need.neutral = entered->neutral;
         need.nonlinear = entered->nonlinear > 0.5;
         need.isolated = entered->isolatedGround;
+        need.nipple = entered->nipple;
         if (!entered->conduit.empty()) need.conduit = entered->conduit;
         else if (entered->raceway) need.conduit.clear();
     }

@@ -22,6 +22,7 @@ struct RunPartsNeed {
     double neutralAmps = 0;      ///< its own calculated load, for NeutralBy::Calculated
     bool nonlinear = false;      ///< no reduction then
     bool isolated = false;
+    bool nipple = false;         ///< of at most 24 in: filled further
     std::string conduit;         ///< type; empty: the first of the raceway's material
     const Insulation* insulation = nullptr;
     int sharing = 0;             ///< loaded conductors of unknown size beside it: taken as large as the lines

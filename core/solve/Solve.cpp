@@ -448,6 +448,7 @@ struct Solver {
         c.warm = p.basis.dropWhenWarm;
         if (!run) return;
         c.circuits = 1 + run->grouped;
+        c.setsApart = run->setsApart;
         c.insulated = float(run->insulated);
         if (run->soil) c.soil = float(*run->soil);
         c.protectiveBy = run->protectiveBy;

@@ -15,7 +15,8 @@ Conditions conditionsOf(const RunNeed& n, const SizingRules& rules, const RuleBo
     if (const double base = book.ambientOf(n.wiring); base != 30) ambient /= book.ambientFactor(base, rules.insulation);
     return {terminal, ambient, book.bundlingFactor(n.conductors), 1};
 }
-Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, SizeIndex size, const SizingRules& rules, const RuleBook& book) {
+Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, Candidate which, const SizingRules& rules, const RuleBook& book) {
+    const SizeIndex size = which.size;
     Ampacity a;
     a.terminalCelsius = c.celsius;
     a.table = book.ampacity(size, n.material, rules.insulation, n.wiring);
@@ -28,7 +29,7 @@ Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, SizeIndex size, co
 
 /// The first requirement that a candidate does not meet, in the order they are applied; None when it passes.
 Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const SizingRules& rules, const RuleBook& book) {
-    const Ampacity a = ampacityUnder(under, n, c.size, rules, book);
+    const Ampacity a = ampacityUnder(under, n, c, rules, book);
     const double k = c.sets, eps = 1e-6;
     const double insulated = a.table * k;
     if (insulated + eps < n.load.v) return Governing::Load;
@@ -49,7 +50,7 @@ Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const 
 }
 
 void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& rules, const RuleBook& book, Governing why) {
-    const Ampacity a = ampacityOf(n, c.size, rules, book);
+    const Ampacity a = ampacityOf(n, c.size, rules, book, c.sets);
     const std::string size = sizeWords(book, c.size);
     const std::string sets = c.sets > 1 ? fmt::format(" × {} sets", c.sets) : "";
     w.step("Terminals", fmt::format("{} A device: {} °C column", rating(n.device), a.terminalCelsius), "", book.cite("terminal"));
@@ -84,7 +85,9 @@ void protect(RunResult& r, Candidate chosen, Candidate least, const SizingRules&
         // By the device; in each raceway of parallel sets in full. Raised in the proportion of areas when the lines were
         // raised, and never larger than they are.
         SizeIndex ground = book.protectiveFor(n.device, n.material);
-        if (w && ground >= 0) w->step("Ground", fmt::format("{} A device", rating(n.device)), sizeWords(book, ground), book.cite("protective"));
+        const SizeIndex byDevice = ground;
+        ground = std::min(ground, chosen.size); // never asked to be larger than the lines, raised or not
+        if (w && ground >= 0) w->step("Ground", fmt::format("{} A device{}", rating(n.device), ground < byDevice ? ", and no larger than the lines" : ""), sizeWords(book, ground), book.cite("protective") + (ground < byDevice ? ", " + book.cite("protectiveMost") : ""));
         if (ground >= 0) {
             const double raise = z.kcmil * chosen.sets / (book.sizes()[std::size_t(least.size)].kcmil * least.sets);
             const double wanted = book.sizes()[std::size_t(ground)].kcmil * std::max(1.0, raise);

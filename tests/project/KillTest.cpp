@@ -83,7 +83,11 @@ void killOften(const fs::path& folder, const fs::path& state, int times, std::ui
         const pid_t child = ::fork();
         REQUIRE(child >= 0);
         if (child == 0) work(file, state, seed + std::uint32_t(i), told);
-        ::usleep(std::uint32_t(r(4) == 0 ? r(8000) : 5000 + r(70000)));
+        // A quarter of them at once, while it begins; the others some time after it has done its first edit, however busy the machine.
+        const long before = told.edits;
+        if (r(4) != 0)
+            for (int waits = 0; told.edits == before && waits < 20'000; ++waits) ::usleep(500);
+        ::usleep(std::uint32_t(r(20'000)));
         ::kill(child, SIGKILL);
         int status = 0;
         REQUIRE(::waitpid(child, &status, 0) == child);

@@ -1,0 +1,154 @@
+// Mistakes that were once in the numbers, each from the text of the code or from hand arithmetic.
+
+#include "core/solve/Conduit.h"
+#include "tests/World.h"
+#include "tests/bench/Answer.h"
+
+using namespace lintel;
+
+TEST_CASE("conduit: a count of conductors of one size rounds up from 0.8 (Chapter 9, Table 1, note 7)") {
+    // Annex C, Table C.1: the most THHN conductors of one size in EMT.
+    struct Row { const char* size; int half, threeQuarters, one, oneAndQuarter; };
+    const Row rows[] = {{"14", 12, 22, 35, 61}, {"12", 9, 16, 26, 45}, {"10", 5, 10, 16, 28}, {"8", 3, 6, 9, 16}, {"6", 2, 4, 7, 12}, {"4", 1, 2, 4, 7}, {"3", 1, 1, 3, 6}, {"2", 1, 1, 3, 5}, {"1", 1, 1, 1, 4}, {"1/0", 1, 1, 1, 3}, {"4/0", 0, 1, 1, 1}};
+    const ConduitType* emt = nec().conduit("EMT");
+    REQUIRE(emt);
+    const auto most = [&](const char* size, const char* trade) {
+        for (int n = 200; n > 0; --n) {
+            const ConduitFill f = conduitFor(*emt, {{nec().find(size), n, nec().insulation("THHN")}}, nec());
+            if (!f.size) continue;
+            bool fits = false; // in this trade size or a smaller one
+            for (const ConduitSize& s : emt->sizes) {
+                fits = fits || s.name == f.size->name;
+                if (s.name == trade) break;
+            }
+            if (fits) return n;
+        }
+        return 0;
+    };
+    for (const Row& r : rows) {
+        INFO(r.size);
+        CHECK(most(r.size, "1/2") == r.half);
+        CHECK(most(r.size, "3/4") == r.threeQuarters);
+        CHECK(most(r.size, "1") == r.one);
+        CHECK(most(r.size, "1-1/4") == r.oneAndQuarter);
+    }
+    const auto trade = [&](int n, const char* size) { return conduitFor(*emt, {{nec().find(size), n, nec().insulation("THHN")}}, nec()).size->name; };
+    CHECK(trade(3, "2") == "1");
+    CHECK(trade(3, "300") == "2");
+    CHECK(trade(4, "1") == "1-1/4");
+    // Of several sizes their areas are added, and nothing is rounded: 3 #2 and a #8 ground, 0.384 in² of 0.346 in 1 in: 1-1/4.
+    CHECK(conduitFor(*emt, {{nec().find("2"), 3, nec().insulation("THHN")}, {nec().find("8"), 1, nec().insulation("THHN")}}, nec()).size->name == "1-1/4");
+}
+
+TEST_CASE("conduit: a nipple is filled to 60 % (Chapter 9, Table 1, note 4)") {
+    // 4 × 4/0 THHN: 4 · 0.3237 = 1.295 in². EMT 2 holds 1.342 at 40 %, 1-1/2 1.221 at 60 % of 2.036 … 1-1/2 does not, 2 does at both;
+    // 4 × 3/0: 1.0716 in²: at 40 % 2, at 60 % 1-1/2 (1.2216).
+    const ConduitType* emt = nec().conduit("EMT");
+    const auto trade = [&](const char* size, bool nipple) { return conduitFor(*emt, {{nec().find(size), 3, nec().insulation("THHN")}, {nec().find(size), 1, nec().insulation("THHN")}, {nec().find("8"), 1, nec().insulation("THHN")}}, nec(), nullptr, nipple).size->name; };
+    CHECK(trade("3/0", false) == "2");     // 1.0716 + 0.0366 = 1.1082 in² of 1.342
+    CHECK(trade("3/0", true) == "1-1/2");  // of 1.2216
+    CHECK(conduitFor(*emt, {{nec().find("3/0"), 4, nec().insulation("THHN")}}, nec(), nullptr, true).allowed == Approx(0.6));
+}
+
+TEST_CASE("motors: the ceiling of 400 % goes by the motor's current, not by the device (430.52(C)(1) exception 2)") {
+    struct Case { const char* hp; double flc, ceiling; };
+    const Case cases[] = {{"25", 34, 125}, {"50", 65, 250}, {"75", 96, 350}, {"100", 124, 350}}; // 400 % of 34, 65, 96: 136, 260, 384; 300 % of 124: 372
+    for (const Case& c : cases) {
+        INFO(c.hp << " hp");
+        const BenchAnswer a = answer("motor", {{"hp", c.hp}, {"system", "480Y/277"}});
+        CHECK(figure(a, "flc_A") == c.flc);
+        CHECK(figure(a, "device_ceiling_A") == c.ceiling);
+    }
+    // Fuses without time delay: 400 % up to a fuse of 600 A (exception 2(a)): 96 A · 4 = 384: 350 A. 156 A · 4 = 624, so 300 %: 468 A,
+    // and no more than the 500 A that 300 % and the next standard rating give anyway.
+    CHECK(figure(answer("motor", {{"hp", "75"}, {"system", "480Y/277"}, {"device", "fuse"}}), "device_ceiling_A") == 350);
+    CHECK(figure(answer("motor", {{"hp", "125"}, {"system", "480Y/277"}, {"device", "fuse"}}), "device_ceiling_A") == 500);
+    // Magnetic-only: 800 % and 1 300 %; of design B, energy-efficient, 1 100 % and 1 700 %. Overload: 125 and 140 %, else 115 and 130 %.
+    const BenchAnswer a = answer("motor", {{"hp", "25"}, {"system", "480Y/277"}});
+    CHECK(figure(a, "instantaneous_A") == Approx(272));
+    CHECK(figure(a, "instantaneous_most_A") == Approx(442));
+    CHECK(figure(a, "overload_A") == Approx(42.5));
+    CHECK(figure(a, "overload_most_A") == Approx(47.6));
+    const BenchAnswer b = answer("motor", {{"hp", "25"}, {"system", "480Y/277"}, {"design", "B, energy-efficient"}, {"serviceFactor", "1.0"}});
+    CHECK(figure(b, "instantaneous_A") == Approx(374));
+    CHECK(figure(b, "instantaneous_most_A") == Approx(578));
+    CHECK(figure(b, "overload_A") == Approx(39.1));
+    CHECK(figure(b, "overload_most_A") == Approx(44.2));
+}
+
+TEST_CASE("a protective conductor is never asked to be larger than the lines, raised or not (250.122(A))") {
+    // A motor of 16 A with a 40 A breaker on #12: 250.122 gives #10 for 40 A, and the lines are #12.
+    OneBoard w(VoltageSystem::Y480);
+    const CircuitId c = w.circuit(14, LoadUnit::A, 3, 50, LoadKind::Motor, false, 0.85);
+    w.p.circuits.change(c)->heldBreaker = 40;
+    const RunResult r = w.solved().of(c).run;
+    CHECK(nec().sizes()[std::size_t(r.size)].name == "12");
+    CHECK(nec().sizes()[std::size_t(r.ground)].name == "12");
+    CHECK_FALSE(r.groundRaised);
+}
+
+TEST_CASE("a store: the unit loads hold the addition for continuous loads already (220.42(A))") {
+    // 3 000 ft² retail at 1.9 VA: 5 700 VA with its 125 %; show window 30 ft · 200 = 6 000 VA, sign 1 200 VA, 80 receptacles 12 200 VA.
+    const BenchAnswer a = answer("demand", {{"of", "store"}, {"system", "120/240"}, {"area", 3000}, {"occupancy", "retail"}, {"receptacles", 80}, {"showWindow", 30}, {"sign", 1.2}, {"lighting", 0}, {"other", 0}});
+    CHECK(figure(a, "required_VA") == Approx(12'200 + 5'700 + 1.25 * (6'000 + 1'200)));
+    // 8 500 VA connected are more than its area asks for, and do not hold it: 1.25 · 8 500 = 10 625 VA.
+    const BenchAnswer b = answer("demand", {{"of", "store"}, {"system", "120/240"}, {"area", 3000}, {"occupancy", "retail"}, {"receptacles", 80}, {"showWindow", 30}, {"sign", 1.2}, {"lighting", 8.5}, {"other", 0}});
+    CHECK(figure(b, "required_VA") == Approx(12'200 + 10'625 + 1.25 * (6'000 + 1'200)));
+    // 5 000 VA connected are less, yet with their addition more: 6 250 against 5 700.
+    const BenchAnswer c = answer("demand", {{"of", "store"}, {"system", "120/240"}, {"area", 3000}, {"occupancy", "retail"}, {"receptacles", 80}, {"showWindow", 30}, {"sign", 1.2}, {"lighting", 5}, {"other", 0}});
+    CHECK(figure(c, "required_VA") == Approx(12'200 + 6'250 + 1.25 * (6'000 + 1'200)));
+}
+
+TEST_CASE("parallel sets that lie together are circuits grouped together") {
+    // 240 mm² singles in trunking (B) carry 402 A as three loaded conductors (Table 4D1A). Three sets in one trunking: Cg 0.70:
+    // 3 · 402 · 0.70 = 844 A, not 1 206. Apart, 1 206 A.
+    MetricBoard w;
+    const CircuitId c = w.run(550, 20, 3); // 794 A
+    lintel::Run& run = runOf(w.p, c);
+    run.cable = "single-core 70 °C";
+    run.method = "B";
+    run.heldSize = "240";
+    run.heldSets = 3;
+    const double one = bs().cables.type("single-core 70 °C")->method("B")->ampacity[1][std::size_t(bs().find("240"))];
+    REQUIRE(one > 300);
+    CHECK(w.results().of(c).run.ampacity == Approx(3 * one * 0.70));
+    run.setsApart = true;
+    CHECK(w.results().of(c).run.ampacity == Approx(3 * one));
+    // With another circuit beside them: four circuits, 0.65; apart, two: 0.80.
+    run.grouped = 1;
+    CHECK(w.results().of(c).run.ampacity == Approx(3 * one * 0.80));
+    run.setsApart = false;
+    CHECK(w.results().of(c).run.ampacity == Approx(3 * one * 0.65));
+    // Sized by itself it takes what really carries it.
+    run.heldSets = 0;
+    run.heldSize.clear();
+    run.grouped = 0;
+    const RunResult sized = w.results().of(c).run;
+    const double device = w.results().of(c).device;
+    CHECK(sized.ampacity >= device);
+    CHECK(sized.sets * bs().cables.type("single-core 70 °C")->method("B")->ampacity[1][std::size_t(sized.size)] * (sized.sets == 1 ? 1 : sized.sets == 2 ? 0.8 : sized.sets == 3 ? 0.7 : sized.sets == 4 ? 0.65 : 0.6) >= device - 1e-6);
+}
+
+TEST_CASE("BS 7671: the device of a cable in the ground is at most 0.9 of its capacity (433.1.203)") {
+    // 60 kW at 400 V: 86.6 A, 100 A device: the cable has to carry 100 / 0.9 = 111.1 A.
+    MetricBoard w(0.05);
+    const CircuitId c = w.run(60, 30, 3);
+    w.p.basis.soil = 2.5;
+    w.p.basis.groundTemperature = 20;
+    lintel::Run& run = runOf(w.p, c);
+    run.cable = "armoured 90 °C";
+    run.method = "D";
+    const Results r = w.results();
+    CHECK(r.of(c).device == 100);
+    CHECK(r.of(c).run.ampacity >= 100 / 0.9 - 1e-6);
+    const CableMethod* d = bs().cables.type("armoured 90 °C")->method("D");
+    REQUIRE(d);
+    SizeIndex least = 0;
+    while (d->ampacity[1][std::size_t(least)] < 100 / 0.9) ++least;
+    CHECK(r.of(c).run.sizeForAmpacity == least);
+    // In air there is no such share, and IEC 60364 asks for none.
+    CHECK(bookOf("iec-60364").cables.buriedShare == 1);
+    CHECK(bs().cables.buriedShare == Approx(0.9));
+    run.method = "C";
+    CHECK(w.results().of(c).run.ampacity >= 100);
+}
