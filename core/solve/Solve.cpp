@@ -528,7 +528,7 @@ struct Solver {
             judgeFeederDrop(need, n, b.run);
             n.run.need = need;
             sizeRun(n.run, rules, book);
-            finishNode(n, a);
+            finishNode(n, a, fewerLines(b, a.system));
         }
         if (b.givenKA) n.fault = given(*b.givenKA, b.givenXR, b.system, voltageFactor());
         const double limit = b.main > 0 ? std::min(b.main, b.bus) : b.bus;
@@ -697,7 +697,8 @@ struct Solver {
         }
     }
 
-    void finishNode(NodeResult& n, const Above& a) const {
+    /// `own`: the system of the node itself, where that has fewer lines than what feeds it.
+    void finishNode(NodeResult& n, const Above& a, std::optional<VoltageSystem> own = {}) const {
         n.dropTotal = a.drop + n.run.dropOwn;
         n.run.dropTotal = n.dropTotal;
         if (!a.fault.known) {
@@ -707,7 +708,13 @@ struct Solver {
         FaultPoint from = a.fault;
         if (n.via)
             if (const auto& limit = p.circuits[n.via].letThroughKA) limitTo(from, *limit, a.system);
-        n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book), coldOhms(n.run.groundOhms, n.run.need, book), n.run.earth->added, a.system);
+        n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book), coldOhms(n.run.groundOhms, n.run.need, book), n.run.earth->added, own.value_or(a.system));
+    }
+    /// A board of one phase fed from a system of three sees what its own lines and neutral carry, and no three-phase fault.
+    static std::optional<VoltageSystem> fewerLines(const Board& b, VoltageSystem above) {
+        const SystemFacts own = factsOf(b.system), from = factsOf(above);
+        const bool fewer = own.phases == 1 && from.phases == 3 && std::abs(own.lineNeutral.v - from.lineNeutral.v) < 1;
+        return fewer ? std::optional(b.system) : std::nullopt;
     }
 
     void settleBranch(const Circuit& c, const Board& b, const BoardResult& board, Earthing earthing, Part& part) {

@@ -152,3 +152,41 @@ TEST_CASE("BS 7671: the device of a cable in the ground is at most 0.9 of its ca
     run.method = "C";
     CHECK(w.results().of(c).run.ampacity >= 100);
 }
+
+TEST_CASE("a single-phase board has single-phase fault levels") {
+    // A consumer unit of one phase on a 400/230 V board: its rating is held against line–neutral, not against the three-phase value.
+    MetricBoard w;
+    const CircuitId feeder = addCircuit(w.p, w.board, 1, "Flat");
+    lintel::Run run;
+    run.lengthBy = LengthBy::Entered;
+    run.length = 20;
+    run.heldSize = "16";
+    Board flat;
+    flat.run = w.p.runs.add(run);
+    flat.name = "CU-1";
+    flat.system = VoltageSystem::S230;
+    flat.bus = flat.main = 63;
+    flat.slots = 12;
+    flat.form = BoardForm::SingleColumn;
+    flat.feed = feeder;
+    flat.ratingKA = 6;
+    const BoardId id = w.p.boards.add(flat);
+    const CircuitId c = addCircuit(w.p, id, 1, "load");
+    Load l;
+    l.circuit = c;
+    l.amount = 3;
+    l.unit = LoadUnit::kW;
+    w.p.loads.add(l);
+    const Results r = w.results();
+    const FaultPoint& f = r.of(id).fault;
+    const FaultPoint& above = r.of(w.board).fault;
+    CHECK(above.threePhase > 5);
+    CHECK(f.threePhase == 0);
+    CHECK(f.lineLine == 0);
+    CHECK(f.lineNeutral > 0.5);
+    CHECK(f.worst() == std::max(f.lineNeutral, f.lineGround));
+    // Above: 1.1 · 230.94 V / 6.6 kA = 38.5 mΩ with X/R 4, 9.3 + j37.4. 20 m of 16 mm² out and back, cold, 1.15 mΩ/m: 46 mΩ, and some
+    // 4 mΩ of reactance. |55.3 + j41| = 68.9 mΩ: 3.69 kA.
+    CHECK(above.lineNeutral == Approx(6.6).margin(0.02));
+    CHECK(f.lineNeutral == Approx(3.69).margin(0.05));
+}
