@@ -13,5 +13,6 @@ while [ $# -gt 1 ]; do
         echo "$program lists tests that ctest does not run, or the other way round (see above)"
         exit 1
     fi
+    [ -n "$("$program" --list-test-names-only || true)" ] || { echo "$program lists no tests"; exit 1; }
     echo "$prefix$("$program" --list-test-names-only | grep -c .) tests, one entry each"
 done

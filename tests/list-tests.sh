@@ -11,6 +11,10 @@ while [ $# -gt 1 ]; do
     shift 2
 done
 
+# Its exit code is the number of tests, so an empty list is what tells that it could not list them (two tests of one name, say).
+names=$("$program" --list-test-names-only || true)
+[ -n "$names" ] || { echo "$program lists no tests"; exit 1; }
+
 {
     while IFS= read -r name; do
         [ -n "$name" ] || continue
@@ -18,6 +22,6 @@ done
         # From "/": a test that needs the build folder around it fails. --warn NoTests: a name that matches nothing fails.
         printf 'add_test([==[%s]==] [==[%s]==] [==[%s]==] --warn NoTests)\n' "$prefix$name" "$program" "$pattern"
         printf 'set_tests_properties([==[%s]==] PROPERTIES WORKING_DIRECTORY / %s)\n' "$prefix$name" "${properties[*]}"
-    done < <("$program" --list-test-names-only)
+    done <<<"$names"
 } >"$file.new"
 mv "$file.new" "$file"

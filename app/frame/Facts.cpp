@@ -59,7 +59,7 @@ struct Builder : FactsBuilder {
             return QString();
         });
         laid.entry->initial = now.method.empty() ? asBasis : q(now.method);
-        number(QObject::tr("Laid with"), now.grouped ? QObject::tr("%1 other circuits").arg(now.grouped) : r.need.cable->circuits > 1 ? QObject::tr("its bundle of %1").arg(r.need.cable->circuits) : QObject::tr("nothing"), QString::number(now.grouped), QObject::tr("Circuits laid together"), 0, 200, [run](Project& p, double v) { run(p).grouped = int(v); });
+        number("", QObject::tr("Laid with"), now.grouped ? QObject::tr("%1 other circuits").arg(now.grouped) : r.need.cable->circuits > 1 ? QObject::tr("its bundle of %1").arg(r.need.cable->circuits) : QObject::tr("nothing"), QString::number(now.grouped), QObject::tr("Circuits laid together"), 0, 200, [run](Project& p, double v) { run(p).grouped = int(v); });
         rare(r.need.cable->circuits < 2);
         if (r.sets > 1 || now.setsApart) {
             choice(QObject::tr("Its sets"), now.setsApart ? QObject::tr("apart") : QObject::tr("together: %1 circuits of its group").arg(r.sets), {QObject::tr("together"), QObject::tr("apart")}, QObject::tr("How parallel sets lie"), [run](Project& p, const QString& t) {
@@ -67,14 +67,14 @@ struct Builder : FactsBuilder {
                 return QString();
             });
         }
-        number(method.ground ? QObject::tr("Ground") : QObject::tr("Ambient"), QString("%1 °C%2").arg(q(lintel::number(r.need.ambient))).arg(now.ambient ? "" : QObject::tr(", basis")), now.ambient ? QString::number(*now.ambient) : "auto", QObject::tr("Ambient of run"), -40, 85,
+        number("°C", method.ground ? QObject::tr("Ground") : QObject::tr("Ambient"), QString("%1 °C%2").arg(q(lintel::number(r.need.ambient))).arg(now.ambient ? "" : QObject::tr(", basis")), now.ambient ? QString::number(*now.ambient) : "auto", QObject::tr("Ambient of run"), -40, 85,
                [run](Project& p, double v) { run(p).ambient = v; }, [run](Project& p) { run(p).ambient.reset(); });
         rare(!now.ambient);
         if (method.ground) {
-            number(QObject::tr("Soil"), QString("%1 K·m/W").arg(double(r.need.cable->soil)), now.soil ? QString::number(*now.soil) : "auto", QObject::tr("Soil of run"), 0.1, 10, [run](Project& p, double v) { run(p).soil = v; }, [run](Project& p) { run(p).soil.reset(); });
+            number("K·m/W", QObject::tr("Soil"), QString("%1 K·m/W").arg(double(r.need.cable->soil)), now.soil ? QString::number(*now.soil) : "auto", QObject::tr("Soil of run"), 0.1, 10, [run](Project& p, double v) { run(p).soil = v; }, [run](Project& p) { run(p).soil.reset(); });
             rare(!now.soil);
         }
-        number(QObject::tr("In insulation"), now.insulated > 0 ? QString("%1 m").arg(now.insulated) : QObject::tr("no"), QString::number(now.insulated), QObject::tr("Run in thermal insulation"), 0, 1000, [run](Project& p, double v) { run(p).insulated = v; });
+        number("m", QObject::tr("In insulation"), now.insulated > 0 ? QString("%1 m").arg(now.insulated) : QObject::tr("no"), QString::number(now.insulated), QObject::tr("Run in thermal insulation"), 0, 1000, [run](Project& p, double v) { run(p).insulated = v; });
         rare(now.insulated == 0);
         choice(QObject::tr("Protective"), q(wordOf(now.protectiveBy)), words<ProtectiveBy>(), QObject::tr("Protective conductor of run"), [run](Project& p, const QString& t) {
             run(p).protectiveBy = *fromWord<ProtectiveBy>(t.toStdString());
@@ -89,7 +89,7 @@ struct Builder : FactsBuilder {
         rare(now.heldGround.empty());
         yesNo(QObject::tr("Works in a fire"), now.fireRated, QObject::tr("Fire-rated run"), [run](Project& p, bool v) { run(p).fireRated = v; });
         rare(!now.fireRated);
-        number(QObject::tr("Nonlinear share"), QString("%1 %").arg(now.nonlinear * 100), QString::number(now.nonlinear * 100), QObject::tr("Nonlinear share"), 0, 100, [run](Project& p, double v) { run(p).nonlinear = v / 100; });
+        number("%", QObject::tr("Nonlinear share"), QString("%1 %").arg(now.nonlinear * 100), QString::number(now.nonlinear * 100), QObject::tr("Nonlinear share"), 0, 100, [run](Project& p, double v) { run(p).nonlinear = v / 100; });
         rare(now.nonlinear == 0);
     }
 
@@ -124,7 +124,7 @@ struct Builder : FactsBuilder {
             return QString();
         });
         rare(!now.material);
-        number(QObject::tr("Ambient"), QString("%1 °C%2").arg(q(lintel::number(r.need.ambient))).arg(now.ambient ? "" : QObject::tr(", basis")), now.ambient ? QString::number(*now.ambient) : "auto", QObject::tr("Ambient of run"), -40, 85,
+        number("°C", QObject::tr("Ambient"), QString("%1 °C%2").arg(q(lintel::number(r.need.ambient))).arg(now.ambient ? "" : QObject::tr(", basis")), now.ambient ? QString::number(*now.ambient) : "auto", QObject::tr("Ambient of run"), -40, 85,
                [run](Project& p, double v) { run(p).ambient = v; }, [run](Project& p) { run(p).ambient.reset(); });
         rare(!now.ambient);
         yesNo(QObject::tr("Close above a roof"), now.onRoof, QObject::tr("Run above a roof"), [run](Project& p, bool v) { run(p).onRoof = v; });
@@ -135,7 +135,7 @@ struct Builder : FactsBuilder {
                 return QString();
             });
         rare(now.neutral == NeutralBy::Auto);
-            number(QObject::tr("Nonlinear share"), QString("%1 %").arg(now.nonlinear * 100), QString::number(now.nonlinear * 100), QObject::tr("Nonlinear share"), 0, 100, [run](Project& p, double v) { run(p).nonlinear = v / 100; });
+            number("%", QObject::tr("Nonlinear share"), QString("%1 %").arg(now.nonlinear * 100), QString::number(now.nonlinear * 100), QObject::tr("Nonlinear share"), 0, 100, [run](Project& p, double v) { run(p).nonlinear = v / 100; });
         rare(now.nonlinear == 0);
         }
         yesNo(QObject::tr("Nipple"), now.nipple, QObject::tr("Nipple"), [run](Project& p, bool v) { run(p).nipple = v; });
@@ -182,7 +182,7 @@ struct Builder : FactsBuilder {
         }
         if (sol.book->metric()) return;
         const int sharing = entered ? entered->sharing : 0;
-        number(QObject::tr("Raceway shared"), sharing ? QObject::tr("%1 conductors").arg(sharing) : QObject::tr("nothing"), QString::number(sharing), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, double v) { run(p).sharing = int(v); });
+        number("", QObject::tr("Raceway shared"), sharing ? QObject::tr("%1 conductors").arg(sharing) : QObject::tr("nothing"), QString::number(sharing), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, double v) { run(p).sharing = int(v); });
         rare(sharing == 0);
     }
 
@@ -253,25 +253,16 @@ struct Builder : FactsBuilder {
                     if (l.circuit == id) {
                         const LoadId lid = l.id;
                         QString value = QString::number(l.amount) + " " + wordOf(l.unit) + (l.quantity != 1 ? QString(" × %1").arg(l.quantity) : "");
-                        FactRow& lr = row(q(l.name), value);
-                        lr.entry = FactRow::Entry{QString::number(l.amount) + " " + wordOf(l.unit), {}, [this_ = &s, lid](const QString& t) -> QString {
-                            const QRegularExpressionMatch m = QRegularExpression("^\\s*([0-9.]+)\\s*(VA|kVA|W|kW|A|hp|kvar)?\\s*$").match(t);
-                            bool ok = false;
-                            const double v = m.captured(1).toDouble(&ok);
-                            if (!m.hasMatch() || !ok || v > 1e9) return QObject::tr("“%1” is not a load; type 1500 VA, 1.5 kVA, 900 W, 2 kW, 16 A or 10 hp").arg(t);
-                            this_->edit(QObject::tr("Load of circuit"), [&](Project& p) {
-                                Load& x = *p.loads.change(lid);
-                                x.amount = v;
-                                if (const auto u = fromWord<LoadUnit>(m.captured(2).toStdString())) x.unit = *u;
-                            });
-                            return {};
-                        }};
+                        amount(q(l.name), value, QString::number(l.amount) + " " + wordOf(l.unit), QObject::tr("Load of circuit"), [lid](Project& p, double amount, std::optional<LoadUnit> unit) {
+                            Load& x = *p.loads.change(lid);
+                            x.amount = amount;
+                            x.unit = unit.value_or(x.unit);
+                        });
                     }
             }
         }
-        FactRow& b = number(QObject::tr("Breaker"), QString("%1 %2P%3%4").arg(sol.book->metric() ? q(deviceWords(r, c.poles, *sol.book)) : q(lintel::number(r.device)) + " A").arg(c.poles).arg(c.groundFault && c.arcFault ? " · GFCI, AFCI" : c.groundFault ? " · GFCI" : c.arcFault ? " · AFCI" : "", r.deviceHeld ? QObject::tr(" · held") : QString()),
-                            r.deviceHeld ? QString::number(*c.heldBreaker) : "auto", QObject::tr("Hold breaker"), 1, 6000, [id](Project& p, double v) { p.circuits.change(id)->heldBreaker = v; },
-                            [id](Project& p) { p.circuits.change(id)->heldBreaker.reset(); });
+        FactRow& b = fact("breaker", QObject::tr("Breaker"), QString("%1 %2P%3%4").arg(sol.book->metric() ? q(deviceWords(r, c.poles, *sol.book)) : q(lintel::number(r.device)) + " A").arg(c.poles).arg(c.groundFault && c.arcFault ? " · GFCI, AFCI" : c.groundFault ? " · GFCI" : c.arcFault ? " · AFCI" : "", r.deviceHeld ? QObject::tr(" · held") : QString()),
+                          r.deviceHeld ? QString::number(*c.heldBreaker) : "auto", QObject::tr("Hold breaker"), id);
         if (r.deviceHeld && r.device < r.required.v) b.colour = theme().stop;
         if (const double frame = sol.book->frameFor(r.device, c.device); frame > 0 && (!sol.book->metric() || r.kindOfDevice == DeviceKind::Moulded)) row(isFuse(c.device) ? QObject::tr("Switch") : QObject::tr("Frame"), q(rating(frame)) + " A");
         QStringList devices;
@@ -284,7 +275,7 @@ struct Builder : FactsBuilder {
         rare(c.device == DeviceKind::Breaker && !sol.book->metric());
         if (sol.book->metric() && c.use == CircuitUse::Load) {
             const double watched = sol.results.run(c.id) ? double(sol.results.run(c.id)->need.cable->residual) : 0;
-            number(QObject::tr("RCD"), c.residual > 0 ? QString("%1 mA").arg(c.residual) : watched > 0 ? QObject::tr("%1 mA, its section").arg(watched) : QObject::tr("none"), QString::number(c.residual), QObject::tr("Residual-current device"), 0, 30000, [id](Project& p, double v) { p.circuits.change(id)->residual = v; });
+            number("mA", QObject::tr("RCD"), c.residual > 0 ? QString("%1 mA").arg(c.residual) : watched > 0 ? QObject::tr("%1 mA, its section").arg(watched) : QObject::tr("none"), QString::number(c.residual), QObject::tr("Residual-current device"), 0, 30000, [id](Project& p, double v) { p.circuits.change(id)->residual = v; });
             const ResidualType type = sol.results.run(c.id) ? sol.results.run(c.id)->need.cable->residualType : c.residualType;
             choice(QObject::tr("RCD type"), q(wordOf(type)) + (c.residual <= 0 && watched > 0 ? QObject::tr(", its section") : QString()), words<ResidualType>(), QObject::tr("Type of residual-current device"), [id](Project& p, const QString& t) {
                 Circuit& x = *p.circuits.change(id);
@@ -301,7 +292,7 @@ struct Builder : FactsBuilder {
         const FaultPoint& fault = sol.results.of(c.board).fault;
         const Board& board = sol.project.boards[c.board];
         if (fault.known) {
-            FactRow& ka = number(QObject::tr("Breaks"), QString("%1 of %2 kA%3").arg(q(figures(fault.worst())), q(figures(c.heldKA.value_or(board.ratingKA))), c.heldKA ? QObject::tr(" · held") : QString()),
+            FactRow& ka = number("kA", QObject::tr("Breaks"), QString("%1 of %2 kA%3").arg(q(figures(fault.worst())), q(figures(c.heldKA.value_or(board.ratingKA))), c.heldKA ? QObject::tr(" · held") : QString()),
                                  c.heldKA ? QString::number(*c.heldKA) : "auto", QObject::tr("Interrupting rating"), 1, 300, [id](Project& p, double v) { p.circuits.change(id)->heldKA = v; },
                                  [id](Project& p) { p.circuits.change(id)->heldKA.reset(); });
             if (fault.worst() > c.heldKA.value_or(board.ratingKA)) ka.colour = theme().stop;
@@ -320,7 +311,7 @@ struct Builder : FactsBuilder {
         }
         if (r.feeder) {
             runRows(*sol.results.run(c.id), feederRun(r.feeds), [id](Project& p) -> Run& { return runOf(p, id); });
-            number(QObject::tr("Lets through"), c.letThroughKA ? QString("%1 kA").arg(*c.letThroughKA) : QObject::tr("not limiting"), c.letThroughKA ? QString::number(*c.letThroughKA) : "auto", QObject::tr("Let-through of device"), 0.1, 300,
+            number("kA", QObject::tr("Lets through"), c.letThroughKA ? QString("%1 kA").arg(*c.letThroughKA) : QObject::tr("not limiting"), c.letThroughKA ? QString::number(*c.letThroughKA) : "auto", QObject::tr("Let-through of device"), 0.1, 300,
                    [id](Project& p, double v) { p.circuits.change(id)->letThroughKA = v; }, [id](Project& p) { p.circuits.change(id)->letThroughKA.reset(); });
         rare(!c.letThroughKA);
         }
@@ -345,7 +336,7 @@ struct Builder : FactsBuilder {
                 });
                 rare(!run || run->route == RouteBy::Auto);
             }
-            number(QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor), QObject::tr("Demand factor of circuit"), 0, 10, [id](Project& p, double v) { p.circuits.change(id)->factor = v; });
+            number("", QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor), QObject::tr("Demand factor of circuit"), 0, 10, [id](Project& p, double v) { p.circuits.change(id)->factor = v; });
             rare(c.factor == 1);
             if (!sol.book->metric()) choice(QObject::tr("Device rated"), c.fullRated ? QObject::tr("100 %") : QObject::tr("80 %"), {QObject::tr("80 %"), QObject::tr("100 %")}, QObject::tr("Rating of device"), [id](Project& p, const QString& t) {
                 p.circuits.change(id)->fullRated = t == QObject::tr("100 %");
@@ -363,9 +354,9 @@ struct Builder : FactsBuilder {
             text(QObject::tr("Left out because"), q(c.unprotected), QObject::tr("Reason for leaving protection out"), [id](Project& p, const std::string& t) { p.circuits.change(id)->unprotected = t; });
             rare(c.unprotected.empty());
             if (c.poles == 1 && !sol.book->metric())
-                number(QObject::tr("Multiwire group"), c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire), QObject::tr("Multiwire group"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->multiwire = int(v); });
+                number("", QObject::tr("Multiwire group"), c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire), QObject::tr("Multiwire group"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->multiwire = int(v); });
             if (c.poles == 1 && !sol.book->metric()) rare(c.multiwire == 0);
-            number(QObject::tr("Bundle"), c.bundle ? QString::number(c.bundle) : QObject::tr("alone"), QString::number(c.bundle), QObject::tr("Home runs in one raceway"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->bundle = int(v); });
+            number("", QObject::tr("Bundle"), c.bundle ? QString::number(c.bundle) : QObject::tr("alone"), QString::number(c.bundle), QObject::tr("Home runs in one raceway"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->bundle = int(v); });
             rare(c.bundle == 0);
             layingRows(r.run, c.id, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
         }
@@ -373,8 +364,8 @@ struct Builder : FactsBuilder {
             p.circuits.change(id)->pinned = t == "yes";
             return QString();
         });
-        if (c.tie || c.kept) number(QObject::tr("Tie"), c.tie ? QString::number(c.tie) : QObject::tr("none"), QString::number(c.tie), QObject::tr("Tie of handles"), 0, 10000, [id](Project& p, double v) { p.circuits.change(id)->tie = int(v); });
-        number(QObject::tr("Kept together"), c.kept ? QString::number(c.kept) : QObject::tr("no"), QString::number(c.kept), QObject::tr("Kept together"), 0, 10000, [id](Project& p, double v) { p.circuits.change(id)->kept = int(v); });
+        if (c.tie || c.kept) number("", QObject::tr("Tie"), c.tie ? QString::number(c.tie) : QObject::tr("none"), QString::number(c.tie), QObject::tr("Tie of handles"), 0, 10000, [id](Project& p, double v) { p.circuits.change(id)->tie = int(v); });
+        number("", QObject::tr("Kept together"), c.kept ? QString::number(c.kept) : QObject::tr("no"), QString::number(c.kept), QObject::tr("Kept together"), 0, 10000, [id](Project& p, double v) { p.circuits.change(id)->kept = int(v); });
         rare(c.kept == 0);
         text(QObject::tr("Note"), q(c.note), QObject::tr("Note"), [id](Project& p, const std::string& t) { p.circuits.change(id)->note = t; });
     }
@@ -390,13 +381,13 @@ struct Builder : FactsBuilder {
             p.boards.change(id)->system = *fromWord<VoltageSystem>(t.toStdString());
             return QString();
         });
-        number(QObject::tr("Bus"), q(lintel::number(b.bus)) + " A", QString::number(b.bus), QObject::tr("Bus rating"), 1, 10000, [id](Project& p, double v) { p.boards.change(id)->bus = v; });
-        number(QObject::tr("Main"), b.main > 0 ? q(lintel::number(b.main)) + " A" : QObject::tr("lugs only"), QString::number(b.main), QObject::tr("Main device"), 0, 10000, [id](Project& p, double v) { p.boards.change(id)->main = v; });
-        FactRow& ka = number(QObject::tr("Rating"), q(figures(b.ratingKA)) + " kA", QString::number(b.ratingKA), QObject::tr("Short-circuit rating"), 0.5, 300, [id](Project& p, double v) { p.boards.change(id)->ratingKA = v; });
+        number("A", QObject::tr("Bus"), q(lintel::number(b.bus)) + " A", QString::number(b.bus), QObject::tr("Bus rating"), 1, 10000, [id](Project& p, double v) { p.boards.change(id)->bus = v; });
+        number("A", QObject::tr("Main"), b.main > 0 ? q(lintel::number(b.main)) + " A" : QObject::tr("lugs only"), QString::number(b.main), QObject::tr("Main device"), 0, 10000, [id](Project& p, double v) { p.boards.change(id)->main = v; });
+        FactRow& ka = number("kA", QObject::tr("Rating"), q(figures(b.ratingKA)) + " kA", QString::number(b.ratingKA), QObject::tr("Short-circuit rating"), 0.5, 300, [id](Project& p, double v) { p.boards.change(id)->ratingKA = v; });
         if (r.fault.known && r.fault.worst() > std::max(b.ratingKA, b.seriesKA)) ka.colour = theme().stop;
-        number(QObject::tr("Series pair"), b.seriesKA > 0 ? q(figures(b.seriesKA)) + " kA" : QObject::tr("none"), QString::number(b.seriesKA), QObject::tr("Tested series pair"), 0, 300, [id](Project& p, double v) { p.boards.change(id)->seriesKA = v; });
+        number("kA", QObject::tr("Series pair"), b.seriesKA > 0 ? q(figures(b.seriesKA)) + " kA" : QObject::tr("none"), QString::number(b.seriesKA), QObject::tr("Tested series pair"), 0, 300, [id](Project& p, double v) { p.boards.change(id)->seriesKA = v; });
         rare(b.seriesKA == 0);
-        number(QObject::tr("Fault level"), r.fault.known ? QString("%1 kA%2").arg(q(figures(r.fault.worst()))).arg(b.givenKA ? QObject::tr(", given") : QString()) : QObject::tr("not known"), b.givenKA ? QString::number(*b.givenKA) : "auto", QObject::tr("Fault level given"), 0.01, 500,
+        number("kA", QObject::tr("Fault level"), r.fault.known ? QString("%1 kA%2").arg(q(figures(r.fault.worst()))).arg(b.givenKA ? QObject::tr(", given") : QString()) : QObject::tr("not known"), b.givenKA ? QString::number(*b.givenKA) : "auto", QObject::tr("Fault level given"), 0.01, 500,
                [id](Project& p, double v) { p.boards.change(id)->givenKA = v; }, [id](Project& p) { p.boards.change(id)->givenKA.reset(); });
         if (r.fault.known) row(QObject::tr("Peak, X/R"), QString("%1 kA, %2").arg(q(figures(r.fault.peak())), q(figures(r.fault.xOverR()))));
         sizeRow(b);
@@ -427,7 +418,7 @@ struct Builder : FactsBuilder {
         const RoomId room = roomAt(sol.project, b.level, b.at);
         text(QObject::tr("Location"), b.location.empty() && room ? q(nameOf(sol.project, Ref(room))) : q(b.location), QObject::tr("Location of board"), [id](Project& p, const std::string& t) { p.boards.change(id)->location = t; });
         rare(b.location.empty());
-        number(QObject::tr("Stays free"), b.reservedShare > 0 ? QObject::tr("%1 % of its places").arg(q(lintel::number(b.reservedShare * 100))) : QObject::tr("nothing"), QString::number(b.reservedShare * 100), QObject::tr("Reserved share"), 0, 100, [id](Project& p, double v) { p.boards.change(id)->reservedShare = v / 100; });
+        number("%", QObject::tr("Stays free"), b.reservedShare > 0 ? QObject::tr("%1 % of its places").arg(q(lintel::number(b.reservedShare * 100))) : QObject::tr("nothing"), QString::number(b.reservedShare * 100), QObject::tr("Reserved share"), 0, 100, [id](Project& p, double v) { p.boards.change(id)->reservedShare = v / 100; });
         rare(b.reservedShare == 0);
         QStringList left;
         for (const std::string& k : b.leftKinds) left << q(k);
@@ -575,9 +566,9 @@ struct Builder : FactsBuilder {
         f.title = q(t.name);
         f.about = QObject::tr("dry-type, %1 – %2 V").arg(q(wordOf(t.primary)), q(wordOf(t.secondary)));
         text(QObject::tr("Name"), q(t.name), QObject::tr("Rename transformer"), [id](Project& p, const std::string& x) { if (!x.empty()) p.transformers.change(id)->name = x; });
-        number(QObject::tr("Rating"), q(rating(t.kva)) + " kVA", QString::number(t.kva), QObject::tr("Transformer rating"), 0.1, 1e5, [id](Project& p, double v) { p.transformers.change(id)->kva = v; });
-        number(QObject::tr("Impedance"), QString("%1 %Z").arg(t.percentZ), QString::number(t.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.transformers.change(id)->percentZ = v; });
-        number(QObject::tr("X/R"), QString::number(t.xOverR), QString::number(t.xOverR), QObject::tr("X/R"), 0, 100, [id](Project& p, double v) { p.transformers.change(id)->xOverR = v; });
+        number("kVA", QObject::tr("Rating"), q(rating(t.kva)) + " kVA", QString::number(t.kva), QObject::tr("Transformer rating"), 0.1, 1e5, [id](Project& p, double v) { p.transformers.change(id)->kva = v; });
+        number("%", QObject::tr("Impedance"), QString("%1 %Z").arg(t.percentZ), QString::number(t.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.transformers.change(id)->percentZ = v; });
+        number("", QObject::tr("X/R"), QString::number(t.xOverR), QString::number(t.xOverR), QObject::tr("X/R"), 0, 100, [id](Project& p, double v) { p.transformers.change(id)->xOverR = v; });
         choice(QObject::tr("Primary"), q(wordOf(t.primary)), words<VoltageSystem>(), QObject::tr("Primary voltage"), [id](Project& p, const QString& x) {
             p.transformers.change(id)->primary = *fromWord<VoltageSystem>(x.toStdString());
             return QString();
@@ -616,21 +607,21 @@ struct Builder : FactsBuilder {
             return QString();
         });
         if (x.kind == SourceKind::ExistingBoard)
-            number(QObject::tr("Line–neutral"), x.faultLN > 0 ? q(figures(x.faultLN)) + " kA" : QObject::tr("as three-phase"), QString::number(x.faultLN), QObject::tr("Line–neutral fault level"), 0, 500, [id](Project& p, double v) { p.sources.change(id)->faultLN = v; });
+            number("kA", QObject::tr("Line–neutral"), x.faultLN > 0 ? q(figures(x.faultLN)) + " kA" : QObject::tr("as three-phase"), QString::number(x.faultLN), QObject::tr("Line–neutral fault level"), 0, 500, [id](Project& p, double v) { p.sources.change(id)->faultLN = v; });
         if (x.kind == SourceKind::Generator) {
-            number(QObject::tr("Generator"), q(rating(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Generator"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
-            number(QObject::tr("Subtransient"), QString("%1 %").arg(x.subtransient), QString::number(x.subtransient), QObject::tr("Subtransient reactance"), 0.1, 100, [id](Project& p, double v) { p.sources.change(id)->subtransient = v; });
-            number(QObject::tr("Peak share"), QString("× %1").arg(x.peakShare), QString::number(x.peakShare), QObject::tr("What it gives for a moment"), 0.1, 20, [id](Project& p, double v) { p.sources.change(id)->peakShare = v; });
+            number("kVA", QObject::tr("Generator"), q(rating(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Generator"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
+            number("%", QObject::tr("Subtransient"), QString("%1 %").arg(x.subtransient), QString::number(x.subtransient), QObject::tr("Subtransient reactance"), 0.1, 100, [id](Project& p, double v) { p.sources.change(id)->subtransient = v; });
+            number("", QObject::tr("Peak share"), QString("× %1").arg(x.peakShare), QString::number(x.peakShare), QObject::tr("What it gives for a moment"), 0.1, 20, [id](Project& p, double v) { p.sources.change(id)->peakShare = v; });
             FactRow& taken = row(QObject::tr("Takes over"), QString("%1 kVA · %2").arg(q(kilo(r.standby)), q(percent(r.used * 100))));
             if (r.used > 1) taken.colour = theme().stop;
             FactRow& peak = row(QObject::tr("Largest start"), QString("%1 kVA of %2").arg(q(kilo(r.peak)), q(figures(x.kva * x.peakShare))));
             if (r.peak > x.kva * x.peakShare * 1000) peak.colour = theme().check;
             row(QObject::tr("Fault level"), q(figures(r.fault.worst())) + " kA");
         } else if (x.kind == SourceKind::FaultLevel || x.kind == SourceKind::ExistingBoard)
-            number(QObject::tr("Fault level"), q(figures(x.faultKA)) + " kA", QString::number(x.faultKA), QObject::tr("Fault level"), 0.01, 500, [id](Project& p, double v) { p.sources.change(id)->faultKA = v; });
+            number("kA", QObject::tr("Fault level"), q(figures(x.faultKA)) + " kA", QString::number(x.faultKA), QObject::tr("Fault level"), 0.01, 500, [id](Project& p, double v) { p.sources.change(id)->faultKA = v; });
         else {
-            number(QObject::tr("Transformer"), q(lintel::number(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Utility transformer"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
-            number(QObject::tr("Impedance"), QString("%1 %Z").arg(x.percentZ), QString::number(x.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.sources.change(id)->percentZ = v; });
+            number("kVA", QObject::tr("Transformer"), q(lintel::number(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Utility transformer"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
+            number("%", QObject::tr("Impedance"), QString("%1 %Z").arg(x.percentZ), QString::number(x.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.sources.change(id)->percentZ = v; });
             row(QObject::tr("Fault level"), q(figures(r.fault.worst())) + " kA");
         }
         if (sol.book->metric()) {
@@ -638,11 +629,11 @@ struct Builder : FactsBuilder {
                 p.sources.change(id)->earthing = *fromWord<Earthing>(t.toStdString());
                 return QString();
             });
-            number(QObject::tr("Ze"), x.ze > 0 ? QString("%1 Ω, given").arg(x.ze) : QObject::tr("%1 Ω, worked out").arg(magnitude(r.fault.loop), 0, 'f', 4), x.ze > 0 ? QString::number(x.ze) : "auto", QObject::tr("Ze of supply"), 0, 10000, [id](Project& p, double v) { p.sources.change(id)->ze = v; }, [id](Project& p) { p.sources.change(id)->ze = 0; });
+            number("Ω", QObject::tr("Ze"), x.ze > 0 ? QString("%1 Ω, given").arg(x.ze) : QObject::tr("%1 Ω, worked out").arg(magnitude(r.fault.loop), 0, 'f', 4), x.ze > 0 ? QString::number(x.ze) : "auto", QObject::tr("Ze of supply"), 0, 10000, [id](Project& p, double v) { p.sources.change(id)->ze = v; }, [id](Project& p) { p.sources.change(id)->ze = 0; });
         }
         if (sol.book->metric() && (x.earthing == Earthing::IT || !x.insulationMonitor.empty()))
             text(QObject::tr("Insulation"), q(x.insulationMonitor), QObject::tr("What watches the insulation"), [id](Project& p, const std::string& t) { p.sources.change(id)->insulationMonitor = t; });
-        number(QObject::tr("X/R"), QString::number(x.xOverR), QString::number(x.xOverR), QObject::tr("X/R"), 0, 100, [id](Project& p, double v) { p.sources.change(id)->xOverR = v; });
+        number("", QObject::tr("X/R"), QString::number(x.xOverR), QString::number(x.xOverR), QObject::tr("X/R"), 0, 100, [id](Project& p, double v) { p.sources.change(id)->xOverR = v; });
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
         row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
     }
@@ -667,7 +658,7 @@ struct Builder : FactsBuilder {
             return;
         }
         text(QObject::tr("Tag"), q(d.tag), QObject::tr("Tag device"), [id](Project& p, const std::string& t) { p.devices.change(id)->tag = t; });
-        number(QObject::tr("Load"), QString::number(d.load.value_or(y.load)) + " " + wordOf(y.unit), d.load ? QString::number(*d.load) : "auto", QObject::tr("Load of device"), 0, 1e9, [id](Project& p, double v) { p.devices.change(id)->load = v; },
+        number(wordOf(y.unit), QObject::tr("Load"), QString::number(d.load.value_or(y.load)) + " " + wordOf(y.unit), d.load ? QString::number(*d.load) : "auto", QObject::tr("Load of device"), 0, 1e9, [id](Project& p, double v) { p.devices.change(id)->load = v; },
                [id](Project& p) { p.devices.change(id)->load.reset(); });
         row(QObject::tr("Kind"), q(titleOf(y.kind)) + (y.continuous ? QObject::tr(", continuous") : QString()));
         row(QObject::tr("Poles"), QString::number(y.poles));
@@ -713,18 +704,22 @@ struct Builder : FactsBuilder {
         f.about = q(l.where);
         text(QObject::tr("Name"), q(l.name), QObject::tr("Rename load"), [id](Project& p, const std::string& t) { p.loads.change(id)->name = t; });
         text(QObject::tr("Tag"), q(l.tag), QObject::tr("Tag of load"), [id](Project& p, const std::string& t) { p.loads.change(id)->tag = t; });
-        number(QObject::tr("Amount"), QString::number(l.amount) + " " + wordOf(l.unit), QString::number(l.amount), QObject::tr("Load"), 0, 1e9, [id](Project& p, double v) { p.loads.change(id)->amount = v; });
+        amount(QObject::tr("Amount"), QString::number(l.amount) + " " + wordOf(l.unit), QString::number(l.amount) + " " + wordOf(l.unit), QObject::tr("Load"), [id](Project& p, double amount, std::optional<LoadUnit> unit) {
+            Load& x = *p.loads.change(id);
+            x.amount = amount;
+            x.unit = unit.value_or(x.unit);
+        });
         choice(QObject::tr("Unit"), wordOf(l.unit), words<LoadUnit>(), QObject::tr("Unit of load"), [id](Project& p, const QString& t) { p.loads.change(id)->unit = *fromWord<LoadUnit>(t.toStdString()); return QString(); });
         choice(QObject::tr("Kind"), wordOf(l.kind), words<LoadKind>(), QObject::tr("Kind of load"), [id](Project& p, const QString& t) { p.loads.change(id)->kind = *fromWord<LoadKind>(t.toStdString()); return QString(); });
         choice(QObject::tr("Poles"), QString::number(l.poles), {"1", "2", "3"}, QObject::tr("Poles of load"), [id](Project& p, const QString& t) { p.loads.change(id)->poles = t.toInt(); return QString(); });
-        number(QObject::tr("Volts"), l.volts > 0 ? q(lintel::number(l.volts)) + " V" : QObject::tr("not said"), l.volts > 0 ? QString::number(l.volts) : QString(), QObject::tr("Volts of load"), 0, 100000, [id](Project& p, double v) { p.loads.change(id)->volts = v; }, [id](Project& p) { p.loads.change(id)->volts = 0; });
+        number("V", QObject::tr("Volts"), l.volts > 0 ? q(lintel::number(l.volts)) + " V" : QObject::tr("not said"), l.volts > 0 ? QString::number(l.volts) : QString(), QObject::tr("Volts of load"), 0, 100000, [id](Project& p, double v) { p.loads.change(id)->volts = v; }, [id](Project& p) { p.loads.change(id)->volts = 0; });
         rare(l.volts == 0);
         if (const Board* wanted = sol.project.boards.find(l.board); wanted && !l.circuit) row(QObject::tr("For board"), q(wanted->name));
-        number(QObject::tr("Quantity"), QString::number(l.quantity), QString::number(l.quantity), QObject::tr("Quantity"), 0, 1e6, [id](Project& p, double v) { p.loads.change(id)->quantity = v; });
-        number(QObject::tr("Power factor"), QString::number(l.powerFactor), QString::number(l.powerFactor), QObject::tr("Power factor"), 0.01, 1, [id](Project& p, double v) { p.loads.change(id)->powerFactor = v; });
-        number(QObject::tr("Diversity"), QString::number(l.diversity), QString::number(l.diversity), QObject::tr("Diversity of load"), 0, 10, [id](Project& p, double v) { p.loads.change(id)->diversity = v; });
+        number("", QObject::tr("Quantity"), QString::number(l.quantity), QString::number(l.quantity), QObject::tr("Quantity"), 0, 1e6, [id](Project& p, double v) { p.loads.change(id)->quantity = v; });
+        number("", QObject::tr("Power factor"), QString::number(l.powerFactor), QString::number(l.powerFactor), QObject::tr("Power factor"), 0.01, 1, [id](Project& p, double v) { p.loads.change(id)->powerFactor = v; });
+        number("", QObject::tr("Diversity"), QString::number(l.diversity), QString::number(l.diversity), QObject::tr("Diversity of load"), 0, 10, [id](Project& p, double v) { p.loads.change(id)->diversity = v; });
         rare(l.diversity == 1);
-        number(QObject::tr("Duty"), QString("%1 %").arg(l.duty * 100), QString::number(l.duty * 100), QObject::tr("Duty of load"), 1, 100, [id](Project& p, double v) { p.loads.change(id)->duty = v / 100; });
+        number("%", QObject::tr("Duty"), QString("%1 %").arg(l.duty * 100), QString::number(l.duty * 100), QObject::tr("Duty of load"), 1, 100, [id](Project& p, double v) { p.loads.change(id)->duty = v / 100; });
         rare(l.duty == 1);
         if (l.poles > 1) {
             FactRow& split = row(QObject::tr("Split A / B / C"), l.splitA + l.splitB + l.splitC > 0 ? QString("%1 / %2 / %3").arg(l.splitA).arg(l.splitB).arg(l.splitC) : QObject::tr("evenly"));

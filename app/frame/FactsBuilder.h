@@ -4,9 +4,10 @@
 #include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
+#include "core/base/Parse.h"
+#include "core/base/Typed.h"
+#include "core/project/CircuitFacts.h"
 #include "core/sheets/Words.h"
-
-#include <QRegularExpression>
 
 namespace lintel {
 
@@ -28,22 +29,43 @@ struct FactsBuilder {
                                  }};
         return r;
     }
-    /// `unit` is taken off what is typed; an empty text calls `clear` where there is one.
-    FactRow& number(const QString& label, const QString& value, const QString& initial, const QString& editLabel, double lo, double hi, std::function<void(Project&, double)> set,
+    /// Kept in `unit` ("A", "kVA", "%"; empty: none), which may be typed or another of its kind; what is not understood is refused. An empty
+    /// text calls `clear` where there is one.
+    FactRow& number(const char* unit, const QString& label, const QString& value, const QString& initial, const QString& editLabel, double lo, double hi, std::function<void(Project&, double)> set,
                     std::function<void(Project&)> clear = {}) {
         FactRow& r = row(label, value);
-        r.entry = FactRow::Entry{initial, {}, [this_ = &s, editLabel, lo, hi, set, clear](const QString& t) -> QString {
+        r.entry = FactRow::Entry{initial, {}, [this_ = &s, unit = std::string(unit), editLabel, lo, hi, set, clear](const QString& t) -> QString {
                                      if (clear && (t.trimmed().isEmpty() || t.trimmed().toLower() == "auto")) {
                                          this_->edit(editLabel, clear);
                                          return {};
                                      }
-                                     bool ok = false;
-                                     QString digits = t;
-                                     digits.remove(QRegularExpression("[^0-9.,\\-].*$")).replace(',', '.');
-                                     const double v = digits.toDouble(&ok);
-                                     if (!ok || v < lo || v > hi) return QObject::tr("“%1” is not a number from %2 to %3").arg(t).arg(lo).arg(hi);
+                                     const auto typed = readTyped(t.toStdString(), unit);
+                                     if (!typed) return q(typed.error().what + ". " + typed.error().help);
+                                     const double v = *typed;
+                                     if (v < lo || v > hi) return QObject::tr("“%1” is not from %2 to %3 %4").arg(t, QString::number(lo), QString::number(hi), q(unit)).trimmed();
                                      this_->edit(editLabel, [&](Project& p) { set(p, v); });
                                      return {};
+                                 }};
+        return r;
+    }
+    /// A load: an amount with its unit, or an amount alone for the unit there is ("1.2 kVA", "7-1/2 hp", "900").
+    FactRow& amount(const QString& label, const QString& value, const QString& initial, const QString& editLabel, std::function<void(Project&, double, std::optional<LoadUnit>)> set) {
+        FactRow& r = row(label, value);
+        r.entry = FactRow::Entry{initial, {}, [this_ = &s, editLabel, set](const QString& t) -> QString {
+                                     const auto typed = loadFrom(t.toStdString());
+                                     if (!typed) return QObject::tr("“%1” is not a load. Type 1500 VA, 1.5 kVA, 900 W, 2 kW, 16 A or 7-1/2 hp.").arg(t);
+                                     this_->edit(editLabel, [&](Project& p) { set(p, typed->amount, typed->unit); });
+                                     return {};
+                                 }};
+        return r;
+    }
+    /// A fact of a circuit, with the one meaning that it has in rows, tables and lists too.
+    FactRow& fact(const char* key, const QString& label, const QString& value, const QString& initial, const QString& editLabel, CircuitId id) {
+        FactRow& r = row(label, value);
+        r.entry = FactRow::Entry{initial, {}, [this_ = &s, editLabel, id, f = circuitFact(key)](const QString& t) -> QString {
+                                     std::optional<Error> bad;
+                                     this_->edit(editLabel, [&](Project& p) { bad = f->write(p, id, t.toStdString()); });
+                                     return bad ? q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)) : QString();
                                  }};
         return r;
     }

@@ -22,7 +22,7 @@ void wall(FactsBuilder& b, const Wall& w) {
     b.length(QObject::tr("Thickness"), w.thickness, QObject::tr("Thickness of wall"), 0, 5, [id](Project& p, double v) { p.walls.change(id)->thickness = v; });
     // How far the middle of a curved wall stands out from the straight line: half the chord times the bulge.
     const double half = distance(w.a, w.b) / 2;
-    b.number(QObject::tr("Bulge"), w.bulge == 0 ? QObject::tr("straight") : QObject::tr("%1 m out").arg(w.bulge * half, 0, 'f', 2), QString::number(w.bulge * half, 'f', 2), QObject::tr("Curve wall"), -half, half,
+    b.number("m", QObject::tr("Bulge"), w.bulge == 0 ? QObject::tr("straight") : QObject::tr("%1 m out").arg(w.bulge * half, 0, 'f', 2), QString::number(w.bulge * half, 'f', 2), QObject::tr("Curve wall"), -half, half,
              [id, half](Project& p, double v) { p.walls.change(id)->bulge = half > 0 ? std::clamp(v / half, -1.0, 1.0) : 0; });
     int openings = 0;
     for (const Opening& o : b.sol.project.openings) openings += o.wall == id;
@@ -81,7 +81,7 @@ void furnishing(FactsBuilder& b, const Furnishing& x) {
     });
     b.length(QObject::tr("Width"), x.width > 0 ? x.width : usual.width, QObject::tr("Width of furniture"), 0.02, 100, [id](Project& p, double v) { p.furnishings.change(id)->width = v; });
     b.length(QObject::tr("Depth"), x.depth > 0 ? x.depth : usual.depth, QObject::tr("Depth of furniture"), 0.02, 100, [id](Project& p, double v) { p.furnishings.change(id)->depth = v; });
-    b.number(QObject::tr("Turn"), QString("%1°").arg(x.turn), QString::number(x.turn), QObject::tr("Turn furniture"), -360, 360, [id](Project& p, double v) { p.furnishings.change(id)->turn = v; });
+    b.number("°", QObject::tr("Turn"), QString("%1°").arg(x.turn), QString::number(x.turn), QObject::tr("Turn furniture"), -360, 360, [id](Project& p, double v) { p.furnishings.change(id)->turn = v; });
 }
 
 void underlay(FactsBuilder& b, const Underlay& u) {
@@ -89,10 +89,10 @@ void underlay(FactsBuilder& b, const Underlay& u) {
     b.f.title = q(nameOf(b.sol.project, Ref(id)));
     b.f.about = QObject::tr("underlay");
     b.text(QObject::tr("File"), q(u.file), QObject::tr("File of underlay"), [id](Project& p, const std::string& t) { p.underlays.change(id)->file = t; });
-    b.number(QObject::tr("Metres a unit"), u.scale > 0 ? QString::number(u.scale) : QObject::tr("by its header"), u.scale > 0 ? QString::number(u.scale) : "auto", QObject::tr("Scale of underlay"), 1e-9, 1e6,
+    b.number("", QObject::tr("Metres a unit"), u.scale > 0 ? QString::number(u.scale) : QObject::tr("by its header"), u.scale > 0 ? QString::number(u.scale) : "auto", QObject::tr("Scale of underlay"), 1e-9, 1e6,
              [id](Project& p, double v) { p.underlays.change(id)->scale = v; }, [id](Project& p) { p.underlays.change(id)->scale = 0; });
-    b.number(QObject::tr("Turn"), QString("%1°").arg(u.turn), QString::number(u.turn), QObject::tr("Turn underlay"), -360, 360, [id](Project& p, double v) { p.underlays.change(id)->turn = v; });
-    b.number(QObject::tr("Fade"), QString("%1 %").arg(u.fade * 100), QString::number(u.fade * 100), QObject::tr("Fade underlay"), 0, 100, [id](Project& p, double v) { p.underlays.change(id)->fade = v / 100; });
+    b.number("°", QObject::tr("Turn"), QString("%1°").arg(u.turn), QString::number(u.turn), QObject::tr("Turn underlay"), -360, 360, [id](Project& p, double v) { p.underlays.change(id)->turn = v; });
+    b.number("%", QObject::tr("Fade"), QString("%1 %").arg(u.fade * 100), QString::number(u.fade * 100), QObject::tr("Fade underlay"), 0, 100, [id](Project& p, double v) { p.underlays.change(id)->fade = v / 100; });
     b.yesNo(QObject::tr("Shown"), !u.hidden, QObject::tr("Show underlay"), [id](Project& p, bool v) { p.underlays.change(id)->hidden = !v; });
     b.row(QObject::tr("Crop"), u.crop.size() == 2 ? QObject::tr("to a box") : QObject::tr("none"));
 }
@@ -145,14 +145,18 @@ void deviceType(FactsBuilder& b, const DeviceType& y) {
     b.text(QObject::tr("Name"), q(y.name), QObject::tr("Name type"), [id](Project& p, const std::string& t) { if (!t.empty()) p.deviceTypes.change(id)->name = t; });
     b.choice(QObject::tr("Symbol"), wordOf(y.symbol), FactsBuilder::words<Symbol>(), QObject::tr("Symbol of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->symbol = *fromWord<Symbol>(t.toStdString()), QString(); });
     b.choice(QObject::tr("Kind"), wordOf(y.kind), FactsBuilder::words<LoadKind>(), QObject::tr("Kind of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->kind = *fromWord<LoadKind>(t.toStdString()), QString(); });
-    b.number(QObject::tr("Load"), QString::number(y.load), QString::number(y.load), QObject::tr("Load of type"), 0, 1e9, set([](DeviceType& x, double v) { x.load = v; }));
+    b.amount(QObject::tr("Load"), QString::number(y.load) + " " + wordOf(y.unit), QString::number(y.load) + " " + wordOf(y.unit), QObject::tr("Load of type"), [id](Project& p, double amount, std::optional<LoadUnit> unit) {
+        DeviceType& x = *p.deviceTypes.change(id);
+        x.load = amount;
+        x.unit = unit.value_or(x.unit);
+    });
     b.choice(QObject::tr("Unit"), wordOf(y.unit), FactsBuilder::words<LoadUnit>(), QObject::tr("Unit of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->unit = *fromWord<LoadUnit>(t.toStdString()), QString(); });
-    b.number(QObject::tr("Power factor"), QString::number(y.powerFactor), QString::number(y.powerFactor), QObject::tr("Power factor of type"), 0.01, 1, set([](DeviceType& x, double v) { x.powerFactor = v; }));
+    b.number("", QObject::tr("Power factor"), QString::number(y.powerFactor), QString::number(y.powerFactor), QObject::tr("Power factor of type"), 0.01, 1, set([](DeviceType& x, double v) { x.powerFactor = v; }));
     b.choice(QObject::tr("Poles"), QString::number(y.poles), {"1", "2", "3"}, QObject::tr("Poles of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->poles = t.toInt(), QString(); });
     b.yesNo(QObject::tr("Continuous"), y.continuous, QObject::tr("Continuous load"), set([](DeviceType& x, bool v) { x.continuous = v; }));
     b.yesNo(QObject::tr("On walls"), y.onWall, QObject::tr("Type on walls"), set([](DeviceType& x, bool v) { x.onWall = v; }));
     b.length(QObject::tr("Height"), y.height, QObject::tr("Height of type"), 0, 200, set([](DeviceType& x, double v) { x.height = v; }));
-    b.number(QObject::tr("Lumens"), y.lumens > 0 ? QString::number(y.lumens) : QObject::tr("none"), QString::number(y.lumens), QObject::tr("Lumens of type"), 0, 1e7, set([](DeviceType& x, double v) { x.lumens = v; }));
+    b.number("lm", QObject::tr("Lumens"), y.lumens > 0 ? QString::number(y.lumens) : QObject::tr("none"), QString::number(y.lumens), QObject::tr("Lumens of type"), 0, 1e7, set([](DeviceType& x, double v) { x.lumens = v; }));
     b.yesNo(QObject::tr("Life safety"), y.lifeSafety, QObject::tr("Life safety"), set([](DeviceType& x, bool v) { x.lifeSafety = v; }));
     b.text(QObject::tr("Protection"), q(y.protection), QObject::tr("Protection of type"), [id](Project& p, const std::string& t) { p.deviceTypes.change(id)->protection = t; });
     b.text(QObject::tr("Connection"), q(y.connection), QObject::tr("Connection of type"), [id](Project& p, const std::string& t) { p.deviceTypes.change(id)->connection = t; });
@@ -166,7 +170,7 @@ void level(FactsBuilder& b, const Level& l) {
     b.text(QObject::tr("Name"), q(l.name), QObject::tr("Name level"), [id](Project& p, const std::string& t) { if (!t.empty()) p.levels.change(id)->name = t; });
     b.length(QObject::tr("Height"), l.height, QObject::tr("Height of level"), 0.5, 200, [id](Project& p, double v) { p.levels.change(id)->height = v; });
     // Below datum as well: typed in metres or feet with a sign.
-    b.number(QObject::tr("Elevation"), QString("%1 %2").arg(units == UnitSystem::Imperial ? l.elevation / metresPerFoot : l.elevation, 0, 'f', 2).arg(units == UnitSystem::Imperial ? "ft" : "m"), QString::number(units == UnitSystem::Imperial ? l.elevation / metresPerFoot : l.elevation, 'f', 2), QObject::tr("Elevation of level"), -900, 2000,
+    b.number(units == UnitSystem::Imperial ? "ft" : "m", QObject::tr("Elevation"), QString("%1 %2").arg(units == UnitSystem::Imperial ? l.elevation / metresPerFoot : l.elevation, 0, 'f', 2).arg(units == UnitSystem::Imperial ? "ft" : "m"), QString::number(units == UnitSystem::Imperial ? l.elevation / metresPerFoot : l.elevation, 'f', 2), QObject::tr("Elevation of level"), -900, 2000,
              [id, units, now = l.elevation](Project& p, double v) {
                  const double metres = units == UnitSystem::Imperial ? v * metresPerFoot : v;
                  if (std::abs(metres - now) > 0.003) p.levels.change(id)->elevation = metres; // what is shown is rounded
@@ -210,7 +214,10 @@ void deviceGroup(FactsBuilder& b) {
         return QString();
     });
     const QString load = common([&](const Device& d) { return QString::number(d.load.value_or(typeOf(d).load)); });
-    b.number(QObject::tr("Load of each"), load, load, QObject::tr("Load of %1 devices").arg(ids.size()), 0, 1e9, each([](Device& d, double v) { d.load = v; }), [ids](Project& x) { for (DeviceId d : ids) x.devices.change(d)->load.reset(); });
+    // In the unit that their types share; where those differ, a bare number stands for each in its own.
+    const QString unit = common([&](const Device& d) { return QString(wordOf(typeOf(d).unit)); });
+    const std::string oneUnit = unit == QObject::tr("differ") ? std::string() : unit.toStdString();
+    b.number(oneUnit.c_str(), QObject::tr("Load of each"), load, load, QObject::tr("Load of %1 devices").arg(ids.size()), 0, 1e9, each([](Device& d, double v) { d.load = v; }), [ids](Project& x) { for (DeviceId d : ids) x.devices.change(d)->load.reset(); });
     const QString height = common([&](const Device& d) { return q(heightWords(d.height.value_or(typeOf(d).height), p.basis.units)); });
     FactRow& h = b.length(QObject::tr("Height"), p.devices[ids.front()].height.value_or(typeOf(p.devices[ids.front()]).height), QObject::tr("Height of %1 devices").arg(ids.size()), 0, 200, each([](Device& d, double v) { d.height = v; }));
     h.value = height;

@@ -1,6 +1,7 @@
 #include "core/base/Parse.h"
 
 #include "core/base/Quantity.h"
+#include "core/base/Typed.h"
 
 #include <algorithm>
 #include <charconv>
@@ -113,7 +114,7 @@ std::optional<TypedLoad> loadFrom(std::string_view text, char decimal) {
     const std::string t = trimmed(text);
     std::size_t letters = t.size();
     while (letters > 0 && isLetter(t[letters - 1])) --letters;
-    const auto amount = numberFrom(t.substr(0, letters), decimal);
+    const auto amount = typedNumber(t.substr(0, letters), decimal);
     if (!amount || *amount < 0 || *amount > 1e9) return std::nullopt;
     TypedLoad l{*amount, {}};
     if (letters == t.size()) return l;
@@ -133,19 +134,19 @@ std::optional<double> metresFrom(std::string_view text, UnitSystem units) {
         return *v * k;
     };
     if (const std::size_t feet = t.find('\''); feet != std::string::npos) { // 1' 6"
-        const auto f = whole(numberFrom(t.substr(0, feet)), metresPerFoot);
+        const auto f = whole(typedNumber(t.substr(0, feet)), metresPerFoot);
         std::string rest = trimmed(t.substr(feet + 1));
         if (rest.empty()) return f;
         if (rest.back() != '"') return std::nullopt;
         rest.pop_back();
-        const auto inches = whole(numberFrom(rest), metresPerFoot / 12);
+        const auto inches = whole(typedNumber(rest), metresPerFoot / 12);
         return f && inches ? std::optional(*f + *inches) : std::nullopt;
     }
-    if (!t.empty() && t.back() == '"') return t.pop_back(), whole(numberFrom(t), metresPerFoot / 12);
-    if (t.size() > 2 && t.substr(t.size() - 2) == "ft") return whole(numberFrom(t.substr(0, t.size() - 2)), metresPerFoot);
-    if (t.size() > 2 && t.substr(t.size() - 2) == "mm") return whole(numberFrom(t.substr(0, t.size() - 2)), 0.001);
-    if (t.size() > 1 && t.back() == 'm') return whole(numberFrom(t.substr(0, t.size() - 1)), 1);
-    return whole(numberFrom(t), units == UnitSystem::Imperial ? metresPerFoot : 1);
+    if (!t.empty() && t.back() == '"') return t.pop_back(), whole(typedNumber(t), metresPerFoot / 12);
+    if (t.size() > 2 && t.substr(t.size() - 2) == "ft") return whole(typedNumber(t.substr(0, t.size() - 2)), metresPerFoot);
+    if (t.size() > 2 && t.substr(t.size() - 2) == "mm") return whole(typedNumber(t.substr(0, t.size() - 2)), 0.001);
+    if (t.size() > 1 && t.back() == 'm') return whole(typedNumber(t.substr(0, t.size() - 1)), 1);
+    return whole(typedNumber(t), units == UnitSystem::Imperial ? metresPerFoot : 1);
 }
 
 std::optional<bool> yesFrom(std::string_view text) {

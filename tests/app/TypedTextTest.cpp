@@ -120,3 +120,102 @@ TEST_CASE("what throws in an event handler becomes a message, and the window goe
     CHECK(d.s.project() == before);
     CHECK(d.s.edit("Still there", [](Project& p) { p.basis.title = "Still there"; }));
 }
+
+namespace {
+/// Types into a fact of what is selected and presses Enter; gives what the panel says to it (empty: it was taken).
+QString enterFact(Driven& d, const QString& label, const QString& text) {
+    Facts f = factsFor(d.s, d.s.selection());
+    for (FactRow& r : f.rows)
+        if (r.label == label && r.entry) {
+            const QString said = r.entry->take(text);
+            d.pump();
+            return said;
+        }
+    FAIL("there is no fact " << label.toStdString());
+    return {};
+}
+} // namespace
+
+TEST_CASE("a fact takes a quantity with its unit, or refuses it in words: nothing is dropped") {
+    Driven d;
+    d.openDemo();
+    const CircuitId c = d.at("LP-1", 1);
+    d.s.edit("Give it a load", [&](Project& p) {
+        Load l;
+        l.circuit = c;
+        l.name = "Typed load";
+        l.amount = 100;
+        p.loads.add(l);
+    });
+    d.pump();
+    LoadId load;
+    for (const Load& l : d.s.project().loads)
+        if (l.name == "Typed load") load = l.id;
+    const auto now = [&] { return d.s.project().loads[load]; };
+    struct Entry { const char* text; double amount; LoadUnit unit; };
+    d.s.select(load);
+    for (const Entry& e : {Entry{"1.2 kVA", 1.2, LoadUnit::kVA}, {"10 A", 10, LoadUnit::A}, {"1.5 hp", 1.5, LoadUnit::hp}, {"7-1/2 hp", 7.5, LoadUnit::hp}, {"1/2 hp", 0.5, LoadUnit::hp}, {"600 VA", 600, LoadUnit::VA}, {"1,200", 1200, LoadUnit::VA}, {"1 200", 1200, LoadUnit::VA}}) {
+        INFO(e.text);
+        CHECK(enterFact(d, "Amount", e.text).isEmpty());
+        CHECK(now().amount == Approx(e.amount));
+        CHECK(now().unit == e.unit);
+    }
+    for (const char* bad : {"1.2 parsec", "abc", "12 A 3", "1.2.3", "30/2"}) {
+        INFO(bad);
+        const Load before = now();
+        CHECK_FALSE(enterFact(d, "Amount", bad).isEmpty());
+        CHECK(now() == before);
+    }
+    d.s.select(c);
+    // A breaker of two poles is two poles here as in the row; its rating is an amperage and nothing else.
+    CHECK(enterFact(d, "Breaker", "30 A").isEmpty());
+    CHECK(d.s.project().circuits[c].heldBreaker == 30);
+    CHECK_FALSE(enterFact(d, "Breaker", "30 kVA").isEmpty());
+    CHECK(d.s.project().circuits[c].heldBreaker == 30);
+    const BoardId board = d.s.project().circuits[c].board;
+    d.s.select(board);
+    CHECK(enterFact(d, "Rating", "22000 A").isEmpty());
+    CHECK(d.s.project().boards[board].ratingKA == Approx(22));
+    CHECK(enterFact(d, "Bus", "0.4 kA").isEmpty());
+    CHECK(d.s.project().boards[board].bus == Approx(400));
+    CHECK(enterFact(d, "Bus", "400 VA").contains("is not a current"));
+    CHECK(d.s.project().boards[board].bus == Approx(400));
+    CHECK(enterFact(d, "Bus", "1e9").contains("is not from 1"));
+}
+
+TEST_CASE("no number of the facts panel takes a text of another kind, and none drops a part of one") {
+    // Every fact that is a number, of every kind of thing in both demos, is given the same entries.
+    int tried = 0;
+    for (const char* demo : {"saltmarket-hall", "brindle-pier"}) {
+        Driven d;
+        REQUIRE_FALSE(d.s.beginFrom(dataFolder() / "demos" / (std::string(demo) + ".lintel")));
+        d.pump();
+        const Project& p = d.s.project();
+        std::vector<Ref> things{p.sources.begin()->id, p.transformers.empty() ? Ref() : Ref(p.transformers.begin()->id), p.boards.begin()->id, p.circuits.begin()->id, p.loads.empty() ? Ref() : Ref(p.loads.begin()->id), p.devices.begin()->id, p.deviceTypes.begin()->id};
+        for (Ref thing : things) {
+            if (!thing) continue;
+            d.s.select(thing);
+            d.pump();
+            for (const FactRow& r : factsFor(d.s, thing).rows) {
+                if (!r.entry || !r.entry->choices.isEmpty()) continue;
+                bool isNumber = false;
+                r.entry->initial.section(' ', 0, 0).toDouble(&isNumber);
+                if (!isNumber && r.entry->initial != "auto") continue;
+                for (const char* nonsense : {"12 parsec", "3 x 4", "5 5 5", "1.2.3.4", "7 lightyears", "--2"}) {
+                    const Project before = d.s.project();
+                    INFO(demo << ", " << thing.text() << ", " << r.label.toStdString() << ": " << nonsense);
+                    const QString said = r.entry->take(nonsense);
+                    ++tried;
+                    if (d.s.project() == before) {
+                        CHECK_FALSE(said.isEmpty());
+                    } else {
+                        // Only a text may take it, and then all of it.
+                        CHECK(writeProject(d.s.project()).find(nonsense) != std::string::npos);
+                        d.s.undo();
+                    }
+                }
+            }
+        }
+    }
+    CHECK(tried > 200);
+}
