@@ -2,6 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
+#include "core/base/Typed.h"
 #include "core/check/Compare.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/Words.h"
@@ -105,18 +106,16 @@ void BasisStage::numberField(QFormLayout* f, const QString& label, const char* o
     row->addWidget(u);
     row->addStretch(1);
     f->addRow(fieldLabel(label), row);
-    const auto take = [this, e, lo, hi, set, label, get] {
+    const auto take = [this, e, lo, hi, set, label, get, unit = unit.toStdString()] {
         if (!e->isModified()) return;
         e->setModified(false);
-        bool ok = false;
-        QString t = e->text();
-        const double v = t.replace(',', '.').toDouble(&ok);
-        if (!ok || v < lo || v > hi) {
-            session.say(tr("%1: “%2” is not a number from %3 to %4").arg(label, e->text()).arg(lo).arg(hi), true);
-            e->setText(QString::number(get(draft)));
+        const auto typed = readTyped(e->text().toStdString(), unit);
+        if (!typed || *typed < lo || *typed > hi) { // the text stays, to be put right
+            session.say(typed ? tr("%1: “%2” is not from %3 to %4 %5").arg(label, e->text(), QString::number(lo), QString::number(hi), q(unit)).trimmed() : label + ": " + q(typed.error().what + ". " + typed.error().help), true);
             return;
         }
-        set(draft, v);
+        set(draft, *typed);
+        e->setText(QString::number(get(draft)));
         changed();
     };
     connect(e, &QLineEdit::editingFinished, this, take);
@@ -155,10 +154,9 @@ void BasisStage::ownValuesField(QFormLayout* f) {
         std::map<std::string, double> values;
         QString bad;
         for (const QString& part : e->text().split(';', Qt::SkipEmptyParts)) {
-            bool ok = false;
-            const double v = part.section('=', 1).trimmed().toDouble(&ok);
-            if (!ok) bad = tr("“%1” is not a place and a number; write continuous/factor = 1.2").arg(part.trimmed());
-            values[part.section('=', 0, 0).trimmed().toStdString()] = v;
+            const auto v = typedNumber(part.section('=', 1).toStdString());
+            if (!v) bad = tr("“%1” is not a place and a number; write continuous/factor = 1.2").arg(part.trimmed());
+            values[part.section('=', 0, 0).trimmed().toStdString()] = v.value_or(0);
         }
         if (bad.isEmpty())
             if (auto book = loadRuleBook(draft.ruleBook, values); !book) bad = q(book.error().text());
@@ -283,11 +281,9 @@ void BasisStage::fillForm() {
         connect(e, &QLineEdit::editingFinished, this, [this, e, w = std::string(word)] {
             if (!e->isModified()) return;
             e->setModified(false);
-            QString t = e->text();
-            bool ok = false;
-            const double v = t.remove('%').trimmed().toDouble(&ok);
-            if (t.trimmed().isEmpty()) draft.demandFactors.erase(w);
-            else if (ok && v >= 0 && v <= 1000) draft.demandFactors[w] = v / 100;
+            const auto v = readTyped(e->text().toStdString(), "%");
+            if (e->text().trimmed().isEmpty()) draft.demandFactors.erase(w);
+            else if (v && *v >= 0 && *v <= 1000) draft.demandFactors[w] = *v / 100;
             else return session.say(tr("“%1” is not a percentage; leave it empty for the rule book's own rule").arg(e->text()), true);
             changed();
         });

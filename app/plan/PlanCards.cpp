@@ -2,6 +2,8 @@
 
 #include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
+#include "core/base/Parse.h"
+#include "core/base/Typed.h"
 #include "core/base/Format.h"
 #include "core/sheets/Words.h"
 
@@ -16,6 +18,52 @@
 #include <QTableWidget>
 
 namespace lintel {
+
+namespace {
+/// Enters what a cell says of how many of a part a room gets; tells what it should have been where it is not that.
+std::string enterHowMany(RecipePart& part, const std::string& text, UnitSystem units) {
+    const bool imperial = units == UnitSystem::Imperial;
+    switch (part.by) {
+    case RecipeBy::GridCount: {
+        const auto sign = text.find_first_of("xX") != std::string::npos ? text.find_first_of("xX") : text.find("×");
+        const auto rows = sign == std::string::npos ? std::nullopt : typedNumber(text.substr(0, sign));
+        const auto columns = sign == std::string::npos ? std::nullopt : typedNumber(text.substr(sign + (text[sign] == 'x' || text[sign] == 'X' ? 1 : std::string("×").size())));
+        const auto whole = [](const std::optional<double>& v) { return v && *v == std::floor(*v) && *v >= 1 && *v <= 200; };
+        if (!whole(rows) || !whole(columns)) return "rows and columns, from 1 × 1 to 200 × 200";
+        part.rows = int(*rows), part.columns = int(*columns);
+        return {};
+    }
+    case RecipeBy::GridSpacing:
+    case RecipeBy::Walls: {
+        const auto m = metresFrom(text, units);
+        if (!m || *m < 0.1 || *m > 100) return imperial ? "a spacing from 4 in to 328 ft" : "a spacing from 0.1 to 100 m";
+        part.value = *m;
+        return {};
+    }
+    case RecipeBy::GridLux: {
+        const auto lux = readTyped(text, "lx");
+        if (!lux || *lux <= 0 || *lux > 100'000) return "a light level: type 300 lux or 30 fc";
+        part.value = *lux;
+        return {};
+    }
+    case RecipeBy::GridLoad: {
+        const auto load = readTyped(text, imperial ? "VA/ft²" : "W/m²");
+        if (!load || *load <= 0 || *load > 10'000) return "a load by area: type 8 W/m² or 0.75 VA/ft²";
+        part.value = imperial ? *load / (metresPerFoot * metresPerFoot) : *load;
+        return {};
+    }
+    case RecipeBy::Furnishing: {
+        const auto kind = fromWord<FurnishingKind>(lowered(text));
+        if (!kind) return "a kind of furniture";
+        part.furnishing = *kind;
+        return {};
+    }
+    case RecipeBy::Doors:
+    case RecipeBy::Middle: return "asked for here";
+    }
+    return {};
+}
+} // namespace
 
 TableCard::TableCard(Session& s, QWidget* parent, const char* name) : QFrame(parent), session(s), heading(new QLabel(this)), grid(new QTableWidget(this)), buttons(new QHBoxLayout) {
     asRich(heading);
@@ -73,13 +121,8 @@ RecipeCard::RecipeCard(Session& s, QWidget* parent) : TableCard(s, parent, "reci
             RecipePart& part = r.parts[row];
             if (i->column() == 3) part.leg = t.toStdString();
             else if (i->column() == 2) {
-                const QStringList two = t.split(QRegularExpression("[x×]"));
-                QString digits = t;
-                digits.remove(QRegularExpression("[^0-9.,].*$"));
-                if (part.by == RecipeBy::GridCount && two.size() == 2) part.rows = std::clamp(two[0].trimmed().toInt(), 1, 200), part.columns = std::clamp(two[1].trimmed().toInt(), 1, 200);
-                else if (part.by == RecipeBy::GridSpacing || part.by == RecipeBy::Walls) part.value = std::clamp(metresFrom(t, units).value_or(part.value), 0.1, 100.0);
-                else if (part.by == RecipeBy::Furnishing) part.furnishing = fromWord<FurnishingKind>(t.toLower().toStdString()).value_or(part.furnishing);
-                else if (!digits.isEmpty()) part.value = std::clamp(digits.replace(',', '.').toDouble(), 0.0, 100000.0) * (part.by == RecipeBy::GridLoad && units == UnitSystem::Imperial ? 1 / (metresPerFoot * metresPerFoot) : part.by == RecipeBy::GridLux && t.contains("fc") ? 10.764 : 1);
+                const std::string why = enterHowMany(part, t.toStdString(), units);
+                if (!why.empty()) session.say(tr("“%1” is not %2").arg(t, q(why)), true);
             }
         });
         fill();

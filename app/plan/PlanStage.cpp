@@ -5,6 +5,7 @@
 #include "app/frame/WhenShown.h"
 #include "app/frame/UnderlayShelf.h"
 #include "app/plan/PlanCards.h"
+#include "core/base/Typed.h"
 #include "core/plan/LoadDensity.h"
 #include "core/sheets/Words.h"
 
@@ -282,12 +283,10 @@ QWidget* PlanStage::placePage() {
         spacing->setText(q(lengthWords(Metres{view->spacing}, session.project().basis.units)));
     });
     connect(target, &QLineEdit::editingFinished, this, [this] {
-        QString digits = target->text();
-        digits.remove(QRegularExpression("[^0-9.,].*$")).replace(',', '.');
-        bool ok = false;
-        const double v = digits.toDouble(&ok);
-        if (!ok || v <= 0 || v > 100000) return session.say(tr("“%1” is not a target; type 300 for lux, or 8 for W/m²").arg(target->text()), true);
-        view->target = how->currentIndex() == 6 && session.project().basis.units == UnitSystem::Imperial ? v / (metresPerFoot * metresPerFoot) : v;
+        const bool byLoad = how->currentIndex() == 6, imperial = session.project().basis.units == UnitSystem::Imperial;
+        const auto v = readTyped(target->text().toStdString(), !byLoad ? "lx" : imperial ? "VA/ft²" : "W/m²");
+        if (!v || *v <= 0 || *v > 100000) return session.say(tr("“%1” is not a target; type 300 lux, 30 fc, 8 W/m² or 0.75 VA/ft²").arg(target->text()), true);
+        view->target = byLoad && imperial ? *v / (metresPerFoot * metresPerFoot) : *v;
     });
     connect(rows, &QSpinBox::valueChanged, this, [this](int v) { view->gridRows = v; });
     connect(columns, &QSpinBox::valueChanged, this, [this](int v) { view->gridColumns = v; });
