@@ -1,6 +1,7 @@
 #include "core/bench/Bench.h"
 #include "core/base/Json.h"
 #include "core/base/Parse.h"
+#include "core/base/Typed.h"
 
 #include "core/base/Format.h"
 #include "core/base/Limits.h"
@@ -117,19 +118,38 @@ Outcome<CircuitId> makeCircuit(Project& p, BoardId board, const BenchCircuit& c)
 // ---- what was entered ----
 
 std::optional<BenchLoad> loadFrom(const std::string& text, LoadUnit unit) {
-    std::string_view left = text;
-    const auto amount = takePlainNumber(left);
-    if (!amount) return std::nullopt;
-    const double v = *amount;
-    std::string rest(left);
-    rest.erase(std::remove_if(rest.begin(), rest.end(), isBlank), rest.end());
-    if (rest.empty()) return BenchLoad{v, unit};
-    if (rest == "HP") rest = "hp";
-    if (const auto u = fromWord<LoadUnit>(rest)) return BenchLoad{v, *u};
-    return std::nullopt;
+    // Below nothing is understood as well: whoever asks refuses it in words of its own.
+    const std::string t = trimmed(text);
+    const bool below = !t.empty() && t.front() == '-';
+    auto typed = loadFrom(std::string_view(t).substr(below), '.');
+    if (typed && below) typed->amount = -typed->amount;
+    return typed ? std::optional(BenchLoad{typed->amount, typed->unit.value_or(unit)}) : std::nullopt;
 }
 
 std::string benchLength(Metres m, UnitSystem units) { return units == UnitSystem::Imperial ? lintel::number(inFeet(m)) + " ft" : lintel::number(m.v, 1) + " m"; }
+
+namespace {
+/// "#12", "4/0 AWG", "250 kcmil", "2.5 mm²": the size as the book names it.
+std::string plainSize(std::string v) {
+    if (!v.empty() && v.front() == '#') v.erase(0, 1);
+    for (const char* unit : {"awg", "kcmil", "mm²", "mm2"})
+        if (const std::string low = lowered(v), u = unit; low.size() > u.size() && low.compare(low.size() - u.size(), u.size(), u) == 0) return trimmed(std::string_view(v).substr(0, v.size() - u.size()));
+    return v;
+}
+
+/// The choice that a word stands for: whatever its case, "Cu" and "Al", a size with its unit; else the word as it is.
+std::string chosen(const BenchField& f, const std::string& word) {
+    if (std::find(f.choices.begin(), f.choices.end(), word) != f.choices.end()) return word;
+    const auto same = [&](const std::string& other) {
+        for (const std::string& c : f.choices)
+            if (sameWord(c, other)) return c;
+        return std::string();
+    };
+    for (const std::string& other : {word, sameWord(word, "cu") ? std::string("copper") : sameWord(word, "al") || sameWord(word, "aluminum") ? std::string("aluminium") : std::string(), plainSize(word)})
+        if (const std::string c = same(other); !c.empty()) return c;
+    return word;
+}
+} // namespace
 
 BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, const nlohmann::json& entered) : name(kind.name), all(std::move(fields)) {
     if (!entered.is_object()) throw BenchRefusal{{name, "expected a JSON object with the fields of this sum", "for instance {\"" + all.front().key + "\": \"" + all.front().value + "\"}"}};
@@ -158,7 +178,8 @@ BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, 
         else refuse(key, "expected a text or a number, found " + seen(j));
     }
     for (const BenchField& f : all) {
-        const std::string& v = values[f.key];
+        std::string& v = values[f.key];
+        if (f.type == BenchField::Type::Choice) v = chosen(f, v);
         if (f.type == BenchField::Type::Choice && std::find(f.choices.begin(), f.choices.end(), v) == f.choices.end()) {
             std::string known;
             for (const std::string& c : f.choices) known += (known.empty() ? "" : ", ") + c;
@@ -181,10 +202,9 @@ std::optional<double> BenchInputs::maybe(const std::string& key) const {
     const BenchField& f = field(key);
     const std::string v = values.at(key);
     if (v.empty() || v == "auto") return std::nullopt;
-    std::string_view left = v;
-    const auto typed = takePlainNumber(left);
-    const std::string rest = trimmed(left);
-    if (!typed || !(rest.empty() || rest == f.unit)) refuse(key, fmt::format("\"{}\" is not a number{}", v, f.unit.empty() ? "" : " of " + f.unit), f.help);
+    auto typed = readTyped(v, f.unit);
+    if (!typed && !f.unit.empty() && v.size() > f.unit.size() && v.compare(v.size() - f.unit.size(), f.unit.size(), f.unit) == 0) typed = readTyped(v.substr(0, v.size() - f.unit.size()), ""); // a unit that nothing is converted to
+    if (!typed) refuse(key, fmt::format("\"{}\" is not a number{}", v, f.unit.empty() ? "" : " of " + f.unit), f.help.empty() ? typed.error().help : f.help);
     const double x = *typed;
     if (x < f.least || x > f.most) refuse(key, fmt::format("{} is outside {} … {}{}", x, f.least, f.most, f.unit.empty() ? "" : " " + f.unit), f.help);
     return x;
@@ -196,14 +216,10 @@ double BenchInputs::number(const std::string& key) const {
 std::optional<Metres> BenchInputs::maybeLength(const std::string& key) const {
     const std::string v = values.at(field(key).key);
     if (v.empty()) return std::nullopt;
-    std::string_view left = v;
-    const auto typed = takePlainNumber(left);
-    const double x = typed.value_or(0);
-    const std::string unit = trimmed(left);
-    if (!typed || !(unit.empty() || unit == "ft" || unit == "m")) refuse(key, "\"" + v + "\" is not a length", "Type 120 ft or 36 m.");
-    const Metres m = unit == "m" || (unit.empty() && unitSystem == UnitSystem::Metric) ? Metres{x} : feet(x);
-    if (m.v < 0 || m.v > 100000) refuse(key, "\"" + v + "\" is outside 0 … 100 km");
-    return m;
+    const auto m = metresFrom(v, unitSystem);
+    if (!m && readTyped(v, unitSystem == UnitSystem::Imperial ? "ft" : "m")) refuse(key, "\"" + v + "\" is outside 0 … 100 km");
+    if (!m) refuse(key, "\"" + v + "\" is not a length", "Type 120 ft, 36 m or 6' 8\".");
+    return Metres{*m};
 }
 Metres BenchInputs::length(const std::string& key) const {
     if (const auto m = maybeLength(key)) return *m;
@@ -221,7 +237,7 @@ std::string BenchInputs::text(const std::string& key) const { return values.at(f
 SizeIndex BenchInputs::size(const std::string& key, const RuleBook& book) const {
     std::string v = values.at(field(key).key);
     if (v == "auto" || v.empty()) return -1;
-    if (v.front() == '#') v.erase(0, 1);
+    v = plainSize(v);
     const SizeIndex s = book.find(v);
     if (s < 0) refuse(key, "there is no conductor size \"" + v + "\"", "For instance 12, 1/0 or 250.");
     return s;

@@ -190,3 +190,28 @@ TEST_CASE("a single-phase board has single-phase fault levels") {
     CHECK(above.lineNeutral == Approx(6).margin(0.01));
     CHECK(f.lineNeutral == Approx(3.65).margin(0.03));
 }
+
+TEST_CASE("the bench reads quantities, sizes and metals as people write them") {
+    const double plain = figure(answer("conductor", {{"load", "10 hp"}, {"poles", 3}, {"system", "480Y/277"}, {"length", "100 ft"}}), "drop_V");
+    REQUIRE(plain > 0);
+    for (const char* length : {"100 feet", "100'", "30.48 m", "100 FT", "1200 in"}) {
+        INFO(length);
+        CHECK(figure(answer("conductor", {{"load", "10 hp"}, {"poles", 3}, {"system", "480Y/277"}, {"length", length}}), "drop_V") == Approx(plain));
+    }
+    CHECK(figure(answer("motor", {{"hp", "7-1/2"}, {"system", "480Y/277"}}), "flc_A") == 11);
+    CHECK(figure(answer("motor", {{"hp", "1/2 hp"}, {"system", "480Y/277"}}), "flc_A") == Approx(1.1));
+    CHECK(figure(answer("conductor", {{"load", "7-1/2 hp"}, {"poles", 3}, {"system", "480Y/277"}}), "load_A") == 11);
+    CHECK(answer("conductor", {{"load", "100 A"}, {"material", "Cu"}})["size"] == answer("conductor", {{"load", "100 A"}, {"material", "copper"}})["size"]);
+    CHECK(answer("conductor", {{"load", "100 A"}, {"material", "AL"}})["size"] == answer("conductor", {{"load", "100 A"}, {"material", "aluminium"}})["size"]);
+    CHECK(answer("conductor", {{"load", "100 A"}, {"size", "250 kcmil"}})["size"] == "250");
+    CHECK(answer("conductor", {{"load", "100 A"}, {"size", "4/0 AWG"}})["size"] == "4/0");
+    CHECK(answer("conductor", {{"load", "100 A"}, {"size", "#1"}})["size"] == "1");
+    CHECK(answer("conductor", {{"load", "30 A"}, {"ambient", "104 °F"}})["size"] == answer("conductor", {{"load", "30 A"}, {"ambient", "40"}})["size"]);
+    CHECK(answer("conduit", {{"conductors", {"3 × 4/0"}}, {"conduit", "emt"}})["conduit"] == "2"); // 0.971 in² of 1.342
+    for (const auto& [field, text] : {std::pair{"load", "10 parsec"}, {"length", "12 parsec"}, {"ambient", "40 A"}, {"ambient", "4 0"}, {"size", "12 mm"}, {"material", "gold"}}) {
+        INFO(field << " " << text);
+        nlohmann::json entered{{"load", "30 A"}};
+        entered[field] = text;
+        CHECK_FALSE(bench(*benchKind("conductor"), entered, nec()));
+    }
+}
