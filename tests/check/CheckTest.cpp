@@ -1,6 +1,7 @@
 #include "core/check/Compare.h"
 #include "core/project/ProjectFile.h"
-#include "tests/World.h"
+#include "core/project/Document.h"
+#include "tests/Building.h"
 
 #include <set>
 
@@ -555,4 +556,34 @@ TEST_CASE("the corrected twin of the demo shows nothing that stops an issue") {
         INFO(s.text);
         CHECK(s.severity != Severity::Stop);
     }
+}
+
+TEST_CASE("no remedy makes a project that could not be opened again") {
+    // Found by fuzzing: a load of a few VA with no length, and "enter the longest that the drop allows, 882 759 ft".
+    const auto all = [](const Project& p, const RuleBook& book) {
+        const Results r = solve(p, book);
+        const CheckInput in{p, book, r};
+        int tried = 0;
+        for (const Snag& s : findSnags(p, book, r))
+            for (const Remedy& m : remediesFor(in, s)) {
+                Document d(p);
+                INFO(s.text << ": " << m.label);
+                d.edit(m.label, m.apply);
+                if (d.refusal()) FAIL_CHECK(d.refusal()->text());
+                d.undoAll();
+                CHECK(d.project() == p);
+                ++tried;
+            }
+        return tried;
+    };
+    OneBoard w;
+    w.circuit(0.1, LoadUnit::VA, 1);
+    CHECK(all(w.p, nec()) > 0);
+    int tried = 0;
+    for (std::uint32_t seed = 1; seed <= 6; ++seed) tried += all(randomBuilding(seed, 5), nec());
+    for (const char* demo : {"saltmarket-hall", "brindle-pier"}) {
+        const Project p = *loadProject(dataFolder() / "demos" / (std::string(demo) + ".lintel"));
+        tried += all(p, bookOf(p.basis.ruleBook));
+    }
+    CHECK(tried > 50);
 }
