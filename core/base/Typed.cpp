@@ -2,6 +2,7 @@
 
 #include "core/base/Limits.h"
 #include "core/base/Parse.h"
+#include "core/base/Utf8.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -84,9 +85,10 @@ Outcome<double> readTyped(std::string_view text, std::string_view unit, char dec
     const Unit* wanted = unit.empty() ? nullptr : find(unit);
     const Kind kind = wanted ? wanted->kind : Kind::Number;
     const auto refuse = [&](const std::string& what) {
-        const std::string shown = t.size() > 40 ? t.substr(0, 37) + "…" : t;
+        const std::string shown = t.size() > 40 ? std::string(cutUtf8(t, 37)) + "…" : t;
         return Error{"", fmt::format("“{}” is not {}", shown, what), fmt::format("Type {}.", kind == Kind::Number ? typed[0] : fmt::format("a number, in {}", typed[int(kind)]))};
     };
+    if (t.size() > limits::typedLine) return refuse(names[int(kind)]);
     // The unit is the longest end that is one; what stands before it has to be a number, all of it.
     for (std::size_t at = 0; at <= t.size(); ++at) {
         if (at < t.size() && (static_cast<unsigned char>(t[at]) & 0xC0) == 0x80) continue; // within a sign
