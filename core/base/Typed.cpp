@@ -42,6 +42,9 @@ constexpr const char* typed[] = {"a number without a unit", "A, mA or kA", "V or
 
 const Unit* find(std::string_view symbol) {
     const std::string s = lowered(symbol);
+    // Case is forgiven but where it means a thousand millions: "MW" is not "mW", nor "mΩ" "MΩ".
+    if ((s == "mw" || s == "mva") && symbol.front() != 'M') return nullptr;
+    if ((s == "mΩ" || s == "mω" || s == "mohm") && symbol.front() != 'm') return nullptr;
     for (const Unit& u : units)
         if (s == u.symbol) return &u;
     return nullptr;

@@ -31,7 +31,7 @@ TEST_CASE("a quantity is converted, or refused with what may be typed") {
         REQUIRE(v);
         CHECK(*v == Approx(c.value));
     }
-    const std::pair<const char*, const char*> bad[] = {{"10 VA", "A"}, {"1.5 kW", "VA"}, {"1.5 hp", "VA"}, {"30/2", "kA"}, {"10 A 3", "A"}, {"A", "A"}, {"", "A"}, {"12 parsec", "m"}, {"20 A", ""}, {"1.2.3 kVA", "VA"}, {"1,2,3", "A"}, {"5 %%", "%"}, {"30 A/2", "A"}, {"10VA extra", "VA"}};
+    const std::pair<const char*, const char*> bad[] = {{"10 VA", "A"}, {"1.5 kW", "VA"}, {"1.5 hp", "VA"}, {"30/2", "kA"}, {"10 A 3", "A"}, {"A", "A"}, {"", "A"}, {"12 parsec", "m"}, {"20 A", ""}, {"1.2.3 kVA", "VA"}, {"1,2,3", "A"}, {"5 %%", "%"}, {"30 A/2", "A"}, {"30 mW", "W"}, {"5 mVA", "VA"}, {"1 MΩ", "Ω"}, {"1 MOHM", "Ω"}, {"10VA extra", "VA"}};
     for (const auto& [text, unit] : bad) {
         INFO(text << " for " << unit);
         const auto v = readTyped(text, unit);
