@@ -348,6 +348,7 @@ void BasisStage::fillForm() {
     str(tr("Circuits named"), "circuitPattern", &Basis::circuitPattern);
     num(tr("Growth on feeders"), "growth", "%", 0, 500, &Basis::growth, 100);
     num(tr("Slack on runs"), "slack", "%", 0, 200, &Basis::slack, 100);
+    numberField(f, tr("Unknown lengths count as"), "unknownLength", "m", 0, 5000, 1, [](const Basis& b) { return b.unknownLength; }, [](Basis& b, double v) { b.unknownLength = v; });
     numberField(f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2, [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });
 
     f = group(tr("PLAN"), 2);

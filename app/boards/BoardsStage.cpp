@@ -455,7 +455,7 @@ void BoardsStage::showBoard() {
         title->setText(QString("<span style='font-size:19px;font-weight:600'>%1</span>&nbsp;&nbsp;<span style='color:%2'>%3</span>").arg(q(b->name).toHtmlEscaped(), t.quiet.name(), q(b->description).toHtmlEscaped()));
         const BoardResult& r = s.results.of(current);
         about->setText(QString("%1 V · %2 A bus · %3 · %4 · %5 kA").arg(wordOf(b->system)).arg(b->bus).arg(b->main > 0 ? tr("%1 A main").arg(b->main) : tr("lugs only")).arg(b->form == BoardForm::Ways ? tr("%1 ways").arg(b->slots / 3) : tr("%1 slots").arg(b->slots)).arg(b->ratingKA) +
-                       (r.fault.known ? tr(", %1 here").arg(q(figures(r.fault.worst()))) : QString()));
+                       (r.fault.known ? tr(", %1 here").arg(q(faultWords(r.fault))) : QString()));
     } else {
         title->setText(tr("No board yet"));
         about->setText(tr("Project ▸ Add board"));

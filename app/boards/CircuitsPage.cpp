@@ -136,7 +136,7 @@ QVariant CircuitsModel::data(const QModelIndex& i, int role) const {
     case Amps: return load && r.va > 0 ? q(figures(r.load.v)) : QString();
     case Breaker: return c->use == CircuitUse::Reserved ? QString() : q(deviceWords(r, c->poles, *from->book)) + (r.deviceHeld ? tr(" held") : QString());
     case Size: return load ? q(sizeOf(run, *from->book)) : QString();
-    case Length: return load && run.need.lengthKnown ? q(lengthWords(run.need.length, p.basis.units)) : QString();
+    case Length: return load && run.need.lengthKnown ? (run.need.lengthAssumed ? "~" : "") + q(lengthWords(run.need.length, p.basis.units)) : QString();
     case Drop: return load && run.need.lengthKnown ? q(percent(run.dropOwn)) : QString();
     case Note: return q(c->note);
     }

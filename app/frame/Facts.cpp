@@ -156,9 +156,10 @@ struct Builder : FactsBuilder {
         size.entry->initial = r.state == Sizing::Held ? q(sol.book->sizes()[std::size_t(r.size)].name) : "auto";
         if (r.tooSmall || r.state == Sizing::NoneFits) size.colour = theme().stop;
         row(QObject::tr("Why"), r.state == Sizing::PastCeiling ? QObject::tr("ceiling: feed it from nearer") : q(whyWords(r)));
-        const QString length = r.need.lengthKnown ? q(lengthWords(r.need.length, b.units)) + (r.need.across.v > 0 ? QObject::tr(", measured") : QObject::tr(", entered")) : QObject::tr("not known");
+        const bool known = r.need.lengthKnown && !r.need.lengthAssumed;
+        const QString length = known ? q(lengthWords(r.need.length, b.units)) + (r.need.across.v > 0 ? QObject::tr(", measured") : QObject::tr(", entered")) : r.need.lengthAssumed ? QObject::tr("not known, counts as %1").arg(q(lengthWords(r.need.length, b.units))) : QObject::tr("not known");
         FactRow& len = row(QObject::tr("Run"), length);
-        len.entry = FactRow::Entry{r.need.lengthKnown ? q(lengthWords(r.need.length, b.units)) : "", {}, [this_ = &s, run, units = b.units](const QString& t) -> QString {
+        len.entry = FactRow::Entry{known ? q(lengthWords(r.need.length, b.units)) : "", {}, [this_ = &s, run, units = b.units](const QString& t) -> QString {
                                        if (t.trimmed().isEmpty() || t.trimmed() == "auto") {
                                            this_->edit(QObject::tr("Measure run"), [&](Project& p) { run(p).lengthBy = LengthBy::Reach; });
                                            return {};
@@ -176,7 +177,7 @@ struct Builder : FactsBuilder {
             row(QObject::tr("Up, over, down"), QString("%1 / %2 / %3").arg(q(lengthWords(r.need.up, b.units)).section(' ', 0, 0).section(QChar(0xa0), 0, 0), q(lengthWords(r.need.across, b.units)).section(' ', 0, 0),
                                                                               q(lengthWords(r.need.down, b.units))));
         if (r.need.lengthKnown) {
-            FactRow& drop = row(QObject::tr("Drop"), QString("%1 · %2 total").arg(q(percent(r.dropOwn)), q(percent(r.dropTotal))));
+            FactRow& drop = row(QObject::tr("Drop"), QString("%1 · %2 total").arg(q(percent(r.dropOwn)), q(dropWords(r.dropTotal, r.need.beforeKnown))));
             if (r.dropOwn > r.need.ownLimit || r.dropTotal > r.need.totalLimit) drop.colour = theme().stop;
             if (r.longest.v > 0) row(QObject::tr("Longest"), q(lengthWords(r.longest, b.units)));
         }
@@ -292,7 +293,7 @@ struct Builder : FactsBuilder {
         const FaultPoint& fault = sol.results.of(c.board).fault;
         const Board& board = sol.project.boards[c.board];
         if (fault.known) {
-            FactRow& ka = number("kA", QObject::tr("Breaks"), QString("%1 of %2 kA%3").arg(q(figures(fault.worst())), q(figures(c.heldKA.value_or(board.ratingKA))), c.heldKA ? QObject::tr(" · held") : QString()),
+            FactRow& ka = number("kA", QObject::tr("Breaks"), QString("%1 of %2 kA%3").arg(q(faultWords(fault)), q(figures(c.heldKA.value_or(board.ratingKA))), c.heldKA ? QObject::tr(" · held") : QString()),
                                  c.heldKA ? QString::number(*c.heldKA) : "auto", QObject::tr("Interrupting rating"), 1, 300, [id](Project& p, double v) { p.circuits.change(id)->heldKA = v; },
                                  [id](Project& p) { p.circuits.change(id)->heldKA.reset(); });
             if (fault.worst() > c.heldKA.value_or(board.ratingKA)) ka.colour = theme().stop;
@@ -387,7 +388,7 @@ struct Builder : FactsBuilder {
         if (r.fault.known && r.fault.worst() > std::max(b.ratingKA, b.seriesKA)) ka.colour = theme().stop;
         number("kA", QObject::tr("Series pair"), b.seriesKA > 0 ? q(figures(b.seriesKA)) + " kA" : QObject::tr("none"), QString::number(b.seriesKA), QObject::tr("Tested series pair"), 0, 300, [id](Project& p, double v) { p.boards.change(id)->seriesKA = v; });
         rare(b.seriesKA == 0);
-        number("kA", QObject::tr("Fault level"), r.fault.known ? QString("%1 kA%2").arg(q(figures(r.fault.worst()))).arg(b.givenKA ? QObject::tr(", given") : QString()) : QObject::tr("not known"), b.givenKA ? QString::number(*b.givenKA) : "auto", QObject::tr("Fault level given"), 0.01, 500,
+        number("kA", QObject::tr("Fault level"), r.fault.known ? QString("%1 kA%2").arg(q(faultWords(r.fault))).arg(b.givenKA ? QObject::tr(", given") : QString()) : QObject::tr("not known"), b.givenKA ? QString::number(*b.givenKA) : "auto", QObject::tr("Fault level given"), 0.01, 500,
                [id](Project& p, double v) { p.boards.change(id)->givenKA = v; }, [id](Project& p) { p.boards.change(id)->givenKA.reset(); });
         if (r.fault.known) row(QObject::tr("Peak, X/R"), QString("%1 kA, %2").arg(q(figures(r.fault.peak())), q(figures(r.fault.xOverR()))));
         sizeRow(b);
@@ -415,7 +416,7 @@ struct Builder : FactsBuilder {
             return QString();
         });
         rare(b.lugs == Lugs::None);
-        const RoomId room = roomAt(sol.project, b.level, b.at);
+        const RoomId room = b.onPlan ? roomAt(sol.project, b.level, b.at) : RoomId{};
         text(QObject::tr("Location"), b.location.empty() && room ? q(nameOf(sol.project, Ref(room))) : q(b.location), QObject::tr("Location of board"), [id](Project& p, const std::string& t) { p.boards.change(id)->location = t; });
         rare(b.location.empty());
         number("%", QObject::tr("Stays free"), b.reservedShare > 0 ? QObject::tr("%1 % of its places").arg(q(lintel::number(b.reservedShare * 100))) : QObject::tr("nothing"), QString::number(b.reservedShare * 100), QObject::tr("Reserved share"), 0, 100, [id](Project& p, double v) { p.boards.change(id)->reservedShare = v / 100; });
@@ -616,13 +617,13 @@ struct Builder : FactsBuilder {
             if (r.used > 1) taken.colour = theme().stop;
             FactRow& peak = row(QObject::tr("Largest start"), QString("%1 kVA of %2").arg(q(kilo(r.peak)), q(figures(x.kva * x.peakShare))));
             if (r.peak > x.kva * x.peakShare * 1000) peak.colour = theme().check;
-            row(QObject::tr("Fault level"), q(figures(r.fault.worst())) + " kA");
+            row(QObject::tr("Fault level"), q(faultWords(r.fault)) + " kA");
         } else if (x.kind == SourceKind::FaultLevel || x.kind == SourceKind::ExistingBoard)
             number("kA", QObject::tr("Fault level"), q(figures(x.faultKA)) + " kA", QString::number(x.faultKA), QObject::tr("Fault level"), 0.01, 500, [id](Project& p, double v) { p.sources.change(id)->faultKA = v; });
         else {
             number("kVA", QObject::tr("Transformer"), q(lintel::number(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Utility transformer"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
             number("%", QObject::tr("Impedance"), QString("%1 %Z").arg(x.percentZ), QString::number(x.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.sources.change(id)->percentZ = v; });
-            row(QObject::tr("Fault level"), q(figures(r.fault.worst())) + " kA");
+            row(QObject::tr("Fault level"), q(faultWords(r.fault)) + " kA");
         }
         if (sol.book->metric()) {
             choice(QObject::tr("Earthing"), q(wordOf(x.earthing)), words<Earthing>(), QObject::tr("Earthing of supply"), [id](Project& p, const QString& t) {

@@ -32,29 +32,31 @@ void FeedPathBar::rebuild() {
     for (Ref r : at ? s.results.feedPath(at, s.project) : std::vector<Ref>{}) {
         Step step{r, q(nameOf(s.project, r)), {}, {}, t.quiet, {}};
         double drop = 0, limit = b.totalDropLimit;
+        bool known = true;
         if (auto* x = s.project.sources.find(r.as<Source>())) {
             step.name += " " + q(wordOf(x->system));
             step.middle = q(figures(s.results.of(x->id).fault.worst())) + " kA";
         } else if (auto* d = s.project.boards.find(r.as<Board>())) {
             const BoardResult& n = s.results.of(d->id);
-            drop = n.dropTotal;
-            step.middle = QString("%1 A · %2 kA").arg(q(number(d->bus)), n.fault.known ? q(figures(n.fault.worst())) : "–");
+            drop = n.dropTotal, known = n.dropKnown;
+            step.middle = QString("%1 A · %2 kA").arg(q(number(d->bus)), n.fault.known ? q(faultWords(n.fault)) : "–");
         } else if (auto* x2 = s.project.transformers.find(r.as<Transformer>())) {
             const TransformerResult& n = s.results.of(x2->id);
-            drop = n.dropTotal;
+            drop = n.dropTotal, known = n.dropKnown;
             step.name += QString(" %1 kVA").arg(q(rating(x2->kva)));
             step.middle = QString("%1 – %2").arg(q(wordOf(x2->primary)).section('Y', 0, 0), q(wordOf(x2->secondary)));
         } else if (auto* c = s.project.circuits.find(r.as<Circuit>())) {
             const CircuitResult& n = s.results.of(c->id);
             const RunResult& run = *s.results.run(c->id);
             drop = n.feeder ? s.results.node(n.feeds)->dropTotal : run.dropTotal;
+            known = n.feeder ? s.results.node(n.feeds)->dropKnown : run.need.beforeKnown;
             step.middle = QString("%1 A %2P").arg(q(number(n.device))).arg(c->poles);
             if (n.faultEnd > 0) step.middle += QString(" · %1 kA").arg(q(figures(n.faultEnd)));
             if (!run.need.lengthKnown && !n.feeder) {
                 step.drop = c->use == CircuitUse::Spare ? "spare" : "no length";
             }
         }
-        if (step.drop.isEmpty()) step.drop = r == at && !r.is<Source>() ? QString("%1 of %2").arg(q(percent(drop))).arg(limit) : q(percent(drop));
+        if (step.drop.isEmpty()) step.drop = r == at && !r.is<Source>() ? QString("%1 of %2").arg(q(dropWords(drop, known))).arg(limit) : q(dropWords(drop, known));
         if (drop > limit) step.dropColour = t.stop;
         else if (drop > 0.75 * limit) step.dropColour = t.check;
         path.push_back(step);

@@ -256,6 +256,7 @@ void MainWindow::buildMenus() {
             Board b;
             b.name = freeBoardName(p, "LP-1");
             b.level = planStage->plan().level();
+            b.onPlan = false; // until it is set down there
             for (const Board& o : p.boards)
                 if (o.use == BoardUse::Panelboard) b.system = o.system;
             made = addBoard(p, b);
@@ -270,6 +271,7 @@ void MainWindow::buildMenus() {
             Transformer t;
             t.name = freeBoardName(p, "T-1");
             t.level = planStage->plan().level();
+            t.onPlan = false; // until it is set down there
             t.run = p.runs.add({});
             made = p.transformers.add(t);
         });
@@ -281,6 +283,7 @@ void MainWindow::buildMenus() {
             Source s;
             s.name = "Utility";
             s.level = planStage->plan().level();
+            s.onPlan = false; // until it is set down there
             made = p.sources.add(s);
         });
         state->select(made);

@@ -140,7 +140,7 @@ void PlanView::finishCatchment() {
         k.outline = outline;
         k.name = "Catchment " + std::to_string(p.catchments.size() + 1);
         for (const Board& b : p.boards) // the boards that stand in it serve it, until the matrix says otherwise
-            if (b.level == floor && contains(outline, b.at)) k.boards.push_back({b.id, {}, false});
+            if (b.standsOn(floor) && contains(outline, b.at)) k.boards.push_back({b.id, {}, false});
         made = p.catchments.add(k);
     });
     session.select(made);
@@ -265,6 +265,14 @@ void PlanView::placeOne() {
         });
         break;
     case Placing::Board:
+        if (const Board* b = now.boards.find(placing.standing.as<Board>())) {
+            session.edit(tr("Place %1").arg(q(b->name)), [&, id = b->id](Project& p) {
+                Board& x = *p.boards.change(id);
+                x.level = floor, x.onPlan = true, x.at = hover.at, x.turn = hover.turn;
+            });
+            made = b->id;
+            break;
+        }
         session.edit(tr("Place board"), [&](Project& p) {
             Board b;
             b.name = freeBoardName(p, "LP-1");
@@ -275,6 +283,14 @@ void PlanView::placeOne() {
         });
         break;
     case Placing::Transformer:
+        if (const Transformer* t = now.transformers.find(placing.standing.as<Transformer>())) {
+            session.edit(tr("Place %1").arg(q(t->name)), [&, id = t->id](Project& p) {
+                Transformer& x = *p.transformers.change(id);
+                x.level = floor, x.onPlan = true, x.at = hover.at;
+            });
+            made = t->id;
+            break;
+        }
         session.edit(tr("Place transformer"), [&](Project& p) {
             Transformer t;
             t.name = freeBoardName(p, "T-1");
@@ -284,6 +300,7 @@ void PlanView::placeOne() {
         });
         break;
     }
+    if (placing.standing) placing.standing = {}, setMode(PlanMode::Select); // it is down, and there is only one of it
     session.select(made);
 }
 
@@ -300,12 +317,13 @@ void PlanView::moveSelection(Point by, bool turn) {
                 if (turn && n == 1 && p.deviceTypes[d->type].onWall)
                     if (const SnapResult s = snapToWall(p, d->level, d->at, 0.6); s.onWall) d->at = s.at, d->turn = s.turn;
             }
-            if (Board* b = p.boards.change(r.as<Board>())) {
+            if (const Board* x = p.boards.find(r.as<Board>()); x && x->onPlan) {
+                Board* b = p.boards.change(x->id);
                 b->at = b->at + by;
                 if (turn && n == 1)
                     if (const SnapResult s = snapToWall(p, b->level, b->at, 0.6); s.onWall) b->at = s.at, b->turn = s.turn;
             }
-            if (Transformer* t = p.transformers.change(r.as<Transformer>())) t->at = t->at + by;
+            if (const Transformer* t = p.transformers.find(r.as<Transformer>()); t && t->onPlan) p.transformers.change(t->id)->at = t->at + by;
             if (Furnishing* f = p.furnishings.change(r.as<Furnishing>())) f->at = f->at + by;
             if (Tray* t = p.trays.change(r.as<Tray>()))
                 for (Point& q_ : t->path) q_ = q_ + by;
@@ -482,7 +500,7 @@ void PlanView::showCard() {
     for (const Board& b : p.boards)
         if (factsOf(b.system).lines >= poles) boards.push_back(&b);
     const auto cost = [&](const Board* b) {
-        return (b->level == floor ? 0 : 500) + (b->use == BoardUse::Switchboard ? 200 : 0) + (poles == 1 && voltsAcross(b->system, 1).v > 250 ? 150 : 0) + orthogonal(b->at, mid);
+        return (b->level == floor ? 0 : 500) + (b->use == BoardUse::Switchboard ? 200 : 0) + (poles == 1 && voltsAcross(b->system, 1).v > 250 ? 150 : 0) + (b->onPlan ? orthogonal(b->at, mid) : 300);
     };
     std::stable_sort(boards.begin(), boards.end(), [&](const Board* x, const Board* y) { return cost(x) < cost(y); });
     {
@@ -545,7 +563,7 @@ void PlanView::previewCard() {
     const CircuitResult& cr = r.of(c);
     const RunResult& run = cr.run;
     QString text = tr("to %1 · %2 A · %3").arg(q(nameOf(trial, c)), q(number(cr.device)), q(conductorWords(run, *s.book)));
-    if (run.need.lengthKnown) text += tr(" · run %1 · %2 own, %3 total").arg(q(lengthWords(run.need.length, trial.basis.units)), q(percent(run.dropOwn)), q(percent(run.dropTotal)));
+    if (run.need.lengthKnown) text += tr(" · run %1 · %2 own, %3 total").arg(q(lengthWords(run.need.length, trial.basis.units)), q(percent(run.dropOwn)), q(dropWords(run.dropTotal, run.need.beforeKnown)));
     if (trial.circuits[c].slot == 0) text = tr("%1 has no free slot for it").arg(q(trial.boards[board].name));
     cardEffect->setText(text);
     card->adjustSize();

@@ -516,10 +516,18 @@ void PlanStage::rebuildPalette() {
     }
     title(tr("BOARDS"));
     Placing x;
+    // What is there already and stands on no plan yet comes first.
     x.what = Placing::Board;
-    add(tr("Board"), x);
+    for (const Board& b : p.boards)
+        if (!b.onPlan) x.standing = b.id, add(tr("%1, to be placed").arg(q(b.name)), x, tr("It is fed and sized already; its runs are measured once it stands on a plan"));
     x.what = Placing::Transformer;
-    add(tr("Transformer"), x);
+    for (const Transformer& t : p.transformers)
+        if (!t.onPlan) x.standing = t.id, add(tr("%1, to be placed").arg(q(t.name)), x, tr("Its runs are measured once it stands on a plan"));
+    x.standing = {};
+    x.what = Placing::Board;
+    add(tr("New board"), x);
+    x.what = Placing::Transformer;
+    add(tr("New transformer"), x);
     title(tr("IN WALLS"));
     x.what = Placing::Opening;
     for (const auto& [value, word] : EnumText<OpeningKind>::words) {

@@ -206,7 +206,7 @@ void PlanView::fit() {
     for (const Device& d : p.devices)
         if (d.level == floor) grow(d.at);
     for (const Board& b : p.boards)
-        if (b.level == floor) grow(b.at);
+        if (b.standsOn(floor)) grow(b.at);
     if (layers)
         for (const PlanScene::Layer& l : *layers) {
             if (l.crop) grow({l.crop->left(), l.crop->top()}), grow({l.crop->right(), l.crop->bottom()});

@@ -114,13 +114,15 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
             const CircuitId via = thing.is<Circuit>() ? thing.as<Circuit>() : from->results.node(thing)->via;
             return via && from->book->metric() ? q(deviceWords(from->results.of(via), 1, *from->book)) : q(number(r.need.device));
         }
-        case Length: return r.need.lengthKnown ? q(number(length(r.need.length))) : role == Qt::EditRole ? "" : "–";
+        case Length:
+            if (r.need.lengthKnown && !r.need.lengthAssumed) return q(number(length(r.need.length)));
+            return role == Qt::EditRole ? QString() : r.need.lengthAssumed ? "~" + q(number(length(r.need.length))) : QString("–");
         case Needs: return r.sizeForAmpacity >= 0 ? shortSize(q((r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + "×" : "") + sizeWords(*from->book, r.sizeForAmpacity))) : "–";
         case Chosen: return role == Qt::EditRole ? (r.state == Sizing::Held ? q(from->book->sizes()[std::size_t(r.size)].name) : "auto") : shortSize(q(sizeOf(r, *from->book)));
         case Why: return q(whyWords(r));
         case Before: return drop(r.dropBefore);
         case Own: return drop(r.dropOwn);
-        case Total: return drop(r.dropTotal);
+        case Total: return !r.need.lengthKnown ? QVariant("–") : QVariant((r.need.beforeKnown ? "" : "≥ ") + q(number(r.dropTotal, 1)));
         case Loop: return r.earth->known ? QString("%1 of %2").arg(double(r.earth->zs), 0, 'f', 2).arg(r.earth->limit > 0 ? QString::number(double(r.earth->limit), 'f', r.earth->limit >= 100 ? 0 : 2) : "–") : "–";
         case Longest: return longestOf(r).v > 0 ? q(number(length(longestOf(r)))) : "–";
         }

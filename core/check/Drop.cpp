@@ -47,7 +47,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
             if (d.circuit == c->id) at = at + d.at, ++n, level = d.level;
         const Board* best = nullptr;
         for (const Board& b : in.project.boards)
-            if (n && b.id != own.id && b.level == level && b.system == own.system && firstFreeSlot(in.project, b.id, c->poles) &&
+            if (n && b.id != own.id && b.standsOn(level) && own.onPlan && b.system == own.system && firstFreeSlot(in.project, b.id, c->poles) &&
                 orthogonal(b.at, at * (1.0 / n)) < orthogonal((best ? *best : own).at, at * (1.0 / n)))
                 best = &b;
         if (best) {

@@ -31,7 +31,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const auto placeOfNode = [&](Ref r) { return r.is<Board>() ? std::pair{p.boards[r.as<Board>()].level, p.boards[r.as<Board>()].at} : std::pair{p.transformers[r.as<Transformer>()].level, p.transformers[r.as<Transformer>()].at}; };
     const auto [level, at] = placeOfNode(node);
     const Board* nearest = nullptr;
-    const auto away = [&, l = level, a = at](const Board& b) { return distance(b.at, a) + (b.level == l ? 0 : 1000); };
+    const auto away = [&, l = level, a = at](const Board& b) { return (b.onPlan ? distance(b.at, a) : 500) + (b.level == l ? 0 : 1000); };
     for (const Board& b : p.boards)
         if (b.system == taken && !refuseFeed(p, node, b.id) && firstFreeSlot(p, b.id, factsOf(taken).lines) && (!nearest || away(b) < away(*nearest))) nearest = &b;
     if (nearest) out.push_back({fmt::format("Feed it from {} ({} V)", nearest->name, wordOf(taken)), [node, id = nearest->id](Project& q) { feedFrom(q, node, id); }});

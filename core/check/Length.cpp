@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
+#include "core/sheets/Words.h"
 #include "core/solve/ConductorSizing.h"
 
 #include <fmt/format.h>
@@ -10,19 +11,30 @@
 namespace lintel {
 namespace {
 
+/// Nobody entered or measured it, whatever the basis counts it as.
+bool unknown(const RunResult& r) { return !r.need.lengthKnown || r.need.lengthAssumed; }
+
+/// What is said of runs without a length.
+std::string wordsFor(const CheckInput& in, const std::string& whose, bool several, bool feeder) {
+    const double counts = in.project.basis.unknownLength;
+    if (counts > 0) return fmt::format("{}: no length is known; the basis counts {} as {}", whose, several ? "each" : "it", lengthWords(Metres{counts}, in.project.basis.units));
+    return fmt::format("{}: no length is known, so {} drop {}is not checked", whose, several ? "their" : "its", feeder ? "and what it takes from the fault level " : "");
+}
+
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     std::map<BoardId, std::vector<CircuitId>> lacking;
     if (in.results.present.has(Results::Trait::NoLength))
         for (const Circuit& c : in.project.circuits)
-            if (const CircuitResult& r = in.results.of(c.id); !r.feeder && r.va > 0 && !r.run.need.lengthKnown) lacking[c.board].push_back(c.id);
+            if (const CircuitResult& r = in.results.of(c.id); !r.feeder && r.va > 0 && unknown(r.run)) lacking[c.board].push_back(c.id);
     for (const auto& [board, circuits] : lacking) {
         const std::string name = in.project.boards[board].name;
-        if (circuits.size() == 1) into.push_back({&self, Severity::Note, circuits[0], fmt::format("{}: no length is known, so its drop is not checked", nameOf(in.project, circuits[0])), ""});
-        else into.push_back({&self, Severity::Note, board, fmt::format("{}: {} runs have no length, so their drop is not checked", name, circuits.size()), ""});
+        if (circuits.size() == 1) into.push_back({&self, Severity::Note, circuits[0], wordsFor(in, nameOf(in.project, circuits[0]), false, false), ""});
+        else into.push_back({&self, Severity::Note, board, wordsFor(in, fmt::format("{}, {} runs", name, circuits.size()), true, false), ""});
     }
     for (const Board& b : in.project.boards)
-        if (const BoardResult& r = in.results.of(b.id); r.parent && !r.run.need.lengthKnown)
-            into.push_back({&self, Severity::Note, b.id, fmt::format("Feeder of {}: no length is known, so its drop is not checked", b.name), ""});
+        if (const BoardResult& r = in.results.of(b.id); r.parent && unknown(r.run)) into.push_back({&self, Severity::Note, b.id, wordsFor(in, "Feeder of " + b.name, false, true), ""});
+    for (const Transformer& t : in.project.transformers)
+        if (const TransformerResult& r = in.results.of(t.id); r.parent && unknown(r.run)) into.push_back({&self, Severity::Note, t.id, wordsFor(in, "Feeder of " + t.name, false, true), ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -33,7 +45,9 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         if (const BoardResult& r = in.results.of(board); s.text.starts_with("Feeder") && r.parent) things.push_back(s.about);
         else
             for (const Circuit& c : in.project.circuits)
-                if (const CircuitResult& k = in.results.of(c.id); c.board == board && !k.feeder && k.va > 0 && !k.run.need.lengthKnown) things.push_back(c.id);
+                if (const CircuitResult& k = in.results.of(c.id); c.board == board && !k.feeder && k.va > 0 && unknown(k.run)) things.push_back(c.id);
+    } else if (s.about.is<Transformer>()) {
+        things.push_back(s.about);
     }
     if (things.empty()) return out;
     const bool imperial = in.project.basis.units == UnitSystem::Imperial;

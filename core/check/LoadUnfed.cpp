@@ -51,7 +51,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         if (factsOf(b.system).lines >= poles && firstFreeSlot(p, b.id, poles)) boards.push_back(&b);
     std::stable_sort(boards.begin(), boards.end(), [&](const Board* x, const Board* y) {
         const auto cost = [&](const Board* b) {
-            return (voltsAcross(b->system, 1).v > 250 && poles == 1 ? 1e6 : 0) + (b->use == BoardUse::Switchboard ? 5e5 : 0) + (at ? (b->level == level ? 0 : 1e3) + orthogonal(b->at, *at) : 0);
+            return (voltsAcross(b->system, 1).v > 250 && poles == 1 ? 1e6 : 0) + (b->use == BoardUse::Switchboard ? 5e5 : 0) + (at ? (b->level == level ? 0 : 1e3) + (b->onPlan ? orthogonal(b->at, *at) : 500) : 0);
         };
         return cost(x) < cost(y);
     });

@@ -43,7 +43,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
             for (const Board& o : in.project.boards) {
                 const BoardResult& other = in.results.of(o.id);
                 const double room = (o.main > 0 ? std::min(o.main, o.bus) : o.bus) - std::max(other.demandAmps.v, other.heaviestAmps.v);
-                if (o.id != id && o.system == b->system && room > in.results.of(move->id).load.v && firstFreeSlot(in.project, o.id, move->poles) && other.fed && other.parent != Ref(id) && (!to || orthogonal(o.at, b->at) < orthogonal(to->at, b->at))) to = &o;
+                if (o.id != id && o.system == b->system && room > in.results.of(move->id).load.v && firstFreeSlot(in.project, o.id, move->poles) && other.fed && other.parent != Ref(id) && (!to || (o.onPlan && b->onPlan && (!to->onPlan || orthogonal(o.at, b->at) < orthogonal(to->at, b->at))))) to = &o;
             }
         if (to)
             out.push_back({fmt::format("Move {} to {}", nameOf(in.project, move->id), to->name), [circuit = move->id, board = to->id](Project& p) {

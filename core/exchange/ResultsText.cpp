@@ -31,16 +31,16 @@ std::string resultsText(const CheckInput& in) {
         out += "\n";
     };
     out += "BOARDS AND TRANSFORMERS\n";
-    row({{"Name", 10}, {"Fed from", 12}, {"Connected kVA", -13}, {"Demand kVA", -10}, {"Demand A", -9}, {"Used", -6}, {"Fault kA", -8}, {"Drop", -6}, {"Imbalance", -9}, {"Conductors", 0}});
+    row({{"Name", 10}, {"Fed from", 12}, {"Connected kVA", -13}, {"Demand kVA", -10}, {"Demand A", -9}, {"Used", -6}, {"Fault kA", -8}, {"Drop", -7}, {"Imbalance", -9}, {"Conductors", 0}});
     for (Ref ref : r.order) {
         const NodeResult& n = *r.node(ref);
         const double use = ref.is<Board>() ? r.of(ref.as<Board>()).use : ref.is<Transformer>() ? r.of(ref.as<Transformer>()).use : 0;
         row({{nameOf(p, ref), 10}, {n.parent ? nameOf(p, n.via ? Ref(n.via) : n.parent) : "–", 12}, {kilo(n.connected), -13}, {kilo(n.demand), -10}, {figures(n.demandAmps.v), -9},
-             {ref.is<Source>() ? "–" : percent(use * 100), -6}, {n.fault.known ? figures(n.fault.worst()) : "–", -8}, {percent(n.dropTotal), -6}, {percent(n.imbalance), -9},
+             {ref.is<Source>() ? "–" : percent(use * 100), -6}, {n.fault.known ? faultWords(n.fault) : "–", -8}, {dropWords(n.dropTotal, n.dropKnown), -7}, {percent(n.imbalance), -9},
              {n.parent ? conductorWords(n.run, in.book) : "", 0}});
     }
     out += "\nCIRCUITS\n";
-    row({{"Circuit", 10}, {"Serves", 34}, {"VA", -8}, {"A", -6}, {"Breaker", -7}, {"Size", 9}, {"Why", 17}, {"Length", -8}, {"Own", -6}, {"Total", -6}});
+    row({{"Circuit", 10}, {"Serves", 34}, {"VA", -8}, {"A", -6}, {"Breaker", -7}, {"Size", 9}, {"Why", 17}, {"Length", -8}, {"Own", -6}, {"Total", -7}});
     for (Ref ref : r.order) {
         if (!ref.is<Board>()) continue;
         std::vector<const Circuit*> here;
@@ -51,8 +51,8 @@ std::string resultsText(const CheckInput& in) {
             const RunResult& run = *r.run(c->id);
             const bool spare = c->use != CircuitUse::Load;
             row({{nameOf(p, c->id), 10}, {servesWords(p, r, c->id), 34}, {number(cr.va), -8}, {figures(cr.load.v), -6}, {c->use == CircuitUse::Reserved ? "–" : breakerWords(cr.device, c->poles), -7},
-                 {spare ? "" : sizeOf(run, in.book), 9}, {spare ? "" : whyWords(run), 17}, {!spare && run.need.lengthKnown ? lengthWords(run.need.length, p.basis.units) : "–", -8},
-                 {spare ? "–" : percent(run.dropOwn), -6}, {spare ? "–" : percent(run.dropTotal), -6}});
+                 {spare ? "" : sizeOf(run, in.book), 9}, {spare ? "" : whyWords(run), 17}, {!spare && run.need.lengthKnown ? (run.need.lengthAssumed ? "~" : "") + lengthWords(run.need.length, p.basis.units) : "–", -8},
+                 {spare || !run.need.lengthKnown ? "–" : percent(run.dropOwn), -6}, {spare || !run.need.lengthKnown ? "–" : dropWords(run.dropTotal, run.need.beforeKnown), -7}});
         }
     }
     const auto snags = findSnags(p, in.book, r);
@@ -80,6 +80,8 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
                        {"ampacity_A", rounded(x.ampacity)}};
         if (x.need.lengthKnown) {
             j["length_m"] = rounded(x.need.length.v);
+            if (x.need.lengthAssumed) j["length_assumed"] = true;
+            if (!x.need.beforeKnown) j["drop_total_at_least"] = true;
             j["drop_current_A"] = rounded(x.need.dropAmps.v);
             j["drop_before_percent"] = rounded(x.dropBefore);
             j["drop_own_percent"] = rounded(x.dropOwn);
@@ -88,7 +90,7 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         }
         return j;
     };
-    const auto faultJson = [&](const FaultPoint& f) { return ordered_json{{"three_phase_kA", rounded(f.threePhase)}, {"line_line_kA", rounded(f.lineLine)}, {"line_neutral_kA", rounded(f.lineNeutral)}, {"line_ground_kA", rounded(f.lineGround)}, {"peak_kA", rounded(f.peak())}, {"x_over_r", rounded(f.xOverR())}}; };
+    const auto faultJson = [&](const FaultPoint& f) { return ordered_json{{"three_phase_kA", rounded(f.threePhase)}, {"line_line_kA", rounded(f.lineLine)}, {"line_neutral_kA", rounded(f.lineNeutral)}, {"line_ground_kA", rounded(f.lineGround)}, {"peak_kA", rounded(f.peak())}, {"x_over_r", rounded(f.xOverR())}, {"at_most", f.runsUnknown}}; };
     ordered_json out{{"project", p.basis.title}, {"rule_book", in.book.title}};
     for (Ref ref : r.order) {
         const NodeResult& n = *r.node(ref);

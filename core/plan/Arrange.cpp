@@ -26,8 +26,8 @@ Point middleOf(const Project& p, const std::vector<Ref>& things) {
         Point at;
         if (const Device* d = p.devices.find(r.as<Device>())) at = d->at;
         else if (const Furnishing* f = p.furnishings.find(r.as<Furnishing>())) at = f->at;
-        else if (const Board* b = p.boards.find(r.as<Board>())) at = b->at;
-        else if (const Transformer* t = p.transformers.find(r.as<Transformer>())) at = t->at;
+        else if (const Board* b = p.boards.find(r.as<Board>()); b && b->onPlan) at = b->at;
+        else if (const Transformer* t = p.transformers.find(r.as<Transformer>()); t && t->onPlan) at = t->at;
         else continue;
         least = {std::min(least.x, at.x), std::min(least.y, at.y)}, most = {std::max(most.x, at.x), std::max(most.y, at.y)};
     }

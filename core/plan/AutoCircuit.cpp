@@ -76,6 +76,7 @@ struct Circuiter {
     /// Farther counts more, another level far more: the nearest of those that may take it comes first.
     double away(const Candidate& c, BoardId id) const {
         const Board& b = p.boards[id];
+        if (!b.onPlan) return 1e4; // how far nobody knows: after those that stand on a plan
         return orthogonal(b.at, c.at) + (b.level == p.devices[c.id].level ? 0 : 50);
     }
 

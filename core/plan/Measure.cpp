@@ -10,12 +10,13 @@ Place placeOf(const Project& p, const Device& d) {
     return {d.level, d.at, d.height.value_or(y ? y->height : 0)};
 }
 std::optional<Place> placeOf(const Project& p, Ref r) {
-    std::optional<Place> place;
-    if (auto* b = p.boards.find(r.as<Board>())) place = placeOf(*b);
-    else if (auto* t = p.transformers.find(r.as<Transformer>())) place = placeOf(*t);
-    else if (auto* s = p.sources.find(r.as<Source>())) place = placeOf(*s);
-    if (place && !place->level) place.reset();
-    return place;
+    const auto where = [](const auto* x) -> std::optional<Place> {
+        if (!x || !x->level || !x->onPlan) return std::nullopt;
+        return placeOf(*x);
+    };
+    if (const auto board = where(p.boards.find(r.as<Board>()))) return board;
+    if (const auto transformer = where(p.transformers.find(r.as<Transformer>()))) return transformer;
+    return where(p.sources.find(r.as<Source>()));
 }
 
 std::optional<Measured> measure(const Project& p, const Place& from, const Place& to) {
@@ -69,7 +70,7 @@ std::optional<Measured> measureBetween(const Project& p, const Place& from, cons
 }
 
 std::optional<Measured> measureCircuit(const Project& p, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count) {
-    if (count == 0 || !board.level) return std::nullopt;
+    if (count == 0 || !board.level || !board.onPlan) return std::nullopt;
     std::optional<Measured> longest;
     if (by.by == LengthBy::Traced && by.trace && by.trace->size() > 1) {
         const Point end = by.trace->back();

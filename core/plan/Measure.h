@@ -25,7 +25,7 @@ Place placeOf(const Board& b);
 Place placeOf(const Transformer& t);
 Place placeOf(const Source& s);
 Place placeOf(const Project& project, const Device& d);
-/// Nothing where the thing has no level.
+/// Nothing where the thing has no level, or does not stand on its plan.
 std::optional<Place> placeOf(const Project& project, Ref node);
 
 /// Between two places. Nothing when either has no level.

@@ -44,7 +44,7 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
         again.id = {}, again.name = nameOfCopy(r->name);
         copy.run = p.runs.add(again);
     }
-    copy.at = old.at + Point{0.6, 0};
+    copy.onPlan = false; // where the copy stands, nobody has said yet
     const BoardId made = addBoard(p, copy);
     std::vector<CircuitId> circuits;
     std::vector<int> slots;

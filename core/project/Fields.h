@@ -14,7 +14,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("largestPreferred", b.largestPreferred); v("smallestBreaker", b.smallestBreaker); v("feederDropLimit", b.feederDropLimit);
     v("branchDropLimit", b.branchDropLimit); v("totalDropLimit", b.totalDropLimit); v("branchDropBasis", b.branchDropBasis); v("feederDropBasis", b.feederDropBasis);
     v("ratingShare", b.ratingShare); v("upsizingCeiling", b.upsizingCeiling); v("growth", b.growth); v("slack", b.slack);
-    v("routeBelowCeiling", b.routeBelowCeiling); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
+    v("routeBelowCeiling", b.routeBelowCeiling); v("unknownLength", b.unknownLength); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
     v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues); v("ownReasons", b.ownReasons); v("smallestByUse", b.smallestByUse); v("smallestBreakerByUse", b.smallestBreakerByUse); v("wiringByUse", b.wiringByUse);
     v("branchCable", b.branchCable); v("feederCable", b.feederCable); v("branchMethod", b.branchMethod); v("feederMethod", b.feederMethod);
     v("groundTemperature", b.groundTemperature); v("soil", b.soil); v("lightingDropLimit", b.lightingDropLimit); v("dropWhenWarm", b.dropWhenWarm); v("phaseColours", b.phaseColours); v("circuitPattern", b.circuitPattern);
@@ -43,18 +43,18 @@ template <class V> void fields(V& v, Device& d) {
 }
 template <class V> void fields(V& v, Source& s) {
     v("id", s.id); v("name", s.name); v("system", s.system); v("kind", s.kind); v("faultKA", s.faultKA); v("kva", s.kva);
-    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("faultLN", s.faultLN); v("subtransient", s.subtransient); v("peakShare", s.peakShare); v("earthing", s.earthing); v("ze", s.ze); v("insulationMonitor", s.insulationMonitor); v("level", s.level); v("at", s.at);
+    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("faultLN", s.faultLN); v("subtransient", s.subtransient); v("peakShare", s.peakShare); v("earthing", s.earthing); v("ze", s.ze); v("insulationMonitor", s.insulationMonitor); v("level", s.level); v("onPlan", s.onPlan); v("at", s.at);
 }
 template <class V> void fields(V& v, Transformer& t) {
     v("id", t.id); v("name", t.name); v("kva", t.kva); v("percentZ", t.percentZ); v("xOverR", t.xOverR); v("primary", t.primary);
-    v("secondary", t.secondary); v("restartsDrop", t.restartsDrop); v("feed", t.feed); v("run", t.run); v("level", t.level); v("at", t.at);
+    v("secondary", t.secondary); v("restartsDrop", t.restartsDrop); v("feed", t.feed); v("run", t.run); v("level", t.level); v("onPlan", t.onPlan); v("at", t.at);
 }
 template <class V> void fields(V& v, Board& b) {
     v("id", b.id); v("name", b.name); v("description", b.description); v("use", b.use); v("form", b.form); v("system", b.system);
     v("bus", b.bus); v("main", b.main); v("ratingKA", b.ratingKA); v("seriesKA", b.seriesKA); v("givenKA", b.givenKA);
     v("givenXR", b.givenXR); v("surge", b.surge); v("alternate", b.alternate); v("slots", b.slots); v("enclosure", b.enclosure); v("mounting", b.mounting); v("lugs", b.lugs); v("location", b.location);
     v("reservedShare", b.reservedShare); v("leftKinds", b.leftKinds); v("turned", b.turned); v("feed", b.feed); v("run", b.run);
-    v("level", b.level); v("at", b.at); v("turn", b.turn); v("height", b.height);
+    v("level", b.level); v("onPlan", b.onPlan); v("at", b.at); v("turn", b.turn); v("height", b.height);
 }
 template <class V> void fields(V& v, Circuit& c) {
     v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name); v("madeName", c.madeName); v("tie", c.tie); v("kept", c.kept);

@@ -47,6 +47,7 @@ struct Basis {
     double growth = 0;           ///< share added to a feeder's demand, 0.2 = 20 %
     double slack = 0.05;         ///< share added to measured lengths
     double routeBelowCeiling = 0.3; ///< m below the ceiling that runs travel
+    double unknownLength = 0;    ///< m that a run counts as whose length nobody entered or measured; 0: nothing, and its drop is not known
     double powerFactor = 0.9;    ///< of feeders where loads give none
     // Metric practice, where the rule book goes by cables and the way they are laid.
     std::string branchCable, feederCable;   ///< types of cable as the rule book names them; empty: its usual ones
@@ -161,6 +162,7 @@ struct Source {
     double ze = 0;              ///< Ω, earth-fault loop outside the installation; TT: with the electrode. 0: as worked out
     std::string insulationMonitor; ///< IT: what watches the insulation, or why nothing does; empty: nothing is said
     LevelId level;
+    bool onPlan = true;         ///< it stands at `at`; false: only its level is known, nothing is measured to it
     Point at;
     Extra extra;
     bool operator==(const Source&) const = default;
@@ -176,6 +178,7 @@ struct Transformer {
     Ref feed; ///< a circuit or a source; nothing: unfed
     RunId run; ///< its primary conductors
     LevelId level;
+    bool onPlan = true; ///< it stands at `at`; false: only its level is known, nothing is measured to it
     Point at;
     Extra extra;
     bool operator==(const Transformer&) const = default;
@@ -206,8 +209,11 @@ struct Board {
     Ref feed;  ///< a circuit, a transformer, a source or another board's lugs; nothing: unfed
     RunId run; ///< the conductors that feed it
     LevelId level;
+    bool onPlan = true; ///< it stands at `at`; false: only its level is known, it is not drawn and nothing is measured to it
     Point at;
     double turn = 0, height = 1.5; ///< degrees; m above the floor
+    /// Whether it is drawn on the plan of this level.
+    bool standsOn(LevelId floor) const { return onPlan && level == floor; }
     Extra extra;
     bool operator==(const Board&) const = default;
 };

@@ -88,6 +88,7 @@ void check(Checker& c, const Project&, const Basis& b) {
     c.within("upsizingCeiling", b.upsizingCeiling, 0, 40);
     c.within("growth", b.growth, 0, 10);
     c.within("slack", b.slack, 0, 10);
+    c.within("unknownLength", b.unknownLength, 0, 100'000);
     c.within("routeBelowCeiling", b.routeBelowCeiling, -10, 10);
     c.within("powerFactor", b.powerFactor, 0.01, 1);
     for (const auto& [kind, factor] : b.demandFactors) {

@@ -231,7 +231,7 @@ struct Painter {
                 for (Point p : run->trace) m.points.push_back(mm(p));
                 d.marks.push_back(m);
             }
-            const Point from = b.level == level ? b.at : devices.front()->at;
+            const Point from = b.standsOn(level) ? b.at : devices.front()->at;
             const auto order = chainOrder(from, devices.data(), devices.size());
             if (c.ring || (run && run->lengthBy == LengthBy::Chain)) {
                 for (std::size_t i = 1; i < order.size(); ++i) wire(mm(devices[order[i - 1]]->at), mm(devices[order[i]]->at), ink);
@@ -297,7 +297,7 @@ struct Painter {
     /// From the device nearest to the board, towards it: an arrow, a tick for each line and a long one for each neutral.
     void homeRun(const HomeRun& h) {
         const Board& b = *h.board;
-        const Point at = h.at, board = b.level == level ? mm(b.at) : at + Point{30, 0};
+        const Point at = h.at, board = b.standsOn(level) ? mm(b.at) : at + Point{30, 0};
         const double len = distance(at, board);
         if (len < sym(9)) return;
         const Point u = (board - at) * (1 / len), n{-u.y, u.x};
@@ -379,7 +379,7 @@ struct Painter {
     }
     void boards() {
         for (const Board& b : in.project.boards) {
-            if (b.level != level) continue;
+            if (!b.standsOn(level)) continue;
             const Point p = mm(b.at);
             std::vector<Point> corners;
             for (Point c : {Point{-3.6, -1.3}, Point{3.6, -1.3}, Point{3.6, 1.3}, Point{-3.6, 1.3}}) corners.push_back(p + turned(c * style.symbolScale, b.turn));
@@ -390,7 +390,7 @@ struct Painter {
             d.hotspots.push_back({b.id, p.x - r, p.y - r, p.x + r, p.y + r});
         }
         for (const Transformer& t : in.project.transformers) {
-            if (t.level != level) continue;
+            if (t.level != level || !t.onPlan) continue;
             const Point p = mm(t.at);
             d.marks.push_back(CircleMark{p - Point{sym(1.1), 0}, sym(1.9), sym(0.35), Ink::Ink, false});
             d.marks.push_back(CircleMark{p + Point{sym(1.1), 0}, sym(1.9), sym(0.35), Ink::Ink, false});
@@ -425,7 +425,7 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
     for (const Device& x : in.project.devices)
         if (x.level == level) grow(x.at);
     for (const Board& b : in.project.boards)
-        if (b.level == level) grow(b.at);
+        if (b.standsOn(level)) grow(b.at);
     if (in.underlays)
         for (const Underlay& u : in.project.underlays)
             if (u.level == level && !u.hidden)

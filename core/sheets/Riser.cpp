@@ -230,7 +230,7 @@ struct Painter {
         const Ink ink = over ? Ink::Stop : Ink::Ink;
         const std::string tag = runTag(b.thing);
         const std::string size = n.run.size >= 0 ? conductorWords(n.run, in.book) : "–";
-        const std::string run = n.run.need.lengthKnown ? lengthWords(n.run.need.length, in.project.basis.units) + " · " + percent(n.run.dropOwn) : "no length";
+        const std::string run = n.run.need.lengthKnown ? lengthOf(n.run.need, in.project.basis.units) + " · " + percent(n.run.dropOwn) : "no length";
         if (e.way == Edge::Straight) {
             const double x1 = a.x + a.w / 2, x2 = b.x - b.w / 2;
             d.line({x1, a.y}, {x2, b.y}, 0.5, ink);
@@ -300,7 +300,7 @@ struct Painter {
             d.box(left, top, n.w, n.h, b->use == BoardUse::Switchboard ? 0.8 : 0.5, bad ? Ink::Stop : Ink::Ink);
             d.text({n.x, top + 6}, b->name, 3.9, Align::Centre, true, Ink::Ink, n.w - 3);
             d.text({n.x, top + 10.8}, fmt::format("{} A · {}", number(b->bus), percent(r.use * 100)), 2.8, Align::Centre, false, r.use > 1 ? Ink::Stop : Ink::Quiet, n.w - 2);
-            d.text({n.x, top + 15}, r.fault.known ? fmt::format("{} of {} kA", figures(r.fault.worst()), figures(b->ratingKA)) : "not fed", 2.8, Align::Centre, false, weak ? Ink::Stop : Ink::Quiet, n.w - 2);
+            d.text({n.x, top + 15}, r.fault.known ? fmt::format("{} of {} kA", faultWords(r.fault), figures(b->ratingKA)) : "not fed", 2.8, Align::Centre, false, weak ? Ink::Stop : Ink::Quiet, n.w - 2);
         }
         d.hotspots.push_back({n.thing, left, n.round ? top - 11 : top, left + n.w, top + n.h});
     }

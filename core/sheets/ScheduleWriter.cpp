@@ -36,8 +36,8 @@ void ScheduleWriter::titleStrip() {
     const double x1 = margin + 38, x2 = x1 + 50, x3 = x2 + 52, last = d.width - margin - x3;
     fact(x1, 21, "Voltage", systemWords(b.system), 46);
     fact(x2, 21, "Bus / main", fmt::format("{} A / {}", number(b.bus), b.main > 0 ? number(b.main) + (in.book.metric() ? " A switch" : " A breaker") : std::string(in.book.metric() ? "no switch" : "lugs only")), 48);
-    std::string fault = r.fault.known ? fmt::format("{} kA · {} kA", figures(b.ratingKA), figures(r.fault.worst())) : fmt::format("{} kA · not known", figures(b.ratingKA));
-    if (in.book.metric() && r.fault.known) fault += fmt::format(" · {} Ω", figures(magnitude(r.fault.loop)));
+    std::string fault = r.fault.known ? fmt::format("{} kA · {} kA", figures(b.ratingKA), faultWords(r.fault)) : fmt::format("{} kA · not known", figures(b.ratingKA));
+    if (in.book.metric() && r.fault.known) fault += fmt::format(" · {}{} Ω", r.fault.runsUnknown ? "≥ " : "", figures(magnitude(r.fault.loop)));
     fact(x3, 21, in.book.metric() ? "Rating · fault level · Zs here" : "Rating · fault level here", fault, last);
     std::string from = r.parent ? nameOf(in.project, r.parent) : "nothing";
     if (r.via) from = nameOf(in.project, r.via);
@@ -45,11 +45,11 @@ void ScheduleWriter::titleStrip() {
     fact(x1, 30, "Fed from", from, 46);
     const RunParts parts = partsOf(in.project, in.book, in.results, b.id);
     const std::string conduit = parts.conduit.size ? fmt::format(" in {} {}″", parts.conduitType, parts.conduit.size->name) : "";
-    fact(x2, 30, "Feeder", r.parent ? conductorWords(r.run, in.book) + conduit + (r.run.need.lengthKnown ? " · " + lengthWords(r.run.need.length, in.project.basis.units) : "") : "–", 49);
+    fact(x2, 30, "Feeder", r.parent ? conductorWords(r.run, in.book) + conduit + (r.run.need.lengthKnown ? " · " + lengthOf(r.run.need, in.project.basis.units) : "") : "–", 49);
     std::string where;
     if (const Level* l = in.project.levels.find(b.level)) {
         where = l->name;
-        const RoomId room = roomAt(in.project, b.level, b.at);
+        const RoomId room = b.onPlan ? roomAt(in.project, b.level, b.at) : RoomId{};
         if (!b.location.empty()) where = b.location + ", " + where;
         else if (room) where = nameOf(in.project, room) + ", " + where;
     } else where = b.location;

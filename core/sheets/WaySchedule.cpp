@@ -79,7 +79,8 @@ struct Writer : ScheduleWriter {
         if (run->need.cable->type >= 0) t[8] = in.book.cables.types[std::size_t(run->need.cable->type)].methods[std::size_t(run->need.cable->method)].name;
         if (run->need.lengthKnown) {
             t[9] = number(in.project.basis.units == UnitSystem::Imperial ? inFeet(run->need.length) : run->need.length.v, run->need.length.v < 10 ? 1 : 0);
-            t[11] = fmt::format("{:.1f}", run->dropTotal);
+            if (run->need.lengthAssumed) t[9] = "~" + t[9];
+            t[11] = fmt::format("{}{:.1f}", run->need.beforeKnown ? "" : "≥ ", run->dropTotal);
         }
         if (run->earth->known) {
             t[12] = fmt::format("{:.2f}", run->earth->zs);

@@ -53,6 +53,15 @@ std::string kindTitle(LoadKind kind, const RuleBook& book) {
 
 std::string lengthWords(Metres m, UnitSystem u) { return u == UnitSystem::Imperial ? number(inFeet(m)) + " ft" : number(m.v, m.v < 100 ? 1 : 0) + " m"; }
 
+std::string lengthOf(const RunNeed& need, UnitSystem units) {
+    if (!need.lengthKnown) return "not known";
+    return lengthWords(need.length, units) + (need.lengthAssumed ? " assumed" : "");
+}
+
+std::string dropWords(double lost, bool known) { return (known ? "" : "≥ ") + percent(lost); }
+
+std::string faultWords(const FaultPoint& f) { return (f.runsUnknown ? "≤ " : "") + figures(f.worst()); }
+
 std::string elevationWords(double m, UnitSystem u) {
     const std::string sign = m < -1e-6 ? "−" : m > 1e-6 ? "+" : "±";
     return sign + heightWords(std::abs(m), u);

@@ -117,6 +117,7 @@ Complex transformerOhms(const Transformer& t) {
 FaultPoint afterTransformer(const FaultPoint& p, const Transformer& t) {
     FaultPoint f;
     f.known = p.known;
+    f.runsUnknown = p.runsUnknown;
     f.factor = p.factor;
     if (!p.known) return f;
     const SystemFacts s = factsOf(t.secondary), in = factsOf(t.primary);

@@ -99,6 +99,8 @@ struct RunNeed {
     double dropPowerFactor = 1;
     bool dropByShare = false;
     bool lengthKnown = false;
+    bool lengthAssumed = false; ///< nobody entered or measured it: it counts as the basis says
+    bool beforeKnown = true;  ///< so are the lengths of all runs before it; else `totalBefore` is the least it can be
     Metres length;            ///< one way
     Metres up, across, down;  ///< its parts, where measured
     double ownLimit = 3, totalBefore = 0, totalLimit = 5; ///< %
@@ -132,6 +134,7 @@ struct RunResult : RunOutcome {
 /// `z1`: one line of a three-phase fault; `zll`, `zln`, `zlg`: the whole loop of a fault between lines, to the neutral, to ground.
 struct FaultPoint {
     bool known = false, limited = false; ///< limited: by a device's let-through
+    bool runsUnknown = false; ///< a run before it has no length and counts as none: currents are the most, impedances the least they can be
     Complex z1, zll, zln, zlg;
     Complex loop;             ///< of an earth fault with conductors hot: Ze and all R1 + R2
     double factor = 1;        ///< c, on the voltage that drives the largest current
@@ -192,6 +195,7 @@ struct NodeResult {
     double lightingFloor = 0;      ///< VA of lighting by area that the demand of a service is not below
     double largestMotorVa = 0;     ///< of the largest motor anywhere below
     double dropTotal = 0;          ///< % at this node
+    bool dropKnown = true;         ///< every run before it has a length; else `dropTotal` is the least it can be
 };
 
 struct BoardResult : NodeResult {

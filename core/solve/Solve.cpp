@@ -335,6 +335,7 @@ struct Solver {
     struct Above {
         VoltageSystem system = VoltageSystem::Y480;
         double drop = 0;
+        bool dropKnown = true;
         FaultPoint fault;
         int poles = 3;
         double device = 0; ///< of the feeding circuit, 0: none stands there
@@ -350,11 +351,13 @@ struct Solver {
             a.system = x->secondary;
             a.fault = r.of(x->id).secondary;
             a.drop = r.of(x->id).dropBelow;
+            a.dropKnown = x->restartsDrop || r.of(x->id).dropKnown;
             a.poles = factsOf(x->secondary).phases == 3 ? 3 : factsOf(x->secondary).lines;
         } else if (auto* b = p.boards.find(n.parent.as<Board>())) {
             a.system = b->system;
             a.fault = r.of(b->id).fault;
             a.drop = r.of(b->id).dropTotal;
+            a.dropKnown = r.of(b->id).dropKnown;
             a.poles = n.via ? p.circuits[n.via].poles : factsOf(b->system).phases == 3 ? 3 : factsOf(b->system).lines;
         }
         return a;
@@ -373,6 +376,7 @@ struct Solver {
         need.ownLimit = p.basis.feederDropLimit;
         need.totalLimit = p.basis.totalDropLimit;
         need.totalBefore = a.drop;
+        need.beforeKnown = a.dropKnown;
         const double growth = 1 + p.basis.growth;
         need.load = Amps{std::max(n.demandAmps.v, n.heaviestAmps.v) * growth};
         const double continuousShare = n.demand > 0 ? std::min(1.0, n.continuous / n.demand) : 0;
@@ -391,7 +395,14 @@ struct Solver {
         const auto to = placeOf(p, node), from = n.parent ? placeOf(p, n.parent) : std::nullopt;
         if (to && from)
             if (auto m = measureBetween(p, *from, *to, measureBy(p.runs.find(runId), trays.get()))) takeLength(need, *m);
+        assumeLength(need);
         return need;
+    }
+    /// What the basis says that a length counts as which nobody entered or measured.
+    void assumeLength(RunNeed& need) const {
+        if (need.lengthKnown || p.basis.unknownLength <= 0) return;
+        need.lengthKnown = need.lengthAssumed = true;
+        need.length = Metres{p.basis.unknownLength};
     }
     void takeLength(RunNeed& need, const Measured& m) const {
         need.lengthKnown = true;
@@ -700,6 +711,7 @@ struct Solver {
     /// `own`: the system of the node itself, where that has fewer lines than what feeds it.
     void finishNode(NodeResult& n, const Above& a, std::optional<VoltageSystem> own = {}) const {
         n.dropTotal = a.drop + n.run.dropOwn;
+        n.dropKnown = a.dropKnown && n.run.need.lengthKnown;
         n.run.dropTotal = n.dropTotal;
         if (!a.fault.known) {
             n.fault = FaultPoint{};
@@ -709,6 +721,7 @@ struct Solver {
         if (n.via)
             if (const auto& limit = p.circuits[n.via].letThroughKA) limitTo(from, *limit, a.system);
         n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book), coldOhms(n.run.groundOhms, n.run.need, book), n.run.earth->added, own.value_or(a.system));
+        n.fault.runsUnknown = n.fault.runsUnknown || !n.run.need.lengthKnown;
     }
     /// A board of one phase fed from a system of three sees what its own lines and neutral carry, and no three-phase fault.
     static std::optional<VoltageSystem> fewerLines(const Board& b, VoltageSystem above) {
@@ -811,6 +824,7 @@ struct Solver {
         need.totalLimit = p.basis.totalDropLimit;
         if (cr.kind == LoadKind::Lighting && p.basis.lightingDropLimit > 0) need.totalLimit = std::min(need.totalLimit, p.basis.lightingDropLimit);
         need.totalBefore = board.dropTotal;
+        need.beforeKnown = board.dropKnown;
         if (book.metric()) {
             CableNeed& cable = need.cable.make();
             cable.loopBefore = board.fault.loop;
@@ -840,8 +854,9 @@ struct Solver {
             if (!devices.empty())
                 if (auto m = c.ring ? measureRing(p, b, devices.begin(), devices.size(), trays.get()) : measureCircuit(p, b, measureBy(run, trays.get()), devices.begin(), devices.size())) takeLength(need, *m);
         }
+        assumeLength(need);
         if (c.ring && book.metric()) takeSpurs(need, c, b);
-        part.present.note(Results::Trait::NoLength, !need.lengthKnown && cr.va > 0);
+        part.present.note(Results::Trait::NoLength, (!need.lengthKnown || need.lengthAssumed) && cr.va > 0);
         return need;
     }
 };

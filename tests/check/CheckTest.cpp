@@ -180,7 +180,7 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.circuit(100);
         expect(w.p, "length", Severity::Note, "LP-1-1: no length is known");
         w.circuit(200);
-        expect(w.p, "length", Severity::Note, "LP-1: 2 runs have no length");
+        expect(w.p, "length", Severity::Note, "LP-1, 2 runs: no length is known, so their drop is not checked");
     }
     {
         OneBoard w(VoltageSystem::D240H);
