@@ -341,6 +341,9 @@ void BasisStage::fillForm() {
     for (const auto& [name, va] : session.solution().book->tables.areaLighting) areas << q(name), areaTitles << (metric ? QString("%1, %2 W/m²").arg(q(name)).arg(va / (metresPerFoot * metresPerFoot), 0, 'g', 4) : QString("%1, %2 VA/ft²").arg(q(name)).arg(va));
     choiceField(f, tr("Lighting at least"), "lightingAreaOf", areas, areaTitles, [](const Basis& b) { return q(b.lightingAreaOf); }, [](Basis& b, const QString& t) { b.lightingAreaOf = t.toStdString(); });
     choiceField(f, tr("Motors feed faults"), "motorsFeedFaults", {"no", "yes"}, {tr("no"), tr("yes, 4 × their current")}, [](const Basis& b) { return b.motorsFeedFaults ? "yes" : "no"; }, [](Basis& b, const QString& t) { b.motorsFeedFaults = t == "yes"; });
+    if (metric) num(tr("Breakers let through"), "classShare", tr("% of their class"), 1, 100, &Basis::classShare, 100);
+    num(tr("Conductors in a fault"), "faultCelsius", "°C", -40, 250, &Basis::faultCelsius);
+    if (!metric) choiceField(f, tr("Electrode and jumper"), "electrodeMaterial", words<Material>(), {}, getWord<Material>(&Basis::electrodeMaterial), setWord<Material>(&Basis::electrodeMaterial));
     ownValuesField(f);
 
     f = group(tr("FEEDERS AND LENGTHS"), 0);

@@ -42,6 +42,11 @@ struct Builder : FactsBuilder {
             FactRow& stands = row(QObject::tr("Withstands"), QObject::tr("%1 mm² of %2 mm²").arg(q(figures(double(r.earth->needed))), q(figures(double(r.earth->has)))));
             if (!r.earth->withstands) stands.colour = theme().stop;
             rare(r.earth->withstands);
+            if (r.earth->neededHere > 0) {
+                FactRow& here = row(QObject::tr("At the board"), QObject::tr("%1 mm² of %2 mm²").arg(q(figures(double(r.earth->neededHere))), q(figures(double(r.earth->has)))));
+                if (!r.earth->withstandsHere) here.colour = theme().stop;
+                rare(r.earth->withstandsHere);
+            }
             if (r.earth->longest > 0 && r.earth->limit < 100) { // a residual-current device allows more than any building has
                 row(QObject::tr("Longest by loop"), q(lengthWords(Metres{double(r.earth->longest)}, sol.project.basis.units)));
                 rare(double(r.earth->longest) > r.longest.v && r.longest.v > 0);
@@ -61,6 +66,17 @@ struct Builder : FactsBuilder {
         laid.entry->initial = now.method.empty() ? asBasis : q(now.method);
         number("", QObject::tr("Laid with"), now.grouped ? QObject::tr("%1 other circuits").arg(now.grouped) : r.need.cable->circuits > 1 ? QObject::tr("its bundle of %1").arg(r.need.cable->circuits) : QObject::tr("nothing"), QString::number(now.grouped), QObject::tr("Circuits laid together"), 0, 200, [run](Project& p, double v) { run(p).grouped = int(v); });
         rare(r.need.cable->circuits < 2);
+        if (!method.ground) {
+            choice(QObject::tr("Lies"), now.lying == Lying::Auto ? QObject::tr("as its method") : q(wordOf(now.lying)), words<Lying>(), QObject::tr("How the run lies beside others"), [run](Project& p, const QString& t) {
+                run(p).lying = *fromWord<Lying>(t.toStdString());
+                return QString();
+            });
+            rare(now.lying == Lying::Auto);
+        }
+        if (r.need.poles == 3 && !type.single) {
+            number("%", QObject::tr("Third harmonic"), now.thirdHarmonic > 0 ? QString("%1 %").arg(now.thirdHarmonic * 100) : QObject::tr("none"), QString::number(now.thirdHarmonic * 100), QObject::tr("Third harmonic of run"), 0, 100, [run](Project& p, double v) { run(p).thirdHarmonic = v / 100; });
+            rare(now.thirdHarmonic == 0);
+        }
         if (r.sets > 1 || now.setsApart) {
             choice(QObject::tr("Its sets"), now.setsApart ? QObject::tr("apart") : QObject::tr("together: %1 circuits of its group").arg(r.sets), {QObject::tr("together"), QObject::tr("apart")}, QObject::tr("How parallel sets lie"), [run](Project& p, const QString& t) {
                 run(p).setsApart = t == QObject::tr("apart");
@@ -180,6 +196,11 @@ struct Builder : FactsBuilder {
             FactRow& drop = row(QObject::tr("Drop"), QString("%1 · %2 total").arg(q(percent(r.dropOwn)), q(dropWords(r.dropTotal, r.need.beforeKnown))));
             if (r.dropOwn > r.need.ownLimit || r.dropTotal > r.need.totalLimit) drop.colour = theme().stop;
             if (r.longest.v > 0) row(QObject::tr("Longest"), q(lengthWords(r.longest, b.units)));
+        }
+        if (!r.need.feeder) {
+            const int points = entered ? entered->points : 0;
+            number("", QObject::tr("Load along it"), points > 1 ? QObject::tr("at %1 points, evenly").arg(points) : r.need.spread < 1 ? QObject::tr("at its devices, × %1").arg(r.need.spread, 0, 'f', 2) : QObject::tr("all at its end"), QString::number(points), QObject::tr("Points along the run"), 0, 1000, [run](Project& p, double v) { run(p).points = int(v); });
+            rare(points < 2);
         }
         if (sol.book->metric()) return;
         const int sharing = entered ? entered->sharing : 0;
@@ -314,7 +335,12 @@ struct Builder : FactsBuilder {
             runRows(*sol.results.run(c.id), feederRun(r.feeds), [id](Project& p) -> Run& { return runOf(p, id); });
             number("kA", QObject::tr("Lets through"), c.letThroughKA ? QString("%1 kA").arg(*c.letThroughKA) : QObject::tr("not limiting"), c.letThroughKA ? QString::number(*c.letThroughKA) : "auto", QObject::tr("Let-through of device"), 0.1, 300,
                    [id](Project& p, double v) { p.circuits.change(id)->letThroughKA = v; }, [id](Project& p) { p.circuits.change(id)->letThroughKA.reset(); });
-        rare(!c.letThroughKA);
+            rare(!c.letThroughKA);
+        }
+        if (sol.book->metric()) {
+            number("A²s", QObject::tr("I²t let through"), c.letThroughEnergy ? QString("%1 A²s").arg(q(lintel::number(*c.letThroughEnergy))) : QObject::tr("at most by its class"), c.letThroughEnergy ? QString::number(*c.letThroughEnergy) : "auto", QObject::tr("Energy let through"), 1, 1e9,
+                   [id](Project& p, double v) { p.circuits.change(id)->letThroughEnergy = v; }, [id](Project& p) { p.circuits.change(id)->letThroughEnergy.reset(); });
+            rare(!c.letThroughEnergy);
         }
         if (c.use == CircuitUse::Load && !r.feeder) {
             const Run* run = sol.project.runs.find(c.run);
@@ -485,7 +511,7 @@ struct Builder : FactsBuilder {
             runRows(r.run, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
             layingRows(r.run, id, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
             if (!r.via && !r.parent.is<Board>()) {
-                const Bonding bond = bondingOf(r.run, r.run.need.material, *sol.book);
+                const Bonding bond = bondingOf(r.run, sol.project.basis.electrodeMaterial, *sol.book);
                 if (bond.jumper >= 0) row(sol.book->metric() ? QObject::tr("Main bonding") : QObject::tr("Bonding jumper"), q(sizeWords(*sol.book, bond.jumper)));
                 if (bond.electrode >= 0) row(sol.book->metric() ? QObject::tr("Earthing") : QObject::tr("To the electrode"), (bond.electrodes > 1 ? QString("%1 × ").arg(bond.electrodes) : QString()) + q(sizeWords(*sol.book, bond.electrode)));
             }
@@ -623,6 +649,13 @@ struct Builder : FactsBuilder {
         else {
             number("kVA", QObject::tr("Transformer"), q(lintel::number(x.kva)) + " kVA", QString::number(x.kva), QObject::tr("Utility transformer"), 1, 1e5, [id](Project& p, double v) { p.sources.change(id)->kva = v; });
             number("%", QObject::tr("Impedance"), QString("%1 %Z").arg(x.percentZ), QString::number(x.percentZ), QObject::tr("Impedance"), 0.1, 100, [id](Project& p, double v) { p.sources.change(id)->percentZ = v; });
+            number("MVA", QObject::tr("Utility"), x.utilityMVA > 0 ? QObject::tr("%1 MVA before it").arg(q(figures(x.utilityMVA))) : QObject::tr("infinite"), x.utilityMVA > 0 ? QString::number(x.utilityMVA) : "auto", QObject::tr("Fault level of the utility"), 0.01, 1e6,
+                   [id](Project& p, double v) { p.sources.change(id)->utilityMVA = v; }, [id](Project& p) { p.sources.change(id)->utilityMVA = 0; });
+            if (x.utilityMVA > 0) {
+                number("kV", QObject::tr("Given at"), x.utilityKV > 0 ? QObject::tr("%1 kV, %2 kA").arg(x.utilityKV).arg(q(figures(x.utilityMVA / root3 / x.utilityKV))) : QObject::tr("not said"), x.utilityKV > 0 ? QString::number(x.utilityKV) : "", QObject::tr("Voltage of the utility"), 0.1, 500, [id](Project& p, double v) { p.sources.change(id)->utilityKV = v; }, [id](Project& p) { p.sources.change(id)->utilityKV = 0; });
+                if (x.utilityKV > 0) number("kA", QObject::tr("Its fault level"), q(figures(x.utilityMVA / root3 / x.utilityKV)) + " kA", QString::number(x.utilityMVA / root3 / x.utilityKV, 'g', 6), QObject::tr("Fault level of the utility"), 0.01, 200, [id, kv = x.utilityKV](Project& p, double v) { p.sources.change(id)->utilityMVA = root3 * kv * v; });
+                number("", QObject::tr("Its X/R"), QString::number(x.utilityXR), QString::number(x.utilityXR), QObject::tr("X/R of the utility"), 0, 100, [id](Project& p, double v) { p.sources.change(id)->utilityXR = v; });
+            }
             row(QObject::tr("Fault level"), q(faultWords(r.fault)) + " kA");
         }
         if (sol.book->metric()) {

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/plan/Measure.h"
 #include "core/project/Operations.h"
 #include "core/solve/Procedure.h"
 
@@ -24,42 +25,53 @@ void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResul
     into.push_back({&self, r.state == Sizing::PastCeiling ? Severity::Stop : Severity::Check, about, text, in.book.cite(r.need.feeder ? "dropFeeder" : "dropBranch")});
 }
 
+/// Boards of the same voltage that stand nearer to what hangs on a circuit and have a place for it, the nearest first, with what it
+/// would lose there. Only those where that is within its limits.
+void feedFromNearer(const CheckInput& in, const Circuit& c, const RunResult& r, std::vector<Remedy>& out) {
+    const Board& own = in.project.boards[c.board];
+    std::vector<const Device*> devices;
+    for (const Device& d : in.project.devices)
+        if (d.circuit == c.id) devices.push_back(&d);
+    if (devices.empty()) return;
+    struct Nearer { double metres; const Board* board; MovePlan plan; double total; };
+    std::vector<Nearer> nearer;
+    const SizingRules rules = sizingRules(in.project.basis, in.book);
+    for (const Board& b : in.project.boards) {
+        const BoardResult& there = in.results.of(b.id);
+        if (b.id == own.id || b.system != own.system || !b.onPlan || !there.fed) continue;
+        const auto m = measureCircuit(in.project, b, {LengthBy::Reach, RouteBy::Auto, nullptr, nullptr}, devices.data(), devices.size());
+        if (!m || m->total >= r.need.length) continue;
+        RunResult again;
+        again.need = r.need;
+        again.need.length = m->total, again.need.totalBefore = there.dropTotal, again.need.beforeKnown = there.dropKnown;
+        sizeRun(again, rules, in.book);
+        if (again.size < 0 || again.dropOwn > again.need.ownLimit + 1e-9 || again.dropTotal > again.need.totalLimit + 1e-9) continue;
+        nearer.push_back({m->total.v, &b, {}, again.dropTotal});
+    }
+    std::sort(nearer.begin(), nearer.end(), [](const Nearer& x, const Nearer& y) { return x.metres < y.metres; });
+    for (Nearer& n : nearer) {
+        n.plan = planMoveTo(in.project, {c.id}, n.board->id);
+        if (!n.plan.possible) continue;
+        const std::string with = n.plan.places.size() > 1 ? fmt::format(" with {} more that go with it", n.plan.places.size() - 1) : "";
+        const double unit = in.project.basis.units == UnitSystem::Imperial ? metresPerFoot : 1;
+        out.push_back({fmt::format("Feed it from {}{}: {} {}, {} in all", n.board->name, with, number(n.metres / unit), in.project.basis.units == UnitSystem::Imperial ? "ft" : "m", percent(n.total)), [id = c.id, to = n.board->id](Project& p) { applyMove(p, planMoveTo(p, {id}, to)); }, "Feed it from " + n.board->name});
+        if (out.size() >= 2) return;
+    }
+}
+
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const Ref about = s.about;
     const RunResult& r = *in.results.run(about);
     const auto run = [about](Project& p) -> Run& { return runOf(p, about); };
-    if (r.state == Sizing::Held) out.push_back({"Let it be sized", [=](Project& p) { run(p).heldSize.clear(); run(p).heldSets = 0; }});
-    if (r.need.dropByShare && about.is<Circuit>())
-        out.push_back({fmt::format("Judge it on its load, {} A", figures(r.need.load.v)), [=](Project& p) { run(p).dropBasis = DropBasis::Load; }});
-    const Run* entered = enteredRun(in.project, about);
-    if (entered && entered->lengthBy == LengthBy::Entered && r.longest.v > 0) {
-        const double longest = std::floor(r.longest.v * 100) / 100;
-        out.push_back({fmt::format("Shorten it to {}", in.project.basis.units == UnitSystem::Imperial ? number(inFeet(Metres{longest}), 1) + " ft" : number(longest, 1) + " m"), [=](Project& p) { run(p).length = longest; }});
-    }
-    // A nearer board of the same voltage with room for it.
-    if (const Circuit* c = in.project.circuits.find(about.as<Circuit>())) {
-        const Board& own = in.project.boards[c->board];
-        Point at{};
-        int n = 0;
-        LevelId level;
-        for (const Device& d : in.project.devices)
-            if (d.circuit == c->id) at = at + d.at, ++n, level = d.level;
-        const Board* best = nullptr;
-        for (const Board& b : in.project.boards)
-            if (n && b.id != own.id && b.standsOn(level) && own.onPlan && b.system == own.system && firstFreeSlot(in.project, b.id, c->poles) &&
-                orthogonal(b.at, at * (1.0 / n)) < orthogonal((best ? *best : own).at, at * (1.0 / n)))
-                best = &b;
-        if (best) {
-            const BoardId to = best->id;
-            const CircuitId id = c->id;
-            out.push_back({"Feed it from " + best->name, [=](Project& p) {
-                               const int slot = firstFreeSlot(p, to, p.circuits[id].poles);
-                               Circuit& k = *p.circuits.change(id);
-                               k.board = to;
-                               k.slot = slot;
-                           }});
-        }
+    // First what brings it nearer to its source, then what lets the program size it, then larger conductors, and at last another judgement.
+    if (const Circuit* c = in.project.circuits.find(about.as<Circuit>())) feedFromNearer(in, *c, r, out);
+    if (r.state == Sizing::Held) { // where that keeps within the limits
+        RunResult free;
+        free.need = r.need;
+        free.need.held = -1, free.need.heldSets = 0;
+        sizeRun(free, sizingRules(in.project.basis, in.book), in.book);
+        if (free.state == Sizing::Sized) out.push_back({fmt::format("Let it be sized: {}, {} lost", sizeWords(in.book, free.size), percent(free.dropOwn)), [=](Project& p) { run(p).heldSize.clear(); run(p).heldSets = 0; }, "Let it be sized"});
     }
     // What is lost before it: feeders above that are held, and a larger feeder of its own board.
     Ref above = about.is<Circuit>() ? Ref(in.project.circuits[about.as<Circuit>()].board) : in.results.node(about)->parent;
@@ -92,6 +104,10 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         const int sets = r.sets;
         out.push_back({fmt::format("Hold {}: {} lost", sizeWords(in.book, i), percent(own)), [=](Project& p) { run(p).heldSize = size; run(p).heldSets = sets > 1 ? sets : 0; }});
         break;
+    }
+    if (r.need.dropByShare && about.is<Circuit>() && r.need.dropAmps > r.need.load) {
+        const double own = r.dropOwn * r.need.load.v / r.need.dropAmps.v;
+        if (own <= r.need.ownLimit + 1e-9 && r.need.totalBefore + own <= r.need.totalLimit + 1e-9) out.push_back({fmt::format("Judge it on its load, {} A: {} lost; it is told among the assumptions", figures(r.need.load.v), percent(own)), [=](Project& p) { run(p).dropBasis = DropBasis::Load; }});
     }
     return out;
 }

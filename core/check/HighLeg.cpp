@@ -18,17 +18,27 @@ void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const C
         into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: a 120 V load stands on B, the high leg", nameOf(in.project, c.id), c.name), ""});
 }
 
+/// To the first free slot on a line.
+MovePlan toLine(const Project& p, CircuitId id, int line) {
+    const Board& b = p.boards[p.circuits[id].board];
+    const auto map = slotMap(p, b.id);
+    for (int slot = 1; slot <= b.slots; ++slot)
+        if (!map[std::size_t(slot)] && lineOfSlot(b, slot) == line)
+            if (const MovePlan plan = planMove(p, id, slot); plan.possible) return plan;
+    return {};
+}
+int slotIn(const MovePlan& plan, CircuitId id) {
+    for (const auto& [c, slot] : plan.places)
+        if (c == id) return slot;
+    return 0;
+}
+
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const CircuitId id = s.about.as<Circuit>();
-    const Board& b = in.project.boards[in.project.circuits[id].board];
-    const auto map = slotMap(in.project, b.id);
-    for (const int line : {0, 2}) // the first free slot on either of the lines that have 120 V
-        for (int slot = 1; slot <= b.slots; ++slot)
-            if (!map[std::size_t(slot)] && lineOfSlot(b, slot) == line) {
-                out.push_back({fmt::format("Move it to slot {}, on {}", slot, line ? 'C' : 'A'), [=](Project& p) { p.circuits.change(id)->slot = slot; }});
-                break;
-            }
+    for (const int line : {0, 2}) // on either of the lines that have 120 V
+        if (const MovePlan plan = toLine(in.project, id, line); plan.possible)
+            out.push_back({fmt::format("Move it to slot {}, on {}{}", slotIn(plan, id), line ? 'C' : 'A', plan.places.size() > 1 ? fmt::format(", {} more with it", plan.places.size() - 1) : ""), [id, line](Project& p) { applyMove(p, toLine(p, id, line)); }});
     return out;
 }
 

@@ -4,7 +4,6 @@
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
 #include "core/sheets/Words.h"
-#include "core/solve/ConductorSizing.h"
 
 #include <fmt/format.h>
 
@@ -37,36 +36,11 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (const TransformerResult& r = in.results.of(t.id); r.parent && unknown(r.run)) into.push_back({&self, Severity::Note, t.id, wordsFor(in, "Feeder of " + t.name, false, true), ""});
 }
 
-std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
-    std::vector<Remedy> out;
-    std::vector<Ref> things; // the runs that the snag is about
-    if (s.about.is<Circuit>()) things.push_back(s.about);
-    else if (const BoardId board = s.about.as<Board>()) {
-        if (const BoardResult& r = in.results.of(board); s.text.starts_with("Feeder") && r.parent) things.push_back(s.about);
-        else
-            for (const Circuit& c : in.project.circuits)
-                if (const CircuitResult& k = in.results.of(c.id); c.board == board && !k.feeder && k.va > 0 && unknown(k.run)) things.push_back(c.id);
-    } else if (s.about.is<Transformer>()) {
-        things.push_back(s.about);
-    }
-    if (things.empty()) return out;
+std::vector<Remedy> remedies(const CheckInput& in, const Snag&) {
+    if (in.project.basis.unknownLength > 0) return {}; // they count as that already: only one that is entered or measured is better
     const bool imperial = in.project.basis.units == UnitSystem::Imperial;
-    const auto set = [things](Project& p, double metres) {
-        for (Ref t : things) {
-            Run& r = runOf(p, t);
-            r.lengthBy = LengthBy::Entered;
-            r.length = metres;
-        }
-    };
     const double now = imperial ? feet(100).v : 30;
-    out.push_back({fmt::format("Enter {} for now", imperial ? "100 ft" : "30 m"), [set, now](Project& p) { set(p, now); }});
-    double longest = 0; // the shortest of what their drops allow
-    for (Ref t : things)
-        if (const double l = in.results.run(t)->longest.v; l > 0 && (longest == 0 || l < longest)) longest = l;
-    longest = std::floor(longest * 10) / 10;
-    constexpr double farthest = 10'000; // m; beyond that the drop limits nothing, and the length would be nobody's
-    if (longest > 0 && longest <= farthest) out.push_back({fmt::format("Enter the longest that the drop allows, {}", imperial ? number(inFeet(Metres{longest})) + " ft" : number(longest, 1) + " m"), [set, longest](Project& p) { set(p, longest); }});
-    return out;
+    return {{fmt::format("Count unknown lengths as {} for now; each says that it is assumed", imperial ? "100 ft" : "30 m"), [now](Project& p) { p.basis.unknownLength = now; }}};
 }
 
 } // namespace

@@ -20,6 +20,8 @@ void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResul
         into.push_back({&self, Severity::Stop, about, text, in.book.cite("loop")});
     } else if (!e.lineWithstands) {
         into.push_back({&self, Severity::Stop, about, fmt::format("{}: lines of {} mm² where {} mm² withstands what its device lets through", name, figures(in.book.sizes()[std::size_t(r.size)].mm2 * r.sets), figures(double(e.line))), in.book.cite("adiabatic")});
+    } else if (!e.withstandsHere) {
+        into.push_back({&self, Severity::Stop, about, fmt::format("{}: a protective conductor of {} mm² where {} mm² withstands what its device lets through at {} kA to earth at the board", name, figures(double(e.has)), figures(double(e.neededHere)), figures(double(r.need.cable->earthBefore))), in.book.cite("adiabatic")});
     } else {
         into.push_back({&self, Severity::Stop, about, fmt::format("{}: a protective conductor of {} mm² where {} mm² withstands {} A for {} s", name, figures(double(e.has)), figures(double(e.needed)), figures(double(e.amps)), figures(double(e.seconds))), in.book.cite("adiabatic")});
     }
@@ -80,12 +82,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         const double mA = r.need.cable->final ? in.book.cables.residualMA : 300;
         need.cable.make().residual = float(mA);
         if (const EarthFault e = at(need, r.size, r.sets); e.ok) out.push_back({fmt::format("Residual-current device of {} mA", number(mA)), [=](Project& p) { p.circuits.change(circuit)->residual = mA; }});
-    }
-    if (r.earth->longest > 0 && r.earth->longest < float(r.need.length.v)) {
-        RunNeed need = r.need;
-        const double longest = std::floor(double(r.earth->longest) * 10) / 10;
-        need.length = Metres{longest};
-        if (at(need, r.size, r.sets).ok) out.push_back({fmt::format("Shorten it by {} m", number(r.need.length.v - longest, 1)), [=](Project& p) { run(p).lengthBy = LengthBy::Entered, run(p).length = longest; }});
     }
     return out;
 }

@@ -52,8 +52,10 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const Board& b = in.project.boards[c.board];
     const auto taken = slotMap(in.project, c.board);
     for (int slot = 1; slot <= b.slots; ++slot)
-        if (c.poles == 1 && !taken[std::size_t(slot)] && !used.count(lineOfSlot(b, slot)) && s.severity == Severity::Stop) {
-            out.push_back({fmt::format("Move it to slot {}, on another line", slot), [=](Project& p) { p.circuits.change(id)->slot = slot; }});
+        if (c.poles == 1 && !c.pinned && !c.tie && !taken[std::size_t(slot)] && !used.count(lineOfSlot(b, slot)) && s.severity == Severity::Stop) {
+            out.push_back({fmt::format("Move it to slot {}, on another line", slot), [=](Project& p) {
+                               if (!slotMap(p, p.circuits[id].board)[std::size_t(slot)]) p.circuits.change(id)->slot = slot;
+                           }});
             break;
         }
     return out;

@@ -37,21 +37,22 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         const double over = amps - (b->main > 0 ? std::min(b->main, b->bus) : b->bus);
         const Circuit* move = nullptr;
         for (const Circuit& c : in.project.circuits)
-            if (const CircuitResult& cr = in.results.of(c.id); c.board == id && !cr.feeder && !c.pinned && cr.load.v >= over * 1.2 && (!move || cr.load < in.results.of(move->id).load)) move = &c;
+            if (const CircuitResult& cr = in.results.of(c.id); c.board == id && !cr.feeder && c.use == CircuitUse::Load && !c.pinned && cr.load.v >= over * 1.2 && (!move || cr.load < in.results.of(move->id).load)) move = &c;
+        // The nearest board with the capacity for all that goes along, where it has a place.
         const Board* to = nullptr;
+        MovePlan plan;
         if (move)
             for (const Board& o : in.project.boards) {
                 const BoardResult& other = in.results.of(o.id);
+                if (o.id == id || o.system != b->system || !other.fed || other.parent == Ref(id)) continue;
+                if (to && !(o.onPlan && b->onPlan && (!to->onPlan || orthogonal(o.at, b->at) < orthogonal(to->at, b->at)))) continue;
                 const double room = (o.main > 0 ? std::min(o.main, o.bus) : o.bus) - std::max(other.demandAmps.v, other.heaviestAmps.v);
-                if (o.id != id && o.system == b->system && room > in.results.of(move->id).load.v && firstFreeSlot(in.project, o.id, move->poles) && other.fed && other.parent != Ref(id) && (!to || (o.onPlan && b->onPlan && (!to->onPlan || orthogonal(o.at, b->at) < orthogonal(to->at, b->at))))) to = &o;
+                double goes = 0;
+                for (CircuitId c : unitOf(in.project, move->id)) goes += in.results.of(c).load.v;
+                if (room <= goes) continue;
+                if (const MovePlan there = planMoveTo(in.project, {move->id}, o.id); there.possible) to = &o, plan = there;
             }
-        if (to)
-            out.push_back({fmt::format("Move {} to {}", nameOf(in.project, move->id), to->name), [circuit = move->id, board = to->id](Project& p) {
-                               const int slot = firstFreeSlot(p, board, p.circuits[circuit].poles);
-                               Circuit& c = *p.circuits.change(circuit);
-                               c.board = board;
-                               c.slot = slot;
-                           }});
+        if (to) out.push_back({fmt::format("Move {}{} to {}", nameOf(in.project, move->id), plan.places.size() > 1 ? fmt::format(" with {} more that go with it", plan.places.size() - 1) : "", to->name), [circuit = move->id, board = to->id](Project& p) { applyMove(p, planMoveTo(p, {circuit}, board)); }});
     }
     if (const Transformer* t = in.project.transformers.find(s.about.as<Transformer>())) {
         const TransformerId id = t->id;

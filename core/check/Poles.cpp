@@ -26,7 +26,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     trial.circuits.change(id)->slot = 0;
     const MovePlan here = planMove(trial, id, c.slot);
     const int slot = here.possible ? c.slot : firstFreeSlot(in.project, c.board, poles, id);
-    if (poles > c.poles && slot)
+    if (poles > c.poles && slot && !(c.pinned && slot != c.slot) && unitOf(in.project, id).size() == 1)
         out.push_back({slot == c.slot ? fmt::format("Make it {}-pole where it stands", poles) : fmt::format("Make it {}-pole at slot {}", poles, slot), [=](Project& p) {
                            Circuit& k = *p.circuits.change(id);
                            k.poles = poles;

@@ -65,6 +65,14 @@ template <> struct EnumText<Wiring> {
                                                                {Wiring::AcCable, "AC cable"}, {Wiring::FreeAir, "free air"}, {Wiring::Messenger, "messenger"}};
 };
 
+/// How a metric run lies beside those grouped with it, for the rows of the grouping table. Auto: as its reference method says.
+enum class Lying : std::uint8_t { Auto, Bunched, Wall, Ceiling, Tray, Ladder, Apart };
+template <> struct EnumText<Lying> {
+    static constexpr std::pair<Lying, const char*> words[] = {
+        {Lying::Auto, "as its method"}, {Lying::Bunched, "bunched or enclosed"}, {Lying::Wall, "one layer, wall or floor"}, {Lying::Ceiling, "one layer, below a ceiling"},
+        {Lying::Tray, "one layer, perforated tray"}, {Lying::Ladder, "one layer, ladder or cleats"}, {Lying::Apart, "two diameters apart"}};
+};
+
 /// The neutral of a run. Auto: as large as the lines where the system has one. Calculated: by its own load.
 enum class NeutralBy : std::uint8_t { Auto, None, Calculated, Double };
 template <> struct EnumText<NeutralBy> {

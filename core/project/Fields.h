@@ -15,7 +15,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("branchDropLimit", b.branchDropLimit); v("totalDropLimit", b.totalDropLimit); v("branchDropBasis", b.branchDropBasis); v("feederDropBasis", b.feederDropBasis);
     v("ratingShare", b.ratingShare); v("upsizingCeiling", b.upsizingCeiling); v("growth", b.growth); v("slack", b.slack);
     v("routeBelowCeiling", b.routeBelowCeiling); v("unknownLength", b.unknownLength); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
-    v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("ownValues", b.ownValues); v("ownReasons", b.ownReasons); v("smallestByUse", b.smallestByUse); v("smallestBreakerByUse", b.smallestBreakerByUse); v("wiringByUse", b.wiringByUse);
+    v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("classShare", b.classShare); v("faultCelsius", b.faultCelsius); v("electrodeMaterial", b.electrodeMaterial); v("ownValues", b.ownValues); v("ownReasons", b.ownReasons); v("smallestByUse", b.smallestByUse); v("smallestBreakerByUse", b.smallestBreakerByUse); v("wiringByUse", b.wiringByUse);
     v("branchCable", b.branchCable); v("feederCable", b.feederCable); v("branchMethod", b.branchMethod); v("feederMethod", b.feederMethod);
     v("groundTemperature", b.groundTemperature); v("soil", b.soil); v("lightingDropLimit", b.lightingDropLimit); v("dropWhenWarm", b.dropWhenWarm); v("phaseColours", b.phaseColours); v("circuitPattern", b.circuitPattern);
     v("circuitShare", b.circuitShare); v("circuitPoints", b.circuitPoints); v("ownCircuitFrom", b.ownCircuitFrom); v("panelboardUpTo", b.panelboardUpTo); v("wiringShape", b.wiringShape); v("lightUtilisation", b.lightUtilisation); v("lightMaintenance", b.lightMaintenance);
@@ -43,7 +43,7 @@ template <class V> void fields(V& v, Device& d) {
 }
 template <class V> void fields(V& v, Source& s) {
     v("id", s.id); v("name", s.name); v("system", s.system); v("kind", s.kind); v("faultKA", s.faultKA); v("kva", s.kva);
-    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("faultLN", s.faultLN); v("subtransient", s.subtransient); v("peakShare", s.peakShare); v("earthing", s.earthing); v("ze", s.ze); v("insulationMonitor", s.insulationMonitor); v("level", s.level); v("onPlan", s.onPlan); v("at", s.at);
+    v("percentZ", s.percentZ); v("xOverR", s.xOverR); v("utilityMVA", s.utilityMVA); v("utilityXR", s.utilityXR); v("utilityKV", s.utilityKV); v("faultLN", s.faultLN); v("subtransient", s.subtransient); v("peakShare", s.peakShare); v("earthing", s.earthing); v("ze", s.ze); v("insulationMonitor", s.insulationMonitor); v("level", s.level); v("onPlan", s.onPlan); v("at", s.at);
 }
 template <class V> void fields(V& v, Transformer& t) {
     v("id", t.id); v("name", t.name); v("kva", t.kva); v("percentZ", t.percentZ); v("xOverR", t.xOverR); v("primary", t.primary);
@@ -58,14 +58,14 @@ template <class V> void fields(V& v, Board& b) {
 }
 template <class V> void fields(V& v, Circuit& c) {
     v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name); v("madeName", c.madeName); v("tie", c.tie); v("kept", c.kept);
-    v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("letThroughKA", c.letThroughKA); v("device", c.device); v("pinned", c.pinned); v("fullRated", c.fullRated);
+    v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("letThroughEnergy", c.letThroughEnergy); v("letThroughKA", c.letThroughKA); v("device", c.device); v("pinned", c.pinned); v("fullRated", c.fullRated);
     v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("ring", c.ring); v("residual", c.residual); v("residualType", c.residualType); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("automatic", c.automatic); v("bundle", c.bundle); v("factor", c.factor); v("run", c.run); v("note", c.note);
 }
 template <class V> void fields(V& v, Run& r) {
     v("id", r.id); v("name", r.name); v("lengthBy", r.lengthBy); v("length", r.length); v("trace", r.trace); v("route", r.route); v("material", r.material);
     v("raceway", r.raceway); v("ambient", r.ambient); v("wiring", r.wiring); v("conduit", r.conduit); v("onRoof", r.onRoof);
     v("nonlinear", r.nonlinear); v("neutral", r.neutral); v("isolatedGround", r.isolatedGround); v("nipple", r.nipple); v("sharing", r.sharing); v("heldSize", r.heldSize); v("heldSets", r.heldSets);
-    v("dropBasis", r.dropBasis); v("cable", r.cable); v("method", r.method); v("grouped", r.grouped); v("setsApart", r.setsApart); v("insulated", r.insulated); v("soil", r.soil);
+    v("dropBasis", r.dropBasis); v("cable", r.cable); v("method", r.method); v("grouped", r.grouped); v("lying", r.lying); v("thirdHarmonic", r.thirdHarmonic); v("points", r.points); v("setsApart", r.setsApart); v("insulated", r.insulated); v("soil", r.soil);
     v("protectiveBy", r.protectiveBy); v("heldGround", r.heldGround); v("fireRated", r.fireRated);
 }
 template <class V> void fields(V& v, Load& l) {

@@ -113,6 +113,44 @@ MovePlan planMove(const Project& p, CircuitId id, int slot) {
     return planMove(p, std::vector{id}, c ? c->board : BoardId{}, slot);
 }
 
+namespace {
+/// Why these circuits cannot come to stand on a board at all, wherever on it; empty: they can.
+std::string refuseBoard(const Project& p, const std::set<CircuitId>& movers, const Board& b) {
+    const int lines = factsOf(b.system).lines;
+    for (CircuitId c : movers) {
+        const Circuit& k = p.circuits[c];
+        if (k.pinned) return nameOf(p, c) + " is pinned";
+        if (k.poles > lines) return fmt::format("{} has {} lines; {} takes {}", b.name, lines, nameOf(p, c), k.poles);
+        if (k.board == b.id) continue;
+        if (const Ref fed = fedBy(p, c)) {
+            if (const auto bad = refuseFeed(p, fed, b.id); bad && bad->what.find("has no place") == std::string::npos) return bad->what;
+        } else if (const Board& from = p.boards[k.board]; voltsAcross(from.system, k.poles).v != voltsAcross(b.system, k.poles).v && k.use == CircuitUse::Load) {
+            return fmt::format("{} takes {} V; {} gives it {} V", nameOf(p, c), std::lround(voltsAcross(from.system, k.poles).v), b.name, std::lround(voltsAcross(b.system, k.poles).v));
+        }
+    }
+    return "";
+}
+} // namespace
+
+MovePlan planMoveTo(const Project& p, const std::vector<CircuitId>& circuits, BoardId board) {
+    MovePlan none;
+    none.board = board;
+    const Board* b = p.boards.find(board);
+    if (!b || circuits.empty() || !p.circuits.has(circuits.front())) return none.reason = "there is no such circuit", none;
+    std::set<CircuitId> movers;
+    for (CircuitId c : circuits)
+        for (CircuitId mate : unitOf(p, c)) movers.insert(mate);
+    none.reason = refuseBoard(p, movers, *b);
+    if (!none.reason.empty()) return none;
+    const auto map = slotMap(p, board);
+    for (int slot = 1; slot <= b->slots; ++slot) {
+        if (map[std::size_t(slot)]) continue;
+        if (const MovePlan plan = planMove(p, circuits, board, slot); plan.possible && plan.pushed == 0) return plan;
+    }
+    none.reason = b->name + " has no place for it";
+    return none;
+}
+
 MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, BoardId board, int slot) {
     MovePlan plan;
     plan.board = board;
@@ -120,22 +158,10 @@ MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, Boar
     const Board* b = p.boards.find(board);
     if (!b || circuits.empty() || !p.circuits.has(circuits.front())) return refuse("there is no such circuit");
     const Circuit& first = p.circuits[circuits.front()];
-    const int lines = factsOf(b->system).lines;
     std::set<CircuitId> movers;
     for (CircuitId c : circuits)
         for (CircuitId mate : unitOf(p, c)) movers.insert(mate);
-    for (CircuitId c : movers) {
-        const Circuit& k = p.circuits[c];
-        if (k.pinned) return refuse(nameOf(p, c) + " is pinned");
-        if (k.poles > lines) return refuse(fmt::format("{} has {} lines; {} takes {}", b->name, lines, nameOf(p, c), k.poles));
-        if (k.board != board) {
-            if (const Ref fed = fedBy(p, c)) {
-                if (const auto bad = refuseFeed(p, fed, board); bad && bad->what.find("has no place") == std::string::npos) return refuse(bad->what);
-            } else if (const Board& from = p.boards[k.board]; voltsAcross(from.system, k.poles).v != voltsAcross(b->system, k.poles).v && k.use == CircuitUse::Load) {
-                return refuse(fmt::format("{} takes {} V; {} gives it {} V", nameOf(p, c), std::lround(voltsAcross(from.system, k.poles).v), b->name, std::lround(voltsAcross(b->system, k.poles).v)));
-            }
-        }
-    }
+    if (const std::string why = refuseBoard(p, movers, *b); !why.empty()) return refuse(why);
     if (movers.size() == 1 && first.board == board && slot == first.slot) return refuse("it stands there already");
 
     // Where the movers land: as they lie to one another, or where that does not go one below another.
@@ -236,14 +262,35 @@ MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, Boar
 }
 
 void applyMove(Project& p, const MovePlan& plan) {
+    // Groups are numbered by board: what goes to another one takes a number that is free there.
+    struct Group { int Circuit::* number; std::map<std::pair<BoardId, int>, int> given; int last = 0; };
+    Group groups[] = {{&Circuit::tie, {}, 0}, {&Circuit::multiwire, {}, 0}, {&Circuit::kept, {}, 0}};
+    for (const Circuit& o : p.circuits)
+        for (Group& g : groups)
+            if (o.board == plan.board) g.last = std::max(g.last, o.*g.number);
     for (const auto& [id, slot] : plan.places) {
         Circuit& c = *p.circuits.change(id);
-        if (plan.board && c.board != plan.board) { // groups are numbered by board
+        if (plan.board && c.board != plan.board) {
+            for (Group& g : groups)
+                if (const int old = c.*g.number) {
+                    const auto [it, fresh] = g.given.emplace(std::pair{c.board, old}, g.last + 1);
+                    if (fresh) ++g.last;
+                    c.*g.number = it->second;
+                }
             c.board = plan.board;
-            if (c.bundle) c.bundle = 0;
+            c.bundle = 0; // another raceway
         }
         c.slot = slot;
     }
+    // What is left alone of a group that was split is no group.
+    for (Group& g : groups)
+        for (const auto& [from, number] : g.given)
+            for (const auto& [board, group] : {from, std::pair{plan.board, number}}) {
+                std::vector<CircuitId> members;
+                for (const Circuit& o : p.circuits)
+                    if (o.board == board && o.*g.number == group) members.push_back(o.id);
+                if (members.size() == 1) p.circuits.change(members.front())->*g.number = 0;
+            }
 }
 
 MovePlan planInsert(const Project& p, BoardId board, int slot) {

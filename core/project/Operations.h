@@ -37,6 +37,9 @@ struct MovePlan {
 /// room: as few circuits as can be move, as little as can be. Units stay whole. Several circuits keep their places to one another.
 MovePlan planMove(const Project& project, const std::vector<CircuitId>& circuits, BoardId board, int slot);
 MovePlan planMove(const Project& project, CircuitId circuit, int slot);
+/// To the first place of a board where all of them fit and nothing gives way.
+MovePlan planMoveTo(const Project& project, const std::vector<CircuitId>& circuits, BoardId board);
+/// On another board groups (ties, shared neutrals, what is kept together) get numbers that are free there; one left alone is no group.
 void applyMove(Project& project, const MovePlan& plan);
 /// Opens a free row at `slot`: what stands there and below it in its column goes one row down, up to the first gap.
 MovePlan planInsert(const Project& project, BoardId board, int slot);

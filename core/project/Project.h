@@ -65,6 +65,9 @@ struct Basis {
     WiringShape wiringShape = WiringShape::Curved;
     double lightUtilisation = 0.6, lightMaintenance = 0.8; ///< lumen method: share of the lumens that reaches the plane, and that is left after soiling
     std::string lightingAreaOf;  ///< occupancy whose lighting by area is the least the service is worked out on; empty: none
+    double classShare = 1;       ///< metric: of what its class allows that a breaker lets through in a fault, by its maker; 1: nothing is known of it
+    double faultCelsius = 20;    ///< °C of the conductors in the largest fault: 20 is cold, and gives the most
+    Material electrodeMaterial = Material::Copper; ///< of grounding electrode conductors and bonding jumpers
     bool motorsFeedFaults = false; ///< four times the full-load current of all motors of a system added to its faults
     std::map<std::string, double> ownValues; ///< in place of the rule book's, by their place in it: "continuous/factor"
     std::map<std::string, std::string> ownReasons; ///< why one of them is right, by the same place
@@ -155,6 +158,9 @@ struct Source {
     double faultKA = 30;        ///< three-phase bolted, where kind is FaultLevel
     double kva = 1500, percentZ = 5.75; ///< where kind is UtilityTransformer; its primary is taken as infinite
     double xOverR = 6;
+    double utilityMVA = 0;      ///< three-phase fault level before a utility transformer; 0: not given, and taken as infinite
+    double utilityXR = 10;      ///< of that
+    double utilityKV = 0;       ///< line–line volts at which it is given, in kV; 0: not said
     double faultLN = 0;         ///< kA line–neutral, of an existing board; 0: as the three-phase impedance gives
     double subtransient = 15;   ///< % reactance of a generator of `kva`
     double peakShare = 1;       ///< of its kVA that a generator gives for the moment a motor starts, by its maker's data
@@ -229,6 +235,7 @@ struct Circuit {
     std::string madeName; ///< the name as the naming pattern last made it; a name that differs was typed, and stays
     std::optional<double> heldBreaker; ///< A
     std::optional<double> heldKA;      ///< interrupting rating, where it is not the board's
+    std::optional<double> letThroughEnergy; ///< A²s that its device lets through at the fault level of its board, by its maker; nothing: at most what its class allows
     std::optional<double> letThroughKA; ///< what a current-limiting device lets through to all below it
     DeviceKind device = DeviceKind::Breaker;
     bool pinned = false, fullRated = false, groundFault = false, arcFault = false; ///< fullRated: 100 %-rated device
@@ -272,6 +279,9 @@ struct Run {
     DropBasis dropBasis = DropBasis::Default;
     std::string cable, method; ///< metric: type and reference method; empty: as the basis
     int grouped = 0;           ///< metric: other circuits laid together with it
+    Lying lying = Lying::Auto; ///< metric: beside those grouped with it
+    double thirdHarmonic = 0;  ///< metric: third harmonic in its lines, share of their current; it adds up in the neutral
+    int points = 0;            ///< that its load is spread over evenly, from the first to its far end; 0, 1: all of it at the end
     bool setsApart = false;    ///< metric: its parallel sets lie so far apart that they do not heat one another; else each counts as a circuit of its group
     double insulated = 0;      ///< m of it surrounded by thermal insulation
     std::optional<double> soil; ///< K·m/W

@@ -88,6 +88,8 @@ void check(Checker& c, const Project&, const Basis& b) {
     c.within("upsizingCeiling", b.upsizingCeiling, 0, 40);
     c.within("growth", b.growth, 0, 10);
     c.within("slack", b.slack, 0, 10);
+    c.within("classShare", b.classShare, 0.01, 1);
+    c.within("faultCelsius", b.faultCelsius, -40, 250);
     c.within("unknownLength", b.unknownLength, 0, 100'000);
     c.within("routeBelowCeiling", b.routeBelowCeiling, -10, 10);
     c.within("powerFactor", b.powerFactor, 0.01, 1);
@@ -152,6 +154,9 @@ void check(Checker& c, const Project& p, const Source& s) {
     c.within("kva", s.kva, 0.1, 1e6);
     c.within("percentZ", s.percentZ, 0.1, 100);
     c.within("xOverR", s.xOverR, 0, 1000);
+    c.within("utilityMVA", s.utilityMVA, 0, 1e6);
+    c.within("utilityXR", s.utilityXR, 0, 1000);
+    c.within("utilityKV", s.utilityKV, 0, 1000);
     c.within("faultLN", s.faultLN, 0, 1000);
     c.within("subtransient", s.subtransient, 0.1, 100);
     c.within("peakShare", s.peakShare, 0.1, 20);
@@ -191,6 +196,7 @@ void check(Checker& c, const Project& p, const Circuit& k) {
     c.within("factor", k.factor, 0, 10);
     if (k.heldBreaker) c.within("heldBreaker", *k.heldBreaker, 0.5, 10000);
     if (k.heldKA) c.within("heldKA", *k.heldKA, 0.001, 1000);
+    if (k.letThroughEnergy) c.within("letThroughEnergy", *k.letThroughEnergy, 0.01, 1e9);
     if (k.letThroughKA) c.within("letThroughKA", *k.letThroughKA, 0.001, 1000);
     c.within("tie", k.tie, 0, 10000);
     c.within("kept", k.kept, 0, 10000);
@@ -205,6 +211,8 @@ void check(Checker& c, const Project&, const Run& r) {
     c.within("heldSets", r.heldSets, 0, 40);
     c.within("grouped", r.grouped, 0, 1000);
     c.within("insulated", r.insulated, 0, 1000);
+    c.within("thirdHarmonic", r.thirdHarmonic, 0, 1);
+    c.within("points", r.points, 0, 1000);
     if (r.soil) c.within("soil", *r.soil, 0.1, 10);
     if (r.ambient) c.within("ambient", *r.ambient, -40, 85);
 }

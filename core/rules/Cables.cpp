@@ -210,6 +210,14 @@ struct CableReader {
         c.groupingIgnoredBelow = number(g, "ignoredBelow", name);
         c.grouping[std::size_t(Grouping::Bunched)] = curve(at(g, "bunched", name), name + ", grouping");
         c.grouping[std::size_t(Grouping::Tray)] = curve(at(g, "tray", name), name + ", grouping");
+        c.grouping[std::size_t(Grouping::Wall)] = curve(at(g, "wall", name), name + ", grouping");
+        c.grouping[std::size_t(Grouping::Ceiling)] = curve(at(g, "ceiling", name), name + ", grouping");
+        c.grouping[std::size_t(Grouping::Ladder)] = curve(at(g, "ladder", name), name + ", grouping");
+        const json& h = at(j, "thirdHarmonic", name);
+        cite("thirdHarmonic", h);
+        c.thirdHarmonic.clear();
+        for (const json& step : at(h, "above", name)) c.thirdHarmonic.push_back({number(step.at(0), name), number(step.at(1), name)});
+        c.neutralFrom = number(h, "neutralFrom", name);
         c.grouping[std::size_t(Grouping::Ducts)] = curve(at(g, "ground", name), name + ", grouping");
         if (direct) c.grouping[std::size_t(Grouping::Direct)] = curve(at(g, "direct", name), name + ", grouping, direct");
         if (j.contains("buried")) { // a book that asks for none has none

@@ -15,7 +15,8 @@
 namespace lintel {
 
 /// How circuits laid together are counted for grouping: bunched or enclosed; touching on a tray; in ducts in the ground; direct in it, touching.
-enum class Grouping : std::uint8_t { Bunched, Tray, Ducts, Direct };
+/// Wall, Ceiling, Ladder: in one layer, touching, on a wall, floor or unperforated tray; below a ceiling; on a ladder or cleats.
+enum class Grouping : std::uint8_t { Bunched, Tray, Ducts, Direct, Wall, Ceiling, Ladder };
 
 /// One way of laying a type of cable.
 struct CableMethod {
@@ -71,7 +72,9 @@ struct CableRules {
     std::map<int, Curve> airByInsulation, groundByInsulation; ///< by °C of the cable
     std::array<Curve, 2> soil;                    ///< by K·m/W, in ducts and direct
     double soilOfTables = 2.5, airOfTables = 30, groundOfTables = 20;
-    std::array<Curve, 4> grouping;                ///< by circuits together, by Grouping
+    std::array<Curve, 7> grouping;                ///< by circuits together, by Grouping
+    Curve thirdHarmonic{{0, 1}};                  ///< factor of a cable of four loaded cores by the third harmonic in its lines, in steps
+    double neutralFrom = 0.33;                    ///< share of third harmonic above which the neutral's current decides
     double groupingIgnoredBelow = 0.3;            ///< share of its grouped capacity under which a circuit does not load the group
     Curve insulation;                             ///< by m surrounded
     double buriedShare = 1;                       ///< of Iz that the device of a cable in the ground or in a buried duct may have (Cc); 1: the book asks for none

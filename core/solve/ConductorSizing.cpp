@@ -88,7 +88,7 @@ Volts spurVolts(const RunNeed& n, SizeIndex size, const RuleBook& book) {
 }
 
 double ownDrop(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book) {
-    return dropPercent(n, size, sets, n.dropAmps, n.length, book) + spurVolts(n, size, book) / dropReference(n) * 100;
+    return n.spread * dropPercent(n, size, sets, n.dropAmps, n.length, book) + spurVolts(n, size, book) / dropReference(n) * 100;
 }
 
 double conductorMass(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book) {
@@ -185,6 +185,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                 w->step("Length", fmt::format("up {}, across {}, down {}, with slack", lengthWords(n.up, rules.units), lengthWords(n.across, rules.units), lengthWords(n.down, rules.units)),
                         lengthWords(n.length, rules.units), "");
             else w->step("Length", "as entered", lengthWords(n.length, rules.units), "");
+            if (n.spread < 1) w->step("Load along it", "each point's current × its distance, over all of it at the end", fmt::format("× {}", figures(n.spread)), "");
             if (n.cable->ring && n.cable->spur > 0) w->step("Spur", fmt::format("{} out from the ring, at most {} A·m", lengthWords(Metres{double(n.cable->spur)}, rules.units), figures(double(n.cable->spurLoad))), "", book.cite("radial"));
             Candidate c = least;
             std::vector<Candidate> shown;
@@ -203,9 +204,9 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                 const double sine = std::sqrt(std::max(0.0, 1 - n.dropPowerFactor * n.dropPowerFactor));
                 const double own = dropOf(s);
                 w->step(fmt::format("Drop, {}{}", sizeWords(book, s.size), s.sets > 1 ? fmt::format(" × {}", s.sets) : ""),
-                        fmt::format("{}·{}·{}·{}/1000{}{} = {} V", n.poles == 3 ? "√3" : "2", figures(n.dropAmps.v),
+                        fmt::format("{}·{}·{}·{}/1000{}{}{} = {} V", n.poles == 3 ? "√3" : "2", figures(n.dropAmps.v),
                                     sine > 0.001 ? fmt::format("({}·{:.2f} + {}·{:.2f})", figures(R), n.dropPowerFactor, figures(X), sine) : figures(R), number(len),
-                                    s.sets > 1 ? fmt::format("/{}", s.sets) : "", spurVolts(n, s.size, book).v > 0 ? fmt::format(" + {} V along the spur", figures(spurVolts(n, s.size, book).v)) : "", figures(dropVolts(n, s.size, s.sets, n.dropAmps, n.length, book).v + spurVolts(n, s.size, book).v)),
+                                    s.sets > 1 ? fmt::format("/{}", s.sets) : "", n.spread < 1 ? fmt::format("·{}", figures(n.spread)) : "", spurVolts(n, s.size, book).v > 0 ? fmt::format(" + {} V along the spur", figures(spurVolts(n, s.size, book).v)) : "", figures(n.spread * dropVolts(n, s.size, s.sets, n.dropAmps, n.length, book).v + spurVolts(n, s.size, book).v)),
                         own > n.ownLimit + 1e-9                     ? fmt::format("{} > {} %", percent(own), figures(n.ownLimit))
                         : n.totalBefore + own > n.totalLimit + 1e-9 ? fmt::format("{}, total {} > {} %", percent(own), percent(n.totalBefore + own), figures(n.totalLimit))
                                                                     : fmt::format("{} ≤ {} %", percent(own), figures(n.ownLimit)),
@@ -228,7 +229,7 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     r.dropTotal = n.totalBefore + r.dropOwn;
     if (n.dropAmps.v > 0) {
         const double spur = n.lengthKnown ? spurVolts(n, chosen.size, book) / dropReference(n) * 100 : 0;
-        const double perMetre = n.lengthKnown && n.length.v > 0 ? (r.dropOwn - spur) / n.length.v : dropPercent(n, chosen.size, chosen.sets, n.dropAmps, Metres{1}, book);
+        const double perMetre = n.lengthKnown && n.length.v > 0 ? (r.dropOwn - spur) / n.length.v : n.spread * dropPercent(n, chosen.size, chosen.sets, n.dropAmps, Metres{1}, book);
         const double room = std::min(n.ownLimit, n.totalLimit - n.totalBefore) - spur;
         if (perMetre > 0) r.longest = Metres{std::max(0.0, room / perMetre)};
     }

@@ -58,10 +58,19 @@ void addMotors(FaultPoint& f, double va, VoltageSystem system) {
     currents(f, system);
 }
 
-double coldFactor(Material m) {
+double coldFactor(Material m, double celsius) {
     const double tau = m == Material::Copper ? 234.5 : 228;
-    return (tau + 20) / (tau + 75);
+    return (tau + celsius) / (tau + 75);
 }
+
+namespace {
+/// Ω of the utility before its transformer, at the secondary: U²/S of its three-phase fault level.
+Complex utilityOhms(const Source& s, double factor) {
+    if (s.kind != SourceKind::UtilityTransformer || s.utilityMVA <= 0) return {};
+    const double v = factsOf(s.system).lineLine.v;
+    return withRatio(factor * v * v / (s.utilityMVA * 1e6), s.utilityXR);
+}
+} // namespace
 
 FaultPoint atSource(const Source& s, double factor) {
     FaultPoint f;
@@ -73,12 +82,15 @@ FaultPoint atSource(const Source& s, double factor) {
     if (v.phases == 3) {
         const double magnitude = byLevel ? factor * v.lineLine.v / root3 / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
         f.z1 = f.zln = withRatio(magnitude, s.xOverR);
+        if (const Complex before = utilityOhms(s, factor); before != Complex()) f.z1 += before, f.zln += before * (2.0 / 3); // delta–wye: its own zero sequence only
         f.zll = f.z1 * 2.0;
         if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(factor * neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
     } else {
         const double magnitude = byLevel ? factor * v.lineLine.v / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
         f.zll = f.z1 = withRatio(magnitude, s.xOverR);
         f.zln = v.lines == 2 ? f.zll / 3.0 : f.zll;
+        // Between two lines of the utility: out by one and back by the other; half a winding sees a quarter of it.
+        if (const Complex before = 2.0 * utilityOhms(s, factor); before != Complex()) f.zll += before, f.z1 = f.zll, f.zln += v.lines == 2 ? before / 4.0 : before;
         if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(factor * neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
     }
     f.zlg = s.ze > 0 ? Complex{s.ze, 0} : f.zln;
@@ -98,8 +110,9 @@ FaultPoint afterRun(const FaultPoint& from, Complex cold, Complex coldGround, Co
     return f;
 }
 
-Complex coldOhms(Complex ohms, const RunNeed& n, const RuleBook& book) {
-    return {ohms.real() * (n.cable->type < 0 ? coldFactor(n.material) : 1 / warmer(book.cables.types[std::size_t(n.cable->type)].celsius)), ohms.imag()};
+Complex coldOhms(Complex ohms, const RunNeed& n, const RuleBook& book, double celsius) {
+    const double factor = n.cable->type < 0 ? coldFactor(n.material, celsius) : warmer(celsius) / warmer(book.cables.types[std::size_t(n.cable->type)].celsius);
+    return {ohms.real() * factor, ohms.imag()};
 }
 
 double atBranchEnd(const FaultPoint& board, Complex cold, VoltageSystem system, int poles) {

@@ -1,12 +1,12 @@
 #pragma once
-// Bolted fault currents from complex impedances, source to point. Maximum values: conductors cold (20 °C), as a fault finds
-// them at its worst; resistance is scaled from the tables' 75 °C by the material's temperature constant.
+// Bolted fault currents from complex impedances, source to point. Maximum values: conductors cold (20 °C, or as the basis asks), as a
+// fault finds them at its worst; resistance is scaled from the tables' 75 °C by the material's temperature constant.
 
 #include "core/solve/Results.h"
 
 namespace lintel {
 
-/// At the terminals of a supply. A utility transformer's primary is taken as infinite.
+/// At the terminals of a supply. A utility transformer's primary is taken as infinite where the utility's fault level is not given.
 /// `factor`: the code's voltage factor c for the largest currents.
 FaultPoint atSource(const Source& source, double factor = 1);
 /// At the far end of a run of `cold` ohms (one line conductor, at 20 °C). `coldGround`: of the way back through its protective
@@ -27,9 +27,9 @@ FaultPoint afterTransformer(const FaultPoint& primary, const Transformer& transf
 /// Ohms of a transformer's winding at its secondary voltage, from %Z and X/R.
 Complex transformerOhms(const Transformer& transformer);
 
-/// Resistance at 20 °C over that at 75 °C: (τ + 20)/(τ + 75), τ = 234.5 for copper, 228 for aluminium.
-double coldFactor(Material material);
-/// Ohms of a run at the temperature its results are given at (75 °C, or the highest of its cable), at 20 °C.
-Complex coldOhms(Complex ohms, const RunNeed& need, const RuleBook& book);
+/// Resistance at `celsius` over that at 75 °C: (τ + celsius)/(τ + 75), τ = 234.5 for copper, 228 for aluminium.
+double coldFactor(Material material, double celsius = 20);
+/// Ohms of a run, given at the temperature of its results (75 °C, or the highest of its cable), at `celsius`.
+Complex coldOhms(Complex ohms, const RunNeed& need, const RuleBook& book, double celsius = 20);
 
 } // namespace lintel

@@ -12,6 +12,21 @@ namespace {
 const CableType& typeOf(const RunNeed& n, const RuleBook& book) { return book.cables.types[std::size_t(n.cable->type)]; }
 const CableMethod& methodOf(const RunNeed& n, const RuleBook& book) { return typeOf(n, book).methods[std::size_t(n.cable->method)]; }
 
+/// Whether the neutral of a cable with four loaded cores heats it by a third harmonic of the lines.
+bool loadedNeutral(const RunNeed& n, const RuleBook& book) { return n.cable->thirdHarmonic > 0 && n.poles == 3 && n.neutral && !typeOf(n, book).single; }
+double harmonicFactor(const RunNeed& n, const RuleBook& book) {
+    double factor = 1;
+    if (!loadedNeutral(n, book)) return factor;
+    for (const auto& [above, f] : book.cables.thirdHarmonic)
+        if (double(n.cable->thirdHarmonic) > above + 1e-6) factor = f;
+    return factor;
+}
+/// The neutral's current over the lines': three times the third harmonic in each, where that decides the size.
+double neutralShare(const RunNeed& n, const RuleBook& book) {
+    if (!loadedNeutral(n, book) || double(n.cable->thirdHarmonic) <= book.cables.neutralFrom + 1e-6) return 1;
+    return std::max(1.0, 3 * double(n.cable->thirdHarmonic));
+}
+
 Conditions conditionsOf(const RunNeed& n, const SizingRules&, const RuleBook& book) {
     const CableRules& c = book.cables;
     const CableType& t = typeOf(n, book);
@@ -21,6 +36,7 @@ Conditions conditionsOf(const RunNeed& n, const SizingRules&, const RuleBook& bo
     out.ambient = c.ambient(n.ambient, t.celsius, m.ground);
     out.bundling = groupingFactor(n, 1, book);
     out.lying = n.cable->insulated > 0 ? valueOn(c.insulation, double(n.cable->insulated)) : 1;
+    out.lying *= harmonicFactor(n, book);
     if (m.ground) out.lying *= c.soilFactor(double(n.cable->soil), m.direct());
     return out;
 }
@@ -40,7 +56,18 @@ Ampacity ampacityUnder(const Conditions& c, const RunNeed& n, Candidate which, c
 
 double groupingFactor(const RunNeed& n, int sets, const RuleBook& book) {
     const int together = n.cable->circuits + (n.cable->setsApart ? 0 : std::max(0, sets - 1));
-    return together > 1 ? valueOn(book.cables.grouping[std::size_t(methodOf(n, book).grouping)], together) : 1;
+    const CableMethod& m = methodOf(n, book);
+    Grouping row = m.grouping;
+    if (!m.ground) switch (n.cable->lying) {
+        case Lying::Auto: break;
+        case Lying::Bunched: row = Grouping::Bunched; break;
+        case Lying::Wall: row = Grouping::Wall; break;
+        case Lying::Ceiling: return valueOn(book.cables.grouping[std::size_t(Grouping::Ceiling)], together); // one alone is warmer there too
+        case Lying::Tray: row = Grouping::Tray; break;
+        case Lying::Ladder: row = Grouping::Ladder; break;
+        case Lying::Apart: return 1;
+        }
+    return together > 1 ? valueOn(book.cables.grouping[std::size_t(row)], together) : 1;
 }
 
 namespace {
@@ -50,17 +77,19 @@ namespace {
 double toCarry(const RunNeed& n, const RuleBook& book) {
     if (n.cable->ring) return book.cables.ringCableAmps;
     const double share = methodOf(n, book).ground ? book.cables.buriedShare : 1;
-    return n.motor || n.device <= 0 ? n.load.v : std::max(n.device * n.deviceShare / share, n.load.v);
+    const double lines = n.motor || n.device <= 0 ? n.load.v : std::max(n.device * n.deviceShare / share, n.load.v);
+    return lines * neutralShare(n, book);
 }
 
 Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const SizingRules&, const RuleBook& book) {
     const double table = methodOf(n, book).ampacity[n.poles == 3][std::size_t(c.size)] * c.sets, carry = toCarry(n, book), eps = 1e-6;
     if (n.cable->ring && book.sizes()[std::size_t(c.size)].mm2 < book.cables.ringLeast - eps) return Governing::MinimumSize;
+    const double placed = table * under.ambient * under.lying, corrected = placed * groupingFactor(n, c.sets, book);
+    // The corrected capacity decides: where it lies cooler than the table stands for, it carries more than the table.
+    if (corrected + eps >= carry) return Governing::None;
     if (table + eps < n.load.v && !n.cable->ring) return Governing::Load;
     if (table + eps < carry) return Governing::DeviceProtection;
-    if (table * under.ambient * under.lying + eps < carry) return Governing::Ambient;
-    if (table * under.ambient * under.lying * groupingFactor(n, c.sets, book) + eps < carry) return Governing::Bundling;
-    return Governing::None;
+    return placed + eps < carry ? Governing::Ambient : Governing::Bundling;
 }
 
 void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& rules, const RuleBook& book, Governing why) {
@@ -81,9 +110,11 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     if (under.ambient != 1) w.step(m.ground ? "Ground temperature" : "Ambient", fmt::format("{} °C, cable of {} °C", figures(n.ambient), figures(t.celsius)), fmt::format("Ca {}", figures(under.ambient)), book.cite(m.ground ? "groundTemperature" : "ambient"));
     if (why == Governing::Ambient) w.governs();
     const int extra = n.cable->setsApart ? 0 : c.sets - 1;
-    if (n.cable->circuits + extra > 1) w.step("Grouping", fmt::format("{} circuits together{}{}", n.cable->circuits + extra, extra > 0 ? fmt::format(", {} of them its own sets", c.sets) : "", n.cable->ignored ? ", this one too lightly loaded to count for the others" : ""), fmt::format("Cg {}", figures(under.bundling)), book.cite("bundling"));
+    if (n.cable->circuits + extra > 1 || under.bundling != 1) w.step("Grouping", fmt::format("{}{}{}{}", n.cable->circuits + extra > 1 ? fmt::format("{} circuits together", n.cable->circuits + extra) : std::string("alone"), n.cable->lying != Lying::Auto && !m.ground ? fmt::format(", {}", wordOf(n.cable->lying)) : "", extra > 0 ? fmt::format(", {} of them its own sets", c.sets) : "", n.cable->ignored ? ", this one too lightly loaded to count for the others" : ""), fmt::format("Cg {}", figures(under.bundling)), book.cite("bundling"));
     if (why == Governing::Bundling) w.governs();
-    if (under.lying != 1) w.step("Laying", m.ground ? fmt::format("soil of {} K·m/W", figures(double(n.cable->soil))) : fmt::format("{} m in thermal insulation", figures(double(n.cable->insulated))), fmt::format("factor {}", figures(under.lying)), book.cite(m.ground ? "soil" : "insulation"));
+    if (const double h = harmonicFactor(n, book); h != 1) w.step("Third harmonic", fmt::format("{} % of the current in the lines: four loaded cores", figures(double(n.cable->thirdHarmonic) * 100)), fmt::format("factor {}", figures(h)), book.cite("thirdHarmonic"));
+    if (const double share = neutralShare(n, book); share > 1) w.step("Neutral's current", fmt::format("3 × {} % of the lines'", figures(double(n.cable->thirdHarmonic) * 100)), fmt::format("{} A decide", figures(carry)), book.cite("thirdHarmonic"));
+    if (const double where = under.lying / harmonicFactor(n, book); std::abs(where - 1) > 1e-9) w.step("Laying", m.ground ? fmt::format("soil of {} K·m/W", figures(double(n.cable->soil))) : fmt::format("{} m in thermal insulation", figures(double(n.cable->insulated))), fmt::format("factor {}", figures(under.lying / harmonicFactor(n, book))), book.cite(m.ground ? "soil" : "insulation"));
     const double iz = table * under.ambient * under.bundling * under.lying * c.sets;
     w.step("Capacity", fmt::format("{}: {} A{}{}", sizeWords(book, c.size), figures(table), factors, c.sets > 1 ? fmt::format(" × {} sets", c.sets) : ""), fmt::format("Iz {} A ≥ {} A", figures(iz), figures(carry)), m.table);
     if (why == Governing::Load || why == Governing::MinimumSize || why == Governing::DeviceProtection) w.governs();
@@ -114,11 +145,22 @@ double secondsAt(const TripBand& band, double device, double amps, double allowe
     return std::max(0.1, 5 * std::pow(amps / slow, slope));
 }
 
-/// A²s that the device lets through at most at this current; 0: its standard gives none.
-double letThrough(const TripBand& band, double device, double amps) {
+/// A²s that the device lets through at most at this current, by its class and what its maker says of that; 0: its standard gives none.
+double letThrough(const TripBand& band, const RunNeed& n, double amps) {
     for (const TripBand::Energy& e : band.energy)
-        if (amps <= e.upToKA * 1000) return device <= 16 + 1e-9 ? e.small : device <= 32 + 1e-9 ? e.large : 0;
+        if (amps <= e.upToKA * 1000) return (n.device <= 16 + 1e-9 ? e.small : n.device <= 32 + 1e-9 ? e.large : 0) * double(n.cable->classShare);
     return 0;
+}
+
+/// The same where it opens at once and its standard gives no limit: I²t of the 0.1 s that it may take then. 0: it need not open at once.
+double mostWithinTenth(const TripBand& band, double device, double amps) { return band.fuse.empty() && amps >= band.trips * device ? amps * amps * 0.1 : 0; }
+
+/// A²s let through at the largest earth fault where the run begins: by its maker, or at most by its class and by the 0.1 s that it may
+/// take; 0: nobody says.
+double mostThrough(const TripBand& band, const RunNeed& n) {
+    if (n.cable->makersEnergy > 0) return double(n.cable->makersEnergy);
+    const double amps = double(n.cable->earthBefore) * 1000, byClass = letThrough(band, n, amps), byTime = mostWithinTenth(band, n.device, amps);
+    return byClass > 0 && byTime > 0 ? std::min(byClass, byTime) : byClass;
 }
 
 double kOf(const RunNeed& n, const RuleBook& book, bool separate) {
@@ -196,22 +238,27 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
         // Adiabatic: the largest fault at its beginning is over within 0.1 s; the smallest, at its end, lasts as long as the device takes.
         const double k = e.armour && ground < 0 ? rules.kArmour[t.celsius > 80] : kOf(n, book, separate);
         double energy = double(e.amps) * double(e.amps) * std::min(5.0, double(e.seconds));
-        const double most = e.seconds <= 0.1f ? letThrough(band->second, n.device, double(e.amps)) : 0;
+        const double most = e.seconds <= 0.1f ? letThrough(band->second, n, double(e.amps)) : 0;
         e.byEnergy = most > 0 && most < energy;
         if (e.byEnergy) energy = most;
         e.needed = float(std::sqrt(energy) / k);
         const double steelArea = armour > 0 ? 0.138 / armour : 0; // mm², from its resistance
         e.has = float((e.armour && ground < 0 ? steelArea : ground >= 0 ? book.sizes()[std::size_t(ground)].mm2 * c.sets * (n.cable->ring && n.cable->spur <= 0 ? 2 : 1) : 0) + (e.armour && ground >= 0 ? steelArea * rules.kArmour[t.celsius > 80] / k : 0));
         e.withstands = e.has + 1e-6f >= e.needed;
+        // At the beginning the fault is largest: there it has to withstand what the device lets through.
+        e.energyHere = n.cable->unguarded ? 0 : float(mostThrough(band->second, n));
+        if (const double sure = std::pow(k * double(e.has), 2), bound = mostWithinTenth(band->second, n.device, double(n.cable->earthBefore) * 1000); e.energyHere <= 0 && bound > 0 && bound <= sure && !n.cable->unguarded) e.energyHere = float(bound); // enough even so
+        e.neededHere = float(std::sqrt(double(e.energyHere)) / k);
+        e.withstandsHere = e.has + 1e-6f >= e.neededHere;
         if (n.motor) {
             // Its overload stands apart, so its lines have to withstand what the device lets through: the largest fault at the
             // beginning, where the standard's class gives that, and the one at the end for as long as it lasts.
             const double end = e.byResidual && (opens <= 0 || double(e.amps) < opens) ? 0 : energy;
-            e.line = float(std::sqrt(std::max(end, letThrough(band->second, n.device, double(n.cable->faultBefore) * 1000))) / kOf(n, book, false));
+            e.line = float(std::sqrt(std::max(end, n.cable->makersEnergy > 0 ? double(n.cable->makersEnergy) : letThrough(band->second, n, double(n.cable->faultBefore) * 1000))) / kOf(n, book, false));
             e.lineWithstands = book.sizes()[std::size_t(c.size)].mm2 * c.sets + 1e-6 >= double(e.line);
         }
         if (n.cable->unguarded) e.withstands = e.lineWithstands = true, e.limit = 0;
-        e.ok = e.inTime && e.withstands && e.lineWithstands;
+        e.ok = e.inTime && e.withstands && e.withstandsHere && e.lineWithstands;
         // |before + spur + perMetre·L| = limit, solved for L.
         const Complex start = n.cable->loopBefore + spur;
         const double a = metres > 0 ? std::norm(perMetre) : 0, b = (std::conj(start) * perMetre).real(), q = std::norm(start) - double(e.limit) * double(e.limit);
@@ -241,7 +288,7 @@ void protect(RunResult& r, Candidate chosen, Candidate, const SizingRules& rules
     }
     if (const auto band = c.trips.find(n.cable->device); w && band != c.trips.end() && n.cable->faultBefore > 0) {
         // A device that protects it against overload, and can break the fault, protects it against the fault too.
-        const double k = kOf(n, book, false), stands = std::pow(k * book.sizes()[std::size_t(chosen.size)].mm2 * chosen.sets, 2), most = letThrough(band->second, n.device, double(n.cable->faultBefore) * 1000);
+        const double k = kOf(n, book, false), stands = std::pow(k * book.sizes()[std::size_t(chosen.size)].mm2 * chosen.sets, 2), most = letThrough(band->second, n, double(n.cable->faultBefore) * 1000);
         w->step("Line conductors", fmt::format("withstand k²S² = {} A²s; at {} kA the device lets through {}", number(stands), figures(double(n.cable->faultBefore)), most > 0 ? "at most " + number(most) + " A²s" : std::string("what its maker says")),
                 most > 0 && most <= stands ? "withstood" : n.motor ? (most > 0 ? "not withstood" : "by the maker's data") : "its device protects it against overload too", most > 0 && most <= stands ? band->second.energyTable : n.motor ? book.cite("adiabatic") : book.cite("overloadToo"));
     }
@@ -262,8 +309,14 @@ void protect(RunResult& r, Candidate chosen, Candidate, const SizingRules& rules
     else w->step("Limit", fmt::format("{} of {} A opens within {} s", wordOf(n.cable->device), rating(n.device), figures(double(e.allowed))), fmt::format("{} Ω", figures(double(e.limit))), band->second.table + (band->second.unverified ? " (unverified)" : ""));
     if (r.why == Governing::LoopImpedance) w->governs();
     w->step("Earth-fault current", fmt::format("{} × {} / {} Ω", drivingWords(n), figures(c.cMin), figures(double(e.zs))), fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))), book.cite("disconnection"));
-    w->step("Adiabatic", e.byEnergy ? fmt::format("√({} A²s let through) / k", number(letThrough(band->second, n.device, double(e.amps)))) : fmt::format("{} A × √{} s / k", figures(double(e.amps)), figures(double(e.seconds))), fmt::format("{} mm² needed, {} there", figures(double(e.needed)), figures(double(e.has))), book.cite("adiabatic") + (e.byEnergy ? "; " + band->second.energyTable : ""));
+    w->step("Adiabatic", e.byEnergy ? fmt::format("√({} A²s let through) / k", number(letThrough(band->second, n, double(e.amps)))) : fmt::format("{} A × √{} s / k", figures(double(e.amps)), figures(double(e.seconds))), fmt::format("{} mm² needed, {} there", figures(double(e.needed)), figures(double(e.has))), book.cite("adiabatic") + (e.byEnergy ? "; " + band->second.energyTable : ""));
     if (r.why == Governing::FaultWithstand) w->governs();
+    if (n.cable->earthBefore > 0 && !n.cable->unguarded) {
+        const double here = double(n.cable->earthBefore);
+        const bool makers = n.cable->makersEnergy > 0;
+        if (e.energyHere > 0) w->step("Adiabatic, at the board", fmt::format("{} kA to earth: √({} A²s{}) / k", figures(here), number(double(e.energyHere)), makers ? " by its maker" : n.cable->classShare < 1 ? fmt::format(", {} % of its class by its maker", figures(double(n.cable->classShare) * 100)) : std::string(" let through at most")), fmt::format("{} mm² needed, {} there", figures(double(e.neededHere)), figures(double(e.has))), book.cite("adiabatic") + (makers ? "; its maker's data" : "; " + band->second.energyTable));
+        else w->step("Adiabatic, at the board", fmt::format("{} kA to earth: what the device lets through is its maker's to say", figures(here)), "not judged", book.cite("adiabatic"));
+    }
     if (e.line > 0) w->step("Adiabatic, lines", "the overload of the motor stands apart", fmt::format("{} mm² needed, {} there", figures(double(e.line)), figures(book.sizes()[std::size_t(chosen.size)].mm2 * chosen.sets)), book.cite("adiabatic"));
     // A residual-current device allows a loop that no building has: then only drop counts.
     const double byDrop = r.longest.v, byLoop = e.byResidual ? 0 : double(e.longest);

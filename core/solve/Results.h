@@ -37,6 +37,11 @@ struct CableNeed {
     int type = -1, method = -1;   ///< in CableRules::types and their methods; -1: the book goes by other tables
     int circuits = 1;             ///< laid together, itself among them; each of its own further sets comes on top
     bool setsApart = false;       ///< its sets do not heat one another
+    Lying lying = Lying::Auto;
+    float thirdHarmonic = 0;      ///< share of the current in its lines
+    float earthBefore = 0;        ///< kA, the largest earth fault where it begins
+    float classShare = 1;         ///< of its class, that its device lets through by its maker
+    float makersEnergy = 0;       ///< A²s that its device lets through there by its maker; 0: what its class allows
     float insulated = 0;          ///< m surrounded by thermal insulation
     float soil = 2.5f;            ///< K·m/W
     ProtectiveBy protectiveBy = ProtectiveBy::Auto;
@@ -60,6 +65,7 @@ struct CableNeed {
 /// What an earth fault at the far end of a metric run comes to.
 struct EarthFault {
     bool known = false, ok = true, inTime = true, withstands = true, byResidual = false;
+    bool withstandsHere = true;   ///< at the beginning
     bool byEnergy = false;        ///< `needed` follows from what the device lets through, not from time
     SizeIndex ground = -1;        ///< protective conductor; -1: armour alone
     bool armour = false;          ///< the armour carries it, alone or beside a conductor
@@ -67,6 +73,8 @@ struct EarthFault {
     float seconds = 0, allowed = 0; ///< s it takes to open, and may take
     float amps = 0;               ///< earth-fault current at the end, conductors hot
     float needed = 0, has = 0;    ///< mm² of copper or armour, by the adiabatic rule
+    float energyHere = 0;         ///< A²s that its device lets through at the largest earth fault, at the beginning; 0: not known
+    float neededHere = 0;         ///< mm² that withstand that
     float line = 0;               ///< mm² that a line conductor needs by it; 0: its device protects it against overload too, and so against this
     bool lineWithstands = true;
     float longest = 0;            ///< m within the limit; 0: none
@@ -97,6 +105,7 @@ struct RunNeed {
     int heldSets = 0;
     Amps dropAmps;
     double dropPowerFactor = 1;
+    double spread = 1;        ///< of what it would lose with all its load at the end: less where that hangs on it point by point
     bool dropByShare = false;
     bool lengthKnown = false;
     bool lengthAssumed = false; ///< nobody entered or measured it: it counts as the basis says

@@ -388,6 +388,7 @@ struct Solver {
             need.cable.make().final = false;
             need.cable.make().loopBefore = a.fault.loop;
             need.cable.make().faultBefore = float(a.fault.worst());
+            need.cable.make().earthBefore = float(a.fault.lineGround);
             need.cable.make().earthing = earthingOf(n.parent);
         }
         applyRun(need, runId, r.present);
@@ -457,9 +458,12 @@ struct Solver {
         if (type.methods[std::size_t(c.method)].ground) need.ambient = p.basis.groundTemperature;
         c.soil = float(p.basis.soil);
         c.warm = p.basis.dropWhenWarm;
+        c.classShare = float(p.basis.classShare);
         if (!run) return;
         c.circuits = 1 + run->grouped;
         c.setsApart = run->setsApart;
+        c.lying = run->lying;
+        c.thirdHarmonic = float(run->thirdHarmonic);
         c.insulated = float(run->insulated);
         if (run->soil) c.soil = float(*run->soil);
         c.protectiveBy = run->protectiveBy;
@@ -503,6 +507,7 @@ struct Solver {
         if (!book.metric()) return;
         if (!via) return void(need.cable.make().unguarded = true);
         need.cable.make().device = r.circuits[via.value].kindOfDevice;
+        need.cable.make().makersEnergy = float(p.circuits[via].letThroughEnergy.value_or(0));
         watch(p.circuits[via], need.cable.make());
     }
 
@@ -607,7 +612,7 @@ struct Solver {
             if (!c->bundle || !light.count(c->bundle) || cr.feeder || cr.run.need.cable->ignored) continue;
             cr.run.need.cable.make().circuits = std::max(1, cr.run.need.cable->circuits - light[c->bundle]);
             sizeRun(cr.run, rules, book);
-            if (n.fault.known) cr.faultEnd = atBranchEnd(n.fault, coldOhms(cr.run.ohms, cr.run.need, book), b.system, c->poles);
+            if (n.fault.known) cr.faultEnd = atBranchEnd(n.fault, coldOhms(cr.run.ohms, cr.run.need, book, p.basis.faultCelsius), b.system, c->poles);
         }
     }
 
@@ -720,7 +725,7 @@ struct Solver {
         FaultPoint from = a.fault;
         if (n.via)
             if (const auto& limit = p.circuits[n.via].letThroughKA) limitTo(from, *limit, a.system);
-        n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book), coldOhms(n.run.groundOhms, n.run.need, book), n.run.earth->added, own.value_or(a.system));
+        n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book, p.basis.faultCelsius), coldOhms(n.run.groundOhms, n.run.need, book, p.basis.faultCelsius), n.run.earth->added, own.value_or(a.system));
         n.fault.runsUnknown = n.fault.runsUnknown || !n.run.need.lengthKnown;
     }
     /// A board of one phase fed from a system of three sees what its own lines and neutral carry, and no three-phase fault.
@@ -767,7 +772,33 @@ struct Solver {
         sizeRun(cr.run, rules, book);
         const RunResult& run = cr.run;
         if (run.need.lengthKnown && run.size >= 0 && run.state != Sizing::Held && !board.looped && run.dropBefore > run.need.totalLimit - run.need.totalBefore + 1e-9) part.overTotal.push_back(&c);
-        if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, coldOhms(cr.run.ohms, cr.run.need, book), b.system, c.poles);
+        if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, coldOhms(cr.run.ohms, cr.run.need, book, p.basis.faultCelsius), b.system, c.poles);
+    }
+
+    /// What a branch run loses over what it would with all its load at the end: by the points that are entered, or, where the run goes
+    /// through its devices in order, by their places: Σ of each one's load × its distance, over the whole load × the length.
+    double spreadOf(const Circuit& c, const Board& b, const CircuitResult& cr, const Run* run) const {
+        if (!run || c.ring || cr.va <= 0) return 1;
+        if (run->points > 1) return (run->points + 1) / (2.0 * run->points);
+        if (run->lengthBy != LengthBy::Chain || !b.level || !b.onPlan) return 1;
+        const auto devices = t.devicesOf(c.id);
+        if (devices.size() < 2) return 1;
+        const auto first = measure(p, placeOf(b), placeOf(p, *devices.begin()[chainOrder(b.at, devices.begin(), devices.size()).front()]), trays.get(), RouteBy::Auto);
+        if (!first) return 1;
+        double at = first->total.v, moment = 0, placed = 0;
+        const Device* before = nullptr;
+        for (std::size_t i : chainOrder(b.at, devices.begin(), devices.size())) {
+            const Device& d = *devices.begin()[i];
+            if (before) at += (orthogonal(before->at, d.at) + std::abs(placeOf(p, *before).height - placeOf(p, d).height)) * (1 + p.basis.slack);
+            before = &d;
+            const DeviceType& y = p.deviceTypes[d.type];
+            const double va = magnitude(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book));
+            moment += va * at, placed += va;
+        }
+        if (placed <= 0 || at <= 0) return 1;
+        // What is listed and not drawn hangs at the end.
+        const double listed = std::max(0.0, cr.va - placed);
+        return std::min(1.0, (moment + listed * at) / ((placed + listed) * at));
     }
 
     /// What hangs on unfused spurs of a ring: how far out it stands, and what it draws there.
@@ -829,6 +860,8 @@ struct Solver {
             CableNeed& cable = need.cable.make();
             cable.loopBefore = board.fault.loop;
             cable.faultBefore = float(board.fault.worst());
+            cable.earthBefore = float(board.fault.lineGround);
+            cable.makersEnergy = float(c.letThroughEnergy.value_or(0));
             cable.earthing = earthing;
             cable.device = cr.kindOfDevice;
             watch(c, cable);
@@ -855,6 +888,7 @@ struct Solver {
                 if (auto m = c.ring ? measureRing(p, b, devices.begin(), devices.size(), trays.get()) : measureCircuit(p, b, measureBy(run, trays.get()), devices.begin(), devices.size())) takeLength(need, *m);
         }
         assumeLength(need);
+        need.spread = spreadOf(c, b, cr, run);
         if (c.ring && book.metric()) takeSpurs(need, c, b);
         part.present.note(Results::Trait::NoLength, (!need.lengthKnown || need.lengthAssumed) && cr.va > 0);
         return need;
@@ -932,6 +966,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         w.step("Fault level, " + where, f.threePhase > 0 ? fmt::format("three-phase {} kA, line–line {} kA, line–neutral {} kA, line–ground {} kA", figures(f.threePhase), figures(f.lineLine), figures(f.lineNeutral), figures(f.lineGround))
                                                          : fmt::format("line–line {} kA, line–neutral {} kA, line–ground {} kA", figures(f.lineLine), figures(f.lineNeutral), figures(f.lineGround)),
                figures(f.worst()) + " kA", book.cite("faultDevice"));
+        w.step("Conductors in it", f.runsUnknown ? "a run before it has no length and counts as none: the most there can be" : p.basis.faultCelsius <= 20 ? "cold, for the largest fault" : "as the basis asks; cold ones give more", figures(p.basis.faultCelsius) + " °C", "Basis");
         if (f.motors > 0) w.step("Motors' share", "4 × the full-load current of all motors of the system, in the figures above", figures(f.motors) + " kA", "Basis");
         if (f.limited) w.step("Let-through", "the device above limits it", "", "its maker's data");
         w.step("Asymmetry, " + where, fmt::format("X/R {}: κ = 1.02 + 0.98·e^(−3/{}) = {:.2f}", figures(f.xOverR()), figures(f.xOverR()), f.peakFactor()), figures(f.peak()) + " kA peak", "IEC 60909-0");
@@ -969,7 +1004,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         sizeRun(again, rules, book, &w);
         partsOf(p, book, r, c->id, &w);
         faults(r.of(b.id).fault, "at " + b.name);
-        if (cr.faultEnd > 0) w.step("Fault level, far end", fmt::format("{} of run added, conductors at 20 °C", rules.units == UnitSystem::Imperial ? number(inFeet(cr.run.need.length)) + " ft" : number(cr.run.need.length.v) + " m"), figures(cr.faultEnd) + " kA", "");
+        if (cr.faultEnd > 0) w.step("Fault level, far end", fmt::format("{} of run added, conductors at {} °C", rules.units == UnitSystem::Imperial ? number(inFeet(cr.run.need.length)) + " ft" : number(cr.run.need.length.v) + " m", figures(p.basis.faultCelsius)), figures(cr.faultEnd) + " kA", "");
         return w;
     }
     const NodeResult* n = r.node(thing);
@@ -979,7 +1014,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     findDemand(n->kinds, p.basis, book, again, &w);
     if (const Source* s = p.sources.find(thing.as<Source>())) {
         if (s->kind == SourceKind::UtilityTransformer)
-            w.step("Supply", fmt::format("{} kVA / ({} V·√3) / {} %, infinite behind it", number(s->kva), number(factsOf(s->system).lineLine.v), figures(s->percentZ)), figures(n->fault.worst()) + " kA", "");
+            w.step("Supply", s->utilityMVA > 0 ? fmt::format("{} kVA, {} % Z at {} V, and {} MVA of the utility before it, X/R {}", number(s->kva), figures(s->percentZ), number(factsOf(s->system).lineLine.v), figures(s->utilityMVA), figures(s->utilityXR)) : fmt::format("{} kVA / ({} V·√3) / {} %, infinite behind it", number(s->kva), number(factsOf(s->system).lineLine.v), figures(s->percentZ)), figures(n->fault.worst()) + " kA", "");
         if (s->kind == SourceKind::Generator) {
             const SourceResult& g = r.of(s->id);
             w.step("Takes over", "the demand of all boards that change over to it", kilo(g.standby) + " kVA", "");
@@ -1011,7 +1046,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         RunResult run = n->run;
         sizeRun(run, rules, book, &w);
         partsOf(p, book, r, thing, &w);
-        if (thing.is<Board>() && !n->via) bondingOf(n->run, n->run.need.material, book, &w);
+        if (thing.is<Board>() && !n->via) bondingOf(n->run, p.basis.electrodeMaterial, book, &w);
     }
     faults(n->fault, "at " + nameOf(p, thing));
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>()))

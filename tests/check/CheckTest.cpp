@@ -101,6 +101,23 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
             CHECK(solve(w.p, nec()).of(c).run.state == Sizing::Sized);
         }
     }
+    { // what is held and is not in the book is not passed over
+        OneBoard w;
+        const CircuitId c = w.circuit(1000, LoadUnit::VA, 1, 20);
+        runOf(w.p, c).conduit = "Pipe";
+        expect(w.p, "unknown-name", Severity::Stop, "its conduit “Pipe” is not in NEC 2023, and is not used; there are EMT");
+        OneBoard v;
+        v.p.basis.insulationType = "RUBBER";
+        expect(v.p, "unknown-name", Severity::Stop, "Basis: the covering “RUBBER” is not in NEC 2023");
+        MetricBoard m;
+        const CircuitId light = m.run(1, 10);
+        runOf(m.p, light).cable = "tinned";
+        expect(m.p, "unknown-name", Severity::Stop, "its cable “tinned” is not in BS 7671");
+        runOf(m.p, light).cable.clear(), runOf(m.p, light).method = "Z9";
+        expect(m.p, "unknown-name", Severity::Stop, "its method “Z9” is not in BS 7671");
+        runOf(m.p, light).method.clear(), runOf(m.p, light).heldGround = "3";
+        expect(m.p, "unknown-name", Severity::Stop, "its protective conductor “3” is not in BS 7671");
+    }
     {
         OneBoard w;
         w.p.boards.change(w.board)->ratingKA = 10;
@@ -178,9 +195,18 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
     {
         OneBoard w;
         w.circuit(100);
-        expect(w.p, "length", Severity::Note, "LP-1-1: no length is known");
+        covered().insert("length");
+        const auto told = [&] { return Found(w.p).of("length")->text; };
+        CHECK(told() == "LP-1-1: no length is known, so its drop is not checked");
         w.circuit(200);
-        expect(w.p, "length", Severity::Note, "LP-1, 2 runs: no length is known, so their drop is not checked");
+        CHECK(told() == "LP-1, 2 runs: no length is known, so their drop is not checked");
+        // Nothing is invented: the remedy makes the basis say what such runs count as, and it goes on being told.
+        const Found f(w.p);
+        const auto remedies = remediesFor({f.p, f.book, f.r}, *f.of("length"));
+        REQUIRE(remedies.size() == 1);
+        remedies[0].apply(w.p);
+        CHECK(told() == "LP-1, 2 runs: no length is known; the basis counts each as 100 ft");
+        CHECK(std::none_of(w.p.circuits.begin(), w.p.circuits.end(), [&](const Circuit& c) { return w.p.runs[c.run].lengthBy == LengthBy::Entered; }));
     }
     {
         OneBoard w(VoltageSystem::D240H);
@@ -309,13 +335,14 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         MetricBoard w;
         const CircuitId c = w.run(3, 40);
         runOf(w.p, c).heldSize = "1.5";
+        w.p.basis.classShare = 0.6; // by its class alone 1.0 mm² would not stand 15 000 A²s at the board: 1.07 mm²
         // 0.35 + (12.1 + 18.1)·1.2·40/1000 = 1.80 Ω on B16: 2.73 is allowed; on D16 0.68.
         CHECK_FALSE(Found(w.p).of("loop"));
         w.p.circuits.change(c)->device = DeviceKind::TypeD;
         expect(w.p, "loop", Severity::Stop, "LP-1/1/L1 load: Zs 1.80 Ω, 0.683 Ω is the most for type D 16 A in 0.400 s, 30.8 m too long");
         const Found f(w.p);
         const auto remedies = remediesFor({f.p, f.book, f.r}, *f.of("loop"));
-        CHECK(remedies.size() >= 4); // larger line, let it be sized, another curve, residual current, shorter
+        CHECK(remedies.size() >= 3); // larger line or let it be sized, another curve, residual current
     }
     {
         MetricBoard w;
@@ -586,4 +613,94 @@ TEST_CASE("no remedy makes a project that could not be opened again") {
         tried += all(p, bookOf(p.basis.ruleBook));
     }
     CHECK(tried > 50);
+}
+
+namespace {
+/// A random building with mistakes planted in it: held sizes and breakers that are too small, pins, pairs, ties, wrong systems, no mains.
+Project withMistakes(std::uint32_t seed) {
+    Random r(seed + 500);
+    Project p = randomBuilding(seed, 6);
+    std::vector<CircuitId> circuits;
+    for (const Circuit& c : p.circuits)
+        if (c.use == CircuitUse::Load) circuits.push_back(c.id);
+    for (CircuitId c : circuits) {
+        switch (r(9)) {
+        case 0: runOf(p, c).heldSize = "14"; break;
+        case 1: p.circuits.change(c)->heldBreaker = 15 + 5 * r(3); break;
+        case 2: p.circuits.change(c)->pinned = true; break;
+        case 3: runOf(p, c).lengthBy = LengthBy::Entered, runOf(p, c).length = 40 + r(200); break;
+        case 4: p.circuits.change(c)->heldKA = 5; break;
+        case 5: p.circuits.change(c)->multiwire = 1 + r(2); break;
+        case 6: p.circuits.change(c)->tie = 1 + r(2); break;
+        default: break;
+        }
+    }
+    std::vector<BoardId> boards;
+    for (const Board& b : p.boards) boards.push_back(b.id);
+    for (BoardId b : boards) {
+        if (r(3) == 0) p.boards.change(b)->main = 0;
+        if (r(4) == 0) p.boards.change(b)->bus = 60;
+        if (r(5) == 0) p.boards.change(b)->ratingKA = 5;
+        if (r(6) == 0) p.boards.change(b)->slots = 12;
+    }
+    return p;
+}
+} // namespace
+
+TEST_CASE("no remedy leaves more stops than there were") {
+    int tried = 0;
+    for (std::uint32_t seed = 1; seed <= 40; ++seed) {
+        const Project p = withMistakes(seed);
+        const Results r = solve(p, nec());
+        const CheckInput in{p, nec(), r};
+        const auto stops = [](const std::vector<Snag>& all) { return std::count_if(all.begin(), all.end(), [](const Snag& s) { return s.severity == Severity::Stop; }); };
+        const auto snags = findSnags(p, nec(), r);
+        const auto before = stops(snags);
+        for (const Snag& s : snags)
+            for (const Remedy& m : remediesFor(in, s)) {
+                Project q = p;
+                m.apply(q);
+                const auto after = findSnags(q, nec(), solve(q, nec()));
+                INFO("seed " << seed << ": " << s.text << " → " << m.label);
+                std::string added;
+                for (const Snag& x : after)
+                    if (x.severity == Severity::Stop && std::none_of(snags.begin(), snags.end(), [&](const Snag& o) { return o.text == x.text; })) added += x.text + "; ";
+                INFO(added);
+                CHECK(stops(after) <= before);
+                // Pins hold, and what belongs together stays on one board.
+                for (const Circuit& c : p.circuits)
+                    if (const Circuit* now = q.circuits.find(c.id); now && c.pinned) CHECK((now->slot == c.slot && now->board == c.board));
+                for (const Circuit& c : p.circuits)
+                    for (CircuitId mate : unitOf(p, c.id))
+                        if (q.circuits.has(c.id) && q.circuits.has(mate) && q.circuits[c.id].multiwire && q.circuits[mate].multiwire && c.multiwire == p.circuits[mate].multiwire) CHECK(q.circuits[c.id].board == q.circuits[mate].board);
+                ++tried;
+            }
+    }
+    CHECK(tried > 300);
+}
+
+TEST_CASE("a move to another board: groups take numbers that are free there, and pins hold") {
+    OneBoard w;
+    const CircuitId a = w.circuit(500), b = w.circuit(500), tied = w.circuit(500);
+    for (CircuitId c : {a, b}) w.p.circuits.change(c)->multiwire = 1;
+    Board other = w.p.boards[w.board];
+    other.id = {}, other.name = "LP-2", other.run = {};
+    const BoardId two = addBoard(w.p, other);
+    const CircuitId x = addCircuit(w.p, two, 1, "x"), y = addCircuit(w.p, two, 1, "y");
+    for (CircuitId c : {x, y}) w.p.circuits.change(c)->multiwire = 1, w.p.circuits.change(c)->tie = 1;
+    w.p.circuits.change(tied)->kept = 4;
+    const MovePlan plan = planMoveTo(w.p, {a}, two);
+    REQUIRE(plan.possible);
+    CHECK(plan.places.size() == 2); // with the one that shares its neutral
+    applyMove(w.p, plan);
+    CHECK(w.p.circuits[a].board == two);
+    CHECK(w.p.circuits[b].board == two);
+    CHECK(w.p.circuits[a].multiwire == w.p.circuits[b].multiwire);
+    CHECK(w.p.circuits[a].multiwire != w.p.circuits[x].multiwire);
+    CHECK(w.p.circuits[x].multiwire == 1);
+    applyMove(w.p, planMoveTo(w.p, {tied}, two));
+    CHECK(w.p.circuits[tied].board == two);
+    CHECK(w.p.circuits[tied].kept == 0); // alone it is no group
+    w.p.circuits.change(a)->pinned = true;
+    CHECK(planMoveTo(w.p, {b}, w.board).reason == "LP-2-" + std::to_string(w.p.circuits[a].slot) + " is pinned");
 }

@@ -1,6 +1,11 @@
 // Mistakes that were once in the numbers, each from the text of the code or from hand arithmetic.
 
+#include "core/project/ProjectFile.h"
+#include "core/sheets/Words.h"
 #include "core/solve/Conduit.h"
+#include "core/solve/Fault.h"
+#include "core/solve/Procedure.h"
+#include "core/solve/RunParts.h"
 #include "tests/World.h"
 #include "tests/bench/Answer.h"
 
@@ -214,4 +219,171 @@ TEST_CASE("the bench reads quantities, sizes and metals as people write them") {
         entered[field] = text;
         CHECK_FALSE(bench(*benchKind("conductor"), entered, nec()));
     }
+}
+
+TEST_CASE("a protective conductor is judged at both ends of its run") {
+    // 4.85 kA to earth at the board: 1.1 · 230.9 V / 0.05238 Ω. A type B of 6 A lets 35 000 A²s through at up to 6 kA: √35 000/115 = 1.627 mm².
+    MetricBoard w(0.05238);
+    const CircuitId c = w.run(0.2, 20, 1, LoadKind::Lighting);
+    runOf(w.p, c).heldSize = "1"; // flat twin and earth 1.0/1.0
+    const EarthFault e = *w.results().of(c).run.earth;
+    CHECK(e.inTime);
+    CHECK(e.withstands); // at its end
+    CHECK(e.energyHere == Approx(35000));
+    CHECK(e.neededHere == Approx(1.627).margin(0.001));
+    CHECK_FALSE(e.withstandsHere);
+    CHECK_FALSE(e.ok);
+    // Sized, it is raised to the first with a protective conductor of at least that: 6/2.5.
+    runOf(w.p, c).heldSize.clear();
+    CHECK(w.size(c) == "6");
+    CHECK(w.results().of(c).run.why == Governing::FaultWithstand);
+    // What the maker says of the device itself: √8 000/115 = 0.778 mm².
+    w.p.circuits.change(c)->letThroughEnergy = 8000;
+    CHECK(w.results().of(c).run.earth->neededHere == Approx(0.778).margin(0.001));
+    // Or of all of them: a third of the class, √11 667/115 = 0.939 mm².
+    w.p.circuits.change(c)->letThroughEnergy.reset();
+    w.p.basis.classShare = 1.0 / 3;
+    CHECK(w.results().of(c).run.earth->neededHere == Approx(0.939).margin(0.001));
+}
+
+TEST_CASE("a third harmonic changes the size of four loaded cores (IEC 60364-5-52, E.52.3)") {
+    // Four cores, method C: 6 mm² carry 41 A, 10 mm² 57 A, 16 mm² 76 A. 39 A behind 40 A: 40; 40/0.86 = 46.5; 40·1.2/0.86 = 55.8; 40·1.5 = 60 A.
+    MetricBoard w(0.05);
+    w.p.basis.ruleBook = "iec-60364";
+    const CircuitId c = w.run(27.02, 5, 3);
+    w.p.circuits.change(c)->heldBreaker = 40;
+    lintel::Run& run = runOf(w.p, c);
+    run.cable = "multicore 70 °C", run.method = "C", run.neutral = NeutralBy::Calculated;
+    const RuleBook& iec = bookOf("iec-60364");
+    for (const auto& [harmonic, size] : {std::pair{0.0, "6"}, {0.10, "6"}, {0.20, "10"}, {0.40, "10"}, {0.50, "16"}}) {
+        run.thirdHarmonic = harmonic;
+        INFO(harmonic);
+        const Results r = solve(w.p, iec);
+        CHECK(r.of(c).load.v == Approx(39.0).margin(0.01));
+        CHECK(iec.sizes()[std::size_t(r.of(c).run.sizeForAmpacity)].name == size);
+    }
+}
+
+TEST_CASE("how a run lies beside others chooses the row of the grouping table") {
+    // Table 4C1 of BS 7671, Table B.52.17 of IEC 60364-5-52, typed again.
+    struct Row { Lying lying; double one, two, three, four, six, nine; };
+    const Row rows[] = {{Lying::Bunched, 1, 0.80, 0.70, 0.65, 0.57, 0.50}, {Lying::Wall, 1, 0.85, 0.79, 0.75, 0.72, 0.70}, {Lying::Ceiling, 0.95, 0.81, 0.72, 0.68, 0.64, 0.61},
+                        {Lying::Tray, 1, 0.88, 0.82, 0.77, 0.73, 0.72}, {Lying::Ladder, 1, 0.87, 0.82, 0.80, 0.79, 0.78}, {Lying::Apart, 1, 1, 1, 1, 1, 1}};
+    for (const char* book : {"bs-7671", "iec-60364"}) {
+        MetricBoard w;
+        w.p.basis.ruleBook = book;
+        const CircuitId c = w.run(3, 10);
+        for (const Row& row : rows)
+            for (const auto& [together, factor] : {std::pair{1, row.one}, {2, row.two}, {3, row.three}, {4, row.four}, {6, row.six}, {9, row.nine}}) {
+                INFO(book << ", " << wordOf(row.lying) << ", " << together);
+                runOf(w.p, c).lying = row.lying, runOf(w.p, c).grouped = together - 1;
+                const RuleBook& b = bookOf(book);
+                CHECK(groupingFactor(solve(w.p, b).of(c).run.need, 1, b) == Approx(factor));
+            }
+    }
+}
+
+TEST_CASE("a correction above 1 counts: the corrected capacity decides") {
+    // 2.5 mm² flat twin and earth, clipped direct, 27 A at 30 °C; at 25 °C 27 · 1.03 = 27.8 A for a device of 27.5 A.
+    MetricBoard w;
+    const CircuitId c = w.run(3, 10);
+    w.p.circuits.change(c)->heldBreaker = 27.5;
+    CHECK(w.size(c) == "4");
+    runOf(w.p, c).ambient = 25;
+    CHECK(w.results().of(c).run.sizeForAmpacity == bs().find("2.5"));
+    CHECK(w.results().of(c).run.ampacity == Approx(27.81).margin(0.01));
+}
+
+TEST_CASE("load spread along a run loses less than all of it at the end") {
+    // Ten luminaires of 1 A, evenly over 54 m: (1 + 2 + … + 10)/(10 · 10) = 0.55 of what 10 A at the end lose.
+    MetricBoard w;
+    const CircuitId c = w.run(2.3, 54, 1, LoadKind::Lighting);
+    runOf(w.p, c).heldSize = "2.5";
+    const double end = w.results().of(c).run.dropOwn;
+    CHECK(end == Approx(18 * 10 * 54 / 1000.0 / 230 * 100).epsilon(0.002)); // 18 mV/A/m
+    runOf(w.p, c).points = 10;
+    CHECK(w.results().of(c).run.dropOwn == Approx(0.55 * end));
+    CHECK(w.results().of(c).run.longest.v == Approx(3.0 / (end * 0.55) * 54 * (5.0 / 3)).epsilon(0.001)); // 5 %
+    // By their places on the plan: five devices of one kind, 2 m apart, the first 3.2 m of run from the board; through them in order.
+    Project& p = w.p;
+    const LevelId level = p.levels.begin()->id;
+    p.basis.slack = 0;
+    p.boards.change(w.board)->level = level, p.boards.change(w.board)->at = {0, 0}, p.boards.change(w.board)->height = 2.4;
+    DeviceType y;
+    y.name = "Luminaire", y.kind = LoadKind::Lighting, y.load = 230, y.height = 2.4;
+    const DeviceTypeId type = p.deviceTypes.add(y);
+    const CircuitId chain = addCircuit(p, w.board, 1, "Row");
+    for (int i = 0; i < 5; ++i) {
+        Device d;
+        d.type = type, d.level = level, d.at = {2.0 + 2 * i, 0}, d.circuit = chain;
+        p.devices.add(d);
+    }
+    runOf(p, chain).lengthBy = LengthBy::Chain;
+    const RunNeed need = w.results().of(chain).run.need;
+    const double first = need.length.v - 8; // to the first, by way of the ceiling
+    CHECK(first > 2);
+    CHECK(need.spread == Approx((5 * first + 2 + 4 + 6 + 8) / (5 * (first + 8))));
+}
+
+TEST_CASE("a utility of so many MVA before its transformer, and conductors as warm as the basis says") {
+    // 1 500 kVA, 5.75 %: 0.48² / 1.5 · 0.0575 = 8.832 mΩ; 500 MVA: 0.48² / 500 = 0.4608 mΩ, both with X/R 6: 277.1 V / 9.293 mΩ = 29.82 kA.
+    Source s;
+    s.kind = SourceKind::UtilityTransformer, s.kva = 1500, s.percentZ = 5.75, s.xOverR = 6, s.utilityXR = 6;
+    CHECK(atSource(s).threePhase == Approx(31.38).margin(0.01));
+    s.utilityMVA = 500;
+    CHECK(atSource(s).threePhase == Approx(29.82).margin(0.01));
+    CHECK(atSource(s).lineNeutral == Approx(277.128 / (8.832 + 0.4608 * 2 / 3)).margin(0.01)); // its wye sees its own zero sequence only
+    // One phase, between two lines: 25 kVA, 240 V, 1.6 %: 36.864 mΩ; 50 MVA: 2 · 0.24² / 50 = 2.304 mΩ: 240 / 39.168 = 6.127 kA.
+    Source one;
+    one.kind = SourceKind::UtilityTransformer, one.system = VoltageSystem::S240, one.kva = 25, one.percentZ = 1.6, one.xOverR = 2, one.utilityXR = 2, one.utilityMVA = 50;
+    CHECK(atSource(one).lineLine == Approx(6.127).margin(0.002));
+    // Copper from 20 to 75 °C: (234.5 + 75)/(234.5 + 20) = 1.2161 times the resistance.
+    CHECK(coldFactor(Material::Copper, 75) / coldFactor(Material::Copper) == Approx(1.2161).margin(0.0001));
+    OneBoard w;
+    const CircuitId c = w.circuit(16, LoadUnit::A, 1, 60);
+    const double cold = w.solved().of(c).faultEnd;
+    w.p.basis.faultCelsius = 75;
+    const double warm = w.solved().of(c).faultEnd;
+    CHECK(warm < cold);
+    CHECK(warm > cold / 1.2161);
+}
+
+TEST_CASE("copper electrode conductors beside aluminium lines (Table 250.66)") {
+    // 4/0 aluminium: #4 copper or #2 aluminium.
+    RunResult run;
+    run.size = nec().find("4/0"), run.sets = 1, run.need.material = Material::Aluminium;
+    CHECK(nec().sizes()[std::size_t(bondingOf(run, Material::Copper, nec()).electrode)].name == "4");
+    CHECK(nec().sizes()[std::size_t(bondingOf(run, Material::Aluminium, nec()).electrode)].name == "2");
+    CHECK(Basis().electrodeMaterial == Material::Copper);
+}
+
+TEST_CASE("a length that nobody entered or measured is not known, and nothing is put in its place") {
+    Project p = *loadProject(dataFolder() / "starters" / "us-480.lintel");
+    const BoardId lp = [&] { for (const Board& b : p.boards) if (b.name == "LP-1") return b.id; return BoardId{}; }();
+    const CircuitId c = addCircuit(p, lp, 1, "Counter");
+    Load l;
+    l.circuit = c, l.amount = 1200, l.name = "Counter";
+    p.loads.add(l);
+    runOf(p, c).lengthBy = LengthBy::Entered, runOf(p, c).length = 20;
+    Results r = solve(p, nec());
+    CHECK_FALSE(r.of(lp).run.need.lengthKnown); // it stands on no plan
+    CHECK_FALSE(r.of(lp).dropKnown);
+    CHECK(r.of(lp).fault.runsUnknown);
+    CHECK(r.of(c).run.need.lengthKnown);
+    CHECK_FALSE(r.of(c).run.need.beforeKnown);
+    CHECK(dropWords(r.of(c).run.dropTotal, false).starts_with("≥ "));
+    CHECK(faultWords(r.of(lp).fault).starts_with("≤ "));
+    p.basis.unknownLength = 30;
+    r = solve(p, nec());
+    CHECK(r.of(lp).run.need.lengthAssumed);
+    CHECK(r.of(lp).run.need.length.v == 30);
+    CHECK(lengthOf(r.of(lp).run.need, UnitSystem::Metric) == "30.0 m assumed");
+    CHECK(r.of(lp).dropKnown);
+    // Set down on the plan, with what feeds it, it is measured.
+    p.basis.unknownLength = 0;
+    for (const Transformer& t : p.transformers) p.transformers.change(t.id)->onPlan = true;
+    p.boards.change(lp)->onPlan = true, p.boards.change(lp)->at = {10, 0};
+    r = solve(p, nec());
+    CHECK(r.of(lp).run.need.lengthKnown);
+    CHECK_FALSE(r.of(lp).run.need.lengthAssumed);
 }
