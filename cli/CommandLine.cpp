@@ -3,11 +3,11 @@
 #include "cli/Commands.h"
 #include "core/base/Json.h"
 #include "core/bench/Bench.h"
+#include "core/check/Assumptions.h"
 #include "core/exchange/ResultsText.h"
 #include "core/project/Catalogue.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
-#include "core/sheets/Sheets.h"
 #include "core/sheets/WorkingSheet.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/AutoCircuit.h"
@@ -66,7 +66,7 @@ int issue(const std::string& file, const std::string& out, int argc, char** argv
         return it->second;
     };
     std::vector<Drawing> all;
-    for (const SheetEntry& e : sheetSet(in)) {
+    for (const SheetEntry& e : issueSet(in)) {
         Drawing d = e.draw();
         const fs::path to = fs::path(out) / (e.file + ".pdf");
         if (auto bad = writePdf({d}, QString::fromStdString(to.string()), QString::fromStdString(e.title))) return fail(*bad);
@@ -274,6 +274,9 @@ int runCommand(int argc, char** argv) {
     solveCommand->add_option("FILE", file, "A .lintel project")->required();
     solveCommand->add_flag("--json", json, "Everything as JSON, with units in the names");
     solveCommand->add_flag("--workings", workings, "With --json: how each number came about");
+    auto* assumptionsCommand = app.add_subcommand("assumptions", "What the results rest on: assumed, given, held, own values");
+    assumptionsCommand->add_option("FILE", file, "A .lintel project")->required();
+    assumptionsCommand->add_flag("--json", json, "As JSON");
     auto* issueCommand = app.add_subcommand("issue", "Write all sheets of a project as PDF (and the riser as SVG)");
     issueCommand->add_option("FILE", file, "A .lintel project")->required();
     issueCommand->add_option("--out", out, "The folder to write to")->capture_default_str();
@@ -386,6 +389,11 @@ int runCommand(int argc, char** argv) {
     if (*issueCommand) return issue(file, out, argc, argv);
     auto s = openSolved(file);
     if (!s) return fail(s.error());
+    if (*assumptionsCommand) {
+        if (json) std::cout << assumptionsJson((*s)->input()).dump(1) << "\n";
+        else std::cout << assumptionsText((*s)->input());
+        return 0;
+    }
     if (json) std::cout << resultsJson((*s)->input(), workings).dump(1) << "\n";
     else std::cout << resultsText((*s)->input());
     return 0;

@@ -1,12 +1,11 @@
 #include "fuzz/GoOn.h"
 
-#include "core/check/Check.h"
+#include "core/check/Assumptions.h"
 #include "core/level/Level.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
 #include "core/rules/DataFolder.h"
-#include "core/sheets/Sheets.h"
 #include "core/solve/Solve.h"
 
 #include <cstdio>
@@ -99,7 +98,7 @@ void goOn(const Project& p) {
     }
     const SheetInput sheets{p, *book, r};
     int drawn = 0;
-    for (const SheetEntry& e : sheetSet(sheets)) {
+    for (const SheetEntry& e : issueSet(sheets)) {
         if (++drawn > 6) break;
         checkDrawing(e.draw());
     }

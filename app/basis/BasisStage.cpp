@@ -1,5 +1,6 @@
 #include "app/basis/BasisStage.h"
 
+#include "app/basis/AssumptionsPage.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/Typed.h"
@@ -16,6 +17,7 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QScrollBar>
+#include <QStackedWidget>
 
 namespace lintel {
 
@@ -49,9 +51,28 @@ BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     row->addWidget(take);
     connect(take, &QPushButton::clicked, this, &BasisStage::accept);
     connect(leave, &QPushButton::clicked, this, &BasisStage::drop);
-    scroll = new QScrollArea(this);
+    auto* which = new QHBoxLayout;
+    which->setContentsMargins(14, 8, 14, 4);
+    which->setSpacing(0);
+    showRules = new QPushButton(tr("Ground rules"));
+    showList = new QPushButton(tr("Assumptions"));
+    showRules->setObjectName("basisRules");
+    showList->setObjectName("basisAssumptions");
+    for (QPushButton* b : {showRules, showList}) {
+        b->setCheckable(true);
+        b->setAutoExclusive(true);
+        which->addWidget(b);
+    }
+    showRules->setChecked(true);
+    which->addStretch(1);
+    outer->addLayout(which);
+    pages = new QStackedWidget(this);
+    scroll = new QScrollArea(pages);
     scroll->setWidgetResizable(true);
-    outer->addWidget(scroll, 1);
+    pages->addWidget(scroll);
+    pages->addWidget(new AssumptionsPage(session, pages));
+    outer->addWidget(pages, 1);
+    connect(showList, &QPushButton::toggled, this, [this](bool on) { pages->setCurrentIndex(on); });
     auto* foot = new QHBoxLayout;
     foot->setContentsMargins(16, 0, 16, 10);
     foot->addWidget(preview);
@@ -66,6 +87,8 @@ BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     });
     reload();
 }
+
+void BasisStage::showAssumptions(bool show) { (show ? showList : showRules)->setChecked(true); }
 
 QFormLayout* BasisStage::group(const QString& title, int column) {
     auto* l = new QLabel(title);
@@ -351,7 +374,7 @@ void BasisStage::fillForm() {
     str(tr("Circuits named"), "circuitPattern", &Basis::circuitPattern);
     num(tr("Growth on feeders"), "growth", "%", 0, 500, &Basis::growth, 100);
     num(tr("Slack on runs"), "slack", "%", 0, 200, &Basis::slack, 100);
-    numberField(f, tr("Unknown lengths count as"), "unknownLength", "m", 0, 5000, 1, [](const Basis& b) { return b.unknownLength; }, [](Basis& b, double v) { b.unknownLength = v; });
+    numberField(f, tr("Unknown lengths"), "unknownLength", "m", 0, 5000, 1, [](const Basis& b) { return b.unknownLength; }, [](Basis& b, double v) { b.unknownLength = v; });
     numberField(f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2, [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });
 
     f = group(tr("PLAN"), 2);

@@ -23,6 +23,8 @@ public:
     void drop();
     bool pending() const { return !(draft == session.project().basis); }
     QString previewText() const;
+    /// The ground rules, or what the results rest on beside them.
+    void showAssumptions(bool show);
 
 private:
     void build();
@@ -44,6 +46,8 @@ private:
     std::vector<std::function<void()>> loaders;
     std::vector<class QVBoxLayout*> columns;
     QScrollArea* scroll = nullptr;
+    class QStackedWidget* pages = nullptr;
+    class QPushButton *showRules = nullptr, *showList = nullptr;
     std::string builtFor; ///< id of the rule book that the form offers choices of
     QFrame* preview;
     QLabel* previewLabel;

@@ -328,7 +328,14 @@ void BoardView::startEdit(const char* key, const QString& begin) {
     const int slot = cursor;
     line->installEventFilter(this);
     connect(line, &QLineEdit::editingFinished, line, [this, line, slot, key] {
-        if (!line->hasFocus() && line->isModified() && editor == line) enter(key, slot, line->text());
+        if (!line->hasFocus() && line->isModified() && editor == line) {
+            line->setModified(false); // once
+            if (!enter(key, slot, line->text())) { // refused in place; typed anew it is taken
+                line->setProperty("refused", true);
+                line->setStyleSheet("border: 1px solid " + theme().stop.name());
+                return;
+            }
+        }
         line->deleteLater();
     });
     line->show();
@@ -362,15 +369,18 @@ bool BoardView::eventFilter(QObject* o, QEvent* e) {
         const int k = static_cast<QKeyEvent*>(e)->key();
         const bool tab = k == Qt::Key_Tab || k == Qt::Key_Backtab, up = k == Qt::Key_Up, enter_ = k == Qt::Key_Return || k == Qt::Key_Enter;
         if (tab || up || enter_ || k == Qt::Key_Down) {
-            auto* line = editor.data();
+            const QPointer<QLineEdit> line = editor.data();
             const QString text = line->text();
-            const bool typed = line->isModified();
+            const bool typed = line->isModified() || line->property("refused").toBool();
             const int slot = cursor;
             const char* key = fact();
+            if (typed && !enter(key, slot, text)) { // it stays, to be put right; Esc drops it
+                if (line) line->setProperty("refused", true), line->setStyleSheet("border: 1px solid " + theme().stop.name());
+                return true;
+            }
             editor = nullptr;
-            line->deleteLater();
+            if (line) line->hide(), line->deleteLater();
             setFocus();
-            if (typed && !enter(key, slot, text)) return true;
             if (tab) {
                 moveFact(k == Qt::Key_Tab ? 1 : -1);
                 startEdit(fact());

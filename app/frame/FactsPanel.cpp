@@ -5,9 +5,12 @@
 #include "core/level/Level.h"
 #include "core/sheets/Words.h"
 
+#include <QAbstractItemView>
 #include <QClipboard>
 #include <QComboBox>
 #include <QContextMenuEvent>
+#include <QCoreApplication>
+#include <QKeyEvent>
 #include <QLineEdit>
 #include <QMenu>
 #include <QMouseEvent>
@@ -25,9 +28,11 @@ FactsView::FactsView(Session& s, QWidget* parent) : QWidget(parent), session(s) 
 }
 
 void FactsView::rebuild() {
-    if (editor) editor->deleteLater();
     const Solution& s = session.solution();
     const Ref at = session.selection();
+    // What is being typed stays while the same thing is shown, whatever is worked out meanwhile.
+    const bool keep = editor && editor->isVisible() && at == editedThing && session.selectionList().size() < 2;
+    if (editor && !keep) editor->deleteLater();
     shown = session.isOpen() ? factsFor(session, at) : Facts{};
     const auto seldom = std::count_if(shown.rows.begin(), shown.rows.end(), [](const FactRow& r) { return r.seldom; });
     if (!more) std::erase_if(shown.rows, [](const FactRow& r) { return r.seldom; });
@@ -38,7 +43,22 @@ void FactsView::rebuild() {
     if (const Load* l = s.project.loads.find(at.as<Load>())) about = l->circuit;
     if (session.selectionList().size() < 2 && about && s.results.knows(about)) why = explain(s.project, *s.book, s.results, about);
     layOut();
+    if (keep) {
+        const int i = rowOf(editedLabel);
+        if (i >= 0) editor->setGeometry(editBox(i));
+        else editor->deleteLater();
+    }
     update();
+}
+
+int FactsView::rowOf(const QString& label) const {
+    for (std::size_t i = 0; i < shown.rows.size(); ++i)
+        if (shown.rows[i].label == label && shown.rows[i].entry) return int(i);
+    return -1;
+}
+QRect FactsView::editBox(int i) const {
+    const QRectF b = rowBoxes[std::size_t(i)];
+    return QRectF(b.left() + labelWidth - 8, b.top() - 3, b.width() - labelWidth + 12, b.height() + 6).toRect();
 }
 
 void FactsView::layOut() {
@@ -162,38 +182,109 @@ bool FactsView::editRow(const QString& label) {
     return editRow(label);
 }
 
+namespace {
+/// A choice is made by choosing: letters typed into it look for one in the open list, and change nothing by themselves.
+class ChoiceBox : public QComboBox {
+public:
+    using QComboBox::QComboBox;
+
+protected:
+    void keyPressEvent(QKeyEvent* e) override {
+        const bool looks = (!e->text().isEmpty() && e->text().at(0).isPrint()) || e->key() == Qt::Key_Up || e->key() == Qt::Key_Down;
+        if (!looks) return QComboBox::keyPressEvent(e);
+        showPopup();
+        if (e->key() != Qt::Key_Space) QCoreApplication::sendEvent(view(), e);
+    }
+    void wheelEvent(QWheelEvent* e) override { e->ignore(); }
+};
+} // namespace
+
 void FactsView::startEdit(int i) {
-    if (editor) editor->deleteLater();
     const FactRow row = shown.rows[std::size_t(i)];
     if (!row.entry) return;
-    const QRectF b = rowBoxes[std::size_t(i)];
-    const QRect box = QRectF(b.left() + labelWidth - 8, b.top() - 3, b.width() - labelWidth + 12, b.height() + 6).toRect();
-    const auto done = [this, row](const QString& text) {
-        const QString why_ = row.entry->take(text);
-        if (!why_.isEmpty()) session.say(why_, true);
-        if (editor) editor->deleteLater();
-        setFocus();
-    };
+    if (editor && editor->isVisible() && editor->property("refused").toBool()) { // its text is not thrown away by a click elsewhere
+        editor->setFocus();
+        return session.say(tr("%1: put what was typed right first, or press Esc to drop it").arg(editedLabel), true);
+    }
+    if (editor) editor->hide(), editor->deleteLater();
+    editedThing = session.selection(), editedLabel = row.label;
     if (!row.entry->choices.isEmpty()) {
-        auto* box_ = new QComboBox(this);
-        box_->addItems(row.entry->choices);
-        box_->setCurrentText(row.entry->initial);
-        box_->setGeometry(box);
-        box_->setObjectName("factEditor");
-        connect(box_, &QComboBox::textActivated, this, done);
-        editor = box_;
+        auto* box = new ChoiceBox(this);
+        box->addItems(row.entry->choices);
+        box->setCurrentText(row.entry->initial);
+        box->setGeometry(editBox(i));
+        box->setObjectName("factEditor");
+        connect(box, &QComboBox::textActivated, this, [this, row, box = QPointer<QComboBox>(box)](const QString& text) {
+            const QString refused = row.entry->take(text);
+            if (!refused.isEmpty()) session.say(refused, true);
+            if (box) box->deleteLater();
+            setFocus();
+        });
+        box->installEventFilter(this);
+        editor = box;
     } else {
         auto* line = new QLineEdit(row.entry->initial, this);
-        line->setGeometry(box);
+        line->setGeometry(editBox(i));
         line->setObjectName("factEditor");
         closeOnEscape(line);
         line->selectAll();
-        connect(line, &QLineEdit::returnPressed, this, [line, done] { done(line->text()); });
-        connect(line, &QLineEdit::editingFinished, this, [this, line] { if (editor == line) line->deleteLater(); });
+        line->installEventFilter(this);
         editor = line;
     }
     editor->show();
     editor->setFocus();
+}
+
+/// Takes what stands in the editor; false where it is refused: then it stays, to be put right.
+bool FactsView::takeEdit() {
+    const QPointer<QLineEdit> line = qobject_cast<QLineEdit*>(editor);
+    if (!line) return true;
+    const int i = rowOf(editedLabel);
+    if (line->property("refused").toBool() && !line->isModified()) return false; // as it was
+    if (line->isModified() && i >= 0) {
+        const QString text = line->text();
+        line->setModified(false);
+        const FactRow row = shown.rows[std::size_t(i)]; // of its own: what it does makes the rows anew
+        const QString refused = row.entry->take(text);
+        if (!refused.isEmpty()) {
+            session.say(refused, true);
+            if (!line) return false;
+            line->setProperty("refused", true);
+            line->setStyleSheet("border: 1px solid " + theme().stop.name());
+            line->setToolTip(plainTip(refused));
+            return false;
+        }
+    }
+    if (line) line->hide(), line->deleteLater();
+    return true;
+}
+
+bool FactsView::eventFilter(QObject* o, QEvent* e) {
+    if (o != editor) return QWidget::eventFilter(o, e);
+    auto* line = qobject_cast<QLineEdit*>(editor);
+    if (e->type() == QEvent::KeyPress) {
+        const int k = static_cast<QKeyEvent*>(e)->key();
+        const bool tab = k == Qt::Key_Tab || k == Qt::Key_Backtab;
+        if (line && (k == Qt::Key_Return || k == Qt::Key_Enter)) {
+            if (takeEdit()) setFocus();
+            return true;
+        }
+        if (tab) { // taken, and on to the next fact that can be edited
+            const QString label = editedLabel;
+            if (line && !takeEdit()) return true;
+            if (!line && editor) editor->deleteLater(), editor = nullptr;
+            setFocus();
+            const int step = k == Qt::Key_Tab ? 1 : -1;
+            for (int i = rowOf(label) + step; i >= 0 && i < int(shown.rows.size()); i += step)
+                if (shown.rows[std::size_t(i)].entry) {
+                    startEdit(i);
+                    break;
+                }
+            return true;
+        }
+    }
+    if (line && e->type() == QEvent::FocusOut && static_cast<QFocusEvent*>(e)->reason() != Qt::PopupFocusReason && static_cast<QFocusEvent*>(e)->reason() != Qt::ActiveWindowFocusReason) takeEdit();
+    return QWidget::eventFilter(o, e);
 }
 
 LevelGauge::Reading gaugeReading(const Solution& s, BoardId id, bool withHint) {

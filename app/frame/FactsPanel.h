@@ -31,10 +31,14 @@ protected:
     void leaveEvent(QEvent*) override;
     void resizeEvent(QResizeEvent*) override;
     void contextMenuEvent(QContextMenuEvent*) override;
+    bool eventFilter(QObject*, QEvent*) override;
 
 private:
     void layOut();
     void startEdit(int row);
+    bool takeEdit();
+    int rowOf(const QString& label) const;
+    QRect editBox(int row) const;
     Session& session;
     Facts shown;
     Working why;
@@ -46,6 +50,8 @@ private:
     double workingsTop = 0, total = 100;
     int hovered = -1;
     QPointer<QWidget> editor;
+    Ref editedThing;      ///< what is being edited, and which of its facts
+    QString editedLabel;
 };
 
 class FactsPanel : public QWidget {

@@ -245,6 +245,10 @@ void MainWindow::buildMenus() {
     static const char* names[] = {"Basis", "Plan", "Boards", "Riser", "Runs", "Issue"};
     for (int i = 0; i < 6; ++i) add(view, tr(names[i]), (std::string("go") + names[i]).c_str(), QKeySequence(QString("Ctrl+%1").arg(i + 1)), [this, i] { go(Stage(i)); });
     view->addSeparator();
+    add(view, tr("Assumptions"), "assumptions", QKeySequence("Ctrl+Shift+J"), [this] {
+        go(Stage::Basis);
+        basisStage->showAssumptions(true);
+    });
     QAction* dark = add(view, tr("Dark"), "dark", {}, [this] { setTheme(action("dark")->isChecked()); });
     dark->setCheckable(true);
     add(view, tr("Bench"), "bench", QKeySequence("Ctrl+B"), [this] { showBench(!benchPanel->isVisible()); });

@@ -1,9 +1,11 @@
 #include "app/frame/SnagStrip.h"
 
+#include "app/frame/FlowLayout.h"
 #include "app/frame/PaintKit.h"
 #include "core/check/Compare.h"
 
 #include <QBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QMouseEvent>
 #include <QPushButton>
@@ -15,17 +17,42 @@
 namespace lintel {
 
 namespace {
+/// What is wrong, on as many lines as it takes; a click or Enter leads to the thing.
+class SnagWords : public QLabel {
+public:
+    SnagWords(const QString& text, std::function<void()> lead) : QLabel(text), go(std::move(lead)) {
+        setTextFormat(Qt::PlainText);
+        setWordWrap(true);
+        setCursor(Qt::PointingHandCursor);
+        setFocusPolicy(Qt::TabFocus);
+        setObjectName("snagWords");
+    }
+
+protected:
+    void mouseReleaseEvent(QMouseEvent* e) override {
+        if (rect().contains(e->pos())) go();
+    }
+    void keyPressEvent(QKeyEvent* e) override {
+        if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) go();
+        else QLabel::keyPressEvent(e);
+    }
+
+private:
+    std::function<void()> go;
+};
+
 QColor colourOf(Severity s) { return s == Severity::Stop ? theme().stop : s == Severity::Check ? theme().check : theme().note; }
 }
 
 void SnagStrip::apply(Session& session, const Snag& snag, const Remedy& remedy) {
-    const Ref about = snag.about;
     session.edit(q(remedy.label), remedy.apply);
-    session.say(QObject::tr("%1. Undo brings it back.").arg(q(remedy.label)));
-    session.select(about);
+    session.say(QObject::tr("%1: %2. Undo brings it back.").arg(q(nameOf(session.project(), snag.about)), q(remedy.label)));
 }
 
-RemedyButton::RemedyButton(Session& s, QWidget* parent) : QPushButton(parent), session(s) { setProperty("strong", true); }
+RemedyButton::RemedyButton(Session& s, QWidget* parent) : QPushButton(parent), session(s) {
+    setProperty("strong", true);
+    setFocusPolicy(Qt::TabFocus); // a click leaves the keys where the person works: no Enter applies a second one unseen
+}
 
 void RemedyButton::offer(const Remedy& r) {
     remedy = r;
@@ -55,6 +82,7 @@ SnagList::SnagList(Session& s, QWidget* parent) : QFrame(parent), session(s) {
     rows->setSpacing(9);
     scroll->setWidget(inner);
     scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     column->addWidget(scroll);
     foot = new QLabel(this);
     foot->setObjectName("remedyEffect");
@@ -81,7 +109,7 @@ void SnagList::rebuild() {
         auto* b = new RemedyButton(session);
         b->offer(r);
         connect(b, &QPushButton::clicked, this, [this, snag, r] { SnagStrip::apply(session, snag, r); });
-        connect(b, &RemedyButton::pointed, this, [this](const QString& effect) { foot->setText(effect.isEmpty() ? tr("Point at a remedy to see what it does elsewhere.") : effect); });
+        connect(b, &RemedyButton::pointed, this, [this, label = q(r.label)](const QString& effect) { foot->setText(effect.isEmpty() ? tr("Point at a remedy to see what it does elsewhere.") : label + ": " + effect); });
         return b;
     };
     for (const Snag& snag : solution->snags) {
@@ -95,24 +123,25 @@ void SnagList::rebuild() {
         line->setSpacing(8);
         auto* dot = new QLabel("●");
         dot->setStyleSheet("color: " + colourOf(snag.severity).name());
-        line->addWidget(dot);
-        auto* text = new QPushButton(plainButton(q(snag.text) + (snag.cited.empty() ? "" : "   " + q(snag.cited))));
-        text->setFlat(true);
-        text->setProperty("flat", true);
-        text->setStyleSheet("text-align: left; color: " + theme().ink.name());
-        text->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        line->addWidget(dot, 0, Qt::AlignTop);
+        // The words first and whole; below them what puts it right, on as many lines as that takes.
+        auto* words = new QVBoxLayout;
+        words->setSpacing(4);
+        line->addLayout(words, 1);
         const Ref about = snag.about;
-        connect(text, &QPushButton::clicked, this, [this, about] { session.select(about); });
-        line->addWidget(text, 1);
+        words->addWidget(new SnagWords(q(snag.text) + (snag.cited.empty() ? "" : "   " + q(snag.cited)), [this, about] { session.select(about); }));
         const auto remedies = remediesFor(solution->input(), snag);
-        for (const Remedy& r : remedies) line->addWidget(button(snag, r));
+        if (!remedies.empty()) {
+            auto* flow = new FlowLayout;
+            for (const Remedy& r : remedies) flow->addWidget(button(snag, r));
+            words->addLayout(flow);
+        }
         rows->addWidget(row);
         // Above the first of several equal ones: all of them at once.
         if (remedies.empty() || !grouped.insert({snag.rule, snag.severity}).second) continue;
         const auto equal = std::count_if(solution->snags.begin(), solution->snags.end(), [&](const Snag& s) { return s.rule == snag.rule && s.severity == snag.severity; });
         if (equal < 2) continue;
-        auto* together = new QHBoxLayout;
-        together->setContentsMargins(0, 0, 0, 0);
+        auto* together = new FlowLayout;
         auto* label = new QLabel(tr("%1 snags like this one:").arg(int(equal)));
         label->setStyleSheet("color: " + theme().quiet.name());
         together->addWidget(label);
@@ -124,7 +153,6 @@ void SnagList::rebuild() {
                 together->addWidget(b);
                 any = true;
             }
-        together->addStretch(1);
         if (any) rows->insertLayout(rows->count() - 1, together);
         else {
             delete label;
@@ -135,13 +163,20 @@ void SnagList::rebuild() {
     rows->addStretch(1);
 }
 
-SnagStrip::SnagStrip(Session& s, QWidget* parent) : QWidget(parent), session(s), remedy(new RemedyButton(s, this)), all(new SnagList(s, parent)) {
+SnagStrip::SnagStrip(Session& s, QWidget* parent) : QWidget(parent), session(s), remedy(new RemedyButton(s, this)), all(new SnagList(s, parent)), effect(new QLabel(parent)) {
     setFixedHeight(34);
     setObjectName("snags");
     remedy->setObjectName("firstRemedy");
-    connect(remedy, &RemedyButton::pointed, this, [this](const QString& effect) {
-        hint = effect;
-        update();
+    // What the remedy does elsewhere stands above the strip, not in place of the words that it belongs to.
+    effect->setObjectName("firstEffect");
+    effect->setProperty("card", true);
+    effect->setTextFormat(Qt::PlainText);
+    effect->setContentsMargins(12, 5, 12, 5);
+    effect->hide();
+    connect(remedy, &RemedyButton::pointed, this, [this](const QString& text) {
+        effect->setText(text);
+        effect->setVisible(!text.isEmpty() && !all->isVisible());
+        placeList();
     });
     remedy->setCursor(Qt::PointingHandCursor);
     connect(remedy, &QPushButton::clicked, this, [this] {
@@ -152,6 +187,7 @@ SnagStrip::SnagStrip(Session& s, QWidget* parent) : QWidget(parent), session(s),
     });
     connect(&session, &Session::solved, this, &SnagStrip::rebuild);
     connect(&session, &Session::opened, this, &SnagStrip::rebuild);
+    connect(&session, &Session::edited, this, [this] { message.clear(), update(); }); // what it said is over
     connect(&session, &Session::said, this, [this](const QString& text, bool isError) {
         message = text;
         messageIsError = isError;
@@ -168,7 +204,7 @@ void SnagStrip::rebuild() {
     counts[0] = counts[1] = counts[2] = 0;
     for (const Snag& s : solution->snags) ++counts[int(s.severity)];
     worst.clear();
-    hint.clear();
+    effect->hide();
     remedy->hide();
     if (!solution->snags.empty()) {
         const Snag& s = solution->snags.front();
@@ -189,9 +225,12 @@ void SnagStrip::rebuild() {
 void SnagStrip::placeList() {
     remedy->move(width() - remedy->width() - 16, (height() - remedy->height()) / 2);
     if (!parentWidget()) return;
-    const int h = std::min(300, parentWidget()->height() / 2);
+    const int h = std::min(380, parentWidget()->height() / 2);
     all->setGeometry(x() + 8, y() - h - 4, width() - 16, h);
     all->raise();
+    effect->adjustSize();
+    effect->move(x() + width() - effect->width() - 16, y() - effect->height() - 4);
+    effect->raise();
 }
 
 void SnagStrip::toggleList() {
@@ -230,8 +269,7 @@ void SnagStrip::paintEvent(QPaintEvent*) {
     p.setPen(t.rule);
     p.drawLine(QPointF(x, 8), QPointF(x, height() - 8));
     const double right = remedy->isVisible() ? remedy->x() - 12 : width() - 12;
-    if (!hint.isEmpty() && message.isEmpty()) drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), hint, Qt::AlignLeft, t.accent, f);
-    else if (!message.isEmpty()) drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), message, Qt::AlignLeft, messageIsError ? t.stop : t.accent, uiFont(0.95, messageIsError));
+    if (!message.isEmpty()) drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), message, Qt::AlignLeft, messageIsError ? t.stop : t.accent, uiFont(0.95, messageIsError));
     else drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), worst.isEmpty() && session.isOpen() ? tr("Nothing stands in the way of an issue.") : worst, Qt::AlignLeft, t.ink, f);
 }
 

@@ -63,8 +63,9 @@ private:
     Session& session;
     RemedyButton* remedy;
     SnagList* all;
+    QLabel* effect; ///< of the first remedy, above the strip while it is pointed at
     int counts[3]{};
-    QString worst, message, hint;
+    QString worst, message;
     bool messageIsError = false;
     Severity worstSeverity = Severity::Note;
     double countsEnd = 0;

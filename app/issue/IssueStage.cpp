@@ -3,6 +3,7 @@
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/TextFile.h"
+#include "core/check/Assumptions.h"
 
 #include <QBoxLayout>
 #include <QFileDialog>
@@ -70,7 +71,7 @@ void IssueStage::rebuild() {
         QSignalBlocker quiet(list);
         list->clear();
         int row = 0;
-        for (const SheetEntry& e : sheetSet(in)) {
+        for (const SheetEntry& e : issueSet(in)) {
             auto* i = new QListWidgetItem(q(e.number) + "   " + q(e.title), list);
             i->setData(Qt::UserRole, q(e.title));
             i->setFlags(i->flags() | Qt::ItemIsUserCheckable);
@@ -88,7 +89,7 @@ void IssueStage::rebuild() {
 void IssueStage::showCurrent() {
     const Solution& s = session.solution();
     const SheetInput in = session.sheetInput(s);
-    const auto set = sheetSet(in);
+    const auto set = issueSet(in);
     const int row = list->currentRow();
     if (row < 0 || row >= int(set.size())) return;
     wanted = list->item(row)->data(Qt::UserRole).toString();
@@ -98,7 +99,7 @@ void IssueStage::showCurrent() {
 }
 
 void IssueStage::showSchedule(BoardId b) {
-    wanted = "Panel schedule " + q(nameOf(session.project(), Ref(b)));
+    wanted = (session.solution().book->metric() ? "Schedule " : "Panel schedule ") + q(nameOf(session.project(), Ref(b)));
     rebuild();
     showCurrent();
 }
@@ -108,7 +109,7 @@ std::optional<Error> IssueStage::exportPdf(const QString& file) {
     const auto s = session.sharedSolution();
     const SheetInput in = session.sheetInput(*s);
     std::vector<Drawing> all;
-    for (const SheetEntry& e : sheetSet(in))
+    for (const SheetEntry& e : issueSet(in))
         if (std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end()) all.push_back(e.draw());
     if (all.empty()) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
     return writePdf(all, file, q(s->project.basis.title));

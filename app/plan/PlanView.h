@@ -30,7 +30,7 @@ struct Placing {
     DeviceTypeId type;
     OpeningKind opening = OpeningKind::Door;
     FurnishingKind furnishing = FurnishingKind::Desk;
-    Ref standing; ///< a board or transformer that is there already and stands on no plan yet; nothing: a new one
+    Ref standing{}; ///< a board or transformer that is there already and stands on no plan yet; nothing: a new one
     bool operator==(const Placing&) const = default;
 };
 /// How devices are set down: one, in a row between two points, along a wall, or as a grid in a room.

@@ -1,7 +1,7 @@
-// Two fault levels given on one feed path: only one of them can be the start.
+// Two fault levels given on one feed path: only one of them can be the start. And one that is given lower than what is worked out.
 
 #include "core/base/Format.h"
-#include "core/check/Check.h"
+#include "core/check/Assumptions.h"
 
 #include <fmt/format.h>
 
@@ -23,6 +23,11 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (b.givenKA)
             if (const Board* above = givenAbove(in, b))
                 into.push_back({&self, Severity::Check, b.id, fmt::format("{}: {} kA is given here and {} kA at {} above it; only one can be the start", b.name, figures(*b.givenKA), figures(*above->givenKA), above->name), ""});
+    // One that is lower than what is worked out hides it.
+    for (const Board& b : in.project.boards)
+        if (b.givenKA && !givenAbove(in, b))
+            if (const auto worked = workedOutKA(in, b); worked && *worked > *b.givenKA * 1.005)
+                into.push_back({&self, Severity::Check, b.id, fmt::format("{}: {} kA is given where {} kA is worked out from what feeds it", b.name, figures(*b.givenKA), figures(*worked)), in.book.cite("faultDevice")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {

@@ -138,7 +138,7 @@ TEST_CASE("from an empty floor: drawing, rooms, recipe, catchment, circuits, tra
 
     // A board between the rooms' fronts, a catchment of the whole level, and circuits.
     d.key(d.plan(), Qt::Key_P);
-    d.choose(d.stage().palette_(), "Board");
+    d.choose(d.stage().palette_(), "New board");
     d.at({6.1, 4.6});
     const BoardId board = d.board("LP-1");
     REQUIRE(board);

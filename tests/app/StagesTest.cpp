@@ -308,7 +308,7 @@ TEST_CASE("snags: the worst one in words, its remedy in one click, undone in one
     REQUIRE(all);
     QEnterEvent enter({2, 2}, {2, 2}, {2, 2});
     QApplication::sendEvent(all, &enter);
-    CHECK(d.window.snags().list().findChild<QLabel*>("remedyEffect")->text() == "3 snags gone");
+    CHECK(d.window.snags().list().findChild<QLabel*>("remedyEffect")->text().endsWith(": 3 snags gone"));
     all->click();
     d.pump();
     CHECK(d.s.solution().snags.size() == before - 3);
@@ -339,8 +339,14 @@ TEST_CASE("facts: one name everywhere, and a wrong entry changes nothing") {
     d.fact("Serves", "South signs");
     CHECK(d.s.project().circuits[d.at("LP-1", 25)].name == "South signs");
     const Project before = d.s.project();
-    d.fact("Breaker", "many");
-    d.fact("Run", "long");
+    for (const char* label : {"Breaker", "Run"}) {
+        d.fact(label, "many");
+        auto* refused = d.window.facts().view().findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly); // it stays, with its text
+        REQUIRE(refused);
+        CHECK(refused->text() == "many");
+        d.key(*refused, Qt::Key_Escape);
+        d.pump();
+    }
     CHECK(d.s.project() == before);
     d.fact("Conductors", "6");
     CHECK(d.s.project().runs[d.s.project().circuits[d.at("LP-1", 25)].run].heldSize == "6");
@@ -450,4 +456,50 @@ TEST_CASE("bench: a sum beside the stage, its errors where they were made, a cir
     d.key(*field("load"), Qt::Key_Escape);
     CHECK_FALSE(bench.isVisible());
     CHECK(d.window.facts().isVisible());
+}
+
+TEST_CASE("a typed fact is taken on Enter, on Tab and on leaving it; refused it stays with its text, and Esc alone drops it") {
+    Driven d;
+    d.openDemo();
+    BoardId lp;
+    for (const Board& b : d.s.project().boards)
+        if (b.name == "LP-1") lp = b.id;
+    d.s.select(lp);
+    d.act("goBoards");
+    d.pump();
+    FactsView& f = d.window.facts().view();
+    const auto begin = [&](const char* label, const char* text) {
+        REQUIRE(f.editRow(label));
+        auto* line = f.findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly);
+        REQUIRE(line);
+        line->selectAll();
+        d.type(*line, text);
+        return QPointer<QLineEdit>(line);
+    };
+    const auto bus = [&] { return d.s.project().boards[lp].bus; };
+    auto line = begin("Bus", "410 A");
+    d.key(*line, Qt::Key_Tab);
+    CHECK(bus() == 410);
+    d.pump();
+    auto* next = f.findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly); // on to the next fact
+    REQUIRE(next);
+    d.key(*next, Qt::Key_Escape);
+    d.pump();
+    line = begin("Bus", "420 A");
+    line->clearFocus(); // left
+    d.pump();
+    CHECK(bus() == 420);
+    line = begin("Bus", "4 kVA");
+    for (int i = 0; i < 2; ++i) { // asked twice, refused twice, and the text stands
+        d.key(*line, Qt::Key_Return);
+        d.pump();
+        REQUIRE(line);
+        CHECK(line->isVisible());
+        CHECK(line->text() == "4 kVA");
+    }
+    CHECK(bus() == 420);
+    d.key(*line, Qt::Key_Escape);
+    d.pump();
+    CHECK(bus() == 420);
+    CHECK((!line || !line->isVisible()));
 }

@@ -1,0 +1,201 @@
+#include "app/basis/AssumptionsPage.h"
+
+#include "app/frame/PaintKit.h"
+#include "app/frame/WhenShown.h"
+#include "core/base/TextFile.h"
+#include "core/check/Assumptions.h"
+#include "render/Painter.h"
+
+#include <QBoxLayout>
+#include <QFileDialog>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QScrollBar>
+#include <QStyledItemDelegate>
+
+namespace lintel {
+namespace {
+
+enum Role { Kind = Qt::UserRole, MarkText, What, Where, Entered, Otherwise, Worse, Thing, Heading, Count };
+
+/// Where the columns begin and end.
+struct Columns {
+    QRectF mark, what, entered, otherwise;
+    explicit Columns(const QRectF& r) {
+        const double left = r.left() + 14, width = r.width() - 28, whatWidth = (width - 54) * 0.46, enteredWidth = (width - 54) * 0.2;
+        mark = QRectF(left, r.top(), 44, r.height());
+        what = QRectF(left + 54, r.top(), whatWidth - 14, r.height());
+        entered = QRectF(left + 54 + whatWidth, r.top(), enteredWidth - 12, r.height());
+        otherwise = QRectF(left + 54 + whatWidth + enteredWidth, r.top(), width - 54 - whatWidth - enteredWidth, r.height());
+    }
+};
+
+QColor colourOf(int kind) {
+    const Theme& t = theme();
+    return kind == 0 ? t.check : kind == 3 ? t.ink : t.accent;
+}
+
+class RowDelegate : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& i) const override { return {200, i.data(Heading).toBool() ? 28 : 42}; }
+    void paint(QPainter* p, const QStyleOptionViewItem& o, const QModelIndex& i) const override {
+        const Theme& t = theme();
+        const QRectF r(o.rect);
+        p->save();
+        p->setRenderHint(QPainter::Antialiasing);
+        const QColor colour = colourOf(i.data(Kind).toInt());
+        if (i.data(Heading).toBool()) {
+            p->fillRect(r, t.sunk);
+            drawLine(*p, r.adjusted(14, 0, -60, 0), i.data(What).toString(), Qt::AlignLeft | Qt::AlignVCenter, colour, uiFont(1, true));
+            drawLine(*p, r.adjusted(110, 0, -60, 0), i.data(Where).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(0.9));
+            drawLine(*p, r.adjusted(0, 0, -14, 0), i.data(Count).toString(), Qt::AlignRight | Qt::AlignVCenter, t.quiet, uiFont(0.9));
+            p->restore();
+            return;
+        }
+        if (o.state & QStyle::State_Selected) p->fillRect(r, t.accentWash);
+        const Columns c(r);
+        const auto upper = [](QRectF x) { return QRectF(x.left(), x.top() + 4, x.width(), 18); };
+        const auto lower = [](QRectF x) { return QRectF(x.left(), x.top() + 21, x.width(), 17); };
+        QRectF pill = upper(c.mark).adjusted(0, 1, -4, -1);
+        p->setPen(QPen(colour, 1));
+        p->setBrush(Qt::NoBrush);
+        p->drawRoundedRect(pill, 8, 8);
+        drawLine(*p, pill, i.data(MarkText).toString(), Qt::AlignCenter, colour, uiFont(0.82, true));
+        drawLine(*p, upper(c.what), i.data(What).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.ink, uiFont(1, true));
+        drawLine(*p, lower(c.what), i.data(Where).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(0.9));
+        drawLine(*p, upper(c.entered), i.data(Entered).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.ink, uiFont(1, true));
+        drawLine(*p, upper(c.otherwise), i.data(Otherwise).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(1));
+        if (i.data(Worse).toBool()) drawLine(*p, lower(c.otherwise), tr("without it the result would be worse"), Qt::AlignLeft | Qt::AlignVCenter, t.check, uiFont(0.9));
+        p->setPen(QPen(t.rule, 1));
+        p->drawLine(r.bottomLeft(), r.bottomRight());
+        p->restore();
+    }
+};
+
+/// The headings above the columns.
+class Headings : public QWidget {
+public:
+    using QWidget::QWidget;
+    QSize sizeHint() const override { return {200, 26}; }
+
+protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        const Columns c(QRectF(0, 0, width(), height()));
+        const QFont font = uiFont(0.85, true);
+        for (const auto& [box, words] : {std::pair{c.what, AssumptionsPage::tr("What, where, why")}, {c.entered, AssumptionsPage::tr("It counts as")}, {c.otherwise, AssumptionsPage::tr("It would be")}})
+            drawLine(p, box, words, Qt::AlignLeft | Qt::AlignVCenter, theme().quiet, font);
+    }
+};
+
+} // namespace
+
+AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent), session(s), list(new QListWidget(this)), all(new QPushButton(this)), worse(new QPushButton(this)), filter(new QLineEdit(this)) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(14, 4, 14, 6);
+    row->setSpacing(6);
+    all->setObjectName("assumptionsAll");
+    worse->setObjectName("assumptionsWorse");
+    worse->setToolTip(tr("Those without which a result would be worse, or a rule broken"));
+    for (QPushButton* b : {all, worse}) {
+        b->setCheckable(true);
+        b->setAutoExclusive(true);
+        row->addWidget(b);
+        connect(b, &QPushButton::toggled, this, [this](bool on) { if (on) rebuild(); });
+    }
+    all->setChecked(true);
+    filter->setObjectName("assumptionsFilter");
+    filter->setPlaceholderText(tr("Filter"));
+    filter->setClearButtonEnabled(true);
+    filter->setFixedWidth(200);
+    row->addWidget(filter);
+    row->addStretch(1);
+    auto* printing = new QPushButton(tr("Print list…"));
+    printing->setObjectName("assumptionsPrint");
+    row->addWidget(printing);
+    column->addLayout(row);
+    auto* headings = new Headings(this);
+    headings->setFixedHeight(26);
+    column->addWidget(headings);
+    list->setObjectName("assumptions");
+    list->setItemDelegate(new RowDelegate(list));
+    list->setFrameShape(QFrame::NoFrame);
+    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    column->addWidget(list, 1);
+    connect(filter, &QLineEdit::textChanged, this, &AssumptionsPage::rebuild);
+    connect(list, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* i) {
+        if (!i) return;
+        if (const Ref thing = refFrom(i->data(Thing).toString().toStdString())) session.select(thing);
+    });
+    connect(printing, &QPushButton::clicked, this, [this] {
+        const QString file = QFileDialog::getSaveFileName(this, tr("Print the assumptions"), q(safeFileName(session.project().basis.title + " assumptions", ".pdf")), tr("PDF (*.pdf)"));
+        if (file.isEmpty()) return;
+        const auto bad = print(file);
+        session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+    });
+    connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
+    rebuild();
+}
+
+std::optional<Error> AssumptionsPage::print(const QString& file) {
+    session.waitSolved();
+    const auto s = session.sharedSolution();
+    const auto sheets = assumptionSheets(session.sheetInput(*s));
+    if (sheets.empty()) return Error{"assumptions", "there are none", ""};
+    return writePdf(sheets, file, tr("Assumptions"));
+}
+
+void AssumptionsPage::rebuild() {
+    const Solution& s = session.solution();
+    const auto found = assumptionsOf({s.project, *s.book, s.results});
+    const auto worst = std::count_if(found.begin(), found.end(), [](const Assumption& a) { return a.hides; });
+    all->setText(tr("All  %1").arg(found.size()));
+    worse->setText(tr("Hiding what is worse  %1").arg(worst));
+    QSignalBlocker quiet(list);
+    const QString keep = list->currentItem() ? list->currentItem()->data(MarkText).toString() : QString();
+    const int at = list->verticalScrollBar()->value();
+    list->clear();
+    const QString wanted = filter->text().trimmed();
+    QListWidgetItem* heading = nullptr;
+    int count = 0;
+    for (const Assumption& a : found) {
+        if (worse->isChecked() && !a.hides) continue;
+        QString where = q(a.where);
+        if (!a.why.empty()) where += " · " + q(a.why);
+        const QString words = QStringList{q(a.mark), q(a.what), where, q(a.entered), q(a.otherwise)}.join(", ");
+        if (!wanted.isEmpty() && !words.contains(wanted, Qt::CaseInsensitive)) continue;
+        if (!heading || heading->data(Kind).toInt() != int(a.kind)) {
+            heading = new QListWidgetItem(list);
+            heading->setFlags(Qt::ItemIsEnabled);
+            heading->setData(Heading, true);
+            heading->setData(Kind, int(a.kind));
+            QString title = q(wordOf(a.kind));
+            title[0] = title[0].toUpper();
+            heading->setData(What, title);
+            heading->setData(Where, q(meaningOf(a.kind)));
+            count = 0;
+        }
+        heading->setData(Count, QString::number(++count));
+        auto* i = new QListWidgetItem(list);
+        i->setData(Kind, int(a.kind));
+        i->setData(MarkText, q(a.mark));
+        i->setData(What, q(a.what));
+        i->setData(Where, where);
+        i->setData(Entered, q(a.entered));
+        i->setData(Otherwise, q(a.otherwise));
+        i->setData(Worse, a.hides);
+        i->setData(Thing, q(a.about.text()));
+        i->setData(Qt::AccessibleTextRole, words);
+        i->setToolTip(plainTip(words));
+        if (q(a.mark) == keep) list->setCurrentItem(i);
+    }
+    list->verticalScrollBar()->setValue(at);
+}
+
+} // namespace lintel

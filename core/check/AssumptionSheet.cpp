@@ -1,0 +1,101 @@
+// The list of assumptions as sheets, with a box to tick for each: for who checks the design.
+
+#include "core/check/Assumptions.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+constexpr double margin = 16, row = 10.4;
+
+struct Pages {
+    const SheetInput& in;
+    std::vector<Drawing> all{};
+    double y = 0;
+
+    Drawing& page() { return all.back(); }
+    double entered() const { return margin + 88; }
+    double otherwise() const { return margin + 121; }
+    void begin() {
+        Drawing d;
+        d.title = "Assumptions";
+        d.number = fmt::format("E-{}", 701 + all.size());
+        d.paper = in.book.metric() ? "A4" : "Letter";
+        const PaperSize size = paperSize(d.paper);
+        d.width = size.width, d.height = size.height;
+        const Basis& b = in.project.basis;
+        d.text({margin, 17}, "ASSUMPTIONS", 3.2, Align::Left, true);
+        std::string right = b.title;
+        if (!b.jobNumber.empty()) right += " · " + b.jobNumber;
+        right += " · issue " + b.issue;
+        d.text({d.width - margin, 17}, right, 2.7, Align::Right, false, Ink::Ink, 120);
+        d.line({margin, 19.5}, {d.width - margin, 19.5}, 0.5);
+        y = 25;
+        d.text({margin + 13, y}, "What, where, why", 2.2, Align::Left, false, Ink::Quiet);
+        d.text({entered(), y}, "It counts as", 2.2, Align::Left, false, Ink::Quiet);
+        d.text({otherwise(), y}, "It would be", 2.2, Align::Left, false, Ink::Quiet);
+        d.text({d.width - margin, y}, "Seen", 2.2, Align::Right, false, Ink::Quiet);
+        all.push_back(std::move(d));
+        y += 2.5;
+    }
+    void need(double height) {
+        if (all.empty() || y + height > page().height - margin - 16) begin();
+    }
+    void heading(AssumptionKind kind, std::size_t count) {
+        need(7 + row); // never alone at the foot of a page
+        Drawing& d = page();
+        d.fill(margin, y, d.width - 2 * margin, 6, Ink::Band);
+        std::string title = wordOf(kind);
+        title[0] = char(std::toupper(static_cast<unsigned char>(title[0])));
+        d.text({margin + 2, y + 4.2}, title, 2.9, Align::Left, true);
+        d.text({margin + 26, y + 4.2}, meaningOf(kind), 2.4, Align::Left, false, Ink::Quiet);
+        d.text({d.width - margin - 2, y + 4.2}, std::to_string(count), 2.4, Align::Right, false, Ink::Quiet);
+        y += 6;
+    }
+    void add(const Assumption& a) {
+        need(row);
+        Drawing& d = page();
+        d.text({margin + 2, y + 4.4}, a.mark, 2.7, Align::Left, true);
+        d.text({margin + 13, y + 4.4}, a.what, 2.7, Align::Left, true, Ink::Ink, 72);
+        d.text({margin + 13, y + 8.4}, a.where + (a.why.empty() ? "" : " · " + a.why), 2.4, Align::Left, false, Ink::Quiet, 72);
+        d.text({entered(), y + 4.4}, a.entered, 2.7, Align::Left, true, Ink::Ink, 31);
+        d.text({otherwise(), y + 4.4}, a.otherwise, 2.5, Align::Left, false, Ink::Ink, d.width - margin - 10 - otherwise());
+        if (a.hides) d.text({otherwise(), y + 8.4}, "without it the result would be worse", 2.2, Align::Left, true, Ink::Check);
+        d.box(d.width - margin - 4, y + 2, 4, 4, 0.3);
+        d.line({margin, y + row}, {d.width - margin, y + row}, 0.12, Ink::Rule);
+        y += row;
+    }
+};
+
+} // namespace
+
+std::vector<Drawing> assumptionSheets(const SheetInput& in) {
+    const CheckInput check{in.project, in.book, in.results};
+    const auto all = assumptionsOf(check);
+    if (all.empty()) return {};
+    Pages pages{in};
+    pages.begin();
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        if (i == 0 || all[i].kind != all[i - 1].kind) pages.heading(all[i].kind, std::size_t(std::count_if(all.begin(), all.end(), [&](const Assumption& a) { return a.kind == all[i].kind; })));
+        pages.add(all[i]);
+    }
+    for (std::size_t i = 0; i < pages.all.size(); ++i) {
+        Drawing& d = pages.all[i];
+        if (pages.all.size() > 1) d.title = fmt::format("Assumptions, {} of {}", i + 1, pages.all.size());
+        footStrip(d, in, margin - 4);
+    }
+    return std::move(pages.all);
+}
+
+std::vector<SheetEntry> issueSet(const SheetInput& in) {
+    auto set = sheetSet(in);
+    if (set.empty()) return set;
+    for (Drawing& d : assumptionSheets(in)) {
+        const std::string number = d.number, title = d.title, paper = d.paper;
+        set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }});
+    }
+    return set;
+}
+
+} // namespace lintel

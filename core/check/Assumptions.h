@@ -1,0 +1,47 @@
+#pragma once
+// What a result rests on beside the rule book and what is drawn: values that nobody gave and the program took, values given in place of
+// what would be worked out, what a hand holds, and the project's own values in place of the book's. One list for who checks.
+
+#include "core/check/Check.h"
+#include "core/sheets/Sheets.h"
+
+namespace lintel {
+
+/// Assumed: nobody said; a usual value was taken. Given: stands in place of a calculation. Held: set by hand, never changes by itself.
+/// Own: in place of the rule book's.
+enum class AssumptionKind { Assumed, Given, Held, Own };
+template <> struct EnumText<AssumptionKind> {
+    static constexpr std::pair<AssumptionKind, const char*> words[] = {
+        {AssumptionKind::Assumed, "assumed"}, {AssumptionKind::Given, "given"}, {AssumptionKind::Held, "held"}, {AssumptionKind::Own, "own value"}};
+};
+/// "Nobody said; the program took a usual value".
+const char* meaningOf(AssumptionKind kind);
+
+struct Assumption {
+    AssumptionKind kind = AssumptionKind::Assumed;
+    std::string mark;        ///< "A1", "H3": within this list
+    Ref about;               ///< nothing: the whole project
+    std::string what, where; ///< "Breaker", "LP-3-2 SP-2"
+    std::string why;         ///< as recorded; empty: no reason is given
+    std::string entered;     ///< the value that counts
+    std::string otherwise;   ///< what it would be without it, where that can be told
+    bool hides = false;      ///< without it the result would be worse, or a rule would be broken
+};
+
+/// All of them, by kind and then in the order of the project.
+std::vector<Assumption> assumptionsOf(const CheckInput& in);
+
+/// kA at a board as worked out from what feeds it, whatever is given there; nothing where nothing feeds it.
+std::optional<double> workedOutKA(const CheckInput& in, const Board& board);
+/// The length of a run as its devices and boards stand, whatever is entered; nothing where that cannot be measured.
+std::optional<Metres> measuredLength(const CheckInput& in, Ref thing);
+
+/// The list as sheets, each with a box to tick.
+std::vector<Drawing> assumptionSheets(const SheetInput& in);
+/// All that is issued: the sheets of the project, and the list of assumptions after them. `in` must outlive it.
+std::vector<SheetEntry> issueSet(const SheetInput& in);
+/// The list for a terminal, and as JSON.
+std::string assumptionsText(const CheckInput& in);
+nlohmann::ordered_json assumptionsJson(const CheckInput& in);
+
+} // namespace lintel
