@@ -116,6 +116,15 @@ void PlanView::setPlacing(Placing p) {
 }
 void PlanView::setStyle(const PlanStyle& s) {
     look = s;
+    // What is hidden is chosen no more, so that no key changes or deletes what nobody sees.
+    const Project& p = session.project();
+    const auto hidden = [&](Ref r) {
+        if (const Device* d = p.devices.find(r.as<Device>())) return !look.shows(p.deviceTypes[d->type]);
+        return (r.is<Furnishing>() && !look.furniture) || (r.is<Tray>() && !look.trays);
+    };
+    auto chosen = session.selectionList();
+    if (std::erase_if(chosen, hidden) > 0) session.select(chosen);
+    std::erase_if(caught, [&](DeviceId d) { return hidden(d); });
     redraw();
 }
 void PlanView::setUnderlayHand(UnderlayHand h, UnderlayId u) {
@@ -607,8 +616,8 @@ void PlanView::mouseReleaseEvent(QMouseEvent* e) {
         caught.clear();
         const Project& p = session.solution().project;
         for (const Device& d : p.devices)
-            if (d.level == floor && box.contains(toScreen(d.at))) found.push_back(d.id), caught.push_back(d.id);
-        if (doing == PlanMode::Select && !click)
+            if (d.level == floor && look.shows(p.deviceTypes[d.type]) && box.contains(toScreen(d.at))) found.push_back(d.id), caught.push_back(d.id);
+        if (doing == PlanMode::Select && !click && look.furniture)
             for (const Furnishing& f : p.furnishings)
                 if (f.level == floor && box.contains(toScreen(f.at))) found.push_back(f.id);
         if (click && doing == PlanMode::Circuit) {

@@ -47,7 +47,7 @@ struct Pages {
         Drawing& d = page();
         d.fill(margin, y, d.width - 2 * margin, 6, Ink::Band);
         std::string title = wordOf(kind);
-        title[0] = char(std::toupper(static_cast<unsigned char>(title[0])));
+        if (title[0] >= 'a' && title[0] <= 'z') title[0] = char(title[0] - 32);
         d.text({margin + 2, y + 4.2}, title, 2.9, Align::Left, true);
         d.text({margin + 26, y + 4.2}, meaningOf(kind), 2.4, Align::Left, false, Ink::Quiet);
         d.text({d.width - margin - 2, y + 4.2}, std::to_string(count), 2.4, Align::Right, false, Ink::Quiet);

@@ -78,6 +78,22 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
                        {"required_A", rounded(x.need.required.v)},
                        {"device_A", x.need.device},
                        {"ampacity_A", rounded(x.ampacity)}};
+        j["size_unit"] = in.book.metric() ? "mm²" : "AWG or kcmil";
+        j["length_known"] = x.need.lengthKnown && !x.need.lengthAssumed;
+        if (x.need.cable->type >= 0) {
+            const CableType& type = in.book.cables.types[std::size_t(x.need.cable->type)];
+            j["cable"] = type.name;
+            j["method"] = type.methods[std::size_t(x.need.cable->method)].name;
+            if (x.need.cable->residual > 0) j["residual_mA"] = rounded(double(x.need.cable->residual)), j["residual_type"] = wordOf(x.need.cable->residualType);
+        }
+        if (x.earth->known) {
+            j["zs_ohm"] = rounded(double(x.earth->zs));
+            if (x.earth->limit > 0) j["zs_limit_ohm"] = rounded(double(x.earth->limit));
+            j["earth_fault_A"] = rounded(double(x.earth->amps));
+            j["opens_in_s"] = rounded(double(x.earth->seconds));
+            j["protective_needed_mm2"] = rounded(double(std::max(x.earth->needed, x.earth->neededHere)));
+            j["protective_has_mm2"] = rounded(double(x.earth->has));
+        }
         if (x.need.lengthKnown) {
             j["length_m"] = rounded(x.need.length.v);
             if (x.need.lengthAssumed) j["length_assumed"] = true;
@@ -91,20 +107,35 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         return j;
     };
     const auto faultJson = [&](const FaultPoint& f) { return ordered_json{{"three_phase_kA", rounded(f.threePhase)}, {"line_line_kA", rounded(f.lineLine)}, {"line_neutral_kA", rounded(f.lineNeutral)}, {"line_ground_kA", rounded(f.lineGround)}, {"peak_kA", rounded(f.peak())}, {"x_over_r", rounded(f.xOverR())}, {"at_most", f.runsUnknown}}; };
-    ordered_json out{{"project", p.basis.title}, {"rule_book", in.book.title}};
+    ordered_json out{{"schema", 2}, {"project", p.basis.title}, {"rule_book", in.book.title}};
+    // An empty list rather than none: who reads it need not ask.
+    for (const char* list : {"sources", "transformers", "boards", "circuits", "snags"}) out[list] = ordered_json::array();
     for (Ref ref : r.order) {
         const NodeResult& n = *r.node(ref);
         ordered_json j{{"id", ref.text()}, {"name", nameOf(p, ref)}, {"fed_from", n.parent ? nameOf(p, n.parent) : ""}};
         if (n.via) j["fed_by_circuit"] = nameOf(p, n.via);
         j["connected_VA"] = rounded(n.connected);
+        j["connected_W"] = rounded(n.phases.total().real());
+        j["connected_var"] = rounded(n.phases.total().imag());
         j["demand_VA"] = rounded(n.demand);
+        j["demand_W"] = rounded(n.demandPower.real());
+        j["demand_var"] = rounded(n.demandPower.imag());
         j["demand_A"] = rounded(n.demandAmps.v);
         j["heaviest_phase_A"] = rounded(n.heaviestAmps.v);
         j["phase_VA"] = {rounded(n.phaseVa[0]), rounded(n.phaseVa[1]), rounded(n.phaseVa[2])};
         j["phase_A"] = {rounded(n.phaseAmps[0]), rounded(n.phaseAmps[1]), rounded(n.phaseAmps[2])};
         j["neutral_A"] = rounded(n.neutralAmps);
         j["imbalance_percent"] = rounded(n.imbalance);
+        if (const Board* b = p.boards.find(ref.as<Board>())) {
+            j["system"] = wordOf(b->system);
+            j["bus_A"] = b->bus;
+            j["main_A"] = b->main;
+            j["rating_kA"] = b->ratingKA;
+            j["slots"] = b->slots;
+        }
+        j["drop_total_percent"] = rounded(n.dropTotal);
         if (n.fault.known) j["fault"] = faultJson(n.fault);
+        if (n.fault.known && in.book.metric()) j["loop_ohm"] = rounded(magnitude(n.fault.loop)); // of an earth fault here, conductors hot
         if (ref.is<Transformer>()) {
             j["kVA"] = p.transformers[ref.as<Transformer>()].kva;
             j["secondary_fault"] = faultJson(r.of(ref.as<Transformer>()).secondary);
@@ -129,7 +160,12 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         j["phase_VA"] = {rounded(cr.phaseVa[0]), rounded(cr.phaseVa[1]), rounded(cr.phaseVa[2])};
         j["load_A"] = rounded(cr.load.v);
         j["required_A"] = rounded(cr.required.v);
+        j["connected_W"] = rounded(cr.power.real());
+        j["connected_var"] = rounded(cr.power.imag());
         j["breaker_A"] = cr.device;
+        j["device"] = wordOf(cr.kindOfDevice);
+        j["breaks_kA"] = c.heldKA.value_or(p.boards[c.board].ratingKA);
+        j["use"] = wordOf(c.use);
         j["points"] = cr.points;
         if (c.use == CircuitUse::Load && !cr.feeder) {
             j["run"] = runJson(cr.run, c.id);
@@ -139,7 +175,7 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         out["circuits"].push_back(std::move(j));
     }
     for (const Snag& s : findSnags(p, in.book, r)) {
-        ordered_json j{{"severity", wordOf(s.severity)}, {"rule", s.rule->id}, {"about", s.about.text()}, {"name", nameOf(p, s.about)}, {"text", s.text}, {"cited", s.cited}};
+        ordered_json j{{"severity", wordOf(s.severity)}, {"rule", s.rule->id}, {"about", s.about.text()}, {"name", nameOf(p, s.about)}, {"text", s.text}, {"cited", s.cited}, {"remedies", ordered_json::array()}};
         for (const Remedy& m : remediesFor(in, s)) j["remedies"].push_back(m.label);
         out["snags"].push_back(std::move(j));
     }

@@ -45,7 +45,7 @@ struct Painter {
         }
         return Ink::Ink;
     }
-    bool shown(const DeviceType& y) const { return y.kind == LoadKind::Lighting ? style.lighting : style.power; }
+    bool shown(const DeviceType& y) const { return style.shows(y); }
 
     void underlays() {
         if (!style.underlay || !in.underlays) return;

@@ -44,6 +44,8 @@ struct PlanStyle {
     bool wiring = true, tags = true, lighting = true, power = true, roomNames = true, trays = true, furniture = true, underlay = true;
     bool catchments = false, density = false; ///< density: the load of each room and of the floor by area
     double symbolScale = 1, textScale = 1; ///< of the marks, whatever the scale of the building
+    /// Whether devices of a type are drawn: what is not is not hit, lassoed or changed either.
+    bool shows(const DeviceType& type) const { return type.kind == LoadKind::Lighting ? lighting : power; }
 };
 /// A floor, 1:100 in millimetres (a metre is 10 mm), not on a sheet yet: what the Plan stage shows.
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style = {});

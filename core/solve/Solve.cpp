@@ -969,6 +969,14 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         w.step("Conductors in it", f.runsUnknown ? "a run before it has no length and counts as none: the most there can be" : p.basis.faultCelsius <= 20 ? "cold, for the largest fault" : "as the basis asks; cold ones give more", figures(p.basis.faultCelsius) + " °C", "Basis");
         if (f.motors > 0) w.step("Motors' share", "4 × the full-load current of all motors of the system, in the figures above", figures(f.motors) + " kA", "Basis");
         if (f.limited) w.step("Let-through", "the device above limits it", "", "its maker's data");
+        const auto ohms = [](Complex z) { return fmt::format("{:.2f} {} j{:.2f} mΩ", z.real() * 1000, z.imag() < 0 ? "−" : "+", std::abs(z.imag()) * 1000); };
+        const auto loop = [&](const char* what, Complex z, double kA) {
+            if (kA > 0) w.step(fmt::format("Impedance, {}", what), ohms(z), fmt::format("|Z| {:.2f} mΩ", magnitude(z) * 1000), "");
+        };
+        if (f.threePhase > 0) loop("each line", f.z1, f.threePhase);
+        else loop("line–line, out and back", f.zll, f.lineLine);
+        loop("line–neutral, out and back", f.zln, f.lineNeutral);
+        loop("line–ground, out and back", f.zlg, f.lineGround);
         w.step("Asymmetry, " + where, fmt::format("X/R {}: κ = 1.02 + 0.98·e^(−3/{}) = {:.2f}", figures(f.xOverR()), figures(f.xOverR()), f.peakFactor()), figures(f.peak()) + " kA peak", "IEC 60909-0");
     };
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
@@ -1041,6 +1049,13 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     } else if (n->continuous > 0 && n->parent && book.continuousFactor > 1) {
         w.step("Continuous", fmt::format("25 % of {} kVA continuous added", kilo(n->continuous)), amps(n->run.need.required), book.cite("continuousFeederDevice"));
     }
+    if (n->parent && n->fault.known && n->run.size >= 0) { // how the impedance here comes together
+        const auto ohms = [](Complex z) { return fmt::format("{:.2f} + j{:.2f} mΩ", z.real() * 1000, z.imag() * 1000); };
+        const FaultPoint& above = n->parent.is<Transformer>() ? r.of(n->parent.as<Transformer>()).secondary : r.node(n->parent)->fault;
+        const Complex run = coldOhms(n->run.ohms, n->run.need, book, p.basis.faultCelsius);
+        if (above.known) w.step("Impedance at " + nameOf(p, n->parent), above.threePhase > 0 ? "each line" : "line–line, out and back", ohms(above.threePhase > 0 ? above.z1 : above.zll), "");
+        w.step("Its run adds", n->run.need.lengthKnown ? fmt::format("{}{}, conductors at {} °C", n->run.sets > 1 ? fmt::format("{} sets of ", n->run.sets) : "", sizeWords(book, n->run.size), figures(p.basis.faultCelsius)) : "no length is known", above.threePhase > 0 ? ohms(run) : ohms(2.0 * run), book.cite("impedance"));
+    }
     if (n->parent) {
         if (n->via) w.step("Device", fmt::format("{} in {}", nameOf(p, n->via), nameOf(p, n->parent)) + (r.of(n->via).deviceHeld ? ", held by hand" : ""), rating(n->run.need.device) + " A", book.cite("rating"));
         RunResult run = n->run;
@@ -1049,6 +1064,13 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         if (thing.is<Board>() && !n->via) bondingOf(n->run, p.basis.electrodeMaterial, book, &w);
     }
     faults(n->fault, "at " + nameOf(p, thing));
+    if (const Transformer* x = p.transformers.find(thing.as<Transformer>()); x && n->fault.known) {
+        const double ratio = factsOf(x->secondary).lineLine.v / factsOf(x->primary).lineLine.v;
+        const auto ohms = [](Complex z) { return fmt::format("{:.2f} + j{:.2f} mΩ", z.real() * 1000, z.imag() * 1000); };
+        const bool three = factsOf(x->secondary).phases == 3;
+        w.step("Seen from its secondary", fmt::format("× ({} / {})² = {:.4f}", number(factsOf(x->secondary).lineLine.v), number(factsOf(x->primary).lineLine.v), ratio * ratio), ohms((three ? n->fault.z1 : n->fault.zll) * ratio * ratio), "");
+        w.step("Its winding", fmt::format("({} V)² / {} kVA · {} %, X/R {}", number(factsOf(x->secondary).lineLine.v), rating(x->kva), figures(x->percentZ), figures(x->xOverR)), ohms(transformerOhms(*x)), "");
+    }
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>()))
         faults(r.of(x->id).secondary, fmt::format("secondary, {} %Z, X/R {}", figures(x->percentZ), figures(x->xOverR)));
     return w;

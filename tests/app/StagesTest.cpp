@@ -503,3 +503,38 @@ TEST_CASE("a typed fact is taken on Enter, on Tab and on leaving it; refused it 
     CHECK(bus() == 420);
     CHECK((!line || !line->isVisible()));
 }
+
+TEST_CASE("what is hidden on the plan is not lassoed, and a key deletes nothing unseen") {
+    Driven d;
+    d.openDemo();
+    d.act("goPlan");
+    PlanView& plan = d.window.plan().plan();
+    plan.setMode(PlanMode::Select);
+    plan.fit();
+    d.pump();
+    const auto lights = [&] {
+        const Project& p = d.s.project();
+        return std::count_if(p.devices.begin(), p.devices.end(), [&](const Device& x) { return p.deviceTypes[x.type].kind == LoadKind::Lighting; });
+    };
+    const auto all = [&] {
+        d.drag(plan, {3, 3}, {plan.width() - 3.0, plan.height() - 3.0});
+        return d.s.selectionList();
+    };
+    const auto light = [&](Ref r) { return r.is<Device>() && d.s.project().deviceTypes[d.s.project().devices[r.as<Device>()].type].kind == LoadKind::Lighting; };
+    const auto seen = all();
+    REQUIRE(std::any_of(seen.begin(), seen.end(), light));
+    // Hidden while they are chosen: they are chosen no more.
+    PlanStyle style = plan.style();
+    style.lighting = false;
+    plan.setStyle(style);
+    d.pump();
+    const auto left = d.s.selectionList();
+    CHECK(std::none_of(left.begin(), left.end(), light));
+    const auto caught = all();
+    CHECK(!caught.empty());
+    CHECK(std::none_of(caught.begin(), caught.end(), light));
+    const auto before = lights();
+    d.key(plan, Qt::Key_Delete);
+    d.pump();
+    CHECK(lights() == before);
+}

@@ -1,3 +1,4 @@
+#include "core/check/Assumptions.h"
 #include "core/check/Compare.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Document.h"
@@ -703,4 +704,48 @@ TEST_CASE("a move to another board: groups take numbers that are free there, and
     CHECK(w.p.circuits[tied].kept == 0); // alone it is no group
     w.p.circuits.change(a)->pinned = true;
     CHECK(planMoveTo(w.p, {b}, w.board).reason == "LP-2-" + std::to_string(w.p.circuits[a].slot) + " is pinned");
+}
+
+TEST_CASE("what hides something worse is listed, with what it would be") {
+    OneBoard w;
+    const CircuitId c = w.circuit(40, LoadUnit::A, 2, 20);
+    runOf(w.p, c).heldSize = "10";
+    w.p.circuits.change(c)->heldBreaker = 30;
+    w.p.circuits.change(c)->note = "client's wish";
+    w.p.boards.change(w.board)->givenKA = 5; // 20 kA at the source, over a short run
+    w.p.circuits.change(c)->factor = 0.5;
+    w.p.basis.ownValues["continuous/factor"] = 1;
+    const Found f(w.p);
+    const auto list = assumptionsOf({f.p, f.book, f.r});
+    const auto of = [&](const std::string& what) -> const Assumption& {
+        for (const Assumption& a : list)
+            if (a.what.find(what) != std::string::npos) return a;
+        FAIL("not listed: " << what);
+        return list.front();
+    };
+    CHECK(of("Conductors").kind == AssumptionKind::Assumed); // in the largest fault: 20 °C
+    const Assumption& device = of("Device");
+    CHECK(device.kind == AssumptionKind::Held);
+    CHECK(device.entered == "30 A");
+    CHECK(device.otherwise == "40 A");
+    CHECK(device.why == "client's wish");
+    CHECK(device.hides);
+    CHECK(of("Demand factor of a circuit").hides);
+    const Assumption& given = of("Fault level");
+    CHECK(given.entered == "5.00 kA");
+    CHECK(given.hides);
+    CHECK(of("continuous/factor").kind == AssumptionKind::Own);
+    CHECK(of("continuous/factor").hides); // no reason is recorded
+    CHECK(std::any_of(list.begin(), list.end(), [](const Assumption& a) { return a.what == "Conductors" && a.kind == AssumptionKind::Held && a.entered == "#10" && a.otherwise == "#8" && a.hides; }));
+    // A given level lower than what is worked out is a check, too.
+    REQUIRE(f.of("given-fault"));
+    CHECK(f.of("given-fault")->text.find("LP-1: 5.00 kA is given where ") == 0);
+    // On sheets: every line of it, and nothing is cut off.
+    const auto sheets = assumptionSheets({f.p, f.book, f.r});
+    REQUIRE(sheets.size() == 1);
+    const std::string words = sheets[0].words();
+    for (const Assumption& a : list) {
+        CHECK(words.find(a.mark) != std::string::npos);
+        CHECK(words.find(a.what) != std::string::npos);
+    }
 }
