@@ -66,7 +66,7 @@ bool RemedyButton::event(QEvent* e) {
         setToolTip(plainTip(effect));
         Q_EMIT pointed(effect);
     }
-    if (e->type() == QEvent::Leave) Q_EMIT pointed({});
+    if (e->type() == QEvent::Leave || e->type() == QEvent::FocusOut || e->type() == QEvent::Hide) Q_EMIT pointed({});
     return QPushButton::event(e);
 }
 
@@ -236,6 +236,7 @@ void SnagStrip::placeList() {
 void SnagStrip::toggleList() {
     if (!all->isVisible()) all->rebuild();
     all->setVisible(!all->isVisible());
+    effect->hide();
     placeList();
 }
 

@@ -102,6 +102,20 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
             CHECK(solve(w.p, nec()).of(c).run.state == Sizing::Sized);
         }
     }
+    { // a slip: 60 A before a bus of 225 A, and a transformer that feeds nothing
+        OneBoard w;
+        Board sub = w.p.boards[w.board];
+        sub.id = {}, sub.name = "LP-2", sub.run = {}, sub.bus = 225, sub.main = 225;
+        const BoardId two = addBoard(w.p, sub);
+        feedFrom(w.p, two, w.board);
+        w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->heldBreaker = 60;
+        expect(w.p, "out-of-proportion", Severity::Note, "LP-2: a 60 A feed of a 225 A board");
+        OneBoard v;
+        Transformer t;
+        t.name = "T-9", t.primary = VoltageSystem::Y208, t.kva = 30;
+        v.p.transformers.add(t);
+        expect(v.p, "out-of-proportion", Severity::Note, "T-9: 30 kVA, and nothing hangs on it");
+    }
     { // what is held and is not in the book is not passed over
         OneBoard w;
         const CircuitId c = w.circuit(1000, LoadUnit::VA, 1, 20);
