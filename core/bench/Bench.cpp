@@ -51,6 +51,18 @@ ordered_json BenchAnswer::operator[](const std::string& key) const {
     return nullptr;
 }
 
+namespace {
+/// A figure under a heading with a unit is a number; a size or a name stays text.
+ordered_json cell(const std::string& heading, const std::string& text) {
+    static constexpr std::string_view units[] = {"VA", "kVA", "W", "kW", "A", "kA", "V", "kvar", "%", "ft", "m", "mm²", "Ω", "X/R", "kA peak"};
+    if (std::none_of(std::begin(units), std::end(units), [&](std::string_view u) { return heading == u || (heading.size() > u.size() && heading.ends_with(u) && heading[heading.size() - u.size() - 1] == ' '); })) return text;
+    std::string bare = text;
+    for (std::size_t at; (at = bare.find("\u00a0")) != std::string::npos;) bare.erase(at, std::string_view("\u00a0").size());
+    const auto v = plainNumber(bare);
+    return v ? ordered_json(*v) : ordered_json(text);
+}
+} // namespace
+
 ordered_json BenchAnswer::json() const {
     ordered_json out = ordered_json::object();
     for (const BenchFigure& f : figures)
@@ -59,7 +71,7 @@ ordered_json BenchAnswer::json() const {
         out["rows"] = ordered_json::array();
         for (const auto& row : rows) {
             ordered_json r = ordered_json::object();
-            for (std::size_t i = 0; i < columns.size() && i < row.size(); ++i) r[columns[i]] = row[i];
+            for (std::size_t i = 0; i < columns.size() && i < row.size(); ++i) r[columns[i]] = cell(columns[i], row[i]);
             out["rows"].push_back(std::move(r));
         }
     }

@@ -274,7 +274,18 @@ struct Sum {
         item("Receptacles", outlets, receptacles, receptacles);
         const double unit = in.maybe("unitLoad").value_or(book.areaLighting(in.text("occupancy"))), byArea = unit * in.number("area"), entered = va("lighting"), light = std::max(byArea, entered);
         w.step("General lighting", fmt::format("the larger of {} ft² × {} VA/ft² = {} VA and {} VA connected", lintel::number(in.number("area")), figures(unit), lintel::number(byArea), lintel::number(entered)), lintel::number(light) + " VA", book.cite("areaLighting"));
-        item("General lighting", entered, light, light);
+        // Where the occupancy has a demand of its own for lighting (220.45: hotels, warehouses).
+        Basis building;
+        building.occupancy = fromWord<Occupancy>(in.text("occupancy")).value_or(Occupancy::Other);
+        const auto lightingDemand = [&](double v, Working* told) {
+            KindSums of{};
+            of[std::size_t(LoadKind::Lighting)].p = of[std::size_t(LoadKind::Lighting)].dp = v;
+            return v > 0 ? demandOf(LoadKind::Lighting, of, building, book, told) : 0;
+        };
+        const bool stepped = lightingDemand(light, nullptr) < light - 1e-9;
+        const double lightDemand = lightingDemand(light, stepped ? &w : nullptr);
+        if (stepped) a.cautions.push_back("the demand of 220.45 is not for rooms where all the lighting burns at once, such as ballrooms");
+        item("General lighting", entered, lightDemand, lightDemand);
         const double window = in.number("showWindow") * t.showWindow;
         if (window > 0) w.step("Show window", fmt::format("{} ft × {} VA/ft", lintel::number(in.number("showWindow")), lintel::number(t.showWindow)), lintel::number(window) + " VA", book.cite("showWindow"));
         if (window > 0) item("Show window", window, window, window);
@@ -289,9 +300,9 @@ struct Sum {
         // The unit loads of the book hold the addition for continuous loads already; one of the designer's own, and lighting that is
         // connected, do not.
         const bool own = in.maybe("unitLoad").has_value();
-        const double lighting = std::max(byArea * (own ? book.continuousFactor : 1), book.continuousFactor * entered), others = window + sign, continuous = light + others;
-        const double device = demand - light + lighting + (book.continuousFactor - 1) * others, amps = device / volts();
-        w.step("Lighting with its addition", fmt::format("the larger of {}{} VA by area{} and {} × {} VA connected", own ? fmt::format("{} × ", book.continuousFactor) : "", lintel::number(byArea), own ? "" : ", which holds it,", book.continuousFactor, lintel::number(entered)), lintel::number(lighting) + " VA", book.cite("areaLighting"));
+        const double lighting = std::max(lightingDemand(byArea, nullptr) * (own ? book.continuousFactor : 1), book.continuousFactor * lightingDemand(entered, nullptr)), others = window + sign, continuous = lightDemand + others;
+        const double device = demand - lightDemand + lighting + (book.continuousFactor - 1) * others, amps = device / volts();
+        w.step("Lighting with its addition", fmt::format("the larger of {}{} VA by area{} and {} × {} VA connected", own ? fmt::format("{} × ", book.continuousFactor) : "", lintel::number(lightingDemand(byArea, nullptr)), own ? "" : ", which holds it,", book.continuousFactor, lintel::number(lightingDemand(entered, nullptr))), lintel::number(lighting) + " VA", book.cite("areaLighting"));
         w.step("With continuous loads", fmt::format("{} VA + {} VA of lighting + {} × {} VA of other continuous loads", lintel::number(demand - continuous), lintel::number(lighting), book.continuousFactor, lintel::number(others)), lintel::number(device) + " VA", book.cite("continuousFeederDevice"));
         w.step("Device", fmt::format("{} VA / {} V{} = {} A, next standard rating", lintel::number(device), lintel::number(factsOf(system).lineLine.v), factsOf(system).phases == 3 ? " / √3" : "", figures(amps)), rating(book.ratingAtOrAbove(amps)) + " A", book.cite("rating"));
         finish();

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
+#include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
 
 #include <cmath>
@@ -340,7 +341,10 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
         if (amountColumn >= 0 && cellAt(grid, r, std::size_t(amountColumn)).empty()) problem(amountColumn, "it says no load");
         if (amountColumn < 0) problem(-1, "no column says its load");
         if (has(row, ListField::Amount) && !unitSaid && !has(row, ListField::Unit)) ++bare;
-        if (l.unit == LoadUnit::hp && !has(row, ListField::Kind)) l.kind = LoadKind::Motor;
+        if (!has(row, ListField::Kind)) { // by its unit, or by the words of its name
+            if (l.unit == LoadUnit::hp) l.kind = LoadKind::Motor;
+            else if (const auto kind = LoadWords::shipped().kindOf(l.name)) l.kind = *kind;
+        }
         if (!l.tag.empty()) {
             const auto [it, once] = tags.try_emplace(lowered(l.tag), row.line);
             if (!once) problem(columnOf(ListField::Tag), fmt::format("the tag {} stands in line {} already", l.tag, it->second));

@@ -1,3 +1,4 @@
+#include "core/project/LoadWords.h"
 #include "core/project/CircuitFacts.h"
 
 #include "core/base/Format.h"
@@ -88,6 +89,10 @@ std::optional<Error> writeServes(Project& p, CircuitId id, const std::string& te
         const RunId run = p.runs.add({});
         p.circuits.change(id)->run = run;
     }
+    // A load that was typed before its circuit had a name takes its kind from it now: the order of entry does not matter.
+    if (loads.listed.size() == 1 && !loads.devices)
+        if (const Load& l = p.loads[loads.listed.front()]; l.name == "Load" && l.kind == LoadKind::Equipment && l.unit != LoadUnit::hp)
+            if (const auto kind = LoadWords::shipped().kindOf(t)) p.loads.change(l.id)->kind = *kind;
     return {};
 }
 
@@ -129,6 +134,7 @@ std::optional<Error> writeLoad(Project& p, CircuitId id, const std::string& text
         x.circuit = id, x.name = c.name.empty() ? "Load" : c.name, x.poles = c.poles;
         x.amount = typed->amount, x.unit = typed->unit.value_or(LoadUnit::VA);
         if (x.unit == LoadUnit::hp) x.kind = LoadKind::Motor;
+        else if (const auto kind = LoadWords::shipped().kindOf(c.name)) x.kind = *kind;
         p.loads.add(std::move(x));
         if (p.circuits[id].use != CircuitUse::Load) p.circuits.change(id)->use = CircuitUse::Load;
         (void)runOf(p, id);

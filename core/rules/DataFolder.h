@@ -1,6 +1,7 @@
 #pragma once
-// Where the data that ships with Lintel is: rule books, starters, demos.
+// The data that ships with Lintel: rule books, starters, demos.
 
+#include "core/base/DataPath.h"
 #include "core/base/Error.h"
 #include "core/rules/RuleBook.h"
 
@@ -8,8 +9,6 @@
 
 namespace lintel {
 
-/// $LINTEL_DATA, else share/lintel beside the program's folder, else the source tree it was built from.
-std::filesystem::path dataFolder();
 /// The rule book of that id.
 Outcome<RuleBook> loadRuleBook(const std::string& id, const std::map<std::string, double>& ownValues = {});
 

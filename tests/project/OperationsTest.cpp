@@ -1,7 +1,11 @@
+#include "core/project/CircuitFacts.h"
 #include "core/project/Document.h"
+#include "core/project/LoadWords.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
 #include "tests/World.h"
+
+#include <fstream>
 
 using namespace lintel;
 
@@ -139,4 +143,34 @@ TEST_CASE("a circuit is named after its devices and their room") {
     CHECK(w.p.devices[devices[0]].circuit == other); // it left the first
     CHECK(w.solved().of(c).points == 2);
     CHECK(freeBoardName(w.p, "LP-1") == "LP-2");
+}
+
+TEST_CASE("the kind of a load by the words of its name, from a list that is data") {
+    const auto list = LoadWords::load(dataFolder() / "words" / "load-kinds.json");
+    REQUIRE(list);
+    struct Case { const char* name; std::optional<LoadKind> kind; };
+    for (const Case& c : {Case{"Receptacles", LoadKind::Receptacle}, {"Receptacles, Lighting store 4", LoadKind::Receptacle}, {"Lighting", LoadKind::Lighting}, {"Unit heater UH-3", LoadKind::Heating}, {"RTU-1", LoadKind::Cooling},
+                          {"Door operator", LoadKind::Motor}, {"Exhaust fans", LoadKind::Motor}, {"Unit heater receptacle", LoadKind::Receptacle}, {"Water heater", LoadKind::Equipment}, {"Fan coil unit", LoadKind::Cooling},
+                          {"BLAST CHILLER", LoadKind::Refrigeration}, {"Passenger lift", LoadKind::Vertical}, {"EV charger 2", LoadKind::Vehicle}, {"Exit signs", LoadKind::Lighting},
+                          {"Kiln", std::nullopt}, {"", std::nullopt}, {", lighting", std::nullopt}, {"Fantastic", std::nullopt}}) {
+        INFO(c.name);
+        CHECK(list->kindOf(c.name) == c.kind);
+    }
+    // Typed in either order, and into a list that names no kinds.
+    OneBoard w;
+    const CircuitId named = addCircuit(w.p, w.board, 1, ""), later = addCircuit(w.p, w.board, 1, "");
+    const auto type = [&](CircuitId c, const char* fact, const char* text) { CHECK_FALSE(circuitFact(fact)->write(w.p, c, text)); };
+    type(named, "serves", "Counter receptacles"), type(named, "load", "1.2 kVA");
+    type(later, "load", "1.2 kVA"), type(later, "serves", "Counter receptacles");
+    for (CircuitId c : {named, later})
+        for (const Load& l : w.p.loads)
+            if (l.circuit == c) CHECK(l.kind == LoadKind::Receptacle);
+    const std::filesystem::path bad = std::filesystem::temp_directory_path() / "lintel-words.json";
+    for (const auto& [text, says] : {std::pair{R"({"kinds": {"lamp": ["x"]}})", "there is no load kind"}, {R"({"kinds": {"motor": ["fan"], "cooling": ["fan"]}})", "stands for"}, {"[]", "no \"kinds\""}, {"{", ""}}) {
+        std::ofstream(bad) << text;
+        const auto refused = LoadWords::load(bad);
+        REQUIRE_FALSE(refused);
+        CHECK(refused.error().text().find(says) != std::string::npos);
+    }
+    std::filesystem::remove(bad);
 }

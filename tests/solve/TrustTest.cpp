@@ -387,3 +387,21 @@ TEST_CASE("a length that nobody entered or measured is not known, and nothing is
     CHECK(r.of(lp).run.need.lengthKnown);
     CHECK_FALSE(r.of(lp).run.need.lengthAssumed);
 }
+
+TEST_CASE("a warehouse has a demand of its own for lighting (220.45)") {
+    // 50 000 ft² at 1.2 VA/ft² (220.42(A)): 60 000 VA: 12 500 + 50 % of 47 500 = 36 250 VA. 208Y/120: 36 250 / 360.3 V = 100.6 A.
+    const BenchAnswer a = answer("demand", {{"of", "store"}, {"system", "208Y/120"}, {"area", 50000}, {"occupancy", "warehouse"}, {"receptacles", 0}, {"showWindow", 0}, {"sign", 0}, {"lighting", 0}, {"other", 0}});
+    CHECK(figure(a, "demand_VA") == Approx(36250));
+    CHECK(figure(a, "required_A") == Approx(100.6).margin(0.1));
+    CHECK(std::any_of(a.cautions.begin(), a.cautions.end(), [](const std::string& c) { return c.find("220.45") != std::string::npos; }));
+    // A shop of that size has none: 1.9 · 50 000.
+    CHECK(figure(answer("demand", {{"of", "store"}, {"system", "208Y/120"}, {"area", 50000}, {"occupancy", "retail"}, {"receptacles", 0}, {"showWindow", 0}, {"sign", 0}, {"lighting", 0}, {"other", 0}}), "demand_VA") == Approx(95000));
+    // 220.55, column B: three ranges of 8 kW are 55 % of 24 kW, less than the 14 kW of column C.
+    const BenchAnswer ranges = answer("demand", {{"ranges", "3 × 8 kW"}});
+    for (const auto& row : ranges.rows)
+        if (row[0] == "Ranges") CHECK(row[2] == "13\u00a0200");
+    // As JSON the cells are numbers, not text with spaces.
+    const auto rows = ranges.json()["rows"];
+    for (const auto& row : rows)
+        if (row["Item"] == "Ranges") CHECK(row["Demand VA"] == 13200);
+}

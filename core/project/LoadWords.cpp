@@ -1,0 +1,74 @@
+#include "core/project/LoadWords.h"
+
+#include "core/base/DataPath.h"
+#include "core/base/Json.h"
+#include "core/base/Parse.h"
+#include "core/base/TextFile.h"
+
+#include <fmt/format.h>
+#include <map>
+
+namespace lintel {
+namespace {
+
+/// In small letters, cut at whatever is no letter; what follows the first comma is left out.
+std::vector<std::string> wordsOf(const std::string& text) {
+    std::vector<std::string> out;
+    std::string word;
+    for (char c : lowered(text.substr(0, text.find(',')))) {
+        if (isLetter(c)) word += c;
+        else if (!word.empty()) out.push_back(std::move(word)), word.clear();
+    }
+    if (!word.empty()) out.push_back(std::move(word));
+    return out;
+}
+bool same(const std::string& said, const std::string& listed) { return said == listed || said == listed + "s" || said == listed + "es"; }
+
+} // namespace
+
+Outcome<LoadWords> LoadWords::load(const std::filesystem::path& file) {
+    const auto text = readText(file);
+    if (!text) return text.error();
+    const auto j = parseJson(*text, file.string());
+    if (!j) return j.error();
+    LoadWords out;
+    if (!j->is_object() || !j->contains("kinds") || !(*j)["kinds"].is_object()) return Error{file.string(), "it has no \"kinds\"", "Give \"kinds\": {\"lighting\": [\"light\"]}."};
+    std::map<std::vector<std::string>, std::string> seen;
+    for (const auto& [word, list] : (*j)["kinds"].items()) {
+        const auto kind = fromWord<LoadKind>(word);
+        if (!kind) return Error{file.string(), fmt::format("there is no load kind \"{}\"", word), ""};
+        if (!list.is_array()) return Error{file.string(), fmt::format("\"{}\" is no list of words", word), ""};
+        for (const auto& phrase : list) {
+            if (!phrase.is_string()) return Error{file.string(), fmt::format("a word of \"{}\" is no text", word), ""};
+            const auto parts = wordsOf(phrase.get<std::string>());
+            if (parts.empty()) return Error{file.string(), fmt::format("a word of \"{}\" holds no letters", word), ""};
+            if (const auto [it, fresh] = seen.emplace(parts, word); !fresh) return Error{file.string(), fmt::format("\"{}\" stands for {} and for {}", phrase.get<std::string>(), it->second, word), "Leave one."};
+            out.words.push_back({parts, *kind});
+        }
+    }
+    return out;
+}
+
+const LoadWords& LoadWords::shipped() {
+    static const LoadWords list = [] {
+        auto read = load(dataFolder() / "words" / "load-kinds.json");
+        return read ? *read : LoadWords{};
+    }();
+    return list;
+}
+
+std::optional<LoadKind> LoadWords::kindOf(const std::string& name) const {
+    const auto said = wordsOf(name);
+    std::optional<LoadKind> kind;
+    std::size_t end = 0, longest = 0;
+    for (const Entry& e : words)
+        for (std::size_t from = 0; from + e.phrase.size() <= said.size(); ++from) {
+            bool here = true;
+            for (std::size_t i = 0; i < e.phrase.size() && here; ++i) here = i + 1 == e.phrase.size() ? same(said[from + i], e.phrase[i]) : said[from + i] == e.phrase[i];
+            const std::size_t to = from + e.phrase.size();
+            if (here && (to > end || (to == end && e.phrase.size() > longest))) kind = e.kind, end = to, longest = e.phrase.size();
+        }
+    return kind;
+}
+
+} // namespace lintel
