@@ -7,6 +7,7 @@
 #include "core/solve/Procedure.h"
 
 #include <fmt/format.h>
+#include <map>
 
 namespace lintel {
 
@@ -34,12 +35,11 @@ std::optional<double> workedOutKA(const CheckInput& in, const Board& b) {
     return afterRun(from, coldOhms(n.run.ohms, n.run.need, in.book, celsius), coldOhms(n.run.groundOhms, n.run.need, in.book, celsius), n.run.earth->added, system).worst();
 }
 
-std::optional<Metres> measuredLength(const CheckInput& in, Ref thing) {
+namespace {
+/// `devices`: those of the circuit.
+std::optional<Metres> lengthAsItStands(const CheckInput& in, Ref thing, const std::vector<const Device*>& devices) {
     const Project& p = in.project;
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
-        std::vector<const Device*> devices;
-        for (const Device& d : p.devices)
-            if (d.circuit == c->id) devices.push_back(&d);
         const auto m = c->ring ? measureRing(p, p.boards[c->board], devices.data(), devices.size()) : measureCircuit(p, p.boards[c->board], {}, devices.data(), devices.size());
         return m ? std::optional(m->total) : std::nullopt;
     }
@@ -50,8 +50,6 @@ std::optional<Metres> measuredLength(const CheckInput& in, Ref thing) {
     const auto m = measureBetween(p, *from, *to, {});
     return m ? std::optional(m->total) : std::nullopt;
 }
-
-namespace {
 
 struct List {
     const CheckInput& in;
@@ -125,9 +123,13 @@ struct List {
         for (const auto& [kind, factor] : p.basis.demandFactors)
             add(AssumptionKind::Given, {}, "Demand factor, " + kind, "Basis", number(factor * 100, 1) + " %", "the rule of " + in.book.title);
         if (p.basis.classShare < 1) add(AssumptionKind::Given, {}, "Breakers let through, of their class", "Basis", figures(p.basis.classShare * 100) + " %", "100 %").hides = true;
+        std::map<CircuitId, std::vector<const Device*>> devices;
+        for (const Device& d : p.devices)
+            if (d.circuit) devices[d.circuit].push_back(&d);
         eachRun([&](Ref thing, const Run& run, const RunResult& r) {
             if (run.lengthBy != LengthBy::Entered) return;
-            const auto measured = measuredLength(in, thing);
+            const auto there = devices.find(thing.as<Circuit>());
+            const auto measured = lengthAsItStands(in, thing, there == devices.end() ? std::vector<const Device*>{} : there->second);
             if (!measured || std::abs(measured->v - r.need.length.v) < 0.05) return;
             add(AssumptionKind::Given, thing, "Length entered", thing.is<Circuit>() ? name(thing) : "Feeder of " + name(thing), lengthWords(r.need.length, units), lengthWords(*measured, units) + " measured").hides = *measured > r.need.length;
         });

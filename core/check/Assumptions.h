@@ -33,8 +33,6 @@ std::vector<Assumption> assumptionsOf(const CheckInput& in);
 
 /// kA at a board as worked out from what feeds it, whatever is given there; nothing where nothing feeds it.
 std::optional<double> workedOutKA(const CheckInput& in, const Board& board);
-/// The length of a run as its devices and boards stand, whatever is entered; nothing where that cannot be measured.
-std::optional<Metres> measuredLength(const CheckInput& in, Ref thing);
 
 /// The list as sheets, each with a box to tick.
 std::vector<Drawing> assumptionSheets(const SheetInput& in);
