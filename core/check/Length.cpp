@@ -40,7 +40,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag&) {
     if (in.project.basis.unknownLength > 0) return {}; // they count as that already: only one that is entered or measured is better
     const bool imperial = in.project.basis.units == UnitSystem::Imperial;
     const double now = imperial ? feet(100).v : 30;
-    return {{fmt::format("Count unknown lengths as {} for now; each says that it is assumed", imperial ? "100 ft" : "30 m"), [now](Project& p) { p.basis.unknownLength = now; }}};
+    return {{fmt::format("Count unknown lengths as {}", imperial ? "100 ft" : "30 m"), [now](Project& p) { p.basis.unknownLength = now; }}};
 }
 
 } // namespace
