@@ -85,7 +85,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
             if (!canUse(feeder.need, i, in.book)) continue;
             const double less = feeder.dropOwn - ownDrop(feeder.need, i, feeder.sets, in.book);
             // The first that is enough; where none is, the largest there is, and the snag then says what is still missing.
-            const bool enough = less + 1e-9 >= excess && r.dropOwn <= r.need.ownLimit + 1e-9, last = i + 1 == SizeIndex(in.book.sizes().size()) && out.empty();
+            const bool enough = less + 1e-9 >= excess && r.dropOwn <= r.need.ownLimit + 1e-9, last = i + 1 == SizeIndex(in.book.sizes().size()) && out.empty() && r.dropOwn <= r.need.ownLimit + 1e-9;
             if (!enough && !(last && less > 0.05)) continue;
             out.push_back({fmt::format("Hold {} on the feeder of {}: {} in all", sizeWords(in.book, i), name, percent(r.dropTotal - less)), [above, size = in.book.sizes()[std::size_t(i)].name, sets = feeder.sets](Project& p) {
                                runOf(p, above).heldSize = size;

@@ -215,7 +215,8 @@ TEST_CASE("property, metric: a remedy of the pier's snags, or of a pier spoilt a
         const Snag& s = snags[std::size_t(*rc::gen::inRange(0, int(snags.size())))];
         const auto remedies = remediesFor({p, bs(), r}, s);
         RC_LOG() << s.rule->id << ": " << s.text << "\n";
-        RC_ASSERT(!remedies.empty());
+        // Where no size and no board near it does, its words say so: there is nothing to click.
+        RC_ASSERT(!remedies.empty() || s.text.find("feed it from nearer") != std::string::npos);
         for (const Remedy& m : remedies) {
             Project q = p;
             m.apply(q);
