@@ -36,7 +36,7 @@ constexpr Unit units[] = {
     {"lm", Kind::Light, 1}, {"lumen", Kind::Light, 1}, {"lumens", Kind::Light, 1},
     {"lx", Kind::Illuminance, 1}, {"lux", Kind::Illuminance, 1}, {"fc", Kind::Illuminance, 10.7639},
     {"w/m²", Kind::Density, 1}, {"va/m²", Kind::Density, 1}, {"w/m2", Kind::Density, 1}, {"va/m2", Kind::Density, 1}, {"w/ft²", Kind::Density, 10.7639}, {"va/ft²", Kind::Density, 10.7639}, {"w/ft2", Kind::Density, 10.7639}, {"va/ft2", Kind::Density, 10.7639},
-    {"a²s", Kind::Energy, 1}, {"a2s", Kind::Energy, 1}, {"ka²s", Kind::Energy, 1000}, {"ka2s", Kind::Energy, 1000},
+    {"a²s", Kind::Energy, 1}, {"a2s", Kind::Energy, 1}, {"ka²s", Kind::Energy, 1e6}, {"ka2s", Kind::Energy, 1e6},
 };
 constexpr const char* names[] = {"a number", "a current", "a voltage", "an apparent power", "a real power", "a reactive power", "a shaft power", "a resistance", "a length", "a temperature", "an angle", "a share", "a thermal resistivity", "a luminous flux", "an illuminance", "a load by area", "an energy let through"};
 constexpr const char* typed[] = {"a number without a unit", "A, mA or kA", "V or kV", "VA, kVA or MVA", "W, kW or MW", "var or kvar", "hp", "Ω or mΩ", "m, mm, cm, ft or in", "°C or °F", "degrees", "%", "K·m/W", "lm", "lx or fc", "W/m² or VA/ft²", "A²s or kA²s"};

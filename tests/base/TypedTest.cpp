@@ -62,3 +62,11 @@ TEST_CASE("what is put together at random reads back the same, and one sign more
         if (again && isUtf8(spoilt)) FAIL("“" << spoilt << "” was read as " << *again);
     }
 }
+
+TEST_CASE("the prefix of a squared unit is squared with it: a kA²s is a million A²s") {
+    CHECK(*readTyped("8000", "A²s") == 8000);
+    CHECK(*readTyped("8000 A²s", "A²s") == 8000);
+    CHECK(*readTyped("0.008 kA²s", "A²s") == Approx(8000));
+    CHECK(*readTyped("0.035 kA2s", "A²s") == Approx(35000));
+    CHECK_FALSE(readTyped("8 kA", "A²s"));
+}
