@@ -25,14 +25,9 @@ std::optional<double> workedOutKA(const CheckInput& in, const Board& b) {
     const BoardResult& n = in.results.of(b.id);
     if (!b.givenKA) return n.fault.known ? std::optional(n.fault.worst()) : std::nullopt;
     if (!n.parent || n.looped) return std::nullopt;
-    const FaultPoint& above = n.parent.is<Transformer>() ? in.results.of(n.parent.as<Transformer>()).secondary : in.results.node(n.parent)->fault;
-    if (!above.known) return std::nullopt;
-    FaultPoint from = above;
-    const VoltageSystem system = systemGiven(in.project, n.parent);
-    if (n.via)
-        if (const auto& limit = in.project.circuits[n.via].letThroughKA) limitTo(from, *limit, system);
-    const double celsius = in.project.basis.faultCelsius;
-    return afterRun(from, coldOhms(n.run.ohms, n.run.need, in.book, celsius), coldOhms(n.run.groundOhms, n.run.need, in.book, celsius), n.run.earth->added, system).worst();
+    const VoltageSystem above = systemGiven(in.project, n.parent);
+    const FaultPoint worked = afterFeeder(beforeFeeder(in.results, n), above, faultSystem(b, above), n, in.project, in.book);
+    return worked.known ? std::optional(worked.worst()) : std::nullopt;
 }
 
 namespace {

@@ -110,6 +110,25 @@ FaultPoint afterRun(const FaultPoint& from, Complex cold, Complex coldGround, Co
     return f;
 }
 
+const FaultPoint& beforeFeeder(const Results& r, const NodeResult& n) { return n.parent.is<Transformer>() ? r.of(n.parent.as<Transformer>()).secondary : r.node(n.parent)->fault; }
+
+FaultPoint afterFeeder(const FaultPoint& before, VoltageSystem above, VoltageSystem system, const NodeResult& n, const Project& p, const RuleBook& book) {
+    if (!before.known) return {};
+    FaultPoint from = before;
+    if (n.via)
+        if (const auto& limit = p.circuits[n.via].letThroughKA) limitTo(from, *limit, above);
+    const double celsius = p.basis.faultCelsius;
+    FaultPoint f = afterRun(from, coldOhms(n.run.ohms, n.run.need, book, celsius), coldOhms(n.run.groundOhms, n.run.need, book, celsius), n.run.earth->added, system);
+    f.runsUnknown = f.runsUnknown || !n.run.need.lengthKnown;
+    return f;
+}
+
+VoltageSystem faultSystem(const Board& b, VoltageSystem above) {
+    const SystemFacts own = factsOf(b.system), from = factsOf(above);
+    const bool fewer = own.phases == 1 && from.phases == 3 && std::abs(own.lineNeutral.v - from.lineNeutral.v) < 1;
+    return fewer ? b.system : above;
+}
+
 Complex coldOhms(Complex ohms, const RunNeed& n, const RuleBook& book, double celsius) {
     const double factor = n.cable->type < 0 ? coldFactor(n.material, celsius) : warmer(celsius) / warmer(book.cables.types[std::size_t(n.cable->type)].celsius);
     return {ohms.real() * factor, ohms.imag()};

@@ -12,6 +12,13 @@ FaultPoint atSource(const Source& source, double factor = 1);
 /// At the far end of a run of `cold` ohms (one line conductor, at 20 °C). `coldGround`: of the way back through its protective
 /// conductor; `hotLoop`: what the run adds to the earth-fault loop under load.
 FaultPoint afterRun(const FaultPoint& from, Complex cold, Complex coldGround, Complex hotLoop, VoltageSystem system);
+/// The fault where the run that feeds a node begins: at the terminals of what feeds it, on the secondary side of a transformer.
+const FaultPoint& beforeFeeder(const Results& results, const NodeResult& node);
+/// What is left of that at the node: limited by the device that feeds it, less what its run takes. `system`: of the run, or of the node
+/// where that has fewer lines (`faultSystem`).
+FaultPoint afterFeeder(const FaultPoint& before, VoltageSystem above, VoltageSystem system, const NodeResult& node, const Project& project, const RuleBook& book);
+/// A board of one phase fed from a system of three sees what its own lines and neutral carry, and no three-phase fault.
+VoltageSystem faultSystem(const Board& board, VoltageSystem above);
 /// A fault level that is known from elsewhere: three-phase (or line-line) kA with its X/R.
 FaultPoint given(double kA, double xOverR, VoltageSystem system, double factor = 1);
 /// Lowers a point to what a current-limiting device lets through, kA symmetrical; nothing changes where less is there already.

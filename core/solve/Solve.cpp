@@ -480,7 +480,7 @@ struct Solver {
         need.load = Amps{std::max(need.load.v, 0.0)};
         n.run.need = need;
         sizeRun(n.run, rules, book);
-        finishNode(n, a);
+        finishNode(n, a, a.system);
         n.secondary = afterTransformer(n.fault, x);
         if (p.basis.motorsFeedFaults) addMotors(n.secondary, motorVa(n), x.secondary);
         const double load = n.demand / (x.kva * 1000), pf = n.demand > 0 ? n.demandPower.real() / n.demand : 1;
@@ -544,7 +544,7 @@ struct Solver {
             judgeFeederDrop(need, n, b.run);
             n.run.need = need;
             sizeRun(n.run, rules, book);
-            finishNode(n, a, fewerLines(b, a.system));
+            finishNode(n, a, faultSystem(b, a.system));
         }
         if (b.givenKA) n.fault = given(*b.givenKA, b.givenXR, b.system, voltageFactor());
         const double limit = b.main > 0 ? std::min(b.main, b.bus) : b.bus;
@@ -713,26 +713,12 @@ struct Solver {
         }
     }
 
-    /// `own`: the system of the node itself, where that has fewer lines than what feeds it.
-    void finishNode(NodeResult& n, const Above& a, std::optional<VoltageSystem> own = {}) const {
+    /// `system`: that its faults are of.
+    void finishNode(NodeResult& n, const Above& a, VoltageSystem system) const {
         n.dropTotal = a.drop + n.run.dropOwn;
         n.dropKnown = a.dropKnown && n.run.need.lengthKnown;
         n.run.dropTotal = n.dropTotal;
-        if (!a.fault.known) {
-            n.fault = FaultPoint{};
-            return;
-        }
-        FaultPoint from = a.fault;
-        if (n.via)
-            if (const auto& limit = p.circuits[n.via].letThroughKA) limitTo(from, *limit, a.system);
-        n.fault = afterRun(from, coldOhms(n.run.ohms, n.run.need, book, p.basis.faultCelsius), coldOhms(n.run.groundOhms, n.run.need, book, p.basis.faultCelsius), n.run.earth->added, own.value_or(a.system));
-        n.fault.runsUnknown = n.fault.runsUnknown || !n.run.need.lengthKnown;
-    }
-    /// A board of one phase fed from a system of three sees what its own lines and neutral carry, and no three-phase fault.
-    static std::optional<VoltageSystem> fewerLines(const Board& b, VoltageSystem above) {
-        const SystemFacts own = factsOf(b.system), from = factsOf(above);
-        const bool fewer = own.phases == 1 && from.phases == 3 && std::abs(own.lineNeutral.v - from.lineNeutral.v) < 1;
-        return fewer ? std::optional(b.system) : std::nullopt;
+        n.fault = afterFeeder(a.fault, a.system, system, n, p, book);
     }
 
     void settleBranch(const Circuit& c, const Board& b, const BoardResult& board, Earthing earthing, Part& part) {
@@ -939,6 +925,8 @@ Results solve(const Project& entered, const RuleBook& book) {
 }
 
 namespace {
+std::string ohms(Complex z) { return fmt::format("{:.2f} {} j{:.2f} mΩ", z.real() * 1000, z.imag() < 0 ? "−" : "+", std::abs(z.imag()) * 1000); }
+
 void tellHorsepower(Working& w, const Project& p, const RuleBook& book, const Circuit& c, const Board& b) {
     const auto tell = [&](const std::string& name, double hp, int poles) {
         const Cited flc = book.motorAmps(hp, voltsAcross(b.system, poles).v, poles == 3);
@@ -969,7 +957,6 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         w.step("Conductors in it", f.runsUnknown ? "a run before it has no length and counts as none: the most there can be" : p.basis.faultCelsius <= 20 ? "cold, for the largest fault" : "as the basis asks; cold ones give more", figures(p.basis.faultCelsius) + " °C", "Basis");
         if (f.motors > 0) w.step("Motors' share", "4 × the full-load current of all motors of the system, in the figures above", figures(f.motors) + " kA", "Basis");
         if (f.limited) w.step("Let-through", "the device above limits it", "", "its maker's data");
-        const auto ohms = [](Complex z) { return fmt::format("{:.2f} {} j{:.2f} mΩ", z.real() * 1000, z.imag() < 0 ? "−" : "+", std::abs(z.imag()) * 1000); };
         const auto loop = [&](const char* what, Complex z, double kA) {
             if (kA > 0) w.step(fmt::format("Impedance, {}", what), ohms(z), fmt::format("|Z| {:.2f} mΩ", magnitude(z) * 1000), "");
         };
@@ -1050,8 +1037,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         w.step("Continuous", fmt::format("25 % of {} kVA continuous added", kilo(n->continuous)), amps(n->run.need.required), book.cite("continuousFeederDevice"));
     }
     if (n->parent && n->fault.known && n->run.size >= 0) { // how the impedance here comes together
-        const auto ohms = [](Complex z) { return fmt::format("{:.2f} + j{:.2f} mΩ", z.real() * 1000, z.imag() * 1000); };
-        const FaultPoint& above = n->parent.is<Transformer>() ? r.of(n->parent.as<Transformer>()).secondary : r.node(n->parent)->fault;
+        const FaultPoint& above = beforeFeeder(r, *n);
         const Complex run = coldOhms(n->run.ohms, n->run.need, book, p.basis.faultCelsius);
         if (above.known) w.step("Impedance at " + nameOf(p, n->parent), above.threePhase > 0 ? "each line" : "line–line, out and back", ohms(above.threePhase > 0 ? above.z1 : above.zll), "");
         w.step("Its run adds", n->run.need.lengthKnown ? fmt::format("{}{}, conductors at {} °C", n->run.sets > 1 ? fmt::format("{} sets of ", n->run.sets) : "", sizeWords(book, n->run.size), figures(p.basis.faultCelsius)) : "no length is known", above.threePhase > 0 ? ohms(run) : ohms(2.0 * run), book.cite("impedance"));
@@ -1066,7 +1052,6 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     faults(n->fault, "at " + nameOf(p, thing));
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>()); x && n->fault.known) {
         const double ratio = factsOf(x->secondary).lineLine.v / factsOf(x->primary).lineLine.v;
-        const auto ohms = [](Complex z) { return fmt::format("{:.2f} + j{:.2f} mΩ", z.real() * 1000, z.imag() * 1000); };
         const bool three = factsOf(x->secondary).phases == 3;
         w.step("Seen from its secondary", fmt::format("× ({} / {})² = {:.4f}", number(factsOf(x->secondary).lineLine.v), number(factsOf(x->primary).lineLine.v), ratio * ratio), ohms((three ? n->fault.z1 : n->fault.zll) * ratio * ratio), "");
         w.step("Its winding", fmt::format("({} V)² / {} kVA · {} %, X/R {}", number(factsOf(x->secondary).lineLine.v), rating(x->kva), figures(x->percentZ), figures(x->xOverR)), ohms(transformerOhms(*x)), "");

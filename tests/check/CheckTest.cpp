@@ -763,3 +763,19 @@ TEST_CASE("what hides something worse is listed, with what it would be") {
         CHECK(words.find(a.what) != std::string::npos);
     }
 }
+
+TEST_CASE("a fault level worked out beside a given one is the one that the solution has without it") {
+    for (VoltageSystem system : {VoltageSystem::Y400, VoltageSystem::S230}) { // one phase of three sees no three-phase fault
+        MetricBoard w;
+        Board sub = w.p.boards[w.board];
+        sub.id = {}, sub.name = "DB-2", sub.run = {}, sub.system = system;
+        const BoardId two = addBoard(w.p, sub);
+        feedFrom(w.p, two, w.board);
+        runOfNode(w.p, two).lengthBy = LengthBy::Entered, runOfNode(w.p, two).length = 20;
+        const double solved = Found(w.p).r.of(two).fault.worst();
+        REQUIRE(solved > 0);
+        w.p.boards.change(two)->givenKA = 1;
+        const Found f(w.p);
+        CHECK(*workedOutKA({f.p, f.book, f.r}, f.p.boards[two]) == Approx(solved));
+    }
+}
