@@ -175,9 +175,7 @@ void AssumptionsPage::rebuild() {
             heading->setFlags(Qt::ItemIsEnabled);
             heading->setData(Heading, true);
             heading->setData(Kind, int(a.kind));
-            QString title = q(wordOf(a.kind));
-            title[0] = title[0].toUpper();
-            heading->setData(What, title);
+            heading->setData(What, q(titleOf(a.kind)));
             heading->setData(Where, q(meaningOf(a.kind)));
             count = 0;
         }

@@ -331,8 +331,7 @@ void BoardView::startEdit(const char* key, const QString& begin) {
         if (!line->hasFocus() && line->isModified() && editor == line) {
             line->setModified(false); // once
             if (!enter(key, slot, line->text())) { // refused in place; typed anew it is taken
-                line->setProperty("refused", true);
-                line->setStyleSheet("border: 1px solid " + theme().stop.name());
+                markRefused(line);
                 return;
             }
         }
@@ -371,11 +370,11 @@ bool BoardView::eventFilter(QObject* o, QEvent* e) {
         if (tab || up || enter_ || k == Qt::Key_Down) {
             const QPointer<QLineEdit> line = editor.data();
             const QString text = line->text();
-            const bool typed = line->isModified() || line->property("refused").toBool();
+            const bool typed = line->isModified() || isRefused(line);
             const int slot = cursor;
             const char* key = fact();
             if (typed && !enter(key, slot, text)) { // it stays, to be put right; Esc drops it
-                if (line) line->setProperty("refused", true), line->setStyleSheet("border: 1px solid " + theme().stop.name());
+                if (line) markRefused(line);
                 return true;
             }
             editor = nullptr;

@@ -202,7 +202,7 @@ protected:
 void FactsView::startEdit(int i) {
     const FactRow row = shown.rows[std::size_t(i)];
     if (!row.entry) return;
-    if (editor && editor->isVisible() && editor->property("refused").toBool()) { // its text is not thrown away by a click elsewhere
+    if (editor && editor->isVisible() && isRefused(editor)) { // its text is not thrown away by a click elsewhere
         editor->setFocus();
         return session.say(tr("%1: put what was typed right first, or press Esc to drop it").arg(editedLabel), true);
     }
@@ -240,7 +240,7 @@ bool FactsView::takeEdit() {
     const QPointer<QLineEdit> line = qobject_cast<QLineEdit*>(editor);
     if (!line) return true;
     const int i = rowOf(editedLabel);
-    if (line->property("refused").toBool() && !line->isModified()) return false; // as it was
+    if (isRefused(line) && !line->isModified()) return false; // as it was
     if (line->isModified() && i >= 0) {
         const QString text = line->text();
         line->setModified(false);
@@ -249,9 +249,7 @@ bool FactsView::takeEdit() {
         if (!refused.isEmpty()) {
             session.say(refused, true);
             if (!line) return false;
-            line->setProperty("refused", true);
-            line->setStyleSheet("border: 1px solid " + theme().stop.name());
-            line->setToolTip(plainTip(refused));
+            markRefused(line, refused);
             return false;
         }
     }

@@ -36,6 +36,13 @@ void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment
     p.drawStaticText(QPointF(x, box.center().y() - it->size.height() / 2), it->text);
 }
 
+void markRefused(QLineEdit* editor, const QString& reason) {
+    editor->setProperty("refused", true);
+    editor->setStyleSheet("border: 1px solid " + theme().stop.name());
+    if (!reason.isEmpty()) editor->setToolTip(plainTip(reason));
+}
+bool isRefused(const QWidget* editor) { return editor->property("refused").toBool(); }
+
 void closeOnEscape(QLineEdit* editor) {
     auto* escape = new QShortcut(QKeySequence(Qt::Key_Escape), editor, nullptr, nullptr, Qt::WidgetShortcut);
     QObject::connect(escape, &QShortcut::activated, editor, [editor] {

@@ -27,6 +27,9 @@ void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment
 /// The icons of the rail and of the stages, drawn on a 24 × 24 grid; ours.
 QIcon railIcon(const QString& name, const QColor& colour);
 
+/// Marks an editor whose text was refused: it stays, with its reason, and is asked about again. `isRefused` tells whether one is.
+void markRefused(QLineEdit* editor, const QString& reason = {});
+bool isRefused(const QWidget* editor);
 /// Escape closes an editor that stands in a view, and nothing of what was typed is taken.
 void closeOnEscape(QLineEdit* editor);
 

@@ -67,11 +67,12 @@ IssueStage::IssueStage(Session& s, QWidget* parent) : QWidget(parent), session(s
 void IssueStage::rebuild() {
     const Solution& s = session.solution();
     const SheetInput in = session.sheetInput(s);
+    const auto set = issueSet(in);
     {
         QSignalBlocker quiet(list);
         list->clear();
         int row = 0;
-        for (const SheetEntry& e : issueSet(in)) {
+        for (const SheetEntry& e : set) {
             auto* i = new QListWidgetItem(q(e.number) + "   " + q(e.title), list);
             i->setData(Qt::UserRole, q(e.title));
             i->setFlags(i->flags() | Qt::ItemIsUserCheckable);
@@ -83,13 +84,15 @@ void IssueStage::rebuild() {
     int n = 0;
     for (const Snag& g : s.snags) n += g.severity == Severity::Stop;
     stops->setText(n ? tr("<span style='color:%1'>●</span> %2 stop snags stand in the way of an issue. The sheets can be written for a look.").arg(theme().stop.name()).arg(n) : tr("<span style='color:%1'>●</span> No stop snags.").arg(theme().accent.name()));
-    if (isVisible()) showCurrent();
+    if (isVisible()) showSheet(set);
 }
 
 void IssueStage::showCurrent() {
-    const Solution& s = session.solution();
-    const SheetInput in = session.sheetInput(s);
-    const auto set = issueSet(in);
+    const SheetInput in = session.sheetInput(session.solution());
+    showSheet(issueSet(in));
+}
+
+void IssueStage::showSheet(const std::vector<SheetEntry>& set) {
     const int row = list->currentRow();
     if (row < 0 || row >= int(set.size())) return;
     wanted = list->item(row)->data(Qt::UserRole).toString();

@@ -23,6 +23,7 @@ public:
 private:
     void rebuild();
     void showCurrent();
+    void showSheet(const std::vector<SheetEntry>& set); ///< of the set, the one that is chosen
     Session& session;
     QListWidget* list;
     DrawingView* view;

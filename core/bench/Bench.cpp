@@ -54,11 +54,9 @@ ordered_json BenchAnswer::operator[](const std::string& key) const {
 namespace {
 /// A figure under a heading with a unit is a number; a size or a name stays text.
 ordered_json cell(const std::string& heading, const std::string& text) {
-    static constexpr std::string_view units[] = {"VA", "kVA", "W", "kW", "A", "kA", "V", "kvar", "%", "ft", "m", "mm²", "Ω", "X/R", "kA peak"};
+    static constexpr std::string_view units[] = {"VA", "kVA", "W", "kW", "A", "kA", "V", "kvar", "%", "ft", "m", "mm²", "Ω", "X/R"};
     if (std::none_of(std::begin(units), std::end(units), [&](std::string_view u) { return heading == u || (heading.size() > u.size() && heading.ends_with(u) && heading[heading.size() - u.size() - 1] == ' '); })) return text;
-    std::string bare = text;
-    for (std::size_t at; (at = bare.find("\u00a0")) != std::string::npos;) bare.erase(at, std::string_view("\u00a0").size());
-    const auto v = plainNumber(bare);
+    const auto v = numberFrom(text);
     return v ? ordered_json(*v) : ordered_json(text);
 }
 } // namespace

@@ -46,9 +46,7 @@ struct Pages {
         need(7 + row); // never alone at the foot of a page
         Drawing& d = page();
         d.fill(margin, y, d.width - 2 * margin, 6, Ink::Band);
-        std::string title = wordOf(kind);
-        if (title[0] >= 'a' && title[0] <= 'z') title[0] = char(title[0] - 32);
-        d.text({margin + 2, y + 4.2}, title, 2.9, Align::Left, true);
+        d.text({margin + 2, y + 4.2}, titleOf(kind), 2.9, Align::Left, true);
         d.text({margin + 26, y + 4.2}, meaningOf(kind), 2.4, Align::Left, false, Ink::Quiet);
         d.text({d.width - margin - 2, y + 4.2}, std::to_string(count), 2.4, Align::Right, false, Ink::Quiet);
         y += 6;

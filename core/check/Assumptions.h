@@ -14,6 +14,11 @@ template <> struct EnumText<AssumptionKind> {
     static constexpr std::pair<AssumptionKind, const char*> words[] = {
         {AssumptionKind::Assumed, "assumed"}, {AssumptionKind::Given, "given"}, {AssumptionKind::Held, "held"}, {AssumptionKind::Own, "own value"}};
 };
+/// As a heading.
+constexpr const char* titleOf(AssumptionKind k) {
+    constexpr const char* titles[] = {"Assumed", "Given", "Held", "Own value"};
+    return titles[int(k)];
+}
 /// "Nobody said; the program took a usual value".
 const char* meaningOf(AssumptionKind kind);
 

@@ -64,6 +64,11 @@ const Run* enteredRun(const Project& p, Ref thing) {
     return nullptr;
 }
 
+Ref wholeOf(const Project& p) {
+    if (!p.sources.empty()) return p.sources.begin()->id;
+    return p.boards.empty() ? Ref() : Ref(p.boards.begin()->id);
+}
+
 std::string nameOfRun(const Project& p, Ref thing) {
     const Circuit* c = p.circuits.find(thing.as<Circuit>());
     return c ? nameOf(p, c->id) + " " + c->name : "Feeder of " + nameOf(p, thing);

@@ -9,7 +9,7 @@ namespace lintel {
 namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    const Ref about = !in.project.sources.empty() ? Ref(in.project.sources.begin()->id) : !in.project.boards.empty() ? Ref(in.project.boards.begin()->id) : Ref();
+    const Ref about = wholeOf(in.project);
     if (!about) return;
     for (const std::string& own : in.book.overridden())
         if (!in.project.basis.ownReasons.count(own.substr(0, own.find(": ")))) into.push_back({&self, Severity::Note, about, "Own value in place of the rule book's: " + own, in.book.title});

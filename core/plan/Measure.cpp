@@ -52,6 +52,24 @@ std::pair<double, double> pointToPoint(const Project& p, const Device& from, con
     const Place a = placeOf(p, from), b = placeOf(p, to);
     return {orthogonal(a.at, b.at), std::abs(a.height - b.height)};
 }
+
+/// From the board to the nearest device and on to the next nearest: calls at(device, measured up to there) for each.
+template <class F> void walkChain(const Project& p, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count, F at) {
+    const Device* before = nullptr;
+    std::optional<Measured> so;
+    for (std::size_t i : chainOrder(board.at, devices, count)) {
+        if (!before) so = measure(p, placeOf(board), placeOf(p, *devices[i]), by.trays, by.route);
+        if (!so) return;
+        if (before) {
+            const auto [across, rise] = pointToPoint(p, *before, *devices[i]);
+            so->across += Metres{across};
+            so->down += Metres{rise};
+            so->total += Metres{(across + rise) * (1 + p.basis.slack)};
+        }
+        before = devices[i];
+        at(*before, *so);
+    }
+}
 } // namespace
 
 MeasureBy measureBy(const Run* run, const TrayGraph* trays) {
@@ -82,15 +100,14 @@ std::optional<Measured> measureCircuit(const Project& p, const Board& board, con
             if (auto m = measureBetween(p, placeOf(board), placeOf(p, *devices[i]), {LengthBy::Reach, by.route, nullptr, by.trays}); m && (!longest || m->total > longest->total)) longest = m;
         return longest;
     }
-    const auto order = chainOrder(board.at, devices, count);
-    longest = measure(p, placeOf(board), placeOf(p, *devices[order.front()]), by.trays, by.route);
-    for (std::size_t i = 1; longest && i < count; ++i) {
-        const auto [across, rise] = pointToPoint(p, *devices[order[i - 1]], *devices[order[i]]);
-        longest->across += Metres{across};
-        longest->down += Metres{rise};
-        longest->total += Metres{(across + rise) * (1 + p.basis.slack)};
-    }
+    walkChain(p, board, by, devices, count, [&](const Device&, const Measured& m) { longest = m; });
     return longest;
+}
+
+std::vector<std::pair<const Device*, Metres>> alongChain(const Project& p, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count) {
+    std::vector<std::pair<const Device*, Metres>> stops;
+    if (board.level && board.onPlan) walkChain(p, board, by, devices, count, [&](const Device& d, const Measured& m) { stops.push_back({&d, m.total}); });
+    return stops;
 }
 
 Metres spurLength(const Project& p, const Device& d, const Device* const* devices, std::size_t count) {

@@ -44,6 +44,8 @@ MeasureBy measureBy(const Run* run, const TrayGraph* trays);
 std::optional<Measured> measureCircuit(const Project& project, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count);
 /// A run between two places: along its own trace where it is traced, by trays, or up, across and down.
 std::optional<Measured> measureBetween(const Project& project, const Place& from, const Place& to, const MeasureBy& by);
+/// How far along a chain each device hangs, in the order they are wired, slack included. Empty where it cannot be measured.
+std::vector<std::pair<const Device*, Metres>> alongChain(const Project& project, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count);
 /// Round a ring: through its devices as a chain, and from the last back to the board.
 std::optional<Measured> measureRing(const Project& project, const Board& board, const Device* const* devices, std::size_t count, const TrayGraph* trays = nullptr);
 /// Out from the nearest point of a ring to one that hangs on a spur, with slack; 0 where none of `devices` is on the ring itself.

@@ -766,21 +766,18 @@ struct Solver {
     double spreadOf(const Circuit& c, const Board& b, const CircuitResult& cr, const Run* run) const {
         if (!run || c.ring || cr.va <= 0) return 1;
         if (run->points > 1) return (run->points + 1) / (2.0 * run->points);
-        if (run->lengthBy != LengthBy::Chain || !b.level || !b.onPlan) return 1;
+        if (run->lengthBy != LengthBy::Chain) return 1;
         const auto devices = t.devicesOf(c.id);
         if (devices.size() < 2) return 1;
-        const auto first = measure(p, placeOf(b), placeOf(p, *devices.begin()[chainOrder(b.at, devices.begin(), devices.size()).front()]), trays.get(), RouteBy::Auto);
-        if (!first) return 1;
-        double at = first->total.v, moment = 0, placed = 0;
-        const Device* before = nullptr;
-        for (std::size_t i : chainOrder(b.at, devices.begin(), devices.size())) {
-            const Device& d = *devices.begin()[i];
-            if (before) at += (orthogonal(before->at, d.at) + std::abs(placeOf(p, *before).height - placeOf(p, d).height)) * (1 + p.basis.slack);
-            before = &d;
-            const DeviceType& y = p.deviceTypes[d.type];
-            const double va = magnitude(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book));
-            moment += va * at, placed += va;
+        const auto stops = alongChain(p, b, measureBy(run, trays.get()), devices.begin(), devices.size());
+        if (stops.empty()) return 1;
+        double moment = 0, placed = 0;
+        for (const auto& [d, metres] : stops) {
+            const DeviceType& y = p.deviceTypes[d->type];
+            const double va = magnitude(powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book));
+            moment += va * metres.v, placed += va;
         }
+        const double at = stops.back().second.v;
         if (placed <= 0 || at <= 0) return 1;
         // What is listed and not drawn hangs at the end.
         const double listed = std::max(0.0, cr.va - placed);
