@@ -69,4 +69,43 @@ inline Project randomBuilding(std::uint32_t seed, int boards) {
     return p;
 }
 
+/// A tower as they are built: a switchboard below, on each floor a 480 V panelboard from it, a transformer, and boards at 208 V.
+inline Project tower(int floors, int boardsOnFloor) {
+    Project p;
+    Source s;
+    s.name = "Utility";
+    s.faultKA = 40;
+    std::vector<LevelId> levels;
+    for (int i = 0; i < floors; ++i) levels.push_back(p.levels.add({{}, "Level " + std::to_string(i + 1), i * 4.0, 3.5, {}}));
+    s.level = levels.front();
+    const auto board = [&](const std::string& name, VoltageSystem system, double bus, LevelId level, Ref from) {
+        Board b;
+        b.name = name;
+        b.system = system;
+        b.bus = bus;
+        b.ratingKA = 65;
+        b.slots = 84;
+        b.level = level;
+        const BoardId id = addBoard(p, b);
+        feedFrom(p, id, from);
+        return id;
+    };
+    const BoardId main = board("MSB", VoltageSystem::Y480, 3000, levels.front(), p.sources.add(s));
+    for (int i = 0; i < floors; ++i) {
+        const std::string n = std::to_string(i + 1);
+        const BoardId high = board("HP-" + n, VoltageSystem::Y480, 400, levels[std::size_t(i)], main);
+        Transformer t;
+        t.name = "T-" + n;
+        t.level = levels[std::size_t(i)];
+        const TransformerId transformer = p.transformers.add(t);
+        feedFrom(p, transformer, high);
+        BoardId first;
+        for (int k = 1; k < boardsOnFloor; ++k) {
+            const BoardId low = board("LP-" + n + char('A' + k - 1), VoltageSystem::Y208, 225, levels[std::size_t(i)], first ? Ref(first) : Ref(transformer));
+            if (!first) first = low;
+        }
+    }
+    return p;
+}
+
 } // namespace lintel

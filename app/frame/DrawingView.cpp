@@ -23,8 +23,9 @@ void DrawingView::show(const Drawing& d, bool asPrinted) {
 
 void DrawingView::fit() {
     const double m = printed ? 18 : 4;
-    scale = std::max(0.05, std::min((width() - 2 * m) / shown.width, (height() - 2 * m) / shown.height));
-    offset = QPointF((width() - shown.width * scale) / 2, (height() - shown.height * scale) / 2);
+    const double wide = (width() - 2 * m) / shown.width, whole = std::min(wide, (height() - 2 * m) / shown.height);
+    scale = std::max({0.05, whole, std::min(wide, leastScale)});
+    offset = QPointF((width() - shown.width * scale) / 2, std::max(m, (height() - shown.height * scale) / 2));
     fitted = true;
     update();
 }

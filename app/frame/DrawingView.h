@@ -14,7 +14,10 @@ public:
     explicit DrawingView(Session& session, QWidget* parent = nullptr);
     /// `asPrinted`: a white sheet with a shadow, else drawn straight on the stage in the theme's colours.
     void show(const Drawing& drawing, bool asPrinted);
+    /// As large as the view, but not smaller than the least scale: what is higher then begins at its top.
     void fit();
+    /// Pixels for a millimetre, below which a drawing is not fitted as a whole; 0: none.
+    void setLeastScale(double pixels) { leastScale = pixels; }
     const Drawing& drawing() const { return shown; }
     /// Where a point of the drawing (mm) is on the widget.
     QPointF toScreen(Point mm) const;
@@ -37,7 +40,7 @@ private:
     Session& session;
     Drawing shown;
     bool printed = false, fitted = true;
-    double scale = 1;
+    double scale = 1, leastScale = 0;
     QPointF offset, pressed, last;
     Ref grabbed, over;
     bool panning = false, moved = false;

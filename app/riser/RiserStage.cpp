@@ -6,10 +6,15 @@
 
 #include <QBoxLayout>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QLabel>
 #include <QPushButton>
 
 namespace lintel {
+
+namespace {
+constexpr double readableScale = 3.2; ///< pixels for a millimetre: words of 3.2 mm are 10 pixels high
+} // namespace
 
 RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s), view(new DrawingView(s, this)) {
     auto* column = new QVBoxLayout(this);
@@ -17,8 +22,18 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     column->setSpacing(0);
     auto* bar = new QHBoxLayout;
     bar->setContentsMargins(16, 8, 16, 8);
-    auto* hint = new QLabel(tr("By floor. Drag a board onto another to feed it from there; wheel zooms, double-click fits."));
+    for (const auto& [button, words, tip] : {std::tuple{&byFloor, tr("By floor"), tr("Boards on their floors")}, std::tuple{&oneLine, tr("One-line"), tr("By the steps down from the sources")}}) {
+        *button = new QPushButton(words);
+        (*button)->setCheckable(true);
+        (*button)->setAutoExclusive(true);
+        (*button)->setToolTip(tip);
+        bar->addWidget(*button);
+        connect(*button, &QPushButton::clicked, this, &RiserStage::rebuild);
+    }
+    byFloor->setChecked(true);
+    auto* hint = new QLabel(tr("Drag a board onto another to feed it from there. The wheel zooms, a double-click fits."));
     hint->setProperty("quiet", true);
+    bar->addSpacing(12);
     bar->addWidget(hint, 1);
     auto* pdf = new QPushButton(tr("PDF…"));
     auto* svg = new QPushButton(tr("SVG…"));
@@ -26,6 +41,7 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     bar->addWidget(svg);
     column->addLayout(bar);
     column->addWidget(view, 1);
+    view->setLeastScale(readableScale * 0.95);
     connect(pdf, &QPushButton::clicked, this, [this] { exportTo(false); });
     connect(svg, &QPushButton::clicked, this, [this] { exportTo(true); });
     connect(&session, &Session::solved, this, &RiserStage::rebuild);
@@ -41,8 +57,11 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
 void RiserStage::rebuild() {
     if (!isVisible()) return; // drawn when it is looked at
     const Solution& s = session.solution();
-    view->show(riserBare({s.project, *s.book, s.results}, double(std::max(200, view->width())) / std::max(150, view->height())), false);
+    // As wide as the stage at a scale where the smallest words can be read; what is higher is scrolled.
+    view->show(riserBare({s.project, *s.book, s.results}, layout(), std::max(480, view->width()) / readableScale), false);
 }
+
+RiserLayout RiserStage::layout() const { return oneLine->isChecked() ? RiserLayout::OneLine : RiserLayout::ByFloor; }
 
 void RiserStage::resizeEvent(QResizeEvent*) { rebuild(); }
 void RiserStage::showEvent(QShowEvent*) { rebuild(); }
@@ -52,9 +71,20 @@ void RiserStage::exportTo(bool svg) {
     if (file.isEmpty()) return;
     session.waitSolved();
     const Solution& s = session.solution();
-    const Drawing sheet = riserDiagram({s.project, *s.book, s.results}, "E-501");
-    const auto bad = svg ? writeSvg(sheet, file) : writePdf({sheet}, file, tr("Riser diagram"));
-    session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+    const bool floors = layout() == RiserLayout::ByFloor;
+    const std::vector<Drawing> sheets = riserDiagram({s.project, *s.book, s.results}, layout(), floors ? "E-501" : "E-502");
+    if (!svg) {
+        const auto bad = writePdf(sheets, file, floors ? tr("Riser diagram") : tr("One-line diagram"));
+        return session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+    }
+    QStringList written;
+    for (std::size_t page = 0; page < sheets.size(); ++page) {
+        const QFileInfo info(file);
+        const QString name = page == 0 ? file : QString("%1/%2-%3.svg").arg(info.path(), info.completeBaseName()).arg(page + 1);
+        if (const auto bad = writeSvg(sheets[page], name)) return session.say(q(bad->text()), true);
+        written << name;
+    }
+    session.say(tr("Written: %1").arg(written.join(", ")));
 }
 
 } // namespace lintel

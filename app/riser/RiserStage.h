@@ -1,8 +1,11 @@
 #pragma once
-// Riser: the diagram laid out from the model by floors, on the screen as the sheet has it. Drag a board onto another to
-// feed it from there; PDF and SVG of it.
+// Riser: the distribution laid out from the model, by floors or as a one-line, at a scale where it can be read. Drag a board
+// onto another to feed it from there; PDF and SVG of its sheets.
 
 #include "app/frame/DrawingView.h"
+#include "core/sheets/Sheets.h"
+
+class QPushButton;
 
 namespace lintel {
 
@@ -20,7 +23,10 @@ private:
     void rebuild();
     void exportTo(bool svg);
     Session& session;
+    RiserLayout layout() const;
     DrawingView* view;
+    QPushButton* byFloor = nullptr;
+    QPushButton* oneLine = nullptr;
 };
 
 } // namespace lintel

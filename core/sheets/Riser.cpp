@@ -1,262 +1,250 @@
 #include "core/base/Format.h"
+#include "core/project/Operations.h"
+#include "core/sheets/FeederLayout.h"
 #include "core/sheets/Sheets.h"
+#include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
+#include "core/solve/RunParts.h"
 
 #include <fmt/format.h>
+#include <map>
 
 namespace lintel {
 namespace {
 
-constexpr double margin = 14, labelColumn = 34, boxW = 34, boxH = 18.5, pitch = 60, tagRoom = 24, circleR = 4.8, track = 4.4;
+constexpr double margin = 14, titleRoom = 26, footRoom = 22, floorColumn = 36;
+constexpr double nameSize = 4.4, textSize = 3.2, tagSize = 3.2, lineStep = 4.3;
+constexpr double sideHeight = 7;   ///< of a level line below the tops of the two that it joins
+constexpr double circleRoom = 12;  ///< beside the words of a source or transformer
+constexpr double circleBelow = 13; ///< by floor: from its top to its words
+constexpr double busRoom = 4;      ///< in a box of the one-line that feeds others
+constexpr double circleR = 4.8, feederPen = 0.5, busPen = 1.2, hopRadius = 0.85;
+constexpr double widestLabel = 40, widestName = 52;
 
-struct Node {
-    Ref thing, parent;
-    std::size_t band = 0;
-    double x = 0, y = 0, w = boxW, h = boxH; ///< centre and size
-    bool round = false;
-    bool lineAbove = false; ///< a line leaves or enters at its top
+struct Words {
+    std::string text;
+    double size = textSize;
+    bool bold = false;
+    Ink ink = Ink::Ink;
 };
-struct Edge {
-    std::size_t from, to;
-    enum { Straight, Above, Below } way = Straight;
-    double exitX = 0, trackY = 0;
-    int level = 0; ///< number of the track, from the boxes outwards
-};
-struct Band {
-    LevelId level;
-    std::string name;
-    double elevation = 0, top = 0, height = 0, boxY = 0;
-    int above = 0, below = 0; ///< tracks
-};
-
-struct Layout {
-    const SheetInput& in;
-    std::vector<Band> bands; ///< highest first
-    std::vector<Node> nodes;
-    std::vector<Edge> edges;
-    std::map<Ref, std::size_t> at;
-
-    LevelId levelOf(Ref r) const {
-        if (auto* b = in.project.boards.find(r.as<Board>())) return b->level;
-        if (auto* t = in.project.transformers.find(r.as<Transformer>())) return t->level;
-        if (auto* s = in.project.sources.find(r.as<Source>())) return s->level;
-        return {};
+double widthOf(const std::vector<Words>& lines) {
+    double most = 0;
+    for (const Words& w : lines) most = std::max(most, textWidth(w.text, w.size, w.bold));
+    return most;
+}
+void addWrapped(std::vector<Words>& to, const std::string& text, double width, Words as) {
+    for (std::string& line : wrapText(text, width, as.size, as.bold)) {
+        as.text = std::move(line);
+        to.push_back(as);
     }
+}
 
-    void makeBands() {
-        for (const Level& l : in.project.levels) bands.push_back({l.id, l.name, l.elevation});
-        std::sort(bands.begin(), bands.end(), [](const Band& a, const Band& b) { return a.elevation > b.elevation; });
-        std::vector<char> used(bands.size(), 0);
-        bool none = bands.empty();
+/// A board, transformer or source as it is drawn.
+struct Thing {
+    Ref ref;
+    bool round = false; ///< a circle with its words beside it, else a box with its words in it
+    bool heavy = false, bad = false;
+    std::vector<Words> words;
+};
+/// A feeder, or the way in of a source that takes over.
+struct Feeder {
+    std::size_t from = 0, to = 0;
+    bool alternate = false;
+    Ink ink = Ink::Ink;
+    std::string tag;
+    std::vector<Words> device, label;
+};
+
+LevelId levelOf(const Project& project, Ref r) {
+    if (auto* b = project.boards.find(r.as<Board>())) return b->level;
+    if (auto* t = project.transformers.find(r.as<Transformer>())) return t->level;
+    if (auto* s = project.sources.find(r.as<Source>())) return s->level;
+    return {};
+}
+
+/// What is drawn, with its words, before it has a place.
+class Content {
+public:
+    Content(const SheetInput& input, RiserLayout by) : in(input) {
+        findFloors(by);
         for (Ref r : in.results.order) {
-            bool found = false;
-            for (std::size_t i = 0; i < bands.size(); ++i)
-                if (bands[i].level == levelOf(r)) used[i] = found = true;
-            none = none || !found;
+            at[r] = things.size();
+            things.push_back(thing(r));
         }
-        for (std::size_t i = bands.size(); i-- > 0;)
-            if (!used[i]) bands.erase(bands.begin() + std::ptrdiff_t(i));
-        if (none) bands.push_back({{}, "Not on a floor", 0});
-    }
-
-    /// A walk down the tree puts each node as far left as it may stand: right of what stands on its floor already, never left of
-    /// what feeds it, and where the line to it passes other floors, right of what stands there too. So no line that comes
-    /// up or down to a node meets a box on its way, and what hangs over its own board goes straight up.
-    void makeNodes() {
-        std::map<Ref, std::vector<Ref>> below;
-        std::vector<Ref> roots;
         for (Ref r : in.results.order) {
             const NodeResult& n = *in.results.node(r);
-            if (n.parent && !n.looped) below[n.parent].push_back(r);
-            else roots.push_back(r);
+            if (n.parent && !n.looped && at.count(n.parent)) feeders.push_back(feeder(at[n.parent], at[r]));
         }
-        std::vector<double> next(bands.size(), margin + labelColumn + boxW / 2);
-        const std::function<void(Ref, std::size_t, double)> walk = [&](Ref r, std::size_t parentBand, double parentX) {
-            if (at.count(r)) return;
-            Node n;
-            n.thing = r;
-            n.parent = in.results.node(r)->parent;
-            n.round = !r.is<Board>();
-            if (n.round) n.w = r.is<Transformer>() ? 3.4 * circleR : 2.6 * circleR, n.h = 2 * circleR;
-            n.band = parentBand;
-            for (std::size_t i = 0; i < bands.size(); ++i)
-                if (bands[i].level == levelOf(r)) n.band = i;
-            const std::size_t lo = std::min(n.band, parentBand), hi = std::max(n.band, parentBand);
-            n.x = std::max(parentX, next[n.band]);
-            for (std::size_t i = lo; i <= hi; ++i)
-                if (i != parentBand) n.x = std::max(n.x, next[i]);
-            for (std::size_t i = lo; i <= hi; ++i)
-                if (i != parentBand || i == n.band) next[i] = n.x + (n.round ? pitch * 0.9 : pitch);
-            at[r] = nodes.size();
-            nodes.push_back(n);
-            auto kids = below[r];
-            // What leaves the floor first, floor by floor; then its own floor, single ones before whole trees.
-            std::stable_sort(kids.begin(), kids.end(), [&](Ref a, Ref b) {
-                const auto key = [&](Ref k) { return std::tuple(levelOf(k) == levelOf(r), below[k].size(), nameOf(in.project, k)); };
-                return key(a) < key(b);
-            });
-            const double x = n.x;
-            const std::size_t band = n.band;
-            for (Ref k : kids) walk(k, band, x);
-        };
-        double start = margin + labelColumn + boxW / 2;
-        for (Ref r : roots) {
-            std::size_t band = 0;
-            for (std::size_t i = 0; i < bands.size(); ++i)
-                if (bands[i].level == levelOf(r)) band = i;
-            walk(r, band, start);
-            start = *std::max_element(next.begin(), next.end()); // the next tree stands clear of this one
-        }
-        for (std::size_t i = 0; i < nodes.size(); ++i)
-            if (nodes[i].parent && at.count(nodes[i].parent) && !in.results.node(nodes[i].thing)->looped) edges.push_back({at[nodes[i].parent], i});
-    }
-    /// Whether anything stands between two nodes of one floor.
-    bool neighbours(const Node& a, const Node& b) const {
-        return a.band == b.band && std::none_of(nodes.begin(), nodes.end(), [&](const Node& n) { return n.band == a.band && n.x > a.x + 1 && n.x < b.x - 1; });
+        std::stable_sort(feeders.begin(), feeders.end(),
+                         [&](const Feeder& a, const Feeder& b) { return orderOf(a) < orderOf(b); });
+        for (const Board& b : in.project.boards)
+            if (b.alternate && at.count(b.alternate) && at.count(b.id))
+                feeders.push_back(alternate(at[b.alternate], at[b.id]));
     }
 
-    void routeEdges() {
-        for (std::size_t n = 0; n < nodes.size(); ++n) {
-            std::vector<Edge*> up, down;
-            for (Edge& e : edges) {
-                if (e.from != n) continue;
-                const Node &a = nodes[e.from], &b = nodes[e.to];
-                if (b.x > a.x && neighbours(a, b)) e.way = Edge::Straight;
-                else if (b.band <= a.band) up.push_back(&e), e.way = Edge::Above;
-                else down.push_back(&e), e.way = Edge::Below;
-            }
-            place(n, up);
-            place(n, down);
-        }
-        for (const Edge& e : edges) {
-            if (e.way == Edge::Above) nodes[e.from].lineAbove = true;
-            if (e.way != Edge::Straight && (nodes[e.to].band > nodes[e.from].band || (e.way == Edge::Above && nodes[e.to].band == nodes[e.from].band))) nodes[e.to].lineAbove = true;
-        }
-        pack();
-    }
-    /// Exits side by side along the box, so ordered that lines of one box do not cross: those that leave the floor nearest
-    /// first on the outer tracks, then those that come back to their own floor, nearest on the innermost.
-    void place(std::size_t n, std::vector<Edge*>& list) {
-        if (list.empty()) return;
-        std::stable_sort(list.begin(), list.end(), [&](const Edge* a, const Edge* b) {
-            const bool sa = nodes[a->to].band == nodes[n].band, sb = nodes[b->to].band == nodes[n].band;
-            if (sa != sb) return sb;
-            return sa ? nodes[a->to].x > nodes[b->to].x : nodes[a->to].x < nodes[b->to].x;
-        });
-        // Everything fed stands right of its feed or straight over it: exits from the middle to the right.
-        const double half = nodes[n].w * 0.42, step = list.size() > 1 ? half / double(list.size() - 1) : 0;
-        for (std::size_t i = 0; i < list.size(); ++i) {
-            list[i]->exitX = nodes[n].x + step * double(i);
-            list[i]->level = int(list.size() - 1 - i);
-        }
-    }
-    /// Tracks of different boxes on one floor share a height where they do not overlap.
-    void pack() {
-        for (std::size_t band = 0; band < bands.size(); ++band)
-            for (auto way : {Edge::Above, Edge::Below}) {
-                struct Span { double a, b; };
-                std::vector<std::vector<Span>> tracks;
-                std::vector<Edge*> list;
-                for (Edge& e : edges)
-                    if (e.way == way && nodes[e.from].band == band) list.push_back(&e);
-                std::stable_sort(list.begin(), list.end(), [&](const Edge* a, const Edge* b) { return a->from != b->from ? a->from < b->from : a->level < b->level; });
-                std::size_t lastFrom = ~std::size_t(0);
-                int floor = 0;
-                for (Edge* e : list) {
-                    if (e->from != lastFrom) floor = 0, lastFrom = e->from;
-                    const Span s{std::min(e->exitX, nodes[e->to].x) - 2, std::max(e->exitX, nodes[e->to].x) + 2};
-                    std::size_t t = std::size_t(floor);
-                    for (;; ++t) {
-                        if (t >= tracks.size()) tracks.resize(t + 1);
-                        if (std::none_of(tracks[t].begin(), tracks[t].end(), [&](const Span& o) { return s.a < o.b && o.a < s.b; })) break;
-                    }
-                    tracks[t].push_back(s);
-                    e->level = int(t);
-                    floor = int(t) + 1;
-                }
-                (way == Edge::Above ? bands[band].above : bands[band].below) = int(tracks.size());
-            }
-    }
-
-    double widthNeeded() const {
-        double right = 0;
-        for (const Node& n : nodes) right = std::max(right, n.x + boxW / 2);
-        return right + margin + tagRoom; // the last feeder's tag stands to the right of it
-    }
-
-    double setHeights(double top, double available) {
-        double needed = 0;
-        for (Band& b : bands) {
-            b.height = 6 + boxH + 26 + track * (b.above + b.below);
-            needed += b.height;
-        }
-        const double stretch = std::min(1.8, std::max(1.0, available / std::max(1.0, needed)));
-        double y = top;
-        for (Band& b : bands) {
-            b.height *= stretch;
-            b.top = y;
-            b.boxY = y + (b.height - track * (b.below - b.above)) / 2;
-            y += b.height;
-        }
-        for (Node& n : nodes) n.y = bands[n.band].boxY;
-        for (Edge& e : edges) {
-            const Node& a = nodes[e.from];
-            e.trackY = e.way == Edge::Above ? a.y - boxH / 2 - 10.5 - track * e.level : a.y + boxH / 2 + 5 + track * e.level;
-        }
-        return y;
-    }
-};
-
-struct Painter {
     const SheetInput& in;
-    Layout& l;
-    Drawing& d;
+    struct Floor {
+        std::string name, height;
+    };
+    std::vector<Floor> floors; ///< the highest first; none where floors do not matter
+    std::vector<Thing> things;
+    std::vector<Feeder> feeders;
 
-    void bands(double right) {
-        for (std::size_t i = 0; i < l.bands.size(); ++i) {
-            const Band& b = l.bands[i];
-            if (i % 2) d.fill(margin, b.top, right - margin, b.height, Ink::Wash);
-            d.line({margin, b.top}, {right, b.top}, 0.12, Ink::Rule);
-            d.text({margin + 3, b.boxY}, b.name, 3.4, Align::Left, true, Ink::Ink, labelColumn - 5);
-            if (b.level) d.text({margin + 3, b.boxY + 4.4}, elevationWords(b.elevation, in.project.basis.units), 2.8, Align::Left, false, Ink::Quiet);
-        }
-        if (!l.bands.empty()) d.line({margin, l.bands.back().top + l.bands.back().height}, {right, l.bands.back().top + l.bands.back().height}, 0.12, Ink::Rule);
+    bool byFloor() const { return !floors.empty(); }
+    /// Boxes in the row that has the most.
+    static std::size_t widestRow(const FeederLayout& layout) {
+        std::vector<std::size_t> boxes(layout.rows.size(), 0);
+        for (const FeederLayout::Box& b : layout.boxes) ++boxes[b.row];
+        return boxes.empty() ? 0 : *std::max_element(boxes.begin(), boxes.end());
     }
 
-    void edge(const Edge& e) {
-        const Node &a = l.nodes[e.from], &b = l.nodes[e.to];
-        const NodeResult& n = *in.results.node(b.thing);
-        const bool over = n.run.size < 0 || n.run.tooSmall || n.run.dropOwn > n.run.need.ownLimit;
-        const Ink ink = over ? Ink::Stop : Ink::Ink;
-        const std::string tag = runTag(b.thing);
-        const std::string size = n.run.size >= 0 ? conductorWords(n.run, in.book) : "–";
-        const std::string run = n.run.need.lengthKnown ? lengthOf(n.run.need, in.project.basis.units) + " · " + percent(n.run.dropOwn) : "no length";
-        if (e.way == Edge::Straight) {
-            const double x1 = a.x + a.w / 2, x2 = b.x - b.w / 2;
-            d.line({x1, a.y}, {x2, b.y}, 0.5, ink);
-            const double mid = (x1 + x2) / 2, w = x2 - x1 - 1.5; // set narrower where the gap asks for it
-            d.text({mid, a.y - 1.4}, tag, 2.6, Align::Centre, true);
-            d.lastText()->halo = true;
-            d.text({mid, a.y + 3.9}, size, 2.5, Align::Centre, false, Ink::Quiet, w);
-            d.lastText()->halo = true;
-            d.text({mid, a.y + 7.2}, run, 2.5, Align::Centre, false, Ink::Quiet, w);
-            d.lastText()->halo = true;
-            d.hotspots.push_back({b.thing, mid - w / 2, a.y - 4, mid + w / 2, a.y + 1});
-            return;
+    FeederPlan plan(double widest, FeederPlan::Steps steps) const {
+        FeederPlan p;
+        p.widest = widest;
+        p.steps = steps;
+        p.sideHeight = sideHeight;
+        if (byFloor()) p.stretch = 2.5;
+        std::vector<char> feedsSome(things.size(), 0);
+        for (const Feeder& f : feeders) feedsSome[f.from] = 1;
+        for (std::size_t i = 0; i < things.size(); ++i) {
+            const Thing& t = things[i];
+            double width = widthOf(t.words) + 5;
+            double height = 4 + lineStep * double(t.words.size());
+            if (t.round) {
+                width += circleRoom;
+                height = byFloor() ? circleBelow + height - 2 : std::max(height, t.ref.is<Transformer>() ? 18.0 : 13.0);
+            } else if (feedsSome[i] && !byFloor()) {
+                height += busRoom;
+            }
+            p.boxes.push_back({std::max(30.0, width), height, byFloor() ? int(floorIndex(t.ref)) : 0});
         }
-        const double start = e.way == Edge::Above ? a.y - a.h / 2 : a.y + a.h / 2;
-        const bool fromAbove = b.band == a.band ? e.way == Edge::Above : b.band > a.band;
-        const double end = fromAbove ? b.y - b.h / 2 : b.y + b.h / 2;
-        d.path({{e.exitX, start}, {e.exitX, e.trackY}, {b.x, e.trackY}, {b.x, end}}, 0.5, ink);
-        // Beside the last stretch, near what is fed.
-        const double ly = fromAbove ? end - 8.4 - (b.round ? 8 : 0) : end + 4.4 + (b.round ? 8 : 0);
-        d.text({b.x + 1.8, ly}, tag, 2.6, Align::Left, true);
-        d.lastText()->halo = true;
-        d.text({b.x + 1.8, ly + 3.3}, size, 2.5, Align::Left, false, Ink::Quiet, pitch - 6);
-        d.lastText()->halo = true;
-        d.text({b.x + 1.8, ly + 6.6}, run, 2.5, Align::Left, false, Ink::Quiet, pitch - 6);
-        d.lastText()->halo = true;
-        d.hotspots.push_back({b.thing, b.x - 1.5, std::min(ly - 3, end), b.x + pitch - 4, std::max(ly + 7, end)});
+        for (const Feeder& f : feeders) {
+            const double device = f.device.empty() ? 0 : widthOf(f.device) + 2.5;
+            const double high = lineStep * double(f.label.size());
+            p.feeds.push_back(
+                {f.from, f.to, device, f.device.empty() ? 0 : 6.0, widthOf(f.label) + 2, high, f.alternate});
+        }
+        return p;
+    }
+
+private:
+    std::map<Ref, std::size_t> at;
+    std::vector<LevelId> floorLevels;
+
+    void findFloors(RiserLayout by) {
+        if (by == RiserLayout::OneLine) return;
+        std::vector<const Level*> levels;
+        for (const Level& l : in.project.levels) levels.push_back(&l);
+        std::stable_sort(levels.begin(), levels.end(),
+                         [](const Level* a, const Level* b) { return a->elevation > b->elevation; });
+        bool some = false;
+        for (const Level* l : levels)
+            if (std::any_of(in.results.order.begin(), in.results.order.end(),
+                            [&](Ref r) { return levelOf(in.project, r) == l->id; })) {
+                floors.push_back({l->name, elevationWords(l->elevation, in.project.basis.units)});
+                floorLevels.push_back(l->id);
+                some = true;
+            }
+        const bool none = std::any_of(in.results.order.begin(), in.results.order.end(),
+                                      [&](Ref r) { return floorIndex(r) == floorLevels.size(); });
+        if (none || !some) floors.push_back({"Not on a floor", ""});
+    }
+    std::size_t floorIndex(Ref r) const {
+        return std::size_t(std::find(floorLevels.begin(), floorLevels.end(), levelOf(in.project, r)) -
+                           floorLevels.begin());
+    }
+
+    /// Feeders of one board in the order of their places on it.
+    std::tuple<std::size_t, int, std::string> orderOf(const Feeder& f) const {
+        const Circuit* c = in.project.circuits.find(in.results.node(things[f.to].ref)->via);
+        return {f.from, c ? c->slot : 0, nameOf(in.project, things[f.to].ref)};
+    }
+
+    Thing thing(Ref r) const {
+        Thing t{r, !r.is<Board>(), false, false, {}};
+        const auto say = [&](const std::string& text, Ink ink = Ink::Ink, bool bold = false) {
+            t.words.push_back({text, textSize, bold, ink});
+        };
+        addWrapped(t.words, nameOf(in.project, r), widestName, {"", nameSize, true, Ink::Ink});
+        if (auto* b = in.project.boards.find(r.as<Board>())) {
+            const BoardResult& n = in.results.of(b->id);
+            const bool weak = n.fault.known && n.fault.worst() > b->ratingKA;
+            t.bad = weak || n.use > 1 || n.looped;
+            t.heavy = b->use == BoardUse::Switchboard;
+            say(systemWords(b->system));
+            const std::string used = percent(n.use * 100) + (n.use > 1 ? " used, over" : " used");
+            const Ink usedInk = n.use > 1 ? Ink::Stop : Ink::Ink;
+            if (b->main > 0) {
+                say(fmt::format("{} A, main {} A", number(b->bus), number(b->main)));
+                say(used, usedInk, n.use > 1);
+            } else {
+                say(fmt::format("{} A, {}", number(b->bus), used), usedInk, n.use > 1);
+            }
+            if (n.fault.known)
+                say(fmt::format("{} {} {} kA", faultWords(n.fault), weak ? "kA, over" : "of", figures(b->ratingKA)),
+                    weak ? Ink::Stop : Ink::Ink, weak);
+            else
+                say("not fed");
+            if (n.looped) say("fed in a circle", Ink::Stop, true);
+            electrode(t, n);
+        } else if (auto* x = in.project.transformers.find(r.as<Transformer>())) {
+            const TransformerResult& n = in.results.of(x->id);
+            t.bad = n.use > 1;
+            say(fmt::format("{} kVA, {} %Z", rating(x->kva), figures(x->percentZ)));
+            say(fmt::format("{} – {}", wordOf(x->primary), systemWords(x->secondary)));
+            say(fmt::format("{} used{}, {} kA", percent(n.use * 100), n.use > 1 ? ", over" : "",
+                            faultWords(n.secondary)),
+                n.use > 1 ? Ink::Stop : Ink::Ink, n.use > 1);
+        } else if (auto* s = in.project.sources.find(r.as<Source>())) {
+            say(systemWords(s->system));
+            if (s->kind != SourceKind::FaultLevel) say(rating(s->kva) + " kVA");
+            say(faultWords(in.results.of(s->id).fault) + " kA");
+        }
+        return t;
+    }
+    /// The conductor to the electrode, where a system begins: at the service, and behind a transformer.
+    void electrode(Thing& t, const NodeResult& n) const {
+        if (n.via || n.run.size < 0 || !(n.parent.is<Source>() || n.parent.is<Transformer>())) return;
+        const Bonding bond = bondingOf(n.run, in.project.basis.electrodeMaterial, in.book);
+        if (bond.electrode >= 0)
+            t.words.push_back(
+                {sizeWords(in.book, bond.electrode) + (in.book.metric() ? " to earth" : " to electrode")});
+    }
+
+    Feeder feeder(std::size_t from, std::size_t to) const {
+        const Ref thing = things[to].ref;
+        const NodeResult& n = *in.results.node(thing);
+        const RunResult& run = n.run;
+        Feeder f{from, to, false, Ink::Ink, {}, {}, {}};
+        const bool small = run.size < 0 || run.tooSmall,
+                   lossy = run.need.lengthKnown && run.dropOwn > run.need.ownLimit;
+        if (small || lossy) f.ink = Ink::Stop;
+        if (const Circuit* c = in.project.circuits.find(n.via)) {
+            f.device.push_back({deviceWords(in.results.of(c->id), c->poles, in.book), textSize, true, Ink::Ink});
+            if (c->device != DeviceKind::Breaker && !in.book.metric())
+                f.device.front().text += std::string(" ") + wordOf(c->device);
+        }
+        f.tag = runTag(thing);
+        f.label.push_back({f.tag, tagSize, true, Ink::Ink});
+        addWrapped(f.label,
+                   run.size >= 0 ? conductorWords(run, in.book) + (run.tooSmall ? ", too small" : "") : "no size fits",
+                   widestLabel, {"", textSize, small, f.ink});
+        const RunParts parts = partsOf(in.project, in.book, in.results, thing);
+        std::string length = parts.conduit.size ? parts.conduitType + " " + parts.conduit.size->name + ", " : "";
+        if (!run.need.lengthKnown)
+            length += "length not known";
+        else
+            length += lengthOf(run.need, in.project.basis.units) + ", " + percent(run.dropOwn);
+        if (lossy) length += fmt::format(", over {}", percent(run.need.ownLimit));
+        addWrapped(f.label, length, widestLabel, {"", textSize, lossy, lossy ? Ink::Stop : Ink::Ink});
+        return f;
+    }
+    Feeder alternate(std::size_t from, std::size_t to) const {
+        Feeder f{from, to, true, Ink::Ink, "", {}, {}};
+        f.label = {{"Alternate", tagSize, true, Ink::Ink}};
+        addWrapped(f.label, "from " + nameOf(in.project, things[from].ref), widestLabel, {});
+        f.label.push_back({"by transfer switch"});
+        return f;
     }
     std::string runTag(Ref node) const {
         RunId id;
@@ -265,116 +253,395 @@ struct Painter {
         const Run* r = in.project.runs.find(id);
         return r && !r->name.empty() ? r->name : textOf(id);
     }
+};
 
-    void node(const Node& n) {
-        const double left = n.x - n.w / 2, top = n.y - n.h / 2;
-        const auto three = [&](const std::string& name, const std::string& one, const std::string& two) {
-            // Above, where no line runs; else below.
-            const double base = n.lineAbove ? top + n.h + 4.2 : top - 8.4;
-            d.text({n.x, base}, name, 3.4, Align::Centre, true);
-            d.lastText()->halo = true;
-            d.text({n.x, base + 3.7}, one, 2.6, Align::Centre, false, Ink::Quiet);
-            d.lastText()->halo = true;
-            d.text({n.x, base + 7.1}, two, 2.6, Align::Centre, false, Ink::Quiet);
-            d.lastText()->halo = true;
-        };
-        if (auto* s = in.project.sources.find(n.thing.as<Source>())) {
-            circle({n.x, n.y}, circleR);
-            const bool generator = s->kind == SourceKind::Generator;
-            d.text({n.x, n.y + 1.3}, generator ? "G" : "U", 3.6, Align::Centre, true);
-            std::string taken; // what it takes over stands in words: a transfer is no feeder
-            for (const Board& b : in.project.boards)
-                if (b.alternate == Ref(s->id)) taken += (taken.empty() ? "takes over " : ", ") + b.name;
-            three(s->name, generator ? rating(s->kva) + " kVA, " + systemWords(s->system) : systemWords(s->system), taken.empty() ? figures(in.results.of(s->id).fault.worst()) + " kA" : taken);
-        } else if (auto* t = in.project.transformers.find(n.thing.as<Transformer>())) {
-            const TransformerResult& r = in.results.of(t->id);
-            d.line({left, n.y}, {n.x - 1.6 * circleR, n.y}, 0.5);
-            d.line({n.x + 1.6 * circleR, n.y}, {left + n.w, n.y}, 0.5);
-            circle({n.x - circleR * 0.6, n.y}, circleR, r.use > 1 ? Ink::Stop : Ink::Ink);
-            d.marks.push_back(CircleMark{{n.x + circleR * 0.6, n.y}, circleR, 0.5, r.use > 1 ? Ink::Stop : Ink::Ink, false});
-            three(t->name, fmt::format("{} kVA · {} %Z", rating(t->kva), figures(t->percentZ)), fmt::format("{} · {} kA", percent(r.use * 100), figures(r.secondary.worst())));
-        } else if (auto* b = in.project.boards.find(n.thing.as<Board>())) {
-            const BoardResult& r = in.results.of(b->id);
-            const bool weak = r.fault.known && r.fault.worst() > b->ratingKA, bad = weak || r.use > 1 || r.looped;
-            d.fill(left, top, n.w, n.h, Ink::Paper);
-            d.box(left, top, n.w, n.h, b->use == BoardUse::Switchboard ? 0.8 : 0.5, bad ? Ink::Stop : Ink::Ink);
-            d.text({n.x, top + 6}, b->name, 3.9, Align::Centre, true, Ink::Ink, n.w - 3);
-            d.text({n.x, top + 10.8}, fmt::format("{} A · {}", number(b->bus), percent(r.use * 100)), 2.8, Align::Centre, false, r.use > 1 ? Ink::Stop : Ink::Quiet, n.w - 2);
-            d.text({n.x, top + 15}, r.fault.known ? fmt::format("{} of {} kA", faultWords(r.fault), figures(b->ratingKA)) : "not fed", 2.8, Align::Centre, false, weak ? Ink::Stop : Ink::Quiet, n.w - 2);
-        }
-        d.hotspots.push_back({n.thing, left, n.round ? top - 11 : top, left + n.w, top + n.h});
+/// Paints the part of a layout that lies between two heights, with its upper edge at `y0` of the drawing.
+class Painter {
+public:
+    Painter(const Content& content, const FeederLayout& layout, Drawing& drawing, double edge, double left, double top,
+            double from, double to)
+        : c(content), l(layout), d(drawing), border(edge), x0(left), y0(top - from), first(from), last(to) {}
+
+    void paint(const std::string& before, const std::string& after) {
+        bands();
+        for (std::size_t f = 0; f < c.feeders.size(); ++f) line(c.feeders[f], l.feeds[f]);
+        for (std::size_t f = 0; f < c.feeders.size(); ++f) words(c.feeders[f], l.feeds[f]);
+        for (std::size_t i = 0; i < c.things.size(); ++i)
+            if (shown(l.boxes[i].top)) thing(i);
+        if (!before.empty()) match(first, "goes on above on " + before, true);
+        if (!after.empty()) match(last, "goes on below on " + after, false);
     }
-    void circle(Point c, double r, Ink ink = Ink::Ink) {
-        d.marks.push_back(CircleMark{c, r, 0, Ink::Paper, true});
-        d.marks.push_back(CircleMark{c, r, 0.5, ink, false});
+
+private:
+    const Content& c;
+    const FeederLayout& l;
+    Drawing& d;
+    double border, x0, y0, first, last;
+
+    bool shown(double y) const { return y >= first && y <= last; }
+    Point placed(Point p) const { return {p.x + x0, p.y + y0}; }
+
+    void bands() {
+        if (!c.byFloor()) return;
+        const double left = border, right = d.width - border;
+        for (std::size_t r = 0; r < l.rows.size();) {
+            std::size_t end = r;
+            while (end < l.rows.size() && l.rows[end].floor == l.rows[r].floor) ++end;
+            const double top = std::max(first, l.rows[r].top), bottom = std::min(last, l.rows[end - 1].bottom);
+            if (top < bottom) {
+                const auto& floor = c.floors[std::size_t(l.rows[r].floor)];
+                if (l.rows[r].floor % 2) d.fill(left, top + y0, right - left, bottom - top, Ink::Wash);
+                d.line({left, top + y0}, {right, top + y0}, 0.13, Ink::Rule);
+                d.line({left, bottom + y0}, {right, bottom + y0}, 0.13, Ink::Rule);
+                double y = bottom + y0 - 4 - (floor.height.empty() ? 0 : lineStep);
+                const auto name = wrapText(floor.name, floorColumn - 5, nameSize, true);
+                y -= 5 * double(name.size() - (name.empty() ? 0 : 1));
+                y = std::max(y, top + y0 + 6);
+                for (const std::string& line : name) {
+                    d.text({left + 2, y}, line, nameSize, Align::Left, true);
+                    y += 5;
+                }
+                d.text({left + 2, y - 0.6}, floor.height, textSize);
+            }
+            r = end;
+        }
+    }
+
+    /// A feeder's line as one mark for each part that is on this sheet, with its hops.
+    void line(const Feeder& f, const FeederLayout::Feed& way) {
+        std::vector<Point> part;
+        const auto close = [&] {
+            if (part.size() > 1) d.path(part, feederPen, f.ink, f.alternate);
+            part.clear();
+        };
+        for (std::size_t i = 1; i < way.line.size(); ++i) {
+            Point a = way.line[i - 1], b = way.line[i];
+            if (a.y == b.y) {
+                if (!shown(a.y)) {
+                    close();
+                    continue;
+                }
+                if (part.empty()) part.push_back(placed(a));
+                level(way, a, b, part);
+                continue;
+            }
+            const bool starts = shown(a.y), ends = shown(b.y);
+            if (std::max(a.y, b.y) < first || std::min(a.y, b.y) > last) {
+                close();
+                continue;
+            }
+            a.y = std::clamp(a.y, first, last);
+            b.y = std::clamp(b.y, first, last);
+            if (!starts) close();
+            if (part.empty()) part.push_back(placed(a));
+            part.push_back(placed(b));
+            if (!ends) close();
+        }
+        close();
+    }
+    void level(const FeederLayout::Feed& way, Point a, Point b, std::vector<Point>& part) const {
+        std::vector<double> xs;
+        for (Point h : way.hops)
+            if (h.y == a.y && h.x > std::min(a.x, b.x) && h.x < std::max(a.x, b.x)) xs.push_back(h.x);
+        std::sort(xs.begin(), xs.end());
+        if (b.x < a.x) std::reverse(xs.begin(), xs.end());
+        const double along = b.x > a.x ? 1 : -1;
+        for (double x : xs)
+            for (int k = 0; k <= 8; ++k) {
+                const double t = 3.14159265358979 * k / 8;
+                part.push_back(placed({x - along * hopRadius * std::cos(t), a.y - hopRadius * std::sin(t)}));
+            }
+        part.push_back(placed(b));
+    }
+
+    /// The device beside the beginning of a feeder, and the words beside its end.
+    void words(const Feeder& f, const FeederLayout::Feed& way) {
+        if (way.line.empty()) return;
+        if (way.sideways) return wordsBeside(f, way);
+        const Point start = way.line.front(), end = way.line.back();
+        if (!f.device.empty() && shown(start.y)) {
+            const Point at = placed({start.x, start.y + (way.leavesUpward ? -2.6 : 2.6)});
+            deviceBox(at, f.ink);
+            d.text({at.x + 2.2, at.y + 1.2}, f.device.front().text, textSize, Align::Left, true);
+        }
+        if (!shown(end.y)) return;
+        const double high = lineStep * double(f.label.size());
+        const double top = end.y + y0 + (way.arrivesFromBelow ? 1.2 : -1.2 - high);
+        label(f, {end.x + x0 + 1.8, top}, f.label.size());
+        d.hotspots.push_back({c.things[f.to].ref, end.x + x0, top, end.x + x0 + 1.8 + widthOf(f.label), top + high});
+    }
+    /// The tag above a level line, the rest beneath it.
+    void wordsBeside(const Feeder& f, const FeederLayout::Feed& way) {
+        const Point start = way.line.front(), end = way.line.back();
+        if (!shown(start.y)) return;
+        if (!f.device.empty()) {
+            const Point at = placed({start.x + 2.6, start.y});
+            deviceBox(at, f.ink);
+            d.text({at.x - 1.2, at.y - 2}, f.device.front().text, textSize, Align::Left, true);
+        }
+        const Point at = placed({end.x - way.labelRoom + 1, end.y});
+        const double high = lineStep * double(f.label.size());
+        label(f, {at.x, at.y - lineStep - 0.8}, 1);
+        label(f, {at.x, at.y + 0.8 - lineStep}, f.label.size(), 1);
+        d.hotspots.push_back({c.things[f.to].ref, at.x, at.y - lineStep - 0.8, end.x + x0, at.y + high});
+    }
+    void deviceBox(Point at, Ink ink) {
+        d.fill(at.x - 1.2, at.y - 1.2, 2.4, 2.4, Ink::Paper);
+        d.box(at.x - 1.2, at.y - 1.2, 2.4, 2.4, 0.35, ink);
+    }
+    /// The lines `from` to `end` of a feeder's words; `at`: the upper left corner of the first of all.
+    void label(const Feeder& f, Point at, std::size_t end, std::size_t from = 0) {
+        for (std::size_t i = from; i < end; ++i) {
+            const Words& w = f.label[i];
+            d.text({at.x, at.y + lineStep * double(i + 1) - 1}, w.text, w.size, Align::Left, w.bold, w.ink);
+        }
+    }
+
+    /// x of the ports of a thing at its upper or lower edge, from left to right.
+    std::vector<double> portsOf(std::size_t i, bool top) const {
+        std::vector<double> xs;
+        for (std::size_t f = 0; f < c.feeders.size(); ++f) {
+            if (l.feeds[f].line.empty() || l.feeds[f].sideways) continue;
+            if (c.feeders[f].from == i && l.feeds[f].leavesUpward == top) xs.push_back(l.feeds[f].line.front().x + x0);
+            if (c.feeders[f].to == i && l.feeds[f].arrivesFromBelow != top) xs.push_back(l.feeds[f].line.back().x + x0);
+        }
+        std::sort(xs.begin(), xs.end());
+        return xs;
+    }
+
+    void thing(std::size_t i) {
+        const Thing& t = c.things[i];
+        const FeederLayout::Box& b = l.boxes[i];
+        const double left = b.left + x0, top = b.top + y0;
+        const Ink ink = t.bad ? Ink::Stop : Ink::Ink;
+        if (t.round)
+            round(i, t, ink);
+        else {
+            d.fill(left, top, b.width, b.height, Ink::Paper);
+            d.box(left, top, b.width, b.height, t.heavy ? 1.0 : 0.7, ink);
+            write(t.words, left + 2.5, top + 2);
+            if (!c.byFloor()) bus(i, top + b.height);
+        }
+        d.hotspots.push_back({t.ref, left, top, left + b.width, top + b.height});
+    }
+    /// The bus of a board from which its feeders leave, inside its lower edge.
+    void bus(std::size_t i, double edge) {
+        const auto ports = portsOf(i, false);
+        if (ports.empty()) return;
+        const double y = edge - 2.6;
+        d.line({ports.front() - 2.5, y}, {ports.back() + 2.5, y}, busPen);
+        for (double x : ports) d.line({x, y}, {x, edge}, feederPen);
+    }
+    /// A source or transformer: circles, joined to the edges where its lines come and go, and its words.
+    void round(std::size_t i, const Thing& t, Ink ink) {
+        const FeederLayout::Box& b = l.boxes[i];
+        const double left = b.left + x0, right = left + b.width, top = b.top + y0, bottom = top + b.height;
+        const bool two = t.ref.is<Transformer>();
+        const auto [in, outSide] = sidesOf(i);
+        const bool level = in || outSide;
+        const double x = circleAt(i, left), y = c.byFloor() ? top + sideHeight : top + b.height / 2;
+        // Two circles overlap along the way that power takes.
+        const double across = two && level ? circleR * 0.6 : 0, upright = two && !level ? circleR * 0.6 : 0;
+        const double reach = two && level ? circleR * 0.8 : circleR + upright;
+        for (bool upper : {true, false}) {
+            const auto ports = portsOf(i, upper);
+            if (ports.empty()) continue;
+            const double edge = upper ? top : bottom;
+            d.line({x, upper ? y - reach : y + reach}, {x, edge}, feederPen, ink);
+            if (ports.size() > 1 || std::abs(ports.front() - x) > 1e-6)
+                d.line({std::min(x, ports.front()), edge}, {std::max(x, ports.back()), edge}, busPen, ink);
+        }
+        if (in) d.line({left, y}, {x - across - circleR, y}, feederPen, ink);
+        if (outSide) d.line({x + across + circleR, y}, {right, y}, feederPen, ink);
+        std::vector<Point> centres{{x - across, y - upright}};
+        if (two) centres.push_back({x + across, y + upright});
+        for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, 0, Ink::Paper, true});
+        for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, feederPen, ink, false});
+        if (auto* s = c.in.project.sources.find(t.ref.as<Source>()))
+            d.text({x, y + 1.5}, s->kind == SourceKind::Generator ? "G" : "U", 4.2, Align::Centre, true);
+        if (c.byFloor())
+            write(t.words, x + 3.5, top + circleBelow);
+        else
+            write(t.words, x + circleR + 2.5, y - lineStep * double(t.words.size()) / 2);
+    }
+    /// Whether a level line comes to it, and whether one leaves it.
+    std::pair<bool, bool> sidesOf(std::size_t i) const {
+        std::pair<bool, bool> sides{false, false};
+        for (std::size_t f = 0; f < c.feeders.size(); ++f) {
+            if (!l.feeds[f].sideways) continue;
+            sides.first = sides.first || c.feeders[f].to == i;
+            sides.second = sides.second || c.feeders[f].from == i;
+        }
+        return sides;
+    }
+    /// A circle stands at what comes in, else at the first that leaves.
+    double circleAt(std::size_t i, double left) const {
+        const double usual = left + circleR * 1.6 + 0.4;
+        if (sidesOf(i).first) return usual;
+        for (std::size_t f = 0; f < c.feeders.size(); ++f)
+            if (c.feeders[f].to == i && !l.feeds[f].line.empty()) return l.feeds[f].line.back().x + x0;
+        for (bool upper : {false, true}) {
+            const auto ports = portsOf(i, upper);
+            if (!ports.empty()) return ports.front();
+        }
+        return usual;
+    }
+    void write(const std::vector<Words>& lines, double x, double y) {
+        for (const Words& w : lines) {
+            y += lineStep;
+            d.text({x, y - 0.8}, w.text, w.size, Align::Left, w.bold, w.ink);
+        }
+    }
+
+    /// Where the drawing goes on on another sheet: each line that is cut bears its feeder's tag.
+    void match(double at, const std::string& words, bool top) {
+        const double y = at + y0;
+        d.line({border, y}, {d.width - border, y}, 0.35, Ink::Ink, true);
+        d.text({border + 2, top ? y - 1.6 : y + textSize + 0.8}, "Match line: " + words, textSize, Align::Left, true);
+        for (std::size_t f = 0; f < c.feeders.size(); ++f)
+            for (std::size_t i = 1; i < l.feeds[f].line.size(); ++i) {
+                const Point a = l.feeds[f].line[i - 1], b = l.feeds[f].line[i];
+                if (a.x != b.x || std::min(a.y, b.y) >= at || std::max(a.y, b.y) <= at) continue;
+                d.text({a.x + x0, top ? y - 1.2 : y + 3.6}, c.feeders[f].tag.empty() ? "alt." : c.feeders[f].tag, 2.5,
+                       Align::Centre, true);
+            }
     }
 };
 
-} // namespace
+const std::vector<const char*>& papersOf(const SheetInput& in) {
+    static const std::vector<const char*> metric{"A3 landscape", "A2", "A1", "A0"},
+        trade{"Tabloid", "ARCH C", "ARCH D", "ARCH E1"};
+    return in.book.metric() ? metric : trade;
+}
 
-namespace {
+/// A layout on its paper, and where it is cut.
+struct Arranged {
+    FeederLayout layout;
+    std::string paper;
+    double width = 0, height = 0; ///< of the paper
+    std::vector<double> cuts;     ///< heights at which sheets begin and the last ends
+};
 
-/// Lays out and paints on a drawing whose size is set already, below `top`.
-void fill(Layout& l, Drawing& d, const SheetInput& in, double top, double bottom) {
-    const double wide = l.widthNeeded();
-    if (d.width > wide && l.nodes.size() > 1) { // spread over the sheet
-        const double x0 = margin + labelColumn + boxW / 2, k = std::min(1.6, (d.width - margin - tagRoom - boxW / 2 - x0) / std::max(1.0, wide - margin - tagRoom - boxW / 2 - x0));
-        for (Node& n : l.nodes) {
-            const double moved = (n.x - x0) * (k - 1);
-            for (Edge& e : l.edges)
-                if (l.at[n.thing] == e.from) e.exitX += moved;
-            n.x += moved;
+/// On the smallest paper that holds it, with floors as high as that allows.
+Arranged arrange(const Content& content) {
+    const double column = content.byFloor() ? floorColumn : 0;
+    Arranged a;
+    double wide = 0, tall = 0;
+    const auto fits = [&](const char* paper, FeederPlan::Steps steps) {
+        const PaperSize size = paperSize(paper);
+        a.paper = paper;
+        a.width = size.width;
+        a.height = size.height;
+        wide = size.width - 2 * margin - column;
+        tall = size.height - titleRoom - footRoom - margin;
+        FeederPlan plan = content.plan(wide, steps);
+        a.layout = layOutFeeders(plan);
+        if (a.layout.width > wide || a.layout.height > tall) return false;
+        // What room is left goes between the boxes and between the rows.
+        const std::size_t inWidest = content.widestRow(a.layout);
+        plan.gap += std::min(16.0, (wide - a.layout.width) / double(std::max<std::size_t>(1, inWidest)) * 0.9);
+        if (a.layout.rows.size() > 1)
+            plan.air = std::min(16.0, (tall - a.layout.height) / double(a.layout.rows.size() - 1) * 0.9);
+        FeederLayout airy = layOutFeeders(plan);
+        if (airy.width <= wide && airy.height <= tall) a.layout = std::move(airy);
+        return true;
+    };
+    bool found = false;
+    for (const char* paper : papersOf(content.in)) {
+        if (content.byFloor()) found = fits(paper, FeederPlan::Steps::Chains) || fits(paper, FeederPlan::Steps::OneRow);
+        found = found || fits(paper, FeederPlan::Steps::Rows);
+        if (found) break;
+    }
+    if (!found) { // the fewest sheets, if need be wider ones: a floor may have more lines side by side than the largest
+                  // takes
+        for (FeederPlan::Steps steps : {FeederPlan::Steps::OneRow, FeederPlan::Steps::Chains}) {
+            if (!content.byFloor()) break;
+            FeederLayout other = layOutFeeders(content.plan(wide, steps));
+            const bool narrower = std::max(other.width, wide) < std::max(a.layout.width, wide) - 1;
+            const bool asNarrow = std::max(other.width, wide) < std::max(a.layout.width, wide) + 1;
+            if (narrower || (asNarrow && other.height < a.layout.height)) a.layout = std::move(other);
+        }
+        if (a.layout.width > wide) {
+            a.paper = "roll";
+            a.width += a.layout.width - wide;
         }
     }
-    l.setHeights(top, bottom - top);
-    Painter p{in, l, d};
-    p.bands(d.width - margin);
-    for (const Edge& e : l.edges) p.edge(e);
-    for (const Node& n : l.nodes) p.node(n);
+    a.cuts.push_back(0);
+    for (const auto& row : a.layout.rows)
+        if (row.bottom > a.cuts.back() + tall && row.top > a.cuts.back()) a.cuts.push_back(row.top);
+    a.cuts.push_back(a.layout.height);
+    return a;
 }
 
-Layout laidOut(const SheetInput& in) {
-    Layout l{in, {}, {}, {}, {}};
-    l.makeBands();
-    l.makeNodes();
-    l.routeEdges();
-    return l;
+std::string pageNumber(const std::string& number, std::size_t page) {
+    return page == 0 ? number : fmt::format("{}.{}", number, page + 1);
+}
+
+/// What the marks mean, above the foot.
+void legend(Drawing& d, const SheetInput& in, double y) {
+    double x = margin;
+    const auto say = [&](const std::string& text, double room) {
+        d.text({x + room, y + 1.2}, text, textSize);
+        x += room + textWidth(text, textSize) + 8;
+    };
+    d.box(x + 2, y - 1.2, 2.4, 2.4, 0.35);
+    say(in.book.metric() ? "Device of a feeder" : "Device of a feeder: amperes / poles", 8);
+    d.path({{x, y}, {x + 3, y}, {x + 3 + 0.3, y - 0.6}, {x + 4, y - 0.85}, {x + 4.7, y - 0.6}, {x + 5, y}, {x + 8, y}},
+           feederPen);
+    d.line({x + 4, y - 3}, {x + 4, y + 2.4}, feederPen);
+    say("Two feeders that cross and do not touch", 10);
+    d.line({x, y}, {x + 9, y}, feederPen, Ink::Ink, true);
+    say("Alternate supply", 11);
+    say("kA: largest fault current there, of the rating", 0);
 }
 
 } // namespace
 
-Drawing riserDiagram(const SheetInput& in, const std::string& number) {
-    Drawing d;
-    d.title = "Riser diagram";
-    d.number = number;
-    Layout l = laidOut(in);
-    const double top = 26, wide = l.widthNeeded(), tall = l.setHeights(top, 0) + margin + 10;
-    const std::array<const char*, 3> papers = in.book.metric() ? std::array{"A3 landscape", "A2", "A1"} : std::array{"Tabloid", "ARCH C", "ARCH D"};
-    for (const char* name : papers) {
-        d.paper = name;
-        d.width = paperSize(name).width, d.height = paperSize(name).height;
-        if (wide <= d.width && tall <= d.height) break;
-    }
-    if (wide > d.width || tall > d.height) { // a larger building makes a longer roll
-        d.paper = "roll";
-        d.width = std::max(d.width, wide), d.height = std::max(d.height, tall);
-    }
-    d.text({margin, 17}, "RISER DIAGRAM", 4, Align::Left, true);
-    d.text({d.width - margin, 17}, fmt::format("{} · issue {}{}", in.project.basis.title, in.project.basis.issue, in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate), 3, Align::Right);
-    d.line({margin, 20}, {d.width - margin, 20}, 0.5);
-    fill(l, d, in, top, d.height - margin - 8);
-    footStrip(d, in, margin);
-    return d;
+std::size_t riserPages(const SheetInput& in, RiserLayout layout) {
+    return arrange(Content(in, layout)).cuts.size() - 1;
 }
 
-Drawing riserBare(const SheetInput& in, double proportion) {
+std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, const std::string& number) {
+    const Content content(in, layout);
+    const Arranged a = arrange(content);
+    const bool byFloor = layout == RiserLayout::ByFloor;
+    const double column = content.byFloor() ? floorColumn : 0;
+    std::vector<Drawing> sheets;
+    for (std::size_t page = 0; page + 1 < a.cuts.size(); ++page) {
+        Drawing d;
+        d.title = byFloor ? "Riser diagram" : "One-line diagram";
+        d.number = pageNumber(number, page);
+        d.paper = a.paper;
+        d.width = a.width;
+        d.height = a.height;
+        d.text({margin, 17}, byFloor ? "RISER DIAGRAM" : "ONE-LINE DIAGRAM", 4.6, Align::Left, true);
+        d.text({d.width - margin, 17},
+               fmt::format("{} · issue {}{}", in.project.basis.title, in.project.basis.issue,
+                           in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate),
+               textSize, Align::Right, false, Ink::Ink, d.width * 0.6);
+        d.line({margin, 20}, {d.width - margin, 20}, 0.35);
+        const double spare = std::max(0.0, d.width - 2 * margin - column - a.layout.width);
+        Painter painter(content, a.layout, d, margin, margin + column + spare / 2, titleRoom, a.cuts[page],
+                        a.cuts[page + 1]);
+        painter.paint(page == 0 ? "" : pageNumber(number, page - 1),
+                      page + 2 < a.cuts.size() ? pageNumber(number, page + 1) : "");
+        legend(d, in, d.height - margin - 9);
+        footStrip(d, in, margin);
+        sheets.push_back(std::move(d));
+    }
+    return sheets;
+}
+
+Drawing riserBare(const SheetInput& in, RiserLayout layout, double width) {
+    const Content content(in, layout);
+    const double edge = 4, column = content.byFloor() ? floorColumn : 0;
+    const FeederLayout l = layOutFeeders(content.plan(width - 2 * edge - column, FeederPlan::Steps::Rows));
     Drawing d;
     d.title = "Riser";
-    Layout l = laidOut(in);
-    const double wide = std::max(180.0, l.widthNeeded() - 10), tall = l.setHeights(4, 0) + 4;
-    d.width = std::max(wide, tall * proportion);
-    d.height = std::max(tall, d.width / proportion);
-    fill(l, d, in, 4, d.height - 4);
+    d.width = std::max(width, l.width + 2 * edge + column);
+    d.height = l.height + 2 * edge;
+    Painter(content, l, d, edge, edge + column + (d.width - 2 * edge - column - l.width) / 2, edge, 0, l.height)
+        .paint("", "");
     return d;
 }
 

@@ -10,8 +10,8 @@
 namespace lintel {
 
 PaperSize paperSize(const std::string& name) {
-    static const std::map<std::string, PaperSize> sizes{{"Letter", {215.9, 279.4}}, {"Legal", {215.9, 355.6}}, {"Tabloid", {431.8, 279.4}}, {"ARCH C", {609.6, 457.2}}, {"ARCH D", {914.4, 609.6}},
-                                                        {"A4", {210, 297}}, {"A3", {297, 420}}, {"A3 landscape", {420, 297}}, {"A2", {594, 420}}, {"A1", {841, 594}}};
+    static const std::map<std::string, PaperSize> sizes{{"Letter", {215.9, 279.4}}, {"Legal", {215.9, 355.6}}, {"Tabloid", {431.8, 279.4}}, {"ARCH C", {609.6, 457.2}}, {"ARCH D", {914.4, 609.6}}, {"ARCH E1", {1066.8, 762}},
+                                                        {"A4", {210, 297}}, {"A3", {297, 420}}, {"A3 landscape", {420, 297}}, {"A2", {594, 420}}, {"A1", {841, 594}}, {"A0", {1189, 841}}};
     const auto it = sizes.find(name);
     return it == sizes.end() ? sizes.at("Letter") : it->second;
 }
@@ -42,7 +42,17 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
             if (!isLetter(c) && !isDigit(c) && c != '-' && c != '_') c = '_';
         return s;
     };
-    if (!in.project.boards.empty()) set.push_back({"E-501", "Riser diagram", "", "E-501_riser", [&in] { return riserDiagram(in, "E-501"); }});
+    const auto distribution = [&](RiserLayout layout, const std::string& first, const std::string& title, const std::string& word) {
+        const std::size_t pages = riserPages(in, layout);
+        for (std::size_t page = 0; page < pages; ++page) {
+            const std::string number = page == 0 ? first : fmt::format("{}.{}", first, page + 1);
+            set.push_back({number, title, "", number + "_" + word, [&in, layout, first, page] { return riserDiagram(in, layout, first)[page]; }});
+        }
+    };
+    if (!in.project.boards.empty()) {
+        distribution(RiserLayout::ByFloor, "E-501", "Riser diagram", "riser");
+        distribution(RiserLayout::OneLine, "E-502", "One-line diagram", "one-line");
+    }
     int n = 101;
     for (const Level& l : in.project.levels) {
         const bool drawn = std::any_of(in.project.walls.begin(), in.project.walls.end(), [&](const Wall& w) { return w.level == l.id; }) ||

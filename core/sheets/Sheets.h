@@ -31,11 +31,16 @@ Drawing waySchedule(const SheetInput& in, BoardId board, const std::string& numb
 /// Rows that it takes: a three-pole way or an empty one takes one, a way of single poles three; a section's heading one.
 int wayScheduleRows(const Project& project, const Board& board);
 
-/// The riser by floors, laid out from the model: floors as bands, everything on its own, feeders at right angles in a
-/// column of their own, so that no line runs through a box. On the smallest sheet of the country that holds it, from Tabloid or A3 up.
-Drawing riserDiagram(const SheetInput& in, const std::string& number = "");
-/// The same without a sheet around it, for the screen: as large as it needs, in the proportion width : height given.
-Drawing riserBare(const SheetInput& in, double proportion);
+/// What feeds what, by floors as bands, or by the steps down from the sources.
+enum class RiserLayout { ByFloor, OneLine };
+/// The distribution laid out from the model: every feeder a line of its own, from its own device to its own load. On the smallest
+/// sheet of the country that holds it, from Tabloid or A3 up; what the largest (ARCH E1, A0) does not hold goes on below a
+/// match line on a further sheet, "E-501.2". At least one sheet.
+std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, const std::string& number = "");
+/// How many sheets that makes.
+std::size_t riserPages(const SheetInput& in, RiserLayout layout);
+/// The same without a sheet around it, for the screen: rows no wider than `width` mm where that can be, as high as it needs.
+Drawing riserBare(const SheetInput& in, RiserLayout layout, double width);
 
 /// How wiring is coloured on plan.
 enum class PlanColour { Circuit, Board, Phase, Drop };

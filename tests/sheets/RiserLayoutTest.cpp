@@ -1,67 +1,166 @@
-// The riser of many buildings: everything on its own floor, no two boxes over one another, no line through a box.
+// The riser and the one-line of many buildings, read back from what is drawn: which line joins what, and where words
+// stand.
 
+#include "core/project/ProjectFile.h"
 #include "core/sheets/Sheets.h"
+#include "core/sheets/TextWidth.h"
 #include "tests/Building.h"
+
+#include <map>
+#include <set>
 
 using namespace lintel;
 
 namespace {
-struct Box { Ref thing; double l, t, r, b; };
-bool apart(const Box& x, const Box& y) { return x.r < y.l || y.r < x.l || x.b < y.t || y.b < x.t; }
-/// Whether a straight stretch, upright or level, runs through the inside of a box.
-bool through(Point a, Point b, const Box& x) {
-    const double e = 0.15, l = std::min(a.x, b.x), r = std::max(a.x, b.x), t = std::min(a.y, b.y), m = std::max(a.y, b.y);
-    return l < x.r - e && r > x.l + e && t < x.b - e && m > x.t + e;
+
+using Feeds = std::multiset<std::pair<Ref, Ref>>;
+
+bool touches(const Hotspot& h, Point p) {
+    const double e = 1e-6;
+    const bool level =
+        (std::abs(p.y - h.top) < e || std::abs(p.y - h.bottom) < e) && p.x > h.left - e && p.x < h.right + e;
+    const bool upright =
+        (std::abs(p.x - h.left) < e || std::abs(p.x - h.right) < e) && p.y > h.top - e && p.y < h.bottom + e;
+    return level || upright;
 }
+
+/// The places of boards, transformers and sources: of a thing's hotspots that of its box or circle comes last.
+std::map<Ref, Hotspot> placesOf(const Drawing& d) {
+    std::map<Ref, Hotspot> places;
+    for (const Hotspot& h : d.hotspots) places[h.thing] = h;
+    return places;
+}
+
+/// Whatever a line of the drawing joins, by following it: nothing of the project is asked.
+Feeds feedsDrawn(const Drawing& d) {
+    const auto places = placesOf(d);
+    Feeds feeds;
+    for (const Mark& m : d.marks) {
+        const auto* line = std::get_if<LineMark>(&m);
+        if (!line || line->closed || line->width != 0.5) continue;
+        const Point start = line->points.front(), end = line->points.back();
+        Ref from, to;
+        for (const auto& [thing, h] : places) {
+            if (touches(h, start)) from = thing;
+            if (touches(h, end)) to = thing;
+        }
+        if (from && to && from != to) feeds.insert({from, to});
+    }
+    return feeds;
+}
+
+Feeds feedsOf(const Project& p, const Results& r) {
+    Feeds feeds;
+    for (Ref thing : r.order)
+        if (const NodeResult& n = *r.node(thing); n.parent && !n.looped) feeds.insert({n.parent, thing});
+    for (const Board& b : p.boards)
+        if (b.alternate) feeds.insert({b.alternate, b.id});
+    return feeds;
+}
+
+void wordsOnPaper(const Drawing& d) {
+    for (const Mark& m : d.marks)
+        if (const auto* t = std::get_if<TextMark>(&m)) {
+            INFO(t->text);
+            const double wide = std::min(t->within > 0 ? t->within : 1e9, textWidth(t->text, t->size, t->bold));
+            const double left = t->at.x - (t->align == Align::Left ? 0 : t->align == Align::Centre ? wide / 2 : wide);
+            CHECK(left >= 0);
+            CHECK(left + wide <= d.width);
+            CHECK(t->at.y > 0);
+            CHECK(t->at.y < d.height);
+        }
+}
+
 } // namespace
 
-TEST_CASE("risers of forty buildings") {
+TEST_CASE("the lines of forty risers and one-lines, followed from end to end, give the tree of the project and nothing "
+          "else") {
     for (std::uint32_t seed = 1; seed <= 40; ++seed) {
         INFO("seed " << seed);
         const Project p = randomBuilding(seed, 2 + int(seed) % 16);
         const Results r = solve(p, nec());
-        for (const Drawing& d : {riserDiagram({p, nec(), r}), riserBare({p, nec(), r}, 1.5)}) {
-            std::vector<Box> boxes;
-            for (const Hotspot& h : d.hotspots) // a box of a board is 34 mm wide and 18.5 high
-                if (h.thing.is<Board>() && std::abs(h.right - h.left - 34) < 0.01 && std::abs(h.bottom - h.top - 18.5) < 0.01) boxes.push_back({h.thing, h.left, h.top, h.right, h.bottom});
-            CHECK(boxes.size() == p.boards.size());
-            for (std::size_t i = 0; i < boxes.size(); ++i)
-                for (std::size_t k = i + 1; k < boxes.size(); ++k) CHECK(apart(boxes[i], boxes[k]));
-            // Boards of a higher floor stand higher on the sheet.
-            for (const Box& x : boxes)
-                for (const Box& y : boxes) {
-                    const double ex = p.levels[p.boards[x.thing.as<Board>()].level].elevation, ey = p.levels[p.boards[y.thing.as<Board>()].level].elevation;
-                    if (ex > ey) CHECK(x.b < y.t);
-                    if (ex == ey) CHECK(x.t == Approx(y.t));
-                }
-            int lines = 0;
-            for (const Mark& m : d.marks) {
-                const auto* l = std::get_if<LineMark>(&m);
-                if (!l || l->closed || l->width != 0.5 || l->points.size() < 2) continue;
-                if (l->points.size() == 2 && std::abs(l->points[0].y - 20) < 0.01) continue; // the rule below the title
-                ++lines;
-                for (std::size_t i = 1; i < l->points.size(); ++i) {
-                    const Point a = l->points[i - 1], b = l->points[i];
-                    CHECK((std::abs(a.x - b.x) < 1e-6 || std::abs(a.y - b.y) < 1e-6));
-                    for (const Box& x : boxes) CHECK_FALSE(through(a, b, x));
-                }
-            }
-            CHECK(lines >= int(p.boards.size()));
-            for (const Mark& m : d.marks)
-                if (const auto* t = std::get_if<TextMark>(&m)) CHECK((t->at.x > 0 && t->at.x < d.width && t->at.y > 0 && t->at.y < d.height));
+        for (RiserLayout layout : {RiserLayout::ByFloor, RiserLayout::OneLine}) {
+            const auto sheets = riserDiagram({p, nec(), r}, layout, "E-501");
+            REQUIRE(sheets.size() == riserPages({p, nec(), r}, layout));
+            for (const Drawing& d : sheets) wordsOnPaper(d);
+            if (sheets.size() == 1) CHECK(feedsDrawn(sheets.front()) == feedsOf(p, r));
+            for (double width : {300.0, 600.0})
+                CHECK(feedsDrawn(riserBare({p, nec(), r}, layout, width)) == feedsOf(p, r));
         }
+        // Boards of a higher floor stand higher on the sheet.
+        const auto places = placesOf(riserBare({p, nec(), r}, RiserLayout::ByFloor, 400));
+        for (const Board& x : p.boards)
+            for (const Board& y : p.boards)
+                if (p.levels[x.level].elevation > p.levels[y.level].elevation)
+                    CHECK(places.at(x.id).bottom < places.at(y.id).top);
     }
 }
 
-TEST_CASE("an empty project, a board on no floor, a building of a hundred boards") {
+TEST_CASE("the demos' risers show each feeder with its own device, size and length, and the alternate supply as a line "
+          "of its own") {
+    const Project p = *loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel");
+    const Results r = solve(p, nec());
+    for (RiserLayout layout : {RiserLayout::ByFloor, RiserLayout::OneLine}) {
+        const auto sheets = riserDiagram({p, nec(), r}, layout, "E-501");
+        REQUIRE(sheets.size() == 1);
+        CHECK(sheets[0].paper == "ARCH C");
+        CHECK(feedsDrawn(sheets[0]) == feedsOf(p, r));
+        const std::string words = "\n" + sheets[0].words();
+        for (const char* name : {"MDS", "HM-1", "LP-1", "LP-2", "T-1", "Utility", "G-1", "F-2", "400/3",
+                                 "4 × 500 kcmil, #3 gnd", "EMT 3, 81 ft, 0.3 %", "Alternate"}) {
+            INFO(name);
+            CHECK(words.find("\n" + std::string(name) + "\n") != std::string::npos);
+        }
+        int devices = 0; // one for each feeder that leaves a circuit of a board, and one in the legend
+        for (const Mark& m : sheets[0].marks)
+            if (const auto* l = std::get_if<LineMark>(&m);
+                l && l->closed && l->points.size() == 4 && std::abs(l->points[1].x - l->points[0].x - 2.4) < 1e-9)
+                ++devices;
+        int feeders = 0;
+        for (Ref thing : r.order) feeders += bool(r.node(thing)->via);
+        CHECK(devices == feeders + 1);
+    }
+}
+
+TEST_CASE("an empty project and a board on no floor have a riser") {
     Project empty;
-    CHECK(riserDiagram({empty, nec(), solve(empty, nec())}).paper == "Tabloid");
+    for (RiserLayout layout : {RiserLayout::ByFloor, RiserLayout::OneLine}) {
+        const auto sheets = riserDiagram({empty, nec(), solve(empty, nec())}, layout);
+        REQUIRE(sheets.size() == 1);
+        CHECK(sheets[0].paper == "Tabloid");
+    }
     OneBoard w;
     const Results r = w.solved();
-    CHECK(riserDiagram({w.p, nec(), r}).words().find("LP-1") != std::string::npos);
-    const Project big = randomBuilding(3, 100);
-    const Results rb = solve(big, nec());
-    const Drawing d = riserDiagram({big, nec(), rb});
-    CHECK((d.paper == "ARCH D" || d.paper == "roll"));
-    CHECK(d.width >= 914);
+    CHECK(riserDiagram({w.p, nec(), r}, RiserLayout::ByFloor)[0].words().find("LP-1") != std::string::npos);
+}
+
+TEST_CASE("forty boards go on one ARCH D, eighty on one ARCH E1, more go on beyond a match line on further sheets") {
+    const auto papers = [](const Project& p, RiserLayout layout) {
+        const Results r = solve(p, nec());
+        const auto sheets = riserDiagram({p, nec(), r}, layout, "E-501");
+        std::vector<std::string> all;
+        for (const Drawing& d : sheets) all.push_back(d.paper);
+        if (sheets.size() == 1) CHECK(feedsDrawn(sheets[0]) == feedsOf(p, r));
+        return all;
+    };
+    CHECK(papers(tower(8, 5), RiserLayout::ByFloor) == std::vector<std::string>{"ARCH D"});
+    CHECK(papers(tower(8, 5), RiserLayout::OneLine) == std::vector<std::string>{"ARCH D"});
+    CHECK(papers(tower(8, 10), RiserLayout::ByFloor) == std::vector<std::string>{"ARCH E1"});
+
+    const Project big = tower(40, 5);
+    const Results r = solve(big, nec());
+    const auto sheets = riserDiagram({big, nec(), r}, RiserLayout::ByFloor, "E-501");
+    REQUIRE(sheets.size() > 1);
+    std::multiset<Ref> shown;
+    for (std::size_t i = 0; i < sheets.size(); ++i) {
+        CHECK(sheets[i].paper == "ARCH E1");
+        CHECK(sheets[i].number == (i == 0 ? "E-501" : "E-501." + std::to_string(i + 1)));
+        const std::string words = sheets[i].words();
+        if (i + 1 < sheets.size())
+            CHECK(words.find("Match line: goes on below on E-501." + std::to_string(i + 2)) != std::string::npos);
+        if (i > 0) CHECK(words.find("Match line: goes on above on E-501") != std::string::npos);
+        for (const auto& [thing, h] : placesOf(sheets[i])) shown.insert(thing);
+        wordsOnPaper(sheets[i]);
+    }
+    for (const Board& b : big.boards) CHECK(shown.count(b.id) >= 1);
 }
