@@ -2,22 +2,59 @@
 
 #include "app/frame/PaintKit.h"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QWheelEvent>
+
+#include <map>
 
 namespace lintel {
 
 DrawingView::DrawingView(Session& s, QWidget* parent) : QWidget(parent), session(s) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
-    connect(&session, &Session::selectionChanged, this, [this] { update(); });
+    connect(&session, &Session::selectionChanged, this, [this] {
+        const auto chosen = session.selectionList();
+        if (!chosen.empty()) reveal(chosen.front());
+        update();
+    });
 }
 
 void DrawingView::show(const Drawing& d, bool asPrinted) {
     const bool other = d.title != shown.title || d.width != shown.width || d.height != shown.height;
     shown = d;
     printed = asPrinted;
-    if (other || fitted) fit();
+    if (other || fitted) {
+        fit();
+        const auto chosen = session.selectionList();
+        if (leastScale > 0 && !chosen.empty()) reveal(chosen.front());
+    }
+    update();
+}
+
+void DrawingView::reveal(Ref thing) {
+    for (auto h = shown.hotspots.rbegin(); h != shown.hotspots.rend(); ++h) {
+        if (h->thing != thing) continue;
+        const QRectF at(toScreen({h->left, h->top}), toScreen({h->right, h->bottom}));
+        const QRectF seen = QRectF(rect()).adjusted(24, 24, -24, -24);
+        if (!at.isValid() || seen.contains(at) || seen.width() < at.width() || seen.height() < at.height()) return;
+        if (at.left() < seen.left() || at.right() > seen.right()) offset.rx() += seen.center().x() - at.center().x();
+        if (at.top() < seen.top() || at.bottom() > seen.bottom()) offset.ry() += seen.center().y() - at.center().y();
+        update();
+        return;
+    }
+}
+
+void DrawingView::keyPressEvent(QKeyEvent* e) {
+    const double page = height() * 0.8, line = 60;
+    const std::map<int, QPointF> steps{{Qt::Key_PageDown, {0, -page}}, {Qt::Key_PageUp, {0, page}}, {Qt::Key_Down, {0, -line}}, {Qt::Key_Up, {0, line}}, {Qt::Key_Left, {line, 0}}, {Qt::Key_Right, {-line, 0}}};
+    const auto step = steps.find(e->key());
+    if (step == steps.end() || e->modifiers() != Qt::NoModifier) return QWidget::keyPressEvent(e);
+    // Never further than where the last of the drawing is still seen.
+    const double right = shown.width * scale, bottom = shown.height * scale, edge = 60;
+    offset += step->second;
+    offset.rx() = std::clamp(offset.x(), std::min(edge, edge - right), width() - edge);
+    offset.ry() = std::clamp(offset.y(), std::min(edge, edge - bottom), height() - edge);
     update();
 }
 
@@ -52,8 +89,19 @@ void DrawingView::paintEvent(QPaintEvent*) {
         for (const Hotspot& h : shown.hotspots)
             if (h.thing == thing) p.fillRect(QRectF(h.left - 0.8, h.top - 0.8, h.right - h.left + 1.6, h.bottom - h.top + 1.6), wash);
     };
-    for (Ref r : session.selectionList()) around(r, theme().accent);
     paint(p, shown, printed ? paperPalette() : t.palette());
+    for (Ref r : session.selectionList()) { // over the drawing: what it fills would hide it
+        around(r, t.accent);
+        for (auto h = shown.hotspots.rbegin(); h != shown.hotspots.rend(); ++h) {
+            if (h->thing != r) continue;
+            QPen outline(t.accent, 2);
+            outline.setCosmetic(true);
+            p.setPen(outline);
+            p.setBrush(Qt::NoBrush);
+            p.drawRect(QRectF(h->left - 0.8, h->top - 0.8, h->right - h->left + 1.6, h->bottom - h->top + 1.6));
+            break;
+        }
+    }
     if (grabbed && moved) {
         around(grabbed, t.accent);
         if (over && over != grabbed) around(over, t.check);

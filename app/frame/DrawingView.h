@@ -18,6 +18,8 @@ public:
     void fit();
     /// Pixels for a millimetre, below which a drawing is not fitted as a whole; 0: none.
     void setLeastScale(double pixels) { leastScale = pixels; }
+    /// Moves the drawing so far that the thing is seen, where it is on it at all.
+    void reveal(Ref thing);
     const Drawing& drawing() const { return shown; }
     /// Where a point of the drawing (mm) is on the widget.
     QPointF toScreen(Point mm) const;
@@ -29,6 +31,7 @@ protected:
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;
     void mouseDoubleClickEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
     void resizeEvent(QResizeEvent*) override;
 
 Q_SIGNALS:

@@ -1,6 +1,7 @@
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
 #include "core/sheets/ScheduleWriter.h"
+#include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
 
@@ -51,10 +52,11 @@ struct Writer : ScheduleWriter {
         const bool spare = c.use != CircuitUse::Load;
         const double base = top + rows * h / 2 + 0.95;
         const auto mid = [&](double a, double z) { return (s.x(a) + s.x(z)) / 2; };
-        d.text({mid(0, s.breaker), base}, std::to_string(c.slot), 2.5, Align::Centre);
+        const int step = b.form == BoardForm::TwoColumn ? 2 : 1;
+        for (int row = 0; row < rows; ++row) // each pole has its own number
+            d.text({mid(0, s.breaker), top + (row + 0.5) * h + 0.95}, std::to_string(c.slot + row * step), 2.5, Align::Centre);
         if (c.use != CircuitUse::Reserved) d.text({mid(s.breaker, s.serves), base}, breakerWords(cr.device, c.poles), 2.5, Align::Centre, true);
-        d.text({s.x(s.serves + 1.4), base}, servesWords(in.project, in.results, c.id), 2.5, s.mirrored ? Align::Right : Align::Left, false, spare ? Ink::Quiet : Ink::Ink, s.wire - s.serves - 2.4);
-        if (spare) d.lastText()->italic = true;
+        serves(s, {s.x(s.serves + 1.4), base}, servesWords(in.project, in.results, c.id), rows * h, spare);
         if (!spare) {
             const RunResult* run = in.results.run(c.id);
             if (run && run->size >= 0) d.text({mid(s.wire, s.va), base}, sizeShort(*run), 2.4, Align::Centre, false, Ink::Ink, s.va - s.wire - 1);
@@ -66,6 +68,23 @@ struct Writer : ScheduleWriter {
             d.text({vaRight(s, line), top + (i + 0.5) * h + 0.95}, number(va), 2.5, Align::Right, false, spare ? Ink::Quiet : Ink::Ink, s.phase - 1.6);
         }
         d.hotspots.push_back({c.id, std::min(s.x(0), s.x(s.inner)), top, std::max(s.x(0), s.x(s.inner)), top + rows * h});
+    }
+    /// What a circuit serves: in two lines where one would have to be set much narrower.
+    void serves(const Side& s, Point at, const std::string& text, double height, bool spare) {
+        const double room = s.wire - s.serves - 2.4;
+        constexpr double size = 2.5, small = 2.1, leastSqueeze = 0.85, twoLines = 4.6;
+        const auto write = [&](double base, const std::string& line, double letters) {
+            d.text({at.x, base}, line, letters, s.mirrored ? Align::Right : Align::Left, false, spare ? Ink::Quiet : Ink::Ink, room);
+            if (spare) d.lastText()->italic = true;
+        };
+        if (textWidth(text, size) * leastSqueeze <= room || height < twoLines) return write(at.y, text, size);
+        std::vector<std::string> parts = wrapText(text, room, small);
+        while (parts.size() > 2) { // a name that asks for more is set narrower in the second
+            parts[parts.size() - 2] += " " + parts.back();
+            parts.pop_back();
+        }
+        write(at.y - 1.2, parts.front(), small);
+        write(at.y + 1.2, parts.back(), small);
     }
     std::string sizeShort(const RunResult& run) const {
         std::string w = sizeOf(run, in.book);
@@ -122,10 +141,13 @@ struct Writer : ScheduleWriter {
 
 } // namespace
 
-Drawing panelSchedule(const SheetInput& in, BoardId id, const std::string& number) {
+Drawing panelSchedule(const SheetInput& in, BoardId id, const std::string& number, std::size_t page) {
     const Board& board = in.project.boards[id];
-    if (board.form == BoardForm::Ways || (in.book.metric() && board.form == BoardForm::SingleColumn)) return waySchedule(in, id, number);
-    return writeSchedule<Writer>(in, id, number);
+    if (board.form == BoardForm::Ways || (in.book.metric() && board.form == BoardForm::SingleColumn))
+        return waySchedule(in, id, number, page);
+    return writeSchedule<Writer>(in, id, number, page);
 }
+
+std::size_t schedulePages(const SheetInput& in, BoardId id) { return ScheduleWriter(in, id, "").pages(); }
 
 } // namespace lintel

@@ -17,6 +17,7 @@ constexpr double nameSize = 4.4, textSize = 3.2, tagSize = 3.2, lineStep = 4.3;
 constexpr double sideHeight = 7;   ///< of a level line below the tops of the two that it joins
 constexpr double circleRoom = 12;  ///< beside the words of a source or transformer
 constexpr double circleBelow = 13; ///< by floor: from its top to its words
+constexpr double pairRoom = 3;     ///< more for the two of a transformer
 constexpr double busRoom = 4;      ///< in a box of the one-line that feeds others
 constexpr double circleR = 4.8, feederPen = 0.5, busPen = 1.2, hopRadius = 0.85;
 constexpr double widestLabel = 40, widestName = 52;
@@ -112,7 +113,8 @@ public:
             double height = 4 + lineStep * double(t.words.size());
             if (t.round) {
                 width += circleRoom;
-                height = byFloor() ? circleBelow + height - 2 : std::max(height, t.ref.is<Transformer>() ? 18.0 : 13.0);
+                height = byFloor() ? circleBelow + (t.ref.is<Transformer>() ? pairRoom : 0) + height - 2
+                                   : std::max(height, t.ref.is<Transformer>() ? 18.0 : 13.0);
             } else if (feedsSome[i] && !byFloor()) {
                 height += busRoom;
             }
@@ -439,7 +441,8 @@ private:
         const bool two = t.ref.is<Transformer>();
         const auto [in, outSide] = sidesOf(i);
         const bool level = in || outSide;
-        const double x = circleAt(i, left), y = c.byFloor() ? top + sideHeight : top + b.height / 2;
+        const double x = circleAt(i, left);
+        const double y = !c.byFloor() ? top + b.height / 2 : two && !level ? top + sideHeight + 1.5 : top + sideHeight;
         // Two circles overlap along the way that power takes.
         const double across = two && level ? circleR * 0.6 : 0, upright = two && !level ? circleR * 0.6 : 0;
         const double reach = two && level ? circleR * 0.8 : circleR + upright;
@@ -460,7 +463,7 @@ private:
         if (auto* s = c.in.project.sources.find(t.ref.as<Source>()))
             d.text({x, y + 1.5}, s->kind == SourceKind::Generator ? "G" : "U", 4.2, Align::Centre, true);
         if (c.byFloor())
-            write(t.words, x + 3.5, top + circleBelow);
+            write(t.words, x + 3.5, top + circleBelow + (two ? pairRoom : 0));
         else
             write(t.words, x + circleR + 2.5, y - lineStep * double(t.words.size()) / 2);
     }
@@ -635,7 +638,15 @@ std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, cons
 Drawing riserBare(const SheetInput& in, RiserLayout layout, double width) {
     const Content content(in, layout);
     const double edge = 4, column = content.byFloor() ? floorColumn : 0;
-    const FeederLayout l = layOutFeeders(content.plan(width - 2 * edge - column, FeederPlan::Steps::Rows));
+    const double room = width - 2 * edge - column;
+    FeederLayout l = layOutFeeders(content.plan(room, FeederPlan::Steps::Rows));
+    for (FeederPlan::Steps steps :
+         {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow}) { // the lowest that is narrow enough
+        if (!content.byFloor()) break;
+        FeederLayout other = layOutFeeders(content.plan(room, steps));
+        const double before = std::max(room, l.width), now = std::max(room, other.width);
+        if (now < before - 1 || (now < before + 1 && other.height < l.height)) l = std::move(other);
+    }
     Drawing d;
     d.title = "Riser";
     d.width = std::max(width, l.width + 2 * edge + column);

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
+#include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
 
@@ -14,7 +15,26 @@ ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std
     d.number = number;
     d.paper = schedulePaper(in, b);
     const PaperSize size = paperSize(d.paper);
-    d.width = size.width, d.height = size.height;
+    d.width = size.width;
+    d.height = size.height;
+    const double wide = d.width - 2 * margin - noteIndent;
+    for (const std::string& note : noteList()) noteLines.push_back(wrapText(note, wide, noteSize));
+    // Rows of the table give way to notes down to a comfortable height, and to the last of them a little further.
+    constexpr double titleRoom = 39, head = 5.8, comfortable = 4.4, tight = 3.7;
+    const double rows = double(in.book.metric() ? wayScheduleRows(in.project, b) : b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots);
+    const double left = d.height - titleRoom - head - withoutNotes();
+    double all = 0;
+    for (const auto& note : noteLines) all += noteStep * double(note.size());
+    if (all <= left - rows * tight) {
+        notesHere = noteLines.size();
+        return;
+    }
+    double used = noteStep; // of the line that says where they go on
+    while (notesHere < noteLines.size()) {
+        used += noteStep * double(noteLines[notesHere].size());
+        if (used > left - rows * comfortable) break;
+        ++notesHere;
+    }
 }
 
 void ScheduleWriter::fact(double x, double top, const std::string& label, const std::string& value, double within) {
@@ -22,7 +42,7 @@ void ScheduleWriter::fact(double x, double top, const std::string& label, const 
     d.text({x, top + 4.1}, value, 2.9, Align::Left, false, Ink::Ink, within);
 }
 
-void ScheduleWriter::titleStrip() {
+void ScheduleWriter::heading() {
     const Basis& basis = in.project.basis;
     d.text({margin, 14}, b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE" : in.book.metric() ? "DISTRIBUTION BOARD SCHEDULE" : "PANEL SCHEDULE", 3.2, Align::Left, true);
     std::string right = basis.title;
@@ -31,6 +51,10 @@ void ScheduleWriter::titleStrip() {
     if (!basis.issueDate.empty()) right += " · " + basis.issueDate;
     d.text({d.width - margin, 14}, right, 2.7, Align::Right);
     d.line({margin, 16.5}, {d.width - margin, 16.5}, 0.5);
+}
+
+void ScheduleWriter::titleStrip() {
+    heading();
     d.text({margin, 27}, b.name, 8.4, Align::Left, true, Ink::Ink, 34);
     d.text({margin, 34}, b.description, 2.5, Align::Left, false, Ink::Quiet, 34);
     const double x1 = margin + 38, x2 = x1 + 50, x3 = x2 + 52, last = d.width - margin - x3;
@@ -59,10 +83,16 @@ void ScheduleWriter::titleStrip() {
     y = 39;
 }
 
-double ScheduleWriter::below() const {
+double ScheduleWriter::withoutNotes() const {
     const auto kinds = std::count_if(r.kinds.begin(), r.kinds.end(), [](const KindSum& k) { return k.p != 0 || k.q != 0; });
     const double right = 7 + lines * 4.6 + 4 * 4.4;
-    return 60 + std::max(double(kinds) * 4.4, right - 14) + std::min<std::size_t>(noteList().size(), 8) * 4.2;
+    return 60 + std::max(double(kinds) * 4.4, right - 14);
+}
+
+double ScheduleWriter::below() const {
+    std::size_t n = notesHere < noteLines.size();
+    for (std::size_t i = 0; i < notesHere; ++i) n += noteLines[i].size();
+    return withoutNotes() + double(n) * noteStep;
 }
 
 void ScheduleWriter::tally() {
@@ -142,8 +172,7 @@ std::vector<std::string> ScheduleWriter::noteList() const {
     const auto at = [&](const Circuit& c) { return placeWords(b, c); };
     std::string ground;
     std::vector<const Circuit*> here;
-    for (const Circuit& c : in.project.circuits)
-        if (c.board == b.id) here.push_back(&c);
+    for (CircuitId c : in.results.on(b.id)) here.push_back(in.project.circuits.find(c));
     std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* z) { return x->slot < z->slot; });
     for (const Circuit* c : here)
         if (c->groundFault) ground += (ground.empty() ? "" : ", ") + at(*c);
@@ -160,6 +189,7 @@ std::vector<std::string> ScheduleWriter::noteList() const {
         if (c->arcFault) list.push_back(fmt::format("Circuit {}: arc-fault protected.", at(*c)));
         if (!c->unprotected.empty()) list.push_back(fmt::format("Circuit {}: {}.", at(*c), c->unprotected));
         if (c->device != DeviceKind::Breaker && !in.book.metric()) list.push_back(fmt::format("Circuit {}: {}.", at(*c), wordOf(c->device)));
+        if (!c->note.empty()) list.push_back(fmt::format("Circuit {}: {}", at(*c), c->note));
         const RunResult* run = in.results.run(c->id);
         if (!run || run->size < 0 || c->use != CircuitUse::Load) continue;
         if (run->why == Governing::VoltageDrop && !in.book.metric())
@@ -168,27 +198,63 @@ std::vector<std::string> ScheduleWriter::noteList() const {
         if (run->state == Sizing::PastCeiling)
             list.push_back(fmt::format("Circuit {}: {} own, {} total drop at {}, over its limit and past the upsizing ceiling: feed it from nearer.", at(*c), percent(run->dropOwn), percent(run->dropTotal), lengthWords(run->need.length, in.project.basis.units)));
         if (run->state == Sizing::Held) list.push_back(fmt::format("Circuit {}: {} held by the designer.", at(*c), sizeOf(*run, in.book)));
-        if (!c->note.empty()) list.push_back(fmt::format("Circuit {}: {}", at(*c), c->note));
     }
     return list;
 }
 
+void ScheduleWriter::writeNote(std::size_t note) {
+    d.text({margin, y}, std::to_string(note + 1), noteSize);
+    for (const std::string& line : noteLines[note]) {
+        d.text({margin + noteIndent, y}, line, noteSize);
+        y += noteStep;
+    }
+}
+
 void ScheduleWriter::notes() {
-    const std::vector<std::string> list = noteList();
-    if (list.empty()) return;
+    if (noteLines.empty()) return;
     y += 8;
     d.text({margin, y}, "Notes", 3, Align::Left, true);
     d.line({margin, y + 2}, {d.width - margin, y + 2}, 0.35);
     y += 6;
-    const double end = d.height - margin - 7;
-    for (std::size_t i = 0; i < list.size(); ++i) {
-        if (y + 4 > end && i + 1 < list.size()) {
-            d.text({margin, y}, fmt::format("and {} more: see the run schedule.", list.size() - i), 2.5);
-            break;
+    for (std::size_t i = 0; i < notesHere; ++i) writeNote(i);
+    if (notesHere == noteLines.size()) return;
+    const std::string where = d.number.empty() ? "the next sheet" : "sheet " + d.number + ".2";
+    d.text({margin, y}, fmt::format("Notes {} to {} stand on {}.", notesHere + 1, noteLines.size(), where), noteSize, Align::Left, true);
+}
+
+namespace {
+constexpr double notesTop = 44, notesFoot = 12; ///< mm of a further sheet above and below its notes
+}
+
+std::size_t ScheduleWriter::firstOn(std::size_t page) const {
+    std::size_t note = notesHere;
+    for (std::size_t p = 1; p < page; ++p) {
+        double at = notesTop;
+        const std::size_t first = note;
+        while (note < noteLines.size()) {
+            at += noteStep * double(noteLines[note].size());
+            if (at > d.height - margin - notesFoot && note > first) break;
+            ++note;
         }
-        d.text({margin, y}, fmt::format("{}  {}", i + 1, list[i]), 2.5, Align::Left, false, Ink::Ink, d.width - 2 * margin);
-        y += 4.2;
     }
+    return note;
+}
+
+std::size_t ScheduleWriter::pages() const {
+    std::size_t n = 1;
+    while (firstOn(n) < noteLines.size()) ++n;
+    return n;
+}
+
+void ScheduleWriter::notesPage(std::size_t page) {
+    heading();
+    if (!d.number.empty()) d.number += fmt::format(".{}", page + 1);
+    d.text({margin, 27}, b.name, 8.4, Align::Left, true);
+    d.text({margin, 34}, "Notes, continued", 3, Align::Left, true);
+    d.line({margin, 36}, {d.width - margin, 36}, 0.35);
+    y = notesTop;
+    const std::size_t end = std::min(firstOn(page + 1), noteLines.size());
+    for (std::size_t i = firstOn(page); i < end; ++i) writeNote(i);
 }
 
 } // namespace lintel

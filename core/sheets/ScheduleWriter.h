@@ -18,19 +18,40 @@ struct ScheduleWriter {
     double y = 0; ///< where the next part begins
 
     void titleStrip();
-    /// What the load tally and the first notes take below the table, mm.
+    /// What the load tally and the notes that stand on this sheet take below the table, mm.
     double below() const;
     void tally();
+    /// Those that this sheet has room for; the others go on, none is left out.
     void notes();
+    /// Sheets that the schedule takes: its table and tally are on the first, notes that find no room there on further
+    /// ones.
+    std::size_t pages() const;
+    /// A further sheet, from 1, with its notes.
+    void notesPage(std::size_t page);
 
 private:
+    static constexpr double noteSize = 2.5, noteStep = 4.2, noteIndent = 6;
+    std::vector<std::vector<std::string>> noteLines; ///< of each note, as wide as the sheet
+    std::size_t notesHere = 0;                       ///< notes on the first sheet
+
     void fact(double x, double top, const std::string& label, const std::string& value, double within);
     std::vector<std::string> noteList() const;
+    void writeNote(std::size_t note);
+    double withoutNotes() const;
+    void heading();
+    /// The first note of a further sheet.
+    std::size_t firstOn(std::size_t page) const;
 };
 
-/// The whole sheet, by a writer that has a table of its own kind of board.
-template <class Writer> Drawing writeSchedule(const SheetInput& in, BoardId board, const std::string& number) {
+/// A whole sheet, by a writer that has a table of its own kind of board.
+template <class Writer>
+Drawing writeSchedule(const SheetInput& in, BoardId board, const std::string& number, std::size_t page) {
     Writer w(in, board, number);
+    if (page > 0) {
+        w.notesPage(page);
+        footStrip(w.d, in, ScheduleWriter::margin);
+        return std::move(w.d);
+    }
     w.titleStrip();
     w.table();
     w.tally();

@@ -10,8 +10,11 @@
 namespace lintel {
 
 PaperSize paperSize(const std::string& name) {
-    static const std::map<std::string, PaperSize> sizes{{"Letter", {215.9, 279.4}}, {"Legal", {215.9, 355.6}}, {"Tabloid", {431.8, 279.4}}, {"ARCH C", {609.6, 457.2}}, {"ARCH D", {914.4, 609.6}}, {"ARCH E1", {1066.8, 762}},
-                                                        {"A4", {210, 297}}, {"A3", {297, 420}}, {"A3 landscape", {420, 297}}, {"A2", {594, 420}}, {"A1", {841, 594}}, {"A0", {1189, 841}}};
+    static const std::map<std::string, PaperSize> sizes{
+        {"Letter", {215.9, 279.4}}, {"Legal", {215.9, 355.6}},  {"Tabloid", {431.8, 279.4}},
+        {"ARCH C", {609.6, 457.2}}, {"ARCH D", {914.4, 609.6}}, {"ARCH E1", {1066.8, 762}},
+        {"A4", {210, 297}},         {"A3", {297, 420}},         {"A3 landscape", {420, 297}},
+        {"A2", {594, 420}},         {"A1", {841, 594}},         {"A0", {1189, 841}}};
     const auto it = sizes.find(name);
     return it == sizes.end() ? sizes.at("Letter") : it->second;
 }
@@ -25,12 +28,17 @@ void footStrip(Drawing& d, const SheetInput& in, double m) {
     const Basis& b = in.project.basis;
     const double y = d.height - m - 4;
     d.line({m, y}, {d.width - m, y}, 0.35);
-    std::string left = fmt::format("{} · branch {}, feeders {}, {} °C insulation, {} °C ambient", in.book.title, wordOf(b.branchMaterial), wordOf(b.feederMaterial), b.insulation, b.ambient);
-    if (in.book.metric()) left = fmt::format("{} · {}, feeders {} · {} °C ambient", in.book.title, b.branchCable.empty() ? in.book.cables.usualBranch : b.branchCable, b.feederCable.empty() ? in.book.cables.usualFeeder : b.feederCable, b.ambient);
+    std::string left = fmt::format("{} · branch {}, feeders {}, {} °C insulation, {} °C ambient", in.book.title,
+                                   wordOf(b.branchMaterial), wordOf(b.feederMaterial), b.insulation, b.ambient);
+    if (in.book.metric())
+        left = fmt::format("{} · {}, feeders {} · {} °C ambient", in.book.title,
+                           b.branchCable.empty() ? in.book.cables.usualBranch : b.branchCable,
+                           b.feederCable.empty() ? in.book.cables.usualFeeder : b.feederCable, b.ambient);
     if (!b.demandFactors.empty()) left += " · demand factors of the project's own";
     if (!in.book.unverified().empty()) left += " · rule book with points not yet verified";
     d.text({m, y + 3.6}, left, 2.3, Align::Left, false, Ink::Quiet, (d.width - 2 * m) * 0.68);
-    d.text({d.width - m, y + 3.6}, (d.number.empty() ? "" : "Sheet " + d.number + " · ") + d.title, 2.3, Align::Right, false, Ink::Quiet);
+    d.text({d.width - m, y + 3.6}, (d.number.empty() ? "" : "Sheet " + d.number + " · ") + d.title, 2.3, Align::Right,
+           false, Ink::Quiet);
 }
 
 std::vector<SheetEntry> sheetSet(const SheetInput& in) {
@@ -42,11 +50,13 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
             if (!isLetter(c) && !isDigit(c) && c != '-' && c != '_') c = '_';
         return s;
     };
-    const auto distribution = [&](RiserLayout layout, const std::string& first, const std::string& title, const std::string& word) {
+    const auto distribution = [&](RiserLayout layout, const std::string& first, const std::string& title,
+                                  const std::string& word) {
         const std::size_t pages = riserPages(in, layout);
         for (std::size_t page = 0; page < pages; ++page) {
             const std::string number = page == 0 ? first : fmt::format("{}.{}", first, page + 1);
-            set.push_back({number, title, "", number + "_" + word, [&in, layout, first, page] { return riserDiagram(in, layout, first)[page]; }});
+            set.push_back({number, title, "", number + "_" + word,
+                           [&in, layout, first, page] { return riserDiagram(in, layout, first)[page]; }});
         }
     };
     if (!in.project.boards.empty()) {
@@ -55,11 +65,14 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     }
     int n = 101;
     for (const Level& l : in.project.levels) {
-        const bool drawn = std::any_of(in.project.walls.begin(), in.project.walls.end(), [&](const Wall& w) { return w.level == l.id; }) ||
-                           std::any_of(in.project.devices.begin(), in.project.devices.end(), [&](const Device& x) { return x.level == l.id; });
+        const bool drawn = std::any_of(in.project.walls.begin(), in.project.walls.end(),
+                                       [&](const Wall& w) { return w.level == l.id; }) ||
+                           std::any_of(in.project.devices.begin(), in.project.devices.end(),
+                                       [&](const Device& x) { return x.level == l.id; });
         if (!drawn) continue;
         const std::string number = fmt::format("E-{}", n++);
-        set.push_back({number, l.name + " plan", in.book.metric() ? "A1" : "ARCH D", number + "_" + safe(l.name), [&in, id = l.id, number] { return planSheet(in, id, number); }});
+        set.push_back({number, l.name + " plan", in.book.metric() ? "A1" : "ARCH D", number + "_" + safe(l.name),
+                       [&in, id = l.id, number] { return planSheet(in, id, number); }});
     }
     n = 601;
     std::vector<const Board*> boards;
@@ -67,7 +80,13 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
     for (const Board* b : boards) {
         const std::string number = fmt::format("E-{}", n++);
-        set.push_back({number, (in.book.metric() ? "Schedule " : "Panel schedule ") + b->name, schedulePaper(in, *b), number + "_" + safe(b->name), [&in, id = b->id, number] { return panelSchedule(in, id, number); }});
+        const std::string title = (in.book.metric() ? "Schedule " : "Panel schedule ") + b->name;
+        const std::size_t pages = schedulePages(in, b->id);
+        for (std::size_t page = 0; page < pages; ++page) {
+            const std::string own = page == 0 ? number : fmt::format("{}.{}", number, page + 1);
+            set.push_back({own, title + (page == 0 ? "" : ", notes"), schedulePaper(in, *b), own + "_" + safe(b->name),
+                           [&in, id = b->id, number, page] { return panelSchedule(in, id, number, page); }});
+        }
     }
     return set;
 }

@@ -24,10 +24,13 @@ PaperSize paperSize(const std::string& name);
 /// "Letter" or "A4"; "Legal" or "A3" for a board with more rows than that holds with its tally and notes.
 const char* schedulePaper(const SheetInput& in, const Board& board);
 /// A panel schedule: title strip, circuit rows as they stand in the board, load tally, phases, notes strip.
-Drawing panelSchedule(const SheetInput& in, BoardId board, const std::string& number = "");
+/// Notes for which it has no room go on on further sheets: `page` 0 is the first.
+Drawing panelSchedule(const SheetInput& in, BoardId board, const std::string& number = "", std::size_t page = 0);
+/// How many sheets the schedule of a board takes.
+std::size_t schedulePages(const SheetInput& in, BoardId board);
 
 /// The same for a board of ways (or a single column in metric practice): device, cable, method, length, drop, Zs and its limit.
-Drawing waySchedule(const SheetInput& in, BoardId board, const std::string& number = "");
+Drawing waySchedule(const SheetInput& in, BoardId board, const std::string& number = "", std::size_t page = 0);
 /// Rows that it takes: a three-pole way or an empty one takes one, a way of single poles three; a section's heading one.
 int wayScheduleRows(const Project& project, const Board& board);
 

@@ -160,8 +160,8 @@ struct Writer : ScheduleWriter {
 
 int wayScheduleRows(const Project& p, const Board& b) { return int(rowsOf(p, b).size()); }
 
-Drawing waySchedule(const SheetInput& in, BoardId id, const std::string& number) {
-    return writeSchedule<Writer>(in, id, number);
+Drawing waySchedule(const SheetInput& in, BoardId id, const std::string& number, std::size_t page) {
+    return writeSchedule<Writer>(in, id, number, page);
 }
 
 } // namespace lintel
