@@ -8,6 +8,7 @@
 #include "core/project/Operations.h"
 #include "core/project/Sections.h"
 #include "core/sheets/Words.h"
+#include "core/solve/TesterReadings.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
 
@@ -38,6 +39,10 @@ struct Builder : FactsBuilder {
         if (r.earth->known) {
             FactRow& loop = row(QObject::tr("Earth loop"), QString("%1 Ω").arg(double(r.earth->zs), 0, 'f', 2) + (r.earth->limit > 0 ? QObject::tr(" of %1 Ω").arg(double(r.earth->limit), 0, 'f', r.earth->limit >= 100 ? 0 : 2) : QString()));
             if (!r.earth->inTime) loop.colour = theme().stop;
+            if (const TesterReadings cold = testerReadings(r, *sol.book); cold.known) {
+                row(QObject::tr("R1 + R2, 20 °C"), QObject::tr("%1 Ω: r1 %2, r2 %3 mΩ/m").arg(cold.together, 0, 'f', 3).arg(cold.r1 * 1000, 0, 'f', 2).arg(cold.r2 * 1000, 0, 'f', 2));
+                if (cold.zsMost > 0) row(QObject::tr("Tester: Zs up to"), QObject::tr("%1 Ω, 80 % of the limit").arg(cold.zsMost, 0, 'f', 2));
+            }
             row(QObject::tr("Earth fault"), QObject::tr("%1 A, open in %2 s").arg(q(figures(double(r.earth->amps))), q(figures(double(r.earth->seconds)))));
             FactRow& stands = row(QObject::tr("Withstands"), QObject::tr("%1 mm² of %2 mm²").arg(q(figures(double(r.earth->needed))), q(figures(double(r.earth->has)))));
             if (!r.earth->withstands) stands.colour = theme().stop;

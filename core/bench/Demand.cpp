@@ -348,7 +348,7 @@ struct Sum {
         connected = n.connected, demand = n.demand;
         finish();
         const double required = (n.demand + (book.continuousFactor - 1) * n.continuous) / volts();
-        w.step("With continuous loads", fmt::format("25 % of {} VA added", lintel::number(n.continuous)), figures(required) + " A", book.cite("continuousFeederDevice"));
+        w.step("With continuous loads", fmt::format("{} % of {} VA added", figures((book.continuousFactor - 1) * 100), lintel::number(n.continuous)), figures(required) + " A", book.cite("continuousFeederDevice"));
         a.figure("required_A", "Needed", figures(required) + " A", required);
         for (BenchFigure& f : a.figures)
             if (f.key == "device_A") f.value = book.ratingAtOrAbove(required), f.text = rating(book.ratingAtOrAbove(required)) + " A";

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/sheets/Words.h"
+#include "core/solve/TesterReadings.h"
 #include "core/solve/RunParts.h"
 
 #include <fmt/format.h>
@@ -89,6 +90,10 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         if (x.earth->known) {
             j["zs_ohm"] = rounded(double(x.earth->zs));
             if (x.earth->limit > 0) j["zs_limit_ohm"] = rounded(double(x.earth->limit));
+            if (const TesterReadings cold = testerReadings(x, in.book); cold.known) {
+                j["r1_r2_at_20_ohm"] = rounded(cold.together);
+                if (cold.zsMost > 0) j["zs_to_be_read_ohm"] = rounded(cold.zsMost);
+            }
             j["earth_fault_A"] = rounded(double(x.earth->amps));
             j["opens_in_s"] = rounded(double(x.earth->seconds));
             j["protective_needed_mm2"] = rounded(double(std::max(x.earth->needed, x.earth->neededHere)));

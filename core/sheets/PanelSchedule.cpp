@@ -1,7 +1,6 @@
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
 #include "core/sheets/ScheduleWriter.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
 
@@ -56,7 +55,7 @@ struct Writer : ScheduleWriter {
         for (int row = 0; row < rows; ++row) // each pole has its own number
             d.text({mid(0, s.breaker), top + (row + 0.5) * h + 0.95}, std::to_string(c.slot + row * step), 2.5, Align::Centre);
         if (c.use != CircuitUse::Reserved) d.text({mid(s.breaker, s.serves), base}, breakerWords(cr.device, c.poles), 2.5, Align::Centre, true);
-        serves(s, {s.x(s.serves + 1.4), base}, servesWords(in.project, in.results, c.id), rows * h, spare);
+        serves({s.x(s.serves + 1.4), base}, servesWords(in.project, in.results, c.id), {s.wire - s.serves - 2.4, rows * h, 2.5}, s.mirrored ? Align::Right : Align::Left, spare);
         if (!spare) {
             const RunResult* run = in.results.run(c.id);
             if (run && run->size >= 0) d.text({mid(s.wire, s.va), base}, sizeShort(*run), 2.4, Align::Centre, false, Ink::Ink, s.va - s.wire - 1);
@@ -68,23 +67,6 @@ struct Writer : ScheduleWriter {
             d.text({vaRight(s, line), top + (i + 0.5) * h + 0.95}, number(va), 2.5, Align::Right, false, spare ? Ink::Quiet : Ink::Ink, s.phase - 1.6);
         }
         d.hotspots.push_back({c.id, std::min(s.x(0), s.x(s.inner)), top, std::max(s.x(0), s.x(s.inner)), top + rows * h});
-    }
-    /// What a circuit serves: in two lines where one would have to be set much narrower.
-    void serves(const Side& s, Point at, const std::string& text, double height, bool spare) {
-        const double room = s.wire - s.serves - 2.4;
-        constexpr double size = 2.5, small = 2.1, leastSqueeze = 0.85, twoLines = 4.6;
-        const auto write = [&](double base, const std::string& line, double letters) {
-            d.text({at.x, base}, line, letters, s.mirrored ? Align::Right : Align::Left, false, spare ? Ink::Quiet : Ink::Ink, room);
-            if (spare) d.lastText()->italic = true;
-        };
-        if (textWidth(text, size) * leastSqueeze <= room || height < twoLines) return write(at.y, text, size);
-        std::vector<std::string> parts = wrapText(text, room, small);
-        while (parts.size() > 2) { // a name that asks for more is set narrower in the second
-            parts[parts.size() - 2] += " " + parts.back();
-            parts.pop_back();
-        }
-        write(at.y - 1.2, parts.front(), small);
-        write(at.y + 1.2, parts.back(), small);
     }
     std::string sizeShort(const RunResult& run) const {
         std::string w = sizeOf(run, in.book);

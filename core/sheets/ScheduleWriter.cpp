@@ -83,6 +83,22 @@ void ScheduleWriter::titleStrip() {
     y = 39;
 }
 
+void ScheduleWriter::serves(Point at, const std::string& text, NameRoom room, Align align, bool quiet) {
+    constexpr double small = 2.1, leastSqueeze = 0.85, twoLines = 4.6;
+    const auto write = [&](double base, const std::string& line, double size) {
+        d.text({at.x, base}, line, size, align, false, quiet ? Ink::Quiet : Ink::Ink, room.width);
+        if (quiet) d.lastText()->italic = true;
+    };
+    if (textWidth(text, room.size) * leastSqueeze <= room.width || room.height < twoLines) return write(at.y, text, room.size);
+    std::vector<std::string> parts = wrapText(text, room.width, small);
+    while (parts.size() > 2) { // a name that asks for more is set narrower in the second
+        parts[parts.size() - 2] += " " + parts.back();
+        parts.pop_back();
+    }
+    write(at.y - 1.2, parts.front(), small);
+    write(at.y + 1.2, parts.back(), small);
+}
+
 double ScheduleWriter::withoutNotes() const {
     const auto kinds = std::count_if(r.kinds.begin(), r.kinds.end(), [](const KindSum& k) { return k.p != 0 || k.q != 0; });
     const double right = 7 + lines * 4.6 + 4 * 4.4;

@@ -20,6 +20,13 @@ struct ScheduleWriter {
     void titleStrip();
     /// What the load tally and the notes that stand on this sheet take below the table, mm.
     double below() const;
+    /// Room of a name in a row, mm, and the size of its letters in one line.
+    struct NameRoom {
+        double width, height, size;
+    };
+    /// What a circuit serves; in two lines of smaller letters where one would have to be set much narrower. `quiet`: no
+    /// load.
+    void serves(Point at, const std::string& text, NameRoom room, Align align, bool quiet);
     void tally();
     /// Those that this sheet has room for; the others go on, none is left out.
     void notes();

@@ -5,6 +5,7 @@
 #include "core/sheets/ScheduleWriter.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
+#include "core/solve/TesterReadings.h"
 
 #include <fmt/format.h>
 
@@ -44,8 +45,24 @@ struct Column {
     double width; ///< mm; 0: what is left
     Align align;
 };
-constexpr Column columns[] = {{"Way", 8, Align::Centre}, {"φ", 8, Align::Centre}, {"Serves", 0, Align::Left}, {"Points", 10, Align::Right}, {"Device", 13, Align::Centre}, {"kA", 7, Align::Right}, {"RCD mA", 12, Align::Right},
-                              {"Cable, mm²", 30, Align::Left}, {"Method", 11, Align::Centre}, {"m", 9, Align::Right}, {"Ib A", 10, Align::Right}, {"Drop %", 11, Align::Right}, {"Zs Ω", 10, Align::Right}, {"Limit Ω", 11, Align::Right}};
+constexpr Column columns[] = {
+    {"Way", 8, Align::Centre},
+    {"φ", 7.5, Align::Centre},
+    {"Serves", 0, Align::Left},
+    {"Pts", 6.5, Align::Right},
+    {"Device", 11.5, Align::Centre},
+    {"kA", 6, Align::Right},
+    {"RCD mA", 12, Align::Right},
+    {"Cable, mm²", 25.5, Align::Left},
+    {"Method", 11, Align::Centre},
+    {"m", 8.5, Align::Right},
+    {"Ib A", 9, Align::Right},
+    {"Drop %", 10, Align::Right},
+    {"Zs Ω", 9, Align::Right},
+    {"Limit Ω", 9.5, Align::Right},
+    {"R1+R2", 9.5, Align::Right},
+    {"80 %", 8.5, Align::Right},
+};
 constexpr std::size_t methodColumn = 8;
 
 struct Writer : ScheduleWriter {
@@ -84,6 +101,9 @@ struct Writer : ScheduleWriter {
         }
         if (run->earth->known) {
             t[12] = fmt::format("{:.2f}", run->earth->zs);
+            const TesterReadings cold = testerReadings(*run, in.book);
+            if (cold.known) t[14] = fmt::format("{:.2f}", cold.together);
+            if (cold.zsMost > 0) t[15] = fmt::format("{:.2f}", cold.zsMost);
             if (run->earth->limit > 0) t[13] = run->earth->limit >= 100 ? number(double(run->earth->limit)) : fmt::format("{:.2f}", run->earth->limit);
         }
         return t;
@@ -142,9 +162,13 @@ struct Writer : ScheduleWriter {
             const bool quiet = !row.circuit || row.circuit->use != CircuitUse::Load;
             const std::vector<std::string>& text = texts[n];
             for (std::size_t i = 0; i < text.size(); ++i) {
-                const bool over = row.circuit && i >= 12 && !in.results.run(row.circuit->id)->earth->inTime;
-                cell(i, at + h / 2 + 0.9, text[i], i == 0 || i == 4, over ? Ink::Stop : quiet ? Ink::Quiet : Ink::Ink);
-                if (i == 2 && quiet) d.lastText()->italic = true;
+                const bool over = row.circuit && (i == 12 || i == 13) && !in.results.run(row.circuit->id)->earth->inTime;
+                const Ink ink = over ? Ink::Stop : quiet ? Ink::Quiet : Ink::Ink;
+                if (i != 2) {
+                    cell(i, at + h / 2 + 0.9, text[i], i == 0 || i == 4, ink);
+                    continue;
+                }
+                serves({x[2] + 1.2, at + h / 2 + 0.9}, text[2], {x[3] - x[2] - 1.6, h, 2.4}, Align::Left, quiet);
             }
             if (row.circuit) d.hotspots.push_back({row.circuit->id, left, at, right, at + h});
             at += h;

@@ -318,10 +318,13 @@ struct Solver {
         }
         return Earthing::TNS;
     }
-    /// The kind that is fitted where the designer leaves it to the book: its usual one, one that lets a motor start, or for large ratings the adjustable one.
+    /// The kind that is fitted where the designer leaves it to the book: its usual one, one that lets a motor start, or for large
+    /// ratings the adjustable one. Switchboards have that from where small boards' breakers usually end.
     DeviceKind fitted(const Circuit& c, double device, bool motor) const {
         if (!book.metric() || c.device != DeviceKind::Breaker) return c.device;
         const DeviceKind kind = motor ? book.cables.usualMotor : book.cables.usual;
+        constexpr double usualEnd = 63; // A
+        if (device > usualEnd && p.boards[c.board].use == BoardUse::Switchboard) return book.cables.usualLarge;
         const auto band = book.cables.trips.find(kind);
         return band != book.cables.trips.end() && device <= band->second.upTo + 1e-9 ? kind : book.cables.usualLarge;
     }
@@ -980,7 +983,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
             w.step("Capacitors", fmt::format("{} A × {} % for conductors and device", figures(cr.load.v), number(book.tables.capacitorConductor * 100)), amps(cr.required), book.cite("capacitor"));
         w.step("Load", fmt::format("{} VA / {} V{}", number(cr.va), number(voltsAcross(b.system, c->poles).v), c->poles == 3 ? " / √3" : ""), amps(cr.load), "");
         if (cr.continuousVa > 0 && !c->fullRated && book.continuousFactor > 1)
-            w.step("Continuous", fmt::format("{} A + 25 % of {} A continuous", figures(cr.load.v), figures(cr.load.v * cr.continuousVa / std::max(1.0, cr.va))), amps(cr.required), book.cite("continuousDevice"));
+            w.step("Continuous", fmt::format("{} A + {} % of {} A continuous", figures(cr.load.v), figures((book.continuousFactor - 1) * 100), figures(cr.load.v * cr.continuousVa / std::max(1.0, cr.va))), amps(cr.required), book.cite("continuousDevice"));
         if (cr.largestMotorVa > 0 && !book.metric()) {
             const double m = ampsOf(cr.largestMotorVa, b.system, c->poles).v;
             tellHorsepower(w, p, book, *c, b);
@@ -1018,7 +1021,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         else {
             const double share = n->demand > 0 ? std::min(1.0, n->continuous / n->demand) : 0;
             const double needed = std::max(n->demandAmps.v, n->heaviestAmps.v) * (1 + p.basis.growth) * (1 + (book.continuousFactor - 1) * share);
-            w.step("Service", fmt::format("{} A with 25 % of what is continuous, next standard rating", figures(needed)), book.ratingAtOrAbove(needed) > 0 ? rating(book.ratingAtOrAbove(needed)) + " A at least" : "past the series", book.cite("rating"));
+            w.step("Service", fmt::format("{} A with {} % of what is continuous, next standard rating", figures(needed), figures((book.continuousFactor - 1) * 100)), book.ratingAtOrAbove(needed) > 0 ? rating(book.ratingAtOrAbove(needed)) + " A at least" : "past the series", book.cite("rating"));
         }
         faults(n->fault, "at the supply");
         return w;
@@ -1031,7 +1034,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         w.step("Rated current", fmt::format("{} kVA: primary {} A, secondary {} A", rating(x->kva), figures(tr.primaryAmps.v), figures(tr.secondaryAmps.v)), percent(tr.use * 100) + " used", "");
         w.step("Primary device", fmt::format("{} A × {} % = {} A, {}", figures(tr.primaryAmps.v), number(bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v) * 100), figures(tr.primaryAmps.v * bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v)), tr.primaryAmps.v >= 9 ? "next standard rating" : "the standard rating below"), rating(transformerPrimaryRating(tr.primaryAmps.v, book)) + " A", book.cite("transformer"));
     } else if (n->continuous > 0 && n->parent && book.continuousFactor > 1) {
-        w.step("Continuous", fmt::format("25 % of {} kVA continuous added", kilo(n->continuous)), amps(n->run.need.required), book.cite("continuousFeederDevice"));
+        w.step("Continuous", fmt::format("{} % of {} kVA continuous added", figures((book.continuousFactor - 1) * 100), kilo(n->continuous)), amps(n->run.need.required), book.cite("continuousFeederDevice"));
     }
     if (n->parent && n->fault.known && n->run.size >= 0) { // how the impedance here comes together
         const FaultPoint& above = beforeFeeder(r, *n);

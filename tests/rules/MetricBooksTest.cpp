@@ -237,6 +237,31 @@ TEST_CASE("every metric starter opens, solves without a stop, and takes a circui
     }
 }
 
+TEST_CASE("gG fuses of the IEC book open by the gates of IEC 60269-1, Table 3; those above 200 A of the British book within 5 s too") {
+    // Rating, largest current that opens within 5 s, and within 0.1 s: typed a second time.
+    const double gates[][3] = {{16, 65, 150}, {20, 85, 200}, {25, 110, 260}, {32, 150, 350}, {40, 190, 450}, {50, 250, 610}, {63, 320, 820}, {80, 425, 1100}, {100, 580, 1450}, {125, 715, 1910}, {160, 950, 2590}, {200, 1250, 3420}, {250, 1650, 4500}, {315, 2200, 6000}, {400, 2840, 8060}, {500, 3800, 10600}, {630, 5100, 14140}, {800, 7000, 19000}, {1000, 9500, 24000}, {1250, 13000, 35000}};
+    const auto& iec = bookOf("iec-60364").cables.trips.at(DeviceKind::FuseGG);
+    const auto& british = bs().cables.trips.at(DeviceKind::FuseGG);
+    CHECK(iec.upTo == 1250);
+    for (const auto& [rating, five, tenth] : gates) {
+        INFO(rating);
+        const auto at = iec.fuse.at(rating);
+        CHECK(at[1] == five);
+        // 0.4 s lies on the straight line of logarithms between them: never below either the curve's own end at 5 s.
+        const double share = std::log10(5 / 0.4) / std::log10(5 / 0.1);
+        CHECK(std::log10(at[0]) == Approx(std::log10(five) + share * (std::log10(tenth) - std::log10(five))).margin(0.0005));
+        if (rating > 200) CHECK(british.fuse.at(rating)[1] == five);
+        else CHECK(at[1] >= british.fuse.at(rating)[1]); // a standard's gate is never kinder than curves within it
+    }
+}
+
+TEST_CASE("breakers of 80 to 125 A are of their type, as those of 63 A are") {
+    for (const char* id : {"bs-7671", "iec-60364", "as-nzs-3000"})
+        for (DeviceKind kind : {DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::TypeD}) CHECK(bookOf(id).cables.trips.at(kind).upTo == 125);
+    // BS 7671, Table 41.3, type B: 80 A 0.55, 100 A 0.44, 125 A 0.35 Ω.
+    for (auto [rating, limit] : {std::pair{80.0, 0.55}, {100.0, 0.44}, {125.0, 0.35}}) CHECK(230 * 0.95 / (5 * rating) == Approx(limit).margin(0.005));
+}
+
 TEST_CASE("Brindle Pier solves with each metric book, and a change of book is told as a difference") {
     const Project pier = *loadProject(dataFolder() / "demos" / "brindle-pier.lintel");
     REQUIRE_FALSE(validate(pier));

@@ -2,6 +2,7 @@
 
 #include "core/check/Check.h"
 #include "core/solve/RunParts.h"
+#include "core/solve/TesterReadings.h"
 #include "tests/World.h"
 
 using namespace lintel;
@@ -254,11 +255,11 @@ TEST_CASE("separate protective conductors by Table 54.7, raised before the lines
     const CircuitId c = w.run(60, 25, 3);
     Run& run = runOf(w.p, c);
     run.cable = "single-core 70 °C", run.method = "B";
-    // 86.6 A, 100 A device (moulded-case): 35 mm² carries 110; protective 16 mm².
+    // 86.6 A, 100 A device (type B, which goes to 125 A): 35 mm² carries 110; protective 16 mm².
     CHECK(w.size(c) == "35");
     w.p.sources.change(w.source)->ze = 0.05;
     const Results r = w.results();
-    CHECK(r.of(c).kindOfDevice == DeviceKind::Moulded);
+    CHECK(r.of(c).kindOfDevice == DeviceKind::TypeB);
     CHECK(w.mm2(r.of(c).run.ground) == 16);
     run.heldGround = "10";
     CHECK(w.mm2(w.results().of(c).run.ground) == 10);
@@ -316,4 +317,31 @@ TEST_CASE("demand of the trade's guidance: lighting 90 %, socket circuits the la
     CHECK(w.results().of(w.board).demand == Approx(4000 * .9 + 6000 + .5 * 6000));
     w.p.basis.occupancy = Occupancy::Dwelling; // 66 %; the rest 40 %
     CHECK(w.results().of(w.board).demand == Approx(4000 * .66 + 6000 + .4 * 6000));
+}
+
+TEST_CASE("what a tester reads: cold conductors, both legs of a ring, and four fifths of the limit") {
+    MetricBoard w;
+    const CircuitId c = w.run(3, 20);
+    Run& run = runOf(w.p, c);
+    run.heldSize = "2.5";
+    run.heldGround = "1.5";
+    const Results r = w.results();
+    // 7.41 and 12.1 mΩ/m at 20 °C (IEC 60228): 19.51 · 20 = 0.390 Ω.
+    const TesterReadings t = testerReadings(r.of(c).run, bs());
+    REQUIRE(t.known);
+    CHECK(t.r1 == Approx(0.00741));
+    CHECK(t.r2 == Approx(0.0121));
+    CHECK(t.together == Approx(0.3902).margin(0.0001));
+    // Type B 16 A: 230 · 0.95 / 80 = 2.731 Ω; a tester may read 2.185.
+    CHECK(r.of(c).device == 16);
+    CHECK(t.zsMost == Approx(2.185).margin(0.001));
+    // A ring of 80 m: (r1 + r2) · 80 / 4 is the same 0.390 Ω.
+    w.p.circuits.change(c)->ring = true;
+    run.length = 80;
+    const TesterReadings ring = testerReadings(w.results().of(c).run, bs());
+    CHECK(ring.together == Approx(0.3902).margin(0.0001));
+    // A residual-current device opens it: nothing is asked of the loop but its own limit.
+    w.p.circuits.change(c)->residual = 30;
+    CHECK(testerReadings(w.results().of(c).run, bs()).zsMost == 0);
+    CHECK_FALSE(testerReadings(RunResult{}, bs()).known);
 }
