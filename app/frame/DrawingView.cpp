@@ -60,9 +60,10 @@ void DrawingView::keyPressEvent(QKeyEvent* e) {
 
 void DrawingView::fit() {
     const double m = printed ? 18 : 4;
-    const double wide = (width() - 2 * m) / shown.width, whole = std::min(wide, (height() - 2 * m) / shown.height);
-    scale = std::max({0.05, whole, std::min(wide, leastScale)});
-    offset = QPointF((width() - shown.width * scale) / 2, std::max(m, (height() - shown.height * scale) / 2));
+    const double whole = std::min((width() - 2 * m) / shown.width, (height() - 2 * m) / shown.height);
+    scale = std::max({0.05, whole, leastScale});
+    offset = QPointF(std::max(m, (width() - shown.width * scale) / 2), std::max(m, (height() - shown.height * scale) / 2));
+    if (leastScale <= 0) offset = QPointF((width() - shown.width * scale) / 2, (height() - shown.height * scale) / 2);
     fitted = true;
     update();
 }

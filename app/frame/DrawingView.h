@@ -14,7 +14,7 @@ public:
     explicit DrawingView(Session& session, QWidget* parent = nullptr);
     /// `asPrinted`: a white sheet with a shadow, else drawn straight on the stage in the theme's colours.
     void show(const Drawing& drawing, bool asPrinted);
-    /// As large as the view, but not smaller than the least scale: what is higher then begins at its top.
+    /// As large as the view, but not smaller than the least scale: what is larger then begins at its upper left corner.
     void fit();
     /// Pixels for a millimetre, below which a drawing is not fitted as a whole; 0: none.
     void setLeastScale(double pixels) { leastScale = pixels; }

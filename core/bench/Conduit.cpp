@@ -3,10 +3,9 @@
 #include "core/solve/Conduit.h"
 
 #include "core/base/Format.h"
-#include "core/bench/BenchInputs.h"
+#include "core/bench/ListLine.h"
 
 #include <fmt/format.h>
-#include <regex>
 
 namespace lintel {
 namespace {
@@ -23,19 +22,18 @@ std::vector<BenchField> fields(const RuleBook& book) {
 
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     BenchAnswer a;
-    static const std::regex line(R"(^\s*(\d+)\s*(?:×|x|X|\*|of)?\s+#?([0-9/]+)\s*([A-Za-z][A-Za-z0-9-]*)?\s*$)"), tight(R"(^\s*(\d+)\s*(?:×|x|X|\*)\s*#?([0-9/]+)\s*([A-Za-z][A-Za-z0-9-]*)?\s*$)");
     std::vector<ConduitConductor> list;
     for (const std::string& l : in.lines("conductors")) {
-        std::smatch m;
-        if (!std::regex_match(l, m, tight) && !std::regex_match(l, m, line)) in.refuse("conductors", "\"" + l + "\" is not a number of conductors and a size", "Write one line each: 3 × 4/0, or 3 × 4/0 XHHW-2.");
+        const auto read = readConductorLine(l);
+        if (!read) in.refuse("conductors", "\"" + l + "\" is not a number of conductors and a size", "Write one line each: 3 × 4/0, or 3 × 4/0 XHHW-2.");
         ConduitConductor c;
-        c.count = m[1].str().size() > 4 ? 0 : std::stoi(m[1].str());
-        c.size = book.find(m[2].str());
-        c.insulation = book.insulation(m[3].matched ? m[3].str() : in.text("insulation"));
+        c.count = read->count;
+        c.size = book.find(read->size);
+        c.insulation = book.insulation(read->insulation.empty() ? in.text("insulation") : read->insulation);
         if (c.count < 1) in.refuse("conductors", "\"" + l + "\": from 1 to 9999 conductors");
-        if (c.size < 0) in.refuse("conductors", "\"" + l + "\": there is no conductor size \"" + m[2].str() + "\"", "For instance 12, 1/0 or 250.");
-        if (!c.insulation) in.refuse("conductors", "\"" + l + "\": there is no insulation \"" + m[3].str() + "\"", "THHN, XHHW-2 or THW.");
-        if (!c.insulation->area.count(book.sizes()[std::size_t(c.size)].name)) in.refuse("conductors", fmt::format("\"{}\": {} has no area for {}", l, book.cite("conductorArea"), m[2].str()), "Choose XHHW-2 or THW.");
+        if (c.size < 0) in.refuse("conductors", "\"" + l + "\": there is no conductor size \"" + read->size + "\"", "For instance 12, 1/0 or 250.");
+        if (!c.insulation) in.refuse("conductors", "\"" + l + "\": there is no insulation \"" + read->insulation + "\"", "THHN, XHHW-2 or THW.");
+        if (!c.insulation->area.count(book.sizes()[std::size_t(c.size)].name)) in.refuse("conductors", fmt::format("\"{}\": {} has no area for {}", l, book.cite("conductorArea"), read->size), "Choose XHHW-2 or THW.");
         list.push_back(c);
     }
     if (list.empty()) in.refuse("conductors", "there are no conductors", "Write one line each: 3 × 4/0.");

@@ -2,41 +2,43 @@
 
 #include "core/solve/Demand.h"
 #include "core/base/Parse.h"
+#include "core/base/Typed.h"
 
 #include "core/base/Format.h"
-#include "core/bench/BenchInputs.h"
+#include "core/bench/ListLine.h"
 #include "core/bench/Run.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
-#include <regex>
 
 namespace lintel {
 namespace {
 
 constexpr const char *asLoads = "loads", *dwellingStandard = "dwelling, standard", *dwellingOptional = "dwelling, optional", *manyStandard = "dwellings, standard", *manyOptional = "dwellings, optional", *store = "store",
-                     *existing = "existing and new";
+                     *existing = "existing and new", *dwellingExisting = "dwelling, existing", *school = "school", *restaurant = "restaurant", *welders = "arc welders";
 
 std::vector<BenchField> fields(const RuleBook& book) {
     using T = BenchField::Type;
-    const std::vector<std::string> homes{dwellingStandard, dwellingOptional, manyStandard, manyOptional};
+    const std::vector<std::string> homes{dwellingStandard, dwellingOptional, dwellingExisting, manyStandard, manyOptional};
     std::vector<std::string> occupancies;
     for (const auto& [name, va] : book.tables.areaLighting) occupancies.push_back(name);
     const auto with = [](std::vector<std::string> list, std::initializer_list<const char*> more) {
         for (const char* m : more) list.push_back(m);
         return list;
     };
-    return {{.key = "of", .label = "Demand of", .type = T::Choice, .value = dwellingStandard, .choices = {asLoads, dwellingStandard, dwellingOptional, manyStandard, manyOptional, store, existing}},
+    return {{.key = "of", .label = "Demand of", .type = T::Choice, .value = dwellingStandard, .choices = {asLoads, dwellingStandard, dwellingOptional, dwellingExisting, manyStandard, manyOptional, store, school, restaurant, welders, existing}},
             systemField("120/240"),
             {.key = "units", .label = "Dwellings", .value = "20", .least = 1, .most = 10000, .only = {manyStandard, manyOptional}},
-            {.key = "area", .label = "Area (of each)", .value = "1500", .unit = "ft²", .least = 0, .most = 1e8, .only = with(homes, {store})},
+            {.key = "area", .label = "Area (of each)", .value = "1500", .unit = "ft²", .least = 0, .most = 1e8, .only = with(homes, {store, school})},
             {.key = "smallAppliance", .label = "Small-appliance circuits", .value = "2", .least = 0, .most = 100, .only = homes},
             {.key = "laundry", .label = "Laundry circuits", .value = "1", .least = 0, .most = 100, .only = homes},
             {.key = "ranges", .label = "Ranges", .type = T::Lines, .value = "12 kW", .help = "One line each: 12 kW, or 20 × 12 kW", .only = homes},
             {.key = "dryers", .label = "Dryers", .type = T::Lines, .value = "5.5 kW", .help = "One line each: 5.5 kW", .only = homes},
             {.key = "appliances", .label = "Fixed appliances", .type = T::Lines, .value = "", .help = "One line each: water heater 4.5 kW; add 120 V to count it on the neutral", .only = homes},
             {.key = "heating", .label = "Heating", .type = T::Load, .value = "0 kW", .unit = "kW", .only = homes},
-            {.key = "heatingUnits", .label = "Heaters with own control", .value = "1", .least = 1, .most = 1000, .only = {dwellingOptional}},
+            {.key = "heatingUnits", .label = "Heaters with own control", .value = "1", .least = 1, .most = 1000, .only = {dwellingOptional, dwellingExisting}},
+            {.key = "storage", .label = "Heating that runs on and on", .type = T::Load, .value = "0 kW", .unit = "kW", .help = "Thermal storage: it counts in full.", .only = {dwellingOptional}},
+            {.key = "newClimate", .label = "Cooling or heating is added", .type = T::Flag, .value = "yes", .only = {dwellingExisting}},
             {.key = "heatPumpBackup", .label = "Heat pump's backup", .type = T::Load, .value = "0 kW", .unit = "kW", .only = {dwellingOptional}},
             {.key = "cooling", .label = "Cooling or heat pump", .type = T::Load, .value = "0 kW", .unit = "kW", .only = homes},
             {.key = "vehicle", .label = "Vehicle charging", .type = T::Load, .value = "0 kW", .unit = "kW", .only = homes},
@@ -50,6 +52,9 @@ std::vector<BenchField> fields(const RuleBook& book) {
             {.key = "other", .label = "Other load", .type = T::Load, .value = "0 kVA", .unit = "kVA", .only = {store}},
             {.key = "building", .label = "Lighting demand of", .type = T::Choice, .value = "other", .choices = benchWords<Occupancy>(), .only = {asLoads}},
             {.key = "loads", .label = "Loads", .type = T::Lines, .value = "80 × receptacle 180 VA\nlighting 8.5 kVA continuous", .help = "One line each: 80 × receptacle 180 VA; add continuous where it is, pf 0.8", .only = {asLoads}},
+            {.key = "total", .label = "Load connected", .type = T::Load, .value = "300 kVA", .unit = "kVA", .only = {school, restaurant}},
+            {.key = "allElectric", .label = "All electric", .type = T::Flag, .value = "yes", .help = "No: part of the cooking and heating burns fuel.", .only = {restaurant}},
+            {.key = "welders", .label = "Welders", .type = T::Lines, .value = "2 × 40 A 60 %\n1 × 12 kVA 30 % motor-generator", .help = "One line each: rated primary load and duty cycle; add motor-generator where it is one", .only = {welders}},
             {.key = "peak", .label = "Largest demand measured", .type = T::Load, .value = "80 kVA", .unit = "kVA", .only = {existing}},
             {.key = "added", .label = "Load added", .type = T::Load, .value = "20 kVA", .unit = "kVA", .only = {existing}},
             {.key = "service", .label = "Service", .value = "auto", .unit = "A", .least = 1, .most = 6000, .only = {existing}}};
@@ -83,15 +88,14 @@ struct Sum {
     }
     struct Item { std::string name; double va; int count; bool onNeutral; };
     std::vector<Item> items(const char* key) const {
-        static const std::regex line(R"(^\s*(?:(\d{1,5})\s*(?:×|x|X|\*)\s*)?(.*?)\s*([0-9]+\.?[0-9]*)\s*(VA|kVA|W|kW|A|hp)\s*(120\s*V)?\s*$)");
         std::vector<Item> out;
         for (const std::string& l : in.lines(key)) {
-            std::smatch m;
-            if (!std::regex_match(l, m, line)) in.refuse(key, "\"" + l + "\" is not a load", "Write one line each: water heater 4.5 kW");
-            const int count = m[1].matched ? std::stoi(m[1].str()) : 1;
-            const auto load = loadFrom(m[3].str() + m[4].str());
-            if (count < 1 || !load || load->amount <= 0 || load->amount > 1e9) in.refuse(key, "\"" + l + "\" is not a load above zero");
-            out.push_back({m[2].str().empty() ? std::string(key) : m[2].str(), vaOf(key, *load), count, m[5].matched});
+            const auto read = readLoadLine(l);
+            if (!read) in.refuse(key, "\"" + l + "\" is not a load", "Write one line each: water heater 4.5 kW");
+            if (read->load.amount <= 0 || read->load.amount > 1e9) in.refuse(key, "\"" + l + "\" is not a load above zero");
+            const bool onNeutral = read->after == "120 V" || read->after == "120V";
+            if (!onNeutral && !read->after.empty()) in.refuse(key, "\"" + l + "\": \"" + read->after + "\" is not understood", "Behind the load only 120 V may stand.");
+            out.push_back({read->name.empty() ? std::string(key) : read->name, vaOf(key, read->load), int(read->count), onNeutral});
         }
         return out;
     }
@@ -204,14 +208,14 @@ struct Sum {
             item("Vehicle charging", v, least, 0);
         }
     }
-    double nameplates(double& neutralVa) {
+    double nameplates(double& neutralVa, const char* method = "dwellingOptional") {
         double sum = 0;
         for (const char* key : {"ranges", "dryers", "appliances"}) {
             double c = 0;
             for (const Item& i : items(key)) {
                 c += i.va * i.count;
                 if (key == std::string("appliances") && i.onNeutral) neutralVa += i.va * i.count;
-                w.step(i.name, fmt::format("{}{} VA, nameplate", i.count > 1 ? fmt::format("{} × ", i.count) : "", lintel::number(i.va)), "", book.cite("dwellingOptional"));
+                w.step(i.name, fmt::format("{}{} VA, nameplate", i.count > 1 ? fmt::format("{} × ", i.count) : "", lintel::number(i.va)), "", book.cite(method));
             }
             sum += c;
         }
@@ -238,14 +242,103 @@ struct Sum {
         const double heat = va("heating"), cool = va("cooling"), backup = va("heatPumpBackup");
         const int units = in.whole("heatingUnits");
         const double heatShare = units >= t.optionalManyFrom ? t.optionalHeatMany : t.optionalHeatFew;
+        const double storage = va("storage");
         const double pump = cool + backup * t.optionalBackup, warm = heat * heatShare;
-        if (cool + heat + backup > 0) {
+        if (storage > 0) w.step("Heating that runs on and on", fmt::format("{} VA × 100 %", lintel::number(storage)), lintel::number(storage) + " VA", book.cite("dwellingOptional"));
+        if (cool + heat + backup + storage > 0) {
             if (cool > 0 || backup > 0) w.step(backup > 0 ? "Heat pump" : "Cooling", backup > 0 ? fmt::format("{} VA + {} % of {} VA", lintel::number(cool), lintel::number(t.optionalBackup * 100), lintel::number(backup)) : fmt::format("{} VA × 100 %", lintel::number(cool)), lintel::number(pump) + " VA", book.cite("dwellingOptional"));
             if (heat > 0) w.step("Heating", fmt::format("{} VA × {} %, {} with own control", lintel::number(heat), lintel::number(heatShare * 100), units), lintel::number(warm) + " VA", book.cite("dwellingOptional"));
-            item("Heating or cooling", cool + heat + backup, std::max(pump, warm), 0);
+            item("Heating or cooling", cool + heat + backup + storage, std::max({pump, warm, storage}), 0);
         }
         vehicle();
         finish(t.optionalLeastAmps);
+    }
+    /// A dwelling that stands already, with what is added to it: 220.83(A) without, (B) with new cooling or heating.
+    void existingDwelling() {
+        const RuleTables& t = book.tables;
+        const double g = general(1);
+        double neutralFixed = 0;
+        const double heat = va("heating"), cool = va("cooling");
+        const bool added = in.flag("newClimate");
+        const bool heatWithOthers = in.whole("heatingUnits") >= t.existingManyFrom;
+        double others = g + nameplates(neutralFixed, "existingDwelling");
+        if (!added) others += std::max(heat, cool);
+        else if (heatWithOthers) others += heat;
+        const double first = std::min(others, t.existingFirst), rest = others - first, d = first + rest * t.existingRest;
+        w.step(added ? "All other loads" : "All loads", fmt::format("{} VA + {} % of {} VA", lintel::number(first), lintel::number(t.existingRest * 100), lintel::number(rest)), lintel::number(d) + " VA", book.cite("existingDwelling"));
+        item(added ? "All other loads" : "All loads", others, d, 0);
+        if (added) {
+            const double warm = heatWithOthers ? 0 : heat, climate = std::max(warm, cool);
+            w.step("Cooling or heating", fmt::format("the larger of {} and {} VA, in full", lintel::number(cool), lintel::number(warm)), lintel::number(climate) + " VA", book.cite("existingDwelling"));
+            item("Cooling or heating", cool + warm, climate, 0);
+        }
+        vehicle();
+        finish();
+    }
+    void ofSchool() {
+        const double area = in.number("area"), total = va("total");
+        if (area <= 0) in.refuse("area", "the method goes by the load of a square foot", "Give the floor area.");
+        const double each = total / area;
+        double counted = 0, from = 0;
+        std::string formula;
+        for (const Band& b : book.tables.school) {
+            const double part = std::max(0.0, std::min(each, b.upTo) - from);
+            if (part > 0) formula += fmt::format("{}{} × {} %", formula.empty() ? "" : " + ", figures(part), lintel::number(b.value * 100));
+            counted += part * b.value;
+            from = b.upTo;
+        }
+        w.step("Load of a square foot", fmt::format("{} VA / {} ft²", lintel::number(total), lintel::number(area)), figures(each) + " VA/ft²", book.cite("school"));
+        w.step("Demand of a square foot", formula, figures(counted) + " VA/ft²", book.cite("school"));
+        item("School", total, counted * area, 0);
+        finish();
+    }
+    void ofRestaurant() {
+        const double total = va("total");
+        const bool electric = in.flag("allElectric");
+        for (const auto& row : electric ? book.tables.restaurantElectric : book.tables.restaurantMixed) {
+            if (total > row.upTo * 1000) continue;
+            const double over = total - row.from * 1000, d = row.base * 1000 + row.share * over;
+            w.step(electric ? "All electric" : "Not all electric", row.base > 0 ? fmt::format("{} kVA + {} % of what is over {} kVA", lintel::number(row.base, 1), lintel::number(row.share * 100), lintel::number(row.from)) : fmt::format("{} VA × {} %", lintel::number(total), lintel::number(row.share * 100)), lintel::number(d) + " VA", book.cite("restaurant"));
+            item("Restaurant", total, d, 0);
+            break;
+        }
+        finish();
+    }
+    /// By duty cycle each, then the largest two in full and less of the others.
+    void ofWelders() {
+        std::vector<double> effective;
+        for (const std::string& l : in.lines("welders")) {
+            auto read = readLoadLine(l);
+            const char* help = "Write one line each: 2 × 40 A 60 %, with motor-generator where it is one.";
+            if (!read || read->load.amount <= 0 || read->count > 1000) in.refuse("welders", "\"" + l + "\" is not a welder", help);
+            std::string after = read->after;
+            const std::string word = "motor-generator";
+            const std::size_t at = after.find(word);
+            const bool generator = at != std::string::npos;
+            if (generator) after = trimmed(after.substr(0, at) + after.substr(at + word.size()));
+            const auto duty = readTyped(after, "%");
+            if (after.empty() || !duty || *duty <= 0 || *duty > 100) in.refuse("welders", "\"" + l + "\" has no duty cycle from 1 to 100 %", help);
+            const auto& rows = generator ? book.tables.welderGenerator : book.tables.welderNonmotor;
+            const double factor = std::find_if(rows.begin(), rows.end(), [&](const Band& b) { return *duty <= b.upTo + 1e-9; })->value;
+            const double each = vaOf("welders", read->load);
+            w.step(l, fmt::format("{} VA × {} for a duty cycle of {} %", lintel::number(each), figures(factor), figures(*duty)), lintel::number(each * factor) + " VA", book.cite("welders"));
+            for (int i = 0; i < int(read->count); ++i) effective.push_back(each * factor);
+            item(l, each * read->count, 0, 0);
+        }
+        std::sort(effective.rbegin(), effective.rend());
+        const auto& shares = book.tables.welderShares;
+        std::string formula;
+        double d = 0;
+        for (std::size_t i = 0; i < effective.size(); ++i) {
+            const double share = shares[std::min(i, shares.size() - 1)];
+            d += effective[i] * share;
+            if (i < 6) formula += fmt::format("{}{} × {} %", i ? " + " : "", lintel::number(effective[i]), lintel::number(share * 100));
+        }
+        if (effective.size() > 6) formula += fmt::format(" + {} more × {} %", effective.size() - 6, lintel::number(shares.back() * 100));
+        w.step("Conductors for the group", formula, lintel::number(d) + " VA", book.cite("welderGroup"));
+        item("Group", 0, d, 0);
+        a.cautions.push_back("this is for the conductors: the device may be up to twice the rated current (630.12)");
+        finish();
     }
     void many() {
         const double count = in.number("units");
@@ -313,20 +406,29 @@ struct Sum {
             if (f.key == "device_A") f.value = book.ratingAtOrAbove(amps), f.text = rating(book.ratingAtOrAbove(amps)) + " A";
     }
     void ofLoads() {
-        static const std::regex line(R"(^\s*(?:(\d{1,6})\s*(?:×|x|X|\*)\s*)?([a-z ]+?)\s+([0-9]+\.?[0-9]*)\s*(VA|kVA|W|kW|A|hp)\s*(?:pf\s*([0-9.]+))?\s*(continuous)?\s*$)");
         KindSums kinds{};
         Basis basis;
         basis.occupancy = in.choice<Occupancy>("building");
         for (const std::string& l : in.lines("loads")) {
-            std::smatch m;
             std::string words;
             for (const auto& [kind, word] : EnumText<LoadKind>::words) words += (words.empty() ? "" : ", ") + std::string(word);
-            if (!std::regex_match(l, m, line)) in.refuse("loads", "\"" + l + "\" is not a load", "Write one line each: 80 × receptacle 180 VA. Kinds: " + words);
-            const auto kind = fromWord<LoadKind>(m[2].str());
-            if (!kind) in.refuse("loads", "\"" + l + "\": there is no load kind \"" + m[2].str() + "\"", "Kinds: " + words);
-            const double count = m[1].matched ? plainNumber(m[1].str()).value_or(0) : 1, pf = m[5].matched ? plainNumber(m[5].str()).value_or(0) : 1;
-            const auto load = loadFrom(m[3].str() + m[4].str());
-            if (!load || load->amount <= 0 || load->amount > 1e9 || count < 1 || !(pf > 0.01 && pf <= 1)) in.refuse("loads", "\"" + l + "\": amounts are above zero, power factors from 0.01 to 1");
+            const auto read = readLoadLine(l);
+            if (!read) in.refuse("loads", "\"" + l + "\" is not a load", "Write one line each: 80 × receptacle 180 VA. Kinds: " + words);
+            const auto kind = fromWord<LoadKind>(read->name);
+            if (!kind) in.refuse("loads", "\"" + l + "\": there is no load kind \"" + read->name + "\"", "Kinds: " + words);
+            std::string after = read->after;
+            const std::string always = "continuous";
+            const bool continuous = after.size() >= always.size() && after.compare(after.size() - always.size(), always.size(), always) == 0;
+            if (continuous) after = trimmed(after.substr(0, after.size() - always.size()));
+            double pf = 1;
+            if (after.rfind("pf", 0) == 0) {
+                pf = typedNumber(after.substr(2)).value_or(0);
+                after.clear();
+            }
+            if (!after.empty()) in.refuse("loads", "\"" + l + "\": \"" + after + "\" is not understood", "Behind the load may stand pf 0.8, and continuous.");
+            const double count = read->count;
+            const BenchLoad* load = &read->load;
+            if (load->amount <= 0 || load->amount > 1e9 || !(pf > 0.01 && pf <= 1)) in.refuse("loads", "\"" + l + "\": amounts are above zero, power factors from 0.01 to 1");
             const int poles = load->unit == LoadUnit::hp && factsOf(system).phases == 3 ? 3 : factsOf(system).lines > 1 ? 2 : 1;
             const Complex each = powerOf(load->amount, load->unit, pf, system, poles, book);
             if (magnitude(each) <= 0) in.refuse("loads", "\"" + l + "\": not in the motor table at this voltage", "Give it in VA or A.");
@@ -334,7 +436,7 @@ struct Sum {
             KindSum k;
             k.p = k.dp = each.real() * count, k.q = k.dq = each.imag() * count;
             const double va = magnitude(each);
-            k.continuous = m[6].matched ? va * count : 0;
+            k.continuous = continuous ? va * count : 0;
             k.count = count, k.largest = va, k.second = count >= 2 ? va : 0;
             k.over = rule.each > 0 ? std::max(0.0, va - rule.each) * count : 0;
             k.minimum = std::max(rule.minimumEach, va) * count;
@@ -373,6 +475,10 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     s.w.title = "Demand of " + of;
     if (of == dwellingStandard) s.standard(1), s.dwellingService();
     else if (of == dwellingOptional) s.optional(), s.dwellingService();
+    else if (of == dwellingExisting) s.existingDwelling(), s.dwellingService();
+    else if (of == school) s.ofSchool();
+    else if (of == restaurant) s.ofRestaurant();
+    else if (of == welders) s.ofWelders();
     else if (of == manyStandard) s.standard(in.number("units"));
     else if (of == manyOptional) s.many();
     else if (of == store) s.ofStore();

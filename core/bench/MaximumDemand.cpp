@@ -2,13 +2,13 @@
 
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
-#include "core/bench/BenchInputs.h"
+#include "core/base/Typed.h"
+#include "core/bench/ListLine.h"
 #include "core/sheets/Words.h"
 #include "core/solve/Demand.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
-#include <regex>
 
 namespace lintel {
 namespace {
@@ -33,25 +33,42 @@ const std::pair<const char*, LoadKind> words[] = {{"lighting", LoadKind::Lightin
                                                   {"motor", LoadKind::Motor}, {"lift", LoadKind::Vertical}, {"vehicle", LoadKind::Vehicle}, {"equipment", LoadKind::Equipment}, {"refrigeration", LoadKind::Refrigeration}};
 
 std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
-    static const std::regex shape(R"(^\s*(\w+)\s+(?:(\d{1,5})\s*(?:points?|×|x)\s*)?(\d+(?:\.\d+)?)\s*(VA|kVA|W|kW|A)((?:\s+(?:on\s+L[123]|three-phase))?)\s*$)");
     std::vector<Item> out;
     for (const std::string& l : in.lines("items")) {
-        std::smatch m;
-        if (l.size() > 300 || !std::regex_match(l, m, shape)) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", "Write: lighting 24 points 60 W, cooking 8 kW, motor 2.2 kW on L2, cooling 9 kW three-phase");
+        const auto read = readLoadLine(l);
+        const char* help = "Write: lighting 24 points 60 W, cooking 8 kW, motor 2.2 kW on L2, cooling 9 kW three-phase";
+        if (!read) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
+        // "lighting 24 points", "sockets 6 x": the group, and how many there are.
+        const std::size_t blank = read->name.find(' ');
+        const std::string group = read->name.substr(0, blank);
+        double count = read->count;
+        if (blank != std::string::npos) {
+            std::string number = trimmed(read->name.substr(blank));
+            for (const char* sign : {"points", "point", "×", "x"})
+                if (const std::size_t at = number.size() - std::min(number.size(), std::string(sign).size()); number.compare(at, std::string::npos, sign) == 0) {
+                    number = trimmed(number.substr(0, at));
+                    break;
+                }
+            const auto n = typedNumber(number);
+            if (!n || *n < 1 || *n > 99999 || *n != std::floor(*n) || number == trimmed(read->name.substr(blank))) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
+            count *= *n;
+        }
+        const bool allThree = read->after == "three-phase";
+        const bool onLine = read->after.size() == 5 && read->after.compare(0, 4, "on L") == 0 && read->after[4] >= '1' && read->after[4] <= '3';
+        if (!allThree && !onLine && !read->after.empty()) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
         Item i;
         i.text = l;
         bool known = false;
         std::string all;
         for (const auto& [word, kind] : words) {
             all += (all.empty() ? "" : ", ") + std::string(word);
-            if (m[1].str() == word) i.kind = kind, known = true;
+            if (group == word) i.kind = kind, known = true;
         }
-        if (!known) in.refuse("items", "there is no load group \"" + m[1].str() + "\"", "Choose one of: " + all);
-        if (m[2].matched) i.count = plainNumber(m[2].str()).value_or(0);
-        const auto load = loadFrom(m[3].str() + m[4].str());
-        if (!load || load->amount <= 0 || i.count < 1) in.refuse("items", "\"" + l + "\" is not a load above zero");
-        const std::string where = m[5].str();
-        i.line = where.find("three") != std::string::npos ? 3 : where.find('L') != std::string::npos ? where[where.find('L') + 1] - '1' : -1;
+        if (!known) in.refuse("items", "there is no load group \"" + group + "\"", "Choose one of: " + all);
+        i.count = count;
+        const BenchLoad* load = &read->load;
+        if (load->amount <= 0 || load->unit == LoadUnit::hp || load->unit == LoadUnit::kvar) in.refuse("items", "\"" + l + "\" is not a load above zero in VA, kVA, W, kW or A");
+        i.line = allThree ? 3 : onLine ? read->after[4] - '1' : -1;
         if (!three && i.line > 0) in.refuse("items", "\"" + l + "\": the supply has one phase");
         i.each = load->unit == LoadUnit::A ? load->amount * 230 * (i.line == 3 ? 3 : 1) : load->amount * (load->unit == LoadUnit::kW || load->unit == LoadUnit::kVA ? 1000 : 1);
         if (!three) i.line = 0;

@@ -1,11 +1,11 @@
 // One motor: full-load current, conductors, device, overload. And the feeder of several.
 
 #include "core/base/Format.h"
+#include "core/bench/ListLine.h"
 #include "core/bench/Run.h"
 #include "core/solve/Solve.h"
 
 #include <fmt/format.h>
-#include <regex>
 
 namespace lintel {
 namespace {
@@ -91,7 +91,8 @@ std::vector<BenchField> feederFields(const RuleBook&) {
             systemField("480Y/277"),
             {.key = "poles", .label = "Poles", .type = T::Choice, .value = "3", .choices = {"1", "2", "3"}},
             {.key = "device", .label = "Devices", .type = T::Choice, .value = "breaker", .choices = benchWords<DeviceKind>()},
-            {.key = "other", .label = "Other load", .value = "0", .unit = "A", .least = 0, .most = 10000}};
+            {.key = "other", .label = "Other load", .value = "0", .unit = "A", .least = 0, .most = 10000},
+            {.key = "continuous", .label = "Continuous share of it", .value = "0", .unit = "%", .least = 0, .most = 100}};
 }
 
 BenchAnswer feeder(const BenchInputs& in, const RuleBook& book) {
@@ -100,31 +101,32 @@ BenchAnswer feeder(const BenchInputs& in, const RuleBook& book) {
     const auto system = in.choice<VoltageSystem>("system");
     const int poles = in.whole("poles");
     const auto kind = in.choice<DeviceKind>("device");
-    static const std::regex line(R"(^\s*(?:(\d+)\s*(?:×|x|X|\*)\s*)?([0-9.]+)\s*hp\s*(wound)?\s*$)");
     double sum = 0, largest = 0, largestDevice = 0, ofLargestDevice = 0;
     for (const std::string& l : in.lines("motors")) {
-        std::smatch m;
-        if (!std::regex_match(l, m, line)) in.refuse("motors", "\"" + l + "\" is not a motor", "Write one line each: 2 × 30 hp, with wound where the rotor is.");
-        const int count = m[1].matched ? (m[1].str().size() > 4 ? 0 : std::stoi(m[1].str())) : 1;
-        const auto hp = loadFrom(m[2].str());
-        if (count < 1 || !hp || hp->amount <= 0) in.refuse("motors", "\"" + l + "\" is not a motor", "Write one line each: 2 × 30 hp");
-        const bool wound = m[3].matched;
-        const double flc = book.motorAmps(hp->amount, voltsAcross(system, poles).v, poles == 3).value;
+        const auto read = readLoadLine(l);
+        const bool wound = read && read->after == "wound";
+        if (!read || read->load.unit != LoadUnit::hp || read->load.amount <= 0 || !read->name.empty() || !(wound || read->after.empty()))
+            in.refuse("motors", "\"" + l + "\" is not a motor", "Write one line each: 2 × 30 hp or 7-1/2 hp, with wound where the rotor is.");
+        const double count = read->count, hp = read->load.amount;
+        const double flc = book.motorAmps(hp, voltsAcross(system, poles).v, poles == 3).value;
         if (flc <= 0) in.refuse("motors", fmt::format("\"{}\": not in table {} at this voltage", l, *book.motorAmps(1, 230, poles == 3).table), "Give it as other load, in A.");
         MotorDevice d = motorDeviceOf(book, kind);
         if (wound) d.share = book.tables.woundRotor;
         const double device = book.ratingAtOrAbove(flc * d.share, kind);
-        a.rows.push_back({fmt::format("{} × {} hp{}", count, figures(hp->amount), wound ? " wound" : ""), figures(flc), figures(flc * book.motorConductor), rating(device)});
+        a.rows.push_back({fmt::format("{} × {} hp{}", number(count), figures(hp), wound ? " wound" : ""), figures(flc), figures(flc * book.motorConductor), rating(device)});
         a.working.step(l, fmt::format("{} A, device {} A × {} % → {} A", figures(flc), figures(flc), lintel::number(d.share * 100), rating(device)), "", book.cite(poles == 3 ? "motorThree" : "motorSingle") + ", " + book.cite("motorDevice"));
         sum += count * flc;
         largest = std::max(largest, flc);
         if (device > largestDevice) largestDevice = device, ofLargestDevice = flc;
     }
     if (sum <= 0) in.refuse("motors", "there are no motors", "Write one line each: 2 × 30 hp");
-    const double other = in.number("other"), conductor = sum + (book.motorConductor - 1) * largest + other;
+    // Other load counts with its addition where it is continuous: 430.24 and 430.63 leave it to the rules for feeders.
+    const double plain = in.number("other"), other = plain * (1 + (book.continuousFactor - 1) * in.number("continuous") / 100);
+    if (other > plain) a.working.step("Other load", fmt::format("{} A, {} % of it continuous × {}", figures(plain), figures(in.number("continuous")), figures(book.continuousFactor)), figures(other) + " A", book.cite("continuousFeederDevice"));
+    const double conductor = sum + (book.motorConductor - 1) * largest + other;
     a.working.step("Feeder conductors", fmt::format("{} A + {} % of {} A{}", figures(sum), lintel::number((book.motorConductor - 1) * 100), figures(largest), other > 0 ? fmt::format(" + {} A", figures(other)) : ""), figures(conductor) + " A", book.cite("motorFeeder"));
     const double most = largestDevice + sum - ofLargestDevice + other, device = book.ratingAtOrBelow(most, kind);
-    a.working.step("Feeder device", fmt::format("{:.0f} A, the largest device, + {} A of the others = {} A, the standard rating below", largestDevice, figures(sum - ofLargestDevice + other), figures(most)), rating(device) + " A", book.cite("motorFeederDevice"));
+    a.working.step("Feeder device", fmt::format("{} A, the largest device, + {} A of the others = {} A, the standard rating below", rating(largestDevice), figures(sum - ofLargestDevice + other), figures(most)), rating(device) + " A", book.cite("motorFeederDevice"));
     a.working.governs();
     a.figure("conductor_A", "Feeder conductors for", figures(conductor) + " A", conductor);
     a.figure("device_most_A", "Device, at most", figures(most) + " A", most);

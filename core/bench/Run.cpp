@@ -7,17 +7,24 @@
 
 namespace lintel {
 
+BenchField insulationField(const RuleBook& book) {
+    BenchField f{.key = "insulation", .label = "Insulation", .type = BenchField::Type::Choice, .value = book.tables.insulations.front().name};
+    for (const Insulation& i : book.tables.insulations) f.choices.push_back(i.name);
+    return f;
+}
+BenchField terminalsField() {
+    return {.key = "terminals", .label = "Terminals to 100 A", .type = BenchField::Type::Choice, .value = "75", .unit = "°C", .choices = {"60", "75"}};
+}
+
 std::vector<BenchField> runFields(const RuleBook& book) {
     using T = BenchField::Type;
-    std::vector<std::string> insulations;
-    for (const Insulation& i : book.tables.insulations) insulations.push_back(i.name);
     std::vector<std::string> wirings = benchWords<Wiring>();
     wirings.erase(wirings.begin()); // "as basis": there is none here
     std::vector<BenchField> list{
         {.key = "length", .label = "Length, one way", .type = T::Length, .value = "100 ft", .help = "Empty: drop is not judged."},
         materialField(),
-        {.key = "insulation", .label = "Insulation", .type = T::Choice, .value = insulations.front(), .choices = insulations},
-        {.key = "terminals", .label = "Terminals to 100 A", .type = T::Choice, .value = "75", .unit = "°C", .choices = {"60", "75"}},
+        insulationField(book),
+        terminalsField(),
         {.key = "wiring", .label = "Laid in", .type = T::Choice, .value = "conduit", .choices = wirings},
         conduitField(book),
         {.key = "ambient", .label = "Ambient", .value = "30", .unit = "°C", .least = -40, .most = 85},

@@ -7,6 +7,8 @@
 
 namespace lintel {
 
+BenchField insulationField(const RuleBook& book);
+BenchField terminalsField();
 std::vector<BenchField> runFields(const RuleBook& book);
 /// Amperes of a load on so many poles of a system. Refuses horsepower that is not in the table.
 Amps benchAmps(const BenchInputs& in, const BenchLoad& load, double powerFactor, VoltageSystem system, int poles, const RuleBook& book, Working* working);

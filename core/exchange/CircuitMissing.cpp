@@ -3,6 +3,7 @@
 #include "core/exchange/LoadList.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/project/BoardSize.h"
+#include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
 #include "core/solve/PhaseLoads.h"
 
@@ -81,7 +82,7 @@ Circuited circuitMissing(Project& p, const RuleBook& book, std::vector<LoadId> w
         bool done = false;
         for (BoardId b : boards) {
             const double amps = ampsOn(*l, b), breaker = smallestBreakerFor(p.basis, l->kind);
-            const bool alone = l->poles > 1 || amps > p.basis.ownCircuitFrom + 1e-9;
+            const bool alone = l->poles > 1 || amps > p.basis.ownCircuitFrom + 1e-9 || LoadWords::shipped().standsAlone(l->name);
             const auto key = std::tuple(b, l->kind, l->where);
             if (!alone) {
                 const auto it = open.find(key);

@@ -106,6 +106,33 @@ int polesByVolts(double volts, double va, bool& certain) {
     return volts > 199 && volts < 251 ? (va > 6000 ? 3 : 2) : 1;
 }
 
+/// Whether a cell, or else its heading, counts phases and not poles: "1ph" and "1φ", or "1" below "Phase".
+bool meansPhases(const std::string& text, const std::string& heading) {
+    const auto phases = [](const std::string& t) {
+        const std::string low = lowered(t);
+        for (const char* word : {"ph", "φ", "ø", "~"})
+            if (low.find(word) != std::string::npos) return true;
+        return false;
+    };
+    if (phases(text) || lowered(text).rfind("single", 0) == 0) return true;
+    return std::none_of(text.begin(), text.end(), isLetter) && phases(heading);
+}
+
+/// Poles of a single-phase load: as its board gives the volts, else as those of the project do, else as systems usually do.
+int polesOfOnePhase(const Project& p, double volts, std::optional<VoltageSystem> system) {
+    const auto gives = [&](VoltageSystem s, int poles) { return factsOf(s).lines >= poles && sameVolts(volts, voltsAcross(s, poles).v); };
+    if (system) return !gives(*system, 1) && gives(*system, 2) ? 2 : 1;
+    bool one = false, two = false;
+    for (const Board& b : p.boards) {
+        one = one || gives(b.system, 1);
+        two = two || gives(b.system, 2);
+    }
+    if (one != two) return two ? 2 : 1;
+    for (double between : {200.0, 208.0, 240.0, 380.0, 400.0, 415.0, 440.0, 460.0, 480.0, 575.0, 600.0})
+        if (std::abs(volts - between) < 0.5) return 2;
+    return 1;
+}
+
 double roughVa(const Load& l) {
     switch (l.unit) {
     case LoadUnit::VA: return l.amount;
@@ -270,7 +297,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
             row.problems.push_back({-1, fmt::format("the row has {} cells under {} headings", cells.size(), width), false});
         }
         const auto problem = [&](int column, std::string text, bool stops = true) { row.problems.push_back({column, std::move(text), stops}); };
-        bool unitSaid = false, polesSaid = false;
+        bool unitSaid = false, polesSaid = false, onePhase = false;
         for (std::size_t c = 0; c < s.columns.size(); ++c) {
             const std::string text = cellAt(grid, r, c);
             if (s.columns[c] == ListField::None || text.empty()) continue;
@@ -311,8 +338,11 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
                 else problem(at, fmt::format("“{}” is not a voltage", text));
                 break;
             case ListField::Poles:
-                if (const auto n = polesFrom(text)) l.poles = *n, polesSaid = true;
-                else problem(at, fmt::format("“{}” is not a number of phases or poles: 1, 2 or 3", text));
+                if (const auto n = polesFrom(text)) {
+                    l.poles = *n;
+                    polesSaid = true;
+                    onePhase = *n == 1 && meansPhases(text, s.headerRow >= 0 ? cellAt(grid, std::size_t(s.headerRow), c) : "");
+                } else problem(at, fmt::format("“{}” is not a number of phases or poles: 1, 2 or 3", text));
                 break;
             case ListField::PowerFactor: share("power factor", l.powerFactor, 1); break;
             case ListField::Quantity:
@@ -359,6 +389,11 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
                 row.given.push_back(ListField::Poles);
                 if (!certain) problem(columnOf(ListField::Voltage), fmt::format("{} V can be two poles or three: taken as {}", plain(l.volts), l.poles), false);
             } else if (board != boards.end() && factsOf(p.boards[board->second].system).lines == 1) l.poles = 1;
+        }
+        if (onePhase && l.volts > 0) { // one phase between two lines takes two poles
+            const auto board = boards.find(lowered(row.board));
+            const std::optional<VoltageSystem> system = board == boards.end() ? std::nullopt : std::optional(p.boards[board->second].system);
+            l.poles = polesOfOnePhase(p, l.volts, system);
         }
         if (!row.board.empty()) {
             const auto board = boards.find(lowered(row.board));

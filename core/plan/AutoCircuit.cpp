@@ -1,6 +1,7 @@
 #include "core/plan/AutoCircuit.h"
 
 #include "core/plan/Snap.h"
+#include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
 #include "core/solve/PhaseLoads.h"
 
@@ -120,7 +121,9 @@ struct Circuiter {
         };
         std::stable_sort(c.boards.begin(), c.boards.end(), [&](BoardId x, BoardId y) { return rank(x) < rank(y); });
     }
-    bool alone(const Candidate& c, BoardId board) const { return c.poles > 1 || ampsOn(c, board) > p.basis.ownCircuitFrom + 1e-9; }
+    bool alone(const Candidate& c, BoardId board) const {
+        return c.poles > 1 || ampsOn(c, board) > p.basis.ownCircuitFrom + 1e-9 || LoadWords::shipped().standsAlone(p.deviceTypes[p.devices[c.id].type].name);
+    }
 
     /// One circuit on the first of the boards that has a place and the power for it.
     bool make(const std::vector<const Candidate*>& list, const std::vector<BoardId>& choice) {
@@ -145,6 +148,39 @@ struct Circuiter {
         return false;
     }
     void leave(const Candidate& c, const std::string& why) { report.left.push_back({c.id, why}); }
+
+    /// What goes on a circuit together: the luminaires of one switch leg, or a single device.
+    struct Unit {
+        std::vector<const Candidate*> list;
+        double amps = 0, held = 0;
+        const Candidate* first() const { return list.front(); }
+    };
+    /// A leg that is too much for one circuit is taken device by device.
+    template <class Amps>
+    std::vector<Unit> unitsOf(const std::vector<const Candidate*>& list, const Amps& amps, double most, double breaker, std::size_t mostPoints) const {
+        std::map<std::tuple<std::uint32_t, std::uint32_t, std::string>, Unit> legs; // by level, room and letter
+        std::vector<Unit> units;
+        const auto add = [&](Unit& u, const Candidate* c) {
+            u.list.push_back(c);
+            u.amps += amps(c);
+            u.held += amps(c) * (c->continuous ? 1.25 : 1);
+        };
+        const auto single = [&](const Candidate* c) {
+            Unit u;
+            add(u, c);
+            units.push_back(std::move(u));
+        };
+        for (const Candidate* c : list) {
+            if (c->leg.empty()) single(c);
+            else add(legs[{p.devices[c->id].level.value, c->room.value, c->leg}], c);
+        }
+        for (auto& [key, leg] : legs) {
+            if (leg.amps <= most + 1e-9 && leg.held <= breaker + 1e-9 && leg.list.size() <= mostPoints) units.push_back(std::move(leg));
+            else
+                for (const Candidate* c : leg.list) single(c);
+        }
+        return units;
+    }
 
     void circuit(std::vector<Candidate> all) {
         for (Candidate& c : all) orderBySize(c);
@@ -172,27 +208,35 @@ struct Circuiter {
             int n = std::max({1, int(std::ceil(sum / most - 1e-9)), int(std::ceil(held / breaker - 1e-9))});
             if (p.basis.circuitPoints > 0) n = std::max(n, int((list.size() + std::size_t(p.basis.circuitPoints) - 1) / std::size_t(p.basis.circuitPoints)));
             const std::size_t points = (list.size() + std::size_t(n) - 1) / std::size_t(n);
-            std::vector<const Candidate*> left = list;
+            const std::size_t mostPoints = p.basis.circuitPoints > 0 ? std::max(points, std::size_t(p.basis.circuitPoints)) : list.size();
+            std::vector<Unit> left = unitsOf(list, amps, most, breaker, mostPoints);
             const Point from = p.boards[board].at;
             while (!left.empty()) {
                 // From the farthest on: what is left at the end lies near the board.
-                auto first = std::max_element(left.begin(), left.end(), [&](const Candidate* x, const Candidate* y) { return std::pair{orthogonal(from, x->at), y->id.value} < std::pair{orthogonal(from, y->at), x->id.value}; });
-                std::vector<const Candidate*> on{*first};
-                left.erase(first);
-                double a = amps(on[0]), h = a * (on[0]->continuous ? 1.25 : 1);
+                const auto farther = [&](const Unit& x, const Unit& y) { return std::pair{orthogonal(from, x.first()->at), y.first()->id.value} < std::pair{orthogonal(from, y.first()->at), x.first()->id.value}; };
+                const auto begin = std::max_element(left.begin(), left.end(), farther);
+                std::vector<const Candidate*> on = begin->list;
+                double a = begin->amps, h = begin->held;
+                left.erase(begin);
                 while (!left.empty() && on.size() < points) {
                     const Candidate* last = on.back();
-                    const auto cost = [&](const Candidate* c) { // the same room and the same switch leg hold together
+                    const auto cost = [&](const Unit& u) { // the same room and the same switch leg hold together
+                        const Candidate* c = u.first();
                         return std::pair{orthogonal(last->at, c->at) + (c->room != last->room ? 6 : 0) + (c->leg != last->leg ? 4 : 0), c->id.value};
+                    };
+                    const auto fits = [&](const Unit& u) {
+                        const std::size_t then = on.size() + u.list.size();
+                        return a + u.amps <= most + 1e-9 && h + u.held <= breaker + 1e-9 && (then <= points || (u.list.size() > 1 && then <= mostPoints));
                     };
                     auto next = left.end();
                     for (auto it = left.begin(); it != left.end(); ++it)
-                        if (a + amps(*it) <= most + 1e-9 && h + amps(*it) * ((*it)->continuous ? 1.25 : 1) <= breaker + 1e-9 && (next == left.end() || cost(*it) < cost(*next))) next = it;
+                        if (fits(*it) && (next == left.end() || cost(*it) < cost(*next))) next = it;
                     if (next == left.end()) break;
                     // A circuit that is a third full does not cross the building for the rest of it.
-                    if (on.size() * 3 >= points && orthogonal(last->at, (*next)->at) > farthestStep) break;
-                    on.push_back(*next);
-                    a += amps(*next), h += amps(*next) * ((*next)->continuous ? 1.25 : 1);
+                    if (on.size() * 3 >= points && orthogonal(last->at, next->first()->at) > farthestStep) break;
+                    on.insert(on.end(), next->list.begin(), next->list.end());
+                    a += next->amps;
+                    h += next->held;
                     left.erase(next);
                 }
                 if (!make(on, on.front()->boards))

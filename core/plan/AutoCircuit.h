@@ -21,8 +21,8 @@ CatchmentId catchmentAt(const Project& project, LevelId level, Point at);
 
 /// Circuits what has none on the levels. Rules, in this order: the boards of the device's catchment that take its kind of load (life safety
 /// only to those for it); a device above the basis' own-circuit current, or with more than one pole, gets a circuit alone, and above the
-/// panelboard limit a switchboard, a motor a motor control centre first; others are gathered by board, kind and switch leg from the farthest
-/// on to the next nearest, room by room, up to the share of the breaker and the number of points; one that is a third full ends before a step of more than 10 m. A full board passes on to the next
+/// panelboard limit a switchboard, a motor a motor control centre first; so does what shares a circuit with nothing else, a fire alarm; others are gathered by board and kind from the farthest
+/// on to the next nearest, room by room, the luminaires of a switch leg together where a circuit takes them, up to the share of the breaker and the number of points; one that is a third full ends before a step of more than 10 m. A full board passes on to the next
 /// nearest. On a level without any catchment its panelboards take
 /// everything. With `propose`, boards are put where a level has devices in no catchment, or no panelboard. The same project always gives the same circuits.
 /// Automatic circuits of those levels that are not pinned are made anew; pinned ones, and all that a hand has made, are not touched.

@@ -24,6 +24,16 @@ std::vector<std::string> wordsOf(const std::string& text) {
 }
 bool same(const std::string& said, const std::string& listed) { return said == listed || said == listed + "s" || said == listed + "es"; }
 
+/// Whether a phrase stands at `from` in what is said, its last word plural or not.
+bool standsAt(const std::vector<std::string>& said, std::size_t from, const std::vector<std::string>& phrase) {
+    if (from + phrase.size() > said.size()) return false;
+    for (std::size_t i = 0; i < phrase.size(); ++i) {
+        const bool last = i + 1 == phrase.size();
+        if (last ? !same(said[from + i], phrase[i]) : said[from + i] != phrase[i]) return false;
+    }
+    return true;
+}
+
 } // namespace
 
 Outcome<LoadWords> LoadWords::load(const std::filesystem::path& file) {
@@ -46,6 +56,14 @@ Outcome<LoadWords> LoadWords::load(const std::filesystem::path& file) {
             out.words.push_back({parts, *kind});
         }
     }
+    if (!j->contains("alone")) return out;
+    const auto& alone = (*j)["alone"];
+    if (!alone.is_array()) return Error{file.string(), "\"alone\" is no list of words", ""};
+    for (const auto& phrase : alone) {
+        const auto parts = phrase.is_string() ? wordsOf(phrase.get<std::string>()) : std::vector<std::string>{};
+        if (parts.empty()) return Error{file.string(), "a word of \"alone\" holds no letters", ""};
+        out.alone.push_back(parts);
+    }
     return out;
 }
 
@@ -63,12 +81,19 @@ std::optional<LoadKind> LoadWords::kindOf(const std::string& name) const {
     std::size_t end = 0, longest = 0;
     for (const Entry& e : words)
         for (std::size_t from = 0; from + e.phrase.size() <= said.size(); ++from) {
-            bool here = true;
-            for (std::size_t i = 0; i < e.phrase.size() && here; ++i) here = i + 1 == e.phrase.size() ? same(said[from + i], e.phrase[i]) : said[from + i] == e.phrase[i];
+            const bool here = standsAt(said, from, e.phrase);
             const std::size_t to = from + e.phrase.size();
             if (here && (to > end || (to == end && e.phrase.size() > longest))) kind = e.kind, end = to, longest = e.phrase.size();
         }
     return kind;
+}
+
+bool LoadWords::standsAlone(const std::string& name) const {
+    const auto said = wordsOf(name);
+    for (const auto& phrase : alone)
+        for (std::size_t from = 0; from < said.size(); ++from)
+            if (standsAt(said, from, phrase)) return true;
+    return false;
 }
 
 } // namespace lintel

@@ -19,11 +19,14 @@ public:
     static const LoadWords& shipped();
     /// Whole words, plural or not, before the first comma; of several the last decides, and of two there the longer.
     std::optional<LoadKind> kindOf(const std::string& name) const;
+    /// Whether the words name what shares a circuit with nothing else: a fire alarm, smoke control.
+    bool standsAlone(const std::string& name) const;
     std::size_t size() const { return words.size(); }
 
 private:
     struct Entry { std::vector<std::string> phrase; LoadKind kind; };
     std::vector<Entry> words;
+    std::vector<std::vector<std::string>> alone;
 };
 
 } // namespace lintel

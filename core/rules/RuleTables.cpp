@@ -220,6 +220,38 @@ struct TableReader {
             }
         }
     }
+    /// Rows that follow one another, each beginning where the one before it ends, to the kVA that both give there.
+    std::vector<RuleTables::Restaurant> restaurant(const json& rows) {
+        const std::string where = name + ", restaurant";
+        std::vector<RuleTables::Restaurant> out;
+        for (const json& r : rows) {
+            if (!r.is_array() || r.size() != 4) refuse(where, "a row is [up to, kVA, share, over]");
+            out.push_back({orEndless(r[0], where), number(r[1], where), number(r[2], where), number(r[3], where)});
+            const auto& now = out.back();
+            if (now.share <= 0 || now.share > 1) refuse(where, "a share lies between 0 and 1");
+            if (out.size() == 1) continue;
+            const auto& before = out[out.size() - 2];
+            const double joint = before.base + before.share * (before.upTo - before.from);
+            if (now.from != before.upTo || std::abs(joint - now.base) > 0.1) refuse(where, "a row must begin where the one before it ends");
+        }
+        if (out.empty()) refuse(where, "there are no rows");
+        return out;
+    }
+    void readWelders(const json& w) {
+        cite("welders", w);
+        t.cited["welderGroup"] = text(w, "group", name);
+        for (auto [key, rows] : {std::pair{"nonmotor", &t.welderNonmotor}, {"motorGenerator", &t.welderGenerator}}) {
+            for (const json& r : at(w, key, name)) {
+                if (!r.is_array() || r.size() != 2) refuse(name + ", welders", "a row is [duty cycle up to, factor]");
+                rows->push_back({number(r[0], name), number(r[1], name)});
+                const std::size_t n = rows->size();
+                if (n > 1 && ((*rows)[n - 1].upTo <= (*rows)[n - 2].upTo || (*rows)[n - 1].value < (*rows)[n - 2].value)) refuse(name + ", welders", "the rows must rise");
+            }
+            if (rows->empty() || rows->back().upTo != 100 || rows->back().value != 1) refuse(name + ", welders", "the last row is of 100 %, and its factor 1");
+        }
+        for (const json& s : at(w, "shares", name)) t.welderShares.push_back(number(s, name + ", welders"));
+        if (t.welderShares.empty()) refuse(name + ", welders", "there are no shares");
+    }
     void readDwellings() {
         const json& d = section("dwelling");
         const json& s = at(d, "smallAppliance", name);
@@ -244,6 +276,19 @@ struct TableReader {
         const json& m = at(d, "multifamily", name);
         cite("multifamily", m);
         t.multifamily = bands(at(m, "rows", name), name + ", multifamily");
+        const json& e = section("existingDwelling");
+        cite("existingDwelling", e);
+        t.existingFirst = number(e, "first", name);
+        t.existingRest = share(e, "rest", 0.1, 1);
+        t.existingManyFrom = int(number(e, "manyFrom", name));
+        const json& school = section("school");
+        cite("school", school);
+        t.school = bands(at(school, "rows", name), name + ", school");
+        const json& r = section("restaurant");
+        cite("restaurant", r);
+        t.restaurantElectric = restaurant(at(r, "allElectric", name));
+        t.restaurantMixed = restaurant(at(r, "notAllElectric", name));
+        readWelders(section("welders"));
         cite("showWindow", section("showWindow"));
         t.showWindow = number(section("showWindow"), "VAperFoot", name);
         cite("sign", section("sign"));

@@ -100,6 +100,14 @@ struct RuleTables {
     double optionalFirst = 10000, optionalRest = 0.4, optionalBackup = 0.65, optionalHeatFew = 0.65, optionalHeatMany = 0.4, optionalLeastAmps = 100;
     int optionalManyFrom = 4;
     std::vector<Band> multifamily;            ///< dwellings up to, share
+    double existingFirst = 8000, existingRest = 0.4; ///< of a dwelling that stands already: VA in full, share of what is over
+    int existingManyFrom = 4;                 ///< heaters with own control from which they count with the other loads
+    std::vector<Band> school;                 ///< VA/ft² up to, share
+    /// kVA of demand of so many kVA connected: `base` and a share of what is over `from`.
+    struct Restaurant { double upTo, base, share, from; };
+    std::vector<Restaurant> restaurantElectric, restaurantMixed;
+    std::vector<Band> welderNonmotor, welderGenerator; ///< duty cycle up to, % → factor
+    std::vector<double> welderShares;         ///< of the largest, the second …; the last for all further ones
     /// Amperes on a phase that serves several dwellings: from so many up to so many of them a base, and so much for each.
     struct Many { double from, upTo, base, each; };
     std::map<LoadKind, std::vector<Many>> manyDwellings;

@@ -260,3 +260,82 @@ TEST_CASE("bench: made a circuit of a board, in its voltage only") {
     for (int i = 0; i < 30 && makeCircuit(w.p, w.board, *a.circuit); ++i) {}
     CHECK_THAT(makeCircuit(w.p, w.board, *a.circuit).error().what, Catch::Contains("no place"));
 }
+
+TEST_CASE("bench lists are read by the one reader: fractions, thousands, units of conductors, and nothing is dropped") {
+    const auto full = [](const char* motors) { return figure(answer("motors", {{"motors", motors}}), "conductor_A"); };
+    CHECK(full("1 × 7-1/2 hp") == Approx(1.25 * 11)); // 430.250, 460 V: 11 A
+    CHECK(full("7.5 hp") == full("1 x 7½ hp"));
+    CHECK(full("2*1/2 hp") == Approx(2.25 * 1.1));
+    CHECK_THROWS_WITH(answer("motors", {{"motors", "2 × 30 hp wound 5"}}), Catch::Contains("is not a motor"));
+    CHECK_THROWS_WITH(answer("motors", {{"motors", "22 kW"}}), Catch::Contains("is not a motor"));
+    // 40 A of which all is continuous counts as 50 A beside the motors: 11 · 1.25 + 50.
+    CHECK(figure(answer("motors", {{"motors", "7-1/2 hp"}, {"other", 40}, {"continuous", 100}}), "conductor_A") == Approx(63.75));
+    CHECK(figure(answer("motors", {{"motors", "7-1/2 hp"}, {"other", 40}}), "conductor_A") == Approx(53.75));
+    const auto fill = [](const char* list) { return figure(answer("conduit", {{"conductors", list}}), "area_in2"); };
+    CHECK(fill("4 x 250 kcmil") == Approx(4 * 0.397));
+    CHECK(fill("4 3/0 AWG") == Approx(4 * 0.2679));
+    CHECK(fill("4 × 250kcmil; 1 #4 THHN") == Approx(4 * 0.397 + 0.0824));
+    CHECK_THROWS_WITH(answer("conduit", {{"conductors", "4 250 kcmil THHN green"}}), Catch::Contains("is not a number"));
+    const auto demand = [](const char* loads) { return figure(answer("demand", {{"of", "loads"}, {"loads", loads}}), "connected_VA"); };
+    CHECK(demand("80 × receptacle 1,180 VA") == Approx(94400));
+    CHECK(demand("lighting 8 500 VA continuous") == Approx(8500));
+    CHECK_THROWS_WITH(answer("demand", {{"of", "loads"}, {"loads", "lighting 8 kVA dimmed"}}), Catch::Contains("\"dimmed\" is not understood"));
+}
+
+TEST_CASE("bench ocpd: the largest device of a conductor in sets, in the heat, beside others, at cool terminals") {
+    const auto largest = [](json entered) { return figure(answer("ocpd", std::move(entered)), "largest_A"); };
+    CHECK(largest({{"size", "1/0"}}) == 150); // 150 A at 75 °C
+    // Two sets: 300 A.
+    CHECK(largest({{"size", "1/0"}, {"sets", 2}}) == 300);
+    // 170 · 0.91 (40 °C) · 0.5 (12 conductors) = 77.35 each, 154.7 A: the next rating above is 175.
+    const BenchAnswer hot = answer("ocpd", {{"size", "1/0"}, {"sets", 2}, {"ambient", 40}, {"conductors", 12}});
+    CHECK(figure(hot, "carries_A") == Approx(154.7));
+    CHECK(figure(hot, "largest_A") == 175);
+    CHECK(largest({{"size", "1/0"}, {"sets", 2}, {"ambient", 40}, {"conductors", 12}, {"receptacles", true}}) == 150);
+    // 4 AWG: 85 A at 75 °C, 70 A at 60 °C.
+    CHECK(largest({{"size", "4"}}) == 90);
+    CHECK(largest({{"size", "4"}, {"terminals", "60"}}) == 70);
+    // 3 AWG at 60 °C carries 85 A, 90 is the next; above 100 A its terminals count at 75 °C, where it carries 100.
+    CHECK(largest({{"size", "3"}, {"terminals", "60"}}) == 90);
+    CHECK(largest({{"size", "12"}}) == 20); // 240.4(D)
+    // 12 AWG beside 29 others: 30 · 0.45 = 13.5 A, protected by 15.
+    CHECK(largest({{"size", "12"}, {"conductors", 30}}) == 15);
+}
+
+TEST_CASE("bench demand: 220.83, 220.86, 220.88, 220.82 with storage, 630.11") {
+    // 1 500 ft²: 4 500 + 3 000 + 1 500 general, range 12, dryer 5, heater 4.5 kW: 30 500 VA. 8 000 + 0.4 · 22 500 = 17 000.
+    const json home{{"of", "dwelling, existing"}, {"dryers", "5 kW"}, {"appliances", "water heater 4.5 kW"}, {"cooling", "6 kW"}};
+    CHECK(figure(answer("demand", home), "demand_VA") == Approx(23000)); // and 6 kVA of new cooling in full
+    json kept = home;
+    kept["newClimate"] = false; // nothing is added: its 6 kVA are among all loads, 8 000 + 0.4 · 28 500
+    CHECK(figure(answer("demand", kept), "demand_VA") == Approx(19400));
+    json heaters = home;
+    heaters["heating"] = "10 kW";
+    heaters["heatingUnits"] = 3;
+    CHECK(figure(answer("demand", heaters), "demand_VA") == Approx(27000)); // the larger, in full
+    heaters["heatingUnits"] = 5; // with the other loads: 8 000 + 0.4 · 32 500, and the cooling
+    CHECK(figure(answer("demand", heaters), "demand_VA") == Approx(27000));
+    heaters["heating"] = "8 kW";
+    CHECK(figure(answer("demand", heaters), "demand_VA") == Approx(8000 + 0.4 * 30500 + 6000));
+    // School, 30 VA/ft²: 3 + 0.75 · 17 + 0.25 · 10 = 18.25.
+    CHECK(figure(answer("demand", {{"of", "school"}, {"area", 100000}, {"total", "3000 kVA"}}), "demand_VA") == Approx(1825000));
+    CHECK(figure(answer("demand", {{"of", "school"}, {"area", 100000}, {"total", "200 kVA"}}), "demand_VA") == Approx(200000));
+    struct Kitchen {
+        double connected, electric, mixed;
+    };
+    for (const Kitchen& k : {Kitchen{150, 120, 150}, {200, 160, 200}, {300, 170, 250}, {348, 184, 272.85}, {800, 410, 476.25}, {1000, 510, 516.3}}) {
+        INFO(k.connected);
+        const auto of = [&](bool electric) { return figure(answer("demand", {{"of", "restaurant"}, {"total", fmt::format("{} kVA", k.connected)}, {"allElectric", electric}}), "demand_VA") / 1000; };
+        CHECK(of(true) == Approx(k.electric));
+        CHECK(of(false) == Approx(k.mixed));
+    }
+    // 220.82(C): 9 kW of thermal storage counts in full, against 65 % of 12 kW of heating.
+    const json optional{{"of", "dwelling, optional"}, {"ranges", ""}, {"dryers", ""}, {"heating", "12 kW"}};
+    json storage = optional;
+    storage["storage"] = "9 kW";
+    CHECK(figure(answer("demand", storage), "demand_VA") - figure(answer("demand", optional), "demand_VA") == Approx(9000 - 7800));
+    // Four at 60 % duty: 0.78 of 24 000 VA each; 2 in full, 85 % and 70 %: 3.55 · 18 720.
+    CHECK(figure(answer("demand", {{"of", "arc welders"}, {"system", "480Y/277"}, {"welders", "4 × 50 A 60 %"}}), "demand_VA") == Approx(3.55 * 18720));
+    // Six: two more of 60 %. Motor-generator at 55 % duty: the row of 60 %, 0.81.
+    CHECK(figure(answer("demand", {{"of", "arc welders"}, {"system", "480Y/277"}, {"welders", "6 × 10 kVA 55 % motor-generator"}}), "demand_VA") == Approx(4.75 * 8100));
+}

@@ -122,6 +122,29 @@ TEST_CASE("a list comes in whatever its delimiter, encoding and decimal sign are
     CHECK(gridOf("Tag;Name\nA,1;B\n", by).rows[1][0] == "A,1");
 }
 
+TEST_CASE("one phase between two lines takes two poles, whether the column counts phases or poles") {
+    OneBoard w; // LP-1, 208Y/120
+    const std::string name = w.p.boards[w.board].name;
+    const auto poles = [&](const std::string& heading, const std::string& cell, const std::string& volts, const std::string& board) {
+        const LoadList l = listFrom("Tag,Name,kW," + heading + ",Volts,Board\nX-1,Heater,3," + cell + "," + volts + "," + board + "\n", w.p);
+        REQUIRE(l.rows.size() == 1);
+        return l.rows[0].load.poles;
+    };
+    CHECK(poles("Ph", "1", "208", name) == 2);
+    CHECK(poles("Ph", "1", "120", name) == 1);
+    CHECK(poles("Phase", "1ph", "208", "") == 2);
+    CHECK(poles("Ph", "3", "208", name) == 3);
+    CHECK(poles("Poles", "1", "208", name) == 1); // said as poles: a problem of its volts, not ours to change
+    CHECK(poles("Poles", "1ph", "208", name) == 2);
+    CHECK(poles("Ph", "single", "480", "") == 2);
+    CHECK(poles("Ph", "1", "277", "") == 1);
+    CHECK(poles("Ph", "1", "240", "") == 2);
+    w.p.boards.change(w.board)->system = VoltageSystem::Y400;
+    CHECK(poles("Ph", "1", "240", "") == 1); // where boards give 230 V to one pole
+    CHECK(poles("Ph", "1", "230", name) == 1);
+    CHECK(poles("Ph", "1", "400", name) == 2);
+}
+
 TEST_CASE("what is wrong with a row is said of its cell, and the others enter all the same") {
     OneBoard w;
     const LoadList list = listFrom("Tag,Name,kW,Volts,Phases,Board,PF,Qty,Kind\n"

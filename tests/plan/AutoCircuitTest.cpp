@@ -1,6 +1,9 @@
+#include "core/exchange/LoadList.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/plan/Trays.h"
 #include "tests/plan/Floor.h"
+
+#include <set>
 
 using namespace lintel;
 
@@ -207,4 +210,62 @@ TEST_CASE("a circuit by tray is measured along it in the solution, and the tray 
     run.trace = {{0, 0}, {3, 4}, {19, 4}, {19, 8}}; // 5 + 16 + 4
     CHECK(w.solved().of(c).run.need.length.v == Approx((25 + 1.2 + 2.25) * 1.05));
     CHECK(trayLoads(w.p).empty());
+}
+
+TEST_CASE("the luminaires of one switch leg stay on one circuit, unless they are too many for it") {
+    Floor f;
+    const DeviceTypeId light = f.type("Panel", Symbol::Luminaire, LoadKind::Lighting, 100, false);
+    const BoardId board = f.board("LL-1", {0.3, 5});
+    // Six legs of five, their luminaires mixed over the floor: 30 · 100 VA = 25 A, two circuits at 80 % of 20 A.
+    for (int i = 0; i < 30; ++i) {
+        const DeviceId d = f.device(light, {0.5 + 0.35 * i, 1.0 + i % 3});
+        f.p.devices.change(d)->leg = std::string(1, char('a' + i % 6));
+    }
+    f.p.catchments.add(all(f, {{board, {}, false}}));
+    f.p.basis.circuitPoints = 0;
+    circuitAutomatically(f.p, nec(), {f.level});
+    std::map<std::string, std::set<CircuitId>> of;
+    std::map<CircuitId, int> count;
+    for (const Device& d : f.p.devices) {
+        REQUIRE(d.circuit);
+        of[d.leg].insert(d.circuit);
+        ++count[d.circuit];
+    }
+    for (const auto& [leg, circuits] : of) CHECK(circuits.size() == 1);
+    for (const auto& [c, n] : count) CHECK(n <= 19); // 16 A takes nineteen
+    // A leg of thirty cannot be kept whole: all are circuited all the same.
+    for (const Device& d : f.p.devices) f.p.devices.change(d.id)->leg = "a";
+    const CircuitingReport r = circuitAutomatically(f.p, nec(), {f.level});
+    CHECK(r.left.empty());
+    CHECK(r.devices == 30);
+}
+
+TEST_CASE("a fire alarm shares its circuit with nothing, drawn or listed") {
+    Floor f;
+    const DeviceTypeId panel = f.type("Fire alarm panel", Symbol::Receptacle, LoadKind::Equipment, 100, false);
+    const DeviceTypeId data = f.type("Data cabinet", Symbol::Receptacle, LoadKind::Equipment, 100, false);
+    const BoardId board = f.board("LP-1", {0.3, 5});
+    const DeviceId fire = f.device(panel, {1, 1});
+    for (int i = 0; i < 4; ++i) f.device(data, {1.5 + i, 1});
+    f.p.catchments.add(all(f, {{board, {}, false}}));
+    circuitAutomatically(f.p, nec(), {f.level});
+    const CircuitId alone = f.p.devices[fire].circuit;
+    REQUIRE(alone);
+    for (const Device& d : f.p.devices)
+        if (d.id != fire) CHECK(d.circuit != alone);
+
+    OneBoard w;
+    for (const char* name : {"Fire alarm panel", "Data cabinet", "Access control", "Smoke vents, north"}) {
+        Load l;
+        l.name = name;
+        l.amount = 100;
+        w.p.loads.add(l);
+    }
+    circuitMissing(w.p, nec());
+    std::map<std::string, CircuitId> on;
+    for (const Load& l : w.p.loads) on[l.name] = l.circuit;
+    CHECK(on["Data cabinet"] == on["Access control"]);
+    CHECK(on["Fire alarm panel"] != on["Data cabinet"]);
+    CHECK(on["Smoke vents, north"] != on["Data cabinet"]);
+    CHECK(on["Smoke vents, north"] != on["Fire alarm panel"]);
 }

@@ -360,3 +360,28 @@ TEST_CASE("NEC 220.42(A), 220.84(B), 220.52, 220.43: areas and dwellings, typed 
         if (i + 1 < firsts.size()) CHECK(t.multifamily[i].upTo == firsts[i + 1].first - 1);
     }
 }
+
+TEST_CASE("220.83, 220.86, 220.88 and 630.11, typed a second time") {
+    const RuleTables& t = nec().tables;
+    CHECK(t.existingFirst == 8000);
+    CHECK(t.existingRest == 0.4);
+    REQUIRE(t.school.size() == 3);
+    CHECK((t.school[0].upTo == 3 && t.school[0].value == 1));
+    CHECK((t.school[1].upTo == 20 && t.school[1].value == 0.75));
+    CHECK(t.school[2].value == 0.25);
+    // Table 220.88, all electric and not all electric: 80 %; 10 % over 200 + 160; 50 % over 325 + 172.5; 50 % over 800 + 410 …
+    const double electric[][3] = {{0, 0.8, 0}, {160, 0.1, 200}, {172.5, 0.5, 325}, {410, 0.5, 800}};
+    const double mixed[][3] = {{0, 1, 0}, {200, 0.5, 200}, {262.5, 0.45, 325}, {476.3, 0.2, 800}};
+    for (std::size_t i = 0; i < 4; ++i) {
+        CHECK((t.restaurantElectric[i].base == electric[i][0] && t.restaurantElectric[i].share == electric[i][1] && t.restaurantElectric[i].from == electric[i][2]));
+        CHECK((t.restaurantMixed[i].base == mixed[i][0] && t.restaurantMixed[i].share == mixed[i][1] && t.restaurantMixed[i].from == mixed[i][2]));
+    }
+    // 630.11(A): the factors of nonmotor welders are the square roots of their duty cycles.
+    const double generator[] = {0.55, 0.62, 0.69, 0.75, 0.81, 0.86, 0.91, 0.96, 1};
+    for (std::size_t i = 0; i < 9; ++i) {
+        CHECK(t.welderNonmotor[i].upTo == 20 + 10.0 * double(i));
+        CHECK(t.welderNonmotor[i].value == Approx(std::sqrt(t.welderNonmotor[i].upTo / 100)).margin(0.006));
+        CHECK(t.welderGenerator[i].value == generator[i]);
+    }
+    CHECK(t.welderShares == std::vector<double>{1, 1, 0.85, 0.7, 0.6});
+}
