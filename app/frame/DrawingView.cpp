@@ -7,6 +7,7 @@
 #include <QWheelEvent>
 
 #include <map>
+#include <set>
 
 namespace lintel {
 
@@ -38,8 +39,8 @@ void DrawingView::reveal(Ref thing) {
         const QRectF at(toScreen({h->left, h->top}), toScreen({h->right, h->bottom}));
         const QRectF seen = QRectF(rect()).adjusted(24, 24, -24, -24);
         if (!at.isValid() || seen.contains(at) || seen.width() < at.width() || seen.height() < at.height()) return;
-        if (at.left() < seen.left() || at.right() > seen.right()) offset.rx() += seen.center().x() - at.center().x();
-        if (at.top() < seen.top() || at.bottom() > seen.bottom()) offset.ry() += seen.center().y() - at.center().y();
+        const auto into = [](double low, double high, double least, double most) { return low < least ? least - low : high > most ? most - high : 0.0; };
+        offset += QPointF(into(at.left(), at.right(), seen.left(), seen.right()), into(at.top(), at.bottom(), seen.top(), seen.bottom()));
         update();
         return;
     }
@@ -105,13 +106,53 @@ void DrawingView::paintEvent(QPaintEvent*) {
     }
     if (grabbed && moved) {
         around(grabbed, t.accent);
-        if (over && over != grabbed) around(over, t.check);
+        // What can take it in a full line, what cannot in a broken one: the colours only help.
+        const auto outline = [&](const std::vector<Ref>& things, const QColor& colour, Qt::PenStyle style, double width) {
+            QPen pen(colour, width, style);
+            pen.setCosmetic(true);
+            p.setPen(pen);
+            p.setBrush(Qt::NoBrush);
+            std::set<Ref> wanted(things.begin(), things.end());
+            for (auto h = shown.hotspots.rbegin(); h != shown.hotspots.rend(); ++h)
+                if (wanted.erase(h->thing)) p.drawRect(QRectF(h->left - 1, h->top - 1, h->right - h->left + 2, h->bottom - h->top + 2));
+        };
+        outline(mayNot, t.quiet, Qt::DashLine, 1);
+        outline(mayTake, t.accent, Qt::SolidLine, 2);
+        if (over && over != grabbed) around(over, pointerRefuses ? t.stop : t.accent);
     }
     p.restore();
     if (grabbed && moved) {
         p.setPen(QPen(t.accent, 1.6, Qt::DashLine));
         p.drawLine(pressed, last);
+        paintPointerWords(p);
     }
+}
+
+void DrawingView::setTargets(std::vector<Ref> allowed, std::vector<Ref> refused) {
+    mayTake = std::move(allowed);
+    mayNot = std::move(refused);
+    update();
+}
+void DrawingView::setPointerWords(const QString& words, bool refused) {
+    pointerWords = words;
+    pointerRefuses = refused;
+    update();
+}
+
+void DrawingView::paintPointerWords(QPainter& p) {
+    if (pointerWords.isEmpty()) return;
+    const Theme& t = theme();
+    const QRectF room(0, 0, std::min(360.0, width() - 40.0), 400);
+    QRectF box = p.boundingRect(room, Qt::TextWordWrap, pointerWords).adjusted(-10, -8, 10, 8);
+    box.moveTopLeft(last + QPointF(18, 18));
+    if (box.right() > width() - 8) box.moveRight(last.x() - 12);
+    if (box.bottom() > height() - 8) box.moveBottom(last.y() - 12);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(pointerRefuses ? t.stop : t.accent, 1.2));
+    p.setBrush(t.surface);
+    p.drawRoundedRect(box, 6, 6);
+    p.setPen(pointerRefuses ? t.stop : t.ink);
+    p.drawText(box.adjusted(10, 8, -10, -8), Qt::TextWordWrap, pointerWords);
 }
 
 Ref DrawingView::thingAt(QPointF at) const {
@@ -146,22 +187,47 @@ void DrawingView::mouseMoveEvent(QMouseEvent* e) {
         setCursor(thingAt(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor);
         return;
     }
-    if ((e->position() - pressed).manhattanLength() > 5) moved = true;
+    const bool begins = !moved && (e->position() - pressed).manhattanLength() > 5;
+    if (begins) moved = true;
+    if (begins && grabbed) Q_EMIT dragging(grabbed, {});
     if (panning) {
         offset += e->position() - last;
         fitted = false;
     } else {
-        over = thingAt(e->position());
+        const Ref now = thingAt(e->position());
+        const bool other = now != over;
+        over = now;
+        if (other && moved) Q_EMIT dragging(grabbed, over);
     }
     last = e->position();
+    if (grabbed && moved && !pulling.isActive() && !pull().isNull()) pulling.start(30, this);
     update();
 }
+QPointF DrawingView::pull() const {
+    constexpr double edge = 28, step = 14;
+    QPointF by;
+    if (last.x() < edge && offset.x() < edge) by.rx() = step;
+    if (last.x() > width() - edge && offset.x() + shown.width * scale > width() - edge) by.rx() = -step;
+    if (last.y() < edge && offset.y() < edge) by.ry() = step;
+    if (last.y() > height() - edge && offset.y() + shown.height * scale > height() - edge) by.ry() = -step;
+    return by;
+}
+void DrawingView::timerEvent(QTimerEvent*) {
+    const QPointF by = pull();
+    if (!grabbed || !moved || by.isNull()) return pulling.stop();
+    offset += by;
+    pressed += by; // the line goes on from the thing
+    update();
+}
+
 void DrawingView::mouseReleaseEvent(QMouseEvent* e) {
-    if (grabbed && moved) {
-        const Ref on = thingAt(e->position());
-        if (on && on != grabbed) Q_EMIT dropped(grabbed, on);
-    }
+    pulling.stop();
+    const Ref what = grabbed, on = grabbed && moved ? thingAt(e->position()) : Ref();
     grabbed = over = {};
+    mayTake.clear();
+    mayNot.clear();
+    pointerWords.clear();
+    if (on && on != what) Q_EMIT dropped(what, on);
     moved = panning = false;
     update();
 }

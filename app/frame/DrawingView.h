@@ -4,6 +4,7 @@
 #include "app/frame/Session.h"
 #include "core/sheets/Drawing.h"
 
+#include <QBasicTimer>
 #include <QWidget>
 
 namespace lintel {
@@ -21,6 +22,9 @@ public:
     /// Moves the drawing so far that the thing is seen, where it is on it at all.
     void reveal(Ref thing);
     const Drawing& drawing() const { return shown; }
+    /// What the thing in hand may be dropped on, and what not; and what the pointer says. Until it is let go.
+    void setTargets(std::vector<Ref> allowed, std::vector<Ref> refused);
+    void setPointerWords(const QString& words, bool refused);
     /// Where a point of the drawing (mm) is on the widget.
     QPointF toScreen(Point mm) const;
 
@@ -32,14 +36,21 @@ protected:
     void mouseReleaseEvent(QMouseEvent*) override;
     void mouseDoubleClickEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
+    void timerEvent(QTimerEvent*) override;
     void resizeEvent(QResizeEvent*) override;
 
 Q_SIGNALS:
     /// Something was dragged from one hotspot to another.
     void dropped(Ref what, Ref on);
+    /// While it is dragged: when it begins (`over` is nothing), and each time the pointer comes to another thing.
+    void dragging(Ref what, Ref over);
 
 private:
     Ref thingAt(QPointF at) const;
+    void paintPointerWords(QPainter& p);
+    /// How far the drawing moves each time while something is held at the edge of the view.
+    QPointF pull() const;
+    QBasicTimer pulling;
     Session& session;
     Drawing shown;
     bool printed = false, fitted = true;
@@ -47,6 +58,9 @@ private:
     QPointF offset, pressed, last;
     Ref grabbed, over;
     bool panning = false, moved = false;
+    std::vector<Ref> mayTake, mayNot;
+    QString pointerWords;
+    bool pointerRefuses = false;
 };
 
 } // namespace lintel

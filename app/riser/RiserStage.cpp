@@ -2,7 +2,10 @@
 
 #include "app/frame/PaintKit.h"
 #include "core/project/Operations.h"
+#include "core/base/Format.h"
 #include "core/sheets/Sheets.h"
+#include "core/sheets/Words.h"
+#include "core/solve/Solve.h"
 
 #include <QBoxLayout>
 #include <QFileDialog>
@@ -46,6 +49,7 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     connect(svg, &QPushButton::clicked, this, [this] { exportTo(true); });
     connect(&session, &Session::solved, this, &RiserStage::rebuild);
     connect(&session, &Session::opened, this, &RiserStage::rebuild);
+    connect(view, &DrawingView::dragging, this, &RiserStage::dragging);
     connect(view, &DrawingView::dropped, this, [this](Ref what, Ref on) {
         if (!(what.is<Board>() || what.is<Transformer>())) return;
         if (auto bad = refuseFeed(session.project(), what, on)) return session.say(q(bad->what + ". " + bad->help), true);
@@ -59,6 +63,32 @@ void RiserStage::rebuild() {
     const Solution& s = session.solution();
     // As wide as the stage at a scale where the smallest words can be read; what is higher is scrolled.
     view->show(riserBare({s.project, *s.book, s.results}, layout(), std::max(480, view->width()) / readableScale), false);
+}
+
+void RiserStage::dragging(Ref what, Ref over) {
+    const Project& p = session.project();
+    if (!(what.is<Board>() || what.is<Transformer>())) return view->setPointerWords(tr("%1 is fed from nothing: drag what hangs on it").arg(q(nameOf(p, what))), true);
+    if (!over) {
+        std::vector<Ref> can, cannot;
+        for (Ref r : session.solution().results.order) {
+            if (r != what) (refuseFeed(p, what, r) ? cannot : can).push_back(r);
+        }
+        view->setTargets(can, cannot);
+        return view->setPointerWords({}, false);
+    }
+    if (over == what) return view->setPointerWords({}, false);
+    if (const auto bad = refuseFeed(p, what, over)) return view->setPointerWords(q(bad->what + (bad->help.empty() ? "." : ". " + bad->help)), true);
+    // What would then be, worked out as it would be after the drop.
+    Project then = p;
+    feedFrom(then, what, over);
+    const Solution& s = session.solution();
+    const Results r = solve(then, *s.book);
+    QStringList words{tr("Feed %1 from %2").arg(q(nameOf(p, what)), q(nameOf(p, over)))};
+    const auto used = [&](double before, double after) { words << tr("%1: %2 → %3 used").arg(q(nameOf(p, over)), q(percent(before * 100)), q(percent(after * 100))); };
+    if (over.is<Board>() && s.results.knows(over)) used(s.results.of(over.as<Board>()).use, r.of(over.as<Board>()).use);
+    if (over.is<Transformer>() && s.results.knows(over)) used(s.results.of(over.as<Transformer>()).use, r.of(over.as<Transformer>()).use);
+    if (const NodeResult* n = r.node(what)) words << tr("%1: drop %2, %3 kA").arg(q(nameOf(p, what)), q(dropWords(n->dropTotal, n->dropKnown)), q(faultWords(n->fault)));
+    view->setPointerWords(words.join("\n"), false);
 }
 
 RiserLayout RiserStage::layout() const { return oneLine->isChecked() ? RiserLayout::OneLine : RiserLayout::ByFloor; }

@@ -22,6 +22,8 @@ protected:
 private:
     void rebuild();
     void exportTo(bool svg);
+    /// What a thing that is dragged may hang on, and what would then be.
+    void dragging(Ref what, Ref over);
     Session& session;
     RiserLayout layout() const;
     DrawingView* view;

@@ -86,14 +86,4 @@ std::vector<Drawing> assumptionSheets(const SheetInput& in) {
     return std::move(pages.all);
 }
 
-std::vector<SheetEntry> issueSet(const SheetInput& in) {
-    auto set = sheetSet(in);
-    if (set.empty()) return set;
-    for (Drawing& d : assumptionSheets(in)) {
-        const std::string number = d.number, title = d.title, paper = d.paper;
-        set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }});
-    }
-    return set;
-}
-
 } // namespace lintel

@@ -39,9 +39,13 @@ std::vector<Assumption> assumptionsOf(const CheckInput& in);
 /// kA at a board as worked out from what feeds it, whatever is given there; nothing where nothing feeds it.
 std::optional<double> workedOutKA(const CheckInput& in, const Board& board);
 
+/// Runs with a load, and feeders, whose length nobody entered or measured, whatever the basis counts it as.
+int unknownLengths(const CheckInput& in);
+
 /// The list as sheets, each with a box to tick.
 std::vector<Drawing> assumptionSheets(const SheetInput& in);
-/// All that is issued: the sheets of the project, and the list of assumptions after them. `in` must outlive it.
+/// All that is issued: the sheets of the project, and the list of assumptions after them. While stops are open or lengths not known,
+/// each sheet says in its lower margin that nobody may build from it. `in` must outlive it.
 std::vector<SheetEntry> issueSet(const SheetInput& in);
 /// The list for a terminal, and as JSON.
 std::string assumptionsText(const CheckInput& in);

@@ -1,6 +1,7 @@
 // Runs whose length is not known, so that their drop is not checked: told once for each board.
 
 #include "core/base/Format.h"
+#include "core/check/Assumptions.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
 #include "core/sheets/Words.h"
@@ -44,6 +45,19 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag&) {
 }
 
 } // namespace
+
+int unknownLengths(const CheckInput& in) {
+    int n = 0;
+    for (const Circuit& c : in.project.circuits) {
+        const CircuitResult& r = in.results.of(c.id);
+        n += !r.feeder && r.va > 0 && unknown(r.run);
+    }
+    for (Ref thing : in.results.order) {
+        const NodeResult& node = *in.results.node(thing);
+        n += node.parent && unknown(node.run);
+    }
+    return n;
+}
 
 extern const CheckRule lengthRule;
 const CheckRule lengthRule{.id = "length", .remedies = remedies, .find = find};

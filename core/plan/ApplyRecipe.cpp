@@ -249,10 +249,20 @@ std::vector<RoomId> roomsOfKind(const Project& p, const std::string& kind) {
 RecipeReport applyRecipes(Project& p, const std::vector<RoomId>& rooms) {
     RecipeReport report;
     std::map<RoomId, std::vector<DeviceId>> placedIn;
-    for (const Device& d : p.devices)
-        if (d.recipe && d.room) placedIn[d.room].push_back(d.id);
+    std::map<LevelId, std::vector<DeviceId>> astray; // of rooms that are gone: drawn anew, found anew or merged
+    std::map<std::pair<LevelId, DeviceTypeId>, std::vector<DeviceId>> standing;
+    for (const Device& d : p.devices) {
+        standing[{d.level, d.type}].push_back(d.id);
+        if (d.recipe && d.room) (p.rooms.has(d.room) ? placedIn[d.room] : astray[d.level]).push_back(d.id);
+    }
     for (RoomId id : rooms) {
         const Room room = p.rooms[id];
+        std::erase_if(astray[room.level], [&](DeviceId d) {
+            if (!contains(room.outline, p.devices[d].at)) return false;
+            p.devices.change(d)->room = id;
+            placedIn[id].push_back(d);
+            return true;
+        });
         const Recipe* recipe = nullptr;
         for (const Recipe& r : p.recipes)
             if (!room.kind.empty() && r.roomKind == room.kind) recipe = &r;
@@ -307,6 +317,21 @@ RecipeReport applyRecipes(Project& p, const std::vector<RoomId>& rooms) {
             }
         }
         for (DeviceId d : surplus) p.devices.remove(d), ++report.removed;
+        // Whatever else stands where one of the same kind is wanted, put there by hand or for another room, is not doubled.
+        constexpr double same = 0.15; // m
+        for (auto& [type, list] : wanted) {
+            const bool all = std::all_of(list.begin(), list.end(), [](const Wanted& w) { return w.met; });
+            const auto here = standing.find({room.level, type});
+            if (all || here == standing.end()) continue;
+            for (DeviceId d : here->second) {
+                const Device* x = p.devices.find(d);
+                if (!x || (x->recipe && x->room == id) || !contains(room.outline, x->at)) continue;
+                if (Wanted* w = nearest(list, x->at); w && distance(w->spot.at, x->at) < same) {
+                    w->met = true;
+                    ++report.kept;
+                }
+            }
+        }
         for (const auto& [type, list] : wanted)
             for (const Wanted& w : list) {
                 if (w.met) continue;

@@ -33,7 +33,8 @@ struct RecipeReport {
     std::vector<std::string> notes;
 };
 /// Gives each room what the recipe of its kind says. Done again it changes nothing; after a change of the room or the recipe, what the
-/// recipe placed follows, keeping its circuit; what a hand has moved stays and counts as one of those wanted.
+/// recipe placed follows, keeping its circuit; what a hand has moved stays and counts as one of those wanted. What it placed in a
+/// room that is gone belongs to the room it now stands in; nothing is put where one of the same type stands already.
 RecipeReport applyRecipes(Project& project, const std::vector<RoomId>& rooms);
 /// The rooms of one kind, or of all when `kind` is empty.
 std::vector<RoomId> roomsOfKind(const Project& project, const std::string& kind);

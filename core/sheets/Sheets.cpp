@@ -55,7 +55,7 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
         const std::size_t pages = riserPages(in, layout);
         for (std::size_t page = 0; page < pages; ++page) {
             const std::string number = page == 0 ? first : fmt::format("{}.{}", first, page + 1);
-            set.push_back({number, title, "", number + "_" + word,
+            set.push_back({number, page == 0 ? title : fmt::format("{}, sheet {}", title, page + 1), "", number + "_" + word,
                            [&in, layout, first, page] { return riserDiagram(in, layout, first)[page]; }});
         }
     };
@@ -84,7 +84,7 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
         const std::size_t pages = schedulePages(in, b->id);
         for (std::size_t page = 0; page < pages; ++page) {
             const std::string own = page == 0 ? number : fmt::format("{}.{}", number, page + 1);
-            set.push_back({own, title + (page == 0 ? "" : ", notes"), schedulePaper(in, *b), own + "_" + safe(b->name),
+            set.push_back({own, page == 0 ? title : page == 1 ? title + ", notes" : fmt::format("{}, notes {}", title, page), schedulePaper(in, *b), own + "_" + safe(b->name),
                            [&in, id = b->id, number, page] { return panelSchedule(in, id, number, page); }});
         }
     }

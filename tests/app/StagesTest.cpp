@@ -205,6 +205,7 @@ TEST_CASE("feeding a board from itself or at a wrong voltage is refused with a r
     d.openDemo();
     QString said;
     QObject::connect(&d.s, &Session::said, &d.window, [&](const QString& t, bool) { said = t; });
+    d.window.resize(1300, 2400); // high enough for the whole of it at a scale where it can be read
     d.window.go(Stage::Riser);
     d.pump();
     DrawingView& v = d.window.riser().drawing();

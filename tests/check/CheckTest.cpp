@@ -779,3 +779,29 @@ TEST_CASE("a fault level worked out beside a given one is the one that the solut
         CHECK(*workedOutKA({f.p, f.book, f.r}, f.p.boards[two]) == Approx(solved));
     }
 }
+
+TEST_CASE("every sheet of a project with stops says that nobody may build from it; without any it says nothing") {
+    for (const char* demo : {"saltmarket-hall.lintel", "saltmarket-hall-corrected.lintel"}) {
+        INFO(demo);
+        const Project p = *loadProject(dataFolder() / "demos" / demo);
+        const Results r = solve(p, nec());
+        int stops = 0;
+        for (const Snag& s : findSnags(p, nec(), r)) stops += s.severity == Severity::Stop;
+        const SheetInput in{p, nec(), r};
+        for (const SheetEntry& e : issueSet(in)) {
+            INFO(e.number);
+            const std::string words = e.draw().words();
+            if (stops > 0) CHECK(words.find("Not for construction: " + std::to_string(stops) + " stops are open.") != std::string::npos);
+            else CHECK(words.find("Not for construction") == std::string::npos);
+        }
+        CHECK((stops > 0) == (demo == std::string("saltmarket-hall.lintel")));
+    }
+    OneBoard w; // a load on a run whose length nobody knows
+    w.circuit(600);
+    w.circuit(600, LoadUnit::VA, 1, 50);
+    const Results r = w.solved();
+    const int feeder = !r.of(w.board).run.need.lengthKnown; // a helper of these tests says or does not say how long its feeder is
+    CHECK(unknownLengths({w.p, nec(), r}) == 1 + feeder);
+    const SheetInput in{w.p, nec(), r};
+    CHECK(issueSet(in).front().draw().words().find(feeder ? "2 lengths are not known" : "1 length is not known") != std::string::npos);
+}

@@ -177,6 +177,58 @@ TEST_CASE("a recipe gives every room of its kind the same, follows changes, and 
     CHECK(report.notes[0].find("lumens") != std::string::npos);
 }
 
+TEST_CASE("a recipe run again never doubles what stands there, whatever happened to the room") {
+    Floor f;
+    const DeviceTypeId outlet = f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true);
+    const RoomId store = f.room("store", {0.1, 0.1}, {5.9, 3.9});
+    Recipe r;
+    r.roomKind = "store";
+    r.parts = {{outlet, RecipeBy::Walls, 3.6576, 1, 1, {}, ""}};
+    f.p.recipes.add(r);
+    applyRecipes(f.p, {store});
+    REQUIRE(f.count(outlet) == 6);
+    const BoardId board = f.board("LP-1", {0.3, 5});
+    std::vector<DeviceId> all;
+    for (const Device& d : f.p.devices) all.push_back(d.id);
+    const CircuitId circuit = circuitToBoard(f.p, all, board);
+    const auto onCircuit = [&] { return std::count_if(f.p.devices.begin(), f.p.devices.end(), [&](const Device& d) { return d.circuit == circuit; }); };
+
+    // Taken away and drawn anew: another room to the project, the same to the people in it.
+    f.p.rooms.remove(store);
+    const RoomId anew = f.room("store", {0.1, 0.1}, {5.9, 3.9});
+    RecipeReport report = applyRecipes(f.p, {anew});
+    CHECK(report.placed == 0);
+    CHECK(report.shifted == 0);
+    CHECK(f.count(outlet) == 6);
+    CHECK(onCircuit() == 6);
+
+    // Made one with what was its neighbour: 6 stay as they can, and what is missing comes.
+    f.p.rooms.remove(anew);
+    const RoomId large = f.room("store", {0.1, 0.1}, {11.9, 3.9});
+    report = applyRecipes(f.p, {large});
+    const int now = f.count(outlet);
+    CHECK(report.removed == 0);
+    CHECK(now == 6 + report.placed);
+    CHECK(onCircuit() == 6);
+    CHECK(applyRecipes(f.p, {large}).placed == 0);
+    CHECK(f.count(outlet) == now);
+
+    // One that a hand put where one is wanted stays the only one there.
+    Floor g;
+    const DeviceTypeId same = g.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true);
+    const RoomId room = g.room("store", {0.1, 0.1}, {5.9, 3.9});
+    Recipe again = r;
+    again.parts[0].type = same;
+    g.p.recipes.add(again);
+    const auto spots = wallSpots(g.p, g.p.rooms[room], 3.6576);
+    REQUIRE(spots.size() == 6);
+    g.device(same, spots[2].at + Point{0.05, 0.05});
+    report = applyRecipes(g.p, {room});
+    CHECK(report.placed == 5);
+    CHECK(report.kept == 1);
+    CHECK(g.count(same) == 6);
+}
+
 TEST_CASE("a recipe that asks for tens of thousands in one room says so and places none") {
     Project p;
     const LevelId level = p.levels.add({{}, "Ground", 0, 3, {}});

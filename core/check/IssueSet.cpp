@@ -1,0 +1,51 @@
+// The sheets as they are issued: those of the project and the list of assumptions, each stamped while something is open that
+// nobody may build from.
+
+#include "core/check/Assumptions.h"
+#include "core/check/Check.h"
+
+#include <fmt/format.h>
+#include <memory>
+
+namespace lintel {
+namespace {
+
+/// What stands in the way of building from the sheets; empty: nothing.
+std::string openWords(const SheetInput& in) {
+    int stops = 0;
+    for (const Snag& s : findSnags(in.project, in.book, in.results)) stops += s.severity == Severity::Stop;
+    const int lengths = unknownLengths({in.project, in.book, in.results});
+    if (stops == 0 && lengths == 0) return "";
+    std::string words;
+    if (stops > 0) words = fmt::format("{} {} open", stops, stops == 1 ? "stop is" : "stops are");
+    if (lengths > 0) words += fmt::format("{}{} {} not known", words.empty() ? "" : ", ", lengths, lengths == 1 ? "length is" : "lengths are");
+    return "Not for construction: " + words + ".";
+}
+
+/// Below the foot strip of every sheet, in the margin.
+void stamp(Drawing& d, const std::string& words) {
+    constexpr double left = 11, aboveEdge = 6, size = 2.8;
+    d.text({left, d.height - aboveEdge}, words, size, Align::Left, true, Ink::Stop);
+}
+
+} // namespace
+
+std::vector<SheetEntry> issueSet(const SheetInput& in) {
+    auto set = sheetSet(in);
+    if (set.empty()) return set;
+    for (Drawing& d : assumptionSheets(in)) {
+        const std::string number = d.number, title = d.title, paper = d.paper;
+        set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }});
+    }
+    const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn
+    for (SheetEntry& e : set)
+        e.draw = [draw = std::move(e.draw), open, &in] {
+            Drawing d = draw();
+            if (!*open) *open = openWords(in);
+            if (!(*open)->empty()) stamp(d, **open);
+            return d;
+        };
+    return set;
+}
+
+} // namespace lintel
