@@ -25,6 +25,7 @@ public:
     /// What the thing in hand may be dropped on, and what not; and what the pointer says. Until it is let go.
     void setTargets(std::vector<Ref> allowed, std::vector<Ref> refused);
     void setPointerWords(const QString& words, bool refused);
+    const QString& pointerText() const { return pointerWords; }
     /// Where a point of the drawing (mm) is on the widget.
     QPointF toScreen(Point mm) const;
 

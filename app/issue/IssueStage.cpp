@@ -19,7 +19,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
     auto* side = new QWidget(this);
-    side->setFixedWidth(230);
+    side->setFixedWidth(252);
     auto* left = new QVBoxLayout(side);
     left->setContentsMargins(12, 12, 10, 12);
     auto* head = new QLabel(tr("SHEETS"));
@@ -75,6 +75,7 @@ void IssueStage::rebuild() {
         for (const SheetEntry& e : set) {
             auto* i = new QListWidgetItem(q(e.number) + "   " + q(e.title), list);
             i->setData(Qt::UserRole, q(e.title));
+            i->setToolTip(plainTip(q(e.number) + "   " + q(e.title)));
             i->setFlags(i->flags() | Qt::ItemIsUserCheckable);
             i->setCheckState(std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end() ? Qt::Checked : Qt::Unchecked);
             if (q(e.title) == wanted) row = list->count() - 1;

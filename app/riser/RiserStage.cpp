@@ -34,6 +34,7 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
         connect(*button, &QPushButton::clicked, this, &RiserStage::rebuild);
     }
     byFloor->setChecked(true);
+    oneLine->setObjectName("riserOneLine");
     auto* hint = new QLabel(tr("Drag a board onto another to feed it from there. The wheel zooms, a double-click fits."));
     hint->setProperty("quiet", true);
     bar->addSpacing(12);

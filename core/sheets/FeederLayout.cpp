@@ -14,6 +14,11 @@ constexpr double leastPort = 8; ///< from port to port
 constexpr double clear = 2;     ///< between two upright lines
 constexpr double track = 3.2;   ///< between two level lines
 constexpr double trackGap = 7;  ///< between two lines that follow one another at one height
+/// Level lines between two rows that are put in the best order: of more, each pair would have to be looked at.
+constexpr std::size_t mostSorted = 150;
+/// A row is split only where that takes so much off its width: the lines that pass it stay, however many rows there
+/// are.
+constexpr double worthSplitting = 0.87;
 constexpr std::size_t none = ~std::size_t(0);
 /// Rows times boxes, at most: a chain of ten thousand boards does not take as many rows.
 constexpr std::size_t mostRowsTimesBoxes = 4'000'000;
@@ -265,7 +270,7 @@ private:
             floorOfRow.insert(floorOfRow.begin() + std::ptrdiff_t(widest), floorOfRow[widest]);
             std::vector<double> after;
             measure(cell, after);
-            if (std::max(after[widest], after[widest + 1]) < rowWidth[widest] - 1) continue;
+            if (std::max(after[widest], after[widest + 1]) < rowWidth[widest] * worthSplitting) continue;
             rowOf = before;
             floorOfRow.erase(floorOfRow.begin() + std::ptrdiff_t(widest));
             return;
@@ -641,7 +646,7 @@ private:
             std::vector<Piece*> level;
             for (Piece& p : c)
                 if (!p.straight()) level.push_back(&p);
-            if (level.size() <= 400) sortTracks(level);
+            if (level.size() <= mostSorted) sortTracks(level);
             for (std::size_t i = 0; i < level.size(); ++i) {
                 level[i]->level = 0;
                 for (std::size_t k = 0; k < i; ++k)
@@ -725,20 +730,30 @@ private:
             o.line.push_back({channel[last.channel][last.piece].to, o.arrivesFromBelow ? b.top + b.height : b.top});
         }
     }
+    /// The upright part of a piece at one of its ends, from an edge of the channel to its track, or through.
+    struct Upright {
+        double x = 0, until = 0;
+        bool fromTop = true;
+        const Piece* piece = nullptr;
+    };
     void findHops(const std::vector<double>& top, const std::vector<double>& bottom) {
-        for (std::size_t c = 0; c < channel.size(); ++c)
+        for (std::size_t c = 0; c < channel.size(); ++c) {
+            std::vector<Upright> uprights;
+            for (const Piece& q : channel[c]) {
+                const auto until = [&](bool fromTop) { return !q.straight() ? q.y : fromTop ? bottom[c] : top[c]; };
+                uprights.push_back({q.from, until(q.fromAbove), q.fromAbove, &q});
+                if (!q.straight()) uprights.push_back({q.to, until(q.toAbove), q.toAbove, &q});
+            }
+            std::sort(uprights.begin(), uprights.end(), [](const Upright& a, const Upright& b) { return a.x < b.x; });
             for (const Piece& p : channel[c]) {
                 if (p.straight()) continue;
-                for (const Piece& q : channel[c]) {
-                    if (&p == &q) continue;
-                    const auto passes = [&](double x, bool fromTop) {
-                        const double until = q.straight() ? (fromTop ? bottom[c] : top[c]) : q.y;
-                        return within(x, p) && (fromTop ? p.y < until : p.y > until);
-                    };
-                    if (passes(q.from, q.fromAbove)) out.feeds[p.feed].hops.push_back({q.from, p.y});
-                    if (!q.straight() && passes(q.to, q.toAbove)) out.feeds[p.feed].hops.push_back({q.to, p.y});
-                }
+                auto u = std::upper_bound(uprights.begin(), uprights.end(), p.low(),
+                                          [](double x, const Upright& b) { return x < b.x; });
+                for (; u != uprights.end() && u->x < p.high(); ++u)
+                    if (u->piece != &p && (u->fromTop ? p.y < u->until : p.y > u->until))
+                        out.feeds[p.feed].hops.push_back({u->x, p.y});
             }
+        }
     }
 };
 

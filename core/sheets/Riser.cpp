@@ -99,6 +99,15 @@ public:
         return boxes.empty() ? 0 : *std::max_element(boxes.begin(), boxes.end());
     }
 
+    /// mm² that the boxes and their feeders' words take at the least.
+    double leastArea() const {
+        double sum = 0;
+        const FeederPlan p = plan(0, FeederPlan::Steps::Rows);
+        for (const FeederPlan::Box& b : p.boxes) sum += b.width * b.height;
+        for (const FeederPlan::Feed& f : p.feeds) sum += f.labelWidth * f.labelHeight;
+        return sum;
+    }
+
     FeederPlan plan(double widest, FeederPlan::Steps steps) const {
         FeederPlan p;
         p.widest = widest;
@@ -530,41 +539,48 @@ Arranged arrange(const Content& content) {
     const double column = content.byFloor() ? floorColumn : 0;
     Arranged a;
     double wide = 0, tall = 0;
-    const auto fits = [&](const char* paper, FeederPlan::Steps steps) {
+    const auto take = [&](const char* paper) {
         const PaperSize size = paperSize(paper);
         a.paper = paper;
         a.width = size.width;
         a.height = size.height;
         wide = size.width - 2 * margin - column;
         tall = size.height - titleRoom - footRoom - margin;
+    };
+    FeederLayout best; // of those that do not fit on the paper: the narrowest, and of such the lowest
+    bool some = false;
+    const auto fits = [&](FeederPlan::Steps steps) {
         FeederPlan plan = content.plan(wide, steps);
-        a.layout = layOutFeeders(plan);
-        if (a.layout.width > wide || a.layout.height > tall) return false;
+        FeederLayout layout = layOutFeeders(plan);
+        if (layout.width > wide || layout.height > tall) {
+            const double before = std::max(wide, best.width), now = std::max(wide, layout.width);
+            if (!some || now < before - 1 || (now < before + 1 && layout.height < best.height))
+                best = std::move(layout);
+            some = true;
+            return false;
+        }
         // What room is left goes between the boxes and between the rows.
-        const std::size_t inWidest = content.widestRow(a.layout);
-        plan.gap += std::min(16.0, (wide - a.layout.width) / double(std::max<std::size_t>(1, inWidest)) * 0.9);
-        if (a.layout.rows.size() > 1)
-            plan.air = std::min(16.0, (tall - a.layout.height) / double(a.layout.rows.size() - 1) * 0.9);
+        const std::size_t inWidest = content.widestRow(layout);
+        plan.gap += std::min(16.0, (wide - layout.width) / double(std::max<std::size_t>(1, inWidest)) * 0.9);
+        if (layout.rows.size() > 1)
+            plan.air = std::min(16.0, (tall - layout.height) / double(layout.rows.size() - 1) * 0.9);
         FeederLayout airy = layOutFeeders(plan);
-        if (airy.width <= wide && airy.height <= tall) a.layout = std::move(airy);
+        a.layout = airy.width <= wide && airy.height <= tall ? std::move(airy) : std::move(layout);
         return true;
     };
+    const double area = content.leastArea();
     bool found = false;
     for (const char* paper : papersOf(content.in)) {
-        if (content.byFloor()) found = fits(paper, FeederPlan::Steps::Chains) || fits(paper, FeederPlan::Steps::OneRow);
-        found = found || fits(paper, FeederPlan::Steps::Rows);
+        take(paper);
+        if (area > wide * tall && paper != papersOf(content.in).back()) continue;
+        some = false;
+        if (content.byFloor()) found = fits(FeederPlan::Steps::Chains) || fits(FeederPlan::Steps::OneRow);
+        found = found || fits(FeederPlan::Steps::Rows);
         if (found) break;
     }
-    if (!found) { // the fewest sheets, if need be wider ones: a floor may have more lines side by side than the largest
-                  // takes
-        for (FeederPlan::Steps steps : {FeederPlan::Steps::OneRow, FeederPlan::Steps::Chains}) {
-            if (!content.byFloor()) break;
-            FeederLayout other = layOutFeeders(content.plan(wide, steps));
-            const bool narrower = std::max(other.width, wide) < std::max(a.layout.width, wide) - 1;
-            const bool asNarrow = std::max(other.width, wide) < std::max(a.layout.width, wide) + 1;
-            if (narrower || (asNarrow && other.height < a.layout.height)) a.layout = std::move(other);
-        }
-        if (a.layout.width > wide) {
+    if (!found) {
+        a.layout = std::move(best);
+        if (a.layout.width > wide) { // more lines side by side than the largest paper is wide
             a.paper = "roll";
             a.width += a.layout.width - wide;
         }

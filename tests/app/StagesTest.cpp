@@ -227,6 +227,42 @@ TEST_CASE("feeding a board from itself or at a wrong voltage is refused with a r
     CHECK(d.s.undoLabel() == "Feed LP-2 from T-1");
 }
 
+TEST_CASE("riser: a board in hand shows what can take it and what would then be; let go over nothing, all is as it was") {
+    Driven d;
+    d.openDemo();
+    d.window.resize(1300, 2400);
+    d.window.go(Stage::Riser);
+    d.pump();
+    DrawingView& v = d.window.riser().drawing();
+    const auto box = [&](Ref r) {
+        QPointF p;
+        for (const Hotspot& h : v.drawing().hotspots)
+            if (h.thing == r) p = v.toScreen({(h.left + h.right) / 2, (h.top + h.bottom) / 2});
+        return p;
+    };
+    const Project before = d.s.project();
+    const QPointF from = box(d.board("LP-1")), to = box(TransformerId{2}), wrong = box(d.board("MDS"));
+    QTest::mousePress(&v, Qt::LeftButton, {}, from.toPoint());
+    for (double k : {0.1, 0.5, 1.0}) d.move(v, from + (to - from) * k, Qt::LeftButton);
+    CHECK(v.pointerText().contains("Feed LP-1 from T-2"));
+    CHECK(v.pointerText().contains("T-2: 71.6 % → 113 % used")); // (67.4 + 107.4) kVA of 150, the kinds added again
+    d.move(v, wrong, Qt::LeftButton);
+    CHECK(v.pointerText().contains("LP-1 takes 208Y/120 V; MDS gives 480Y/277 V"));
+    const QPointF nowhere(4, 4);
+    d.move(v, nowhere, Qt::LeftButton);
+    QTest::mouseRelease(&v, Qt::LeftButton, {}, nowhere.toPoint());
+    d.pump();
+    CHECK(v.pointerText().isEmpty());
+    CHECK(d.s.project() == before);
+    // The same board drawn as a one-line is brought into view, however low the window is.
+    d.window.resize(1280, 800);
+    d.s.select(d.board("LP-2"));
+    d.window.findChild<QPushButton*>("riserOneLine")->click();
+    d.pump();
+    CHECK(QRectF(v.rect()).contains(box(d.board("LP-2"))));
+    CHECK(v.toScreen({1, 0}).x() - v.toScreen({0, 0}).x() > 9.0 / 3.2); // words of 3.2 mm are 9 pixels high at least
+}
+
 TEST_CASE("runs: filters count, a size is held by hand and let go, nonsense is refused") {
     Driven d;
     d.openDemo();
