@@ -34,16 +34,14 @@ void DrawingView::show(const Drawing& d, bool asPrinted) {
 }
 
 void DrawingView::reveal(Ref thing) {
-    for (auto h = shown.hotspots.rbegin(); h != shown.hotspots.rend(); ++h) {
-        if (h->thing != thing) continue;
-        const QRectF at(toScreen({h->left, h->top}), toScreen({h->right, h->bottom}));
-        const QRectF seen = QRectF(rect()).adjusted(24, 24, -24, -24);
-        if (!at.isValid() || seen.contains(at) || seen.width() < at.width() || seen.height() < at.height()) return;
-        const auto into = [](double low, double high, double least, double most) { return low < least ? least - low : high > most ? most - high : 0.0; };
-        offset += QPointF(into(at.left(), at.right(), seen.left(), seen.right()), into(at.top(), at.bottom(), seen.top(), seen.bottom()));
-        update();
-        return;
-    }
+    const auto h = std::find_if(shown.hotspots.rbegin(), shown.hotspots.rend(), [&](const Hotspot& x) { return x.thing == thing; });
+    if (h == shown.hotspots.rend()) return;
+    const QRectF at(toScreen({h->left, h->top}), toScreen({h->right, h->bottom}));
+    const QRectF seen = QRectF(rect()).adjusted(24, 24, -24, -24);
+    if (!at.isValid() || seen.contains(at) || seen.width() < at.width() || seen.height() < at.height()) return;
+    const auto into = [](double low, double high, double least, double most) { return low < least ? least - low : high > most ? most - high : 0.0; };
+    offset += QPointF(into(at.left(), at.right(), seen.left(), seen.right()), into(at.top(), at.bottom(), seen.top(), seen.bottom()));
+    update();
 }
 
 void DrawingView::keyPressEvent(QKeyEvent* e) {
@@ -63,8 +61,8 @@ void DrawingView::fit() {
     const double m = printed ? 18 : 4;
     const double whole = std::min((width() - 2 * m) / shown.width, (height() - 2 * m) / shown.height);
     scale = std::max({0.05, whole, leastScale});
-    offset = QPointF(std::max(m, (width() - shown.width * scale) / 2), std::max(m, (height() - shown.height * scale) / 2));
-    if (leastScale <= 0) offset = QPointF((width() - shown.width * scale) / 2, (height() - shown.height * scale) / 2);
+    offset = QPointF((width() - shown.width * scale) / 2, (height() - shown.height * scale) / 2);
+    if (leastScale > 0) offset = QPointF(std::max(m, offset.x()), std::max(m, offset.y()));
     fitted = true;
     update();
 }
@@ -92,32 +90,24 @@ void DrawingView::paintEvent(QPaintEvent*) {
             if (h.thing == thing) p.fillRect(QRectF(h.left - 0.8, h.top - 0.8, h.right - h.left + 1.6, h.bottom - h.top + 1.6), wash);
     };
     paint(p, shown, printed ? paperPalette() : t.palette());
-    for (Ref r : session.selectionList()) { // over the drawing: what it fills would hide it
-        around(r, t.accent);
-        for (auto h = shown.hotspots.rbegin(); h != shown.hotspots.rend(); ++h) {
-            if (h->thing != r) continue;
-            QPen outline(t.accent, 2);
-            outline.setCosmetic(true);
-            p.setPen(outline);
-            p.setBrush(Qt::NoBrush);
-            p.drawRect(QRectF(h->left - 0.8, h->top - 0.8, h->right - h->left + 1.6, h->bottom - h->top + 1.6));
-            break;
-        }
-    }
+    // Round the things' own places, which come last among their hotspots.
+    const auto outline = [&](const std::vector<Ref>& things, const QColor& colour, Qt::PenStyle style, double width, double away) {
+        QPen pen(colour, width, style);
+        pen.setCosmetic(true);
+        p.setPen(pen);
+        p.setBrush(Qt::NoBrush);
+        std::set<Ref> wanted(things.begin(), things.end());
+        for (auto h = shown.hotspots.rbegin(); h != shown.hotspots.rend(); ++h)
+            if (wanted.erase(h->thing)) p.drawRect(QRectF(h->left - away, h->top - away, h->right - h->left + 2 * away, h->bottom - h->top + 2 * away));
+    };
+    const auto chosen = session.selectionList();
+    for (Ref r : chosen) around(r, t.accent); // over the drawing: what it fills would hide it
+    outline({chosen.begin(), chosen.end()}, t.accent, Qt::SolidLine, 2, 0.8);
     if (grabbed && moved) {
         around(grabbed, t.accent);
         // What can take it in a full line, what cannot in a broken one: the colours only help.
-        const auto outline = [&](const std::vector<Ref>& things, const QColor& colour, Qt::PenStyle style, double width) {
-            QPen pen(colour, width, style);
-            pen.setCosmetic(true);
-            p.setPen(pen);
-            p.setBrush(Qt::NoBrush);
-            std::set<Ref> wanted(things.begin(), things.end());
-            for (auto h = shown.hotspots.rbegin(); h != shown.hotspots.rend(); ++h)
-                if (wanted.erase(h->thing)) p.drawRect(QRectF(h->left - 1, h->top - 1, h->right - h->left + 2, h->bottom - h->top + 2));
-        };
-        outline(mayNot, t.quiet, Qt::DashLine, 1);
-        outline(mayTake, t.accent, Qt::SolidLine, 2);
+        outline(mayNot, t.quiet, Qt::DashLine, 1, 1);
+        outline(mayTake, t.accent, Qt::SolidLine, 2, 1);
         if (over && over != grabbed) around(over, pointerRefuses ? t.stop : t.accent);
     }
     p.restore();

@@ -36,9 +36,13 @@ std::optional<std::string> takeCount(std::string& line) {
     while (sign < line.size() && line[sign] == ' ') ++sign;
     std::size_t after = sign;
     const std::string times = "×";
-    if (line.compare(sign, times.size(), times) == 0) after += times.size();
-    else if (sign < line.size() && (line[sign] == '*' || ((line[sign] == 'x' || line[sign] == 'X') && !(sign + 1 < line.size() && isLetter(line[sign + 1]))))) after += 1;
-    else return std::nullopt;
+    if (line.compare(sign, times.size(), times) == 0)
+        after += times.size();
+    else if (sign < line.size() && (line[sign] == '*' || ((line[sign] == 'x' || line[sign] == 'X') &&
+                                                          !(sign + 1 < line.size() && isLetter(line[sign + 1])))))
+        after += 1;
+    else
+        return std::nullopt;
     const std::string number = line.substr(0, end);
     line = trimmed(line.substr(after));
     return number;
@@ -77,7 +81,8 @@ std::optional<ConductorLine> readConductorLine(const std::string& whole) {
         words.erase(words.begin());
         if (words.front() == "of") words.erase(words.begin());
     }
-    if (!count || words.empty() || count->size() > 4 || !std::all_of(count->begin(), count->end(), isDigit)) return std::nullopt;
+    if (!count || words.empty() || count->size() > 4 || !std::all_of(count->begin(), count->end(), isDigit))
+        return std::nullopt;
     ConductorLine out;
     out.count = int(typedNumber(*count).value_or(0));
     out.size = words.front();
@@ -89,7 +94,8 @@ std::optional<ConductorLine> readConductorLine(const std::string& whole) {
     };
     for (const char* unit : {"awg", "kcmil", "mcm"}) { // "250kcmil"
         const std::string low = lowered(out.size), u = unit;
-        if (low.size() > u.size() && low.compare(low.size() - u.size(), u.size(), u) == 0) out.size.resize(out.size.size() - u.size());
+        if (low.size() > u.size() && low.compare(low.size() - u.size(), u.size(), u) == 0)
+            out.size.resize(out.size.size() - u.size());
     }
     if (!words.empty() && isUnit(words.front())) words.erase(words.begin());
     if (words.size() > 1) return std::nullopt;

@@ -1,6 +1,6 @@
 #pragma once
-// One line of a list of the bench, read by the one reader of quantities: "2 × water heater 4,500 W", "1 × 7-1/2 hp wound",
-// "4 × 250 kcmil", "4 3/0 AWG THHN".
+// One line of a list of the bench, read by the one reader of quantities: "2 × water heater 4,500 W", "1 × 7-1/2 hp
+// wound", "4 × 250 kcmil", "4 3/0 AWG THHN".
 
 #include "core/bench/BenchInputs.h"
 
@@ -8,7 +8,7 @@ namespace lintel {
 
 struct LoadLine {
     double count = 1;
-    std::string name;  ///< what stands before the amount; empty: nothing does
+    std::string name; ///< what stands before the amount; empty: nothing does
     BenchLoad load;
     std::string after; ///< what stands behind it, "wound", "continuous", "on L2"
 };

@@ -1,5 +1,5 @@
-// The sheets as they are issued: those of the project and the list of assumptions, each stamped while something is open that
-// nobody may build from.
+// The sheets as they are issued: those of the project and the list of assumptions, each stamped while something is open
+// that nobody may build from.
 
 #include "core/check/Assumptions.h"
 #include "core/check/Check.h"
@@ -18,7 +18,9 @@ std::string openWords(const SheetInput& in) {
     if (stops == 0 && lengths == 0) return "";
     std::string words;
     if (stops > 0) words = fmt::format("{} {} open", stops, stops == 1 ? "stop is" : "stops are");
-    if (lengths > 0) words += fmt::format("{}{} {} not known", words.empty() ? "" : ", ", lengths, lengths == 1 ? "length is" : "lengths are");
+    if (lengths > 0)
+        words += fmt::format("{}{} {} not known", words.empty() ? "" : ", ", lengths,
+                             lengths == 1 ? "length is" : "lengths are");
     return "Not for construction: " + words + ".";
 }
 

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 
 namespace lintel {
 namespace {
@@ -25,10 +24,10 @@ constexpr std::size_t mostRowsTimesBoxes = 4'000'000;
 
 /// A box, or a line on its way past a row.
 struct Item {
-    std::size_t box = none, feed = none;
-    double key = 0;   ///< its place in a walk down the tree
-    double width = 0; ///< of its cell
-    double left = 0;  ///< of its cell
+    std::size_t box = none; ///< none: a line
+    double key = 0;         ///< its place in a walk down the tree
+    double width = 0;       ///< of its cell
+    double left = 0;        ///< of its cell
 };
 
 /// A port of a box on its upper or lower side.
@@ -283,7 +282,7 @@ private:
         for (std::size_t box = 0; box < count(); ++box) {
             itemOfBox[box] = items.size();
             row[rowOf[box]].push_back(items.size());
-            items.push_back({box, none, key[box], 0, 0});
+            items.push_back({box, key[box], 0, 0});
         }
         chain.resize(plan.feeds.size());
         for (std::size_t f = 0; f < plan.feeds.size(); ++f) {
@@ -296,7 +295,7 @@ private:
                 if (r == b) break;
                 row[r].push_back(items.size());
                 chain[f].push_back(items.size());
-                items.push_back({none, f, key[feed.to] + (feed.second ? 0.25 : 0), lane, 0});
+                items.push_back({none, key[feed.to] + (feed.second ? 0.25 : 0), lane, 0});
             }
             chain[f].push_back(itemOfBox[feed.to]);
         }
@@ -398,7 +397,8 @@ private:
         }
     }
 
-    static const Port& portOf(const Side& side, std::size_t feed, bool arrives) {
+    /// `side` may be changed or not.
+    template <class AnySide> static auto& portOf(AnySide& side, std::size_t feed, bool arrives) {
         return *std::find_if(side.begin(), side.end(),
                              [&](const Port& p) { return p.feed == feed && p.arrives == arrives; });
     }
@@ -548,7 +548,7 @@ private:
         const FeederPlan::Feed& feed = plan.feeds[f];
         Side& side = i == 0 ? (leavesUpward(feed) ? topSide : bottomSide)[item.box]
                             : (arrivesFromBelow(feed) ? bottomSide : topSide)[item.box];
-        const_cast<Port&>(portOf(side, f, i != 0)).offset = x - out.boxes[item.box].left;
+        portOf(side, f, i != 0).offset = x - out.boxes[item.box].left;
     }
 
     /// From row to row downwards. The ends at a channel's lower edge give way, by no more than `clear`, to those at its
@@ -710,13 +710,11 @@ private:
                 o.sideways = true;
                 o.line = {{left.left + left.width, left.top + plan.sideHeight},
                           {right.left, left.top + plan.sideHeight}};
-                o.deviceRoom = roomOf(feed.deviceWidth);
                 o.labelRoom = roomOf(feed.labelWidth);
                 continue;
             }
             o.leavesUpward = leavesUpward(feed);
             o.arrivesFromBelow = arrivesFromBelow(feed);
-            o.deviceRoom = roomOf(feed.deviceWidth) - clear;
             o.labelRoom = roomOf(feed.labelWidth) - clear;
             const FeederLayout::Box &a = out.boxes[feed.from], &b = out.boxes[feed.to];
             const Step &first = steps[f].front(), &last = steps[f].back();

@@ -49,8 +49,8 @@ struct FeederLayout {
         std::vector<Point> line; ///< from port to port, level and upright stretches in turn
         std::vector<Point> hops; ///< on its level stretches: an upright one of another feeder passes here
         bool leavesUpward = false, arrivesFromBelow = false;
-        bool sideways = false;                ///< from the right edge of its box to the left edge of the next
-        double deviceRoom = 0, labelRoom = 0; ///< mm to the right of its ports that no other line enters
+        bool sideways = false; ///< from the right edge of its box to the left edge of the next
+        double labelRoom = 0;  ///< mm beside its end that no other line enters
     };
     /// Boxes side by side, with the lines above and below them.
     struct Row {

@@ -1,6 +1,7 @@
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
 #include "core/sheets/FeederLayout.h"
+#include "core/sheets/PageNumber.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
@@ -8,6 +9,7 @@
 
 #include <fmt/format.h>
 #include <map>
+#include <optional>
 
 namespace lintel {
 namespace {
@@ -271,7 +273,9 @@ class Painter {
 public:
     Painter(const Content& content, const FeederLayout& layout, Drawing& drawing, double edge, double left, double top,
             double from, double to)
-        : c(content), l(layout), d(drawing), border(edge), x0(left), y0(top - from), first(from), last(to) {}
+        : c(content), l(layout), d(drawing), border(edge), x0(left), y0(top - from), first(from), last(to) {
+        gatherPorts();
+    }
 
     void paint(const std::string& before, const std::string& after) {
         bands();
@@ -288,6 +292,34 @@ private:
     const FeederLayout& l;
     Drawing& d;
     double border, x0, y0, first, last;
+
+    /// Where lines come to a thing and leave it, x on the drawing.
+    struct Ports {
+        std::vector<double> upper, lower;       ///< at its edges, from left to right
+        std::optional<double> in;               ///< of the first that comes to it
+        bool levelIn = false, levelOut = false; ///< a level line comes to it, or leaves it
+    };
+    std::vector<Ports> portsOf; ///< by thing
+
+    void gatherPorts() {
+        portsOf.resize(c.things.size());
+        for (std::size_t f = 0; f < c.feeders.size(); ++f) {
+            const FeederLayout::Feed& way = l.feeds[f];
+            if (way.line.empty()) continue;
+            Ports &from = portsOf[c.feeders[f].from], &to = portsOf[c.feeders[f].to];
+            if (way.sideways) {
+                from.levelOut = to.levelIn = true;
+                continue;
+            }
+            (way.leavesUpward ? from.upper : from.lower).push_back(way.line.front().x + x0);
+            (way.arrivesFromBelow ? to.lower : to.upper).push_back(way.line.back().x + x0);
+            if (!to.in) to.in = way.line.back().x + x0;
+        }
+        for (Ports& p : portsOf) {
+            std::sort(p.upper.begin(), p.upper.end());
+            std::sort(p.lower.begin(), p.lower.end());
+        }
+    }
 
     bool shown(double y) const { return y >= first && y <= last; }
     Point placed(Point p) const { return {p.x + x0, p.y + y0}; }
@@ -408,18 +440,6 @@ private:
         }
     }
 
-    /// x of the ports of a thing at its upper or lower edge, from left to right.
-    std::vector<double> portsOf(std::size_t i, bool top) const {
-        std::vector<double> xs;
-        for (std::size_t f = 0; f < c.feeders.size(); ++f) {
-            if (l.feeds[f].line.empty() || l.feeds[f].sideways) continue;
-            if (c.feeders[f].from == i && l.feeds[f].leavesUpward == top) xs.push_back(l.feeds[f].line.front().x + x0);
-            if (c.feeders[f].to == i && l.feeds[f].arrivesFromBelow != top) xs.push_back(l.feeds[f].line.back().x + x0);
-        }
-        std::sort(xs.begin(), xs.end());
-        return xs;
-    }
-
     void thing(std::size_t i) {
         const Thing& t = c.things[i];
         const FeederLayout::Box& b = l.boxes[i];
@@ -437,7 +457,7 @@ private:
     }
     /// The bus of a board from which its feeders leave, inside its lower edge.
     void bus(std::size_t i, double edge) {
-        const auto ports = portsOf(i, false);
+        const std::vector<double>& ports = portsOf[i].lower;
         if (ports.empty()) return;
         const double y = edge - 2.6;
         d.line({ports.front() - 2.5, y}, {ports.back() + 2.5, y}, busPen);
@@ -448,23 +468,23 @@ private:
         const FeederLayout::Box& b = l.boxes[i];
         const double left = b.left + x0, right = left + b.width, top = b.top + y0, bottom = top + b.height;
         const bool two = t.ref.is<Transformer>();
-        const auto [in, outSide] = sidesOf(i);
-        const bool level = in || outSide;
-        const double x = circleAt(i, left);
+        const Ports& of = portsOf[i];
+        const bool level = of.levelIn || of.levelOut;
+        const double x = circleAt(of, left);
         const double y = !c.byFloor() ? top + b.height / 2 : two && !level ? top + sideHeight + 1.5 : top + sideHeight;
         // Two circles overlap along the way that power takes.
         const double across = two && level ? circleR * 0.6 : 0, upright = two && !level ? circleR * 0.6 : 0;
         const double reach = two && level ? circleR * 0.8 : circleR + upright;
         for (bool upper : {true, false}) {
-            const auto ports = portsOf(i, upper);
+            const std::vector<double>& ports = upper ? of.upper : of.lower;
             if (ports.empty()) continue;
             const double edge = upper ? top : bottom;
             d.line({x, upper ? y - reach : y + reach}, {x, edge}, feederPen, ink);
             if (ports.size() > 1 || std::abs(ports.front() - x) > 1e-6)
                 d.line({std::min(x, ports.front()), edge}, {std::max(x, ports.back()), edge}, busPen, ink);
         }
-        if (in) d.line({left, y}, {x - across - circleR, y}, feederPen, ink);
-        if (outSide) d.line({x + across + circleR, y}, {right, y}, feederPen, ink);
+        if (of.levelIn) d.line({left, y}, {x - across - circleR, y}, feederPen, ink);
+        if (of.levelOut) d.line({x + across + circleR, y}, {right, y}, feederPen, ink);
         std::vector<Point> centres{{x - across, y - upright}};
         if (two) centres.push_back({x + across, y + upright});
         for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, 0, Ink::Paper, true});
@@ -476,26 +496,13 @@ private:
         else
             write(t.words, x + circleR + 2.5, y - lineStep * double(t.words.size()) / 2);
     }
-    /// Whether a level line comes to it, and whether one leaves it.
-    std::pair<bool, bool> sidesOf(std::size_t i) const {
-        std::pair<bool, bool> sides{false, false};
-        for (std::size_t f = 0; f < c.feeders.size(); ++f) {
-            if (!l.feeds[f].sideways) continue;
-            sides.first = sides.first || c.feeders[f].to == i;
-            sides.second = sides.second || c.feeders[f].from == i;
-        }
-        return sides;
-    }
     /// A circle stands at what comes in, else at the first that leaves.
-    double circleAt(std::size_t i, double left) const {
+    double circleAt(const Ports& ports, double left) const {
         const double usual = left + circleR * 1.6 + 0.4;
-        if (sidesOf(i).first) return usual;
-        for (std::size_t f = 0; f < c.feeders.size(); ++f)
-            if (c.feeders[f].to == i && !l.feeds[f].line.empty()) return l.feeds[f].line.back().x + x0;
-        for (bool upper : {false, true}) {
-            const auto ports = portsOf(i, upper);
-            if (!ports.empty()) return ports.front();
-        }
+        if (ports.levelIn) return usual;
+        if (ports.in) return *ports.in;
+        for (const auto* edge : {&ports.lower, &ports.upper})
+            if (!edge->empty()) return edge->front();
         return usual;
     }
     void write(const std::vector<Words>& lines, double x, double y) {
@@ -526,6 +533,12 @@ const std::vector<const char*>& papersOf(const SheetInput& in) {
     return in.book.metric() ? metric : trade;
 }
 
+/// Narrower, as far as both are wider than there is room; else lower.
+bool better(const FeederLayout& one, const FeederLayout& other, double room) {
+    const double width = std::max(room, one.width), than = std::max(room, other.width);
+    return width < than - 1 || (width < than + 1 && one.height < other.height);
+}
+
 /// A layout on its paper, and where it is cut.
 struct Arranged {
     FeederLayout layout;
@@ -553,9 +566,7 @@ Arranged arrange(const Content& content) {
         FeederPlan plan = content.plan(wide, steps);
         FeederLayout layout = layOutFeeders(plan);
         if (layout.width > wide || layout.height > tall) {
-            const double before = std::max(wide, best.width), now = std::max(wide, layout.width);
-            if (!some || now < before - 1 || (now < before + 1 && layout.height < best.height))
-                best = std::move(layout);
+            if (!some || better(layout, best, wide)) best = std::move(layout);
             some = true;
             return false;
         }
@@ -590,10 +601,6 @@ Arranged arrange(const Content& content) {
         if (row.bottom > a.cuts.back() + tall && row.top > a.cuts.back()) a.cuts.push_back(row.top);
     a.cuts.push_back(a.layout.height);
     return a;
-}
-
-std::string pageNumber(const std::string& number, std::size_t page) {
-    return page == 0 ? number : fmt::format("{}.{}", number, page + 1);
 }
 
 /// What the marks mean, above the foot.
@@ -660,8 +667,7 @@ Drawing riserBare(const SheetInput& in, RiserLayout layout, double width) {
          {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow}) { // the lowest that is narrow enough
         if (!content.byFloor()) break;
         FeederLayout other = layOutFeeders(content.plan(room, steps));
-        const double before = std::max(room, l.width), now = std::max(room, other.width);
-        if (now < before - 1 || (now < before + 1 && other.height < l.height)) l = std::move(other);
+        if (better(other, l, room)) l = std::move(other);
     }
     Drawing d;
     d.title = "Riser";

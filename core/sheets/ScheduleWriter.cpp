@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
+#include "core/sheets/PageNumber.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
@@ -234,7 +235,7 @@ void ScheduleWriter::notes() {
     y += 6;
     for (std::size_t i = 0; i < notesHere; ++i) writeNote(i);
     if (notesHere == noteLines.size()) return;
-    const std::string where = d.number.empty() ? "the next sheet" : "sheet " + d.number + ".2";
+    const std::string where = d.number.empty() ? "the next sheet" : "sheet " + pageNumber(d.number, 1);
     d.text({margin, y}, fmt::format("Notes {} to {} stand on {}.", notesHere + 1, noteLines.size(), where), noteSize, Align::Left, true);
 }
 
@@ -264,7 +265,7 @@ std::size_t ScheduleWriter::pages() const {
 
 void ScheduleWriter::notesPage(std::size_t page) {
     heading();
-    if (!d.number.empty()) d.number += fmt::format(".{}", page + 1);
+    d.number = pageNumber(d.number, page);
     d.text({margin, 27}, b.name, 8.4, Align::Left, true);
     d.text({margin, 34}, "Notes, continued", 3, Align::Left, true);
     d.line({margin, 36}, {d.width - margin, 36}, 0.35);

@@ -2,10 +2,12 @@
 
 #include "core/base/Parse.h"
 #include "core/base/Utf8.h"
+#include "core/sheets/PageNumber.h"
 #include "core/sheets/Words.h"
 
 #include <fmt/format.h>
 #include <map>
+#include <memory>
 
 namespace lintel {
 
@@ -52,11 +54,15 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     };
     const auto distribution = [&](RiserLayout layout, const std::string& first, const std::string& title,
                                   const std::string& word) {
+        const auto drawn = std::make_shared<std::vector<Drawing>>(); // all of them, with the first that is asked for
         const std::size_t pages = riserPages(in, layout);
         for (std::size_t page = 0; page < pages; ++page) {
-            const std::string number = page == 0 ? first : fmt::format("{}.{}", first, page + 1);
-            set.push_back({number, page == 0 ? title : fmt::format("{}, sheet {}", title, page + 1), "", number + "_" + word,
-                           [&in, layout, first, page] { return riserDiagram(in, layout, first)[page]; }});
+            const std::string number = pageNumber(first, page);
+            const std::string own = page == 0 ? title : fmt::format("{}, sheet {}", title, page + 1);
+            set.push_back({number, own, "", number + "_" + word, [&in, layout, first, page, drawn] {
+                               if (drawn->empty()) *drawn = riserDiagram(in, layout, first);
+                               return (*drawn)[page];
+                           }});
         }
     };
     if (!in.project.boards.empty()) {
@@ -83,7 +89,7 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
         const std::string title = (in.book.metric() ? "Schedule " : "Panel schedule ") + b->name;
         const std::size_t pages = schedulePages(in, b->id);
         for (std::size_t page = 0; page < pages; ++page) {
-            const std::string own = page == 0 ? number : fmt::format("{}.{}", number, page + 1);
+            const std::string own = pageNumber(number, page);
             set.push_back({own, page == 0 ? title : page == 1 ? title + ", notes" : fmt::format("{}, notes {}", title, page), schedulePaper(in, *b), own + "_" + safe(b->name),
                            [&in, id = b->id, number, page] { return panelSchedule(in, id, number, page); }});
         }

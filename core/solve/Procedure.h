@@ -40,6 +40,12 @@ double groupingFactor(const RunNeed& need, int sets, const RuleBook& book);
 /// mm² of the protective conductor that goes with lines of so many mm² by the metric book's table of areas (BS 7671 Table 54.7).
 double protectiveArea(const CableRules& rules, double line);
 
+/// Ω/m at 20 °C of the armour around one run in so many sets; 0: none.
+inline double armourOhms(const RunNeed& n, const CableType& type, SizeIndex size, int sets) {
+    const std::size_t cores = n.poles == 3 ? (n.neutral ? 4 : 3) : 2;
+    return type.armour[cores].empty() ? 0 : type.armour[cores][std::size_t(size)] / sets;
+}
+
 /// Whether the book knows both capacity and impedance of this size in the run's cable and way of laying.
 inline bool canUse(const RunNeed& n, SizeIndex s, const RuleBook& book) {
     if (n.cable->type < 0) return book.choosable(s, n.material);

@@ -205,8 +205,7 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
     if (band == rules.trips.end() || magnitude(n.cable->loopBefore) <= 0) return e;
     e.known = true;
     const ProtectiveBy by = n.cable->protectiveBy == ProtectiveBy::Auto ? (t.armoured() ? ProtectiveBy::Armour : t.single ? ProtectiveBy::Separate : ProtectiveBy::Core) : n.cable->protectiveBy;
-    const int cores = n.poles == 3 ? (n.neutral ? 4 : 3) : 2;
-    const double armour = t.armour[std::size_t(cores)].empty() ? 0 : t.armour[std::size_t(cores)][std::size_t(c.size)] / c.sets;
+    const double armour = armourOhms(n, t, c.size, c.sets);
     e.armour = (by == ProtectiveBy::Armour || by == ProtectiveBy::ArmourAndSeparate) && armour > 0;
     const bool separate = by == ProtectiveBy::Separate || by == ProtectiveBy::ArmourAndSeparate;
     const std::size_t earthing = std::size_t(n.cable->earthing);

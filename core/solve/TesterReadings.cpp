@@ -1,5 +1,7 @@
 #include "core/solve/TesterReadings.h"
 
+#include "core/solve/Procedure.h"
+
 namespace lintel {
 
 TesterReadings testerReadings(const RunResult& run, const RuleBook& book) {
@@ -11,16 +13,14 @@ TesterReadings testerReadings(const RunResult& run, const RuleBook& book) {
     };
     t.r1 = coldOhms(run.size);
     double siemens = run.ground >= 0 ? 1 / coldOhms(run.ground) : 0;
-    if (run.earth->armour) {
-        const CableType& type = book.cables.types[std::size_t(need.cable->type)];
-        const std::size_t cores = need.poles == 3 ? (need.neutral ? 4 : 3) : 2;
-        siemens += run.sets / type.armour[cores][std::size_t(run.size)];
-    }
+    if (run.earth->armour)
+        siemens += 1 / armourOhms(need, book.cables.types[std::size_t(need.cable->type)], run.size, run.sets);
     if (siemens <= 0) return t;
     t.known = true;
     t.r2 = 1 / siemens;
     const double both = t.r1 + t.r2;
-    t.together = both * need.length.v * (need.cable->ring ? 0.25 : 1) + (need.cable->ring ? both * double(need.cable->spur) : 0);
+    t.together =
+        both * need.length.v * (need.cable->ring ? 0.25 : 1) + (need.cable->ring ? both * double(need.cable->spur) : 0);
     if (!run.earth->byResidual) t.zsMost = testerShare * double(run.earth->limit);
     return t;
 }
