@@ -6,6 +6,7 @@
 #include "core/project/BoardSize.h"
 #include "core/project/CircuitFacts.h"
 #include "core/project/Operations.h"
+#include "core/project/RunFacts.h"
 #include "core/project/Sections.h"
 #include "core/sheets/Words.h"
 #include "core/solve/TesterReadings.h"
@@ -69,7 +70,7 @@ struct Builder : FactsBuilder {
             return QString();
         });
         laid.entry->initial = now.method.empty() ? asBasis : q(now.method);
-        number("", QObject::tr("Laid with"), now.grouped ? QObject::tr("%1 other circuits").arg(now.grouped) : r.need.cable->circuits > 1 ? QObject::tr("its bundle of %1").arg(r.need.cable->circuits) : QObject::tr("nothing"), QString::number(now.grouped), QObject::tr("Circuits laid together"), 0, 200, [run](Project& p, double v) { run(p).grouped = int(v); });
+        whole( QObject::tr("Laid with"), now.grouped ? QObject::tr("%1 other circuits").arg(now.grouped) : r.need.cable->circuits > 1 ? QObject::tr("its bundle of %1").arg(r.need.cable->circuits) : QObject::tr("nothing"), QString::number(now.grouped), QObject::tr("Circuits laid together"), 0, 200, [run](Project& p, int v) { run(p).grouped = v; });
         rare(r.need.cable->circuits < 2);
         if (!method.ground) {
             choice(QObject::tr("Lies"), now.lying == Lying::Auto ? QObject::tr("as its method") : q(wordOf(now.lying)), words<Lying>(), QObject::tr("How the run lies beside others"), [run](Project& p, const QString& t) {
@@ -169,10 +170,8 @@ struct Builder : FactsBuilder {
         if (r.size < 0 && r.need.required.v <= 0) return;
         const Basis& b = sol.project.basis;
         FactRow& size = choice(QObject::tr("Conductors"), q(conductorWords(r, *sol.book)), sizeChoices(r.need.material), QObject::tr("Hold conductor size"), [run](Project& p, const QString& t) {
-            Run& x = run(p);
-            x.heldSize = t == "auto" ? "" : t.toStdString();
-            if (t == "auto") x.heldSets = 0;
-            return QString();
+            const auto bad = enterRunSize(run(p), t.toStdString());
+            return bad ? q(bad->what + ". " + bad->help) : QString();
         });
         size.entry->initial = r.state == Sizing::Held ? q(sol.book->sizes()[std::size_t(r.size)].name) : "auto";
         if (r.tooSmall || r.state == Sizing::NoneFits) size.colour = theme().stop;
@@ -181,17 +180,11 @@ struct Builder : FactsBuilder {
         const QString length = known ? q(lengthWords(r.need.length, b.units)) + (r.need.across.v > 0 ? QObject::tr(", measured") : QObject::tr(", entered")) : r.need.lengthAssumed ? QObject::tr("not known, counts as %1").arg(q(lengthWords(r.need.length, b.units))) : QObject::tr("not known");
         FactRow& len = row(QObject::tr("Run"), length);
         len.entry = FactRow::Entry{known ? q(lengthWords(r.need.length, b.units)) : "", {}, [this_ = &s, run, units = b.units](const QString& t) -> QString {
-                                       if (t.trimmed().isEmpty() || t.trimmed() == "auto") {
-                                           this_->edit(QObject::tr("Measure run"), [&](Project& p) { run(p).lengthBy = LengthBy::Reach; });
-                                           return {};
-                                       }
-                                       const auto m = metresFrom(t, units);
-                                       if (!m) return QObject::tr("“%1” is not a length; type 120 ft or 36 m, or nothing to measure it").arg(t);
-                                       this_->edit(QObject::tr("Run length"), [&](Project& p) {
-                                           Run& x = run(p);
-                                           x.lengthBy = LengthBy::Entered;
-                                           x.length = *m;
-                                       });
+                                       const std::string typed = t.toStdString();
+                                       Run trial;
+                                       if (const auto bad = enterRunLength(trial, typed, units)) return q(bad->what + ". " + bad->help);
+                                       const bool measured = trial.lengthBy != LengthBy::Entered;
+                                       this_->edit(measured ? QObject::tr("Measure run") : QObject::tr("Run length"), [&](Project& p) { (void)enterRunLength(run(p), typed, units); });
                                        return {};
                                    }};
         if (r.need.across.v > 0)
@@ -204,12 +197,12 @@ struct Builder : FactsBuilder {
         }
         if (!r.need.feeder) {
             const int points = entered ? entered->points : 0;
-            number("", QObject::tr("Load along it"), points > 1 ? QObject::tr("at %1 points, evenly").arg(points) : r.need.spread < 1 ? QObject::tr("at its devices, × %1").arg(r.need.spread, 0, 'f', 2) : QObject::tr("all at its end"), QString::number(points), QObject::tr("Points along the run"), 0, 1000, [run](Project& p, double v) { run(p).points = int(v); });
+            whole( QObject::tr("Load along it"), points > 1 ? QObject::tr("at %1 points, evenly").arg(points) : r.need.spread < 1 ? QObject::tr("at its devices, × %1").arg(r.need.spread, 0, 'f', 2) : QObject::tr("all at its end"), QString::number(points), QObject::tr("Points along the run"), 0, 1000, [run](Project& p, int v) { run(p).points = v; });
             rare(points < 2);
         }
         if (sol.book->metric()) return;
         const int sharing = entered ? entered->sharing : 0;
-        number("", QObject::tr("Raceway shared"), sharing ? QObject::tr("%1 conductors").arg(sharing) : QObject::tr("nothing"), QString::number(sharing), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, double v) { run(p).sharing = int(v); });
+        whole( QObject::tr("Raceway shared"), sharing ? QObject::tr("%1 conductors").arg(sharing) : QObject::tr("nothing"), QString::number(sharing), QObject::tr("Conductors sharing the raceway"), 0, 200, [run](Project& p, int v) { run(p).sharing = v; });
         rare(sharing == 0);
     }
 
@@ -280,11 +273,7 @@ struct Builder : FactsBuilder {
                     if (l.circuit == id) {
                         const LoadId lid = l.id;
                         QString value = QString::number(l.amount) + " " + wordOf(l.unit) + (l.quantity != 1 ? QString(" × %1").arg(l.quantity) : "");
-                        amount(q(l.name), value, QString::number(l.amount) + " " + wordOf(l.unit), QObject::tr("Load of circuit"), [lid](Project& p, double amount, std::optional<LoadUnit> unit) {
-                            Load& x = *p.loads.change(lid);
-                            x.amount = amount;
-                            x.unit = unit.value_or(x.unit);
-                        });
+                        amount(q(l.name), value, QString::number(l.amount) + " " + wordOf(l.unit), QObject::tr("Load of circuit"), [lid](Project& p, double amount, std::optional<LoadUnit> unit) { return enterAmount(p, lid, amount, unit); });
                     }
             }
         }
@@ -302,7 +291,7 @@ struct Builder : FactsBuilder {
         rare(c.device == DeviceKind::Breaker && !sol.book->metric());
         if (sol.book->metric() && c.use == CircuitUse::Load) {
             const double watched = sol.results.run(c.id) ? double(sol.results.run(c.id)->need.cable->residual) : 0;
-            number("mA", QObject::tr("RCD"), c.residual > 0 ? QString("%1 mA").arg(c.residual) : watched > 0 ? QObject::tr("%1 mA, its section").arg(watched) : QObject::tr("none"), QString::number(c.residual), QObject::tr("Residual-current device"), 0, 30000, [id](Project& p, double v) { p.circuits.change(id)->residual = v; });
+            fact("residual", QObject::tr("RCD"), c.residual > 0 ? QString("%1 mA").arg(c.residual) : watched > 0 ? QObject::tr("%1 mA, its section").arg(watched) : QObject::tr("none"), QString::number(c.residual), QObject::tr("Residual-current device"), id);
             const ResidualType type = sol.results.run(c.id) ? sol.results.run(c.id)->need.cable->residualType : c.residualType;
             choice(QObject::tr("RCD type"), q(wordOf(type)) + (c.residual <= 0 && watched > 0 ? QObject::tr(", its section") : QString()), words<ResidualType>(), QObject::tr("Type of residual-current device"), [id](Project& p, const QString& t) {
                 Circuit& x = *p.circuits.change(id);
@@ -368,7 +357,7 @@ struct Builder : FactsBuilder {
                 });
                 rare(!run || run->route == RouteBy::Auto);
             }
-            number("", QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor), QObject::tr("Demand factor of circuit"), 0, 10, [id](Project& p, double v) { p.circuits.change(id)->factor = v; });
+            fact("factor", QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor), QObject::tr("Demand factor of circuit"), id);
             rare(c.factor == 1);
             if (!sol.book->metric()) choice(QObject::tr("Device rated"), c.fullRated ? QObject::tr("100 %") : QObject::tr("80 %"), {QObject::tr("80 %"), QObject::tr("100 %")}, QObject::tr("Rating of device"), [id](Project& p, const QString& t) {
                 p.circuits.change(id)->fullRated = t == QObject::tr("100 %");
@@ -386,9 +375,9 @@ struct Builder : FactsBuilder {
             text(QObject::tr("Left out because"), q(c.unprotected), QObject::tr("Reason for leaving protection out"), [id](Project& p, const std::string& t) { p.circuits.change(id)->unprotected = t; });
             rare(c.unprotected.empty());
             if (c.poles == 1 && !sol.book->metric())
-                number("", QObject::tr("Multiwire group"), c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire), QObject::tr("Multiwire group"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->multiwire = int(v); });
+                fact("multiwire", QObject::tr("Multiwire group"), c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire), QObject::tr("Multiwire group"), id);
             if (c.poles == 1 && !sol.book->metric()) rare(c.multiwire == 0);
-            number("", QObject::tr("Bundle"), c.bundle ? QString::number(c.bundle) : QObject::tr("alone"), QString::number(c.bundle), QObject::tr("Home runs in one raceway"), 0, 1000, [id](Project& p, double v) { p.circuits.change(id)->bundle = int(v); });
+            fact("bundle", QObject::tr("Bundle"), c.bundle ? QString::number(c.bundle) : QObject::tr("alone"), QString::number(c.bundle), QObject::tr("Home runs in one raceway"), id);
             rare(c.bundle == 0);
             layingRows(r.run, c.id, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
         }
@@ -396,8 +385,8 @@ struct Builder : FactsBuilder {
             p.circuits.change(id)->pinned = t == "yes";
             return QString();
         });
-        if (c.tie || c.kept) number("", QObject::tr("Tie"), c.tie ? QString::number(c.tie) : QObject::tr("none"), QString::number(c.tie), QObject::tr("Tie of handles"), 0, 10000, [id](Project& p, double v) { p.circuits.change(id)->tie = int(v); });
-        number("", QObject::tr("Kept together"), c.kept ? QString::number(c.kept) : QObject::tr("no"), QString::number(c.kept), QObject::tr("Kept together"), 0, 10000, [id](Project& p, double v) { p.circuits.change(id)->kept = int(v); });
+        if (c.tie || c.kept) fact("tie", QObject::tr("Tie"), c.tie ? QString::number(c.tie) : QObject::tr("none"), QString::number(c.tie), QObject::tr("Tie of handles"), id);
+        fact("kept", QObject::tr("Kept together"), c.kept ? QString::number(c.kept) : QObject::tr("no"), QString::number(c.kept), QObject::tr("Kept together"), id);
         rare(c.kept == 0);
         text(QObject::tr("Note"), q(c.note), QObject::tr("Note"), [id](Project& p, const std::string& t) { p.circuits.change(id)->note = t; });
     }
@@ -530,9 +519,9 @@ struct Builder : FactsBuilder {
         const int per = ways ? 3 : 1;
         FactRow& r = row(ways ? QObject::tr("Ways") : QObject::tr("Slots"), ways ? QObject::tr("%1, %2 poles free").arg(b.slots / 3).arg(freeSlots(sol.project, id)) : QObject::tr("%1, %2 free").arg(b.slots).arg(freeSlots(sol.project, id)));
         r.entry = FactRow::Entry{QString::number(b.slots / per), {}, [this_ = &s, id, per, ways](const QString& t) -> QString {
-            bool ok = false;
-            const int n = t.trimmed().toInt(&ok);
-            if (!ok || n < 1 || n * per > 1200) return QObject::tr("“%1” is not a number from 1 to %2").arg(t).arg(1200 / per);
+            const auto typed = typedNumber(t.toStdString());
+            const int n = typed && *typed >= 1 && *typed * per <= 1200 && *typed == std::floor(*typed) ? int(*typed) : 0;
+            if (n < 1) return QObject::tr("“%1” is not a number from 1 to %2").arg(t).arg(1200 / per);
             const Resize plan = planResize(this_->project(), id, n * per);
             if (!plan.left.empty()) {
                 QStringList names;
@@ -743,11 +732,7 @@ struct Builder : FactsBuilder {
         f.about = q(l.where);
         text(QObject::tr("Name"), q(l.name), QObject::tr("Rename load"), [id](Project& p, const std::string& t) { p.loads.change(id)->name = t; });
         text(QObject::tr("Tag"), q(l.tag), QObject::tr("Tag of load"), [id](Project& p, const std::string& t) { p.loads.change(id)->tag = t; });
-        amount(QObject::tr("Amount"), QString::number(l.amount) + " " + wordOf(l.unit), QString::number(l.amount) + " " + wordOf(l.unit), QObject::tr("Load"), [id](Project& p, double amount, std::optional<LoadUnit> unit) {
-            Load& x = *p.loads.change(id);
-            x.amount = amount;
-            x.unit = unit.value_or(x.unit);
-        });
+        amount(QObject::tr("Amount"), QString::number(l.amount) + " " + wordOf(l.unit), QString::number(l.amount) + " " + wordOf(l.unit), QObject::tr("Load"), [id](Project& p, double amount, std::optional<LoadUnit> unit) { return enterAmount(p, id, amount, unit); });
         choice(QObject::tr("Unit"), wordOf(l.unit), words<LoadUnit>(), QObject::tr("Unit of load"), [id](Project& p, const QString& t) { p.loads.change(id)->unit = *fromWord<LoadUnit>(t.toStdString()); return QString(); });
         choice(QObject::tr("Kind"), wordOf(l.kind), words<LoadKind>(), QObject::tr("Kind of load"), [id](Project& p, const QString& t) { p.loads.change(id)->kind = *fromWord<LoadKind>(t.toStdString()); return QString(); });
         choice(QObject::tr("Poles"), QString::number(l.poles), {"1", "2", "3"}, QObject::tr("Poles of load"), [id](Project& p, const QString& t) { p.loads.change(id)->poles = t.toInt(); return QString(); });
@@ -761,20 +746,12 @@ struct Builder : FactsBuilder {
         number("%", QObject::tr("Duty"), QString("%1 %").arg(l.duty * 100), QString::number(l.duty * 100), QObject::tr("Duty of load"), 1, 100, [id](Project& p, double v) { p.loads.change(id)->duty = v / 100; });
         rare(l.duty == 1);
         if (l.poles > 1) {
-            FactRow& split = row(QObject::tr("Split A / B / C"), l.splitA + l.splitB + l.splitC > 0 ? QString("%1 / %2 / %3").arg(l.splitA).arg(l.splitB).arg(l.splitC) : QObject::tr("evenly"));
-            split.entry = FactRow::Entry{l.splitA + l.splitB + l.splitC > 0 ? split.value : "auto", {}, [this_ = &s, id](const QString& t) -> QString {
-                                             std::array<double, 3> share{};
-                                             if (t.trimmed() != "auto" && !t.trimmed().isEmpty()) {
-                                                 const QStringList parts = t.split(QRegularExpression("[/;]"));
-                                                 bool ok = parts.size() == 2 || parts.size() == 3;
-                                                 for (int i = 0; ok && i < parts.size(); ++i) share[std::size_t(i)] = parts[i].trimmed().toDouble(&ok), ok = ok && share[std::size_t(i)] >= 0 && share[std::size_t(i)] <= 1e9;
-                                                 if (!ok) return QObject::tr("“%1” is not a split; type shares such as 2 / 1 / 1, or nothing for evenly").arg(t);
-                                             }
-                                             this_->edit(QObject::tr("Split of load"), [&](Project& p) {
-                                                 Load& x = *p.loads.change(id);
-                                                 x.splitA = share[0], x.splitB = share[1], x.splitC = share[2];
-                                             });
-                                             return {};
+            const QString now = q(splitText(l));
+            FactRow& split = row(l.poles > 2 ? QObject::tr("Split A / B / C") : QObject::tr("Split between its lines"), now.isEmpty() ? QObject::tr("evenly") : now);
+            split.entry = FactRow::Entry{now.isEmpty() ? "auto" : now, {}, [this_ = &s, id](const QString& t) -> QString {
+                                             std::optional<Error> bad;
+                                             this_->edit(QObject::tr("Split of load"), [&](Project& p) { bad = enterSplit(p, id, t.toStdString()); });
+                                             return bad ? q(bad->what + ". " + bad->help) : QString();
                                          }};
         }
         choice(QObject::tr("Continuous"), l.continuous ? "yes" : "no", {"no", "yes"}, QObject::tr("Continuous load"), [id](Project& p, const QString& t) { p.loads.change(id)->continuous = t == "yes"; return QString(); });

@@ -48,14 +48,26 @@ struct FactsBuilder {
                                  }};
         return r;
     }
+    /// A whole number from `lo` to `hi`.
+    FactRow& whole(const QString& label, const QString& value, const QString& initial, const QString& editLabel, int lo, int hi, std::function<void(Project&, int)> set) {
+        FactRow& r = row(label, value);
+        r.entry = FactRow::Entry{initial, {}, [this_ = &s, editLabel, lo, hi, set](const QString& t) -> QString {
+                                     const auto typed = typedNumber(t.toStdString());
+                                     if (!typed || *typed < lo || *typed > hi || *typed != std::floor(*typed)) return QObject::tr("“%1” is not a whole number from %2 to %3").arg(t).arg(lo).arg(hi);
+                                     this_->edit(editLabel, [&](Project& p) { set(p, int(*typed)); });
+                                     return {};
+                                 }};
+        return r;
+    }
     /// A load: an amount with its unit, or an amount alone for the unit there is ("1.2 kVA", "7-1/2 hp", "900").
-    FactRow& amount(const QString& label, const QString& value, const QString& initial, const QString& editLabel, std::function<void(Project&, double, std::optional<LoadUnit>)> set) {
+    FactRow& amount(const QString& label, const QString& value, const QString& initial, const QString& editLabel, std::function<std::optional<Error>(Project&, double, std::optional<LoadUnit>)> set) {
         FactRow& r = row(label, value);
         r.entry = FactRow::Entry{initial, {}, [this_ = &s, editLabel, set](const QString& t) -> QString {
                                      const auto typed = loadFrom(t.toStdString());
                                      if (!typed) return QObject::tr("“%1” is not a load. Type 1500 VA, 1.5 kVA, 900 W, 2 kW, 16 A or 7-1/2 hp.").arg(t);
-                                     this_->edit(editLabel, [&](Project& p) { set(p, typed->amount, typed->unit); });
-                                     return {};
+                                     std::optional<Error> bad;
+                                     this_->edit(editLabel, [&](Project& p) { bad = set(p, typed->amount, typed->unit); });
+                                     return bad ? q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)) : QString();
                                  }};
         return r;
     }

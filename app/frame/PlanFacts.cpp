@@ -145,10 +145,11 @@ void deviceType(FactsBuilder& b, const DeviceType& y) {
     b.text(QObject::tr("Name"), q(y.name), QObject::tr("Name type"), [id](Project& p, const std::string& t) { if (!t.empty()) p.deviceTypes.change(id)->name = t; });
     b.choice(QObject::tr("Symbol"), wordOf(y.symbol), FactsBuilder::words<Symbol>(), QObject::tr("Symbol of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->symbol = *fromWord<Symbol>(t.toStdString()), QString(); });
     b.choice(QObject::tr("Kind"), wordOf(y.kind), FactsBuilder::words<LoadKind>(), QObject::tr("Kind of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->kind = *fromWord<LoadKind>(t.toStdString()), QString(); });
-    b.amount(QObject::tr("Load"), QString::number(y.load) + " " + wordOf(y.unit), QString::number(y.load) + " " + wordOf(y.unit), QObject::tr("Load of type"), [id](Project& p, double amount, std::optional<LoadUnit> unit) {
+    b.amount(QObject::tr("Load"), QString::number(y.load) + " " + wordOf(y.unit), QString::number(y.load) + " " + wordOf(y.unit), QObject::tr("Load of type"), [id](Project& p, double amount, std::optional<LoadUnit> unit) -> std::optional<Error> {
         DeviceType& x = *p.deviceTypes.change(id);
         x.load = amount;
         x.unit = unit.value_or(x.unit);
+        return {};
     });
     b.choice(QObject::tr("Unit"), wordOf(y.unit), FactsBuilder::words<LoadUnit>(), QObject::tr("Unit of type"), [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->unit = *fromWord<LoadUnit>(t.toStdString()), QString(); });
     b.number("", QObject::tr("Power factor"), QString::number(y.powerFactor), QString::number(y.powerFactor), QObject::tr("Power factor of type"), 0.01, 1, set([](DeviceType& x, double v) { x.powerFactor = v; }));

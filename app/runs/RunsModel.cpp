@@ -4,6 +4,7 @@
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
+#include "core/project/RunFacts.h"
 #include "core/sheets/Words.h"
 
 namespace lintel {
@@ -153,42 +154,26 @@ Qt::ItemFlags RunsModel::flags(const QModelIndex& i) const {
 bool RunsModel::setData(const QModelIndex& i, const QVariant& value, int role) {
     const Ref thing = thingAt(i.row());
     if (role != Qt::EditRole || !thing) return false;
-    const auto run = [thing](Project& p) -> Run& { return runOf(p, thing); };
-    QString text = value.toString().trimmed();
-    if (i.column() == Length) {
-        if (text.isEmpty() || text == "auto") return session.edit(tr("Measure run"), [&](Project& p) { run(p).lengthBy = LengthBy::Reach; });
-        const auto m = metresFrom(text, session.project().basis.units);
-        if (!m) {
-            session.say(tr("“%1” is not a length; type 120 ft or 36 m, or nothing to measure it").arg(text), true);
-            return false;
-        }
-        return session.edit(tr("Run length"), [&](Project& p) {
-            run(p).lengthBy = LengthBy::Entered;
-            run(p).length = *m;
-        });
-    }
-    text.remove('#').remove("kcmil");
-    text = text.trimmed();
-    int sets = 0;
-    if (text.contains(QChar(0xd7)) || text.contains('x')) {
-        const QStringList parts = text.split(QRegularExpression("[x\u00d7]"));
-        sets = parts.first().trimmed().toInt();
-        text = parts.last().trimmed();
-    }
-    if (text.isEmpty() || text == "auto")
-        return session.edit(tr("Let %1 be sized").arg(q(nameOf(session.project(), thing))), [&](Project& p) {
-            run(p).heldSize.clear();
-            run(p).heldSets = 0;
-        });
-    const SizeIndex size = from->book->find(text.toStdString());
-    if (size < 0 || !from->book->choosable(size, from->results.run(thing)->need.material)) {
-        session.say(tr("There is no size “%1” in %2: type one such as 8, 1/0, 250 or 2×250; auto lets it be sized").arg(text, q(from->book->title)), true);
+    const std::string text = value.toString().toStdString();
+    Run trial;
+    const auto refused = [&](const Error& e) {
+        session.say(q(e.what + ". " + e.help), true);
         return false;
+    };
+    if (i.column() == Length) {
+        const UnitSystem units = session.project().basis.units;
+        if (const auto bad = enterRunLength(trial, text, units)) return refused(*bad);
+        const bool measured = trial.lengthBy != LengthBy::Entered;
+        return session.edit(measured ? tr("Measure run") : tr("Run length"), [&](Project& p) { (void)enterRunLength(runOf(p, thing), text, units); });
     }
-    return session.edit(tr("Hold %1 for %2").arg(q(sizeWords(*from->book, size)), q(nameOf(session.project(), thing))), [&](Project& p) {
-        run(p).heldSize = text.toStdString();
-        run(p).heldSets = sets > 1 ? sets : 0;
-    });
+    if (const auto bad = enterRunSize(trial, text)) return refused(*bad);
+    const QString name = q(nameOf(session.project(), thing));
+    const auto enter = [&](Project& p) { (void)enterRunSize(runOf(p, thing), text); };
+    if (trial.heldSize.empty()) return session.edit(tr("Let %1 be sized").arg(name), enter);
+    const SizeIndex size = from->book->find(trial.heldSize);
+    if (size < 0 || !from->book->choosable(size, from->results.run(thing)->need.material))
+        return refused({"", fmt::format("There is no size “{}” in {}", trial.heldSize, from->book->title), "Type one such as 8, 1/0, 250 or 2 × 250; auto lets it be sized."});
+    return session.edit(tr("Hold %1 for %2").arg(q(sizeWords(*from->book, size)), name), enter);
 }
 
 void RunsModel::sort(int column, Qt::SortOrder order) {

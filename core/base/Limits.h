@@ -19,6 +19,8 @@ inline constexpr std::uint32_t idOfMany = 1'000'000; ///< circuits, runs, loads,
 inline constexpr std::uint32_t idOfFew = 50'000;     ///< boards, transformers, sources
 /// Any number of a thing whose own range is not narrower.
 inline constexpr double number = 1e9;
+/// Conductors in parallel on each line of a run.
+inline constexpr int sets = 40;
 /// Metres from the origin of a plan.
 inline constexpr double coordinate = 1e6;
 /// Bytes of one line that is typed or listed for a calculation, before it is taken apart.

@@ -118,7 +118,13 @@ std::optional<TypedLoad> loadFrom(std::string_view text, char decimal) {
     if (!amount || *amount < 0 || *amount > 1e9) return std::nullopt;
     TypedLoad l{*amount, {}};
     if (letters == t.size()) return l;
-    l.unit = loadUnitFrom(t.substr(letters));
+    const std::string unit = t.substr(letters);
+    l.unit = loadUnitFrom(unit);
+    if (!l.unit && unit.front() == 'M' && letters < t.size()) { // MVA, MW, Mvar: a thousand of those
+        l.unit = loadUnitFrom("k" + unit.substr(1));
+        l.amount *= 1000;
+        if (l.amount > 1e9) return std::nullopt;
+    }
     if (!l.unit) return std::nullopt;
     return l;
 }
@@ -128,7 +134,7 @@ std::optional<double> metresFrom(std::string_view text, UnitSystem units) {
     const auto swap = [&](std::string_view from, std::string_view to) {
         for (std::size_t at = 0; (at = t.find(from, at)) != std::string::npos; at += to.size()) t.replace(at, from.size(), to);
     };
-    swap("′", "'"), swap("″", "\""), swap("feet", "ft"), swap("in", "\"");
+    swap("′", "'"), swap("″", "\""), swap("feet", "ft"), swap("inches", "in"), swap("inch", "in"), swap("in", "\"");
     const auto whole = [](std::optional<double> v, double k) -> std::optional<double> {
         if (!v || *v < 0 || *v > 100000) return std::nullopt;
         return *v * k;
@@ -143,10 +149,9 @@ std::optional<double> metresFrom(std::string_view text, UnitSystem units) {
         return f && inches ? std::optional(*f + *inches) : std::nullopt;
     }
     if (!t.empty() && t.back() == '"') return t.pop_back(), whole(typedNumber(t), metresPerFoot / 12);
-    if (t.size() > 2 && t.substr(t.size() - 2) == "ft") return whole(typedNumber(t.substr(0, t.size() - 2)), metresPerFoot);
-    if (t.size() > 2 && t.substr(t.size() - 2) == "mm") return whole(typedNumber(t.substr(0, t.size() - 2)), 0.001);
-    if (t.size() > 1 && t.back() == 'm') return whole(typedNumber(t.substr(0, t.size() - 1)), 1);
-    return whole(typedNumber(t), units == UnitSystem::Imperial ? metresPerFoot : 1);
+    if (const auto bare = typedNumber(t)) return whole(bare, units == UnitSystem::Imperial ? metresPerFoot : 1);
+    const auto metres = readTyped(t, "m");
+    return metres ? whole(*metres, 1) : std::nullopt;
 }
 
 std::optional<bool> yesFrom(std::string_view text) {

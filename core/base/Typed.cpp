@@ -4,8 +4,11 @@
 #include "core/base/Parse.h"
 #include "core/base/Utf8.h"
 
+#include <algorithm>
+#include <bit>
 #include <cmath>
 #include <fmt/format.h>
+#include <vector>
 
 namespace lintel {
 
@@ -56,13 +59,34 @@ constexpr Vulgar vulgar[] = {{"½", 1.0 / 2}, {"⅓", 1.0 / 3}, {"⅔", 2.0 / 3}
 
 bool allDigits(std::string_view t) { return !t.empty() && std::all_of(t.begin(), t.end(), isDigit); }
 
-/// "1/2", "3/16"; below one: "30/2" is no amount, but two poles of 30.
+/// "1/2", "3/16", as the trade divides; below one. "30/2" is no amount, but two poles of 30, and "120/208" two voltages.
 std::optional<double> fraction(std::string_view t) {
     const auto slash = t.find('/');
     if (slash == std::string_view::npos || slash > 3 || t.size() - slash - 1 > 3 || !allDigits(t.substr(0, slash)) || !allDigits(t.substr(slash + 1))) return std::nullopt;
     const double below = *plainNumber(t.substr(slash + 1));
     const double above = *plainNumber(t.substr(0, slash));
-    return below > 0 && above < below ? std::optional(above / below) : std::nullopt;
+    const bool divides = below == 3 || below == 5 || below == 6 || below == 10 || (std::has_single_bit(unsigned(below)) && below > 1 && below <= 64);
+    return divides && above < below ? std::optional(above / below) : std::nullopt;
+}
+
+/// Cut to what fits a message.
+std::string shown(const std::string& t) { return t.size() > 40 ? std::string(cutUtf8(t, 37)) + "…" : t; }
+
+/// Takes `end` off the back of a text, blanks before it too; whether it stood there.
+bool takeEnd(std::string& text, std::string_view end) {
+    if (text.size() <= end.size() || text.compare(text.size() - end.size(), end.size(), end) != 0) return false;
+    text = trimmed(std::string_view(text).substr(0, text.size() - end.size()));
+    return true;
+}
+
+/// What may stand behind a number of poles or phases.
+bool wordsOfPoles(std::string_view rest) {
+    static constexpr std::string_view known[] = {"", "p", "ph", "phase", "phases", "pole", "poles", "~", "φ", "ø", "pn", "p+n", "p n",
+                                                 "ph+n", "p+n+e"};
+    std::string t = lowered(trimmed(rest));
+    if (!t.empty() && t.front() == '-') t = trimmed(std::string_view(t).substr(1));
+    takeEnd(t, ".");
+    return std::find(std::begin(known), std::end(known), t) != std::end(known);
 }
 
 } // namespace
@@ -89,8 +113,7 @@ Outcome<double> readTyped(std::string_view text, std::string_view unit, char dec
     const Unit* wanted = unit.empty() ? nullptr : find(unit);
     const Kind kind = wanted ? wanted->kind : Kind::Number;
     const auto refuse = [&](const std::string& what) {
-        const std::string shown = t.size() > 40 ? std::string(cutUtf8(t, 37)) + "…" : t;
-        return Error{"", fmt::format("“{}” is not {}", shown, what), fmt::format("Type {}.", kind == Kind::Number ? typed[0] : fmt::format("a number, in {}", typed[int(kind)]))};
+        return Error{"", fmt::format("“{}” is not {}", shown(t), what), fmt::format("Type {}.", kind == Kind::Number ? typed[0] : fmt::format("a number, in {}", typed[int(kind)]))};
     };
     if (t.size() > limits::typedLine) return refuse(names[int(kind)]);
     // The unit is the longest end that is one; what stands before it has to be a number, all of it.
@@ -106,6 +129,124 @@ Outcome<double> readTyped(std::string_view text, std::string_view unit, char dec
         return (*number * said->factor + said->offset - wanted->offset) / wanted->factor;
     }
     return refuse(names[int(kind)]);
+}
+
+Outcome<double> readShare(std::string_view text, const char* what, char decimal) {
+    const std::string t = trimmed(text);
+    const auto plain = typedNumber(t, decimal);
+    if (plain) return *plain;
+    const auto percent = readTyped(t, "%", decimal);
+    if (!percent) return Error{"", fmt::format("“{}” is not {}", shown(t), what), "Type 0.85 or 85 %."};
+    return *percent / 100;
+}
+
+std::optional<int> takeCount(std::string& text) {
+    std::size_t end = 0;
+    while (end < text.size() && isDigit(text[end])) ++end;
+    if (end == 0 || end > 6) return std::nullopt;
+    std::size_t sign = end;
+    while (sign < text.size() && text[sign] == ' ') ++sign;
+    const std::string times = "×";
+    std::size_t after = sign;
+    if (text.compare(sign, times.size(), times) == 0)
+        after += times.size();
+    else if (sign < text.size() && text[sign] == '*')
+        after += 1;
+    else if (sign < text.size() && lower(text[sign]) == 'x' && !(sign + 1 < text.size() && isLetter(text[sign + 1])))
+        after += 1;
+    else
+        return std::nullopt;
+    const int count = int(*plainNumber(text.substr(0, end)));
+    text = trimmed(std::string_view(text).substr(after));
+    return count;
+}
+
+std::optional<TypedSize> typedSize(std::string_view text) {
+    std::string t = trimmed(text);
+    if (t.size() > limits::typedLine) return std::nullopt;
+    TypedSize out;
+    if (const auto sets = takeCount(t)) {
+        if (*sets < 1) return std::nullopt;
+        out.sets = *sets;
+    }
+    if (!t.empty() && t.front() == '#') t = trimmed(std::string_view(t).substr(1));
+    std::string low = lowered(t);
+    for (const char* unit : {"awg", "kcmil", "mcm", "mm²", "mm2", "sq mm", "sqmm", "mm"})
+        if (takeEnd(low, unit)) break;
+    if (const auto slash = low.find('/'); slash != std::string::npos) { // 1/0 … 4/0
+        if (slash != 1 || low.size() != 3 || low[0] < '1' || low[0] > '4' || low[2] != '0') return std::nullopt;
+        out.size = low;
+        return out;
+    }
+    if (low.empty() || !isDigit(low.front())) return std::nullopt;
+    const auto number = typedNumber(low);
+    if (!number || *number <= 0) return std::nullopt;
+    out.size = fmt::format("{}", *number);
+    return out;
+}
+
+std::optional<int> typedPoles(std::string_view text, char decimal) {
+    const std::string t = lowered(trimmed(text));
+    if (const auto v = typedNumber(t, decimal)) return *v == 1 || *v == 2 || *v == 3 ? std::optional(int(*v)) : std::nullopt;
+    if (t.empty()) return std::nullopt;
+    if (t[0] >= '1' && t[0] <= '3') return wordsOfPoles(std::string_view(t).substr(1)) ? std::optional(t[0] - '0') : std::nullopt;
+    for (const auto& [word, n] : {std::pair{"single", 1}, {"one", 1}, {"two", 2}, {"double", 2}, {"three", 3}, {"triple", 3}})
+        if (t.rfind(word, 0) == 0 && wordsOfPoles(std::string_view(t).substr(std::string_view(word).size()))) return n;
+    for (const auto& [word, n] : {std::pair{"sp", 1}, {"spn", 1}, {"sp+n", 1}, {"dp", 2}, {"tp", 3}, {"tpn", 3}, {"tp+n", 3}})
+        if (t == word) return n;
+    return std::nullopt;
+}
+
+std::optional<TypedVolts> typedVolts(std::string_view text, char decimal) {
+    const std::string t = trimmed(text);
+    if (t.size() > limits::typedLine) return std::nullopt;
+    TypedVolts out;
+    if (const auto v = readTyped(t, "V", decimal)) {
+        out.volts = *v;
+        return *v > 0 ? std::optional(out) : std::nullopt;
+    }
+    // Volts, then what may stand beside them: the other voltage of a system, phases, hertz, wires. A unit behind a blank belongs to
+    // the number before it.
+    std::vector<std::string> parts(1);
+    for (const char c : lowered(t)) {
+        const bool gap = c == '/' || c == '-' || c == ';' || isBlank(c) || (c == ',' && decimal != ',');
+        if (!gap)
+            parts.back() += c;
+        else if (!parts.back().empty())
+            parts.emplace_back();
+    }
+    if (parts.back().empty()) parts.pop_back();
+    for (std::size_t i = 1; i < parts.size();)
+        if (!isDigit(parts[i].front())) {
+            parts[i - 1] += parts[i];
+            parts.erase(parts.begin() + std::ptrdiff_t(i));
+        } else
+            ++i;
+    bool hertz = false;
+    for (std::size_t i = 0; i < parts.size(); ++i) {
+        std::string part = parts[i];
+        const auto number = typedNumber(part, decimal);
+        if (i > 0 && !out.phases)
+            if (const auto phases = typedPoles(part, decimal); phases && (!number || *number <= 3)) {
+                out.phases = phases;
+                continue;
+            }
+        if (i > 0 && !hertz) {
+            std::string cycles = part;
+            const bool said = takeEnd(cycles, "hz");
+            if (const auto f = typedNumber(cycles, decimal); f && (*f == 50 || *f == 60) && (said || number)) {
+                hertz = true;
+                continue;
+            }
+        }
+        if (i > 0 && (part == "3w" || part == "4w" || part == "5w" || part == "3wire" || part == "4wire")) continue;
+        for (const char* star : {"y", "Δ", "δ", "d", "v"})
+            if (takeEnd(part, star)) break;
+        const auto volts = readTyped(part, "V", decimal);
+        if (!volts || *volts <= 0 || (i > 0 && *volts < 50)) return std::nullopt;
+        out.volts = std::max(out.volts, *volts);
+    }
+    return out.volts > 0 ? std::optional(out) : std::nullopt;
 }
 
 } // namespace lintel

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
+#include "core/base/Typed.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
 
@@ -68,33 +69,6 @@ std::optional<LoadUnit> unitIn(const std::string& heading) {
 std::string cellAt(const Grid& g, std::size_t row, std::size_t column) { return row < g.rows.size() && column < g.rows[row].size() ? trimmed(g.rows[row][column]) : ""; }
 
 bool has(const ListRow& r, ListField f) { return std::find(r.given.begin(), r.given.end(), f) != r.given.end(); }
-
-/// "3", "3ph", "3~", "3P", "three-phase", "1φ".
-std::optional<int> polesFrom(const std::string& text) {
-    const std::string t = lowered(trimmed(text));
-    if (t.empty()) return {};
-    if (t[0] >= '1' && t[0] <= '3' && (t.size() == 1 || !isDigit(t[1]))) {
-        if (t.size() > 1 && (t[1] == '.' || t[1] == ',')) { // 3.0
-            const auto v = numberFrom(t);
-            return v && *v == std::floor(*v) ? std::optional(int(*v)) : std::nullopt;
-        }
-        return t[0] - '0';
-    }
-    for (const auto& [word, n] : {std::pair{"single", 1}, {"one", 1}, {"two", 2}, {"double", 2}, {"three", 3}, {"triple", 3}, {"tp", 3}, {"sp", 1}, {"dp", 2}})
-        if (t.rfind(word, 0) == 0) return n;
-    return {};
-}
-
-/// "480", "400 V", "0.4 kV", "208/120": the first number, in volts.
-std::optional<double> voltsFrom(const std::string& text, char decimal) {
-    const std::string t = lowered(trimmed(text));
-    std::size_t end = 0;
-    while (end < t.size() && (isDigit(t[end]) || t[end] == '.' || t[end] == ',')) ++end;
-    const auto v = numberFrom(t.substr(0, end), decimal);
-    if (!v) return {};
-    const bool kilo_ = trimmed(t.substr(end)).rfind("kv", 0) == 0;
-    return *v * (kilo_ ? 1000 : 1);
-}
 
 int polesByVolts(double volts, double va, bool& certain) {
     certain = true;
@@ -298,6 +272,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
         }
         const auto problem = [&](int column, std::string text, bool stops = true) { row.problems.push_back({column, std::move(text), stops}); };
         bool unitSaid = false, polesSaid = false, onePhase = false;
+        std::optional<int> besideVolts; // phases that stand with the volts
         for (std::size_t c = 0; c < s.columns.size(); ++c) {
             const std::string text = cellAt(grid, r, c);
             if (s.columns[c] == ListField::None || text.empty()) continue;
@@ -309,9 +284,9 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
             }
             row.given.push_back(s.columns[c]);
             const auto share = [&](const char* what, double& into, double most) {
-                const auto v = numberFrom(text.back() == '%' ? text.substr(0, text.size() - 1) : text, decimal);
-                const double x = v ? (*v > most && *v <= 100) || text.back() == '%' ? *v / 100 : *v : -1;
-                if (!v || x < 0.01 || x > most) problem(at, fmt::format("“{}” is not a {}", text, what));
+                const auto v = readShare(text, what, decimal);
+                const double x = v ? *v > most && *v <= 100 ? *v / 100 : *v : -1; // a bare 85 is 85 %
+                if (x < 0.01 || x > most) problem(at, fmt::format("“{}” is not {}", text, what));
                 else into = x;
             };
             switch (s.columns[c]) {
@@ -334,19 +309,21 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
                 else problem(at, fmt::format("there is no unit “{}”: VA, kVA, W, kW, A, hp", text));
                 break;
             case ListField::Voltage:
-                if (const auto v = voltsFrom(text, decimal); v && *v > 0 && *v <= 100000) l.volts = *v;
-                else problem(at, fmt::format("“{}” is not a voltage", text));
+                if (const auto v = typedVolts(text, decimal); v && v->volts <= 100000) {
+                    l.volts = v->volts;
+                    besideVolts = v->phases;
+                } else problem(at, fmt::format("“{}” is not a voltage: 480, 400 V, 208/120, 460/3/60", text));
                 break;
             case ListField::Poles:
-                if (const auto n = polesFrom(text)) {
+                if (const auto n = typedPoles(text, decimal)) {
                     l.poles = *n;
                     polesSaid = true;
                     onePhase = *n == 1 && meansPhases(text, s.headerRow >= 0 ? cellAt(grid, std::size_t(s.headerRow), c) : "");
                 } else problem(at, fmt::format("“{}” is not a number of phases or poles: 1, 2 or 3", text));
                 break;
-            case ListField::PowerFactor: share("power factor", l.powerFactor, 1); break;
+            case ListField::PowerFactor: share("a power factor", l.powerFactor, 1); break;
             case ListField::Quantity:
-                if (const auto v = numberFrom(text, decimal); v && *v > 0 && *v <= 1e6) l.quantity = *v;
+                if (const auto v = typedNumber(text, decimal); v && *v > 0 && *v <= 1e6) l.quantity = *v;
                 else problem(at, fmt::format("“{}” is not a quantity", text));
                 break;
             case ListField::Kind: {
@@ -364,9 +341,17 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
                 if (const auto v = yesFrom(text)) l.continuous = *v;
                 else problem(at, fmt::format("“{}” is not yes or no", text));
                 break;
-            case ListField::Diversity: share("diversity", l.diversity, 1); break;
-            case ListField::Duty: share("duty", l.duty, 1); break;
+            case ListField::Diversity: share("a diversity", l.diversity, 1); break;
+            case ListField::Duty: share("a duty", l.duty, 1); break;
             }
+        }
+        if (besideVolts && polesSaid && *besideVolts != l.poles && !(onePhase || *besideVolts == 1))
+            problem(columnOf(ListField::Voltage), fmt::format("{} phases with the volts, {} in their own column", *besideVolts, l.poles));
+        if (besideVolts && !polesSaid) {
+            l.poles = *besideVolts;
+            polesSaid = true;
+            onePhase = *besideVolts == 1;
+            row.given.push_back(ListField::Poles);
         }
         if (amountColumn >= 0 && cellAt(grid, r, std::size_t(amountColumn)).empty()) problem(amountColumn, "it says no load");
         if (amountColumn < 0) problem(-1, "no column says its load");

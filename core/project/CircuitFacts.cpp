@@ -1,10 +1,12 @@
-#include "core/project/LoadWords.h"
 #include "core/project/CircuitFacts.h"
 
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
+#include "core/base/Typed.h"
 #include "core/project/Catalogue.h"
+#include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
+#include "core/project/RunFacts.h"
 
 #include <fmt/format.h>
 
@@ -26,21 +28,13 @@ template <WordedEnum E> std::optional<E> wordFrom(const std::string& text) {
     return std::nullopt;
 }
 
-bool automatic(const std::string& text) {
-    const std::string t = lowered(trimmed(text));
-    return t.empty() || t == "auto" || t == "automatic";
-}
+/// What another reader refused, said of this circuit.
+std::optional<Error> refuse(const Project& p, CircuitId c, const Error& e) { return refuse(p, c, e.what, e.help); }
 
 // ---- writers that several facts share ----
 
-template <double Circuit::*field> std::optional<Error> writeNumber(Project& p, CircuitId id, const std::string& text, double lo, double hi, double usual) {
-    const auto v = trimmed(text).empty() ? std::optional(usual) : numberFrom(text);
-    if (!v || *v < lo || *v > hi) return refuse(p, id, fmt::format("“{}” is not a number from {} to {}", text, lo, hi));
-    p.circuits.change(id)->*field = *v;
-    return {};
-}
 template <int Circuit::*field> std::optional<Error> writeGroup(Project& p, CircuitId id, const std::string& text) {
-    const auto v = yesFrom(text) == false ? std::optional(0.0) : numberFrom(text);
+    const auto v = yesFrom(text) == false ? std::optional(0.0) : typedNumber(text);
     if (!v || *v < 0 || *v > 10000 || *v != std::floor(*v)) return refuse(p, id, "“" + text + "” is not the number of a group", "Type a whole number, or nothing for none.");
     p.circuits.change(id)->*field = int(*v);
     return {};
@@ -59,7 +53,7 @@ template <std::string Run::*field> std::string readRun(const Project& p, const C
     return r ? r->*field : "";
 }
 template <std::string Run::*field> std::optional<Error> writeRun(Project& p, CircuitId id, const std::string& text) {
-    runOf(p, id).*field = automatic(text) ? "" : trimmed(text);
+    runOf(p, id).*field = isAutomatic(text) ? "" : trimmed(text);
     return {};
 }
 
@@ -132,18 +126,17 @@ std::optional<Error> writeLoad(Project& p, CircuitId id, const std::string& text
     if (l.listed.empty()) {
         Load x;
         x.circuit = id, x.name = c.name.empty() ? "Load" : c.name, x.poles = c.poles;
-        x.amount = typed->amount, x.unit = typed->unit.value_or(LoadUnit::VA);
-        if (x.unit == LoadUnit::hp) x.kind = LoadKind::Motor;
-        else if (const auto kind = LoadWords::shipped().kindOf(c.name)) x.kind = *kind;
-        p.loads.add(std::move(x));
+        if (const auto kind = LoadWords::shipped().kindOf(c.name); kind && typed->unit != LoadUnit::hp) x.kind = *kind;
+        const LoadId load = p.loads.add(std::move(x));
+        if (const auto bad = enterAmount(p, load, typed->amount, typed->unit)) {
+            p.loads.remove(load);
+            return bad;
+        }
         if (p.circuits[id].use != CircuitUse::Load) p.circuits.change(id)->use = CircuitUse::Load;
         (void)runOf(p, id);
         return {};
     }
-    Load& x = *p.loads.change(l.listed.front());
-    x.amount = typed->amount;
-    if (typed->unit) x.unit = *typed->unit;
-    return {};
+    return enterAmount(p, l.listed.front(), typed->amount, typed->unit);
 }
 
 std::string readKind(const Project& p, const Circuit& c) {
@@ -164,8 +157,9 @@ std::string readPowerFactor(const Project& p, const Circuit& c) {
     return l.listed.empty() ? "" : plain(p.loads[l.listed.front()].powerFactor);
 }
 std::optional<Error> writePowerFactor(Project& p, CircuitId id, const std::string& text) {
-    const auto v = numberFrom(text);
-    if (!v || *v < 0.01 || *v > 1) return refuse(p, id, "“" + text + "” is not a power factor from 0.01 to 1");
+    const auto v = readShare(text, "a power factor");
+    if (!v) return refuse(p, id, v.error());
+    if (*v < 0.01 || *v > 1) return refuse(p, id, "“" + text + "” is not a power factor from 0.01 to 1");
     const CircuitLoads l = loadsOf(p, id);
     if (l.listed.empty()) return refuse(p, id, l.devices ? "the power factor of devices on plan is that of their type" : "it has no load yet");
     for (LoadId x : l.listed) p.loads.change(x)->powerFactor = *v;
@@ -184,47 +178,66 @@ std::optional<Error> writeContinuous(Project& p, CircuitId id, const std::string
     return {};
 }
 
+struct TypedBreaker {
+    std::optional<double> amps; ///< nothing: automatic
+    std::optional<int> poles;   ///< nothing: as it has
+};
+std::optional<double> breakerAmps(std::string_view text) {
+    const auto amps = readTyped(text, "A");
+    return amps && *amps >= 0.5 && *amps <= 6000 ? std::optional(*amps) : std::nullopt;
+}
+/// "20", "20 A", "auto"; with poles "30/2", "30 A/2P", "auto/3", "30 A 2P", "2P 30 A".
+std::optional<TypedBreaker> breakerFrom(const std::string& text) {
+    if (const auto amps = breakerAmps(text)) return TypedBreaker{amps, {}};
+    const auto parts = [](std::string_view amps, std::string_view poles, bool unit) -> std::optional<TypedBreaker> {
+        const auto n = typedPoles(poles);
+        if (!n || (unit && typedNumber(poles))) return std::nullopt;
+        if (isAutomatic(std::string(amps))) return TypedBreaker{{}, n};
+        const auto a = breakerAmps(amps);
+        return a ? std::optional(TypedBreaker{a, n}) : std::nullopt;
+    };
+    if (const auto slash = text.find('/'); slash != std::string::npos) return parts(std::string_view(text).substr(0, slash), std::string_view(text).substr(slash + 1), false);
+    for (std::size_t gap = text.find(' '); gap != std::string::npos; gap = text.find(' ', gap + 1)) { // which of two is the poles is said by their unit
+        const std::string_view before = std::string_view(text).substr(0, gap), after = std::string_view(text).substr(gap + 1);
+        if (const auto b = parts(before, after, true)) return b;
+        if (const auto b = parts(after, before, true)) return b;
+    }
+    return std::nullopt;
+}
+
 std::string readBreaker(const Project&, const Circuit& c) { return c.heldBreaker ? plain(*c.heldBreaker) : ""; }
 std::optional<Error> writeBreaker(Project& p, CircuitId id, const std::string& text) {
-    if (automatic(text)) return p.circuits.change(id)->heldBreaker.reset(), std::nullopt;
-    std::string t = trimmed(text);
-    int poles = p.circuits[id].poles;
-    if (const auto slash = t.find('/'); slash != std::string::npos) { // 30/2: rating and poles
-        const auto n = numberFrom(t.substr(slash + 1));
-        if (!n || *n < 1 || *n > 3 || *n != std::floor(*n)) return refuse(p, id, "“" + text + "” is not a breaker", "Type 20, 30/2 for two poles, or auto.");
-        poles = int(*n);
-        t = trimmed(t.substr(0, slash));
-    }
-    if (!t.empty() && (t.back() == 'A' || t.back() == 'a')) t = trimmed(t.substr(0, t.size() - 1));
-    const auto amps = automatic(t) ? std::optional(0.0) : numberFrom(t);
-    if (!amps || (*amps < 0.5 && !automatic(t)) || *amps > 6000) return refuse(p, id, "“" + text + "” is not a breaker", "Type 20, 30/2 for two poles, or auto.");
-    if (const auto bad = setPoles(p, id, poles)) return bad;
-    if (automatic(t)) p.circuits.change(id)->heldBreaker.reset();
-    else p.circuits.change(id)->heldBreaker = *amps;
+    if (isAutomatic(text)) return p.circuits.change(id)->heldBreaker.reset(), std::nullopt;
+    const auto typed = breakerFrom(trimmed(text));
+    if (!typed) return refuse(p, id, "“" + text + "” is not a breaker", "Type 20, 20 A, 30/2 or 30 A 2P for two poles, or auto.");
+    if (typed->poles)
+        if (const auto bad = setPoles(p, id, *typed->poles)) return bad;
+    p.circuits.change(id)->heldBreaker = typed->amps;
     return {};
 }
 
 std::string readPoles(const Project&, const Circuit& c) { return std::to_string(c.poles); }
 std::optional<Error> writePoles(Project& p, CircuitId id, const std::string& text) {
-    const auto v = numberFrom(text);
-    if (!v || (*v != 1 && *v != 2 && *v != 3)) return refuse(p, id, "“" + text + "” is not a number of poles: 1, 2 or 3");
-    return setPoles(p, id, int(*v));
+    const auto poles = typedPoles(text);
+    if (!poles) return refuse(p, id, "“" + text + "” is not a number of poles: 1, 2 or 3");
+    return setPoles(p, id, *poles);
 }
 
 std::string readDevice(const Project&, const Circuit& c) { return c.device == DeviceKind::Breaker ? "" : wordOf(c.device); }
 std::optional<Error> writeDevice(Project& p, CircuitId id, const std::string& text) {
-    const auto kind = automatic(text) ? std::optional(DeviceKind::Breaker) : wordFrom<DeviceKind>(text);
+    const auto kind = isAutomatic(text) ? std::optional(DeviceKind::Breaker) : wordFrom<DeviceKind>(text);
     if (!kind) return refuse(p, id, "there is no kind of device “" + text + "”", "Choose one of: " + choices<DeviceKind>() + ".");
     p.circuits.change(id)->device = *kind;
     return {};
 }
 
-std::string readSize(const Project& p, const Circuit& c) { return readRun<&Run::heldSize>(p, c); }
+std::string readSize(const Project& p, const Circuit& c) {
+    const Run* r = p.runs.find(c.run);
+    return r ? heldSizeText(*r) : "";
+}
 std::optional<Error> writeSize(Project& p, CircuitId id, const std::string& text) {
-    Run& r = runOf(p, id);
-    r.heldSize = automatic(text) ? "" : trimmed(text[0] == '#' ? std::string_view(text).substr(1) : std::string_view(text));
-    if (r.heldSize.empty()) r.heldSets = 0;
-    return {};
+    const auto bad = enterRunSize(runOf(p, id), text);
+    return bad ? refuse(p, id, *bad) : std::nullopt;
 }
 
 std::string readLength(const Project& p, const Circuit& c) {
@@ -233,12 +246,8 @@ std::string readLength(const Project& p, const Circuit& c) {
     return p.basis.units == UnitSystem::Imperial ? plain(std::round(r->length / metresPerFoot * 100) / 100) + " ft" : plain(std::round(r->length * 1000) / 1000) + " m";
 }
 std::optional<Error> writeLength(Project& p, CircuitId id, const std::string& text) {
-    if (automatic(text)) return runOf(p, id).lengthBy = LengthBy::Reach, std::nullopt;
-    const auto m = metresFrom(text, p.basis.units);
-    if (!m) return refuse(p, id, "“" + text + "” is not a length", "Type 120 ft or 36 m, or nothing to measure it.");
-    Run& r = runOf(p, id);
-    r.lengthBy = LengthBy::Entered, r.length = *m;
-    return {};
+    const auto bad = enterRunLength(runOf(p, id), text, p.basis.units);
+    return bad ? refuse(p, id, *bad) : std::nullopt;
 }
 
 std::string readMaterial(const Project& p, const Circuit& c) {
@@ -246,7 +255,7 @@ std::string readMaterial(const Project& p, const Circuit& c) {
     return r && r->material ? wordOf(*r->material) : "";
 }
 std::optional<Error> writeMaterial(Project& p, CircuitId id, const std::string& text) {
-    if (automatic(text)) return runOf(p, id).material.reset(), std::nullopt;
+    if (isAutomatic(text)) return runOf(p, id).material.reset(), std::nullopt;
     const auto m = wordFrom<Material>(text);
     if (!m) return refuse(p, id, "there is no conductor of “" + text + "”", "copper or aluminium");
     runOf(p, id).material = *m;
@@ -257,24 +266,36 @@ std::string readWiring(const Project& p, const Circuit& c) {
     return r && r->wiring != Wiring::Default ? wordOf(r->wiring) : "";
 }
 std::optional<Error> writeWiring(Project& p, CircuitId id, const std::string& text) {
-    const auto w = automatic(text) ? std::optional(Wiring::Default) : wordFrom<Wiring>(text);
+    const auto w = isAutomatic(text) ? std::optional(Wiring::Default) : wordFrom<Wiring>(text);
     if (!w) return refuse(p, id, "conductors are not laid in “" + text + "”", "Choose one of: " + choices<Wiring>() + ".");
     runOf(p, id).wiring = *w;
     return {};
 }
 
 std::string readResidual(const Project&, const Circuit& c) { return c.residual > 0 ? plain(c.residual) : ""; }
-std::optional<Error> writeResidual(Project& p, CircuitId id, const std::string& text) { return writeNumber<&Circuit::residual>(p, id, text, 0, 30000, 0); }
+std::optional<Error> writeResidual(Project& p, CircuitId id, const std::string& text) {
+    const Outcome<double> mA = trimmed(text).empty() ? Outcome<double>(0.0) : readTyped(text, "mA");
+    if (!mA) return refuse(p, id, mA.error());
+    if (*mA < 0 || *mA > 30000) return refuse(p, id, "“" + text + "” is not from 0 to 30 000 mA");
+    p.circuits.change(id)->residual = *mA;
+    return {};
+}
 std::string readResidualType(const Project&, const Circuit& c) { return c.residual > 0 ? wordOf(c.residualType) : ""; }
 std::optional<Error> writeResidualType(Project& p, CircuitId id, const std::string& text) {
-    auto type = automatic(text) ? std::optional(ResidualType::A) : wordFrom<ResidualType>(text);
+    auto type = isAutomatic(text) ? std::optional(ResidualType::A) : wordFrom<ResidualType>(text);
     if (!type) type = wordFrom<ResidualType>("type " + text); // "B" will do
     if (!type) return refuse(p, id, "there is no residual-current device of “" + text + "”", "Choose one of: " + choices<ResidualType>() + ".");
     p.circuits.change(id)->residualType = *type;
     return {};
 }
 std::string readFactor(const Project&, const Circuit& c) { return c.factor == 1 ? "" : plain(c.factor); }
-std::optional<Error> writeFactor(Project& p, CircuitId id, const std::string& text) { return writeNumber<&Circuit::factor>(p, id, text, 0, 10, 1); }
+std::optional<Error> writeFactor(Project& p, CircuitId id, const std::string& text) {
+    const Outcome<double> factor = trimmed(text).empty() ? Outcome<double>(1.0) : readShare(text, "a factor");
+    if (!factor) return refuse(p, id, factor.error());
+    if (*factor < 0 || *factor > 10) return refuse(p, id, "“" + text + "” is not a factor from 0 to 10");
+    p.circuits.change(id)->factor = *factor;
+    return {};
+}
 std::string readNote(const Project&, const Circuit& c) { return c.note; }
 std::optional<Error> writeNote(Project& p, CircuitId id, const std::string& text) { return p.circuits.change(id)->note = trimmed(text), std::nullopt; }
 std::string readReason(const Project&, const Circuit& c) { return c.unprotected; }
@@ -286,12 +307,12 @@ const std::vector<CircuitFact>& circuitFacts() {
     static const std::vector<CircuitFact> list{
         {"serves", "Serves", "what it serves; spare; reserved", readServes, writeServes},
         {"load", "Load", "1500, 1.5 kVA, 900 W, 16 A, 10 hp, or a type of the catalogue", readLoad, writeLoad},
-        {"breaker", "Breaker", "20, 30/2 for two poles, auto", readBreaker, writeBreaker},
-        {"size", "Size", "a size of the rule book, or auto", readSize, writeSize},
+        {"breaker", "Breaker", "20 A, 30/2 or 30 A 2P for two poles, auto", readBreaker, writeBreaker},
+        {"size", "Size", "a size of the rule book, 2 × 250 for two sets, or auto", readSize, writeSize},
         {"length", "Length", "120 ft, 36 m, or nothing to measure it", readLength, writeLength},
         {"poles", "Poles", "1, 2 or 3", readPoles, writePoles},
         {"kind", "Load kind", "lighting, receptacle, motor …", readKind, writeKind},
-        {"powerFactor", "Power factor", "0.01 to 1", readPowerFactor, writePowerFactor},
+        {"powerFactor", "Power factor", "0.85 or 85 %, from 0.01 to 1", readPowerFactor, writePowerFactor},
         {"continuous", "Continuous", "yes or no", readContinuous, writeContinuous},
         {"device", "Kind of device", "breaker, fuse, type B …", readDevice, writeDevice},
         {"material", "Material", "copper, aluminium, auto", readMaterial, writeMaterial},
@@ -301,7 +322,7 @@ const std::vector<CircuitFact>& circuitFacts() {
         {"method", "Method", "a reference method, or auto", readRun<&Run::method>, writeRun<&Run::method>},
         {"groundFault", "Ground-fault device", "yes or no", readFlag<&Circuit::groundFault>, writeFlag<&Circuit::groundFault>},
         {"arcFault", "Arc-fault device", "yes or no", readFlag<&Circuit::arcFault>, writeFlag<&Circuit::arcFault>},
-        {"residual", "Residual-current device", "mA, or nothing", readResidual, writeResidual},
+        {"residual", "Residual-current device", "30 mA, or nothing", readResidual, writeResidual},
         {"residualType", "Its type", "type A, type AC, type F, type B …", readResidualType, writeResidualType},
         {"unprotected", "Left out because", "the reason", readReason, writeReason},
         {"fullRated", "100 % rated", "yes or no", readFlag<&Circuit::fullRated>, writeFlag<&Circuit::fullRated>},
@@ -310,7 +331,7 @@ const std::vector<CircuitFact>& circuitFacts() {
         {"multiwire", "Multiwire group", "number of the group, or nothing", readGroup<&Circuit::multiwire>, writeGroup<&Circuit::multiwire>},
         {"kept", "Kept together", "number of the group, or nothing", readGroup<&Circuit::kept>, writeGroup<&Circuit::kept>},
         {"bundle", "Bundle", "number of the bundle, or nothing", readGroup<&Circuit::bundle>, writeGroup<&Circuit::bundle>},
-        {"factor", "Own factor", "0 to 10", readFactor, writeFactor},
+        {"factor", "Own factor", "0.8 or 80 %, up to 10", readFactor, writeFactor},
         {"note", "Note", "anything", readNote, writeNote}};
     return list;
 }
@@ -321,18 +342,85 @@ const CircuitFact* circuitFact(const std::string& word) {
     return nullptr;
 }
 
+namespace {
+/// Motors from half a horsepower on take all lines of their board, smaller ones one line where that gives the volts of
+/// single-phase motors (115 to 230 V): what the trade builds.
+constexpr double allLinesFrom = 0.5;
+/// Of a motor under its usual load, where nobody gives another.
+constexpr double motorPowerFactor = 0.85;
+
+/// The lines that a motor takes on a board of this system.
+int polesOfMotor(double hp, VoltageSystem board) {
+    const SystemFacts system = factsOf(board);
+    const bool oneLineDrivesIt = system.lineNeutral.v > 0 && system.lineNeutral.v < 250;
+    return hp < allLinesFrom && oneLineDrivesIt ? 1 : system.lines;
+}
+} // namespace
+
+std::optional<Error> enterAmount(Project& p, LoadId load, double amount, std::optional<LoadUnit> unit) {
+    Load x = p.loads[load];
+    const bool motor = unit == LoadUnit::hp && x.unit != LoadUnit::hp;
+    x.amount = amount;
+    x.unit = unit.value_or(x.unit);
+    if (motor && x.kind == LoadKind::Equipment) x.kind = LoadKind::Motor;
+    if (motor && x.powerFactor == 1) x.powerFactor = motorPowerFactor;
+    if (const Circuit* c = motor ? p.circuits.find(x.circuit) : nullptr) {
+        const int poles = polesOfMotor(amount, p.boards[c->board].system);
+        const CircuitId id = c->id;
+        if (c->poles == 1 && poles > 1) {
+            if (auto bad = setPoles(p, id, poles)) {
+                bad->what = fmt::format("{} hp takes {} poles on this board: {}", plain(amount), poles, bad->what);
+                return bad;
+            }
+        }
+        x.poles = p.circuits[id].poles;
+    }
+    *p.loads.change(load) = x;
+    return {};
+}
+
+std::string splitText(const Load& l) {
+    if (l.splitA + l.splitB + l.splitC <= 0) return "";
+    return l.poles > 2 ? fmt::format("{} / {} / {}", l.splitA, l.splitB, l.splitC) : fmt::format("{} / {}", l.splitA, l.splitB);
+}
+
+std::optional<Error> enterSplit(Project& p, LoadId load, const std::string& text) {
+    const Load& l = p.loads[load];
+    std::array<double, 3> share{};
+    if (!isAutomatic(text)) {
+        const Error refused{l.name, fmt::format("“{}” is not a split of {} poles", text, l.poles),
+                            fmt::format("Type a share for each, such as {}, or nothing for evenly.", l.poles > 2 ? "2 / 1 / 1" : "2 / 1")};
+        int parts = 0;
+        for (std::size_t from = 0; from <= text.size(); ++parts) {
+            const std::size_t to = std::min(text.find_first_of("/;", from), text.size());
+            const auto v = typedNumber(std::string_view(text).substr(from, to - from));
+            if (!v || *v < 0 || *v > 1e9 || parts >= l.poles) return refused;
+            share[std::size_t(parts)] = *v;
+            from = to + 1;
+        }
+        if (parts != l.poles || share[0] + share[1] + share[2] <= 0) return refused;
+    }
+    Load& x = *p.loads.change(load);
+    x.splitA = share[0], x.splitB = share[1], x.splitC = share[2];
+    return {};
+}
+
 std::optional<Error> setPoles(Project& p, CircuitId id, int poles) {
     const Circuit& c = p.circuits[id];
     if (c.poles == poles) return {};
     const Board& b = p.boards[c.board];
     if (poles > factsOf(b.system).lines) return refuse(p, id, fmt::format("{} has {} lines", b.name, factsOf(b.system).lines));
     const int slot = c.slot, was = c.poles;
+    const CircuitLoads on = loadsOf(p, id);
+    const LoadId follows = on.listed.size() == 1 && !on.devices && p.loads[on.listed.front()].poles == was ? on.listed.front() : LoadId{};
+    if (follows) p.loads.change(follows)->poles = poles; // the row's load, typed before its poles or after: the same
     p.circuits.change(id)->poles = poles;
     if (slot <= 0) return {};
     p.circuits.change(id)->slot = 0;
     if (const MovePlan plan = planMove(p, id, slot); plan.possible) return applyMove(p, plan), std::nullopt;
     if (const int free = firstFreeSlot(p, c.board, poles, id)) return p.circuits.change(id)->slot = free, std::nullopt;
     p.circuits.change(id)->poles = was, p.circuits.change(id)->slot = slot;
+    if (follows) p.loads.change(follows)->poles = was;
     return refuse(p, id, fmt::format("{} has no place for {} poles", b.name, poles), "Free some slots, or give it more.");
 }
 

@@ -23,7 +23,18 @@ const std::vector<CircuitFact>& circuitFacts();
 /// By key or title, whatever the case; null: there is none.
 const CircuitFact* circuitFact(const std::string& word);
 
-/// Gives a circuit so many poles where it stands, others making room by the rule of planMove; else in the first free place.
+/// Gives a load this amount, in its unit or another. Given in horsepower it becomes a motor: of its kind, with the power factor of one
+/// and on the lines of its board that a motor of it takes, unless others were chosen. An error says why its circuit cannot, and nothing
+/// has changed.
+std::optional<Error> enterAmount(Project& project, LoadId load, double amount, std::optional<LoadUnit> unit);
+
+/// "2 / 1 / 1": how a load divides between the lines of its circuit, a share for each of its poles; nothing or "auto": evenly.
+std::optional<Error> enterSplit(Project& project, LoadId load, const std::string& text);
+/// The same as text; empty: evenly.
+std::string splitText(const Load& load);
+
+/// Gives a circuit so many poles where it stands, others making room by the rule of planMove; else in the first free place. The only
+/// load listed on it goes along where it has as many poles as the circuit had.
 std::optional<Error> setPoles(Project& project, CircuitId circuit, int poles);
 
 /// The next number of a tie, multiwire group, kept pair or bundle that no circuit of the board has.

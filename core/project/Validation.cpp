@@ -208,7 +208,7 @@ void check(Checker& c, const Project&, const Run& r) {
     c.within("length", r.length, 0, 100000);
     c.within("nonlinear", r.nonlinear, 0, 1);
     c.within("sharing", r.sharing, 0, 1000);
-    c.within("heldSets", r.heldSets, 0, 40);
+    c.within("heldSets", r.heldSets, 0, limits::sets);
     c.within("grouped", r.grouped, 0, 1000);
     c.within("insulated", r.insulated, 0, 1000);
     c.within("thirdHarmonic", r.thirdHarmonic, 0, 1);

@@ -174,7 +174,10 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         if (const double shares = l->splitA + l->splitB + l->splitC; shares > 0 && c.poles > 1) {
             const std::array<double, 3> split{l->splitA, l->splitB, l->splitC};
             auto& lines = r.split.make();
-            for (std::size_t i = 0; i < 3; ++i) lines[i] += each * (l->quantity * split[i] / shares);
+            for (std::size_t i = 0; i < 3; ++i) { // of three poles by the letters of their lines, which begin with B or C in some rows
+                const std::size_t part = c.poles == 3 && r.placed && r.lines[i] >= 0 ? std::size_t(r.lines[i]) : i;
+                lines[i] += each * (l->quantity * split[part] / shares);
+            }
         }
     }
     for (const Device* d : t.devicesOf(c.id)) {

@@ -16,7 +16,7 @@ TEST_CASE("numbers as people type them, fractions too") {
         REQUIRE(typedNumber(text));
         CHECK(*typedNumber(text) == Approx(value));
     }
-    for (const char* bad : {"", "abc", "7-", "1/0", "7-3/2", "1/2/3", "12a", "30/2x", "1,2,3", "nan", "inf", "--3", "7 1/2 1", "½½", "1/", "/2"}) {
+    for (const char* bad : {"", "abc", "7-", "1/0", "7-3/2", "1/2/3", "12a", "30/2x", "120/208", "1/7", "1,2,3", "nan", "inf", "--3", "7 1/2 1", "½½", "1/", "/2"}) {
         INFO(bad);
         CHECK_FALSE(typedNumber(bad));
     }
@@ -69,4 +69,40 @@ TEST_CASE("the prefix of a squared unit is squared with it: a kA²s is a million
     CHECK(*readTyped("0.008 kA²s", "A²s") == Approx(8000));
     CHECK(*readTyped("0.035 kA2s", "A²s") == Approx(35000));
     CHECK_FALSE(readTyped("8 kA", "A²s"));
+}
+
+TEST_CASE("volts as lists write them, with phases and hertz beside; nothing that is not understood is passed over") {
+    struct Case { const char* text; double volts; int phases; };
+    const Case good[] = {{"480", 480, 0}, {"400 V", 400, 0}, {"0.4 kV", 400, 0}, {"12.47kV", 12470, 0}, {"208/120", 208, 0}, {"120/208 V", 208, 0}, {"208Y/120", 208, 0}, {"480Y/277 V", 480, 0}, {"460/3/60", 460, 3}, {"208-1-60", 208, 1}, {"208 V 1 ph", 208, 1}, {"400V 3~ 50 Hz", 400, 3}, {"480V-3PH-60HZ", 480, 3}, {"230 V, 1φ", 230, 1}, {"208Y/120V 3PH 4W", 208, 3}, {"120/240 V 1 phase 3W", 240, 1}, {"115/1", 115, 1}};
+    for (const Case& c : good) {
+        INFO(c.text);
+        const auto v = typedVolts(c.text);
+        REQUIRE(v);
+        CHECK(v->volts == Approx(c.volts));
+        CHECK(v->phases.value_or(0) == c.phases);
+    }
+    for (const char* bad : {"", "V", "480abc", "480 A", "ca. 400", "460/3/60/x", "0", "-230", "230 V or so", "460/7", "400 kW"}) {
+        INFO(bad);
+        CHECK_FALSE(typedVolts(bad));
+    }
+}
+
+TEST_CASE("poles and phases in words, and nothing behind them that is not understood") {
+    for (const auto& [text, n] : {std::pair{"3", 3}, {"3.0", 3}, {"3ph", 3}, {"3 ph", 3}, {"3~", 3}, {"3P", 3}, {"1φ", 1}, {"2-pole", 2}, {"three-phase", 3}, {"single", 1}, {"Single phase", 1}, {"1P+N", 1}, {"TPN", 3}, {"DP", 2}}) {
+        INFO(text);
+        REQUIRE(typedPoles(text));
+        CHECK(*typedPoles(text) == n);
+    }
+    for (const char* bad : {"", "4", "0", "3xyz", "1.5", "30", "3 kW", "three wires or so", "P"}) {
+        INFO(bad);
+        CHECK_FALSE(typedPoles(bad));
+    }
+}
+
+TEST_CASE("a share of one, bare or in percent") {
+    CHECK(*readShare("0.85", "a power factor") == Approx(0.85));
+    CHECK(*readShare("0,85", "a power factor") == Approx(0.85));
+    CHECK(*readShare("85 %", "a power factor") == Approx(0.85));
+    CHECK(*readShare("85%", "a power factor") == Approx(0.85));
+    CHECK(readShare("0.85 lagging", "a power factor").error().what == "“0.85 lagging” is not a power factor");
 }

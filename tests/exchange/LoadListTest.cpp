@@ -419,3 +419,23 @@ TEST_CASE("control characters and long names never spoil a workbook or a table")
     REQUIRE_FALSE(writeGrid({{"Name"}, {longName}}, f.path / "long.xlsx", title));
     CHECK(readGrid(f.path / "long.xlsx"));
 }
+
+TEST_CASE("volts and phases of one cell: 460/3/60, 208 V 1 ph; what stands against itself is told") {
+    OneBoard w(VoltageSystem::Y480);
+    Grid g;
+    g.rows = {{"Tag", "Load (kW)", "Volts", "Board"}, {"P-1", "5", "460/3/60", "LP-1"}, {"P-2", "5", "208 V 1 ph", ""}, {"P-3", "5", "480abc", ""}, {"P-4", "5", "480", "LP-1"}};
+    g.lines = {1, 2, 3, 4, 5};
+    LoadList list = readLoads(g, guessSettings(g), w.p);
+    REQUIRE(list.rows.size() == 4);
+    CHECK(list.rows[0].load.volts == 460);
+    CHECK(list.rows[0].load.poles == 3);
+    CHECK(list.rows[1].load.volts == 208);
+    CHECK(list.rows[1].load.poles == 2); // one phase of 208 V lies between two lines
+    CHECK(list.rows[2].stops());
+    CHECK(list.rows[3].load.poles == 3);
+    g.rows = {{"Tag", "Load (kW)", "Volts", "Poles"}, {"P-1", "5", "460/3/60", "2"}, {"P-2", "5", "460/3/60", "3"}, {"P-3", "5", "480", "3xyz"}};
+    list = readLoads(g, guessSettings(g), w.p);
+    CHECK(list.rows[0].stops());
+    CHECK_FALSE(list.rows[1].stops());
+    CHECK(list.rows[2].stops());
+}
