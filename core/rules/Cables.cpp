@@ -26,6 +26,17 @@ const CableType* CableRules::type(const std::string& wanted) const {
     return nullptr;
 }
 
+double alternating(double direct, double mm2, bool three) {
+    constexpr double hertz = 50, pi = 3.14159265358979;
+    const double x2 = 8 * pi * hertz / direct * 1e-7; // xs² = xp², with ks = kp = 1
+    const double skin = x2 * x2 / (192 + 0.8 * x2 * x2);
+    const double across = 1.06 * std::sqrt(4 * mm2 / pi); // of a stranded round conductor
+    const double apart = across + 2 * (0.6 + 0.1 * std::sqrt(mm2)); // touching, by the usual thickness of insulation
+    const double near = across * across / (apart * apart);
+    const double proximity = three ? skin * near * (0.312 * near + 1.18 / (skin + 0.27)) : skin * near * 2.9;
+    return 1 + skin + proximity;
+}
+
 double valueOn(const Curve& c, double x) {
     if (c.empty()) return 1;
     if (x <= c.front().first) return c.front().second;
@@ -112,14 +123,33 @@ struct CableReader {
                         }
         }
     }
-    /// Where the book has no such table: from the resistance at 20 °C and one reactance.
+    /// mΩ/m by size: one figure for all, or rows; Ω/m.
+    std::vector<double> reactances(const json& j, const std::string& where) const {
+        if (j.is_number()) return std::vector<double>(sizes.size(), number(j, where) / 1000);
+        std::vector<double> x(sizes.size(), 0);
+        for (const json& r : j) {
+            if (!r.is_array() || r.size() != 2) refuse(where, "a row of reactances is [size, mΩ/m]");
+            const std::size_t s = std::size_t(size(r[0], where));
+            x[s] = number(r[1], where) / 1000;
+            if (x[s] < 0.00005 || x[s] > 0.0003) refuse(where + ", " + sizes[s], "a reactance of " + r[1].dump() + " mΩ/m cannot be right here");
+        }
+        return x;
+    }
+    /// Where the book has no such table: from the resistance at 20 °C, skin and proximity, and reactances by size and way of laying.
     void dropFromResistance(CableType& t, const json& j, const std::string& where) {
         t.dropTable = text(j, "table", where);
-        const double x = number(j, "reactance", where) / 1000;
-        for (CableMethod& m : t.methods)
+        const std::vector<double> usual = reactances(at(j, "reactance", where), where + ", reactance");
+        for (CableMethod& m : t.methods) {
+            const std::vector<double> x = j.contains("reactanceBy") && j["reactanceBy"].contains(m.name) ? reactances(j["reactanceBy"][m.name], where + ", " + m.name) : usual;
             for (std::size_t k = 0; k < 2; ++k)
-                for (std::size_t s = 0; s < sizes.size(); ++s)
-                    if (m.ampacity[k][s] > 0) m.r[k][s] = at20[std::size_t(t.material)][s] * warmer(t.celsius), m.x[k][s] = x;
+                for (std::size_t s = 0; s < sizes.size(); ++s) {
+                    if (m.ampacity[k][s] <= 0 || at20[std::size_t(t.material)][s] <= 0) continue;
+                    const double direct = at20[std::size_t(t.material)][s] * warmer(t.celsius);
+                    m.r[k][s] = direct * alternating(direct, mm2[s], k == 1);
+                    m.x[k][s] = x[s];
+                    if (x[s] <= 0) refuse(where + ", " + m.name + ", " + sizes[s], "it has an ampacity and no reactance");
+                }
+        }
     }
     /// Of the ways of laying of the cable it is like, those that are named.
     void only(CableType& t, const json& names, const std::string& where) {

@@ -115,6 +115,10 @@ struct CableRules {
 /// Reads and checks them; throws bookjson::Refusal. `mm2`: areas of the book's series; `at20`: Ω/m of copper and aluminium at 20 °C.
 CableRules readCables(const nlohmann::json& book, const std::string& name, const std::vector<std::string>& sizes, const std::vector<double>& mm2, const std::array<std::vector<double>, 2>& at20);
 
+/// Resistance to alternating current of 50 Hz over that to direct current, of round stranded conductors that touch: skin and proximity
+/// effect by IEC 60287-1-1, 2.1.2 to 2.1.4. `direct` in Ω/m at the temperature meant; `three`: three in trefoil, else two.
+double alternating(double direct, double mm2, bool three);
+
 /// Resistance at `to` °C over that at 20 °C, by the round coefficient of the metric standards: 1 + 0.004·(to − 20).
 inline double warmer(double to) { return 1 + 0.004 * (to - 20); }
 

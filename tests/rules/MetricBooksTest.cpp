@@ -282,3 +282,29 @@ TEST_CASE("Brindle Pier solves with each metric book, and a change of book is to
     CHECK_FALSE(c.nothing());
     CHECK(c.sizes + c.devices > 0);
 }
+
+TEST_CASE("alternating current finds more resistance in large conductors: skin and proximity, as the tables of multicore cables print it") {
+    // AS/NZS 3008.1.1, Table 34: Ω/km at 75 °C of copper multicore cables. The coefficient of temperature differs by 0.3 %.
+    const RuleBook& as = bookOf("as-nzs-3000");
+    const CableMethod& m = *as.cables.type("multicore 75 °C")->method("tray");
+    for (const auto& [size, printed] : {std::pair{"95", 0.236}, {"120", 0.188}, {"150", 0.153}, {"185", 0.123}, {"240", 0.0948}, {"300", 0.0770}}) {
+        INFO(size);
+        CHECK(m.r[1][std::size_t(as.find(size))] * 1000 == Approx(printed).epsilon(0.015));
+    }
+    // By hand, 300 mm² at 70 °C, two conductors: R' 72.1 µΩ/m, xs² 1.743, ys 0.0156, 20.7 mm across, 25.4 apart: yp 0.0302.
+    CHECK(alternating(0.0601e-3 * 1.2, 300, false) == Approx(1.0458).margin(0.0005));
+    CHECK(alternating(0.0601e-3 * 1.2, 300, true) > alternating(0.0601e-3 * 1.2, 300, false));
+    CHECK(alternating(7.41e-3 * 1.2, 2.5, true) == Approx(1).margin(1e-5));
+}
+
+TEST_CASE("AS/NZS: single cores have the reactance of how they lie, larger where it is small and where they lie flat") {
+    const RuleBook& as = bookOf("as-nzs-3000");
+    const CableType& t = *as.cables.type("single-core 75 °C");
+    for (const auto& [size, trefoil] : {std::pair{"25", 0.106}, {"50", 0.0962}, {"120", 0.0870}, {"300", 0.0839}}) { // Table 30, mΩ/m
+        INFO(size);
+        const std::size_t s = std::size_t(as.find(size));
+        CHECK(t.method("tray")->x[1][s] * 1000 == Approx(trefoil));
+        // Three in a row are a mean of ∛2 of their distance apart: ω · 0.2 µH/m · ln ∛2 more.
+        CHECK(t.method("enclosed")->x[1][s] - t.method("tray")->x[1][s] == Approx(2 * 3.14159265 * 50 * 0.2e-6 * std::log(2.0) / 3).margin(0.0000008));
+    }
+}
