@@ -304,21 +304,44 @@ void lookAtAll(Checker& c, const Project& p, bool sound) {
     });
 }
 
+/// A run belongs to one thing: what is done to it for one would otherwise happen to another unseen.
+void checkOwners(Checker& c, const Project& p) {
+    std::vector<char> taken;
+    const auto take = [&](const char* table, auto& things) {
+        c.table = table;
+        for (const auto& thing : things) {
+            const std::uint32_t run = thing.run.value;
+            if (!run || c.first) continue;
+            if (taken.size() <= run) taken.resize(run + 1, 0);
+            c.id = thing.id.value;
+            c.idText = [](std::uint32_t id) { return textOf(decltype(thing.id){id}); };
+            if (taken[run]) c.say("run", textOf(thing.run) + " is the run of something else already", "Give each circuit, board and transformer a run of its own.");
+            taken[run] = 1;
+        }
+    };
+    take("boards", p.boards);
+    take("transformers", p.transformers);
+    take("circuits", p.circuits);
+}
+
 } // namespace
 
 std::optional<Error> validate(const Project& p) {
     Checker c;
     look(c, p, p.basis);
     lookAtAll(c, p, true);
+    if (!c.first) checkOwners(c, p);
     return c.first;
 }
 
 std::optional<Error> validateEdit(const Edit& edit, const Project& after) {
     Checker c;
-    bool removed = false;
+    bool removed = false, runGiven = false;
     for (const AnyChange& any : edit.changes)
         std::visit(
             [&]<class T>(const Change<T>& change) {
+                if constexpr (requires { change.after->run.value; })
+                    runGiven = runGiven || (change.after && change.after->run && !(change.before && change.before->run == change.after->run));
                 if constexpr (std::is_same_v<T, Basis>) look(c, after, after.basis);
                 else if (!change.after) removed = true;
                 else
@@ -329,6 +352,7 @@ std::optional<Error> validateEdit(const Edit& edit, const Project& after) {
             },
             any);
     if (removed && !c.first) lookAtAll(c, after, false); // does anything still point at what is gone?
+    if (runGiven && !c.first) checkOwners(c, after);
     return c.first;
 }
 

@@ -45,6 +45,7 @@ Project everyFieldDifferent() {
     p.basis.insulation = 75;
     p.basis.smallestBreaker = 17;
     p.basis.ruleBook = "nec-2023";
+    std::uint32_t run = 100; // each thing has one of its own
     Project::eachTable([&](const char*, auto member) {
         using T = std::decay_t<decltype(*(p.*member).begin())>;
         for (std::uint32_t i : {1u, 70u}) { // a hole between them
@@ -54,7 +55,7 @@ Project everyFieldDifferent() {
             if constexpr (requires { t.level; }) t.level = {70};
             if constexpr (requires { t.board; }) t.board = {70};
             if constexpr (requires { t.circuit; }) t.circuit = {70};
-            if constexpr (requires { t.run; }) t.run = {1};
+            if constexpr (requires { t.run; }) t.run = {++run};
             if constexpr (requires { t.wall; }) t.wall = {70};
             if constexpr (requires { t.room; }) t.room = {70};
             if constexpr (requires { t.recipe; }) t.recipe = {70};
@@ -70,6 +71,11 @@ Project everyFieldDifferent() {
             (p.*member).put(t);
         }
     });
+    for (std::uint32_t id = 101; id <= run; ++id) {
+        Run own = p.runs[{70}];
+        own.id = {id};
+        p.runs.put(own);
+    }
     p.extra["notes"] = "kept";
     return p;
 }
@@ -276,4 +282,20 @@ TEST_CASE("core includes nothing of Qt") {
         CHECK(readText(e.path())->find("#include <Q") == std::string::npos);
     }
     CHECK(files > 40);
+}
+
+TEST_CASE("a run belongs to one thing: a file or an edit that gives it to two is refused, and says to whom") {
+    OneBoard w;
+    const CircuitId one = w.circuit(500), two = w.circuit(500);
+    REQUIRE_FALSE(validate(w.p));
+    Document d(w.p);
+    d.edit("Share a run", [&](Project& p) { p.circuits.change(two)->run = p.circuits[one].run; });
+    REQUIRE(d.refusal());
+    CHECK(d.refusal()->text().find("is the run of something else already") != std::string::npos);
+    CHECK(d.project() == w.p);
+    Project shared = w.p;
+    shared.circuits.change(two)->run = shared.boards[w.board].run;
+    REQUIRE(validate(shared));
+    CHECK(validate(shared)->where == "circuits " + textOf(two) + ".run");
+    CHECK_FALSE(readProject(writeProject(shared), "shared"));
 }
