@@ -74,7 +74,7 @@ int runLoadsImport(const LoadsOrder& o) {
     }
     if (o.json) {
         std::cout << nlohmann::ordered_json{{"rows", list.rows.size()}, {"entering", list.entering()}, {"stopped", list.stopped()}, {"added", d.added.size()}, {"changed", changed}, {"same", d.same}, {"gone", gone}, {"removed", applied.removed},
-                                           {"new_boards", list.newBoards}, {"circuits", circuited.circuits.size()}, {"left", circuited.left}, {"problems", problems}, {"notes", list.notes}}.dump(1) << "\n";
+                                           {"new_boards", list.newBoards}, {"circuits", circuited.circuits.size()}, {"left", circuited.left}, {"problems", problems}, {"notes", list.notes}, {"circuits_changed", applied.notes}}.dump(1) << "\n";
         return 0;
     }
     for (const std::string& n : list.notes) std::cout << "note: " << n << "\n";
@@ -87,6 +87,7 @@ int runLoadsImport(const LoadsOrder& o) {
         for (const std::string& w : c.what) what += (what.empty() ? "" : ", ") + w;
         std::cout << fmt::format("  {}: {}\n", (*s)->project.loads[c.load].tag, what);
     }
+    for (const std::string& n : applied.notes) std::cout << "  " << n << "\n";
     if (!list.newBoards.empty()) std::cout << fmt::format("boards made: {}\n", fmt::join(list.newBoards, ", "));
     if (o.circuit) std::cout << fmt::format("{} loads on {} new circuits\n", circuited.loads, circuited.circuits.size());
     for (const std::string& w : circuited.left) std::cout << "  left: " << w << "\n";

@@ -7,27 +7,31 @@
 #include "render/Painter.h"
 
 #include <QBoxLayout>
+#include <QDate>
 #include <QFileDialog>
+#include <QItemSelectionModel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
 #include <QScrollBar>
+#include <QSettings>
 #include <QStyledItemDelegate>
 
 namespace lintel {
 namespace {
 
-enum Role { Kind = Qt::UserRole, MarkText, What, Where, Entered, Otherwise, Worse, Thing, Heading, Count };
+enum Role { Kind = Qt::UserRole, Seen, SeenNow, MarkText, What, Where, Entered, Otherwise, Worse, Thing, Heading, Count };
 
 /// Where the columns begin and end.
 struct Columns {
-    QRectF mark, what, entered, otherwise;
+    QRectF mark, what, entered, otherwise, seen;
     explicit Columns(const QRectF& r) {
-        const double left = r.left() + 14, width = r.width() - 28, whatWidth = (width - 54) * 0.46, enteredWidth = (width - 54) * 0.2;
+        const double left = r.left() + 14, width = r.width() - 28, whatWidth = (width - 54) * 0.38, enteredWidth = (width - 54) * 0.17, seenWidth = (width - 54) * 0.19;
         mark = QRectF(left, r.top(), 44, r.height());
         what = QRectF(left + 54, r.top(), whatWidth - 14, r.height());
         entered = QRectF(left + 54 + whatWidth, r.top(), enteredWidth - 12, r.height());
-        otherwise = QRectF(left + 54 + whatWidth + enteredWidth, r.top(), width - 54 - whatWidth - enteredWidth, r.height());
+        otherwise = QRectF(left + 54 + whatWidth + enteredWidth, r.top(), width - 54 - whatWidth - enteredWidth - seenWidth - 12, r.height());
+        seen = QRectF(r.right() - 14 - seenWidth, r.top(), seenWidth, r.height());
     }
 };
 
@@ -67,6 +71,9 @@ public:
         drawLine(*p, lower(c.what), i.data(Where).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(0.9));
         drawLine(*p, upper(c.entered), i.data(Entered).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.ink, uiFont(1, true));
         drawLine(*p, upper(c.otherwise), i.data(Otherwise).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(1));
+        const QStringList seen = i.data(Seen).toStringList();
+        if (!seen.isEmpty()) drawLine(*p, upper(c.seen), seen[0], Qt::AlignLeft | Qt::AlignVCenter, i.data(SeenNow).toBool() ? t.ink : t.check, uiFont(1));
+        if (seen.size() > 1) drawLine(*p, lower(c.seen), seen[1], Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(0.9));
         if (i.data(Worse).toBool()) drawLine(*p, lower(c.otherwise), tr("without it the result would be worse"), Qt::AlignLeft | Qt::AlignVCenter, t.check, uiFont(0.9));
         p->setPen(QPen(t.rule, 1));
         p->drawLine(r.bottomLeft(), r.bottomRight());
@@ -85,7 +92,7 @@ protected:
         QPainter p(this);
         const Columns c(QRectF(0, 0, width(), height()));
         const QFont font = uiFont(0.85, true);
-        for (const auto& [box, words] : {std::pair{c.what, AssumptionsPage::tr("What, where, why")}, {c.entered, AssumptionsPage::tr("It counts as")}, {c.otherwise, AssumptionsPage::tr("It would be")}})
+        for (const auto& [box, words] : {std::pair{c.what, AssumptionsPage::tr("What, where, why")}, {c.entered, AssumptionsPage::tr("It counts as")}, {c.otherwise, AssumptionsPage::tr("It would be")}, {c.seen, AssumptionsPage::tr("Set by, seen by")}})
             drawLine(p, box, words, Qt::AlignLeft | Qt::AlignVCenter, theme().quiet, font);
     }
 };
@@ -115,6 +122,20 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent),
     filter->setFixedWidth(200);
     row->addWidget(filter);
     row->addStretch(1);
+    initials = new QLineEdit(this);
+    initials->setObjectName("assumptionsBy");
+    initials->setPlaceholderText(tr("Your initials"));
+    initials->setText(QSettings().value("initials").toString());
+    initials->setFixedWidth(110);
+    connect(initials, &QLineEdit::editingFinished, this, [this] { QSettings().setValue("initials", initials->text().trimmed()); });
+    row->addWidget(initials);
+    for (const auto& [words, name, tip] : {std::tuple{tr("Set by me"), "assumptionsSetBy", tr("Records your initials as of who set the chosen ones; again takes it back")}, {tr("Seen"), "assumptionsSeen", tr("Records that you have seen the chosen ones as they are; again takes it back")}}) {
+        auto* b = new QPushButton(words);
+        b->setObjectName(name);
+        b->setToolTip(tip);
+        row->addWidget(b);
+        connect(b, &QPushButton::clicked, this, [this, seen = QByteArray(name) == "assumptionsSeen"] { mark(seen); });
+    }
     auto* printing = new QPushButton(tr("Print list…"));
     printing->setObjectName("assumptionsPrint");
     row->addWidget(printing);
@@ -124,6 +145,7 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent),
     column->addWidget(headings);
     list->setObjectName("assumptions");
     list->setItemDelegate(new RowDelegate(list));
+    list->setSelectionMode(QAbstractItemView::ExtendedSelection);
     list->setFrameShape(QFrame::NoFrame);
     list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     list->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
@@ -143,6 +165,29 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent),
     rebuild();
 }
 
+/// Records the initials at the chosen assumptions, as of who set or who saw them; where they stand at all of them, takes them off.
+void AssumptionsPage::mark(bool seen) {
+    const std::string who = initials->text().trimmed().toStdString();
+    if (who.empty()) {
+        initials->setFocus();
+        return session.say(tr("Type your initials first"), true);
+    }
+    session.waitSolved();
+    const auto s = session.sharedSolution();
+    const auto found = assumptionsOf({s->project, *s->book, s->results});
+    std::vector<Assumption> chosen;
+    for (const QListWidgetItem* i : list->selectedItems())
+        for (const Assumption& a : found)
+            if (q(a.mark) == i->data(MarkText).toString()) chosen.push_back(a);
+    if (chosen.empty()) return session.say(tr("Choose the assumptions first: Shift or Ctrl with a click for several"), true);
+    const bool off = std::all_of(chosen.begin(), chosen.end(), [&](const Assumption& a) { return seen ? a.seen() && a.seenBy == who : a.setBy == who; });
+    const std::string name = off ? std::string() : who, day = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    session.edit(seen ? tr("%n assumptions seen", nullptr, int(chosen.size())) : tr("Who set %n assumptions", nullptr, int(chosen.size())), [&](Project& p) {
+        if (seen) seeAssumptions(p, chosen, name, day);
+        else setAssumptionsBy(p, chosen, name);
+    });
+}
+
 std::optional<Error> AssumptionsPage::print(const QString& file) {
     session.waitSolved();
     const auto s = session.sharedSolution();
@@ -160,6 +205,8 @@ void AssumptionsPage::rebuild() {
     QSignalBlocker quiet(list);
     const QString keep = list->currentItem() ? list->currentItem()->data(MarkText).toString() : QString();
     const int at = list->verticalScrollBar()->value();
+    QStringList chosen;
+    for (const QListWidgetItem* i : list->selectedItems()) chosen << i->data(MarkText).toString();
     list->clear();
     const QString wanted = filter->text().trimmed();
     QListWidgetItem* heading = nullptr;
@@ -168,7 +215,7 @@ void AssumptionsPage::rebuild() {
         if (worse->isChecked() && !a.hides) continue;
         QString where = q(a.where);
         if (!a.why.empty()) where += " · " + q(a.why);
-        const QString words = QStringList{q(a.mark), q(a.what), where, q(a.entered), q(a.otherwise)}.join(", ");
+        const QString words = QStringList{q(a.mark), q(a.what), where, q(a.entered), q(a.otherwise), a.setBy.empty() ? QString() : tr("set by %1").arg(q(a.setBy)), q(seenWords(a))}.join(", ");
         if (!wanted.isEmpty() && !words.contains(wanted, Qt::CaseInsensitive)) continue;
         if (!heading || heading->data(Kind).toInt() != int(a.kind)) {
             heading = new QListWidgetItem(list);
@@ -188,10 +235,17 @@ void AssumptionsPage::rebuild() {
         i->setData(Entered, q(a.entered));
         i->setData(Otherwise, q(a.otherwise));
         i->setData(Worse, a.hides);
+        QStringList people;
+        if (!a.seenBy.empty()) people << (a.seen() ? tr("%1, %2").arg(q(a.seenBy), q(a.seenOn)) : tr("changed since %1").arg(q(a.seenBy)));
+        else if (!a.setBy.empty()) people << QString("–");
+        if (!a.setBy.empty()) people << tr("set by %1").arg(q(a.setBy));
+        i->setData(Seen, people);
+        i->setData(SeenNow, a.seen());
         i->setData(Thing, q(a.about.text()));
         i->setData(Qt::AccessibleTextRole, words);
         i->setToolTip(plainTip(words));
-        if (q(a.mark) == keep) list->setCurrentItem(i);
+        if (q(a.mark) == keep) list->setCurrentItem(i, QItemSelectionModel::NoUpdate);
+        i->setSelected(chosen.contains(q(a.mark)));
     }
     list->verticalScrollBar()->setValue(at);
 }

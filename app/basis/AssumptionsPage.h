@@ -22,11 +22,12 @@ public:
 
 private:
     void rebuild();
+    void mark(bool seen);
 
     Session& session;
     QListWidget* list;
     QPushButton *all, *worse;
-    QLineEdit* filter;
+    QLineEdit *filter, *initials = nullptr;
 };
 
 } // namespace lintel

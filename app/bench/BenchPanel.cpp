@@ -78,11 +78,15 @@ BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     foot->addWidget(printButton);
     column->addLayout(foot);
     connect(kinds, &QComboBox::activated, this, [this] { choose(kinds->currentData().toString().toStdString()); });
-    connect(&session, &Session::opened, this, [this] { offerKinds(); });
+    connect(&session, &Session::opened, this, [this] {
+        for (auto& [sum, values] : remembered) values.erase("units"); // those of the project that is open now
+        offerKinds();
+        rebuild();
+    });
     connect(&session, &Session::solved, this, [this] { offerKinds(); });
     connect(&session, &Session::selectionChanged, this, [this] {
         if (!isVisible()) return;
-        if (auto* box = qobject_cast<QComboBox*>(editors.count("system") ? editors["system"] : nullptr); box && !remembered[kind->name].count("system") && !systemOfBoard().empty()) box->setCurrentText(q(systemOfBoard()));
+        if (auto* box = qobject_cast<QComboBox*>(editors.count("system") ? editors["system"] : nullptr); box && !entered().count("system") && !systemOfBoard().empty()) box->setCurrentText(q(systemOfBoard()));
         work();
     });
     offerKinds();
@@ -122,10 +126,12 @@ void BenchPanel::begin() {
             }
 }
 
-bool BenchPanel::wanted(const BenchField& f) const {
+std::map<std::string, std::string>& BenchPanel::entered() { return remembered[session.solution().book->id + " " + kind->name]; }
+
+bool BenchPanel::wanted(const BenchField& f) {
     if (f.seldom && !more) return false;
     if (f.only.empty()) return true;
-    const auto& values = remembered.at(kind->name);
+    const auto& values = entered();
     const auto it = values.find(fields.front().key);
     const std::string chosen = it == values.end() ? fields.front().value : it->second;
     return std::find(f.only.begin(), f.only.end(), chosen) != f.only.end();
@@ -135,7 +141,7 @@ bool BenchPanel::wanted(const BenchField& f) const {
 void BenchPanel::rebuild() {
     building = true;
     fields = kind->fields(*session.solution().book);
-    auto& values = remembered[kind->name];
+    auto& values = entered();
     if (!values.count("units") && session.isOpen())
         for (const BenchField& f : fields)
             if (f.key == "units") values["units"] = wordOf(session.project().basis.units);
@@ -157,7 +163,7 @@ void BenchPanel::rebuild() {
         const std::string key = f.key;
         const auto changed = [this, key](const QString& text) {
             if (building) return;
-            remembered[kind->name][key] = text.toStdString();
+            entered()[key] = text.toStdString();
             work();
         };
         QWidget* editor = nullptr;
@@ -231,14 +237,16 @@ std::string BenchPanel::systemOfBoard() const {
 }
 
 void BenchPanel::work() {
-    nlohmann::json entered = nlohmann::json::object();
-    for (const auto& [key, value] : remembered[kind->name]) entered[key] = value;
-    if (!entered.contains("system") && !systemOfBoard().empty() && std::any_of(fields.begin(), fields.end(), [](const BenchField& f) { return f.key == "system"; })) entered["system"] = systemOfBoard();
-    show(bench(*kind, entered, *session.solution().book));
+    nlohmann::json asked = nlohmann::json::object();
+    for (const auto& [key, value] : entered()) asked[key] = value;
+    if (!asked.contains("system") && !systemOfBoard().empty() && std::any_of(fields.begin(), fields.end(), [](const BenchField& f) { return f.key == "system"; })) asked["system"] = systemOfBoard();
+    show(bench(*kind, asked, *session.solution().book));
 }
 
 namespace {
 QString safe(const std::string& s) { return q(s).toHtmlEscaped(); }
+/// A figure with its unit, or a heading: never broken over two lines.
+QString unbroken(const std::string& s) { return safe(s).replace(' ', QChar(0xa0)); }
 }
 
 void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
@@ -274,18 +282,18 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     for (const std::string& c : a.cautions) html += QString("<p style='color:%1;margin:4px 0'>%2</p>").arg(t.stop.name(), safe(c));
     if (!a.rows.empty()) {
         html += "<table width='100%' style='margin-top:6px'><tr>";
-        for (std::size_t i = 0; i < a.columns.size(); ++i) html += QString("<th align='%2'>%1</th>").arg(safe(a.columns[i]), i ? "right" : "left");
+        for (std::size_t i = 0; i < a.columns.size(); ++i) html += QString("<th align='%2'>%1</th>").arg(unbroken(a.columns[i]), i ? "right" : "left");
         html += "</tr>";
         for (const auto& row : a.rows) {
             html += "<tr>";
-            for (std::size_t i = 0; i < row.size(); ++i) html += QString("<td align='%2'>%1</td>").arg(safe(row[i]), i ? "right" : "left");
+            for (std::size_t i = 0; i < row.size(); ++i) html += QString("<td align='%2'>%1</td>").arg(i ? unbroken(row[i]) : safe(row[i]), i ? "right" : "left");
             html += "</tr>";
         }
         html += "</table>";
     }
     html += QString("<p style='color:%1;margin:10px 0 2px 0;font-weight:600'>%2</p><table width='100%'>").arg(t.quiet.name(), tr("WORKINGS"));
     for (const WorkingStep& s : a.working.steps)
-        html += QString("<tr><td class='%5' width='70%' style='padding-top:5px'>%1</td><td align='right' style='padding-top:5px'><b>%3</b></td></tr><tr><td>%2</td><td align='right' class='r'>%4</td></tr>").arg(safe(s.what), safe(s.formula), safe(s.value), safe(s.cited), s.governs ? "g" : "k");
+        html += QString("<tr><td class='%5' width='70%' style='padding-top:5px'>%1</td><td align='right' style='padding-top:5px'><b>%3</b></td></tr><tr><td>%2</td><td align='right' class='r'>%4</td></tr>").arg(safe(s.what), safe(s.formula), unbroken(s.value), safe(s.cited), s.governs ? "g" : "k");
     html += "</table>";
     result->setHtml(html);
 }

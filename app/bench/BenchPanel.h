@@ -43,12 +43,13 @@ private:
     void show(const Outcome<BenchAnswer>& outcome);
     void makeIt();
     std::string systemOfBoard() const;
-    bool wanted(const BenchField& field) const;
+    bool wanted(const BenchField& field);
+    std::map<std::string, std::string>& entered(); ///< for the sum that is shown, by the book in force
     Session& session;
     const BenchKind* kind = nullptr;
     std::string offeredFor; ///< id of the rule book that the list of sums is for
     std::vector<BenchField> fields;
-    std::map<std::string, std::map<std::string, std::string>> remembered; ///< by kind: what was typed, by field
+    std::map<std::string, std::map<std::string, std::string>> remembered; ///< by rule book and kind: what was typed, by field
     std::map<std::string, QWidget*> editors;
     bool more = false, building = false;
     QComboBox* kinds;

@@ -218,7 +218,7 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
     hint->setProperty("quiet", true);
     chips->addWidget(hint);
     for (const auto& [f, word] : EnumText<ListField>::words)
-        if (f != ListField::None && f != ListField::Duty && f != ListField::Circuit) chips->addWidget(new Chip(f, this));
+        if (f != ListField::None && f != ListField::Duty && f != ListField::Circuit && f != ListField::Efficiency) chips->addWidget(new Chip(f, this));
     chips->addStretch(1);
     column->addLayout(chips);
     notes->setWordWrap(true);
@@ -421,7 +421,9 @@ void ImportPage::accept() {
     QString words = tr("%1 loads added, %2 changed, %3 removed, %4 boards made").arg(a.added).arg(a.changed).arg(a.removed).arg(a.boards);
     if (circuits->isChecked()) words += tr("; %1 loads on %2 new circuits").arg(c.loads).arg(c.circuits.size());
     if (!c.left.empty()) words += tr("; %1 still without: %2").arg(c.left.size()).arg(q(c.left.front()));
-    session.say(words, !c.left.empty());
+    for (std::size_t i = 0; i < a.notes.size() && i < 3; ++i) words += "; " + q(a.notes[i]);
+    if (a.notes.size() > 3) words += tr("; and %1 more circuits").arg(a.notes.size() - 3);
+    session.say(words, !c.left.empty() || !a.notes.empty());
     grid.reset();
     Q_EMIT closed();
 }

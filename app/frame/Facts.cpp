@@ -283,7 +283,7 @@ struct Builder : FactsBuilder {
         if (const double frame = sol.book->frameFor(r.device, c.device); frame > 0 && (!sol.book->metric() || r.kindOfDevice == DeviceKind::Moulded)) row(isFuse(c.device) ? QObject::tr("Switch") : QObject::tr("Frame"), q(rating(frame)) + " A");
         QStringList devices;
         for (const auto& [kind, word] : EnumText<DeviceKind>::words)
-            if (kind == DeviceKind::Breaker || (kind > DeviceKind::TimeDelayFuse) == sol.book->metric()) devices << word;
+            if (kind == DeviceKind::Breaker || (sol.book->metric() ? sol.book->cables.trips.count(kind) > 0 : kind <= DeviceKind::TimeDelayFuse)) devices << word;
         choice(QObject::tr("Kind of device"), sol.book->metric() && c.device == DeviceKind::Breaker ? q(wordOf(r.kindOfDevice)) + QObject::tr(", usual") : q(wordOf(c.device)), devices, QObject::tr("Kind of device"), [id](Project& p, const QString& t) {
             p.circuits.change(id)->device = *fromWord<DeviceKind>(t.toStdString());
             return QString();
@@ -329,6 +329,7 @@ struct Builder : FactsBuilder {
             runRows(*sol.results.run(c.id), feederRun(r.feeds), [id](Project& p) -> Run& { return runOf(p, id); });
             number("kA", QObject::tr("Lets through"), c.letThroughKA ? QString("%1 kA").arg(*c.letThroughKA) : QObject::tr("not limiting"), c.letThroughKA ? QString::number(*c.letThroughKA) : "auto", QObject::tr("Let-through of device"), 0.1, 300,
                    [id](Project& p, double v) { p.circuits.change(id)->letThroughKA = v; }, [id](Project& p) { p.circuits.change(id)->letThroughKA.reset(); });
+            if (c.letThroughKA) text(QObject::tr("By which data"), q(c.letThroughData), QObject::tr("Data of the let-through"), [id](Project& p, const std::string& t) { p.circuits.change(id)->letThroughData = t; });
             rare(!c.letThroughKA);
         }
         if (sol.book->metric()) {
@@ -407,6 +408,7 @@ struct Builder : FactsBuilder {
         FactRow& ka = number("kA", QObject::tr("Rating"), q(figures(b.ratingKA)) + " kA", QString::number(b.ratingKA), QObject::tr("Short-circuit rating"), 0.5, 300, [id](Project& p, double v) { p.boards.change(id)->ratingKA = v; });
         if (r.fault.known && r.fault.worst() > std::max(b.ratingKA, b.seriesKA)) ka.colour = theme().stop;
         number("kA", QObject::tr("Series pair"), b.seriesKA > 0 ? q(figures(b.seriesKA)) + " kA" : QObject::tr("none"), QString::number(b.seriesKA), QObject::tr("Tested series pair"), 0, 300, [id](Project& p, double v) { p.boards.change(id)->seriesKA = v; });
+        if (b.seriesKA > 0) text(QObject::tr("Tested devices"), b.seriesDevices.empty() ? "" : q(b.seriesDevices), QObject::tr("Devices of the series pair"), [id](Project& p, const std::string& t) { p.boards.change(id)->seriesDevices = t; });
         rare(b.seriesKA == 0);
         number("kA", QObject::tr("Fault level"), r.fault.known ? QString("%1 kA%2").arg(q(faultWords(r.fault))).arg(b.givenKA ? QObject::tr(", given") : QString()) : QObject::tr("not known"), b.givenKA ? QString::number(*b.givenKA) : "auto", QObject::tr("Fault level given"), 0.01, 500,
                [id](Project& p, double v) { p.boards.change(id)->givenKA = v; }, [id](Project& p) { p.boards.change(id)->givenKA.reset(); });
@@ -743,6 +745,10 @@ struct Builder : FactsBuilder {
         number("", QObject::tr("Power factor"), QString::number(l.powerFactor), QString::number(l.powerFactor), QObject::tr("Power factor"), 0.01, 1, [id](Project& p, double v) { p.loads.change(id)->powerFactor = v; });
         number("", QObject::tr("Diversity"), QString::number(l.diversity), QString::number(l.diversity), QObject::tr("Diversity of load"), 0, 10, [id](Project& p, double v) { p.loads.change(id)->diversity = v; });
         rare(l.diversity == 1);
+        if (l.unit == LoadUnit::W || l.unit == LoadUnit::kW) {
+            number("%", QObject::tr("Efficiency"), l.efficiency < 1 ? QObject::tr("%1 %, of its shaft").arg(l.efficiency * 100) : QObject::tr("entered as taken"), QString::number(l.efficiency * 100), QObject::tr("Efficiency of load"), 1, 100, [id](Project& p, double v) { p.loads.change(id)->efficiency = v / 100; });
+            rare(l.efficiency == 1);
+        }
         number("%", QObject::tr("Duty"), QString("%1 %").arg(l.duty * 100), QString::number(l.duty * 100), QObject::tr("Duty of load"), 1, 100, [id](Project& p, double v) { p.loads.change(id)->duty = v / 100; });
         rare(l.duty == 1);
         if (l.poles > 1) {

@@ -171,7 +171,7 @@ std::optional<TypedSize> typedSize(std::string_view text) {
     }
     if (!t.empty() && t.front() == '#') t = trimmed(std::string_view(t).substr(1));
     std::string low = lowered(t);
-    for (const char* unit : {"awg", "kcmil", "mcm", "mm²", "mm2", "sq mm", "sqmm", "mm"})
+    for (const char* unit : {"awg", "kcmil", "mcm", "mm²", "mm2", "sq mm", "sqmm"})
         if (takeEnd(low, unit)) break;
     if (const auto slash = low.find('/'); slash != std::string::npos) { // 1/0 … 4/0
         if (slash != 1 || low.size() != 3 || low[0] < '1' || low[0] > '4' || low[2] != '0') return std::nullopt;

@@ -13,10 +13,10 @@ namespace lintel {
 
 using nlohmann::ordered_json;
 
-extern const BenchKind conductorBench, ocpdBench, dropBench, faultBench, conduitBench, motorBench, motorsBench, transformerBench, demandBench, egcBench, capacitorBench, cableBench, loopBench, ringBench, maximumDemandBench, pfcBench;
+extern const BenchKind conductorBench, ocpdBench, dropBench, faultBench, conduitBench, motorBench, motorsBench, transformerBench, demandBench, egcBench, capacitorBench, cableBench, loopBench, ringBench, maximumDemandBench, pfcBench, outletsBench, adiabaticBench, bondingBench;
 
 const std::vector<const BenchKind*>& benchKinds() {
-    static const std::vector<const BenchKind*> kinds{&conductorBench, &cableBench, &loopBench, &ringBench, &maximumDemandBench, &pfcBench, &ocpdBench, &dropBench, &faultBench, &conduitBench, &motorBench, &motorsBench, &transformerBench, &demandBench, &egcBench, &capacitorBench};
+    static const std::vector<const BenchKind*> kinds{&conductorBench, &cableBench, &loopBench, &ringBench, &maximumDemandBench, &pfcBench, &adiabaticBench, &bondingBench, &ocpdBench, &dropBench, &faultBench, &conduitBench, &motorBench, &motorsBench, &transformerBench, &demandBench, &outletsBench, &egcBench, &capacitorBench};
     return kinds;
 }
 
@@ -140,11 +140,10 @@ std::string benchLength(Metres m, UnitSystem units) { return units == UnitSystem
 
 namespace {
 /// "#12", "4/0 AWG", "250 kcmil", "2.5 mm²": the size as the book names it.
-std::string plainSize(std::string v) {
-    if (!v.empty() && v.front() == '#') v.erase(0, 1);
-    for (const char* unit : {"awg", "kcmil", "mm²", "mm2"})
-        if (const std::string low = lowered(v), u = unit; low.size() > u.size() && low.compare(low.size() - u.size(), u.size(), u) == 0) return trimmed(std::string_view(v).substr(0, v.size() - u.size()));
-    return v;
+/// A size of a conductor as the book names it, whatever its unit; other words as they are.
+std::string plainSize(const std::string& v) {
+    const auto typed = typedSize(v);
+    return typed && typed->sets == 0 ? typed->size : v;
 }
 
 /// The choice that a word stands for: whatever its case, "Cu" and "Al", a size with its unit; else the word as it is.

@@ -45,11 +45,12 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.figure("load_A", "Load Ib", figures(n.load.v) + " A", n.load.v);
     a.figure("device_A", "Device In", fmt::format("{} A, {}", lintel::rating(n.device), wordOf(n.cable->device)), n.device);
     cableFigures(in, r, a, book);
+    if (!in.maybe("ze")) a.cautions.push_back("the supply's loop is not known: the earth fault is not judged");
     BenchCircuit c;
     c.name = in.text("name").empty() ? "From the bench" : in.text("name");
     c.load.kind = n.motor ? LoadKind::Motor : LoadKind::Equipment;
     c.load.amount = load.amount, c.load.unit = load.unit, c.load.powerFactor = n.dropPowerFactor, c.load.poles = n.poles;
-    c.poles = n.poles, c.system = n.system, c.length = n.length, c.run = cableOfProject(in);
+    c.poles = n.poles, c.system = n.system, c.length = n.length, c.run = cableOfProject(in, book);
     a.circuit = c;
     return a;
 }

@@ -22,7 +22,11 @@ std::vector<BenchField> cableFields(const RuleBook& book) {
         {.key = "method", .label = "Method", .type = T::Choice, .value = book.cables.type(book.cables.usualBranch)->methods.front().name, .choices = methods, .help = "How it is laid, as the rule book names it."},
         {.key = "length", .label = "Length", .type = T::Length, .value = "20", .unit = "m", .least = 0, .most = 100000},
         {.key = "ambient", .label = "Ambient", .value = "auto", .unit = "°C", .least = -40, .most = 85, .help = "Of the ground where the cable lies in it."},
-        {.key = "circuits", .label = "Circuits together", .value = "1", .least = 1, .most = 200},
+        {.key = "circuits", .label = "Circuits together", .value = "1", .least = 1, .most = 200, .help = "Grouped with it, itself among them; its own further sets come on top unless they lie apart."},
+        {.key = "lying", .label = "They lie", .type = T::Choice, .value = wordOf(Lying::Auto), .choices = benchWords<Lying>(), .help = "Which row of the grouping table counts."},
+        {.key = "sets", .label = "Sets in parallel", .value = "auto", .least = 1, .most = 40},
+        {.key = "setsApart", .label = "Sets lie apart", .type = T::Flag, .value = "no", .help = "They do not heat one another: each in a trunking of its own, or two diameters apart."},
+        {.key = "thirdHarmonic", .label = "Third harmonic", .value = "0", .unit = "%", .least = 0, .most = 100, .help = "Of the current in the lines, where the cable has four loaded cores."},
         {.key = "insulated", .label = "In thermal insulation", .value = "0", .unit = "m", .least = 0, .most = 1000},
         {.key = "soil", .label = "Soil", .value = "auto", .unit = "K·m/W", .least = 0.1, .most = 10},
         {.key = "smallest", .label = "Smallest size", .type = T::Text, .value = "auto", .unit = "mm²"},
@@ -31,7 +35,7 @@ std::vector<BenchField> cableFields(const RuleBook& book) {
         {.key = "before", .label = "Lost before it", .value = "0", .unit = "%", .least = 0, .most = 100},
         {.key = "ceiling", .label = "Upsizing ceiling", .value = "4", .unit = "sizes", .least = 0, .most = 40}};
     for (BenchField& x : f)
-        for (const char* key : {"ambient", "insulated", "soil", "smallest", "size", "before", "ceiling"}) x.seldom = x.seldom || x.key == key;
+        for (const char* key : {"lying", "sets", "setsApart", "thirdHarmonic", "ambient", "insulated", "soil", "smallest", "size", "before", "ceiling"}) x.seldom = x.seldom || x.key == key;
     return f;
 }
 
@@ -41,7 +45,8 @@ std::vector<BenchField> earthFields(const RuleBook& book) {
     for (const auto& [kind, band] : book.cables.trips) devices.push_back(wordOf(kind));
     return {{.key = "device", .label = "Device", .type = T::Choice, .value = "usual", .choices = devices},
             {.key = "rating", .label = "Its rating", .value = "auto", .unit = "A", .least = 0.5, .most = 6000, .seldom = true},
-            {.key = "ze", .label = "Ze", .value = "0.35", .unit = "Ω", .least = 0.0001, .most = 10000, .help = "The earth-fault loop up to where the run begins."},
+            {.key = "ze", .label = "Ze", .value = "0.35", .unit = "Ω", .least = 0.0001, .most = 10000,
+             .help = book.cables.unknownSupplyShare > 0 ? "The earth-fault loop up to where the run begins. Auto: not known; the loop within is then held against the share of the volts that the book leaves it." : "The earth-fault loop up to where the run begins."},
             {.key = "earthing", .label = "Earthing", .type = T::Choice, .value = "TN-C-S", .choices = benchWords<Earthing>()},
             {.key = "residual", .label = "Residual-current device", .value = "0", .unit = "mA", .least = 0, .most = 30000, .help = "0: none"},
             {.key = "protective", .label = "Protective conductor", .type = T::Choice, .value = "as the cable", .choices = benchWords<ProtectiveBy>(), .seldom = true},
@@ -63,6 +68,10 @@ void takeCable(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
     n.material = t->material;
     n.ambient = in.maybe("ambient").value_or(m->ground ? book.cables.groundOfTables : book.cables.airOfTables);
     n.cable.make().circuits = in.whole("circuits");
+    n.cable.make().lying = in.choice<Lying>("lying");
+    n.cable.make().setsApart = in.flag("setsApart");
+    n.cable.make().thirdHarmonic = float(in.number("thirdHarmonic") / 100);
+    n.heldSets = int(in.maybe("sets").value_or(0));
     n.cable.make().insulated = float(in.number("insulated"));
     n.cable.make().soil = float(in.maybe("soil").value_or(book.cables.soilOfTables));
     n.lengthKnown = true;
@@ -71,7 +80,7 @@ void takeCable(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
     n.totalBefore = in.number("before");
     n.smallest = std::max(0, in.size("smallest", book));
     n.held = in.size("size", book);
-    n.neutral = n.poles == 1;
+    n.neutral = n.poles == 1 || n.cable->thirdHarmonic > 0;
 }
 
 void takeEarth(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
@@ -79,7 +88,9 @@ void takeEarth(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
     n.cable.make().device = book.cables.usual;
     if (const auto kind = fromWord<DeviceKind>(device)) n.cable.make().device = *kind;
     else if (n.device > book.cables.trips.at(book.cables.usual).upTo) n.cable.make().device = book.cables.usualLarge;
-    n.cable.make().loopBefore = in.number("ze");
+    const auto ze = in.maybe("ze");
+    if (!ze && book.cables.unknownSupplyShare <= 0) in.refuse("ze", "the loop before the run has to be known", "Type its ohms: measured, or by the supplier.");
+    n.cable.make().loopBefore = ze.value_or(0);
     n.cable.make().earthing = in.choice<Earthing>("earthing");
     n.cable.make().residual = float(in.number("residual"));
     n.cable.make().protectiveBy = in.choice<ProtectiveBy>("protective");
@@ -133,15 +144,21 @@ void cableFigures(const BenchInputs& in, RunResult& r, BenchAnswer& a, const Rul
     if (m.unverified) a.cautions.push_back(m.table + ": not yet compared with the print");
 }
 
-Run cableOfProject(const BenchInputs& in) {
+Run cableOfProject(const BenchInputs& in, const RuleBook& book) {
     Run r;
     r.cable = in.text("cable");
     r.method = in.text("method");
     if (const auto t = in.maybe("ambient")) r.ambient = *t;
     r.grouped = in.whole("circuits") - 1;
+    r.lying = in.choice<Lying>("lying");
+    r.setsApart = in.flag("setsApart");
+    r.thirdHarmonic = in.number("thirdHarmonic") / 100;
     r.insulated = in.number("insulated");
     if (const auto s = in.maybe("soil")) r.soil = *s;
-    if (in.text("size") != "auto") r.heldSize = in.text("size");
+    if (const SizeIndex held = in.size("size", book); held >= 0) {
+        r.heldSize = book.sizes()[std::size_t(held)].name;
+        r.heldSets = int(in.maybe("sets").value_or(0));
+    }
     r.protectiveBy = in.choice<ProtectiveBy>("protective");
     return r;
 }

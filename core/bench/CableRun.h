@@ -18,6 +18,6 @@ void cableFigures(const BenchInputs& in, RunResult& run, BenchAnswer& answer, co
 /// The largest preferred size, ceiling and units of the inputs.
 SizingRules cableRules(const BenchInputs& in, const RuleBook& book);
 /// The types of cable and their methods as a project's run has them.
-Run cableOfProject(const BenchInputs& in);
+Run cableOfProject(const BenchInputs& in, const RuleBook& book);
 
 } // namespace lintel

@@ -20,6 +20,10 @@ std::vector<BenchField> fields(const RuleBook& book) {
             {.key = "kva", .label = "Rated", .value = "1500", .unit = "kVA", .least = 0.1, .most = 1e6, .only = {"utility transformer", "generator"}},
             {.key = "percentZ", .label = "Impedance", .value = "5.75", .unit = "%", .least = 0.1, .most = 100, .help = "Of a generator: its subtransient reactance.", .only = {"utility transformer", "generator"}},
             {.key = "xOverR", .label = "X/R", .value = "6", .least = 0, .most = 1000},
+            {.key = "utilityMVA", .label = "Utility before it", .value = "auto", .unit = "MVA", .least = 0.1, .most = 1e6, .help = "Three-phase fault level on its primary. Auto: infinite.", .seldom = true, .only = {"utility transformer"}},
+            {.key = "utilityXR", .label = "X/R of the utility", .value = "10", .least = 0, .most = 1000, .seldom = true, .only = {"utility transformer"}},
+            {.key = "c", .label = "Voltage factor c", .value = "auto", .least = 0.5, .most = 1.5, .help = book.metric() ? fmt::format("On the volts that drive the fault. Auto: {}, the largest of the book.", book.cables.cMax) : std::string("On the volts that drive the fault. Auto: 1."), .seldom = true},
+            {.key = "celsius", .label = "Conductors at", .value = "20", .unit = "°C", .least = -40, .most = 250, .help = "20 gives the largest fault; warm conductors the smallest.", .seldom = true},
             {.key = "motors", .label = "Motors fed there", .value = "0", .unit = "kVA", .least = 0, .most = 1e6, .help = "Four times their full-load current is added to faults on the source's system."},
             {.key = "path", .label = "Then", .type = T::Lines, .value = "run 100 ft 500 x2 copper steel\ntransformer 75 kVA 4.5 % X/R 2 208Y/120\nrun 20 ft 4/0 copper steel",
              .help = "One line each: run 100 ft 500 x2 copper steel, or: transformer 75 kVA 4.5 % X/R 2 208Y/120"},
@@ -44,7 +48,7 @@ std::vector<std::string> wordsOf(std::string line) {
         std::size_t digits = 0;
         while (digits < w.size() && (isDigit(w[digits]) || w[digits] == '.')) ++digits;
         const std::string unit = w.substr(digits);
-        if (digits && (unit == "ft" || unit == "m" || unit == "kVA" || unit == "%")) out.push_back(w.substr(0, digits)), out.push_back(unit);
+        if (digits && (unit == "ft" || unit == "feet" || unit == "m" || unit == "kVA" || unit == "%")) out.push_back(w.substr(0, digits)), out.push_back(unit);
         else out.push_back(w);
     }
     return out;
@@ -59,7 +63,7 @@ struct Walk {
     BenchAnswer& a;
     VoltageSystem system;
     FaultPoint at;
-    double motors = 0;
+    double motors = 0, celsius = 20;
 
     void point(const std::string& name) {
         const auto kA = [](double v) { return v > 0 ? figures(v) : std::string("–"); };
@@ -80,7 +84,7 @@ struct Walk {
         for (std::size_t i = 1; i < words.size(); ++i) {
             const std::string& w = words[i];
             const auto v = numeric(w);
-            if (v && i + 1 < words.size() && (words[i + 1] == "ft" || words[i + 1] == "m")) length = words[i + 1] == "ft" ? feet(*v) : Metres{*v}, ++i;
+            if (v && i + 1 < words.size() && (words[i + 1] == "ft" || words[i + 1] == "feet" || words[i + 1] == "m")) length = words[i + 1] != "m" ? feet(*v) : Metres{*v}, ++i;
             else if (const auto mat = fromWord<Material>(w)) m = *mat;
             else if (const auto way = fromWord<Raceway>(w)) raceway = *way;
             else if (w.size() > 1 && w[0] == 'x' && numeric(w.substr(1))) sets = int(*numeric(w.substr(1)));
@@ -94,12 +98,13 @@ struct Walk {
         if (!book.choosable(size, m)) bad(line, fmt::format("{} has no impedance for it", book.cite("impedance")), "Choose another size.");
         const ConductorSize& s = book.sizes()[std::size_t(size)];
         if (book.metric()) { // at 20 °C, with the reactance of cores in one sheath, 0.08 mΩ/m
-            const Complex each = Complex{s.at20[std::size_t(m)], 0.00008} * (length->v / sets);
-            at = afterRun(at, each, each, each * 1.2, system);
+            const Complex each = Complex{s.at20[std::size_t(m)] * warmer(celsius), 0.00008} * (length->v / sets);
+            const Complex hot{s.at20[std::size_t(m)] * warmer(70) * length->v / sets, each.imag()};
+            at = afterRun(at, each, each, hot + hot, system);
             return point(fmt::format("after {} of {}{} {}", benchLength(*length, in.units()), sets > 1 ? fmt::format("{} sets of ", sets) : "", sizeWords(book, size), wordOf(m)));
         }
         const Complex ohms = Complex{s.resistance[std::size_t(m)][std::size_t(raceway)], s.reactance[std::size_t(raceway)]} * (length->v / sets);
-        const Complex cold{ohms.real() * coldFactor(m), ohms.imag()};
+        const Complex cold{ohms.real() * coldFactor(m, celsius), ohms.imag()};
         at = afterRun(at, cold, cold, {}, system);
         point(fmt::format("after {} of {}{} {}", benchLength(*length, in.units()), sets > 1 ? fmt::format("{} sets of ", sets) : "", sizeWords(book, size), wordOf(m)));
     }
@@ -138,7 +143,13 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     s.kva = in.number("kva");
     s.percentZ = s.subtransient = in.number("percentZ");
     s.xOverR = in.number("xOverR");
-    Walk w{in, book, a, s.system, atSource(s, book.metric() ? book.cables.cMax : 1), in.number("motors")};
+    s.utilityMVA = in.maybe("utilityMVA").value_or(0);
+    s.utilityXR = in.number("utilityXR");
+    const double c = in.maybe("c").value_or(book.metric() ? book.cables.cMax : 1);
+    Walk w{in, book, a, s.system, atSource(s, c), in.number("motors"), in.number("celsius")};
+    if (c != 1) a.working.step("Voltage factor", fmt::format("c = {} on the volts that drive the fault", figures(c)), "", in.maybe("c") ? "entered" : "IEC 60909-0, Table 1");
+    if (s.utilityMVA > 0) a.working.step("Utility", fmt::format("{} V² / {} MVA at the secondary", number(factsOf(s.system).lineLine.v), figures(s.utilityMVA)), fmt::format("{:.3f} mΩ", c * factsOf(s.system).lineLine.v * factsOf(s.system).lineLine.v / s.utilityMVA / 1000), "");
+    if (w.celsius != 20) a.working.step("Conductors", fmt::format("taken at {} °C", figures(w.celsius)), "", "");
     addMotors(w.at, w.motors * 1000, s.system);
     if (w.motors > 0) a.working.step("Motors' share", fmt::format("4 × the full-load current of {} kVA", figures(w.motors)), figures(w.at.motors) + " kA", "");
     const SystemFacts f = factsOf(s.system);

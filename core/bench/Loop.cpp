@@ -45,10 +45,23 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     n.lengthKnown = true;
     n.length = in.length("length");
     SizingRules rules;
+    const bool unknownSupply = !in.maybe("ze");
+    if (unknownSupply) n.cable.make().loopBefore = 1e-9; // the run alone, against what is left of the volts
     const EarthFault e = procedureOf(book).earthFault(n, {size, 1}, rules, book);
     if (!e.known) in.refuse("device", "the rule book does not know when it opens");
     const LineOhms line = lineOhms(n, size, book);
     a.working.step("R1 + R2", fmt::format("{} m of {} and {}: {} mΩ/m line at {} °C", number(n.length.v, 1), sizeWords(book, size), e.ground >= 0 ? sizeWords(book, e.ground) : std::string("armour"), figures(line.r * 1000), figures(t->celsius)), figures(magnitude(e.added)) + " Ω", book.cite("loop"));
+    if (unknownSupply) {
+        const double share = book.cables.unknownSupplyShare, limit = double(e.limit) * share;
+        a.working.step("Limit", fmt::format("{} of the {} Ω that open it: the supply is not known", figures(share), figures(double(e.limit))), figures(limit) + " Ω", book.cite("unknownSupply"));
+        a.working.governs();
+        a.figure("loop_ohm", "R1 + R2", fmt::format("{} of {} Ω", figures(magnitude(e.added)), figures(limit)), magnitude(e.added));
+        a.figure("loop_limit_ohm", "", "", limit);
+        a.figure("holds", "Opens in time", magnitude(e.added) <= limit * (1 + 1e-9) ? "yes" : "no", magnitude(e.added) <= limit * (1 + 1e-9));
+        a.figure("longest_m", "Longest", number(double(e.longest) * share, 1) + " m", double(e.longest) * share);
+        a.cautions.push_back("the supply is not known: fault current, time and what the conductors withstand are not judged");
+        return a;
+    }
     a.working.step("Zs", fmt::format("{} + {} Ω", figures(in.number("ze")), figures(magnitude(e.added))), figures(double(e.zs)) + " Ω", book.cite("loop"));
     const TripBand& band = book.cables.trips.at(n.cable->device);
     const bool second = n.cable->earthing == Earthing::IT;

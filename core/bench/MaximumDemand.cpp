@@ -19,18 +19,23 @@ std::vector<BenchField> fields(const RuleBook&) {
             {.key = "occupancy", .label = "Occupancy", .type = T::Choice, .value = "dwelling", .choices = benchWords<Occupancy>()},
             {.key = "dwellings", .label = "Dwellings", .value = "1", .least = 1, .most = 2000, .help = "Living units that the supply serves, each with the loads below.", .only = {"single-phase", "three-phase"}},
             {.key = "items", .label = "Loads", .type = T::Lines, .value = "lighting 24 points 60 W\nsockets 32 points 100 W\ncooking 8 kW\nheating 4.8 kW\nmotor 1.5 kW",
-             .help = "One line each: lighting 24 points 60 W, sockets 32 points 100 W, cooking 8 kW, motor 2.2 kW on L2, cooling 9 kW three-phase"}};
+             .help = "One line each: lighting 24 points 60 W, sockets 32 points 100 W, cooking 8 kW with socket, water 3 kW, instantaneous 9.5 kW, outdoor 1.2 kW, outlets15 2 points 3 kW, pool 2 kW, motor 2.2 kW on L2, cooling 9 kW three-phase"}};
 }
 
 struct Item {
     std::string text;
     LoadKind kind = LoadKind::Equipment;
     double each = 0, count = 1; ///< VA
+    bool socket = false;        ///< of a cooker: its control unit has one
     int line = -1;              ///< pinned to; −1: free; 3: on all three
 };
 
 const std::pair<const char*, LoadKind> words[] = {{"lighting", LoadKind::Lighting}, {"sockets", LoadKind::Receptacle}, {"cooking", LoadKind::Range}, {"kitchen", LoadKind::Kitchen}, {"heating", LoadKind::Heating}, {"cooling", LoadKind::Cooling},
-                                                  {"motor", LoadKind::Motor}, {"lift", LoadKind::Vertical}, {"vehicle", LoadKind::Vehicle}, {"equipment", LoadKind::Equipment}, {"refrigeration", LoadKind::Refrigeration}};
+                                                  {"motor", LoadKind::Motor}, {"lift", LoadKind::Vertical}, {"vehicle", LoadKind::Vehicle}, {"equipment", LoadKind::Equipment}, {"refrigeration", LoadKind::Refrigeration},
+                                                  {"water", LoadKind::WaterHeating}, {"instantaneous", LoadKind::InstantWater}, {"outdoor", LoadKind::OutdoorLighting}, {"outlets15", LoadKind::LargeOutlet}, {"pool", LoadKind::Pool}};
+
+/// A socket outlet in the control unit of a cooker counts 5 A beside it.
+constexpr double cookerSocket = 5 * 230;
 
 std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
     std::vector<Item> out;
@@ -53,9 +58,13 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
             if (!n || *n < 1 || *n > 99999 || *n != std::floor(*n) || number == trimmed(read->name.substr(blank))) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
             count *= *n;
         }
-        const bool allThree = read->after == "three-phase";
-        const bool onLine = read->after.size() == 5 && read->after.compare(0, 4, "on L") == 0 && read->after[4] >= '1' && read->after[4] <= '3';
-        if (!allThree && !onLine && !read->after.empty()) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
+        std::string after = read->after;
+        const std::string withSocket = "with socket";
+        const bool socket = after.compare(0, withSocket.size(), withSocket) == 0 && group == "cooking";
+        if (socket) after = trimmed(after.substr(withSocket.size()));
+        const bool allThree = after == "three-phase";
+        const bool onLine = after.size() == 5 && after.compare(0, 4, "on L") == 0 && after[4] >= '1' && after[4] <= '3';
+        if (!allThree && !onLine && !after.empty()) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
         Item i;
         i.text = l;
         bool known = false;
@@ -68,7 +77,8 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
         i.count = count;
         const BenchLoad* load = &read->load;
         if (load->amount <= 0 || load->unit == LoadUnit::hp || load->unit == LoadUnit::kvar) in.refuse("items", "\"" + l + "\" is not a load above zero in VA, kVA, W, kW or A");
-        i.line = allThree ? 3 : onLine ? read->after[4] - '1' : -1;
+        i.line = allThree ? 3 : onLine ? after[4] - '1' : -1;
+        i.socket = socket;
         if (!three && i.line > 0) in.refuse("items", "\"" + l + "\": the supply has one phase");
         i.each = load->unit == LoadUnit::A ? load->amount * 230 * (i.line == 3 ? 3 : 1) : load->amount * (load->unit == LoadUnit::kW || load->unit == LoadUnit::kVA ? 1000 : 1);
         if (!three) i.line = 0;
@@ -82,8 +92,10 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
 /// VA of demand of what stands on one phase: a three-phase item counts a third of itself there.
 double demandOn(const std::vector<Item>& items, const std::vector<int>& at, int line, const Basis& basis, const RuleBook& book, Working* w = nullptr) {
     KindSums kinds{};
+    double sockets = 0;
     for (std::size_t i = 0; i < items.size(); ++i) {
         if (at[i] != line && at[i] != 3) continue;
+        if (items[i].socket && (at[i] != 3 || line == 0)) sockets += cookerSocket * items[i].count;
         KindSum k;
         const double share = at[i] == 3 ? 1.0 / 3 : 1;
         k.p = k.dp = items[i].each * items[i].count * share;
@@ -95,7 +107,8 @@ double demandOn(const std::vector<Item>& items, const std::vector<int>& at, int 
     }
     NodeResult n;
     findDemand(kinds, basis, book, n, w);
-    return n.demand;
+    if (w && sockets > 0) w->step("Sockets of cookers", fmt::format("{} × 5 A", figures(sockets / cookerSocket)), figures(sockets / 1000) + " kVA", book.demand(LoadKind::Range, basis.occupancy).table);
+    return n.demand + sockets;
 }
 
 /// Several dwellings on each phase: groups of the book's own table by their number, what has none by its rule times their number.
@@ -107,7 +120,10 @@ BenchAnswer many(const BenchInputs& in, const RuleBook& book, const std::vector<
     const int all = in.whole("dwellings"), here = three ? (all + 2) / 3 : all;
     if (three) a.working.step("Dwellings", fmt::format("{} over three phases, the fullest", all), fmt::format("{} on it", here), "");
     std::map<LoadKind, double> va;
-    for (const Item& i : items) va[i.kind] += i.each * i.count;
+    for (const Item& i : items) {
+        va[i.kind] += i.each * i.count;
+        if (i.socket) in.refuse("items", "\"" + i.text + "\": the socket of a cooker is for one dwelling", "Leave it out, or work one dwelling out alone.");
+    }
     double amps = 0;
     a.columns = {"Group", "A on the phase"};
     for (const auto& [kind, one] : va) {

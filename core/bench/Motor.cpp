@@ -1,6 +1,7 @@
 // One motor: full-load current, conductors, device, overload. And the feeder of several.
 
 #include "core/base/Format.h"
+#include "core/base/Parse.h"
 #include "core/bench/ListLine.h"
 #include "core/bench/Run.h"
 #include "core/solve/Solve.h"
@@ -9,6 +10,13 @@
 
 namespace lintel {
 namespace {
+
+/// Armature volts of the table of direct-current motors.
+std::vector<std::string> armatures(const RuleBook& book) {
+    std::vector<std::string> list;
+    for (double volts : book.tables.motorDirect.volts) list.push_back(lintel::number(volts));
+    return list;
+}
 
 std::vector<BenchField> fields(const RuleBook& book) {
     using T = BenchField::Type;
@@ -21,13 +29,15 @@ std::vector<BenchField> fields(const RuleBook& book) {
                               {.key = "design", .label = "Design", .type = T::Choice, .value = "other", .choices = {"other", "B, energy-efficient"}, .help = "For a magnetic-only breaker."},
                               {.key = "nameplate", .label = "Nameplate current", .value = "auto", .unit = "A", .least = 0.01, .most = 10000, .help = "For the overload; auto: the table's."},
                               {.key = "serviceFactor", .label = "Service factor", .value = "1.15", .least = 1, .most = 2},
-                              {.key = "powerFactor", .label = "Power factor", .value = "0.85", .least = 0.01, .most = 1}};
+                              {.key = "powerFactor", .label = "Power factor", .value = "0.85", .least = 0.01, .most = 1},
+                              {.key = "current", .label = "Current", .type = T::Choice, .value = "alternating", .choices = {"alternating", "direct"}, .seldom = true},
+                              {.key = "armature", .label = "Armature", .type = T::Choice, .value = "240", .unit = "V", .choices = armatures(book), .help = "Of a motor of direct current.", .seldom = true}};
     for (BenchField& r : runFields(book)) f.push_back(std::move(r));
     return f;
 }
 
 /// What a device may be, with the ceiling for a motor that does not start on it.
-struct MotorDevices { double amps, ceiling; };
+struct MotorDevices { double amps, ceiling, limit, ceilingLimit; }; ///< limits: before they are rounded to a standard rating
 MotorDevices devicesFor(double flc, DeviceKind kind, bool wound, const RuleBook& book, Working& w) {
     MotorDevice d = motorDeviceOf(book, kind);
     if (wound) d.share = book.tables.woundRotor;
@@ -35,10 +45,46 @@ MotorDevices devicesFor(double flc, DeviceKind kind, bool wound, const RuleBook&
     w.step("Device", fmt::format("{} A × {} % = {} A, next standard rating", figures(flc), lintel::number(d.share * 100), figures(flc * d.share)), rating(amps) + " A", book.cite("motorDevice"));
     const double share = d.ceilingFor(flc), ceiling = std::max(amps, book.ratingAtOrBelow(flc * share, kind));
     w.step("If it does not start", fmt::format("{} A × {} % = {} A, the standard rating below", figures(flc), lintel::number(share * 100), figures(flc * share)), rating(ceiling) + " A", book.cite("motorDevice") + " exceptions");
-    return {amps, ceiling};
+    return {amps, ceiling, flc * d.share, flc * share};
+}
+
+/// A motor of direct current: current, conductors, device and overload. Its drop and conductors depend on its rectifier and are not
+/// worked out here.
+BenchAnswer direct(const BenchInputs& in, const RuleBook& book) {
+    BenchAnswer a;
+    a.working.title = "Motor of direct current" + (in.text("name").empty() ? "" : ", " + in.text("name"));
+    const MotorTable& table = book.tables.motorDirect;
+    const double hp = in.number("hp"), volts = plainNumber(in.text("armature")).value_or(0);
+    const auto column = std::find(table.volts.begin(), table.volts.end(), volts);
+    double flc = 0;
+    for (const MotorTable::Row& row : table.rows)
+        if (flc == 0 && column != table.volts.end() && row.hp >= hp - 1e-3) flc = row.amps[std::size_t(column - table.volts.begin())];
+    if (flc <= 0) in.refuse("hp", fmt::format("{} hp at {} V direct current is not in table {}", lintel::number(hp, 2), in.text("armature"), table.table), "Choose other armature volts, or go by its nameplate.");
+    const auto kind = in.choice<DeviceKind>("device");
+    a.working.step("Full-load current", fmt::format("{} hp, armature of {} V", figures(hp), in.text("armature")), figures(flc) + " A", table.table);
+    const double conductor = flc * book.motorConductor;
+    a.working.step("Conductors", fmt::format("{} A × {} %", figures(flc), lintel::number(book.motorConductor * 100)), figures(conductor) + " A", book.cite("motorConductor"));
+    const double most = flc * book.tables.directDevice, device = book.ratingAtOrAbove(most, kind);
+    if (device == 0) in.refuse("hp", "no standard device is large enough");
+    a.working.step("Device", fmt::format("{} A × {} % = {} A, next standard rating", figures(flc), lintel::number(book.tables.directDevice * 100), figures(most)), rating(device) + " A", book.cite("motorDevice"));
+    a.working.governs();
+    const double trip = flc * book.tables.directInstantaneous;
+    a.working.step("Magnetic-only breaker", fmt::format("{} A × {} %", figures(flc), lintel::number(book.tables.directInstantaneous * 100)), figures(trip) + " A", book.cite("motorDevice"));
+    const double plate = in.maybe("nameplate").value_or(flc), share = in.number("serviceFactor") >= 1.15 ? book.tables.overloadServiceFactor : book.tables.overload;
+    a.working.step("Overload", fmt::format("{} A × {} %", figures(plate), lintel::number(share * 100)), figures(plate * share) + " A", book.cite("overload"));
+    a.figure("flc_A", "Full-load current", figures(flc) + " A", flc);
+    a.figure("conductor_A", "Conductors for", figures(conductor) + " A", conductor);
+    a.figure("device_limit_A", "Device, by its share", figures(most) + " A", most);
+    a.figure("device_A", "Device", fmt::format("{} A {}", rating(device), wordOf(kind)), device);
+    a.figure("instantaneous_A", "Magnetic-only trip", figures(trip) + " A", trip);
+    a.figure("overload_A", "Overload", figures(plate * share) + " A", plate * share);
+    a.cautions.push_back("direct current: the conductor's size and drop follow from its rectifier (430.22(A), 430.29) and are not worked out here");
+    if (!in.maybe("nameplate")) a.cautions.push_back("the overload is set by the motor's nameplate: the table's current stands in for it");
+    return a;
 }
 
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
+    if (in.text("current") == "direct") return direct(in, book);
     BenchAnswer a;
     a.working.title = "Motor" + (in.text("name").empty() ? "" : ", " + in.text("name"));
     const auto system = in.choice<VoltageSystem>("system");
@@ -62,7 +108,9 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.working.step("Overload", fmt::format("{} A {} × {} %, service factor {}", figures(plate), in.maybe("nameplate") ? "on the nameplate" : "of the table", lintel::number(share * 100), figures(sf)), figures(plate * share) + " A", book.cite("overload"));
     a.figure("flc_A", "Full-load current", figures(flc.v) + " A", flc.v);
     a.figure("conductor_A", "Conductors for", figures(n.required.v) + " A", n.required.v);
+    a.figure("device_limit_A", "", "", d.limit); // before rounding
     a.figure("device_A", "Device", fmt::format("{} A {}", rating(d.amps), wordOf(kind)), d.amps);
+    a.figure("device_ceiling_limit_A", "", "", d.ceilingLimit);
     a.figure("device_ceiling_A", "If it does not start, up to", rating(d.ceiling) + " A", d.ceiling);
     const bool designB = in.text("design") != "other";
     const double trip = flc.v * (designB ? book.tables.instantaneousDesignB : book.tables.instantaneous), tripMost = flc.v * (designB ? book.tables.instantaneousDesignBMost : book.tables.instantaneousMost);

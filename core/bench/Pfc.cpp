@@ -9,7 +9,8 @@ namespace lintel {
 namespace {
 
 std::vector<BenchField> fields(const RuleBook& book) {
-    std::vector<BenchField> f{{.key = "kW", .label = "Real power", .value = "200", .unit = "kW", .least = 0.1, .most = 1e6},
+    std::vector<BenchField> f{systemField("400/230"),
+                              {.key = "kW", .label = "Real power", .value = "200", .unit = "kW", .least = 0.1, .most = 1e6},
                               {.key = "from", .label = "Power factor now", .value = "0.8", .least = 0.1, .most = 1},
                               {.key = "to", .label = "Power factor wanted", .value = "0.95", .least = 0.1, .most = 1},
                               {.key = "transformer", .label = "Transformer before it", .value = "0", .unit = "kVA", .least = 0, .most = 1e5, .help = "For the order of resonance; 0: not looked at", .seldom = true},
@@ -38,14 +39,17 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.figure("kvar", "Needed", figures(kvar) + " kvar", kvar);
     a.figure("step_kvar", "Next step", rating(given) + " kvar", given);
     a.figure("powerFactor", "Power factor then", fmt::format("{:.3f}", after), after);
+    const auto system = in.choice<VoltageSystem>("system");
+    if (factsOf(system).phases != 3) in.refuse("system", "capacitors of a bank hang between three lines", "Choose a three-phase system.");
+    const double volts = factsOf(system).lineLine.v;
     const double before = p / std::cos(from), now = std::hypot(p, p * std::tan(from) - given);
-    a.figure("amps_before", "Current before", figures(before * 1000 / (400 * root3)) + " A", before * 1000 / (400 * root3));
-    a.figure("amps_after", "Current after", figures(now * 1000 / (400 * root3)) + " A", now * 1000 / (400 * root3));
+    a.figure("amps_before", "Current before", figures(before * 1000 / (volts * root3)) + " A", before * 1000 / (volts * root3));
+    a.figure("amps_after", "Current after", figures(now * 1000 / (volts * root3)) + " A", now * 1000 / (volts * root3));
     RunResult r;
     RunNeed& n = r.need;
-    n.system = VoltageSystem::Y400;
+    n.system = system;
     n.poles = 3;
-    const double own = given * 1000 / (400 * root3), needed = own * book.tables.capacitorConductor;
+    const double own = given * 1000 / (volts * root3), needed = own * book.tables.capacitorConductor;
     a.working.step("Device and cable", fmt::format("{} A × {}", figures(own), figures(book.tables.capacitorConductor)), figures(needed) + " A", book.cite("capacitor"));
     n.load = n.required = n.dropAmps = Amps{needed};
     n.device = book.ratingAtOrAbove(needed);

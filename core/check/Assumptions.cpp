@@ -102,9 +102,11 @@ struct List {
                 add(AssumptionKind::Given, b.id, "Fault level", b.name, figures(*b.givenKA) + " kA", worked ? figures(*worked) + " kA worked out" : "nothing is known above it").hides = worked && *worked > *b.givenKA * (1 + 1e-9);
             }
             if (b.seriesKA > 0) add(AssumptionKind::Given, b.id, "Tested series pair", b.name, figures(b.seriesKA) + " kA", fmt::format("its own {} kA, {} here", figures(b.ratingKA), in.results.of(b.id).fault.known ? faultWords(in.results.of(b.id).fault) + " kA" : "not known")).hides = in.results.of(b.id).fault.worst() > b.ratingKA;
+            if (b.seriesKA > 0) all.back().why = b.seriesDevices.empty() ? "no devices are named that were tested as one" : b.seriesDevices;
         }
         for (const Circuit& c : p.circuits) {
             if (c.letThroughKA) add(AssumptionKind::Given, c.id, "Current let through", name(c.id), figures(*c.letThroughKA) + " kA", figures(in.results.of(c.board).fault.worst()) + " kA at its board").hides = *c.letThroughKA < in.results.of(c.board).fault.worst();
+            if (c.letThroughKA) all.back().why = c.letThroughData.empty() ? "no device or curve is named" : c.letThroughData;
             if (c.letThroughEnergy) add(AssumptionKind::Given, c.id, "Energy let through", name(c.id), number(*c.letThroughEnergy) + " A²s", "at most what its class allows").hides = true;
             if (c.factor != 1) add(AssumptionKind::Given, c.id, "Demand factor of a circuit", name(c.id), number(c.factor, 3), "1").hides = c.factor < 1;
             const Run* run = p.runs.find(c.run);
@@ -201,8 +203,40 @@ std::vector<Assumption> assumptionsOf(const CheckInput& in) {
     list.held();
     list.own();
     int n[4]{};
-    for (Assumption& a : list.all) a.mark = fmt::format("{}{}", "AGHO"[int(a.kind)], ++n[int(a.kind)]);
+    const Basis& basis = in.project.basis;
+    for (Assumption& a : list.all) {
+        a.mark = fmt::format("{}{}", "AGHO"[int(a.kind)], ++n[int(a.kind)]);
+        a.key = fmt::format("{}|{}|{}", lintel::wordOf(a.kind), a.what, a.about ? a.about.text() : a.where);
+        if (const auto by = basis.setBy.find(a.key); by != basis.setBy.end()) a.setBy = by->second;
+        const auto seen = basis.seen.find(a.key);
+        if (seen == basis.seen.end()) continue;
+        const std::size_t first = seen->second.find('\n'), second = first == std::string::npos ? first : seen->second.find('\n', first + 1);
+        if (second == std::string::npos) continue; // not as we write it
+        a.seenBy = seen->second.substr(0, first);
+        a.seenOn = seen->second.substr(first + 1, second - first - 1);
+        a.seenValue = seen->second.substr(second + 1);
+    }
     return std::move(list.all);
+}
+
+void setAssumptionsBy(Project& p, const std::vector<Assumption>& which, const std::string& who) {
+    for (const Assumption& a : which) {
+        if (who.empty()) p.basis.setBy.erase(a.key);
+        else p.basis.setBy[a.key] = who;
+    }
+}
+
+void seeAssumptions(Project& p, const std::vector<Assumption>& which, const std::string& who, const std::string& day) {
+    for (const Assumption& a : which) {
+        if (who.empty()) p.basis.seen.erase(a.key);
+        else p.basis.seen[a.key] = who + "\n" + day + "\n" + a.entered;
+    }
+}
+
+std::string seenWords(const Assumption& a) {
+    if (a.seenBy.empty()) return "";
+    if (a.seen()) return fmt::format("seen by {}, {}", a.seenBy, a.seenOn);
+    return fmt::format("changed since {} saw {}, {}", a.seenBy, a.seenValue, a.seenOn);
 }
 
 std::string assumptionsText(const CheckInput& in) {
@@ -214,6 +248,8 @@ std::string assumptionsText(const CheckInput& in) {
         if (!a.otherwise.empty()) out += fmt::format("; otherwise: {}", a.otherwise);
         if (!a.why.empty()) out += fmt::format(" ({})", a.why);
         if (a.hides) out += "   ← without it the result would be worse";
+        if (!a.setBy.empty()) out += fmt::format("; set by {}", a.setBy);
+        if (!a.seenBy.empty()) out += "; " + seenWords(a);
         out += "\n";
     }
     return out;
@@ -222,7 +258,7 @@ std::string assumptionsText(const CheckInput& in) {
 nlohmann::ordered_json assumptionsJson(const CheckInput& in) {
     auto out = nlohmann::ordered_json::array();
     for (const Assumption& a : assumptionsOf(in))
-        out.push_back({{"mark", a.mark}, {"kind", lintel::wordOf(a.kind)}, {"about", a.about.text()}, {"what", a.what}, {"where", a.where}, {"entered", a.entered}, {"otherwise", a.otherwise}, {"why", a.why}, {"hides_worse", a.hides}});
+        out.push_back({{"mark", a.mark}, {"kind", lintel::wordOf(a.kind)}, {"about", a.about.text()}, {"what", a.what}, {"where", a.where}, {"entered", a.entered}, {"otherwise", a.otherwise}, {"why", a.why}, {"hides_worse", a.hides}, {"set_by", a.setBy}, {"seen_by", a.seenBy}, {"seen_on", a.seenOn}, {"seen_value", a.seenValue}, {"seen", a.seen()}});
     return out;
 }
 

@@ -30,11 +30,22 @@ struct Assumption {
     std::string why;         ///< as recorded; empty: no reason is given
     std::string entered;     ///< the value that counts
     std::string otherwise;   ///< what it would be without it, where that can be told
+    std::string key;         ///< the same for as long as it is about the same thing
+    std::string setBy;       ///< who set it, as recorded; empty: nobody says
+    std::string seenBy, seenOn, seenValue; ///< who looked at it, when, and what it then counted as; empty: nobody did
+    bool seen() const { return !seenBy.empty() && seenValue == entered; } ///< and it is as it was
     bool hides = false;      ///< without it the result would be worse, or a rule would be broken
 };
 
 /// All of them, by kind and then in the order of the project.
 std::vector<Assumption> assumptionsOf(const CheckInput& in);
+
+/// "seen by AB, 2026-11-29", or that it has changed since; empty: nobody has seen it.
+std::string seenWords(const Assumption& assumption);
+/// Records who set assumptions, or takes that back with an empty name.
+void setAssumptionsBy(Project& project, const std::vector<Assumption>& which, const std::string& who);
+/// Records that somebody has seen them on a day, as they are; with an empty name that nobody has.
+void seeAssumptions(Project& project, const std::vector<Assumption>& which, const std::string& who, const std::string& day);
 
 /// kA at a board as worked out from what feeds it, whatever is given there; nothing where nothing feeds it.
 std::optional<double> workedOutKA(const CheckInput& in, const Board& board);

@@ -9,12 +9,12 @@
 
 namespace lintel {
 
-extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, faultLevelRule, heldSizeRule, heldBreakerRule, overloadRule, mainMissingRule, overfullRule, dropRule,
+extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, faultLevelRule, unsupportedFaultRule, heldSizeRule, heldBreakerRule, overloadRule, mainMissingRule, overfullRule, dropRule,
     boardUnfedRule, loadUnfedRule, lengthRule, horsepowerRule, noDeviceRule, givenFaultRule, multiwireRule, transformerDeviceRule, standbyRule, groundFaultRule, arcFaultRule, outletSpacingRule,
     lightingFloorRule, ownValueRule, motorFeederRule, loopRule, residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule, tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule;
 
 const std::vector<const CheckRule*>& checkRules() {
-    static const std::vector<const CheckRule*> rules{&feedLoopRule, &feedVoltageRule, &polesRule,    &highLegRule, &faultLevelRule, &heldSizeRule, &unknownNameRule, &heldBreakerRule,
+    static const std::vector<const CheckRule*> rules{&feedLoopRule, &feedVoltageRule, &polesRule,    &highLegRule, &faultLevelRule, &unsupportedFaultRule, &heldSizeRule, &unknownNameRule, &heldBreakerRule,
                                                      &overloadRule, &mainMissingRule, &overfullRule, &dropRule,    &noDeviceRule,   &horsepowerRule, &groundFaultRule, &arcFaultRule, &multiwireRule, &transformerDeviceRule, &standbyRule, &loopRule, &residualRule, &residualTypeRule, &ringRule, &fireRatedRule, &motorFeederRule,
                                                      &lugsRule, &loadVoltsRule, &tiedApartRule, &reserveRule, &boardUnfedRule, &loadUnfedRule, &outletSpacingRule, &givenFaultRule, &lengthRule, &lightingFloorRule, &insulationMonitorRule, &surgeRule, &ownValueRule, &outOfProportionRule};
     return rules;

@@ -37,8 +37,8 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         out.push_back({fmt::format("Rate {} at {} kA", b.name, rating(next)), [=](Project& p) { p.boards.change(board)->ratingKA = next; }});
         if (const CircuitId via = in.results.of(board).via) {
             const double limit = b.ratingKA;
-            out.push_back({fmt::format("Let-through of {} kA at {}", rating(limit), nameOf(in.project, via)), [=](Project& p) { p.circuits.change(via)->letThroughKA = limit; }});
-            out.push_back({fmt::format("Series pair of {} kA, {}", rating(next), in.book.cite("series")), [=](Project& p) { p.boards.change(board)->seriesKA = next; }});
+            out.push_back({fmt::format("Let-through of {} kA at {}, its maker's data to be named", rating(limit), nameOf(in.project, via)), [=](Project& p) { p.circuits.change(via)->letThroughKA = limit; }});
+            out.push_back({fmt::format("Series pair of {} kA, {}, its devices to be named", rating(next), in.book.cite("series")), [=](Project& p) { p.boards.change(board)->seriesKA = next; }});
         }
         return out;
     }

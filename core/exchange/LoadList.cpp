@@ -40,7 +40,7 @@ constexpr Meaning meanings[] = {
     {"pf", ListField::PowerFactor, 9}, {"cos", ListField::PowerFactor, 9}, {"cosφ", ListField::PowerFactor, 9}, {"factor", ListField::PowerFactor, 3},
     {"quantity", ListField::Quantity, 9}, {"qty", ListField::Quantity, 9}, {"count", ListField::Quantity, 7}, {"pieces", ListField::Quantity, 7},
     {"kind", ListField::Kind, 8}, {"type", ListField::Kind, 6}, {"category", ListField::Kind, 7}, {"class", ListField::Kind, 5},
-    {"continuous", ListField::Continuous, 9}, {"diversity", ListField::Diversity, 9}, {"demand", ListField::Diversity, 5}, {"df", ListField::Diversity, 6}, {"duty", ListField::Duty, 8},
+    {"continuous", ListField::Continuous, 9}, {"diversity", ListField::Diversity, 9}, {"demand", ListField::Diversity, 5}, {"df", ListField::Diversity, 6}, {"duty", ListField::Duty, 8}, {"efficiency", ListField::Efficiency, 9}, {"eff", ListField::Efficiency, 8}, {"η", ListField::Efficiency, 9},
     {"circuit", ListField::Circuit, 9}, {"ckt", ListField::Circuit, 9}, {"cct", ListField::Circuit, 9}, {"way", ListField::Circuit, 6}};
 
 /// Every weight that a heading has for each field.
@@ -124,7 +124,7 @@ VoltageSystem systemFor(const Project& p, double volts, int poles) {
     std::map<VoltageSystem, int> used;
     for (const Board& b : p.boards) ++used[b.system];
     const VoltageSystem* best = nullptr;
-    static const VoltageSystem all[] = {VoltageSystem::Y208, VoltageSystem::Y480, VoltageSystem::Y400, VoltageSystem::Y415, VoltageSystem::S240, VoltageSystem::Y600, VoltageSystem::D240H, VoltageSystem::S230};
+    static const VoltageSystem all[] = {VoltageSystem::Y208, VoltageSystem::Y480, VoltageSystem::Y400, VoltageSystem::Y415, VoltageSystem::S240, VoltageSystem::Y600, VoltageSystem::D240H, VoltageSystem::S230, VoltageSystem::Y380, VoltageSystem::S120};
     const auto suits = [&](VoltageSystem s) { return factsOf(s).lines >= poles && (volts <= 0 || sameVolts(volts, voltsAcross(s, poles).v)); };
     for (const VoltageSystem& s : all)
         if (suits(s) && (!best || used[s] > used[*best])) best = &s;
@@ -136,6 +136,23 @@ std::unordered_map<std::string, BoardId> boardsByName(const Project& p) {
     std::unordered_map<std::string, BoardId> names;
     for (const Board& b : p.boards) names.try_emplace(lowered(b.name), b.id);
     return names;
+}
+
+/// Takes a circuit to the first place free on another board. Empty: done; else why it cannot go, and it is as it was.
+std::string followTo(Project& p, CircuitId id, BoardId board) {
+    const Circuit& c = p.circuits[id];
+    const Board* to = p.boards.find(board);
+    if (!to) return "the list names no board that there is";
+    if (c.pinned) return "its circuit is pinned";
+    if (c.tie || c.multiwire || c.kept || c.bundle) return "its circuit belongs together with others";
+    if (fedBy(p, id)) return "its circuit is a feeder";
+    if (c.poles > factsOf(to->system).lines) return fmt::format("{} has {} lines", to->name, factsOf(to->system).lines);
+    const int slot = firstFreeSlot(p, board, c.poles);
+    if (!slot) return to->name + " has no free place";
+    Circuit& moved = *p.circuits.change(id);
+    moved.board = board;
+    moved.slot = slot;
+    return "";
 }
 
 /// Puts what a row says into a load and tells what that changes.
@@ -162,6 +179,7 @@ std::vector<std::string> enter(const Project& p, Load& l, const ListRow& r, Boar
     if (has(r, ListField::Continuous) && l.continuous != n.continuous) what.push_back(n.continuous ? "continuous" : "not continuous"), l.continuous = n.continuous;
     number(ListField::Diversity, "diversity", l.diversity, n.diversity);
     number(ListField::Duty, "duty", l.duty, n.duty);
+    number(ListField::Efficiency, "efficiency", l.efficiency, n.efficiency);
     if (has(r, ListField::Board)) {
         const Circuit* c = p.circuits.find(l.circuit);
         const BoardId now = c ? c->board : l.board;
@@ -343,6 +361,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
                 break;
             case ListField::Diversity: share("a diversity", l.diversity, 1); break;
             case ListField::Duty: share("a duty", l.duty, 1); break;
+            case ListField::Efficiency: share("an efficiency", l.efficiency, 1); break;
             }
         }
         if (besideVolts && polesSaid && *besideVolts != l.poles && !(onePhase || *besideVolts == 1))
@@ -443,18 +462,37 @@ Applied applyList(Project& p, const LoadList& list, const ApplyOptions& options)
         for (const ListRow& o : list.rows)
             if (o.enters() && sameWord(o.board, r.board) && o.load.poles > poles) poles = o.load.poles, volts = o.load.volts;
         b.system = systemFor(p, volts, poles);
-        const bool metric = b.system == VoltageSystem::Y400 || b.system == VoltageSystem::Y415 || b.system == VoltageSystem::S230;
-        if (metric && factsOf(b.system).lines == 3) b.form = BoardForm::Ways, b.slots = 36;
+        if (isMetric(b.system) && factsOf(b.system).lines == 3) b.form = BoardForm::Ways, b.slots = 36;
         const BoardId id = addBoard(p, b);
         boards.emplace(lowered(r.board), id);
         ++out.boards;
         return id;
     };
+    std::unordered_map<std::uint32_t, int> onCircuit; // loads and devices by circuit
+    for (const Load& l : p.loads) ++onCircuit[l.circuit.value];
+    for (const Device& x : p.devices) ++onCircuit[x.circuit.value];
+    const auto standsAlone = [&](CircuitId c) { return onCircuit[c.value] == 1; };
+    const auto called = [&](CircuitId c) { return nameOf(p, c) + (p.circuits[c].name.empty() ? "" : " " + p.circuits[c].name); };
     for (const auto& change : d.changed) {
         const ListRow& r = list.rows[change.row];
         const BoardId board = boardFor(r);
-        Load l = p.loads[change.load];
+        const Load was = p.loads[change.load];
+        Load l = was;
         (void)enter(p, l, r, board);
+        if (const Circuit* c = p.circuits.find(was.circuit)) {
+            const CircuitId id = c->id;
+            if (standsAlone(id) && c->name == c->madeName && c->madeName == was.name && l.name != was.name) p.circuits.change(id)->name = p.circuits.change(id)->madeName = l.name;
+            if (!l.circuit) {
+                const std::string from = called(id), why = standsAlone(id) ? followTo(p, id, board) : "it carries others too";
+                if (why.empty()) {
+                    l.circuit = id;
+                    out.notes.push_back(fmt::format("{} went with its load to {}", from, nameOf(p, id)));
+                } else {
+                    --onCircuit[id.value];
+                    out.notes.push_back(fmt::format("{} lost {}, which has no circuit now: {}", from, l.name, why));
+                }
+            }
+        }
         *p.loads.change(change.load) = l;
         ++out.changed;
     }
@@ -467,12 +505,18 @@ Applied applyList(Project& p, const LoadList& list, const ApplyOptions& options)
         ++out.added;
     }
     if (options.removeGone)
-        for (LoadId l : d.gone) p.loads.remove(l), ++out.removed;
+        for (LoadId l : d.gone) {
+            const CircuitId c = p.loads[l].circuit;
+            if (c && p.circuits.has(c) && standsAlone(c)) out.notes.push_back(fmt::format("{} carries nothing now: {} is no longer listed", called(c), p.loads[l].name));
+            if (c) --onCircuit[c.value];
+            p.loads.remove(l);
+            ++out.removed;
+        }
     return out;
 }
 
 std::vector<std::vector<std::string>> listOf(const Project& p) {
-    std::vector<std::vector<std::string>> rows{{"Tag", "Name", "Where", "Board", "Circuit", "Load", "Unit", "Quantity", "Volts", "Poles", "Power factor", "Load kind", "Continuous", "Diversity", "Duty"}};
+    std::vector<std::vector<std::string>> rows{{"Tag", "Name", "Where", "Board", "Circuit", "Load", "Unit", "Quantity", "Volts", "Poles", "Power factor", "Load kind", "Continuous", "Diversity", "Duty", "Efficiency"}};
     std::vector<const Load*> loads;
     for (const Load& l : p.loads) loads.push_back(&l);
     std::stable_sort(loads.begin(), loads.end(), [](const Load* a, const Load* b) { return a->tag < b->tag; });
@@ -480,7 +524,7 @@ std::vector<std::vector<std::string>> listOf(const Project& p) {
         const Circuit* c = p.circuits.find(l->circuit);
         const Board* b = p.boards.find(c ? c->board : l->board);
         rows.push_back({l->tag, l->name, l->where, b ? b->name : "", c ? nameOf(p, c->id) : "", plain(l->amount), wordOf(l->unit), plain(l->quantity), l->volts > 0 ? plain(l->volts) : b ? plain(voltsAcross(b->system, l->poles).v) : "", std::to_string(l->poles),
-                        plain(l->powerFactor), wordOf(l->kind), l->continuous ? "yes" : "no", plain(l->diversity), plain(l->duty)});
+                        plain(l->powerFactor), wordOf(l->kind), l->continuous ? "yes" : "no", plain(l->diversity), plain(l->duty), plain(l->efficiency)});
     }
     return rows;
 }

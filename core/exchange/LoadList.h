@@ -12,12 +12,12 @@
 namespace lintel {
 
 /// What a column can mean. None: it is passed over.
-enum class ListField : std::uint8_t { None, Tag, Name, Where, Board, Amount, Unit, Voltage, Poles, PowerFactor, Quantity, Kind, Continuous, Diversity, Duty, Circuit };
-inline constexpr int listFields = 16;
+enum class ListField : std::uint8_t { None, Tag, Name, Where, Board, Amount, Unit, Voltage, Poles, PowerFactor, Quantity, Kind, Continuous, Diversity, Duty, Circuit, Efficiency };
+inline constexpr int listFields = 17;
 template <> struct EnumText<ListField> {
     static constexpr std::pair<ListField, const char*> words[] = {
         {ListField::None, "–"}, {ListField::Tag, "Tag"}, {ListField::Name, "Name"}, {ListField::Where, "Where"}, {ListField::Board, "Board"}, {ListField::Amount, "Load"}, {ListField::Unit, "Unit"}, {ListField::Voltage, "Volts"},
-        {ListField::Poles, "Poles"}, {ListField::PowerFactor, "Power factor"}, {ListField::Quantity, "Quantity"}, {ListField::Kind, "Load kind"}, {ListField::Continuous, "Continuous"}, {ListField::Diversity, "Diversity"}, {ListField::Duty, "Duty"}, {ListField::Circuit, "Circuit"}};
+        {ListField::Poles, "Poles"}, {ListField::PowerFactor, "Power factor"}, {ListField::Quantity, "Quantity"}, {ListField::Kind, "Load kind"}, {ListField::Continuous, "Continuous"}, {ListField::Diversity, "Diversity"}, {ListField::Duty, "Duty"}, {ListField::Circuit, "Circuit"}, {ListField::Efficiency, "Efficiency"}};
 };
 
 struct ListSettings {
@@ -76,9 +76,11 @@ struct ApplyOptions {
 };
 struct Applied {
     int added = 0, changed = 0, removed = 0, boards = 0;
+    std::vector<std::string> notes; ///< what became of circuits whose loads went or moved, in words
 };
-/// Adds, changes and, where asked, removes. What the list does not say stays as it is; a load that is sent to another board
-/// leaves its circuit.
+/// Adds, changes and, where asked, removes. What the list does not say stays as it is. A load that is sent to another board takes the
+/// circuit that it has to itself along, into the first place free there; else it leaves its circuit. The name of such a circuit, where
+/// it was made from the load's, follows it.
 Applied applyList(Project& project, const LoadList& list, const ApplyOptions& options = {});
 
 /// The listed loads of a project as a table that reads back the same.

@@ -6,8 +6,8 @@
 namespace lintel {
 
 /// What a load is, for the demand rules and the load tally.
-enum class LoadKind : std::uint8_t { Lighting, Receptacle, Motor, Kitchen, Heating, Cooling, Refrigeration, Vertical, Vehicle, DwellingGeneral, Range, Dryer, Equipment, Existing, Capacitor };
-inline constexpr int loadKinds = 15;
+enum class LoadKind : std::uint8_t { Lighting, Receptacle, Motor, Kitchen, Heating, Cooling, Refrigeration, Vertical, Vehicle, DwellingGeneral, Range, Dryer, Equipment, Existing, Capacitor, WaterHeating, InstantWater, OutdoorLighting, LargeOutlet, Pool };
+inline constexpr int loadKinds = 20;
 template <> struct EnumText<LoadKind> {
     static constexpr std::pair<LoadKind, const char*> words[] = {
         {LoadKind::Lighting, "lighting"}, {LoadKind::Receptacle, "receptacle"}, {LoadKind::Motor, "motor"},
@@ -15,12 +15,14 @@ template <> struct EnumText<LoadKind> {
         {LoadKind::Refrigeration, "refrigeration"}, {LoadKind::Vertical, "lift"}, {LoadKind::Vehicle, "vehicle charging"},
         {LoadKind::DwellingGeneral, "dwelling general"}, {LoadKind::Range, "range"}, {LoadKind::Dryer, "dryer"},
         {LoadKind::Equipment, "equipment"}, {LoadKind::Existing, "existing"},
-        {LoadKind::Capacitor, "capacitor"}};
+        {LoadKind::Capacitor, "capacitor"}, {LoadKind::WaterHeating, "water heating"}, {LoadKind::InstantWater, "instantaneous water heating"},
+        {LoadKind::OutdoorLighting, "outdoor lighting"}, {LoadKind::LargeOutlet, "large outlet"}, {LoadKind::Pool, "pool and spa"}};
 };
 /// As a heading on a schedule.
 constexpr const char* titleOf(LoadKind k) {
     constexpr const char* titles[] = {"Lighting", "Receptacles", "Motors", "Kitchen equipment", "Heating", "Cooling", "Refrigeration",
-                                      "Lifts", "Vehicle charging", "Dwelling, general", "Ranges", "Dryers", "Equipment", "Existing, measured", "Capacitors"};
+                                      "Lifts", "Vehicle charging", "Dwelling, general", "Ranges", "Dryers", "Equipment", "Existing, measured", "Capacitors", "Water heating", "Instantaneous water heating", "Outdoor lighting",
+                                      "Outlets above 10 A", "Pools and spas"};
     return titles[int(k)];
 }
 
@@ -94,14 +96,18 @@ template <> struct EnumText<BoardUse> {
 };
 
 /// What opens the circuit. Breaker: of the kind usual in the rule book. Fuse: without time delay. Types B, C and D trip at once at
-/// 3–5, 5–10 and 10–20 times their rating. Moulded: with adjustable trips.
-enum class DeviceKind : std::uint8_t { Breaker, ElectronicBreaker, Fuse, TimeDelayFuse, TypeB, TypeC, TypeD, FuseGG, Moulded };
+/// 3–5, 5–10 and 10–20 times their rating. Moulded: with adjustable trips. Rewirable: a semi-enclosed fuse (BS 3036). Cartridge: of
+/// dwellings (BS 88-3). Plug: in the plug of a cord or in a connection unit (BS 1362).
+enum class DeviceKind : std::uint8_t { Breaker, ElectronicBreaker, Fuse, TimeDelayFuse, TypeB, TypeC, TypeD, FuseGG, Moulded, Rewirable, Cartridge, Plug };
 template <> struct EnumText<DeviceKind> {
     static constexpr std::pair<DeviceKind, const char*> words[] = {
         {DeviceKind::Breaker, "breaker"}, {DeviceKind::ElectronicBreaker, "electronic breaker"}, {DeviceKind::Fuse, "fuse"}, {DeviceKind::TimeDelayFuse, "time-delay fuse"},
-        {DeviceKind::TypeB, "type B"}, {DeviceKind::TypeC, "type C"}, {DeviceKind::TypeD, "type D"}, {DeviceKind::FuseGG, "gG fuse"}, {DeviceKind::Moulded, "moulded-case"}};
+        {DeviceKind::TypeB, "type B"}, {DeviceKind::TypeC, "type C"}, {DeviceKind::TypeD, "type D"}, {DeviceKind::FuseGG, "gG fuse"}, {DeviceKind::Moulded, "moulded-case"},
+        {DeviceKind::Rewirable, "rewirable fuse"}, {DeviceKind::Cartridge, "cartridge fuse"}, {DeviceKind::Plug, "plug fuse"}};
 };
-constexpr bool isFuse(DeviceKind k) { return k == DeviceKind::Fuse || k == DeviceKind::TimeDelayFuse || k == DeviceKind::FuseGG; }
+constexpr bool isFuse(DeviceKind k) { return k == DeviceKind::Fuse || k == DeviceKind::TimeDelayFuse || k == DeviceKind::FuseGG || k >= DeviceKind::Rewirable; }
+/// Fuses whose ratings are those of their own standard, not the series of gG.
+constexpr bool hasOwnRatings(DeviceKind k) { return k >= DeviceKind::Rewirable; }
 
 /// Colours that stand for the phases. Usual: those of the conductors of each voltage system.
 enum class PhaseColours : std::uint8_t { Usual, BrownBlackGrey, BlackRedBlue, BrownOrangeYellow, RedYellowBlue };

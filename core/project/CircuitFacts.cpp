@@ -165,6 +165,19 @@ std::optional<Error> writePowerFactor(Project& p, CircuitId id, const std::strin
     for (LoadId x : l.listed) p.loads.change(x)->powerFactor = *v;
     return {};
 }
+std::string readEfficiency(const Project& p, const Circuit& c) {
+    const CircuitLoads l = loadsOf(p, c.id);
+    return l.listed.empty() || p.loads[l.listed.front()].efficiency == 1 ? "" : plain(p.loads[l.listed.front()].efficiency);
+}
+std::optional<Error> writeEfficiency(Project& p, CircuitId id, const std::string& text) {
+    const Outcome<double> share = trimmed(text).empty() ? Outcome<double>(1.0) : readShare(text, "an efficiency");
+    if (!share) return refuse(p, id, share.error());
+    if (*share < 0.01 || *share > 1) return refuse(p, id, "“" + text + "” is not an efficiency from 0.01 to 1");
+    const CircuitLoads l = loadsOf(p, id);
+    if (l.listed.empty() && *share < 1) return refuse(p, id, l.devices ? "devices on plan are entered by what they take" : "it has no load yet");
+    for (LoadId x : l.listed) p.loads.change(x)->efficiency = *share;
+    return {};
+}
 std::string readContinuous(const Project& p, const Circuit& c) {
     const CircuitLoads l = loadsOf(p, c.id);
     return !l.listed.empty() && p.loads[l.listed.front()].continuous ? "yes" : "";
@@ -313,6 +326,7 @@ const std::vector<CircuitFact>& circuitFacts() {
         {"poles", "Poles", "1, 2 or 3", readPoles, writePoles},
         {"kind", "Load kind", "lighting, receptacle, motor …", readKind, writeKind},
         {"powerFactor", "Power factor", "0.85 or 85 %, from 0.01 to 1", readPowerFactor, writePowerFactor},
+        {"efficiency", "Efficiency", "of a motor entered by its shaft in kW: 0.9 or 90 %", readEfficiency, writeEfficiency},
         {"continuous", "Continuous", "yes or no", readContinuous, writeContinuous},
         {"device", "Kind of device", "breaker, fuse, type B …", readDevice, writeDevice},
         {"material", "Material", "copper, aluminium, auto", readMaterial, writeMaterial},

@@ -15,7 +15,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("branchDropLimit", b.branchDropLimit); v("totalDropLimit", b.totalDropLimit); v("branchDropBasis", b.branchDropBasis); v("feederDropBasis", b.feederDropBasis);
     v("ratingShare", b.ratingShare); v("upsizingCeiling", b.upsizingCeiling); v("growth", b.growth); v("slack", b.slack);
     v("routeBelowCeiling", b.routeBelowCeiling); v("unknownLength", b.unknownLength); v("powerFactor", b.powerFactor); v("demandFactors", b.demandFactors);
-    v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("classShare", b.classShare); v("faultCelsius", b.faultCelsius); v("electrodeMaterial", b.electrodeMaterial); v("ownValues", b.ownValues); v("ownReasons", b.ownReasons); v("smallestByUse", b.smallestByUse); v("smallestBreakerByUse", b.smallestBreakerByUse); v("wiringByUse", b.wiringByUse);
+    v("lightingAreaOf", b.lightingAreaOf); v("motorsFeedFaults", b.motorsFeedFaults); v("classShare", b.classShare); v("faultCelsius", b.faultCelsius); v("electrodeMaterial", b.electrodeMaterial); v("ownValues", b.ownValues); v("ownReasons", b.ownReasons); v("setBy", b.setBy); v("seen", b.seen); v("smallestByUse", b.smallestByUse); v("smallestBreakerByUse", b.smallestBreakerByUse); v("wiringByUse", b.wiringByUse);
     v("branchCable", b.branchCable); v("feederCable", b.feederCable); v("branchMethod", b.branchMethod); v("feederMethod", b.feederMethod);
     v("groundTemperature", b.groundTemperature); v("soil", b.soil); v("lightingDropLimit", b.lightingDropLimit); v("dropWhenWarm", b.dropWhenWarm); v("phaseColours", b.phaseColours); v("circuitPattern", b.circuitPattern);
     v("circuitShare", b.circuitShare); v("circuitPoints", b.circuitPoints); v("ownCircuitFrom", b.ownCircuitFrom); v("panelboardUpTo", b.panelboardUpTo); v("wiringShape", b.wiringShape); v("lightUtilisation", b.lightUtilisation); v("lightMaintenance", b.lightMaintenance);
@@ -51,14 +51,14 @@ template <class V> void fields(V& v, Transformer& t) {
 }
 template <class V> void fields(V& v, Board& b) {
     v("id", b.id); v("name", b.name); v("description", b.description); v("use", b.use); v("form", b.form); v("system", b.system);
-    v("bus", b.bus); v("main", b.main); v("ratingKA", b.ratingKA); v("seriesKA", b.seriesKA); v("givenKA", b.givenKA);
+    v("bus", b.bus); v("main", b.main); v("ratingKA", b.ratingKA); v("seriesKA", b.seriesKA); v("seriesDevices", b.seriesDevices); v("givenKA", b.givenKA);
     v("givenXR", b.givenXR); v("surge", b.surge); v("alternate", b.alternate); v("slots", b.slots); v("enclosure", b.enclosure); v("mounting", b.mounting); v("lugs", b.lugs); v("location", b.location);
     v("reservedShare", b.reservedShare); v("leftKinds", b.leftKinds); v("turned", b.turned); v("feed", b.feed); v("run", b.run);
     v("level", b.level); v("onPlan", b.onPlan); v("at", b.at); v("turn", b.turn); v("height", b.height);
 }
 template <class V> void fields(V& v, Circuit& c) {
     v("id", c.id); v("board", c.board); v("slot", c.slot); v("poles", c.poles); v("use", c.use); v("name", c.name); v("madeName", c.madeName); v("tie", c.tie); v("kept", c.kept);
-    v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("letThroughEnergy", c.letThroughEnergy); v("letThroughKA", c.letThroughKA); v("device", c.device); v("pinned", c.pinned); v("fullRated", c.fullRated);
+    v("heldBreaker", c.heldBreaker); v("heldKA", c.heldKA); v("letThroughEnergy", c.letThroughEnergy); v("letThroughKA", c.letThroughKA); v("letThroughData", c.letThroughData); v("device", c.device); v("pinned", c.pinned); v("fullRated", c.fullRated);
     v("groundFault", c.groundFault); v("arcFault", c.arcFault); v("ring", c.ring); v("residual", c.residual); v("residualType", c.residualType); v("unprotected", c.unprotected); v("multiwire", c.multiwire); v("automatic", c.automatic); v("bundle", c.bundle); v("factor", c.factor); v("run", c.run); v("note", c.note);
 }
 template <class V> void fields(V& v, Run& r) {
@@ -71,7 +71,7 @@ template <class V> void fields(V& v, Run& r) {
 template <class V> void fields(V& v, Load& l) {
     v("id", l.id); v("circuit", l.circuit); v("tag", l.tag); v("board", l.board); v("volts", l.volts); v("name", l.name); v("where", l.where); v("kind", l.kind); v("amount", l.amount);
     v("unit", l.unit); v("powerFactor", l.powerFactor); v("quantity", l.quantity); v("poles", l.poles);
-    v("continuous", l.continuous); v("diversity", l.diversity); v("duty", l.duty);
+    v("continuous", l.continuous); v("diversity", l.diversity); v("duty", l.duty); v("efficiency", l.efficiency);
     v("splitA", l.splitA); v("splitB", l.splitB); v("splitC", l.splitC);
 }
 template <class V> void fields(V& v, Section& s) {

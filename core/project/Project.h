@@ -71,6 +71,9 @@ struct Basis {
     bool motorsFeedFaults = false; ///< four times the full-load current of all motors of a system added to its faults
     std::map<std::string, double> ownValues; ///< in place of the rule book's, by their place in it: "continuous/factor"
     std::map<std::string, std::string> ownReasons; ///< why one of them is right, by the same place
+    /// Who set an assumption and who has looked at it, by its key (see core/check/Assumptions.h): "AB" and "AB\n2026-11-29\n22 kA", with
+    /// the value that was seen.
+    std::map<std::string, std::string> setBy, seen;
     std::map<std::string, std::string> smallestByUse; ///< smallest conductor of a branch run, by its load kind; others: `smallestBranch`
     std::map<std::string, double> smallestBreakerByUse; ///< A, by load kind; others: `smallestBreaker`
     std::map<std::string, std::string> wiringByUse; ///< how branch runs are laid by load kind: a word of Wiring, or a metric book's type of cable; others: `wiring`, `branchCable`
@@ -199,6 +202,7 @@ struct Board {
     double bus = 225;  ///< A
     double main = 0;   ///< A of the main device; 0: lugs only
     double seriesKA = 0;  ///< of its tested pair with the device that feeds it; 0: none
+    std::string seriesDevices; ///< the two devices that were tested as one, by their maker's table; empty: nobody says
     std::optional<double> givenKA; ///< fault level known here; nothing upstream is then worked out
     double givenXR = 4;
     std::string surge;    ///< the surge protection it has, in words; empty: none
@@ -237,6 +241,7 @@ struct Circuit {
     std::optional<double> heldKA;      ///< interrupting rating, where it is not the board's
     std::optional<double> letThroughEnergy; ///< A²s that its device lets through at the fault level of its board, by its maker; nothing: at most what its class allows
     std::optional<double> letThroughKA; ///< what a current-limiting device lets through to all below it
+    std::string letThroughData; ///< by which device and which of its maker's curves what it lets through is known; empty: nobody says
     DeviceKind device = DeviceKind::Breaker;
     bool pinned = false, fullRated = false, groundFault = false, arcFault = false; ///< fullRated: 100 %-rated device
     bool ring = false;      ///< its run goes round and comes back to the same device; its length is that of the whole ring
@@ -308,6 +313,7 @@ struct Load {
     int poles = 1;
     bool continuous = false;
     double diversity = 1;
+    double efficiency = 1; ///< of a motor whose shaft power is entered in W or kW: it takes that over this; 1: what is entered is taken
     double duty = 1; ///< share of the time that it runs; its heating current goes with the root of it
     double splitA = 0, splitB = 0, splitC = 0; ///< shares of a load on several lines; all 0: evenly
     Extra extra;

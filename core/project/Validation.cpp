@@ -226,6 +226,7 @@ void check(Checker& c, const Project& p, const Load& l) {
     c.within("powerFactor", l.powerFactor, 0.01, 1);
     c.within("diversity", l.diversity, 0, 10);
     c.within("duty", l.duty, 0.01, 1);
+    c.within("efficiency", l.efficiency, 0.01, 1);
     for (double share : {l.splitA, l.splitB, l.splitC}) c.within("split", share, 0, limits::number);
 }
 void check(Checker& c, const Project& p, const Section& s) {

@@ -263,6 +263,7 @@ struct CableReader {
         cite("protective", j);
         cite("adiabatic", j, "adiabatic");
         cite("bonding", j, "bonding");
+        if (j.contains("supplementary")) cite("supplementary", j, "supplementary");
         const auto two = [&](const char* key, double (&into)[2][2]) {
             const json& k = at(j, key, name);
             for (auto m : {Material::Copper, Material::Aluminium}) {
@@ -301,6 +302,7 @@ struct CableReader {
         c.finalUpTo = number(j, "finalUpTo", name);
         c.finalUpToSockets = number(j, "finalUpToSockets", name);
         if (c.finalUpToSockets < c.finalUpTo) refuse(name + ", disconnection", "circuits of socket outlets have the shorter time up to at least as much as others");
+        if (j.contains("rewirable")) cite("rewirable", j, "rewirable");
         cite("residualType", j, "residualType");
         cite("overloadToo", j, "overloadToo");
         cite("secondFault", j, "secondFault");
@@ -320,6 +322,8 @@ struct CableReader {
             b.from = number(t, "from", name);
             b.upTo = number(t, "upTo", name);
             b.unverified = t.value("unverified", false);
+            b.capacityShare = t.contains("capacityShare") ? number(t, "capacityShare", name) : 1;
+            if (!(b.capacityShare > 0.5 && b.capacityShare <= 1)) refuse(name + ", " + word, "the share of a cable's capacity lies between 0.5 and 1");
             if (t.contains("energy")) {
                 b.energyTable = text(t["energy"], "table", name);
                 for (const json& r : rows(t["energy"], 3, name + ", " + word)) {
@@ -350,6 +354,19 @@ struct CableReader {
         c.touchVolts = number(j, "touchVolts", name);
     }
     void readRest() {
+        const json& d = at(book, "drop", name);
+        if (d.contains("columns")) {
+            cite("dropColumns", d, "columnsTable");
+            for (const json& celsius : d["columns"]) {
+                c.dropColumns.push_back(number(celsius, name));
+                if (c.dropColumns.size() > 1 && c.dropColumns.back() <= c.dropColumns[c.dropColumns.size() - 2]) refuse(name + ", drop", "the temperatures must rise");
+            }
+        }
+        if (book["earthFault"].contains("unknownSupplyShare")) {
+            c.unknownSupplyShare = number(book["earthFault"], "unknownSupplyShare", name);
+            cite("unknownSupply", book["earthFault"], "unknownSupplyTable");
+            if (!(c.unknownSupplyShare > 0.3 && c.unknownSupplyShare < 1)) refuse(name + ", earthFault", "the share of the volts that is left lies between 0.3 and 1");
+        }
         const json& r = at(book, "ring", name);
         cite("ring", r);
         c.ringDevice = number(r, "device", name);

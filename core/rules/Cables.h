@@ -56,6 +56,7 @@ struct TripBand {
     std::string standard, table;
     double trips = 0;            ///< × rating: opens within 0.1 s; 0: by `fuse`
     double from = 0, upTo = 1e9; ///< A
+    double capacityShare = 1;    ///< of a cable's capacity that its rating may be: less than all for a fuse that opens late in overload
     /// Current in A that opens it within the first and the second disconnection time, by rating.
     std::map<double, std::array<double, 2>> fuse;
     /// A²s that one of up to 16 A and of up to 32 A lets through at most, up to a fault of so many kA.
@@ -88,6 +89,8 @@ struct CableRules {
     std::vector<std::pair<double, double>> bondingCombined; ///< neutral up to mm², bonding mm² where neutral and earth are combined
     // ---- earth faults ----
     double cMax = 1.1, cMin = 0.95;
+    double unknownSupplyShare = 0;                ///< of the volts that are left at the installation where nobody knows the supply's loop; 0: the book says nothing
+    std::vector<double> dropColumns;              ///< °C for which the book tabulates drop: that at or above the temperature under load counts; empty: its own
     double finalSeconds[4] = {0.4, 0.4, 0.2, 0.4}, distributionSeconds[4] = {5, 5, 1, 5}; ///< by Earthing
     double finalUpTo = 32, finalUpToSockets = 63; ///< A, of what is fixed and of socket outlets: other circuits have the longer time
     double touchVolts = 50;

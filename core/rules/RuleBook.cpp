@@ -371,9 +371,20 @@ double seriesAtOrAbove(const std::vector<double>& s, double v) {
 }
 } // namespace
 
-double RuleBook::ratingAtOrAbove(double amps, DeviceKind kind) const { return isFuse(kind) ? seriesAtOrAbove(tables.fuseRatings, amps) : ratingAtOrAbove(amps); }
+std::vector<double> RuleBook::ownRatings(DeviceKind kind) const {
+    std::vector<double> list;
+    const auto band = cables.trips.find(kind);
+    if (band == cables.trips.end()) return list;
+    for (const auto& [rating, amps] : band->second.fuse) list.push_back(rating);
+    return list;
+}
+double RuleBook::ratingAtOrAbove(double amps, DeviceKind kind) const {
+    if (hasOwnRatings(kind)) return seriesAtOrAbove(ownRatings(kind), amps);
+    return isFuse(kind) ? seriesAtOrAbove(tables.fuseRatings, amps) : ratingAtOrAbove(amps);
+}
 double RuleBook::ratingAtOrBelow(double amps, DeviceKind kind) const {
-    const auto& s = isFuse(kind) ? tables.fuseRatings : ratingSeries;
+    const std::vector<double> own = hasOwnRatings(kind) ? ownRatings(kind) : std::vector<double>();
+    const auto& s = hasOwnRatings(kind) ? own : isFuse(kind) ? tables.fuseRatings : ratingSeries;
     const auto it = std::upper_bound(s.begin(), s.end(), amps + 1e-6);
     return it == s.begin() ? 0 : *(it - 1);
 }

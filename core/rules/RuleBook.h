@@ -88,6 +88,8 @@ public:
     /// In the series of this kind of device; below: 0 before its beginning.
     double ratingAtOrAbove(double amps, DeviceKind kind) const;
     double ratingAtOrBelow(double amps, DeviceKind kind) const;
+    /// The ratings that fuses of this kind are made in, where that is a series of their own; empty: the book does not know the kind.
+    std::vector<double> ownRatings(DeviceKind kind) const;
     /// The frame that takes a trip of so many amperes, or the switch that takes such fuses; 0 past the end.
     double frameFor(double amps, DeviceKind kind = DeviceKind::Breaker) const;
     /// The next usual interrupting rating, kA; 0 past the end.

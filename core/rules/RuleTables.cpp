@@ -88,6 +88,9 @@ struct TableReader {
             t.motorDevices[*kind] = {number(r[0], name), number(r[1], name), number(r[2], name), number(r[3], name), of == "motor"};
             if (t.motorDevices[*kind].share < 1 || t.motorDevices[*kind].ceiling < t.motorDevices[*kind].share) refuse(name + ", motor devices, " + word, "a ceiling must not lie below the share");
         }
+        t.motorDirect = motors(at(m, "direct", name), "motorDirect");
+        t.directDevice = share(m, "directDevice", 1, 3);
+        t.directInstantaneous = share(m, "directInstantaneous", 1, 4);
         t.instantaneous = share(m, "instantaneous", 1, 20);
         t.instantaneousMost = share(m, "instantaneousMost", t.instantaneous, 30);
         t.instantaneousDesignB = share(m, "instantaneousDesignB", t.instantaneous, 30);
@@ -108,12 +111,30 @@ struct TableReader {
         t.hermeticConductor = share(h, "conductor", 1, 2);
         t.hermeticDevice = share(h, "device", 1, 4);
     }
+    void readAbove1000(const json& above) {
+        cite("transformerAbove1000", above);
+        const auto bandsOf = [&](const char* key, std::vector<RuleTables::Above1000>& into) {
+            for (const json& r : at(above, key, name)) {
+                const std::string where = name + ", transformer, above 1000 V";
+                if (!r.is_array() || r.size() != 6) refuse(where, "a row is [up to % impedance, primary breaker, fuse, secondary breaker, fuse, of 1000 V or less]");
+                into.push_back({orEndless(r[0], where), number(r[1], where), number(r[2], where), number(r[3], where), number(r[4], where), number(r[5], where)});
+                const RuleTables::Above1000& now = into.back();
+                if (now.primaryFuse > now.primaryBreaker || now.secondaryFuse > now.secondaryBreaker || now.primaryBreaker > 6 || now.secondaryLow < 1) refuse(where, "a fuse may have no more than a breaker, and neither more than six times the current");
+                if (into.size() > 1 && (now.upToPercentZ <= into[into.size() - 2].upToPercentZ || now.primaryBreaker >= into[into.size() - 2].primaryBreaker)) refuse(where, "more impedance allows less");
+            }
+        };
+        bandsOf("any", t.above1000Any);
+        bandsOf("supervised", t.above1000Supervised);
+        t.above1000AloneBreaker = number(above, "aloneBreaker", name);
+        t.above1000AloneFuse = number(above, "aloneFuse", name);
+    }
     void readTransformers() {
         const json& j = section("transformer");
         cite("transformerSecondaryConductors", j, "secondaryConductors");
         t.transformerPrimaryOnly = bands(at(j, "primaryOnly", name), name + ", transformer");
         t.transformerSecondaryDevice = bands(at(j, "secondary", name), name + ", transformer");
         t.transformerPrimaryWithSecondary = share(j, "primaryWithSecondary", 1, 6);
+        if (j.contains("above1000")) readAbove1000(j["above1000"]);
         t.singlePhaseKva = rising(at(j, "singlePhaseKva", name), name + ", transformer kVA");
         t.threePhaseKva = rising(at(j, "threePhaseKva", name), name + ", transformer kVA");
     }
@@ -293,6 +314,20 @@ struct TableReader {
         t.showWindow = number(section("showWindow"), "VAperFoot", name);
         cite("sign", section("sign"));
         t.signLeast = number(section("sign"), "least", name);
+        const json& outlets = section("outletLoads");
+        cite("trackLighting", outlets, "trackTable");
+        cite("heavyLampholder", outlets, "lampholderTable");
+        cite("multioutlet", outlets, "multioutletTable");
+        cite("moreReceptacles", outlets, "moreReceptaclesTable");
+        t.trackVA = number(outlets, "trackVA", name);
+        t.trackPer = number(outlets, "trackPerFeet", name);
+        t.heavyLampholder = number(outlets, "lampholder", name);
+        t.multioutletVA = number(outlets, "multioutletVA", name);
+        t.multioutletPer = number(outlets, "multioutletPerFeet", name);
+        t.multioutletTogether = number(outlets, "multioutletTogetherPerFeet", name);
+        t.moreReceptacles = number(outlets, "moreReceptacles", name);
+        for (double v : {t.trackVA, t.trackPer, t.heavyLampholder, t.multioutletVA, t.multioutletPer, t.multioutletTogether, t.moreReceptacles})
+            if (!(v > 0 && v <= 2000)) refuse(name + ", outlets", fmt::format("{} cannot be right here", v));
         cite("receptacleOutlet", section("receptacleOutlet"));
         t.receptacleOutlet = number(section("receptacleOutlet"), "each", name);
         cite("existing", section("existing"));

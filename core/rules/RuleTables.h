@@ -64,7 +64,18 @@ struct RuleTables {
     double instantaneous = 0, instantaneousMost = 0, instantaneousDesignB = 0, instantaneousDesignBMost = 0, woundRotor = 0; ///< × full-load current; most: where the motor does not start
     double overload = 0, overloadServiceFactor = 0, overloadMost = 0, overloadServiceFactorMost = 0; ///< × its current; most: where the motor does not start
     double hermeticConductor = 1.25, hermeticDevice = 1.75;
+    MotorTable motorDirect;                   ///< direct current, by armature volts
+    double directDevice = 0, directInstantaneous = 0; ///< × full-load current
     // ---- transformers ----
+    /// Largest ratings of devices where a winding has more than 1000 V, by impedance: × rated current; 0: none is asked for.
+    struct Above1000 { double upToPercentZ, primaryBreaker, primaryFuse, secondaryBreaker, secondaryFuse, secondaryLow; };
+    std::vector<Above1000> above1000Any, above1000Supervised;
+    double above1000AloneBreaker = 0, above1000AloneFuse = 0; ///< supervised, without a secondary device
+    // ---- outlets, VA ----
+    double trackVA = 0, trackPer = 0;         ///< of lighting track: for each so many ft
+    double heavyLampholder = 0;
+    double multioutletVA = 0, multioutletPer = 0, multioutletTogether = 0; ///< for each so many ft; of appliances used together
+    double moreReceptacles = 0;               ///< of each in one device of four or more
     std::vector<Band> transformerPrimaryOnly, transformerSecondaryDevice; ///< below A, share
     double transformerPrimaryWithSecondary = 2.5;
     std::vector<double> singlePhaseKva, threePhaseKva;

@@ -36,7 +36,7 @@ std::string breakerWords(double amps, int poles) {
 std::string deviceWords(const CircuitResult& r, int poles, const RuleBook& book) {
     if (!book.metric()) return breakerWords(r.device, poles);
     if (r.device <= 0) return "–";
-    const char* letter = r.kindOfDevice == DeviceKind::TypeB ? "B" : r.kindOfDevice == DeviceKind::TypeC ? "C" : r.kindOfDevice == DeviceKind::TypeD ? "D" : isFuse(r.kindOfDevice) ? "gG " : "";
+    const char* letter = r.kindOfDevice == DeviceKind::TypeB ? "B" : r.kindOfDevice == DeviceKind::TypeC ? "C" : r.kindOfDevice == DeviceKind::TypeD ? "D" : r.kindOfDevice == DeviceKind::FuseGG ? "gG " : r.kindOfDevice == DeviceKind::Rewirable ? "BS 3036 " : r.kindOfDevice == DeviceKind::Cartridge ? "BS 88-3 " : r.kindOfDevice == DeviceKind::Plug ? "BS 1362 " : "";
     return letter + rating(r.device);
 }
 
@@ -80,7 +80,7 @@ std::string systemWords(VoltageSystem s) {
 
 std::string lineName(int line, const Board& b) {
     if (line < 0) return "–";
-    if (b.system == VoltageSystem::S230) return "L";
+    if (factsOf(b.system).lines == 1) return "L";
     if (b.form == BoardForm::Ways || b.system == VoltageSystem::Y400 || b.system == VoltageSystem::Y415) return "L" + std::to_string(line + 1);
     return std::string(1, char('A' + line));
 }
@@ -88,7 +88,7 @@ std::string lineName(int line, const Board& b) {
 Ink phaseInk(const Basis& basis, VoltageSystem system, int line) {
     PhaseColours colours = basis.phaseColours;
     if (colours == PhaseColours::Usual)
-        colours = system == VoltageSystem::Y400 || system == VoltageSystem::Y415 || system == VoltageSystem::S230 ? PhaseColours::BrownBlackGrey
+        colours = isMetric(system) ? PhaseColours::BrownBlackGrey
                   : system == VoltageSystem::Y480 || system == VoltageSystem::D480                             ? PhaseColours::BrownOrangeYellow
                                                                                                                : PhaseColours::BlackRedBlue;
     const std::size_t i = std::size_t(std::clamp(line, 0, 2));

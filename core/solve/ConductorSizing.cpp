@@ -68,6 +68,11 @@ double warmFactor(const RunNeed& n, SizeIndex size, int sets, const RuleBook& bo
     const CableType& type = book.cables.types[std::size_t(n.cable->type)];
     const double table = type.methods[std::size_t(n.cable->method)].ampacity[n.poles == 3][std::size_t(size)] * sets;
     const double used = n.load.v / table, c = double(n.cable->factors) * groupingFactor(n, sets, book) / groupingFactor(n, 1, book);
+    if (const auto& columns = book.cables.dropColumns; !columns.empty()) { // the column at or above the temperature under load
+        const double celsius = n.ambient + used * used / (c * c) * (type.celsius - n.ambient);
+        const auto column = std::lower_bound(columns.begin(), columns.end(), celsius - 1e-6);
+        return column == columns.end() ? 1 : std::min(1.0, warmer(*column) / warmer(type.celsius));
+    }
     return std::min(1.0, (230 + type.celsius - (c * c - used * used) * (type.celsius - book.cables.airOfTables)) / (230 + type.celsius));
 }
 

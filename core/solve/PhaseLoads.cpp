@@ -166,7 +166,8 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         } else into[std::size_t(kind)].add(k);
     };
     for (const Load* l : t.loadsOf(c.id)) {
-        Complex each = powerOf(l->amount, l->unit, l->powerFactor, b.system, l->poles, book);
+        const bool shaft = l->unit == LoadUnit::W || l->unit == LoadUnit::kW;
+        Complex each = powerOf(shaft ? l->amount / l->efficiency : l->amount, l->unit, l->powerFactor, b.system, l->poles, book);
         present.note(Results::Trait::Horsepower, l->unit == LoadUnit::hp);
         present.note(Results::Trait::ListedVolts, l->volts > 0);
         if (l->duty < 1) each *= std::sqrt(l->duty);

@@ -72,11 +72,17 @@ double groupingFactor(const RunNeed& n, int sets, const RuleBook& book) {
 
 namespace {
 
+/// Of the cable's capacity that its device may be rated: less than all for a rewirable fuse.
+double deviceShare(const RunNeed& n, const RuleBook& book) {
+    const auto band = book.cables.trips.find(n.cable->device);
+    return band == book.cables.trips.end() ? 1 : band->second.capacityShare;
+}
+
 /// What the cable has to carry: its device's rating; where an overload of its own protects it, the load; in each leg of a ring
 /// what the standard asks.
 double toCarry(const RunNeed& n, const RuleBook& book) {
     if (n.cable->ring) return book.cables.ringCableAmps;
-    const double share = methodOf(n, book).ground ? book.cables.buriedShare : 1;
+    const double share = (methodOf(n, book).ground ? book.cables.buriedShare : 1) * deviceShare(n, book);
     const double lines = n.motor || n.device <= 0 ? n.load.v : std::max(n.device * n.deviceShare / share, n.load.v);
     return lines * neutralShare(n, book);
 }
@@ -102,8 +108,10 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     if (n.cable->ring) w.step("Ring", fmt::format("{} A device, each leg at least {} A", rating(n.device), figures(book.cables.ringCableAmps)), "", book.cite("ring"));
     else if (n.motor) w.step("To carry", "its own load: the overload of the motor protects it", figures(carry) + " A", book.cite("protected"));
     else w.step("Ib ≤ In ≤ Iz", fmt::format("{} A ≤ {} A ≤ Iz", figures(n.load.v), rating(n.device)), "", book.cite("protected"));
+    if (deviceShare(n, book) < 1 && !n.motor && !n.cable->ring && n.device > 0)
+        w.step("Opens late in overload", fmt::format("{} A / {}", rating(n.device), figures(deviceShare(n, book))), figures(n.device / deviceShare(n, book)) + " A", book.cite("rewirable"));
     if (m.ground && book.cables.buriedShare < 1 && !n.motor && !n.cable->ring && n.device > 0)
-        w.step("In the ground", fmt::format("{} A / {}", rating(n.device), figures(book.cables.buriedShare)), figures(carry) + " A", book.cite("buried"));
+        w.step("In the ground", fmt::format("{} A / {}", figures(n.device / deviceShare(n, book)), figures(book.cables.buriedShare)), figures(carry) + " A", book.cite("buried"));
     std::string factors;
     const auto factor = [&](const char* letter, double f) { if (f != 1) factors += fmt::format(" × {} {}", letter, figures(f)); };
     factor("Ca", under.ambient), factor("Cg", under.bundling), factor("Ci", under.lying);

@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/base/Parallel.h"
 #include "core/plan/Trays.h"
+#include "core/solve/BranchLoad.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/Demand.h"
 #include "core/solve/Fault.h"
@@ -35,6 +36,12 @@ double bandOf(const std::vector<Band>& bands, double v) {
 
 namespace {
 
+/// A; of branch circuits of this use.
+double smallestBreakerOf(const Basis& basis, LoadKind use) {
+    const auto own = basis.smallestBreakerByUse.find(wordOf(use));
+    return own == basis.smallestBreakerByUse.end() ? basis.smallestBreaker : own->second;
+}
+
 /// The steps of one solution over one snapshot.
 struct Solver {
     const Project& p;
@@ -59,8 +66,7 @@ struct Solver {
         smallestFeeder = std::max(0, book.find(p.basis.smallestBranch));
         for (std::size_t k = 0; k < loadKinds; ++k) {
             smallestBranch[k] = std::max(smallestFeeder, book.leastFor(LoadKind(k)));
-            const auto least = p.basis.smallestBreakerByUse.find(wordOf(LoadKind(k)));
-            smallestBreaker[k] = least == p.basis.smallestBreakerByUse.end() ? p.basis.smallestBreaker : least->second;
+            smallestBreaker[k] = smallestBreakerOf(p.basis, LoadKind(k));
             if (const auto own = p.basis.smallestByUse.find(wordOf(LoadKind(k))); own != p.basis.smallestByUse.end())
                 if (const SizeIndex s = book.find(own->second); s >= 0) smallestBranch[k] = s;
         }
@@ -460,7 +466,7 @@ struct Solver {
         need.material = type.material;
         if (type.methods[std::size_t(c.method)].ground) need.ambient = p.basis.groundTemperature;
         c.soil = float(p.basis.soil);
-        c.warm = p.basis.dropWhenWarm;
+        c.warm = p.basis.dropWhenWarm || !book.cables.dropColumns.empty();
         c.classShare = float(p.basis.classShare);
         if (!run) return;
         c.circuits = 1 + run->grouped;
@@ -733,30 +739,14 @@ struct Solver {
             cr.kindOfDevice = fitted(c, cr.device, false);
             return;
         }
-        const bool loaded = cr.va > 0;
-        cr.load = ampsOf(cr.va, b.system, c.poles);
-        if (cr.split) { // entered line by line: the heaviest line
-            Complex own;
-            double most = 0;
-            for (const Complex& line : (*cr.split)) own += line, most = std::max(most, magnitude(line));
-            if (most > 0 && factsOf(b.system).lineNeutral.v > 0) cr.load = ampsOf(magnitude(cr.power - own), b.system, c.poles) + Amps{most / factsOf(b.system).lineNeutral.v};
-        }
-        const double continuous = loaded ? cr.continuousVa / cr.va : 0;
-        const double motor = ampsOf(cr.largestMotorVa, b.system, c.poles).v;
-        const double rest = cr.load.v - motor;
-        const double add = c.fullRated ? 0 : book.continuousFactor - 1;
-        cr.required = Amps{rest * (1 + add * std::min(1.0, continuous)) + motor * book.motorConductor};
-        if (cr.kind == LoadKind::Capacitor && !cr.mixed) cr.required = cr.load * book.tables.capacitorConductor;
-        const double motorShare = cr.hermetic ? book.tables.hermeticDevice : motorDeviceOf(book, c.device).share;
-        const double wanted = motor > 0 ? rest * (1 + add * continuous) + motor * motorShare : cr.required.v;
-        // A compressor's device may not exceed its share, a motor's is the next rating above.
-        const double rating = motor > 0 && cr.hermetic ? std::max(book.ratingAtOrBelow(wanted, c.device), book.ratingAtOrAbove(cr.required.v, c.device)) : book.ratingAtOrAbove(wanted, c.device);
-        cr.deviceNeeded = rating > 0 ? std::max(rating, motor > 0 ? book.ratings().front() : smallestBreaker[std::size_t(cr.kind)]) : 0;
+        const BranchLoad load = branchLoad(c, b, cr, smallestBreaker[std::size_t(cr.kind)], book);
+        cr.load = load.load;
+        cr.required = load.required;
+        cr.deviceNeeded = load.deviceNeeded;
         part.present.note(Results::Trait::NoDevice, cr.deviceNeeded == 0 && cr.required.v > 0);
         cr.deviceHeld = c.heldBreaker.has_value();
-        if (c.ring && book.metric() && cr.deviceNeeded > 0) cr.deviceNeeded = std::max(cr.deviceNeeded, book.cables.ringDevice);
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
-        cr.kindOfDevice = fitted(c, cr.device, motor > 0);
+        cr.kindOfDevice = fitted(c, cr.device, load.motor.v > 0);
         cr.run.need = branchNeed(c, b, cr, board, earthing, part);
         sizeRun(cr.run, rules, book);
         const RunResult& run = cr.run;
@@ -979,22 +969,9 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
             w.step("Reserved", "a place kept free for a device to come", "", "");
             return w;
         }
-        if (cr.kind == LoadKind::Capacitor && !cr.mixed)
-            w.step("Capacitors", fmt::format("{} A × {} % for conductors and device", figures(cr.load.v), number(book.tables.capacitorConductor * 100)), amps(cr.required), book.cite("capacitor"));
-        w.step("Load", fmt::format("{} VA / {} V{}", number(cr.va), number(voltsAcross(b.system, c->poles).v), c->poles == 3 ? " / √3" : ""), amps(cr.load), "");
-        if (cr.continuousVa > 0 && !c->fullRated && book.continuousFactor > 1)
-            w.step("Continuous", fmt::format("{} A + {} % of {} A continuous", figures(cr.load.v), figures((book.continuousFactor - 1) * 100), figures(cr.load.v * cr.continuousVa / std::max(1.0, cr.va))), amps(cr.required), book.cite("continuousDevice"));
-        if (cr.largestMotorVa > 0 && !book.metric()) {
-            const double m = ampsOf(cr.largestMotorVa, b.system, c->poles).v;
-            tellHorsepower(w, p, book, *c, b);
-            w.step(cr.hermetic ? "Compressor" : "Motor", fmt::format("{} A × {} % for the conductor", figures(m), number(book.motorConductor * 100)), amps(cr.required), book.cite(cr.hermetic ? "hermeticConductor" : "motorConductor"));
-            const double share = cr.hermetic ? book.tables.hermeticDevice : motorDeviceOf(book, c->device).share;
-            w.step(cr.hermetic ? "Compressor's device" : "Motor's device", fmt::format("{} A × {} % = {} A, {}", figures(m), number(share * 100), figures(m * share), cr.hermetic ? "the standard rating below" : "next standard rating"),
-                   rating(cr.deviceNeeded) + " A", book.cite(cr.hermetic ? "hermeticDevice" : "motorDevice"));
-        }
-        if (cr.largestMotorVa == 0 || cr.deviceHeld || book.metric())
-            w.step("Device", cr.deviceHeld ? fmt::format("held by hand; {} A is needed", rating(cr.deviceNeeded)) : fmt::format("{} A → next standard rating{}", figures(cr.required.v), cr.deviceNeeded == p.basis.smallestBreaker ? ", or the smallest of the basis" : ""),
-               rating(cr.device) + " A", book.cite("rating"));
+        if (!book.metric()) tellHorsepower(w, p, book, *c, b);
+        (void)branchLoad(*c, b, cr, smallestBreakerOf(p.basis, cr.kind), book, &w); // as it was worked out
+        if (cr.deviceHeld) w.step("Device", fmt::format("held by hand; {} is needed", cr.deviceNeeded > 0 ? rating(cr.deviceNeeded) + " A" : std::string("more than the series has")), rating(cr.device) + " A", book.cite("rating"));
         RunResult again = cr.run;
         sizeRun(again, rules, book, &w);
         partsOf(p, book, r, c->id, &w);

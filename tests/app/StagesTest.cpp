@@ -575,3 +575,34 @@ TEST_CASE("what is hidden on the plan is not lassoed, and a key deletes nothing 
     d.pump();
     CHECK(lights() == before);
 }
+
+TEST_CASE("the checker ticks assumptions by initials and day; again takes it back; the sheet carries them") {
+    Driven d;
+    d.openDemo();
+    d.act("assumptions");
+    auto* list = d.window.findChild<QListWidget*>("assumptions");
+    auto* by = d.window.findChild<QLineEdit*>("assumptionsBy");
+    auto* seen = d.window.findChild<QPushButton*>("assumptionsSeen");
+    REQUIRE((list && by && seen));
+    const auto at = [&](int row) { return list->visualItemRect(list->item(row)).center(); };
+    d.click(*list->viewport(), at(1)); // the first below its heading
+    by->clear();
+    d.click(*seen, seen->rect().center());
+    CHECK(d.s.project().basis.seen.empty()); // nobody said who
+    by->setFocus();
+    d.type(*by, "AB");
+    d.click(*list->viewport(), at(1));
+    d.click(*list->viewport(), at(2), Qt::ControlModifier);
+    d.click(*seen, seen->rect().center());
+    REQUIRE(d.s.project().basis.seen.size() == 2);
+    CHECK(list->item(1)->data(Qt::AccessibleTextRole).toString().contains("seen by AB, " + QDate::currentDate().toString(Qt::ISODate)));
+    CHECK(list->selectedItems().size() == 2); // and they stay chosen
+    auto* set = d.window.findChild<QPushButton*>("assumptionsSetBy");
+    d.click(*set, set->rect().center());
+    CHECK(d.s.project().basis.setBy.size() == 2);
+    d.click(*seen, seen->rect().center());
+    CHECK(d.s.project().basis.seen.empty());
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project().basis.seen.size() == 2);
+}

@@ -339,3 +339,87 @@ TEST_CASE("bench demand: 220.83, 220.86, 220.88, 220.82 with storage, 630.11") {
     // Six: two more of 60 %. Motor-generator at 55 % duty: the row of 60 %, 0.81.
     CHECK(figure(answer("demand", {{"of", "arc welders"}, {"system", "480Y/277"}, {"welders", "6 × 10 kVA 55 % motor-generator"}}), "demand_VA") == Approx(4.75 * 8100));
 }
+
+TEST_CASE("bench: outlets whose load is not known, 220.14 and 220.43") {
+    const BenchAnswer a = answer("outlets", {{"receptacles", 10}, {"more", 6}, {"lampholders", 2}, {"track", "25 ft"}, {"multioutlet", "12 ft"}, {"together", "12 ft"}, {"signs", 1}, {"showWindow", "10 ft"}, {"other", 3}});
+    // 1800 + 540 + 1200 + 13 · 150 + 3 · 180 + 12 · 180 + 1200 + 2000 + 540
+    CHECK(figure(a, "connected_VA") == Approx(1800 + 540 + 1200 + 1950 + 540 + 2160 + 1200 + 2000 + 540));
+    CHECK(a.rows.size() == 9);
+    CHECK(figure(answer("outlets", {{"receptacles", 0}, {"track", "2.5 ft"}}), "connected_VA") == Approx(300)); // a part of 2 ft counts as 2 ft
+    CHECK_THROWS_WITH(answer("outlets", {{"receptacles", 0}}), Catch::Contains("there is no outlet"));
+    CHECK_THROWS_WITH(answer("outlets", {{"receptacles", 2.5}}), Catch::Contains("not a whole number"));
+}
+
+TEST_CASE("bench: motors of direct current by Table 430.247, devices at 150 %, magnetic-only at 250 %") {
+    const BenchAnswer a = answer("motor", {{"hp", 25}, {"current", "direct"}, {"armature", "240"}});
+    CHECK(figure(a, "flc_A") == Approx(89));
+    CHECK(figure(a, "conductor_A") == Approx(111.25));
+    CHECK(figure(a, "device_limit_A") == Approx(133.5));
+    CHECK(figure(a, "device_A") == 150);
+    CHECK(figure(a, "instantaneous_A") == Approx(222.5));
+    CHECK(figure(a, "overload_A") == Approx(111.25));
+    for (const auto& [hp, volts, amps] : {std::tuple{0.5, "90", 6.8}, {5.0, "180", 27.0}, {7.5, "500", 13.6}, {10.0, "550", 16.0}, {200.0, "240", 675.0}, {100.0, "500", 164.0}, {3.0, "120", 25.0}}) {
+        INFO(hp << " hp, " << volts << " V");
+        CHECK(figure(answer("motor", {{"hp", hp}, {"current", "direct"}, {"armature", volts}}), "flc_A") == Approx(amps));
+    }
+    CHECK_THROWS_WITH(answer("motor", {{"hp", 25}, {"current", "direct"}, {"armature", "90"}}), Catch::Contains("not in table"));
+    // Power over volts: a larger motor, or a lower voltage, takes more; each row within what an efficiency of 55 to 95 % gives.
+    const MotorTable& t = nec().tables.motorDirect;
+    for (const MotorTable::Row& r : t.rows)
+        for (std::size_t i = 0; i < t.volts.size(); ++i)
+            if (r.amps[i] > 0) {
+                const double efficiency = r.hp * 746 / (r.amps[i] * t.volts[i]);
+                INFO(r.hp << " hp, " << t.volts[i] << " V");
+                CHECK(efficiency > 0.45);
+                CHECK(efficiency < 0.97);
+            }
+}
+
+TEST_CASE("bench: limits before they are rounded are values of their own") {
+    const BenchAnswer a = answer("motor", {{"hp", 10}, {"system", "480Y/277"}}); // 14 A
+    CHECK(figure(a, "device_limit_A") == Approx(35));
+    CHECK(figure(a, "device_ceiling_limit_A") == Approx(56));
+    CHECK(figure(a, "device_ceiling_A") == 50);
+    const BenchAnswer t = answer("transformer", {{"load", "60 kVA"}}); // 75 kVA: 90.2 A, 208.2 A
+    CHECK(figure(t, "primary_device_limit_A") == Approx(225.5).margin(0.1));
+    CHECK(figure(t, "secondary_device_limit_A") == Approx(260.2).margin(0.1));
+}
+
+TEST_CASE("bench: transformers with a medium-voltage primary, 450.3(A)") {
+    const nlohmann::json common = {{"load", "1400 kVA"}, {"growth", 0}, {"powerFactor", 1}, {"secondary", "480Y/277"}, {"percentZ", 5.75}, {"length", ""}, {"largest", "600"}, {"primaryKV", "12.47 kV"}};
+    const auto with = [&](nlohmann::json more) {
+        nlohmann::json all = common;
+        all.update(more);
+        return answer("transformer", all);
+    };
+    // 1500 kVA: 69.4 A at 12.47 kV, 1804 A at 480 V.
+    const BenchAnswer any = with(nlohmann::json::object());
+    CHECK(figure(any, "kva") == 1500);
+    CHECK(figure(any, "primary_A") == Approx(69.45).margin(0.02));
+    CHECK(figure(any, "primary_device_limit_A") == Approx(416.7).margin(0.2)); // 600 %
+    CHECK(figure(any, "primary_device_most_A") == 450);
+    CHECK(figure(any, "primary_fuse_most_A") == 225); // 300 %: 208.4
+    CHECK(figure(any, "secondary_device_A") == 2500); // 125 %: 2255
+    CHECK(any["primary_device_A"].is_null());         // not without a secondary device
+    const BenchAnswer watched = with({{"supervised", "yes"}});
+    CHECK(figure(watched, "primary_device_A") == 225);  // 300 %, alone
+    CHECK(figure(watched, "secondary_device_limit_A") == Approx(4510.5).margin(1)); // 250 %
+    CHECK(figure(with({{"percentZ", 7}}), "primary_device_limit_A") == Approx(277.8).margin(0.2)); // 400 %
+    CHECK_THROWS_WITH(with({{"percentZ", 12}}), Catch::Contains("450.3(A)"));
+}
+
+TEST_CASE("bench: fault levels with a utility before the transformer, a voltage factor and warm conductors") {
+    // 1 500 kVA 480 V 5.75 %: 8.832 mΩ, infinite 31.38 kA. Utility 500 MVA: 0.4608 mΩ more, both inductive: 29.82 kA.
+    const nlohmann::json stiff = {{"kva", 1500}, {"percentZ", 5.75}, {"xOverR", 1000}, {"path", nlohmann::json::array()}};
+    CHECK(figure(answer("fault", stiff), "three_phase_kA") == Approx(31.38).margin(0.01));
+    nlohmann::json soft = stiff;
+    soft["utilityMVA"] = 500;
+    soft["utilityXR"] = 1000;
+    CHECK(figure(answer("fault", soft), "three_phase_kA") == Approx(480 / std::sqrt(3.0) / (8.832 + 0.4608)).margin(0.02));
+    nlohmann::json raised = stiff;
+    raised["c"] = 1.05;
+    CHECK(figure(answer("fault", raised), "three_phase_kA") == Approx(31.38 * 1.05).margin(0.02));
+    nlohmann::json far = {{"path", {"run 300 feet 1/0 copper steel"}}}, warm = far;
+    warm["celsius"] = "75 °C";
+    CHECK(figure(answer("fault", warm), "three_phase_kA") < figure(answer("fault", far), "three_phase_kA") * 0.95);
+}

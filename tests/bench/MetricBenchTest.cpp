@@ -112,3 +112,100 @@ TEST_CASE("bench: a sum is refused with a book that it is not for") {
         CHECK_FALSE(bench(*benchKind("cable"), entered, bs()));
     }
 }
+
+TEST_CASE("bench: sets that lie together are grouped, apart they are not; harmonics count; how circuits lie chooses the row") {
+    const json incomer = {{"load", "900 A"}, {"rating", 900}, {"poles", "3"}, {"cable", "single-core 90 °C"}, {"method", "B"}, {"size", "240"}, {"sets", 3}, {"length", "6"}, {"limit", 50}};
+    CHECK(figure(answer("cable", incomer), "capacity_A") == Approx(3 * 450 * 0.70)); // 4E1A, 4C1: three circuits
+    json apart = incomer;
+    apart["setsApart"] = "yes";
+    CHECK(figure(answer("cable", apart), "capacity_A") == Approx(3 * 450));
+    const json tray = {{"load", "100 A"}, {"poles", "3"}, {"cable", "multicore 90 °C"}, {"method", "E"}, {"size", "35"}, {"circuits", 3}, {"limit", 50}};
+    const double one = figure(answer("cable", {{"load", "100 A"}, {"poles", "3"}, {"cable", "multicore 90 °C"}, {"method", "E"}, {"size", "35"}, {"limit", 50}}), "capacity_A");
+    CHECK(figure(answer("cable", tray), "capacity_A") == Approx(one * 0.82)); // 4C1, perforated tray
+    json bunched = tray;
+    bunched["lying"] = "bunched or enclosed";
+    CHECK(figure(answer("cable", bunched), "capacity_A") == Approx(one * 0.70));
+    json waves = tray;
+    waves["circuits"] = 1;
+    waves["thirdHarmonic"] = "25 %";
+    CHECK(figure(answer("cable", waves), "capacity_A") == Approx(one * 0.86));
+    const BenchAnswer a = answer("cable", apart);
+    REQUIRE(a.circuit);
+    CHECK(a.circuit->run.heldSize == "240");
+    CHECK(a.circuit->run.heldSets == 3);
+    CHECK(a.circuit->run.setsApart);
+}
+
+TEST_CASE("bench: the adiabatic rule by itself") {
+    // √(1500² · 0.4) / 115 = 8.25 mm². 16 mm² stand 1.5 kA for (115 · 16 / 1500)² = 1.505 s.
+    const BenchAnswer a = answer("adiabatic", {{"current", "1.5 kA"}, {"time", 0.4}, {"size", "16"}});
+    CHECK(figure(a, "least_mm2") == Approx(8.25).margin(0.005));
+    CHECK(figure(a, "size_mm2") == 10);
+    CHECK(figure(a, "longest_s") == Approx(1.5047).margin(0.001));
+    CHECK(a["withstands"] == true);
+    CHECK(figure(answer("adiabatic", {{"energy", "18000 A²s"}}), "least_mm2") == Approx(std::sqrt(18000.0) / 115));
+    CHECK(figure(answer("adiabatic", {{"conductor", "separate"}, {"insulation", "90"}, {"current", 1000}, {"time", 1}}), "least_mm2") == Approx(1000.0 / 176));
+    CHECK(figure(answer("adiabatic", {{"conductor", "armour"}, {"current", 1000}, {"time", 1}}), "least_mm2") == Approx(1000.0 / 51));
+    CHECK_THROWS_WITH(answer("adiabatic", {{"time", "12 s"}}), Catch::Contains("outside"));
+}
+
+TEST_CASE("bench: earthing, main bonding and supplementary bonding") {
+    const BenchAnswer a = answer("bonding", {{"size", "25"}, {"earthing", "TN-C-S"}});
+    CHECK(figure(a, "earthing_mm2") == 16);     // 54.7
+    CHECK(figure(a, "main_bonding_mm2") == 10); // 54.8, neutral up to 35 mm²
+    CHECK(figure(answer("bonding", {{"size", "70"}, {"earthing", "TN-C-S"}}), "main_bonding_mm2") == 25);
+    CHECK(figure(answer("bonding", {{"size", "70"}, {"earthing", "TN-S"}}), "main_bonding_mm2") == 25); // half of 35, next size: 25
+    CHECK(figure(answer("bonding", {{"size", "16"}, {"earthing", "TN-S"}}), "main_bonding_mm2") == 10); // half of 16 is 8
+    CHECK(figure(answer("bonding", {{"protective1", "2.5"}, {"protective2", "4"}}), "supplementary_mm2") == 4);
+    CHECK(figure(answer("bonding", {{"protective1", "2.5"}, {"protective2", "4"}, {"protected", "yes"}}), "supplementary_mm2") == 2.5);
+    CHECK(figure(answer("bonding", {{"protective1", "16"}}), "supplementary_mm2") == 10); // to an extraneous part: half of it
+}
+
+TEST_CASE("bench: rewirable, cartridge and plug fuses") {
+    // 30 A of BS 3036 on a cable clipped direct: 30 / 0.725 = 41.4 A, so 6 mm² (47 A) and not 4 mm² (37 A).
+    const json rewirable = {{"load", "28 A"}, {"rating", 30}, {"device", "rewirable fuse"}, {"limit", 50}, {"length", "10"}};
+    const BenchAnswer a = answer("cable", rewirable);
+    CHECK(figure(a, "size_mm2") == 6);
+    CHECK(figure(a, "zs_limit_ohm") == Approx(1.04).margin(0.002)); // Table 41.2: 230 · 0.95 / 210 A
+    json breaker = rewirable;
+    breaker["device"] = "type B";
+    breaker["rating"] = 32;
+    CHECK(figure(answer("cable", breaker), "size_mm2") == 4); // 37 A carry a breaker of 32
+    for (const auto& [device, rating, ohms] : {std::tuple{"cartridge fuse", 32, 0.91}, {"cartridge fuse", 16, 2.30}, {"plug fuse", 13, 2.30}, {"plug fuse", 3, 15.6}, {"rewirable fuse", 5, 9.10}, {"rewirable fuse", 20, 1.68}}) {
+        INFO(device << " " << rating);
+        CHECK(figure(answer("loop", {{"device", device}, {"rating", rating}}), "zs_limit_ohm") == Approx(ohms).epsilon(0.01));
+    }
+    CHECK(bs().ratingAtOrAbove(21, DeviceKind::Rewirable) == 30);
+    CHECK(bs().ratingAtOrAbove(21, DeviceKind::Cartridge) == 32);
+    CHECK(bs().ratingAtOrAbove(14, DeviceKind::Plug) == 0);
+    CHECK(bookOf("as-nzs-3000").ratingAtOrAbove(10, DeviceKind::Rewirable) == 0); // not of that book
+}
+
+TEST_CASE("bench: AS/NZS, the loop of a supply that nobody knows, and load groups of Appendix C") {
+    const RuleBook& as = bookOf("as-nzs-3000");
+    const auto ask = [&](const char* kind, const json& entered) {
+        auto a = bench(*benchKind(kind), entered, as);
+        INFO((a ? std::string() : a.error().text()));
+        REQUIRE(a);
+        return *a;
+    };
+    // Type C of 20 A opens at once at 7.5 times: 0.8 · 230 V / 150 A = 1.227 Ω for the run alone.
+    const BenchAnswer a = ask("loop", {{"device", "type C"}, {"rating", 20}, {"ze", "auto"}, {"earthing", "TN-C-S"}, {"length", "30"}});
+    CHECK(figure(a, "loop_limit_ohm") == Approx(0.8 * 230 / 150).margin(0.001));
+    CHECK(figure(a, "loop_ohm") > 0);
+    CHECK_FALSE(bench(*benchKind("loop"), {{"ze", "auto"}}, bs())); // no such rule there
+    const auto amps = [&](const char* line, const char* occupancy = "dwelling") { return figure(ask("maximum-demand", {{"occupancy", occupancy}, {"items", json::array({line})}}), "demand_A"); };
+    CHECK(amps("instantaneous 9.2 kW") == Approx(40 * 0.333));  // E
+    CHECK(amps("water 3.68 kW") == Approx(16));                 // F
+    CHECK(amps("outdoor 1.15 kW") == Approx(5 * 0.75));         // A(ii)
+    CHECK(amps("outlets15 2 points 3.45 kW") == Approx(10));    // B(ii): 10 A, however many
+    CHECK(amps("pool 2.3 kW") == Approx(7.5));                  // G
+    CHECK(amps("instantaneous 9.2 kW", "hotel") == Approx(40)); // C2, C: the largest in full
+    CHECK(amps("outlets15 2 points 3.45 kW", "hotel") == Approx(15 + 7.5)); // C2, B(iii)
+}
+
+TEST_CASE("bench: a cooker whose control unit has a socket counts 5 A more") {
+    const auto amps = [&](const char* line) { return figure(answer("maximum-demand", {{"items", json::array({line})}}), "demand_A"); };
+    CHECK(amps("cooking 11.5 kW with socket") == Approx(amps("cooking 11.5 kW") + 5));
+    CHECK_THROWS_WITH(answer("maximum-demand", {{"items", json::array({"heating 3 kW with socket"})}}), Catch::Contains("not understood"));
+}

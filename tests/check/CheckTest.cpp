@@ -491,6 +491,11 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
             if (l.circuit == c) w.p.loads.change(l.id)->volts = 277;
         expect(w.p, "load-volts", Severity::Check, "its list says 277 V, LP-1-1 gives 120 V");
     }
+    {
+        OneBoard w;
+        w.p.boards.change(w.board)->seriesKA = 42;
+        expect(w.p, "unsupported-fault", Severity::Check, "LP-1: a series pair of 42");
+    }
     for (const CheckRule* rule : checkRules()) {
         INFO("no test covers the rule " << rule->id);
         CHECK(covered().count(rule->id) == 1);
@@ -572,6 +577,57 @@ TEST_CASE("a series pair or a let-through stands where the board alone may not")
     CHECK_FALSE(limited.of("fault-level"));
     CHECK(limited.r.of(two).fault.threePhase == Approx(10).epsilon(1e-6));
     CHECK(limited.r.of(two).fault.limited);
+}
+
+TEST_CASE("a series pair or a let-through without its devices is a check, until they are named") {
+    OneBoard w(VoltageSystem::Y480);
+    Board sub;
+    sub.name = "LP-2", sub.bus = 100, sub.main = 100, sub.ratingKA = 14, sub.system = VoltageSystem::Y480;
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    runOfNode(w.p, two).lengthBy = LengthBy::Entered;
+    CHECK_FALSE(Found(w.p).of("unsupported-fault"));
+    w.p.boards.change(two)->seriesKA = 22;
+    REQUIRE(Found(w.p).of("unsupported-fault"));
+    CHECK(Found(w.p).of("unsupported-fault")->severity == Severity::Check);
+    w.p.boards.change(two)->seriesDevices = "200 A main 65 kA with 20 A branch 14 kA, table 7";
+    CHECK_FALSE(Found(w.p).of("unsupported-fault"));
+    const CircuitId via = w.p.boards[two].feed.as<Circuit>();
+    w.p.circuits.change(via)->letThroughKA = 10;
+    REQUIRE(Found(w.p).of("unsupported-fault"));
+    w.p.circuits.change(via)->letThroughData = "fuse of 200 A, curve 12";
+    const Found named(w.p);
+    CHECK_FALSE(named.of("unsupported-fault"));
+    const auto list = assumptionsOf({w.p, nec(), named.r});
+    CHECK(std::any_of(list.begin(), list.end(), [](const Assumption& a) { return a.what == "Current let through" && a.why == "fuse of 200 A, curve 12"; }));
+}
+
+TEST_CASE("assumptions carry who set them and who saw them; a change after that is told") {
+    OneBoard w;
+    const CircuitId c = w.circuit(1000);
+    w.p.circuits.change(c)->heldBreaker = 30;
+    const auto listed = [&] { return assumptionsOf({w.p, nec(), Found(w.p).r}); };
+    const auto device = [&] {
+        for (const Assumption& a : listed())
+            if (a.what == "Device") return a;
+        FAIL("it is not listed");
+        return Assumption{};
+    };
+    CHECK_FALSE(device().seen());
+    setAssumptionsBy(w.p, {device()}, "AB");
+    seeAssumptions(w.p, {device()}, "CD", "2026-11-29");
+    CHECK(device().setBy == "AB");
+    CHECK(device().seen());
+    CHECK(seenWords(device()) == "seen by CD, 2026-11-29");
+    // Another thing that comes before it in the list changes its mark, not who saw it.
+    w.p.circuits.change(w.circuit(500))->heldBreaker = 25;
+    CHECK(device().seen());
+    w.p.circuits.change(c)->heldBreaker = 35;
+    CHECK_FALSE(device().seen());
+    CHECK(seenWords(device()) == "changed since CD saw 30 A, 2026-11-29");
+    CHECK(readProject(writeProject(w.p), "again")->basis.seen == w.p.basis.seen);
+    seeAssumptions(w.p, {device()}, "", "");
+    CHECK(seenWords(device()).empty());
 }
 
 TEST_CASE("a change of basis as the difference of two results") {

@@ -285,7 +285,8 @@ TEST_CASE("a list enters as one edit; the next one shows what it adds, changes a
     CHECK(kept.loads.size() == 4); // what is gone stays unless it is asked for
     d.edit("Import loads", [&](Project& p) { applyList(p, second, {true, true}); });
     CHECK(d.project().loads.size() == 3);
-    CHECK_FALSE(tagged("P-1").circuit); // its circuit is on the other board
+    CHECK(tagged("P-1").circuit == pump); // it had its circuit to itself, and took it along
+    CHECK(d.project().boards[d.project().circuits[pump].board].name == "LP-1");
     CHECK(tagged("EF-1").amount == 1.1);
     CHECK(tagged("EF-1").circuit);
     // Out as CSV and as XLSX, and in again.
@@ -438,4 +439,43 @@ TEST_CASE("volts and phases of one cell: 460/3/60, 208 V 1 ph; what stands again
     CHECK(list.rows[0].stops());
     CHECK_FALSE(list.rows[1].stops());
     CHECK(list.rows[2].stops());
+}
+
+TEST_CASE("re-import: a circuit goes along with the only load on it, and its made name follows; else it is named") {
+    OneBoard w;
+    Board second;
+    second.name = "LP-2", second.system = VoltageSystem::Y208, second.slots = 12, second.bus = second.main = 100;
+    const BoardId two = addBoard(w.p, second);
+    const auto listed = [&](const char* tag, const char* name, CircuitId c) {
+        Load l;
+        l.tag = tag, l.name = name, l.circuit = c, l.board = w.board, l.amount = 1000;
+        return w.p.loads.add(l);
+    };
+    const CircuitId own = addCircuit(w.p, w.board, 1, "Pump"), shared = addCircuit(w.p, w.board, 1, "Fans"), pinned = addCircuit(w.p, w.board, 1, "Heater");
+    w.p.circuits.change(own)->madeName = "Pump";
+    w.p.circuits.change(pinned)->pinned = true;
+    const LoadId pump = listed("P-1", "Pump", own);
+    const LoadId fan = listed("F-1", "Fan 1", shared);
+    listed("F-2", "Fan 2", shared);
+    const LoadId heater = listed("H-1", "Heater", pinned);
+    Grid g;
+    g.rows = {{"Tag", "Name", "Load (VA)", "Panel"}, {"P-1", "Circulating pump", "1000", "LP-2"}, {"F-1", "Fan 1", "1000", "LP-2"}, {"F-2", "Fan 2", "1000", "LP-1"}, {"H-1", "Heater", "1000", "LP-2"}};
+    g.lines = {1, 2, 3, 4, 5};
+    const Applied a = applyList(w.p, readLoads(g, guessSettings(g), w.p));
+    CHECK(w.p.loads[pump].circuit == own);
+    CHECK(w.p.circuits[own].board == two);
+    CHECK(w.p.circuits[own].slot == 1);
+    CHECK(w.p.circuits[own].name == "Circulating pump");
+    CHECK_FALSE(w.p.loads[fan].circuit);
+    CHECK(w.p.circuits[shared].board == w.board);
+    CHECK_FALSE(w.p.loads[heater].circuit);
+    REQUIRE(a.notes.size() == 3);
+    CHECK_THAT(a.notes[0], Catch::Contains("went with its load to LP-2-1"));
+    CHECK_THAT(a.notes[1], Catch::Contains("it carries others too"));
+    CHECK_THAT(a.notes[2], Catch::Contains("pinned"));
+    REQUIRE_FALSE(validate(w.p));
+    g.rows = {{"Tag", "Name", "Load (VA)", "Panel"}, {"F-1", "Fan 1", "1000", "LP-2"}};
+    const Applied gone = applyList(w.p, readLoads(g, guessSettings(g), w.p), {true, true});
+    CHECK(gone.removed == 3);
+    CHECK(std::any_of(gone.notes.begin(), gone.notes.end(), [](const std::string& n) { return n.find("carries nothing now: Circulating pump") != std::string::npos; }));
 }

@@ -150,7 +150,7 @@ TEST_CASE("the kind of a load by the words of its name, from a list that is data
     REQUIRE(list);
     struct Case { const char* name; std::optional<LoadKind> kind; };
     for (const Case& c : {Case{"Receptacles", LoadKind::Receptacle}, {"Receptacles, Lighting store 4", LoadKind::Receptacle}, {"Lighting", LoadKind::Lighting}, {"Unit heater UH-3", LoadKind::Heating}, {"RTU-1", LoadKind::Cooling},
-                          {"Door operator", LoadKind::Motor}, {"Exhaust fans", LoadKind::Motor}, {"Unit heater receptacle", LoadKind::Receptacle}, {"Water heater", LoadKind::Equipment}, {"Fan coil unit", LoadKind::Cooling},
+                          {"Door operator", LoadKind::Motor}, {"Exhaust fans", LoadKind::Motor}, {"Unit heater receptacle", LoadKind::Receptacle}, {"Water heater", LoadKind::WaterHeating}, {"Fan coil unit", LoadKind::Cooling},
                           {"BLAST CHILLER", LoadKind::Refrigeration}, {"Passenger lift", LoadKind::Vertical}, {"EV charger 2", LoadKind::Vehicle}, {"Exit signs", LoadKind::Lighting},
                           {"Kiln", std::nullopt}, {"", std::nullopt}, {", lighting", std::nullopt}, {"Fantastic", std::nullopt}}) {
         INFO(c.name);

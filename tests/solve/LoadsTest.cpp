@@ -1,5 +1,6 @@
 // Loads as they are entered: horsepower, splits, duty, existing demand; devices of other kinds; what is laid otherwise.
 
+#include "core/solve/Fault.h"
 #include "core/solve/RunParts.h"
 #include "tests/World.h"
 
@@ -360,4 +361,29 @@ TEST_CASE("branch runs are laid by what they serve: cable for one kind, conduit 
     const Results s = m.results();
     CHECK(bs().cables.types[std::size_t(s.of(lamp).run.need.cable->type)].name == twin);
     CHECK(bs().cables.types[std::size_t(s.of(socket).run.need.cable->type)].name == bs().cables.usualBranch);
+}
+
+TEST_CASE("a motor entered by its shaft takes that over its efficiency; what is entered as taken does not change") {
+    OneBoard w(VoltageSystem::Y400);
+    const CircuitId c = w.circuit(7.5, LoadUnit::kW, 3, -1, LoadKind::Motor, false, 0.85);
+    const LoadId l = [&] { for (const Load& x : w.p.loads) if (x.circuit == c) return x.id; return LoadId{}; }();
+    CHECK(solve(w.p, bs()).of(c).load.v == Approx(7500 / 0.85 / (400 * std::sqrt(3.0))));
+    w.p.loads.change(l)->efficiency = 0.9;
+    CHECK(solve(w.p, bs()).of(c).load.v == Approx(7500 / 0.9 / 0.85 / (400 * std::sqrt(3.0)))); // 14.15 A
+    w.p.loads.change(l)->unit = LoadUnit::A;
+    CHECK(solve(w.p, bs()).of(c).load.v == Approx(7.5));
+}
+
+TEST_CASE("a two-wire secondary of 120 V: rated current, and a fault between line and neutral") {
+    // 5 kVA, 3 %: 41.67 A, 1389 A at its terminals.
+    Transformer t;
+    t.kva = 5, t.percentZ = 3, t.xOverR = 1, t.primary = VoltageSystem::Y480, t.secondary = VoltageSystem::S120;
+    const FaultPoint f = afterTransformer(given(1e6, 1e6, VoltageSystem::Y480), t);
+    CHECK(f.lineNeutral == Approx(1.3889).margin(0.0005));
+    CHECK(f.lineLine == 0);
+    CHECK(f.threePhase == 0);
+    const SystemFacts s = factsOf(VoltageSystem::S120);
+    CHECK(s.lines == 1);
+    CHECK(voltsAcross(VoltageSystem::S120, 1).v == 120);
+    CHECK(factsOf(VoltageSystem::Y380).lineNeutral.v == 220);
 }

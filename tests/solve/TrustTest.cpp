@@ -405,3 +405,32 @@ TEST_CASE("a warehouse has a demand of its own for lighting (220.45)") {
     for (const auto& row : rows)
         if (row["Item"] == "Ranges") CHECK(row["Demand VA"] == 13200);
 }
+
+TEST_CASE("the load and the device of a circuit are told as they were worked out, with the project's own factor") {
+    OneBoard w;
+    const CircuitId c = w.circuit(1800, LoadUnit::VA, 1, -1, LoadKind::Lighting, true); // 15 A, all of it continuous
+    const auto told = [&](const RuleBook& book) { return explain(w.p, book, solve(w.p, book), c).text(); };
+    CHECK(told(nec()).find("25 % of 15.0 A continuous") != std::string::npos);
+    w.p.basis.ownValues["continuous/factor"] = 1.5;
+    const auto own = loadRuleBook("nec-2023", w.p.basis.ownValues);
+    REQUIRE(own);
+    CHECK(told(*own).find("50 % of 15.0 A continuous") != std::string::npos);
+    const Results r = solve(w.p, *own);
+    CHECK(r.of(c).required.v == Approx(22.5));
+    CHECK(r.of(c).device == 25);
+    CHECK(told(*own).find("22.5 A → next standard rating") != std::string::npos);
+}
+
+TEST_CASE("a motor beside other load: what the conductors carry and the device are told in full") {
+    OneBoard w;
+    const CircuitId c = w.circuit(7.5, LoadUnit::hp, 3, -1, LoadKind::Motor, false, 0.85); // 24.2 A
+    Load beside;
+    beside.circuit = c, beside.name = "Heater", beside.amount = 3602.7, beside.poles = 3, beside.powerFactor = 0.85; // 10 A
+    w.p.loads.add(beside);
+    const Results r = solve(w.p, nec());
+    CHECK(r.of(c).required.v == Approx(10 + 24.2 * 1.25).margin(0.02));
+    CHECK(r.of(c).deviceNeeded == 80); // 10 + 60.5 = 70.5 A, the next standard rating
+    const std::string told = explain(w.p, nec(), r, c).text();
+    CHECK(told.find("10.0 A + 24.2 A × 125 %") != std::string::npos);
+    CHECK(told.find("10.0 A + 24.2 A × 250 % = 70.5 A") != std::string::npos);
+}

@@ -81,7 +81,7 @@ TEST_CASE("IEC: the same load on aluminium, on a tray with two others at 40 °C"
     CHECK(double(r.run.earth->needed) > 0);
 }
 
-TEST_CASE("AS/NZS: a shop's power circuit on flat twin and earth: load, loop of Table 8.1, volts lost at 75 °C, all by hand") {
+TEST_CASE("AS/NZS: a shop's power circuit on flat twin and earth: load, loop of Table 8.1, volts lost under load, all by hand") {
     Worked w("as-nzs-3000", 0.3);
     const CircuitId c = w.run(4.0, 22, 1, LoadKind::Receptacle);
     w.laid(c, "flat twin and earth", "unenclosed").ambient = 40;
@@ -92,8 +92,9 @@ TEST_CASE("AS/NZS: a shop's power circuit on flat twin and earth: load, loop of 
     CHECK(r.kindOfDevice == DeviceKind::TypeC);
     CHECK(w.mm2(r.run.size) == 2.5);                  // 25.3 A
     CHECK(w.mm2(r.run.ground) == 2.5);                // Table 5.1
-    // 7.41 · 1.22 = 9.040 mΩ/m at 75 °C: 2 · 17.39 · 9.040 · 0.022 = 6.917 V = 3.01 %.
-    CHECK(r.run.dropOwn == Approx(3.008).margin(0.01));
+    // Under load 40 + (17.39 / 25.3)² · 35 = 56.5 °C, the column of 60 °C: 7.41 · 1.16 = 8.596 mΩ/m: 2 · 17.39 · 8.596 · 0.022 =
+    // 6.577 V = 2.86 % (3.01 % at 75 °C).
+    CHECK(r.run.dropOwn == Approx(2.860).margin(0.005));
     CHECK(double(r.run.earth->zs) == Approx(0.698).margin(0.003)); // 0.3 + 2 · 9.040 · 0.022
     CHECK(double(r.run.earth->limit) == Approx(1.533).margin(0.002)); // Table 8.1: 230 / (7.5 · 20)
     CHECK(double(r.run.earth->allowed) == Approx(0.4));
