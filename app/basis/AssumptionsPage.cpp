@@ -40,10 +40,44 @@ QColor colourOf(int kind) {
     return kind == 0 ? t.check : kind == 3 ? t.ink : t.accent;
 }
 
+/// Words over as many lines as they need in this width.
+qreal heightOf(const QString& words, const QFont& font, qreal width) {
+    if (words.isEmpty()) return 0;
+    return QFontMetricsF(font).boundingRect(QRectF(0, 0, std::max(20.0, width), 1e5), Qt::TextWordWrap, words).height();
+}
+void drawWrapped(QPainter& p, const QRectF& r, const QString& words, const QColor& colour, const QFont& font) {
+    p.setFont(font);
+    p.setPen(colour);
+    p.drawText(r, Qt::TextWordWrap, words);
+}
+
 class RowDelegate : public QStyledItemDelegate {
 public:
-    using QStyledItemDelegate::QStyledItemDelegate;
-    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& i) const override { return {200, i.data(Heading).toBool() ? 28 : 42}; }
+    explicit RowDelegate(QListWidget* shownIn) : QStyledItemDelegate(shownIn), list(shownIn) {}
+
+    /// The cells of a row, each an upper text in ink and a lower one, quieter.
+    struct Cell {
+        QRectF box;
+        QString upper, lower;
+        QColor upperColour, lowerColour;
+        bool bold = true;
+        qreal height() const { return heightOf(upper, uiFont(1, bold), box.width()) + heightOf(lower, uiFont(0.9), box.width()); }
+    };
+    static std::array<Cell, 4> cells(const Columns& c, const QModelIndex& i) {
+        const Theme& t = theme();
+        const QStringList seen = i.data(Seen).toStringList();
+        const QString worse = i.data(Worse).toBool() ? tr("without it the result would be worse") : QString();
+        return {Cell{c.what, i.data(What).toString(), i.data(Where).toString(), t.ink, t.quiet},
+                Cell{c.entered, i.data(Entered).toString(), {}, t.ink, t.quiet},
+                Cell{c.otherwise, i.data(Otherwise).toString(), worse, t.quiet, t.check, false},
+                Cell{c.seen, seen.value(0), seen.value(1), i.data(SeenNow).toBool() ? t.ink : t.check, t.quiet, false}};
+    }
+    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& i) const override {
+        if (i.data(Heading).toBool()) return {200, 28};
+        qreal most = 0;
+        for (const Cell& cell : cells(Columns(QRectF(0, 0, list->viewport()->width(), 10)), i)) most = std::max(most, cell.height());
+        return {200, std::max(42, int(std::ceil(most)) + 9)};
+    }
     void paint(QPainter* p, const QStyleOptionViewItem& o, const QModelIndex& i) const override {
         const Theme& t = theme();
         const QRectF r(o.rect);
@@ -60,25 +94,24 @@ public:
         }
         if (o.state & QStyle::State_Selected) p->fillRect(r, t.accentWash);
         const Columns c(r);
-        const auto upper = [](QRectF x) { return QRectF(x.left(), x.top() + 4, x.width(), 18); };
-        const auto lower = [](QRectF x) { return QRectF(x.left(), x.top() + 21, x.width(), 17); };
-        QRectF pill = upper(c.mark).adjusted(0, 1, -4, -1);
+        const QRectF pill(c.mark.left(), r.top() + 5, c.mark.width() - 4, 16);
         p->setPen(QPen(colour, 1));
         p->setBrush(Qt::NoBrush);
         p->drawRoundedRect(pill, 8, 8);
         drawLine(*p, pill, i.data(MarkText).toString(), Qt::AlignCenter, colour, uiFont(0.82, true));
-        drawLine(*p, upper(c.what), i.data(What).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.ink, uiFont(1, true));
-        drawLine(*p, lower(c.what), i.data(Where).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(0.9));
-        drawLine(*p, upper(c.entered), i.data(Entered).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.ink, uiFont(1, true));
-        drawLine(*p, upper(c.otherwise), i.data(Otherwise).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(1));
-        const QStringList seen = i.data(Seen).toStringList();
-        if (!seen.isEmpty()) drawLine(*p, upper(c.seen), seen[0], Qt::AlignLeft | Qt::AlignVCenter, i.data(SeenNow).toBool() ? t.ink : t.check, uiFont(1));
-        if (seen.size() > 1) drawLine(*p, lower(c.seen), seen[1], Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(0.9));
-        if (i.data(Worse).toBool()) drawLine(*p, lower(c.otherwise), tr("without it the result would be worse"), Qt::AlignLeft | Qt::AlignVCenter, t.check, uiFont(0.9));
+        for (const Cell& cell : cells(c, i)) {
+            const QFont font = uiFont(1, cell.bold);
+            const qreal upper = heightOf(cell.upper, font, cell.box.width());
+            drawWrapped(*p, QRectF(cell.box.left(), r.top() + 4, cell.box.width(), upper), cell.upper, cell.upperColour, font);
+            drawWrapped(*p, QRectF(cell.box.left(), r.top() + 4 + upper, cell.box.width(), r.height()), cell.lower, cell.lowerColour, uiFont(0.9));
+        }
         p->setPen(QPen(t.rule, 1));
         p->drawLine(r.bottomLeft(), r.bottomRight());
         p->restore();
     }
+
+private:
+    QListWidget* list;
 };
 
 /// The headings above the columns.
@@ -119,14 +152,15 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent),
     filter->setObjectName("assumptionsFilter");
     filter->setPlaceholderText(tr("Filter"));
     filter->setClearButtonEnabled(true);
-    filter->setFixedWidth(200);
+    filter->setMinimumWidth(70);
+    filter->setMaximumWidth(200);
     row->addWidget(filter);
     row->addStretch(1);
     initials = new QLineEdit(this);
     initials->setObjectName("assumptionsBy");
     initials->setPlaceholderText(tr("Your initials"));
     initials->setText(QSettings().value("initials").toString());
-    initials->setFixedWidth(110);
+    initials->setFixedWidth(96);
     connect(initials, &QLineEdit::editingFinished, this, [this] { QSettings().setValue("initials", initials->text().trimmed()); });
     row->addWidget(initials);
     for (const auto& [words, name, tip] : {std::tuple{tr("Set by me"), "assumptionsSetBy", tr("Records your initials as of who set the chosen ones; again takes it back")}, {tr("Seen"), "assumptionsSeen", tr("Records that you have seen the chosen ones as they are; again takes it back")}}) {
@@ -148,6 +182,7 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent),
     list->setSelectionMode(QAbstractItemView::ExtendedSelection);
     list->setFrameShape(QFrame::NoFrame);
     list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list->viewport()->installEventFilter(this);
     list->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     column->addWidget(list, 1);
     connect(filter, &QLineEdit::textChanged, this, &AssumptionsPage::rebuild);
@@ -186,6 +221,12 @@ void AssumptionsPage::mark(bool seen) {
         if (seen) seeAssumptions(p, chosen, name, day);
         else setAssumptionsBy(p, chosen, name);
     });
+}
+
+/// At another width the words break anew, and the rows are as high as they need.
+bool AssumptionsPage::eventFilter(QObject* watched, QEvent* e) {
+    if (e->type() == QEvent::Resize) QMetaObject::invokeMethod(list, [this] { list->doItemsLayout(); }, Qt::QueuedConnection);
+    return QWidget::eventFilter(watched, e);
 }
 
 std::optional<Error> AssumptionsPage::print(const QString& file) {
@@ -240,7 +281,7 @@ void AssumptionsPage::rebuild() {
         else if (!a.setBy.empty()) people << QString("–");
         if (!a.setBy.empty()) people << tr("set by %1").arg(q(a.setBy));
         i->setData(Seen, people);
-        i->setData(SeenNow, a.seen());
+        i->setData(SeenNow, a.seen() || a.seenBy.empty());
         i->setData(Thing, q(a.about.text()));
         i->setData(Qt::AccessibleTextRole, words);
         i->setToolTip(plainTip(words));

@@ -20,6 +20,9 @@ public:
     /// The list as a PDF.
     std::optional<Error> print(const QString& file);
 
+protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
 private:
     void rebuild();
     void mark(bool seen);

@@ -180,6 +180,8 @@ void BenchPanel::rebuild() {
                 if (decides) QMetaObject::invokeMethod(this, [this] { rebuild(); }, Qt::QueuedConnection);
             });
             if (decides && f.choices.size() > 4) wide = 3;
+            const auto longest = std::max_element(f.choices.begin(), f.choices.end(), [](const std::string& a, const std::string& b) { return q(a).size() < q(b).size(); });
+            if (longest != f.choices.end() && q(*longest).size() > 12) wide = std::max(wide, 2);
             editor = box;
         } else if (f.type == BenchField::Type::Lines) {
             auto* text = new QPlainTextEdit(value);
@@ -197,9 +199,10 @@ void BenchPanel::rebuild() {
         editor->setSizePolicy(QSizePolicy::Ignored, editor->sizePolicy().verticalPolicy());
         editor->setObjectName("bench:" + q(f.key));
         editor->setToolTip(q(f.help));
-        if (at + wide > 3) ++row, at = 0;
         QString label = q(f.label);
         if (!f.unit.empty() && (f.type == BenchField::Type::Number || f.type == BenchField::Type::Choice) && f.unit != "V") label += ", " + q(f.unit);
+        if (label.size() > 18) wide = std::max(wide, 2); // never cut
+        if (at + wide > 3) ++row, at = 0;
         auto* name = new QLabel(label);
         name->setMinimumWidth(40);
         name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
@@ -273,9 +276,16 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     std::vector<const BenchFigure*> shown;
     for (const BenchFigure& f : a.figures)
         if (!f.label.empty()) shown.push_back(&f);
-    for (std::size_t i = 0; i < shown.size(); i += 2) { // two a row
+    // Two a row where both are short; a longer one has a row to itself, so that no figure is parted from its unit.
+    const auto isShort = [](const BenchFigure* f) { return q(f->text).size() <= 10 && q(f->label).size() <= 11; };
+    for (std::size_t i = 0; i < shown.size(); ++i) {
         html += "<tr>";
-        for (std::size_t k = i; k < i + 2 && k < shown.size(); ++k) html += QString("<td class='k' width='23%'>%1</td><td width='27%'><b>%2</b></td>").arg(safe(shown[k]->label), safe(shown[k]->text));
+        if (isShort(shown[i]) && i + 1 < shown.size() && isShort(shown[i + 1])) {
+            for (const BenchFigure* f : {shown[i], shown[i + 1]}) html += QString("<td class='k' width='25%'>%1</td><td width='25%'><b>%2</b></td>").arg(unbroken(f->label), unbroken(f->text));
+            ++i;
+        } else {
+            html += QString("<td class='k' colspan='2'>%1</td><td colspan='2'><b>%2</b></td>").arg(safe(shown[i]->label), q(shown[i]->text).size() <= 26 ? unbroken(shown[i]->text) : safe(shown[i]->text));
+        }
         html += "</tr>";
     }
     html += "</table>";

@@ -280,6 +280,12 @@ BenchField sizeField(const char* key, const char* label, const RuleBook& book, b
     for (const ConductorSize& s : book.sizes()) f.choices.push_back(s.name);
     return f;
 }
+std::vector<std::string> deviceKinds(const RuleBook& book) {
+    std::vector<std::string> words;
+    for (const auto& [kind, word] : EnumText<DeviceKind>::words)
+        if (book.metric() ? book.cables.trips.count(kind) > 0 : kind <= DeviceKind::TimeDelayFuse) words.push_back(word);
+    return words;
+}
 BenchField materialField() { return {.key = "material", .label = "Conductors", .type = BenchField::Type::Choice, .value = "copper", .choices = benchWords<Material>()}; }
 BenchField conduitField(const RuleBook& book) {
     BenchField f{.key = "conduit", .label = "Conduit", .type = BenchField::Type::Choice, .value = "EMT"};

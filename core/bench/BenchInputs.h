@@ -57,6 +57,8 @@ template <WordedEnum E> std::vector<std::string> benchWords() {
     for (const auto& [value, word] : EnumText<E>::words) out.push_back(word);
     return out;
 }
+/// The kinds of device that the book knows.
+std::vector<std::string> deviceKinds(const RuleBook& book);
 /// Fields that several kinds share.
 BenchField systemField(const char* value = "208Y/120", const char* key = "system", const char* label = "System");
 BenchField sizeField(const char* key, const char* label, const RuleBook& book, bool automatic, const char* value);

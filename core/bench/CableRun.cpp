@@ -48,7 +48,7 @@ std::vector<BenchField> earthFields(const RuleBook& book) {
             {.key = "ze", .label = "Ze", .value = "0.35", .unit = "Ω", .least = 0.0001, .most = 10000,
              .help = book.cables.unknownSupplyShare > 0 ? "The earth-fault loop up to where the run begins. Auto: not known; the loop within is then held against the share of the volts that the book leaves it." : "The earth-fault loop up to where the run begins."},
             {.key = "earthing", .label = "Earthing", .type = T::Choice, .value = "TN-C-S", .choices = benchWords<Earthing>()},
-            {.key = "residual", .label = "Residual-current device", .value = "0", .unit = "mA", .least = 0, .most = 30000, .help = "0: none"},
+            {.key = "residual", .label = "RCD", .value = "0", .unit = "mA", .least = 0, .most = 30000, .help = "Residual-current device; 0: none"},
             {.key = "protective", .label = "Protective conductor", .type = T::Choice, .value = "as the cable", .choices = benchWords<ProtectiveBy>(), .seldom = true},
             {.key = "distribution", .label = "Feeds a board", .type = T::Flag, .value = "no", .help = "The longer disconnection time is allowed then.", .seldom = true},
             {.key = "sockets", .label = "Socket outlets", .type = T::Flag, .value = "no", .help = "They have the shorter time up to a larger device.", .seldom = true}};

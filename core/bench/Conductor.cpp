@@ -18,7 +18,7 @@ std::vector<BenchField> fields(const RuleBook& book) {
         {.key = "poles", .label = "Poles", .type = T::Choice, .value = "1", .choices = {"1", "2", "3"}},
         {.key = "powerFactor", .label = "Power factor", .value = "1", .least = 0.01, .most = 1},
         {.key = "continuous", .label = "Continuous share", .value = "0", .unit = "%", .least = 0, .most = 100},
-        {.key = "device", .label = "Device", .type = T::Choice, .value = "breaker", .choices = benchWords<DeviceKind>()},
+        {.key = "device", .label = "Device", .type = T::Choice, .value = "breaker", .choices = deviceKinds(book)},
         {.key = "rating", .label = "Its rating", .value = "auto", .unit = "A", .least = 0.5, .most = 6000},
         {.key = "fullRated", .label = "Rated at 100 %", .type = T::Flag, .value = "no"},
         {.key = "receptacles", .label = "Feeds several receptacles", .type = T::Flag, .value = "no"},

@@ -24,7 +24,7 @@ std::vector<BenchField> fields(const RuleBook& book) {
                               {.key = "hp", .label = "Shaft power", .value = "10", .unit = "hp", .least = 0.01, .most = 500},
                               systemField("480Y/277"),
                               {.key = "poles", .label = "Poles", .type = T::Choice, .value = "3", .choices = {"1", "2", "3"}},
-                              {.key = "device", .label = "Device", .type = T::Choice, .value = "breaker", .choices = benchWords<DeviceKind>()},
+                              {.key = "device", .label = "Device", .type = T::Choice, .value = "breaker", .choices = deviceKinds(book)},
                               {.key = "rotor", .label = "Rotor", .type = T::Choice, .value = "squirrel cage", .choices = {"squirrel cage", "wound"}},
                               {.key = "design", .label = "Design", .type = T::Choice, .value = "other", .choices = {"other", "B, energy-efficient"}, .help = "For a magnetic-only breaker."},
                               {.key = "nameplate", .label = "Nameplate current", .value = "auto", .unit = "A", .least = 0.01, .most = 10000, .help = "For the overload; auto: the table's."},
@@ -133,12 +133,12 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     return a;
 }
 
-std::vector<BenchField> feederFields(const RuleBook&) {
+std::vector<BenchField> feederFields(const RuleBook& book) {
     using T = BenchField::Type;
     return {{.key = "motors", .label = "Motors", .type = T::Lines, .value = "1 × 25 hp\n2 × 30 hp wound", .help = "One line each: 2 × 30 hp, with wound where the rotor is"},
             systemField("480Y/277"),
             {.key = "poles", .label = "Poles", .type = T::Choice, .value = "3", .choices = {"1", "2", "3"}},
-            {.key = "device", .label = "Devices", .type = T::Choice, .value = "breaker", .choices = benchWords<DeviceKind>()},
+            {.key = "device", .label = "Devices", .type = T::Choice, .value = "breaker", .choices = deviceKinds(book)},
             {.key = "other", .label = "Other load", .value = "0", .unit = "A", .least = 0, .most = 10000},
             {.key = "continuous", .label = "Continuous share of it", .value = "0", .unit = "%", .least = 0, .most = 100}};
 }

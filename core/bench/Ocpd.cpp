@@ -17,7 +17,7 @@ std::vector<BenchField> fields(const RuleBook& book) {
             systemField(),
             {.key = "poles", .label = "Poles", .type = T::Choice, .value = "1", .choices = {"1", "2", "3"}},
             {.key = "powerFactor", .label = "Power factor", .value = "1", .least = 0.01, .most = 1},
-            {.key = "device", .label = "Device", .type = T::Choice, .value = "breaker", .choices = benchWords<DeviceKind>()},
+            {.key = "device", .label = "Device", .type = T::Choice, .value = "breaker", .choices = deviceKinds(book)},
             {.key = "fullRated", .label = "Rated at 100 %", .type = T::Flag, .value = "no"},
             sizeField("size", "Protecting", book, true, "auto"),
             {.key = "sets", .label = "Sets of it", .value = "1", .least = 1, .most = 40},

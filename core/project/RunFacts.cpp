@@ -32,7 +32,9 @@ std::optional<Error> enterRunSize(Run& run, const std::string& text) {
         return std::nullopt;
     }
     const auto typed = typedSize(text);
-    if (!typed || typed->sets > limits::sets) return Error{"", "“" + text + "” is not a size of a conductor", "Type one such as 8, 1/0, 250 or 2 × 250; auto lets it be sized."};
+    if (!typed || typed->sets > limits::sets)
+        return Error{"", "“" + text + "” is not a size of a conductor",
+                     "Type one such as 8, 1/0, 250 or 2 × 250; auto lets it be sized."};
     run.heldSize = typed->size;
     run.heldSets = typed->sets;
     return std::nullopt;

@@ -1,5 +1,6 @@
 #pragma once
-// What a typed length or size of a run does: said once, for the facts, the board's rows, the table of runs, the clipboard and lists.
+// What a typed length or size of a run does: said once, for the facts, the board's rows, the table of runs, the
+// clipboard and lists.
 
 #include "core/base/Error.h"
 #include "core/project/Project.h"

@@ -987,6 +987,8 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     if (const Source* s = p.sources.find(thing.as<Source>())) {
         if (s->kind == SourceKind::UtilityTransformer)
             w.step("Supply", s->utilityMVA > 0 ? fmt::format("{} kVA, {} % Z at {} V, and {} MVA of the utility before it, X/R {}", number(s->kva), figures(s->percentZ), number(factsOf(s->system).lineLine.v), figures(s->utilityMVA), figures(s->utilityXR)) : fmt::format("{} kVA / ({} V·√3) / {} %, infinite behind it", number(s->kva), number(factsOf(s->system).lineLine.v), figures(s->percentZ)), figures(n->fault.worst()) + " kA", "");
+        if (s->kind == SourceKind::UtilityTransformer && s->utilityKV > 0)
+            w.step("Primary current", fmt::format("{} kVA / {} kV{}", number(s->kva), figures(s->utilityKV), factsOf(s->system).phases == 3 ? " / √3" : ""), figures(s->kva / s->utilityKV / (factsOf(s->system).phases == 3 ? root3 : 1)) + " A", "");
         if (s->kind == SourceKind::Generator) {
             const SourceResult& g = r.of(s->id);
             w.step("Takes over", "the demand of all boards that change over to it", kilo(g.standby) + " kVA", "");

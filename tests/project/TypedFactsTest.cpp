@@ -1,4 +1,5 @@
-// What is typed into a row of a board: understood whole, or refused with the row as it was; and the same whatever comes first.
+// What is typed into a row of a board: understood whole, or refused with the row as it was; and the same whatever comes
+// first.
 
 #include "core/project/CircuitFacts.h"
 #include "core/project/RunFacts.h"
@@ -25,20 +26,91 @@ const Load& onlyLoad(const OneBoard& w, CircuitId c) { return w.p.loads[loadsOf(
 } // namespace
 
 TEST_CASE("values with their units, and other people's habits, in every number of a row") {
-    struct Entry { const char *key, *text, *reads; };
-    const Entry entries[] = {
-        {"breaker", "30", "30"}, {"breaker", "30 A", "30"}, {"breaker", "30A", "30"}, {"breaker", "30 amps", "30"}, {"breaker", "0.03 kA", "30"}, {"breaker", "1,200", "1200"}, {"breaker", "auto", ""},
-        {"breaker", "30 VA", "refused"}, {"breaker", "30 ft", "refused"}, {"breaker", "thirty", "refused"}, {"breaker", "-20", "refused"}, {"breaker", "30/4", "refused"}, {"breaker", "30/2/1", "refused"}, {"breaker", "20 2", "refused"}, {"breaker", "100AF/80AT", "refused"},
-        {"size", "#10", "10"}, {"size", "10 AWG", "10"}, {"size", "3/0", "3/0"}, {"size", "2 × 250 kcmil", "2 × 250"}, {"size", "2x250", "2 × 250"}, {"size", "4 * 3/0 AWG", "4 × 3/0"}, {"size", "2,5 mm²", "2.5"}, {"size", "10mm2", "10"}, {"size", "auto", ""},
-        {"size", "5/0", "refused"}, {"size", "two x 250", "refused"}, {"size", "a×250", "refused"}, {"size", "0 x 250", "refused"}, {"size", "99 x 250", "refused"}, {"size", "250 kW", "refused"}, {"size", "large", "refused"},
-        {"length", "120 ft", "120 ft"}, {"length", "120", "120 ft"}, {"length", "120 feet", "120 ft"}, {"length", "12' 6\"", "12.5 ft"}, {"length", "3.048 m", "10 ft"}, {"length", "3048 mm", "10 ft"}, {"length", "304.8 cm", "10 ft"}, {"length", "30 inches", "2.5 ft"},
-        {"length", "120 A", "refused"}, {"length", "12 ft 3 A", "refused"}, {"length", "-5", "refused"}, {"length", "far", "refused"},
-        {"powerFactor", "0.9", "0.9"}, {"powerFactor", "90 %", "0.9"}, {"powerFactor", "0,9", "0.9"}, {"powerFactor", "9", "refused"}, {"powerFactor", "0.9 kW", "refused"}, {"powerFactor", "0", "refused"},
-        {"factor", "0.8", "0.8"}, {"factor", "80%", "0.8"}, {"factor", "1.2", "1.2"}, {"factor", "", ""}, {"factor", "11", "refused"}, {"factor", "0.8 A", "refused"},
-        {"residual", "30", "30"}, {"residual", "30 mA", "30"}, {"residual", "0.3 A", "300"}, {"residual", "", ""}, {"residual", "30 VA", "refused"}, {"residual", "-30", "refused"},
-        {"poles", "2", "2"}, {"poles", "2P", "2"}, {"poles", "3 ph", "3"}, {"poles", "1", "1"}, {"poles", "4", "refused"}, {"poles", "1.5", "refused"}, {"poles", "2 kVA", "refused"},
-        {"load", "1.2 kVA", "1.2 kVA"}, {"load", "1.2kVA", "1.2 kVA"}, {"load", "1,200", "1200 kVA"}, {"load", "600 VA", "600 VA"}, {"load", "10 A", "10 A"}, {"load", "0.01 MW", "10 kW"}, {"load", "1.5 hp 3", "refused"}, {"load", "12 ft", "refused"}, {"load", "1.2.3 kVA", "refused"},
-        {"tie", "2", "2"}, {"tie", "2.5", "refused"}, {"tie", "2 A", "refused"}, {"kept", "-1", "refused"}, {"multiwire", "1/2", "refused"}};
+    struct Entry {
+        const char *key, *text, *reads;
+    };
+    const Entry entries[] = {{"breaker", "30", "30"},
+                             {"breaker", "30 A", "30"},
+                             {"breaker", "30A", "30"},
+                             {"breaker", "30 amps", "30"},
+                             {"breaker", "0.03 kA", "30"},
+                             {"breaker", "1,200", "1200"},
+                             {"breaker", "auto", ""},
+                             {"breaker", "30 VA", "refused"},
+                             {"breaker", "30 ft", "refused"},
+                             {"breaker", "thirty", "refused"},
+                             {"breaker", "-20", "refused"},
+                             {"breaker", "30/4", "refused"},
+                             {"breaker", "30/2/1", "refused"},
+                             {"breaker", "20 2", "refused"},
+                             {"breaker", "100AF/80AT", "refused"},
+                             {"size", "#10", "10"},
+                             {"size", "10 AWG", "10"},
+                             {"size", "3/0", "3/0"},
+                             {"size", "2 × 250 kcmil", "2 × 250"},
+                             {"size", "2x250", "2 × 250"},
+                             {"size", "4 * 3/0 AWG", "4 × 3/0"},
+                             {"size", "2,5 mm²", "2.5"},
+                             {"size", "10mm2", "10"},
+                             {"size", "auto", ""},
+                             {"size", "5/0", "refused"},
+                             {"size", "two x 250", "refused"},
+                             {"size", "a×250", "refused"},
+                             {"size", "0 x 250", "refused"},
+                             {"size", "99 x 250", "refused"},
+                             {"size", "250 kW", "refused"},
+                             {"size", "large", "refused"},
+                             {"length", "120 ft", "120 ft"},
+                             {"length", "120", "120 ft"},
+                             {"length", "120 feet", "120 ft"},
+                             {"length", "12' 6\"", "12.5 ft"},
+                             {"length", "3.048 m", "10 ft"},
+                             {"length", "3048 mm", "10 ft"},
+                             {"length", "304.8 cm", "10 ft"},
+                             {"length", "30 inches", "2.5 ft"},
+                             {"length", "120 A", "refused"},
+                             {"length", "12 ft 3 A", "refused"},
+                             {"length", "-5", "refused"},
+                             {"length", "far", "refused"},
+                             {"powerFactor", "0.9", "0.9"},
+                             {"powerFactor", "90 %", "0.9"},
+                             {"powerFactor", "0,9", "0.9"},
+                             {"powerFactor", "9", "refused"},
+                             {"powerFactor", "0.9 kW", "refused"},
+                             {"powerFactor", "0", "refused"},
+                             {"factor", "0.8", "0.8"},
+                             {"factor", "80%", "0.8"},
+                             {"factor", "1.2", "1.2"},
+                             {"factor", "", ""},
+                             {"factor", "11", "refused"},
+                             {"factor", "0.8 A", "refused"},
+                             {"residual", "30", "30"},
+                             {"residual", "30 mA", "30"},
+                             {"residual", "0.3 A", "300"},
+                             {"residual", "", ""},
+                             {"residual", "30 VA", "refused"},
+                             {"residual", "-30", "refused"},
+                             {"poles", "2", "2"},
+                             {"poles", "2P", "2"},
+                             {"poles", "3 ph", "3"},
+                             {"poles", "1", "1"},
+                             {"poles", "4", "refused"},
+                             {"poles", "1.5", "refused"},
+                             {"poles", "2 kVA", "refused"},
+                             {"load", "1.2 kVA", "1.2 kVA"},
+                             {"load", "1.2kVA", "1.2 kVA"},
+                             {"load", "1,200", "1200 kVA"},
+                             {"load", "600 VA", "600 VA"},
+                             {"load", "10 A", "10 A"},
+                             {"load", "0.01 MW", "10 kW"},
+                             {"load", "1.5 hp 3", "refused"},
+                             {"load", "12 ft", "refused"},
+                             {"load", "1.2.3 kVA", "refused"},
+                             {"tie", "2", "2"},
+                             {"tie", "2.5", "refused"},
+                             {"tie", "2 A", "refused"},
+                             {"kept", "-1", "refused"},
+                             {"multiwire", "1/2", "refused"}};
     OneBoard w;
     const CircuitId c = w.circuit(500);
     for (const Entry& e : entries) {
@@ -48,7 +120,13 @@ TEST_CASE("values with their units, and other people's habits, in every number o
 }
 
 TEST_CASE("a breaker takes its poles along: 30/2, 30 A 2P, 2P 30 A, auto/3") {
-    for (const auto& [text, amps, poles] : {std::tuple{"30/2", 30.0, 2}, {"30 A/2P", 30.0, 2}, {"30 A 2P", 30.0, 2}, {"2P 30 A", 30.0, 2}, {"3 pole 60", 60.0, 3}, {"auto/3", 0.0, 3}, {"20A 1-pole", 20.0, 1}}) {
+    for (const auto& [text, amps, poles] : {std::tuple{"30/2", 30.0, 2},
+                                            {"30 A/2P", 30.0, 2},
+                                            {"30 A 2P", 30.0, 2},
+                                            {"2P 30 A", 30.0, 2},
+                                            {"3 pole 60", 60.0, 3},
+                                            {"auto/3", 0.0, 3},
+                                            {"20A 1-pole", 20.0, 1}}) {
         INFO(text);
         OneBoard w;
         const CircuitId c = w.circuit(500);
