@@ -200,6 +200,12 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent),
     rebuild();
 }
 
+QStringList AssumptionsPage::chosenMarks() const {
+    QStringList marks;
+    for (const QListWidgetItem* i : list->selectedItems()) marks << i->data(MarkText).toString();
+    return marks;
+}
+
 /// Records the initials at the chosen assumptions, as of who set or who saw them; where they stand at all of them, takes them off.
 void AssumptionsPage::mark(bool seen) {
     const std::string who = initials->text().trimmed().toStdString();
@@ -210,10 +216,10 @@ void AssumptionsPage::mark(bool seen) {
     session.waitSolved();
     const auto s = session.sharedSolution();
     const auto found = assumptionsOf({s->project, *s->book, s->results});
+    const QStringList marks = chosenMarks();
     std::vector<Assumption> chosen;
-    for (const QListWidgetItem* i : list->selectedItems())
-        for (const Assumption& a : found)
-            if (q(a.mark) == i->data(MarkText).toString()) chosen.push_back(a);
+    for (const Assumption& a : found)
+        if (marks.contains(q(a.mark))) chosen.push_back(a);
     if (chosen.empty()) return session.say(tr("Choose the assumptions first: Shift or Ctrl with a click for several"), true);
     const bool off = std::all_of(chosen.begin(), chosen.end(), [&](const Assumption& a) { return seen ? a.seen() && a.seenBy == who : a.setBy == who; });
     const std::string name = off ? std::string() : who, day = QDate::currentDate().toString(Qt::ISODate).toStdString();
@@ -246,8 +252,7 @@ void AssumptionsPage::rebuild() {
     QSignalBlocker quiet(list);
     const QString keep = list->currentItem() ? list->currentItem()->data(MarkText).toString() : QString();
     const int at = list->verticalScrollBar()->value();
-    QStringList chosen;
-    for (const QListWidgetItem* i : list->selectedItems()) chosen << i->data(MarkText).toString();
+    const QStringList chosen = chosenMarks();
     list->clear();
     const QString wanted = filter->text().trimmed();
     QListWidgetItem* heading = nullptr;

@@ -26,6 +26,7 @@ protected:
 private:
     void rebuild();
     void mark(bool seen);
+    QStringList chosenMarks() const; ///< "A1", "H3": of the lines that are selected
 
     Session& session;
     QListWidget* list;

@@ -25,6 +25,7 @@ namespace {
 /// Labels of one width, so that the fields of all groups stand in one line.
 QLabel* fieldLabel(const QString& text) {
     auto* l = new QLabel(text);
+    l->setWordWrap(true); // never cut
     l->setFixedWidth(136);
     return l;
 }

@@ -80,8 +80,8 @@ BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     connect(kinds, &QComboBox::activated, this, [this] { choose(kinds->currentData().toString().toStdString()); });
     connect(&session, &Session::opened, this, [this] {
         for (auto& [sum, values] : remembered) values.erase("units"); // those of the project that is open now
+        offeredFor.clear(); // the form is made anew, once
         offerKinds();
-        rebuild();
     });
     connect(&session, &Session::solved, this, [this] { offerKinds(); });
     connect(&session, &Session::selectionChanged, this, [this] {

@@ -170,8 +170,7 @@ struct Builder : FactsBuilder {
         if (r.size < 0 && r.need.required.v <= 0) return;
         const Basis& b = sol.project.basis;
         FactRow& size = choice(QObject::tr("Conductors"), q(conductorWords(r, *sol.book)), sizeChoices(r.need.material), QObject::tr("Hold conductor size"), [run](Project& p, const QString& t) {
-            const auto bad = enterRunSize(run(p), t.toStdString());
-            return bad ? q(bad->what + ". " + bad->help) : QString();
+            return refusal(enterRunSize(run(p), t.toStdString()));
         });
         size.entry->initial = r.state == Sizing::Held ? q(sol.book->sizes()[std::size_t(r.size)].name) : "auto";
         if (r.tooSmall || r.state == Sizing::NoneFits) size.colour = theme().stop;
@@ -182,7 +181,7 @@ struct Builder : FactsBuilder {
         len.entry = FactRow::Entry{known ? q(lengthWords(r.need.length, b.units)) : "", {}, [this_ = &s, run, units = b.units](const QString& t) -> QString {
                                        const std::string typed = t.toStdString();
                                        Run trial;
-                                       if (const auto bad = enterRunLength(trial, typed, units)) return q(bad->what + ". " + bad->help);
+                                       if (const auto bad = enterRunLength(trial, typed, units)) return refusal(bad);
                                        const bool measured = trial.lengthBy != LengthBy::Entered;
                                        this_->edit(measured ? QObject::tr("Measure run") : QObject::tr("Run length"), [&](Project& p) { (void)enterRunLength(run(p), typed, units); });
                                        return {};
@@ -755,9 +754,7 @@ struct Builder : FactsBuilder {
             const QString now = q(splitText(l));
             FactRow& split = row(l.poles > 2 ? QObject::tr("Split A / B / C") : QObject::tr("Split between its lines"), now.isEmpty() ? QObject::tr("evenly") : now);
             split.entry = FactRow::Entry{now.isEmpty() ? "auto" : now, {}, [this_ = &s, id](const QString& t) -> QString {
-                                             std::optional<Error> bad;
-                                             this_->edit(QObject::tr("Split of load"), [&](Project& p) { bad = enterSplit(p, id, t.toStdString()); });
-                                             return bad ? q(bad->what + ". " + bad->help) : QString();
+                                             return tried(*this_, QObject::tr("Split of load"), [&](Project& p) { return enterSplit(p, id, t.toStdString()); });
                                          }};
         }
         choice(QObject::tr("Continuous"), l.continuous ? "yes" : "no", {"no", "yes"}, QObject::tr("Continuous load"), [id](Project& p, const QString& t) { p.loads.change(id)->continuous = t == "yes"; return QString(); });

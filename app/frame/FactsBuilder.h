@@ -16,6 +16,14 @@ struct FactsBuilder {
     const Solution& sol;
     Facts f;
 
+    /// What was refused and what may be typed instead; empty: nothing was.
+    static QString refusal(const std::optional<Error>& bad) { return bad ? q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)) : QString(); }
+    /// An edit that may be refused; the refusal in words.
+    static QString tried(Session& session, const QString& label, const std::function<std::optional<Error>(Project&)>& enter) {
+        std::optional<Error> bad;
+        session.edit(label, [&](Project& p) { bad = enter(p); });
+        return refusal(bad);
+    }
     FactRow& row(const QString& label, const QString& value) {
         f.rows.push_back({label, value, {}, {}});
         return f.rows.back();
@@ -65,9 +73,7 @@ struct FactsBuilder {
         r.entry = FactRow::Entry{initial, {}, [this_ = &s, editLabel, set](const QString& t) -> QString {
                                      const auto typed = loadFrom(t.toStdString());
                                      if (!typed) return QObject::tr("“%1” is not a load. Type 1500 VA, 1.5 kVA, 900 W, 2 kW, 16 A or 7-1/2 hp.").arg(t);
-                                     std::optional<Error> bad;
-                                     this_->edit(editLabel, [&](Project& p) { bad = set(p, typed->amount, typed->unit); });
-                                     return bad ? q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)) : QString();
+                                     return tried(*this_, editLabel, [&](Project& p) { return set(p, typed->amount, typed->unit); });
                                  }};
         return r;
     }
@@ -75,9 +81,7 @@ struct FactsBuilder {
     FactRow& fact(const char* key, const QString& label, const QString& value, const QString& initial, const QString& editLabel, CircuitId id) {
         FactRow& r = row(label, value);
         r.entry = FactRow::Entry{initial, {}, [this_ = &s, editLabel, id, f = circuitFact(key)](const QString& t) -> QString {
-                                     std::optional<Error> bad;
-                                     this_->edit(editLabel, [&](Project& p) { bad = f->write(p, id, t.toStdString()); });
-                                     return bad ? q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)) : QString();
+                                     return tried(*this_, editLabel, [&](Project& p) { return f->write(p, id, t.toStdString()); });
                                  }};
         return r;
     }
