@@ -1,0 +1,145 @@
+// What people will see of the demos, as approved texts: results, snags and every sheet. A change that was not intended shows as a
+// difference here; one that was is taken over by `./dev approve` after it has been looked at.
+
+#include "core/base/TextFile.h"
+#include "core/check/Assumptions.h"
+#include "core/exchange/ResultsText.h"
+#include "core/project/ProjectFile.h"
+#include "tests/SourceTree.h"
+#include "tests/World.h"
+
+#include <fmt/format.h>
+#include <fstream>
+#include <set>
+#include <sstream>
+
+using namespace lintel;
+namespace fs = std::filesystem;
+
+namespace {
+
+/// Numbers to five figures: what another compiler rounds otherwise in the last place is no change.
+nlohmann::ordered_json rounded(nlohmann::ordered_json j) {
+    if (j.is_number_float()) return std::stod(fmt::format("{:.5g}", j.get<double>()));
+    if (j.is_structured())
+        for (auto& part : j) part = rounded(part);
+    return j;
+}
+
+/// One thing a line, so that a difference names what changed.
+std::string linesOf(const nlohmann::ordered_json& results) {
+    std::string out;
+    for (const auto& [key, value] : results.items()) {
+        if (!value.is_array()) {
+            out += key + " " + rounded(value).dump() + "\n";
+            continue;
+        }
+        for (const auto& thing : value) out += key + " " + rounded(thing).dump() + "\n";
+    }
+    return out;
+}
+
+double lengthOf(const std::vector<Point>& points, bool closed) {
+    double sum = 0;
+    for (std::size_t i = 1; i < points.size(); ++i) sum += distance(points[i - 1], points[i]);
+    if (closed && points.size() > 1) sum += distance(points.back(), points.front());
+    return sum;
+}
+
+/// Every text where it stands, in mm; of lines and areas how many there are of each pen and how long they are together.
+std::string textOf(const Drawing& d) {
+    std::string out = fmt::format("{} {} {} {:.1f} x {:.1f}\n", d.number, d.title, d.paper, d.width, d.height);
+    std::map<std::string, std::pair<int, double>> geometry;
+    const auto count = [&](const std::string& kind, Ink ink, double width, double length) {
+        auto& [many, sum] = geometry[fmt::format("{} ink {} pen {:.2f}", kind, int(ink), width)];
+        ++many;
+        sum += length;
+    };
+    for (const Mark& mark : d.marks) {
+        if (const auto* t = std::get_if<TextMark>(&mark)) {
+            out += fmt::format("{:.0f} {:.0f} {:.1f}{}{} {}\n", t->at.x, t->at.y, t->size, t->bold ? "b" : "",
+                               t->align == Align::Left ? "" : t->align == Align::Right ? ">" : "|", t->text);
+        } else if (const auto* l = std::get_if<LineMark>(&mark)) {
+            count(l->dashed ? "dashed line" : "line", l->ink, l->width, lengthOf(l->points, l->closed));
+        } else if (const auto* f = std::get_if<FillMark>(&mark)) {
+            count("fill", f->ink, 0, lengthOf(f->points, true));
+        } else if (const auto* c = std::get_if<CircleMark>(&mark)) {
+            count(c->filled ? "dot" : "circle", c->ink, c->width, c->radius);
+        } else if (const auto* v = std::get_if<CurveMark>(&mark)) {
+            count("curve", v->ink, v->width, distance(v->a, v->c));
+        } else if (const auto* m = std::get_if<LinesMark>(&mark)) {
+            count("hair lines", m->ink, m->width, double(m->ends.size()));
+        } else {
+            count("picture", Ink::Ink, 0, 0);
+        }
+    }
+    for (const auto& [kind, sum] : geometry)
+        out += fmt::format("{}: {}, {:.0f} mm\n", kind, sum.first, sum.second);
+    return out;
+}
+
+std::string contentOf(const fs::path& file) {
+    std::ifstream in(file, std::ios::binary);
+    std::ostringstream text;
+    text << in.rdbuf();
+    return text.str();
+}
+
+/// The first lines in which two texts differ.
+std::string difference(const std::string& was, const std::string& is) {
+    std::istringstream a(was), b(is);
+    std::string x, y, out;
+    int shown = 0;
+    for (int line = 1; shown < 8; ++line) {
+        const bool hasX = bool(std::getline(a, x)), hasY = bool(std::getline(b, y));
+        if (!hasX && !hasY) break;
+        if (hasX && hasY && x == y) continue;
+        out += fmt::format("{}: was {}\n{}: is  {}\n", line, hasX ? x : "nothing", line, hasY ? y : "nothing");
+        ++shown;
+    }
+    return out;
+}
+
+void approve(const std::string& demo, const std::map<std::string, std::string>& texts) {
+    const fs::path approved = sourceTree() / "tests" / "approval" / demo;
+    const fs::path received = fs::temp_directory_path() / "lintel-received" / demo;
+    const bool take = std::getenv("LINTEL_APPROVE") != nullptr;
+    fs::remove_all(received);
+    if (take) {
+        fs::remove_all(approved);
+        fs::create_directories(approved);
+    }
+    std::set<std::string> known;
+    for (const auto& [name, text] : texts) {
+        known.insert(name);
+        if (take) std::ofstream(approved / name, std::ios::binary) << text;
+        const std::string before = contentOf(approved / name);
+        if (before == text) continue;
+        fs::create_directories(received);
+        std::ofstream(received / name, std::ios::binary) << text;
+        FAIL_CHECK(demo << ", " << name << " differs from what was approved (the whole in " << received.string()
+                        << "):\n" << difference(before, text)
+                        << "Look at it; if it is meant, `./dev approve` takes it over.");
+    }
+    for (const auto& entry : fs::directory_iterator(approved)) {
+        INFO(entry.path().string() << " is approved and is not made any more");
+        CHECK(known.count(entry.path().filename().string()) == 1);
+    }
+}
+
+void approveDemo(const std::string& demo) {
+    const Project p = *loadProject(dataFolder() / "demos" / (demo + ".lintel"));
+    const RuleBook& book = bookOf(p.basis.ruleBook);
+    const Results r = solve(p, book);
+    std::map<std::string, std::string> texts;
+    texts["results.txt"] = resultsText({p, book, r});
+    texts["results-json.txt"] = linesOf(resultsJson({p, book, r}, false));
+    const SheetInput in{p, book, r};
+    for (const SheetEntry& sheet : issueSet(in)) texts["sheet-" + sheet.file + ".txt"] = textOf(sheet.draw());
+    approve(demo, texts);
+}
+
+} // namespace
+
+TEST_CASE("results, snags and sheets of Saltmarket Hall are as approved") { approveDemo("saltmarket-hall"); }
+TEST_CASE("results, snags and sheets of Brindle Pier are as approved") { approveDemo("brindle-pier"); }
