@@ -14,6 +14,7 @@ int main(int argc, char** argv) {
     QApplication::setStyle("Fusion");
     lintel::MainWindow window;
     window.show();
-    if (argc > 1) window.openFile(std::filesystem::path(argv[1])); // the bytes themselves: names of files need not be UTF-8
+    if (argc > 1)
+        window.openFile(std::filesystem::path(argv[1])); // the bytes themselves: names of files need not be UTF-8
     return app.exec();
 }

@@ -47,7 +47,8 @@ inline Project bigBuilding(int boards, int circuitsEach) {
             continue;
         }
         Transformer t;
-        t.kva = 75, t.level = level, t.feed = feeder(mains.back(), 1 + 6 * ((b % 25 - 1) / 2) + (b % 25 - 1) % 2), t.run = p.runs.add(r);
+        t.kva = 75, t.level = level, t.feed = feeder(mains.back(), 1 + 6 * ((b % 25 - 1) / 2) + (b % 25 - 1) % 2),
+        t.run = p.runs.add(r);
         d.feed = p.transformers.add(t);
         d.main = 225;
         const BoardId id = p.boards.add(d);
@@ -61,7 +62,8 @@ inline Project bigBuilding(int boards, int circuitsEach) {
             c.run = p.runs.add(run);
             const CircuitId cid = p.circuits.add(c);
             Load l;
-            l.circuit = cid, l.amount = 180 * (1 + random(8)), l.kind = i % 3 ? LoadKind::Receptacle : LoadKind::Lighting, l.continuous = i % 3 == 0;
+            l.circuit = cid, l.amount = 180 * (1 + random(8)),
+            l.kind = i % 3 ? LoadKind::Receptacle : LoadKind::Lighting, l.continuous = i % 3 == 0;
             p.loads.add(l);
         }
     }

@@ -1,5 +1,5 @@
-// Levelling, on boards as they are met: a mix of lighting, outlets, equipment and multi-pole loads, some pinned, some tied.
-// Beside the times, how near to the bound a hundred of them come.
+// Levelling, on boards as they are met: a mix of lighting, outlets, equipment and multi-pole loads, some pinned, some
+// tied. Beside the times, how near to the bound a hundred of them come.
 
 #include "core/level/Level.h"
 #include "core/project/Operations.h"
@@ -51,9 +51,15 @@ Sample realistic(std::uint32_t seed, int slots) {
     const double fill = 0.75 + 0.02 * roll(11);
     int tie = 0;
     while (slots - freeSlots(s.project, s.board) < fill * slots) switch (roll(4)) {
-        case 0: circuit(180 * (2 + roll(7)), 1, LoadKind::Receptacle); break;
-        case 1: circuit((28 + roll(32)) * (6 + roll(20)), 1, LoadKind::Lighting); break;
-        case 2: circuit(10 * (20 + roll(150)), 1, LoadKind::Equipment); break;
+        case 0:
+            circuit(180 * (2 + roll(7)), 1, LoadKind::Receptacle);
+            break;
+        case 1:
+            circuit((28 + roll(32)) * (6 + roll(20)), 1, LoadKind::Lighting);
+            break;
+        case 2:
+            circuit(10 * (20 + roll(150)), 1, LoadKind::Equipment);
+            break;
         default:
             if (roll(12) == 0) { // a pair with tied handles
                 const int first = firstFreeSlot(s.project, s.board, 2);
@@ -66,7 +72,8 @@ Sample realistic(std::uint32_t seed, int slots) {
                     l.circuit = c, l.amount = 180 * (2 + roll(5));
                     s.project.loads.add(l);
                 }
-            } else circuit(180 * (1 + roll(8)), 1, LoadKind::Receptacle);
+            } else
+                circuit(180 * (1 + roll(8)), 1, LoadKind::Receptacle);
         }
     s.results = solve(s.project, book());
     return s;
@@ -83,7 +90,8 @@ void level(benchmark::State& state) {
         for (const Sample& s : samples) {
             const auto from = std::chrono::steady_clock::now();
             const LevelChoices c = levelBoard(s.project, s.results, s.board);
-            const double ms = std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - from).count();
+            const double ms =
+                std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - from).count();
             slowest = std::max(slowest, ms), sum += ms;
             worst = std::max(worst, c.gap());
             proven += c.best().proven, near += c.best().proven || c.gap() <= 0.5;

@@ -1,5 +1,5 @@
-// The plan of a building of 3 floors, 150 rooms and some 2 000 devices over a drawing of 50 000 lines: how long a frame takes, laying it all
-// out, circuiting it, and reading a drawing of 20 MB.
+// The plan of a building of 3 floors, 150 rooms and some 2 000 devices over a drawing of 50 000 lines: how long a frame
+// takes, laying it all out, circuiting it, and reading a drawing of 20 MB.
 
 #include "app/frame/Theme.h"
 #include "app/plan/PlanCanvas.h"
@@ -23,19 +23,23 @@ const RuleBook& book() {
     return b;
 }
 
-/// Rooms of 8 m by 5 m in five rows of ten on each floor, with a door each; a recipe of outlets, panels to 400 lux and a switch.
+/// Rooms of 8 m by 5 m in five rows of ten on each floor, with a door each; a recipe of outlets, panels to 400 lux and
+/// a switch.
 Project emptyBuilding() {
     Project p;
     DeviceType y;
     y.name = "Receptacle";
     const DeviceTypeId outlet = p.deviceTypes.add(y);
-    y.name = "Panel", y.symbol = Symbol::Luminaire, y.kind = LoadKind::Lighting, y.load = 36, y.onWall = false, y.lumens = 5600, y.height = 2.8;
+    y.name = "Panel", y.symbol = Symbol::Luminaire, y.kind = LoadKind::Lighting, y.load = 36, y.onWall = false,
+    y.lumens = 5600, y.height = 2.8;
     const DeviceTypeId panel = p.deviceTypes.add(y);
     y.name = "Switch", y.symbol = Symbol::Switch, y.load = 0, y.onWall = true, y.lumens = 0;
     const DeviceTypeId toggle = p.deviceTypes.add(y);
     Recipe r;
     r.roomKind = "office";
-    r.parts = {{outlet, RecipeBy::Walls, 4, 1, 1, {}, ""}, {panel, RecipeBy::GridLux, 400, 1, 1, {}, "a"}, {toggle, RecipeBy::Doors, 0, 1, 1, {}, "a"}};
+    r.parts = {{outlet, RecipeBy::Walls, 4, 1, 1, {}, ""},
+               {panel, RecipeBy::GridLux, 400, 1, 1, {}, "a"},
+               {toggle, RecipeBy::Doors, 0, 1, 1, {}, "a"}};
     p.recipes.add(r);
     for (int f = 0; f < 3; ++f) {
         const LevelId level = p.levels.add({{}, "Level " + std::to_string(f), f * 4.0, 3, {}});
@@ -44,7 +48,8 @@ Project emptyBuilding() {
         for (int i = 0; i < 50; ++i) {
             const double x = i % 10 * 8.0, z = i / 10 * 5.0;
             Room m;
-            m.level = level, m.kind = "office", m.number = std::to_string(f * 100 + i), m.name = "Office", m.outline = {{x, z}, {x + 8, z}, {x + 8, z + 5}, {x, z + 5}};
+            m.level = level, m.kind = "office", m.number = std::to_string(f * 100 + i), m.name = "Office",
+            m.outline = {{x, z}, {x + 8, z}, {x + 8, z + 5}, {x, z + 5}};
             p.rooms.add(m);
             Wall w;
             w.level = level, w.a = {x, z + 5}, w.b = {x + 8, z + 5};
@@ -114,7 +119,8 @@ PlanScene scene(bool allOnOneFloor) {
     std::uint32_t seed = 3;
     const auto random = [&](int n) { return int((seed = seed * 1664525u + 1013904223u) >> 12) % n; };
     for (int i = 0; i < 50000; ++i) {
-        const double x = random(8000) / 100.0, y = random(2500) / 100.0, dx = random(200) / 100.0 - 1, dy = random(200) / 100.0 - 1;
+        const double x = random(8000) / 100.0, y = random(2500) / 100.0, dx = random(200) / 100.0 - 1,
+                     dy = random(200) / 100.0 - 1;
         l.lines.emplace_back(x, y, x + dx, y + dy);
         l.colours.push_back(i / 5000 % 2 ? 0xFFB0B0B0 : 0xFFC8C0B0);
     }
@@ -160,7 +166,9 @@ void readTwentyMegabytes(benchmark::State& state) {
     int i = 0;
     while (text.size() < 20'000'000) {
         ++i;
-        text += "0\nLINE\n5\n" + std::to_string(1000 + i) + "\n8\nA-WALL\n62\n7\n10\n" + std::to_string(i % 70000) + ".125\n20\n" + std::to_string(i % 50000) + ".5\n30\n0.0\n11\n" + std::to_string(i % 70000 + 900) + ".25\n21\n" + std::to_string(i % 50000 + 40) + ".75\n31\n0.0\n";
+        text += "0\nLINE\n5\n" + std::to_string(1000 + i) + "\n8\nA-WALL\n62\n7\n10\n" + std::to_string(i % 70000) +
+                ".125\n20\n" + std::to_string(i % 50000) + ".5\n30\n0.0\n11\n" + std::to_string(i % 70000 + 900) +
+                ".25\n21\n" + std::to_string(i % 50000 + 40) + ".75\n31\n0.0\n";
     }
     text += "0\nENDSEC\n0\nEOF\n";
     std::size_t pieces = 0;

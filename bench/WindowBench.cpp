@@ -1,5 +1,5 @@
-// What a designer waits for: from an edit to everything on the screen showing it, on the demo and on 500 boards; and a list of
-// 20 000 loads. The window is a real one, painted offscreen.
+// What a designer waits for: from an edit to everything on the screen showing it, on the demo and on 500 boards; and a
+// list of 20 000 loads. The window is a real one, painted offscreen.
 
 #include "app/boards/BoardsStage.h"
 #include "app/boards/CircuitsPage.h"
@@ -30,8 +30,8 @@ std::string folder() {
     return f;
 }
 
-/// Types a circuit's description, and waits until the whole window shows the solution of it. `blocked`: the longest that the
-/// interface's thread was busy with one turn of its events.
+/// Types a circuit's description, and waits until the whole window shows the solution of it. `blocked`: the longest
+/// that the interface's thread was busy with one turn of its events.
 void editToScreen(benchmark::State& state, const std::string& file, bool circuits) {
     MainWindow window;
     window.resize(1280, 800);
@@ -47,7 +47,8 @@ void editToScreen(benchmark::State& state, const std::string& file, bool circuit
     QCoreApplication::processEvents();
     double blocked = 0, editing = 0, solving = 0;
     int n = 0;
-    // The interface sleeps while it waits, as it does for a person: asking all the time would take a core from the solution.
+    // The interface sleeps while it waits, as it does for a person: asking all the time would take a core from the
+    // solution.
     QElapsedTimer turn;
     auto* events = QAbstractEventDispatcher::instance();
     const auto told = [&] { blocked = std::max(blocked, double(turn.nsecsElapsed()) / 1e6); };
@@ -74,7 +75,8 @@ void editToScreen(benchmark::State& state, const std::string& file, bool circuit
 
 void demo(benchmark::State& state) {
     const std::string file = folder() + "/demo.lintel";
-    std::filesystem::copy_file(dataFolder() / "demos" / "saltmarket-hall.lintel", file, std::filesystem::copy_options::overwrite_existing);
+    std::filesystem::copy_file(dataFolder() / "demos" / "saltmarket-hall.lintel", file,
+                               std::filesystem::copy_options::overwrite_existing);
     editToScreen(state, file, false);
 }
 BENCHMARK(demo)->Unit(benchmark::kMillisecond)->UseRealTime();
@@ -90,7 +92,9 @@ void listOf20000(benchmark::State& state) {
     const std::string file = folder() + "/list.csv";
     std::ofstream out(file);
     out << "Tag,Name,Room,kW,Volts,Phases,Board,PF\n";
-    for (int i = 0; i < 20'000; ++i) out << "E-" << i << ",Equipment " << i << ",Room " << i / 8 << "," << 1 + i % 9 << ".5,208,3,DP-" << i / 40 << ",0.9\n";
+    for (int i = 0; i < 20'000; ++i)
+        out << "E-" << i << ",Equipment " << i << ",Room " << i / 8 << "," << 1 + i % 9 << ".5,208,3,DP-" << i / 40
+            << ",0.9\n";
     out.close();
     for (auto _ : state) {
         Project p;

@@ -5,14 +5,14 @@
 #include "core/bench/Bench.h"
 #include "core/check/Assumptions.h"
 #include "core/exchange/ResultsText.h"
-#include "core/project/Catalogue.h"
-#include "core/project/ProjectFile.h"
-#include "core/rules/DataFolder.h"
-#include "core/sheets/WorkingSheet.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/plan/FindRooms.h"
 #include "core/plan/LoadDensity.h"
+#include "core/project/Catalogue.h"
+#include "core/project/ProjectFile.h"
+#include "core/rules/DataFolder.h"
+#include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
 #include "render/UnderlayFile.h"
 
@@ -61,15 +61,18 @@ int issue(const std::string& file, const std::string& out, int argc, char** argv
         const auto [it, fresh] = read.try_emplace(u.file);
         if (!fresh) return it->second;
         auto content = readUnderlay(underlayFile(u, file));
-        if (!content) std::cerr << "lintel-cli: " << content.error().text() << "\n";
-        else it->second = *content;
+        if (!content)
+            std::cerr << "lintel-cli: " << content.error().text() << "\n";
+        else
+            it->second = *content;
         return it->second;
     };
     std::vector<Drawing> all;
     for (const SheetEntry& e : issueSet(in)) {
         Drawing d = e.draw();
         const fs::path to = fs::path(out) / (e.file + ".pdf");
-        if (auto bad = writePdf({d}, QString::fromStdString(to.string()), QString::fromStdString(e.title))) return fail(*bad);
+        if (auto bad = writePdf({d}, QString::fromStdString(to.string()), QString::fromStdString(e.title)))
+            return fail(*bad);
         std::cout << to.string() << "\n";
         if (e.number == "E-501") {
             const fs::path svg = fs::path(out) / (e.file + ".svg");
@@ -80,11 +83,16 @@ int issue(const std::string& file, const std::string& out, int argc, char** argv
     }
     if (all.empty()) return fail({file, "there is nothing to issue: the project has no boards", ""});
     const fs::path set = fs::path(out) / "all_sheets.pdf";
-    if (auto bad = writePdf(all, QString::fromStdString(set.string()), QString::fromStdString((*s)->project.basis.title))) return fail(*bad);
+    if (auto bad =
+            writePdf(all, QString::fromStdString(set.string()), QString::fromStdString((*s)->project.basis.title)))
+        return fail(*bad);
     std::cout << set.string() << "\n";
     const auto snags = findSnags((*s)->project, (*s)->book, (*s)->results);
-    const auto stops = std::count_if(snags.begin(), snags.end(), [](const Snag& x) { return x.severity == Severity::Stop; });
-    if (stops) std::cerr << fmt::format("lintel-cli: {} stop {} remain: see `lintel-cli solve`\n", stops, stops == 1 ? "snag" : "snags");
+    const auto stops =
+        std::count_if(snags.begin(), snags.end(), [](const Snag& x) { return x.severity == Severity::Stop; });
+    if (stops)
+        std::cerr << fmt::format("lintel-cli: {} stop {} remain: see `lintel-cli solve`\n", stops,
+                                 stops == 1 ? "snag" : "snags");
     return 0;
 }
 
@@ -92,7 +100,8 @@ int copyShipped(const std::string& folder, const std::string& name, const std::s
     for (const ShippedProject& s : shippedProjects(folder))
         if (s.file.stem() == name) {
             std::error_code ec;
-            if (fs::exists(to, ec) && !force) return fail({to, "there is a file of that name already", "Choose another name, or add --force."});
+            if (fs::exists(to, ec) && !force)
+                return fail({to, "there is a file of that name already", "Choose another name, or add --force."});
             auto p = loadProject(s.file);
             if (!p) return fail(p.error());
             p->extra.erase("about");
@@ -103,18 +112,23 @@ int copyShipped(const std::string& folder, const std::string& name, const std::s
                 const fs::path copy = underlayFile(u, to);
                 fs::create_directories(copy.parent_path(), ec);
                 fs::copy_file(underlayFile(u, s.file), copy, fs::copy_options::overwrite_existing, ec);
-                if (ec) return fail({copy.string(), "the drawing cannot be written: " + ec.message(), "Choose another folder."});
+                if (ec)
+                    return fail(
+                        {copy.string(), "the drawing cannot be written: " + ec.message(), "Choose another folder."});
             }
             std::cout << to << "\n";
             return 0;
         }
     std::string names;
-    for (const ShippedProject& s : shippedProjects(folder)) names += (names.empty() ? "" : ", ") + s.file.stem().string();
+    for (const ShippedProject& s : shippedProjects(folder))
+        names += (names.empty() ? "" : ", ") + s.file.stem().string();
     return fail({name, "there is no such one in " + folder, "There is: " + names});
 }
 
 /// One sum of the bench: fields from a JSON text, a file or standard input; "key=value" words go over them.
-int runBench(const std::string& name, const std::string& input, const std::vector<std::string>& words, bool text, bool list, const std::string& bookId, const std::string& pdf, const std::string& job, const std::string& company, int argc, char** argv) {
+int runBench(const std::string& name, const std::string& input, const std::vector<std::string>& words, bool text,
+             bool list, const std::string& bookId, const std::string& pdf, const std::string& job,
+             const std::string& company, int argc, char** argv) {
     if (name.empty()) {
         for (const BenchKind* k : benchKinds()) std::cout << fmt::format("{:12} {}\n", k->name, k->about);
         return 0;
@@ -131,23 +145,29 @@ int runBench(const std::string& name, const std::string& input, const std::vecto
     if (list) {
         for (const BenchField& f : kind->fields(*book)) {
             std::string about = f.help;
-            for (const std::string& c : f.choices) about += (about.empty() || &c != &f.choices.front() ? (about.empty() ? "" : ", ") : " ") + c;
+            for (const std::string& c : f.choices)
+                about += (about.empty() || &c != &f.choices.front() ? (about.empty() ? "" : ", ") : " ") + c;
             std::string value = f.value;
             std::replace(value.begin(), value.end(), '\n', ';');
-            std::cout << fmt::format("{:16} {:28} {}{}{}\n", f.key, f.label, value, f.unit.empty() ? "" : " " + f.unit, about.empty() ? "" : "   (" + about + ")");
+            std::cout << fmt::format("{:16} {:28} {}{}{}\n", f.key, f.label, value, f.unit.empty() ? "" : " " + f.unit,
+                                     about.empty() ? "" : "   (" + about + ")");
         }
         return 0;
     }
     std::string json = "{}";
-    if (input == "-") json.assign(std::istreambuf_iterator<char>(std::cin), {});
-    else if (!input.empty() && input.front() == '{') json = input;
+    if (input == "-")
+        json.assign(std::istreambuf_iterator<char>(std::cin), {});
+    else if (!input.empty() && input.front() == '{')
+        json = input;
     else if (!input.empty()) {
         auto read = readText(input);
         if (!read) return fail(read.error());
         json = *read;
     }
     auto parsed = parseJson(json, "bench");
-    if (!parsed) return fail({parsed.error().where, parsed.error().what, "Give an object such as {\"load\": \"16 A\"}, a file, or - for standard input."});
+    if (!parsed)
+        return fail({parsed.error().where, parsed.error().what,
+                     "Give an object such as {\"load\": \"16 A\"}, a file, or - for standard input."});
     nlohmann::json& entered = *parsed;
     for (const std::string& w : words) {
         const auto at = w.find('=');
@@ -159,14 +179,17 @@ int runBench(const std::string& name, const std::string& input, const std::vecto
     if (!pdf.empty()) {
         if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
         QGuiApplication app(argc, argv);
-        if (auto bad = writePdf(workingSheets(*answer, sheetHead(job, company, *book)), QString::fromStdString(pdf), QString::fromStdString(answer->working.title))) return fail(*bad);
+        if (auto bad = writePdf(workingSheets(*answer, sheetHead(job, company, *book)), QString::fromStdString(pdf),
+                                QString::fromStdString(answer->working.title)))
+            return fail(*bad);
     }
     std::cout << (text ? answer->text() : answer->json().dump(1) + "\n");
     return 0;
 }
 
 /// Why a thing is as it is.
-int runExplain(const std::string& file, const std::string& name, bool json, const std::string& pdf, int argc, char** argv) {
+int runExplain(const std::string& file, const std::string& name, bool json, const std::string& pdf, int argc,
+               char** argv) {
     auto s = openSolved(file);
     if (!s) return fail(s.error());
     const Project& p = (*s)->project;
@@ -176,21 +199,28 @@ int runExplain(const std::string& file, const std::string& name, bool json, cons
         if (!found && nameOf(p, r) == name) found = r;
     for (const Circuit& c : p.circuits)
         if (!found && nameOf(p, c.id) == name) found = c.id;
-    if (!found) return fail({name, "there is no board, transformer, source or circuit of that name", "Names are as on the schedules, for instance LK-1 or LK-1-14."});
+    if (!found)
+        return fail({name, "there is no board, transformer, source or circuit of that name",
+                     "Names are as on the schedules, for instance LK-1 or LK-1-14."});
     const Working w = explain(p, (*s)->book, (*s)->results, found);
     if (!pdf.empty()) {
         if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
         QGuiApplication app(argc, argv);
-        if (auto bad = writePdf(workingSheets(w, sheetHead(p, (*s)->book)), QString::fromStdString(pdf), QString::fromStdString(w.title))) return fail(*bad);
+        if (auto bad = writePdf(workingSheets(w, sheetHead(p, (*s)->book)), QString::fromStdString(pdf),
+                                QString::fromStdString(w.title)))
+            return fail(*bad);
         std::cout << pdf << "\n";
         return 0;
     }
-    if (json) std::cout << w.json().dump(1) << "\n";
-    else std::cout << w.text();
+    if (json)
+        std::cout << w.json().dump(1) << "\n";
+    else
+        std::cout << w.text();
     return 0;
 }
 
-/// The larger steps of the plan without a window: rooms, recipes, circuits. Tells what was done; writes where it is told to.
+/// The larger steps of the plan without a window: rooms, recipes, circuits. Tells what was done; writes where it is
+/// told to.
 struct PlanSteps {
     bool rooms = false, recipes = false, circuit = false, propose = false, density = false;
     std::string to;
@@ -209,8 +239,10 @@ int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
             for (const Underlay& u : p.underlays)
                 if (u.level == level) {
                     auto content = readUnderlay(underlayFile(u, file));
-                    if (!content) std::cerr << "lintel-cli: " << content.error().text() << "\n";
-                    else for (auto& t : textsOf(u, **content)) texts.push_back(t);
+                    if (!content)
+                        std::cerr << "lintel-cli: " << content.error().text() << "\n";
+                    else
+                        for (auto& t : textsOf(u, **content)) texts.push_back(t);
                 }
             const FoundRooms found = roomsFromWalls(p, level, texts);
             for (const Room& r : found.rooms) p.rooms.add(r);
@@ -220,16 +252,22 @@ int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
     }
     if (steps.recipes) {
         const RecipeReport r = applyRecipes(p, roomsOfKind(p, ""));
-        out["recipes"] = {{"rooms", r.rooms}, {"withoutRecipe", r.without}, {"placed", r.placed}, {"shifted", r.shifted}, {"kept", r.kept}, {"removed", r.removed}, {"notes", r.notes}};
+        out["recipes"] = {
+            {"rooms", r.rooms}, {"withoutRecipe", r.without}, {"placed", r.placed}, {"shifted", r.shifted},
+            {"kept", r.kept},   {"removed", r.removed},       {"notes", r.notes}};
     }
     if (steps.circuit) {
         const CircuitingReport r = circuitAutomatically(p, (*s)->book, levels, steps.propose);
         nlohmann::ordered_json boards = nlohmann::ordered_json::array(), left = nlohmann::ordered_json::array();
-        for (const auto& b : r.shares) boards.push_back({{"board", p.boards[b.board].name}, {"circuits", b.circuits}, {"devices", b.devices}, {"va", b.va}});
-        for (const auto& l : r.left) left.push_back({{"device", nameOf(p, Ref(l.device))}, {"id", textOf(l.device)}, {"why", l.why}});
+        for (const auto& b : r.shares)
+            boards.push_back(
+                {{"board", p.boards[b.board].name}, {"circuits", b.circuits}, {"devices", b.devices}, {"va", b.va}});
+        for (const auto& l : r.left)
+            left.push_back({{"device", nameOf(p, Ref(l.device))}, {"id", textOf(l.device)}, {"why", l.why}});
         nlohmann::ordered_json proposed = nlohmann::ordered_json::array();
         for (BoardId b : r.boards) proposed.push_back(p.boards[b].name);
-        out["circuiting"] = {{"devices", r.devices}, {"circuits", r.circuits}, {"remade", r.remade}, {"boards", boards}, {"proposed", proposed}, {"left", left}};
+        out["circuiting"] = {{"devices", r.devices}, {"circuits", r.circuits}, {"remade", r.remade},
+                             {"boards", boards},     {"proposed", proposed},   {"left", left}};
     }
     if (steps.density) {
         const Results results = solve(p, (*s)->book);
@@ -237,26 +275,52 @@ int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
         for (LevelId level : levels) {
             const LevelDensity d = densityOf(p, results, level);
             nlohmann::ordered_json rooms = nlohmann::ordered_json::array();
-            for (const auto& [room, x] : d.rooms) rooms.push_back({{"room", nameOf(p, Ref(room))}, {"squareMetres", x.squareMetres}, {"va", x.va}, {"lightingVa", x.lightingVa}, {"vaPerSquareMetre", x.perSquareMetre()}});
-            list.push_back({{"level", p.levels[level].name}, {"va", d.level.va}, {"squareMetres", d.level.squareMetres}, {"vaPerSquareMetre", d.level.perSquareMetre()}, {"rooms", rooms}});
+            for (const auto& [room, x] : d.rooms)
+                rooms.push_back({{"room", nameOf(p, Ref(room))},
+                                 {"squareMetres", x.squareMetres},
+                                 {"va", x.va},
+                                 {"lightingVa", x.lightingVa},
+                                 {"vaPerSquareMetre", x.perSquareMetre()}});
+            list.push_back({{"level", p.levels[level].name},
+                            {"va", d.level.va},
+                            {"squareMetres", d.level.squareMetres},
+                            {"vaPerSquareMetre", d.level.perSquareMetre()},
+                            {"rooms", rooms}});
         }
         out["density"] = list;
     }
     if (json) {
         std::cout << out.dump(1) << "\n";
     } else {
-        if (out.contains("rooms")) std::cout << fmt::format("rooms       {} made, {} there already\n", out["rooms"]["made"].get<int>(), out["rooms"]["known"].get<int>());
-        if (out.contains("recipes")) std::cout << fmt::format("recipes     {} rooms: {} placed, {} shifted, {} kept as moved by hand, {} removed\n", out["recipes"]["rooms"].get<int>(), out["recipes"]["placed"].get<int>(), out["recipes"]["shifted"].get<int>(), out["recipes"]["kept"].get<int>(), out["recipes"]["removed"].get<int>());
+        if (out.contains("rooms"))
+            std::cout << fmt::format("rooms       {} made, {} there already\n", out["rooms"]["made"].get<int>(),
+                                     out["rooms"]["known"].get<int>());
+        if (out.contains("recipes"))
+            std::cout << fmt::format(
+                "recipes     {} rooms: {} placed, {} shifted, {} kept as moved by hand, {} removed\n",
+                out["recipes"]["rooms"].get<int>(), out["recipes"]["placed"].get<int>(),
+                out["recipes"]["shifted"].get<int>(), out["recipes"]["kept"].get<int>(),
+                out["recipes"]["removed"].get<int>());
         if (out.contains("recipes"))
             for (const auto& n : out["recipes"]["notes"]) std::cout << "            " << n.get<std::string>() << "\n";
         if (out.contains("circuiting")) {
-            std::cout << fmt::format("circuiting  {} devices on {} circuits, {} left\n", out["circuiting"]["devices"].get<int>(), out["circuiting"]["circuits"].get<int>(), out["circuiting"]["left"].size());
-            for (const auto& b : out["circuiting"]["boards"]) std::cout << fmt::format("            {:10} {} circuits, {:.1f} kVA\n", b["board"].get<std::string>(), b["circuits"].get<int>(), b["va"].get<double>() / 1000);
-            for (const auto& l : out["circuiting"]["left"]) std::cout << fmt::format("            left: {} ({}): {}\n", l["device"].get<std::string>(), l["id"].get<std::string>(), l["why"].get<std::string>());
+            std::cout << fmt::format("circuiting  {} devices on {} circuits, {} left\n",
+                                     out["circuiting"]["devices"].get<int>(), out["circuiting"]["circuits"].get<int>(),
+                                     out["circuiting"]["left"].size());
+            for (const auto& b : out["circuiting"]["boards"])
+                std::cout << fmt::format("            {:10} {} circuits, {:.1f} kVA\n", b["board"].get<std::string>(),
+                                         b["circuits"].get<int>(), b["va"].get<double>() / 1000);
+            for (const auto& l : out["circuiting"]["left"])
+                std::cout << fmt::format("            left: {} ({}): {}\n", l["device"].get<std::string>(),
+                                         l["id"].get<std::string>(), l["why"].get<std::string>());
         }
         if (out.contains("density"))
             for (const auto& l : out["density"])
-                for (const auto& r : l["rooms"]) std::cout << fmt::format("density     {:14} {:28} {:9.1f} m² {:10.0f} VA {:8.1f} VA/m²\n", l["level"].get<std::string>(), r["room"].get<std::string>(), r["squareMetres"].get<double>(), r["va"].get<double>(), r["vaPerSquareMetre"].get<double>());
+                for (const auto& r : l["rooms"])
+                    std::cout << fmt::format("density     {:14} {:28} {:9.1f} m² {:10.0f} VA {:8.1f} VA/m²\n",
+                                             l["level"].get<std::string>(), r["room"].get<std::string>(),
+                                             r["squareMetres"].get<double>(), r["va"].get<double>(),
+                                             r["vaPerSquareMetre"].get<double>());
     }
     if (!steps.to.empty())
         if (auto bad = saveProject(p, steps.to)) return fail(*bad);
@@ -274,7 +338,8 @@ int runCommand(int argc, char** argv) {
     solveCommand->add_option("FILE", file, "A .lintel project")->required();
     solveCommand->add_flag("--json", json, "Everything as JSON, with units in the names");
     solveCommand->add_flag("--workings", workings, "With --json: how each number came about");
-    auto* assumptionsCommand = app.add_subcommand("assumptions", "What the results rest on: assumed, given, held, own values");
+    auto* assumptionsCommand =
+        app.add_subcommand("assumptions", "What the results rest on: assumed, given, held, own values");
     assumptionsCommand->add_option("FILE", file, "A .lintel project")->required();
     assumptionsCommand->add_flag("--json", json, "As JSON");
     auto* issueCommand = app.add_subcommand("issue", "Write all sheets of a project as PDF (and the riser as SVG)");
@@ -292,7 +357,8 @@ int runCommand(int argc, char** argv) {
     std::string kind, input, bookId, thing, pdf, job, company;
     std::vector<std::string> words;
     bool text = false, fieldsOnly = false;
-    auto* benchCommand = app.add_subcommand("bench", "A one-off sum without a project: JSON in, JSON out, with its working");
+    auto* benchCommand =
+        app.add_subcommand("bench", "A one-off sum without a project: JSON in, JSON out, with its working");
     benchCommand->add_option("KIND", kind, "Which sum; none: lists them");
     benchCommand->add_option("INPUT", input, "A JSON object, a file that holds one, or - for standard input");
     benchCommand->add_option("--with", words, "key=value, over what INPUT gives")->take_all();
@@ -303,7 +369,8 @@ int runCommand(int argc, char** argv) {
     benchCommand->add_option("--job", job, "On the page: the job");
     benchCommand->add_option("--company", company, "On the page: the company");
     PlanSteps steps;
-    auto* planCommand = app.add_subcommand("plan", "The larger steps of the plan: rooms from walls, recipes, circuits; and load by area");
+    auto* planCommand = app.add_subcommand(
+        "plan", "The larger steps of the plan: rooms from walls, recipes, circuits; and load by area");
     planCommand->add_option("FILE", file, "A .lintel project")->required();
     planCommand->add_flag("--rooms", steps.rooms, "Rooms from walls, named by the drawings below them");
     planCommand->add_flag("--recipes", steps.recipes, "Give every room what the recipe of its kind says");
@@ -312,7 +379,8 @@ int runCommand(int argc, char** argv) {
     planCommand->add_flag("--density", steps.density, "Load by area of each room");
     planCommand->add_option("--out", steps.to, "The project to write; without it nothing is written");
     planCommand->add_flag("--json", json, "As JSON");
-    auto* explainCommand = app.add_subcommand("explain", "Why a board, transformer or circuit is as it is, step by step");
+    auto* explainCommand =
+        app.add_subcommand("explain", "Why a board, transformer or circuit is as it is, step by step");
     explainCommand->add_option("FILE", file, "A .lintel project")->required();
     explainCommand->add_option("NAME", thing, "Its name or id, for instance LK-1-14")->required();
     explainCommand->add_flag("--json", json, "As JSON");
@@ -321,26 +389,32 @@ int runCommand(int argc, char** argv) {
     auto* levelCommand = app.add_subcommand("level", "Level a board: the best for each number of moves, with proof");
     levelCommand->add_option("FILE", level.file, "A .lintel project, or a bare board as JSON")->required();
     levelCommand->add_option("--board", level.board, "The board, by name");
-    levelCommand->add_option("--together", level.together, "Instead: the boards under this board, transformer or source, by turning their phases");
-    levelCommand->add_option("--moves", level.moves, "At most so many circuits moved; without it the best there is")->check(CLI::Range(0, 1200));
+    levelCommand->add_option("--together", level.together,
+                             "Instead: the boards under this board, transformer or source, by turning their phases");
+    levelCommand->add_option("--moves", level.moves, "At most so many circuits moved; without it the best there is")
+        ->check(CLI::Range(0, 1200));
     levelCommand->add_option("--out", level.out, "The project to write, levelled; without it nothing is written");
     levelCommand->add_flag("--json", level.json, "As JSON");
     std::string from;
     auto* typesCommand = app.add_subcommand("types", "The catalogue of types: take one in, or write the project's own");
     typesCommand->require_subcommand(1);
-    auto* takeCommand = typesCommand->add_subcommand("take", "Types of a catalogue (or of any project) into a project, by name");
+    auto* takeCommand =
+        typesCommand->add_subcommand("take", "Types of a catalogue (or of any project) into a project, by name");
     takeCommand->add_option("FILE", file, "A .lintel project")->required();
     takeCommand->add_option("FROM", from, "The catalogue")->required();
     auto* writeCommand = typesCommand->add_subcommand("write", "The types of a project as a catalogue");
     writeCommand->add_option("FILE", file, "A .lintel project")->required();
     writeCommand->add_option("TO", to, "The catalogue to write")->required();
     LoadsOrder loads;
-    auto* loadsCommand = app.add_subcommand("loads", "Lists of loads: in from CSV or XLSX, out, and what they leave open");
+    auto* loadsCommand =
+        app.add_subcommand("loads", "Lists of loads: in from CSV or XLSX, out, and what they leave open");
     loadsCommand->require_subcommand(1);
-    auto* importCommand = loadsCommand->add_subcommand("import", "Read a list into a project; by tag where it was read in before");
+    auto* importCommand =
+        loadsCommand->add_subcommand("import", "Read a list into a project; by tag where it was read in before");
     importCommand->add_option("FILE", loads.file, "A .lintel project")->required();
     importCommand->add_option("LIST", loads.list, "A CSV or XLSX file")->required();
-    importCommand->add_option("--columns", loads.columns, "What each column means: tag,name,-,load,volts; by itself guessed by heading");
+    importCommand->add_option("--columns", loads.columns,
+                              "What each column means: tag,name,-,load,volts; by itself guessed by heading");
     importCommand->add_option("--header", loads.header, "The row of headings, from 1, or none");
     importCommand->add_option("--unit", loads.unit, "Of loads that do not say theirs");
     importCommand->add_option("--decimal", loads.decimal, "point or comma");
@@ -356,7 +430,8 @@ int runCommand(int argc, char** argv) {
     exportCommand->add_option("FILE", loads.file, "A .lintel project")->required();
     exportCommand->add_option("LIST", loads.list, "The CSV or XLSX file to write")->required();
     exportCommand->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
-    auto* checkCommand = loadsCommand->add_subcommand("check", "Loads with no circuit, circuits with no cable, boards too small or too large");
+    auto* checkCommand = loadsCommand->add_subcommand(
+        "check", "Loads with no circuit, circuits with no cable, boards too small or too large");
     checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
     checkCommand->add_flag("--json", loads.json, "As JSON");
     CLI11_PARSE(app, argc, argv);
@@ -372,7 +447,8 @@ int runCommand(int argc, char** argv) {
         if (!catalogue) return fail(catalogue.error());
         const TakenTypes t = takeTypes(*p, *catalogue);
         if (auto bad = saveProject(*p, file)) return fail(*bad);
-        std::cout << fmt::format("{} types added, {} changed, {} the same; {} recipes\n", t.added, t.changed, t.same, t.recipes);
+        std::cout << fmt::format("{} types added, {} changed, {} the same; {} recipes\n", t.added, t.changed, t.same,
+                                 t.recipes);
         return 0;
     }
     if (*levelCommand) return runLevel(level);
@@ -390,12 +466,16 @@ int runCommand(int argc, char** argv) {
     auto s = openSolved(file);
     if (!s) return fail(s.error());
     if (*assumptionsCommand) {
-        if (json) std::cout << assumptionsJson((*s)->input()).dump(1) << "\n";
-        else std::cout << assumptionsText((*s)->input());
+        if (json)
+            std::cout << assumptionsJson((*s)->input()).dump(1) << "\n";
+        else
+            std::cout << assumptionsText((*s)->input());
         return 0;
     }
-    if (json) std::cout << resultsJson((*s)->input(), workings).dump(1) << "\n";
-    else std::cout << resultsText((*s)->input());
+    if (json)
+        std::cout << resultsJson((*s)->input(), workings).dump(1) << "\n";
+    else
+        std::cout << resultsText((*s)->input());
     return 0;
 }
 
@@ -409,7 +489,8 @@ int runCommandLine(int argc, char** argv) {
     } catch (const std::bad_alloc&) {
         return fail({"", "there is not enough memory for it", "Nothing was written."});
     } catch (const std::exception& e) {
-        return fail({"", std::string("it could not be done: ") + e.what(), "Nothing was changed. Please report it with the file."});
+        return fail({"", std::string("it could not be done: ") + e.what(),
+                     "Nothing was changed. Please report it with the file."});
     }
 }
 

@@ -29,7 +29,8 @@ std::optional<Error> readColumns(const std::string& text, ListSettings& s) {
             std::string all;
             for (const auto& [f, name] : EnumText<ListField>::words)
                 if (f != ListField::None) all += (all.empty() ? "" : ", ") + lowered(name);
-            return Error{"--columns", "a column cannot mean “" + w + "”", "It can mean: " + all + ", or - for nothing."};
+            return Error{"--columns", "a column cannot mean “" + w + "”",
+                         "It can mean: " + all + ", or - for nothing."};
         }
         s.columns.push_back(field);
     }
@@ -50,7 +51,8 @@ int runLoadsImport(const LoadsOrder& o) {
     ListSettings settings = guessSettings(*grid, LoadUnit::kW);
     if (!o.columns.empty())
         if (auto bad = readColumns(o.columns, settings)) return fail(*bad);
-    if (!o.header.empty()) settings.headerRow = o.header == "none" ? -1 : int(std::clamp(plainNumber(o.header).value_or(0), 0.0, 1e6)) - 1;
+    if (!o.header.empty())
+        settings.headerRow = o.header == "none" ? -1 : int(std::clamp(plainNumber(o.header).value_or(0), 0.0, 1e6)) - 1;
     if (settings.headerRow >= int(grid->rows.size())) return fail({"--header", "the list has no row " + o.header, ""});
     if (!o.decimal.empty()) settings.decimal = o.decimal == "comma" || o.decimal == "," ? ',' : '.';
     if (!o.unit.empty()) {
@@ -60,9 +62,11 @@ int runLoadsImport(const LoadsOrder& o) {
     }
     const LoadList list = readLoads(*grid, settings, p);
     const ListDifference d = compareList(p, list);
-    nlohmann::ordered_json problems = nlohmann::ordered_json::array(), changed = nlohmann::ordered_json::array(), gone = nlohmann::ordered_json::array();
+    nlohmann::ordered_json problems = nlohmann::ordered_json::array(), changed = nlohmann::ordered_json::array(),
+                           gone = nlohmann::ordered_json::array();
     for (const ListRow& r : list.rows)
-        for (const ListProblem& x : r.problems) problems.push_back({{"line", r.line}, {"column", x.column + 1}, {"stops", x.stops}, {"what", x.text}});
+        for (const ListProblem& x : r.problems)
+            problems.push_back({{"line", r.line}, {"column", x.column + 1}, {"stops", x.stops}, {"what", x.text}});
     for (const auto& c : d.changed) changed.push_back({{"tag", p.loads[c.load].tag}, {"what", c.what}});
     for (LoadId l : d.gone) gone.push_back(p.loads[l].tag);
     Applied applied;
@@ -73,15 +77,36 @@ int runLoadsImport(const LoadsOrder& o) {
         if (auto bad = saveProject(p, o.out.empty() ? o.file : o.out)) return fail(*bad);
     }
     if (o.json) {
-        std::cout << nlohmann::ordered_json{{"rows", list.rows.size()}, {"entering", list.entering()}, {"stopped", list.stopped()}, {"added", d.added.size()}, {"changed", changed}, {"same", d.same}, {"gone", gone}, {"removed", applied.removed},
-                                           {"new_boards", list.newBoards}, {"circuits", circuited.circuits.size()}, {"left", circuited.left}, {"problems", problems}, {"notes", list.notes}, {"circuits_changed", applied.notes}}.dump(1) << "\n";
+        std::cout << nlohmann::ordered_json{{"rows", list.rows.size()},
+                                            {"entering", list.entering()},
+                                            {"stopped", list.stopped()},
+                                            {"added", d.added.size()},
+                                            {"changed", changed},
+                                            {"same", d.same},
+                                            {"gone", gone},
+                                            {"removed", applied.removed},
+                                            {"new_boards", list.newBoards},
+                                            {"circuits", circuited.circuits.size()},
+                                            {"left", circuited.left},
+                                            {"problems", problems},
+                                            {"notes", list.notes},
+                                            {"circuits_changed", applied.notes}}
+                         .dump(1)
+                  << "\n";
         return 0;
     }
     for (const std::string& n : list.notes) std::cout << "note: " << n << "\n";
     for (const ListRow& r : list.rows)
-        for (const ListProblem& x : r.problems) std::cout << fmt::format("line {}{}: {}{}\n", r.line, x.column >= 0 ? fmt::format(", column {}", x.column + 1) : "", x.text, x.stops ? "; left out" : "");
-    std::cout << fmt::format("{} rows: {} added, {} changed, {} the same, {} with problems left out; {} no longer listed{}\n", list.rows.size(), d.added.size(), d.changed.size(), d.same, list.stopped(), d.gone.size(),
-                             d.gone.empty() ? "" : o.removeGone ? ", removed" : ", kept");
+        for (const ListProblem& x : r.problems)
+            std::cout << fmt::format("line {}{}: {}{}\n", r.line,
+                                     x.column >= 0 ? fmt::format(", column {}", x.column + 1) : "", x.text,
+                                     x.stops ? "; left out" : "");
+    std::cout << fmt::format(
+        "{} rows: {} added, {} changed, {} the same, {} with problems left out; {} no longer listed{}\n",
+        list.rows.size(), d.added.size(), d.changed.size(), d.same, list.stopped(), d.gone.size(),
+        d.gone.empty() ? ""
+        : o.removeGone ? ", removed"
+                       : ", kept");
     for (const auto& c : d.changed) {
         std::string what;
         for (const std::string& w : c.what) what += (what.empty() ? "" : ", ") + w;
@@ -89,7 +114,8 @@ int runLoadsImport(const LoadsOrder& o) {
     }
     for (const std::string& n : applied.notes) std::cout << "  " << n << "\n";
     if (!list.newBoards.empty()) std::cout << fmt::format("boards made: {}\n", fmt::join(list.newBoards, ", "));
-    if (o.circuit) std::cout << fmt::format("{} loads on {} new circuits\n", circuited.loads, circuited.circuits.size());
+    if (o.circuit)
+        std::cout << fmt::format("{} loads on {} new circuits\n", circuited.loads, circuited.circuits.size());
     for (const std::string& w : circuited.left) std::cout << "  left: " << w << "\n";
     return 0;
 }
@@ -112,12 +138,14 @@ int runLoadsCheck(const LoadsOrder& o) {
         std::cout << reportText(p, r);
         return 0;
     }
-    nlohmann::ordered_json unfed = nlohmann::ordered_json::array(), cables = nlohmann::ordered_json::array(), boards = nlohmann::ordered_json::array();
+    nlohmann::ordered_json unfed = nlohmann::ordered_json::array(), cables = nlohmann::ordered_json::array(),
+                           boards = nlohmann::ordered_json::array();
     for (LoadId l : r.unfed) unfed.push_back({{"tag", p.loads[l].tag}, {"name", p.loads[l].name}});
     for (DeviceId d : r.unfedDevices) unfed.push_back({{"tag", p.devices[d].tag}, {"name", nameOf(p, Ref(d))}});
     for (CircuitId c : r.noCable) cables.push_back({{"circuit", nameOf(p, c)}, {"serves", p.circuits[c].name}});
     for (const auto& [b, why] : r.boards) boards.push_back({{"board", p.boards[b].name}, {"why", why}});
-    std::cout << nlohmann::ordered_json{{"no_circuit", unfed}, {"no_cable", cables}, {"boards", boards}}.dump(1) << "\n";
+    std::cout << nlohmann::ordered_json{{"no_circuit", unfed}, {"no_cable", cables}, {"boards", boards}}.dump(1)
+              << "\n";
     return 0;
 }
 

@@ -51,12 +51,14 @@ std::filesystem::path fileOf(const std::uint8_t* data, std::size_t size, const c
     static const std::filesystem::path folder = [] {
         std::error_code ec;
         const std::filesystem::path memory = "/dev/shm";
-        const auto f = (std::filesystem::is_directory(memory, ec) ? memory : std::filesystem::temp_directory_path()) / ("lintel-fuzz-" + std::to_string(::getpid()));
+        const auto f = (std::filesystem::is_directory(memory, ec) ? memory : std::filesystem::temp_directory_path()) /
+                       ("lintel-fuzz-" + std::to_string(::getpid()));
         std::filesystem::create_directories(f, ec);
         return f;
     }();
     const auto file = folder / (std::string("input") + ending);
-    std::ofstream(file, std::ios::binary | std::ios::trunc).write(reinterpret_cast<const char*>(data), std::streamsize(size));
+    std::ofstream(file, std::ios::binary | std::ios::trunc)
+        .write(reinterpret_cast<const char*>(data), std::streamsize(size));
     return file;
 }
 
@@ -76,7 +78,8 @@ void goOn(const Project& p) {
         for (const Remedy& remedy : remediesFor(in, s)) {
             Document d(p);
             d.edit(remedy.label, remedy.apply);
-            if (d.refusal()) broken("the remedy “" + remedy.label + "” makes a project that cannot be: " + d.refusal()->text());
+            if (d.refusal())
+                broken("the remedy “" + remedy.label + "” makes a project that cannot be: " + d.refusal()->text());
             d.undoAll();
             if (!(d.project() == p)) broken("undoing a remedy does not bring the project back");
             if (++remedies >= mostRemedies) break;

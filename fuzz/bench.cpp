@@ -1,12 +1,13 @@
 // A sum of the bench: the first line its kind and book, the rest its fields as JSON.
-#include "core/base/Json.h"
 #include "core/bench/Bench.h"
+#include "core/base/Json.h"
 #include "core/rules/DataFolder.h"
 #include "fuzz/GoOn.h"
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     using namespace lintel;
-    static const std::vector<Outcome<RuleBook>> books{loadRuleBook("nec-2023"), loadRuleBook("bs-7671"), loadRuleBook("iec-60364"), loadRuleBook("as-nzs-3000")};
+    static const std::vector<Outcome<RuleBook>> books{loadRuleBook("nec-2023"), loadRuleBook("bs-7671"),
+                                                      loadRuleBook("iec-60364"), loadRuleBook("as-nzs-3000")};
     if (size < 2) return 0;
     const auto& kinds = benchKinds();
     const BenchKind& kind = *kinds[data[0] % kinds.size()];

@@ -12,8 +12,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const BoardId board = start->boards.begin()->id;
     const std::string text = fuzz::textOf(data, size);
     Document d(*start);
-    if (const auto taken = readCircuits(text)) d.edit("Paste", [&](Project& p) { putCircuits(p, board, *taken, planPut(p, board, 1, *taken).slots); });
-    else d.edit("Paste", [&](Project& p) { pasteBlock(p, board, 1, "name", text); });
+    if (const auto taken = readCircuits(text))
+        d.edit("Paste", [&](Project& p) { putCircuits(p, board, *taken, planPut(p, board, 1, *taken).slots); });
+    else
+        d.edit("Paste", [&](Project& p) { pasteBlock(p, board, 1, "name", text); });
     if (!d.refusal()) fuzz::goOn(d.project()); // what cannot be is refused, and the project is as it was
     d.undoAll();
     if (!(d.project() == *start)) fuzz::broken("undoing a paste does not bring the project back");

@@ -1,4 +1,5 @@
-// The command line: one argument a line; files are the demo or a file with the rest of the input. Nothing is written elsewhere.
+// The command line: one argument a line; files are the demo or a file with the rest of the input. Nothing is written
+// elsewhere.
 #include "cli/Commands.h"
 #include "core/rules/DataFolder.h"
 #include "fuzz/GoOn.h"
@@ -17,10 +18,13 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (line == "DEMO") line = demo;
         if (line == "FILE") line = fuzz::fileOf(data, size, ".lintel").string();
         // It may read what it likes, and write nothing.
-        if (line.rfind("--out", 0) == 0 || line.rfind("--pdf", 0) == 0 || line == "export" || line == "write" || line == "take" || line == "-" || line.find('\0') != std::string::npos) continue;
+        if (line.rfind("--out", 0) == 0 || line.rfind("--pdf", 0) == 0 || line == "export" || line == "write" ||
+            line == "take" || line == "-" || line.find('\0') != std::string::npos)
+            continue;
         words.push_back(line);
     }
-    if (words[1] == "loads" && std::find(words.begin(), words.end(), "check") == words.end()) words.push_back("--dry-run");
+    if (words[1] == "loads" && std::find(words.begin(), words.end(), "check") == words.end())
+        words.push_back("--dry-run");
     std::vector<char*> argv;
     for (std::string& w : words) argv.push_back(w.data());
     std::ostringstream quiet;

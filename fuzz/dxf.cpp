@@ -1,7 +1,7 @@
 // An architect's drawing, and the rooms and sheets that come of it.
+#include "core/base/Utf8.h"
 #include "core/plan/FindRooms.h"
 #include "core/plan/Underlay.h"
-#include "core/base/Utf8.h"
 #include "fuzz/GoOn.h"
 
 #include <sstream>
@@ -28,7 +28,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     (void)differenceOf(content.drawing, content.drawing);
     if (content.drawing.outlines.size() < 200)
         for (std::size_t i = 0; i < std::min<std::size_t>(3, content.drawing.layers.size()); ++i)
-            for (const Room& r : roomsFromUnderlay(p, p.underlays[u.id], content, content.drawing.layers[i].name).rooms) p.rooms.add(r);
+            for (const Room& r : roomsFromUnderlay(p, p.underlays[u.id], content, content.drawing.layers[i].name).rooms)
+                p.rooms.add(r);
     fuzz::goOn(p);
     return 0;
 }

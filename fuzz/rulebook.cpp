@@ -7,7 +7,8 @@
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     using namespace lintel;
-    static const auto us = loadProject(dataFolder() / "starters" / "us-shop.lintel"), metric = loadProject(dataFolder() / "starters" / "uk-shop.lintel");
+    static const auto us = loadProject(dataFolder() / "starters" / "us-shop.lintel"),
+                      metric = loadProject(dataFolder() / "starters" / "uk-shop.lintel");
     const auto book = RuleBook::parse(fuzz::textOf(data, size), "fuzz");
     if (!book || !us || !metric) return 0;
     const Project& p = book->metric() ? *metric : *us;

@@ -1,6 +1,6 @@
 // A workbook, and a list of loads in it.
-#include "core/exchange/LoadList.h"
 #include "core/base/Utf8.h"
+#include "core/exchange/LoadList.h"
 #include "fuzz/GoOn.h"
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {

@@ -18,29 +18,52 @@ namespace lintel {
 Palette paperPalette() {
     return [](Ink ink) -> QColor {
         switch (ink) {
-        case Ink::Ink: return {0x1b, 0x23, 0x2b};
-        case Ink::Quiet: return {0x5b, 0x64, 0x70};
-        case Ink::Faint: return {0xb9, 0xb4, 0xa8};
-        case Ink::Rule: return {0xb0, 0xac, 0xa2};
-        case Ink::Accent: return {0x0f, 0x6b, 0x66};
-        case Ink::Stop: return {0xb3, 0x36, 0x1e};
-        case Ink::Check: return {0xb7, 0x79, 0x1f};
-        case Ink::Band: return {0xef, 0xec, 0xe4};
-        case Ink::Wash: return {0xf7, 0xf5, 0xf0};
-        case Ink::Paper: return Qt::white;
-        case Ink::PhaseBlack: return {0x2f, 0x2f, 0x2f};
-        case Ink::PhaseRed: return {0xb3, 0x2d, 0x2d};
-        case Ink::PhaseBlue: return {0x2a, 0x56, 0xa6};
-        case Ink::PhaseBrown: return {0x7a, 0x4a, 0x1e};
-        case Ink::PhaseGrey: return {0x86, 0x8b, 0x90};
-        case Ink::PhaseOrange: return {0xc9, 0x6a, 0x12};
-        case Ink::PhaseYellow: return {0xc2, 0x9b, 0x10};
-        case Ink::Wire1: return {0x0f, 0x6b, 0x66};
-        case Ink::Wire2: return {0xa8, 0x6a, 0x10};
-        case Ink::Wire3: return {0x7b, 0x3f, 0x98};
-        case Ink::Wire4: return {0x2a, 0x56, 0xa6};
-        case Ink::Wire5: return {0xa1, 0x3b, 0x3b};
-        case Ink::Wire6: return {0x4d, 0x6b, 0x1f};
+        case Ink::Ink:
+            return {0x1b, 0x23, 0x2b};
+        case Ink::Quiet:
+            return {0x5b, 0x64, 0x70};
+        case Ink::Faint:
+            return {0xb9, 0xb4, 0xa8};
+        case Ink::Rule:
+            return {0xb0, 0xac, 0xa2};
+        case Ink::Accent:
+            return {0x0f, 0x6b, 0x66};
+        case Ink::Stop:
+            return {0xb3, 0x36, 0x1e};
+        case Ink::Check:
+            return {0xb7, 0x79, 0x1f};
+        case Ink::Band:
+            return {0xef, 0xec, 0xe4};
+        case Ink::Wash:
+            return {0xf7, 0xf5, 0xf0};
+        case Ink::Paper:
+            return Qt::white;
+        case Ink::PhaseBlack:
+            return {0x2f, 0x2f, 0x2f};
+        case Ink::PhaseRed:
+            return {0xb3, 0x2d, 0x2d};
+        case Ink::PhaseBlue:
+            return {0x2a, 0x56, 0xa6};
+        case Ink::PhaseBrown:
+            return {0x7a, 0x4a, 0x1e};
+        case Ink::PhaseGrey:
+            return {0x86, 0x8b, 0x90};
+        case Ink::PhaseOrange:
+            return {0xc9, 0x6a, 0x12};
+        case Ink::PhaseYellow:
+            return {0xc2, 0x9b, 0x10};
+        case Ink::Wire1:
+            return {0x0f, 0x6b, 0x66};
+        case Ink::Wire2:
+            return {0xa8, 0x6a, 0x10};
+        case Ink::Wire3:
+            return {0x7b, 0x3f, 0x98};
+        case Ink::Wire4:
+            return {0x2a, 0x56, 0xa6};
+        case Ink::Wire5:
+            return {0xa1, 0x3b, 0x3b};
+        case Ink::Wire6:
+            return {0x4d, 0x6b, 0x1f};
         }
         return Qt::black;
     };
@@ -50,7 +73,8 @@ QString sheetFace() { return QStringLiteral("Open Sans"); }
 
 namespace {
 
-/// A text as a sheet can hold it: control characters make an SVG invalid, and mean nothing on paper. A line's end is a blank there.
+/// A text as a sheet can hold it: control characters make an SVG invalid, and mean nothing on paper. A line's end is a
+/// blank there.
 QString shown(const std::string& text) {
     const auto odd = [](char c) { return (c >= 0 && c < ' ') || c == '\x7F'; };
     if (std::none_of(text.begin(), text.end(), odd)) return QString::fromStdString(text);
@@ -69,7 +93,8 @@ void paintText(QPainter& painter, const TextMark& t, const Palette& palette) {
     font.setItalic(t.italic);
     font.setHintingPreference(QFont::PreferNoHinting);
     font.setStyleStrategy(QFont::ForceOutline);
-    font.setLetterSpacing(QFont::AbsoluteSpacing, 0.05); // any spacing keeps ligatures out: “floor” must come back from a PDF as it was written
+    font.setLetterSpacing(QFont::AbsoluteSpacing,
+                          0.05); // any spacing keeps ligatures out: “floor” must come back from a PDF as it was written
     const QFontMetricsF metrics(font);
     const double k = t.size / big, natural = metrics.horizontalAdvance(text) * k;
     const double squeeze = t.within > 0 && natural > t.within ? t.within / natural : 1.0;
@@ -108,8 +133,10 @@ void paint(QPainter& painter, const Drawing& drawing, const Palette& palette) {
         if (const auto* l = std::get_if<LineMark>(&m)) {
             painter.setPen(pen(l->ink, l->width, l->dashed));
             painter.setBrush(Qt::NoBrush);
-            if (l->closed) painter.drawPolygon(polygon(l->points));
-            else painter.drawPolyline(polygon(l->points));
+            if (l->closed)
+                painter.drawPolygon(polygon(l->points));
+            else
+                painter.drawPolyline(polygon(l->points));
         } else if (const auto* f = std::get_if<FillMark>(&m)) {
             painter.setPen(Qt::NoPen);
             painter.setBrush(palette(f->ink));
@@ -130,12 +157,15 @@ void paint(QPainter& painter, const Drawing& drawing, const Palette& palette) {
             painter.setPen(pen(s->ink, s->width));
             std::vector<QLineF> lines;
             lines.reserve(s->ends.size() / 2);
-            for (std::size_t i = 1; i < s->ends.size(); i += 2) lines.emplace_back(s->ends[i - 1].x, s->ends[i - 1].y, s->ends[i].x, s->ends[i].y);
+            for (std::size_t i = 1; i < s->ends.size(); i += 2)
+                lines.emplace_back(s->ends[i - 1].x, s->ends[i - 1].y, s->ends[i].x, s->ends[i].y);
             painter.drawLines(lines.data(), int(lines.size()));
         } else if (const auto* pic = std::get_if<PictureMark>(&m)) {
             const QImage image(QString::fromStdString(pic->file));
             painter.save();
-            if (pic->most.x > pic->least.x) painter.setClipRect(QRectF(QPointF(pic->least.x, pic->least.y), QPointF(pic->most.x, pic->most.y)), Qt::IntersectClip);
+            if (pic->most.x > pic->least.x)
+                painter.setClipRect(QRectF(QPointF(pic->least.x, pic->least.y), QPointF(pic->most.x, pic->most.y)),
+                                    Qt::IntersectClip);
             painter.setOpacity(1 - pic->fade);
             painter.translate(pic->at.x, pic->at.y);
             painter.rotate(pic->turn);
@@ -148,7 +178,9 @@ void paint(QPainter& painter, const Drawing& drawing, const Palette& palette) {
 
 std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QString& file, const QString& title) {
     QSaveFile out(file);
-    if (!out.open(QIODevice::WriteOnly)) return Error{file.toStdString(), "the PDF cannot be written: " + out.errorString().toStdString(), "Choose another folder."};
+    if (!out.open(QIODevice::WriteOnly))
+        return Error{file.toStdString(), "the PDF cannot be written: " + out.errorString().toStdString(),
+                     "Choose another folder."};
     {
         QPdfWriter pdf(&out);
         pdf.setTitle(shown(title.toStdString()));
@@ -156,10 +188,13 @@ std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QStrin
         pdf.setResolution(600);
         QPainter painter;
         for (const Drawing& d : drawings) {
-            pdf.setPageSize(QPageSize(QSizeF(d.width, d.height), QPageSize::Millimeter, QString(), QPageSize::ExactMatch));
+            pdf.setPageSize(
+                QPageSize(QSizeF(d.width, d.height), QPageSize::Millimeter, QString(), QPageSize::ExactMatch));
             pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
-            if (painter.isActive()) pdf.newPage();
-            else if (!painter.begin(&pdf)) return Error{file.toStdString(), "the PDF cannot be begun", ""};
+            if (painter.isActive())
+                pdf.newPage();
+            else if (!painter.begin(&pdf))
+                return Error{file.toStdString(), "the PDF cannot be begun", ""};
             painter.resetTransform();
             const double k = 600 / 25.4;
             painter.scale(k, k);
@@ -167,13 +202,17 @@ std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QStrin
         }
         painter.end();
     }
-    if (!out.commit()) return Error{file.toStdString(), "the PDF cannot be finished: " + out.errorString().toStdString(), "Make room on the disk, or choose another folder."};
+    if (!out.commit())
+        return Error{file.toStdString(), "the PDF cannot be finished: " + out.errorString().toStdString(),
+                     "Make room on the disk, or choose another folder."};
     return std::nullopt;
 }
 
 std::optional<Error> writeSvg(const Drawing& d, const QString& file) {
     QSaveFile out(file);
-    if (!out.open(QIODevice::WriteOnly)) return Error{file.toStdString(), "the SVG cannot be written: " + out.errorString().toStdString(), "Choose another folder."};
+    if (!out.open(QIODevice::WriteOnly))
+        return Error{file.toStdString(), "the SVG cannot be written: " + out.errorString().toStdString(),
+                     "Choose another folder."};
     QSvgGenerator svg;
     svg.setOutputDevice(&out);
     const double dpi = 254; // ten units a millimetre
@@ -185,7 +224,8 @@ std::optional<Error> writeSvg(const Drawing& d, const QString& file) {
     painter.scale(10, 10);
     paint(painter, d, paperPalette());
     painter.end();
-    if (!out.commit()) return Error{file.toStdString(), "the SVG cannot be finished: " + out.errorString().toStdString(), ""};
+    if (!out.commit())
+        return Error{file.toStdString(), "the SVG cannot be finished: " + out.errorString().toStdString(), ""};
     return std::nullopt;
 }
 

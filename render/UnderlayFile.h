@@ -7,6 +7,7 @@
 
 namespace lintel {
 
-Outcome<std::shared_ptr<const UnderlayContent>> readUnderlay(const std::filesystem::path& file, const KeepReading& keep = {});
+Outcome<std::shared_ptr<const UnderlayContent>> readUnderlay(const std::filesystem::path& file,
+                                                             const KeepReading& keep = {});
 
 } // namespace lintel

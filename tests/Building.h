@@ -18,7 +18,8 @@ inline Project randomBuilding(std::uint32_t seed, int boards) {
     Random r(seed);
     Project p;
     std::vector<LevelId> levels;
-    for (int i = 0; i < 1 + r(4); ++i) levels.push_back(p.levels.add({{}, "Level " + std::to_string(i), i * 4.0, 3.5, {}}));
+    for (int i = 0; i < 1 + r(4); ++i)
+        levels.push_back(p.levels.add({{}, "Level " + std::to_string(i), i * 4.0, 3.5, {}}));
     Source s;
     s.name = "Utility", s.faultKA = 20 + r(40), s.level = levels[0];
     const SourceId source = p.sources.add(s);
@@ -59,7 +60,8 @@ inline Project randomBuilding(std::uint32_t seed, int boards) {
                 continue;
             }
             Load l;
-            l.circuit = c, l.poles = poles, l.amount = 200 + r(6000), l.kind = LoadKind(r(loadKinds)), l.continuous = r(2), l.powerFactor = r.between(0.7, 1);
+            l.circuit = c, l.poles = poles, l.amount = 200 + r(6000), l.kind = LoadKind(r(loadKinds)),
+            l.continuous = r(2), l.powerFactor = r.between(0.7, 1);
             p.loads.add(l);
             Run& run = runOf(p, c);
             run.lengthBy = LengthBy::Entered;
@@ -69,14 +71,16 @@ inline Project randomBuilding(std::uint32_t seed, int boards) {
     return p;
 }
 
-/// A tower as they are built: a switchboard below, on each floor a 480 V panelboard from it, a transformer, and boards at 208 V.
+/// A tower as they are built: a switchboard below, on each floor a 480 V panelboard from it, a transformer, and boards
+/// at 208 V.
 inline Project tower(int floors, int boardsOnFloor) {
     Project p;
     Source s;
     s.name = "Utility";
     s.faultKA = 40;
     std::vector<LevelId> levels;
-    for (int i = 0; i < floors; ++i) levels.push_back(p.levels.add({{}, "Level " + std::to_string(i + 1), i * 4.0, 3.5, {}}));
+    for (int i = 0; i < floors; ++i)
+        levels.push_back(p.levels.add({{}, "Level " + std::to_string(i + 1), i * 4.0, 3.5, {}}));
     s.level = levels.front();
     const auto board = [&](const std::string& name, VoltageSystem system, double bus, LevelId level, Ref from) {
         Board b;
@@ -101,7 +105,8 @@ inline Project tower(int floors, int boardsOnFloor) {
         feedFrom(p, transformer, high);
         BoardId first;
         for (int k = 1; k < boardsOnFloor; ++k) {
-            const BoardId low = board("LP-" + n + char('A' + k - 1), VoltageSystem::Y208, 225, levels[std::size_t(i)], first ? Ref(first) : Ref(transformer));
+            const BoardId low = board("LP-" + n + char('A' + k - 1), VoltageSystem::Y208, 225, levels[std::size_t(i)],
+                                      first ? Ref(first) : Ref(transformer));
             if (!first) first = low;
         }
     }

@@ -8,8 +8,8 @@
 
 namespace lintel {
 
-/// Takes the desktop's locale, as every Qt program does at its start. False where the suite was to run with a decimal comma and
-/// that locale is not there: a run that tests nothing is a failure.
+/// Takes the desktop's locale, as every Qt program does at its start. False where the suite was to run with a decimal
+/// comma and that locale is not there: a run that tests nothing is a failure.
 inline bool takeDesktopLocale() {
     std::setlocale(LC_ALL, "");
     const bool comma = std::strcmp(std::localeconv()->decimal_point, ",") == 0;

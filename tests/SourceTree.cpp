@@ -2,4 +2,4 @@
 
 namespace lintel {
 std::filesystem::path sourceTree() { return std::filesystem::path(LINTEL_SOURCE_DATA).parent_path(); }
-}
+} // namespace lintel

@@ -1,5 +1,6 @@
 #pragma once
-// Where the sources stand, for tests that read them or run a script that lies beside them. Never by __FILE__: it is relative.
+// Where the sources stand, for tests that read them or run a script that lies beside them. Never by __FILE__: it is
+// relative.
 
 #include <filesystem>
 

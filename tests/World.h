@@ -54,10 +54,12 @@ struct OneBoard {
         board = p.boards.add(b);
     }
     /// A circuit with one load; `feetLong` < 0: no length.
-    CircuitId circuit(double amount, LoadUnit unit = LoadUnit::VA, int poles = 1, double feetLong = -1, LoadKind kind = LoadKind::Equipment, bool continuous = false, double pf = 1) {
+    CircuitId circuit(double amount, LoadUnit unit = LoadUnit::VA, int poles = 1, double feetLong = -1,
+                      LoadKind kind = LoadKind::Equipment, bool continuous = false, double pf = 1) {
         const CircuitId c = addCircuit(p, board, poles, "load");
         Load l;
-        l.circuit = c, l.amount = amount, l.unit = unit, l.poles = poles, l.kind = kind, l.continuous = continuous, l.powerFactor = pf;
+        l.circuit = c, l.amount = amount, l.unit = unit, l.poles = poles, l.kind = kind, l.continuous = continuous,
+        l.powerFactor = pf;
         p.loads.add(l);
         if (feetLong >= 0) {
             Run& r = runOf(p, c);

@@ -20,17 +20,32 @@
 namespace lintel {
 namespace {
 
-enum Role { Kind = Qt::UserRole, Seen, SeenNow, MarkText, What, Where, Entered, Otherwise, Worse, Thing, Heading, Count };
+enum Role {
+    Kind = Qt::UserRole,
+    Seen,
+    SeenNow,
+    MarkText,
+    What,
+    Where,
+    Entered,
+    Otherwise,
+    Worse,
+    Thing,
+    Heading,
+    Count
+};
 
 /// Where the columns begin and end.
 struct Columns {
     QRectF mark, what, entered, otherwise, seen;
     explicit Columns(const QRectF& r) {
-        const double left = r.left() + 14, width = r.width() - 28, whatWidth = (width - 54) * 0.38, enteredWidth = (width - 54) * 0.17, seenWidth = (width - 54) * 0.19;
+        const double left = r.left() + 14, width = r.width() - 28, whatWidth = (width - 54) * 0.38,
+                     enteredWidth = (width - 54) * 0.17, seenWidth = (width - 54) * 0.19;
         mark = QRectF(left, r.top(), 44, r.height());
         what = QRectF(left + 54, r.top(), whatWidth - 14, r.height());
         entered = QRectF(left + 54 + whatWidth, r.top(), enteredWidth - 12, r.height());
-        otherwise = QRectF(left + 54 + whatWidth + enteredWidth, r.top(), width - 54 - whatWidth - enteredWidth - seenWidth - 12, r.height());
+        otherwise = QRectF(left + 54 + whatWidth + enteredWidth, r.top(),
+                           width - 54 - whatWidth - enteredWidth - seenWidth - 12, r.height());
         seen = QRectF(r.right() - 14 - seenWidth, r.top(), seenWidth, r.height());
     }
 };
@@ -61,7 +76,9 @@ public:
         QString upper, lower;
         QColor upperColour, lowerColour;
         bool bold = true;
-        qreal height() const { return heightOf(upper, uiFont(1, bold), box.width()) + heightOf(lower, uiFont(0.9), box.width()); }
+        qreal height() const {
+            return heightOf(upper, uiFont(1, bold), box.width()) + heightOf(lower, uiFont(0.9), box.width());
+        }
     };
     static std::array<Cell, 4> cells(const Columns& c, const QModelIndex& i) {
         const Theme& t = theme();
@@ -75,7 +92,8 @@ public:
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& i) const override {
         if (i.data(Heading).toBool()) return {200, 28};
         qreal most = 0;
-        for (const Cell& cell : cells(Columns(QRectF(0, 0, list->viewport()->width(), 10)), i)) most = std::max(most, cell.height());
+        for (const Cell& cell : cells(Columns(QRectF(0, 0, list->viewport()->width(), 10)), i))
+            most = std::max(most, cell.height());
         return {200, std::max(42, int(std::ceil(most)) + 9)};
     }
     void paint(QPainter* p, const QStyleOptionViewItem& o, const QModelIndex& i) const override {
@@ -86,9 +104,12 @@ public:
         const QColor colour = colourOf(i.data(Kind).toInt());
         if (i.data(Heading).toBool()) {
             p->fillRect(r, t.sunk);
-            drawLine(*p, r.adjusted(14, 0, -60, 0), i.data(What).toString(), Qt::AlignLeft | Qt::AlignVCenter, colour, uiFont(1, true));
-            drawLine(*p, r.adjusted(110, 0, -60, 0), i.data(Where).toString(), Qt::AlignLeft | Qt::AlignVCenter, t.quiet, uiFont(0.9));
-            drawLine(*p, r.adjusted(0, 0, -14, 0), i.data(Count).toString(), Qt::AlignRight | Qt::AlignVCenter, t.quiet, uiFont(0.9));
+            drawLine(*p, r.adjusted(14, 0, -60, 0), i.data(What).toString(), Qt::AlignLeft | Qt::AlignVCenter, colour,
+                     uiFont(1, true));
+            drawLine(*p, r.adjusted(110, 0, -60, 0), i.data(Where).toString(), Qt::AlignLeft | Qt::AlignVCenter,
+                     t.quiet, uiFont(0.9));
+            drawLine(*p, r.adjusted(0, 0, -14, 0), i.data(Count).toString(), Qt::AlignRight | Qt::AlignVCenter, t.quiet,
+                     uiFont(0.9));
             p->restore();
             return;
         }
@@ -102,8 +123,10 @@ public:
         for (const Cell& cell : cells(c, i)) {
             const QFont font = uiFont(1, cell.bold);
             const qreal upper = heightOf(cell.upper, font, cell.box.width());
-            drawWrapped(*p, QRectF(cell.box.left(), r.top() + 4, cell.box.width(), upper), cell.upper, cell.upperColour, font);
-            drawWrapped(*p, QRectF(cell.box.left(), r.top() + 4 + upper, cell.box.width(), r.height()), cell.lower, cell.lowerColour, uiFont(0.9));
+            drawWrapped(*p, QRectF(cell.box.left(), r.top() + 4, cell.box.width(), upper), cell.upper, cell.upperColour,
+                        font);
+            drawWrapped(*p, QRectF(cell.box.left(), r.top() + 4 + upper, cell.box.width(), r.height()), cell.lower,
+                        cell.lowerColour, uiFont(0.9));
         }
         p->setPen(QPen(t.rule, 1));
         p->drawLine(r.bottomLeft(), r.bottomRight());
@@ -125,14 +148,19 @@ protected:
         QPainter p(this);
         const Columns c(QRectF(0, 0, width(), height()));
         const QFont font = uiFont(0.85, true);
-        for (const auto& [box, words] : {std::pair{c.what, AssumptionsPage::tr("What, where, why")}, {c.entered, AssumptionsPage::tr("It counts as")}, {c.otherwise, AssumptionsPage::tr("It would be")}, {c.seen, AssumptionsPage::tr("Set by, seen by")}})
+        for (const auto& [box, words] : {std::pair{c.what, AssumptionsPage::tr("What, where, why")},
+                                         {c.entered, AssumptionsPage::tr("It counts as")},
+                                         {c.otherwise, AssumptionsPage::tr("It would be")},
+                                         {c.seen, AssumptionsPage::tr("Set by, seen by")}})
             drawLine(p, box, words, Qt::AlignLeft | Qt::AlignVCenter, theme().quiet, font);
     }
 };
 
 } // namespace
 
-AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent), session(s), list(new QListWidget(this)), all(new QPushButton(this)), worse(new QPushButton(this)), filter(new QLineEdit(this)) {
+AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), list(new QListWidget(this)), all(new QPushButton(this)),
+      worse(new QPushButton(this)), filter(new QLineEdit(this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -146,7 +174,9 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent),
         b->setCheckable(true);
         b->setAutoExclusive(true);
         row->addWidget(b);
-        connect(b, &QPushButton::toggled, this, [this](bool on) { if (on) rebuild(); });
+        connect(b, &QPushButton::toggled, this, [this](bool on) {
+            if (on) rebuild();
+        });
     }
     all->setChecked(true);
     filter->setObjectName("assumptionsFilter");
@@ -161,9 +191,14 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent),
     initials->setPlaceholderText(tr("Your initials"));
     initials->setText(QSettings().value("initials").toString());
     initials->setFixedWidth(96);
-    connect(initials, &QLineEdit::editingFinished, this, [this] { QSettings().setValue("initials", initials->text().trimmed()); });
+    connect(initials, &QLineEdit::editingFinished, this,
+            [this] { QSettings().setValue("initials", initials->text().trimmed()); });
     row->addWidget(initials);
-    for (const auto& [words, name, tip] : {std::tuple{tr("Set by me"), "assumptionsSetBy", tr("Records your initials as of who set the chosen ones; again takes it back")}, {tr("Seen"), "assumptionsSeen", tr("Records that you have seen the chosen ones as they are; again takes it back")}}) {
+    for (const auto& [words, name, tip] :
+         {std::tuple{tr("Set by me"), "assumptionsSetBy",
+                     tr("Records your initials as of who set the chosen ones; again takes it back")},
+          {tr("Seen"), "assumptionsSeen",
+           tr("Records that you have seen the chosen ones as they are; again takes it back")}}) {
         auto* b = new QPushButton(words);
         b->setObjectName(name);
         b->setToolTip(tip);
@@ -191,7 +226,9 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent) : QWidget(parent),
         if (const Ref thing = refFrom(i->data(Thing).toString().toStdString())) session.select(thing);
     });
     connect(printing, &QPushButton::clicked, this, [this] {
-        const QString file = QFileDialog::getSaveFileName(this, tr("Print the assumptions"), q(safeFileName(session.project().basis.title + " assumptions", ".pdf")), tr("PDF (*.pdf)"));
+        const QString file = QFileDialog::getSaveFileName(
+            this, tr("Print the assumptions"), q(safeFileName(session.project().basis.title + " assumptions", ".pdf")),
+            tr("PDF (*.pdf)"));
         if (file.isEmpty()) return;
         const auto bad = print(file);
         session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
@@ -206,7 +243,8 @@ QStringList AssumptionsPage::chosenMarks() const {
     return marks;
 }
 
-/// Records the initials at the chosen assumptions, as of who set or who saw them; where they stand at all of them, takes them off.
+/// Records the initials at the chosen assumptions, as of who set or who saw them; where they stand at all of them,
+/// takes them off.
 void AssumptionsPage::mark(bool seen) {
     const std::string who = initials->text().trimmed().toStdString();
     if (who.empty()) {
@@ -220,18 +258,27 @@ void AssumptionsPage::mark(bool seen) {
     std::vector<Assumption> chosen;
     for (const Assumption& a : found)
         if (marks.contains(q(a.mark))) chosen.push_back(a);
-    if (chosen.empty()) return session.say(tr("Choose the assumptions first: Shift or Ctrl with a click for several"), true);
-    const bool off = std::all_of(chosen.begin(), chosen.end(), [&](const Assumption& a) { return seen ? a.seen() && a.seenBy == who : a.setBy == who; });
-    const std::string name = off ? std::string() : who, day = QDate::currentDate().toString(Qt::ISODate).toStdString();
-    session.edit(seen ? tr("%n assumptions seen", nullptr, int(chosen.size())) : tr("Who set %n assumptions", nullptr, int(chosen.size())), [&](Project& p) {
-        if (seen) seeAssumptions(p, chosen, name, day);
-        else setAssumptionsBy(p, chosen, name);
+    if (chosen.empty())
+        return session.say(tr("Choose the assumptions first: Shift or Ctrl with a click for several"), true);
+    const bool off = std::all_of(chosen.begin(), chosen.end(), [&](const Assumption& a) {
+        return seen ? a.seen() && a.seenBy == who : a.setBy == who;
     });
+    const std::string name = off ? std::string() : who, day = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    session.edit(seen ? tr("%n assumptions seen", nullptr, int(chosen.size()))
+                      : tr("Who set %n assumptions", nullptr, int(chosen.size())),
+                 [&](Project& p) {
+                     if (seen)
+                         seeAssumptions(p, chosen, name, day);
+                     else
+                         setAssumptionsBy(p, chosen, name);
+                 });
 }
 
 /// At another width the words break anew, and the rows are as high as they need.
 bool AssumptionsPage::eventFilter(QObject* watched, QEvent* e) {
-    if (e->type() == QEvent::Resize) QMetaObject::invokeMethod(list, [this] { list->doItemsLayout(); }, Qt::QueuedConnection);
+    if (e->type() == QEvent::Resize)
+        QMetaObject::invokeMethod(
+            list, [this] { list->doItemsLayout(); }, Qt::QueuedConnection);
     return QWidget::eventFilter(watched, e);
 }
 
@@ -261,7 +308,11 @@ void AssumptionsPage::rebuild() {
         if (worse->isChecked() && !a.hides) continue;
         QString where = q(a.where);
         if (!a.why.empty()) where += " · " + q(a.why);
-        const QString words = QStringList{q(a.mark), q(a.what), where, q(a.entered), q(a.otherwise), a.setBy.empty() ? QString() : tr("set by %1").arg(q(a.setBy)), q(seenWords(a))}.join(", ");
+        const QString words =
+            QStringList{q(a.mark),      q(a.what),      where,
+                        q(a.entered),   q(a.otherwise), a.setBy.empty() ? QString() : tr("set by %1").arg(q(a.setBy)),
+                        q(seenWords(a))}
+                .join(", ");
         if (!wanted.isEmpty() && !words.contains(wanted, Qt::CaseInsensitive)) continue;
         if (!heading || heading->data(Kind).toInt() != int(a.kind)) {
             heading = new QListWidgetItem(list);
@@ -282,8 +333,10 @@ void AssumptionsPage::rebuild() {
         i->setData(Otherwise, q(a.otherwise));
         i->setData(Worse, a.hides);
         QStringList people;
-        if (!a.seenBy.empty()) people << (a.seen() ? tr("%1, %2").arg(q(a.seenBy), q(a.seenOn)) : tr("changed since %1").arg(q(a.seenBy)));
-        else if (!a.setBy.empty()) people << QString("–");
+        if (!a.seenBy.empty())
+            people << (a.seen() ? tr("%1, %2").arg(q(a.seenBy), q(a.seenOn)) : tr("changed since %1").arg(q(a.seenBy)));
+        else if (!a.setBy.empty())
+            people << QString("–");
         if (!a.setBy.empty()) people << tr("set by %1").arg(q(a.setBy));
         i->setData(Seen, people);
         i->setData(SeenNow, a.seen() || a.seenBy.empty());

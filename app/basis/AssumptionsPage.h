@@ -1,6 +1,6 @@
 #pragma once
-// What the results rest on, in one list for who checks: assumed, given, held and own values, what each would be otherwise, and which of
-// them hide something worse. A click leads to the thing.
+// What the results rest on, in one list for who checks: assumed, given, held and own values, what each would be
+// otherwise, and which of them hide something worse. A click leads to the thing.
 
 #include "app/frame/Session.h"
 

@@ -79,9 +79,12 @@ BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     foot->addWidget(preview);
     outer->addLayout(foot);
     connect(&session, &Session::opened, this, &BasisStage::reload);
-    connect(&session, &Session::solved, new WhenShown(this, [this] {
-        if (builtFor != session.solution().book->id && !pending()) reload();
-    }), &WhenShown::poke);
+    connect(&session, &Session::solved,
+            new WhenShown(this,
+                          [this] {
+                              if (builtFor != session.solution().book->id && !pending()) reload();
+                          }),
+            &WhenShown::poke);
     auto* fresh = new WhenShown(this, [this] { reload(); });
     connect(&session, &Session::edited, this, [this, fresh] {
         if (!loading) fresh->poke();
@@ -105,7 +108,8 @@ QFormLayout* BasisStage::group(const QString& title, int column) {
     return f;
 }
 
-template <class Get, class Set> void BasisStage::text(QFormLayout* f, const QString& label, const char* object, Get get, Set set) {
+template <class Get, class Set>
+void BasisStage::text(QFormLayout* f, const QString& label, const char* object, Get get, Set set) {
     auto* e = new QLineEdit;
     e->setObjectName(object);
     e->setFixedWidth(190);
@@ -114,10 +118,14 @@ template <class Get, class Set> void BasisStage::text(QFormLayout* f, const QStr
         set(draft, t.toStdString());
         changed();
     });
-    loaders.push_back([this, e, get] { if (!e->hasFocus() || e->text() != q(get(draft))) e->setText(q(get(draft))); });
+    loaders.push_back([this, e, get] {
+        if (!e->hasFocus() || e->text() != q(get(draft))) e->setText(q(get(draft)));
+    });
 }
 
-void BasisStage::numberField(QFormLayout* f, const QString& label, const char* object, const QString& unit, double lo, double hi, int, std::function<double(const Basis&)> get, std::function<void(Basis&, double)> set) {
+void BasisStage::numberField(QFormLayout* f, const QString& label, const char* object, const QString& unit, double lo,
+                             double hi, int, std::function<double(const Basis&)> get,
+                             std::function<void(Basis&, double)> set) {
     auto* e = new QLineEdit;
     e->setObjectName(object);
     e->setFixedWidth(84);
@@ -135,7 +143,11 @@ void BasisStage::numberField(QFormLayout* f, const QString& label, const char* o
         e->setModified(false);
         const auto typed = readTyped(e->text().toStdString(), unit);
         if (!typed || *typed < lo || *typed > hi) { // the text stays, to be put right
-            session.say(typed ? tr("%1: “%2” is not from %3 to %4 %5").arg(label, e->text(), QString::number(lo), QString::number(hi), q(unit)).trimmed() : label + ": " + q(typed.error().what + ". " + typed.error().help), true);
+            session.say(typed ? tr("%1: “%2” is not from %3 to %4 %5")
+                                    .arg(label, e->text(), QString::number(lo), QString::number(hi), q(unit))
+                                    .trimmed()
+                              : label + ": " + q(typed.error().what + ". " + typed.error().help),
+                        true);
             return;
         }
         set(draft, *typed);
@@ -146,7 +158,9 @@ void BasisStage::numberField(QFormLayout* f, const QString& label, const char* o
     loaders.push_back([this, e, get] { e->setText(QString::number(get(draft))); });
 }
 
-void BasisStage::choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words, QStringList titles, std::function<QString(const Basis&)> get, std::function<void(Basis&, const QString&)> set) {
+void BasisStage::choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words,
+                             QStringList titles, std::function<QString(const Basis&)> get,
+                             std::function<void(Basis&, const QString&)> set) {
     auto* c = new QComboBox;
     c->setObjectName(object);
     for (int i = 0; i < words.size(); ++i) c->addItem(i < titles.size() ? titles[i] : words[i], words[i]);
@@ -235,8 +249,9 @@ void BasisStage::fillForm() {
     const RuleBook& book = *session.solution().book;
     const bool metric = book.metric();
     QFormLayout* f = group(tr("PROJECT"), 0);
-    const auto str = [&](const QString& label, const char* object, std::string Basis::* m) {
-        text(f, label, object, [m](const Basis& b) { return b.*m; }, [m](Basis& b, const std::string& t) { b.*m = t; });
+    const auto str = [&](const QString& label, const char* object, std::string Basis::*m) {
+        text(
+            f, label, object, [m](const Basis& b) { return b.*m; }, [m](Basis& b, const std::string& t) { b.*m = t; });
     };
     str(tr("Title"), "title", &Basis::title);
     str(tr("Job number"), "jobNumber", &Basis::jobNumber);
@@ -249,8 +264,11 @@ void BasisStage::fillForm() {
     QStringList ids, titles;
     std::error_code ec;
     for (const auto& e : std::filesystem::directory_iterator(dataFolder() / "rulebooks", ec))
-        if (auto b = RuleBook::load(e.path()); b && (b->metric() == metric || session.project().circuits.empty())) ids << q(b->id), titles << q(b->title); // of its kind: sizes and cables of another would not be found
-    choiceField(f, tr("Rule book"), "ruleBook", ids, titles, [](const Basis& b) { return q(b.ruleBook); }, [](Basis& b, const QString& t) { b.ruleBook = t.toStdString(); });
+        if (auto b = RuleBook::load(e.path()); b && (b->metric() == metric || session.project().circuits.empty()))
+            ids << q(b->id), titles << q(b->title); // of its kind: sizes and cables of another would not be found
+    choiceField(
+        f, tr("Rule book"), "ruleBook", ids, titles, [](const Basis& b) { return q(b.ruleBook); },
+        [](Basis& b, const QString& t) { b.ruleBook = t.toStdString(); });
     auto* doubt = new QLabel;
     doubt->setProperty("quiet", true);
     doubt->setObjectName("unverified");
@@ -263,8 +281,10 @@ void BasisStage::fillForm() {
         doubt->setText(tr("%1 points not yet verified").arg(list.size()));
         doubt->setToolTip(lines.join("\n"));
     });
-    choiceField(f, tr("Occupancy"), "occupancy", words<Occupancy>(), {}, getWord<Occupancy>(&Basis::occupancy), setWord<Occupancy>(&Basis::occupancy));
-    choiceField(f, tr("Units"), "units", words<UnitSystem>(), {}, getWord<UnitSystem>(&Basis::units), setWord<UnitSystem>(&Basis::units));
+    choiceField(f, tr("Occupancy"), "occupancy", words<Occupancy>(), {}, getWord<Occupancy>(&Basis::occupancy),
+                setWord<Occupancy>(&Basis::occupancy));
+    choiceField(f, tr("Units"), "units", words<UnitSystem>(), {}, getWord<UnitSystem>(&Basis::units),
+                setWord<UnitSystem>(&Basis::units));
     auto* service = new QComboBox;
     service->setObjectName("service");
     service->setFixedWidth(190);
@@ -306,9 +326,13 @@ void BasisStage::fillForm() {
             if (!e->isModified()) return;
             e->setModified(false);
             const auto v = readTyped(e->text().toStdString(), "%");
-            if (e->text().trimmed().isEmpty()) draft.demandFactors.erase(w);
-            else if (v && *v >= 0 && *v <= 1000) draft.demandFactors[w] = *v / 100;
-            else return session.say(tr("“%1” is not a percentage; leave it empty for the rule book's own rule").arg(e->text()), true);
+            if (e->text().trimmed().isEmpty())
+                draft.demandFactors.erase(w);
+            else if (v && *v >= 0 && *v <= 1000)
+                draft.demandFactors[w] = *v / 100;
+            else
+                return session.say(
+                    tr("“%1” is not a percentage; leave it empty for the rule book's own rule").arg(e->text()), true);
             changed();
         });
         loaders.push_back([this, e, rule, k = kind, w = std::string(word)] {
@@ -316,35 +340,63 @@ void BasisStage::fillForm() {
             e->setText(it == draft.demandFactors.end() ? QString() : QString::number(it->second * 100));
             e->setPlaceholderText(tr("rule book"));
             const std::string& table = session.solution().book->demand(k, draft.occupancy).table;
-            rule->setText(it == draft.demandFactors.end() ? (table.empty() ? tr("100 %") : q(table)) : tr("%, instead of %1").arg(table.empty() ? "100 %" : q(table)));
+            rule->setText(it == draft.demandFactors.end()
+                              ? (table.empty() ? tr("100 %") : q(table))
+                              : tr("%, instead of %1").arg(table.empty() ? "100 %" : q(table)));
         });
     }
 
     f = group(tr("CONDUCTORS"), 1);
-    const auto num = [&](const QString& label, const char* object, const QString& unit, double lo, double hi, double Basis::* m, double k = 1) {
-        numberField(f, label, object, unit, lo, hi, 1, [m, k](const Basis& b) { return b.*m * k; }, [m, k](Basis& b, double v) { b.*m = v / k; });
+    const auto num = [&](const QString& label, const char* object, const QString& unit, double lo, double hi,
+                         double Basis::*m, double k = 1) {
+        numberField(
+            f, label, object, unit, lo, hi, 1, [m, k](const Basis& b) { return b.*m * k; },
+            [m, k](Basis& b, double v) { b.*m = v / k; });
     };
     if (metric) {
         cableFields(f);
     } else {
-        choiceField(f, tr("Branch circuits"), "branchMaterial", words<Material>(), {}, getWord<Material>(&Basis::branchMaterial), setWord<Material>(&Basis::branchMaterial));
-        choiceField(f, tr("Feeders"), "feederMaterial", words<Material>(), {}, getWord<Material>(&Basis::feederMaterial), setWord<Material>(&Basis::feederMaterial));
-        choiceField(f, tr("Insulation"), "insulation", {"60", "75", "90"}, {"60 °C", "75 °C", "90 °C"}, [](const Basis& b) { return QString::number(b.insulation); }, [](Basis& b, const QString& t) { b.insulation = t.toInt(); });
-        choiceField(f, tr("Terminals to 100 A"), "terminals", {"75", "60"}, {tr("marked for 75 °C"), tr("60 °C")}, [](const Basis& b) { return b.terminals75 ? "75" : "60"; }, [](Basis& b, const QString& t) { b.terminals75 = t == "75"; });
-        choiceField(f, tr("Raceway"), "raceway", words<Raceway>(), {}, getWord<Raceway>(&Basis::raceway), setWord<Raceway>(&Basis::raceway));
+        choiceField(f, tr("Branch circuits"), "branchMaterial", words<Material>(), {},
+                    getWord<Material>(&Basis::branchMaterial), setWord<Material>(&Basis::branchMaterial));
+        choiceField(f, tr("Feeders"), "feederMaterial", words<Material>(), {},
+                    getWord<Material>(&Basis::feederMaterial), setWord<Material>(&Basis::feederMaterial));
+        choiceField(
+            f, tr("Insulation"), "insulation", {"60", "75", "90"}, {"60 °C", "75 °C", "90 °C"},
+            [](const Basis& b) { return QString::number(b.insulation); },
+            [](Basis& b, const QString& t) { b.insulation = t.toInt(); });
+        choiceField(
+            f, tr("Terminals to 100 A"), "terminals", {"75", "60"}, {tr("marked for 75 °C"), tr("60 °C")},
+            [](const Basis& b) { return b.terminals75 ? "75" : "60"; },
+            [](Basis& b, const QString& t) { b.terminals75 = t == "75"; });
+        choiceField(f, tr("Raceway"), "raceway", words<Raceway>(), {}, getWord<Raceway>(&Basis::raceway),
+                    setWord<Raceway>(&Basis::raceway));
         QStringList conduits{QString()}, conduitTitles{tr("usual for it")};
-        for (const ConduitType& c : session.solution().book->tables.conduits) conduits << q(c.name), conduitTitles << q(c.name);
-        choiceField(f, tr("Conduit"), "conduit", conduits, conduitTitles, [](const Basis& b) { return q(b.conduit); }, [](Basis& b, const QString& t) { b.conduit = t.toStdString(); });
+        for (const ConduitType& c : session.solution().book->tables.conduits)
+            conduits << q(c.name), conduitTitles << q(c.name);
+        choiceField(
+            f, tr("Conduit"), "conduit", conduits, conduitTitles, [](const Basis& b) { return q(b.conduit); },
+            [](Basis& b, const QString& t) { b.conduit = t.toStdString(); });
         QStringList coverings{QString()}, coveringTitles{tr("usual for it")};
-        for (const Insulation& c : session.solution().book->tables.insulations) coverings << q(c.name), coveringTitles << q(c.name);
-        choiceField(f, tr("Covering"), "insulationType", coverings, coveringTitles, [](const Basis& b) { return q(b.insulationType); }, [](Basis& b, const QString& t) { b.insulationType = t.toStdString(); });
-        choiceField(f, tr("Laid in"), "wiring", words<Wiring>().mid(1), {}, getWord<Wiring>(&Basis::wiring), setWord<Wiring>(&Basis::wiring));
+        for (const Insulation& c : session.solution().book->tables.insulations)
+            coverings << q(c.name), coveringTitles << q(c.name);
+        choiceField(
+            f, tr("Covering"), "insulationType", coverings, coveringTitles,
+            [](const Basis& b) { return q(b.insulationType); },
+            [](Basis& b, const QString& t) { b.insulationType = t.toStdString(); });
+        choiceField(f, tr("Laid in"), "wiring", words<Wiring>().mid(1), {}, getWord<Wiring>(&Basis::wiring),
+                    setWord<Wiring>(&Basis::wiring));
     }
     num(tr("Ambient"), "ambient", "°C", -40, 85, &Basis::ambient);
     QStringList sizes;
     for (const ConductorSize& c : session.solution().book->sizes()) sizes << q(c.name);
-    choiceField(f, tr("Smallest conductor"), "smallestBranch", sizes.mid(0, 6), {}, [](const Basis& b) { return q(b.smallestBranch); }, [](Basis& b, const QString& t) { b.smallestBranch = t.toStdString(); });
-    choiceField(f, tr("Largest before sets"), "largestPreferred", sizes.mid(6), {}, [](const Basis& b) { return q(b.largestPreferred); }, [](Basis& b, const QString& t) { b.largestPreferred = t.toStdString(); });
+    choiceField(
+        f, tr("Smallest conductor"), "smallestBranch", sizes.mid(0, 6), {},
+        [](const Basis& b) { return q(b.smallestBranch); },
+        [](Basis& b, const QString& t) { b.smallestBranch = t.toStdString(); });
+    choiceField(
+        f, tr("Largest before sets"), "largestPreferred", sizes.mid(6), {},
+        [](const Basis& b) { return q(b.largestPreferred); },
+        [](Basis& b, const QString& t) { b.largestPreferred = t.toStdString(); });
     byKindFields(f);
     num(tr("Smallest breaker"), "smallestBreaker", "A", 1, 6000, &Basis::smallestBreaker);
 
@@ -352,67 +404,110 @@ void BasisStage::fillForm() {
     num(tr("Feeder limit"), "feederDropLimit", "%", 0.1, 50, &Basis::feederDropLimit);
     num(tr("Branch limit"), "branchDropLimit", "%", 0.1, 50, &Basis::branchDropLimit);
     num(tr("Total limit"), "totalDropLimit", "%", 0.1, 50, &Basis::totalDropLimit);
-    if (metric) num(tr("Lighting, total"), "lightingDropLimit", tr("%, 0: as others"), 0, 50, &Basis::lightingDropLimit);
-    choiceField(f, tr("Branches judged on"), "branchDropBasis", {"load", "share of rating"}, {tr("their load"), tr("a share of the breaker's rating")}, getWord<DropBasis>(&Basis::branchDropBasis), setWord<DropBasis>(&Basis::branchDropBasis));
-    choiceField(f, tr("Feeders judged on"), "feederDropBasis", {"load", "connected", "share of rating"}, {tr("their demand"), tr("all that is connected"), tr("a share of the device's rating")}, getWord<DropBasis>(&Basis::feederDropBasis), setWord<DropBasis>(&Basis::feederDropBasis));
+    if (metric)
+        num(tr("Lighting, total"), "lightingDropLimit", tr("%, 0: as others"), 0, 50, &Basis::lightingDropLimit);
+    choiceField(f, tr("Branches judged on"), "branchDropBasis", {"load", "share of rating"},
+                {tr("their load"), tr("a share of the breaker's rating")}, getWord<DropBasis>(&Basis::branchDropBasis),
+                setWord<DropBasis>(&Basis::branchDropBasis));
+    choiceField(f, tr("Feeders judged on"), "feederDropBasis", {"load", "connected", "share of rating"},
+                {tr("their demand"), tr("all that is connected"), tr("a share of the device's rating")},
+                getWord<DropBasis>(&Basis::feederDropBasis), setWord<DropBasis>(&Basis::feederDropBasis));
     num(tr("Share of rating"), "ratingShare", "%", 1, 100, &Basis::ratingShare, 100);
-    numberField(f, tr("Upsizing ceiling"), "upsizingCeiling", tr("sizes"), 0, 20, 0, [](const Basis& b) { return b.upsizingCeiling; }, [](Basis& b, double v) { b.upsizingCeiling = int(v); });
+    numberField(
+        f, tr("Upsizing ceiling"), "upsizingCeiling", tr("sizes"), 0, 20, 0,
+        [](const Basis& b) { return b.upsizingCeiling; }, [](Basis& b, double v) { b.upsizingCeiling = int(v); });
 
-    if (metric) choiceField(f, tr("Drop at"), "dropWhenWarm", {"no", "yes"}, {tr("highest temperature"), tr("temperature under load")}, [](const Basis& b) { return b.dropWhenWarm ? "yes" : "no"; }, [](Basis& b, const QString& t) { b.dropWhenWarm = t == "yes"; });
+    if (metric)
+        choiceField(
+            f, tr("Drop at"), "dropWhenWarm", {"no", "yes"}, {tr("highest temperature"), tr("temperature under load")},
+            [](const Basis& b) { return b.dropWhenWarm ? "yes" : "no"; },
+            [](Basis& b, const QString& t) { b.dropWhenWarm = t == "yes"; });
 
     f = group(tr("SERVICE AND FAULTS"), 0);
     QStringList areas{QString(), "dwelling"}, areaTitles{tr("not by area"), tr("dwelling")};
-    for (const auto& [name, va] : session.solution().book->tables.areaLighting) areas << q(name), areaTitles << (metric ? QString("%1, %2 W/m²").arg(q(name)).arg(va / (metresPerFoot * metresPerFoot), 0, 'g', 4) : QString("%1, %2 VA/ft²").arg(q(name)).arg(va));
-    choiceField(f, tr("Lighting at least"), "lightingAreaOf", areas, areaTitles, [](const Basis& b) { return q(b.lightingAreaOf); }, [](Basis& b, const QString& t) { b.lightingAreaOf = t.toStdString(); });
-    choiceField(f, tr("Motors feed faults"), "motorsFeedFaults", {"no", "yes"}, {tr("no"), tr("yes, 4 × their current")}, [](const Basis& b) { return b.motorsFeedFaults ? "yes" : "no"; }, [](Basis& b, const QString& t) { b.motorsFeedFaults = t == "yes"; });
+    for (const auto& [name, va] : session.solution().book->tables.areaLighting)
+        areas << q(name),
+            areaTitles
+                << (metric ? QString("%1, %2 W/m²").arg(q(name)).arg(va / (metresPerFoot * metresPerFoot), 0, 'g', 4)
+                           : QString("%1, %2 VA/ft²").arg(q(name)).arg(va));
+    choiceField(
+        f, tr("Lighting at least"), "lightingAreaOf", areas, areaTitles,
+        [](const Basis& b) { return q(b.lightingAreaOf); },
+        [](Basis& b, const QString& t) { b.lightingAreaOf = t.toStdString(); });
+    choiceField(
+        f, tr("Motors feed faults"), "motorsFeedFaults", {"no", "yes"}, {tr("no"), tr("yes, 4 × their current")},
+        [](const Basis& b) { return b.motorsFeedFaults ? "yes" : "no"; },
+        [](Basis& b, const QString& t) { b.motorsFeedFaults = t == "yes"; });
     if (metric) num(tr("Breakers let through"), "classShare", tr("% of their class"), 1, 100, &Basis::classShare, 100);
     num(tr("Conductors in a fault"), "faultCelsius", "°C", -40, 250, &Basis::faultCelsius);
-    if (!metric) choiceField(f, tr("Electrode and jumper"), "electrodeMaterial", words<Material>(), {}, getWord<Material>(&Basis::electrodeMaterial), setWord<Material>(&Basis::electrodeMaterial));
+    if (!metric)
+        choiceField(f, tr("Electrode and jumper"), "electrodeMaterial", words<Material>(), {},
+                    getWord<Material>(&Basis::electrodeMaterial), setWord<Material>(&Basis::electrodeMaterial));
     ownValuesField(f);
 
     f = group(tr("FEEDERS AND LENGTHS"), 0);
-    choiceField(f, tr("Phases"), "phaseColours", words<PhaseColours>(), {}, getWord<PhaseColours>(&Basis::phaseColours), setWord<PhaseColours>(&Basis::phaseColours));
+    choiceField(f, tr("Phases"), "phaseColours", words<PhaseColours>(), {}, getWord<PhaseColours>(&Basis::phaseColours),
+                setWord<PhaseColours>(&Basis::phaseColours));
     str(tr("Circuits named"), "circuitPattern", &Basis::circuitPattern);
     num(tr("Growth on feeders"), "growth", "%", 0, 500, &Basis::growth, 100);
     num(tr("Slack on runs"), "slack", "%", 0, 200, &Basis::slack, 100);
-    numberField(f, tr("Unknown lengths"), "unknownLength", "m", 0, 5000, 1, [](const Basis& b) { return b.unknownLength; }, [](Basis& b, double v) { b.unknownLength = v; });
-    numberField(f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2, [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });
+    numberField(
+        f, tr("Unknown lengths"), "unknownLength", "m", 0, 5000, 1, [](const Basis& b) { return b.unknownLength; },
+        [](Basis& b, double v) { b.unknownLength = v; });
+    numberField(
+        f, tr("Runs below ceiling"), "routeBelowCeiling", "m", -5, 5, 2,
+        [](const Basis& b) { return b.routeBelowCeiling; }, [](Basis& b, double v) { b.routeBelowCeiling = v; });
 
     f = group(tr("PLAN"), 2);
     num(tr("Circuits filled to"), "circuitShare", tr("% of the breaker"), 5, 100, &Basis::circuitShare, 100);
-    numberField(f, tr("Points at most"), "circuitPoints", tr("0: any number"), 0, 1000, 0, [](const Basis& b) { return b.circuitPoints; }, [](Basis& b, double v) { b.circuitPoints = int(v); });
+    numberField(
+        f, tr("Points at most"), "circuitPoints", tr("0: any number"), 0, 1000, 0,
+        [](const Basis& b) { return b.circuitPoints; }, [](Basis& b, double v) { b.circuitPoints = int(v); });
     num(tr("Own circuit above"), "ownCircuitFrom", "A", 0, 1000, &Basis::ownCircuitFrom);
     num(tr("Panelboards up to"), "panelboardUpTo", tr("A a device"), 0, 10000, &Basis::panelboardUpTo);
     num(tr("Light that arrives"), "lightUtilisation", "%", 5, 150, &Basis::lightUtilisation, 100);
     num(tr("Light kept"), "lightMaintenance", "%", 5, 100, &Basis::lightMaintenance, 100);
-    choiceField(f, tr("Wiring drawn"), "wiringShape", words<WiringShape>(), {}, getWord<WiringShape>(&Basis::wiringShape), setWord<WiringShape>(&Basis::wiringShape));
+    choiceField(f, tr("Wiring drawn"), "wiringShape", words<WiringShape>(), {},
+                getWord<WiringShape>(&Basis::wiringShape), setWord<WiringShape>(&Basis::wiringShape));
 }
 
 /// Cables of branch circuits and feeders and how they are laid, by the names of a metric book.
 void BasisStage::cableFields(QFormLayout* f) {
     const CableRules& rules = session.solution().book->cables;
-    const auto pick = [&](const QString& label, const char* object, const std::string& usual, std::string Basis::* m) {
+    const auto pick = [&](const QString& label, const char* object, const std::string& usual, std::string Basis::*m) {
         QStringList names{QString()}, titles{tr("usual: %1").arg(q(usual))};
         for (const CableType& t : rules.types) names << q(t.name), titles << q(t.name);
-        choiceField(f, label, object, names, titles, [m](const Basis& b) { return q(b.*m); }, [m](Basis& b, const QString& t) { b.*m = t.toStdString(); });
+        choiceField(
+            f, label, object, names, titles, [m](const Basis& b) { return q(b.*m); },
+            [m](Basis& b, const QString& t) { b.*m = t.toStdString(); });
     };
-    const auto method = [&](const QString& label, const char* object, std::string Basis::* m) {
+    const auto method = [&](const QString& label, const char* object, std::string Basis::*m) {
         QStringList names{QString()}, titles{tr("the cable's first")};
         for (const CableType& t : rules.types)
             for (const CableMethod& x : t.methods)
-                if (!names.contains(q(x.name))) names << q(x.name), titles << QString("%1: %2").arg(q(x.name), q(x.words));
-        choiceField(f, label, object, names, titles, [m](const Basis& b) { return q(b.*m); }, [m](Basis& b, const QString& t) { b.*m = t.toStdString(); });
+                if (!names.contains(q(x.name)))
+                    names << q(x.name), titles << QString("%1: %2").arg(q(x.name), q(x.words));
+        choiceField(
+            f, label, object, names, titles, [m](const Basis& b) { return q(b.*m); },
+            [m](Basis& b, const QString& t) { b.*m = t.toStdString(); });
     };
     pick(tr("Branch cable"), "branchCable", rules.usualBranch, &Basis::branchCable);
     method(tr("Laid by method"), "branchMethod", &Basis::branchMethod);
     pick(tr("Feeder cable"), "feederCable", rules.usualFeeder, &Basis::feederCable);
     method(tr("Laid by method"), "feederMethod", &Basis::feederMethod);
-    numberField(f, tr("Ground"), "groundTemperature", "°C", -20, 60, 1, [](const Basis& b) { return b.groundTemperature; }, [](Basis& b, double v) { b.groundTemperature = v; });
-    numberField(f, tr("Soil"), "soil", "K·m/W", 0.1, 10, 2, [](const Basis& b) { return b.soil; }, [](Basis& b, double v) { b.soil = v; });
+    numberField(
+        f, tr("Ground"), "groundTemperature", "°C", -20, 60, 1, [](const Basis& b) { return b.groundTemperature; },
+        [](Basis& b, double v) { b.groundTemperature = v; });
+    numberField(
+        f, tr("Soil"), "soil", "K·m/W", 0.1, 10, 2, [](const Basis& b) { return b.soil; },
+        [](Basis& b, double v) { b.soil = v; });
 }
 
 /// A text for some kinds of load, apart from all others: "lighting 1.5; receptacle 2.5".
-void BasisStage::byKindField(QFormLayout* f, const QString& label, const char* object, const QString& placeholder, const QString& tip, const QString& joiner, std::map<std::string, std::string> Basis::* member, std::function<bool(const std::string&)> known,
+void BasisStage::byKindField(QFormLayout* f, const QString& label, const char* object, const QString& placeholder,
+                             const QString& tip, const QString& joiner,
+                             std::map<std::string, std::string> Basis::*member,
+                             std::function<bool(const std::string&)> known,
                              std::function<QString(const QString&)> refusal) {
     auto* e = new QLineEdit;
     e->setObjectName(object);
@@ -425,38 +520,53 @@ void BasisStage::byKindField(QFormLayout* f, const QString& label, const char* o
         for (const auto& [kind, value] : b.*member) all << q(kind) + joiner + q(value);
         return all.join("; ");
     };
-    connect(e, &QLineEdit::editingFinished, this, [this, e, words, member, known, refusal, mark = joiner.contains('=') ? QChar('=') : QChar(' ')] {
-        if (!e->isModified()) return;
-        e->setModified(false);
-        std::map<std::string, std::string> values;
-        for (const QString& raw : e->text().split(';', Qt::SkipEmptyParts)) {
-            const QString part = raw.trimmed();
-            const auto at = part.lastIndexOf(mark);
-            const std::string kind = part.left(std::max<qsizetype>(0, at)).trimmed().toStdString(), value = part.mid(at + 1).trimmed().toStdString();
-            if (!fromWord<LoadKind>(kind) || !known(value)) {
-                session.say(refusal(part), true);
-                e->setText(words(draft));
-                return;
-            }
-            values[kind] = value;
-        }
-        draft.*member = values;
-        changed();
-    });
+    connect(e, &QLineEdit::editingFinished, this,
+            [this, e, words, member, known, refusal, mark = joiner.contains('=') ? QChar('=') : QChar(' ')] {
+                if (!e->isModified()) return;
+                e->setModified(false);
+                std::map<std::string, std::string> values;
+                for (const QString& raw : e->text().split(';', Qt::SkipEmptyParts)) {
+                    const QString part = raw.trimmed();
+                    const auto at = part.lastIndexOf(mark);
+                    const std::string kind = part.left(std::max<qsizetype>(0, at)).trimmed().toStdString(),
+                                      value = part.mid(at + 1).trimmed().toStdString();
+                    if (!fromWord<LoadKind>(kind) || !known(value)) {
+                        session.say(refusal(part), true);
+                        e->setText(words(draft));
+                        return;
+                    }
+                    values[kind] = value;
+                }
+                draft.*member = values;
+                changed();
+            });
     loaders.push_back([this, e, words] { e->setText(words(draft)); });
 }
 
 void BasisStage::byKindFields(QFormLayout* f) {
-    byKindField(f, tr("By use"), "smallestByUse", tr("none apart from it"), tr("Smallest conductor by the kind of load: lighting 14; receptacle 12"), " ", &Basis::smallestByUse, [this](const std::string& size) { return session.solution().book->find(size) >= 0; },
-                [this](const QString& part) { return tr("“%1” is not a load kind and a size; write lighting %2; receptacle %2").arg(part, q(session.solution().book->sizes()[1].name)); });
+    byKindField(
+        f, tr("By use"), "smallestByUse", tr("none apart from it"),
+        tr("Smallest conductor by the kind of load: lighting 14; receptacle 12"), " ", &Basis::smallestByUse,
+        [this](const std::string& size) { return session.solution().book->find(size) >= 0; },
+        [this](const QString& part) {
+            return tr("“%1” is not a load kind and a size; write lighting %2; receptacle %2")
+                .arg(part, q(session.solution().book->sizes()[1].name));
+        });
     const bool metric = session.solution().book->metric();
-    byKindField(f, tr("Laid by use"), "wiringByUse", tr("all alike"), metric ? tr("Type of cable by the kind of load: motor = name of the cable; lighting = …") : tr("How it is laid by the kind of load: lighting = MC cable; motor = conduit"), " = ", &Basis::wiringByUse,
-                [this, metric](const std::string& how) { return metric ? session.solution().book->cables.type(how) != nullptr : fromWord<Wiring>(how).has_value(); },
-                [this, metric](const QString& part) {
-                    QStringList all = metric ? QStringList() : words<Wiring>();
-                    if (metric) for (const CableType& t : session.solution().book->cables.types) all << q(t.name);
-                    return tr("“%1”: write a load kind, = and one of: %2").arg(part, all.join(", "));
-                });
+    byKindField(
+        f, tr("Laid by use"), "wiringByUse", tr("all alike"),
+        metric ? tr("Type of cable by the kind of load: motor = name of the cable; lighting = …")
+               : tr("How it is laid by the kind of load: lighting = MC cable; motor = conduit"),
+        " = ", &Basis::wiringByUse,
+        [this, metric](const std::string& how) {
+            return metric ? session.solution().book->cables.type(how) != nullptr : fromWord<Wiring>(how).has_value();
+        },
+        [this, metric](const QString& part) {
+            QStringList all = metric ? QStringList() : words<Wiring>();
+            if (metric)
+                for (const CableType& t : session.solution().book->cables.types) all << q(t.name);
+            return tr("“%1”: write a load kind, = and one of: %2").arg(part, all.join(", "));
+        });
 }
 
 void BasisStage::reload() {

@@ -1,6 +1,6 @@
 #pragma once
-// Basis: the ground rules. A change is held back until it has shown what it would alter ("14 runs change; 2 new snags"); then
-// it is taken or dropped.
+// Basis: the ground rules. A change is held back until it has shown what it would alter ("14 runs change; 2 new
+// snags"); then it is taken or dropped.
 
 #include "app/frame/Session.h"
 
@@ -31,15 +31,20 @@ private:
     void fillForm();
     void cableFields(QFormLayout* f);
     void byKindFields(QFormLayout* form);
-    void byKindField(QFormLayout* form, const QString& label, const char* object, const QString& placeholder, const QString& tip, const QString& joiner, std::map<std::string, std::string> Basis::* member,
+    void byKindField(QFormLayout* form, const QString& label, const char* object, const QString& placeholder,
+                     const QString& tip, const QString& joiner, std::map<std::string, std::string> Basis::*member,
                      std::function<bool(const std::string&)> known, std::function<QString(const QString&)> refusal);
     void reload();
     void changed();
     QFormLayout* group(const QString& title, int column);
-    template <class Get, class Set> void text(QFormLayout* f, const QString& label, const char* object, Get get, Set set);
-    void numberField(QFormLayout* f, const QString& label, const char* object, const QString& unit, double lo, double hi, int decimals, std::function<double(const Basis&)> get, std::function<void(Basis&, double)> set);
+    template <class Get, class Set>
+    void text(QFormLayout* f, const QString& label, const char* object, Get get, Set set);
+    void numberField(QFormLayout* f, const QString& label, const char* object, const QString& unit, double lo,
+                     double hi, int decimals, std::function<double(const Basis&)> get,
+                     std::function<void(Basis&, double)> set);
     void ownValuesField(QFormLayout* f);
-    void choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words, QStringList titles, std::function<QString(const Basis&)> get, std::function<void(Basis&, const QString&)> set);
+    void choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words, QStringList titles,
+                     std::function<QString(const Basis&)> get, std::function<void(Basis&, const QString&)> set);
 
     Session& session;
     Basis draft;

@@ -22,8 +22,10 @@ namespace lintel {
 
 namespace {
 /// Whether this sum ends in a circuit.
-bool makes(const BenchKind* kind) { return kind && (std::string(kind->name) == "conductor" || std::string(kind->name) == "motor"); }
+bool makes(const BenchKind* kind) {
+    return kind && (std::string(kind->name) == "conductor" || std::string(kind->name) == "motor");
 }
+} // namespace
 
 BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s) {
     setObjectName("benchPanel");
@@ -70,23 +72,29 @@ BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     printButton = new QPushButton(tr("Print to PDF…"), this);
     printButton->setObjectName("benchPrint");
     connect(printButton, &QPushButton::clicked, this, [this] {
-        QString file = QFileDialog::getSaveFileName(this, tr("Print the working"), q(safeFileName(newest ? newest->working.title : std::string(), ".pdf")), tr("PDF (*.pdf)"));
+        QString file = QFileDialog::getSaveFileName(
+            this, tr("Print the working"), q(safeFileName(newest ? newest->working.title : std::string(), ".pdf")),
+            tr("PDF (*.pdf)"));
         if (file.isEmpty()) return;
-        if (auto bad = print(file)) session.say(q(bad->text()), true);
-        else session.say(tr("Written: %1").arg(file));
+        if (auto bad = print(file))
+            session.say(q(bad->text()), true);
+        else
+            session.say(tr("Written: %1").arg(file));
     });
     foot->addWidget(printButton);
     column->addLayout(foot);
     connect(kinds, &QComboBox::activated, this, [this] { choose(kinds->currentData().toString().toStdString()); });
     connect(&session, &Session::opened, this, [this] {
         for (auto& [sum, values] : remembered) values.erase("units"); // those of the project that is open now
-        offeredFor.clear(); // the form is made anew, once
+        offeredFor.clear();                                           // the form is made anew, once
         offerKinds();
     });
     connect(&session, &Session::solved, this, [this] { offerKinds(); });
     connect(&session, &Session::selectionChanged, this, [this] {
         if (!isVisible()) return;
-        if (auto* box = qobject_cast<QComboBox*>(editors.count("system") ? editors["system"] : nullptr); box && !entered().count("system") && !systemOfBoard().empty()) box->setCurrentText(q(systemOfBoard()));
+        if (auto* box = qobject_cast<QComboBox*>(editors.count("system") ? editors["system"] : nullptr);
+            box && !entered().count("system") && !systemOfBoard().empty())
+            box->setCurrentText(q(systemOfBoard()));
         work();
     });
     offerKinds();
@@ -126,7 +134,9 @@ void BenchPanel::begin() {
             }
 }
 
-std::map<std::string, std::string>& BenchPanel::entered() { return remembered[session.solution().book->id + " " + kind->name]; }
+std::map<std::string, std::string>& BenchPanel::entered() {
+    return remembered[session.solution().book->id + " " + kind->name];
+}
 
 bool BenchPanel::wanted(const BenchField& f) {
     if (f.seldom && !more) return false;
@@ -170,17 +180,23 @@ void BenchPanel::rebuild() {
         int wide = 1;
         if (f.type == BenchField::Type::Choice || f.type == BenchField::Type::Flag) {
             auto* box = new QComboBox;
-            for (const std::string& c : f.type == BenchField::Type::Flag ? std::vector<std::string>{"no", "yes"} : f.choices) box->addItem(q(c));
+            for (const std::string& c :
+                 f.type == BenchField::Type::Flag ? std::vector<std::string>{"no", "yes"} : f.choices)
+                box->addItem(q(c));
             box->setCurrentText(value);
             box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
             box->setMinimumContentsLength(4);
             const bool decides = &f == &fields.front(); // other fields depend on it
             connect(box, &QComboBox::activated, this, [this, box, changed, decides] {
                 changed(box->currentText());
-                if (decides) QMetaObject::invokeMethod(this, [this] { rebuild(); }, Qt::QueuedConnection);
+                if (decides)
+                    QMetaObject::invokeMethod(
+                        this, [this] { rebuild(); }, Qt::QueuedConnection);
             });
             if (decides && f.choices.size() > 4) wide = 3;
-            const auto longest = std::max_element(f.choices.begin(), f.choices.end(), [](const std::string& a, const std::string& b) { return q(a).size() < q(b).size(); });
+            const auto longest =
+                std::max_element(f.choices.begin(), f.choices.end(),
+                                 [](const std::string& a, const std::string& b) { return q(a).size() < q(b).size(); });
             if (longest != f.choices.end() && q(*longest).size() > 12) wide = std::max(wide, 2);
             editor = box;
         } else if (f.type == BenchField::Type::Lines) {
@@ -200,7 +216,9 @@ void BenchPanel::rebuild() {
         editor->setObjectName("bench:" + q(f.key));
         editor->setToolTip(q(f.help));
         QString label = q(f.label);
-        if (!f.unit.empty() && (f.type == BenchField::Type::Number || f.type == BenchField::Type::Choice) && f.unit != "V") label += ", " + q(f.unit);
+        if (!f.unit.empty() && (f.type == BenchField::Type::Number || f.type == BenchField::Type::Choice) &&
+            f.unit != "V")
+            label += ", " + q(f.unit);
         if (label.size() > 18) wide = std::max(wide, 2); // never cut
         if (at + wide > 3) ++row, at = 0;
         auto* name = new QLabel(label);
@@ -221,7 +239,8 @@ void BenchPanel::rebuild() {
         toggle->setFlat(true);
         connect(toggle, &QPushButton::clicked, this, [this] {
             more = !more;
-            QMetaObject::invokeMethod(this, [this] { rebuild(); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this] { rebuild(); }, Qt::QueuedConnection);
         });
         grid->addWidget(toggle, row * 2 + 2, 0, 1, 3, Qt::AlignLeft);
     }
@@ -235,14 +254,17 @@ void BenchPanel::rebuild() {
 
 /// The system of the board that a circuit would go on; the sum begins with it until another one is chosen.
 std::string BenchPanel::systemOfBoard() const {
-    const Board* b = session.isOpen() && makes(kind) ? session.project().boards.find(session.boardOfSelection()) : nullptr;
+    const Board* b =
+        session.isOpen() && makes(kind) ? session.project().boards.find(session.boardOfSelection()) : nullptr;
     return b ? wordOf(b->system) : "";
 }
 
 void BenchPanel::work() {
     nlohmann::json asked = nlohmann::json::object();
     for (const auto& [key, value] : entered()) asked[key] = value;
-    if (!asked.contains("system") && !systemOfBoard().empty() && std::any_of(fields.begin(), fields.end(), [](const BenchField& f) { return f.key == "system"; })) asked["system"] = systemOfBoard();
+    if (!asked.contains("system") && !systemOfBoard().empty() &&
+        std::any_of(fields.begin(), fields.end(), [](const BenchField& f) { return f.key == "system"; }))
+        asked["system"] = systemOfBoard();
     show(bench(*kind, asked, *session.solution().book));
 }
 
@@ -250,7 +272,7 @@ namespace {
 QString safe(const std::string& s) { return q(s).toHtmlEscaped(); }
 /// A figure with its unit, or a heading: never broken over two lines.
 QString unbroken(const std::string& s) { return safe(s).replace(' ', QChar(0xa0)); }
-}
+} // namespace
 
 void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     const Theme& t = theme();
@@ -261,8 +283,10 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
         newest.reset();
         const Error& e = outcome.error();
         const std::string key = e.where.substr(e.where.find('.') + 1);
-        if (auto it = editors.find(key); it != editors.end()) it->second->setStyleSheet(QString("border: 1px solid %1").arg(t.stop.name()));
-        result->setHtml(QString("<p style='color:%1'>%2</p><p style='color:%3'>%4</p>").arg(t.stop.name(), safe(e.what), t.quiet.name(), safe(e.help)));
+        if (auto it = editors.find(key); it != editors.end())
+            it->second->setStyleSheet(QString("border: 1px solid %1").arg(t.stop.name()));
+        result->setHtml(QString("<p style='color:%1'>%2</p><p style='color:%3'>%4</p>")
+                            .arg(t.stop.name(), safe(e.what), t.quiet.name(), safe(e.help)));
         return;
     }
     newest = *outcome;
@@ -271,8 +295,13 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     makeButton->setVisible(onBoard);
     const Board* board = session.isOpen() ? session.project().boards.find(session.boardOfSelection()) : nullptr;
     makeButton->setEnabled(onBoard && board);
-    makeButton->setText(board ? plainButton(tr("Make it a circuit of %1").arg(q(board->name))) : tr("Make it a circuit"));
-    QString html = QString("<style>td{padding:1px 10px 1px 0} .k{color:%1;font-size:12px} .r{color:%1} .g{font-weight:600;color:%2} th{text-align:left;font-weight:400;color:%1;padding-right:10px}</style><table width='100%'>").arg(t.quiet.name(), t.accent.name());
+    makeButton->setText(board ? plainButton(tr("Make it a circuit of %1").arg(q(board->name)))
+                              : tr("Make it a circuit"));
+    QString html =
+        QString(
+            "<style>td{padding:1px 10px 1px 0} .k{color:%1;font-size:12px} .r{color:%1} .g{font-weight:600;color:%2} "
+            "th{text-align:left;font-weight:400;color:%1;padding-right:10px}</style><table width='100%'>")
+            .arg(t.quiet.name(), t.accent.name());
     std::vector<const BenchFigure*> shown;
     for (const BenchFigure& f : a.figures)
         if (!f.label.empty()) shown.push_back(&f);
@@ -281,29 +310,42 @@ void BenchPanel::show(const Outcome<BenchAnswer>& outcome) {
     for (std::size_t i = 0; i < shown.size(); ++i) {
         html += "<tr>";
         if (isShort(shown[i]) && i + 1 < shown.size() && isShort(shown[i + 1])) {
-            for (const BenchFigure* f : {shown[i], shown[i + 1]}) html += QString("<td class='k' width='25%'>%1</td><td width='25%'><b>%2</b></td>").arg(unbroken(f->label), unbroken(f->text));
+            for (const BenchFigure* f : {shown[i], shown[i + 1]})
+                html += QString("<td class='k' width='25%'>%1</td><td width='25%'><b>%2</b></td>")
+                            .arg(unbroken(f->label), unbroken(f->text));
             ++i;
         } else {
-            html += QString("<td class='k' colspan='2'>%1</td><td colspan='2'><b>%2</b></td>").arg(safe(shown[i]->label), q(shown[i]->text).size() <= 26 ? unbroken(shown[i]->text) : safe(shown[i]->text));
+            html += QString("<td class='k' colspan='2'>%1</td><td colspan='2'><b>%2</b></td>")
+                        .arg(safe(shown[i]->label),
+                             q(shown[i]->text).size() <= 26 ? unbroken(shown[i]->text) : safe(shown[i]->text));
         }
         html += "</tr>";
     }
     html += "</table>";
-    for (const std::string& c : a.cautions) html += QString("<p style='color:%1;margin:4px 0'>%2</p>").arg(t.stop.name(), safe(c));
+    for (const std::string& c : a.cautions)
+        html += QString("<p style='color:%1;margin:4px 0'>%2</p>").arg(t.stop.name(), safe(c));
     if (!a.rows.empty()) {
         html += "<table width='100%' style='margin-top:6px'><tr>";
-        for (std::size_t i = 0; i < a.columns.size(); ++i) html += QString("<th align='%2'>%1</th>").arg(unbroken(a.columns[i]), i ? "right" : "left");
+        for (std::size_t i = 0; i < a.columns.size(); ++i)
+            html += QString("<th align='%2'>%1</th>").arg(unbroken(a.columns[i]), i ? "right" : "left");
         html += "</tr>";
         for (const auto& row : a.rows) {
             html += "<tr>";
-            for (std::size_t i = 0; i < row.size(); ++i) html += QString("<td align='%2'>%1</td>").arg(i ? unbroken(row[i]) : safe(row[i]), i ? "right" : "left");
+            for (std::size_t i = 0; i < row.size(); ++i)
+                html +=
+                    QString("<td align='%2'>%1</td>").arg(i ? unbroken(row[i]) : safe(row[i]), i ? "right" : "left");
             html += "</tr>";
         }
         html += "</table>";
     }
-    html += QString("<p style='color:%1;margin:10px 0 2px 0;font-weight:600'>%2</p><table width='100%'>").arg(t.quiet.name(), tr("WORKINGS"));
+    html += QString("<p style='color:%1;margin:10px 0 2px 0;font-weight:600'>%2</p><table width='100%'>")
+                .arg(t.quiet.name(), tr("WORKINGS"));
     for (const WorkingStep& s : a.working.steps)
-        html += QString("<tr><td class='%5' width='70%' style='padding-top:5px'>%1</td><td align='right' style='padding-top:5px'><b>%3</b></td></tr><tr><td>%2</td><td align='right' class='r'>%4</td></tr>").arg(safe(s.what), safe(s.formula), unbroken(s.value), safe(s.cited), s.governs ? "g" : "k");
+        html +=
+            QString(
+                "<tr><td class='%5' width='70%' style='padding-top:5px'>%1</td><td align='right' "
+                "style='padding-top:5px'><b>%3</b></td></tr><tr><td>%2</td><td align='right' class='r'>%4</td></tr>")
+                .arg(safe(s.what), safe(s.formula), unbroken(s.value), safe(s.cited), s.governs ? "g" : "k");
     html += "</table>";
     result->setHtml(html);
 }
@@ -317,8 +359,10 @@ void BenchPanel::makeIt() {
     CircuitId made;
     session.edit(tr("Circuit from the bench"), [&](Project& p) {
         const auto id = makeCircuit(p, board, *newest->circuit);
-        if (id) made = *id;
-        else bad = id.error();
+        if (id)
+            made = *id;
+        else
+            bad = id.error();
     });
     if (bad) {
         session.say(q(bad->text()), true);

@@ -1,6 +1,6 @@
 #pragma once
-// The bench: one-off sums beside whatever stage is shown, or without a project at all. The form is made from the fields of the
-// sum; the answer follows each keystroke.
+// The bench: one-off sums beside whatever stage is shown, or without a project at all. The form is made from the fields
+// of the sum; the answer follows each keystroke.
 
 #include "app/frame/Session.h"
 #include "core/bench/Bench.h"
@@ -49,7 +49,8 @@ private:
     const BenchKind* kind = nullptr;
     std::string offeredFor; ///< id of the rule book that the list of sums is for
     std::vector<BenchField> fields;
-    std::map<std::string, std::map<std::string, std::string>> remembered; ///< by rule book and kind: what was typed, by field
+    std::map<std::string, std::map<std::string, std::string>>
+        remembered; ///< by rule book and kind: what was typed, by field
     std::map<std::string, QWidget*> editors;
     bool more = false, building = false;
     QComboBox* kinds;

@@ -7,7 +7,8 @@
 namespace lintel {
 
 BoardCard::BoardCard(Session& s, const QString& name, const QString& does, const QString& leaves, QWidget* parent)
-    : QFrame(parent), session(s), across(new QHBoxLayout(this)), go(new QPushButton(does, this)), no(new QPushButton(leaves, this)) {
+    : QFrame(parent), session(s), across(new QHBoxLayout(this)), go(new QPushButton(does, this)),
+      no(new QPushButton(leaves, this)) {
     setObjectName(name + "Card");
     setProperty("card", true);
     setFixedHeight(212);
@@ -45,9 +46,12 @@ void BoardCard::showEvent(QShowEvent* e) {
 }
 
 void BoardCard::keyPressEvent(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Escape) drop();
-    else if (enterApplies && (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter)) apply();
-    else QFrame::keyPressEvent(e);
+    if (e->key() == Qt::Key_Escape)
+        drop();
+    else if (enterApplies && (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter))
+        apply();
+    else
+        QFrame::keyPressEvent(e);
 }
 
 } // namespace lintel

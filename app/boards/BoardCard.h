@@ -1,6 +1,6 @@
 #pragma once
-// A card below the board: a step that is seen before it is done. All open in the same place, end by Drop or Esc, and have one
-// button that does it.
+// A card below the board: a step that is seen before it is done. All open in the same place, end by Drop or Esc, and
+// have one button that does it.
 
 #include "app/frame/Session.h"
 

@@ -17,7 +17,9 @@ namespace lintel {
 
 // ---- size ----
 
-SizeCard::SizeCard(Session& s, QWidget* parent) : BoardCard(s, "size", tr("Change"), tr("Drop"), parent), heading(new QLabel(this)), list(new QListWidget(this)), what(new QListWidget(this)) {
+SizeCard::SizeCard(Session& s, QWidget* parent)
+    : BoardCard(s, "size", tr("Change"), tr("Drop"), parent), heading(new QLabel(this)), list(new QListWidget(this)),
+      what(new QListWidget(this)) {
     asRich(heading);
     enterApplies = true;
     auto* left = new QVBoxLayout;
@@ -78,12 +80,23 @@ void SizeCard::refresh() {
     const Resize& r = plans[std::size_t(row)];
     const Project& p = session.project();
     const int taken = placesTaken(p, board), reserved = placesReserved(*b, r.slots);
-    what->addItem(tr("%1 of %2 places taken, %3 left%4").arg(taken).arg(r.slots).arg(std::max(0, r.slots - taken)).arg(reserved ? tr("; %1 are to stay free").arg(reserved) : QString()));
+    what->addItem(tr("%1 of %2 places taken, %3 left%4")
+                      .arg(taken)
+                      .arg(r.slots)
+                      .arg(std::max(0, r.slots - taken))
+                      .arg(reserved ? tr("; %1 are to stay free").arg(reserved) : QString()));
     for (CircuitId c : r.left) {
-        auto* i = new QListWidgetItem(tr("%1 %2: no place; it stays in the tray").arg(q(nameOf(p, c)), q(servesWords(session.solution().project, session.solution().results, c))), what);
+        auto* i = new QListWidgetItem(
+            tr("%1 %2: no place; it stays in the tray")
+                .arg(q(nameOf(p, c)), q(servesWords(session.solution().project, session.solution().results, c))),
+            what);
         i->setForeground(theme().stop);
     }
-    for (const auto& [c, slot] : r.moved) what->addItem(tr("%1 %2: to slot %3").arg(q(nameOf(p, c)), q(servesWords(session.solution().project, session.solution().results, c))).arg(slot));
+    for (const auto& [c, slot] : r.moved)
+        what->addItem(
+            tr("%1 %2: to slot %3")
+                .arg(q(nameOf(p, c)), q(servesWords(session.solution().project, session.solution().results, c)))
+                .arg(slot));
     if (r.left.empty() && r.moved.empty() && r.slots != b->slots) what->addItem(tr("Everything keeps its place."));
     go->setEnabled(r.slots != b->slots);
     go->setText(r.left.empty() ? tr("Change") : tr("Change all the same"));
@@ -96,13 +109,16 @@ void SizeCard::apply() {
     const QString name = q(nameOf(session.project(), Ref(board)));
     const bool ways = r.form == BoardForm::Ways;
     setVisible(false);
-    session.edit(ways ? tr("%1 ways for %2").arg(r.slots / 3).arg(name) : tr("%1 slots for %2").arg(r.slots).arg(name), [&](Project& p) { applyResize(p, board, r); });
+    session.edit(ways ? tr("%1 ways for %2").arg(r.slots / 3).arg(name) : tr("%1 slots for %2").arg(r.slots).arg(name),
+                 [&](Project& p) { applyResize(p, board, r); });
     Q_EMIT closed();
 }
 
 // ---- what is left open ----
 
-ReportCard::ReportCard(Session& s, QWidget* parent) : BoardCard(s, "report", tr("Give the missing ones a circuit"), tr("Close"), parent), heading(new QLabel(this)), list(new QTreeWidget(this)) {
+ReportCard::ReportCard(Session& s, QWidget* parent)
+    : BoardCard(s, "report", tr("Give the missing ones a circuit"), tr("Close"), parent), heading(new QLabel(this)),
+      list(new QTreeWidget(this)) {
     asRich(heading);
     auto* column = new QVBoxLayout;
     auto* top = new QHBoxLayout;
@@ -142,19 +158,32 @@ void ReportCard::fill() {
     };
     for (LoadId l : r.unfed) {
         const Load& x = s.project.loads[l];
-        line(l, q(x.tag.empty() ? x.name : x.tag + "  " + x.name), tr("no circuit%1").arg(s.project.boards.has(x.board) ? tr(", for %1").arg(q(s.project.boards[x.board].name)) : QString()));
+        line(l, q(x.tag.empty() ? x.name : x.tag + "  " + x.name),
+             tr("no circuit%1")
+                 .arg(s.project.boards.has(x.board) ? tr(", for %1").arg(q(s.project.boards[x.board].name))
+                                                    : QString()));
     }
     for (DeviceId d : r.unfedDevices) line(d, q(nameOf(s.project, Ref(d))), tr("no circuit"));
-    for (CircuitId c : r.noCable) line(c, q(nameOf(s.project, c) + "  " + s.project.circuits[c].name), s.results.of(c).run.size < 0 ? tr("no cable carries it") : tr("no cable yet: its length is not known"));
+    for (CircuitId c : r.noCable)
+        line(c, q(nameOf(s.project, c) + "  " + s.project.circuits[c].name),
+             s.results.of(c).run.size < 0 ? tr("no cable carries it") : tr("no cable yet: its length is not known"));
     for (const auto& [b, why] : r.boards) line(b, q(s.project.boards[b].name), q(why));
-    heading->setText(r.clean() ? tr("<b>Nothing is left open.</b>") : tr("<b>Left open</b>: %1 without a circuit, %2 circuits without a cable, %3 boards that do not suit").arg(r.unfed.size() + r.unfedDevices.size()).arg(r.noCable.size()).arg(r.boards.size()));
+    heading->setText(
+        r.clean()
+            ? tr("<b>Nothing is left open.</b>")
+            : tr("<b>Left open</b>: %1 without a circuit, %2 circuits without a cable, %3 boards that do not suit")
+                  .arg(r.unfed.size() + r.unfedDevices.size())
+                  .arg(r.noCable.size())
+                  .arg(r.boards.size()));
     go->setEnabled(!r.unfed.empty());
 }
 
 // ---- names ----
 
 NamesCard::NamesCard(Session& s, QWidget* parent)
-    : BoardCard(s, "names", tr("Name"), tr("Drop"), parent), heading(new QLabel(this)), count(new QLabel(this)), text(new QLineEdit(this)), everywhere(new QCheckBox(tr("All boards of the building"), this)), list(new QTreeWidget(this)) {
+    : BoardCard(s, "names", tr("Name"), tr("Drop"), parent), heading(new QLabel(this)), count(new QLabel(this)),
+      text(new QLineEdit(this)), everywhere(new QCheckBox(tr("All boards of the building"), this)),
+      list(new QTreeWidget(this)) {
     asRich(heading);
     auto* left = new QVBoxLayout;
     left->addWidget(heading);
@@ -211,7 +240,8 @@ void NamesCard::refresh() {
         ++changing;
         if (shown++ < 1000) new QTreeWidgetItem(list, {q(nameOf(p, c)), q(p.circuits[c].name), q(name)});
     }
-    count->setText((changing == 1 ? tr("1 name changes") : tr("%1 names change").arg(changing)) + (naming.kept ? tr("; %1 that were typed stay").arg(naming.kept) : QString()));
+    count->setText((changing == 1 ? tr("1 name changes") : tr("%1 names change").arg(changing)) +
+                   (naming.kept ? tr("; %1 that were typed stay").arg(naming.kept) : QString()));
     go->setEnabled(changing > 0 || p.basis.namePattern != session.project().basis.namePattern);
     go->setText(changing ? tr("Name %1").arg(changing) : tr("Keep the pattern"));
 }

@@ -1,5 +1,6 @@
 #pragma once
-// Steps on a board that are seen before they are done: another size, names by pattern; and the report of what is left open.
+// Steps on a board that are seen before they are done: another size, names by pattern; and the report of what is left
+// open.
 
 #include "app/boards/BoardCard.h"
 #include "core/project/BoardSize.h"

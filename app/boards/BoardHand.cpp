@@ -1,4 +1,5 @@
-// The board under mouse and keyboard: going through it, dragging, editing in the row, and the commands on what is chosen.
+// The board under mouse and keyboard: going through it, dragging, editing in the row, and the commands on what is
+// chosen.
 #include "app/boards/BoardView.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
@@ -44,7 +45,10 @@ const std::vector<BoardView::Command>& BoardView::commands() {
 
 // ---- going through it ----
 
-bool BoardView::isChosen(CircuitId c) const { return std::find(session.selectionList().begin(), session.selectionList().end(), Ref(c)) != session.selectionList().end(); }
+bool BoardView::isChosen(CircuitId c) const {
+    return std::find(session.selectionList().begin(), session.selectionList().end(), Ref(c)) !=
+           session.selectionList().end();
+}
 
 std::vector<CircuitId> BoardView::chosen() const {
     std::vector<CircuitId> list;
@@ -54,11 +58,13 @@ std::vector<CircuitId> BoardView::chosen() const {
     if (list.empty())
         if (const CircuitId c = circuitAt(cursor); c && p.circuits.has(c)) list.push_back(c);
     std::sort(list.begin(), list.end(), [&](CircuitId a, CircuitId b) {
-        const auto key = [&](CircuitId c) { // down the left column, then down the right one, as one reads a column to fill it
-            const int slot = p.circuits[c].slot;
-            const Board* board = p.boards.find(shown);
-            return board && board->form == BoardForm::TwoColumn ? std::pair(1 - slot % 2, slot) : std::pair(0, slot);
-        };
+        const auto key =
+            [&](CircuitId c) { // down the left column, then down the right one, as one reads a column to fill it
+                const int slot = p.circuits[c].slot;
+                const Board* board = p.boards.find(shown);
+                return board && board->form == BoardForm::TwoColumn ? std::pair(1 - slot % 2, slot)
+                                                                    : std::pair(0, slot);
+            };
         return key(a) < key(b);
     });
     return list;
@@ -84,8 +90,10 @@ void BoardView::select(int slot, bool extend, bool toggle) {
         const int top = std::min(row(anchor), row(slot)), bottom = std::max(row(anchor), row(slot));
         const bool both = b->form == BoardForm::TwoColumn && anchor % 2 != slot % 2;
         for (int s = 1; s <= b->slots; ++s) {
-            if (row(s) < top || row(s) > bottom || (!both && b->form == BoardForm::TwoColumn && s % 2 != anchor % 2)) continue;
-            if (const CircuitId c = circuitAt(s); c && std::find(refs.begin(), refs.end(), Ref(c)) == refs.end()) refs.push_back(c);
+            if (row(s) < top || row(s) > bottom || (!both && b->form == BoardForm::TwoColumn && s % 2 != anchor % 2))
+                continue;
+            if (const CircuitId c = circuitAt(s); c && std::find(refs.begin(), refs.end(), Ref(c)) == refs.end())
+                refs.push_back(c);
         }
         if (at) { // the one at the cursor stands for all
             refs.erase(std::remove(refs.begin(), refs.end(), Ref(at)), refs.end());
@@ -125,8 +133,10 @@ void BoardView::moveCursor(int down, int sideways, bool extend) {
         to += down * step;
         while (to >= 1 && to <= b->slots && at && circuitAt(to) == at) to += (down > 0 ? step : -step);
     }
-    if (sideways && step == 2) to += to % 2 == 1 ? (sideways > 0 ? 1 : 0) : (sideways < 0 ? -1 : 0);
-    else if (sideways) return moveFact(sideways);
+    if (sideways && step == 2)
+        to += to % 2 == 1 ? (sideways > 0 ? 1 : 0) : (sideways < 0 ? -1 : 0);
+    else if (sideways)
+        return moveFact(sideways);
     if (to < 1 || to > b->slots) return;
     select(to, extend, false);
 }
@@ -162,8 +172,10 @@ void BoardView::mousePressEvent(QMouseEvent* e) {
     for (std::size_t i = 0; i < std::size(rowFacts); ++i)
         if (factBox(slot, rowFacts[i]).adjusted(-2, -200, 2, 200).contains(e->position())) factIndex = i;
     // A press on one of several that are chosen may begin to drag them all.
-    if (!(c && isChosen(c) && session.selectionList().size() > 1 && !extend && !toggle)) select(slot, extend, toggle);
-    else cursor = session.solution().project.circuits[c].slot;
+    if (!(c && isChosen(c) && session.selectionList().size() > 1 && !extend && !toggle))
+        select(slot, extend, toggle);
+    else
+        cursor = session.solution().project.circuits[c].slot;
     grabbed = e->button() == Qt::LeftButton && !extend && !toggle ? c : CircuitId{};
     dragging = false;
     update();
@@ -180,7 +192,8 @@ void BoardView::planDrop(const std::vector<CircuitId>& circuits, int slot) {
         effect = q(plan.reason);
         return;
     }
-    const Arrangement now = asItStands(s.project, s.results, shown), then = arrangementOf(s.project, s.results, shown, plan.places);
+    const Arrangement now = asItStands(s.project, s.results, shown),
+                      then = arrangementOf(s.project, s.results, shown, plan.places);
     effect = plan.swap ? tr("swap to %1").arg(slot) : tr("shift to %1").arg(slot);
     if (plan.pushed && !plan.swap) effect += tr(" · %1 make room").arg(plan.pushed);
     effect += tr(" · imbalance %1 → %2").arg(q(percent(now.imbalance)), q(percent(then.imbalance)));
@@ -189,7 +202,10 @@ void BoardView::planDrop(const std::vector<CircuitId>& circuits, int slot) {
         std::vector<std::pair<CircuitId, int>> leaving;
         for (const auto& [c, to] : plan.places)
             if (s.project.circuits[c].board == first.board) leaving.push_back({c, 0});
-        effect += tr(" · %1 %2 → %3").arg(q(s.project.boards[first.board].name), q(percent(asItStands(s.project, s.results, first.board).imbalance)), q(percent(arrangementOf(s.project, s.results, first.board, leaving).imbalance)));
+        effect += tr(" · %1 %2 → %3")
+                      .arg(q(s.project.boards[first.board].name),
+                           q(percent(asItStands(s.project, s.results, first.board).imbalance)),
+                           q(percent(arrangementOf(s.project, s.results, first.board, leaving).imbalance)));
     }
 }
 
@@ -246,7 +262,8 @@ bool BoardView::move(const QString& label, const MovePlan& doing) {
 void BoardView::mouseReleaseEvent(QMouseEvent* e) {
     if (!dragging) {
         // A plain click on one of several chosen chooses it alone.
-        if (grabbed && isChosen(grabbed) && session.selectionList().size() > 1 && slotAt(e->position())) select(slotAt(e->position()), false, false);
+        if (grabbed && isChosen(grabbed) && session.selectionList().size() > 1 && slotAt(e->position()))
+            select(slotAt(e->position()), false, false);
         grabbed = {};
         return;
     }
@@ -261,7 +278,11 @@ void BoardView::mouseReleaseEvent(QMouseEvent* e) {
     const Circuit& c = session.project().circuits[first];
     if (on == this && c.slot == slot) return;
     const QString name = count > 1 ? tr("%1 circuits").arg(count) : q(nameOf(session.project(), first));
-    if (move(doing.swap ? tr("Swap %1").arg(name) : on == this ? tr("Move %1 to slot %2").arg(name).arg(slot) : tr("Move %1 to %2").arg(name, q(session.project().boards[on->shown].name)), doing)) on->cursor = on->anchor = slot;
+    if (move(doing.swap   ? tr("Swap %1").arg(name)
+             : on == this ? tr("Move %1 to slot %2").arg(name).arg(slot)
+                          : tr("Move %1 to %2").arg(name, q(session.project().boards[on->shown].name)),
+             doing))
+        on->cursor = on->anchor = slot;
 }
 
 void BoardView::mouseDoubleClickEvent(QMouseEvent* e) {
@@ -297,7 +318,10 @@ bool BoardView::enter(const char* key, int slot, const QString& typed) {
         session.say(q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)), true);
         return false;
     }
-    session.edit(fresh ? tr("Add circuit") : std::string_view(key) == "serves" ? tr("Describe circuit") : tr("%1 of circuit").arg(f->title), [&](Project& p) { p = next; });
+    session.edit(fresh                               ? tr("Add circuit")
+                 : std::string_view(key) == "serves" ? tr("Describe circuit")
+                                                     : tr("%1 of circuit").arg(f->title),
+                 [&](Project& p) { p = next; });
     return true;
 }
 
@@ -310,7 +334,8 @@ void BoardView::startEdit(const char* key, const QString& begin) {
     const CircuitId id = circuitAt(cursor);
     const Circuit* c = session.project().circuits.find(id);
     QString now = c ? q(f->read(session.project(), *c)) : QString();
-    if (c && now.isEmpty() && std::string_view(key) == "breaker") now = q(breakerWords(session.solution().results.of(id).device, c->poles));
+    if (c && now.isEmpty() && std::string_view(key) == "breaker")
+        now = q(breakerWords(session.solution().results.of(id).device, c->poles));
     auto* line = new QLineEdit(begin.isEmpty() ? now : begin, this);
     editor = line;
     line->setObjectName(std::string_view(key) == "serves" ? "nameEditor" : QString("%1Editor").arg(key));
@@ -318,18 +343,22 @@ void BoardView::startEdit(const char* key, const QString& begin) {
     closeOnEscape(line);
     QRectF box = factBox(cursor, key);
     const bool rightSide = data()->form == BoardForm::TwoColumn && cursor % 2 == 0;
-    if (box.width() < 92) box = rightSide ? QRectF(box.right() - 92, box.top(), 92, box.height()) : QRectF(box.left(), box.top(), 92, box.height());
+    if (box.width() < 92)
+        box = rightSide ? QRectF(box.right() - 92, box.top(), 92, box.height())
+                        : QRectF(box.left(), box.top(), 92, box.height());
     box = box.adjusted(-6, -1, 6, 1);
     box.moveLeft(std::clamp(box.left(), 2.0, std::max(2.0, width() - box.width() - 2)));
     line->setGeometry(box.toRect());
     line->setAlignment(rightSide && std::string_view(key) == "serves" ? Qt::AlignRight : Qt::AlignLeft);
     if (begin.isEmpty()) line->selectAll();
-    line->setModified(!begin.isEmpty()); // what is only looked at is not entered: a breaker shown as it was sized is not held by Enter
+    line->setModified(
+        !begin
+             .isEmpty()); // what is only looked at is not entered: a breaker shown as it was sized is not held by Enter
     const int slot = cursor;
     line->installEventFilter(this);
     connect(line, &QLineEdit::editingFinished, line, [this, line, slot, key] {
         if (!line->hasFocus() && line->isModified() && editor == line) {
-            line->setModified(false); // once
+            line->setModified(false);              // once
             if (!enter(key, slot, line->text())) { // refused in place; typed anew it is taken
                 markRefused(line);
                 return;
@@ -346,14 +375,16 @@ bool BoardView::event(QEvent* e) {
     if (e->type() == QEvent::ShortcutOverride) {
         auto* k = static_cast<QKeyEvent*>(e);
         const bool plain = !(k->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
-        if (plain && ((!k->text().isEmpty() && k->text().at(0).isPrint()) || k->key() == Qt::Key_Delete || k->key() == Qt::Key_Insert || k->key() == Qt::Key_Tab || k->key() == Qt::Key_Backtab)) {
+        if (plain && ((!k->text().isEmpty() && k->text().at(0).isPrint()) || k->key() == Qt::Key_Delete ||
+                      k->key() == Qt::Key_Insert || k->key() == Qt::Key_Tab || k->key() == Qt::Key_Backtab)) {
             e->accept();
             return true;
         }
     }
     if (e->type() == QEvent::KeyPress) { // Tab stays in the board
         auto* k = static_cast<QKeyEvent*>(e);
-        if ((k->key() == Qt::Key_Tab || k->key() == Qt::Key_Backtab) && cursor > 0 && !(k->modifiers() & Qt::ControlModifier)) {
+        if ((k->key() == Qt::Key_Tab || k->key() == Qt::Key_Backtab) && cursor > 0 &&
+            !(k->modifiers() & Qt::ControlModifier)) {
             moveFact(k->key() == Qt::Key_Tab ? 1 : -1);
             return true;
         }
@@ -362,11 +393,13 @@ bool BoardView::event(QEvent* e) {
 }
 
 bool BoardView::eventFilter(QObject* o, QEvent* e) {
-    // Tab in the editor takes what was typed and goes on to the next fact, editing; Enter and the arrows go to another row. The key
-    // ends here: the line would hand Enter on to the board, which would open the next editor.
-    if (e->type() == QEvent::KeyPress && o == editor) { // in this order: other events come while the line is being taken apart
+    // Tab in the editor takes what was typed and goes on to the next fact, editing; Enter and the arrows go to another
+    // row. The key ends here: the line would hand Enter on to the board, which would open the next editor.
+    if (e->type() == QEvent::KeyPress &&
+        o == editor) { // in this order: other events come while the line is being taken apart
         const int k = static_cast<QKeyEvent*>(e)->key();
-        const bool tab = k == Qt::Key_Tab || k == Qt::Key_Backtab, up = k == Qt::Key_Up, enter_ = k == Qt::Key_Return || k == Qt::Key_Enter;
+        const bool tab = k == Qt::Key_Tab || k == Qt::Key_Backtab, up = k == Qt::Key_Up,
+                   enter_ = k == Qt::Key_Return || k == Qt::Key_Enter;
         if (tab || up || enter_ || k == Qt::Key_Down) {
             const QPointer<QLineEdit> line = editor.data();
             const QString text = line->text();
@@ -383,7 +416,8 @@ bool BoardView::eventFilter(QObject* o, QEvent* e) {
             if (tab) {
                 moveFact(k == Qt::Key_Tab ? 1 : -1);
                 startEdit(fact());
-            } else moveCursor(up ? -1 : 1, 0, false);
+            } else
+                moveCursor(up ? -1 : 1, 0, false);
             return true;
         }
     }
@@ -391,27 +425,48 @@ bool BoardView::eventFilter(QObject* o, QEvent* e) {
 }
 
 void BoardView::keyPressEvent(QKeyEvent* e) {
-    const bool extend = e->modifiers() & Qt::ShiftModifier, alt = e->modifiers() & Qt::AltModifier, control = e->modifiers() & Qt::ControlModifier;
-    const auto arrow = [&](int down, int sideways) { alt ? nudge(down, sideways) : moveCursor(down, sideways, extend); };
+    const bool extend = e->modifiers() & Qt::ShiftModifier, alt = e->modifiers() & Qt::AltModifier,
+               control = e->modifiers() & Qt::ControlModifier;
+    const auto arrow = [&](int down, int sideways) {
+        alt ? nudge(down, sideways) : moveCursor(down, sideways, extend);
+    };
     const Board* b = data();
-    if (e->matches(QKeySequence::Copy)) copyChosen();
-    else if (e->matches(QKeySequence::Cut)) cutChosen();
-    else if (e->matches(QKeySequence::Paste)) paste();
-    else if (e->matches(QKeySequence::SelectAll)) selectAll();
-    else if (e->key() == Qt::Key_Escape && dragging) endDrag();
-    else if (e->key() == Qt::Key_Escape) session.select(circuitAt(cursor) ? Ref(circuitAt(cursor)) : Ref(shown));
-    else if (e->key() == Qt::Key_Up) arrow(-1, 0);
-    else if (e->key() == Qt::Key_Down) arrow(1, 0);
-    else if (e->key() == Qt::Key_Left) arrow(0, -1);
-    else if (e->key() == Qt::Key_Right) arrow(0, 1);
-    else if (b && e->key() == Qt::Key_Home) select(1, extend, false);
-    else if (b && e->key() == Qt::Key_End) select(b->slots, extend, false);
-    else if (e->key() == Qt::Key_F2 || ((e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) && !control)) startEdit(fact());
-    else if (e->key() == Qt::Key_F3) startEdit("breaker");
-    else if (e->key() == Qt::Key_Delete) removeChosen();
-    else if (e->key() == Qt::Key_Insert && !control) insertRow();
-    else if (!e->text().isEmpty() && e->text().at(0).isPrint() && !control && !alt) startEdit(fact(), e->text());
-    else QWidget::keyPressEvent(e);
+    if (e->matches(QKeySequence::Copy))
+        copyChosen();
+    else if (e->matches(QKeySequence::Cut))
+        cutChosen();
+    else if (e->matches(QKeySequence::Paste))
+        paste();
+    else if (e->matches(QKeySequence::SelectAll))
+        selectAll();
+    else if (e->key() == Qt::Key_Escape && dragging)
+        endDrag();
+    else if (e->key() == Qt::Key_Escape)
+        session.select(circuitAt(cursor) ? Ref(circuitAt(cursor)) : Ref(shown));
+    else if (e->key() == Qt::Key_Up)
+        arrow(-1, 0);
+    else if (e->key() == Qt::Key_Down)
+        arrow(1, 0);
+    else if (e->key() == Qt::Key_Left)
+        arrow(0, -1);
+    else if (e->key() == Qt::Key_Right)
+        arrow(0, 1);
+    else if (b && e->key() == Qt::Key_Home)
+        select(1, extend, false);
+    else if (b && e->key() == Qt::Key_End)
+        select(b->slots, extend, false);
+    else if (e->key() == Qt::Key_F2 || ((e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) && !control))
+        startEdit(fact());
+    else if (e->key() == Qt::Key_F3)
+        startEdit("breaker");
+    else if (e->key() == Qt::Key_Delete)
+        removeChosen();
+    else if (e->key() == Qt::Key_Insert && !control)
+        insertRow();
+    else if (!e->text().isEmpty() && e->text().at(0).isPrint() && !control && !alt)
+        startEdit(fact(), e->text());
+    else
+        QWidget::keyPressEvent(e);
 }
 
 // ---- commands ----
@@ -420,7 +475,8 @@ void BoardView::insertRow() {
     if (!data() || cursor < 1) return;
     const MovePlan doing = planInsert(session.project(), shown, cursor);
     const int slot = cursor;
-    if (move(tr("Insert a row at slot %1").arg(slot), doing)) cursor = anchor = slot, session.select(Ref(shown)), update();
+    if (move(tr("Insert a row at slot %1").arg(slot), doing))
+        cursor = anchor = slot, session.select(Ref(shown)), update();
 }
 
 void BoardView::duplicate() {
@@ -429,9 +485,16 @@ void BoardView::duplicate() {
     const auto taken = takeCircuits(session.project(), list);
     const Circuit& last = session.project().circuits[list.back()];
     const PutPlan put = planPut(session.project(), shown, last.slot, taken);
-    if (put.error || put.without) return session.say(put.error ? q(put.error->what) : tr("%1 has no place for %2 of them: give it more slots first").arg(q(session.project().boards[shown].name)).arg(put.without), true);
+    if (put.error || put.without)
+        return session.say(put.error ? q(put.error->what)
+                                     : tr("%1 has no place for %2 of them: give it more slots first")
+                                           .arg(q(session.project().boards[shown].name))
+                                           .arg(put.without),
+                           true);
     std::vector<CircuitId> made;
-    session.edit(list.size() == 1 ? tr("Duplicate %1").arg(q(nameOf(session.project(), list.front()))) : tr("Duplicate %1 circuits").arg(list.size()), [&](Project& p) { made = putCircuits(p, shown, taken, put.slots); });
+    session.edit(list.size() == 1 ? tr("Duplicate %1").arg(q(nameOf(session.project(), list.front())))
+                                  : tr("Duplicate %1 circuits").arg(list.size()),
+                 [&](Project& p) { made = putCircuits(p, shown, taken, put.slots); });
     session.select(std::vector<Ref>(made.begin(), made.end()));
 }
 
@@ -444,7 +507,9 @@ void BoardView::nudge(int rows_, int sideways) {
     int to = first.slot + rows_ * step * (b->form == BoardForm::Ways && first.poles == 3 ? 3 : 1);
     if (sideways && step == 2) to += first.slot % 2 == 1 ? (sideways > 0 ? 1 : 0) : (sideways < 0 ? -1 : 0);
     if (to < 1 || to > b->slots || to == first.slot) return;
-    if (move(tr("Shift %1").arg(list.size() == 1 ? q(nameOf(session.project(), first.id)) : tr("%1 circuits").arg(list.size())), planMove(session.project(), list, shown, to))) {
+    if (move(tr("Shift %1")
+                 .arg(list.size() == 1 ? q(nameOf(session.project(), first.id)) : tr("%1 circuits").arg(list.size())),
+             planMove(session.project(), list, shown, to))) {
         const CircuitId id = list.front();
         cursor = anchor = session.project().circuits[id].slot;
         update();
@@ -453,18 +518,21 @@ void BoardView::nudge(int rows_, int sideways) {
 
 void BoardView::swapTwo() {
     const auto list = chosen();
-    if (list.size() != 2) return session.say(tr("Choose the two circuits to swap, with Ctrl and the mouse or with Shift"), true);
+    if (list.size() != 2)
+        return session.say(tr("Choose the two circuits to swap, with Ctrl and the mouse or with Shift"), true);
     const Project& p = session.project();
     const int to = p.circuits[list[1]].slot;
     const MovePlan doing = planMove(p, std::vector{list[0]}, shown, to);
-    if (doing.possible && !doing.swap) return session.say(tr("They do not fit into each other's places: drag one and the others make room"), true);
+    if (doing.possible && !doing.swap)
+        return session.say(tr("They do not fit into each other's places: drag one and the others make room"), true);
     move(tr("Swap %1 and %2").arg(q(nameOf(p, list[0])), q(nameOf(p, list[1]))), doing);
 }
 
 void BoardView::pin() {
     const auto list = chosen();
     if (list.empty()) return;
-    const bool all = std::all_of(list.begin(), list.end(), [&](CircuitId c) { return session.project().circuits[c].pinned; });
+    const bool all =
+        std::all_of(list.begin(), list.end(), [&](CircuitId c) { return session.project().circuits[c].pinned; });
     session.edit(all ? tr("Unpin") : tr("Pin"), [&](Project& p) {
         for (CircuitId c : list)
             if (p.circuits[c].pinned == all) p.circuits.change(c)->pinned = !all;
@@ -476,7 +544,8 @@ void BoardView::tie() {
     if (list.empty()) return session.say(tr("Choose the breakers to tie"), true);
     Project next = session.project();
     const bool loose = next.circuits[list.front()].tie > 0;
-    if (const auto bad = tieCircuits(next, list)) return session.say(q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)), true);
+    if (const auto bad = tieCircuits(next, list))
+        return session.say(q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)), true);
     session.edit(loose ? tr("Untie") : tr("Tie %1 breakers").arg(list.size()), [&](Project& p) { p = next; });
 }
 
@@ -489,7 +558,8 @@ void BoardView::become(const char* word, const QString& label) {
     if (list.empty() && cursor > 0) return void(enter("serves", cursor, word));
     Project next = session.project();
     for (CircuitId c : list)
-        if (const auto bad = circuitFact("serves")->write(next, c, word)) return session.say(q(bad->where + ": " + bad->what + ". " + bad->help), true);
+        if (const auto bad = circuitFact("serves")->write(next, c, word))
+            return session.say(q(bad->where + ": " + bad->what + ". " + bad->help), true);
     session.edit(label, [&](Project& p) { p = next; });
 }
 
@@ -501,7 +571,8 @@ void BoardView::removeChosen() {
     session.edit(list.size() == 1 ? tr("Remove circuit") : tr("Remove %1 circuits").arg(list.size()), [&](Project& p) {
         for (CircuitId c : list) removeCircuit(p, c);
     });
-    if (feeders) session.say(tr("%1 of them fed a board or transformer, which is unfed now; Undo brings it back").arg(feeders));
+    if (feeders)
+        session.say(tr("%1 of them fed a board or transformer, which is unfed now; Undo brings it back").arg(feeders));
     session.select(Ref(shown));
 }
 
@@ -512,8 +583,12 @@ void BoardView::copyChosen() {
     mime->setData(circuitsMime, QByteArray::fromStdString(writeCircuits(takeCircuits(session.project(), list))));
     mime->setText(q(blockText(session.project(), list)));
     QApplication::clipboard()->setMimeData(mime);
-    session.say(list.size() == 1 ? tr("%1 is on the clipboard: paste it here, on another board or project, or in a spreadsheet").arg(q(nameOf(session.project(), list.front())))
-                                 : tr("%1 circuits are on the clipboard: paste them here, on another board or project, or in a spreadsheet").arg(list.size()));
+    session.say(
+        list.size() == 1
+            ? tr("%1 is on the clipboard: paste it here, on another board or project, or in a spreadsheet")
+                  .arg(q(nameOf(session.project(), list.front())))
+            : tr("%1 circuits are on the clipboard: paste them here, on another board or project, or in a spreadsheet")
+                  .arg(list.size()));
 }
 
 void BoardView::cutChosen() {
@@ -531,29 +606,47 @@ void BoardView::paste() {
         if (!taken) return session.say(q(taken.error().text()), true);
         const PutPlan put = planPut(session.project(), shown, std::max(1, cursor), *taken);
         if (put.error) return session.say(q(put.error->where + ": " + put.error->what + ". " + put.error->help), true);
-        if (put.without) return session.say(tr("%1 has no place for %2 of the %3 circuits: give it more slots, or paste fewer").arg(q(b->name)).arg(put.without).arg(taken->size()), true);
+        if (put.without)
+            return session.say(tr("%1 has no place for %2 of the %3 circuits: give it more slots, or paste fewer")
+                                   .arg(q(b->name))
+                                   .arg(put.without)
+                                   .arg(taken->size()),
+                               true);
         std::vector<CircuitId> made;
-        session.edit(taken->size() == 1 ? tr("Paste circuit") : tr("Paste %1 circuits").arg(taken->size()), [&](Project& p) { made = putCircuits(p, shown, *taken, put.slots); });
+        session.edit(taken->size() == 1 ? tr("Paste circuit") : tr("Paste %1 circuits").arg(taken->size()),
+                     [&](Project& p) { made = putCircuits(p, shown, *taken, put.slots); });
         session.select(std::vector<Ref>(made.begin(), made.end()));
         return;
     }
-    if (!mime->hasText() || mime->text().trimmed().isEmpty()) return session.say(tr("The clipboard holds neither circuits nor text"), true);
+    if (!mime->hasText() || mime->text().trimmed().isEmpty())
+        return session.say(tr("The clipboard holds neither circuits nor text"), true);
     Project next = session.project();
     const BlockPaste done = pasteBlock(next, shown, std::max(1, cursor), fact(), mime->text().toStdString());
-    if (done.circuits == 0) return session.say(done.problems.empty() ? tr("The clipboard holds no rows") : q(done.problems.front()), true);
+    if (done.circuits == 0)
+        return session.say(done.problems.empty() ? tr("The clipboard holds no rows") : q(done.problems.front()), true);
     session.edit(tr("Paste %1 rows").arg(done.rows), [&](Project& p) { p = next; });
     session.select(std::vector<Ref>(done.touched.begin(), done.touched.end()));
-    if (!done.problems.empty()) session.say(tr("%1 rows pasted; %2 cells left out: %3").arg(done.rows).arg(done.problems.size()).arg(q(done.problems.front())), true);
-    else session.say(tr("%1 rows pasted, %2 of them new circuits").arg(done.rows).arg(done.added));
+    if (!done.problems.empty())
+        session.say(tr("%1 rows pasted; %2 cells left out: %3")
+                        .arg(done.rows)
+                        .arg(done.problems.size())
+                        .arg(q(done.problems.front())),
+                    true);
+    else
+        session.say(tr("%1 rows pasted, %2 of them new circuits").arg(done.rows).arg(done.added));
 }
 
 void BoardView::fillDownChosen() {
     const auto list = chosen();
-    if (list.size() < 2) return session.say(tr("Choose two circuits or more: the first one's %1 goes to the others").arg(circuitFact(fact())->title), true);
+    if (list.size() < 2)
+        return session.say(
+            tr("Choose two circuits or more: the first one's %1 goes to the others").arg(circuitFact(fact())->title),
+            true);
     Project next = session.project();
     const auto problems = fillDown(next, list, fact());
     session.edit(tr("Fill down %1").arg(circuitFact(fact())->title), [&](Project& p) { p = next; });
-    if (!problems.empty()) session.say(tr("%1 of them refuse it: %2").arg(problems.size()).arg(q(problems.front())), true);
+    if (!problems.empty())
+        session.say(tr("%1 of them refuse it: %2").arg(problems.size()).arg(q(problems.front())), true);
 }
 
 void BoardView::refeed(BoardId to) {
@@ -582,8 +675,10 @@ void BoardView::refeed(BoardId to) {
         MovePlan best;
         for (int slot = 1; slot <= next.boards[to].slots && !best.possible; ++slot) {
             const MovePlan there = planMove(next, std::vector{c}, to, slot);
-            if (there.possible && there.pushed == 0) best = there;
-            else if (best.reason.empty()) best.reason = there.reason;
+            if (there.possible && there.pushed == 0)
+                best = there;
+            else if (best.reason.empty())
+                best.reason = there.reason;
         }
         if (!best.possible) {
             refused << (best.reason.empty() ? tr("%1 has no place").arg(q(next.boards[to].name)) : q(best.reason));
@@ -594,10 +689,16 @@ void BoardView::refeed(BoardId to) {
         moved += int(unit.size());
     }
     if (moved) {
-        session.edit(tr("Feed %1 from %2").arg(moved == 1 ? q(nameOf(p, list.front())) : tr("%1 circuits").arg(moved), q(p.boards[to].name)), [&](Project& x) { x = next; });
+        session.edit(
+            tr("Feed %1 from %2")
+                .arg(moved == 1 ? q(nameOf(p, list.front())) : tr("%1 circuits").arg(moved), q(p.boards[to].name)),
+            [&](Project& x) { x = next; });
         session.select(after);
     }
-    if (!refused.isEmpty()) session.say(moved ? tr("%1 moved; %2 stay: %3").arg(moved).arg(refused.size()).arg(refused.front()) : refused.front(), true);
+    if (!refused.isEmpty())
+        session.say(moved ? tr("%1 moved; %2 stay: %3").arg(moved).arg(refused.size()).arg(refused.front())
+                          : refused.front(),
+                    true);
 }
 
 void BoardView::contextMenuEvent(QContextMenuEvent* e) {
@@ -627,7 +728,8 @@ void BoardView::contextMenuEvent(QContextMenuEvent* e) {
     for (const Command& c : commands()) {
         const std::string_view name = c.name;
         if (!id && name != "circuitSpare" && name != "circuitReserve") continue;
-        menu.addAction(c.text + "\t" + c.key.toString(QKeySequence::NativeText), this, [this, &c] { (this->*c.what)(); });
+        menu.addAction(c.text + "\t" + c.key.toString(QKeySequence::NativeText), this,
+                       [this, &c] { (this->*c.what)(); });
     }
     menu.addSeparator();
     if (id) menu.addAction(tr("Copy\tCtrl+C"), this, &BoardView::copyChosen);
@@ -643,8 +745,10 @@ void BoardView::dragEnterEvent(QDragEnterEvent* e) {
 void BoardView::dragMoveEvent(QDragMoveEvent* e) {
     const int slot = slotAt(e->position());
     const bool circuit = refFrom(e->mimeData()->data(mimeType).toStdString()).is<Circuit>();
-    if (slot && (circuit || !circuitAt(slot))) e->acceptProposedAction();
-    else e->ignore();
+    if (slot && (circuit || !circuitAt(slot)))
+        e->acceptProposedAction();
+    else
+        e->ignore();
     cursor = slot;
     update();
 }
@@ -654,7 +758,8 @@ void BoardView::dropEvent(QDropEvent* e) {
     const Ref thing = refFrom(e->mimeData()->data(mimeType).toStdString());
     if (!slot || !thing) return;
     if (const CircuitId c = thing.as<Circuit>()) { // one that had no place
-        move(tr("Place %1").arg(q(nameOf(session.project(), c))), planMove(session.project(), std::vector{c}, shown, slot));
+        move(tr("Place %1").arg(q(nameOf(session.project(), c))),
+             planMove(session.project(), std::vector{c}, shown, slot));
         e->acceptProposedAction();
         return;
     }

@@ -11,7 +11,8 @@
 
 namespace lintel {
 
-BoardPicker::BoardPicker(Session& s, QWidget* parent) : QFrame(parent), session(s), text(new QLineEdit(this)), list(new QListWidget(this)) {
+BoardPicker::BoardPicker(Session& s, QWidget* parent)
+    : QFrame(parent), session(s), text(new QLineEdit(this)), list(new QListWidget(this)) {
     setObjectName("boardPicker");
     setProperty("card", true);
     auto* column = new QVBoxLayout(this);
@@ -29,7 +30,8 @@ BoardPicker::BoardPicker(Session& s, QWidget* parent) : QFrame(parent), session(
     hide();
 }
 
-void BoardPicker::open(const QString& title, const std::vector<CircuitId>& c, BoardId not_, std::function<void(BoardId)> what) {
+void BoardPicker::open(const QString& title, const std::vector<CircuitId>& c, BoardId not_,
+                       std::function<void(BoardId)> what) {
     circuits = c, without = not_, then = std::move(what);
     text->clear();
     text->setPlaceholderText(title);
@@ -43,24 +45,36 @@ void BoardPicker::open(const QString& title, const std::vector<CircuitId>& c, Bo
 void BoardPicker::fill() {
     const Solution& s = session.solution();
     list->clear();
-    struct Row { bool fits; QString name, about; BoardId id; };
+    struct Row {
+        bool fits;
+        QString name, about;
+        BoardId id;
+    };
     std::vector<Row> rows;
     int poles = 0;
     for (CircuitId c : circuits)
         if (const Circuit* x = s.project.circuits.find(c)) poles += x->poles;
     for (const Board& b : s.project.boards) {
-        if (b.id == without || (!text->text().isEmpty() && !q(b.name + " " + b.description).contains(text->text(), Qt::CaseInsensitive))) continue;
+        if (b.id == without ||
+            (!text->text().isEmpty() && !q(b.name + " " + b.description).contains(text->text(), Qt::CaseInsensitive)))
+            continue;
         QString why;
         for (CircuitId c : circuits) {
             const Circuit* x = s.project.circuits.find(c);
             if (!x || !why.isEmpty()) continue;
             const Board& from = s.project.boards[x->board];
-            if (x->poles > factsOf(b.system).lines) why = tr("%1 lines").arg(factsOf(b.system).lines);
-            else if (!s.results.of(c).feeder && x->use == CircuitUse::Load && voltsAcross(from.system, x->poles).v != voltsAcross(b.system, x->poles).v) why = tr("%1 V").arg(voltsAcross(b.system, x->poles).v);
+            if (x->poles > factsOf(b.system).lines)
+                why = tr("%1 lines").arg(factsOf(b.system).lines);
+            else if (!s.results.of(c).feeder && x->use == CircuitUse::Load &&
+                     voltsAcross(from.system, x->poles).v != voltsAcross(b.system, x->poles).v)
+                why = tr("%1 V").arg(voltsAcross(b.system, x->poles).v);
         }
         const int free = b.slots - s.results.of(b.id).slotsUsed;
         if (why.isEmpty() && free < poles) why = tr("%1 places free").arg(free);
-        rows.push_back({why.isEmpty(), q(b.name), why.isEmpty() ? tr("%1 places free · %2 %").arg(free).arg(std::lround(s.results.of(b.id).use * 100)) : why, b.id});
+        rows.push_back(
+            {why.isEmpty(), q(b.name),
+             why.isEmpty() ? tr("%1 places free · %2 %").arg(free).arg(std::lround(s.results.of(b.id).use * 100)) : why,
+             b.id});
     }
     std::stable_sort(rows.begin(), rows.end(), [](const Row& a, const Row& b) { return a.fits > b.fits; });
     for (const Row& r : rows) {

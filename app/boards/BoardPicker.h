@@ -1,5 +1,6 @@
 #pragma once
-// Choosing a board by typing a part of its name: where circuits could go, nearest fit first, with the places each has left.
+// Choosing a board by typing a part of its name: where circuits could go, nearest fit first, with the places each has
+// left.
 
 #include "app/frame/Session.h"
 
@@ -15,7 +16,8 @@ class BoardPicker : public QFrame {
 public:
     BoardPicker(Session& session, QWidget* parent);
     /// `then` is called with the board that is chosen; boards that cannot take `circuits` are shown with the reason.
-    void open(const QString& title, const std::vector<CircuitId>& circuits, BoardId without, std::function<void(BoardId)> then);
+    void open(const QString& title, const std::vector<CircuitId>& circuits, BoardId without,
+              std::function<void(BoardId)> then);
 
 protected:
     void keyPressEvent(QKeyEvent*) override;

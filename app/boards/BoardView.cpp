@@ -20,7 +20,9 @@ BoardView::BoardView(Session& s, QWidget* parent) : QWidget(parent), session(s) 
     setObjectName("boardView");
     connect(&session, &Session::solved, this, [this] { show(shown); });
     connect(&session, &Session::selectionChanged, this, [this] {
-        if (const Circuit* c = session.project().circuits.find(session.selection().as<Circuit>()); c && c->board == shown && c->slot > 0 && session.selectionList().size() == 1) cursor = anchor = c->slot;
+        if (const Circuit* c = session.project().circuits.find(session.selection().as<Circuit>());
+            c && c->board == shown && c->slot > 0 && session.selectionList().size() == 1)
+            cursor = anchor = c->slot;
         update();
     });
 }
@@ -99,10 +101,16 @@ BoardView::Columns BoardView::columns(int slot) const {
 QRectF BoardView::factBox(int slot, const char* key) const {
     const Columns c = columns(slot);
     const std::string_view k = key;
-    return k == "load" ? c.va : k == "breaker" ? c.breaker : k == "size" ? c.size : k == "length" ? (c.loop.width() > 0 ? c.loop : c.bar) : c.name;
+    return k == "load"      ? c.va
+           : k == "breaker" ? c.breaker
+           : k == "size"    ? c.size
+           : k == "length"  ? (c.loop.width() > 0 ? c.loop : c.bar)
+                            : c.name;
 }
 
-CircuitId BoardView::circuitAt(int slot) const { return slot > 0 && slot < int(map.size()) ? map[std::size_t(slot)] : CircuitId{}; }
+CircuitId BoardView::circuitAt(int slot) const {
+    return slot > 0 && slot < int(map.size()) ? map[std::size_t(slot)] : CircuitId{};
+}
 
 void BoardView::paintEvent(QPaintEvent*) {
     QPainter p(this);
@@ -112,7 +120,8 @@ void BoardView::paintEvent(QPaintEvent*) {
     p.setBrush(t.surface);
     const Board* b = data();
     if (!b) {
-        drawLine(p, QRectF(rect()).adjusted(20, 0, -20, 0), tr("No board yet: Project ▸ Add board"), Qt::AlignHCenter, t.quiet, uiFont(1));
+        drawLine(p, QRectF(rect()).adjusted(20, 0, -20, 0), tr("No board yet: Project ▸ Add board"), Qt::AlignHCenter,
+                 t.quiet, uiFont(1));
         return;
     }
     const double h = rowHeight(), bottom = edge + rows() * h;
@@ -138,7 +147,8 @@ void BoardView::paintEvent(QPaintEvent*) {
         const bool way = b->form == BoardForm::Ways && (slot - 1) % 3 == 0;
         if (top && box.top() > edge + 1) {
             p.setPen(QPen(t.rule, way ? 1.8 : 1));
-            p.drawLine(QPointF(b->form == BoardForm::Ways && !way ? col.breaker.left() - 4 : box.left(), box.top()), box.topRight());
+            p.drawLine(QPointF(b->form == BoardForm::Ways && !way ? col.breaker.left() - 4 : box.left(), box.top()),
+                       box.topRight());
         }
         for (const Section& s : session.solution().project.sections)
             if (s.board == shown && s.from == slot && slot > 1) {
@@ -155,26 +165,34 @@ void BoardView::paintEvent(QPaintEvent*) {
             }
             QFont f = uiFont(0.92);
             f.setItalic(true);
-            if (b->form != BoardForm::Ways) drawLine(p, col.number, QString::number(slot), two && slot % 2 == 0 ? Qt::AlignLeft : Qt::AlignRight, t.quiet, uiFont(0.88));
+            if (b->form != BoardForm::Ways)
+                drawLine(p, col.number, QString::number(slot), two && slot % 2 == 0 ? Qt::AlignLeft : Qt::AlignRight,
+                         t.quiet, uiFont(0.88));
             drawLine(p, col.name, tr("Space"), two && slot % 2 == 0 ? Qt::AlignRight : Qt::AlignLeft, t.quiet, f);
         }
     }
     for (CircuitId id : here)
-        if (const Circuit& c = session.solution().project.circuits[id]; c.slot > 0 && circuitAt(c.slot) == id) paintCircuit(p, c, mostVa);
+        if (const Circuit& c = session.solution().project.circuits[id]; c.slot > 0 && circuitAt(c.slot) == id)
+            paintCircuit(p, c, mostVa);
     for (int slot = 1; b->form == BoardForm::Ways && slot <= b->slots; slot += 3) { // over the wash of what is chosen
         const QRectF number = columns(slot).number;
-        drawLine(p, QRectF(number.left(), number.top(), number.width(), number.height() * std::min(3, b->slots - slot + 1)), QString::number((slot - 1) / 3 + 1), Qt::AlignRight, t.ink, uiFont(0.95, true));
+        drawLine(
+            p, QRectF(number.left(), number.top(), number.width(), number.height() * std::min(3, b->slots - slot + 1)),
+            QString::number((slot - 1) / 3 + 1), Qt::AlignRight, t.ink, uiFont(0.95, true));
     }
     paintGroups(p);
     if (cursor > 0 && hasFocus() && !dragging) { // the fact that typing edits
         QRectF box = factBox(cursor, fact());
-        if (const Circuit* c = session.solution().project.circuits.find(circuitAt(cursor))) // below the whole of it, not through its middle
+        if (const Circuit* c = session.solution().project.circuits.find(
+                circuitAt(cursor))) // below the whole of it, not through its middle
             for (int s : slotsTaken(*b, c->slot, c->poles)) box.setBottom(std::max(box.bottom(), slotBox(s).bottom()));
         p.setPen(QPen(t.accent, 1.6));
         p.drawLine(QPointF(box.left(), box.bottom() - 1.5), QPointF(box.right(), box.bottom() - 1.5));
     }
-    if (target > 0) paintPlan(p);
-    else for (const auto& [id, slot] : proposed) paintGhost(p, id, slot, false);
+    if (target > 0)
+        paintPlan(p);
+    else
+        for (const auto& [id, slot] : proposed) paintGhost(p, id, slot, false);
 }
 
 void BoardView::propose(std::vector<std::pair<CircuitId, int>> places) {
@@ -195,8 +213,11 @@ QRectF BoardView::paintGhost(QPainter& p, CircuitId id, int slot, bool mine) {
     p.setPen(QPen(t.accent, mine ? 2 : 1.2, mine ? Qt::SolidLine : Qt::DashLine));
     p.setBrush(mine ? t.accentWash : t.surface);
     p.drawRoundedRect(box.adjusted(1, 1, -1, -1), 3, 3);
-    const QString from = c->board == shown ? tr("%1 ← %2").arg(slot).arg(c->slot) : tr("%1 ← %2").arg(slot).arg(q(nameOf(s.project, id)));
-    drawLine(p, box.adjusted(8, 0, -8, 0), from + "   " + q(servesWords(s.project, s.results, id)), b.form != BoardForm::TwoColumn || slot % 2 == 1 ? Qt::AlignLeft : Qt::AlignRight, t.accent, uiFont(0.9, mine));
+    const QString from = c->board == shown ? tr("%1 ← %2").arg(slot).arg(c->slot)
+                                           : tr("%1 ← %2").arg(slot).arg(q(nameOf(s.project, id)));
+    drawLine(p, box.adjusted(8, 0, -8, 0), from + "   " + q(servesWords(s.project, s.results, id)),
+             b.form != BoardForm::TwoColumn || slot % 2 == 1 ? Qt::AlignLeft : Qt::AlignRight, t.accent,
+             uiFont(0.9, mine));
     return box;
 }
 
@@ -205,11 +226,18 @@ void BoardView::paintGroups(QPainter& p) {
     const Theme& t = theme();
     const Solution& s = session.solution();
     const Board& b = *data();
-    struct Sort { int Circuit::*number; Qt::PenStyle pen; double width; };
-    for (const Sort& sort : {Sort{&Circuit::tie, Qt::SolidLine, 2.2}, {&Circuit::multiwire, Qt::DashLine, 1.4}, {&Circuit::kept, Qt::DotLine, 1.6}}) {
+    struct Sort {
+        int Circuit::*number;
+        Qt::PenStyle pen;
+        double width;
+    };
+    for (const Sort& sort : {Sort{&Circuit::tie, Qt::SolidLine, 2.2},
+                             {&Circuit::multiwire, Qt::DashLine, 1.4},
+                             {&Circuit::kept, Qt::DotLine, 1.6}}) {
         std::map<int, std::vector<int>> groups;
         for (CircuitId id : here)
-            if (const Circuit& c = s.project.circuits[id]; c.*sort.number && c.slot > 0) groups[c.*sort.number].push_back(c.slot);
+            if (const Circuit& c = s.project.circuits[id]; c.*sort.number && c.slot > 0)
+                groups[c.*sort.number].push_back(c.slot);
         for (auto& [number, group] : groups) {
             std::sort(group.begin(), group.end());
             p.setPen(QPen(t.accent, sort.width, sort.pen));
@@ -217,7 +245,8 @@ void BoardView::paintGroups(QPainter& p) {
                 const bool oneColumn = b.form != BoardForm::TwoColumn || group[i] % 2 == group[i - 1] % 2;
                 if (!oneColumn) continue;
                 const QRectF from = columns(group[i - 1]).breaker, to = columns(group[i]).breaker;
-                const double x = from.left() + (b.form != BoardForm::TwoColumn || group[i] % 2 == 1 ? 5 : from.width() - 5);
+                const double x =
+                    from.left() + (b.form != BoardForm::TwoColumn || group[i] % 2 == 1 ? 5 : from.width() - 5);
                 p.drawLine(QPointF(x, from.center().y() + 7), QPointF(x, to.center().y() - 7));
             }
         }
@@ -241,7 +270,8 @@ void BoardView::paintPlan(QPainter& p) {
     }
     const QFont f = uiFont(0.92, true);
     const double w = std::min(QFontMetricsF(f).horizontalAdvance(effect) + 20, width() - 8.0);
-    QRectF tip(std::clamp(area.center().x() - w / 2, 4.0, width() - w - 4), area.top() > 40 ? area.top() - 30 : area.bottom() + 6, w, 24);
+    QRectF tip(std::clamp(area.center().x() - w / 2, 4.0, width() - w - 4),
+               area.top() > 40 ? area.top() - 30 : area.bottom() + 6, w, 24);
     p.setPen(plan.possible ? t.accent : t.stop);
     p.setBrush(t.surface);
     p.drawRoundedRect(tip, 4, 4);
@@ -262,21 +292,31 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         p.setPen(QPen(t.accent, 1.2));
         p.setBrush(t.accentWash);
         p.drawRoundedRect(area.adjusted(1, 0.5, -1, -0.5), 3, 3);
-        for (int s : slotsTaken(b, c.slot, c.poles)) drawLine(p, columns(s).letter, q(lineName(lineOfSlot(b, s), b)), Qt::AlignHCenter, t.phase(phaseInk(sol.project.basis, b.system, lineOfSlot(b, s))), uiFont(0.8, true));
+        for (int s : slotsTaken(b, c.slot, c.poles))
+            drawLine(p, columns(s).letter, q(lineName(lineOfSlot(b, s), b)), Qt::AlignHCenter,
+                     t.phase(phaseInk(sol.project.basis, b.system, lineOfSlot(b, s))), uiFont(0.8, true));
     }
-    const bool faded = std::find(dragged.begin(), dragged.end(), c.id) != dragged.end() || std::any_of(proposed.begin(), proposed.end(), [&](const auto& x) { return x.first == c.id; });
+    const bool faded = std::find(dragged.begin(), dragged.end(), c.id) != dragged.end() ||
+                       std::any_of(proposed.begin(), proposed.end(), [&](const auto& x) { return x.first == c.id; });
     p.setOpacity(faded ? 0.4 : 1);
     Columns col = columns(c.slot);
     const auto tall = [&](QRectF box) { return QRectF(box.left(), area.top(), box.width(), area.height()); };
     const bool spare = c.use != CircuitUse::Load, reserved = c.use == CircuitUse::Reserved;
-    if (b.form != BoardForm::Ways) drawLine(p, tall(col.number), QString::number(c.slot), left ? Qt::AlignRight : Qt::AlignLeft, t.quiet, uiFont(0.88));
+    if (b.form != BoardForm::Ways)
+        drawLine(p, tall(col.number), QString::number(c.slot), left ? Qt::AlignRight : Qt::AlignLeft, t.quiet,
+                 uiFont(0.88));
     // The breaker: a box with its rating; a pin mark where it must not move.
     QRectF br = QRectF(col.breaker.left(), area.center().y() - 8.5, col.breaker.width(), 17);
     const bool low = r.deviceHeld && r.device < r.required.v;
-    p.setPen(QPen(low ? t.stop : c.heldBreaker && !spare ? t.quiet : t.rule, low ? 1.4 : 1, reserved ? Qt::DotLine : Qt::SolidLine));
+    p.setPen(QPen(low                       ? t.stop
+                  : c.heldBreaker && !spare ? t.quiet
+                                            : t.rule,
+                  low ? 1.4 : 1, reserved ? Qt::DotLine : Qt::SolidLine));
     p.setBrush(spare ? t.surface : t.paper);
     p.drawRoundedRect(br, 3, 3);
-    if (!reserved) drawLine(p, br, q(deviceWords(r, c.poles, *sol.book)), Qt::AlignHCenter, low ? t.stop : t.ink, uiFont(0.86, true));
+    if (!reserved)
+        drawLine(p, br, q(deviceWords(r, c.poles, *sol.book)), Qt::AlignHCenter, low ? t.stop : t.ink,
+                 uiFont(0.86, true));
     if (c.pinned) {
         p.setPen(Qt::NoPen);
         p.setBrush(t.accent);
@@ -287,7 +327,8 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
     nf.setItalic(spare);
     const QString name = q(servesWords(sol.project, sol.results, c.id));
     if (area.width() < 300) nf = uiFont(0.86), nf.setItalic(spare);
-    drawLine(p, tall(col.name), name.isEmpty() ? tr("not described") : name, left ? Qt::AlignLeft : Qt::AlignRight, spare || name.isEmpty() ? t.quiet : t.ink, nf);
+    drawLine(p, tall(col.name), name.isEmpty() ? tr("not described") : name, left ? Qt::AlignLeft : Qt::AlignRight,
+             spare || name.isEmpty() ? t.quiet : t.ink, nf);
     if (!spare) {
         drawLine(p, tall(col.va), q(number(r.va)), Qt::AlignRight, t.ink, uiFont(0.9));
         const bool wide = b.form != BoardForm::TwoColumn;
@@ -297,8 +338,13 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         const bool bad = run.tooSmall || run.state == Sizing::PastCeiling || run.state == Sizing::NoneFits;
         const QColor colour = bad ? t.stop : run.why == Governing::VoltageDrop ? t.check : t.quiet;
         if (wide && run.earth->known && run.earth->limit > 0) // the loop and what it may be
-            drawLine(p, tall(col.loop), QString("%1 of %2 Ω").arg(double(run.earth->zs), 0, 'f', 2).arg(double(run.earth->limit), 0, 'f', run.earth->limit > 100 ? 0 : 2), Qt::AlignLeft, run.earth->inTime ? t.quiet : t.stop, uiFont(0.85, !run.earth->inTime));
-        if (col.size.width() > 1) drawLine(p, tall(col.size), size, left ? Qt::AlignLeft : Qt::AlignRight, colour, uiFont(0.85, bad));
+            drawLine(p, tall(col.loop),
+                     QString("%1 of %2 Ω")
+                         .arg(double(run.earth->zs), 0, 'f', 2)
+                         .arg(double(run.earth->limit), 0, 'f', run.earth->limit > 100 ? 0 : 2),
+                     Qt::AlignLeft, run.earth->inTime ? t.quiet : t.stop, uiFont(0.85, !run.earth->inTime));
+        if (col.size.width() > 1)
+            drawLine(p, tall(col.size), size, left ? Qt::AlignLeft : Qt::AlignRight, colour, uiFont(0.85, bad));
     }
     for (int i = 0; i < c.poles; ++i) {
         const int s = slotOfPole(b, c.slot, i, c.poles), line = r.lines[std::size_t(i)];
@@ -310,7 +356,8 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
         p.setPen(Qt::NoPen);
         p.setBrush(t.phase(phaseInk(sol.project.basis, b.system, line)));
         // Bars grow from the bus outwards.
-        p.drawRect(QRectF(left && b.form == BoardForm::TwoColumn ? bar.right() - w : bar.left(), bar.center().y() - 4, w, 8));
+        p.drawRect(
+            QRectF(left && b.form == BoardForm::TwoColumn ? bar.right() - w : bar.left(), bar.center().y() - 4, w, 8));
     }
     p.setOpacity(1);
 }

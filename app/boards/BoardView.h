@@ -1,7 +1,7 @@
 #pragma once
-// A board as an object: the bus in the middle, breakers to its left and right with number, rating, description, load, size
-// and a bar of the load in its phase's place. Arrows go through the slots, Tab through the facts of a row, typing edits; drag to
-// shift, swap or push, on this board or onto the one beside it, with the effect shown before letting go.
+// A board as an object: the bus in the middle, breakers to its left and right with number, rating, description, load,
+// size and a bar of the load in its phase's place. Arrows go through the slots, Tab through the facts of a row, typing
+// edits; drag to shift, swap or push, on this board or onto the one beside it, with the effect shown before letting go.
 
 #include "app/frame/Session.h"
 #include "core/level/Level.h"
@@ -67,7 +67,12 @@ public:
     /// Moves the chosen circuits to the first free places of another board; feeders take what they feed along.
     void refeed(BoardId to);
     /// The commands with their keys, for the menu bar and the context menu.
-    struct Command { const char* name; QString text; QKeySequence key; void (BoardView::*what)(); };
+    struct Command {
+        const char* name;
+        QString text;
+        QKeySequence key;
+        void (BoardView::*what)();
+    };
     static const std::vector<Command>& commands();
 
 Q_SIGNALS:
@@ -94,7 +99,9 @@ protected:
     bool eventFilter(QObject*, QEvent*) override;
 
 private:
-    struct Columns { QRectF number, breaker, name, va, size, loop, letter, bar; };
+    struct Columns {
+        QRectF number, breaker, name, va, size, loop, letter, bar;
+    };
     const Board* data() const;
     int rows() const;
     double rowHeight() const;

@@ -16,9 +16,9 @@
 #include <QBoxLayout>
 #include <QComboBox>
 #include <QDrag>
-#include <QHeaderView>
 #include <QDropEvent>
 #include <QFileDialog>
+#include <QHeaderView>
 #include <QLabel>
 #include <QListWidget>
 #include <QMenu>
@@ -51,31 +51,45 @@ protected:
         std::vector<std::size_t> kinds;
         for (std::size_t i = 0; i < loadKinds; ++i)
             if (r.kinds[i].va() > 0) kinds.push_back(i);
-        std::sort(kinds.begin(), kinds.end(), [&](std::size_t a, std::size_t c) { return r.kinds[a].va() > r.kinds[c].va(); });
+        std::sort(kinds.begin(), kinds.end(),
+                  [&](std::size_t a, std::size_t c) { return r.kinds[a].va() > r.kinds[c].va(); });
         const std::size_t shown = std::min<std::size_t>(kinds.size(), 5);
         const double left = 88, w = shown ? std::min(170.0, (width() - left) / double(shown)) : 100;
         for (std::size_t k = 0; k < shown; ++k) {
             const std::size_t i = kinds[k];
             const double x = left + k * w;
-            drawLine(p, QRectF(x, 5, w - 12, 18), q(kindTitle(LoadKind(i), *s.book)), Qt::AlignLeft, t.ink, uiFont(0.92, true));
+            drawLine(p, QRectF(x, 5, w - 12, 18), q(kindTitle(LoadKind(i), *s.book)), Qt::AlignLeft, t.ink,
+                     uiFont(0.92, true));
             const QString figure = QString("%1 → %2").arg(q(kilo(r.kinds[i].va())), q(kilo(r.demandByKind[i])));
-            drawLine(p, QRectF(x, 24, w - 12, 17), figure + QString("   %1 %").arg(std::lround(r.demandByKind[i] / r.kinds[i].va() * 100)), Qt::AlignLeft, t.quiet, uiFont(0.88));
+            drawLine(p, QRectF(x, 24, w - 12, 17),
+                     figure + QString("   %1 %").arg(std::lround(r.demandByKind[i] / r.kinds[i].va() * 100)),
+                     Qt::AlignLeft, t.quiet, uiFont(0.88));
         }
-        if (kinds.size() > shown) setToolTip(QObject::tr("and %1 more kinds: see the schedule").arg(kinds.size() - shown));
+        if (kinds.size() > shown)
+            setToolTip(QObject::tr("and %1 more kinds: see the schedule").arg(kinds.size() - shown));
         drawLine(p, QRectF(0, 54, 84, 18), QObject::tr("Phase"), Qt::AlignLeft, t.quiet, uiFont(0.9));
         const int lines = factsOf(b->system).lines;
         const double most = std::max(1.0, *std::max_element(r.phaseVa.begin(), r.phaseVa.end()));
         const double pw = std::min(176.0, (width() - left - 190) / 3.0);
         for (int i = 0; i < lines; ++i) {
             const double x = left + i * pw;
-            drawLine(p, QRectF(x, 54, 22, 18), q(lineName(i, *b)), Qt::AlignLeft, t.phase(phaseInk(s.project.basis, b->system, i)), uiFont(0.92, true));
+            drawLine(p, QRectF(x, 54, 22, 18), q(lineName(i, *b)), Qt::AlignLeft,
+                     t.phase(phaseInk(s.project.basis, b->system, i)), uiFont(0.92, true));
             const double room = pw - 22 - 84;
-            p.fillRect(QRectF(x + 20, 58, std::max(1.0, room * r.phaseVa[std::size_t(i)] / most), 10), t.phase(phaseInk(s.project.basis, b->system, i)));
-            drawLine(p, QRectF(x + pw - 82, 54, 70, 18), q(kilo(r.phaseVa[std::size_t(i)])) + " kVA", Qt::AlignRight, t.ink, uiFont(0.9));
-            drawLine(p, QRectF(x + pw - 82, 72, 70, 16), q(number(r.phaseAmps[std::size_t(i)])) + " A", Qt::AlignRight, t.quiet, uiFont(0.85));
+            p.fillRect(QRectF(x + 20, 58, std::max(1.0, room * r.phaseVa[std::size_t(i)] / most), 10),
+                       t.phase(phaseInk(s.project.basis, b->system, i)));
+            drawLine(p, QRectF(x + pw - 82, 54, 70, 18), q(kilo(r.phaseVa[std::size_t(i)])) + " kVA", Qt::AlignRight,
+                     t.ink, uiFont(0.9));
+            drawLine(p, QRectF(x + pw - 82, 72, 70, 16), q(number(r.phaseAmps[std::size_t(i)])) + " A", Qt::AlignRight,
+                     t.quiet, uiFont(0.85));
         }
-        drawLine(p, QRectF(left + 3 * pw + 6, 54, width() - left - 3 * pw - 8, 18), QObject::tr("Demand %1 kVA · %2 A").arg(q(kilo(r.demand)), q(number(r.demandAmps.v))), Qt::AlignLeft, t.ink, uiFont(0.95, true));
-        drawLine(p, QRectF(left + 3 * pw + 6, 72, width() - left - 3 * pw - 8, 16), QObject::tr("of %1 A · connected %2 kVA").arg(q(number(b->main > 0 ? std::min(b->main, b->bus) : b->bus)), q(kilo(r.connected))), Qt::AlignLeft, t.quiet, uiFont(0.85));
+        drawLine(p, QRectF(left + 3 * pw + 6, 54, width() - left - 3 * pw - 8, 18),
+                 QObject::tr("Demand %1 kVA · %2 A").arg(q(kilo(r.demand)), q(number(r.demandAmps.v))), Qt::AlignLeft,
+                 t.ink, uiFont(0.95, true));
+        drawLine(p, QRectF(left + 3 * pw + 6, 72, width() - left - 3 * pw - 8, 16),
+                 QObject::tr("of %1 A · connected %2 kVA")
+                     .arg(q(number(b->main > 0 ? std::min(b->main, b->bus) : b->bus)), q(kilo(r.connected))),
+                 Qt::AlignLeft, t.quiet, uiFont(0.85));
     }
 
 private:
@@ -96,7 +110,9 @@ public:
         setDragDropMode(QAbstractItemView::DragDrop);
         setObjectName("boardTree");
     }
-    static Ref thing(const QTreeWidgetItem* item) { return item ? refFrom(item->data(0, Qt::UserRole).toString().toStdString()) : Ref(); }
+    static Ref thing(const QTreeWidgetItem* item) {
+        return item ? refFrom(item->data(0, Qt::UserRole).toString().toStdString()) : Ref();
+    }
     /// Feeds `what` from `from`, or says why not and changes nothing.
     void feed(Ref what, Ref from) {
         if (!(what.is<Board>() || what.is<Transformer>()) || what == from) return;
@@ -104,7 +120,9 @@ public:
             session.say(q(bad->what + ". " + bad->help), true);
             return;
         }
-        session.edit(QObject::tr("Feed %1 from %2").arg(q(nameOf(session.project(), what)), q(nameOf(session.project(), from))), [&](Project& p) { feedFrom(p, what, from); });
+        session.edit(
+            QObject::tr("Feed %1 from %2").arg(q(nameOf(session.project(), what)), q(nameOf(session.project(), from))),
+            [&](Project& p) { feedFrom(p, what, from); });
     }
 
 protected:
@@ -134,8 +152,10 @@ public:
         p->setPen(o.state & QStyle::State_Selected ? t.accent : t.rule);
         p->setBrush(t.surface);
         p->drawRoundedRect(box, 4, 4);
-        drawLine(*p, QRectF(box.left() + 9, box.top() + 3, box.width() - 16, 18), i.data().toString(), Qt::AlignLeft, t.ink, uiFont(0.95));
-        drawLine(*p, QRectF(box.left() + 9, box.top() + 20, box.width() - 16, 16), i.data(Qt::UserRole + 1).toString(), Qt::AlignLeft, t.quiet, uiFont(0.84));
+        drawLine(*p, QRectF(box.left() + 9, box.top() + 3, box.width() - 16, 18), i.data().toString(), Qt::AlignLeft,
+                 t.ink, uiFont(0.95));
+        drawLine(*p, QRectF(box.left() + 9, box.top() + 20, box.width() - 16, 16), i.data(Qt::UserRole + 1).toString(),
+                 Qt::AlignLeft, t.quiet, uiFont(0.84));
         p->restore();
     }
 };
@@ -148,7 +168,8 @@ public:
 protected:
     void initStyleOption(QStyleOptionViewItem* o, const QModelIndex& i) const override {
         QStyledItemDelegate::initStyleOption(o, i);
-        if (const QVariant ink = i.data(Qt::ForegroundRole); ink.isValid()) o->palette.setBrush(QPalette::HighlightedText, ink.value<QBrush>());
+        if (const QVariant ink = i.data(Qt::ForegroundRole); ink.isValid())
+            o->palette.setBrush(QPalette::HighlightedText, ink.value<QBrush>());
     }
 };
 
@@ -176,10 +197,15 @@ QLabel* heading(const QString& text) {
 } // namespace
 
 BoardsStage::BoardsStage(Session& s, QWidget* parent)
-    : QWidget(parent), session(s), unfed(new TrayList(this)), boards(new BoardTree(s, this)), title(new QLabel(this)), about(new QLabel(this)), unfedCount(heading("")), head(new QWidget(this)), besidePane(new QWidget(this)),
-      pages(new QStackedWidget(this)), besidePages(new QStackedWidget(besidePane)), split(new QSplitter(Qt::Horizontal, this)), besideBoard(new QComboBox(this)), view(new BoardView(s, this)), second(new BoardView(s, this)), inHand(view),
-      schedule(new DrawingView(s, this)), tally(new Tally(s, this)), levelCard(new LevelCard(s, this)), groupCard(new GroupCard(s, this)), sizeCard(new SizeCard(s, this)), namesCard(new NamesCard(s, this)), reportCard(new ReportCard(s, this)), circuitsPage(new CircuitsPage(s, this)),
-      importPage(new ImportPage(s, this)), picker(new BoardPicker(s, this)), besideButton(new QPushButton(tr("Beside"), this)) {
+    : QWidget(parent), session(s), unfed(new TrayList(this)), boards(new BoardTree(s, this)), title(new QLabel(this)),
+      about(new QLabel(this)), unfedCount(heading("")), head(new QWidget(this)), besidePane(new QWidget(this)),
+      pages(new QStackedWidget(this)), besidePages(new QStackedWidget(besidePane)),
+      split(new QSplitter(Qt::Horizontal, this)), besideBoard(new QComboBox(this)), view(new BoardView(s, this)),
+      second(new BoardView(s, this)), inHand(view), schedule(new DrawingView(s, this)), tally(new Tally(s, this)),
+      levelCard(new LevelCard(s, this)), groupCard(new GroupCard(s, this)), sizeCard(new SizeCard(s, this)),
+      namesCard(new NamesCard(s, this)), reportCard(new ReportCard(s, this)), circuitsPage(new CircuitsPage(s, this)),
+      importPage(new ImportPage(s, this)), picker(new BoardPicker(s, this)),
+      besideButton(new QPushButton(tr("Beside"), this)) {
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
@@ -227,10 +253,14 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
         headRow->addWidget(b, 0, Qt::AlignVCenter);
         return b;
     };
-    connect(button(tr("Level"), "level", tr("The best arrangement for every number of moves   Ctrl+L")), &QPushButton::clicked, this, &BoardsStage::openLevel);
-    connect(button(tr("Size"), "size", tr("More or fewer places, and what does not fit")), &QPushButton::clicked, this, &BoardsStage::openSize);
-    connect(button(tr("Names"), "nameFromRooms", tr("Descriptions from rooms and devices, by pattern")), &QPushButton::clicked, this, &BoardsStage::openNames);
-    connect(button(tr("Circuits"), "allCircuits", tr("Find and change circuits across the building   Ctrl+Shift+F")), &QPushButton::clicked, this, &BoardsStage::openCircuits);
+    connect(button(tr("Level"), "level", tr("The best arrangement for every number of moves   Ctrl+L")),
+            &QPushButton::clicked, this, &BoardsStage::openLevel);
+    connect(button(tr("Size"), "size", tr("More or fewer places, and what does not fit")), &QPushButton::clicked, this,
+            &BoardsStage::openSize);
+    connect(button(tr("Names"), "nameFromRooms", tr("Descriptions from rooms and devices, by pattern")),
+            &QPushButton::clicked, this, &BoardsStage::openNames);
+    connect(button(tr("Circuits"), "allCircuits", tr("Find and change circuits across the building   Ctrl+Shift+F")),
+            &QPushButton::clicked, this, &BoardsStage::openCircuits);
     besideButton->setObjectName("beside");
     besideButton->setToolTip(tr("Another board or the schedule beside this one   F9"));
     auto* besideMenu = new QMenu(besideButton);
@@ -239,7 +269,8 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     besideMenu->addAction(tr("Nothing"), this, [this] { setBeside(Beside::Nothing); });
     besideButton->setMenu(besideMenu);
     headRow->addWidget(besideButton, 0, Qt::AlignVCenter);
-    connect(button(tr("Schedule"), "schedule", tr("The sheet, in Issue")), &QPushButton::clicked, this, [this] { Q_EMIT scheduleWanted(current); });
+    connect(button(tr("Schedule"), "schedule", tr("The sheet, in Issue")), &QPushButton::clicked, this,
+            [this] { Q_EMIT scheduleWanted(current); });
     middle->addWidget(head);
 
     auto* boardPage = new QWidget(this);
@@ -289,14 +320,17 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
         connect(v, &BoardView::refeedWanted, this, [this, v] {
             const auto list = v->chosen();
             if (list.empty()) return session.say(tr("Choose the circuits to feed from another board"), true);
-            picker->open(list.size() == 1 ? tr("Feed %1 from…").arg(q(nameOf(session.project(), list.front()))) : tr("Feed %1 circuits from…").arg(list.size()), list, v->board(), [v](BoardId to) {
-                v->setFocus();
-                v->refeed(to);
-            });
+            picker->open(list.size() == 1 ? tr("Feed %1 from…").arg(q(nameOf(session.project(), list.front())))
+                                          : tr("Feed %1 circuits from…").arg(list.size()),
+                         list, v->board(), [v](BoardId to) {
+                             v->setFocus();
+                             v->refeed(to);
+                         });
         });
     }
     connect(levelCard, &LevelCard::proposed, view, &BoardView::propose);
-    for (BoardCard* card : std::initializer_list<BoardCard*>{levelCard, sizeCard, namesCard, reportCard, groupCard}) connect(card, &BoardCard::closed, this, [this] { showCard(nullptr); });
+    for (BoardCard* card : std::initializer_list<BoardCard*>{levelCard, sizeCard, namesCard, reportCard, groupCard})
+        connect(card, &BoardCard::closed, this, [this] { showCard(nullptr); });
     connect(reportCard, &ReportCard::circuitsWanted, this, &BoardsStage::circuitMissingLoads);
     connect(circuitsPage, &CircuitsPage::closed, this, &BoardsStage::toBoardPage);
     connect(circuitsPage, &CircuitsPage::groupEditWanted, this, &BoardsStage::openGroup);
@@ -317,8 +351,10 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     connect(boards, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) {
         if (const Ref r = BoardTree::thing(item)) session.select(r);
     });
-    connect(unfed, &QListWidget::itemClicked, this, [this](QListWidgetItem* i) { session.select(refFrom(i->data(Qt::UserRole).toString().toStdString())); });
-    connect(unfed, &QListWidget::itemDoubleClicked, this, [this](QListWidgetItem* i) { feedFirstFree(refFrom(i->data(Qt::UserRole).toString().toStdString())); });
+    connect(unfed, &QListWidget::itemClicked, this,
+            [this](QListWidgetItem* i) { session.select(refFrom(i->data(Qt::UserRole).toString().toStdString())); });
+    connect(unfed, &QListWidget::itemDoubleClicked, this,
+            [this](QListWidgetItem* i) { feedFirstFree(refFrom(i->data(Qt::UserRole).toString().toStdString())); });
     rebuild();
 }
 
@@ -328,12 +364,17 @@ void BoardsStage::feedFirstFree(Ref thing) {
     if (!current) return;
     int poles = 1;
     if (auto* l = session.project().loads.find(thing.as<Load>())) poles = l->poles;
-    if (auto* d = session.project().devices.find(thing.as<Device>())) poles = session.project().deviceTypes[d->type].poles;
+    if (auto* d = session.project().devices.find(thing.as<Device>()))
+        poles = session.project().deviceTypes[d->type].poles;
     const Board& b = session.project().boards[current];
     if (poles > factsOf(b.system).lines) return session.say(tr("%1 has no %2 lines").arg(q(b.name)).arg(poles), true);
-    if (!firstFreeSlot(session.project(), current, poles)) return session.say(tr("%1 has no place for %2 poles").arg(q(b.name)).arg(poles), true);
+    if (!firstFreeSlot(session.project(), current, poles))
+        return session.say(tr("%1 has no place for %2 poles").arg(q(b.name)).arg(poles), true);
     CircuitId made;
-    session.edit(tr("Feed %1").arg(q(nameOf(session.project(), thing))), [&](Project& p) { made = thing.is<Load>() ? circuitLoad(p, thing.as<Load>(), current) : circuitToBoard(p, {thing.as<Device>()}, current); });
+    session.edit(tr("Feed %1").arg(q(nameOf(session.project(), thing))), [&](Project& p) {
+        made = thing.is<Load>() ? circuitLoad(p, thing.as<Load>(), current)
+                                : circuitToBoard(p, {thing.as<Device>()}, current);
+    });
     session.select(made);
 }
 
@@ -349,7 +390,8 @@ void BoardsStage::followSelection() {
     QSignalBlocker quiet(boards);
     Ref r = session.selection();
     if (b) r = b;
-    if (const auto it = treeItems.find(r); it != treeItems.end() && boards->currentItem() != it->second) boards->setCurrentItem(it->second);
+    if (const auto it = treeItems.find(r); it != treeItems.end() && boards->currentItem() != it->second)
+        boards->setCurrentItem(it->second);
 }
 
 void BoardsStage::rebuild() {
@@ -365,17 +407,32 @@ void BoardsStage::rebuild() {
     }
     {
         std::vector<TrayRow> rows;
-        const auto add = [&](Ref r, const std::string& name, const QString& words) { rows.push_back({q(r.text()), q(name), words}); };
+        const auto add = [&](Ref r, const std::string& name, const QString& words) {
+            rows.push_back({q(r.text()), q(name), words});
+        };
         if (s.results.present.has(Results::Trait::NoCircuit))
             for (const Load& l : s.project.loads)
-                if (!l.circuit) add(l.id, l.name, QString("%1 %2 · %3P%4").arg(l.amount).arg(wordOf(l.unit)).arg(l.poles).arg(l.where.empty() ? QString() : " · " + q(l.where)));
+                if (!l.circuit)
+                    add(l.id, l.name,
+                        QString("%1 %2 · %3P%4")
+                            .arg(l.amount)
+                            .arg(wordOf(l.unit))
+                            .arg(l.poles)
+                            .arg(l.where.empty() ? QString() : " · " + q(l.where)));
         for (CircuitId id : s.results.on(current))
-            if (const Circuit& c = s.project.circuits[id]; c.slot <= 0) add(id, nameOf(s.project, id), tr("%1P · no place · %2").arg(c.poles).arg(q(servesWords(s.project, s.results, id))));
+            if (const Circuit& c = s.project.circuits[id]; c.slot <= 0)
+                add(id, nameOf(s.project, id),
+                    tr("%1P · no place · %2").arg(c.poles).arg(q(servesWords(s.project, s.results, id))));
         for (const Device& d : s.project.devices) {
             const DeviceType& y = s.project.deviceTypes[d.type];
             if (d.circuit || d.load.value_or(y.load) <= 0) continue;
             const RoomId room = roomAt(s.project, d.level, d.at);
-            add(d.id, d.tag.empty() ? y.name : y.name + " " + d.tag, QString("%1 %2 · %3P · %4").arg(d.load.value_or(y.load)).arg(wordOf(y.unit)).arg(y.poles).arg(room ? q(nameOf(s.project, Ref(room))) : tr("on plan")));
+            add(d.id, d.tag.empty() ? y.name : y.name + " " + d.tag,
+                QString("%1 %2 · %3P · %4")
+                    .arg(d.load.value_or(y.load))
+                    .arg(wordOf(y.unit))
+                    .arg(y.poles)
+                    .arg(room ? q(nameOf(s.project, Ref(room))) : tr("on plan")));
         }
         if (rows != trayRows) { // most edits leave the tray as it is
             QSignalBlocker quiet(unfed);
@@ -426,7 +483,8 @@ void BoardsStage::rebuild() {
             if (r.is<Board>()) use = s.results.of(r.as<Board>()).use;
             QString text = r.is<Source>() ? "" : QString("%1 %").arg(std::lround(use * 100));
             QColor colour = use > 1 ? t.stop : t.quiet;
-            if (const auto snag = r.is<Board>() ? snags.find(r.as<Board>()) : snags.end(); snag != snags.end() && snag->second != Severity::Note) {
+            if (const auto snag = r.is<Board>() ? snags.find(r.as<Board>()) : snags.end();
+                snag != snags.end() && snag->second != Severity::Note) {
                 text = "● " + text;
                 colour = snag->second == Severity::Stop ? t.stop : t.check;
             }
@@ -434,11 +492,12 @@ void BoardsStage::rebuild() {
             if (i->foreground(1).color() != colour || fresh) i->setForeground(1, colour);
         }
         if (fresh) {
-        boards->expandAll();
-        boards->header()->setSectionResizeMode(0, QHeaderView::Stretch);
-        boards->header()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
+            boards->expandAll();
+            boards->header()->setSectionResizeMode(0, QHeaderView::Stretch);
+            boards->header()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
         }
-        if (const auto it = treeItems.find(Ref(current)); it != treeItems.end() && boards->currentItem() != it->second) boards->setCurrentItem(it->second);
+        if (const auto it = treeItems.find(Ref(current)); it != treeItems.end() && boards->currentItem() != it->second)
+            boards->setCurrentItem(it->second);
     }
     showBoard();
 }
@@ -452,10 +511,19 @@ void BoardsStage::showBoard() {
         if (bold) bold->setFont(0, uiFont(1, true));
     }
     if (const Board* b = s.project.boards.find(current)) {
-        title->setText(QString("<span style='font-size:19px;font-weight:600'>%1</span>&nbsp;&nbsp;<span style='color:%2'>%3</span>").arg(q(b->name).toHtmlEscaped(), t.quiet.name(), q(b->description).toHtmlEscaped()));
+        title->setText(
+            QString(
+                "<span style='font-size:19px;font-weight:600'>%1</span>&nbsp;&nbsp;<span style='color:%2'>%3</span>")
+                .arg(q(b->name).toHtmlEscaped(), t.quiet.name(), q(b->description).toHtmlEscaped()));
         const BoardResult& r = s.results.of(current);
-        about->setText(QString("%1 V · %2 A bus · %3 · %4 · %5 kA").arg(wordOf(b->system)).arg(b->bus).arg(b->main > 0 ? tr("%1 A main").arg(b->main) : tr("lugs only")).arg(b->form == BoardForm::Ways ? tr("%1 ways").arg(b->slots / 3) : tr("%1 slots").arg(b->slots)).arg(b->ratingKA) +
-                       (r.fault.known ? tr(", %1 here").arg(q(faultWords(r.fault))) : QString()));
+        about->setText(
+            QString("%1 V · %2 A bus · %3 · %4 · %5 kA")
+                .arg(wordOf(b->system))
+                .arg(b->bus)
+                .arg(b->main > 0 ? tr("%1 A main").arg(b->main) : tr("lugs only"))
+                .arg(b->form == BoardForm::Ways ? tr("%1 ways").arg(b->slots / 3) : tr("%1 slots").arg(b->slots))
+                .arg(b->ratingKA) +
+            (r.fault.known ? tr(", %1 here").arg(q(faultWords(r.fault))) : QString()));
     } else {
         title->setText(tr("No board yet"));
         about->setText(tr("Project ▸ Add board"));
@@ -468,7 +536,9 @@ void BoardsStage::showBoard() {
         besideBoard->clear();
         for (const Board& b : s.project.boards)
             if (b.id != current) {
-                besideBoard->addItem(q(b.name) + "   " + tr("%1 of %2 taken").arg(s.results.of(b.id).slotsUsed).arg(b.slots), b.id.value);
+                besideBoard->addItem(q(b.name) + "   " +
+                                         tr("%1 of %2 taken").arg(s.results.of(b.id).slotsUsed).arg(b.slots),
+                                     b.id.value);
                 if (b.id == secondBoard) besideBoard->setCurrentIndex(besideBoard->count() - 1);
             }
         if (besideBoard->count()) secondBoard = {besideBoard->currentData().toUInt()};
@@ -487,8 +557,10 @@ void BoardsStage::toBoardPage() {
     focusBoard();
 }
 void BoardsStage::focusBoard() {
-    if (pages->currentIndex() == 1) circuitsPage->begin();
-    else inHand->setFocus();
+    if (pages->currentIndex() == 1)
+        circuitsPage->begin();
+    else
+        inHand->setFocus();
 }
 
 /// One card at a time; the tally gives way to those of the board.
@@ -530,7 +602,8 @@ void BoardsStage::openGroup() {
     for (Ref r : session.selectionList())
         if (session.project().circuits.has(r.as<Circuit>()) && r.is<Circuit>()) list.push_back(r.as<Circuit>());
     if (list.empty() && pages->currentIndex() == 0) list = inHand->chosen();
-    if (list.empty()) return session.say(tr("Choose the circuits to change first: Shift and Ctrl with arrows or mouse"), true);
+    if (list.empty())
+        return session.say(tr("Choose the circuits to change first: Shift and Ctrl with arrows or mouse"), true);
     showCard(groupCard);
     groupCard->open(list, pages->currentIndex() == 0 ? inHand->fact() : "breaker");
 }
@@ -542,7 +615,9 @@ void BoardsStage::openCircuits() {
 }
 void BoardsStage::openImport(const QString& file) {
     QString name = file;
-    if (name.isEmpty()) name = QFileDialog::getOpenFileName(this, tr("Take in a list of loads"), {}, tr("Lists (*.csv *.tsv *.txt *.xlsx);;All files (*)"));
+    if (name.isEmpty())
+        name = QFileDialog::getOpenFileName(this, tr("Take in a list of loads"), {},
+                                            tr("Lists (*.csv *.tsv *.txt *.xlsx);;All files (*)"));
     if (name.isEmpty()) return;
     showCard(nullptr);
     pages->setCurrentIndex(2);
@@ -560,13 +635,18 @@ void BoardsStage::setBeside(Beside what, BoardId which) {
     besidePane->setVisible(what != Beside::Nothing);
     if (what == Beside::Board) {
         if (which) secondBoard = which;
-        if (!session.solution().project.boards.has(secondBoard) || secondBoard == current) // the next one that is like it
+        if (!session.solution().project.boards.has(secondBoard) ||
+            secondBoard == current) // the next one that is like it
             for (const Board& b : session.solution().project.boards)
-                if (b.id != current && (!session.solution().project.boards.has(secondBoard) || secondBoard == current || (b.system == session.solution().project.boards[current].system && b.id > current && !(secondBoard > current)))) secondBoard = b.id;
+                if (b.id != current && (!session.solution().project.boards.has(secondBoard) || secondBoard == current ||
+                                        (b.system == session.solution().project.boards[current].system &&
+                                         b.id > current && !(secondBoard > current))))
+                    secondBoard = b.id;
         besidePages->setCurrentIndex(0);
     } else if (what == Beside::Schedule) {
         besidePages->setCurrentIndex(1);
-    } else inHand = view;
+    } else
+        inHand = view;
     besideBoard->setVisible(what == Beside::Board);
     Q_EMIT besideChanged();
     showBoard();
@@ -584,7 +664,8 @@ void BoardsStage::showSchedule() {
 void BoardsStage::circuitMissingLoads() {
     Project next = session.project();
     const Circuited c = circuitMissing(next, *session.solution().book);
-    if (c.loads == 0) return session.say(c.left.empty() ? tr("Every listed load has a circuit") : q(c.left.front()), !c.left.empty());
+    if (c.loads == 0)
+        return session.say(c.left.empty() ? tr("Every listed load has a circuit") : q(c.left.front()), !c.left.empty());
     session.edit(tr("Give %1 loads a circuit").arg(c.loads), [&](Project& p) { p = next; });
     QString words = tr("%1 loads on %2 new circuits").arg(c.loads).arg(c.circuits.size());
     if (!c.left.empty()) words += tr("; %1 still without: %2").arg(c.left.size()).arg(q(c.left.front()));

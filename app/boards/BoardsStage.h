@@ -1,7 +1,7 @@
 #pragma once
-// Boards: the tray of unfed loads and the tree of boards on the left, the board in the middle with what stands beside it (another
-// board, or its schedule as it will print), its load tally below. Cards for levelling, sizes, names and changes of many take the
-// tally's place; the list of all circuits and a list of loads that comes in take the board's.
+// Boards: the tray of unfed loads and the tree of boards on the left, the board in the middle with what stands beside
+// it (another board, or its schedule as it will print), its load tally below. Cards for levelling, sizes, names and
+// changes of many take the tally's place; the list of all circuits and a list of loads that comes in take the board's.
 
 #include "app/boards/BoardView.h"
 

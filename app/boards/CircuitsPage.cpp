@@ -20,7 +20,8 @@
 
 namespace lintel {
 
-CircuitsModel::CircuitsModel(Session& s, QObject* parent) : QAbstractTableModel(parent), session(s), filter(*CircuitFilter::from("")) {
+CircuitsModel::CircuitsModel(Session& s, QObject* parent)
+    : QAbstractTableModel(parent), session(s), filter(*CircuitFilter::from("")) {
     rebuild();
 }
 
@@ -54,8 +55,10 @@ std::vector<CircuitId> CircuitsModel::arranged() const {
     std::vector<std::tuple<BoardId, int, CircuitId>> places;
     for (const Circuit& c : in.project.circuits)
         if (filter.empty() || filter.matches(in, c)) {
-            if (each) list.push_back(c.id);
-            else places.push_back({c.board, c.slot, c.id});
+            if (each)
+                list.push_back(c.id);
+            else
+                places.push_back({c.board, c.slot, c.id});
         }
     if (!each) { // board after board, as they stand
         std::sort(places.begin(), places.end());
@@ -65,13 +68,20 @@ std::vector<CircuitId> CircuitsModel::arranged() const {
     const auto number = [&](CircuitId c) {
         const CircuitResult& r = in.results.of(c);
         switch (sortColumn) {
-        case Va: return r.va;
-        case Amps: return r.load.v;
-        case Breaker: return r.device;
-        case Size: return double(in.results.run(c)->size);
-        case Length: return in.results.run(c)->need.length.v;
-        case Drop: return in.results.run(c)->dropOwn;
-        default: return 0.0;
+        case Va:
+            return r.va;
+        case Amps:
+            return r.load.v;
+        case Breaker:
+            return r.device;
+        case Size:
+            return double(in.results.run(c)->size);
+        case Length:
+            return in.results.run(c)->need.length.v;
+        case Drop:
+            return in.results.run(c)->dropOwn;
+        default:
+            return 0.0;
         }
     };
     std::vector<std::tuple<double, QString, CircuitId>> keys;
@@ -79,10 +89,15 @@ std::vector<CircuitId> CircuitsModel::arranged() const {
     if (sortColumn <= Kind || sortColumn == Note)
         for (auto& [n, text, c] : keys) {
             const Circuit& x = in.project.circuits[c];
-            text = sortColumn == Name ? q(nameOf(in.project, c)) : sortColumn == Serves ? q(servesWords(in.project, in.results, c)).toLower() : sortColumn == Note ? q(x.note) : q(wordOf(in.results.of(c).kind));
+            text = sortColumn == Name     ? q(nameOf(in.project, c))
+                   : sortColumn == Serves ? q(servesWords(in.project, in.results, c)).toLower()
+                   : sortColumn == Note   ? q(x.note)
+                                          : q(wordOf(in.results.of(c).kind));
         }
     std::stable_sort(keys.begin(), keys.end(), [&](const auto& a, const auto& b) {
-        const auto less = [](const auto& x, const auto& y) { return std::tie(std::get<0>(x), std::get<1>(x)) < std::tie(std::get<0>(y), std::get<1>(y)); };
+        const auto less = [](const auto& x, const auto& y) {
+            return std::tie(std::get<0>(x), std::get<1>(x)) < std::tie(std::get<0>(y), std::get<1>(y));
+        };
         return sortOrder == Qt::AscendingOrder ? less(a, b) : less(b, a);
     });
     list.clear();
@@ -97,14 +112,22 @@ int CircuitsModel::rowOf(CircuitId c) const {
 
 const char* CircuitsModel::factOf(int column) {
     switch (column) {
-    case Serves: return "serves";
-    case Kind: return "kind";
-    case Va: return "load";
-    case Breaker: return "breaker";
-    case Size: return "size";
-    case Length: return "length";
-    case Note: return "note";
-    default: return nullptr;
+    case Serves:
+        return "serves";
+    case Kind:
+        return "kind";
+    case Va:
+        return "load";
+    case Breaker:
+        return "breaker";
+    case Size:
+        return "size";
+    case Length:
+        return "length";
+    case Note:
+        return "note";
+    default:
+        return nullptr;
     }
 }
 
@@ -116,37 +139,63 @@ QVariant CircuitsModel::data(const QModelIndex& i, int role) const {
     const CircuitResult& r = from->results.of(id);
     const RunResult& run = *from->results.run(id);
     const bool load = c->use == CircuitUse::Load;
-    if (role == Qt::TextAlignmentRole) return int((i.column() == Va || i.column() == Amps || i.column() == Length || i.column() == Drop ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
+    if (role == Qt::TextAlignmentRole)
+        return int((i.column() == Va || i.column() == Amps || i.column() == Length || i.column() == Drop
+                        ? Qt::AlignRight
+                        : Qt::AlignLeft) |
+                   Qt::AlignVCenter);
     if (role == Qt::ForegroundRole) {
         if (i.column() == Breaker && r.deviceHeld && r.device < r.required.v) return theme().stop;
-        if (i.column() == Drop && run.need.lengthKnown && (run.dropOwn > run.need.ownLimit || run.dropTotal > run.need.totalLimit)) return theme().stop;
+        if (i.column() == Drop && run.need.lengthKnown &&
+            (run.dropOwn > run.need.ownLimit || run.dropTotal > run.need.totalLimit))
+            return theme().stop;
         if (i.column() == Size && run.tooSmall) return theme().stop;
         return load ? theme().ink : theme().quiet;
     }
     if (role == Qt::EditRole) {
         const char* key = factOf(i.column());
-        return key ? q(circuitFact(key)->read(session.project(), session.project().circuits.has(id) ? session.project().circuits[id] : *c)) : QVariant();
+        return key ? q(circuitFact(key)->read(session.project(),
+                                              session.project().circuits.has(id) ? session.project().circuits[id] : *c))
+                   : QVariant();
     }
     if (role != Qt::DisplayRole) return {};
     switch (i.column()) {
-    case Name: return q(nameOf(p, id)) + (c->pinned ? " •" : "");
-    case Serves: return q(servesWords(p, from->results, id));
-    case Kind: return load && r.va > 0 && !r.feeder ? q(wordOf(r.kind)) : r.feeder ? tr("feeder") : QString();
-    case Va: return load && r.va > 0 ? q(number(r.va)) : QString();
-    case Amps: return load && r.va > 0 ? q(figures(r.load.v)) : QString();
-    case Breaker: return c->use == CircuitUse::Reserved ? QString() : q(deviceWords(r, c->poles, *from->book)) + (r.deviceHeld ? tr(" held") : QString());
-    case Size: return load ? q(sizeOf(run, *from->book)) : QString();
-    case Length: return load && run.need.lengthKnown ? (run.need.lengthAssumed ? "~" : "") + q(lengthWords(run.need.length, p.basis.units)) : QString();
-    case Drop: return load && run.need.lengthKnown ? q(percent(run.dropOwn)) : QString();
-    case Note: return q(c->note);
+    case Name:
+        return q(nameOf(p, id)) + (c->pinned ? " •" : "");
+    case Serves:
+        return q(servesWords(p, from->results, id));
+    case Kind:
+        return load && r.va > 0 && !r.feeder ? q(wordOf(r.kind)) : r.feeder ? tr("feeder") : QString();
+    case Va:
+        return load && r.va > 0 ? q(number(r.va)) : QString();
+    case Amps:
+        return load && r.va > 0 ? q(figures(r.load.v)) : QString();
+    case Breaker:
+        return c->use == CircuitUse::Reserved
+                   ? QString()
+                   : q(deviceWords(r, c->poles, *from->book)) + (r.deviceHeld ? tr(" held") : QString());
+    case Size:
+        return load ? q(sizeOf(run, *from->book)) : QString();
+    case Length:
+        return load && run.need.lengthKnown
+                   ? (run.need.lengthAssumed ? "~" : "") + q(lengthWords(run.need.length, p.basis.units))
+                   : QString();
+    case Drop:
+        return load && run.need.lengthKnown ? q(percent(run.dropOwn)) : QString();
+    case Note:
+        return q(c->note);
     }
     return {};
 }
 
 QVariant CircuitsModel::headerData(int section, Qt::Orientation o, int role) const {
-    if (o == Qt::Horizontal && role == Qt::TextAlignmentRole) return int((section == Va || section == Amps || section == Length || section == Drop ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
+    if (o == Qt::Horizontal && role == Qt::TextAlignmentRole)
+        return int((section == Va || section == Amps || section == Length || section == Drop ? Qt::AlignRight
+                                                                                             : Qt::AlignLeft) |
+                   Qt::AlignVCenter);
     if (o != Qt::Horizontal || role != Qt::DisplayRole) return {};
-    static const char* titles[] = {"Circuit", "Serves", "Load kind", "VA", "A", "Breaker", "Size", "Length", "Drop", "Note"};
+    static const char* titles[] = {"Circuit", "Serves", "Load kind", "VA",   "A",
+                                   "Breaker", "Size",   "Length",    "Drop", "Note"};
     return tr(titles[section]);
 }
 
@@ -164,8 +213,10 @@ bool CircuitsModel::setData(const QModelIndex& i, const QVariant& value, int rol
     const std::string text = value.toString().trimmed().toStdString();
     if (text == f->read(session.project(), session.project().circuits[id])) return false;
     Project next = session.project();
-    if (const auto bad = f->write(next, id, text)) return session.say(q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)), true), false;
-    return session.edit(tr("%1 of %2").arg(tr(f->title), q(nameOf(session.project(), id))), [&](Project& p) { p = next; });
+    if (const auto bad = f->write(next, id, text))
+        return session.say(q(bad->what + (bad->help.empty() ? "" : ". " + bad->help)), true), false;
+    return session.edit(tr("%1 of %2").arg(tr(f->title), q(nameOf(session.project(), id))),
+                        [&](Project& p) { p = next; });
 }
 
 void CircuitsModel::sort(int column, Qt::SortOrder order) {
@@ -175,7 +226,9 @@ void CircuitsModel::sort(int column, Qt::SortOrder order) {
     endResetModel();
 }
 
-CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), session(s), circuits(new CircuitsModel(s, this)), text(new QLineEdit(this)), count(new QLabel(this)), view(new QTableView(this)) {
+CircuitsPage::CircuitsPage(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), circuits(new CircuitsModel(s, this)), text(new QLineEdit(this)),
+      count(new QLabel(this)), view(new QTableView(this)) {
     asRich(count);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 2, 0, 0);
@@ -205,13 +258,15 @@ CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), sessi
     view->setItemDelegate(new LineDelegate(view));
     view->setSelectionBehavior(QAbstractItemView::SelectRows);
     view->setSelectionMode(QAbstractItemView::ExtendedSelection);
-    view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
+    view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
+                          QAbstractItemView::AnyKeyPressed);
     view->horizontalHeader()->setHighlightSections(false);
     view->horizontalHeader()->setSortIndicatorShown(false);
     view->horizontalHeader()->setMinimumSectionSize(36);
     view->setSortingEnabled(true);
     view->sortByColumn(-1, Qt::AscendingOrder);
-    connect(view->horizontalHeader(), &QHeaderView::sectionClicked, this, [this] { view->horizontalHeader()->setSortIndicatorShown(true); });
+    connect(view->horizontalHeader(), &QHeaderView::sectionClicked, this,
+            [this] { view->horizontalHeader()->setSortIndicatorShown(true); });
     const int widths[] = {78, 0, 80, 72, 52, 88, 76, 62, 54, 42};
     for (int i = 0; i < CircuitsModel::columns; ++i)
         if (widths[i]) view->setColumnWidth(i, widths[i]);
@@ -219,8 +274,11 @@ CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), sessi
     view->installEventFilter(this);
     column->addWidget(view, 1);
     connect(text, &QLineEdit::textEdited, this, [this](const QString& t) {
-        if (const auto bad = circuits->setFilter(t.toStdString())) count->setText("<span style='color:" + theme().stop.name() + "'>" + q(bad->what).toHtmlEscaped() + "</span>");
-        else recount();
+        if (const auto bad = circuits->setFilter(t.toStdString()))
+            count->setText("<span style='color:" + theme().stop.name() + "'>" + q(bad->what).toHtmlEscaped() +
+                           "</span>");
+        else
+            recount();
     });
     connect(many, &QPushButton::clicked, this, &CircuitsPage::groupEditWanted);
     connect(close_, &QPushButton::clicked, this, &CircuitsPage::closed);
@@ -230,7 +288,8 @@ CircuitsPage::CircuitsPage(Session& s, QWidget* parent) : QWidget(parent), sessi
         following = true;
         QItemSelection keep;
         for (Ref r : session.selectionList())
-            if (const int row = circuits->rowOf(r.as<Circuit>()); row >= 0 && r.is<Circuit>()) keep.select(circuits->index(row, 0), circuits->index(row, CircuitsModel::columns - 1));
+            if (const int row = circuits->rowOf(r.as<Circuit>()); row >= 0 && r.is<Circuit>())
+                keep.select(circuits->index(row, 0), circuits->index(row, CircuitsModel::columns - 1));
         view->selectionModel()->select(keep, QItemSelectionModel::ClearAndSelect);
         following = false;
     });
@@ -261,7 +320,10 @@ std::vector<CircuitId> CircuitsPage::chosen() const {
 
 void CircuitsPage::recount() {
     const int chosen_ = int(view->selectionModel()->selectedRows().size());
-    count->setText(tr("%1 of %2%3").arg(circuits->rowCount()).arg(circuits->total()).arg(chosen_ > 1 ? tr(", %1 chosen").arg(chosen_) : QString()));
+    count->setText(tr("%1 of %2%3")
+                       .arg(circuits->rowCount())
+                       .arg(circuits->total())
+                       .arg(chosen_ > 1 ? tr(", %1 chosen").arg(chosen_) : QString()));
 }
 
 bool CircuitsPage::eventFilter(QObject* o, QEvent* e) {
@@ -272,7 +334,8 @@ bool CircuitsPage::eventFilter(QObject* o, QEvent* e) {
             view->setCurrentIndex(circuits->index(0, CircuitsModel::Serves));
             return true;
         }
-        if ((k->key() == Qt::Key_Return || k->key() == Qt::Key_Enter) && k->modifiers() & Qt::ControlModifier) return Q_EMIT groupEditWanted(), true;
+        if ((k->key() == Qt::Key_Return || k->key() == Qt::Key_Enter) && k->modifiers() & Qt::ControlModifier)
+            return Q_EMIT groupEditWanted(), true;
         if (o == view && k->matches(QKeySequence::Copy)) {
             QApplication::clipboard()->setText(q(blockText(session.project(), chosen())));
             return true;
@@ -282,8 +345,10 @@ bool CircuitsPage::eventFilter(QObject* o, QEvent* e) {
 }
 
 void CircuitsPage::keyPressEvent(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Escape) Q_EMIT closed();
-    else QWidget::keyPressEvent(e);
+    if (e->key() == Qt::Key_Escape)
+        Q_EMIT closed();
+    else
+        QWidget::keyPressEvent(e);
 }
 
 } // namespace lintel

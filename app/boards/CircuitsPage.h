@@ -1,5 +1,6 @@
 #pragma once
-// Every circuit of the building in one table: found by typing, edited in place, chosen by the dozen for a change of many.
+// Every circuit of the building in one table: found by typing, edited in place, chosen by the dozen for a change of
+// many.
 
 #include "app/frame/Session.h"
 #include "core/check/CircuitFilter.h"

@@ -18,7 +18,9 @@
 namespace lintel {
 
 GroupCard::GroupCard(Session& s, QWidget* parent)
-    : BoardCard(s, "group", tr("Change"), tr("Drop"), parent), work(new Background(this)), wait(new QTimer(this)), heading(new QLabel(this)), effect(new QLabel(this)), fact(new QComboBox(this)), value(new QLineEdit(this)), list(new QTreeWidget(this)) {
+    : BoardCard(s, "group", tr("Change"), tr("Drop"), parent), work(new Background(this)), wait(new QTimer(this)),
+      heading(new QLabel(this)), effect(new QLabel(this)), fact(new QComboBox(this)), value(new QLineEdit(this)),
+      list(new QTreeWidget(this)) {
     asRich(heading);
     auto* left = new QVBoxLayout;
     left->setSpacing(6);
@@ -62,7 +64,9 @@ void GroupCard::open(const std::vector<CircuitId>& list_, const QString& key) {
     std::set<BoardId> boards;
     for (CircuitId c : circuits)
         if (const Circuit* x = session.project().circuits.find(c)) boards.insert(x->board);
-    heading->setText(boards.size() > 1 ? tr("<b>Change %1 circuits</b> on %2 boards").arg(circuits.size()).arg(boards.size()) : tr("<b>Change %1 circuits</b>").arg(circuits.size()));
+    heading->setText(boards.size() > 1
+                         ? tr("<b>Change %1 circuits</b> on %2 boards").arg(circuits.size()).arg(boards.size())
+                         : tr("<b>Change %1 circuits</b>").arg(circuits.size()));
     setVisible(true);
     if (const int i = fact->findData(key); i >= 0) fact->setCurrentIndex(i);
     chooseFact();
@@ -86,8 +90,11 @@ void GroupCard::chooseFact() {
 void GroupCard::preview() {
     if (!value->isModified()) return fill();
     serial = session.solution().serial;
-    work->start([this, solution = session.sharedSolution(), list_ = circuits, key = fact->currentData().toString().toStdString(), text = value->text().toStdString()](const Background::Stop& stop) -> std::function<void()> {
-        auto g = std::make_shared<GroupEdit>(planGroupEdit(solution->input(), list_, key, text, [stop] { return stop->load(); }));
+    work->start([this, solution = session.sharedSolution(), list_ = circuits,
+                 key = fact->currentData().toString().toStdString(),
+                 text = value->text().toStdString()](const Background::Stop& stop) -> std::function<void()> {
+        auto g = std::make_shared<GroupEdit>(
+            planGroupEdit(solution->input(), list_, key, text, [stop] { return stop->load(); }));
         return [this, g] {
             plan = g;
             fill();
@@ -105,10 +112,15 @@ void GroupCard::fill() {
     int refused = 0;
     const auto row = [&](CircuitId c, const std::string& now, const std::string& then, const std::string& no_) {
         if (!s.project.circuits.has(c) || list->topLevelItemCount() >= 2000) return;
-        const QString nothing = f && std::string_view(f->hint).find("auto") != std::string_view::npos ? tr("auto") : QString("–");
-        auto* i = new QTreeWidgetItem(list, {q(nameOf(s.project, c)), q(s.project.circuits[c].name), now.empty() ? nothing : q(now), no_.empty() ? (then.empty() ? nothing : q(then)) : q(no_)});
-        if (!no_.empty()) i->setForeground(3, theme().stop), i->setToolTip(3, q(no_));
-        else if (now != then) i->setForeground(3, theme().accent);
+        const QString nothing =
+            f && std::string_view(f->hint).find("auto") != std::string_view::npos ? tr("auto") : QString("–");
+        auto* i = new QTreeWidgetItem(list, {q(nameOf(s.project, c)), q(s.project.circuits[c].name),
+                                             now.empty() ? nothing : q(now),
+                                             no_.empty() ? (then.empty() ? nothing : q(then)) : q(no_)});
+        if (!no_.empty())
+            i->setForeground(3, theme().stop), i->setToolTip(3, q(no_));
+        else if (now != then)
+            i->setForeground(3, theme().accent);
     };
     if (plan)
         for (const auto& r : plan->rows) row(r.circuit, r.now, r.then, r.refused), refused += !r.refused.empty();
@@ -118,8 +130,10 @@ void GroupCard::fill() {
                 const std::string now = f->read(s.project, *x);
                 row(c, now, now, "");
             }
-    if (!plan) effect->setText(tr("Type what it is to be: what it does is shown before it is done."));
-    else if (plan->changing == 0) effect->setText(refused ? tr("All of them refuse it.") : tr("Nothing changes."));
+    if (!plan)
+        effect->setText(tr("Type what it is to be: what it does is shown before it is done."));
+    else if (plan->changing == 0)
+        effect->setText(refused ? tr("All of them refuse it.") : tr("Nothing changes."));
     else {
         QString text = plan->changing == 1 ? tr("1 circuit changes.") : tr("%1 circuits change.").arg(plan->changing);
         if (refused) text += " " + (refused == 1 ? tr("1 refuses.") : tr("%1 refuse.").arg(refused));

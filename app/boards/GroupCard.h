@@ -1,6 +1,6 @@
 #pragma once
-// One fact of the chosen circuits, whatever board they are on: what each would come to, and what that does to the building,
-// before it is done.
+// One fact of the chosen circuits, whatever board they are on: what each would come to, and what that does to the
+// building, before it is done.
 
 #include "app/boards/BoardCard.h"
 #include "app/frame/Background.h"

@@ -55,7 +55,8 @@ QVariant ListModel::data(const QModelIndex& i, int role) const {
         if (role == Qt::DisplayRole) {
             for (bool stops : {true, false})
                 for (const ListProblem& p : r.problems)
-                    if (p.stops == stops && (stops || what.find(k) == what.end() || what.at(k) == tr("new"))) return q(p.text);
+                    if (p.stops == stops && (stops || what.find(k) == what.end() || what.at(k) == tr("new")))
+                        return q(p.text);
             if (r.leftOut) return tr("left out");
             const auto it = what.find(k);
             return it == what.end() ? tr("the same") : it->second;
@@ -65,13 +66,19 @@ QVariant ListModel::data(const QModelIndex& i, int role) const {
             for (const ListProblem& p : r.problems) all << q(p.text);
             return plainTip(all.join("\n"));
         }
-        if (role == Qt::ForegroundRole) return r.stops() ? t.stop : !r.problems.empty() ? t.check : r.leftOut || what.find(k) == what.end() ? t.quiet : t.accent;
+        if (role == Qt::ForegroundRole)
+            return r.stops()                                 ? t.stop
+                   : !r.problems.empty()                     ? t.check
+                   : r.leftOut || what.find(k) == what.end() ? t.quiet
+                                                             : t.accent;
         return {};
     }
     const int column = i.column() - firstCell;
     const auto& cells = grid->rows[std::size_t(r.gridRow)];
-    if (role == Qt::DisplayRole || role == Qt::EditRole) return column < int(cells.size()) ? q(cells[std::size_t(column)]) : QString();
-    const bool meant = column < int(settings.columns.size()) && settings.columns[std::size_t(column)] != ListField::None;
+    if (role == Qt::DisplayRole || role == Qt::EditRole)
+        return column < int(cells.size()) ? q(cells[std::size_t(column)]) : QString();
+    const bool meant =
+        column < int(settings.columns.size()) && settings.columns[std::size_t(column)] != ListField::None;
     for (const ListProblem& p : r.problems)
         if (p.column == column) {
             if (role == Qt::ForegroundRole) return p.stops ? t.stop : t.check;
@@ -79,7 +86,9 @@ QVariant ListModel::data(const QModelIndex& i, int role) const {
             if (role == Qt::ToolTipRole) return plainTip(q(p.text));
         }
     if (role == Qt::ForegroundRole) return meant && !r.leftOut ? t.ink : t.quiet;
-    if (role == Qt::TextAlignmentRole && column < int(cells.size())) return int((numberFrom(cells[std::size_t(column)], settings.decimal) ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
+    if (role == Qt::TextAlignmentRole && column < int(cells.size()))
+        return int((numberFrom(cells[std::size_t(column)], settings.decimal) ? Qt::AlignRight : Qt::AlignLeft) |
+                   Qt::AlignVCenter);
     return {};
 }
 
@@ -89,7 +98,9 @@ QVariant ListModel::headerData(int section, Qt::Orientation o, int role) const {
     if (section == 1) return tr("What becomes of it");
     const auto c = std::size_t(section - firstCell);
     const ListField f = c < settings.columns.size() ? settings.columns[c] : ListField::None;
-    const QString heading = settings.headerRow >= 0 && c < grid->rows[std::size_t(settings.headerRow)].size() ? q(grid->rows[std::size_t(settings.headerRow)][c]).trimmed() : tr("column %1").arg(section - firstCell + 1);
+    const QString heading = settings.headerRow >= 0 && c < grid->rows[std::size_t(settings.headerRow)].size()
+                                ? q(grid->rows[std::size_t(settings.headerRow)][c]).trimmed()
+                                : tr("column %1").arg(section - firstCell + 1);
     return (f == ListField::None ? QString("–") : tr(wordOf(f))) + "\n" + heading;
 }
 
@@ -102,7 +113,8 @@ Qt::ItemFlags ListModel::flags(const QModelIndex& i) const {
 
 bool ListModel::setData(const QModelIndex& i, const QVariant& value, int role) {
     const ListRow& r = list.rows[rows[std::size_t(i.row())]];
-    if (i.column() == 0 && role == Qt::CheckStateRole) return Q_EMIT leftOut(r.gridRow, value.toInt() != Qt::Checked), true;
+    if (i.column() == 0 && role == Qt::CheckStateRole)
+        return Q_EMIT leftOut(r.gridRow, value.toInt() != Qt::Checked), true;
     if (i.column() < firstCell || role != Qt::EditRole) return false;
     Q_EMIT mended(r.gridRow, i.column() - firstCell, value.toString());
     return true;
@@ -121,15 +133,19 @@ void ListHeader::mousePressEvent(QMouseEvent* e) {
     const bool edge = cursor().shape() == Qt::SplitHCursor;
     if (e->button() != Qt::LeftButton || section < ListModel::firstCell || edge) return QHeaderView::mousePressEvent(e);
     QMenu menu(this);
-    for (const auto& [f, word] : EnumText<ListField>::words) menu.addAction(f == ListField::None ? tr("pass it over") : tr(word), this, [this, section, f_ = f] { Q_EMIT meant(section - ListModel::firstCell, f_); });
+    for (const auto& [f, word] : EnumText<ListField>::words)
+        menu.addAction(f == ListField::None ? tr("pass it over") : tr(word), this,
+                       [this, section, f_ = f] { Q_EMIT meant(section - ListModel::firstCell, f_); });
     menu.exec(mapToGlobal(QPoint(sectionViewportPosition(section), height())));
 }
 void ListHeader::dragEnterEvent(QDragEnterEvent* e) {
     if (e->mimeData()->hasFormat(mimeType)) e->acceptProposedAction();
 }
 void ListHeader::dragMoveEvent(QDragMoveEvent* e) {
-    if (logicalIndexAt(e->position().toPoint()) >= ListModel::firstCell) e->acceptProposedAction();
-    else e->ignore();
+    if (logicalIndexAt(e->position().toPoint()) >= ListModel::firstCell)
+        e->acceptProposedAction();
+    else
+        e->ignore();
 }
 void ListHeader::dropEvent(QDropEvent* e) {
     const int section = logicalIndexAt(e->position().toPoint());
@@ -146,7 +162,8 @@ public:
     Chip(ListField f, QWidget* parent) : QLabel(QObject::tr(wordOf(f)), parent), field(f) {
         setCursor(Qt::OpenHandCursor);
         setObjectName(QString("chip:%1").arg(wordOf(f)));
-        setStyleSheet(QString("QLabel { border: 1px solid %1; border-radius: 4px; padding: 2px 7px; background: %2; }").arg(theme().rule.name(), theme().surface.name()));
+        setStyleSheet(QString("QLabel { border: 1px solid %1; border-radius: 4px; padding: 2px 7px; background: %2; }")
+                          .arg(theme().rule.name(), theme().surface.name()));
     }
 
 protected:
@@ -171,10 +188,14 @@ private:
 // ---- the page ----
 
 ImportPage::ImportPage(Session& s, QWidget* parent)
-    : QWidget(parent), session(s), work(new Background(this)), title(new QLabel(this)), notes(new QLabel(this)), sums(new QLabel(this)), progress(new QProgressBar(this)), delimiter(new QComboBox(this)),
-      encoding(new QComboBox(this)), sheet(new QComboBox(this)), decimal(new QComboBox(this)), unit(new QComboBox(this)), header(new QSpinBox(this)), problemsOnly(new QCheckBox(tr("Only rows with problems"), this)),
-      removeGone(new QCheckBox(tr("Remove what the list no longer has"), this)), circuits(new QCheckBox(tr("Give the missing ones a circuit"), this)), go(new QPushButton(tr("Take in"), this)), no(new QPushButton(tr("Drop"), this)), view(new QTableView(this)),
-      rows(new ListModel(this)) {
+    : QWidget(parent), session(s), work(new Background(this)), title(new QLabel(this)), notes(new QLabel(this)),
+      sums(new QLabel(this)), progress(new QProgressBar(this)), delimiter(new QComboBox(this)),
+      encoding(new QComboBox(this)), sheet(new QComboBox(this)), decimal(new QComboBox(this)),
+      unit(new QComboBox(this)), header(new QSpinBox(this)),
+      problemsOnly(new QCheckBox(tr("Only rows with problems"), this)),
+      removeGone(new QCheckBox(tr("Remove what the list no longer has"), this)),
+      circuits(new QCheckBox(tr("Give the missing ones a circuit"), this)), go(new QPushButton(tr("Take in"), this)),
+      no(new QPushButton(tr("Drop"), this)), view(new QTableView(this)), rows(new ListModel(this)) {
     asRich(notes);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 2, 0, 6);
@@ -191,11 +212,15 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
         bar->addWidget(w);
         w->setProperty("label", QVariant::fromValue<QWidget*>(l));
     };
-    for (const auto& [name, sign] : {std::pair{tr("comma"), ','}, {tr("semicolon"), ';'}, {tr("tab"), '\t'}, {tr("bar"), '|'}}) delimiter->addItem(name, QChar(sign));
-    for (const char* e : {"UTF-8", "Windows-1252", "ISO-8859-15", "UTF-16LE", "UTF-16BE", "Windows-1250", "Shift_JIS"}) encoding->addItem(e);
+    for (const auto& [name, sign] :
+         {std::pair{tr("comma"), ','}, {tr("semicolon"), ';'}, {tr("tab"), '\t'}, {tr("bar"), '|'}})
+        delimiter->addItem(name, QChar(sign));
+    for (const char* e : {"UTF-8", "Windows-1252", "ISO-8859-15", "UTF-16LE", "UTF-16BE", "Windows-1250", "Shift_JIS"})
+        encoding->addItem(e);
     decimal->addItem(tr("1.5 point"), QChar('.'));
     decimal->addItem(tr("1,5 comma"), QChar(','));
-    for (LoadUnit u : {LoadUnit::VA, LoadUnit::kVA, LoadUnit::W, LoadUnit::kW, LoadUnit::A, LoadUnit::hp}) unit->addItem(wordOf(u), int(u));
+    for (LoadUnit u : {LoadUnit::VA, LoadUnit::kVA, LoadUnit::W, LoadUnit::kW, LoadUnit::A, LoadUnit::hp})
+        unit->addItem(wordOf(u), int(u));
     delimiter->setObjectName("listDelimiter");
     encoding->setObjectName("listEncoding");
     decimal->setObjectName("listDecimal");
@@ -218,7 +243,8 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
     hint->setProperty("quiet", true);
     chips->addWidget(hint);
     for (const auto& [f, word] : EnumText<ListField>::words)
-        if (f != ListField::None && f != ListField::Duty && f != ListField::Circuit && f != ListField::Efficiency) chips->addWidget(new Chip(f, this));
+        if (f != ListField::None && f != ListField::Duty && f != ListField::Circuit && f != ListField::Efficiency)
+            chips->addWidget(new Chip(f, this));
     chips->addStretch(1);
     column->addLayout(chips);
     notes->setWordWrap(true);
@@ -234,7 +260,8 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
     view->verticalHeader()->hide();
     view->verticalHeader()->setDefaultSectionSize(24);
     view->setSelectionMode(QAbstractItemView::SingleSelection);
-    view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
+    view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
+                          QAbstractItemView::AnyKeyPressed);
     heads->setMinimumSectionSize(40);
     column->addWidget(view, 1);
     sums->setObjectName("listSummary");
@@ -261,7 +288,8 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
             box->setProperty("byHand", true);
             read();
         });
-    connect(decimal, &QComboBox::activated, this, [this] { how.decimal = decimal->currentData().toChar().toLatin1(), judge(); });
+    connect(decimal, &QComboBox::activated, this,
+            [this] { how.decimal = decimal->currentData().toChar().toLatin1(), judge(); });
     connect(unit, &QComboBox::activated, this, [this] { how.unit = LoadUnit(unit->currentData().toInt()), judge(); });
     connect(header, &QSpinBox::valueChanged, this, [this](int row) {
         if (filling || !grid) return;
@@ -297,7 +325,8 @@ void ImportPage::open(const QString& path) {
     circuits->setChecked(false);
     removeGone->setChecked(false);
     problemsOnly->setChecked(false);
-    title->setText(QString("<span style='font-size:17px;font-weight:600'>%1</span>").arg(QFileInfo(path).fileName().toHtmlEscaped()));
+    title->setText(QString("<span style='font-size:17px;font-weight:600'>%1</span>")
+                       .arg(QFileInfo(path).fileName().toHtmlEscaped()));
     read();
 }
 
@@ -311,20 +340,28 @@ void ImportPage::read() {
     go->setEnabled(false);
     notes->setText(tr("Reading… Esc stops it."));
     QPointer<QProgressBar> bar = progress;
-    work->start([this, o, path = file.toStdString(), bar](const Background::Stop& stop) mutable -> std::function<void()> {
-        o.progress = [stop, bar](double done) {
-            if (bar) QMetaObject::invokeMethod(bar, [bar, done] { if (bar) bar->setValue(int(done * 100)); }, Qt::QueuedConnection);
-            return !stop->load();
-        };
-        auto g = std::make_shared<Outcome<Grid>>(readGrid(path, o));
-        return [this, g] { take(std::move(*g)); };
-    });
+    work->start(
+        [this, o, path = file.toStdString(), bar](const Background::Stop& stop) mutable -> std::function<void()> {
+            o.progress = [stop, bar](double done) {
+                if (bar)
+                    QMetaObject::invokeMethod(
+                        bar,
+                        [bar, done] {
+                            if (bar) bar->setValue(int(done * 100));
+                        },
+                        Qt::QueuedConnection);
+                return !stop->load();
+            };
+            auto g = std::make_shared<Outcome<Grid>>(readGrid(path, o));
+            return [this, g] { take(std::move(*g)); };
+        });
 }
 
 void ImportPage::take(Outcome<Grid> g) {
     progress->hide();
     if (!g) {
-        notes->setText("<span style='color:" + theme().stop.name() + "'>" + q(g.error().text()).toHtmlEscaped() + "</span>");
+        notes->setText("<span style='color:" + theme().stop.name() + "'>" + q(g.error().text()).toHtmlEscaped() +
+                       "</span>");
         session.say(q(g.error().text()), true);
         grid.reset();
         rows->show(nullptr, {}, {}, {}, false);
@@ -355,7 +392,8 @@ void ImportPage::take(Outcome<Grid> g) {
     filling = false;
     judge();
     view->resizeColumnsToContents();
-    for (int i = ListModel::firstCell; i < rows->columnCount(); ++i) view->setColumnWidth(i, std::clamp(view->columnWidth(i), 60, 190));
+    for (int i = ListModel::firstCell; i < rows->columnCount(); ++i)
+        view->setColumnWidth(i, std::clamp(view->columnWidth(i), 60, 190));
     view->setColumnWidth(0, 62);
     view->setColumnWidth(1, 290);
 }
@@ -368,7 +406,8 @@ void ImportPage::setMeaning(int column, ListField field) {
             if (f == field) f = ListField::None; // a meaning belongs to one column
     how.columns[std::size_t(column)] = field;
     if (field == ListField::Amount && how.headerRow >= 0 && column < int(grid->rows[std::size_t(how.headerRow)].size()))
-        if (const auto u = guessField(grid->rows[std::size_t(how.headerRow)][std::size_t(column)]).second) how.unit = *u, unit->setCurrentIndex(unit->findData(int(*u)));
+        if (const auto u = guessField(grid->rows[std::size_t(how.headerRow)][std::size_t(column)]).second)
+            how.unit = *u, unit->setCurrentIndex(unit->findData(int(*u)));
     judge();
 }
 
@@ -394,7 +433,9 @@ void ImportPage::judge() {
         QStringList tags;
         for (LoadId l : difference.gone)
             if (tags.size() < 6) tags << q(session.project().loads[l].tag);
-        s << tr("%1 no longer in the list (%2%3)").arg(difference.gone.size()).arg(tags.join(", "), int(difference.gone.size()) > tags.size() ? ", …" : "");
+        s << tr("%1 no longer in the list (%2%3)")
+                 .arg(difference.gone.size())
+                 .arg(tags.join(", "), int(difference.gone.size()) > tags.size() ? ", …" : "");
     }
     if (!loads.newBoards.empty()) {
         QStringList names;
@@ -403,7 +444,8 @@ void ImportPage::judge() {
         s << tr("boards made: %1%2").arg(names.join(", "), int(loads.newBoards.size()) > names.size() ? ", …" : "");
     }
     sums->setText(s.join(" · "));
-    const std::size_t enters = difference.added.size() + difference.changed.size() + (removeGone->isChecked() ? difference.gone.size() : 0);
+    const std::size_t enters =
+        difference.added.size() + difference.changed.size() + (removeGone->isChecked() ? difference.gone.size() : 0);
     removeGone->setEnabled(!difference.gone.empty());
     go->setEnabled(enters > 0);
     go->setText(enters ? tr("Take in %1").arg(enters) : tr("Nothing to take in"));
@@ -418,7 +460,11 @@ void ImportPage::accept() {
     Circuited c;
     if (circuits->isChecked()) c = circuitMissing(next, *session.solution().book);
     session.edit(tr("Take in %1").arg(QFileInfo(file).fileName()), [&](Project& p) { p = next; });
-    QString words = tr("%1 loads added, %2 changed, %3 removed, %4 boards made").arg(a.added).arg(a.changed).arg(a.removed).arg(a.boards);
+    QString words = tr("%1 loads added, %2 changed, %3 removed, %4 boards made")
+                        .arg(a.added)
+                        .arg(a.changed)
+                        .arg(a.removed)
+                        .arg(a.boards);
     if (circuits->isChecked()) words += tr("; %1 loads on %2 new circuits").arg(c.loads).arg(c.circuits.size());
     if (!c.left.empty()) words += tr("; %1 still without: %2").arg(c.left.size()).arg(q(c.left.front()));
     for (std::size_t i = 0; i < a.notes.size() && i < 3; ++i) words += "; " + q(a.notes[i]);
@@ -436,8 +482,10 @@ void ImportPage::drop() {
 }
 
 void ImportPage::keyPressEvent(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Escape) drop();
-    else QWidget::keyPressEvent(e);
+    if (e->key() == Qt::Key_Escape)
+        drop();
+    else
+        QWidget::keyPressEvent(e);
 }
 
 } // namespace lintel

@@ -1,6 +1,7 @@
 #pragma once
-// A list of loads before it enters: how the file is read, what each column means (by drag or from the heading), every row with
-// its problems, what it adds, changes and no longer has. Rows can be mended in place or left out; nothing enters until accepted.
+// A list of loads before it enters: how the file is read, what each column means (by drag or from the heading), every
+// row with its problems, what it adds, changes and no longer has. Rows can be mended in place or left out; nothing
+// enters until accepted.
 
 #include "app/frame/Background.h"
 #include "app/frame/Session.h"
@@ -29,9 +30,12 @@ class ListModel : public QAbstractTableModel {
 public:
     static constexpr int firstCell = 2;
     using QAbstractTableModel::QAbstractTableModel;
-    void show(std::shared_ptr<Grid> grid, ListSettings settings, LoadList list, ListDifference difference, bool problemsOnly);
+    void show(std::shared_ptr<Grid> grid, ListSettings settings, LoadList list, ListDifference difference,
+              bool problemsOnly);
     int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : int(rows.size()); }
-    int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() || !grid ? 0 : firstCell + int(grid->columns()); }
+    int columnCount(const QModelIndex& parent = {}) const override {
+        return parent.isValid() || !grid ? 0 : firstCell + int(grid->columns());
+    }
     QVariant data(const QModelIndex& index, int role) const override;
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
     Qt::ItemFlags flags(const QModelIndex& index) const override;

@@ -19,7 +19,10 @@ namespace lintel {
 class LevelCurve : public QWidget {
 public:
     using QWidget::QWidget;
-    struct Point { double imbalance; bool proven; };
+    struct Point {
+        double imbalance;
+        bool proven;
+    };
     std::vector<Point> points;
     int chosen = 0;
     std::function<void(int)> pick;
@@ -34,9 +37,12 @@ protected:
         p.drawLine(box.bottomLeft(), box.bottomRight());
         if (points.empty()) return;
         const double most = std::max(1.0, points.front().imbalance);
-        drawLine(p, QRectF(0, box.top() - 8, 30, 16), q(percent(points.front().imbalance)), Qt::AlignRight, t.quiet, uiFont(0.78));
+        drawLine(p, QRectF(0, box.top() - 8, 30, 16), q(percent(points.front().imbalance)), Qt::AlignRight, t.quiet,
+                 uiFont(0.78));
         drawLine(p, QRectF(0, box.bottom() - 8, 30, 16), "0 %", Qt::AlignRight, t.quiet, uiFont(0.78));
-        const auto at = [&](std::size_t k) { return QPointF(x(k), box.bottom() - box.height() * points[k].imbalance / most); };
+        const auto at = [&](std::size_t k) {
+            return QPointF(x(k), box.bottom() - box.height() * points[k].imbalance / most);
+        };
         p.setPen(QPen(t.quiet, 1.4));
         for (std::size_t k = 1; k < points.size(); ++k) {
             p.drawLine(at(k - 1), QPointF(at(k).x(), at(k - 1).y()));
@@ -57,12 +63,17 @@ protected:
     }
 
 private:
-    double x(std::size_t k) const { return 40 + (width() - 56) * (points.size() > 1 ? double(k) / double(points.size() - 1) : 0); }
+    double x(std::size_t k) const {
+        return 40 + (width() - 56) * (points.size() > 1 ? double(k) / double(points.size() - 1) : 0);
+    }
 };
 
 LevelCard::LevelCard(Session& s, QWidget* parent)
-    : BoardCard(s, "level", tr("Level"), tr("Drop"), parent), work(new Background(this)), curve(new LevelCurve(this)), slider(new QSlider(Qt::Horizontal, this)), heading(new QLabel(this)), figures(new QLabel(this)), proof(new QLabel(this)), list(new QListWidget(this)),
-      gauge(new LevelGauge(this)), one(new QPushButton(tr("This board"), this)), all(new QPushButton(tr("Boards below, as one"), this)), sides(new QPushButton(this)) {
+    : BoardCard(s, "level", tr("Level"), tr("Drop"), parent), work(new Background(this)), curve(new LevelCurve(this)),
+      slider(new QSlider(Qt::Horizontal, this)), heading(new QLabel(this)), figures(new QLabel(this)),
+      proof(new QLabel(this)), list(new QListWidget(this)), gauge(new LevelGauge(this)),
+      one(new QPushButton(tr("This board"), this)), all(new QPushButton(tr("Boards below, as one"), this)),
+      sides(new QPushButton(this)) {
     enterApplies = true;
     across->setContentsMargins(12, 8, 12, 8);
     auto* left = new QVBoxLayout;
@@ -114,7 +125,8 @@ LevelCard::LevelCard(Session& s, QWidget* parent)
     connect(slider, &QSlider::valueChanged, this, &LevelCard::refresh);
     connect(sides, &QPushButton::clicked, this, [this] {
         if (session.askedFor() != serial) return; // the project has gone on: the choices follow
-        session.edit(tr("Sides of %1").arg(q(session.project().boards[board].name)), [this](Project& p) { applyArrangement(p, sided); });
+        session.edit(tr("Sides of %1").arg(q(session.project().boards[board].name)),
+                     [this](Project& p) { applyArrangement(p, sided); });
     });
     connect(one, &QPushButton::clicked, this, [this] { showTogether(false); });
     connect(all, &QPushButton::clicked, this, [this] { showTogether(true); });
@@ -134,7 +146,8 @@ void LevelCard::open(BoardId id) {
     list->clear();
     go->setEnabled(false);
     work->start([this, solution = session.sharedSolution(), id](const Background::Stop& stop) -> std::function<void()> {
-        LevelChoices found = levelBoard(solution->project, solution->results, id, levelEffort, [stop] { return stop->load(); });
+        LevelChoices found =
+            levelBoard(solution->project, solution->results, id, levelEffort, [stop] { return stop->load(); });
         TurningChoices turned = levelByTurning(solution->project, solution->results, id);
         return [this, found = std::move(found), turned = std::move(turned)] {
             level = found, turning = turned;
@@ -171,7 +184,9 @@ void LevelCard::fill() {
     const int last = int(curve->points.size()) - 1;
     // It begins where more moves bring next to nothing: nobody rewires a board for the last hundredth of a percent.
     int begin = last;
-    while (begin > 0 && curve->points[std::size_t(begin - 1)].imbalance - curve->points[std::size_t(last)].imbalance < 0.15) --begin;
+    while (begin > 0 &&
+           curve->points[std::size_t(begin - 1)].imbalance - curve->points[std::size_t(last)].imbalance < 0.15)
+        --begin;
     {
         QSignalBlocker quiet(slider);
         slider->setRange(0, std::max(0, last));
@@ -200,13 +215,16 @@ void LevelCard::refresh() {
     const bool last = k + 1 == curve->points.size();
     if (together) {
         const Turning& t = turning.byBoards[k];
-        now = turning.byBoards.front().phaseVa, then = t.phaseVa, from = turning.byBoards.front().imbalance, to = t.imbalance;
+        now = turning.byBoards.front().phaseVa, then = t.phaseVa, from = turning.byBoards.front().imbalance,
+        to = t.imbalance;
         heading->setText(tr("Boards turned: up to %1").arg(k));
         for (const auto& [id, turn] : t.turns) {
             const Board& x = s.project.boards[id];
-            list->addItem(tr("%1: its %2 from %3 to %4").arg(q(x.name), q(lineName(0, x)), q(lineName(x.turned, *b)), q(lineName(turn, *b))));
+            list->addItem(tr("%1: its %2 from %3 to %4")
+                              .arg(q(x.name), q(lineName(0, x)), q(lineName(x.turned, *b)), q(lineName(turn, *b))));
         }
-        proof->setText(t.proven ? last ? tr("proven: the best there is") : tr("proven best for so many boards") : tr("the best that was found"));
+        proof->setText(t.proven ? last ? tr("proven: the best there is") : tr("proven best for so many boards")
+                                : tr("the best that was found"));
         go->setEnabled(!t.turns.empty());
         go->setText(t.turns.empty() ? tr("Nothing to turn") : tr("Turn %1").arg(t.turns.size()));
         Q_EMIT proposed({});
@@ -216,23 +234,32 @@ void LevelCard::refresh() {
         heading->setText(tr("Moves allowed: %1").arg(k));
         for (const auto& [c, slot] : a.places) {
             const Circuit& x = s.project.circuits[c];
-            list->addItem(tr("%1 → %2   %3 → %4   %5").arg(q(placeWords(*b, x))).arg(slot).arg(q(lineName(lineOfSlot(*b, x.slot), *b)), q(lineName(lineOfSlot(*b, slot), *b)), q(servesWords(s.project, s.results, c))));
+            list->addItem(tr("%1 → %2   %3 → %4   %5")
+                              .arg(q(placeWords(*b, x)))
+                              .arg(slot)
+                              .arg(q(lineName(lineOfSlot(*b, x.slot), *b)), q(lineName(lineOfSlot(*b, slot), *b)),
+                                   q(servesWords(s.project, s.results, c))));
         }
-        proof->setText(a.places.empty() && last ? (a.proven ? tr("as level as it can be: proven") : tr("nothing better was found"))
-                       : a.proven             ? last ? tr("proven: the best there is") : tr("proven best for so many moves")
-                       : last                 ? tr("spread %1 VA; nothing can come below %2 VA").arg(q(number(a.spread)), q(number(level.bound)))
-                                              : tr("the best that was found"));
+        proof->setText(
+            a.places.empty() && last ? (a.proven ? tr("as level as it can be: proven") : tr("nothing better was found"))
+            : a.proven               ? last ? tr("proven: the best there is") : tr("proven best for so many moves")
+            : last ? tr("spread %1 VA; nothing can come below %2 VA").arg(q(number(a.spread)), q(number(level.bound)))
+                   : tr("the best that was found"));
         go->setEnabled(!a.places.empty());
-        go->setText(a.places.empty() ? tr("Nothing to move") : a.places.size() == 1 ? tr("Make 1 move") : tr("Make %1 moves").arg(a.places.size()));
+        go->setText(a.places.empty()       ? tr("Nothing to move")
+                    : a.places.size() == 1 ? tr("Make 1 move")
+                                           : tr("Make %1 moves").arg(a.places.size()));
         Q_EMIT proposed(a.places);
     }
     const int lines = factsOf(b->system).lines;
     QString table = "<table cellspacing='0'><tr><td></td>";
-    for (int i = 0; i < lines; ++i) table += QString("<td align='right' style='padding-left:9px'><b>%1</b></td>").arg(q(lineName(i, *b)));
+    for (int i = 0; i < lines; ++i)
+        table += QString("<td align='right' style='padding-left:9px'><b>%1</b></td>").arg(q(lineName(i, *b)));
     table += "<td></td></tr>";
     for (const auto& [name, va, imbalance] : {std::tuple{tr("Now"), now, from}, {tr("Then"), then, to}}) {
         table += QString("<tr><td>%1</td>").arg(name);
-        for (int i = 0; i < lines; ++i) table += QString("<td align='right' style='padding-left:9px'>%1</td>").arg(q(kilo(va[std::size_t(i)], 2)));
+        for (int i = 0; i < lines; ++i)
+            table += QString("<td align='right' style='padding-left:9px'>%1</td>").arg(q(kilo(va[std::size_t(i)], 2)));
         table += QString("<td style='padding-left:9px'>kVA, <b>%1</b></td></tr>").arg(q(percent(imbalance)));
     }
     figures->setText(table + "</table>");

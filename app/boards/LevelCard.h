@@ -1,6 +1,6 @@
 #pragma once
-// Levelling as a choice: the slider of moves allowed, what each comes to, the list of moves, the proof; and the boards below as
-// one, by the phases they hang on. What is chosen is shown on the board before it is applied.
+// Levelling as a choice: the slider of moves allowed, what each comes to, the list of moves, the proof; and the boards
+// below as one, by the phases they hang on. What is chosen is shown on the board before it is applied.
 
 #include "app/boards/BoardCard.h"
 #include "app/frame/Background.h"

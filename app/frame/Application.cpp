@@ -9,12 +9,17 @@
 namespace lintel {
 
 namespace {
-/// A label shows what it is given as it was typed; one that holds our own tags says so itself (asRich). A tip does, too.
+/// A label shows what it is given as it was typed; one that holds our own tags says so itself (asRich). A tip does,
+/// too.
 void showAsTyped(QObject* receiver, QEvent* event) {
     if (event->type() == QEvent::Polish) {
-        if (auto* label = qobject_cast<QLabel*>(receiver); label && label->textFormat() == Qt::AutoText && label->objectName() != "qtooltip_label") label->setTextFormat(Qt::PlainText);
+        if (auto* label = qobject_cast<QLabel*>(receiver);
+            label && label->textFormat() == Qt::AutoText && label->objectName() != "qtooltip_label")
+            label->setTextFormat(Qt::PlainText);
     } else if (event->type() == QEvent::ToolTip) {
-        if (auto* w = qobject_cast<QWidget*>(receiver); w && Qt::mightBeRichText(w->toolTip()) && !w->toolTip().startsWith(plainTipStart)) w->setToolTip(plainTip(w->toolTip()));
+        if (auto* w = qobject_cast<QWidget*>(receiver);
+            w && Qt::mightBeRichText(w->toolTip()) && !w->toolTip().startsWith(plainTipStart))
+            w->setToolTip(plainTip(w->toolTip()));
     }
 }
 } // namespace

@@ -1,6 +1,6 @@
 #pragma once
-// The program itself. No exception leaves an event handler: it becomes a message, the project stays as it was before the edit, and
-// what was done until then is in the journal.
+// The program itself. No exception leaves an event handler: it becomes a message, the project stays as it was before
+// the edit, and what was done until then is in the journal.
 
 #include <QApplication>
 

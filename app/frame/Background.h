@@ -18,7 +18,8 @@ namespace lintel {
 class Background : public QObject {
 public:
     using Stop = std::shared_ptr<std::atomic<bool>>;
-    /// Runs on a thread of its own; gives back what is to be done on the interface's thread. It asks `stop` now and then.
+    /// Runs on a thread of its own; gives back what is to be done on the interface's thread. It asks `stop` now and
+    /// then.
     using Work = std::function<std::function<void()>(const Stop& stop)>;
 
     using QObject::QObject;
@@ -45,11 +46,14 @@ public:
                                 then = [what = std::string(e.what())] { throw std::runtime_error(what); };
                             }
                             if (!*mine)
-                                QMetaObject::invokeMethod(this, [this, then = std::move(then), mine] {
-                                    if (*mine) return;
-                                    running = false;
-                                    if (then) then();
-                                }, Qt::QueuedConnection);
+                                QMetaObject::invokeMethod(
+                                    this,
+                                    [this, then = std::move(then), mine] {
+                                        if (*mine) return;
+                                        running = false;
+                                        if (then) then();
+                                    },
+                                    Qt::QueuedConnection);
                             *done = true;
                         }),
                         done});

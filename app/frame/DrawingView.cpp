@@ -34,19 +34,25 @@ void DrawingView::show(const Drawing& d, bool asPrinted) {
 }
 
 void DrawingView::reveal(Ref thing) {
-    const auto h = std::find_if(shown.hotspots.rbegin(), shown.hotspots.rend(), [&](const Hotspot& x) { return x.thing == thing; });
+    const auto h = std::find_if(shown.hotspots.rbegin(), shown.hotspots.rend(),
+                                [&](const Hotspot& x) { return x.thing == thing; });
     if (h == shown.hotspots.rend()) return;
     const QRectF at(toScreen({h->left, h->top}), toScreen({h->right, h->bottom}));
     const QRectF seen = QRectF(rect()).adjusted(24, 24, -24, -24);
     if (!at.isValid() || seen.contains(at) || seen.width() < at.width() || seen.height() < at.height()) return;
-    const auto into = [](double low, double high, double least, double most) { return low < least ? least - low : high > most ? most - high : 0.0; };
-    offset += QPointF(into(at.left(), at.right(), seen.left(), seen.right()), into(at.top(), at.bottom(), seen.top(), seen.bottom()));
+    const auto into = [](double low, double high, double least, double most) {
+        return low < least ? least - low : high > most ? most - high : 0.0;
+    };
+    offset += QPointF(into(at.left(), at.right(), seen.left(), seen.right()),
+                      into(at.top(), at.bottom(), seen.top(), seen.bottom()));
     update();
 }
 
 void DrawingView::keyPressEvent(QKeyEvent* e) {
     const double page = height() * 0.8, line = 60;
-    const std::map<int, QPointF> steps{{Qt::Key_PageDown, {0, -page}}, {Qt::Key_PageUp, {0, page}}, {Qt::Key_Down, {0, -line}}, {Qt::Key_Up, {0, line}}, {Qt::Key_Left, {line, 0}}, {Qt::Key_Right, {-line, 0}}};
+    const std::map<int, QPointF> steps{{Qt::Key_PageDown, {0, -page}}, {Qt::Key_PageUp, {0, page}},
+                                       {Qt::Key_Down, {0, -line}},     {Qt::Key_Up, {0, line}},
+                                       {Qt::Key_Left, {line, 0}},      {Qt::Key_Right, {-line, 0}}};
     const auto step = steps.find(e->key());
     if (step == steps.end() || e->modifiers() != Qt::NoModifier) return QWidget::keyPressEvent(e);
     // Never further than where the last of the drawing is still seen.
@@ -87,18 +93,22 @@ void DrawingView::paintEvent(QPaintEvent*) {
         QColor wash = colour;
         wash.setAlpha(46);
         for (const Hotspot& h : shown.hotspots)
-            if (h.thing == thing) p.fillRect(QRectF(h.left - 0.8, h.top - 0.8, h.right - h.left + 1.6, h.bottom - h.top + 1.6), wash);
+            if (h.thing == thing)
+                p.fillRect(QRectF(h.left - 0.8, h.top - 0.8, h.right - h.left + 1.6, h.bottom - h.top + 1.6), wash);
     };
     paint(p, shown, printed ? paperPalette() : t.palette());
     // Round the things' own places, which come last among their hotspots.
-    const auto outline = [&](const std::vector<Ref>& things, const QColor& colour, Qt::PenStyle style, double width, double away) {
+    const auto outline = [&](const std::vector<Ref>& things, const QColor& colour, Qt::PenStyle style, double width,
+                             double away) {
         QPen pen(colour, width, style);
         pen.setCosmetic(true);
         p.setPen(pen);
         p.setBrush(Qt::NoBrush);
         std::set<Ref> wanted(things.begin(), things.end());
         for (auto h = shown.hotspots.rbegin(); h != shown.hotspots.rend(); ++h)
-            if (wanted.erase(h->thing)) p.drawRect(QRectF(h->left - away, h->top - away, h->right - h->left + 2 * away, h->bottom - h->top + 2 * away));
+            if (wanted.erase(h->thing))
+                p.drawRect(QRectF(h->left - away, h->top - away, h->right - h->left + 2 * away,
+                                  h->bottom - h->top + 2 * away));
     };
     const auto chosen = session.selectionList();
     for (Ref r : chosen) around(r, t.accent); // over the drawing: what it fills would hide it
@@ -151,7 +161,8 @@ Ref DrawingView::thingAt(QPointF at) const {
     double least = 1e18;
     for (const Hotspot& h : shown.hotspots) {
         const double area = (h.right - h.left) * (h.bottom - h.top);
-        if (mm.x() >= h.left && mm.x() <= h.right && mm.y() >= h.top && mm.y() <= h.bottom && area < least) found = h.thing, least = area;
+        if (mm.x() >= h.left && mm.x() <= h.right && mm.y() >= h.top && mm.y() <= h.bottom && area < least)
+            found = h.thing, least = area;
     }
     return found;
 }

@@ -1,5 +1,6 @@
 #pragma once
-// What is known of the selected thing, as rows of label and value. Rows that were entered can be edited where they stand.
+// What is known of the selected thing, as rows of label and value. Rows that were entered can be edited where they
+// stand.
 
 #include "app/frame/Session.h"
 
@@ -12,11 +13,11 @@ struct FactRow {
     /// How an edit begins and what it does; unset: worked out, not entered.
     struct Entry {
         QString initial;
-        QStringList choices;                                 ///< a list to choose from, else free text
-        std::function<QString(const QString&)> take;         ///< does the edit; gives the reason why not, else empty
+        QStringList choices;                         ///< a list to choose from, else free text
+        std::function<QString(const QString&)> take; ///< does the edit; gives the reason why not, else empty
     };
     std::optional<Entry> entry;
-    QColor colour; ///< invalid: as usual
+    QColor colour;       ///< invalid: as usual
     bool seldom = false; ///< at its default and seldom wanted: shown with all facts only
 };
 

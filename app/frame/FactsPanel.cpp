@@ -41,12 +41,15 @@ void FactsView::rebuild() {
     Ref about = at;
     if (const Device* d = s.project.devices.find(at.as<Device>())) about = d->circuit;
     if (const Load* l = s.project.loads.find(at.as<Load>())) about = l->circuit;
-    if (session.selectionList().size() < 2 && about && s.results.knows(about)) why = explain(s.project, *s.book, s.results, about);
+    if (session.selectionList().size() < 2 && about && s.results.knows(about))
+        why = explain(s.project, *s.book, s.results, about);
     layOut();
     if (keep) {
         const int i = rowOf(editedLabel);
-        if (i >= 0) editor->setGeometry(editBox(i));
-        else editor->deleteLater();
+        if (i >= 0)
+            editor->setGeometry(editBox(i));
+        else
+            editor->deleteLater();
     }
     update();
 }
@@ -65,14 +68,17 @@ void FactsView::layOut() {
     rowBoxes.clear();
     stepBoxes.clear();
     double y = shown.title.isEmpty() ? 10 : 46;
-    for (std::size_t i = 0; i < shown.rows.size(); ++i, y += rowHeight) rowBoxes.push_back(QRectF(pad, y, width() - 2 * pad, rowHeight));
+    for (std::size_t i = 0; i < shown.rows.size(); ++i, y += rowHeight)
+        rowBoxes.push_back(QRectF(pad, y, width() - 2 * pad, rowHeight));
     toggleBox = toggle.isEmpty() ? QRectF() : QRectF(pad + labelWidth, y, width() - 2 * pad - labelWidth, rowHeight);
     if (!toggle.isEmpty()) y += rowHeight;
     workingsTop = y + 10;
     y = workingsTop + 26;
     const QFontMetricsF m(uiFont(0.9));
     for (const WorkingStep& w : why.steps) {
-        const double wrapped = m.boundingRect(QRectF(0, 0, std::max(60.0, width() - 2 * pad - 10), 1000), Qt::TextWordWrap, q(w.formula)).height();
+        const double wrapped =
+            m.boundingRect(QRectF(0, 0, std::max(60.0, width() - 2 * pad - 10), 1000), Qt::TextWordWrap, q(w.formula))
+                .height();
         const double h = 22 + wrapped + 7;
         stepBoxes.push_back(QRectF(4, y, width() - 8, h));
         y += h;
@@ -90,27 +96,36 @@ void FactsView::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     const Theme& t = theme();
     if (shown.title.isEmpty()) {
-        drawLine(p, QRectF(pad, 10, width() - 2 * pad, 20), session.isOpen() ? tr("Nothing is selected") : QString(), Qt::AlignLeft, t.quiet, uiFont(0.95));
+        drawLine(p, QRectF(pad, 10, width() - 2 * pad, 20), session.isOpen() ? tr("Nothing is selected") : QString(),
+                 Qt::AlignLeft, t.quiet, uiFont(0.95));
         return;
     }
     const QFont big = uiFont(1.15, true);
     const double tw = std::min(QFontMetricsF(big).horizontalAdvance(shown.title), width() - 2 * pad);
     drawLine(p, QRectF(pad, 10, width() - 2 * pad, 24), shown.title, Qt::AlignLeft, t.ink, big);
-    drawLine(p, QRectF(pad + tw + 10, 11, width() - 2 * pad - tw - 10, 24), shown.about, Qt::AlignRight, t.quiet, uiFont(0.88));
+    drawLine(p, QRectF(pad + tw + 10, 11, width() - 2 * pad - tw - 10, 24), shown.about, Qt::AlignRight, t.quiet,
+             uiFont(0.88));
     for (std::size_t i = 0; i < shown.rows.size(); ++i) {
         const FactRow& r = shown.rows[i];
         const QRectF b = rowBoxes[i];
-        drawLine(p, QRectF(b.left(), b.top(), labelWidth - 6, b.height()), r.label, Qt::AlignLeft, t.quiet, uiFont(0.9));
+        drawLine(p, QRectF(b.left(), b.top(), labelWidth - 6, b.height()), r.label, Qt::AlignLeft, t.quiet,
+                 uiFont(0.9));
         const QRectF v(b.left() + labelWidth, b.top(), b.width() - labelWidth, b.height());
         if (int(i) == hovered && r.entry) {
             p.setPen(Qt::NoPen);
             p.setBrush(t.accentWash);
             p.drawRoundedRect(v.adjusted(-5, 0, 4, 0), 3, 3);
         }
-        drawLine(p, v, r.value.isEmpty() && r.entry ? QStringLiteral("…") : r.value, Qt::AlignLeft, r.colour.isValid() ? r.colour : r.entry ? t.ink : t.ink, uiFont(0.92));
+        drawLine(p, v, r.value.isEmpty() && r.entry ? QStringLiteral("…") : r.value, Qt::AlignLeft,
+                 r.colour.isValid() ? r.colour
+                 : r.entry          ? t.ink
+                                    : t.ink,
+                 uiFont(0.92));
         if (r.entry) { // a quiet mark: this one was entered, and can be changed here
             p.setPen(QPen(t.rule, 1));
-            const double w = std::min(v.width(), QFontMetricsF(uiFont(0.92)).horizontalAdvance(r.value.isEmpty() ? QStringLiteral("…") : r.value));
+            const double w = std::min(
+                v.width(),
+                QFontMetricsF(uiFont(0.92)).horizontalAdvance(r.value.isEmpty() ? QStringLiteral("…") : r.value));
             p.drawLine(QPointF(v.left(), v.bottom() - 2.5), QPointF(v.left() + w, v.bottom() - 2.5));
         }
     }
@@ -118,7 +133,8 @@ void FactsView::paintEvent(QPaintEvent*) {
     if (why.steps.empty()) return;
     p.setPen(t.rule);
     p.drawLine(QPointF(pad, workingsTop), QPointF(width() - pad, workingsTop));
-    drawLine(p, QRectF(pad, workingsTop + 5, width() - 2 * pad, 18), tr("WORKINGS"), Qt::AlignLeft, t.quiet, uiFont(0.82, true));
+    drawLine(p, QRectF(pad, workingsTop + 5, width() - 2 * pad, 18), tr("WORKINGS"), Qt::AlignLeft, t.quiet,
+             uiFont(0.82, true));
     for (std::size_t i = 0; i < why.steps.size(); ++i) {
         const WorkingStep& w = why.steps[i];
         const QRectF b = stepBoxes[i];
@@ -135,7 +151,8 @@ void FactsView::paintEvent(QPaintEvent*) {
         drawLine(p, QRectF(line.right() - rw, line.top(), rw, 17), right, Qt::AlignRight, t.quiet, small);
         p.setFont(uiFont(0.9));
         p.setPen(t.quiet);
-        p.drawText(QRectF(pad, b.top() + 20, b.width() - 2 * pad - 2, b.height() - 22), Qt::TextWordWrap | Qt::AlignLeft, q(w.formula));
+        p.drawText(QRectF(pad, b.top() + 20, b.width() - 2 * pad - 2, b.height() - 22),
+                   Qt::TextWordWrap | Qt::AlignLeft, q(w.formula));
     }
 }
 
@@ -154,7 +171,9 @@ void FactsView::mouseMoveEvent(QMouseEvent* e) {
         if (rowBoxes[i].contains(e->position()) && shown.rows[i].entry) at = int(i);
     QString tip;
     for (std::size_t i = 0; i < stepBoxes.size(); ++i)
-        if (stepBoxes[i].contains(e->position())) tip = q(why.steps[i].what + ": " + why.steps[i].value + (why.steps[i].cited.empty() ? "" : "   [" + why.steps[i].cited + "]"));
+        if (stepBoxes[i].contains(e->position()))
+            tip = q(why.steps[i].what + ": " + why.steps[i].value +
+                    (why.steps[i].cited.empty() ? "" : "   [" + why.steps[i].cited + "]"));
     setToolTip(tip);
     if (at != hovered) hovered = at, update();
     setCursor(at >= 0 ? Qt::IBeamCursor : toggleBox.contains(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor);
@@ -190,7 +209,8 @@ public:
 
 protected:
     void keyPressEvent(QKeyEvent* e) override {
-        const bool looks = (!e->text().isEmpty() && e->text().at(0).isPrint()) || e->key() == Qt::Key_Up || e->key() == Qt::Key_Down;
+        const bool looks =
+            (!e->text().isEmpty() && e->text().at(0).isPrint()) || e->key() == Qt::Key_Up || e->key() == Qt::Key_Down;
         if (!looks) return QComboBox::keyPressEvent(e);
         showPopup();
         if (e->key() != Qt::Key_Space) QCoreApplication::sendEvent(view(), e);
@@ -281,7 +301,9 @@ bool FactsView::eventFilter(QObject* o, QEvent* e) {
             return true;
         }
     }
-    if (line && e->type() == QEvent::FocusOut && static_cast<QFocusEvent*>(e)->reason() != Qt::PopupFocusReason && static_cast<QFocusEvent*>(e)->reason() != Qt::ActiveWindowFocusReason) takeEdit();
+    if (line && e->type() == QEvent::FocusOut && static_cast<QFocusEvent*>(e)->reason() != Qt::PopupFocusReason &&
+        static_cast<QFocusEvent*>(e)->reason() != Qt::ActiveWindowFocusReason)
+        takeEdit();
     return QWidget::eventFilter(o, e);
 }
 
@@ -305,12 +327,15 @@ LevelGauge::Reading gaugeReading(const Solution& s, BoardId id, bool withHint) {
     g.valid = r.connected > 0 && g.lines > 1;
     if (withHint && g.valid) {
         const Arrangement one = levelByOneStep(s.project, s.results, id);
-        g.hint = one.places.empty() ? QObject::tr("no one move helps") : QObject::tr("1 move → %1").arg(q(percent(one.imbalance)));
+        g.hint = one.places.empty() ? QObject::tr("no one move helps")
+                                    : QObject::tr("1 move → %1").arg(q(percent(one.imbalance)));
     }
     return g;
 }
 
-FactsPanel::FactsPanel(Session& s, QWidget* parent) : QWidget(parent), session(s), level(new LevelGauge(this)), facts(new FactsView(s, this)), scroll(new QScrollArea(this)) {
+FactsPanel::FactsPanel(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), level(new LevelGauge(this)), facts(new FactsView(s, this)),
+      scroll(new QScrollArea(this)) {
     setFixedWidth(266);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(1, 0, 0, 0);
@@ -323,7 +348,8 @@ FactsPanel::FactsPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     scroll->viewport()->setAutoFillBackground(false);
     facts->setAutoFillBackground(false);
     column->addWidget(scroll);
-    for (auto signal : {&Session::solved, &Session::selectionChanged, &Session::opened}) connect(&session, signal, this, &FactsPanel::rebuild);
+    for (auto signal : {&Session::solved, &Session::selectionChanged, &Session::opened})
+        connect(&session, signal, this, &FactsPanel::rebuild);
     rebuild();
 }
 

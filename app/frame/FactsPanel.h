@@ -42,7 +42,7 @@ private:
     Session& session;
     Facts shown;
     Working why;
-    bool more = false;   ///< all facts, also those that say only what is usual
+    bool more = false; ///< all facts, also those that say only what is usual
     QString toggle;
     QRectF toggleBox;
     std::vector<QRectF> rowBoxes;
@@ -50,7 +50,7 @@ private:
     double workingsTop = 0, total = 100;
     int hovered = -1;
     QPointer<QWidget> editor;
-    Ref editedThing;      ///< what is being edited, and which of its facts
+    Ref editedThing; ///< what is being edited, and which of its facts
     QString editedLabel;
 };
 

@@ -12,7 +12,8 @@ FeedPathBar::FeedPathBar(Session& s, QWidget* parent) : QWidget(parent), session
     setFixedHeight(56);
     setMouseTracking(true);
     setObjectName("feedPath");
-    for (auto signal : {&Session::solved, &Session::selectionChanged, &Session::opened}) connect(&session, signal, this, &FeedPathBar::rebuild);
+    for (auto signal : {&Session::solved, &Session::selectionChanged, &Session::opened})
+        connect(&session, signal, this, &FeedPathBar::rebuild);
 }
 
 void FeedPathBar::rebuild() {
@@ -56,14 +57,20 @@ void FeedPathBar::rebuild() {
                 step.drop = c->use == CircuitUse::Spare ? "spare" : "no length";
             }
         }
-        if (step.drop.isEmpty()) step.drop = r == at && !r.is<Source>() ? QString("%1 of %2").arg(q(dropWords(drop, known))).arg(limit) : q(dropWords(drop, known));
-        if (drop > limit) step.dropColour = t.stop;
-        else if (drop > 0.75 * limit) step.dropColour = t.check;
+        if (step.drop.isEmpty())
+            step.drop = r == at && !r.is<Source>() ? QString("%1 of %2").arg(q(dropWords(drop, known))).arg(limit)
+                                                   : q(dropWords(drop, known));
+        if (drop > limit)
+            step.dropColour = t.stop;
+        else if (drop > 0.75 * limit)
+            step.dropColour = t.check;
         path.push_back(step);
     }
     double x = 12;
     for (Step& s2 : path) {
-        const double w = std::max({QFontMetricsF(uiFont(0.95, true)).horizontalAdvance(s2.name), QFontMetricsF(uiFont(0.85)).horizontalAdvance(s2.middle), 76.0}) + 20;
+        const double w = std::max({QFontMetricsF(uiFont(0.95, true)).horizontalAdvance(s2.name),
+                                   QFontMetricsF(uiFont(0.85)).horizontalAdvance(s2.middle), 76.0}) +
+                         20;
         s2.box = QRectF(x, 3, w, 50);
         x += w + 22;
     }
@@ -89,7 +96,9 @@ void FeedPathBar::paintEvent(QPaintEvent*) {
     p.setPen(t.rule);
     p.drawLine(0, height() - 1, width(), height() - 1);
     if (path.empty()) {
-        drawLine(p, QRectF(22, 0, width() - 40, height()), session.isOpen() ? tr("Not fed: no source stands at the top of its feed path") : QString(), Qt::AlignLeft, t.quiet, uiFont(0.95));
+        drawLine(p, QRectF(22, 0, width() - 40, height()),
+                 session.isOpen() ? tr("Not fed: no source stands at the top of its feed path") : QString(),
+                 Qt::AlignLeft, t.quiet, uiFont(0.95));
         return;
     }
     p.translate(-slid(), 0);
@@ -102,9 +111,11 @@ void FeedPathBar::paintEvent(QPaintEvent*) {
             p.drawRoundedRect(s.box, 4, 4);
         }
         const QRectF in = s.box.adjusted(10, 3, -4, 0);
-        drawLine(p, QRectF(in.left(), in.top(), in.width(), 17), s.name, Qt::AlignLeft, last ? t.accent : t.ink, uiFont(0.95, true));
+        drawLine(p, QRectF(in.left(), in.top(), in.width(), 17), s.name, Qt::AlignLeft, last ? t.accent : t.ink,
+                 uiFont(0.95, true));
         drawLine(p, QRectF(in.left(), in.top() + 16, in.width(), 15), s.middle, Qt::AlignLeft, t.quiet, uiFont(0.85));
-        drawLine(p, QRectF(in.left(), in.top() + 30, in.width(), 15), s.drop, Qt::AlignLeft, s.dropColour, uiFont(0.85));
+        drawLine(p, QRectF(in.left(), in.top() + 30, in.width(), 15), s.drop, Qt::AlignLeft, s.dropColour,
+                 uiFont(0.85));
         if (!last) {
             p.setPen(QPen(t.rule, 1.4));
             const double x = s.box.right() + 7, y = height() / 2.0;

@@ -50,7 +50,8 @@ void FindBox::search() {
         QString name = a->text();
         name.remove('&');
         if (a->isEnabled() && a->isVisible() && !name.isEmpty())
-            if (const int r = rank(name); r >= 0) matches.push_back({r, name, a->shortcut().toString(QKeySequence::NativeText), {}, a});
+            if (const int r = rank(name); r >= 0)
+                matches.push_back({r, name, a->shortcut().toString(QKeySequence::NativeText), {}, a});
     }
     if (session.isOpen() && !want.isEmpty()) {
         const Solution& s = session.solution();
@@ -82,8 +83,10 @@ void FindBox::search() {
     if (list->parentWidget() != w) list->setParent(w);
     const QPoint at = mapTo(w, QPoint(0, height() + 2));
     const int extra = 130;
-    list->setGeometry(at.x() - extra, at.y(), width() + extra, 6 + std::max(20, list->sizeHintForRow(0)) * std::max<int>(1, int(matches.size())));
-    list->setStyleSheet(QString("QListWidget { background: %1; border: 1px solid %2; }").arg(theme().surface.name(), theme().rule.name()));
+    list->setGeometry(at.x() - extra, at.y(), width() + extra,
+                      6 + std::max(20, list->sizeHintForRow(0)) * std::max<int>(1, int(matches.size())));
+    list->setStyleSheet(QString("QListWidget { background: %1; border: 1px solid %2; }")
+                            .arg(theme().surface.name(), theme().rule.name()));
     list->setVisible(hasFocus() && !matches.empty());
     list->raise();
 }
@@ -95,8 +98,10 @@ void FindBox::take(QListWidgetItem* item) {
     clear();
     list->hide();
     clearFocus();
-    if (m.action) m.action->trigger();
-    else session.select(m.thing);
+    if (m.action)
+        m.action->trigger();
+    else
+        session.select(m.thing);
 }
 
 void FindBox::keyPressEvent(QKeyEvent* e) {

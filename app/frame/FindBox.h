@@ -27,7 +27,12 @@ protected:
 private:
     void search();
     void take(QListWidgetItem* item);
-    struct Match { int rank; QString text, about; Ref thing; QAction* action; };
+    struct Match {
+        int rank;
+        QString text, about;
+        Ref thing;
+        QAction* action;
+    };
     Session& session;
     QList<QAction*> commands;
     QListWidget* list;

@@ -20,7 +20,8 @@ LevelGauge::LevelGauge(QWidget* parent) : QWidget(parent), motion(new QVariantAn
 
 void LevelGauge::show(const Reading& r) {
     now = r;
-    // The rings are not evenly spaced: 5 % already shows, 20 % is near the rim. |lean| of a board is about half its imbalance.
+    // The rings are not evenly spaced: 5 % already shows, 20 % is near the rim. |lean| of a board is about half its
+    // imbalance.
     const double mag = std::abs(r.lean) * 100, radius = std::min(1.0, std::sqrt(mag / 25));
     const double angle = std::arg(r.lean);
     const QPointF to = mag < 1e-6 ? QPointF() : QPointF(std::sin(angle), -std::cos(angle)) * radius;
@@ -54,7 +55,8 @@ void LevelGauge::paintEvent(QPaintEvent*) {
         const QPointF d(std::sin(a), -std::cos(a));
         p.setPen(QPen(t.phase(now.colours.value(i, Ink::Ink)), 3));
         p.drawLine(c + d * (rim - 4), c + d * (rim + 1));
-        drawLine(p, QRectF(c + d * (rim + 11) - QPointF(10, 8), QSizeF(20, 16)), now.letters.value(i), Qt::AlignHCenter, t.phase(now.colours.value(i, Ink::Ink)), uiFont(0.92, true));
+        drawLine(p, QRectF(c + d * (rim + 11) - QPointF(10, 8), QSizeF(20, 16)), now.letters.value(i), Qt::AlignHCenter,
+                 t.phase(now.colours.value(i, Ink::Ink)), uiFont(0.92, true));
     }
     if (!now.valid) return;
     const QColor lean = now.imbalance <= 5 ? t.accent : now.imbalance <= 20 ? t.check : t.stop;
@@ -67,8 +69,10 @@ void LevelGauge::paintEvent(QPaintEvent*) {
     const double x = 140, w = width() - x - 4;
     drawLine(p, QRectF(x, 18, w, 16), tr("Imbalance"), Qt::AlignLeft, t.quiet, uiFont(0.88));
     drawLine(p, QRectF(x, 34, w, 26), q(percent(now.imbalance)), Qt::AlignLeft, t.ink, uiFont(1.5, true));
-    drawLine(p, QRectF(x, 60, w, 16), now.imbalance < 0.05 ? tr("level") : tr("heavy on %1").arg(now.heavy), Qt::AlignLeft, t.quiet, uiFont(0.88));
-    drawLine(p, QRectF(x, 79, w, 16), tr("Neutral %1 A").arg(q(figures(now.neutralAmps))), Qt::AlignLeft, t.quiet, uiFont(0.88));
+    drawLine(p, QRectF(x, 60, w, 16), now.imbalance < 0.05 ? tr("level") : tr("heavy on %1").arg(now.heavy),
+             Qt::AlignLeft, t.quiet, uiFont(0.88));
+    drawLine(p, QRectF(x, 79, w, 16), tr("Neutral %1 A").arg(q(figures(now.neutralAmps))), Qt::AlignLeft, t.quiet,
+             uiFont(0.88));
     drawLine(p, QRectF(x, 97, w, 16), now.hint, Qt::AlignLeft, t.accent, uiFont(0.88));
 }
 

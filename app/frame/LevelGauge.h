@@ -1,6 +1,6 @@
 #pragma once
-// The level gauge: a bull's-eye spirit level whose bubble is the imbalance phasor. Centred is level; it leans to the heavy
-// phase; the rings are at 5, 10 and 20 %. The figures stand beside it, always.
+// The level gauge: a bull's-eye spirit level whose bubble is the imbalance phasor. Centred is level; it leans to the
+// heavy phase; the rings are at 5, 10 and 20 %. The figures stand beside it, always.
 
 #include "app/frame/Theme.h"
 
@@ -23,10 +23,10 @@ public:
         int lines = 3;
         QStringList letters{"A", "B", "C"};
         QList<Ink> colours; ///< of the phases, one a letter
-        QString heavy;             ///< letter of the heavy phase
-        QString hint;              ///< "1 move → 2.1 %"
+        QString heavy;      ///< letter of the heavy phase
+        QString hint;       ///< "1 move → 2.1 %"
         bool valid = false;
-        bool figures = true;       ///< the words beside it
+        bool figures = true; ///< the words beside it
     };
     explicit LevelGauge(QWidget* parent = nullptr);
     void show(const Reading& reading);

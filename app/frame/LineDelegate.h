@@ -1,6 +1,6 @@
 #pragma once
-// Cells of one line of plain text each. Their texts come out of the store of texts that have been laid once (`drawLine`), so that a
-// table is repainted in a fraction of the time that shaping them anew takes.
+// Cells of one line of plain text each. Their texts come out of the store of texts that have been laid once
+// (`drawLine`), so that a table is repainted in a fraction of the time that shaping them anew takes.
 
 #include "app/frame/PaintKit.h"
 
@@ -21,7 +21,8 @@ protected:
         style->drawPrimitive(QStyle::PE_PanelItemViewItem, &o, p, o.widget);
         const int margin = 6; // as the headings have
         const auto group = o.state & QStyle::State_Active ? QPalette::Normal : QPalette::Inactive;
-        const QColor ink = o.state & QStyle::State_Selected ? o.palette.color(group, QPalette::HighlightedText) : o.palette.color(group, QPalette::Text);
+        const QColor ink = o.state & QStyle::State_Selected ? o.palette.color(group, QPalette::HighlightedText)
+                                                            : o.palette.color(group, QPalette::Text);
         drawLine(*p, QRectF(o.rect).adjusted(margin, 0, -margin, 0), o.text, o.displayAlignment, ink, o.font);
         if (o.state & QStyle::State_HasFocus) {
             QStyleOptionFocusRect focus;

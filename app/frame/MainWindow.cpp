@@ -18,9 +18,9 @@
 #include "core/exchange/LoadList.h"
 #include "core/project/Catalogue.h"
 #include "core/project/CopyBoard.h"
+#include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
-#include "core/project/Operations.h"
 #include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
 
@@ -40,7 +40,9 @@ namespace lintel {
 
 MainWindow::MainWindow() : state(new Session(this)) {
     if (auto* app = qobject_cast<Application*>(qApp))
-        connect(app, &Application::failed, this, [this](const QString& what) { state->say(tr("This could not be done: %1. The project is as it was; please report it.").arg(what), true); });
+        connect(app, &Application::failed, this, [this](const QString& what) {
+            state->say(tr("This could not be done: %1. The project is as it was; please report it.").arg(what), true);
+        });
     setObjectName("main");
     resize(1280, 800);
     setMinimumSize(960, 600);
@@ -102,7 +104,9 @@ MainWindow::MainWindow() : state(new Session(this)) {
     riserStage = new RiserStage(*state, stages);
     runsStage = new RunsStage(*state, stages);
     issueStage = new IssueStage(*state, stages);
-    for (QWidget* w : std::initializer_list<QWidget*>{basisStage, planStage, boardsStage, riserStage, runsStage, issueStage}) stages->addWidget(w);
+    for (QWidget* w :
+         std::initializer_list<QWidget*>{basisStage, planStage, boardsStage, riserStage, runsStage, issueStage})
+        stages->addWidget(w);
     middle->addWidget(stages, 1);
     factsPanel = new FactsPanel(*state, work);
     factsPanel->setObjectName("factsPanel");
@@ -115,7 +119,8 @@ MainWindow::MainWindow() : state(new Session(this)) {
     buildMenus();
     connect(start, &StartPage::openWanted, this, &MainWindow::openInteractively);
     connect(start, &StartPage::benchWanted, this, [this] { showBench(true); });
-    connect(start, &StartPage::failed, this, [this](const QString& why) { QMessageBox::warning(this, tr("Lintel"), why); });
+    connect(start, &StartPage::failed, this,
+            [this](const QString& why) { QMessageBox::warning(this, tr("Lintel"), why); });
     connect(boardsStage, &BoardsStage::scheduleWanted, this, [this](BoardId b) {
         go(Stage::Issue);
         issueStage->showSchedule(b);
@@ -126,7 +131,9 @@ MainWindow::MainWindow() : state(new Session(this)) {
         // Begin where the work stands: on the fullest board, or on an empty plan.
         BoardId fullest;
         for (const Board& b : state->solution().project.boards)
-            if (!fullest || state->solution().results.of(b.id).slotsUsed > state->solution().results.of(fullest).slotsUsed) fullest = b.id;
+            if (!fullest ||
+                state->solution().results.of(b.id).slotsUsed > state->solution().results.of(fullest).slotsUsed)
+                fullest = b.id;
         state->select(fullest);
         go(state->project().walls.empty() ? Stage::Plan : Stage::Boards);
         retitle();
@@ -141,8 +148,8 @@ MainWindow::MainWindow() : state(new Session(this)) {
 
 MainWindow::~MainWindow() = default;
 
-/// The board that is selected, or that the selected circuit stands in, once more. One with stop snags says so first: the same
-/// command again copies it all the same.
+/// The board that is selected, or that the selected circuit stands in, once more. One with stop snags says so first:
+/// the same command again copies it all the same.
 void MainWindow::copySelectedBoard() {
     Ref at = state->selection();
     if (const Circuit* c = state->project().circuits.find(at.as<Circuit>())) at = c->board;
@@ -155,7 +162,12 @@ void MainWindow::copySelectedBoard() {
     }
     if (stops > 0 && copyWarned != b->id) {
         copyWarned = b->id;
-        return state->say(tr("%1 has %n stop snag(s): an error copied is two errors. Copy again to copy it all the same", nullptr, stops).replace("(s)", stops == 1 ? "" : "s").arg(q(b->name)), true);
+        return state->say(
+            tr("%1 has %n stop snag(s): an error copied is two errors. Copy again to copy it all the same", nullptr,
+               stops)
+                .replace("(s)", stops == 1 ? "" : "s")
+                .arg(q(b->name)),
+            true);
     }
     copyWarned = {};
     Project trial = state->project();
@@ -166,28 +178,36 @@ void MainWindow::copySelectedBoard() {
     state->edit(tr("Copy %1 as %2").arg(q(b->name), q(name)), [&](Project& p) { (void)copyBoard(p, from, name); });
     state->select(*made);
     go(Stage::Boards);
-    state->say(tr("%1 is a copy of %2: its circuits, runs and loads, fed as it is").arg(q(name), q(state->project().boards[from].name)));
+    state->say(tr("%1 is a copy of %2: its circuits, runs and loads, fed as it is")
+                   .arg(q(name), q(state->project().boards[from].name)));
 }
 
 void MainWindow::showBench(bool shown) {
     benchPanel->setVisible(shown);
     factsPanel->setVisible(wantsFacts());
-    if (shown) benchPanel->begin();
-    else if (stages->currentWidget()) stages->currentWidget()->setFocus();
+    if (shown)
+        benchPanel->begin();
+    else if (stages->currentWidget())
+        stages->currentWidget()->setFocus();
 }
 
 void MainWindow::setTheme(bool dark) {
     setDark(dark);
     benchPanel->restyle();
     const Theme& t = theme();
-    work->findChild<QWidget*>("rail")->setStyleSheet(QString("#rail { background: %1; } QToolButton { border: none; border-left: 3px solid transparent; background: transparent; color: %2; font-size: 12px; padding-top: 6px; } "
-                                                              "QToolButton:hover { background: %3; } QToolButton:checked { background: %4; border-left: 3px solid %5; color: %5; font-weight: 600; }")
-                                                          .arg(t.sunk.name(), t.ink.name(), t.paper.name(), t.surface.name(), t.accent.name()));
+    work->findChild<QWidget*>("rail")->setStyleSheet(
+        QString("#rail { background: %1; } QToolButton { border: none; border-left: 3px solid transparent; background: "
+                "transparent; color: %2; font-size: 12px; padding-top: 6px; } "
+                "QToolButton:hover { background: %3; } QToolButton:checked { background: %4; border-left: 3px solid "
+                "%5; color: %5; font-weight: 600; }")
+            .arg(t.sunk.name(), t.ink.name(), t.paper.name(), t.surface.name(), t.accent.name()));
     QPalette p = palette();
     p.setColor(QPalette::Window, t.surface);
     factsPanel->setPalette(p);
-    factsPanel->setStyleSheet(QString("#factsPanel { border-left: 1px solid %1; background: %2; }").arg(t.rule.name(), t.surface.name()));
-    for (std::size_t i = 0; i < rail.size(); ++i) rail[i]->setIcon(railIcon(rail[i]->text(), rail[i]->isChecked() ? t.accent : t.ink));
+    factsPanel->setStyleSheet(
+        QString("#factsPanel { border-left: 1px solid %1; background: %2; }").arg(t.rule.name(), t.surface.name()));
+    for (std::size_t i = 0; i < rail.size(); ++i)
+        rail[i]->setIcon(railIcon(rail[i]->text(), rail[i]->isChecked() ? t.accent : t.ink));
     if (state->isOpen()) Q_EMIT state->solved();
     start->rebuild();
     update();
@@ -202,7 +222,9 @@ void MainWindow::buildMenus() {
         return a;
     };
     QMenu* file = menuBar()->addMenu(tr("&File"));
-    add(file, tr("&Start page"), "startPage", {}, [this] { if (mayLeave()) showStart(); });
+    add(file, tr("&Start page"), "startPage", {}, [this] {
+        if (mayLeave()) showStart();
+    });
     add(file, tr("&Open…"), "open", QKeySequence::Open, [this] { openInteractively(); });
     file->addSeparator();
     add(file, tr("&Save"), "save", QKeySequence::Save, [this] { saveInteractively(false); });
@@ -210,7 +232,8 @@ void MainWindow::buildMenus() {
     QMenu* versions = file->addMenu(tr("Keep earlier &versions"));
     auto* choice = new QActionGroup(versions);
     for (int n : {0, 3, 10, 30}) {
-        QAction* a = versions->addAction(n ? tr("The last %1, beside the file").arg(n) : tr("None"), [n] { Session::keepOldVersions(n); });
+        QAction* a = versions->addAction(n ? tr("The last %1, beside the file").arg(n) : tr("None"),
+                                         [n] { Session::keepOldVersions(n); });
         a->setObjectName(QString("oldVersions%1").arg(n));
         a->setCheckable(true);
         a->setChecked(n == Session::oldVersions());
@@ -224,12 +247,17 @@ void MainWindow::buildMenus() {
     add(file, tr("&Workings of the selection as PDF…"), "printWorkings", QKeySequence("Ctrl+Shift+E"), [this] {
         const Solution& s = state->solution();
         const Ref thing = state->selection();
-        if (!s.results.knows(thing)) return state->say(tr("Choose a board, transformer, source or circuit first: its workings are printed."), true);
+        if (!s.results.knows(thing))
+            return state->say(tr("Choose a board, transformer, source or circuit first: its workings are printed."),
+                              true);
         const Working w = explain(s.project, *s.book, s.results, thing);
-        const QString name = QFileDialog::getSaveFileName(this, tr("Print the workings"), q(safeFileName(w.title, ".pdf")), tr("PDF (*.pdf)"));
+        const QString name = QFileDialog::getSaveFileName(this, tr("Print the workings"),
+                                                          q(safeFileName(w.title, ".pdf")), tr("PDF (*.pdf)"));
         if (name.isEmpty()) return;
-        if (auto bad = writePdf(workingSheets(w, sheetHead(s.project, *s.book)), name, q(w.title))) state->say(q(bad->text()), true);
-        else state->say(tr("Written: %1").arg(name));
+        if (auto bad = writePdf(workingSheets(w, sheetHead(s.project, *s.book)), name, q(w.title)))
+            state->say(q(bad->text()), true);
+        else
+            state->say(tr("Written: %1").arg(name));
     });
     file->addSeparator();
     add(file, tr("&Quit"), "quit", QKeySequence::Quit, [this] { close(); });
@@ -237,13 +265,13 @@ void MainWindow::buildMenus() {
     undoAction = add(edit, tr("Undo"), "undo", QKeySequence::Undo, [this] { state->undo(); });
     redoAction = add(edit, tr("Redo"), "redo", QKeySequence("Ctrl+Shift+Z"), [this] { state->redo(); });
     edit->addSeparator();
-    add(edit, tr("Pin or unpin circuit"), "pin", QKeySequence("Ctrl+P"), [this] {
-        boardsStage->active().pin();
-    });
+    add(edit, tr("Pin or unpin circuit"), "pin", QKeySequence("Ctrl+P"), [this] { boardsStage->active().pin(); });
     add(edit, tr("Select nothing"), "selectNothing", QKeySequence("Ctrl+Shift+A"), [this] { state->select(Ref()); });
     QMenu* view = menuBar()->addMenu(tr("&View"));
     static const char* names[] = {"Basis", "Plan", "Boards", "Riser", "Runs", "Issue"};
-    for (int i = 0; i < 6; ++i) add(view, tr(names[i]), (std::string("go") + names[i]).c_str(), QKeySequence(QString("Ctrl+%1").arg(i + 1)), [this, i] { go(Stage(i)); });
+    for (int i = 0; i < 6; ++i)
+        add(view, tr(names[i]), (std::string("go") + names[i]).c_str(), QKeySequence(QString("Ctrl+%1").arg(i + 1)),
+            [this, i] { go(Stage(i)); });
     view->addSeparator();
     add(view, tr("Assumptions"), "assumptions", QKeySequence("Ctrl+Shift+J"), [this] {
         go(Stage::Basis);
@@ -305,8 +333,11 @@ void MainWindow::buildMenus() {
         const Project& p = state->project();
         if (!p.levels.has(level)) return state->say(tr("There is no level to remove"), true);
         const QString name = q(p.levels[level].name);
-        const auto here = [&](const auto& table) { return std::count_if(table.begin(), table.end(), [&](const auto& x) { return x.level == level; }); };
-        const auto drawn = here(p.walls) + here(p.rooms) + here(p.furnishings) + here(p.trays), devices = here(p.devices), boards = here(p.boards) + here(p.transformers) + here(p.sources);
+        const auto here = [&](const auto& table) {
+            return std::count_if(table.begin(), table.end(), [&](const auto& x) { return x.level == level; });
+        };
+        const auto drawn = here(p.walls) + here(p.rooms) + here(p.furnishings) + here(p.trays),
+                   devices = here(p.devices), boards = here(p.boards) + here(p.transformers) + here(p.sources);
         state->edit(tr("Remove %1").arg(name), [&](Project& x) { removeLevel(x, level); });
         QStringList gone;
         if (drawn) gone << tr("%1 things drawn").arg(drawn);
@@ -330,7 +361,9 @@ void MainWindow::buildMenus() {
     });
     project->addSeparator();
     add(project, tr("Take types from a catalogue…"), "takeTypes", {}, [this] {
-        const QString name = QFileDialog::getOpenFileName(this, tr("A catalogue, or any project"), q((dataFolder() / "catalogues").string()), tr("Lintel files (*.lintel)"));
+        const QString name =
+            QFileDialog::getOpenFileName(this, tr("A catalogue, or any project"),
+                                         q((dataFolder() / "catalogues").string()), tr("Lintel files (*.lintel)"));
         if (name.isEmpty()) return;
         const auto from = loadProject(name.toStdString());
         if (!from) return state->say(q(from.error().text()), true);
@@ -338,56 +371,97 @@ void MainWindow::buildMenus() {
         Project next = state->project();
         t = takeTypes(next, *from);
         state->edit(tr("Take types from %1").arg(QFileInfo(name).fileName()), [&](Project& p) { p = next; });
-        state->say(tr("%1 types added, %2 changed, %3 the same; %4 recipes").arg(t.added).arg(t.changed).arg(t.same).arg(t.recipes));
+        state->say(tr("%1 types added, %2 changed, %3 the same; %4 recipes")
+                       .arg(t.added)
+                       .arg(t.changed)
+                       .arg(t.same)
+                       .arg(t.recipes));
     });
     add(project, tr("Write the types as a catalogue…"), "writeTypes", {}, [this] {
-        const QString name = QFileDialog::getSaveFileName(this, tr("Write the types as a catalogue"), tr("catalogue.lintel"), tr("Lintel files (*.lintel)"));
+        const QString name = QFileDialog::getSaveFileName(this, tr("Write the types as a catalogue"),
+                                                          tr("catalogue.lintel"), tr("Lintel files (*.lintel)"));
         if (name.isEmpty()) return;
-        if (auto bad = saveProject(catalogueOf(state->project()), name.toStdString())) state->say(q(bad->text()), true);
-        else state->say(tr("Written: %1").arg(name));
+        if (auto bad = saveProject(catalogueOf(state->project()), name.toStdString()))
+            state->say(q(bad->text()), true);
+        else
+            state->say(tr("Written: %1").arg(name));
     });
     project->addSeparator();
     add(project, tr("Remove board or transformer"), "removeBoard", {}, [this] {
         const Ref r = state->selection();
-        if (r.is<Board>()) state->edit(tr("Remove %1").arg(q(nameOf(state->project(), r))), [&](Project& p) { removeBoard(p, r.as<Board>()); });
-        else if (r.is<Transformer>()) state->edit(tr("Remove %1").arg(q(nameOf(state->project(), r))), [&](Project& p) { removeTransformer(p, r.as<Transformer>()); });
-        else state->say(tr("Choose a board or transformer first"), true);
+        if (r.is<Board>())
+            state->edit(tr("Remove %1").arg(q(nameOf(state->project(), r))),
+                        [&](Project& p) { removeBoard(p, r.as<Board>()); });
+        else if (r.is<Transformer>())
+            state->edit(tr("Remove %1").arg(q(nameOf(state->project(), r))),
+                        [&](Project& p) { removeTransformer(p, r.as<Transformer>()); });
+        else
+            state->say(tr("Choose a board or transformer first"), true);
     });
     add(project, tr("Level the board"), "levelBoard", QKeySequence("Ctrl+L"), [this] {
         go(Stage::Boards);
         boardsStage->openLevel();
     });
-    add(project, tr("Size of the board…"), "sizeBoard", {}, [this] { go(Stage::Boards); boardsStage->openSize(); });
-    add(project, tr("Names from rooms and devices…"), "nameCircuits", {}, [this] { go(Stage::Boards); boardsStage->openNames(); });
+    add(project, tr("Size of the board…"), "sizeBoard", {}, [this] {
+        go(Stage::Boards);
+        boardsStage->openSize();
+    });
+    add(project, tr("Names from rooms and devices…"), "nameCircuits", {}, [this] {
+        go(Stage::Boards);
+        boardsStage->openNames();
+    });
     QMenu* circuit = menuBar()->addMenu(tr("&Circuit"));
     for (const BoardView::Command& c : BoardView::commands())
         // Del and Ins belong to whatever has the focus: the board takes them itself.
-        add(circuit, c.key == QKeySequence("Del") || c.key == QKeySequence("Ins") ? c.text + "\t" + c.key.toString() : c.text, c.name, c.key == QKeySequence("Del") || c.key == QKeySequence("Ins") ? QKeySequence() : c.key, [this, what = c.what] {
-            go(Stage::Boards);
-            (boardsStage->active().*what)();
-        });
+        add(circuit,
+            c.key == QKeySequence("Del") || c.key == QKeySequence("Ins") ? c.text + "\t" + c.key.toString() : c.text,
+            c.name, c.key == QKeySequence("Del") || c.key == QKeySequence("Ins") ? QKeySequence() : c.key,
+            [this, what = c.what] {
+                go(Stage::Boards);
+                (boardsStage->active().*what)();
+            });
     circuit->addSeparator();
-    add(circuit, tr("All circuits: find and change…"), "allCircuits", QKeySequence("Ctrl+Shift+F"), [this] { go(Stage::Boards); boardsStage->openCircuits(); });
+    add(circuit, tr("All circuits: find and change…"), "allCircuits", QKeySequence("Ctrl+Shift+F"), [this] {
+        go(Stage::Boards);
+        boardsStage->openCircuits();
+    });
     add(circuit, tr("Beside: another board, its schedule, nothing"), "besideNext", QKeySequence("F9"), [this] {
         go(Stage::Boards);
         const auto now = boardsStage->beside();
-        boardsStage->setBeside(now == BoardsStage::Beside::Nothing ? BoardsStage::Beside::Board : now == BoardsStage::Beside::Board ? BoardsStage::Beside::Schedule : BoardsStage::Beside::Nothing);
+        boardsStage->setBeside(now == BoardsStage::Beside::Nothing ? BoardsStage::Beside::Board
+                               : now == BoardsStage::Beside::Board ? BoardsStage::Beside::Schedule
+                                                                   : BoardsStage::Beside::Nothing);
     });
     circuit->addSeparator();
-    add(circuit, tr("Take in a list of loads…"), "importLoads", QKeySequence("Ctrl+I"), [this] { go(Stage::Boards); boardsStage->openImport({}); });
-    add(circuit, tr("Write the list of loads…"), "exportLoads", {}, [this] {
-        const QString name = QFileDialog::getSaveFileName(this, tr("Write the list of loads"), q(safeFileName(state->project().basis.title + " loads", ".xlsx")), tr("Lists (*.xlsx *.csv)"));
-        if (name.isEmpty()) return;
-        if (auto bad = writeGrid(listOf(state->project()), name.toStdString(), "Loads")) state->say(q(bad->text()), true);
-        else state->say(tr("Written: %1").arg(name));
+    add(circuit, tr("Take in a list of loads…"), "importLoads", QKeySequence("Ctrl+I"), [this] {
+        go(Stage::Boards);
+        boardsStage->openImport({});
     });
-    add(circuit, tr("What is left open: loads, cables, boards…"), "loadReport", {}, [this] { go(Stage::Boards); boardsStage->openReport(); });
-    add(circuit, tr("Give loads without a circuit one"), "circuitMissing", {}, [this] { go(Stage::Boards); boardsStage->circuitMissingLoads(); });
+    add(circuit, tr("Write the list of loads…"), "exportLoads", {}, [this] {
+        const QString name = QFileDialog::getSaveFileName(
+            this, tr("Write the list of loads"), q(safeFileName(state->project().basis.title + " loads", ".xlsx")),
+            tr("Lists (*.xlsx *.csv)"));
+        if (name.isEmpty()) return;
+        if (auto bad = writeGrid(listOf(state->project()), name.toStdString(), "Loads"))
+            state->say(q(bad->text()), true);
+        else
+            state->say(tr("Written: %1").arg(name));
+    });
+    add(circuit, tr("What is left open: loads, cables, boards…"), "loadReport", {}, [this] {
+        go(Stage::Boards);
+        boardsStage->openReport();
+    });
+    add(circuit, tr("Give loads without a circuit one"), "circuitMissing", {}, [this] {
+        go(Stage::Boards);
+        boardsStage->circuitMissingLoads();
+    });
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     add(help, tr("About Lintel"), "about", {}, [this] {
         QMessageBox box(QMessageBox::Information, tr("About Lintel"), {}, QMessageBox::Ok, this);
         box.setTextFormat(Qt::RichText);
-        box.setText(tr("<b>Lintel %1</b><br>Circuits, boards and feeders of a building.<br>GPL-3.0-or-later. The figures rest on the rule book named on Basis; the engineer of record answers for the design.").arg(LINTEL_VERSION));
+        box.setText(tr("<b>Lintel %1</b><br>Circuits, boards and feeders of a building.<br>GPL-3.0-or-later. The "
+                       "figures rest on the rule book named on Basis; the engineer of record answers for the design.")
+                        .arg(LINTEL_VERSION));
         box.exec();
     });
     findBox = new FindBox(*state, this);
@@ -423,9 +497,12 @@ void MainWindow::go(Stage s) {
     rail[std::size_t(s)]->setChecked(true);
     for (QToolButton* b : rail) b->setIcon(railIcon(b->text(), b->isChecked() ? theme().accent : theme().ink));
     factsPanel->setVisible(wantsFacts());
-    if (s == Stage::Plan) planStage->plan().setFocus();
-    else if (s == Stage::Boards) boardsStage->focusBoard();
-    else if (s == Stage::Issue) issueStage->showSchedule(state->boardOfSelection());
+    if (s == Stage::Plan)
+        planStage->plan().setFocus();
+    else if (s == Stage::Boards)
+        boardsStage->focusBoard();
+    else if (s == Stage::Issue)
+        issueStage->showSchedule(state->boardOfSelection());
 }
 /// What stands beside a board needs the place that the facts have on a small screen.
 bool MainWindow::wantsFacts() const {
@@ -449,15 +526,27 @@ void MainWindow::retitle() {
     undoAction->setText(state->canUndo() ? plainButton(tr("Undo %1").arg(state->undoLabel())) : tr("Undo"));
     redoAction->setText(state->canRedo() ? plainButton(tr("Redo %1").arg(state->redoLabel())) : tr("Redo"));
     const bool open = state->isOpen();
-    for (const char* name : {"save", "saveAs", "export", "printWorkings", "pin", "addBoard", "addTransformer", "addSource", "addLevel", "removeLevel", "addLoad", "removeBoard", "levelBoard", "sizeBoard", "nameCircuits", "allCircuits", "besideNext", "importLoads", "exportLoads", "loadReport", "circuitMissing", "takeTypes", "writeTypes", "circuitInsert", "circuitDuplicate", "circuitSwap", "circuitFillDown", "circuitGroup", "circuitTie", "circuitSpare", "circuitReserve", "circuitRefeed", "circuitRemove", "selectNothing", "allSnags", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue"}) action(name)->setEnabled(open);
+    for (const char* name : {"save",           "saveAs",          "export",        "printWorkings", "pin",
+                             "addBoard",       "addTransformer",  "addSource",     "addLevel",      "removeLevel",
+                             "addLoad",        "removeBoard",     "levelBoard",    "sizeBoard",     "nameCircuits",
+                             "allCircuits",    "besideNext",      "importLoads",   "exportLoads",   "loadReport",
+                             "circuitMissing", "takeTypes",       "writeTypes",    "circuitInsert", "circuitDuplicate",
+                             "circuitSwap",    "circuitFillDown", "circuitGroup",  "circuitTie",    "circuitSpare",
+                             "circuitReserve", "circuitRefeed",   "circuitRemove", "selectNothing", "allSnags",
+                             "goBasis",        "goPlan",          "goBoards",      "goRiser",       "goRuns",
+                             "goIssue"})
+        action(name)->setEnabled(open);
 }
 
 bool MainWindow::openFile(const std::filesystem::path& file) {
     Session::As as = Session::As::Work;
     if (state->openElsewhere(file)) {
-        QMessageBox box(QMessageBox::Question, tr("Lintel"), tr("%1 is open in another window.").arg(q(textOfPath(file.filename()))), QMessageBox::Cancel, this);
+        QMessageBox box(QMessageBox::Question, tr("Lintel"),
+                        tr("%1 is open in another window.").arg(q(textOfPath(file.filename()))), QMessageBox::Cancel,
+                        this);
         box.setTextFormat(Qt::PlainText);
-        box.setInformativeText(tr("Two windows cannot save to one file. It can be opened for reading, or as a copy with a file of its own."));
+        box.setInformativeText(tr(
+            "Two windows cannot save to one file. It can be opened for reading, or as a copy with a file of its own."));
         box.setObjectName("openElsewhere");
         QAbstractButton* read = box.addButton(tr("Open for &reading"), QMessageBox::AcceptRole);
         QAbstractButton* copy = box.addButton(tr("Open a &copy"), QMessageBox::AcceptRole);
@@ -488,15 +577,18 @@ bool MainWindow::saveInteractively(bool as, SaveOptions options) {
     std::filesystem::path to = state->file();
     if (as || to.empty() || state->reading()) {
         const std::filesystem::path beside = state->copyName();
-        const QString suggested = beside.empty() ? q(safeFileName(state->project().basis.title, ".lintel")) : q(textOfPath(beside));
-        QString file = QFileDialog::getSaveFileName(this, tr("Save the project"), suggested, tr("Lintel project (*.lintel)"));
+        const QString suggested =
+            beside.empty() ? q(safeFileName(state->project().basis.title, ".lintel")) : q(textOfPath(beside));
+        QString file =
+            QFileDialog::getSaveFileName(this, tr("Save the project"), suggested, tr("Lintel project (*.lintel)"));
         if (file.isEmpty()) return false;
         if (!file.endsWith(".lintel")) file += ".lintel";
         to = QFile::encodeName(file).toStdString();
     }
     const SaveAnswer answer = state->saveAs(to, options);
     if (answer) return true;
-    QMessageBox box(QMessageBox::Warning, tr("Lintel"), q(answer.error.where + ":\n" + answer.error.what), QMessageBox::Cancel, this);
+    QMessageBox box(QMessageBox::Warning, tr("Lintel"), q(answer.error.where + ":\n" + answer.error.what),
+                    QMessageBox::Cancel, this);
     box.setTextFormat(Qt::PlainText);
     box.setObjectName("saveRefused");
     QAbstractButton *beside = nullptr, *replace = nullptr, *reload = nullptr;
@@ -510,12 +602,16 @@ bool MainWindow::saveInteractively(bool as, SaveOptions options) {
         if (onDisk)
             for (const std::string& line : edit.lines(*onDisk, state->project(), 200)) list << q(line);
         if (!list.isEmpty()) box.setDetailedText(tr("From the file to what is here:\n") + list.join('\n'));
-        help = !onDisk ? tr("What is in the file now cannot be read as a project.") : differs.empty() ? tr("What is in it now is the same project as here.") : tr("What is in it now differs from what is here in %1.").arg(q(differs));
+        help = !onDisk           ? tr("What is in the file now cannot be read as a project.")
+               : differs.empty() ? tr("What is in it now is the same project as here.")
+                                 : tr("What is in it now differs from what is here in %1.").arg(q(differs));
         if (onDisk) reload = box.addButton(tr("&Reload it"), QMessageBox::DestructiveRole);
         replace = box.addButton(tr("Re&place it"), QMessageBox::DestructiveRole);
-        if (reload) reload->setToolTip(tr("What is not saved here is kept as a journal, and offered on the start page"));
+        if (reload)
+            reload->setToolTip(tr("What is not saved here is kept as a journal, and offered on the start page"));
     }
-    for (auto [button, name] : {std::pair{beside, "saveBeside"}, std::pair{reload, "saveReload"}, std::pair{replace, "saveReplace"}})
+    for (auto [button, name] :
+         {std::pair{beside, "saveBeside"}, std::pair{reload, "saveReload"}, std::pair{replace, "saveReplace"}})
         if (button) button->setObjectName(name);
     box.setInformativeText(help);
     box.exec();
@@ -538,12 +634,17 @@ void MainWindow::reloadFromDisk() {
 
 bool MainWindow::mayLeave() {
     if (!state->changed()) return true;
-    QMessageBox box(QMessageBox::Question, tr("Lintel"), tr("%1 has changes that are not saved.").arg(q(state->project().basis.title)), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    QMessageBox box(QMessageBox::Question, tr("Lintel"),
+                    tr("%1 has changes that are not saved.").arg(q(state->project().basis.title)),
+                    QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     box.setTextFormat(Qt::PlainText);
     switch (box.exec()) {
-    case QMessageBox::Save: return saveInteractively(false);
-    case QMessageBox::Discard: return true;
-    default: return false;
+    case QMessageBox::Save:
+        return saveInteractively(false);
+    case QMessageBox::Discard:
+        return true;
+    default:
+        return false;
     }
 }
 

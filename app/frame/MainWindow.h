@@ -37,7 +37,9 @@ public:
     void showStart();
     /// Opens a file; a message says why not.
     bool openFile(const std::filesystem::path& file);
-    bool openFile(const QString& file) { return openFile(std::filesystem::path(QFile::encodeName(file).toStdString())); }
+    bool openFile(const QString& file) {
+        return openFile(std::filesystem::path(QFile::encodeName(file).toStdString()));
+    }
 
     BasisStage& basis() { return *basisStage; }
     PlanStage& plan() { return *planStage; }

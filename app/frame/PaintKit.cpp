@@ -1,29 +1,33 @@
 #include "app/frame/PaintKit.h"
 
-#include <QIcon>
 #include <QCache>
+#include <QIcon>
 #include <QLabel>
 #include <QLineEdit>
-#include <QStaticText>
 #include <QPainterPath>
 #include <QShortcut>
+#include <QStaticText>
 
 namespace lintel {
 
-void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment align, const QColor& colour, const QFont& font) {
+void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment align, const QColor& colour,
+              const QFont& font) {
     if (text.isEmpty() || box.width() <= 0) return;
-    // Shaping and cutting a text costs far more than drawing it, and nearly all of a picture is the same as in the last one.
+    // Shaping and cutting a text costs far more than drawing it, and nearly all of a picture is the same as in the last
+    // one.
     struct Laid {
         QStaticText text;
         QSizeF size;
     };
     static QCache<QString, Laid> laid(6000);
-    const QString key = QString::number(font.pixelSize()) + QChar(font.weight() >= QFont::DemiBold ? 'b' : 'n') + QChar(font.italic() ? 'i' : 'u') + QString::number(int(box.width() * 2)) + QChar('|') + text;
+    const QString key = QString::number(font.pixelSize()) + QChar(font.weight() >= QFont::DemiBold ? 'b' : 'n') +
+                        QChar(font.italic() ? 'i' : 'u') + QString::number(int(box.width() * 2)) + QChar('|') + text;
     Laid* it = laid.object(key);
     if (!it) {
         const QFontMetricsF m(font);
         it = new Laid;
-        it->text = QStaticText(m.horizontalAdvance(text) > box.width() + 0.5 ? m.elidedText(text, Qt::ElideRight, box.width()) : text);
+        it->text = QStaticText(
+            m.horizontalAdvance(text) > box.width() + 0.5 ? m.elidedText(text, Qt::ElideRight, box.width()) : text);
         it->text.setTextFormat(Qt::PlainText);
         it->text.setPerformanceHint(QStaticText::AggressiveCaching);
         it->text.prepare(QTransform(), font);
@@ -32,7 +36,9 @@ void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment
     }
     p.setFont(font);
     p.setPen(colour);
-    const double x = align & Qt::AlignRight ? box.right() - it->size.width() : align & Qt::AlignHCenter ? box.center().x() - it->size.width() / 2 : box.left();
+    const double x = align & Qt::AlignRight     ? box.right() - it->size.width()
+                     : align & Qt::AlignHCenter ? box.center().x() - it->size.width() / 2
+                                                : box.left();
     p.drawStaticText(QPointF(x, box.center().y() - it->size.height() / 2), it->text);
 }
 

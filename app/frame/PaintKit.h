@@ -18,16 +18,20 @@ inline QString q(const std::string& s) { return QString::fromStdString(s); }
 inline QString plainButton(QString text) { return text.replace('&', "&&"); }
 /// As a tip, where "<" would begin a tag.
 inline constexpr const char* plainTipStart = "<p style='white-space:pre-wrap'>";
-inline QString plainTip(const QString& text) { return Qt::mightBeRichText(text) ? plainTipStart + text.toHtmlEscaped() + "</p>" : text; }
+inline QString plainTip(const QString& text) {
+    return Qt::mightBeRichText(text) ? plainTipStart + text.toHtmlEscaped() + "</p>" : text;
+}
 /// A label that holds tags of ours; whatever else stands in it is escaped.
 void asRich(QLabel* label);
 
 /// Text in a box on one line, cut with … where it does not fit.
-void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment align, const QColor& colour, const QFont& font);
+void drawLine(QPainter& p, const QRectF& box, const QString& text, Qt::Alignment align, const QColor& colour,
+              const QFont& font);
 /// The icons of the rail and of the stages, drawn on a 24 × 24 grid; ours.
 QIcon railIcon(const QString& name, const QColor& colour);
 
-/// Marks an editor whose text was refused: it stays, with its reason, and is asked about again. `isRefused` tells whether one is.
+/// Marks an editor whose text was refused: it stays, with its reason, and is asked about again. `isRefused` tells
+/// whether one is.
 void markRefused(QLineEdit* editor, const QString& reason = {});
 bool isRefused(const QWidget* editor);
 /// Escape closes an editor that stands in a view, and nothing of what was typed is taken.

@@ -8,7 +8,9 @@
 
 namespace lintel {
 
-PreviewCard::PreviewCard(QWidget* parent) : QFrame(parent), heading(new QLabel(this)), text(new QLabel(this)), go(new QPushButton(this)), no(new QPushButton(tr("Drop"), this)) {
+PreviewCard::PreviewCard(QWidget* parent)
+    : QFrame(parent), heading(new QLabel(this)), text(new QLabel(this)), go(new QPushButton(this)),
+      no(new QPushButton(tr("Drop"), this)) {
     setProperty("card", true);
     setObjectName("previewCard");
     auto* column = new QVBoxLayout(this);

@@ -10,9 +10,9 @@
 #include <QElapsedTimer>
 #include <QFile>
 #include <QSettings>
+#include <QStandardPaths>
 #include <QThreadPool>
 #include <QTimer>
-#include <QStandardPaths>
 
 #include <unistd.h>
 
@@ -29,7 +29,8 @@ Session::Session(QObject* parent) : QObject(parent), shelf(new UnderlayShelf(*th
     book = std::make_shared<RuleBook>(nec ? *nec : RuleBook{});
     auto s = std::make_shared<Solution>();
     s->book = book;
-    s->results.boards.resize(1), s->results.circuits.resize(1), s->results.transformers.resize(1), s->results.sources.resize(1);
+    s->results.boards.resize(1), s->results.circuits.resize(1), s->results.transformers.resize(1),
+        s->results.sources.resize(1);
     newest = s;
     document.onChange = [this](const Edit&) {
         ++serial;
@@ -49,7 +50,9 @@ Session::~Session() {
 }
 
 fs::path Session::stateFolder() {
-    const QString base = qEnvironmentVariableIsSet("LINTEL_STATE") ? qEnvironmentVariable("LINTEL_STATE") : QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
+    const QString base = qEnvironmentVariableIsSet("LINTEL_STATE")
+                             ? qEnvironmentVariable("LINTEL_STATE")
+                             : QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation);
     const fs::path folder = QFile::encodeName(base).toStdString();
     std::error_code ec;
     fs::create_directories(folder / "recovery", ec);
@@ -57,7 +60,9 @@ fs::path Session::stateFolder() {
 }
 
 namespace {
-QSettings settings() { return {QString::fromStdString((Session::stateFolder() / "settings.ini").string()), QSettings::IniFormat}; }
+QSettings settings() {
+    return {QString::fromStdString((Session::stateFolder() / "settings.ini").string()), QSettings::IniFormat};
+}
 } // namespace
 
 QStringList Session::recentFiles() {
@@ -128,7 +133,10 @@ void Session::begun() {
 
 void Session::journalTrouble() {
     const bool trouble = open_ && !keeper.reading() && !keeper.journalHealthy();
-    if (trouble && !journalTold) say(tr("The recovery journal cannot be written (is the disk full?). Save often: a crash would lose what is not saved."), true);
+    if (trouble && !journalTold)
+        say(tr("The recovery journal cannot be written (is the disk full?). Save often: a crash would lose what is not "
+               "saved."),
+            true);
     if (!trouble && journalTold) say(tr("The recovery journal can be written again, and holds all edits."));
     journalTold = trouble;
     if (!trouble && keeper.journalDescriptor() >= 0 && !syncing) QTimer::singleShot(1000, this, &Session::syncJournal);
@@ -149,7 +157,8 @@ void relink(Project& p, const fs::path& from, const fs::path& to) {
     std::vector<UnderlayId> ids;
     for (const Underlay& u : p.underlays)
         if (!fs::path(u.file).is_absolute()) ids.push_back(u.id);
-    for (UnderlayId id : ids) p.underlays.change(id)->file = underlayName(fs::absolute(underlayFile(p.underlays[id], from)), to);
+    for (UnderlayId id : ids)
+        p.underlays.change(id)->file = underlayName(fs::absolute(underlayFile(p.underlays[id], from)), to);
 }
 
 std::optional<Error> Session::open(const fs::path& file, As as) {
@@ -166,8 +175,11 @@ std::optional<Error> Session::open(const fs::path& file, As as) {
     const auto left = keeper.leftBehind(fs::absolute(file));
     start(std::move(*p), file, *text, as == As::Reading);
     remember(this->file());
-    if (reading()) say(tr("%1 is open in another window: here it can be read. Save as… makes a copy to work on.").arg(QString::fromStdString(textOfPath(file.filename()))));
-    else if (!left.empty()) say(tr("Edits from a run that ended badly were kept: File ▸ Start page offers them."));
+    if (reading())
+        say(tr("%1 is open in another window: here it can be read. Save as… makes a copy to work on.")
+                .arg(QString::fromStdString(textOfPath(file.filename()))));
+    else if (!left.empty())
+        say(tr("Edits from a run that ended badly were kept: File ▸ Start page offers them."));
     return std::nullopt;
 }
 
@@ -197,8 +209,14 @@ std::optional<Error> Session::recover(const fs::path& journal) {
     if (auto bad = keeper.recover(journal)) return bad;
     begun();
     const QString of = QString::fromStdString(textOfPath((*r)->project.filename()));
-    if ((*r)->unread > 0) say(tr("The journal is damaged: %n line(s) of it could not be read, and it is kept.", nullptr, int((*r)->unread)), true);
-    else if (!(*r)->fits) say(differs.empty() ? tr("%1 is not there any more: what was recovered is a copy without a file.").arg(of) : tr("%1 was changed meanwhile: what was recovered is a copy beside it. It differs in %2.").arg(of, QString::fromStdString(differs)));
+    if ((*r)->unread > 0)
+        say(tr("The journal is damaged: %n line(s) of it could not be read, and it is kept.", nullptr,
+               int((*r)->unread)),
+            true);
+    else if (!(*r)->fits)
+        say(differs.empty() ? tr("%1 is not there any more: what was recovered is a copy without a file.").arg(of)
+                            : tr("%1 was changed meanwhile: what was recovered is a copy beside it. It differs in %2.")
+                                  .arg(of, QString::fromStdString(differs)));
     return std::nullopt;
 }
 
@@ -209,7 +227,8 @@ SaveAnswer Session::save(const SaveOptions& options) {
 
 SaveAnswer Session::saveAs(const fs::path& to, SaveOptions options) {
     const bool elsewhere = !file().empty() && fs::absolute(to).parent_path() != file().parent_path();
-    if (elsewhere && std::any_of(project().underlays.begin(), project().underlays.end(), [](const Underlay& u) { return !fs::path(u.file).is_absolute(); }))
+    if (elsewhere && std::any_of(project().underlays.begin(), project().underlays.end(),
+                                 [](const Underlay& u) { return !fs::path(u.file).is_absolute(); }))
         document.edit("Keep the drawings linked", [&](Project& p) { relink(p, file(), to); });
     options.oldVersions = oldVersions();
     const SaveAnswer answer = keeper.save(to, options);
@@ -227,7 +246,9 @@ void Session::close() {
 
 QString Session::title() const {
     if (!open_) return "Lintel";
-    return QString::fromStdString(document.project().basis.title) + (reading() ? tr(" (for reading)") : changed() ? QString(" •") : QString());
+    return QString::fromStdString(document.project().basis.title) + (reading()   ? tr(" (for reading)")
+                                                                     : changed() ? QString(" •")
+                                                                                 : QString());
 }
 
 bool Session::edit(const QString& label, const std::function<void(Project&)>& change, const std::string& mergeKey) {
@@ -236,7 +257,8 @@ bool Session::edit(const QString& label, const std::function<void(Project&)>& ch
         return false;
     }
     const bool did = document.edit(label.toStdString(), change, mergeKey);
-    if (const auto& refused = document.refusal()) say(tr("Not done: %1").arg(QString::fromStdString(refused->text())), true);
+    if (const auto& refused = document.refusal())
+        say(tr("Not done: %1").arg(QString::fromStdString(refused->text())), true);
     if (did && !followBook()) {
         document.undo();
         return false;
@@ -327,14 +349,24 @@ void Session::work() {
             s->milliseconds = double(clock.nsecsElapsed()) / 1e6;
             s->snags = findSnags(s->project, *s->book, s->results);
         } catch (const std::exception& e) {
-            QMetaObject::invokeMethod(this, [this, what = QString::fromUtf8(e.what())] { say(tr("This could not be worked out: %1. What is shown is from before the last edit; undo it.").arg(what), true); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this,
+                [this, what = QString::fromUtf8(e.what())] {
+                    say(tr("This could not be worked out: %1. What is shown is from before the last edit; undo it.")
+                            .arg(what),
+                        true);
+                },
+                Qt::QueuedConnection);
             continue;
         }
-        QMetaObject::invokeMethod(this, [this, s] {
-            if (s->serial < newest->serial) return;
-            newest = s;
-            Q_EMIT solved();
-        }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this,
+            [this, s] {
+                if (s->serial < newest->serial) return;
+                newest = s;
+                Q_EMIT solved();
+            },
+            Qt::QueuedConnection);
     }
 }
 

@@ -16,7 +16,8 @@
 
 namespace lintel {
 
-/// One project with everything worked out from it. Views draw from one of these, so what they show always belongs together.
+/// One project with everything worked out from it. Views draw from one of these, so what they show always belongs
+/// together.
 struct Solution {
     Project project;
     std::shared_ptr<const RuleBook> book;

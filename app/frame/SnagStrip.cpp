@@ -33,25 +33,31 @@ protected:
         if (rect().contains(e->pos())) go();
     }
     void keyPressEvent(QKeyEvent* e) override {
-        if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) go();
-        else QLabel::keyPressEvent(e);
+        if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter)
+            go();
+        else
+            QLabel::keyPressEvent(e);
     }
 
 private:
     std::function<void()> go;
 };
 
-QColor colourOf(Severity s) { return s == Severity::Stop ? theme().stop : s == Severity::Check ? theme().check : theme().note; }
+QColor colourOf(Severity s) {
+    return s == Severity::Stop ? theme().stop : s == Severity::Check ? theme().check : theme().note;
 }
+} // namespace
 
 void SnagStrip::apply(Session& session, const Snag& snag, const Remedy& remedy) {
     session.edit(q(remedy.label), remedy.apply);
-    session.say(QObject::tr("%1: %2. Undo brings it back.").arg(q(nameOf(session.project(), snag.about)), q(remedy.label)));
+    session.say(
+        QObject::tr("%1: %2. Undo brings it back.").arg(q(nameOf(session.project(), snag.about)), q(remedy.label)));
 }
 
 RemedyButton::RemedyButton(Session& s, QWidget* parent) : QPushButton(parent), session(s) {
     setProperty("strong", true);
-    setFocusPolicy(Qt::TabFocus); // a click leaves the keys where the person works: no Enter applies a second one unseen
+    setFocusPolicy(
+        Qt::TabFocus); // a click leaves the keys where the person works: no Enter applies a second one unseen
 }
 
 void RemedyButton::offer(const Remedy& r) {
@@ -62,7 +68,8 @@ void RemedyButton::offer(const Remedy& r) {
 
 bool RemedyButton::event(QEvent* e) {
     if ((e->type() == QEvent::Enter || e->type() == QEvent::FocusIn || e->type() == QEvent::ToolTip) && remedy.apply) {
-        if (effect.isEmpty()) effect = q(effectOf(session.sharedSolution()->input(), remedy).text()); // worked out before it is applied
+        if (effect.isEmpty())
+            effect = q(effectOf(session.sharedSolution()->input(), remedy).text()); // worked out before it is applied
         setToolTip(plainTip(effect));
         Q_EMIT pointed(effect);
     }
@@ -109,7 +116,10 @@ void SnagList::rebuild() {
         auto* b = new RemedyButton(session);
         b->offer(r);
         connect(b, &QPushButton::clicked, this, [this, snag, r] { SnagStrip::apply(session, snag, r); });
-        connect(b, &RemedyButton::pointed, this, [this, label = q(r.label)](const QString& effect) { foot->setText(effect.isEmpty() ? tr("Point at a remedy to see what it does elsewhere.") : label + ": " + effect); });
+        connect(b, &RemedyButton::pointed, this, [this, label = q(r.label)](const QString& effect) {
+            foot->setText(effect.isEmpty() ? tr("Point at a remedy to see what it does elsewhere.")
+                                           : label + ": " + effect);
+        });
         return b;
     };
     for (const Snag& snag : solution->snags) {
@@ -129,7 +139,8 @@ void SnagList::rebuild() {
         words->setSpacing(4);
         line->addLayout(words, 1);
         const Ref about = snag.about;
-        words->addWidget(new SnagWords(q(snag.text) + (snag.cited.empty() ? "" : "   " + q(snag.cited)), [this, about] { session.select(about); }));
+        words->addWidget(new SnagWords(q(snag.text) + (snag.cited.empty() ? "" : "   " + q(snag.cited)),
+                                       [this, about] { session.select(about); }));
         const auto remedies = remediesFor(solution->input(), snag);
         if (!remedies.empty()) {
             auto* flow = new FlowLayout;
@@ -139,7 +150,9 @@ void SnagList::rebuild() {
         rows->addWidget(row);
         // Above the first of several equal ones: all of them at once.
         if (remedies.empty() || !grouped.insert({snag.rule, snag.severity}).second) continue;
-        const auto equal = std::count_if(solution->snags.begin(), solution->snags.end(), [&](const Snag& s) { return s.rule == snag.rule && s.severity == snag.severity; });
+        const auto equal = std::count_if(solution->snags.begin(), solution->snags.end(), [&](const Snag& s) {
+            return s.rule == snag.rule && s.severity == snag.severity;
+        });
         if (equal < 2) continue;
         auto* together = new FlowLayout;
         auto* label = new QLabel(tr("%1 snags like this one:").arg(int(equal)));
@@ -153,7 +166,8 @@ void SnagList::rebuild() {
                 together->addWidget(b);
                 any = true;
             }
-        if (any) rows->insertLayout(rows->count() - 1, together);
+        if (any)
+            rows->insertLayout(rows->count() - 1, together);
         else {
             delete label;
             delete together;
@@ -163,7 +177,9 @@ void SnagList::rebuild() {
     rows->addStretch(1);
 }
 
-SnagStrip::SnagStrip(Session& s, QWidget* parent) : QWidget(parent), session(s), remedy(new RemedyButton(s, this)), all(new SnagList(s, parent)), effect(new QLabel(parent)) {
+SnagStrip::SnagStrip(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), remedy(new RemedyButton(s, this)), all(new SnagList(s, parent)),
+      effect(new QLabel(parent)) {
     setFixedHeight(34);
     setObjectName("snags");
     remedy->setObjectName("firstRemedy");
@@ -270,8 +286,13 @@ void SnagStrip::paintEvent(QPaintEvent*) {
     p.setPen(t.rule);
     p.drawLine(QPointF(x, 8), QPointF(x, height() - 8));
     const double right = remedy->isVisible() ? remedy->x() - 12 : width() - 12;
-    if (!message.isEmpty()) drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), message, Qt::AlignLeft, messageIsError ? t.stop : t.accent, uiFont(0.95, messageIsError));
-    else drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), worst.isEmpty() && session.isOpen() ? tr("Nothing stands in the way of an issue.") : worst, Qt::AlignLeft, t.ink, f);
+    if (!message.isEmpty())
+        drawLine(p, QRectF(x + 14, 0, right - x - 14, height()), message, Qt::AlignLeft,
+                 messageIsError ? t.stop : t.accent, uiFont(0.95, messageIsError));
+    else
+        drawLine(p, QRectF(x + 14, 0, right - x - 14, height()),
+                 worst.isEmpty() && session.isOpen() ? tr("Nothing stands in the way of an issue.") : worst,
+                 Qt::AlignLeft, t.ink, f);
 }
 
 } // namespace lintel

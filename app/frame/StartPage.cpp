@@ -18,13 +18,16 @@ namespace {
 
 /// Where a journal that nobody wants to recover is kept: nothing is lost by putting it away.
 std::filesystem::path putAway(const std::filesystem::path& journal) {
-    return Session::stateFolder() / "recovery" / "put-away" / fileNameWithin(journal.filename().string(), "-" + QString::number(QDateTime::currentMSecsSinceEpoch()).toStdString());
+    return Session::stateFolder() / "recovery" / "put-away" /
+           fileNameWithin(journal.filename().string(),
+                          "-" + QString::number(QDateTime::currentMSecsSinceEpoch()).toStdString());
 }
 
 /// A wide button of two lines: what it is, and a word about it.
 class Choice : public QPushButton {
 public:
-    Choice(const QString& title, const QString& about, const QString& mark = {}) : heading(title), words(about), sign(mark) {
+    Choice(const QString& title, const QString& about, const QString& mark = {})
+        : heading(title), words(about), sign(mark) {
         setFixedHeight(58);
         setMinimumWidth(340);
         setCursor(Qt::PointingHandCursor);
@@ -42,7 +45,8 @@ protected:
         p.setPen(QPen(underMouse() || hasFocus() ? t.accent : t.rule, 1));
         p.setBrush(t.surface);
         p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
-        drawLine(p, QRectF(16, 9, width() - 32, 20), heading, Qt::AlignLeft, sign == "!" ? t.stop : t.ink, uiFont(1, true));
+        drawLine(p, QRectF(16, 9, width() - 32, 20), heading, Qt::AlignLeft, sign == "!" ? t.stop : t.ink,
+                 uiFont(1, true));
         drawLine(p, QRectF(16, 30, width() - 32, 18), words, Qt::AlignLeft, t.quiet, uiFont(0.88));
     }
 
@@ -74,7 +78,8 @@ void StartPage::rebuild() {
     QFont big = uiFont(2.6, true);
     name->setFont(big);
     name->setStyleSheet(QString("font-size: 34px; font-weight: 600; color: %1").arg(theme().ink.name()));
-    auto* about = new QLabel(tr("Circuits, boards and feeders of a building. It carries load, and it has to be level."));
+    auto* about =
+        new QLabel(tr("Circuits, boards and feeders of a building. It carries load, and it has to be level."));
     about->setProperty("quiet", true);
     auto* head = new QVBoxLayout;
     head->addWidget(name);
@@ -113,7 +118,8 @@ void StartPage::rebuild() {
         for (const auto& journal : left_) {
             auto r = readJournal(journal);
             if (!r) {
-                auto* damaged = new QLabel(tr("A journal that cannot be read is kept in %1").arg(q(textOfPath(journal))));
+                auto* damaged =
+                    new QLabel(tr("A journal that cannot be read is kept in %1").arg(q(textOfPath(journal))));
                 damaged->setTextFormat(Qt::PlainText);
                 damaged->setWordWrap(true);
                 damaged->setToolTip(plainTip(q(r.error().text())));
@@ -121,8 +127,14 @@ void StartPage::rebuild() {
                 continue;
             }
             if (!*r) continue;
-            const QString what = (*r)->project.empty() ? q((*r)->recovered.basis.title) : q(textOfPath((*r)->project.filename()));
-            auto* b = new Choice(tr("Recover %1").arg(what), ((*r)->edits == 1 ? tr("One edit not saved: %1") : tr("%1 edits not saved, the last: %2").arg((*r)->edits)).arg(q((*r)->lastLabel)) + ((*r)->fits ? QString() : tr("; the file was changed since: a copy")), "!");
+            const QString what =
+                (*r)->project.empty() ? q((*r)->recovered.basis.title) : q(textOfPath((*r)->project.filename()));
+            auto* b = new Choice(tr("Recover %1").arg(what),
+                                 ((*r)->edits == 1 ? tr("One edit not saved: %1")
+                                                   : tr("%1 edits not saved, the last: %2").arg((*r)->edits))
+                                         .arg(q((*r)->lastLabel)) +
+                                     ((*r)->fits ? QString() : tr("; the file was changed since: a copy")),
+                                 "!");
             auto* away = new QPushButton(tr("Put away"));
             away->setObjectName("putAway");
             away->setToolTip(tr("Offered no more; kept in %1").arg(q(putAway(journal).parent_path().string())));
@@ -169,7 +181,8 @@ void StartPage::rebuild() {
         if (!QFileInfo::exists(f) || ++n > 4) continue;
         auto* b = new Choice(QFileInfo(f).completeBaseName(), f);
         right->addWidget(b);
-        connect(b, &QPushButton::clicked, this, [this, f, report] { report(session.open(pathFromText(f.toStdString()))); });
+        connect(b, &QPushButton::clicked, this,
+                [this, f, report] { report(session.open(pathFromText(f.toStdString()))); });
     }
     if (!n) {
         auto* none = new QLabel(tr("Projects that you open or save come here."));

@@ -11,15 +11,19 @@ namespace {
 
 Theme light() {
     Theme t;
-    t.paper = QColor(0xF7, 0xF5, 0xF0), t.surface = Qt::white, t.rule = QColor(0xD9, 0xD4, 0xC7), t.ink = QColor(0x1F, 0x29, 0x33);
-    t.quiet = QColor(0x66, 0x6C, 0x76), t.accent = QColor(0x0F, 0x6B, 0x66), t.accentWash = QColor(0xE1, 0xEE, 0xEC), t.stop = QColor(0xB3, 0x36, 0x1E);
+    t.paper = QColor(0xF7, 0xF5, 0xF0), t.surface = Qt::white, t.rule = QColor(0xD9, 0xD4, 0xC7),
+    t.ink = QColor(0x1F, 0x29, 0x33);
+    t.quiet = QColor(0x66, 0x6C, 0x76), t.accent = QColor(0x0F, 0x6B, 0x66), t.accentWash = QColor(0xE1, 0xEE, 0xEC),
+    t.stop = QColor(0xB3, 0x36, 0x1E);
     t.check = QColor(0xA8, 0x6A, 0x10), t.note = QColor(0x66, 0x6C, 0x76), t.sunk = QColor(0xEE, 0xEB, 0xE3);
     return t;
 }
 Theme darkTheme() {
     Theme t;
-    t.paper = QColor(0x15, 0x18, 0x1C), t.surface = QColor(0x1C, 0x21, 0x26), t.rule = QColor(0x33, 0x3A, 0x42), t.ink = QColor(0xE6, 0xE3, 0xDB);
-    t.quiet = QColor(0x9A, 0xA1, 0xAA), t.accent = QColor(0x4F, 0xB8, 0xAE), t.accentWash = QColor(0x1F, 0x36, 0x38), t.stop = QColor(0xE5, 0x6B, 0x52);
+    t.paper = QColor(0x15, 0x18, 0x1C), t.surface = QColor(0x1C, 0x21, 0x26), t.rule = QColor(0x33, 0x3A, 0x42),
+    t.ink = QColor(0xE6, 0xE3, 0xDB);
+    t.quiet = QColor(0x9A, 0xA1, 0xAA), t.accent = QColor(0x4F, 0xB8, 0xAE), t.accentWash = QColor(0x1F, 0x36, 0x38),
+    t.stop = QColor(0xE5, 0x6B, 0x52);
     t.check = QColor(0xDB, 0xA1, 0x4A), t.note = QColor(0x9A, 0xA1, 0xAA), t.sunk = QColor(0x11, 0x14, 0x17);
     t.dark = true;
     return t;
@@ -68,14 +72,22 @@ QFont uiFont(double scale, bool bold) {
 
 QColor Theme::phase(Ink which) const {
     switch (which) {
-    case Ink::PhaseBlack: return dark ? QColor(0xB5, 0xB5, 0xB0) : QColor(0x4A, 0x4A, 0x4A);
-    case Ink::PhaseRed: return dark ? QColor(0xD9, 0x6D, 0x66) : QColor(0xC5, 0x55, 0x4E);
-    case Ink::PhaseBlue: return dark ? QColor(0x6C, 0x97, 0xDD) : QColor(0x4E, 0x75, 0xB8);
-    case Ink::PhaseBrown: return dark ? QColor(0xC0, 0x8A, 0x58) : QColor(0x8A, 0x58, 0x2A);
-    case Ink::PhaseGrey: return dark ? QColor(0x8C, 0x93, 0x9A) : QColor(0x93, 0x98, 0x9D);
-    case Ink::PhaseOrange: return dark ? QColor(0xE6, 0x9A, 0x4C) : QColor(0xD0, 0x78, 0x22);
-    case Ink::PhaseYellow: return dark ? QColor(0xD9, 0xC0, 0x50) : QColor(0xB5, 0x90, 0x12);
-    default: return ink;
+    case Ink::PhaseBlack:
+        return dark ? QColor(0xB5, 0xB5, 0xB0) : QColor(0x4A, 0x4A, 0x4A);
+    case Ink::PhaseRed:
+        return dark ? QColor(0xD9, 0x6D, 0x66) : QColor(0xC5, 0x55, 0x4E);
+    case Ink::PhaseBlue:
+        return dark ? QColor(0x6C, 0x97, 0xDD) : QColor(0x4E, 0x75, 0xB8);
+    case Ink::PhaseBrown:
+        return dark ? QColor(0xC0, 0x8A, 0x58) : QColor(0x8A, 0x58, 0x2A);
+    case Ink::PhaseGrey:
+        return dark ? QColor(0x8C, 0x93, 0x9A) : QColor(0x93, 0x98, 0x9D);
+    case Ink::PhaseOrange:
+        return dark ? QColor(0xE6, 0x9A, 0x4C) : QColor(0xD0, 0x78, 0x22);
+    case Ink::PhaseYellow:
+        return dark ? QColor(0xD9, 0xC0, 0x50) : QColor(0xB5, 0x90, 0x12);
+    default:
+        return ink;
     }
 }
 
@@ -84,18 +96,36 @@ Palette Theme::palette() const {
     const Theme t = *this;
     return [t, onPaper](Ink which) -> QColor {
         switch (which) {
-        case Ink::Ink: return t.ink;
-        case Ink::Quiet: return t.quiet;
-        case Ink::Faint: return t.dark ? QColor(0x55, 0x5D, 0x66) : QColor(0xB5, 0xAF, 0xA2);
-        case Ink::Rule: return t.rule;
-        case Ink::Accent: return t.accent;
-        case Ink::Stop: return t.stop;
-        case Ink::Check: return t.check;
-        case Ink::Band: return t.sunk;
-        case Ink::Wash: return t.paper;
-        case Ink::Paper: return t.surface;
-        case Ink::PhaseBlack: case Ink::PhaseRed: case Ink::PhaseBlue: case Ink::PhaseBrown: case Ink::PhaseGrey: case Ink::PhaseOrange: case Ink::PhaseYellow: return t.phase(which);
-        default: break;
+        case Ink::Ink:
+            return t.ink;
+        case Ink::Quiet:
+            return t.quiet;
+        case Ink::Faint:
+            return t.dark ? QColor(0x55, 0x5D, 0x66) : QColor(0xB5, 0xAF, 0xA2);
+        case Ink::Rule:
+            return t.rule;
+        case Ink::Accent:
+            return t.accent;
+        case Ink::Stop:
+            return t.stop;
+        case Ink::Check:
+            return t.check;
+        case Ink::Band:
+            return t.sunk;
+        case Ink::Wash:
+            return t.paper;
+        case Ink::Paper:
+            return t.surface;
+        case Ink::PhaseBlack:
+        case Ink::PhaseRed:
+        case Ink::PhaseBlue:
+        case Ink::PhaseBrown:
+        case Ink::PhaseGrey:
+        case Ink::PhaseOrange:
+        case Ink::PhaseYellow:
+            return t.phase(which);
+        default:
+            break;
         }
         return t.dark ? onPaper(which).lighter(175) : onPaper(which);
     };
@@ -150,7 +180,14 @@ QFrame[card="true"] { background: $surface; border: 1px solid $rule; border-radi
 QSplitter::handle { background: $rule; }
 )");
     // Longer names first, so that none is cut by another's.
-    for (const auto& [name, colour] : {std::pair{"$surface", surface}, {"$accent", accent}, {"$paper", paper}, {"$quiet", quiet}, {"$rule", rule}, {"$wash", accentWash}, {"$sunk", sunk}, {"$ink", ink}})
+    for (const auto& [name, colour] : {std::pair{"$surface", surface},
+                                       {"$accent", accent},
+                                       {"$paper", paper},
+                                       {"$quiet", quiet},
+                                       {"$rule", rule},
+                                       {"$wash", accentWash},
+                                       {"$sunk", sunk},
+                                       {"$ink", ink}})
         s.replace(QLatin1String(name), colour.name());
     s.replace("$data", QString::fromStdString(dataFolder().string()));
     return s;

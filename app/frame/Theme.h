@@ -1,5 +1,6 @@
 #pragma once
-// The look: warm paper, graphite ink, thin rules, one accent; light and dark. All widgets take colours and type from here.
+// The look: warm paper, graphite ink, thin rules, one accent; light and dark. All widgets take colours and type from
+// here.
 
 #include "render/Painter.h"
 

@@ -31,7 +31,9 @@ UnderlayShelf::~UnderlayShelf() {
     pool.waitForDone();
 }
 
-QString UnderlayShelf::pathOf(const Underlay& u) const { return QString::fromStdString(underlayFile(u, session.file()).string()); }
+QString UnderlayShelf::pathOf(const Underlay& u) const {
+    return QString::fromStdString(underlayFile(u, session.file()).string());
+}
 const UnderlayShelf::Entry* UnderlayShelf::entry(const Underlay& u) const {
     const auto it = entries.find(pathOf(u));
     return it == entries.end() ? nullptr : &it->second;
@@ -58,8 +60,10 @@ void UnderlayShelf::sync() {
 
 void UnderlayShelf::begin(const QString& file) {
     if (busy) {
-        if (current != file && std::find(waiting.begin(), waiting.end(), file) == waiting.end()) waiting.push_back(file);
-        else if (current == file) waiting.push_back(file);
+        if (current != file && std::find(waiting.begin(), waiting.end(), file) == waiting.end())
+            waiting.push_back(file);
+        else if (current == file)
+            waiting.push_back(file);
         return;
     }
     busy = true;
@@ -70,11 +74,14 @@ void UnderlayShelf::begin(const QString& file) {
         auto outcome = readUnderlay(file.toStdString(), [this, file, told = -1.0](double share) mutable {
             if (share - told > 0.02) {
                 told = share;
-                QMetaObject::invokeMethod(this, [this, file, share] { entries[file].share = share, Q_EMIT changed(); }, Qt::QueuedConnection);
+                QMetaObject::invokeMethod(
+                    this, [this, file, share] { entries[file].share = share, Q_EMIT changed(); }, Qt::QueuedConnection);
             }
             return !stop.load();
         });
-        QMetaObject::invokeMethod(this, [this, file, outcome = std::move(outcome)]() mutable { finished(file, std::move(outcome)); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, file, outcome = std::move(outcome)]() mutable { finished(file, std::move(outcome)); },
+            Qt::QueuedConnection);
     });
     Q_EMIT changed();
 }
@@ -92,12 +99,16 @@ void UnderlayShelf::finished(const QString& file, Outcome<std::shared_ptr<const 
             e.failure.clear();
             if (e.content && !e.content->picture && e.content->stamp != (*outcome)->stamp) {
                 e.difference = differenceOf(e.content->drawing, (*outcome)->drawing);
-                session.say(tr("%1 has changed: %2 lines new, %3 gone. Link it anew on the Underlay page").arg(QFileInfo(file).fileName()).arg(e.difference.added.size()).arg(e.difference.gone.size()));
+                session.say(tr("%1 has changed: %2 lines new, %3 gone. Link it anew on the Underlay page")
+                                .arg(QFileInfo(file).fileName())
+                                .arg(e.difference.added.size())
+                                .arg(e.difference.gone.size()));
             }
             e.content = *outcome;
             QStringList notes;
             for (const std::string& n : e.content->drawing.notes) notes << QString::fromStdString(n);
-            if (!notes.isEmpty() && e.difference.added.empty()) session.say(QFileInfo(file).fileName() + ": " + notes.join("; "), !e.content->drawing.whole);
+            if (!notes.isEmpty() && e.difference.added.empty())
+                session.say(QFileInfo(file).fileName() + ": " + notes.join("; "), !e.content->drawing.whole);
         }
     }
     if (!waiting.empty()) {
@@ -117,7 +128,8 @@ void UnderlayShelf::accept(UnderlayId id) {
     const auto c = u ? content(*u) : nullptr;
     if (!c) return;
     entries[pathOf(*u)].difference = {};
-    session.edit(tr("Link %1 anew").arg(QString::fromStdString(nameOf(session.project(), Ref(id)))), [&](Project& p) { p.underlays.change(id)->stamp = c->stamp; });
+    session.edit(tr("Link %1 anew").arg(QString::fromStdString(nameOf(session.project(), Ref(id)))),
+                 [&](Project& p) { p.underlays.change(id)->stamp = c->stamp; });
     Q_EMIT changed();
 }
 
@@ -136,13 +148,16 @@ UnderlayId UnderlayShelf::link(const QString& file, LevelId level) {
 QString UnderlayShelf::progressText() const {
     if (!busy) return {};
     const auto it = entries.find(current);
-    return tr("Reading %1: %2 %").arg(QFileInfo(current).fileName()).arg(int(100 * (it == entries.end() ? 0 : it->second.share)));
+    return tr("Reading %1: %2 %")
+        .arg(QFileInfo(current).fileName())
+        .arg(int(100 * (it == entries.end() ? 0 : it->second.share)));
 }
 
 bool UnderlayShelf::settle(int milliseconds) {
     QElapsedTimer t;
     t.start();
-    while ((busy || !waiting.empty()) && t.elapsed() < milliseconds) QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
+    while ((busy || !waiting.empty()) && t.elapsed() < milliseconds)
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
     return !busy;
 }
 

@@ -1,5 +1,6 @@
 #pragma once
-// The files of a project's underlays: read in the background, kept, watched, and compared with what was linked when they change.
+// The files of a project's underlays: read in the background, kept, watched, and compared with what was linked when
+// they change.
 
 #include "core/plan/Underlay.h"
 
@@ -21,7 +22,7 @@ public:
 
     struct Entry {
         std::shared_ptr<const UnderlayContent> content; ///< as shown; null: not read yet, or cannot be
-        UnderlayDifference difference;                  ///< against what was shown before the file changed, in the drawing's units
+        UnderlayDifference difference; ///< against what was shown before the file changed, in the drawing's units
         QString failure;
         bool reading = false;
         double share = 0;

@@ -10,7 +10,9 @@ namespace lintel {
 
 class WhenShown : public QObject {
 public:
-    WhenShown(QWidget* w, std::function<void()> what) : QObject(w), widget(w), rebuild(std::move(what)) { w->installEventFilter(this); }
+    WhenShown(QWidget* w, std::function<void()> what) : QObject(w), widget(w), rebuild(std::move(what)) {
+        w->installEventFilter(this);
+    }
     void poke() {
         due = !widget->isVisible();
         if (!due) rebuild();

@@ -13,7 +13,9 @@
 
 namespace lintel {
 
-IssueStage::IssueStage(Session& s, QWidget* parent) : QWidget(parent), session(s), list(new QListWidget(this)), view(new DrawingView(s, this)), stops(new QLabel(this)), paper(new QLabel(this)) {
+IssueStage::IssueStage(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), list(new QListWidget(this)), view(new DrawingView(s, this)), stops(new QLabel(this)),
+      paper(new QLabel(this)) {
     asRich(stops);
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
@@ -50,7 +52,8 @@ IssueStage::IssueStage(Session& s, QWidget* parent) : QWidget(parent), session(s
         if (i->checkState() == Qt::Unchecked) unticked.push_back(id);
     });
     connect(pdf, &QPushButton::clicked, this, [this] {
-        const QString file = QFileDialog::getSaveFileName(this, tr("Export sheets"), q(safeFileName(session.project().basis.title, ".pdf")), tr("PDF (*.pdf)"));
+        const QString file = QFileDialog::getSaveFileName(
+            this, tr("Export sheets"), q(safeFileName(session.project().basis.title, ".pdf")), tr("PDF (*.pdf)"));
         if (file.isEmpty()) return;
         const auto bad = exportPdf(file);
         session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
@@ -77,14 +80,19 @@ void IssueStage::rebuild() {
             i->setData(Qt::UserRole, q(e.title));
             i->setToolTip(plainTip(q(e.number) + "   " + q(e.title)));
             i->setFlags(i->flags() | Qt::ItemIsUserCheckable);
-            i->setCheckState(std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end() ? Qt::Checked : Qt::Unchecked);
+            i->setCheckState(std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end() ? Qt::Checked
+                                                                                                       : Qt::Unchecked);
             if (q(e.title) == wanted) row = list->count() - 1;
         }
         list->setCurrentRow(list->count() ? row : -1);
     }
     int n = 0;
     for (const Snag& g : s.snags) n += g.severity == Severity::Stop;
-    stops->setText(n ? tr("<span style='color:%1'>●</span> %2 stop snags stand in the way of an issue. The sheets can be written for a look.").arg(theme().stop.name()).arg(n) : tr("<span style='color:%1'>●</span> No stop snags.").arg(theme().accent.name()));
+    stops->setText(n ? tr("<span style='color:%1'>●</span> %2 stop snags stand in the way of an issue. The sheets can "
+                          "be written for a look.")
+                           .arg(theme().stop.name())
+                           .arg(n)
+                     : tr("<span style='color:%1'>●</span> No stop snags.").arg(theme().accent.name()));
     if (isVisible()) showSheet(set);
 }
 
@@ -103,7 +111,8 @@ void IssueStage::showSheet(const std::vector<SheetEntry>& set) {
 }
 
 void IssueStage::showSchedule(BoardId b) {
-    wanted = (session.solution().book->metric() ? "Schedule " : "Panel schedule ") + q(nameOf(session.project(), Ref(b)));
+    wanted =
+        (session.solution().book->metric() ? "Schedule " : "Panel schedule ") + q(nameOf(session.project(), Ref(b)));
     rebuild();
     showCurrent();
 }

@@ -17,7 +17,8 @@ PlanStyle styleAt(PlanStyle s, double scale) {
 
 namespace {
 
-/// Hair lines straight into the picture: fifty thousand of them are one frame's work this way, and twenty through a painter.
+/// Hair lines straight into the picture: fifty thousand of them are one frame's work this way, and twenty through a
+/// painter.
 void hairLine(QImage& image, const QLineF& l, QRgb colour) {
     const auto cut = cutToBox({l.x1(), l.y1()}, {l.x2(), l.y2()}, {0, 0}, {image.width() - 1.0, image.height() - 1.0});
     if (!cut) return;
@@ -27,7 +28,8 @@ void hairLine(QImage& image, const QLineF& l, QRgb colour) {
     auto* bits = reinterpret_cast<QRgb*>(image.bits());
     const auto stride = image.bytesPerLine() / qsizetype(sizeof(QRgb));
     double x = a.x + 0.5, y = a.y + 0.5;
-    for (int i = 0; i <= steps; ++i, x += dx, y += dy) bits[std::min(int(y), image.height() - 1) * stride + std::min(int(x), image.width() - 1)] = colour;
+    for (int i = 0; i <= steps; ++i, x += dx, y += dy)
+        bits[std::min(int(y), image.height() - 1) * stride + std::min(int(x), image.width() - 1)] = colour;
 }
 
 } // namespace
@@ -54,14 +56,17 @@ void paintUnderlays(QImage& image, const PlanScene& scene, const PlanSight& sigh
         p.end();
         for (std::size_t i = 0; i < u.lines.size(); ++i) {
             const QLineF l(u.lines[i].p1() * sight.scale + sight.offset, u.lines[i].p2() * sight.scale + sight.offset);
-            if (std::max(l.x1(), l.x2()) < view.left() || std::min(l.x1(), l.x2()) > view.right() || std::max(l.y1(), l.y2()) < view.top() || std::min(l.y1(), l.y2()) > view.bottom()) continue;
+            if (std::max(l.x1(), l.x2()) < view.left() || std::min(l.x1(), l.x2()) > view.right() ||
+                std::max(l.y1(), l.y2()) < view.top() || std::min(l.y1(), l.y2()) > view.bottom())
+                continue;
             if (std::abs(l.dx()) + std::abs(l.dy()) < 0.4) continue;
             hairLine(image, l, u.colours[i]);
         }
         p.begin(&image);
         for (const auto& [lines, ink] : {std::pair{&u.added, scene.accent}, {&u.gone, scene.stop}}) {
             p.setPen(QPen(ink, 2));
-            for (const QLineF& l : *lines) p.drawLine(QLineF(l.p1() * sight.scale + sight.offset, l.p2() * sight.scale + sight.offset));
+            for (const QLineF& l : *lines)
+                p.drawLine(QLineF(l.p1() * sight.scale + sight.offset, l.p2() * sight.scale + sight.offset));
         }
         QFont font(sheetFace());
         for (const DxfDrawing::Text& t : u.texts) {
@@ -89,7 +94,8 @@ QImage paintScene(const PlanScene& scene, const PlanSight& sight, Drawing& drawn
     image.fill(scene.paper);
     paintUnderlays(image, scene, sight);
     QPainter p(&image);
-    drawn = planDrawing({scene.solution->project, *scene.solution->book, scene.solution->results}, scene.level, styleAt(scene.style, sight.scale));
+    drawn = planDrawing({scene.solution->project, *scene.solution->book, scene.solution->results}, scene.level,
+                        styleAt(scene.style, sight.scale));
     p.translate(sight.offset);
     p.scale(sight.scale / 10, sight.scale / 10);
     lintel::paint(p, drawn, scene.palette);

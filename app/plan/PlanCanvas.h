@@ -1,6 +1,6 @@
 #pragma once
-// The picture of a floor, painted away from the interface: panning and zooming show the last picture moved and stretched at once,
-// and a sharp one follows. So a frame costs the same however much is on the floor.
+// The picture of a floor, painted away from the interface: panning and zooming show the last picture moved and
+// stretched at once, and a sharp one follows. So a frame costs the same however much is on the floor.
 
 #include "app/frame/Session.h"
 #include "core/sheets/Sheets.h"
@@ -17,7 +17,7 @@ struct PlanScene {
     std::shared_ptr<const Solution> solution;
     LevelId level;
     PlanStyle style;
-    struct Layer { ///< an underlay, ready to paint
+    struct Layer {                 ///< an underlay, ready to paint
         std::vector<QLineF> lines; ///< m
         std::vector<QRgb> colours; ///< one for each line
         std::vector<DxfDrawing::Text> texts;
@@ -68,7 +68,10 @@ Q_SIGNALS:
 
 private:
     void start();
-    struct Job { PlanScene scene; PlanSight sight; };
+    struct Job {
+        PlanScene scene;
+        PlanSight sight;
+    };
     PlanScene scene;
     PlanSight sight;
     std::optional<Job> wanted;

@@ -2,9 +2,9 @@
 
 #include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
+#include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
-#include "core/base/Format.h"
 #include "core/sheets/Words.h"
 
 #include <set>
@@ -27,8 +27,13 @@ std::string enterHowMany(RecipePart& part, const std::string& text, UnitSystem u
     case RecipeBy::GridCount: {
         const auto sign = text.find_first_of("xX") != std::string::npos ? text.find_first_of("xX") : text.find("×");
         const auto rows = sign == std::string::npos ? std::nullopt : typedNumber(text.substr(0, sign));
-        const auto columns = sign == std::string::npos ? std::nullopt : typedNumber(text.substr(sign + (text[sign] == 'x' || text[sign] == 'X' ? 1 : std::string("×").size())));
-        const auto whole = [](const std::optional<double>& v) { return v && *v == std::floor(*v) && *v >= 1 && *v <= 200; };
+        const auto columns = sign == std::string::npos
+                                 ? std::nullopt
+                                 : typedNumber(text.substr(
+                                       sign + (text[sign] == 'x' || text[sign] == 'X' ? 1 : std::string("×").size())));
+        const auto whole = [](const std::optional<double>& v) {
+            return v && *v == std::floor(*v) && *v >= 1 && *v <= 200;
+        };
         if (!whole(rows) || !whole(columns)) return "rows and columns, from 1 × 1 to 200 × 200";
         part.rows = int(*rows), part.columns = int(*columns);
         return {};
@@ -36,7 +41,8 @@ std::string enterHowMany(RecipePart& part, const std::string& text, UnitSystem u
     case RecipeBy::GridSpacing:
     case RecipeBy::Walls: {
         const auto m = metresFrom(text, units);
-        if (!m || *m < 0.1 || *m > 100) return imperial ? "a spacing from 4 in to 328 ft" : "a spacing from 0.1 to 100 m";
+        if (!m || *m < 0.1 || *m > 100)
+            return imperial ? "a spacing from 4 in to 328 ft" : "a spacing from 0.1 to 100 m";
         part.value = *m;
         return {};
     }
@@ -59,13 +65,15 @@ std::string enterHowMany(RecipePart& part, const std::string& text, UnitSystem u
         return {};
     }
     case RecipeBy::Doors:
-    case RecipeBy::Middle: return "asked for here";
+    case RecipeBy::Middle:
+        return "asked for here";
     }
     return {};
 }
 } // namespace
 
-TableCard::TableCard(Session& s, QWidget* parent, const char* name) : QFrame(parent), session(s), heading(new QLabel(this)), grid(new QTableWidget(this)), buttons(new QHBoxLayout) {
+TableCard::TableCard(Session& s, QWidget* parent, const char* name)
+    : QFrame(parent), session(s), heading(new QLabel(this)), grid(new QTableWidget(this)), buttons(new QHBoxLayout) {
     asRich(heading);
     setProperty("card", true);
     setObjectName(name);
@@ -89,7 +97,8 @@ void TableCard::place() {
     int wide = 40, high = 84 + grid->horizontalHeader()->height();
     for (int c = 0; c < grid->columnCount(); ++c) wide += grid->columnWidth(c);
     for (int r = 0; r < grid->rowCount(); ++r) high += grid->rowHeight(r);
-    resize(std::clamp(wide, 420, std::max(420, p->width() - 24)), std::clamp(high, 170, std::max(170, p->height() - 60)));
+    resize(std::clamp(wide, 420, std::max(420, p->width() - 24)),
+           std::clamp(high, 170, std::max(170, p->height() - 60)));
     move(12, p->height() - height() - 36);
     setVisible(true);
     raise();
@@ -109,7 +118,9 @@ RecipeCard::RecipeCard(Session& s, QWidget* parent) : TableCard(s, parent, "reci
     buttons->addWidget(remove);
     buttons->addStretch(1);
     buttons->addWidget(close);
-    connect(&session, &Session::solved, this, [this] { if (isVisible()) fill(); });
+    connect(&session, &Session::solved, this, [this] {
+        if (isVisible()) fill();
+    });
     connect(&session, &Session::opened, this, &QWidget::hide);
     connect(grid, &QTableWidget::itemChanged, this, [this](QTableWidgetItem* i) {
         if (filling) return;
@@ -119,7 +130,8 @@ RecipeCard::RecipeCard(Session& s, QWidget* parent) : TableCard(s, parent, "reci
         change(tr("Change recipe"), [&](Recipe& r) {
             if (row >= r.parts.size()) return;
             RecipePart& part = r.parts[row];
-            if (i->column() == 3) part.leg = t.toStdString();
+            if (i->column() == 3)
+                part.leg = t.toStdString();
             else if (i->column() == 2) {
                 const std::string why = enterHowMany(part, t.toStdString(), units);
                 if (!why.empty()) session.say(tr("“%1” is not %2").arg(t, q(why)), true);
@@ -184,14 +196,19 @@ void RecipeCard::fill() {
     const Recipe* r = recipe();
     const int rows = r ? int(r->parts.size()) : 0;
     grid->setColumnCount(4);
-    grid->setHorizontalHeaderLabels({tr("What"), tr("Placed"), units == UnitSystem::Imperial ? tr("ft · lux · VA/ft²") : tr("m · lux · W/m²"), tr("Leg")});
+    grid->setHorizontalHeaderLabels({tr("What"), tr("Placed"),
+                                     units == UnitSystem::Imperial ? tr("ft · lux · VA/ft²") : tr("m · lux · W/m²"),
+                                     tr("Leg")});
     grid->setRowCount(rows);
     for (int i = 0; i < rows; ++i) {
         const RecipePart& part = r->parts[std::size_t(i)];
         auto* type = new QComboBox;
         for (const DeviceType& y : p.deviceTypes) type->addItem(q(y.name), y.id.value);
         type->setCurrentIndex(type->findData(part.type.value));
-        connect(type, &QComboBox::activated, this, [this, i, type] { change(tr("Change recipe"), [&](Recipe& x) { x.parts[std::size_t(i)].type = DeviceTypeId{type->currentData().toUInt()}; }); });
+        connect(type, &QComboBox::activated, this, [this, i, type] {
+            change(tr("Change recipe"),
+                   [&](Recipe& x) { x.parts[std::size_t(i)].type = DeviceTypeId{type->currentData().toUInt()}; });
+        });
         grid->setCellWidget(i, 0, type);
         auto* by = new QComboBox;
         for (const auto& [value, word] : EnumText<RecipeBy>::words) by->addItem(tr(word), int(value));
@@ -206,22 +223,37 @@ void RecipeCard::fill() {
         grid->setCellWidget(i, 1, by);
         QString value;
         switch (part.by) {
-        case RecipeBy::GridCount: value = QString("%1 × %2").arg(part.rows).arg(part.columns); break;
+        case RecipeBy::GridCount:
+            value = QString("%1 × %2").arg(part.rows).arg(part.columns);
+            break;
         case RecipeBy::GridSpacing:
-        case RecipeBy::Walls: value = q(heightWords(part.value, units)); break;
-        case RecipeBy::GridLux: value = QString("%1 lux").arg(part.value); break;
-        case RecipeBy::GridLoad: value = units == UnitSystem::Imperial ? QString("%1 VA/ft²").arg(part.value * metresPerFoot * metresPerFoot, 0, 'f', 2) : QString("%1 W/m²").arg(part.value); break;
-        case RecipeBy::Furnishing: value = wordOf(part.furnishing); break;
+        case RecipeBy::Walls:
+            value = q(heightWords(part.value, units));
+            break;
+        case RecipeBy::GridLux:
+            value = QString("%1 lux").arg(part.value);
+            break;
+        case RecipeBy::GridLoad:
+            value = units == UnitSystem::Imperial
+                        ? QString("%1 VA/ft²").arg(part.value * metresPerFoot * metresPerFoot, 0, 'f', 2)
+                        : QString("%1 W/m²").arg(part.value);
+            break;
+        case RecipeBy::Furnishing:
+            value = wordOf(part.furnishing);
+            break;
         case RecipeBy::Doors:
-        case RecipeBy::Middle: break;
+        case RecipeBy::Middle:
+            break;
         }
         auto* cell = new QTableWidgetItem(value);
-        if (part.by == RecipeBy::Doors || part.by == RecipeBy::Middle) cell->setFlags(cell->flags() & ~Qt::ItemIsEditable);
+        if (part.by == RecipeBy::Doors || part.by == RecipeBy::Middle)
+            cell->setFlags(cell->flags() & ~Qt::ItemIsEditable);
         grid->setItem(i, 2, cell);
         grid->setItem(i, 3, new QTableWidgetItem(q(part.leg)));
         grid->setRowHeight(i, 28);
     }
-    grid->setColumnWidth(0, 190), grid->setColumnWidth(1, 150), grid->setColumnWidth(2, 120), grid->setColumnWidth(3, 50);
+    grid->setColumnWidth(0, 190), grid->setColumnWidth(1, 150), grid->setColumnWidth(2, 120),
+        grid->setColumnWidth(3, 50);
     filling = false;
 }
 
@@ -232,7 +264,9 @@ MatrixCard::MatrixCard(Session& s, QWidget* parent) : TableCard(s, parent, "matr
     connect(close, &QPushButton::clicked, this, [this] { hide(), parentWidget()->setFocus(); });
     buttons->addStretch(1);
     buttons->addWidget(close);
-    connect(&session, &Session::solved, this, [this] { if (isVisible()) fill(); });
+    connect(&session, &Session::solved, this, [this] {
+        if (isVisible()) fill();
+    });
     connect(&session, &Session::opened, this, &QWidget::hide);
     connect(grid, &QTableWidget::itemChanged, this, [this](QTableWidgetItem* i) {
         if (filling || i->row() >= int(boards.size()) || i->column() == 0) return;
@@ -286,14 +320,17 @@ void MatrixCard::fill() {
     for (const DeviceType& y : p.deviceTypes) seen.insert(y.kind);
     kinds.assign(seen.begin(), seen.end());
     for (const Board& b : p.boards)
-        if (b.level == k->level || std::any_of(k->boards.begin(), k->boards.end(), [&](const Serving& s) { return s.board == b.id; })) boards.push_back(b.id);
+        if (b.level == k->level ||
+            std::any_of(k->boards.begin(), k->boards.end(), [&](const Serving& s) { return s.board == b.id; }))
+            boards.push_back(b.id);
     QStringList heads{tr("Board"), tr("All"), tr("Life safety")};
     for (LoadKind x : kinds) heads << tr(wordOf(x));
     grid->setColumnCount(int(heads.size()));
     grid->setHorizontalHeaderLabels(heads);
     grid->setRowCount(int(boards.size()));
     for (int i = 0; i < int(boards.size()); ++i) {
-        const auto it = std::find_if(k->boards.begin(), k->boards.end(), [&](const Serving& s) { return s.board == boards[std::size_t(i)]; });
+        const auto it = std::find_if(k->boards.begin(), k->boards.end(),
+                                     [&](const Serving& s) { return s.board == boards[std::size_t(i)]; });
         const bool serves = it != k->boards.end();
         auto* name = new QTableWidgetItem(q(p.boards[boards[std::size_t(i)]].name));
         name->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
@@ -306,7 +343,10 @@ void MatrixCard::fill() {
         };
         tick(1, serves && it->kinds.empty() && !it->lifeSafety);
         tick(2, serves && it->lifeSafety);
-        for (int c = 0; c < int(kinds.size()); ++c) tick(3 + c, serves && !it->lifeSafety && (it->kinds.empty() || std::find(it->kinds.begin(), it->kinds.end(), wordOf(kinds[std::size_t(c)])) != it->kinds.end()));
+        for (int c = 0; c < int(kinds.size()); ++c)
+            tick(3 + c, serves && !it->lifeSafety &&
+                            (it->kinds.empty() || std::find(it->kinds.begin(), it->kinds.end(),
+                                                            wordOf(kinds[std::size_t(c)])) != it->kinds.end()));
         grid->setRowHeight(i, 24);
     }
     grid->resizeColumnsToContents();

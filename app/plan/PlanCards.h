@@ -1,6 +1,6 @@
 #pragma once
-// Two small tables over the plan: what a room recipe gives, and which loads each board of a catchment takes. Every change of a cell is
-// one edit, at once.
+// Two small tables over the plan: what a room recipe gives, and which loads each board of a catchment takes. Every
+// change of a cell is one edit, at once.
 
 #include "app/frame/Session.h"
 

@@ -1,10 +1,10 @@
 // What the hand does in each mode of the plan: every one of these ends in one edit.
 
+#include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
+#include "app/frame/PreviewCard.h"
 #include "app/frame/UnderlayShelf.h"
 #include "app/plan/PlanView.h"
-#include "app/frame/Facts.h"
-#include "app/frame/PreviewCard.h"
 #include "core/base/Format.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/Arrange.h"
@@ -24,16 +24,23 @@ namespace lintel {
 void PlanView::finishPath() {
     typed.clear();
     switch (doing) {
-    case PlanMode::Walls: return finishWalls();
-    case PlanMode::Rooms: return finishRoom();
-    case PlanMode::Trays: return finishTray();
-    case PlanMode::Catchments: return finishCatchment();
-    case PlanMode::Trace: return finishTrace();
-    default: corners.clear(), update();
+    case PlanMode::Walls:
+        return finishWalls();
+    case PlanMode::Rooms:
+        return finishRoom();
+    case PlanMode::Trays:
+        return finishTray();
+    case PlanMode::Catchments:
+        return finishCatchment();
+    case PlanMode::Trace:
+        return finishTrace();
+    default:
+        corners.clear(), update();
     }
 }
 
-/// A length that was typed: the next corner lies so far towards the hand; or two points of the underlay are so far apart.
+/// A length that was typed: the next corner lies so far towards the hand; or two points of the underlay are so far
+/// apart.
 bool PlanView::takeTyped() {
     const auto metres = metresFrom(typed, session.project().basis.units);
     if (!metres || *metres <= 0 || *metres > 5000) {
@@ -46,7 +53,9 @@ bool PlanView::takeTyped() {
         const Underlay* u = session.project().underlays.find(id);
         const auto content = u ? session.underlays().content(*u) : nullptr;
         const Point a = corners[0], b = corners[1];
-        if (content) session.edit(tr("Scale underlay"), [&](Project& p) { scaleByTwoPoints(*p.underlays.change(id), *content, a, b, *metres); });
+        if (content)
+            session.edit(tr("Scale underlay"),
+                         [&](Project& p) { scaleByTwoPoints(*p.underlays.change(id), *content, a, b, *metres); });
         setUnderlayHand(UnderlayHand::None, {});
         return true;
     }
@@ -152,9 +161,12 @@ void PlanView::finishTrace() {
     update();
     const Ref r = session.selection();
     Ref what;
-    if (const Device* d = session.project().devices.find(r.as<Device>()); d && d->circuit) what = d->circuit;
-    else if (r.is<Circuit>() || r.is<Board>() || r.is<Transformer>()) what = r;
-    if (!what) return session.say(tr("Choose the circuit, board or transformer whose run this is, then trace it"), true);
+    if (const Device* d = session.project().devices.find(r.as<Device>()); d && d->circuit)
+        what = d->circuit;
+    else if (r.is<Circuit>() || r.is<Board>() || r.is<Transformer>())
+        what = r;
+    if (!what)
+        return session.say(tr("Choose the circuit, board or transformer whose run this is, then trace it"), true);
     if (way.size() < 2) return;
     session.edit(tr("Trace run of %1").arg(q(nameOf(session.project(), what))), [&](Project& p) {
         Run& run = runOf(p, what);
@@ -169,15 +181,24 @@ void PlanView::takeUnderlayPoint() {
     if (corners.size() < 2) return;
     const Point a = corners[0], b = corners[1];
     switch (hand) {
-    case UnderlayHand::Move: session.edit(tr("Move underlay"), [&](Project& p) { p.underlays.change(id)->origin = p.underlays[id].origin + (b - a); }); break;
-    case UnderlayHand::Square: session.edit(tr("Square underlay"), [&](Project& p) {
-        Underlay& u = *p.underlays.change(id);
-        if (const auto c = session.underlays().content(u); c && u.scale <= 0) u.scale = metresPerUnit(u, *c);
-        squareUp(u, a, b);
-    }); break;
-    case UnderlayHand::Crop: session.edit(tr("Crop underlay"), [&](Project& p) { p.underlays.change(id)->crop = {a, b}; }); break;
-    case UnderlayHand::Scale: return; // the length is typed next
-    case UnderlayHand::None: break;
+    case UnderlayHand::Move:
+        session.edit(tr("Move underlay"),
+                     [&](Project& p) { p.underlays.change(id)->origin = p.underlays[id].origin + (b - a); });
+        break;
+    case UnderlayHand::Square:
+        session.edit(tr("Square underlay"), [&](Project& p) {
+            Underlay& u = *p.underlays.change(id);
+            if (const auto c = session.underlays().content(u); c && u.scale <= 0) u.scale = metresPerUnit(u, *c);
+            squareUp(u, a, b);
+        });
+        break;
+    case UnderlayHand::Crop:
+        session.edit(tr("Crop underlay"), [&](Project& p) { p.underlays.change(id)->crop = {a, b}; });
+        break;
+    case UnderlayHand::Scale:
+        return; // the length is typed next
+    case UnderlayHand::None:
+        break;
     }
     setUnderlayHand(UnderlayHand::None, {});
 }
@@ -187,7 +208,8 @@ void PlanView::placeDevices(const std::vector<SnapResult>& spots) {
     if (!y) return session.say(tr("Choose what to place from the list on the left"), true);
     if (spots.empty()) return session.say(tr("There is no place for it here"), true);
     std::vector<Ref> made;
-    const QString label = spots.size() > 1 ? tr("Place %1 %2").arg(spots.size()).arg(q(y->name).toLower()) : tr("Place %1").arg(q(y->name).toLower());
+    const QString label = spots.size() > 1 ? tr("Place %1 %2").arg(spots.size()).arg(q(y->name).toLower())
+                                           : tr("Place %1").arg(q(y->name).toLower());
     session.edit(label, [&](Project& p) {
         for (const SnapResult& s : spots) {
             Device d;
@@ -226,7 +248,10 @@ void PlanView::placeOne() {
             const int n = std::max(1, int(std::ceil(length / spacing - 1e-9)));
             for (int i = 0; i < n; ++i) {
                 const double s = (i + 0.5) * length / n;
-                if (std::any_of(now.openings.begin(), now.openings.end(), [&](const Opening& o) { return o.wall == w->id && std::abs(o.along - s) < o.width / 2 + 0.1; })) continue;
+                if (std::any_of(now.openings.begin(), now.openings.end(), [&](const Opening& o) {
+                        return o.wall == w->id && std::abs(o.along - s) < o.width / 2 + 0.1;
+                    }))
+                    continue;
                 spots.push_back(spot(w->a + u * s + off, hover.turn));
             }
         } else {
@@ -234,7 +259,10 @@ void PlanView::placeOne() {
             if (!room) return session.say(tr("Click in a room: the grid fills it"), true);
             RecipePart part;
             part.type = placing.type;
-            part.by = placeHow == PlaceHow::Grid ? RecipeBy::GridCount : placeHow == PlaceHow::GridSpacing ? RecipeBy::GridSpacing : placeHow == PlaceHow::GridLux ? RecipeBy::GridLux : RecipeBy::GridLoad;
+            part.by = placeHow == PlaceHow::Grid          ? RecipeBy::GridCount
+                      : placeHow == PlaceHow::GridSpacing ? RecipeBy::GridSpacing
+                      : placeHow == PlaceHow::GridLux     ? RecipeBy::GridLux
+                                                          : RecipeBy::GridLoad;
             part.rows = gridRows, part.columns = gridColumns;
             part.value = placeHow == PlaceHow::GridSpacing ? spacing : target;
             std::vector<std::string> notes;
@@ -251,7 +279,9 @@ void PlanView::placeOne() {
             Opening o;
             o.kind = placing.opening, o.wall = w->id;
             o.along = distance(w->a, nearestOnSegment(hover.at, w->a, w->b));
-            o.width = placing.opening == OpeningKind::DoubleDoor ? 1.8 : placing.opening == OpeningKind::Window ? 1.2 : 0.9;
+            o.width = placing.opening == OpeningKind::DoubleDoor ? 1.8
+                      : placing.opening == OpeningKind::Window   ? 1.2
+                                                                 : 0.9;
             o.otherSide = dot(hover.at - w->a, Point{-(w->b.y - w->a.y), w->b.x - w->a.x}) < 0;
             made = p.openings.add(o);
         });
@@ -307,35 +337,42 @@ void PlanView::placeOne() {
 void PlanView::moveSelection(Point by, bool turn) {
     const auto list = session.selectionList();
     std::size_t n = 0;
-    for (Ref r : list) n += r.is<Device>() || r.is<Board>() || r.is<Transformer>() || r.is<Furnishing>() || r.is<Tray>() || r.is<Opening>() || r.is<Catchment>();
+    for (Ref r : list)
+        n += r.is<Device>() || r.is<Board>() || r.is<Transformer>() || r.is<Furnishing>() || r.is<Tray>() ||
+             r.is<Opening>() || r.is<Catchment>();
     if (!n) return;
-    session.edit(n > 1 ? tr("Move %1 things").arg(n) : tr("Move %1").arg(q(nameOf(session.project(), list.front()))), [&](Project& p) {
-        for (Ref r : list) {
-            if (Device* d = p.devices.change(r.as<Device>())) {
-                d->at = d->at + by;
-                // One thing alone turns to the wall it comes to.
-                if (turn && n == 1 && p.deviceTypes[d->type].onWall)
-                    if (const SnapResult s = snapToWall(p, d->level, d->at, 0.6); s.onWall) d->at = s.at, d->turn = s.turn;
-            }
-            if (const Board* x = p.boards.find(r.as<Board>()); x && x->onPlan) {
-                Board* b = p.boards.change(x->id);
-                b->at = b->at + by;
-                if (turn && n == 1)
-                    if (const SnapResult s = snapToWall(p, b->level, b->at, 0.6); s.onWall) b->at = s.at, b->turn = s.turn;
-            }
-            if (const Transformer* t = p.transformers.find(r.as<Transformer>()); t && t->onPlan) p.transformers.change(t->id)->at = t->at + by;
-            if (Furnishing* f = p.furnishings.change(r.as<Furnishing>())) f->at = f->at + by;
-            if (Tray* t = p.trays.change(r.as<Tray>()))
-                for (Point& q_ : t->path) q_ = q_ + by;
-            if (Catchment* k = p.catchments.change(r.as<Catchment>()))
-                for (Point& q_ : k->outline) q_ = q_ + by;
-            if (Opening* o = p.openings.change(r.as<Opening>())) { // along its wall
-                const Wall& w = p.walls[o->wall];
-                const double length = distance(w.a, w.b);
-                if (length > 0) o->along = std::clamp(o->along + dot(by, (w.b - w.a) * (1 / length)), 0.0, length);
-            }
-        }
-    });
+    session.edit(n > 1 ? tr("Move %1 things").arg(n) : tr("Move %1").arg(q(nameOf(session.project(), list.front()))),
+                 [&](Project& p) {
+                     for (Ref r : list) {
+                         if (Device* d = p.devices.change(r.as<Device>())) {
+                             d->at = d->at + by;
+                             // One thing alone turns to the wall it comes to.
+                             if (turn && n == 1 && p.deviceTypes[d->type].onWall)
+                                 if (const SnapResult s = snapToWall(p, d->level, d->at, 0.6); s.onWall)
+                                     d->at = s.at, d->turn = s.turn;
+                         }
+                         if (const Board* x = p.boards.find(r.as<Board>()); x && x->onPlan) {
+                             Board* b = p.boards.change(x->id);
+                             b->at = b->at + by;
+                             if (turn && n == 1)
+                                 if (const SnapResult s = snapToWall(p, b->level, b->at, 0.6); s.onWall)
+                                     b->at = s.at, b->turn = s.turn;
+                         }
+                         if (const Transformer* t = p.transformers.find(r.as<Transformer>()); t && t->onPlan)
+                             p.transformers.change(t->id)->at = t->at + by;
+                         if (Furnishing* f = p.furnishings.change(r.as<Furnishing>())) f->at = f->at + by;
+                         if (Tray* t = p.trays.change(r.as<Tray>()))
+                             for (Point& q_ : t->path) q_ = q_ + by;
+                         if (Catchment* k = p.catchments.change(r.as<Catchment>()))
+                             for (Point& q_ : k->outline) q_ = q_ + by;
+                         if (Opening* o = p.openings.change(r.as<Opening>())) { // along its wall
+                             const Wall& w = p.walls[o->wall];
+                             const double length = distance(w.a, w.b);
+                             if (length > 0)
+                                 o->along = std::clamp(o->along + dot(by, (w.b - w.a) * (1 / length)), 0.0, length);
+                         }
+                     }
+                 });
 }
 
 /// All walls that end there go along, so that corners stay closed.
@@ -346,8 +383,10 @@ void PlanView::moveWallEnd(Point from, Point to) {
             if (w.level == floor && (distance(w.a, from) < 0.01 || distance(w.b, from) < 0.01)) walls.push_back(w.id);
         for (WallId id : walls) {
             Wall& w = *p.walls.change(id);
-            if (distance(w.a, from) < 0.01) w.a = to;
-            else w.b = to;
+            if (distance(w.a, from) < 0.01)
+                w.a = to;
+            else
+                w.b = to;
         }
     });
 }
@@ -355,7 +394,8 @@ void PlanView::moveWallEnd(Point from, Point to) {
 void PlanView::deleteSelection() {
     const auto list = session.selectionList();
     if (list.empty()) return;
-    const QString what = list.size() > 1 ? tr("Delete %1 things").arg(list.size()) : tr("Delete %1").arg(q(nameOf(session.project(), list.front())));
+    const QString what = list.size() > 1 ? tr("Delete %1 things").arg(list.size())
+                                         : tr("Delete %1").arg(q(nameOf(session.project(), list.front())));
     session.edit(what, [&](Project& p) {
         for (Ref r : list) removeFromPlan(p, r);
     });
@@ -364,11 +404,15 @@ void PlanView::deleteSelection() {
 void PlanView::copySelection() {
     clipboard = session.selectionList();
     std::erase_if(clipboard, [](Ref r) { return !r.is<Device>() && !r.is<Furnishing>(); });
-    session.say(clipboard.empty() ? tr("Choose devices or furniture to copy") : tr("%1 things copied; Ctrl+V sets them down at the hand").arg(clipboard.size()), clipboard.empty());
+    session.say(clipboard.empty() ? tr("Choose devices or furniture to copy")
+                                  : tr("%1 things copied; Ctrl+V sets them down at the hand").arg(clipboard.size()),
+                clipboard.empty());
 }
 
 void PlanView::pasteAtHand() {
-    std::erase_if(clipboard, [&](Ref r) { return !session.project().devices.has(r.as<Device>()) && !session.project().furnishings.has(r.as<Furnishing>()); });
+    std::erase_if(clipboard, [&](Ref r) {
+        return !session.project().devices.has(r.as<Device>()) && !session.project().furnishings.has(r.as<Furnishing>());
+    });
     if (clipboard.empty()) return session.say(tr("Nothing has been copied"), true);
     std::vector<Ref> made;
     const Point at = toPlan(last);
@@ -393,9 +437,11 @@ void PlanView::arraySelection(int columns, int rows, double stepX, double stepY)
     auto list = session.selectionList();
     std::erase_if(list, [](Ref r) { return !r.is<Device>() && !r.is<Furnishing>(); });
     if (list.empty()) return session.say(tr("Choose the devices or furniture to repeat"), true);
-    if (columns * rows < 2 || columns * rows * int(list.size()) > 5000) return session.say(tr("An array has two places or more, and 5000 things at most"), true);
+    if (columns * rows < 2 || columns * rows * int(list.size()) > 5000)
+        return session.say(tr("An array has two places or more, and 5000 things at most"), true);
     std::vector<Ref> made;
-    session.edit(tr("Array of %1 by %2").arg(columns).arg(rows), [&](Project& p) { made = arrayOnPlan(p, list, columns, rows, stepX, stepY); });
+    session.edit(tr("Array of %1 by %2").arg(columns).arg(rows),
+                 [&](Project& p) { made = arrayOnPlan(p, list, columns, rows, stepX, stepY); });
     list.insert(list.end(), made.begin(), made.end());
     session.select(list);
 }
@@ -410,28 +456,37 @@ void PlanView::previewRooms() {
                 const auto more = textsOf(u, *c);
                 texts.insert(texts.end(), more.begin(), more.end());
             }
-    offerRooms(roomsFromWalls(session.project(), floor, texts), tr("Rooms from walls"), tr("No walls enclose an area on this level. Draw them (W), or take rooms from a layer of the underlay."));
+    offerRooms(
+        roomsFromWalls(session.project(), floor, texts), tr("Rooms from walls"),
+        tr("No walls enclose an area on this level. Draw them (W), or take rooms from a layer of the underlay."));
 }
 
 void PlanView::previewRoomsFrom(UnderlayId id, const std::string& layer) {
     const Underlay* u = session.project().underlays.find(id);
     const auto content = u ? session.underlays().content(*u) : nullptr;
     if (!content) return session.say(tr("Link a drawing first (U)"), true);
-    offerRooms(roomsFromUnderlay(session.project(), *u, *content, layer), tr("Rooms from “%1”").arg(q(layer)), tr("This layer has no closed outlines as large as a room."));
+    offerRooms(roomsFromUnderlay(session.project(), *u, *content, layer), tr("Rooms from “%1”").arg(q(layer)),
+               tr("This layer has no closed outlines as large as a room."));
 }
 
 void PlanView::offerRooms(const FoundRooms& found, const QString& title, const QString& none) {
-    if (found.rooms.empty()) return previewing->show(title, found.known ? tr("All %1 outlines are rooms already.").arg(found.known) : none, {}, {});
+    if (found.rooms.empty())
+        return previewing->show(title, found.known ? tr("All %1 outlines are rooms already.").arg(found.known) : none,
+                                {}, {});
     Project trial = session.project();
     QStringList names;
     for (const Room& r : found.rooms) trial.rooms.add(r), names << q(r.number + " " + r.name).toHtmlEscaped();
     showTrial(std::move(trial));
     const QString known = found.known ? tr("; %1 are there already").arg(found.known) : QString();
-    previewing->show(title, tr("%1 rooms would be made%2: %3").arg(found.rooms.size()).arg(known, names.mid(0, 12).join(", ") + (names.size() > 12 ? " …" : "")), tr("Make rooms  ↵"), [this, found] {
-        session.edit(tr("Make %1 rooms").arg(found.rooms.size()), [&](Project& p) {
-            for (const Room& r : found.rooms) p.rooms.add(r);
-        });
-    });
+    previewing->show(title,
+                     tr("%1 rooms would be made%2: %3")
+                         .arg(found.rooms.size())
+                         .arg(known, names.mid(0, 12).join(", ") + (names.size() > 12 ? " …" : "")),
+                     tr("Make rooms  ↵"), [this, found] {
+                         session.edit(tr("Make %1 rooms").arg(found.rooms.size()), [&](Project& p) {
+                             for (const Room& r : found.rooms) p.rooms.add(r);
+                         });
+                     });
 }
 
 void PlanView::previewRecipes(const std::string& kind) {
@@ -446,9 +501,13 @@ void PlanView::previewRecipes(const std::string& kind) {
     if (r.notes.size() > 5) words << tr("and %1 more notes").arg(r.notes.size() - 5);
     const bool any = r.placed || r.shifted || r.removed;
     if (any) showTrial(std::move(trial));
-    previewing->show(kind.empty() ? tr("All recipes") : tr("Recipe for %1").arg(q(kind)), words.join("<br>") + (any ? QString() : tr("<br>Nothing would change.")), tr("Apply  ↵"), any ? std::function<void()>([this, kind, rooms] {
-        session.edit(kind.empty() ? tr("Apply all recipes") : tr("Apply recipe for %1").arg(q(kind)), [&](Project& p) { applyRecipes(p, rooms); });
-    }) : std::function<void()>{});
+    previewing->show(kind.empty() ? tr("All recipes") : tr("Recipe for %1").arg(q(kind)),
+                     words.join("<br>") + (any ? QString() : tr("<br>Nothing would change.")), tr("Apply  ↵"),
+                     any ? std::function<void()>([this, kind, rooms] {
+                         session.edit(kind.empty() ? tr("Apply all recipes") : tr("Apply recipe for %1").arg(q(kind)),
+                                      [&](Project& p) { applyRecipes(p, rooms); });
+                     })
+                         : std::function<void()>{});
 }
 
 void PlanView::previewCircuiting(bool propose) {
@@ -457,19 +516,37 @@ void PlanView::previewCircuiting(bool propose) {
     const LevelId level = floor;
     const CircuitingReport r = circuitAutomatically(trial, *book, {level}, propose);
     QStringList words;
-    words << tr("%1 devices on %2 circuits%3").arg(r.devices).arg(r.circuits).arg(r.remade ? tr(" (%1 automatic ones made anew)").arg(r.remade) : QString());
+    words << tr("%1 devices on %2 circuits%3")
+                 .arg(r.devices)
+                 .arg(r.circuits)
+                 .arg(r.remade ? tr(" (%1 automatic ones made anew)").arg(r.remade) : QString());
     QStringList shares;
-    for (const auto& s : r.shares) shares << tr("%1: %2 circuits, %3 kVA").arg(q(trial.boards[s.board].name).toHtmlEscaped()).arg(s.circuits).arg(s.va / 1000, 0, 'f', 1);
+    for (const auto& s : r.shares)
+        shares << tr("%1: %2 circuits, %3 kVA")
+                      .arg(q(trial.boards[s.board].name).toHtmlEscaped())
+                      .arg(s.circuits)
+                      .arg(s.va / 1000, 0, 'f', 1);
     if (!shares.isEmpty()) words << shares.join("; ");
-    for (BoardId b : r.boards) words << tr("proposed: %1, %2 slots, %3 A, not fed yet").arg(q(trial.boards[b].name).toHtmlEscaped()).arg(trial.boards[b].slots).arg(trial.boards[b].bus);
+    for (BoardId b : r.boards)
+        words << tr("proposed: %1, %2 slots, %3 A, not fed yet")
+                     .arg(q(trial.boards[b].name).toHtmlEscaped())
+                     .arg(trial.boards[b].slots)
+                     .arg(trial.boards[b].bus);
     std::map<std::string, int> reasons;
     for (const auto& l : r.left) ++reasons[l.why];
-    for (const auto& [why, n] : reasons) words << tr("<span style='color:%1'>%2 left: %3</span>").arg(theme().check.name()).arg(n).arg(q(why).toHtmlEscaped());
+    for (const auto& [why, n] : reasons)
+        words << tr("<span style='color:%1'>%2 left: %3</span>")
+                     .arg(theme().check.name())
+                     .arg(n)
+                     .arg(q(why).toHtmlEscaped());
     if (r.circuits) showTrial(trial);
     if (r.circuits == 0 && r.left.empty()) words = QStringList{tr("Every device on this level has a circuit.")};
-    previewing->show(tr("Circuit this level"), words.join("<br>"), tr("Circuit  ↵"), r.circuits || !r.boards.empty() ? std::function<void()>([this, book, level, propose] {
-        session.edit(tr("Circuit %1").arg(q(session.project().levels[level].name)), [&](Project& p) { (void)circuitAutomatically(p, *book, {level}, propose); });
-    }) : std::function<void()>{});
+    previewing->show(tr("Circuit this level"), words.join("<br>"), tr("Circuit  ↵"),
+                     r.circuits || !r.boards.empty() ? std::function<void()>([this, book, level, propose] {
+                         session.edit(tr("Circuit %1").arg(q(session.project().levels[level].name)),
+                                      [&](Project& p) { (void)circuitAutomatically(p, *book, {level}, propose); });
+                     })
+                                                     : std::function<void()>{});
 }
 
 void PlanView::previewBundles(BoardId board, bool shareNeutrals) {
@@ -478,9 +555,17 @@ void PlanView::previewBundles(BoardId board, bool shareNeutrals) {
     const int n = bundleHomeRuns(trial, board, 3, 3, shareNeutrals);
     const QString name = q(session.project().boards[board].name);
     if (n) showTrial(std::move(trial));
-    previewing->show(tr("Home runs of %1").arg(name), n ? tr("%1 raceways would each take two or three home runs that begin near one another; their conductors are derated for it.").arg(n) : tr("No home runs of %1 begin near one another.").arg(name.toHtmlEscaped()), tr("Bundle  ↵"), n ? std::function<void()>([this, board, name, shareNeutrals] {
-        session.edit(tr("Bundle home runs of %1").arg(name), [&](Project& p) { (void)bundleHomeRuns(p, board, 3, 3, shareNeutrals); });
-    }) : std::function<void()>{});
+    previewing->show(tr("Home runs of %1").arg(name),
+                     n ? tr("%1 raceways would each take two or three home runs that begin near one another; their "
+                            "conductors are derated for it.")
+                             .arg(n)
+                       : tr("No home runs of %1 begin near one another.").arg(name.toHtmlEscaped()),
+                     tr("Bundle  ↵"),
+                     n ? std::function<void()>([this, board, name, shareNeutrals] {
+                         session.edit(tr("Bundle home runs of %1").arg(name),
+                                      [&](Project& p) { (void)bundleHomeRuns(p, board, 3, 3, shareNeutrals); });
+                     })
+                       : std::function<void()>{});
 }
 
 void PlanView::showCard() {
@@ -500,7 +585,8 @@ void PlanView::showCard() {
     for (const Board& b : p.boards)
         if (factsOf(b.system).lines >= poles) boards.push_back(&b);
     const auto cost = [&](const Board* b) {
-        return (b->level == floor ? 0 : 500) + (b->use == BoardUse::Switchboard ? 200 : 0) + (poles == 1 && voltsAcross(b->system, 1).v > 250 ? 150 : 0) + (b->onPlan ? orthogonal(b->at, mid) : 300);
+        return (b->level == floor ? 0 : 500) + (b->use == BoardUse::Switchboard ? 200 : 0) +
+               (poles == 1 && voltsAcross(b->system, 1).v > 250 ? 150 : 0) + (b->onPlan ? orthogonal(b->at, mid) : 300);
     };
     std::stable_sort(boards.begin(), boards.end(), [&](const Board* x, const Board* y) { return cost(x) < cost(y); });
     {
@@ -550,20 +636,34 @@ void PlanView::previewCard() {
         if (!x) return card->hide();
         const DeviceType& y = trial.deviceTypes[x->type];
         if (x->circuit && x->circuit != existing) ++leaving;
-        va += std::abs(powerOf(x->load.value_or(y.load), y.unit, y.powerFactor, trial.boards[board].system, y.poles, *session.solution().book));
+        va += std::abs(powerOf(x->load.value_or(y.load), y.unit, y.powerFactor, trial.boards[board].system, y.poles,
+                               *session.solution().book));
         ++kinds[y.name];
     }
     QStringList what;
-    for (const auto& [name, n] : kinds) what << QString("%1 %2").arg(n).arg(n > 1 && name == "Receptacle" ? "receptacles" : q(name).toLower().toHtmlEscaped());
-    cardWhat->setText(QString("<b>%1</b> · %2 VA%3").arg(what.join(", "), q(number(va)), leaving ? tr(" · <span style='color:%1'>%2 leave another circuit</span>").arg(theme().check.name()).arg(leaving) : QString()));
+    for (const auto& [name, n] : kinds)
+        what << QString("%1 %2").arg(n).arg(n > 1 && name == "Receptacle" ? "receptacles"
+                                                                          : q(name).toLower().toHtmlEscaped());
+    cardWhat->setText(QString("<b>%1</b> · %2 VA%3")
+                          .arg(what.join(", "), q(number(va)),
+                               leaving ? tr(" · <span style='color:%1'>%2 leave another circuit</span>")
+                                             .arg(theme().check.name())
+                                             .arg(leaving)
+                                       : QString()));
     CircuitId c = existing;
-    if (existing) circuitDevices(trial, caught, existing);
-    else c = circuitToBoard(trial, caught, board);
+    if (existing)
+        circuitDevices(trial, caught, existing);
+    else
+        c = circuitToBoard(trial, caught, board);
     const Results r = solve(trial, *s.book);
     const CircuitResult& cr = r.of(c);
     const RunResult& run = cr.run;
-    QString text = tr("to %1 · %2 A · %3").arg(q(nameOf(trial, c)), q(number(cr.device)), q(conductorWords(run, *s.book)));
-    if (run.need.lengthKnown) text += tr(" · run %1 · %2 own, %3 total").arg(q(lengthWords(run.need.length, trial.basis.units)), q(percent(run.dropOwn)), q(dropWords(run.dropTotal, run.need.beforeKnown)));
+    QString text =
+        tr("to %1 · %2 A · %3").arg(q(nameOf(trial, c)), q(number(cr.device)), q(conductorWords(run, *s.book)));
+    if (run.need.lengthKnown)
+        text += tr(" · run %1 · %2 own, %3 total")
+                    .arg(q(lengthWords(run.need.length, trial.basis.units)), q(percent(run.dropOwn)),
+                         q(dropWords(run.dropTotal, run.need.beforeKnown)));
     if (trial.circuits[c].slot == 0) text = tr("%1 has no free slot for it").arg(q(trial.boards[board].name));
     cardEffect->setText(text);
     card->adjustSize();
@@ -584,14 +684,21 @@ void PlanView::acceptCircuit() {
         return session.say(tr("%1 devices are on no circuit now").arg(devices.size()));
     }
     int left = 0;
-    for (DeviceId d : devices) left += bool(session.project().devices[d].circuit) && session.project().devices[d].circuit != c;
-    session.edit(devices.size() > 1 ? tr("Circuit %1 devices").arg(devices.size()) : tr("Circuit %1").arg(q(nameOf(session.project(), Ref(devices.front())))), [&](Project& p) {
-        if (c) circuitDevices(p, devices, c);
-        else c = circuitToBoard(p, devices, board);
-    });
+    for (DeviceId d : devices)
+        left += bool(session.project().devices[d].circuit) && session.project().devices[d].circuit != c;
+    session.edit(devices.size() > 1 ? tr("Circuit %1 devices").arg(devices.size())
+                                    : tr("Circuit %1").arg(q(nameOf(session.project(), Ref(devices.front())))),
+                 [&](Project& p) {
+                     if (c)
+                         circuitDevices(p, devices, c);
+                     else
+                         c = circuitToBoard(p, devices, board);
+                 });
     caught.clear();
     card->hide();
-    session.say(left ? tr("Circuited to %1; %2 left the circuit they were on").arg(q(nameOf(session.project(), c))).arg(left) : tr("Circuited to %1").arg(q(nameOf(session.project(), c))));
+    session.say(
+        left ? tr("Circuited to %1; %2 left the circuit they were on").arg(q(nameOf(session.project(), c))).arg(left)
+             : tr("Circuited to %1").arg(q(nameOf(session.project(), c))));
     session.select(c);
     setFocus();
 }

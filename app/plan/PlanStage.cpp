@@ -2,8 +2,8 @@
 
 #include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
-#include "app/frame/WhenShown.h"
 #include "app/frame/UnderlayShelf.h"
+#include "app/frame/WhenShown.h"
 #include "app/plan/PlanCards.h"
 #include "core/base/Typed.h"
 #include "core/plan/LoadDensity.h"
@@ -35,7 +35,9 @@ public:
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {100, 24}; }
     void paint(QPainter* p, const QStyleOptionViewItem& o, const QModelIndex& i) const override {
         const Theme& t = theme();
-        if (!(i.flags() & Qt::ItemIsSelectable)) return drawLine(*p, QRectF(o.rect).adjusted(14, 4, 0, 0), i.data().toString(), Qt::AlignLeft, t.quiet, uiFont(0.78, true));
+        if (!(i.flags() & Qt::ItemIsSelectable))
+            return drawLine(*p, QRectF(o.rect).adjusted(14, 4, 0, 0), i.data().toString(), Qt::AlignLeft, t.quiet,
+                            uiFont(0.78, true));
         const bool on = o.state & QStyle::State_Selected;
         if (on) {
             p->fillRect(o.rect, t.accentWash);
@@ -43,8 +45,10 @@ public:
         } else if (o.state & QStyle::State_MouseOver) {
             p->fillRect(o.rect, t.sunk);
         }
-        drawLine(*p, QRectF(o.rect).adjusted(14, 0, i.data(Qt::UserRole).toString().isEmpty() ? -6 : -30, 0), i.data().toString(), Qt::AlignLeft, on ? t.accent : t.ink, uiFont(0.95, on));
-        drawLine(*p, QRectF(o.rect).adjusted(0, 0, -14, 0), i.data(Qt::UserRole).toString(), Qt::AlignRight, t.quiet, uiFont(0.88));
+        drawLine(*p, QRectF(o.rect).adjusted(14, 0, i.data(Qt::UserRole).toString().isEmpty() ? -6 : -30, 0),
+                 i.data().toString(), Qt::AlignLeft, on ? t.accent : t.ink, uiFont(0.95, on));
+        drawLine(*p, QRectF(o.rect).adjusted(0, 0, -14, 0), i.data(Qt::UserRole).toString(), Qt::AlignRight, t.quiet,
+                 uiFont(0.88));
     }
 };
 
@@ -78,7 +82,9 @@ QPushButton* button(const QString& text, const char* name, const QString& tip = 
 } // namespace
 
 PlanStage::PlanStage(Session& s, QWidget* parent)
-    : QWidget(parent), session(s), view(new PlanView(s, this)), levels(new QComboBox(this)), modes(new QListWidget(this)), things(new QListWidget(this)), pages(new QStackedWidget(this)), recipes(new RecipeCard(s, view)), matrix(new MatrixCard(s, view)) {
+    : QWidget(parent), session(s), view(new PlanView(s, this)), levels(new QComboBox(this)),
+      modes(new QListWidget(this)), things(new QListWidget(this)), pages(new QStackedWidget(this)),
+      recipes(new RecipeCard(s, view)), matrix(new MatrixCard(s, view)) {
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
@@ -92,7 +98,16 @@ PlanStage::PlanStage(Session& s, QWidget* parent)
     modes->setItemDelegate(new ModeDelegate(modes));
     modes->setObjectName("planModes");
     modes->setMouseTracking(true);
-    for (const auto& [name, key] : {std::pair{"Select", "V"}, {"Walls", "W"}, {"Rooms", "R"}, {"Place", "P"}, {"Circuit", "C"}, {"Trays", "T"}, {"Catchments", "K"}, {"Trace", "G"}, {"Underlay", "U"}, {"Measure", "M"}}) {
+    for (const auto& [name, key] : {std::pair{"Select", "V"},
+                                    {"Walls", "W"},
+                                    {"Rooms", "R"},
+                                    {"Place", "P"},
+                                    {"Circuit", "C"},
+                                    {"Trays", "T"},
+                                    {"Catchments", "K"},
+                                    {"Trace", "G"},
+                                    {"Underlay", "U"},
+                                    {"Measure", "M"}}) {
         auto* i = new QListWidgetItem(tr(name), modes);
         i->setData(Qt::UserRole, key);
     }
@@ -125,7 +140,8 @@ PlanStage::PlanStage(Session& s, QWidget* parent)
         if (m != PlanMode::Place) return;
         // The palette shows what is in the hand; with nothing there yet, the first of the list is taken.
         for (int i = 0; i < things->count(); ++i)
-            if (things->item(i)->data(Qt::UserRole + 1).value<Placing>() == view->inHand() && things->item(i)->flags() & Qt::ItemIsSelectable) {
+            if (things->item(i)->data(Qt::UserRole + 1).value<Placing>() == view->inHand() &&
+                things->item(i)->flags() & Qt::ItemIsSelectable) {
                 QSignalBlocker q2(things);
                 return things->setCurrentRow(i);
             }
@@ -140,7 +156,8 @@ PlanStage::PlanStage(Session& s, QWidget* parent)
     connect(&session, &Session::opened, this, &PlanStage::rebuild);
     connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
     connect(&session.underlays(), &UnderlayShelf::changed, this, &PlanStage::rebuildUnderlays);
-    for (QListWidget* list : {modes, things, kinds, catchments, underlays, layers}) list->setFocusPolicy(Qt::NoFocus); // keys stay with the floor
+    for (QListWidget* list : {modes, things, kinds, catchments, underlays, layers})
+        list->setFocusPolicy(Qt::NoFocus); // keys stay with the floor
     modes->setCurrentRow(0);
 }
 
@@ -149,7 +166,10 @@ QWidget* PlanStage::lookPage() {
     auto* column = pageLayout(page);
     column->addWidget(heading(tr("COLOUR BY")));
     auto* group = new QButtonGroup(this);
-    for (const auto& [name, colour] : {std::pair{"Circuit", PlanColour::Circuit}, {"Board", PlanColour::Board}, {"Phase", PlanColour::Phase}, {"Drop", PlanColour::Drop}}) {
+    for (const auto& [name, colour] : {std::pair{"Circuit", PlanColour::Circuit},
+                                       {"Board", PlanColour::Board},
+                                       {"Phase", PlanColour::Phase},
+                                       {"Drop", PlanColour::Drop}}) {
         auto* r = new QRadioButton(tr(name));
         r->setObjectName(QString("colour:%1").arg(name));
         r->setStyleSheet("margin-left: 14px");
@@ -164,7 +184,16 @@ QWidget* PlanStage::lookPage() {
         });
     }
     column->addWidget(heading(tr("SHOW")));
-    for (const auto& [name, member] : {std::pair{"Underlay", &PlanStyle::underlay}, {"Furniture", &PlanStyle::furniture}, {"Lighting", &PlanStyle::lighting}, {"Power", &PlanStyle::power}, {"Wiring", &PlanStyle::wiring}, {"Tags", &PlanStyle::tags}, {"Trays", &PlanStyle::trays}, {"Room names", &PlanStyle::roomNames}, {"Catchments", &PlanStyle::catchments}, {"Load density", &PlanStyle::density}}) {
+    for (const auto& [name, member] : {std::pair{"Underlay", &PlanStyle::underlay},
+                                       {"Furniture", &PlanStyle::furniture},
+                                       {"Lighting", &PlanStyle::lighting},
+                                       {"Power", &PlanStyle::power},
+                                       {"Wiring", &PlanStyle::wiring},
+                                       {"Tags", &PlanStyle::tags},
+                                       {"Trays", &PlanStyle::trays},
+                                       {"Room names", &PlanStyle::roomNames},
+                                       {"Catchments", &PlanStyle::catchments},
+                                       {"Load density", &PlanStyle::density}}) {
         auto* c = new QCheckBox(tr(name));
         c->setObjectName(QString("show:%1").arg(name));
         c->setStyleSheet("margin-left: 14px");
@@ -195,7 +224,8 @@ QWidget* PlanStage::lookPage() {
         const auto m = form.match(array->text());
         const UnitSystem units = session.project().basis.units;
         const auto dx = metresFrom(m.captured(3), units), dy = metresFrom(m.captured(4), units);
-        if (!m.hasMatch() || !dx || !dy) return session.say(tr("“%1” is not an array; type 3 × 2 at 2.4 m × 3 m").arg(array->text()), true);
+        if (!m.hasMatch() || !dx || !dy)
+            return session.say(tr("“%1” is not an array; type 3 × 2 at 2.4 m × 3 m").arg(array->text()), true);
         view->arraySelection(m.captured(1).toInt(), m.captured(2).toInt(), *dx, *dy);
         view->setFocus();
     });
@@ -220,17 +250,22 @@ QWidget* PlanStage::placePage() {
     two->addWidget(fresh);
     column->addWidget(types);
     connect(facts, &QPushButton::clicked, this, [this] {
-        if (view->inHand().what == Placing::Device && session.project().deviceTypes.has(view->inHand().type)) session.select(view->inHand().type);
-        else session.say(tr("Choose a type of device in the list"), true);
+        if (view->inHand().what == Placing::Device && session.project().deviceTypes.has(view->inHand().type))
+            session.select(view->inHand().type);
+        else
+            session.say(tr("Choose a type of device in the list"), true);
     });
     connect(fresh, &QPushButton::clicked, this, [this] {
         DeviceTypeId made;
         session.edit(tr("Add type of device"), [&](Project& p) {
             DeviceType y;
-            if (view->inHand().what == Placing::Device && p.deviceTypes.has(view->inHand().type)) y = p.deviceTypes[view->inHand().type];
+            if (view->inHand().what == Placing::Device && p.deviceTypes.has(view->inHand().type))
+                y = p.deviceTypes[view->inHand().type];
             y.id = {};
             std::string name = y.name.empty() ? "New type" : y.name;
-            while (std::any_of(p.deviceTypes.begin(), p.deviceTypes.end(), [&](const DeviceType& o) { return o.name == name; })) name += " (new)";
+            while (std::any_of(p.deviceTypes.begin(), p.deviceTypes.end(),
+                               [&](const DeviceType& o) { return o.name == name; }))
+                name += " (new)";
             y.name = name;
             made = p.deviceTypes.add(y);
         });
@@ -241,7 +276,8 @@ QWidget* PlanStage::placePage() {
     });
     how = new QComboBox;
     how->setObjectName("placeHow");
-    how->addItems({tr("one by one"), tr("in a row"), tr("along a wall"), tr("grid by count"), tr("grid by spacing"), tr("grid to lux"), tr("grid to load")});
+    how->addItems({tr("one by one"), tr("in a row"), tr("along a wall"), tr("grid by count"), tr("grid by spacing"),
+                   tr("grid to lux"), tr("grid to load")});
     how->setFocusPolicy(Qt::NoFocus);
     column->addWidget(inset(how));
     auto* numbers = new QWidget;
@@ -273,19 +309,26 @@ QWidget* PlanStage::placePage() {
         showNumbers();
         if (i > 4) {
             view->target = i == 5 ? 300 : 8;
-            target->setText(i == 5 ? "300 lux" : session.project().basis.units == UnitSystem::Imperial ? QString("%1 VA/ft²").arg(8 * metresPerFoot * metresPerFoot, 0, 'f', 2) : "8 W/m²");
+            target->setText(i == 5 ? "300 lux"
+                            : session.project().basis.units == UnitSystem::Imperial
+                                ? QString("%1 VA/ft²").arg(8 * metresPerFoot * metresPerFoot, 0, 'f', 2)
+                                : "8 W/m²");
         }
         view->setFocus();
     });
     connect(spacing, &QLineEdit::editingFinished, this, [this] {
-        if (const auto m = metresFrom(spacing->text(), session.project().basis.units); m && *m >= 0.1) view->spacing = *m;
-        else session.say(tr("“%1” is not a spacing; type 12 ft or 3.5 m").arg(spacing->text()), true);
+        if (const auto m = metresFrom(spacing->text(), session.project().basis.units); m && *m >= 0.1)
+            view->spacing = *m;
+        else
+            session.say(tr("“%1” is not a spacing; type 12 ft or 3.5 m").arg(spacing->text()), true);
         spacing->setText(q(lengthWords(Metres{view->spacing}, session.project().basis.units)));
     });
     connect(target, &QLineEdit::editingFinished, this, [this] {
         const bool byLoad = how->currentIndex() == 6, imperial = session.project().basis.units == UnitSystem::Imperial;
         const auto v = readTyped(target->text().toStdString(), !byLoad ? "lx" : imperial ? "VA/ft²" : "W/m²");
-        if (!v || *v <= 0 || *v > 100000) return session.say(tr("“%1” is not a target; type 300 lux, 30 fc, 8 W/m² or 0.75 VA/ft²").arg(target->text()), true);
+        if (!v || *v <= 0 || *v > 100000)
+            return session.say(
+                tr("“%1” is not a target; type 300 lux, 30 fc, 8 W/m² or 0.75 VA/ft²").arg(target->text()), true);
         view->target = byLoad && imperial ? *v / (metresPerFoot * metresPerFoot) : *v;
     });
     connect(rows, &QSpinBox::valueChanged, this, [this](int v) { view->gridRows = v; });
@@ -326,17 +369,23 @@ QWidget* PlanStage::roomsPage() {
     connect(find, &QPushButton::clicked, view, &PlanView::previewRooms);
     connect(take, &QPushButton::clicked, this, [this] {
         const QStringList parts = roomLayers->currentData().toStringList();
-        if (parts.size() == 2) view->previewRoomsFrom(UnderlayId{parts[0].toUInt()}, parts[1].toStdString());
-        else session.say(tr("Link a drawing with closed outlines first (U)"), true);
+        if (parts.size() == 2)
+            view->previewRoomsFrom(UnderlayId{parts[0].toUInt()}, parts[1].toStdString());
+        else
+            session.say(tr("Link a drawing with closed outlines first (U)"), true);
     });
     connect(edit, &QPushButton::clicked, this, [this] {
-        if (kindChosen().empty()) session.say(tr("Choose a kind of room; kinds are given on the facts of a room"), true);
-        else recipes->show(kindChosen());
+        if (kindChosen().empty())
+            session.say(tr("Choose a kind of room; kinds are given on the facts of a room"), true);
+        else
+            recipes->show(kindChosen());
     });
     connect(kinds, &QListWidget::itemDoubleClicked, edit, &QPushButton::click);
     connect(apply, &QPushButton::clicked, this, [this] {
-        if (kindChosen().empty()) session.say(tr("Choose a kind of room"), true);
-        else recipes->hide(), view->previewRecipes(kindChosen());
+        if (kindChosen().empty())
+            session.say(tr("Choose a kind of room"), true);
+        else
+            recipes->hide(), view->previewRecipes(kindChosen());
     });
     connect(all, &QPushButton::clicked, this, [this] { recipes->hide(), view->previewRecipes({}); });
     return page;
@@ -346,26 +395,34 @@ QWidget* PlanStage::circuitPage() {
     auto* page = new QWidget;
     auto* column = pageLayout(page);
     column->addWidget(heading(tr("AUTOMATICALLY")));
-    auto* go = button(tr("Circuit this level"), "circuitLevel", tr("Puts what has no circuit on the boards of its catchment; shown first"));
+    auto* go = button(tr("Circuit this level"), "circuitLevel",
+                      tr("Puts what has no circuit on the boards of its catchment; shown first"));
     column->addWidget(inset(go));
     propose = new QCheckBox(tr("propose boards"));
     propose->setObjectName("circuitPropose");
     propose->setToolTip(tr("Where a device lies in no catchment"));
     column->addWidget(inset(propose));
     column->addWidget(heading(tr("HOME RUNS")));
-    auto* bundle = button(tr("Bundle near ones"), "bundleHomeRuns", tr("Home runs of the chosen board that begin near one another share a raceway"));
+    auto* bundle = button(tr("Bundle near ones"), "bundleHomeRuns",
+                          tr("Home runs of the chosen board that begin near one another share a raceway"));
     column->addWidget(inset(bundle));
     neutrals = new QCheckBox(tr("share neutrals"));
     neutrals->setObjectName("bundleNeutrals");
-    neutrals->setToolTip(tr("Circuits of a bundle on different lines get one neutral between them; they are opened together then"));
+    neutrals->setToolTip(
+        tr("Circuits of a bundle on different lines get one neutral between them; they are opened together then"));
     column->addWidget(inset(neutrals));
-    auto* shape = button(tr("Curved or square"), "wiringShape", tr("How branch wiring is drawn, on the screen and on the sheets"));
+    auto* shape = button(tr("Curved or square"), "wiringShape",
+                         tr("How branch wiring is drawn, on the screen and on the sheets"));
     column->addWidget(inset(shape));
     column->addStretch(1);
     connect(go, &QPushButton::clicked, this, [this] { view->previewCircuiting(propose->isChecked()); });
-    connect(bundle, &QPushButton::clicked, this, [this] { view->previewBundles(session.boardOfSelection(), neutrals->isChecked()); });
+    connect(bundle, &QPushButton::clicked, this,
+            [this] { view->previewBundles(session.boardOfSelection(), neutrals->isChecked()); });
     connect(shape, &QPushButton::clicked, this, [this] {
-        session.edit(tr("Shape of wiring"), [](Project& p) { p.basis.wiringShape = p.basis.wiringShape == WiringShape::Curved ? WiringShape::Square : WiringShape::Curved; });
+        session.edit(tr("Shape of wiring"), [](Project& p) {
+            p.basis.wiringShape =
+                p.basis.wiringShape == WiringShape::Curved ? WiringShape::Square : WiringShape::Curved;
+        });
     });
     return page;
 }
@@ -383,7 +440,9 @@ QWidget* PlanStage::catchmentPage() {
     auto* edit = button(tr("Boards and loads"), "catchmentMatrix");
     column->addWidget(inset(whole));
     column->addWidget(inset(edit));
-    const auto chosen = [this] { return CatchmentId{catchments->currentItem() ? catchments->currentItem()->data(Qt::UserRole + 1).toUInt() : 0u}; };
+    const auto chosen = [this] {
+        return CatchmentId{catchments->currentItem() ? catchments->currentItem()->data(Qt::UserRole + 1).toUInt() : 0u};
+    };
     connect(whole, &QPushButton::clicked, this, [this] {
         CatchmentId made;
         session.edit(tr("Add catchment"), [&](Project& p) {
@@ -398,11 +457,15 @@ QWidget* PlanStage::catchmentPage() {
         matrix->show(made);
     });
     connect(edit, &QPushButton::clicked, this, [this, chosen] {
-        if (!chosen()) session.say(tr("Choose a catchment, or draw one: click its corners on the plan"), true);
-        else matrix->show(chosen());
+        if (!chosen())
+            session.say(tr("Choose a catchment, or draw one: click its corners on the plan"), true);
+        else
+            matrix->show(chosen());
     });
     connect(catchments, &QListWidget::itemDoubleClicked, edit, &QPushButton::click);
-    connect(catchments, &QListWidget::currentRowChanged, this, [this, chosen] { if (chosen()) session.select(chosen()); });
+    connect(catchments, &QListWidget::currentRowChanged, this, [this, chosen] {
+        if (chosen()) session.select(chosen());
+    });
     return page;
 }
 
@@ -422,7 +485,10 @@ QWidget* PlanStage::underlayPage() {
     four->setContentsMargins(12, 0, 12, 0);
     four->setSpacing(3);
     int n = 0;
-    for (const auto& [text, name, hand] : {std::tuple{"Scale", "underlayScale", UnderlayHand::Scale}, {"Move", "underlayMove", UnderlayHand::Move}, {"Square", "underlaySquare", UnderlayHand::Square}, {"Crop", "underlayCrop", UnderlayHand::Crop}}) {
+    for (const auto& [text, name, hand] : {std::tuple{"Scale", "underlayScale", UnderlayHand::Scale},
+                                           {"Move", "underlayMove", UnderlayHand::Move},
+                                           {"Square", "underlaySquare", UnderlayHand::Square},
+                                           {"Crop", "underlayCrop", UnderlayHand::Crop}}) {
         auto* b = button(tr(text), name);
         four->addWidget(b, n / 2, n % 2);
         ++n;
@@ -430,7 +496,8 @@ QWidget* PlanStage::underlayPage() {
             const UnderlayId id = underlayChosen();
             if (!id) return session.say(tr("Link a drawing first"), true);
             if (hand == UnderlayHand::Crop && !session.project().underlays[id].crop.empty()) // again: all of it
-                return void(session.edit(tr("Show all of the underlay"), [id](Project& p) { p.underlays.change(id)->crop.clear(); }));
+                return void(session.edit(tr("Show all of the underlay"),
+                                         [id](Project& p) { p.underlays.change(id)->crop.clear(); }));
             view->setUnderlayHand(hand, id);
             view->setFocus();
         });
@@ -443,7 +510,9 @@ QWidget* PlanStage::underlayPage() {
     fade->setFocusPolicy(Qt::NoFocus);
     column->addWidget(inset(fade));
     connect(fade, &QSlider::valueChanged, this, [this](int v) {
-        if (const UnderlayId id = underlayChosen()) session.edit(tr("Fade underlay"), [id, v](Project& p) { p.underlays.change(id)->fade = v / 100.0; }, "fade");
+        if (const UnderlayId id = underlayChosen())
+            session.edit(
+                tr("Fade underlay"), [id, v](Project& p) { p.underlays.change(id)->fade = v / 100.0; }, "fade");
     });
     underlayState = new QLabel;
     asRich(underlayState);
@@ -459,10 +528,13 @@ QWidget* PlanStage::underlayPage() {
     layers->setMinimumHeight(150);
     column->addWidget(layers, 1);
     connect(link, &QPushButton::clicked, this, [this] {
-        const QString file = QFileDialog::getOpenFileName(this, tr("Link a drawing"), {}, tr("Drawings and pictures (*.dxf *.DXF *.png *.jpg *.jpeg)"));
+        const QString file = QFileDialog::getOpenFileName(this, tr("Link a drawing"), {},
+                                                          tr("Drawings and pictures (*.dxf *.DXF *.png *.jpg *.jpeg)"));
         if (!file.isEmpty()) linkUnderlay(file);
     });
-    connect(again, &QPushButton::clicked, this, [this] { if (const UnderlayId id = underlayChosen()) session.underlays().accept(id); });
+    connect(again, &QPushButton::clicked, this, [this] {
+        if (const UnderlayId id = underlayChosen()) session.underlays().accept(id);
+    });
     connect(underlays, &QListWidget::currentRowChanged, this, [this] {
         if (const UnderlayId id = underlayChosen()) session.select(id);
         rebuildUnderlays();
@@ -496,7 +568,9 @@ UnderlayId PlanStage::underlayChosen() const {
     const UnderlayId id{i ? i->data(Qt::UserRole + 1).toUInt() : 0u};
     return session.project().underlays.has(id) ? id : UnderlayId{};
 }
-std::string PlanStage::kindChosen() const { return kinds->currentItem() ? kinds->currentItem()->data(Qt::UserRole + 1).toString().toStdString() : std::string(); }
+std::string PlanStage::kindChosen() const {
+    return kinds->currentItem() ? kinds->currentItem()->data(Qt::UserRole + 1).toString().toStdString() : std::string();
+}
 
 void PlanStage::rebuildPalette() {
     QSignalBlocker quiet(things);
@@ -512,17 +586,26 @@ void PlanStage::rebuildPalette() {
     for (const DeviceType& y : p.deviceTypes) {
         Placing x;
         x.type = y.id;
-        add(q(y.name), x, QString("%1 %2, %3-pole%4").arg(y.load).arg(wordOf(y.unit)).arg(y.poles).arg(y.protection.empty() ? QString() : ", " + q(y.protection)));
+        add(q(y.name), x,
+            QString("%1 %2, %3-pole%4")
+                .arg(y.load)
+                .arg(wordOf(y.unit))
+                .arg(y.poles)
+                .arg(y.protection.empty() ? QString() : ", " + q(y.protection)));
     }
     title(tr("BOARDS"));
     Placing x;
     // What is there already and stands on no plan yet comes first.
     x.what = Placing::Board;
     for (const Board& b : p.boards)
-        if (!b.onPlan) x.standing = b.id, add(tr("%1, to be placed").arg(q(b.name)), x, tr("It is fed and sized already; its runs are measured once it stands on a plan"));
+        if (!b.onPlan)
+            x.standing = b.id, add(tr("%1, to be placed").arg(q(b.name)), x,
+                                   tr("It is fed and sized already; its runs are measured once it stands on a plan"));
     x.what = Placing::Transformer;
     for (const Transformer& t : p.transformers)
-        if (!t.onPlan) x.standing = t.id, add(tr("%1, to be placed").arg(q(t.name)), x, tr("Its runs are measured once it stands on a plan"));
+        if (!t.onPlan)
+            x.standing = t.id,
+            add(tr("%1, to be placed").arg(q(t.name)), x, tr("Its runs are measured once it stands on a plan"));
     x.standing = {};
     x.what = Placing::Board;
     add(tr("New board"), x);
@@ -558,7 +641,8 @@ void PlanStage::rebuildRooms() {
     for (const Room& r : p.rooms)
         if (!r.kind.empty()) ++count[r.kind];
     for (const auto& [kind, n] : count) {
-        const bool has = std::any_of(p.recipes.begin(), p.recipes.end(), [&](const Recipe& r) { return r.roomKind == kind && !r.parts.empty(); });
+        const bool has = std::any_of(p.recipes.begin(), p.recipes.end(),
+                                     [&](const Recipe& r) { return r.roomKind == kind && !r.parts.empty(); });
         auto* i = new QListWidgetItem(q(kind), kinds);
         i->setData(Qt::UserRole, (has ? QString::fromUtf8("• ") : QString()) + QString::number(n));
         i->setData(Qt::UserRole + 1, q(kind));
@@ -579,7 +663,8 @@ void PlanStage::rebuildRooms() {
     for (const Underlay& u : p.underlays) {
         const auto content = u.level == view->level() ? session.underlays().content(u) : nullptr;
         if (!content) continue;
-        // The layer that most likely holds the rooms comes first: the one with the most area in outlines of a room's size.
+        // The layer that most likely holds the rooms comes first: the one with the most area in outlines of a room's
+        // size.
         std::map<std::string, std::pair<double, int>> outlines;
         const double k = metresPerUnit(u, *content);
         for (const auto& o : content->drawing.outlines) {
@@ -588,8 +673,11 @@ void PlanStage::rebuildRooms() {
             if (const double a = areaOf(o.corners) * k * k; a > 1.5 && a < 2000) area += a;
         }
         std::vector<std::pair<std::string, std::pair<double, int>>> order(outlines.begin(), outlines.end());
-        std::stable_sort(order.begin(), order.end(), [](const auto& x, const auto& y) { return x.second.first > y.second.first; });
-        for (const auto& [name, x] : order) roomLayers->addItem(QString("%1 (%2)").arg(q(name)).arg(x.second), QStringList{QString::number(u.id.value), q(name)});
+        std::stable_sort(order.begin(), order.end(),
+                         [](const auto& x, const auto& y) { return x.second.first > y.second.first; });
+        for (const auto& [name, x] : order)
+            roomLayers->addItem(QString("%1 (%2)").arg(q(name)).arg(x.second),
+                                QStringList{QString::number(u.id.value), q(name)});
     }
     if (layer.isValid()) roomLayers->setCurrentIndex(std::max(0, roomLayers->findData(layer)));
 }
@@ -621,11 +709,20 @@ void PlanStage::rebuildUnderlays() {
     const UnderlayShelf::Entry* e = session.underlays().entry(u);
     QStringList words;
     if (e && e->reading) words << tr("reading, %1 %").arg(int(e->share * 100));
-    if (e && !e->failure.isEmpty()) words << QString("<span style='color:%1'>%2</span>").arg(theme().stop.name(), e->failure.toHtmlEscaped());
+    if (e && !e->failure.isEmpty())
+        words << QString("<span style='color:%1'>%2</span>").arg(theme().stop.name(), e->failure.toHtmlEscaped());
     if (e && e->content) {
-        if (session.underlays().changedSinceLinked(u) || !e->difference.added.empty() || !e->difference.gone.empty()) words << QString("<span style='color:%1'>%2</span>").arg(theme().check.name(), e->difference.added.empty() && e->difference.gone.empty() ? tr("changed since it was linked") : tr("changed: %1 lines new, %2 gone").arg(e->difference.added.size()).arg(e->difference.gone.size()));
-        if (scaleIsGuess(u, *e->content)) words << tr("no unit in it: scale it by two points");
-        else if (u.scale <= 0) words << tr("scale by its header");
+        if (session.underlays().changedSinceLinked(u) || !e->difference.added.empty() || !e->difference.gone.empty())
+            words << QString("<span style='color:%1'>%2</span>")
+                         .arg(theme().check.name(), e->difference.added.empty() && e->difference.gone.empty()
+                                                        ? tr("changed since it was linked")
+                                                        : tr("changed: %1 lines new, %2 gone")
+                                                              .arg(e->difference.added.size())
+                                                              .arg(e->difference.gone.size()));
+        if (scaleIsGuess(u, *e->content))
+            words << tr("no unit in it: scale it by two points");
+        else if (u.scale <= 0)
+            words << tr("scale by its header");
         if (!e->content->picture) words << tr("%L1 lines").arg(e->content->drawing.pieces.size());
         for (const std::string& n : e->content->drawing.notes) words << q(n).toHtmlEscaped();
         for (const auto& l : e->content->drawing.layers) {
@@ -662,7 +759,8 @@ void PlanStage::rebuild() {
         QString table = "<table cellspacing=0 cellpadding=1>";
         const auto row = [&](const QString& name, const LoadDensity& x, bool bold) {
             const QString b0 = bold ? "<b>" : "", b1 = bold ? "</b>" : "";
-            table += QString("<tr><td>%1%2%3&nbsp;</td><td align=right>%1%4%3</td></tr>").arg(b0, name.toHtmlEscaped(), b1, q(densityWords(x, p.basis.units)));
+            table += QString("<tr><td>%1%2%3&nbsp;</td><td align=right>%1%4%3</td></tr>")
+                         .arg(b0, name.toHtmlEscaped(), b1, q(densityWords(x, p.basis.units)));
         };
         for (const auto& [room, x] : d.rooms) row(q(p.rooms[room].name.substr(0, 18)), x, false);
         row(tr("Floor"), d.level, true);

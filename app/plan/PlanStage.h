@@ -1,6 +1,6 @@
 #pragma once
-// Plan: the modes, and beside the floor the page of each: what can be placed, the underlays, rooms and recipes, catchments, or how wiring
-// is coloured and what is shown.
+// Plan: the modes, and beside the floor the page of each: what can be placed, the underlays, rooms and recipes,
+// catchments, or how wiring is coloured and what is shown.
 
 #include "app/plan/PlanView.h"
 

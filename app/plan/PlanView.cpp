@@ -1,8 +1,8 @@
 #include "app/plan/PlanView.h"
 
 #include "app/frame/PaintKit.h"
-#include "app/frame/UnderlayShelf.h"
 #include "app/frame/PreviewCard.h"
+#include "app/frame/UnderlayShelf.h"
 #include "core/base/Format.h"
 #include "core/plan/Measure.h"
 #include "core/project/Operations.h"
@@ -21,7 +21,8 @@
 
 namespace lintel {
 
-PlanView::PlanView(Session& s, QWidget* parent) : QWidget(parent), session(s), canvas(new PlanCanvas(this)), previewing(new PreviewCard(this)) {
+PlanView::PlanView(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), canvas(new PlanCanvas(this)), previewing(new PreviewCard(this)) {
     setObjectName("planView");
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
@@ -61,12 +62,15 @@ PlanView::PlanView(Session& s, QWidget* parent) : QWidget(parent), session(s), c
             if (c.board == b && c.use == CircuitUse::Load && !fedBy(session.project(), c.id)) list.push_back(&c);
         std::sort(list.begin(), list.end(), [](const Circuit* x, const Circuit* y) { return x->slot < y->slot; });
         cardCircuit->addItem(tr("off their circuits"), offCircuit.value);
-        for (const Circuit* c : list) cardCircuit->addItem(QString("%1  %2").arg(q(nameOf(session.project(), c->id)), q(c->name)), c->id.value);
+        for (const Circuit* c : list)
+            cardCircuit->addItem(QString("%1  %2").arg(q(nameOf(session.project(), c->id)), q(c->name)), c->id.value);
         previewCard();
     });
     connect(cardCircuit, &QComboBox::currentIndexChanged, this, &PlanView::previewCard);
     connect(cardGo, &QPushButton::clicked, this, &PlanView::acceptCircuit);
-    connect(previewing, &PreviewCard::closed, this, [this] { if (session.isOpen()) redraw(); });
+    connect(previewing, &PreviewCard::closed, this, [this] {
+        if (session.isOpen()) redraw();
+    });
     connect(canvas, &PlanCanvas::painted, this, qOverload<>(&QWidget::update));
     connect(&session, &Session::solved, this, &PlanView::redraw);
     connect(&session.underlays(), &UnderlayShelf::changed, this, &PlanView::redraw);
@@ -80,8 +84,13 @@ PlanView::PlanView(Session& s, QWidget* parent) : QWidget(parent), session(s), c
         previewing->drop();
         setUnderlayHand(UnderlayHand::None, {});
         for (const Level& l : session.project().levels) {
-            const auto here = [&](const auto& table) { return std::any_of(table.begin(), table.end(), [&](const auto& x) { return x.level == l.id; }); };
-            if (!floor || (here(session.project().walls) && !std::any_of(session.project().walls.begin(), session.project().walls.end(), [&](const Wall& w) { return w.level == floor; }))) floor = l.id;
+            const auto here = [&](const auto& table) {
+                return std::any_of(table.begin(), table.end(), [&](const auto& x) { return x.level == l.id; });
+            };
+            if (!floor || (here(session.project().walls) &&
+                           !std::any_of(session.project().walls.begin(), session.project().walls.end(),
+                                        [&](const Wall& w) { return w.level == floor; })))
+                floor = l.id;
         }
         fitted = true;
         redraw();
@@ -142,7 +151,8 @@ void PlanView::rebuildUnderlays() {
     for (const Underlay& u : session.solution().project.underlays) {
         if (u.level != floor) continue;
         now.from.push_back({u, session.underlays().content(u)});
-        if (const auto* e = session.underlays().entry(u)) now.differences += e->difference.added.size() + e->difference.gone.size();
+        if (const auto* e = session.underlays().entry(u))
+            now.differences += e->difference.added.size() + e->difference.gone.size();
     }
     if (layers && now == layersMade) return;
     layersMade = std::move(now);
@@ -156,7 +166,8 @@ void PlanView::rebuildUnderlays() {
         PlanScene::Layer l;
         l.at = placingOf(u, *e->content);
         l.fade = u.fade;
-        if (u.crop.size() == 2) l.crop = QRectF(QPointF(u.crop[0].x, u.crop[0].y), QPointF(u.crop[1].x, u.crop[1].y)).normalized();
+        if (u.crop.size() == 2)
+            l.crop = QRectF(QPointF(u.crop[0].x, u.crop[0].y), QPointF(u.crop[1].x, u.crop[1].y)).normalized();
         if (e->content->picture) {
             l.picture = QImage(q(underlayFile(u, session.file()).string()));
         } else {
@@ -165,7 +176,8 @@ void PlanView::rebuildUnderlays() {
                 const QColor own = x.colour == 7 || x.colour == 0 ? t.ink : QColor(rgb[0], rgb[1], rgb[2]);
                 const auto mix = [&](int a, int b) { return int(a * (1 - u.fade) + b * u.fade); };
                 l.lines.emplace_back(x.a.x, x.a.y, x.b.x, x.b.y);
-                l.colours.push_back(qRgb(mix(own.red(), t.surface.red()), mix(own.green(), t.surface.green()), mix(own.blue(), t.surface.blue())));
+                l.colours.push_back(qRgb(mix(own.red(), t.surface.red()), mix(own.green(), t.surface.green()),
+                                         mix(own.blue(), t.surface.blue())));
                 underlayLines.push_back({x.a, x.b});
             }
             l.texts = textsOf(u, *e->content);
@@ -208,7 +220,10 @@ void PlanView::redraw() {
 
 void PlanView::fit() {
     double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9;
-    const auto grow = [&](Point p) { left = std::min(left, p.x), right = std::max(right, p.x), top = std::min(top, p.y), bottom = std::max(bottom, p.y); };
+    const auto grow = [&](Point p) {
+        left = std::min(left, p.x), right = std::max(right, p.x), top = std::min(top, p.y),
+        bottom = std::max(bottom, p.y);
+    };
     const Project& p = session.solution().project;
     for (const Wall& w : p.walls)
         if (w.level == floor) grow(w.a), grow(w.b);
@@ -220,7 +235,8 @@ void PlanView::fit() {
         for (const PlanScene::Layer& l : *layers) {
             if (l.crop) grow({l.crop->left(), l.crop->top()}), grow({l.crop->right(), l.crop->bottom()});
             for (const QLineF& x : l.lines) grow({x.x1(), x.y1()}), grow({x.x2(), x.y2()});
-            if (!l.picture.isNull() && !l.crop) grow(l.at({0, 0})), grow(l.at({double(l.picture.width()), double(l.picture.height())}));
+            if (!l.picture.isNull() && !l.crop)
+                grow(l.at({0, 0})), grow(l.at({double(l.picture.width()), double(l.picture.height())}));
         }
     if (right < left) left = top = 0, right = 20, bottom = 14;
     right = std::max(right, left + 12), bottom = std::max(bottom, top + 8);
@@ -234,8 +250,10 @@ void PlanView::showEvent(QShowEvent*) {
     if (session.isOpen()) redraw();
 }
 void PlanView::resizeEvent(QResizeEvent*) {
-    if (fitted) redraw();
-    else canvas->look(sight());
+    if (fitted)
+        redraw();
+    else
+        canvas->look(sight());
 }
 
 QPointF PlanView::toScreen(Point m) const { return QPointF(m.x, m.y) * scale + offset; }
@@ -255,7 +273,8 @@ Ref PlanView::thingAt(QPointF at) const {
         const double cx = (h.left + h.right) / 2, cy = (h.top + h.bottom) / 2, grow = 30 / scale;
         if (m.x < h.left - grow || m.x > h.right + grow || m.y < h.top - grow || m.y > h.bottom + grow) continue;
         // What is electrical comes before what stands around it.
-        const bool built = h.thing.is<Tray>() || h.thing.is<Opening>() || h.thing.is<Furnishing>() || h.thing.is<Catchment>();
+        const bool built =
+            h.thing.is<Tray>() || h.thing.is<Opening>() || h.thing.is<Furnishing>() || h.thing.is<Catchment>();
         if (const double d = std::hypot(m.x - cx, m.y - cy) + (built ? 200 : 0); d < least) least = d, found = h.thing;
     }
     if (!found)
@@ -263,7 +282,9 @@ Ref PlanView::thingAt(QPointF at) const {
             if (r.level == floor && distance(centreOf(r.outline), toPlan(at)) < 22 / scale) found = r.id;
     if (!found)
         for (const Wall& w : p.walls)
-            if (w.level == floor && distance(nearestOnSegment(toPlan(at), w.a, w.b), toPlan(at)) < w.thickness / 2 + 3 / scale) found = w.id;
+            if (w.level == floor &&
+                distance(nearestOnSegment(toPlan(at), w.a, w.b), toPlan(at)) < w.thickness / 2 + 3 / scale)
+                found = w.id;
     return found;
 }
 
@@ -272,28 +293,36 @@ SnapResult PlanView::snapped(QPointF screen, bool toWall) {
     aligned = {};
     if (toWall) {
         const SnapResult wall = snapToWall(session.project(), floor, at, 0.9);
-        return wall.onWall || placing.what == Placing::Opening ? wall : snapToFaces(underlayLines, at, 0.5); // walls of the drawing serve where none are drawn
+        return wall.onWall || placing.what == Placing::Opening
+                   ? wall
+                   : snapToFaces(underlayLines, at, 0.5); // walls of the drawing serve where none are drawn
     }
     const Point* from = corners.empty() ? nullptr : &corners.back();
     SnapResult s = snapPoint(session.project(), floor, at, 9 / scale, from);
     if (!s.onEnd && !s.onWall && doing != PlanMode::Place)
-        if (const auto on = snapToLines(underlayLines, at, 7 / scale, s.square)) s.at = *on, s.onEnd = true; // ends and lines of the drawing below; what lies square leaves it for an end only
+        if (const auto on = snapToLines(underlayLines, at, 7 / scale, s.square))
+            s.at = *on,
+            s.onEnd = true; // ends and lines of the drawing below; what lies square leaves it for an end only
     return s;
 }
 
-bool PlanView::drawsPath() const { return doing == PlanMode::Walls || doing == PlanMode::Rooms || doing == PlanMode::Measure || doing == PlanMode::Trays || doing == PlanMode::Catchments || doing == PlanMode::Trace; }
+bool PlanView::drawsPath() const {
+    return doing == PlanMode::Walls || doing == PlanMode::Rooms || doing == PlanMode::Measure ||
+           doing == PlanMode::Trays || doing == PlanMode::Catchments || doing == PlanMode::Trace;
+}
 
 QString PlanView::hintOf(PlanMode m) {
-    static const char* hints[planModes] = {"",
-                                           QT_TR_NOOP("Click corner after corner, or type a length and Enter; Enter ends the wall"),
-                                           QT_TR_NOOP("Click the corners of the room; Enter closes it"),
-                                           QT_TR_NOOP("Click to place; Esc when done"),
-                                           QT_TR_NOOP("Drag around devices to circuit them; click a board to choose it"),
-                                           QT_TR_NOOP("Click along the tray, Enter ends it; Shift+click sets a riser to the level above"),
-                                           QT_TR_NOOP("Click the corners of the area; Enter closes it"),
-                                           QT_TR_NOOP("Choose a circuit first; click its way from the board on, Enter ends it"),
-                                           QT_TR_NOOP("Choose on the left what to do with the drawing"),
-                                           QT_TR_NOOP("Click from point to point")};
+    static const char* hints[planModes] = {
+        "",
+        QT_TR_NOOP("Click corner after corner, or type a length and Enter; Enter ends the wall"),
+        QT_TR_NOOP("Click the corners of the room; Enter closes it"),
+        QT_TR_NOOP("Click to place; Esc when done"),
+        QT_TR_NOOP("Drag around devices to circuit them; click a board to choose it"),
+        QT_TR_NOOP("Click along the tray, Enter ends it; Shift+click sets a riser to the level above"),
+        QT_TR_NOOP("Click the corners of the area; Enter closes it"),
+        QT_TR_NOOP("Choose a circuit first; click its way from the board on, Enter ends it"),
+        QT_TR_NOOP("Choose on the left what to do with the drawing"),
+        QT_TR_NOOP("Click from point to point")};
     return tr(hints[int(m)]);
 }
 
@@ -329,17 +358,23 @@ void PlanView::paintEvent(QPaintEvent*) {
         for (const Hotspot& h : canvas->drawing().hotspots) {
             bool marked = chosen.count(h.thing);
             if (!marked && h.thing.is<Device>())
-                if (const Device* d = pr.devices.find(h.thing.as<Device>()); d && d->circuit) marked = chosen.count(Ref(d->circuit));
-            if (marked) p.drawRoundedRect(QRectF(h.left - 0.9 + shiftX, h.top - 0.9 + shiftY, h.right - h.left + 1.8, h.bottom - h.top + 1.8), 0.8, 0.8);
+                if (const Device* d = pr.devices.find(h.thing.as<Device>()); d && d->circuit)
+                    marked = chosen.count(Ref(d->circuit));
+            if (marked)
+                p.drawRoundedRect(
+                    QRectF(h.left - 0.9 + shiftX, h.top - 0.9 + shiftY, h.right - h.left + 1.8, h.bottom - h.top + 1.8),
+                    0.8, 0.8);
         }
     }
     for (Ref r : session.selectionList())
         if (const Wall* w = pr.walls.find(r.as<Wall>()); w && w->level == floor) {
-            p.setPen(QPen(QColor(t.accent.red(), t.accent.green(), t.accent.blue(), 150), std::max(1.0, w->thickness * 10), Qt::SolidLine, Qt::FlatCap));
+            p.setPen(QPen(QColor(t.accent.red(), t.accent.green(), t.accent.blue(), 150),
+                          std::max(1.0, w->thickness * 10), Qt::SolidLine, Qt::FlatCap));
             p.drawLine(QPointF(w->a.x, w->a.y) * 10, QPointF(w->b.x, w->b.y) * 10);
             p.setPen(QPen(t.accent, 0.4));
             p.setBrush(t.surface);
-            for (Point e : {w->a, w->b}) p.drawEllipse(QPointF(e.x, e.y) * 10, 40 / scale, 40 / scale); // its ends can be dragged
+            for (Point e : {w->a, w->b})
+                p.drawEllipse(QPointF(e.x, e.y) * 10, 40 / scale, 40 / scale); // its ends can be dragged
         }
     p.restore();
     paintHand(p);
@@ -352,18 +387,29 @@ void PlanView::paintEvent(QPaintEvent*) {
         p.setPen(QPen(t.ink, 1.2));
         p.drawLine(a, a + QPointF(bar * scale, 0));
         for (double x : {0.0, bar * scale}) p.drawLine(a + QPointF(x, -4), a + QPointF(x, 4));
-        drawLine(p, QRectF(a.x(), a.y() - 20, bar * scale, 16), feet_ ? "20 ft" : "5 m", Qt::AlignHCenter, t.quiet, uiFont(0.85));
+        drawLine(p, QRectF(a.x(), a.y() - 20, bar * scale, 16), feet_ ? "20 ft" : "5 m", Qt::AlignHCenter, t.quiet,
+                 uiFont(0.85));
     }
     const bool nothing = pr.walls.empty() && pr.underlays.empty() && pr.devices.empty();
     if (session.isOpen() && nothing && corners.empty() && doing == PlanMode::Select)
-        drawLine(p, QRectF(0, height() / 2.0 - 20, width(), 24), tr("An empty floor. U links the architect's drawing, W draws walls, R rooms, P places devices and boards."), Qt::AlignHCenter, t.quiet, uiFont(1));
+        drawLine(
+            p, QRectF(0, height() / 2.0 - 20, width(), 24),
+            tr("An empty floor. U links the architect's drawing, W draws walls, R rooms, P places devices and boards."),
+            Qt::AlignHCenter, t.quiet, uiFont(1));
     QString hint = hintOf(doing);
-    if (doing == PlanMode::Underlay && hand == UnderlayHand::Scale) hint = corners.size() < 2 ? tr("Click two points whose distance is known") : tr("Type their true distance, then Enter");
-    if (doing == PlanMode::Underlay && hand == UnderlayHand::Move) hint = tr("Click a point of the drawing, then where it belongs");
-    if (doing == PlanMode::Underlay && hand == UnderlayHand::Square) hint = tr("Click two points of a line that should lie level or upright");
-    if (doing == PlanMode::Underlay && hand == UnderlayHand::Crop) hint = tr("Click two corners: only what lies between is shown");
+    if (doing == PlanMode::Underlay && hand == UnderlayHand::Scale)
+        hint = corners.size() < 2 ? tr("Click two points whose distance is known")
+                                  : tr("Type their true distance, then Enter");
+    if (doing == PlanMode::Underlay && hand == UnderlayHand::Move)
+        hint = tr("Click a point of the drawing, then where it belongs");
+    if (doing == PlanMode::Underlay && hand == UnderlayHand::Square)
+        hint = tr("Click two points of a line that should lie level or upright");
+    if (doing == PlanMode::Underlay && hand == UnderlayHand::Crop)
+        hint = tr("Click two corners: only what lies between is shown");
     if (doing == PlanMode::Place && placing.what == Placing::Device && placeHow != PlaceHow::Single)
-        hint = placeHow == PlaceHow::Row ? tr("Click where the row begins and where it ends") : placeHow == PlaceHow::Wall ? tr("Click a wall: it is filled at the spacing") : tr("Click in a room: it gets the grid");
+        hint = placeHow == PlaceHow::Row    ? tr("Click where the row begins and where it ends")
+               : placeHow == PlaceHow::Wall ? tr("Click a wall: it is filled at the spacing")
+                                            : tr("Click in a room: it gets the grid");
     if (session.underlays().reading()) hint = session.underlays().progressText() + tr("  ·  Esc stops it");
     if (!hint.isEmpty()) {
         const QRectF box(12, 8, std::min(width() - 24.0, QFontMetricsF(uiFont(0.88)).horizontalAdvance(hint) + 12), 20);
@@ -378,7 +424,8 @@ void PlanView::paintHand(QPainter& p) {
     const Theme& t = theme();
     const QPen dashed(t.accent, 1.4, Qt::DashLine);
     const bool underlayPoints = doing == PlanMode::Underlay && hand != UnderlayHand::None;
-    if ((drawsPath() || underlayPoints || (doing == PlanMode::Place && placeHow == PlaceHow::Row)) && (underMouse() || !corners.empty())) {
+    if ((drawsPath() || underlayPoints || (doing == PlanMode::Place && placeHow == PlaceHow::Row)) &&
+        (underMouse() || !corners.empty())) {
         p.setPen(QPen(t.accent, 1));
         const QPointF at = toScreen(hover.at);
         p.setBrush(hover.onEnd ? t.accent : t.surface);
@@ -418,7 +465,8 @@ void PlanView::paintHand(QPainter& p) {
         p.translate(offset);
         p.scale(scale / 10, scale / 10);
         if (placing.what == Placing::Device && y) {
-            drawSymbol(ghost, y->symbol, hover.at * 10, hover.turn, Ink::Accent, 4.2 * std::clamp(38 / scale, 0.7, 2.2));
+            drawSymbol(ghost, y->symbol, hover.at * 10, hover.turn, Ink::Accent,
+                       4.2 * std::clamp(38 / scale, 0.7, 2.2));
         } else if (placing.what == Placing::Furnishing) {
             Furnishing f;
             f.kind = placing.furnishing, f.at = hover.at, f.turn = hover.turn;
@@ -426,7 +474,11 @@ void PlanView::paintHand(QPainter& p) {
         } else if (placing.what == Placing::Opening) {
             if (const Wall* w = pr.walls.find(hover.wall)) {
                 Opening o;
-                o.kind = placing.opening, o.wall = w->id, o.along = distance(w->a, nearestOnSegment(hover.at, w->a, w->b)), o.width = placing.opening == OpeningKind::DoubleDoor ? 1.8 : placing.opening == OpeningKind::Window ? 1.2 : 0.9;
+                o.kind = placing.opening, o.wall = w->id,
+                o.along = distance(w->a, nearestOnSegment(hover.at, w->a, w->b)),
+                o.width = placing.opening == OpeningKind::DoubleDoor ? 1.8
+                          : placing.opening == OpeningKind::Window   ? 1.2
+                                                                     : 0.9;
                 o.otherSide = dot(hover.at - w->a, Point{-(w->b.y - w->a.y), w->b.x - w->a.x}) < 0;
                 drawOpening(ghost, o, *w, 10, Ink::Accent);
             }
@@ -469,8 +521,10 @@ void PlanView::mousePressEvent(QMouseEvent* e) {
         return;
     }
     if (e->button() == Qt::RightButton) {
-        if (drawsPath() && !corners.empty()) finishPath();
-        else setMode(PlanMode::Select);
+        if (drawsPath() && !corners.empty())
+            finishPath();
+        else
+            setMode(PlanMode::Select);
         return;
     }
     if (!session.isOpen() || !floor) return;
@@ -478,7 +532,9 @@ void PlanView::mousePressEvent(QMouseEvent* e) {
     switch (doing) {
     case PlanMode::Walls:
     case PlanMode::Measure:
-    case PlanMode::Trace: corners.push_back(snapped(e->position(), false).at); break;
+    case PlanMode::Trace:
+        corners.push_back(snapped(e->position(), false).at);
+        break;
     case PlanMode::Trays:
         if (e->modifiers() & Qt::ShiftModifier) {
             corners = {snapped(e->position(), false).at};
@@ -490,8 +546,10 @@ void PlanView::mousePressEvent(QMouseEvent* e) {
     case PlanMode::Catchments:
     case PlanMode::Rooms: {
         const Point at = snapped(e->position(), false).at;
-        if (corners.size() > 2 && distance(at, corners.front()) < 10 / scale) finishPath();
-        else corners.push_back(at);
+        if (corners.size() > 2 && distance(at, corners.front()) < 10 / scale)
+            finishPath();
+        else
+            corners.push_back(at);
         break;
     }
     case PlanMode::Underlay:
@@ -532,8 +590,10 @@ void PlanView::mousePressEvent(QMouseEvent* e) {
         auto list = session.selectionList();
         const auto it = std::find(list.begin(), list.end(), r);
         if (e->modifiers() & Qt::ShiftModifier) {
-            if (it == list.end()) list.push_back(r);
-            else list.erase(it);
+            if (it == list.end())
+                list.push_back(r);
+            else
+                list.erase(it);
             session.select(list);
         } else if (it == list.end()) {
             session.select(r);
@@ -562,18 +622,26 @@ void PlanView::mouseMoveEvent(QMouseEvent* e) {
         const DeviceType* y = p.deviceTypes.find(placing.type);
         const bool device = placing.what == Placing::Device && y;
         const bool row = device && placeHow == PlaceHow::Row;
-        const bool wall = placing.what == Placing::Board || placing.what == Placing::Opening || (device && (y->onWall || placeHow == PlaceHow::Wall));
+        const bool wall = placing.what == Placing::Board || placing.what == Placing::Opening ||
+                          (device && (y->onWall || placeHow == PlaceHow::Wall));
         hover = snapped(e->position(), wall);
         if (!hover.onWall) {
             hover.at = {std::round(hover.at.x / 0.1) * 0.1, std::round(hover.at.y / 0.1) * 0.1};
             if (placing.what == Placing::Furnishing) { // its back to a wall that is near
                 const FurnishingSize size = usualSize(placing.furnishing);
-                if (const SnapResult s = snapToWall(p, floor, toPlan(e->position()), 0.5, size.depth / 2 + 0.02); s.onWall) hover = s;
+                if (const SnapResult s = snapToWall(p, floor, toPlan(e->position()), 0.5, size.depth / 2 + 0.02);
+                    s.onWall)
+                    hover = s;
             } else if (device) {
                 const Point at = toPlan(e->position());
                 const RoomId room = roomAt(p, floor, at);
-                if (room && p.rooms[room].gridX > 0 && !y->onWall) hover.at = snapToCeiling(p.rooms[room], at);
-                else aligned = alignToPeers(p, floor, at, 7 / scale), hover.at = aligned.upright || aligned.level ? Point{aligned.upright ? aligned.at.x : hover.at.x, aligned.level ? aligned.at.y : hover.at.y} : hover.at;
+                if (room && p.rooms[room].gridX > 0 && !y->onWall)
+                    hover.at = snapToCeiling(p.rooms[room], at);
+                else
+                    aligned = alignToPeers(p, floor, at, 7 / scale),
+                    hover.at = aligned.upright || aligned.level ? Point{aligned.upright ? aligned.at.x : hover.at.x,
+                                                                        aligned.level ? aligned.at.y : hover.at.y}
+                                                                : hover.at;
             }
         }
         if (row && !corners.empty()) { // rows lie square where they nearly do
@@ -616,7 +684,8 @@ void PlanView::mouseReleaseEvent(QMouseEvent* e) {
         caught.clear();
         const Project& p = session.solution().project;
         for (const Device& d : p.devices)
-            if (d.level == floor && look.shows(p.deviceTypes[d.type]) && box.contains(toScreen(d.at))) found.push_back(d.id), caught.push_back(d.id);
+            if (d.level == floor && look.shows(p.deviceTypes[d.type]) && box.contains(toScreen(d.at)))
+                found.push_back(d.id), caught.push_back(d.id);
         if (doing == PlanMode::Select && !click && look.furniture)
             for (const Furnishing& f : p.furnishings)
                 if (f.level == floor && box.contains(toScreen(f.at))) found.push_back(f.id);
@@ -635,13 +704,17 @@ void PlanView::mouseReleaseEvent(QMouseEvent* e) {
 }
 
 void PlanView::mouseDoubleClickEvent(QMouseEvent* e) {
-    if (drawsPath()) finishPath();
-    else if (doing == PlanMode::Select && !thingAt(e->position())) fitted = true, redraw();
+    if (drawsPath())
+        finishPath();
+    else if (doing == PlanMode::Select && !thingAt(e->position()))
+        fitted = true, redraw();
 }
 
 void PlanView::typeLength(QKeyEvent* e) {
-    if (e->key() == Qt::Key_Backspace) typed.chop(1);
-    else typed += e->text();
+    if (e->key() == Qt::Key_Backspace)
+        typed.chop(1);
+    else
+        typed += e->text();
     update();
 }
 
@@ -649,7 +722,10 @@ void PlanView::keyPressEvent(QKeyEvent* e) {
     const auto key = e->key();
     const bool enter = key == Qt::Key_Return || key == Qt::Key_Enter;
     const bool drawing = !corners.empty() && (drawsPath() || doing == PlanMode::Underlay);
-    if (drawing && !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && !e->text().isEmpty() && (e->text()[0].isDigit() || (QString(".,'\" ftmin").contains(e->text()[0]) && (!typed.isEmpty() || e->text() == ".")))) return typeLength(e);
+    if (drawing && !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && !e->text().isEmpty() &&
+        (e->text()[0].isDigit() ||
+         (QString(".,'\" ftmin").contains(e->text()[0]) && (!typed.isEmpty() || e->text() == "."))))
+        return typeLength(e);
     if (!typed.isEmpty() && key == Qt::Key_Backspace) return typeLength(e);
     if (enter && !typed.isEmpty()) {
         takeTyped();
@@ -681,21 +757,33 @@ void PlanView::keyPressEvent(QKeyEvent* e) {
         }
         update();
     } else if (key == Qt::Key_Delete || key == Qt::Key_Backspace) {
-        if (!corners.empty()) corners.pop_back(), update();
-        else deleteSelection();
+        if (!corners.empty())
+            corners.pop_back(), update();
+        else
+            deleteSelection();
     } else if (key == Qt::Key_Left || key == Qt::Key_Right || key == Qt::Key_Up || key == Qt::Key_Down) {
         const double step = e->modifiers() & Qt::ShiftModifier ? 0.5 : 0.1;
-        moveSelection({key == Qt::Key_Left ? -step : key == Qt::Key_Right ? step : 0, key == Qt::Key_Up ? -step : key == Qt::Key_Down ? step : 0}, false);
+        moveSelection({key == Qt::Key_Left    ? -step
+                       : key == Qt::Key_Right ? step
+                                              : 0,
+                       key == Qt::Key_Up     ? -step
+                       : key == Qt::Key_Down ? step
+                                             : 0},
+                      false);
     } else if (e->matches(QKeySequence::Copy)) {
         copySelection();
     } else if (e->matches(QKeySequence::Paste)) {
         pasteAtHand();
     } else if (!(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
         switch (key) {
-        case Qt::Key_V: return setMode(PlanMode::Select);
-        case Qt::Key_W: return setMode(PlanMode::Walls);
-        case Qt::Key_R: return setMode(PlanMode::Rooms);
-        case Qt::Key_P: return setMode(PlanMode::Place);
+        case Qt::Key_V:
+            return setMode(PlanMode::Select);
+        case Qt::Key_W:
+            return setMode(PlanMode::Walls);
+        case Qt::Key_R:
+            return setMode(PlanMode::Rooms);
+        case Qt::Key_P:
+            return setMode(PlanMode::Place);
         case Qt::Key_C: {
             // With devices already chosen, C goes straight to the card.
             std::vector<DeviceId> chosen;
@@ -706,17 +794,25 @@ void PlanView::keyPressEvent(QKeyEvent* e) {
             if (!caught.empty()) showCard();
             return;
         }
-        case Qt::Key_T: return setMode(PlanMode::Trays);
-        case Qt::Key_K: return setMode(PlanMode::Catchments);
-        case Qt::Key_G: return setMode(PlanMode::Trace);
-        case Qt::Key_U: return setMode(PlanMode::Underlay);
-        case Qt::Key_M: return setMode(PlanMode::Measure);
-        case Qt::Key_X: return mirrorSelection(!(e->modifiers() & Qt::ShiftModifier));
-        case Qt::Key_Q: return turnSelection(e->modifiers() & Qt::ShiftModifier ? -90 : 90);
+        case Qt::Key_T:
+            return setMode(PlanMode::Trays);
+        case Qt::Key_K:
+            return setMode(PlanMode::Catchments);
+        case Qt::Key_G:
+            return setMode(PlanMode::Trace);
+        case Qt::Key_U:
+            return setMode(PlanMode::Underlay);
+        case Qt::Key_M:
+            return setMode(PlanMode::Measure);
+        case Qt::Key_X:
+            return mirrorSelection(!(e->modifiers() & Qt::ShiftModifier));
+        case Qt::Key_Q:
+            return turnSelection(e->modifiers() & Qt::ShiftModifier ? -90 : 90);
         case Qt::Key_F:
             fitted = true;
             return redraw();
-        default: QWidget::keyPressEvent(e);
+        default:
+            QWidget::keyPressEvent(e);
         }
     } else {
         QWidget::keyPressEvent(e);

@@ -1,7 +1,7 @@
 #pragma once
-// The floor as the designer's sheet of paper: the building drawn with snapping, things placed and turned to the wall, moved,
-// lassoed and circuited, trays and catchments drawn, underlays laid right. What lies on the sheet is the canvas' picture of the core's
-// plan drawing; only what is in the hand is drawn here.
+// The floor as the designer's sheet of paper: the building drawn with snapping, things placed and turned to the wall,
+// moved, lassoed and circuited, trays and catchments drawn, underlays laid right. What lies on the sheet is the canvas'
+// picture of the core's plan drawing; only what is in the hand is drawn here.
 
 #include "app/plan/PlanCanvas.h"
 #include "core/plan/FindRooms.h"
@@ -51,8 +51,8 @@ public:
     const Placing& inHand() const { return placing; }
     void setHow(PlaceHow how) { placeHow = how, corners.clear(), update(); }
     PlaceHow how() const { return placeHow; }
-    double spacing = 3;       ///< m, of rows, along walls and of grids
-    double target = 300;      ///< lux, or W/m², of grids to a target
+    double spacing = 3;  ///< m, of rows, along walls and of grids
+    double target = 300; ///< lux, or W/m², of grids to a target
     int gridRows = 2, gridColumns = 2;
     void setUnderlayHand(UnderlayHand hand, UnderlayId underlay);
     UnderlayHand underlayHand() const { return hand; }

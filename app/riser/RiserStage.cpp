@@ -1,8 +1,8 @@
 #include "app/riser/RiserStage.h"
 
 #include "app/frame/PaintKit.h"
-#include "core/project/Operations.h"
 #include "core/base/Format.h"
+#include "core/project/Operations.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/Words.h"
 #include "core/solve/Solve.h"
@@ -25,7 +25,9 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     column->setSpacing(0);
     auto* bar = new QHBoxLayout;
     bar->setContentsMargins(16, 8, 16, 8);
-    for (const auto& [button, words, tip] : {std::tuple{&byFloor, tr("By floor"), tr("Boards on their floors")}, std::tuple{&oneLine, tr("One-line"), tr("By the steps down from the sources")}}) {
+    for (const auto& [button, words, tip] :
+         {std::tuple{&byFloor, tr("By floor"), tr("Boards on their floors")},
+          std::tuple{&oneLine, tr("One-line"), tr("By the steps down from the sources")}}) {
         *button = new QPushButton(words);
         (*button)->setCheckable(true);
         (*button)->setAutoExclusive(true);
@@ -35,7 +37,8 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     }
     byFloor->setChecked(true);
     oneLine->setObjectName("riserOneLine");
-    auto* hint = new QLabel(tr("Drag a board onto another to feed it from there. The wheel zooms, a double-click fits."));
+    auto* hint =
+        new QLabel(tr("Drag a board onto another to feed it from there. The wheel zooms, a double-click fits."));
     hint->setProperty("quiet", true);
     bar->addSpacing(12);
     bar->addWidget(hint, 1);
@@ -53,8 +56,10 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     connect(view, &DrawingView::dragging, this, &RiserStage::dragging);
     connect(view, &DrawingView::dropped, this, [this](Ref what, Ref on) {
         if (!(what.is<Board>() || what.is<Transformer>())) return;
-        if (auto bad = refuseFeed(session.project(), what, on)) return session.say(q(bad->what + ". " + bad->help), true);
-        session.edit(tr("Feed %1 from %2").arg(q(nameOf(session.project(), what)), q(nameOf(session.project(), on))), [&](Project& p) { feedFrom(p, what, on); });
+        if (auto bad = refuseFeed(session.project(), what, on))
+            return session.say(q(bad->what + ". " + bad->help), true);
+        session.edit(tr("Feed %1 from %2").arg(q(nameOf(session.project(), what)), q(nameOf(session.project(), on))),
+                     [&](Project& p) { feedFrom(p, what, on); });
     });
     rebuild();
 }
@@ -63,12 +68,14 @@ void RiserStage::rebuild() {
     if (!isVisible()) return; // drawn when it is looked at
     const Solution& s = session.solution();
     // As wide as the stage at a scale where the smallest words can be read; what is higher is scrolled.
-    view->show(riserBare({s.project, *s.book, s.results}, layout(), std::max(480, view->width()) / readableScale), false);
+    view->show(riserBare({s.project, *s.book, s.results}, layout(), std::max(480, view->width()) / readableScale),
+               false);
 }
 
 void RiserStage::dragging(Ref what, Ref over) {
     const Project& p = session.project();
-    if (!(what.is<Board>() || what.is<Transformer>())) return view->setPointerWords(tr("%1 is fed from nothing: drag what hangs on it").arg(q(nameOf(p, what))), true);
+    if (!(what.is<Board>() || what.is<Transformer>()))
+        return view->setPointerWords(tr("%1 is fed from nothing: drag what hangs on it").arg(q(nameOf(p, what))), true);
     if (!over) {
         std::vector<Ref> can, cannot;
         for (Ref r : session.solution().results.order) {
@@ -78,17 +85,23 @@ void RiserStage::dragging(Ref what, Ref over) {
         return view->setPointerWords({}, false);
     }
     if (over == what) return view->setPointerWords({}, false);
-    if (const auto bad = refuseFeed(p, what, over)) return view->setPointerWords(q(bad->what + (bad->help.empty() ? "." : ". " + bad->help)), true);
+    if (const auto bad = refuseFeed(p, what, over))
+        return view->setPointerWords(q(bad->what + (bad->help.empty() ? "." : ". " + bad->help)), true);
     // What would then be, worked out as it would be after the drop.
     Project then = p;
     feedFrom(then, what, over);
     const Solution& s = session.solution();
     const Results r = solve(then, *s.book);
     QStringList words{tr("Feed %1 from %2").arg(q(nameOf(p, what)), q(nameOf(p, over)))};
-    const auto used = [&](double before, double after) { words << tr("%1: %2 → %3 used").arg(q(nameOf(p, over)), q(percent(before * 100)), q(percent(after * 100))); };
+    const auto used = [&](double before, double after) {
+        words << tr("%1: %2 → %3 used").arg(q(nameOf(p, over)), q(percent(before * 100)), q(percent(after * 100)));
+    };
     if (over.is<Board>() && s.results.knows(over)) used(s.results.of(over.as<Board>()).use, r.of(over.as<Board>()).use);
-    if (over.is<Transformer>() && s.results.knows(over)) used(s.results.of(over.as<Transformer>()).use, r.of(over.as<Transformer>()).use);
-    if (const NodeResult* n = r.node(what)) words << tr("%1: drop %2, %3 kA").arg(q(nameOf(p, what)), q(dropWords(n->dropTotal, n->dropKnown)), q(faultWords(n->fault)));
+    if (over.is<Transformer>() && s.results.knows(over))
+        used(s.results.of(over.as<Transformer>()).use, r.of(over.as<Transformer>()).use);
+    if (const NodeResult* n = r.node(what))
+        words << tr("%1: drop %2, %3 kA")
+                     .arg(q(nameOf(p, what)), q(dropWords(n->dropTotal, n->dropKnown)), q(faultWords(n->fault)));
     view->setPointerWords(words.join("\n"), false);
 }
 
@@ -98,12 +111,15 @@ void RiserStage::resizeEvent(QResizeEvent*) { rebuild(); }
 void RiserStage::showEvent(QShowEvent*) { rebuild(); }
 
 void RiserStage::exportTo(bool svg) {
-    const QString file = QFileDialog::getSaveFileName(this, svg ? tr("Riser as SVG") : tr("Riser as PDF"), svg ? "riser.svg" : "riser.pdf", svg ? tr("SVG (*.svg)") : tr("PDF (*.pdf)"));
+    const QString file =
+        QFileDialog::getSaveFileName(this, svg ? tr("Riser as SVG") : tr("Riser as PDF"),
+                                     svg ? "riser.svg" : "riser.pdf", svg ? tr("SVG (*.svg)") : tr("PDF (*.pdf)"));
     if (file.isEmpty()) return;
     session.waitSolved();
     const Solution& s = session.solution();
     const bool floors = layout() == RiserLayout::ByFloor;
-    const std::vector<Drawing> sheets = riserDiagram({s.project, *s.book, s.results}, layout(), floors ? "E-501" : "E-502");
+    const std::vector<Drawing> sheets =
+        riserDiagram({s.project, *s.book, s.results}, layout(), floors ? "E-501" : "E-502");
     if (!svg) {
         const auto bad = writePdf(sheets, file, floors ? tr("Riser diagram") : tr("One-line diagram"));
         return session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
@@ -111,7 +127,8 @@ void RiserStage::exportTo(bool svg) {
     QStringList written;
     for (std::size_t page = 0; page < sheets.size(); ++page) {
         const QFileInfo info(file);
-        const QString name = page == 0 ? file : QString("%1/%2-%3.svg").arg(info.path(), info.completeBaseName()).arg(page + 1);
+        const QString name =
+            page == 0 ? file : QString("%1/%2-%3.svg").arg(info.path(), info.completeBaseName()).arg(page + 1);
         if (const auto bad = writeSvg(sheets[page], name)) return session.say(q(bad->text()), true);
         written << name;
     }

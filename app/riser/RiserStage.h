@@ -1,6 +1,6 @@
 #pragma once
-// Riser: the distribution laid out from the model, by floors or as a one-line, at a scale where it can be read. Drag a board
-// onto another to feed it from there; PDF and SVG of its sheets.
+// Riser: the distribution laid out from the model, by floors or as a one-line, at a scale where it can be read. Drag a
+// board onto another to feed it from there; PDF and SVG of its sheets.
 
 #include "app/frame/DrawingView.h"
 #include "core/sheets/Sheets.h"

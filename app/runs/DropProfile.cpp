@@ -36,11 +36,14 @@ void DropProfile::rebuild() {
         }
         Place a = places[n.parent];
         if (n.parent.is<Transformer>()) a.drop = s.results.of(n.parent.as<Transformer>()).dropBelow;
-        places[r] = n.run.need.lengthKnown ? add(n.parent, r, a, n.run.need.length.v, n.dropTotal, s.project.basis.totalDropLimit) : Place{a.metres, n.dropTotal};
+        places[r] = n.run.need.lengthKnown
+                        ? add(n.parent, r, a, n.run.need.length.v, n.dropTotal, s.project.basis.totalDropLimit)
+                        : Place{a.metres, n.dropTotal};
     }
     for (const Circuit& c : s.project.circuits) {
         const CircuitResult& r = s.results.of(c.id);
-        if (!r.feeder && r.run.need.lengthKnown && r.va > 0 && s.results.of(c.board).fed) add(c.board, c.id, places[c.board], r.run.need.length.v, r.run.dropTotal, r.run.need.totalLimit);
+        if (!r.feeder && r.run.need.lengthKnown && r.va > 0 && s.results.of(c.board).fed)
+            add(c.board, c.id, places[c.board], r.run.need.length.v, r.run.dropTotal, r.run.need.totalLimit);
     }
     update();
 }
@@ -57,7 +60,9 @@ void DropProfile::paintEvent(QPaintEvent*) {
     const Basis& b = session.solution().project.basis;
     const bool ft = b.units == UnitSystem::Imperial;
     drawLine(p, QRectF(16, 4, 130, 18), tr("DROP PROFILE"), Qt::AlignLeft, t.quiet, uiFont(0.82, true));
-    drawLine(p, QRectF(130, 4, width() - 150, 18), tr("% of system voltage lost, against distance from the source; it starts again below a transformer"), Qt::AlignLeft, t.quiet, uiFont(0.86));
+    drawLine(p, QRectF(130, 4, width() - 150, 18),
+             tr("% of system voltage lost, against distance from the source; it starts again below a transformer"),
+             Qt::AlignLeft, t.quiet, uiFont(0.86));
     const QPointF o = at({0, 0});
     const QRectF field(o, at({farthest, deepest}));
     p.setPen(Qt::NoPen);
@@ -66,13 +71,17 @@ void DropProfile::paintEvent(QPaintEvent*) {
     const double unit = ft ? metresPerFoot : 1;
     double step = 10;
     for (double s : {5.0, 10.0, 20.0, 25.0, 50.0, 100.0, 200.0, 500.0, 1000.0, 2000.0})
-        if (farthest / unit / s <= 9) { step = s; break; }
+        if (farthest / unit / s <= 9) {
+            step = s;
+            break;
+        }
     p.setPen(QPen(t.rule, 1));
     for (double x = 0; x * unit <= farthest; x += step) {
         const QPointF a = at({x * unit, 0});
         p.setPen(QPen(t.rule, 1));
         p.drawLine(QPointF(a.x(), field.top()), QPointF(a.x(), field.bottom()));
-        drawLine(p, QRectF(a.x() - 30, field.bottom() + 3, 60, 15), QString::number(x), Qt::AlignHCenter, t.quiet, uiFont(0.82));
+        drawLine(p, QRectF(a.x() - 30, field.bottom() + 3, 60, 15), QString::number(x), Qt::AlignHCenter, t.quiet,
+                 uiFont(0.82));
     }
     const double dy = deepest > 14 ? 5 : deepest > 7 ? 2 : 1;
     for (double y = 0; y <= deepest; y += dy) {
@@ -81,11 +90,13 @@ void DropProfile::paintEvent(QPaintEvent*) {
         p.drawLine(QPointF(field.left(), a.y()), QPointF(field.right(), a.y()));
         drawLine(p, QRectF(8, a.y() - 8, 28, 16), QString::number(y), Qt::AlignRight, t.quiet, uiFont(0.82));
     }
-    drawLine(p, QRectF(field.right() - 170, field.bottom() + 16, 170, 15), ft ? tr("feet from the source") : tr("metres from the source"), Qt::AlignRight, t.quiet, uiFont(0.82));
+    drawLine(p, QRectF(field.right() - 170, field.bottom() + 16, 170, 15),
+             ft ? tr("feet from the source") : tr("metres from the source"), Qt::AlignRight, t.quiet, uiFont(0.82));
     const QPointF limit = at({0, b.totalDropLimit});
     p.setPen(QPen(t.stop, 1.3, Qt::DashLine));
     p.drawLine(limit, QPointF(field.right(), limit.y()));
-    drawLine(p, QRectF(field.right() - 90, limit.y() - 17, 86, 15), tr("total %1 %").arg(b.totalDropLimit), Qt::AlignRight, t.stop, uiFont(0.82));
+    drawLine(p, QRectF(field.right() - 90, limit.y() - 17, 86, 15), tr("total %1 %").arg(b.totalDropLimit),
+             Qt::AlignRight, t.stop, uiFont(0.82));
     const auto path = session.solution().results.feedPath(session.selection(), session.solution().project);
     const auto onPath = [&](Ref r) { return std::find(path.begin(), path.end(), r) != path.end(); };
     p.setClipRect(field.adjusted(-4, -4, 4, 4));
@@ -104,15 +115,18 @@ void DropProfile::paintEvent(QPaintEvent*) {
         // One that leaves the field is named where it leaves.
         const bool leaves = s.b.drop > deepest;
         const double share = leaves ? (deepest - s.a.drop) / (s.b.drop - s.a.drop) : 1;
-        const QPointF a = at({s.a.metres + (s.b.metres - s.a.metres) * share, leaves ? deepest : s.b.drop}) - QPointF(0, leaves ? 4 : 0);
+        const QPointF a = at({s.a.metres + (s.b.metres - s.a.metres) * share, leaves ? deepest : s.b.drop}) -
+                          QPointF(0, leaves ? 4 : 0);
         if (!leaves && onPath(s.to)) {
             p.setPen(QPen(s.over ? t.stop : t.accent, 1.8));
             p.setBrush(t.surface);
             p.drawEllipse(a, 4, 4);
         }
-        const QString name = q(nameOf(session.solution().project, s.to)) + (leaves ? " " + q(percent(s.b.drop)) : QString());
+        const QString name =
+            q(nameOf(session.solution().project, s.to)) + (leaves ? " " + q(percent(s.b.drop)) : QString());
         const bool room = a.x() < field.right() - 80;
-        drawLine(p, QRectF(room ? a.x() + 8 : a.x() - 108, a.y() - 17, 100, 15), name, room ? Qt::AlignLeft : Qt::AlignRight, s.over ? t.stop : t.accent, uiFont(0.85, true));
+        drawLine(p, QRectF(room ? a.x() + 8 : a.x() - 108, a.y() - 17, 100, 15), name,
+                 room ? Qt::AlignLeft : Qt::AlignRight, s.over ? t.stop : t.accent, uiFont(0.85, true));
     }
 }
 

@@ -17,7 +17,9 @@ protected:
     void mousePressEvent(QMouseEvent*) override;
 
 private:
-    struct Place { double metres = 0, drop = 0; };
+    struct Place {
+        double metres = 0, drop = 0;
+    };
     /// One stretch from a node to what it feeds.
     struct Stretch {
         Ref from, to;

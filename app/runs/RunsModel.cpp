@@ -14,21 +14,31 @@ RunsModel::RunsModel(Session& s, QObject* parent) : QAbstractTableModel(parent),
 }
 
 bool RunsModel::passes(const RunResult& r, bool feeder, RunFilter f) {
-    const bool over = r.need.lengthKnown && (r.dropOwn > r.need.ownLimit + 1e-9 || r.dropTotal > r.need.totalLimit + 1e-9);
+    const bool over =
+        r.need.lengthKnown && (r.dropOwn > r.need.ownLimit + 1e-9 || r.dropTotal > r.need.totalLimit + 1e-9);
     switch (f) {
-    case RunFilter::All: return true;
-    case RunFilter::Feeders: return feeder;
-    case RunFilter::Raised: return r.why == Governing::VoltageDrop;
-    case RunFilter::Held: return r.state == Sizing::Held;
-    case RunFilter::NearLimit: return !over && r.need.lengthKnown && (r.dropOwn > 0.85 * r.need.ownLimit || r.dropTotal > 0.85 * r.need.totalLimit);
-    case RunFilter::TooLong: return over;
-    case RunFilter::Fails: return r.tooSmall || r.state == Sizing::NoneFits || r.state == Sizing::PastCeiling;
+    case RunFilter::All:
+        return true;
+    case RunFilter::Feeders:
+        return feeder;
+    case RunFilter::Raised:
+        return r.why == Governing::VoltageDrop;
+    case RunFilter::Held:
+        return r.state == Sizing::Held;
+    case RunFilter::NearLimit:
+        return !over && r.need.lengthKnown &&
+               (r.dropOwn > 0.85 * r.need.ownLimit || r.dropTotal > 0.85 * r.need.totalLimit);
+    case RunFilter::TooLong:
+        return over;
+    case RunFilter::Fails:
+        return r.tooSmall || r.state == Sizing::NoneFits || r.state == Sizing::PastCeiling;
     }
     return true;
 }
 
 int RunsModel::count(RunFilter f) const {
-    return int(std::count_if(all.begin(), all.end(), [&](Ref r) { return passes(*from->results.run(r), !r.is<Circuit>(), f); }));
+    return int(std::count_if(all.begin(), all.end(),
+                             [&](Ref r) { return passes(*from->results.run(r), !r.is<Circuit>(), f); }));
 }
 
 void RunsModel::rebuild() {
@@ -76,10 +86,15 @@ QVariant RunsModel::headerData(int s, Qt::Orientation o, int role) const {
     const bool ft = session.project().basis.units == UnitSystem::Imperial;
     if (role == Qt::DisplayRole) {
         const QString length = ft ? tr("Length ft") : tr("Length m"), longest = ft ? tr("Longest ft") : tr("Longest m");
-        const QString names[columns] = {tr("Run"), tr("Serves"), tr("Load A"), tr("Device"), length, tr("Needs"), tr("Chosen"), tr("Why"), tr("Before %"), tr("Own %"), tr("Total %"), tr("Zs of Ω"), longest};
+        const QString names[columns] = {tr("Run"),     tr("Serves"),  tr("Load A"), tr("Device"),   length,
+                                        tr("Needs"),   tr("Chosen"),  tr("Why"),    tr("Before %"), tr("Own %"),
+                                        tr("Total %"), tr("Zs of Ω"), longest};
         return names[s];
     }
-    if (role == Qt::TextAlignmentRole) return int((s == Name || s == Serves || s == Why || s == Needs || s == Chosen ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+    if (role == Qt::TextAlignmentRole)
+        return int(
+            (s == Name || s == Serves || s == Why || s == Needs || s == Chosen ? Qt::AlignLeft : Qt::AlignRight) |
+            Qt::AlignVCenter);
     return {};
 }
 
@@ -87,7 +102,12 @@ namespace {
 /// In a column of sizes the unit of the large ones is known.
 QString shortSize(QString size) { return size.remove(" kcmil").remove(" mm²"); }
 /// The shorter of what drop and the loop allow.
-Metres longestOf(const RunResult& r) { return r.earth->known && !r.earth->byResidual && r.earth->limit > 0 && r.earth->longest > 0 && (r.longest.v <= 0 || double(r.earth->longest) < r.longest.v) ? Metres{double(r.earth->longest)} : r.longest; }
+Metres longestOf(const RunResult& r) {
+    return r.earth->known && !r.earth->byResidual && r.earth->limit > 0 && r.earth->longest > 0 &&
+                   (r.longest.v <= 0 || double(r.earth->longest) < r.longest.v)
+               ? Metres{double(r.earth->longest)}
+               : r.longest;
+}
 } // namespace
 
 QVariant RunsModel::data(const QModelIndex& i, int role) const {
@@ -105,27 +125,54 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
             if (auto* bd = from->project.boards.find(thing.as<Board>())) run = bd->run;
             if (auto* t = from->project.transformers.find(thing.as<Transformer>())) run = t->run;
             const Run* named = from->project.runs.find(run);
-            return thing.is<Circuit>() ? q(nameOf(from->project, thing)) : named && !named->name.empty() ? q(named->name) : q(textOf(run));
+            return thing.is<Circuit>()             ? q(nameOf(from->project, thing))
+                   : named && !named->name.empty() ? q(named->name)
+                                                   : q(textOf(run));
         }
         case Serves:
             if (thing.is<Circuit>()) return q(from->project.circuits[thing.as<Circuit>()].name);
-            return QString("%1 → %2").arg(q(nameOf(from->project, from->results.node(thing)->parent)), q(nameOf(from->project, thing)));
-        case Load: return q(figures(r.need.load.v));
+            return QString("%1 → %2").arg(q(nameOf(from->project, from->results.node(thing)->parent)),
+                                          q(nameOf(from->project, thing)));
+        case Load:
+            return q(figures(r.need.load.v));
         case Device: {
             const CircuitId via = thing.is<Circuit>() ? thing.as<Circuit>() : from->results.node(thing)->via;
-            return via && from->book->metric() ? q(deviceWords(from->results.of(via), 1, *from->book)) : q(number(r.need.device));
+            return via && from->book->metric() ? q(deviceWords(from->results.of(via), 1, *from->book))
+                                               : q(number(r.need.device));
         }
         case Length:
             if (r.need.lengthKnown && !r.need.lengthAssumed) return q(number(length(r.need.length)));
-            return role == Qt::EditRole ? QString() : r.need.lengthAssumed ? "~" + q(number(length(r.need.length))) : QString("–");
-        case Needs: return r.sizeForAmpacity >= 0 ? shortSize(q((r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + "×" : "") + sizeWords(*from->book, r.sizeForAmpacity))) : "–";
-        case Chosen: return role == Qt::EditRole ? (r.state == Sizing::Held ? q(from->book->sizes()[std::size_t(r.size)].name) : "auto") : shortSize(q(sizeOf(r, *from->book)));
-        case Why: return q(whyWords(r));
-        case Before: return drop(r.dropBefore);
-        case Own: return drop(r.dropOwn);
-        case Total: return !r.need.lengthKnown ? QVariant("–") : QVariant((r.need.beforeKnown ? "" : "≥ ") + q(number(r.dropTotal, 1)));
-        case Loop: return r.earth->known ? QString("%1 of %2").arg(double(r.earth->zs), 0, 'f', 2).arg(r.earth->limit > 0 ? QString::number(double(r.earth->limit), 'f', r.earth->limit >= 100 ? 0 : 2) : "–") : "–";
-        case Longest: return longestOf(r).v > 0 ? q(number(length(longestOf(r)))) : "–";
+            return role == Qt::EditRole   ? QString()
+                   : r.need.lengthAssumed ? "~" + q(number(length(r.need.length)))
+                                          : QString("–");
+        case Needs:
+            return r.sizeForAmpacity >= 0
+                       ? shortSize(q((r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + "×" : "") +
+                                     sizeWords(*from->book, r.sizeForAmpacity)))
+                       : "–";
+        case Chosen:
+            return role == Qt::EditRole
+                       ? (r.state == Sizing::Held ? q(from->book->sizes()[std::size_t(r.size)].name) : "auto")
+                       : shortSize(q(sizeOf(r, *from->book)));
+        case Why:
+            return q(whyWords(r));
+        case Before:
+            return drop(r.dropBefore);
+        case Own:
+            return drop(r.dropOwn);
+        case Total:
+            return !r.need.lengthKnown ? QVariant("–")
+                                       : QVariant((r.need.beforeKnown ? "" : "≥ ") + q(number(r.dropTotal, 1)));
+        case Loop:
+            return r.earth->known
+                       ? QString("%1 of %2")
+                             .arg(double(r.earth->zs), 0, 'f', 2)
+                             .arg(r.earth->limit > 0
+                                      ? QString::number(double(r.earth->limit), 'f', r.earth->limit >= 100 ? 0 : 2)
+                                      : "–")
+                       : "–";
+        case Longest:
+            return longestOf(r).v > 0 ? q(number(length(longestOf(r)))) : "–";
         }
     }
     const Theme& t = theme();
@@ -138,7 +185,9 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         if (i.column() == Total && r.need.lengthKnown && r.dropTotal > r.need.totalLimit + 1e-9) return t.stop;
         if (i.column() == Loop && !r.earth->ok) return t.stop;
         if (i.column() == Longest && r.need.lengthKnown && r.need.length > longestOf(r)) return t.stop;
-        if (i.column() == Chosen && (r.why == Governing::VoltageDrop || r.why == Governing::LoopImpedance || r.why == Governing::FaultWithstand)) return t.check;
+        if (i.column() == Chosen && (r.why == Governing::VoltageDrop || r.why == Governing::LoopImpedance ||
+                                     r.why == Governing::FaultWithstand))
+            return t.check;
         return t.ink;
     }
     if (role == Qt::FontRole) return uiFont(0.95, i.column() == Name || i.column() == Chosen);
@@ -164,7 +213,8 @@ bool RunsModel::setData(const QModelIndex& i, const QVariant& value, int role) {
         const UnitSystem units = session.project().basis.units;
         if (const auto bad = enterRunLength(trial, text, units)) return refused(*bad);
         const bool measured = trial.lengthBy != LengthBy::Entered;
-        return session.edit(measured ? tr("Measure run") : tr("Run length"), [&](Project& p) { (void)enterRunLength(runOf(p, thing), text, units); });
+        return session.edit(measured ? tr("Measure run") : tr("Run length"),
+                            [&](Project& p) { (void)enterRunLength(runOf(p, thing), text, units); });
     }
     if (const auto bad = enterRunSize(trial, text)) return refused(*bad);
     const QString name = q(nameOf(session.project(), thing));
@@ -172,7 +222,8 @@ bool RunsModel::setData(const QModelIndex& i, const QVariant& value, int role) {
     if (trial.heldSize.empty()) return session.edit(tr("Let %1 be sized").arg(name), enter);
     const SizeIndex size = from->book->find(trial.heldSize);
     if (size < 0 || !from->book->choosable(size, from->results.run(thing)->need.material))
-        return refused({"", fmt::format("There is no size “{}” in {}", trial.heldSize, from->book->title), "Type one such as 8, 1/0, 250 or 2 × 250; auto lets it be sized."});
+        return refused({"", fmt::format("There is no size “{}” in {}", trial.heldSize, from->book->title),
+                        "Type one such as 8, 1/0, 250 or 2 × 250; auto lets it be sized."});
     return session.edit(tr("Hold %1 for %2").arg(q(sizeWords(*from->book, size)), name), enter);
 }
 
@@ -184,22 +235,36 @@ void RunsModel::sort(int column, Qt::SortOrder order) {
     const auto key = [&](Ref x) -> std::pair<double, QString> {
         const RunResult& r = *from->results.run(x);
         switch (column) {
-        case Load: return {r.need.load.v, {}};
-        case Device: return {r.need.device, {}};
-        case Length: return {r.need.lengthKnown ? r.need.length.v : -1, {}};
-        case Needs: return {r.sizeForAmpacity + 100.0 * r.setsForAmpacity, {}};
-        case Chosen: return {r.size + 100.0 * r.sets, {}};
-        case Before: return {r.dropBefore, {}};
-        case Own: return {r.dropOwn, {}};
-        case Total: return {r.dropTotal, {}};
-        case Loop: return {r.earth->limit > 0 ? double(r.earth->zs / r.earth->limit) : 0, {}};
-        case Longest: return {longestOf(r).v, {}};
-        default: return {0, data(index(int(std::find(rows.begin(), rows.end(), x) - rows.begin()), column), Qt::DisplayRole).toString()};
+        case Load:
+            return {r.need.load.v, {}};
+        case Device:
+            return {r.need.device, {}};
+        case Length:
+            return {r.need.lengthKnown ? r.need.length.v : -1, {}};
+        case Needs:
+            return {r.sizeForAmpacity + 100.0 * r.setsForAmpacity, {}};
+        case Chosen:
+            return {r.size + 100.0 * r.sets, {}};
+        case Before:
+            return {r.dropBefore, {}};
+        case Own:
+            return {r.dropOwn, {}};
+        case Total:
+            return {r.dropTotal, {}};
+        case Loop:
+            return {r.earth->limit > 0 ? double(r.earth->zs / r.earth->limit) : 0, {}};
+        case Longest:
+            return {longestOf(r).v, {}};
+        default:
+            return {0, data(index(int(std::find(rows.begin(), rows.end(), x) - rows.begin()), column), Qt::DisplayRole)
+                           .toString()};
         }
     };
     std::vector<std::pair<std::pair<double, QString>, Ref>> keyed;
     for (Ref x : rows) keyed.push_back({key(x), x});
-    std::stable_sort(keyed.begin(), keyed.end(), [&](const auto& a, const auto& b) { return order == Qt::AscendingOrder ? a.first < b.first : b.first < a.first; });
+    std::stable_sort(keyed.begin(), keyed.end(), [&](const auto& a, const auto& b) {
+        return order == Qt::AscendingOrder ? a.first < b.first : b.first < a.first;
+    });
     for (std::size_t i = 0; i < rows.size(); ++i) rows[i] = keyed[i].second;
     endResetModel();
 }

@@ -12,7 +12,22 @@ enum class RunFilter { All, Feeders, Raised, Held, NearLimit, TooLong, Fails };
 class RunsModel : public QAbstractTableModel {
     Q_OBJECT
 public:
-    enum Column { Name, Serves, Load, Device, Length, Needs, Chosen, Why, Before, Own, Total, Loop, Longest, columns }; ///< Loop only with metric books
+    enum Column {
+        Name,
+        Serves,
+        Load,
+        Device,
+        Length,
+        Needs,
+        Chosen,
+        Why,
+        Before,
+        Own,
+        Total,
+        Loop,
+        Longest,
+        columns
+    }; ///< Loop only with metric books
     explicit RunsModel(Session& session, QObject* parent = nullptr);
     void setFilter(RunFilter filter);
     RunFilter filter() const { return shown; }

@@ -12,7 +12,8 @@
 
 namespace lintel {
 
-RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s), runs(new RunsModel(s, this)), view(new QTableView(this)) {
+RunsStage::RunsStage(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), runs(new RunsModel(s, this)), view(new QTableView(this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -20,7 +21,8 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
     bar->setContentsMargins(14, 8, 14, 8);
     bar->setSpacing(6);
     auto* group = new QButtonGroup(this);
-    for (RunFilter f : {RunFilter::All, RunFilter::Feeders, RunFilter::Raised, RunFilter::Held, RunFilter::NearLimit, RunFilter::TooLong, RunFilter::Fails}) {
+    for (RunFilter f : {RunFilter::All, RunFilter::Feeders, RunFilter::Raised, RunFilter::Held, RunFilter::NearLimit,
+                        RunFilter::TooLong, RunFilter::Fails}) {
         auto* b = new QPushButton;
         b->setCheckable(true);
         b->setChecked(f == RunFilter::All);
@@ -40,10 +42,12 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
     view->setSelectionMode(QAbstractItemView::SingleSelection);
     view->setSortingEnabled(true);
     view->horizontalHeader()->setSortIndicatorShown(false);
-    connect(view->horizontalHeader(), &QHeaderView::sectionClicked, this, [this] { view->horizontalHeader()->setSortIndicatorShown(true); });
+    connect(view->horizontalHeader(), &QHeaderView::sectionClicked, this,
+            [this] { view->horizontalHeader()->setSortIndicatorShown(true); });
     view->sortByColumn(-1, Qt::AscendingOrder);
     view->horizontalHeader()->setHighlightSections(false);
-    view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
+    view->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
+                          QAbstractItemView::AnyKeyPressed);
     view->setAlternatingRowColors(false);
     view->setToolTip(tr("Chosen and Length can be typed: 8, 1/0, 2×250 or auto; 120 ft, or nothing to measure"));
     const int widths[] = {84, 0, 58, 58, 72, 64, 68, 128, 68, 58, 60, 88, 78};
@@ -51,9 +55,10 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
         if (widths[i]) view->setColumnWidth(i, widths[i]);
     const auto hide = [this] {
         view->setColumnHidden(RunsModel::Loop, !session.solution().book->metric());
-        view->setColumnHidden(RunsModel::Before, session.solution().book->metric()); // its place is wanted, and Needs says the size
+        view->setColumnHidden(RunsModel::Before,
+                              session.solution().book->metric()); // its place is wanted, and Needs says the size
     };
-    
+
     hide();
     view->horizontalHeader()->setSectionResizeMode(RunsModel::Serves, QHeaderView::Stretch);
     view->horizontalHeader()->setMinimumSectionSize(40);
@@ -70,7 +75,8 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
         Ref r = session.selection();
         if (const Device* d = session.project().devices.find(r.as<Device>())) r = d->circuit;
         if (const Circuit* c = session.solution().project.circuits.find(r.as<Circuit>()))
-            if (session.solution().results.knows(r) && session.solution().results.of(c->id).feeder) r = session.solution().results.of(c->id).feeds;
+            if (session.solution().results.knows(r) && session.solution().results.of(c->id).feeder)
+                r = session.solution().results.of(c->id).feeds;
         const int row = runs->rowOf(r);
         if (row >= 0 && row != view->currentIndex().row()) {
             following = true; // the table follows the selection, it does not make it
@@ -80,12 +86,15 @@ RunsStage::RunsStage(Session& s, QWidget* parent) : QWidget(parent), session(s),
         }
     };
     connect(&session, &Session::selectionChanged, this, follow);
-    connect(&session, &Session::solved, new WhenShown(this, [this, hide, follow] {
-        hide();
-        runs->rebuild();
-        recount();
-        follow();
-    }), &WhenShown::poke);
+    connect(&session, &Session::solved,
+            new WhenShown(this,
+                          [this, hide, follow] {
+                              hide();
+                              runs->rebuild();
+                              recount();
+                              follow();
+                          }),
+            &WhenShown::poke);
     connect(runs, &QAbstractItemModel::modelReset, this, &RunsStage::recount);
     recount();
 }

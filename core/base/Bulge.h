@@ -1,5 +1,6 @@
 #pragma once
-// An arc given by its two ends and its bulge: the tangent of a quarter of the angle it turns by. Positive turns from x towards y.
+// An arc given by its two ends and its bulge: the tangent of a quarter of the angle it turns by. Positive turns from x
+// towards y.
 
 #include "core/base/Geometry.h"
 
@@ -8,7 +9,9 @@
 namespace lintel {
 
 /// So many straight pieces that none turns by more than 7.5°, between 2 and 96.
-inline int arcSteps(double angle) { return std::clamp(int(std::ceil(std::abs(angle) / (2 * std::numbers::pi) * 48 - 1e-9)), 2, 96); }
+inline int arcSteps(double angle) {
+    return std::clamp(int(std::ceil(std::abs(angle) / (2 * std::numbers::pi) * 48 - 1e-9)), 2, 96);
+}
 
 /// From `a` to `b`, both included; straight where the bulge is 0 or the ends are one.
 inline std::vector<Point> arcOfBulge(Point a, Point b, double bulge) {
@@ -21,7 +24,9 @@ inline std::vector<Point> arcOfBulge(Point a, Point b, double bulge) {
     const double start = std::atan2(a.y - centre.y, a.x - centre.x);
     const int n = arcSteps(angle);
     std::vector<Point> out{a};
-    for (int i = 1; i < n; ++i) out.push_back(centre + Point{std::cos(start + angle * i / n), std::sin(start + angle * i / n)} * std::abs(radius));
+    for (int i = 1; i < n; ++i)
+        out.push_back(centre +
+                      Point{std::cos(start + angle * i / n), std::sin(start + angle * i / n)} * std::abs(radius));
     out.push_back(b);
     return out;
 }

@@ -11,7 +11,9 @@ fs::path dataFolder() {
     std::error_code ec;
     const fs::path self = fs::read_symlink("/proc/self/exe", ec);
     if (!ec)
-        if (const fs::path beside = self.parent_path().parent_path() / "share" / "lintel"; fs::exists(beside / "rulebooks", ec)) return beside;
+        if (const fs::path beside = self.parent_path().parent_path() / "share" / "lintel";
+            fs::exists(beside / "rulebooks", ec))
+            return beside;
     return LINTEL_SOURCE_DATA;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 // Choices are written as words in files. An enum takes part by declaring a table of its words:
-//   template <> struct EnumText<Colour> { static constexpr std::pair<Colour, const char*> words[] = {{Colour::Red, "red"}}; };
+//   template <> struct EnumText<Colour> { static constexpr std::pair<Colour, const char*> words[] = {{Colour::Red,
+//   "red"}}; };
 
 #include <optional>
 #include <string_view>
@@ -12,7 +13,9 @@ namespace lintel {
 template <class E> struct EnumText;
 
 template <class E>
-concept WordedEnum = std::is_enum_v<E> && requires { EnumText<E>::words; };
+concept WordedEnum = std::is_enum_v<E> && requires {
+    EnumText<E>::words;
+};
 
 template <WordedEnum E> constexpr const char* wordOf(E e) {
     for (const auto& [value, word] : EnumText<E>::words)

@@ -27,14 +27,18 @@ std::size_t tooDeep(const std::string& text) {
     for (std::size_t i = 0; i < text.size(); ++i) {
         const char c = text[i];
         if (quoted) {
-            if (c == '\\') ++i;
-            else if (c == '"') quoted = false;
+            if (c == '\\')
+                ++i;
+            else if (c == '"')
+                quoted = false;
             continue;
         }
-        if (c == '"') quoted = true;
+        if (c == '"')
+            quoted = true;
         else if (c == '{' || c == '[') {
             if (++depth > limits::jsonDepth) return i;
-        } else if ((c == '}' || c == ']') && depth > 0) --depth;
+        } else if ((c == '}' || c == ']') && depth > 0)
+            --depth;
     }
     return std::string::npos;
 }
@@ -43,17 +47,25 @@ std::size_t tooDeep(const std::string& text) {
 
 Outcome<json> parseJson(const std::string& text, const std::string& name) {
     const auto at = [&](std::size_t byte) { return name + ", " + placeOf(text, byte); };
-    if (text.size() > limits::fileBytes) return Error{name, fmt::format("the text is longer than {} MB", limits::fileBytes >> 20), "This is not a file of Lintel's."};
-    if (const auto bad = firstBadUtf8(text); bad != std::string::npos) return Error{at(bad), "this is not text in UTF-8", "Save it as UTF-8, or restore the file from a copy."};
-    if (const auto deep = tooDeep(text); deep != std::string::npos) return Error{at(deep), fmt::format("brackets are nested more than {} deep", limits::jsonDepth), "This is not a file of Lintel's."};
+    if (text.size() > limits::fileBytes)
+        return Error{name, fmt::format("the text is longer than {} MB", limits::fileBytes >> 20),
+                     "This is not a file of Lintel's."};
+    if (const auto bad = firstBadUtf8(text); bad != std::string::npos)
+        return Error{at(bad), "this is not text in UTF-8", "Save it as UTF-8, or restore the file from a copy."};
+    if (const auto deep = tooDeep(text); deep != std::string::npos)
+        return Error{at(deep), fmt::format("brackets are nested more than {} deep", limits::jsonDepth),
+                     "This is not a file of Lintel's."};
     try {
         return json::parse(text);
     } catch (const json::parse_error& e) {
         const bool ended = e.byte >= text.size();
-        return Error{at(e.byte ? e.byte - 1 : 0), ended ? "the file ends in the middle: it is cut short" : "this is not well-formed JSON",
-                     ended ? "Restore it from a copy; a recovery journal beside it may hold your last edits." : "Look at that line, or restore the file from a copy."};
+        return Error{at(e.byte ? e.byte - 1 : 0),
+                     ended ? "the file ends in the middle: it is cut short" : "this is not well-formed JSON",
+                     ended ? "Restore it from a copy; a recovery journal beside it may hold your last edits."
+                           : "Look at that line, or restore the file from a copy."};
     } catch (const json::exception&) { // a number that no double can hold
-        return Error{name, "it holds a number that is too large for any calculation", "Look for a number of more than 300 digits, or with an exponent above 300."};
+        return Error{name, "it holds a number that is too large for any calculation",
+                     "Look for a number of more than 300 digits, or with an exponent above 300."};
     }
 }
 

@@ -42,7 +42,8 @@ private:
     std::exception_ptr thrown;
 };
 
-/// Does `first` and `second` at once, or one after the other where they are not worth a thread. What either throws comes out.
+/// Does `first` and `second` at once, or one after the other where they are not worth a thread. What either throws
+/// comes out.
 template <class F, class G> void atOnce(bool worthwhile, F first, G second) {
     Caught ofFirst, ofSecond;
     {
@@ -53,9 +54,9 @@ template <class F, class G> void atOnce(bool worthwhile, F first, G second) {
     ofSecond.rethrow();
 }
 
-/// Calls f(part, from, to) for the parts of 0 … n, each on a thread of its own and the last on the caller's; comes back when all
-/// are done, with the number of parts. What is not worth it is done at once as part 0. Parts are in order, so that what they
-/// list joins up in order, whatever their number. What one of them throws comes out when all are done.
+/// Calls f(part, from, to) for the parts of 0 … n, each on a thread of its own and the last on the caller's; comes back
+/// when all are done, with the number of parts. What is not worth it is done at once as part 0. Parts are in order, so
+/// that what they list joins up in order, whatever their number. What one of them throws comes out when all are done.
 template <class F> std::size_t inParts(std::size_t n, bool worthwhile, F f) {
     static const std::size_t cores = std::clamp<std::size_t>(std::thread::hardware_concurrency(), 1, mostParts);
     const std::size_t parts = worthwhile ? std::clamp<std::size_t>(n, 1, cores) : 1;
@@ -63,7 +64,8 @@ template <class F> std::size_t inParts(std::size_t n, bool worthwhile, F f) {
     std::vector<Caught> caught(parts);
     {
         std::vector<std::jthread> helpers;
-        for (std::size_t i = 0; i + 1 < parts; ++i) helpers.push_back(aside([&, i] { caught[i]([&] { f(i, from(i), from(i + 1)); }); }));
+        for (std::size_t i = 0; i + 1 < parts; ++i)
+            helpers.push_back(aside([&, i] { caught[i]([&] { f(i, from(i), from(i + 1)); }); }));
         caught.back()([&] { f(parts - 1, from(parts - 1), n); });
     }
     for (const Caught& c : caught) c.rethrow();

@@ -19,10 +19,14 @@ std::string trimmed(std::string_view t) {
     };
     while (const std::size_t n = blank(t)) t.remove_prefix(n);
     while (!t.empty()) {
-        if (isBlank(t.back())) t.remove_suffix(1);
-        else if (t.size() >= 2 && t.substr(t.size() - 2) == "\u00a0") t.remove_suffix(2);
-        else if (t.size() >= 3 && (t.substr(t.size() - 3) == "\u202f" || t.substr(t.size() - 3) == "\u2009")) t.remove_suffix(3);
-        else break;
+        if (isBlank(t.back()))
+            t.remove_suffix(1);
+        else if (t.size() >= 2 && t.substr(t.size() - 2) == "\u00a0")
+            t.remove_suffix(2);
+        else if (t.size() >= 3 && (t.substr(t.size() - 3) == "\u202f" || t.substr(t.size() - 3) == "\u2009"))
+            t.remove_suffix(3);
+        else
+            break;
     }
     return std::string(t);
 }
@@ -40,24 +44,35 @@ std::optional<double> numberFrom(std::string_view text, char decimal) {
     const std::string t = trimmed(text);
     for (std::size_t i = 0; i < t.size();) { // blanks between thousands and the typographic minus
         const std::string_view rest = std::string_view(t).substr(i);
-        if (rest.substr(0, 2) == "\u00a0") i += 2;
-        else if (rest.substr(0, 3) == "\u202f" || rest.substr(0, 3) == "\u2009") i += 3;
-        else if (rest.substr(0, 3) == "−") s += '-', i += 3;
+        if (rest.substr(0, 2) == "\u00a0")
+            i += 2;
+        else if (rest.substr(0, 3) == "\u202f" || rest.substr(0, 3) == "\u2009")
+            i += 3;
+        else if (rest.substr(0, 3) == "−")
+            s += '-', i += 3;
         else if (t[i] == ' ' || t[i] == '\'') {
             const auto digit = [&](std::size_t k) { return k < t.size() && isDigit(t[k]); };
-            if (i == 0 || !digit(i - 1) || !digit(i + 1) || !digit(i + 2) || !digit(i + 3) || digit(i + 4)) return std::nullopt;
+            if (i == 0 || !digit(i - 1) || !digit(i + 1) || !digit(i + 2) || !digit(i + 3) || digit(i + 4))
+                return std::nullopt;
             ++i;
-        } else s += t[i++];
+        } else
+            s += t[i++];
     }
     if (s.empty() || s.back() == ',') return std::nullopt;
-    const std::size_t dots = std::size_t(std::count(s.begin(), s.end(), '.')), commas = std::size_t(std::count(s.begin(), s.end(), ','));
+    const std::size_t dots = std::size_t(std::count(s.begin(), s.end(), '.')),
+                      commas = std::size_t(std::count(s.begin(), s.end(), ','));
     char sign = decimal;
-    if (dots && commas) sign = s.rfind('.') > s.rfind(',') ? '.' : ',';
-    else if (dots > 1) sign = ',';
-    else if (commas > 1) sign = '.';
+    if (dots && commas)
+        sign = s.rfind('.') > s.rfind(',') ? '.' : ',';
+    else if (dots > 1)
+        sign = ',';
+    else if (commas > 1)
+        sign = '.';
     else if (dots + commas == 1) { // three digits after it may be thousands, anything else is a fraction
         const std::size_t at = s.find_first_of(".,");
-        if (s.size() - at - 1 != 3 || s.find_first_of("eE") != std::string::npos || at == 0 || s[at - 1] == '-' || (at == 1 && s[0] == '0')) sign = s[at];
+        if (s.size() - at - 1 != 3 || s.find_first_of("eE") != std::string::npos || at == 0 || s[at - 1] == '-' ||
+            (at == 1 && s[0] == '0'))
+            sign = s[at];
     }
     std::string plain;
     std::size_t sinceSign = 0;
@@ -86,7 +101,8 @@ std::optional<double> takePlainNumber(std::string_view& text) {
     std::string_view t = text;
     while (!t.empty() && isBlank(t.front())) t.remove_prefix(1);
     if (t.size() > 1 && t.front() == '+' && (isDigit(t[1]) || t[1] == '.')) t.remove_prefix(1);
-    if (t.empty() || !(isDigit(t.front()) || t.front() == '-' || t.front() == '.')) return std::nullopt; // "inf" and "nan" are words here
+    if (t.empty() || !(isDigit(t.front()) || t.front() == '-' || t.front() == '.'))
+        return std::nullopt; // "inf" and "nan" are words here
     double v = 0;
     const auto [end, bad] = std::from_chars(t.data(), t.data() + t.size(), v);
     if (bad != std::errc() || !std::isfinite(v)) return std::nullopt;
@@ -105,7 +121,12 @@ std::optional<LoadUnit> loadUnitFrom(std::string_view text) {
     const std::string t = lowered(trimmed(text));
     for (const auto& [unit, word] : EnumText<LoadUnit>::words)
         if (t == lowered(word)) return unit;
-    for (const auto& [word, unit] : {std::pair{"amp", LoadUnit::A}, {"amps", LoadUnit::A}, {"watt", LoadUnit::W}, {"watts", LoadUnit::W}, {"horsepower", LoadUnit::hp}, {"bhp", LoadUnit::hp}})
+    for (const auto& [word, unit] : {std::pair{"amp", LoadUnit::A},
+                                     {"amps", LoadUnit::A},
+                                     {"watt", LoadUnit::W},
+                                     {"watts", LoadUnit::W},
+                                     {"horsepower", LoadUnit::hp},
+                                     {"bhp", LoadUnit::hp}})
         if (t == word) return unit;
     return std::nullopt;
 }
@@ -132,7 +153,8 @@ std::optional<TypedLoad> loadFrom(std::string_view text, char decimal) {
 std::optional<double> metresFrom(std::string_view text, UnitSystem units) {
     std::string t = lowered(trimmed(text));
     const auto swap = [&](std::string_view from, std::string_view to) {
-        for (std::size_t at = 0; (at = t.find(from, at)) != std::string::npos; at += to.size()) t.replace(at, from.size(), to);
+        for (std::size_t at = 0; (at = t.find(from, at)) != std::string::npos; at += to.size())
+            t.replace(at, from.size(), to);
     };
     swap("′", "'"), swap("″", "\""), swap("feet", "ft"), swap("inches", "in"), swap("inch", "in"), swap("in", "\"");
     const auto whole = [](std::optional<double> v, double k) -> std::optional<double> {

@@ -23,8 +23,8 @@ std::string lowered(std::string_view text);
 /// Equal but for case.
 bool sameWord(std::string_view a, std::string_view b);
 
-/// "1 250.5", "1.250,5", "1,250.5", "−3": which of point and comma is the decimal sign follows from the text, and where it
-/// does not ("1,250", "1.250") from `decimal` ('.' or ','). Nothing when it is not a number and nothing else.
+/// "1 250.5", "1.250,5", "1,250.5", "−3": which of point and comma is the decimal sign follows from the text, and where
+/// it does not ("1,250", "1.250") from `decimal` ('.' or ','). Nothing when it is not a number and nothing else.
 std::optional<double> numberFrom(std::string_view text, char decimal = '.');
 
 /// A number as files write it, and nothing else: "12", "-0.5", "1e6". Never asks the desktop's locale; never infinite.

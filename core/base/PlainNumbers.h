@@ -6,8 +6,8 @@
 
 namespace lintel {
 
-/// While one lives, numbers of this thread have a decimal point, whatever the desktop says. Put one around every call into a
-/// library that reads or writes numbers as text. Our own code uses std::from_chars and fmt, which ask no locale.
+/// While one lives, numbers of this thread have a decimal point, whatever the desktop says. Put one around every call
+/// into a library that reads or writes numbers as text. Our own code uses std::from_chars and fmt, which ask no locale.
 class PlainNumbers {
 public:
     PlainNumbers() : previous(uselocale(plain())) {}

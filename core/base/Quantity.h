@@ -18,7 +18,10 @@ template <int V, int A, int M> struct Quantity {
     constexpr Quantity operator*(double k) const { return Quantity{v * k}; }
     constexpr Quantity operator/(double k) const { return Quantity{v / k}; }
     constexpr double operator/(Quantity o) const { return v / o.v; }
-    constexpr Quantity& operator+=(Quantity o) { v += o.v; return *this; }
+    constexpr Quantity& operator+=(Quantity o) {
+        v += o.v;
+        return *this;
+    }
 };
 template <int V, int A, int M> constexpr auto operator*(double k, Quantity<V, A, M> q) { return q * k; }
 
@@ -27,8 +30,7 @@ constexpr auto operator*(Quantity<V1, A1, M1> a, Quantity<V2, A2, M2> b) {
     return Quantity<V1 + V2, A1 + A2, M1 + M2>{a.v * b.v};
 }
 template <int V1, int A1, int M1, int V2, int A2, int M2>
-    requires(!(V1 == V2 && A1 == A2 && M1 == M2))
-constexpr auto operator/(Quantity<V1, A1, M1> a, Quantity<V2, A2, M2> b) {
+requires(!(V1 == V2 && A1 == A2 && M1 == M2)) constexpr auto operator/(Quantity<V1, A1, M1> a, Quantity<V2, A2, M2> b) {
     return Quantity<V1 - V2, A1 - A2, M1 - M2>{a.v / b.v};
 }
 

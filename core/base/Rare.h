@@ -1,6 +1,6 @@
 #pragma once
-// A value that most things of a large table do not have. It takes the room of a pointer until it is made; read before that, it
-// is as made by default. Copies are copies of the value.
+// A value that most things of a large table do not have. It takes the room of a pointer until it is made; read before
+// that, it is as made by default. Copies are copies of the value.
 
 #include <memory>
 

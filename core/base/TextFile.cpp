@@ -22,7 +22,8 @@ namespace {
 
 constexpr std::size_t longestName = 255; // of a file, in bytes, on every file system in use here
 constexpr const char* bytesMark = "bytes:";
-constexpr const char* nothingLost = "Choose another folder, or make room on the disk. Nothing was lost: the old file is as it was.";
+constexpr const char* nothingLost =
+    "Choose another folder, or make room on the disk. Nothing was lost: the old file is as it was.";
 
 /// An open file, closed at the end.
 class Descriptor {
@@ -80,7 +81,9 @@ fs::path target(const fs::path& file) {
     return at;
 }
 
-Error refusal(const fs::path& file, const char* what, int why) { return {textOfPath(file), fmt::format("{}: {}", what, std::strerror(why)), nothingLost}; }
+Error refusal(const fs::path& file, const char* what, int why) {
+    return {textOfPath(file), fmt::format("{}: {}", what, std::strerror(why)), nothingLost};
+}
 
 constexpr const char* temporary = ".lintel-"; // then six letters
 
@@ -95,15 +98,18 @@ void sweep(const fs::path& folder) {
     }
 }
 
-/// Puts `fresh` in place of `file` by its name, or where that would change its owner or part it from its other names, by its content.
+/// Puts `fresh` in place of `file` by its name, or where that would change its owner or part it from its other names,
+/// by its content.
 std::optional<Error> putInPlace(const fs::path& fresh, const fs::path& file) {
     struct stat old {};
     const bool there = ::stat(file.c_str(), &old) == 0;
     bool byName = true;
     if (there) {
-        if (!S_ISREG(old.st_mode)) return Error{textOfPath(file), "this is not a file that can be replaced", "Choose another name."};
+        if (!S_ISREG(old.st_mode))
+            return Error{textOfPath(file), "this is not a file that can be replaced", "Choose another name."};
         if (::access(file.c_str(), W_OK) != 0) return refusal(file, "the file cannot be written", errno);
-        byName = old.st_nlink == 1 && (::chown(fresh.c_str(), old.st_uid, old.st_gid) == 0 || (old.st_uid == ::geteuid() && old.st_gid == ::getegid()));
+        byName = old.st_nlink == 1 && (::chown(fresh.c_str(), old.st_uid, old.st_gid) == 0 ||
+                                       (old.st_uid == ::geteuid() && old.st_gid == ::getegid()));
         ::chmod(fresh.c_str(), old.st_mode & 07777);
     }
     if (byName) {
@@ -111,9 +117,10 @@ std::optional<Error> putInPlace(const fs::path& fresh, const fs::path& file) {
         syncFolder(file.parent_path());
         return std::nullopt;
     }
-    // The new content is whole beside it, under a name that a person finds, until it is whole in it: a crash between leaves one of
-    // the two.
-    const fs::path whole = file.parent_path() / fileNameWithin(file.stem().string(), ".saving" + file.extension().string());
+    // The new content is whole beside it, under a name that a person finds, until it is whole in it: a crash between
+    // leaves one of the two.
+    const fs::path whole =
+        file.parent_path() / fileNameWithin(file.stem().string(), ".saving" + file.extension().string());
     if (::rename(fresh.c_str(), whole.c_str()) != 0) return refusal(file, "the file cannot be replaced", errno);
     const auto giveUp = [&](Error e) {
         ::unlink(whole.c_str());
@@ -129,7 +136,8 @@ std::optional<Error> putInPlace(const fs::path& fresh, const fs::path& file) {
         return giveUp(refusal(file, "there is no room for it on the disk", ENOSPC));
     }
     if (!copyAll(from, to) || ::ftruncate(to, size.st_size) != 0 || ::fsync(to) != 0)
-        return Error{textOfPath(file), fmt::format("writing stopped: {}", std::strerror(errno)), "The whole new content is in " + textOfPath(whole) + "."};
+        return Error{textOfPath(file), fmt::format("writing stopped: {}", std::strerror(errno)),
+                     "The whole new content is in " + textOfPath(whole) + "."};
     ::unlink(whole.c_str());
     return std::nullopt;
 }
@@ -137,7 +145,9 @@ std::optional<Error> putInPlace(const fs::path& fresh, const fs::path& file) {
 } // namespace
 
 Outcome<std::string> readText(const fs::path& file) {
-    const auto refuse = [&](const std::string& what, const std::string& help = "") { return Error{textOfPath(file), what, help}; };
+    const auto refuse = [&](const std::string& what, const std::string& help = "") {
+        return Error{textOfPath(file), what, help};
+    };
     std::error_code ec;
     if (fs::is_directory(file, ec)) return refuse("this is a folder, not a file");
     const Descriptor fd(::open(file.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK));
@@ -149,11 +159,14 @@ Outcome<std::string> readText(const fs::path& file) {
         if (n < 0) return refuse(std::string("the file cannot be read: ") + std::strerror(errno));
         if (n == 0) return text;
         text.append(buffer.data(), std::size_t(n));
-        if (text.size() > limits::fileBytes) return refuse(fmt::format("it is larger than {} MB", limits::fileBytes >> 20), "This is not a file of Lintel's.");
+        if (text.size() > limits::fileBytes)
+            return refuse(fmt::format("it is larger than {} MB", limits::fileBytes >> 20),
+                          "This is not a file of Lintel's.");
     }
 }
 
-std::optional<Error> replaceFile(const fs::path& named, const std::function<std::optional<Error>(const fs::path&)>& write) {
+std::optional<Error> replaceFile(const fs::path& named,
+                                 const std::function<std::optional<Error>(const fs::path&)>& write) {
     const fs::path file = target(named);
     const fs::path folder = file.parent_path();
     // A short name of its own: the file's may leave no room for an ending, and two programs may be saving at once.
@@ -173,8 +186,10 @@ std::optional<Error> replaceFile(const fs::path& named, const std::function<std:
         if (!written || ::fsync(written) != 0) bad = refusal(file, "the disk did not take the file", errno);
     }
     if (!bad) bad = putInPlace(temp, file);
-    if (bad) ::unlink(temp.c_str());
-    else sweep(folder);
+    if (bad)
+        ::unlink(temp.c_str());
+    else
+        sweep(folder);
     return bad;
 }
 
@@ -188,7 +203,10 @@ std::optional<Error> writeTextAtomically(const std::string& text, const fs::path
 }
 
 std::optional<Error> moveFile(const fs::path& from, const fs::path& to) {
-    const auto refuse = [&](int why) { return Error{textOfPath(from), fmt::format("it cannot be moved to {}: {}", textOfPath(to), std::strerror(why)), "It is still where it was."}; };
+    const auto refuse = [&](int why) {
+        return Error{textOfPath(from), fmt::format("it cannot be moved to {}: {}", textOfPath(to), std::strerror(why)),
+                     "It is still where it was."};
+    };
     if (::link(from.c_str(), to.c_str()) == 0) { // fails where there is something of that name already
         syncFolder(to.parent_path());
         ::unlink(from.c_str());
@@ -219,7 +237,9 @@ std::optional<Error> keepOldVersion(const fs::path& named, int most) {
     std::vector<std::pair<long, fs::path>> old;
     for (const auto& e : fs::directory_iterator(file.parent_path().empty() ? fs::path(".") : file.parent_path(), ec)) {
         const std::string name = e.path().filename().string();
-        if (name.size() <= stem.size() + ending.size() || name.compare(0, stem.size(), stem) != 0 || name.compare(name.size() - ending.size(), ending.size(), ending) != 0) continue;
+        if (name.size() <= stem.size() + ending.size() || name.compare(0, stem.size(), stem) != 0 ||
+            name.compare(name.size() - ending.size(), ending.size(), ending) != 0)
+            continue;
         long n = 0;
         const char* end = name.data() + name.size() - ending.size();
         const auto [at, bad] = std::from_chars(name.data() + stem.size(), end, n);
@@ -242,7 +262,11 @@ std::string fileNameWithin(const std::string& name, const std::string& ending) {
 
 std::string safeFileName(const std::string& title, const std::string& ending) {
     std::string name;
-    for (char c : printable(title)) name += static_cast<unsigned char>(c) < 0x20 || std::string_view("/\\:*?\"<>|").find(c) != std::string_view::npos ? '-' : c;
+    for (char c : printable(title))
+        name +=
+            static_cast<unsigned char>(c) < 0x20 || std::string_view("/\\:*?\"<>|").find(c) != std::string_view::npos
+                ? '-'
+                : c;
     while (!name.empty() && (name.back() == ' ' || name.back() == '.')) name.pop_back();
     if (name.empty() || name.front() == '.') name.insert(0, "untitled");
     return fileNameWithin(name, ending);
@@ -253,8 +277,10 @@ std::string textOfPath(const fs::path& path) {
     if (isUtf8(raw) && raw.rfind(bytesMark, 0) != 0) return raw;
     std::string out = bytesMark;
     for (unsigned char c : raw)
-        if (c < 0x80 && c != '%') out += char(c);
-        else out += fmt::format("%{:02X}", c);
+        if (c < 0x80 && c != '%')
+            out += char(c);
+        else
+            out += fmt::format("%{:02X}", c);
     return out;
 }
 
@@ -263,7 +289,8 @@ fs::path pathFromText(const std::string& text) {
     std::string raw;
     for (std::size_t i = std::string_view(bytesMark).size(); i < text.size(); ++i) {
         unsigned c = 0;
-        if (text[i] == '%' && i + 2 < text.size() && std::from_chars(text.data() + i + 1, text.data() + i + 3, c, 16).ec == std::errc()) {
+        if (text[i] == '%' && i + 2 < text.size() &&
+            std::from_chars(text.data() + i + 1, text.data() + i + 3, c, 16).ec == std::errc()) {
             raw += char(c);
             i += 2;
         } else {

@@ -28,7 +28,9 @@ std::size_t utf8Length(std::string_view s) {
 std::size_t firstBadUtf8(std::string_view text) {
     for (std::size_t i = 0; i < text.size();) {
         std::uint64_t eight = 0; // most text is ASCII: eight letters at a time
-        while (i + sizeof eight <= text.size() && (std::memcpy(&eight, text.data() + i, sizeof eight), (eight & 0x8080808080808080u) == 0)) i += sizeof eight;
+        while (i + sizeof eight <= text.size() &&
+               (std::memcpy(&eight, text.data() + i, sizeof eight), (eight & 0x8080808080808080u) == 0))
+            i += sizeof eight;
         if (i == text.size()) break;
         const std::size_t n = utf8Length(text.substr(i));
         if (n == 0) return i;
@@ -47,7 +49,8 @@ bool isUtf8(std::string_view text, bool mayBeCut) {
     if (wanted <= there) return false;
     // It is the beginning of a character when some bytes would complete it.
     const std::string begun(text.substr(bad));
-    return utf8Length(begun + std::string(wanted - there, '\x80')) > 0 || utf8Length(begun + std::string(wanted - there, '\xBF')) > 0;
+    return utf8Length(begun + std::string(wanted - there, '\x80')) > 0 ||
+           utf8Length(begun + std::string(wanted - there, '\xBF')) > 0;
 }
 
 std::string repairedUtf8(std::string_view text) {
@@ -80,10 +83,15 @@ std::string printable(std::string_view text) {
         const std::size_t n = utf8Length(text.substr(i));
         const std::string_view sign = text.substr(i, n ? n : 1);
         i += sign.size();
-        if (n == 0) out += replacement;
-        else if (n == 1 && static_cast<unsigned char>(sign[0]) < 0x20 && sign[0] != '\t' && sign[0] != '\n' && sign[0] != '\r') continue;
-        else if (sign == "\x7F" || sign == "\uFFFE" || sign == "\uFFFF") continue;
-        else out += sign;
+        if (n == 0)
+            out += replacement;
+        else if (n == 1 && static_cast<unsigned char>(sign[0]) < 0x20 && sign[0] != '\t' && sign[0] != '\n' &&
+                 sign[0] != '\r')
+            continue;
+        else if (sign == "\x7F" || sign == "\uFFFE" || sign == "\uFFFF")
+            continue;
+        else
+            out += sign;
     }
     return out;
 }

@@ -13,10 +13,15 @@ namespace lintel {
 
 using nlohmann::ordered_json;
 
-extern const BenchKind conductorBench, ocpdBench, dropBench, faultBench, conduitBench, motorBench, motorsBench, transformerBench, demandBench, egcBench, capacitorBench, cableBench, loopBench, ringBench, maximumDemandBench, pfcBench, outletsBench, adiabaticBench, bondingBench;
+extern const BenchKind conductorBench, ocpdBench, dropBench, faultBench, conduitBench, motorBench, motorsBench,
+    transformerBench, demandBench, egcBench, capacitorBench, cableBench, loopBench, ringBench, maximumDemandBench,
+    pfcBench, outletsBench, adiabaticBench, bondingBench;
 
 const std::vector<const BenchKind*>& benchKinds() {
-    static const std::vector<const BenchKind*> kinds{&conductorBench, &cableBench, &loopBench, &ringBench, &maximumDemandBench, &pfcBench, &adiabaticBench, &bondingBench, &ocpdBench, &dropBench, &faultBench, &conduitBench, &motorBench, &motorsBench, &transformerBench, &demandBench, &outletsBench, &egcBench, &capacitorBench};
+    static const std::vector<const BenchKind*> kinds{
+        &conductorBench,   &cableBench,  &loopBench,    &ringBench,  &maximumDemandBench, &pfcBench,   &adiabaticBench,
+        &bondingBench,     &ocpdBench,   &dropBench,    &faultBench, &conduitBench,       &motorBench, &motorsBench,
+        &transformerBench, &demandBench, &outletsBench, &egcBench,   &capacitorBench};
     return kinds;
 }
 
@@ -27,7 +32,10 @@ const BenchKind* benchKind(const std::string& name) {
 }
 
 Error unsuited(const BenchKind& kind, const RuleBook& book) {
-    return {kind.name, fmt::format("{} does not go by {}", book.title, kind.books == BenchFor::Cables ? "cables and the way they are laid" : "terminals and raceways"), "Choose a rule book it is for, or another sum."};
+    return {kind.name,
+            fmt::format("{} does not go by {}", book.title,
+                        kind.books == BenchFor::Cables ? "cables and the way they are laid" : "terminals and raceways"),
+            "Choose a rule book it is for, or another sum."};
 }
 
 Outcome<BenchAnswer> bench(const BenchKind& kind, const nlohmann::json& entered, const RuleBook& book) {
@@ -36,12 +44,14 @@ Outcome<BenchAnswer> bench(const BenchKind& kind, const nlohmann::json& entered,
         const BenchInputs in(kind, kind.fields(book), entered);
         BenchAnswer a = kind.work(in, book);
         if (a.working.title.empty()) a.working.title = kind.title;
-        for (const std::string& own : book.overridden()) a.cautions.push_back("own value in place of the rule book's: " + own);
+        for (const std::string& own : book.overridden())
+            a.cautions.push_back("own value in place of the rule book's: " + own);
         return a;
     } catch (const BenchRefusal& refusal) {
         return refusal.error;
     } catch (const std::exception& e) {
-        return Error{kind.name, std::string("it could not be worked out: ") + e.what(), "Change what was entered, and please report it."};
+        return Error{kind.name, std::string("it could not be worked out: ") + e.what(),
+                     "Change what was entered, and please report it."};
     }
 }
 
@@ -54,8 +64,13 @@ ordered_json BenchAnswer::operator[](const std::string& key) const {
 namespace {
 /// A figure under a heading with a unit is a number; a size or a name stays text.
 ordered_json cell(const std::string& heading, const std::string& text) {
-    static constexpr std::string_view units[] = {"VA", "kVA", "W", "kW", "A", "kA", "V", "kvar", "%", "ft", "m", "mm²", "Ω", "X/R"};
-    if (std::none_of(std::begin(units), std::end(units), [&](std::string_view u) { return heading == u || (heading.size() > u.size() && heading.ends_with(u) && heading[heading.size() - u.size() - 1] == ' '); })) return text;
+    static constexpr std::string_view units[] = {"VA",   "kVA", "W",  "kW", "A",   "kA", "V",
+                                                 "kvar", "%",   "ft", "m",  "mm²", "Ω",  "X/R"};
+    if (std::none_of(std::begin(units), std::end(units), [&](std::string_view u) {
+            return heading == u ||
+                   (heading.size() > u.size() && heading.ends_with(u) && heading[heading.size() - u.size() - 1] == ' ');
+        }))
+        return text;
     const auto v = numberFrom(text);
     return v ? ordered_json(*v) : ordered_json(text);
 }
@@ -80,7 +95,9 @@ ordered_json BenchAnswer::json() const {
 
 std::string BenchAnswer::text() const {
     std::string out = working.title + "\n";
-    const auto letters = [](const std::string& s) { return std::size_t(std::count_if(s.begin(), s.end(), [](unsigned char c) { return (c & 0xC0) != 0x80; })); };
+    const auto letters = [](const std::string& s) {
+        return std::size_t(std::count_if(s.begin(), s.end(), [](unsigned char c) { return (c & 0xC0) != 0x80; }));
+    };
     std::size_t wide = 0;
     for (const BenchFigure& f : figures) wide = std::max(wide, letters(f.label));
     for (const BenchFigure& f : figures)
@@ -92,7 +109,8 @@ std::string BenchAnswer::text() const {
     };
     const auto put = [&](const std::vector<std::string>& row) {
         out += " ";
-        for (std::size_t i = 0; i < row.size(); ++i) out += " " + row[i] + (i + 1 < row.size() ? std::string(widths[i] - letters(row[i]) + 1, ' ') : "");
+        for (std::size_t i = 0; i < row.size(); ++i)
+            out += " " + row[i] + (i + 1 < row.size() ? std::string(widths[i] - letters(row[i]) + 1, ' ') : "");
         out += "\n";
     };
     if (!rows.empty()) {
@@ -108,8 +126,13 @@ std::string BenchAnswer::text() const {
 Outcome<CircuitId> makeCircuit(Project& p, BoardId board, const BenchCircuit& c) {
     const Board* b = p.boards.find(board);
     if (!b) return Error{"bench", "there is no board to put the circuit on", "Choose a board in the project first."};
-    if (b->system != c.system) return Error{b->name, fmt::format("it is {}, the circuit was worked out for {}", wordOf(b->system), wordOf(c.system)), "Choose a board of that system, or the board's system on the bench."};
-    if (!firstFreeSlot(p, board, c.poles)) return Error{b->name, fmt::format("there is no place for {} {}", c.poles, c.poles == 1 ? "pole" : "poles"), "Choose another board, or free a slot."};
+    if (b->system != c.system)
+        return Error{b->name,
+                     fmt::format("it is {}, the circuit was worked out for {}", wordOf(b->system), wordOf(c.system)),
+                     "Choose a board of that system, or the board's system on the bench."};
+    if (!firstFreeSlot(p, board, c.poles))
+        return Error{b->name, fmt::format("there is no place for {} {}", c.poles, c.poles == 1 ? "pole" : "poles"),
+                     "Choose another board, or free a slot."};
     const CircuitId id = addCircuit(p, board, c.poles, c.name);
     Load load = c.load;
     load.circuit = id;
@@ -136,7 +159,9 @@ std::optional<BenchLoad> loadFrom(const std::string& text, LoadUnit unit) {
     return typed ? std::optional(BenchLoad{typed->amount, typed->unit.value_or(unit)}) : std::nullopt;
 }
 
-std::string benchLength(Metres m, UnitSystem units) { return units == UnitSystem::Imperial ? lintel::number(inFeet(m)) + " ft" : lintel::number(m.v, 1) + " m"; }
+std::string benchLength(Metres m, UnitSystem units) {
+    return units == UnitSystem::Imperial ? lintel::number(inFeet(m)) + " ft" : lintel::number(m.v, 1) + " m";
+}
 
 namespace {
 /// "#12", "4/0 AWG", "250 kcmil", "2.5 mm²": the size as the book names it.
@@ -154,17 +179,25 @@ std::string chosen(const BenchField& f, const std::string& word) {
             if (sameWord(c, other)) return c;
         return std::string();
     };
-    for (const std::string& other : {word, sameWord(word, "cu") ? std::string("copper") : sameWord(word, "al") || sameWord(word, "aluminum") ? std::string("aluminium") : std::string(), plainSize(word)})
+    for (const std::string& other : {word,
+                                     sameWord(word, "cu")                                 ? std::string("copper")
+                                     : sameWord(word, "al") || sameWord(word, "aluminum") ? std::string("aluminium")
+                                                                                          : std::string(),
+                                     plainSize(word)})
         if (const std::string c = same(other); !c.empty()) return c;
     return word;
 }
 } // namespace
 
-BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, const nlohmann::json& entered) : name(kind.name), all(std::move(fields)) {
-    if (!entered.is_object()) throw BenchRefusal{{name, "expected a JSON object with the fields of this sum", "for instance {\"" + all.front().key + "\": \"" + all.front().value + "\"}"}};
+BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, const nlohmann::json& entered)
+    : name(kind.name), all(std::move(fields)) {
+    if (!entered.is_object())
+        throw BenchRefusal{{name, "expected a JSON object with the fields of this sum",
+                            "for instance {\"" + all.front().key + "\": \"" + all.front().value + "\"}"}};
     for (const BenchField& f : all) {
         values[f.key] = f.value;
-        if (f.type == BenchField::Type::Length && f.unit == "m") unitSystem = UnitSystem::Metric; // where the sum does not ask
+        if (f.type == BenchField::Type::Length && f.unit == "m")
+            unitSystem = UnitSystem::Metric; // where the sum does not ask
     }
     for (const auto& [key, j] : entered.items()) {
         const auto f = std::find_if(all.begin(), all.end(), [&, k = key](const BenchField& x) { return x.key == k; });
@@ -180,11 +213,16 @@ BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, 
                 if (!e.is_string()) refuse(key, "each line is a text in quotes", f->help);
                 list.push_back(e.get<std::string>());
             }
-        } else if (j.is_string()) values[key] = trimmed(j.get<std::string>());
-        else if (j.is_number()) values[key] = fmt::format("{}", j.get<double>());
-        else if (j.is_boolean()) values[key] = j.get<bool>() ? "yes" : "no";
-        else if (j.is_null()) values[key] = "";
-        else refuse(key, "expected a text or a number, found " + seen(j));
+        } else if (j.is_string())
+            values[key] = trimmed(j.get<std::string>());
+        else if (j.is_number())
+            values[key] = fmt::format("{}", j.get<double>());
+        else if (j.is_boolean())
+            values[key] = j.get<bool>() ? "yes" : "no";
+        else if (j.is_null())
+            values[key] = "";
+        else
+            refuse(key, "expected a text or a number, found " + seen(j));
     }
     for (const BenchField& f : all) {
         std::string& v = values[f.key];
@@ -194,12 +232,15 @@ BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, 
             for (const std::string& c : f.choices) known += (known.empty() ? "" : ", ") + c;
             refuse(f.key, "there is no choice \"" + v + "\"", "Choose one of: " + known);
         }
-        if (f.type == BenchField::Type::Flag && v != "yes" && v != "no") refuse(f.key, "expected yes or no, found \"" + v + "\"");
+        if (f.type == BenchField::Type::Flag && v != "yes" && v != "no")
+            refuse(f.key, "expected yes or no, found \"" + v + "\"");
     }
     if (values.count("units")) unitSystem = values["units"] == "metric" ? UnitSystem::Metric : UnitSystem::Imperial;
 }
 
-void BenchInputs::refuse(const std::string& key, const std::string& what, const std::string& help) const { throw BenchRefusal{{name + "." + key, what, help}}; }
+void BenchInputs::refuse(const std::string& key, const std::string& what, const std::string& help) const {
+    throw BenchRefusal{{name + "." + key, what, help}};
+}
 
 const BenchField& BenchInputs::field(const std::string& key) const {
     for (const BenchField& f : all)
@@ -212,10 +253,16 @@ std::optional<double> BenchInputs::maybe(const std::string& key) const {
     const std::string v = values.at(key);
     if (v.empty() || v == "auto") return std::nullopt;
     auto typed = readTyped(v, f.unit);
-    if (!typed && !f.unit.empty() && v.size() > f.unit.size() && v.compare(v.size() - f.unit.size(), f.unit.size(), f.unit) == 0) typed = readTyped(v.substr(0, v.size() - f.unit.size()), ""); // a unit that nothing is converted to
-    if (!typed) refuse(key, fmt::format("\"{}\" is not a number{}", v, f.unit.empty() ? "" : " of " + f.unit), f.help.empty() ? typed.error().help : f.help);
+    if (!typed && !f.unit.empty() && v.size() > f.unit.size() &&
+        v.compare(v.size() - f.unit.size(), f.unit.size(), f.unit) == 0)
+        typed = readTyped(v.substr(0, v.size() - f.unit.size()), ""); // a unit that nothing is converted to
+    if (!typed)
+        refuse(key, fmt::format("\"{}\" is not a number{}", v, f.unit.empty() ? "" : " of " + f.unit),
+               f.help.empty() ? typed.error().help : f.help);
     const double x = *typed;
-    if (x < f.least || x > f.most) refuse(key, fmt::format("{} is outside {} … {}{}", x, f.least, f.most, f.unit.empty() ? "" : " " + f.unit), f.help);
+    if (x < f.least || x > f.most)
+        refuse(key, fmt::format("{} is outside {} … {}{}", x, f.least, f.most, f.unit.empty() ? "" : " " + f.unit),
+               f.help);
     return x;
 }
 double BenchInputs::number(const std::string& key) const {
@@ -226,7 +273,8 @@ std::optional<Metres> BenchInputs::maybeLength(const std::string& key) const {
     const std::string v = values.at(field(key).key);
     if (v.empty()) return std::nullopt;
     const auto m = metresFrom(v, unitSystem);
-    if (!m && readTyped(v, unitSystem == UnitSystem::Imperial ? "ft" : "m")) refuse(key, "\"" + v + "\" is outside 0 … 100 km");
+    if (!m && readTyped(v, unitSystem == UnitSystem::Imperial ? "ft" : "m"))
+        refuse(key, "\"" + v + "\" is outside 0 … 100 km");
     if (!m) refuse(key, "\"" + v + "\" is not a length", "Type 120 ft, 36 m or 6' 8\".");
     return Metres{*m};
 }
@@ -260,8 +308,12 @@ std::vector<std::string> BenchInputs::lines(const std::string& key) const {
             const std::size_t to = std::min(whole.find_first_of("\n;", from), whole.size());
             if (const std::string line = trimmed(whole.substr(from, to - from)); !line.empty()) {
                 // Before it is taken apart by patterns, which a very long line would exhaust.
-                if (line.size() > limits::typedLine) refuse(key, fmt::format("line {} is longer than {} letters", out.size() + 1, limits::typedLine), f.help);
-                if (out.size() >= limits::typedLines) refuse(key, fmt::format("there are more than {} lines", limits::typedLines), "Put equal things together: 20 × 3 kW.");
+                if (line.size() > limits::typedLine)
+                    refuse(key, fmt::format("line {} is longer than {} letters", out.size() + 1, limits::typedLine),
+                           f.help);
+                if (out.size() >= limits::typedLines)
+                    refuse(key, fmt::format("there are more than {} lines", limits::typedLines),
+                           "Put equal things together: 20 × 3 kW.");
                 out.push_back(line);
             }
             from = to + 1;
@@ -269,11 +321,19 @@ std::vector<std::string> BenchInputs::lines(const std::string& key) const {
     };
     if (const auto it = lists.find(f.key); it != lists.end())
         for (const std::string& l : it->second) take(l);
-    else take(values.at(f.key));
+    else
+        take(values.at(f.key));
     return out;
 }
 
-BenchField systemField(const char* value, const char* key, const char* label) { return {.key = key, .label = label, .type = BenchField::Type::Choice, .value = value, .unit = "V", .choices = benchWords<VoltageSystem>()}; }
+BenchField systemField(const char* value, const char* key, const char* label) {
+    return {.key = key,
+            .label = label,
+            .type = BenchField::Type::Choice,
+            .value = value,
+            .unit = "V",
+            .choices = benchWords<VoltageSystem>()};
+}
 BenchField sizeField(const char* key, const char* label, const RuleBook& book, bool automatic, const char* value) {
     BenchField f{.key = key, .label = label, .type = BenchField::Type::Choice, .value = value};
     if (automatic) f.choices.push_back("auto");
@@ -283,15 +343,28 @@ BenchField sizeField(const char* key, const char* label, const RuleBook& book, b
 std::vector<std::string> deviceKinds(const RuleBook& book) {
     std::vector<std::string> words;
     for (const auto& [kind, word] : EnumText<DeviceKind>::words)
-        if (book.metric() ? book.cables.trips.count(kind) > 0 : kind <= DeviceKind::TimeDelayFuse) words.push_back(word);
+        if (book.metric() ? book.cables.trips.count(kind) > 0 : kind <= DeviceKind::TimeDelayFuse)
+            words.push_back(word);
     return words;
 }
-BenchField materialField() { return {.key = "material", .label = "Conductors", .type = BenchField::Type::Choice, .value = "copper", .choices = benchWords<Material>()}; }
+BenchField materialField() {
+    return {.key = "material",
+            .label = "Conductors",
+            .type = BenchField::Type::Choice,
+            .value = "copper",
+            .choices = benchWords<Material>()};
+}
 BenchField conduitField(const RuleBook& book) {
     BenchField f{.key = "conduit", .label = "Conduit", .type = BenchField::Type::Choice, .value = "EMT"};
     for (const ConduitType& t : book.tables.conduits) f.choices.push_back(t.name);
     return f;
 }
-BenchField unitsField() { return {.key = "units", .label = "Lengths in", .type = BenchField::Type::Choice, .value = "imperial", .choices = benchWords<UnitSystem>()}; }
+BenchField unitsField() {
+    return {.key = "units",
+            .label = "Lengths in",
+            .type = BenchField::Type::Choice,
+            .value = "imperial",
+            .choices = benchWords<UnitSystem>()};
+}
 
 } // namespace lintel

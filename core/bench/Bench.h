@@ -1,6 +1,7 @@
 #pragma once
-// One-off sums without a project: a cable, a motor, a house. Each kind is one file: the fields it asks for, and a function
-// from what was entered to an answer with its working. The window makes its form, the command line its help, from the fields.
+// One-off sums without a project: a cable, a motor, a house. Each kind is one file: the fields it asks for, and a
+// function from what was entered to an answer with its working. The window makes its form, the command line its help,
+// from the fields.
 
 #include "core/project/Operations.h"
 #include "core/rules/RuleBook.h"
@@ -10,21 +11,23 @@
 
 namespace lintel {
 
-/// One thing a kind asks for. Values are texts as a person types them; numbers in JSON are taken in the field's own unit.
+/// One thing a kind asks for. Values are texts as a person types them; numbers in JSON are taken in the field's own
+/// unit.
 struct BenchField {
     enum class Type { Number, Length, Load, Choice, Flag, Text, Lines };
     std::string key{}, label{};
     Type type = Type::Number;
-    std::string value{};              ///< the default
-    std::string unit{};               ///< of a bare number
+    std::string value{}; ///< the default
+    std::string unit{};  ///< of a bare number
     double least = 0, most = 1e9;
     std::vector<std::string> choices{};
     std::string help{};
-    bool seldom = false;              ///< shown with "more conditions"
-    std::vector<std::string> only{};  ///< shown where the kind's first field has one of these values; empty: always
+    bool seldom = false;             ///< shown with "more conditions"
+    std::vector<std::string> only{}; ///< shown where the kind's first field has one of these values; empty: always
 };
 
-/// One result: `text` for people, `value` for programs. Without a label it is for programs alone, without a key for people.
+/// One result: `text` for people, `value` for programs. Without a label it is for programs alone, without a key for
+/// people.
 struct BenchFigure {
     std::string key, label, text;
     nlohmann::ordered_json value;
@@ -42,13 +45,15 @@ struct BenchCircuit {
 
 struct BenchAnswer {
     std::vector<BenchFigure> figures;
-    std::vector<std::string> columns;             ///< of `rows`, where the answer is a list
+    std::vector<std::string> columns; ///< of `rows`, where the answer is a list
     std::vector<std::vector<std::string>> rows;
-    std::vector<std::string> cautions;            ///< what a designer has to know beside the figures
+    std::vector<std::string> cautions; ///< what a designer has to know beside the figures
     Working working;
     std::optional<BenchCircuit> circuit;
 
-    void figure(std::string key, std::string label, std::string text, nlohmann::ordered_json value) { figures.push_back({std::move(key), std::move(label), std::move(text), std::move(value)}); }
+    void figure(std::string key, std::string label, std::string text, nlohmann::ordered_json value) {
+        figures.push_back({std::move(key), std::move(label), std::move(text), std::move(value)});
+    }
     nlohmann::ordered_json json() const;
     std::string text() const;
     /// The value of a figure; null where there is none of that key.
@@ -59,13 +64,15 @@ struct BenchAnswer {
 enum class BenchFor { Raceways, Cables, All };
 
 struct BenchKind {
-    const char* name;   ///< on the command line: "conductor"
-    const char* title;  ///< in the window: "Conductor and breaker"
+    const char* name;  ///< on the command line: "conductor"
+    const char* title; ///< in the window: "Conductor and breaker"
     const char* about;
     std::vector<BenchField> (*fields)(const RuleBook&);
     BenchAnswer (*work)(const class BenchInputs&, const RuleBook&);
     BenchFor books = BenchFor::Raceways;
-    bool suits(const RuleBook& book) const { return books == BenchFor::All || (books == BenchFor::Cables) == book.metric(); }
+    bool suits(const RuleBook& book) const {
+        return books == BenchFor::All || (books == BenchFor::Cables) == book.metric();
+    }
 };
 
 /// All kinds, in the order of the window.

@@ -1,12 +1,14 @@
 #pragma once
-// What was entered for a bench sum, read field by field. Anything that cannot be read ends the sum with an Error that names
-// the field; the functions here throw it, `bench` catches it, and no other code sees it.
+// What was entered for a bench sum, read field by field. Anything that cannot be read ends the sum with an Error that
+// names the field; the functions here throw it, `bench` catches it, and no other code sees it.
 
 #include "core/bench/Bench.h"
 
 namespace lintel {
 
-struct BenchRefusal { Error error; };
+struct BenchRefusal {
+    Error error;
+};
 
 /// A load in any unit.
 struct BenchLoad {

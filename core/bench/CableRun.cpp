@@ -19,14 +19,45 @@ std::vector<BenchField> cableFields(const RuleBook& book) {
     }
     std::vector<BenchField> f{
         {.key = "cable", .label = "Cable", .type = T::Choice, .value = book.cables.usualBranch, .choices = types},
-        {.key = "method", .label = "Method", .type = T::Choice, .value = book.cables.type(book.cables.usualBranch)->methods.front().name, .choices = methods, .help = "How it is laid, as the rule book names it."},
+        {.key = "method",
+         .label = "Method",
+         .type = T::Choice,
+         .value = book.cables.type(book.cables.usualBranch)->methods.front().name,
+         .choices = methods,
+         .help = "How it is laid, as the rule book names it."},
         {.key = "length", .label = "Length", .type = T::Length, .value = "20", .unit = "m", .least = 0, .most = 100000},
-        {.key = "ambient", .label = "Ambient", .value = "auto", .unit = "°C", .least = -40, .most = 85, .help = "Of the ground where the cable lies in it."},
-        {.key = "circuits", .label = "Circuits together", .value = "1", .least = 1, .most = 200, .help = "Grouped with it, itself among them; its own further sets come on top unless they lie apart."},
-        {.key = "lying", .label = "They lie", .type = T::Choice, .value = wordOf(Lying::Auto), .choices = benchWords<Lying>(), .help = "Which row of the grouping table counts."},
+        {.key = "ambient",
+         .label = "Ambient",
+         .value = "auto",
+         .unit = "°C",
+         .least = -40,
+         .most = 85,
+         .help = "Of the ground where the cable lies in it."},
+        {.key = "circuits",
+         .label = "Circuits together",
+         .value = "1",
+         .least = 1,
+         .most = 200,
+         .help = "Grouped with it, itself among them; its own further sets come on top unless they lie apart."},
+        {.key = "lying",
+         .label = "They lie",
+         .type = T::Choice,
+         .value = wordOf(Lying::Auto),
+         .choices = benchWords<Lying>(),
+         .help = "Which row of the grouping table counts."},
         {.key = "sets", .label = "Sets in parallel", .value = "auto", .least = 1, .most = 40},
-        {.key = "setsApart", .label = "Sets lie apart", .type = T::Flag, .value = "no", .help = "They do not heat one another: each in a trunking of its own, or two diameters apart."},
-        {.key = "thirdHarmonic", .label = "Third harmonic", .value = "0", .unit = "%", .least = 0, .most = 100, .help = "Of the current in the lines, where the cable has four loaded cores."},
+        {.key = "setsApart",
+         .label = "Sets lie apart",
+         .type = T::Flag,
+         .value = "no",
+         .help = "They do not heat one another: each in a trunking of its own, or two diameters apart."},
+        {.key = "thirdHarmonic",
+         .label = "Third harmonic",
+         .value = "0",
+         .unit = "%",
+         .least = 0,
+         .most = 100,
+         .help = "Of the current in the lines, where the cable has four loaded cores."},
         {.key = "insulated", .label = "In thermal insulation", .value = "0", .unit = "m", .least = 0, .most = 1000},
         {.key = "soil", .label = "Soil", .value = "auto", .unit = "K·m/W", .least = 0.1, .most = 10},
         {.key = "smallest", .label = "Smallest size", .type = T::Text, .value = "auto", .unit = "mm²"},
@@ -35,7 +66,9 @@ std::vector<BenchField> cableFields(const RuleBook& book) {
         {.key = "before", .label = "Lost before it", .value = "0", .unit = "%", .least = 0, .most = 100},
         {.key = "ceiling", .label = "Upsizing ceiling", .value = "4", .unit = "sizes", .least = 0, .most = 40}};
     for (BenchField& x : f)
-        for (const char* key : {"lying", "sets", "setsApart", "thirdHarmonic", "ambient", "insulated", "soil", "smallest", "size", "before", "ceiling"}) x.seldom = x.seldom || x.key == key;
+        for (const char* key : {"lying", "sets", "setsApart", "thirdHarmonic", "ambient", "insulated", "soil",
+                                "smallest", "size", "before", "ceiling"})
+            x.seldom = x.seldom || x.key == key;
     return f;
 }
 
@@ -44,14 +77,53 @@ std::vector<BenchField> earthFields(const RuleBook& book) {
     std::vector<std::string> devices{"usual"};
     for (const auto& [kind, band] : book.cables.trips) devices.push_back(wordOf(kind));
     return {{.key = "device", .label = "Device", .type = T::Choice, .value = "usual", .choices = devices},
-            {.key = "rating", .label = "Its rating", .value = "auto", .unit = "A", .least = 0.5, .most = 6000, .seldom = true},
-            {.key = "ze", .label = "Ze", .value = "0.35", .unit = "Ω", .least = 0.0001, .most = 10000,
-             .help = book.cables.unknownSupplyShare > 0 ? "The earth-fault loop up to where the run begins. Auto: not known; the loop within is then held against the share of the volts that the book leaves it." : "The earth-fault loop up to where the run begins."},
-            {.key = "earthing", .label = "Earthing", .type = T::Choice, .value = "TN-C-S", .choices = benchWords<Earthing>()},
-            {.key = "residual", .label = "RCD", .value = "0", .unit = "mA", .least = 0, .most = 30000, .help = "Residual-current device; 0: none"},
-            {.key = "protective", .label = "Protective conductor", .type = T::Choice, .value = "as the cable", .choices = benchWords<ProtectiveBy>(), .seldom = true},
-            {.key = "distribution", .label = "Feeds a board", .type = T::Flag, .value = "no", .help = "The longer disconnection time is allowed then.", .seldom = true},
-            {.key = "sockets", .label = "Socket outlets", .type = T::Flag, .value = "no", .help = "They have the shorter time up to a larger device.", .seldom = true}};
+            {.key = "rating",
+             .label = "Its rating",
+             .value = "auto",
+             .unit = "A",
+             .least = 0.5,
+             .most = 6000,
+             .seldom = true},
+            {.key = "ze",
+             .label = "Ze",
+             .value = "0.35",
+             .unit = "Ω",
+             .least = 0.0001,
+             .most = 10000,
+             .help = book.cables.unknownSupplyShare > 0
+                         ? "The earth-fault loop up to where the run begins. Auto: not known; the loop within is then "
+                           "held against the share of the volts that the book leaves it."
+                         : "The earth-fault loop up to where the run begins."},
+            {.key = "earthing",
+             .label = "Earthing",
+             .type = T::Choice,
+             .value = "TN-C-S",
+             .choices = benchWords<Earthing>()},
+            {.key = "residual",
+             .label = "RCD",
+             .value = "0",
+             .unit = "mA",
+             .least = 0,
+             .most = 30000,
+             .help = "Residual-current device; 0: none"},
+            {.key = "protective",
+             .label = "Protective conductor",
+             .type = T::Choice,
+             .value = "as the cable",
+             .choices = benchWords<ProtectiveBy>(),
+             .seldom = true},
+            {.key = "distribution",
+             .label = "Feeds a board",
+             .type = T::Flag,
+             .value = "no",
+             .help = "The longer disconnection time is allowed then.",
+             .seldom = true},
+            {.key = "sockets",
+             .label = "Socket outlets",
+             .type = T::Flag,
+             .value = "no",
+             .help = "They have the shorter time up to a larger device.",
+             .seldom = true}};
 }
 
 void takeCable(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
@@ -61,7 +133,8 @@ void takeCable(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
     if (!m) {
         std::string has;
         for (const CableMethod& x : t->methods) has += (has.empty() ? "" : ", ") + x.name;
-        in.refuse("method", fmt::format("{} has no method \"{}\"", t->name, in.text("method")), "Choose one of: " + has);
+        in.refuse("method", fmt::format("{} has no method \"{}\"", t->name, in.text("method")),
+                  "Choose one of: " + has);
     }
     n.cable.make().type = int(t - book.cables.types.data());
     n.cable.make().method = int(m - t->methods.data());
@@ -86,10 +159,13 @@ void takeCable(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
 void takeEarth(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
     const std::string device = in.text("device");
     n.cable.make().device = book.cables.usual;
-    if (const auto kind = fromWord<DeviceKind>(device)) n.cable.make().device = *kind;
-    else if (n.device > book.cables.trips.at(book.cables.usual).upTo) n.cable.make().device = book.cables.usualLarge;
+    if (const auto kind = fromWord<DeviceKind>(device))
+        n.cable.make().device = *kind;
+    else if (n.device > book.cables.trips.at(book.cables.usual).upTo)
+        n.cable.make().device = book.cables.usualLarge;
     const auto ze = in.maybe("ze");
-    if (!ze && book.cables.unknownSupplyShare <= 0) in.refuse("ze", "the loop before the run has to be known", "Type its ohms: measured, or by the supplier.");
+    if (!ze && book.cables.unknownSupplyShare <= 0)
+        in.refuse("ze", "the loop before the run has to be known", "Type its ohms: measured, or by the supplier.");
     n.cable.make().loopBefore = ze.value_or(0);
     n.cable.make().earthing = in.choice<Earthing>("earthing");
     n.cable.make().residual = float(in.number("residual"));
@@ -109,7 +185,9 @@ SizingRules cableRules(const BenchInputs& in, const RuleBook& book) {
 void cableFigures(const BenchInputs& in, RunResult& r, BenchAnswer& a, const RuleBook& book) {
     const RunNeed& n = r.need;
     sizeRun(r, cableRules(in, book), book, &a.working);
-    if (r.size < 0) in.refuse("load", fmt::format("no size of {}, laid as {}, carries it", in.text("cable"), in.text("method")), "Choose another cable or method, or divide the load.");
+    if (r.size < 0)
+        in.refuse("load", fmt::format("no size of {}, laid as {}, carries it", in.text("cable"), in.text("method")),
+                  "Choose another cable or method, or divide the load.");
     const CableMethod& m = book.cables.types[std::size_t(n.cable->type)].methods[std::size_t(n.cable->method)];
     a.figure("cable", "Cable", conductorWords(r, book), conductorWords(r, book));
     a.figure("size_mm2", "Size", sizeOf(r, book), book.sizes()[std::size_t(r.size)].mm2);
@@ -121,25 +199,42 @@ void cableFigures(const BenchInputs& in, RunResult& r, BenchAnswer& a, const Rul
     a.figure("drop_percent", "", "", r.dropOwn);
     a.figure("running_C", "Under load", fmt::format("{} °C", figures(double(r.running))), r.running);
     const CableType& t = book.cables.types[std::size_t(n.cable->type)];
-    const double k = book.cables.k[std::size_t(t.material)][t.celsius > 80], withstand = k * book.sizes()[std::size_t(r.size)].mm2 * r.sets / 1000;
+    const double k = book.cables.k[std::size_t(t.material)][t.celsius > 80],
+                 withstand = k * book.sizes()[std::size_t(r.size)].mm2 * r.sets / 1000;
     a.figure("withstand_kA", "Withstands for 1 s", figures(withstand) + " kA", withstand);
     if (r.earth->known) {
         const EarthFault& e = *r.earth;
-        a.figure("protective_mm2", "Protective conductor", e.ground >= 0 ? sizeWords(book, e.ground) : std::string("armour"), e.ground >= 0 ? nlohmann::ordered_json(book.sizes()[std::size_t(e.ground)].mm2) : nlohmann::ordered_json("armour"));
-        a.figure("zs_ohm", "Zs", fmt::format("{} of {} Ω", figures(double(e.zs)), figures(double(e.limit))), double(e.zs));
+        a.figure("protective_mm2", "Protective conductor",
+                 e.ground >= 0 ? sizeWords(book, e.ground) : std::string("armour"),
+                 e.ground >= 0 ? nlohmann::ordered_json(book.sizes()[std::size_t(e.ground)].mm2)
+                               : nlohmann::ordered_json("armour"));
+        a.figure("zs_ohm", "Zs", fmt::format("{} of {} Ω", figures(double(e.zs)), figures(double(e.limit))),
+                 double(e.zs));
         a.figure("zs_limit_ohm", "", "", double(e.limit));
-        a.figure("fault_A", "Earth-fault current", fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))), double(e.amps));
-        a.figure("adiabatic_mm2", "Adiabatic", fmt::format("{} mm² of {}", figures(double(e.needed)), figures(double(e.has))), double(e.needed));
-        if (!e.inTime) a.cautions.push_back(fmt::format("Zs {} Ω is above {} Ω: the device does not open in {} s", figures(double(e.zs)), figures(double(e.limit)), figures(double(e.allowed))));
-        if (!e.withstands) a.cautions.push_back(fmt::format("a protective conductor of {} mm² does not withstand the fault: {} mm²", figures(double(e.has)), figures(double(e.needed))));
+        a.figure("fault_A", "Earth-fault current",
+                 fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))),
+                 double(e.amps));
+        a.figure("adiabatic_mm2", "Adiabatic",
+                 fmt::format("{} mm² of {}", figures(double(e.needed)), figures(double(e.has))), double(e.needed));
+        if (!e.inTime)
+            a.cautions.push_back(fmt::format("Zs {} Ω is above {} Ω: the device does not open in {} s",
+                                             figures(double(e.zs)), figures(double(e.limit)),
+                                             figures(double(e.allowed))));
+        if (!e.withstands)
+            a.cautions.push_back(fmt::format("a protective conductor of {} mm² does not withstand the fault: {} mm²",
+                                             figures(double(e.has)), figures(double(e.needed))));
     }
     const double byDrop = r.longest.v, byLoop = r.earth->known && !r.earth->byResidual ? double(r.earth->longest) : 0;
     if (byDrop > 0 || byLoop > 0) {
         const bool loop = byLoop > 0 && (byLoop < byDrop || byDrop <= 0);
-        a.figure("longest_m", "Longest", fmt::format("{} m, by {}", number(loop ? byLoop : byDrop, 1), loop ? "the loop" : "drop"), loop ? byLoop : byDrop);
+        a.figure("longest_m", "Longest",
+                 fmt::format("{} m, by {}", number(loop ? byLoop : byDrop, 1), loop ? "the loop" : "drop"),
+                 loop ? byLoop : byDrop);
         a.figure("longest_by", "", "", loop ? "loop" : "drop");
     }
-    if (r.state == Sizing::PastCeiling) a.cautions.push_back(fmt::format("{} lost: past the upsizing ceiling, feed it from nearer", percent(r.dropOwn)));
+    if (r.state == Sizing::PastCeiling)
+        a.cautions.push_back(
+            fmt::format("{} lost: past the upsizing ceiling, feed it from nearer", percent(r.dropOwn)));
     if (r.tooSmall) a.cautions.push_back("the held size is too small");
     if (m.unverified) a.cautions.push_back(m.table + ": not yet compared with the print");
 }

@@ -13,7 +13,8 @@ std::vector<BenchField> earthFields(const RuleBook& book);
 /// Fills the need from both lists of fields. Poles, system, load and device are there already.
 void takeCable(const BenchInputs& in, RunNeed& need, const RuleBook& book);
 void takeEarth(const BenchInputs& in, RunNeed& need, const RuleBook& book);
-/// Sizes the run and adds its figures: size, capacity, drop, temperature, withstand, loop, longest length and why. Refuses where nothing carries it.
+/// Sizes the run and adds its figures: size, capacity, drop, temperature, withstand, loop, longest length and why.
+/// Refuses where nothing carries it.
 void cableFigures(const BenchInputs& in, RunResult& run, BenchAnswer& answer, const RuleBook& book);
 /// The largest preferred size, ceiling and units of the inputs.
 SizingRules cableRules(const BenchInputs& in, const RuleBook& book);

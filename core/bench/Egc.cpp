@@ -24,13 +24,20 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     SizeIndex g = book.protectiveFor(device, m);
     if (g < 0) in.refuse("device", fmt::format("{} A is past the table", figures(device)));
     const auto& sizes = book.sizes();
-    a.working.step("Protective conductor", fmt::format("{} A device, {}", figures(device), wordOf(m)), sizeWords(book, g), book.cite("protective"));
+    a.working.step("Protective conductor", fmt::format("{} A device, {}", figures(device), wordOf(m)),
+                   sizeWords(book, g), book.cite("protective"));
     const SizeIndex needed = in.size("needed", book), used = in.size("used", book);
-    if ((needed < 0) != (used < 0)) in.refuse(needed < 0 ? "needed" : "used", "both sizes of the lines are needed", "Give the size that the load needs and the size that is used, or neither.");
+    if ((needed < 0) != (used < 0))
+        in.refuse(needed < 0 ? "needed" : "used", "both sizes of the lines are needed",
+                  "Give the size that the load needs and the size that is used, or neither.");
     if (needed >= 0 && used > needed) {
-        const double ratio = sizes[std::size_t(used)].kcmil / sizes[std::size_t(needed)].kcmil, area = sizes[std::size_t(g)].kcmil * ratio;
+        const double ratio = sizes[std::size_t(used)].kcmil / sizes[std::size_t(needed)].kcmil,
+                     area = sizes[std::size_t(g)].kcmil * ratio;
         const SizeIndex raised = book.sizeOfArea(area), last = std::min(raised < 0 ? used : raised, used);
-        a.working.step("Raised with the lines", fmt::format("{:.2f} kcmil × {:.2f}/{:.2f} = {:.2f} kcmil{}", sizes[std::size_t(g)].kcmil, sizes[std::size_t(used)].kcmil, sizes[std::size_t(needed)].kcmil, area, last == used && raised != used ? ", but no larger than the lines" : ""),
+        a.working.step("Raised with the lines",
+                       fmt::format("{:.2f} kcmil × {:.2f}/{:.2f} = {:.2f} kcmil{}", sizes[std::size_t(g)].kcmil,
+                                   sizes[std::size_t(used)].kcmil, sizes[std::size_t(needed)].kcmil, area,
+                                   last == used && raised != used ? ", but no larger than the lines" : ""),
                        sizeWords(book, last), book.cite("protectiveRaised"));
         g = last;
     }
@@ -40,10 +47,12 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
         const int sets = in.whole("sets");
         const double kcmil = sizes[std::size_t(lines)].kcmil * sets;
         const SizeIndex e = book.bondingFor(kcmil, m, m), j = book.jumperFor(kcmil, m, m);
-        const std::string of = fmt::format("{} of {}: {} kcmil", sets == 1 ? "lines" : fmt::format("{} sets", sets), sizeWords(book, lines), lintel::number(kcmil, kcmil < 250 ? 1 : 0));
+        const std::string of = fmt::format("{} of {}: {} kcmil", sets == 1 ? "lines" : fmt::format("{} sets", sets),
+                                           sizeWords(book, lines), lintel::number(kcmil, kcmil < 250 ? 1 : 0));
         a.working.step("Grounding electrode conductor", of, sizeWords(book, e), book.cite("electrode"));
         a.working.step("Bonding jumper", of, sizeWords(book, j), book.cite("jumper"));
-        a.figure("electrode", "Grounding electrode conductor", sizeWords(book, e), e >= 0 ? sizes[std::size_t(e)].name : "");
+        a.figure("electrode", "Grounding electrode conductor", sizeWords(book, e),
+                 e >= 0 ? sizes[std::size_t(e)].name : "");
         a.figure("jumper", "Main bonding jumper", sizeWords(book, j), j >= 0 ? sizes[std::size_t(j)].name : "");
     }
     return a;
@@ -52,6 +61,9 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
 } // namespace
 
 extern const BenchKind egcBench;
-const BenchKind egcBench{"egc", "Grounding and bonding", "Protective conductor by its device, raised with the lines; electrode conductor and bonding jumper of a service.", fields, work};
+const BenchKind egcBench{
+    "egc", "Grounding and bonding",
+    "Protective conductor by its device, raised with the lines; electrode conductor and bonding jumper of a service.",
+    fields, work};
 
 } // namespace lintel

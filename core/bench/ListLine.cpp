@@ -59,7 +59,8 @@ std::optional<ConductorLine> readConductorLine(const std::string& whole) {
         words = wordsOf(line);
     } else {
         words = wordsOf(line);
-        if (words.size() < 2 || words.front().size() > 4 || !std::all_of(words.front().begin(), words.front().end(), isDigit))
+        if (words.size() < 2 || words.front().size() > 4 ||
+            !std::all_of(words.front().begin(), words.front().end(), isDigit))
             return std::nullopt;
         out.count = int(*typedNumber(words.front()));
         words.erase(words.begin());

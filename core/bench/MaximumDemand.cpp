@@ -1,4 +1,5 @@
-// Maximum demand of an installation from its load groups, on one phase or three, the single-phase items levelled over the phases.
+// Maximum demand of an installation from its load groups, on one phase or three, the single-phase items levelled over
+// the phases.
 
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
@@ -15,11 +16,30 @@ namespace {
 
 std::vector<BenchField> fields(const RuleBook&) {
     using T = BenchField::Type;
-    return {{.key = "supply", .label = "Supply", .type = T::Choice, .value = "single-phase", .choices = {"single-phase", "three-phase"}},
-            {.key = "occupancy", .label = "Occupancy", .type = T::Choice, .value = "dwelling", .choices = benchWords<Occupancy>()},
-            {.key = "dwellings", .label = "Dwellings", .value = "1", .least = 1, .most = 2000, .help = "Living units that the supply serves, each with the loads below.", .only = {"single-phase", "three-phase"}},
-            {.key = "items", .label = "Loads", .type = T::Lines, .value = "lighting 24 points 60 W\nsockets 32 points 100 W\ncooking 8 kW\nheating 4.8 kW\nmotor 1.5 kW",
-             .help = "One line each: lighting 24 points 60 W, sockets 32 points 100 W, cooking 8 kW with socket, water 3 kW, instantaneous 9.5 kW, outdoor 1.2 kW, outlets15 2 points 3 kW, pool 2 kW, motor 2.2 kW on L2, cooling 9 kW three-phase"}};
+    return {{.key = "supply",
+             .label = "Supply",
+             .type = T::Choice,
+             .value = "single-phase",
+             .choices = {"single-phase", "three-phase"}},
+            {.key = "occupancy",
+             .label = "Occupancy",
+             .type = T::Choice,
+             .value = "dwelling",
+             .choices = benchWords<Occupancy>()},
+            {.key = "dwellings",
+             .label = "Dwellings",
+             .value = "1",
+             .least = 1,
+             .most = 2000,
+             .help = "Living units that the supply serves, each with the loads below.",
+             .only = {"single-phase", "three-phase"}},
+            {.key = "items",
+             .label = "Loads",
+             .type = T::Lines,
+             .value = "lighting 24 points 60 W\nsockets 32 points 100 W\ncooking 8 kW\nheating 4.8 kW\nmotor 1.5 kW",
+             .help = "One line each: lighting 24 points 60 W, sockets 32 points 100 W, cooking 8 kW with socket, water "
+                     "3 kW, instantaneous 9.5 kW, outdoor 1.2 kW, outlets15 2 points 3 kW, pool 2 kW, motor 2.2 kW on "
+                     "L2, cooling 9 kW three-phase"}};
 }
 
 struct Item {
@@ -30,9 +50,22 @@ struct Item {
     int line = -1;              ///< pinned to; −1: free; 3: on all three
 };
 
-const std::pair<const char*, LoadKind> words[] = {{"lighting", LoadKind::Lighting}, {"sockets", LoadKind::Receptacle}, {"cooking", LoadKind::Range}, {"kitchen", LoadKind::Kitchen}, {"heating", LoadKind::Heating}, {"cooling", LoadKind::Cooling},
-                                                  {"motor", LoadKind::Motor}, {"lift", LoadKind::Vertical}, {"vehicle", LoadKind::Vehicle}, {"equipment", LoadKind::Equipment}, {"refrigeration", LoadKind::Refrigeration},
-                                                  {"water", LoadKind::WaterHeating}, {"instantaneous", LoadKind::InstantWater}, {"outdoor", LoadKind::OutdoorLighting}, {"outlets15", LoadKind::LargeOutlet}, {"pool", LoadKind::Pool}};
+const std::pair<const char*, LoadKind> words[] = {{"lighting", LoadKind::Lighting},
+                                                  {"sockets", LoadKind::Receptacle},
+                                                  {"cooking", LoadKind::Range},
+                                                  {"kitchen", LoadKind::Kitchen},
+                                                  {"heating", LoadKind::Heating},
+                                                  {"cooling", LoadKind::Cooling},
+                                                  {"motor", LoadKind::Motor},
+                                                  {"lift", LoadKind::Vertical},
+                                                  {"vehicle", LoadKind::Vehicle},
+                                                  {"equipment", LoadKind::Equipment},
+                                                  {"refrigeration", LoadKind::Refrigeration},
+                                                  {"water", LoadKind::WaterHeating},
+                                                  {"instantaneous", LoadKind::InstantWater},
+                                                  {"outdoor", LoadKind::OutdoorLighting},
+                                                  {"outlets15", LoadKind::LargeOutlet},
+                                                  {"pool", LoadKind::Pool}};
 
 /// A socket outlet in the control unit of a cooker counts 5 A beside it.
 constexpr double cookerSocket = 5 * 230;
@@ -50,12 +83,14 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
         if (blank != std::string::npos) {
             std::string number = trimmed(read->name.substr(blank));
             for (const char* sign : {"points", "point", "×", "x"})
-                if (const std::size_t at = number.size() - std::min(number.size(), std::string(sign).size()); number.compare(at, std::string::npos, sign) == 0) {
+                if (const std::size_t at = number.size() - std::min(number.size(), std::string(sign).size());
+                    number.compare(at, std::string::npos, sign) == 0) {
                     number = trimmed(number.substr(0, at));
                     break;
                 }
             const auto n = typedNumber(number);
-            if (!n || *n < 1 || *n > 99999 || *n != std::floor(*n) || number == trimmed(read->name.substr(blank))) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
+            if (!n || *n < 1 || *n > 99999 || *n != std::floor(*n) || number == trimmed(read->name.substr(blank)))
+                in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
             count *= *n;
         }
         std::string after = read->after;
@@ -64,7 +99,8 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
         if (socket) after = trimmed(after.substr(withSocket.size()));
         const bool allThree = after == "three-phase";
         const bool onLine = after.size() == 5 && after.compare(0, 4, "on L") == 0 && after[4] >= '1' && after[4] <= '3';
-        if (!allThree && !onLine && !after.empty()) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
+        if (!allThree && !onLine && !after.empty())
+            in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
         Item i;
         i.text = l;
         bool known = false;
@@ -76,11 +112,14 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
         if (!known) in.refuse("items", "there is no load group \"" + group + "\"", "Choose one of: " + all);
         i.count = count;
         const BenchLoad* load = &read->load;
-        if (load->amount <= 0 || load->unit == LoadUnit::hp || load->unit == LoadUnit::kvar) in.refuse("items", "\"" + l + "\" is not a load above zero in VA, kVA, W, kW or A");
+        if (load->amount <= 0 || load->unit == LoadUnit::hp || load->unit == LoadUnit::kvar)
+            in.refuse("items", "\"" + l + "\" is not a load above zero in VA, kVA, W, kW or A");
         i.line = allThree ? 3 : onLine ? after[4] - '1' : -1;
         i.socket = socket;
         if (!three && i.line > 0) in.refuse("items", "\"" + l + "\": the supply has one phase");
-        i.each = load->unit == LoadUnit::A ? load->amount * 230 * (i.line == 3 ? 3 : 1) : load->amount * (load->unit == LoadUnit::kW || load->unit == LoadUnit::kVA ? 1000 : 1);
+        i.each = load->unit == LoadUnit::A
+                     ? load->amount * 230 * (i.line == 3 ? 3 : 1)
+                     : load->amount * (load->unit == LoadUnit::kW || load->unit == LoadUnit::kVA ? 1000 : 1);
         if (!three) i.line = 0;
         out.push_back(i);
     }
@@ -90,7 +129,8 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
 }
 
 /// VA of demand of what stands on one phase: a three-phase item counts a third of itself there.
-double demandOn(const std::vector<Item>& items, const std::vector<int>& at, int line, const Basis& basis, const RuleBook& book, Working* w = nullptr) {
+double demandOn(const std::vector<Item>& items, const std::vector<int>& at, int line, const Basis& basis,
+                const RuleBook& book, Working* w = nullptr) {
     KindSums kinds{};
     double sockets = 0;
     for (std::size_t i = 0; i < items.size(); ++i) {
@@ -107,22 +147,34 @@ double demandOn(const std::vector<Item>& items, const std::vector<int>& at, int 
     }
     NodeResult n;
     findDemand(kinds, basis, book, n, w);
-    if (w && sockets > 0) w->step("Sockets of cookers", fmt::format("{} × 5 A", figures(sockets / cookerSocket)), figures(sockets / 1000) + " kVA", book.demand(LoadKind::Range, basis.occupancy).table);
+    if (w && sockets > 0)
+        w->step("Sockets of cookers", fmt::format("{} × 5 A", figures(sockets / cookerSocket)),
+                figures(sockets / 1000) + " kVA", book.demand(LoadKind::Range, basis.occupancy).table);
     return n.demand + sockets;
 }
 
-/// Several dwellings on each phase: groups of the book's own table by their number, what has none by its rule times their number.
-BenchAnswer many(const BenchInputs& in, const RuleBook& book, const std::vector<Item>& items, const Basis& basis, bool three) {
+/// Several dwellings on each phase: groups of the book's own table by their number, what has none by its rule times
+/// their number.
+BenchAnswer many(const BenchInputs& in, const RuleBook& book, const std::vector<Item>& items, const Basis& basis,
+                 bool three) {
     BenchAnswer a;
     a.working.title = "Maximum demand of several dwellings";
-    if (basis.occupancy != Occupancy::Dwelling) in.refuse("occupancy", "several dwellings are not " + std::string(wordOf(basis.occupancy)), "Choose dwelling, or one of them.");
-    if (book.tables.manyDwellings.empty()) in.refuse("dwellings", book.title + " has no table for several dwellings", "Work one out and enter a factor, or choose another rule book.");
+    if (basis.occupancy != Occupancy::Dwelling)
+        in.refuse("occupancy", "several dwellings are not " + std::string(wordOf(basis.occupancy)),
+                  "Choose dwelling, or one of them.");
+    if (book.tables.manyDwellings.empty())
+        in.refuse("dwellings", book.title + " has no table for several dwellings",
+                  "Work one out and enter a factor, or choose another rule book.");
     const int all = in.whole("dwellings"), here = three ? (all + 2) / 3 : all;
-    if (three) a.working.step("Dwellings", fmt::format("{} over three phases, the fullest", all), fmt::format("{} on it", here), "");
+    if (three)
+        a.working.step("Dwellings", fmt::format("{} over three phases, the fullest", all),
+                       fmt::format("{} on it", here), "");
     std::map<LoadKind, double> va;
     for (const Item& i : items) {
         va[i.kind] += i.each * i.count;
-        if (i.socket) in.refuse("items", "\"" + i.text + "\": the socket of a cooker is for one dwelling", "Leave it out, or work one dwelling out alone.");
+        if (i.socket)
+            in.refuse("items", "\"" + i.text + "\": the socket of a cooker is for one dwelling",
+                      "Leave it out, or work one dwelling out alone.");
     }
     double amps = 0;
     a.columns = {"Group", "A on the phase"};
@@ -136,7 +188,8 @@ BenchAnswer many(const BenchInputs& in, const RuleBook& book, const std::vector<
                 if (here >= m.from && here <= m.upTo) row = &m;
         if (row) {
             d = row->base + row->each * here;
-            formula = row->each > 0 ? fmt::format("{} A + {} × {} A", figures(row->base), here, figures(row->each)) : fmt::format("{} A", figures(row->base));
+            formula = row->each > 0 ? fmt::format("{} A + {} × {} A", figures(row->base), here, figures(row->each))
+                                    : fmt::format("{} A", figures(row->base));
             cited = book.cite("manyDwellings");
         } else {
             KindSums kinds{};
@@ -181,7 +234,9 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
         std::vector<std::size_t> freeOnes;
         for (std::size_t i = 0; i < items.size(); ++i)
             if (items[i].line < 0) freeOnes.push_back(i);
-        std::stable_sort(freeOnes.begin(), freeOnes.end(), [&](std::size_t x, std::size_t y) { return items[x].each * items[x].count > items[y].each * items[y].count; });
+        std::stable_sort(freeOnes.begin(), freeOnes.end(), [&](std::size_t x, std::size_t y) {
+            return items[x].each * items[x].count > items[y].each * items[y].count;
+        });
         for (std::size_t i : freeOnes) {
             int best = 0;
             double least = 1e300;
@@ -199,15 +254,19 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
                     const int old = at[freeOnes[x]];
                     if (line == old) continue;
                     at[freeOnes[x]] = line;
-                    if (const double d = worst(); d < now - 1e-6) now = d, better = true;
-                    else at[freeOnes[x]] = old;
+                    if (const double d = worst(); d < now - 1e-6)
+                        now = d, better = true;
+                    else
+                        at[freeOnes[x]] = old;
                 }
             for (std::size_t x = 0; x < freeOnes.size() && freeOnes.size() <= 60; ++x)
                 for (std::size_t y = x + 1; y < freeOnes.size(); ++y) {
                     if (at[freeOnes[x]] == at[freeOnes[y]]) continue;
                     std::swap(at[freeOnes[x]], at[freeOnes[y]]);
-                    if (const double d = worst(); d < now - 1e-6) now = d, better = true;
-                    else std::swap(at[freeOnes[x]], at[freeOnes[y]]);
+                    if (const double d = worst(); d < now - 1e-6)
+                        now = d, better = true;
+                    else
+                        std::swap(at[freeOnes[x]], at[freeOnes[y]]);
                 }
             if (!better) break;
         }
@@ -217,7 +276,11 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     for (std::size_t i = 0; i < items.size(); ++i) {
         const double va = items[i].each * items[i].count;
         connected += va;
-        a.rows.push_back({items[i].text, !three ? "L" : at[i] == 3 ? "L1–3" : fmt::format("L{}{}", at[i] + 1, items[i].line >= 0 ? ", pinned" : ""), figures(va / (at[i] == 3 ? 690 : 230))});
+        a.rows.push_back({items[i].text,
+                          !three       ? "L"
+                          : at[i] == 3 ? "L1–3"
+                                       : fmt::format("L{}{}", at[i] + 1, items[i].line >= 0 ? ", pinned" : ""),
+                          figures(va / (at[i] == 3 ? 690 : 230))});
     }
     double most = 0, least = 1e300;
     nlohmann::ordered_json phases = nlohmann::ordered_json::array();
@@ -230,7 +293,9 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     }
     a.working.step("Maximum demand", three ? "the heaviest phase" : "", figures(most) + " A", "");
     a.working.governs();
-    a.figure("connected_A", "Connected", figures(connected / (three ? 690 : 230)) + (three ? " A on each phase, were it even" : " A"), connected / (three ? 690 : 230));
+    a.figure("connected_A", "Connected",
+             figures(connected / (three ? 690 : 230)) + (three ? " A on each phase, were it even" : " A"),
+             connected / (three ? 690 : 230));
     a.figure("demand_A", "Maximum demand", figures(most) + " A", most);
     a.figure("phases_A", "", "", phases);
     if (three) a.figure("spread_A", "Heaviest less lightest", figures(most - least) + " A", most - least);
@@ -242,6 +307,12 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
 } // namespace
 
 extern const BenchKind maximumDemandBench;
-const BenchKind maximumDemandBench{"maximum-demand", "Maximum demand", "Load groups of an installation: what each counts, the phases levelled, any load pinned to one.", fields, work, BenchFor::Cables};
+const BenchKind maximumDemandBench{
+    "maximum-demand",
+    "Maximum demand",
+    "Load groups of an installation: what each counts, the phases levelled, any load pinned to one.",
+    fields,
+    work,
+    BenchFor::Cables};
 
 } // namespace lintel

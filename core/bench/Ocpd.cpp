@@ -12,7 +12,12 @@ namespace {
 
 std::vector<BenchField> fields(const RuleBook& book) {
     using T = BenchField::Type;
-    return {{.key = "noncontinuous", .label = "Noncontinuous load", .type = T::Load, .value = "10 A", .unit = "A", .help = "0 A where there is none"},
+    return {{.key = "noncontinuous",
+             .label = "Noncontinuous load",
+             .type = T::Load,
+             .value = "10 A",
+             .unit = "A",
+             .help = "0 A where there is none"},
             {.key = "continuous", .label = "Continuous load", .type = T::Load, .value = "0 A", .unit = "A"},
             systemField(),
             {.key = "poles", .label = "Poles", .type = T::Choice, .value = "1", .choices = {"1", "2", "3"}},
@@ -26,7 +31,12 @@ std::vector<BenchField> fields(const RuleBook& book) {
             terminalsField(),
             {.key = "ambient", .label = "Ambient", .value = "30", .unit = "°C", .least = -40, .most = 85},
             {.key = "roof", .label = "Close above a roof", .type = T::Flag, .value = "no"},
-            {.key = "conductors", .label = "Loaded conductors with it", .value = "auto", .least = 1, .most = 1000, .help = "In one raceway, its own among them. Auto: its own alone."},
+            {.key = "conductors",
+             .label = "Loaded conductors with it",
+             .value = "auto",
+             .least = 1,
+             .most = 1000,
+             .help = "In one raceway, its own among them. Auto: its own alone."},
             {.key = "receptacles", .label = "Feeds several receptacles", .type = T::Flag, .value = "no"}};
 }
 
@@ -38,24 +48,31 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     const auto kind = in.choice<DeviceKind>("device");
     const auto amps = [&](const char* key) {
         const auto l = loadFrom(in.text(key));
-        if (!l || l->amount < 0) in.refuse(key, "\"" + in.text(key) + "\" is not a load", "Type 16 A, 1500 VA, 900 W or 2 kW.");
+        if (!l || l->amount < 0)
+            in.refuse(key, "\"" + in.text(key) + "\" is not a load", "Type 16 A, 1500 VA, 900 W or 2 kW.");
         return l->amount > 0 ? benchAmps(in, *l, pf, system, poles, book, &a.working).v : 0.0;
     };
     const double non = amps("noncontinuous"), cont = amps("continuous");
-    if (non + cont <= 0) in.refuse("noncontinuous", "there is no load", "Give a noncontinuous or a continuous load above zero.");
+    if (non + cont <= 0)
+        in.refuse("noncontinuous", "there is no load", "Give a noncontinuous or a continuous load above zero.");
     const double factor = in.flag("fullRated") ? 1 : book.continuousFactor;
     const double required = non + factor * cont, rating = book.ratingAtOrAbove(required, kind);
-    a.working.step("Needed", fmt::format("{} A + {} × {} A", figures(non), figures(factor), figures(cont)), figures(required) + " A", book.cite("continuousDevice"));
-    if (rating == 0) in.refuse("noncontinuous", fmt::format("no standard device is rated {} A or more", figures(required)), "Divide the load over several feeders.");
+    a.working.step("Needed", fmt::format("{} A + {} × {} A", figures(non), figures(factor), figures(cont)),
+                   figures(required) + " A", book.cite("continuousDevice"));
+    if (rating == 0)
+        in.refuse("noncontinuous", fmt::format("no standard device is rated {} A or more", figures(required)),
+                  "Divide the load over several feeders.");
     a.working.step("Device", "next standard rating", lintel::rating(rating) + " A", book.cite("rating"));
     a.working.governs();
     a.figure("required_A", "Needed", figures(required) + " A", required);
     a.figure("device_A", "Device", fmt::format("{} A {}P {}", lintel::rating(rating), poles, wordOf(kind)), rating);
-    if (const double frame = book.frameFor(rating, kind); frame > 0) a.figure("frame_A", isFuse(kind) ? "Switch" : "Frame", lintel::rating(frame) + " A", frame);
+    if (const double frame = book.frameFor(rating, kind); frame > 0)
+        a.figure("frame_A", isFuse(kind) ? "Switch" : "Frame", lintel::rating(frame) + " A", frame);
     if (const SizeIndex s = in.size("size", book); s >= 0) {
         const Material m = in.choice<Material>("material");
         const int sets = in.whole("sets");
-        const std::string words = (sets > 1 ? fmt::format("{} sets of ", sets) : "") + sizeWords(book, s) + " " + wordOf(m);
+        const std::string words =
+            (sets > 1 ? fmt::format("{} sets of ", sets) : "") + sizeWords(book, s) + " " + wordOf(m);
         RunNeed need;
         need.system = system;
         need.poles = poles;
@@ -72,25 +89,42 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
         // From the largest device down to the first that protects it: up to the boundary the terminals may be cooler.
         double most = 0, carries = 0;
         Ampacity under;
-        for (double tried = book.ratingAtOrBelow(1e9, kind); tried > 0; tried = book.ratingAtOrBelow(tried - 0.01, kind)) {
+        for (double tried = book.ratingAtOrBelow(1e9, kind); tried > 0;
+             tried = book.ratingAtOrBelow(tried - 0.01, kind)) {
             need.device = tried;
             under = ampacityOf(need, s, rules, book, sets);
-            if (under.table <= 0 || under.terminal <= 0) in.refuse("size", fmt::format("{} is not in table {}", words, book.cite("ampacity")));
+            if (under.table <= 0 || under.terminal <= 0)
+                in.refuse("size", fmt::format("{} is not in table {}", words, book.cite("ampacity")));
             carries = under.value() * sets;
-            const bool next = !in.flag("receptacles") && tried <= book.nextRatingUpTo && tried <= book.ratingAtOrAbove(carries, kind) + 1e-9;
+            const bool next = !in.flag("receptacles") && tried <= book.nextRatingUpTo &&
+                              tried <= book.ratingAtOrAbove(carries, kind) + 1e-9;
             if ((tried > carries + 1e-9 && !next) || (small > 0 && tried > small)) continue;
             most = tried;
             break;
         }
-        a.working.step(fmt::format("Ampacity, {} °C terminals", under.terminalCelsius), fmt::format("{}: {} A{}", words, figures(under.terminal), sets > 1 ? " each" : ""), "", book.cite("terminal") + ", " + book.cite("ampacity"));
+        a.working.step(fmt::format("Ampacity, {} °C terminals", under.terminalCelsius),
+                       fmt::format("{}: {} A{}", words, figures(under.terminal), sets > 1 ? " each" : ""), "",
+                       book.cite("terminal") + ", " + book.cite("ampacity"));
         if (under.ambient != 1 || under.bundling != 1)
-            a.working.step(fmt::format("Ambient {} °C, {} conductors", figures(need.ambient), need.conductors), fmt::format("{} × {} × {} = {} A", figures(under.table), figures(under.ambient), figures(under.bundling), figures(under.corrected)), "", book.cite("ambient") + ", " + book.cite("bundling"));
-        if (most <= 0) in.refuse("size", fmt::format("{} carries {} A here: no standard device is so small", words, figures(carries)), "Choose a larger size, or fewer conductors with it.");
-        a.working.step("Largest for the conductor", small > 0 && most >= small - 1e-9 ? fmt::format("{} is held to {} A", words, figures(small)) : fmt::format("{} carries {} A", words, figures(carries)), lintel::rating(most) + " A",
-                       small > 0 && most >= small - 1e-9 ? book.cite("smallConductor") : most > carries ? book.cite("nextRating") : book.cite("protected"));
+            a.working.step(fmt::format("Ambient {} °C, {} conductors", figures(need.ambient), need.conductors),
+                           fmt::format("{} × {} × {} = {} A", figures(under.table), figures(under.ambient),
+                                       figures(under.bundling), figures(under.corrected)),
+                           "", book.cite("ambient") + ", " + book.cite("bundling"));
+        if (most <= 0)
+            in.refuse("size",
+                      fmt::format("{} carries {} A here: no standard device is so small", words, figures(carries)),
+                      "Choose a larger size, or fewer conductors with it.");
+        a.working.step("Largest for the conductor",
+                       small > 0 && most >= small - 1e-9 ? fmt::format("{} is held to {} A", words, figures(small))
+                                                         : fmt::format("{} carries {} A", words, figures(carries)),
+                       lintel::rating(most) + " A",
+                       small > 0 && most >= small - 1e-9 ? book.cite("smallConductor")
+                       : most > carries                  ? book.cite("nextRating")
+                                                         : book.cite("protected"));
         a.figure("carries_A", "It carries", figures(carries) + " A", carries);
         a.figure("largest_A", "Largest for " + words, lintel::rating(most) + " A", most);
-        if (rating > most) a.cautions.push_back(fmt::format("{} is too small for the {} A device", words, lintel::rating(rating)));
+        if (rating > most)
+            a.cautions.push_back(fmt::format("{} is too small for the {} A device", words, lintel::rating(rating)));
     }
     return a;
 }
@@ -98,6 +132,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
 } // namespace
 
 extern const BenchKind ocpdBench;
-const BenchKind ocpdBench{"ocpd", "Overcurrent device", "The standard device for a load, and the largest that a conductor may have.", fields, work};
+const BenchKind ocpdBench{"ocpd", "Overcurrent device",
+                          "The standard device for a load, and the largest that a conductor may have.", fields, work};
 
 } // namespace lintel

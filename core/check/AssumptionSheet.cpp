@@ -56,17 +56,23 @@ struct Pages {
         Drawing& d = page();
         d.text({margin + 2, y + 4.4}, a.mark, 2.7, Align::Left, true);
         d.text({margin + 13, y + 4.4}, a.what, 2.7, Align::Left, true, Ink::Ink, 72);
-        d.text({margin + 13, y + 8.4}, a.where + (a.why.empty() ? "" : " · " + a.why) + (a.setBy.empty() ? "" : " · set by " + a.setBy), 2.4, Align::Left, false, Ink::Quiet, 72);
+        d.text({margin + 13, y + 8.4},
+               a.where + (a.why.empty() ? "" : " · " + a.why) + (a.setBy.empty() ? "" : " · set by " + a.setBy), 2.4,
+               Align::Left, false, Ink::Quiet, 72);
         d.text({entered(), y + 4.4}, a.entered, 2.7, Align::Left, true, Ink::Ink, 31);
-        d.text({otherwise(), y + 4.4}, a.otherwise, 2.5, Align::Left, false, Ink::Ink, d.width - margin - 10 - otherwise());
-        if (a.hides) d.text({otherwise(), y + 8.4}, "without it the result would be worse", 2.2, Align::Left, true, Ink::Check);
+        d.text({otherwise(), y + 4.4}, a.otherwise, 2.5, Align::Left, false, Ink::Ink,
+               d.width - margin - 10 - otherwise());
+        if (a.hides)
+            d.text({otherwise(), y + 8.4}, "without it the result would be worse", 2.2, Align::Left, true, Ink::Check);
         const double box = d.width - margin - 4;
         d.box(box, y + 2, 4, 4, 0.3);
         if (a.seen()) { // ticked, with who and when below
             d.line({box + 0.7, y + 4}, {box + 1.7, y + 5.2}, 0.4);
             d.line({box + 1.7, y + 5.2}, {box + 3.4, y + 2.7}, 0.4);
         }
-        if (!a.seenBy.empty()) d.text({d.width - margin, y + 8.9}, a.seen() ? a.seenBy + " " + a.seenOn : "changed since " + a.seenBy, 1.9, Align::Right, false, a.seen() ? Ink::Quiet : Ink::Check, 26);
+        if (!a.seenBy.empty())
+            d.text({d.width - margin, y + 8.9}, a.seen() ? a.seenBy + " " + a.seenOn : "changed since " + a.seenBy, 1.9,
+                   Align::Right, false, a.seen() ? Ink::Quiet : Ink::Check, 26);
         d.line({margin, y + row}, {d.width - margin, y + row}, 0.12, Ink::Rule);
         y += row;
     }
@@ -81,7 +87,10 @@ std::vector<Drawing> assumptionSheets(const SheetInput& in) {
     Pages pages{in};
     pages.begin();
     for (std::size_t i = 0; i < all.size(); ++i) {
-        if (i == 0 || all[i].kind != all[i - 1].kind) pages.heading(all[i].kind, std::size_t(std::count_if(all.begin(), all.end(), [&](const Assumption& a) { return a.kind == all[i].kind; })));
+        if (i == 0 || all[i].kind != all[i - 1].kind)
+            pages.heading(all[i].kind, std::size_t(std::count_if(all.begin(), all.end(), [&](const Assumption& a) {
+                              return a.kind == all[i].kind;
+                          })));
         pages.add(all[i]);
     }
     for (std::size_t i = 0; i < pages.all.size(); ++i) {

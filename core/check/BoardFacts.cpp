@@ -1,5 +1,5 @@
-// What is entered of a board against what is in it: places that are to stay free, lugs that it has not, breakers that are tied and
-// stand apart, loads that their list gives another voltage.
+// What is entered of a board against what is in it: places that are to stay free, lugs that it has not, breakers that
+// are tied and stand apart, loads that their list gives another voltage.
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
@@ -16,15 +16,21 @@ void findReserve(const CheckInput& in, const CheckRule& self, std::vector<Snag>&
     for (const Board& b : in.project.boards) {
         if (b.reservedShare <= 0) continue;
         const int used = in.results.of(b.id).slotsUsed, wanted = placesReserved(b, b.slots);
-        if (b.slots - used < wanted) into.push_back({&self, Severity::Check, b.id, fmt::format("{} has {} places left; {} are to stay free", b.name, std::max(0, b.slots - used), wanted), ""});
+        if (b.slots - used < wanted)
+            into.push_back(
+                {&self, Severity::Check, b.id,
+                 fmt::format("{} has {} places left; {} are to stay free", b.name, std::max(0, b.slots - used), wanted),
+                 ""});
     }
 }
 std::vector<Remedy> sizeRemedies(const CheckInput& in, const Snag& s) {
     const BoardId id = s.about.as<Board>();
     std::vector<Remedy> out;
     if (const int slots = smallestSize(in.project, id); slots > in.project.boards[id].slots)
-        out.push_back({fmt::format("{} {} for {}", in.project.boards[id].form == BoardForm::Ways ? slots / 3 : slots, in.project.boards[id].form == BoardForm::Ways ? "ways" : "slots", in.project.boards[id].name),
-                       [=](Project& p) { applyResize(p, id, planResize(p, id, slots)); }});
+        out.push_back(
+            {fmt::format("{} {} for {}", in.project.boards[id].form == BoardForm::Ways ? slots / 3 : slots,
+                         in.project.boards[id].form == BoardForm::Ways ? "ways" : "slots", in.project.boards[id].name),
+             [=](Project& p) { applyResize(p, id, planResize(p, id, slots)); }});
     out.push_back({"Keep nothing free", [=](Project& p) { p.boards.change(id)->reservedShare = 0; }});
     return out;
 }
@@ -32,22 +38,32 @@ std::vector<Remedy> sizeRemedies(const CheckInput& in, const Snag& s) {
 void findLugs(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards)
         if (const Board* from = in.project.boards.find(b.feed.as<Board>()); from && from->lugs == Lugs::None)
-            into.push_back({&self, Severity::Stop, b.id, fmt::format("{} is fed from lugs that {} has not", b.name, from->name), ""});
+            into.push_back({&self, Severity::Stop, b.id,
+                            fmt::format("{} is fed from lugs that {} has not", b.name, from->name), ""});
 }
 std::vector<Remedy> lugsRemedies(const CheckInput& in, const Snag& s) {
     const BoardId id = s.about.as<Board>(), from = in.project.boards[id].feed.as<Board>();
-    std::vector<Remedy> out{{fmt::format("Feed-through lugs for {}", in.project.boards[from].name), [=](Project& p) { p.boards.change(from)->lugs = Lugs::FeedThrough; }}};
-    if (!refuseFeed(in.project, id, from)) out.push_back({fmt::format("Feed it from a breaker of {}", in.project.boards[from].name), [=](Project& p) { feedFrom(p, id, from); }});
+    std::vector<Remedy> out{{fmt::format("Feed-through lugs for {}", in.project.boards[from].name),
+                             [=](Project& p) { p.boards.change(from)->lugs = Lugs::FeedThrough; }}};
+    if (!refuseFeed(in.project, id, from))
+        out.push_back({fmt::format("Feed it from a breaker of {}", in.project.boards[from].name),
+                       [=](Project& p) { feedFrom(p, id, from); }});
     return out;
 }
 
-void findApart(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult&, std::vector<Snag>& into) {
+void findApart(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult&,
+               std::vector<Snag>& into) {
     if (!c.tie || c.slot <= 0) return;
     const auto unit = unitOf(in.project, c.id);
     if (unit.front() != c.id) return; // told once, of the first
     const auto at = placeUnit(in.project, in.project.boards[c.board], unit, c.slot);
-    if (unit.size() < 2 || at.empty() || std::any_of(at.begin(), at.end(), [&](const auto& x) { return in.project.circuits[x.first].slot != x.second; }))
-        into.push_back({&self, Severity::Check, c.id, unit.size() < 2 ? fmt::format("{}: its handle is tied to none", nameOf(in.project, c.id)) : fmt::format("{} and {}: tied handles do not stand beside one another", nameOf(in.project, c.id), nameOf(in.project, unit[1])), ""});
+    if (unit.size() < 2 || at.empty() ||
+        std::any_of(at.begin(), at.end(), [&](const auto& x) { return in.project.circuits[x.first].slot != x.second; }))
+        into.push_back({&self, Severity::Check, c.id,
+                        unit.size() < 2 ? fmt::format("{}: its handle is tied to none", nameOf(in.project, c.id))
+                                        : fmt::format("{} and {}: tied handles do not stand beside one another",
+                                                      nameOf(in.project, c.id), nameOf(in.project, unit[1])),
+                        ""});
 }
 std::vector<Remedy> apartRemedies(const CheckInput& in, const Snag& s) {
     const CircuitId id = s.about.as<Circuit>();
@@ -63,7 +79,8 @@ std::vector<Remedy> apartRemedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     Project trial = in.project;
     const auto all = loose(trial);
-    if (all.size() > 1 && !tieCircuits(trial, all)) out.push_back({"Bring them together", [=](Project& p) { (void)tieCircuits(p, loose(p)); }});
+    if (all.size() > 1 && !tieCircuits(trial, all))
+        out.push_back({"Bring them together", [=](Project& p) { (void)tieCircuits(p, loose(p)); }});
     out.push_back({"Untie them", [=](Project& p) { (void)loose(p); }});
     return out;
 }
@@ -75,15 +92,21 @@ void findVolts(const CheckInput& in, const CheckRule& self, std::vector<Snag>& i
         if (!c) continue;
         const double given = voltsAcross(in.project.boards[c->board].system, std::min(l.poles, c->poles)).v;
         if (!sameVolts(l.volts, given))
-            into.push_back({&self, Severity::Check, l.id, fmt::format("{}{}: its list says {} V, {} gives {} V", l.tag.empty() ? "" : l.tag + " ", l.name, number(l.volts), nameOf(in.project, c->id), number(given)), ""});
+            into.push_back({&self, Severity::Check, l.id,
+                            fmt::format("{}{}: its list says {} V, {} gives {} V", l.tag.empty() ? "" : l.tag + " ",
+                                        l.name, number(l.volts), nameOf(in.project, c->id), number(given)),
+                            ""});
     }
 }
 std::vector<Remedy> voltsRemedies(const CheckInput& in, const Snag& s) {
     const LoadId id = s.about.as<Load>();
     const Load& l = in.project.loads[id];
-    const double given = voltsAcross(in.project.boards[in.project.circuits[l.circuit].board].system, std::min(l.poles, in.project.circuits[l.circuit].poles)).v;
+    const double given = voltsAcross(in.project.boards[in.project.circuits[l.circuit].board].system,
+                                     std::min(l.poles, in.project.circuits[l.circuit].poles))
+                             .v;
     std::vector<Remedy> out{{"Take it off this circuit", [=](Project& p) { p.loads.change(id)->circuit = {}; }}};
-    out.push_back({fmt::format("It is for {} V", number(given)), [=](Project& p) { p.loads.change(id)->volts = given; }});
+    out.push_back(
+        {fmt::format("It is for {} V", number(given)), [=](Project& p) { p.loads.change(id)->volts = given; }});
     return out;
 }
 

@@ -21,7 +21,8 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const Ref node = s.about;
     const auto offer = [&](Ref from, const std::string& name) {
-        if (out.size() < 3 && !refuseFeed(in.project, node, from)) out.push_back({"Feed it from " + name, [=](Project& p) { feedFrom(p, node, from); }});
+        if (out.size() < 3 && !refuseFeed(in.project, node, from))
+            out.push_back({"Feed it from " + name, [=](Project& p) { feedFrom(p, node, from); }});
     };
     for (const Transformer& t : in.project.transformers) offer(t.id, t.name);
     for (const Board& b : in.project.boards) offer(b.id, b.name);

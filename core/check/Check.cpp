@@ -9,20 +9,61 @@
 
 namespace lintel {
 
-extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, faultLevelRule, unsupportedFaultRule, heldSizeRule, heldBreakerRule, overloadRule, mainMissingRule, overfullRule, dropRule,
-    boardUnfedRule, loadUnfedRule, lengthRule, horsepowerRule, noDeviceRule, givenFaultRule, multiwireRule, transformerDeviceRule, standbyRule, groundFaultRule, arcFaultRule, outletSpacingRule,
-    lightingFloorRule, ownValueRule, motorFeederRule, loopRule, residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule, tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule;
+extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, faultLevelRule, unsupportedFaultRule,
+    heldSizeRule, heldBreakerRule, overloadRule, mainMissingRule, overfullRule, dropRule, boardUnfedRule, loadUnfedRule,
+    lengthRule, horsepowerRule, noDeviceRule, givenFaultRule, multiwireRule, transformerDeviceRule, standbyRule,
+    groundFaultRule, arcFaultRule, outletSpacingRule, lightingFloorRule, ownValueRule, motorFeederRule, loopRule,
+    residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule,
+    tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule;
 
 const std::vector<const CheckRule*>& checkRules() {
-    static const std::vector<const CheckRule*> rules{&feedLoopRule, &feedVoltageRule, &polesRule,    &highLegRule, &faultLevelRule, &unsupportedFaultRule, &heldSizeRule, &unknownNameRule, &heldBreakerRule,
-                                                     &overloadRule, &mainMissingRule, &overfullRule, &dropRule,    &noDeviceRule,   &horsepowerRule, &groundFaultRule, &arcFaultRule, &multiwireRule, &transformerDeviceRule, &standbyRule, &loopRule, &residualRule, &residualTypeRule, &ringRule, &fireRatedRule, &motorFeederRule,
-                                                     &lugsRule, &loadVoltsRule, &tiedApartRule, &reserveRule, &boardUnfedRule, &loadUnfedRule, &outletSpacingRule, &givenFaultRule, &lengthRule, &lightingFloorRule, &insulationMonitorRule, &surgeRule, &ownValueRule, &outOfProportionRule};
+    static const std::vector<const CheckRule*> rules{&feedLoopRule,
+                                                     &feedVoltageRule,
+                                                     &polesRule,
+                                                     &highLegRule,
+                                                     &faultLevelRule,
+                                                     &unsupportedFaultRule,
+                                                     &heldSizeRule,
+                                                     &unknownNameRule,
+                                                     &heldBreakerRule,
+                                                     &overloadRule,
+                                                     &mainMissingRule,
+                                                     &overfullRule,
+                                                     &dropRule,
+                                                     &noDeviceRule,
+                                                     &horsepowerRule,
+                                                     &groundFaultRule,
+                                                     &arcFaultRule,
+                                                     &multiwireRule,
+                                                     &transformerDeviceRule,
+                                                     &standbyRule,
+                                                     &loopRule,
+                                                     &residualRule,
+                                                     &residualTypeRule,
+                                                     &ringRule,
+                                                     &fireRatedRule,
+                                                     &motorFeederRule,
+                                                     &lugsRule,
+                                                     &loadVoltsRule,
+                                                     &tiedApartRule,
+                                                     &reserveRule,
+                                                     &boardUnfedRule,
+                                                     &loadUnfedRule,
+                                                     &outletSpacingRule,
+                                                     &givenFaultRule,
+                                                     &lengthRule,
+                                                     &lightingFloorRule,
+                                                     &insulationMonitorRule,
+                                                     &surgeRule,
+                                                     &ownValueRule,
+                                                     &outOfProportionRule};
     return rules;
 }
 
 std::vector<Snag> findSnags(const Project& p, const RuleBook& book, const Results& r) {
     const CheckInput in{p, book, r};
-    // What each rule finds is kept apart until all is found, so that snags come in the order of the rules and of the circuits.
+    // What each rule finds is kept apart until all is found, so that snags come in the order of the rules and of the
+    // circuits.
     const auto& rules = checkRules();
     using Found = std::vector<std::vector<Snag>>;
     std::array<Found, mostParts> found;
@@ -35,23 +76,26 @@ std::vector<Snag> findSnags(const Project& p, const RuleBook& book, const Result
     const auto look = [&](Ref about, const RunResult& run, Found& into) {
         for (std::size_t i : atRuns) rules[i]->run(in, *rules[i], about, run, into[i]);
     };
-    const std::size_t parts = inParts(p.circuits.highest() + 1, p.circuits.size() >= manyCircuits, [&](std::size_t part, std::size_t from, std::size_t to) {
-        Found& into = found[part];
-        into.resize(rules.size());
-        for (std::size_t id = from; id < to; ++id) {
-            const Circuit* c = p.circuits.find(CircuitId{std::uint32_t(id)});
-            if (!c) continue;
-            const CircuitResult& cr = r.of(c->id);
-            for (std::size_t i : atCircuits) rules[i]->circuit(in, *rules[i], *c, cr, into[i]);
-            if (!cr.feeder && c->use == CircuitUse::Load) look(c->id, cr.run, into);
-        }
-    });
+    const std::size_t parts = inParts(p.circuits.highest() + 1, p.circuits.size() >= manyCircuits,
+                                      [&](std::size_t part, std::size_t from, std::size_t to) {
+                                          Found& into = found[part];
+                                          into.resize(rules.size());
+                                          for (std::size_t id = from; id < to; ++id) {
+                                              const Circuit* c = p.circuits.find(CircuitId{std::uint32_t(id)});
+                                              if (!c) continue;
+                                              const CircuitResult& cr = r.of(c->id);
+                                              for (std::size_t i : atCircuits)
+                                                  rules[i]->circuit(in, *rules[i], *c, cr, into[i]);
+                                              if (!cr.feeder && c->use == CircuitUse::Load) look(c->id, cr.run, into);
+                                          }
+                                      });
     for (const Board& b : p.boards) look(b.id, r.of(b.id).run, found[parts - 1]);
     for (const Transformer& t : p.transformers) look(t.id, r.of(t.id).run, found[parts - 1]);
     std::vector<Snag> snags;
     for (std::size_t i = 0; i < rules.size(); ++i) {
         if (rules[i]->find) rules[i]->find(in, *rules[i], snags);
-        for (std::size_t part = 0; part < parts; ++part) std::move(found[part][i].begin(), found[part][i].end(), std::back_inserter(snags));
+        for (std::size_t part = 0; part < parts; ++part)
+            std::move(found[part][i].begin(), found[part][i].end(), std::back_inserter(snags));
     }
     std::stable_sort(snags.begin(), snags.end(), [](const Snag& a, const Snag& b) { return a.severity < b.severity; });
     return snags;

@@ -1,5 +1,6 @@
 #pragma once
-// What is wrong with a design, in a designer's words, with ways to put it right. One file a rule; this is what they share.
+// What is wrong with a design, in a designer's words, with ways to put it right. One file a rule; this is what they
+// share.
 
 #include "core/project/Edit.h"
 #include "core/project/Operations.h"
@@ -12,7 +13,8 @@ namespace lintel {
 /// Stop: must not be issued. Check: needs a decision. Note: worth knowing.
 enum class Severity { Stop, Check, Note };
 template <> struct EnumText<Severity> {
-    static constexpr std::pair<Severity, const char*> words[] = {{Severity::Stop, "stop"}, {Severity::Check, "check"}, {Severity::Note, "note"}};
+    static constexpr std::pair<Severity, const char*> words[] = {
+        {Severity::Stop, "stop"}, {Severity::Check, "check"}, {Severity::Note, "note"}};
 };
 
 struct CheckRule;
@@ -29,7 +31,8 @@ struct Snag {
 struct Remedy {
     std::string label;
     std::function<void(Project&)> apply;
-    std::string kind{}; ///< what it does, where the label names things that somebody else named; empty: as the label says
+    std::string
+        kind{}; ///< what it does, where the label names things that somebody else named; empty: as the label says
 };
 
 struct CheckInput {
@@ -47,14 +50,16 @@ std::string nameOfRun(const Project& project, Ref thing);
 
 /// A rule: finds its snags, and on demand offers remedies for one of them. It says how it looks: over the whole at once
 /// (`find`), at each circuit, or at each run (every branch run that carries a load, and all that feed boards and
-/// transformers); those that it does not need are null. Circuits are walked once for all rules, on all cores, so that what a
-/// rule looks at is at hand: looking must not change anything.
+/// transformers); those that it does not need are null. Circuits are walked once for all rules, on all cores, so that
+/// what a rule looks at is at hand: looking must not change anything.
 struct CheckRule {
     const char* id;
     std::vector<Remedy> (*remedies)(const CheckInput&, const Snag&);
     void (*find)(const CheckInput&, const CheckRule& self, std::vector<Snag>& into) = nullptr;
-    void (*circuit)(const CheckInput&, const CheckRule& self, const Circuit&, const CircuitResult&, std::vector<Snag>& into) = nullptr;
-    void (*run)(const CheckInput&, const CheckRule& self, Ref about, const RunResult&, std::vector<Snag>& into) = nullptr;
+    void (*circuit)(const CheckInput&, const CheckRule& self, const Circuit&, const CircuitResult&,
+                    std::vector<Snag>& into) = nullptr;
+    void (*run)(const CheckInput&, const CheckRule& self, Ref about, const RunResult&,
+                std::vector<Snag>& into) = nullptr;
     /// Whether there can be anything to find at circuits and runs; null: always.
     bool (*worthLooking)(const CheckInput&) = nullptr;
 };

@@ -1,6 +1,6 @@
 #pragma once
-// Finding circuits across the building by what one types: "kitchen", "board:LK-1 kind:lighting", "va>1500 poles:1 pinned",
-// "drop>3", "breaker:auto". All parts must hold; a minus before one turns it round.
+// Finding circuits across the building by what one types: "kitchen", "board:LK-1 kind:lighting", "va>1500 poles:1
+// pinned", "drop>3", "breaker:auto". All parts must hold; a minus before one turns it round.
 
 #include "core/check/Check.h"
 

@@ -9,14 +9,16 @@ namespace lintel {
 namespace {
 
 std::string words(const RunResult& r, double device, const RuleBook& book) {
-    return fmt::format("{} A, {}{}", rating(device), r.sets > 1 ? fmt::format("{} × ", r.sets) : "", sizeWords(book, r.size));
+    return fmt::format("{} A, {}{}", rating(device), r.sets > 1 ? fmt::format("{} × ", r.sets) : "",
+                       sizeWords(book, r.size));
 }
 
 } // namespace
 
 Comparison compare(const CheckInput& a, const CheckInput& b) {
     Comparison c;
-    const auto look = [&](Ref thing, const RunResult& x, const RunResult& y, double dx, double dy, const std::string& name) {
+    const auto look = [&](Ref thing, const RunResult& x, const RunResult& y, double dx, double dy,
+                          const std::string& name) {
         const bool size = x.size != y.size || x.sets != y.sets || x.ground != y.ground, device = dx != dy;
         c.sizes += size;
         c.devices += device;
@@ -28,9 +30,13 @@ Comparison compare(const CheckInput& a, const CheckInput& b) {
             if (!x.feeder && !y.feeder) look(k.id, x.run, y.run, x.device, y.device, nameOf(b.project, k.id));
         }
     for (const Board& k : b.project.boards)
-        if (a.project.boards.has(k.id)) look(k.id, a.results.of(k.id).run, b.results.of(k.id).run, a.results.of(k.id).run.need.device, b.results.of(k.id).run.need.device, "Feeder of " + k.name);
+        if (a.project.boards.has(k.id))
+            look(k.id, a.results.of(k.id).run, b.results.of(k.id).run, a.results.of(k.id).run.need.device,
+                 b.results.of(k.id).run.need.device, "Feeder of " + k.name);
     for (const Transformer& k : b.project.transformers)
-        if (a.project.transformers.has(k.id)) look(k.id, a.results.of(k.id).run, b.results.of(k.id).run, a.results.of(k.id).run.need.device, b.results.of(k.id).run.need.device, "Feeder of " + k.name);
+        if (a.project.transformers.has(k.id))
+            look(k.id, a.results.of(k.id).run, b.results.of(k.id).run, a.results.of(k.id).run.need.device,
+                 b.results.of(k.id).run.need.device, "Feeder of " + k.name);
     const auto mass = [](const CheckInput& in) {
         double kg = 0;
         for (const auto& x : in.results.circuits) kg += conductorMass(x.run, in.book);
@@ -52,7 +58,9 @@ Comparison compare(const CheckInput& a, const CheckInput& b) {
 }
 
 std::string Comparison::text() const {
-    const auto plural = [](int n, const char* one, const char* many) { return fmt::format("{} {}", n, n == 1 ? one : many); };
+    const auto plural = [](int n, const char* one, const char* many) {
+        return fmt::format("{} {}", n, n == 1 ? one : many);
+    };
     std::string t;
     const auto add = [&](const std::string& s) { t += (t.empty() ? "" : " · ") + s; };
     if (sizes) add(plural(sizes, "run changes", "runs change"));

@@ -13,11 +13,11 @@ struct Altered {
 };
 
 struct Comparison {
-    std::vector<Altered> runs;                  ///< size, sets, protective conductor or device differs
-    int sizes = 0, devices = 0;                ///< of them, those whose conductors or whose device differ
-    std::vector<std::string> newSnags, gone;   ///< texts
+    std::vector<Altered> runs;               ///< size, sets, protective conductor or device differs
+    int sizes = 0, devices = 0;              ///< of them, those whose conductors or whose device differ
+    std::vector<std::string> newSnags, gone; ///< texts
     int stopsBefore = 0, stopsAfter = 0, snagsBefore = 0, snagsAfter = 0;
-    double kg = 0;                             ///< of conductor more (+) or less (−)
+    double kg = 0; ///< of conductor more (+) or less (−)
     bool nothing() const { return runs.empty() && newSnags.empty() && gone.empty(); }
     /// "14 runs change · 2 new snags · +31.0 kg of conductor".
     std::string text() const;

@@ -15,15 +15,22 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         const FaultPoint& f = in.results.of(b.id).fault;
         // A tested pair with the device that feeds it may stand where the board alone may not.
         if (f.known && f.worst() > b.ratingKA * 1.0005 && b.seriesKA + 1e-9 < f.worst())
-            into.push_back({&self, Severity::Stop, b.id, fmt::format("{}: rated {} kA where {} kA is available", b.name, figures(b.ratingKA), figures(f.worst())), in.book.cite("faultBoard")});
+            into.push_back({&self, Severity::Stop, b.id,
+                            fmt::format("{}: rated {} kA where {} kA is available", b.name, figures(b.ratingKA),
+                                        figures(f.worst())),
+                            in.book.cite("faultBoard")});
     }
 }
 
-void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult&, std::vector<Snag>& into) {
+void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult&,
+            std::vector<Snag>& into) {
     if (!c.heldKA) return;
     const FaultPoint& f = in.results.of(c.board).fault;
     if (f.known && f.worst() > *c.heldKA * 1.0005 && in.project.boards[c.board].seriesKA + 1e-9 < f.worst())
-        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: breaker {} kA below {} kA at the bus", nameOf(in.project, c.id), c.name, figures(*c.heldKA), figures(f.worst())), in.book.cite("faultDevice")});
+        into.push_back({&self, Severity::Stop, c.id,
+                        fmt::format("{} {}: breaker {} kA below {} kA at the bus", nameOf(in.project, c.id), c.name,
+                                    figures(*c.heldKA), figures(f.worst())),
+                        in.book.cite("faultDevice")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -34,18 +41,25 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (next == 0) return out;
     if (!circuit) {
         const Board& b = in.project.boards[board];
-        out.push_back({fmt::format("Rate {} at {} kA", b.name, rating(next)), [=](Project& p) { p.boards.change(board)->ratingKA = next; }});
+        out.push_back({fmt::format("Rate {} at {} kA", b.name, rating(next)),
+                       [=](Project& p) { p.boards.change(board)->ratingKA = next; }});
         if (const CircuitId via = in.results.of(board).via) {
             const double limit = b.ratingKA;
-            out.push_back({fmt::format("Let-through of {} kA at {}, its maker's data to be named", rating(limit), nameOf(in.project, via)), [=](Project& p) { p.circuits.change(via)->letThroughKA = limit; }});
-            out.push_back({fmt::format("Series pair of {} kA, {}, its devices to be named", rating(next), in.book.cite("series")), [=](Project& p) { p.boards.change(board)->seriesKA = next; }});
+            out.push_back({fmt::format("Let-through of {} kA at {}, its maker's data to be named", rating(limit),
+                                       nameOf(in.project, via)),
+                           [=](Project& p) { p.circuits.change(via)->letThroughKA = limit; }});
+            out.push_back(
+                {fmt::format("Series pair of {} kA, {}, its devices to be named", rating(next), in.book.cite("series")),
+                 [=](Project& p) { p.boards.change(board)->seriesKA = next; }});
         }
         return out;
     }
     std::vector<CircuitId> weak;
     for (const Circuit& c : in.project.circuits)
         if (c.board == board && c.heldKA && *c.heldKA < worst) weak.push_back(c.id);
-    out.push_back({weak.size() > 1 ? fmt::format("Fit {} kA to {} breakers", rating(next), weak.size()) : fmt::format("Fit a {} kA breaker", rating(next)), [=](Project& p) {
+    out.push_back({weak.size() > 1 ? fmt::format("Fit {} kA to {} breakers", rating(next), weak.size())
+                                   : fmt::format("Fit a {} kA breaker", rating(next)),
+                   [=](Project& p) {
                        for (CircuitId c : weak) p.circuits.change(c)->heldKA = next;
                    }});
     if (in.project.boards[board].ratingKA >= worst)

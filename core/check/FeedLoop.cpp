@@ -12,9 +12,11 @@ namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards)
-        if (in.results.of(b.id).looped) into.push_back({&self, Severity::Stop, b.id, b.name + " is fed, at the end, from itself", ""});
+        if (in.results.of(b.id).looped)
+            into.push_back({&self, Severity::Stop, b.id, b.name + " is fed, at the end, from itself", ""});
     for (const Transformer& t : in.project.transformers)
-        if (in.results.of(t.id).looped) into.push_back({&self, Severity::Stop, t.id, t.name + " is fed, at the end, from itself", ""});
+        if (in.results.of(t.id).looped)
+            into.push_back({&self, Severity::Stop, t.id, t.name + " is fed, at the end, from itself", ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {

@@ -15,7 +15,10 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (!feed) return;
         const VoltageSystem given = systemGiven(in.project, feed), taken = systemTaken(in.project, node);
         if (!systemsAgree(given, taken))
-            into.push_back({&self, Severity::Stop, node, fmt::format("{} is for {} V and is fed at {} V", nameOf(in.project, node), wordOf(taken), wordOf(given)), ""});
+            into.push_back({&self, Severity::Stop, node,
+                            fmt::format("{} is for {} V and is fed at {} V", nameOf(in.project, node), wordOf(taken),
+                                        wordOf(given)),
+                            ""});
     };
     for (const Board& b : in.project.boards) look(b.id, b.feed);
     for (const Transformer& t : in.project.transformers) look(t.id, t.feed);
@@ -28,24 +31,39 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const Ref feed = node.is<Board>() ? p.boards[node.as<Board>()].feed : p.transformers[node.as<Transformer>()].feed;
     const VoltageSystem given = systemGiven(p, feed), taken = systemTaken(p, node);
     // The nearest board that gives what it takes and has a place for it; where there is none, a transformer.
-    const auto placeOfNode = [&](Ref r) { return r.is<Board>() ? std::pair{p.boards[r.as<Board>()].level, p.boards[r.as<Board>()].at} : std::pair{p.transformers[r.as<Transformer>()].level, p.transformers[r.as<Transformer>()].at}; };
+    const auto placeOfNode = [&](Ref r) {
+        return r.is<Board>()
+                   ? std::pair{p.boards[r.as<Board>()].level, p.boards[r.as<Board>()].at}
+                   : std::pair{p.transformers[r.as<Transformer>()].level, p.transformers[r.as<Transformer>()].at};
+    };
     const auto [level, at] = placeOfNode(node);
     const Board* nearest = nullptr;
-    const auto away = [&, l = level, a = at](const Board& b) { return (b.onPlan ? distance(b.at, a) : 500) + (b.level == l ? 0 : 1000); };
+    const auto away = [&, l = level, a = at](const Board& b) {
+        return (b.onPlan ? distance(b.at, a) : 500) + (b.level == l ? 0 : 1000);
+    };
     for (const Board& b : p.boards)
-        if (b.system == taken && !refuseFeed(p, node, b.id) && firstFreeSlot(p, b.id, factsOf(taken).lines) && (!nearest || away(b) < away(*nearest))) nearest = &b;
-    if (nearest) out.push_back({fmt::format("Feed it from {} ({} V)", nearest->name, wordOf(taken)), [node, id = nearest->id](Project& q) { feedFrom(q, node, id); }});
+        if (b.system == taken && !refuseFeed(p, node, b.id) && firstFreeSlot(p, b.id, factsOf(taken).lines) &&
+            (!nearest || away(b) < away(*nearest)))
+            nearest = &b;
+    if (nearest)
+        out.push_back({fmt::format("Feed it from {} ({} V)", nearest->name, wordOf(taken)),
+                       [node, id = nearest->id](Project& q) { feedFrom(q, node, id); }});
     if (!nearest)
         for (const Transformer& t : p.transformers)
             if (node.is<Board>() && t.secondary == taken && !refuseFeed(p, node, t.id)) {
                 const TransformerId id = t.id;
-                out.push_back({fmt::format("Feed it from {} ({} V)", t.name, wordOf(taken)), [node, id](Project& q) { feedFrom(q, node, id); }});
+                out.push_back({fmt::format("Feed it from {} ({} V)", t.name, wordOf(taken)),
+                               [node, id](Project& q) { feedFrom(q, node, id); }});
                 break;
             }
-    out.push_back({fmt::format("Make {} a {} V {}", nameOf(p, node), wordOf(given), node.is<Board>() ? "board" : "primary"), [node, given](Project& q) {
-                       if (node.is<Board>()) q.boards.change(node.as<Board>())->system = given;
-                       else q.transformers.change(node.as<Transformer>())->primary = given;
-                   }});
+    out.push_back(
+        {fmt::format("Make {} a {} V {}", nameOf(p, node), wordOf(given), node.is<Board>() ? "board" : "primary"),
+         [node, given](Project& q) {
+             if (node.is<Board>())
+                 q.boards.change(node.as<Board>())->system = given;
+             else
+                 q.transformers.change(node.as<Transformer>())->primary = given;
+         }});
     return out;
 }
 

@@ -12,19 +12,27 @@ namespace {
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     const RuleTables& t = in.book.tables;
     const bool dwelling = in.project.basis.occupancy == Occupancy::Dwelling;
-    for (const auto& [id, room] : circuitsIn(in, roomsOfKinds(in, dwelling ? t.groundFaultDwellingRooms : t.groundFaultRooms), false)) {
+    for (const auto& [id, room] :
+         circuitsIn(in, roomsOfKinds(in, dwelling ? t.groundFaultDwellingRooms : t.groundFaultRooms), false)) {
         const Circuit& c = in.project.circuits[id];
         const CircuitResult& r = in.results.of(id);
         const SystemFacts f = factsOf(in.project.boards[c.board].system);
-        if (c.groundFault || !c.unprotected.empty() || f.lineNeutral.v <= 0 || f.lineNeutral.v > t.groundFaultToGround || r.device > (c.poles == 3 ? t.groundFaultThree : t.groundFaultSingle)) continue;
-        into.push_back({&self, Severity::Stop, id, fmt::format("{} {}: receptacles in {} without ground-fault protection", nameOf(in.project, id), c.name, nameOf(in.project, Ref(room->id))), in.book.cite(dwelling ? "groundFaultDwelling" : "groundFault")});
+        if (c.groundFault || !c.unprotected.empty() || f.lineNeutral.v <= 0 ||
+            f.lineNeutral.v > t.groundFaultToGround ||
+            r.device > (c.poles == 3 ? t.groundFaultThree : t.groundFaultSingle))
+            continue;
+        into.push_back({&self, Severity::Stop, id,
+                        fmt::format("{} {}: receptacles in {} without ground-fault protection", nameOf(in.project, id),
+                                    c.name, nameOf(in.project, Ref(room->id))),
+                        in.book.cite(dwelling ? "groundFaultDwelling" : "groundFault")});
     }
 }
 
 std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
     const CircuitId id = s.about.as<Circuit>();
     return {{"Fit a ground-fault breaker", [=](Project& p) { p.circuits.change(id)->groundFault = true; }},
-            {"Record: protected at the receptacles", [=](Project& p) { p.circuits.change(id)->unprotected = "ground-fault protection at the receptacles"; }}};
+            {"Record: protected at the receptacles",
+             [=](Project& p) { p.circuits.change(id)->unprotected = "ground-fault protection at the receptacles"; }}};
 }
 
 } // namespace

@@ -4,7 +4,8 @@
 
 namespace lintel {
 
-GroupEdit planGroupEdit(const CheckInput& in, const std::vector<CircuitId>& circuits, const std::string& fact, const std::string& text, const std::function<bool()>& stop) {
+GroupEdit planGroupEdit(const CheckInput& in, const std::vector<CircuitId>& circuits, const std::string& fact,
+                        const std::string& text, const std::function<bool()>& stop) {
     GroupEdit g;
     g.after = in.project;
     const CircuitFact* f = circuitFact(fact);
@@ -13,8 +14,10 @@ GroupEdit planGroupEdit(const CheckInput& in, const std::vector<CircuitId>& circ
         if (stop && stop()) return g;
         if (!g.after.circuits.has(id)) continue;
         GroupEdit::Row row{id, f->read(g.after, g.after.circuits[id]), "", ""};
-        if (const auto bad = f->write(g.after, id, text)) row.refused = bad->what, row.then = row.now;
-        else row.then = f->read(g.after, g.after.circuits[id]);
+        if (const auto bad = f->write(g.after, id, text))
+            row.refused = bad->what, row.then = row.now;
+        else
+            row.then = f->read(g.after, g.after.circuits[id]);
         g.changing += row.now != row.then;
         g.rows.push_back(std::move(row));
     }

@@ -11,11 +11,12 @@ struct GroupEdit {
         std::string now, then, refused; ///< refused: why it stays as it is
     };
     std::vector<Row> rows;
-    Project after;          ///< with all that did not refuse
+    Project after; ///< with all that did not refuse
     int changing = 0;
-    Comparison effect;      ///< on runs and snags of the whole building
+    Comparison effect; ///< on runs and snags of the whole building
 };
 /// Pure: the project stays as it is. `stop` is asked between the rows and before the solution.
-GroupEdit planGroupEdit(const CheckInput& in, const std::vector<CircuitId>& circuits, const std::string& fact, const std::string& text, const std::function<bool()>& stop = {});
+GroupEdit planGroupEdit(const CheckInput& in, const std::vector<CircuitId>& circuits, const std::string& fact,
+                        const std::string& text, const std::function<bool()>& stop = {});
 
 } // namespace lintel

@@ -19,14 +19,24 @@ void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResul
     if (run && !run->heldSize.empty()) {
         const SizeIndex held = in.book.find(run->heldSize);
         if (held < 0 || !in.book.choosable(held, r.need.material)) {
-            into.push_back({&self, Severity::Stop, about, fmt::format("{}: held at “{}”, which {} does not give for {}", name, run->heldSize, in.book.title, wordOf(r.need.material)), in.book.cite("impedance")});
+            into.push_back({&self, Severity::Stop, about,
+                            fmt::format("{}: held at “{}”, which {} does not give for {}", name, run->heldSize,
+                                        in.book.title, wordOf(r.need.material)),
+                            in.book.cite("impedance")});
             return;
         }
     }
     if (r.state == Sizing::Held && r.tooSmall)
-        into.push_back({&self, Severity::Stop, about, fmt::format("{}: held at {}{}, {}{} is needed", name, r.sets > 1 ? std::to_string(r.sets) + " × " : "", sizeWords(in.book, r.size), r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + " × " : "", sizeWords(in.book, r.sizeForAmpacity)), in.book.cite("ampacity")});
+        into.push_back({&self, Severity::Stop, about,
+                        fmt::format("{}: held at {}{}, {}{} is needed", name,
+                                    r.sets > 1 ? std::to_string(r.sets) + " × " : "", sizeWords(in.book, r.size),
+                                    r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + " × " : "",
+                                    sizeWords(in.book, r.sizeForAmpacity)),
+                        in.book.cite("ampacity")});
     if (r.state == Sizing::NoneFits && r.need.required.v > 0)
-        into.push_back({&self, Severity::Stop, about, fmt::format("{}: no conductor carries {} A", name, figures(r.need.required.v)), in.book.cite("ampacity")});
+        into.push_back({&self, Severity::Stop, about,
+                        fmt::format("{}: no conductor carries {} A", name, figures(r.need.required.v)),
+                        in.book.cite("ampacity")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -47,7 +57,9 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         run.heldSize = size;
         run.heldSets = n;
     };
-    out.push_back({fmt::format("Hold {}{}", sets > 1 ? std::to_string(sets) + " × " : "", sizeWords(in.book, r.sizeForAmpacity)), [=](Project& p) { hold(p, needed, sets > 1 ? sets : 0); }});
+    out.push_back(
+        {fmt::format("Hold {}{}", sets > 1 ? std::to_string(sets) + " × " : "", sizeWords(in.book, r.sizeForAmpacity)),
+         [=](Project& p) { hold(p, needed, sets > 1 ? sets : 0); }});
     out.push_back({"Let it be sized", [=](Project& p) { hold(p, "", 0); }});
     return out;
 }

@@ -10,12 +10,16 @@ namespace lintel {
 namespace {
 
 bool highLegThere(const CheckInput& in) {
-    return std::any_of(in.project.boards.begin(), in.project.boards.end(), [](const Board& b) { return factsOf(b.system).highLeg; });
+    return std::any_of(in.project.boards.begin(), in.project.boards.end(),
+                       [](const Board& b) { return factsOf(b.system).highLeg; });
 }
 
-void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r, std::vector<Snag>& into) {
+void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r,
+          std::vector<Snag>& into) {
     if (c.poles == 1 && r.lines[0] == 1 && r.va > 0 && factsOf(in.project.boards[c.board].system).highLeg)
-        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: a 120 V load stands on B, the high leg", nameOf(in.project, c.id), c.name), ""});
+        into.push_back({&self, Severity::Stop, c.id,
+                        fmt::format("{} {}: a 120 V load stands on B, the high leg", nameOf(in.project, c.id), c.name),
+                        ""});
 }
 
 /// To the first free slot on a line.
@@ -38,7 +42,10 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const CircuitId id = s.about.as<Circuit>();
     for (const int line : {0, 2}) // on either of the lines that have 120 V
         if (const MovePlan plan = toLine(in.project, id, line); plan.possible)
-            out.push_back({fmt::format("Move it to slot {}, on {}{}", slotIn(plan, id), line ? 'C' : 'A', plan.places.size() > 1 ? fmt::format(", {} more with it", plan.places.size() - 1) : ""), [id, line](Project& p) { applyMove(p, toLine(p, id, line)); }});
+            out.push_back(
+                {fmt::format("Move it to slot {}, on {}{}", slotIn(plan, id), line ? 'C' : 'A',
+                             plan.places.size() > 1 ? fmt::format(", {} more with it", plan.places.size() - 1) : ""),
+                 [id, line](Project& p) { applyMove(p, toLine(p, id, line)); }});
     return out;
 }
 

@@ -16,7 +16,12 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         const VoltageSystem system = in.project.boards[c->board].system;
         const Cited flc = in.book.motorAmps(l.amount, voltsAcross(system, l.poles).v, l.poles == 3);
         if (flc.value <= 0)
-            into.push_back({&self, Severity::Stop, l.id, fmt::format("{} {}: {} hp at {} V {} is not in the table and counts as nothing", nameOf(in.project, c->id), l.name, number(l.amount, 2), number(voltsAcross(system, l.poles).v), l.poles == 3 ? "three-phase" : "single-phase"), *flc.table});
+            into.push_back(
+                {&self, Severity::Stop, l.id,
+                 fmt::format("{} {}: {} hp at {} V {} is not in the table and counts as nothing",
+                             nameOf(in.project, c->id), l.name, number(l.amount, 2),
+                             number(voltsAcross(system, l.poles).v), l.poles == 3 ? "three-phase" : "single-phase"),
+                 *flc.table});
     }
     for (const Device& d : in.project.devices) {
         const Circuit* c = in.project.circuits.find(d.circuit);
@@ -24,8 +29,14 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (!c || t.unit != LoadUnit::hp) continue;
         const VoltageSystem system = in.project.boards[c->board].system;
         const double hp = d.load.value_or(t.load);
-        if (const Cited flc = in.book.motorAmps(hp, voltsAcross(system, t.poles).v, t.poles == 3); hp > 0 && flc.value <= 0)
-            into.push_back({&self, Severity::Stop, d.id, fmt::format("{} {}: {} hp at {} V {} is not in the table and counts as nothing", nameOf(in.project, c->id), nameOf(in.project, Ref(d.id)), number(hp, 2), number(voltsAcross(system, t.poles).v), t.poles == 3 ? "three-phase" : "single-phase"), *flc.table});
+        if (const Cited flc = in.book.motorAmps(hp, voltsAcross(system, t.poles).v, t.poles == 3);
+            hp > 0 && flc.value <= 0)
+            into.push_back(
+                {&self, Severity::Stop, d.id,
+                 fmt::format("{} {}: {} hp at {} V {} is not in the table and counts as nothing",
+                             nameOf(in.project, c->id), nameOf(in.project, Ref(d.id)), number(hp, 2),
+                             number(voltsAcross(system, t.poles).v), t.poles == 3 ? "three-phase" : "single-phase"),
+                 *flc.table});
     }
 }
 
@@ -34,7 +45,8 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (const DeviceId device = s.about.as<Device>()) {
         const DeviceTypeId type = in.project.devices[device].type;
         return {{"Take it off its circuit", [=](Project& p) { p.devices.change(device)->circuit = {}; }},
-                {fmt::format("Enter all of {} in kW, shaft power without losses", in.project.deviceTypes[type].name), [=](Project& p) {
+                {fmt::format("Enter all of {} in kW, shaft power without losses", in.project.deviceTypes[type].name),
+                 [=](Project& p) {
                      p.deviceTypes.change(type)->load *= 0.7457;
                      p.deviceTypes.change(type)->unit = LoadUnit::kW;
                      std::vector<DeviceId> own;
@@ -48,8 +60,10 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const Circuit& c = in.project.circuits[l.circuit];
     const VoltageSystem system = in.project.boards[c.board].system;
     for (int poles : {2, 3})
-        if (poles != l.poles && poles <= factsOf(system).lines && in.book.motorAmps(l.amount, voltsAcross(system, poles).v, poles == 3).value > 0)
-            out.push_back({fmt::format("Make it a {}-pole motor", poles), [=](Project& p) { p.loads.change(id)->poles = poles; }});
+        if (poles != l.poles && poles <= factsOf(system).lines &&
+            in.book.motorAmps(l.amount, voltsAcross(system, poles).v, poles == 3).value > 0)
+            out.push_back({fmt::format("Make it a {}-pole motor", poles),
+                           [=](Project& p) { p.loads.change(id)->poles = poles; }});
     const double kw = l.amount * 0.7457; // the mechanical horsepower in kW
     out.push_back({fmt::format("Enter it as {} kW, its shaft power without losses", number(kw, 2)), [=](Project& p) {
                        p.loads.change(id)->amount = kw;

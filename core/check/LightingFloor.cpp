@@ -13,7 +13,11 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         const SourceResult& r = in.results.of(s.id);
         const double connected = r.kinds[std::size_t(LoadKind::Lighting)].ownVa();
         if (r.lightingFloor > connected + 1)
-            into.push_back({&self, Severity::Note, s.id, fmt::format("{}: {} kVA of lighting connected, {} kVA by area ({}); demand is worked out on the area", s.name, kilo(connected), kilo(r.lightingFloor), in.project.basis.lightingAreaOf), in.book.cite("areaLighting")});
+            into.push_back(
+                {&self, Severity::Note, s.id,
+                 fmt::format("{}: {} kVA of lighting connected, {} kVA by area ({}); demand is worked out on the area",
+                             s.name, kilo(connected), kilo(r.lightingFloor), in.project.basis.lightingAreaOf),
+                 in.book.cite("areaLighting")});
     }
 }
 
@@ -25,10 +29,13 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         if (!board && in.results.of(b.id).fed && firstFreeSlot(in.project, b.id, 1)) board = b.id;
     std::vector<Remedy> out;
     if (board)
-        out.push_back({fmt::format("Enter the missing {} kVA as an allowance on {}", kilo(missing), in.project.boards[board].name), [=](Project& p) {
+        out.push_back({fmt::format("Enter the missing {} kVA as an allowance on {}", kilo(missing),
+                                   in.project.boards[board].name),
+                       [=](Project& p) {
                            const CircuitId c = addCircuit(p, board, 1, "Lighting, allowance by area");
                            Load l;
-                           l.circuit = c, l.name = "Lighting, allowance by area", l.kind = LoadKind::Lighting, l.amount = missing, l.continuous = true;
+                           l.circuit = c, l.name = "Lighting, allowance by area", l.kind = LoadKind::Lighting,
+                           l.amount = missing, l.continuous = true;
                            p.loads.add(l);
                        }});
     out.push_back({"Do not judge lighting by area", [](Project& p) { p.basis.lightingAreaOf.clear(); }});

@@ -23,14 +23,25 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         for (const Circuit* c : list) {
             const CircuitResult& r = in.results.of(c->id);
             if (c->poles != 1)
-                into.push_back({&self, Severity::Check, c->id, fmt::format("{} {}: a multiwire group is of one-pole circuits", nameOf(in.project, c->id), c->name), "210.4"});
+                into.push_back({&self, Severity::Check, c->id,
+                                fmt::format("{} {}: a multiwire group is of one-pole circuits",
+                                            nameOf(in.project, c->id), c->name),
+                                "210.4"});
             else if (r.placed) {
                 const auto [it, fresh] = onLine.emplace(r.lines[0], c);
                 if (!fresh)
-                    into.push_back({&self, Severity::Stop, c->id, fmt::format("{} and {} share a neutral on the same line: it carries {} A of both", nameOf(in.project, it->second->id), nameOf(in.project, c->id), figures(in.results.of(it->second->id).load.v + r.load.v)), "210.4, 310.15(E)"});
+                    into.push_back({&self, Severity::Stop, c->id,
+                                    fmt::format("{} and {} share a neutral on the same line: it carries {} A of both",
+                                                nameOf(in.project, it->second->id), nameOf(in.project, c->id),
+                                                figures(in.results.of(it->second->id).load.v + r.load.v)),
+                                    "210.4, 310.15(E)"});
             }
         }
-        if (list.size() == 1) into.push_back({&self, Severity::Note, list[0]->id, fmt::format("{} {}: the only circuit of its multiwire group", nameOf(in.project, list[0]->id), list[0]->name), "210.4"});
+        if (list.size() == 1)
+            into.push_back({&self, Severity::Note, list[0]->id,
+                            fmt::format("{} {}: the only circuit of its multiwire group",
+                                        nameOf(in.project, list[0]->id), list[0]->name),
+                            "210.4"});
     }
 }
 
@@ -44,7 +55,8 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                                  std::vector<CircuitId> left;
                                  for (const Circuit& o : p.circuits)
                                      if (o.board == board && o.multiwire == group) left.push_back(o.id);
-                                 if (left.size() == 1) p.circuits.change(left[0])->multiwire = 0; // one alone is no group
+                                 if (left.size() == 1)
+                                     p.circuits.change(left[0])->multiwire = 0; // one alone is no group
                              }}};
     std::set<int> used;
     for (const Circuit& o : in.project.circuits)
@@ -52,9 +64,11 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const Board& b = in.project.boards[c.board];
     const auto taken = slotMap(in.project, c.board);
     for (int slot = 1; slot <= b.slots; ++slot)
-        if (c.poles == 1 && !c.pinned && !c.tie && !taken[std::size_t(slot)] && !used.count(lineOfSlot(b, slot)) && s.severity == Severity::Stop) {
+        if (c.poles == 1 && !c.pinned && !c.tie && !taken[std::size_t(slot)] && !used.count(lineOfSlot(b, slot)) &&
+            s.severity == Severity::Stop) {
             out.push_back({fmt::format("Move it to slot {}, on another line", slot), [=](Project& p) {
-                               if (!slotMap(p, p.circuits[id].board)[std::size_t(slot)]) p.circuits.change(id)->slot = slot;
+                               if (!slotMap(p, p.circuits[id].board)[std::size_t(slot)])
+                                   p.circuits.change(id)->slot = slot;
                            }});
             break;
         }

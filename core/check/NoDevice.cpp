@@ -11,8 +11,12 @@ namespace {
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     if (!in.results.present.has(Results::Trait::NoDevice)) return;
     for (const Circuit& c : in.project.circuits)
-        if (const CircuitResult& r = in.results.of(c.id); c.use == CircuitUse::Load && r.required.v > 0 && r.deviceNeeded == 0)
-            into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: no standard device is rated {} A or more", nameOf(in.project, c.id), c.name, figures(r.required.v)), in.book.cite("rating")});
+        if (const CircuitResult& r = in.results.of(c.id);
+            c.use == CircuitUse::Load && r.required.v > 0 && r.deviceNeeded == 0)
+            into.push_back({&self, Severity::Stop, c.id,
+                            fmt::format("{} {}: no standard device is rated {} A or more", nameOf(in.project, c.id),
+                                        c.name, figures(r.required.v)),
+                            in.book.cite("rating")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -23,11 +27,14 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         if (l.circuit == id) { // one load that is much too large is most often a slip of the unit
             const LoadId load = l.id;
             if (l.unit == LoadUnit::kVA || l.unit == LoadUnit::kW)
-                out.push_back({fmt::format("Read {} as {} {}", l.name.empty() ? "it" : l.name, number(l.amount), l.unit == LoadUnit::kVA ? "VA" : "W"), [=](Project& p) {
+                out.push_back({fmt::format("Read {} as {} {}", l.name.empty() ? "it" : l.name, number(l.amount),
+                                           l.unit == LoadUnit::kVA ? "VA" : "W"),
+                               [=](Project& p) {
                                    Load& x = *p.loads.change(load);
                                    x.unit = x.unit == LoadUnit::kVA ? LoadUnit::VA : LoadUnit::W;
                                }});
-            out.push_back({fmt::format("Cut {} to what {} A carries", l.name.empty() ? "it" : l.name, number(most)), [=](Project& p) { p.loads.change(load)->amount *= share * 0.79; }});
+            out.push_back({fmt::format("Cut {} to what {} A carries", l.name.empty() ? "it" : l.name, number(most)),
+                           [=](Project& p) { p.loads.change(load)->amount *= share * 0.79; }});
             break;
         }
     out.push_back({"Take its loads off the circuit", [=](Project& p) {

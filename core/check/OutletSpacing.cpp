@@ -1,4 +1,5 @@
-// Walls of a dwelling along which a receptacle is farther than its reach. Doors are not known to the plan yet and count as wall.
+// Walls of a dwelling along which a receptacle is farther than its reach. Doors are not known to the plan yet and count
+// as wall.
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
@@ -36,7 +37,8 @@ Gap longestGap(const CheckInput& in, const Room& room) {
             const Point a = o[i], b = o[(i + 1) % o.size()], ab = b - a;
             const double side = distance(a, b);
             if (side <= 0) continue;
-            const double t = std::clamp(((d.at.x - a.x) * ab.x + (d.at.y - a.y) * ab.y) / (side * side), 0.0, 1.0), off = distance(d.at, a + ab * t);
+            const double t = std::clamp(((d.at.x - a.x) * ab.x + (d.at.y - a.y) * ab.y) / (side * side), 0.0, 1.0),
+                         off = distance(d.at, a + ab * t);
             if (off < best) best = off, place = from + t * side;
             from += side;
         }
@@ -60,7 +62,11 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         for (const Room* r : rooms)
             if (r->outline.size() >= 3)
                 if (const Gap g = longestGap(in, *r); g.length > 2 * reach * 1.001)
-                    into.push_back({&self, Severity::Check, r->id, fmt::format("{}: {} ft of wall without a receptacle, {} ft is the most", nameOf(in.project, Ref(r->id)), number(inFeet(Metres{g.length})), number(2 * in.book.tables.spacingReach)), in.book.cite("outletSpacing")});
+                    into.push_back({&self, Severity::Check, r->id,
+                                    fmt::format("{}: {} ft of wall without a receptacle, {} ft is the most",
+                                                nameOf(in.project, Ref(r->id)), number(inFeet(Metres{g.length})),
+                                                number(2 * in.book.tables.spacingReach)),
+                                    in.book.cite("outletSpacing")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -82,11 +88,15 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const int needed = std::max(1, int(std::ceil(g.length / (2 * reach) - 1e-9)) - 1);
     std::vector<Device> list;
     const double whole = around(room.outline), from = g.at - g.length / 2;
-    for (int i = 1; i <= needed; ++i) list.push_back(place(std::fmod(from + g.length * i / (needed + 1) + whole, whole)));
-    out.push_back({needed == 1 ? std::string("Place a receptacle in the middle of it") : fmt::format("Place {} receptacles along it", needed), [list](Project& p) {
+    for (int i = 1; i <= needed; ++i)
+        list.push_back(place(std::fmod(from + g.length * i / (needed + 1) + whole, whole)));
+    out.push_back({needed == 1 ? std::string("Place a receptacle in the middle of it")
+                               : fmt::format("Place {} receptacles along it", needed),
+                   [list](Project& p) {
                        for (const Device& d : list) p.devices.add(d);
                    }});
-    out.push_back({"It is not a room that people live in", [id = room.id](Project& p) { p.rooms.change(id)->kind = "store"; }});
+    out.push_back(
+        {"It is not a room that people live in", [id = room.id](Project& p) { p.rooms.change(id)->kind = "store"; }});
     return out;
 }
 

@@ -10,11 +10,17 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r, std::vector<Snag>& into) {
+void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r,
+          std::vector<Snag>& into) {
     if (c.slot == 0 || !r.placed)
-        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: {} has no place for it", nameOf(in.project, c.id), c.name, in.project.boards[c.board].name), ""});
+        into.push_back({&self, Severity::Stop, c.id,
+                        fmt::format("{} {}: {} has no place for it", nameOf(in.project, c.id), c.name,
+                                    in.project.boards[c.board].name),
+                        ""});
     else if (r.clash)
-        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: another circuit stands in the same slot", nameOf(in.project, c.id), c.name), ""});
+        into.push_back({&self, Severity::Stop, c.id,
+                        fmt::format("{} {}: another circuit stands in the same slot", nameOf(in.project, c.id), c.name),
+                        ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -23,7 +29,8 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const Circuit& c = in.project.circuits[id];
     const BoardId board = c.board;
     if (const int slot = firstFreeSlot(in.project, board, c.poles, id))
-        out.push_back({fmt::format("Put it at slot {}", slot), [=](Project& p) { p.circuits.change(id)->slot = slot; }});
+        out.push_back(
+            {fmt::format("Put it at slot {}", slot), [=](Project& p) { p.circuits.change(id)->slot = slot; }});
     const int slots = in.project.boards[board].slots;
     for (int more : {12, 18, 24, 30, 42, 54, 60, 66, 72, 84})
         if (more > slots) {

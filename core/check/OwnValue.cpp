@@ -1,4 +1,5 @@
-// A value of the project in place of the rule book's, for which no reason is recorded. It stays cited as an own value either way.
+// A value of the project in place of the rule book's, for which no reason is recorded. It stays cited as an own value
+// either way.
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
@@ -12,7 +13,9 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     const Ref about = wholeOf(in.project);
     if (!about) return;
     for (const std::string& own : in.book.overridden())
-        if (!in.project.basis.ownReasons.count(own.substr(0, own.find(": ")))) into.push_back({&self, Severity::Note, about, "Own value in place of the rule book's: " + own, in.book.title});
+        if (!in.project.basis.ownReasons.count(own.substr(0, own.find(": "))))
+            into.push_back(
+                {&self, Severity::Note, about, "Own value in place of the rule book's: " + own, in.book.title});
 }
 
 std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
@@ -20,7 +23,8 @@ std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
     const std::size_t from = text.find(begin) + begin.size();
     const std::string place = text.substr(from, text.find(": ", from) - from);
     return {{"Go back to the rule book's", [place](Project& p) { p.basis.ownValues.erase(place); }},
-            {"Record: agreed with the authority", [place](Project& p) { p.basis.ownReasons[place] = "agreed with the authority"; }}};
+            {"Record: agreed with the authority",
+             [place](Project& p) { p.basis.ownReasons[place] = "agreed with the authority"; }}};
 }
 
 } // namespace

@@ -10,9 +10,13 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r, std::vector<Snag>& into) {
+void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r,
+          std::vector<Snag>& into) {
     if (r.mostPoles > c.poles)
-        into.push_back({&self, Severity::Stop, c.id, fmt::format("{} {}: a {}-pole load stands on a {}-pole breaker", nameOf(in.project, c.id), c.name, r.mostPoles, c.poles), ""});
+        into.push_back({&self, Severity::Stop, c.id,
+                        fmt::format("{} {}: a {}-pole load stands on a {}-pole breaker", nameOf(in.project, c.id),
+                                    c.name, r.mostPoles, c.poles),
+                        ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -27,7 +31,9 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const MovePlan here = planMove(trial, id, c.slot);
     const int slot = here.possible ? c.slot : firstFreeSlot(in.project, c.board, poles, id);
     if (poles > c.poles && slot && !(c.pinned && slot != c.slot) && unitOf(in.project, id).size() == 1)
-        out.push_back({slot == c.slot ? fmt::format("Make it {}-pole where it stands", poles) : fmt::format("Make it {}-pole at slot {}", poles, slot), [=](Project& p) {
+        out.push_back({slot == c.slot ? fmt::format("Make it {}-pole where it stands", poles)
+                                      : fmt::format("Make it {}-pole at slot {}", poles, slot),
+                       [=](Project& p) {
                            Circuit& k = *p.circuits.change(id);
                            k.poles = poles;
                            k.slot = slot;

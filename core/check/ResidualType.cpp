@@ -7,14 +7,22 @@
 namespace lintel {
 namespace {
 
-void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r, std::vector<Snag>& into) {
+void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r,
+          std::vector<Snag>& into) {
     const CableNeed& n = *r.run.need.cable;
     if (c.use != CircuitUse::Load || r.feeder || n.residual <= 0 || r.va <= 0) return;
     const std::string name = nameOf(in.project, c.id) + " " + c.name;
     if (r.kind == LoadKind::Vehicle && n.residualType != ResidualType::B && n.residualType != ResidualType::AWithDirect)
-        into.push_back({&self, Severity::Stop, c.id, fmt::format("{}: charges vehicles behind a residual-current device of {}", name, wordOf(n.residualType)), in.book.cite("residualType")});
-    else if (n.residualType == ResidualType::AC && std::find(in.book.cables.plainResidual.begin(), in.book.cables.plainResidual.end(), r.kind) == in.book.cables.plainResidual.end())
-        into.push_back({&self, Severity::Check, c.id, fmt::format("{}: type AC is for loads known to have no direct current", name), in.book.cite("residualType")});
+        into.push_back(
+            {&self, Severity::Stop, c.id,
+             fmt::format("{}: charges vehicles behind a residual-current device of {}", name, wordOf(n.residualType)),
+             in.book.cite("residualType")});
+    else if (n.residualType == ResidualType::AC &&
+             std::find(in.book.cables.plainResidual.begin(), in.book.cables.plainResidual.end(), r.kind) ==
+                 in.book.cables.plainResidual.end())
+        into.push_back({&self, Severity::Check, c.id,
+                        fmt::format("{}: type AC is for loads known to have no direct current", name),
+                        in.book.cite("residualType")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -42,6 +50,9 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule residualTypeRule;
-const CheckRule residualTypeRule{.id = "residual-type", .remedies = remedies, .circuit = find, .worthLooking = [](const CheckInput& in) { return in.book.metric(); }};
+const CheckRule residualTypeRule{.id = "residual-type",
+                                 .remedies = remedies,
+                                 .circuit = find,
+                                 .worthLooking = [](const CheckInput& in) { return in.book.metric(); }};
 
 } // namespace lintel

@@ -14,7 +14,8 @@ namespace {
 std::map<CircuitId, double> floorsServed(const CheckInput& in) {
     std::map<RoomId, std::set<CircuitId>> rooms;
     for (const Device& d : in.project.devices)
-        if (const Circuit* c = in.project.circuits.find(d.circuit); c && in.results.of(c->id).kind == LoadKind::Receptacle)
+        if (const Circuit* c = in.project.circuits.find(d.circuit);
+            c && in.results.of(c->id).kind == LoadKind::Receptacle)
             if (const RoomId room = roomAt(in.project, d.level, d.at)) rooms[room].insert(c->id);
     std::map<CircuitId, double> out;
     for (const auto& [room, circuits] : rooms)
@@ -24,19 +25,26 @@ std::map<CircuitId, double> floorsServed(const CheckInput& in) {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     const CableRules& rules = in.book.cables;
-    const bool radials = in.book.metric() && in.project.basis.occupancy == Occupancy::Dwelling && !rules.radialArea.empty(); // guidance for households
+    const bool radials = in.book.metric() && in.project.basis.occupancy == Occupancy::Dwelling &&
+                         !rules.radialArea.empty(); // guidance for households
     if (!in.results.present.has(Results::Trait::Ring) && !radials) return;
     const auto floors = floorsServed(in);
     std::map<CircuitId, std::pair<int, int>> points; // on the ring, on spurs
     for (const Device& d : in.project.devices)
-        if (const Circuit* c = in.project.circuits.find(d.circuit); c && c->ring) ++(d.spur ? points[c->id].second : points[c->id].first);
+        if (const Circuit* c = in.project.circuits.find(d.circuit); c && c->ring)
+            ++(d.spur ? points[c->id].second : points[c->id].first);
     for (const auto& [id, floor] : floors) { // a radial circuit of sockets, by its device
         const Circuit& c = in.project.circuits[id];
         const CircuitResult& r = in.results.of(id);
         if (!radials || c.ring || c.use != CircuitUse::Load || c.poles != 1 || r.feeder) continue;
-        const auto most = std::find_if(rules.radialArea.begin(), rules.radialArea.end(), [&](const auto& x) { return r.device <= x.first + 1e-9; });
+        const auto most = std::find_if(rules.radialArea.begin(), rules.radialArea.end(),
+                                       [&](const auto& x) { return r.device <= x.first + 1e-9; });
         if (most != rules.radialArea.end() && floor > most->second + 1e-9)
-            into.push_back({&self, Severity::Check, id, fmt::format("{} {}: serves {} m², {} m² is usual for a radial behind {} A", nameOf(in.project, id), c.name, number(floor), number(most->second), rating(r.device)), in.book.cite("radial")});
+            into.push_back(
+                {&self, Severity::Check, id,
+                 fmt::format("{} {}: serves {} m², {} m² is usual for a radial behind {} A", nameOf(in.project, id),
+                             c.name, number(floor), number(most->second), rating(r.device)),
+                 in.book.cite("radial")});
     }
     if (!in.results.present.has(Results::Trait::Ring)) return;
     for (const Circuit& c : in.project.circuits) {
@@ -44,16 +52,33 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         const CircuitResult& r = in.results.of(c.id);
         const std::string name = nameOf(in.project, c.id) + " " + c.name;
         if (!in.book.metric()) {
-            into.push_back({&self, Severity::Stop, c.id, name + ": a ring, which " + in.book.title + " does not know", in.book.title});
+            into.push_back({&self, Severity::Stop, c.id, name + ": a ring, which " + in.book.title + " does not know",
+                            in.book.title});
             continue;
         }
-        if (c.poles != 1) into.push_back({&self, Severity::Stop, c.id, fmt::format("{}: a ring on {} poles", name, c.poles), in.book.cite("ring")});
-        else if (r.device > rules.ringDevice + 1e-9) into.push_back({&self, Severity::Stop, c.id, fmt::format("{}: a ring behind {} A, {} A is the most", name, rating(r.device), rating(rules.ringDevice)), in.book.cite("ring")});
-        else if (r.load.v > rules.ringDevice + 1e-9) into.push_back({&self, Severity::Stop, c.id, fmt::format("{}: {} A on a ring of {} A", name, figures(r.load.v), rating(rules.ringDevice)), in.book.cite("ring")});
+        if (c.poles != 1)
+            into.push_back({&self, Severity::Stop, c.id, fmt::format("{}: a ring on {} poles", name, c.poles),
+                            in.book.cite("ring")});
+        else if (r.device > rules.ringDevice + 1e-9)
+            into.push_back({&self, Severity::Stop, c.id,
+                            fmt::format("{}: a ring behind {} A, {} A is the most", name, rating(r.device),
+                                        rating(rules.ringDevice)),
+                            in.book.cite("ring")});
+        else if (r.load.v > rules.ringDevice + 1e-9)
+            into.push_back(
+                {&self, Severity::Stop, c.id,
+                 fmt::format("{}: {} A on a ring of {} A", name, figures(r.load.v), rating(rules.ringDevice)),
+                 in.book.cite("ring")});
         if (const auto it = floors.find(c.id); it != floors.end() && it->second > rules.ringArea + 1e-9)
-            into.push_back({&self, Severity::Check, c.id, fmt::format("{}: serves {} m², {} m² is usual for one ring", name, number(it->second), number(rules.ringArea)), in.book.cite("ring")});
+            into.push_back({&self, Severity::Check, c.id,
+                            fmt::format("{}: serves {} m², {} m² is usual for one ring", name, number(it->second),
+                                        number(rules.ringArea)),
+                            in.book.cite("ring")});
         if (const auto it = points.find(c.id); it != points.end() && it->second.second > it->second.first)
-            into.push_back({&self, Severity::Check, c.id, fmt::format("{}: {} points on unfused spurs, {} on the ring itself", name, it->second.second, it->second.first), in.book.cite("radial")});
+            into.push_back({&self, Severity::Check, c.id,
+                            fmt::format("{}: {} points on unfused spurs, {} on the ring itself", name,
+                                        it->second.second, it->second.first),
+                            in.book.cite("radial")});
     }
 }
 
@@ -61,14 +86,18 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const CircuitId id = s.about.as<Circuit>();
     std::vector<Remedy> out;
     const CircuitResult& r = in.results.of(id);
-    if (in.book.metric() && in.project.circuits[id].poles == 1 && r.device > in.book.cables.ringDevice && r.load.v <= in.book.cables.ringDevice)
-        out.push_back({fmt::format("Hold {} A", rating(in.book.cables.ringDevice)), [=, amps = in.book.cables.ringDevice](Project& p) { p.circuits.change(id)->heldBreaker = amps; }});
+    if (in.book.metric() && in.project.circuits[id].poles == 1 && r.device > in.book.cables.ringDevice &&
+        r.load.v <= in.book.cables.ringDevice)
+        out.push_back(
+            {fmt::format("Hold {} A", rating(in.book.cables.ringDevice)),
+             [=, amps = in.book.cables.ringDevice](Project& p) { p.circuits.change(id)->heldBreaker = amps; }});
     const bool ring = in.project.circuits[id].ring;
     int spurs = 0, points = 0;
     for (const Device& d : in.project.devices)
         if (d.circuit == id) ++(d.spur ? spurs : points);
     if (ring && spurs > points)
-        out.push_back({fmt::format("Take {} points from spurs into the ring", (spurs - points + 1) / 2), [=, more = (spurs - points + 1) / 2](Project& p) {
+        out.push_back({fmt::format("Take {} points from spurs into the ring", (spurs - points + 1) / 2),
+                       [=, more = (spurs - points + 1) / 2](Project& p) {
                            std::vector<DeviceId> into;
                            for (const Device& d : p.devices)
                                if (d.circuit == id && d.spur && int(into.size()) < more) into.push_back(d.id);
@@ -89,9 +118,13 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         std::vector<DeviceId> all;
         for (const Device& d : p.devices)
             if (d.circuit == id) all.push_back(d.id);
-        std::sort(all.begin(), all.end(), [&](DeviceId a, DeviceId b) { return std::tuple(p.devices[a].level, p.devices[a].at.x, p.devices[a].at.y) < std::tuple(p.devices[b].level, p.devices[b].at.x, p.devices[b].at.y); });
+        std::sort(all.begin(), all.end(), [&](DeviceId a, DeviceId b) {
+            return std::tuple(p.devices[a].level, p.devices[a].at.x, p.devices[a].at.y) <
+                   std::tuple(p.devices[b].level, p.devices[b].at.x, p.devices[b].at.y);
+        });
         for (int i = 1; i < parts; ++i) {
-            const auto from = all.begin() + std::ptrdiff_t(all.size()) * i / parts, to = all.begin() + std::ptrdiff_t(all.size()) * (i + 1) / parts;
+            const auto from = all.begin() + std::ptrdiff_t(all.size()) * i / parts,
+                       to = all.begin() + std::ptrdiff_t(all.size()) * (i + 1) / parts;
             Circuit& c = *p.circuits.change(circuitToBoard(p, {from, to}, like.board));
             c.ring = like.ring, c.residual = like.residual, c.residualType = like.residualType;
         }
@@ -102,8 +135,12 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
             divide(trial, parts);
             const Results after = solve(trial, in.book);
             const auto then = floorsServed({trial, in.book, after});
-            if (!std::all_of(then.begin(), then.end(), [&](const auto& x) { return (x.first != id && in.project.circuits.has(x.first)) || x.second <= most + 1e-9; })) continue;
-            out.push_back({fmt::format("Divide its outlets over {} circuits", parts), [=](Project& p) { divide(p, parts); }});
+            if (!std::all_of(then.begin(), then.end(), [&](const auto& x) {
+                    return (x.first != id && in.project.circuits.has(x.first)) || x.second <= most + 1e-9;
+                }))
+                continue;
+            out.push_back(
+                {fmt::format("Divide its outlets over {} circuits", parts), [=](Project& p) { divide(p, parts); }});
             break;
         }
     return out;

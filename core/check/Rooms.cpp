@@ -13,9 +13,12 @@ std::map<LevelId, std::vector<const Room*>> roomsOfKinds(const CheckInput& in, c
     return out;
 }
 
-bool isReceptacle(const DeviceType& t) { return t.symbol == Symbol::Receptacle || t.symbol == Symbol::Quad || t.symbol == Symbol::Special; }
+bool isReceptacle(const DeviceType& t) {
+    return t.symbol == Symbol::Receptacle || t.symbol == Symbol::Quad || t.symbol == Symbol::Special;
+}
 
-std::map<CircuitId, const Room*> circuitsIn(const CheckInput& in, const std::map<LevelId, std::vector<const Room*>>& rooms, bool all) {
+std::map<CircuitId, const Room*> circuitsIn(const CheckInput& in,
+                                            const std::map<LevelId, std::vector<const Room*>>& rooms, bool all) {
     std::map<CircuitId, const Room*> out;
     if (rooms.empty()) return out;
     for (const Device& d : in.project.devices) {

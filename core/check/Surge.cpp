@@ -10,14 +10,18 @@ namespace {
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     if (!in.book.metric()) return;
     for (const Board& b : in.project.boards)
-        if (in.results.of(b.id).parent.is<Source>() && b.surge.empty()) into.push_back({&self, Severity::Note, b.id, fmt::format("{}: nothing is said of surge protection at the origin", b.name), in.book.cite("surge")});
+        if (in.results.of(b.id).parent.is<Source>() && b.surge.empty())
+            into.push_back({&self, Severity::Note, b.id,
+                            fmt::format("{}: nothing is said of surge protection at the origin", b.name),
+                            in.book.cite("surge")});
 }
 
 std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
     const BoardId id = s.about.as<Board>();
     return {{"Fit type 1 and 2", [=](Project& p) { p.boards.change(id)->surge = "type 1 and 2"; }},
             {"Fit type 2", [=](Project& p) { p.boards.change(id)->surge = "type 2"; }},
-            {"Record: none, by risk assessment", [=](Project& p) { p.boards.change(id)->surge = "none, by risk assessment"; }}};
+            {"Record: none, by risk assessment",
+             [=](Project& p) { p.boards.change(id)->surge = "none, by risk assessment"; }}};
 }
 
 } // namespace

@@ -11,7 +11,8 @@ namespace {
 /// The largest primary device where every board right below has a main that protects the secondary; 0: not all have.
 double withSecondary(const CheckInput& in, const Transformer& t, const TransformerResult& r) {
     const double share = bandOf(in.book.tables.transformerSecondaryDevice, r.secondaryAmps.v);
-    const double most = r.secondaryAmps.v >= 9 ? in.book.ratingAtOrAbove(r.secondaryAmps.v * share) : r.secondaryAmps.v * share;
+    const double most =
+        r.secondaryAmps.v >= 9 ? in.book.ratingAtOrAbove(r.secondaryAmps.v * share) : r.secondaryAmps.v * share;
     bool any = false;
     for (const Board& b : in.project.boards)
         if (b.feed == Ref(t.id)) {
@@ -25,9 +26,13 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     for (const Transformer& t : in.project.transformers) {
         const TransformerResult& r = in.results.of(t.id);
         if (!r.via || r.looped) continue;
-        const double device = in.results.of(r.via).device, alone = transformerPrimaryRating(r.primaryAmps.v, in.book), both = withSecondary(in, t, r);
+        const double device = in.results.of(r.via).device, alone = transformerPrimaryRating(r.primaryAmps.v, in.book),
+                     both = withSecondary(in, t, r);
         if (device > std::max(alone, both) + 1e-6)
-            into.push_back({&self, Severity::Stop, t.id, fmt::format("{}: a {} A primary device; {} A is the most {}", t.name, rating(device), number(both > 0 ? std::max(alone, both) : alone), both > 0 ? "with its secondary protected" : "without a secondary device"),
+            into.push_back({&self, Severity::Stop, t.id,
+                            fmt::format("{}: a {} A primary device; {} A is the most {}", t.name, rating(device),
+                                        number(both > 0 ? std::max(alone, both) : alone),
+                                        both > 0 ? "with its secondary protected" : "without a secondary device"),
                             in.book.cite("transformer")});
     }
 }
@@ -38,18 +43,24 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const TransformerResult& r = in.results.of(id);
     const CircuitId via = r.via;
     const double alone = transformerPrimaryRating(r.primaryAmps.v, in.book), device = in.results.of(via).device;
-    if (in.results.of(via).required.v <= alone) out.push_back({fmt::format("Hold the primary device at {} A", rating(alone)), [=](Project& p) { p.circuits.change(via)->heldBreaker = alone; }});
-    const double share = bandOf(in.book.tables.transformerSecondaryDevice, r.secondaryAmps.v), main = in.book.ratingAtOrAbove(r.secondaryAmps.v * share);
+    if (in.results.of(via).required.v <= alone)
+        out.push_back({fmt::format("Hold the primary device at {} A", rating(alone)),
+                       [=](Project& p) { p.circuits.change(via)->heldBreaker = alone; }});
+    const double share = bandOf(in.book.tables.transformerSecondaryDevice, r.secondaryAmps.v),
+                 main = in.book.ratingAtOrAbove(r.secondaryAmps.v * share);
     if (device <= r.primaryAmps.v * in.book.tables.transformerPrimaryWithSecondary && main > 0)
         for (const Board& b : in.project.boards)
             if (b.feed == Ref(id)) {
-                out.push_back({fmt::format("Protect the secondary: a {} A main in {}", rating(main), b.name), [=, board = b.id](Project& p) { p.boards.change(board)->main = main; }});
+                out.push_back({fmt::format("Protect the secondary: a {} A main in {}", rating(main), b.name),
+                               [=, board = b.id](Project& p) { p.boards.change(board)->main = main; }});
                 break;
             }
-    const auto& series = factsOf(in.project.transformers[id].secondary).phases == 3 ? in.book.tables.threePhaseKva : in.book.tables.singlePhaseKva;
+    const auto& series = factsOf(in.project.transformers[id].secondary).phases == 3 ? in.book.tables.threePhaseKva
+                                                                                    : in.book.tables.singlePhaseKva;
     for (double kva : series)
         if (transformerPrimaryRating(r.primaryAmps.v * kva / in.project.transformers[id].kva, in.book) >= device) {
-            out.push_back({fmt::format("Make it {} kVA", rating(kva)), [=](Project& p) { p.transformers.change(id)->kva = kva; }});
+            out.push_back({fmt::format("Make it {} kVA", rating(kva)),
+                           [=](Project& p) { p.transformers.change(id)->kva = kva; }});
             break;
         }
     return out;

@@ -6,8 +6,8 @@
 #include "core/project/ProjectFile.h"
 
 #include <cerrno>
-#include <csv.h>
 #include <cstring>
+#include <csv.h>
 #include <fmt/format.h>
 #include <fstream>
 #include <iconv.h>
@@ -59,7 +59,10 @@ private:
     std::string rest;
 };
 
-struct Start { std::string encoding; std::size_t skip = 0; };
+struct Start {
+    std::string encoding;
+    std::size_t skip = 0;
+};
 Start encodingOf(std::string_view s, bool whole) {
     if (s.substr(0, 3) == "\xEF\xBB\xBF") return {"UTF-8", 3};
     if (s.substr(0, 2) == "\xFF\xFE") return {"UTF-16LE", 2};
@@ -82,9 +85,12 @@ char delimiterOf(const std::string& s) {
         int here = 0, lines = 0;
         bool quoted = false;
         for (char c : s) {
-            if (c == '"') quoted = !quoted;
-            else if (quoted) continue;
-            else if (c == d) ++here;
+            if (c == '"')
+                quoted = !quoted;
+            else if (quoted)
+                continue;
+            else if (c == d)
+                ++here;
             else if (c == '\n') {
                 if (here) ++counts[here];
                 ++lines, here = 0;
@@ -108,8 +114,14 @@ struct Taker {
     static void cell(void* data, std::size_t n, void* self) {
         auto& t = *static_cast<Taker*>(self);
         if (t.error) return;
-        if (n > mostCellBytes) return void(t.error = Error{fmt::format("{}, row {}", t.file, t.grid.rows.size() + 1), fmt::format("a cell has more than {} signs", mostCellBytes), "Is a quotation mark left open? Or is it no list at all?"});
-        if (t.row.size() >= mostListColumns) return void(t.error = Error{fmt::format("{}, row {}", t.file, t.grid.rows.size() + 1), fmt::format("it has more than {} columns", mostListColumns), "Choose the right delimiter."});
+        if (n > mostCellBytes)
+            return void(t.error = Error{fmt::format("{}, row {}", t.file, t.grid.rows.size() + 1),
+                                        fmt::format("a cell has more than {} signs", mostCellBytes),
+                                        "Is a quotation mark left open? Or is it no list at all?"});
+        if (t.row.size() >= mostListColumns)
+            return void(t.error = Error{fmt::format("{}, row {}", t.file, t.grid.rows.size() + 1),
+                                        fmt::format("it has more than {} columns", mostListColumns),
+                                        "Choose the right delimiter."});
         t.row.emplace_back(static_cast<const char*>(data), n);
         for (char& c : t.row.back())
             if (c == '\0') c = ' ';
@@ -117,7 +129,9 @@ struct Taker {
     static void end(int, void* self) {
         auto& t = *static_cast<Taker*>(self);
         if (t.error) return;
-        if (t.grid.rows.size() >= mostListRows) return void(t.error = Error{t.file, fmt::format("it has more than {} rows", mostListRows), "Split the list."});
+        if (t.grid.rows.size() >= mostListRows)
+            return void(t.error =
+                            Error{t.file, fmt::format("it has more than {} rows", mostListRows), "Split the list."});
         t.grid.rows.push_back(std::move(t.row));
         t.grid.lines.push_back(int(t.grid.rows.size()));
         t.row.clear();
@@ -127,17 +141,21 @@ struct Taker {
 /// A name that a sheet of a workbook may have.
 std::string sheetName(const std::string& title) {
     std::string name;
-    for (char c : printable(title)) name += std::string_view("[]:*?/\\'\n\r\t").find(c) == std::string_view::npos ? c : ' ';
+    for (char c : printable(title))
+        name += std::string_view("[]:*?/\\'\n\r\t").find(c) == std::string_view::npos ? c : ' ';
     name = trimmed(cutUtf8(name, 31));
     return name.empty() ? "List" : name;
 }
 
-std::optional<Error> writeWorkbook(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file, const std::string& title) {
+std::optional<Error> writeWorkbook(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file,
+                                   const std::string& title) {
     const PlainNumbers plain; // the library writes numbers by the locale, and a workbook must not
     lxw_workbook_options options{};
     lxw_workbook* book = workbook_new_opt(file.c_str(), &options);
     lxw_worksheet* sheet = book ? workbook_add_worksheet(book, sheetName(title).c_str()) : nullptr;
-    if (!sheet) return Error{textOfPath(file), "the file cannot be written", "Choose another folder, or make room on the disk."};
+    if (!sheet)
+        return Error{textOfPath(file), "the file cannot be written",
+                     "Choose another folder, or make room on the disk."};
     lxw_format* bold = workbook_add_format(book);
     format_set_bold(bold);
     format_set_bottom(bold, LXW_BORDER_THIN);
@@ -148,13 +166,19 @@ std::optional<Error> writeWorkbook(const std::vector<std::vector<std::string>>& 
             if (widths.size() <= c) widths.resize(c + 1, 6);
             widths[c] = std::max(widths[c], std::min<std::size_t>(48, s.size() + 2));
             const auto v = r ? plainNumber(s) : std::nullopt;
-            const bool number = v && s.find_first_not_of("0123456789.-") == std::string::npos && (s.size() < 2 || s[0] != '0' || s[1] == '.');
-            if (number) worksheet_write_number(sheet, lxw_row_t(r), lxw_col_t(c), *v, nullptr);
-            else if (!s.empty()) worksheet_write_string(sheet, lxw_row_t(r), lxw_col_t(c), s.c_str(), r ? nullptr : bold);
+            const bool number = v && s.find_first_not_of("0123456789.-") == std::string::npos &&
+                                (s.size() < 2 || s[0] != '0' || s[1] == '.');
+            if (number)
+                worksheet_write_number(sheet, lxw_row_t(r), lxw_col_t(c), *v, nullptr);
+            else if (!s.empty())
+                worksheet_write_string(sheet, lxw_row_t(r), lxw_col_t(c), s.c_str(), r ? nullptr : bold);
         }
-    for (std::size_t c = 0; c < widths.size(); ++c) worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr);
+    for (std::size_t c = 0; c < widths.size(); ++c)
+        worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr);
     worksheet_freeze_panes(sheet, 1, 0);
-    if (const lxw_error bad = workbook_close(book)) return Error{textOfPath(file), std::string("the file cannot be written: ") + lxw_strerror(bad), "Choose another folder, or make room on the disk."};
+    if (const lxw_error bad = workbook_close(book))
+        return Error{textOfPath(file), std::string("the file cannot be written: ") + lxw_strerror(bad),
+                     "Choose another folder, or make room on the disk."};
     return std::nullopt;
 }
 
@@ -203,7 +227,9 @@ Outcome<Grid> readCsv(const std::filesystem::path& path, const GridOptions& opti
         in.clear();
         in.seekg(std::streamoff(start.skip));
         Decoder decoder(encoding);
-        if (!decoder.works()) return Error{name, "there is no encoding “" + encoding + "”", "UTF-8, Windows-1252, ISO-8859-15, UTF-16LE …"};
+        if (!decoder.works())
+            return Error{name, "there is no encoding “" + encoding + "”",
+                         "UTF-8, Windows-1252, ISO-8859-15, UTF-16LE …"};
         Taker t;
         t.file = name;
         csv_parser parser;
@@ -227,24 +253,33 @@ Outcome<Grid> readCsv(const std::filesystem::path& path, const GridOptions& opti
                 csv_set_delim(&parser, static_cast<unsigned char>(t.grid.delimiter));
                 begun = true;
             }
-            for (std::size_t at = 0; at < text.size();) { // a line without end is no list, and is not to fill the memory
+            for (std::size_t at = 0;
+                 at < text.size();) { // a line without end is no list, and is not to fill the memory
                 const auto brk = text.find('\n', at);
                 sinceLine += (brk == std::string::npos ? text.size() : brk) - at;
-                if (sinceLine > mostLineBytes) return Error{fmt::format("{}, line {}", name, t.grid.rows.size() + 1), "the line is longer than 1 MB", "This is not a list, or its lines do not end; save it as CSV or XLSX again."};
+                if (sinceLine > mostLineBytes)
+                    return Error{fmt::format("{}, line {}", name, t.grid.rows.size() + 1),
+                                 "the line is longer than 1 MB",
+                                 "This is not a list, or its lines do not end; save it as CSV or XLSX again."};
                 if (brk == std::string::npos) break;
                 sinceLine = 0, at = brk + 1;
             }
-            if (csv_parse(&parser, text.data(), text.size(), Taker::cell, Taker::end, &t) != text.size() && !t.error) return Error{name, std::string("it cannot be read: ") + csv_strerror(csv_error(&parser)), ""};
-            if (options.progress && !options.progress(std::min(1.0, read / size))) return Error{name, readingStopped, ""};
+            if (csv_parse(&parser, text.data(), text.size(), Taker::cell, Taker::end, &t) != text.size() && !t.error)
+                return Error{name, std::string("it cannot be read: ") + csv_strerror(csv_error(&parser)), ""};
+            if (options.progress && !options.progress(std::min(1.0, read / size)))
+                return Error{name, readingStopped, ""};
         }
         csv_fini(&parser, Taker::cell, Taker::end, &t);
         if (t.error) return *t.error;
         t.grid.encoding = encoding;
-        if (decoder.lost) t.grid.notes.push_back(fmt::format("{} signs cannot be read as {}: choose another encoding", decoder.lost, encoding));
+        if (decoder.lost)
+            t.grid.notes.push_back(
+                fmt::format("{} signs cannot be read as {}: choose another encoding", decoder.lost, encoding));
         return t.grid;
     };
     auto grid = decode(start.encoding);
-    if (grid && start.encoding == "UTF-8" && options.encoding.empty()) // what seemed to be UTF-8 at the front may turn out not to be
+    if (grid && start.encoding == "UTF-8" &&
+        options.encoding.empty()) // what seemed to be UTF-8 at the front may turn out not to be
         for (const auto& row : grid->rows)
             for (const auto& cell : row)
                 if (!isUtf8(cell)) return decode("Windows-1252");
@@ -266,15 +301,18 @@ Outcome<Grid> readCsv(const std::filesystem::path& path, const GridOptions& opti
     return grid;
 }
 
-std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file, const std::string& title, char delimiter) {
+std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file,
+                               const std::string& title, char delimiter) {
     if (lowered(file.extension().string()) != ".xlsx") {
         std::string out;
         const std::string quoted = std::string("\"\n\r") + delimiter;
         for (const auto& row : rows) {
             for (std::size_t i = 0; i < row.size(); ++i) {
                 if (i) out += delimiter;
-                const std::string text = (needsSign(row[i]) ? std::string(1, textSign) : std::string()) + printable(row[i]);
-                if (text.find_first_of(quoted) == std::string::npos && (text.empty() || (text.front() != ' ' && text.back() != ' '))) {
+                const std::string text =
+                    (needsSign(row[i]) ? std::string(1, textSign) : std::string()) + printable(row[i]);
+                if (text.find_first_of(quoted) == std::string::npos &&
+                    (text.empty() || (text.front() != ' ' && text.back() != ' '))) {
                     out += text;
                     continue;
                 }

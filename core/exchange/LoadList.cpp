@@ -20,28 +20,98 @@ std::string plain(double v) { return fmt::format("{:.10g}", v); }
 std::vector<std::string> wordsOf(const std::string& heading) {
     std::vector<std::string> words{""};
     for (const char c : lowered(heading))
-        if (isLetter(c) || isDigit(c) || (c & 0x80)) words.back() += c;
-        else if (!words.back().empty()) words.push_back("");
+        if (isLetter(c) || isDigit(c) || (c & 0x80))
+            words.back() += c;
+        else if (!words.back().empty())
+            words.push_back("");
     if (words.back().empty()) words.pop_back();
     return words;
 }
 
-struct Meaning { const char* phrase; ListField field; int weight; };
+struct Meaning {
+    const char* phrase;
+    ListField field;
+    int weight;
+};
 /// Words of headings as the trade writes them, and how sure each makes us.
-constexpr Meaning meanings[] = {
-    {"tag", ListField::Tag, 9}, {"mark", ListField::Tag, 7}, {"reference", ListField::Tag, 6}, {"ref", ListField::Tag, 6}, {"asset", ListField::Tag, 5}, {"item", ListField::Tag, 4}, {"id", ListField::Tag, 4}, {"no", ListField::Tag, 2},
-    {"description", ListField::Name, 8}, {"name", ListField::Name, 7}, {"service", ListField::Name, 6}, {"equipment", ListField::Name, 5}, {"served", ListField::Name, 4},
-    {"location", ListField::Where, 8}, {"room", ListField::Where, 8}, {"where", ListField::Where, 8}, {"area", ListField::Where, 5}, {"space", ListField::Where, 4}, {"floor", ListField::Where, 3},
-    {"board", ListField::Board, 9}, {"panel", ListField::Board, 9}, {"panelboard", ListField::Board, 9}, {"switchboard", ListField::Board, 9}, {"mcc", ListField::Board, 8}, {"db", ListField::Board, 8}, {"fed", ListField::Board, 7}, {"source", ListField::Board, 4}, {"supply", ListField::Board, 3},
-    {"kw", ListField::Amount, 8}, {"kva", ListField::Amount, 8}, {"va", ListField::Amount, 8}, {"hp", ListField::Amount, 8}, {"kvar", ListField::Amount, 8}, {"watts", ListField::Amount, 8}, {"w", ListField::Amount, 7}, {"load", ListField::Amount, 6}, {"power", ListField::Amount, 6}, {"fla", ListField::Amount, 6}, {"amps", ListField::Amount, 6}, {"rating", ListField::Amount, 5}, {"amount", ListField::Amount, 6},
-    {"unit", ListField::Unit, 9}, {"units", ListField::Unit, 9},
-    {"volts", ListField::Voltage, 9}, {"voltage", ListField::Voltage, 9}, {"volt", ListField::Voltage, 9}, {"v", ListField::Voltage, 6},
-    {"poles", ListField::Poles, 9}, {"pole", ListField::Poles, 8}, {"phases", ListField::Poles, 9}, {"phase", ListField::Poles, 8}, {"ph", ListField::Poles, 8}, {"φ", ListField::Poles, 8}, {"ø", ListField::Poles, 8},
-    {"pf", ListField::PowerFactor, 9}, {"cos", ListField::PowerFactor, 9}, {"cosφ", ListField::PowerFactor, 9}, {"factor", ListField::PowerFactor, 3},
-    {"quantity", ListField::Quantity, 9}, {"qty", ListField::Quantity, 9}, {"count", ListField::Quantity, 7}, {"pieces", ListField::Quantity, 7},
-    {"kind", ListField::Kind, 8}, {"type", ListField::Kind, 6}, {"category", ListField::Kind, 7}, {"class", ListField::Kind, 5},
-    {"continuous", ListField::Continuous, 9}, {"diversity", ListField::Diversity, 9}, {"demand", ListField::Diversity, 5}, {"df", ListField::Diversity, 6}, {"duty", ListField::Duty, 8}, {"efficiency", ListField::Efficiency, 9}, {"eff", ListField::Efficiency, 8}, {"η", ListField::Efficiency, 9},
-    {"circuit", ListField::Circuit, 9}, {"ckt", ListField::Circuit, 9}, {"cct", ListField::Circuit, 9}, {"way", ListField::Circuit, 6}};
+constexpr Meaning meanings[] = {{"tag", ListField::Tag, 9},
+                                {"mark", ListField::Tag, 7},
+                                {"reference", ListField::Tag, 6},
+                                {"ref", ListField::Tag, 6},
+                                {"asset", ListField::Tag, 5},
+                                {"item", ListField::Tag, 4},
+                                {"id", ListField::Tag, 4},
+                                {"no", ListField::Tag, 2},
+                                {"description", ListField::Name, 8},
+                                {"name", ListField::Name, 7},
+                                {"service", ListField::Name, 6},
+                                {"equipment", ListField::Name, 5},
+                                {"served", ListField::Name, 4},
+                                {"location", ListField::Where, 8},
+                                {"room", ListField::Where, 8},
+                                {"where", ListField::Where, 8},
+                                {"area", ListField::Where, 5},
+                                {"space", ListField::Where, 4},
+                                {"floor", ListField::Where, 3},
+                                {"board", ListField::Board, 9},
+                                {"panel", ListField::Board, 9},
+                                {"panelboard", ListField::Board, 9},
+                                {"switchboard", ListField::Board, 9},
+                                {"mcc", ListField::Board, 8},
+                                {"db", ListField::Board, 8},
+                                {"fed", ListField::Board, 7},
+                                {"source", ListField::Board, 4},
+                                {"supply", ListField::Board, 3},
+                                {"kw", ListField::Amount, 8},
+                                {"kva", ListField::Amount, 8},
+                                {"va", ListField::Amount, 8},
+                                {"hp", ListField::Amount, 8},
+                                {"kvar", ListField::Amount, 8},
+                                {"watts", ListField::Amount, 8},
+                                {"w", ListField::Amount, 7},
+                                {"load", ListField::Amount, 6},
+                                {"power", ListField::Amount, 6},
+                                {"fla", ListField::Amount, 6},
+                                {"amps", ListField::Amount, 6},
+                                {"rating", ListField::Amount, 5},
+                                {"amount", ListField::Amount, 6},
+                                {"unit", ListField::Unit, 9},
+                                {"units", ListField::Unit, 9},
+                                {"volts", ListField::Voltage, 9},
+                                {"voltage", ListField::Voltage, 9},
+                                {"volt", ListField::Voltage, 9},
+                                {"v", ListField::Voltage, 6},
+                                {"poles", ListField::Poles, 9},
+                                {"pole", ListField::Poles, 8},
+                                {"phases", ListField::Poles, 9},
+                                {"phase", ListField::Poles, 8},
+                                {"ph", ListField::Poles, 8},
+                                {"φ", ListField::Poles, 8},
+                                {"ø", ListField::Poles, 8},
+                                {"pf", ListField::PowerFactor, 9},
+                                {"cos", ListField::PowerFactor, 9},
+                                {"cosφ", ListField::PowerFactor, 9},
+                                {"factor", ListField::PowerFactor, 3},
+                                {"quantity", ListField::Quantity, 9},
+                                {"qty", ListField::Quantity, 9},
+                                {"count", ListField::Quantity, 7},
+                                {"pieces", ListField::Quantity, 7},
+                                {"kind", ListField::Kind, 8},
+                                {"type", ListField::Kind, 6},
+                                {"category", ListField::Kind, 7},
+                                {"class", ListField::Kind, 5},
+                                {"continuous", ListField::Continuous, 9},
+                                {"diversity", ListField::Diversity, 9},
+                                {"demand", ListField::Diversity, 5},
+                                {"df", ListField::Diversity, 6},
+                                {"duty", ListField::Duty, 8},
+                                {"efficiency", ListField::Efficiency, 9},
+                                {"eff", ListField::Efficiency, 8},
+                                {"η", ListField::Efficiency, 9},
+                                {"circuit", ListField::Circuit, 9},
+                                {"ckt", ListField::Circuit, 9},
+                                {"cct", ListField::Circuit, 9},
+                                {"way", ListField::Circuit, 6}};
 
 /// Every weight that a heading has for each field.
 std::array<int, listFields> weigh(const std::string& heading) {
@@ -52,8 +122,10 @@ std::array<int, listFields> weigh(const std::string& heading) {
             if (word == m.phrase) w[std::size_t(m.field)] = std::max(w[std::size_t(m.field)], m.weight);
     const std::string all = lowered(heading);
     if (all.find("power factor") != std::string::npos) w[std::size_t(ListField::PowerFactor)] = 10;
-    if (all.find("load kind") != std::string::npos || all.find("load type") != std::string::npos) w[std::size_t(ListField::Kind)] = 10;
-    if (all.find("no. of ph") != std::string::npos || all.find("no of ph") != std::string::npos) w[std::size_t(ListField::Poles)] = 10;
+    if (all.find("load kind") != std::string::npos || all.find("load type") != std::string::npos)
+        w[std::size_t(ListField::Kind)] = 10;
+    if (all.find("no. of ph") != std::string::npos || all.find("no of ph") != std::string::npos)
+        w[std::size_t(ListField::Poles)] = 10;
     if (all.find("demand factor") != std::string::npos) w[std::size_t(ListField::Diversity)] = 10;
     return w;
 }
@@ -61,12 +133,17 @@ std::array<int, listFields> weigh(const std::string& heading) {
 std::optional<LoadUnit> unitIn(const std::string& heading) {
     for (const std::string& word : wordsOf(heading)) {
         if (word == "fla") return LoadUnit::A;
-        if (const auto u = loadUnitFrom(word); u && (word.size() > 1 || heading.find('(') != std::string::npos || heading.find('[') != std::string::npos || wordsOf(heading).size() == 1)) return u;
+        if (const auto u = loadUnitFrom(word);
+            u && (word.size() > 1 || heading.find('(') != std::string::npos || heading.find('[') != std::string::npos ||
+                  wordsOf(heading).size() == 1))
+            return u;
     }
     return {};
 }
 
-std::string cellAt(const Grid& g, std::size_t row, std::size_t column) { return row < g.rows.size() && column < g.rows[row].size() ? trimmed(g.rows[row][column]) : ""; }
+std::string cellAt(const Grid& g, std::size_t row, std::size_t column) {
+    return row < g.rows.size() && column < g.rows[row].size() ? trimmed(g.rows[row][column]) : "";
+}
 
 bool has(const ListRow& r, ListField f) { return std::find(r.given.begin(), r.given.end(), f) != r.given.end(); }
 
@@ -92,9 +169,12 @@ bool meansPhases(const std::string& text, const std::string& heading) {
     return std::none_of(text.begin(), text.end(), isLetter) && phases(heading);
 }
 
-/// Poles of a single-phase load: as its board gives the volts, else as those of the project do, else as systems usually do.
+/// Poles of a single-phase load: as its board gives the volts, else as those of the project do, else as systems usually
+/// do.
 int polesOfOnePhase(const Project& p, double volts, std::optional<VoltageSystem> system) {
-    const auto gives = [&](VoltageSystem s, int poles) { return factsOf(s).lines >= poles && sameVolts(volts, voltsAcross(s, poles).v); };
+    const auto gives = [&](VoltageSystem s, int poles) {
+        return factsOf(s).lines >= poles && sameVolts(volts, voltsAcross(s, poles).v);
+    };
     if (system) return !gives(*system, 1) && gives(*system, 2) ? 2 : 1;
     bool one = false, two = false;
     for (const Board& b : p.boards) {
@@ -109,12 +189,19 @@ int polesOfOnePhase(const Project& p, double volts, std::optional<VoltageSystem>
 
 double roughVa(const Load& l) {
     switch (l.unit) {
-    case LoadUnit::VA: return l.amount;
-    case LoadUnit::W: return l.amount / l.powerFactor;
-    case LoadUnit::kVA: case LoadUnit::kvar: return l.amount * 1000;
-    case LoadUnit::kW: return l.amount * 1000 / l.powerFactor;
-    case LoadUnit::hp: return l.amount * 1000;
-    case LoadUnit::A: return l.amount * std::max(100.0, l.volts);
+    case LoadUnit::VA:
+        return l.amount;
+    case LoadUnit::W:
+        return l.amount / l.powerFactor;
+    case LoadUnit::kVA:
+    case LoadUnit::kvar:
+        return l.amount * 1000;
+    case LoadUnit::kW:
+        return l.amount * 1000 / l.powerFactor;
+    case LoadUnit::hp:
+        return l.amount * 1000;
+    case LoadUnit::A:
+        return l.amount * std::max(100.0, l.volts);
     }
     return 0;
 }
@@ -124,8 +211,12 @@ VoltageSystem systemFor(const Project& p, double volts, int poles) {
     std::map<VoltageSystem, int> used;
     for (const Board& b : p.boards) ++used[b.system];
     const VoltageSystem* best = nullptr;
-    static const VoltageSystem all[] = {VoltageSystem::Y208, VoltageSystem::Y480, VoltageSystem::Y400, VoltageSystem::Y415, VoltageSystem::S240, VoltageSystem::Y600, VoltageSystem::D240H, VoltageSystem::S230, VoltageSystem::Y380, VoltageSystem::S120};
-    const auto suits = [&](VoltageSystem s) { return factsOf(s).lines >= poles && (volts <= 0 || sameVolts(volts, voltsAcross(s, poles).v)); };
+    static const VoltageSystem all[] = {
+        VoltageSystem::Y208, VoltageSystem::Y480,  VoltageSystem::Y400, VoltageSystem::Y415, VoltageSystem::S240,
+        VoltageSystem::Y600, VoltageSystem::D240H, VoltageSystem::S230, VoltageSystem::Y380, VoltageSystem::S120};
+    const auto suits = [&](VoltageSystem s) {
+        return factsOf(s).lines >= poles && (volts <= 0 || sameVolts(volts, voltsAcross(s, poles).v));
+    };
     for (const VoltageSystem& s : all)
         if (suits(s) && (!best || used[s] > used[*best])) best = &s;
     if (best) return *best;
@@ -160,23 +251,31 @@ std::vector<std::string> enter(const Project& p, Load& l, const ListRow& r, Boar
     std::vector<std::string> what;
     const Load& n = r.load;
     const auto text = [&](ListField f, const char* word, std::string& now, const std::string& then) {
-        if (has(r, f) && now != then) what.push_back(fmt::format("{} {} → {}", word, now.empty() ? "–" : now, then.empty() ? "–" : then)), now = then;
+        if (has(r, f) && now != then)
+            what.push_back(fmt::format("{} {} → {}", word, now.empty() ? "–" : now, then.empty() ? "–" : then)),
+                now = then;
     };
     const auto number = [&](ListField f, const char* word, double& now, double then) {
-        if (has(r, f) && std::abs(now - then) > 1e-9 * std::max(1.0, std::abs(then))) what.push_back(fmt::format("{} {} → {}", word, plain(now), plain(then))), now = then;
+        if (has(r, f) && std::abs(now - then) > 1e-9 * std::max(1.0, std::abs(then)))
+            what.push_back(fmt::format("{} {} → {}", word, plain(now), plain(then))), now = then;
     };
     text(ListField::Name, "name", l.name, n.name);
     text(ListField::Where, "where", l.where, n.where);
-    if (has(r, ListField::Amount) && (std::abs(l.amount - n.amount) > 1e-9 * std::max(1.0, n.amount) || l.unit != n.unit)) {
-        what.push_back(fmt::format("load {} {} → {} {}", plain(l.amount), wordOf(l.unit), plain(n.amount), wordOf(n.unit)));
+    if (has(r, ListField::Amount) &&
+        (std::abs(l.amount - n.amount) > 1e-9 * std::max(1.0, n.amount) || l.unit != n.unit)) {
+        what.push_back(
+            fmt::format("load {} {} → {} {}", plain(l.amount), wordOf(l.unit), plain(n.amount), wordOf(n.unit)));
         l.amount = n.amount, l.unit = n.unit;
     }
     number(ListField::Voltage, "volts", l.volts, n.volts);
-    if (has(r, ListField::Poles) && l.poles != n.poles) what.push_back(fmt::format("poles {} → {}", l.poles, n.poles)), l.poles = n.poles;
+    if (has(r, ListField::Poles) && l.poles != n.poles)
+        what.push_back(fmt::format("poles {} → {}", l.poles, n.poles)), l.poles = n.poles;
     number(ListField::PowerFactor, "power factor", l.powerFactor, n.powerFactor);
     number(ListField::Quantity, "quantity", l.quantity, n.quantity);
-    if (has(r, ListField::Kind) && l.kind != n.kind) what.push_back(fmt::format("kind {} → {}", wordOf(l.kind), wordOf(n.kind))), l.kind = n.kind;
-    if (has(r, ListField::Continuous) && l.continuous != n.continuous) what.push_back(n.continuous ? "continuous" : "not continuous"), l.continuous = n.continuous;
+    if (has(r, ListField::Kind) && l.kind != n.kind)
+        what.push_back(fmt::format("kind {} → {}", wordOf(l.kind), wordOf(n.kind))), l.kind = n.kind;
+    if (has(r, ListField::Continuous) && l.continuous != n.continuous)
+        what.push_back(n.continuous ? "continuous" : "not continuous"), l.continuous = n.continuous;
     number(ListField::Diversity, "diversity", l.diversity, n.diversity);
     number(ListField::Duty, "duty", l.duty, n.duty);
     number(ListField::Efficiency, "efficiency", l.efficiency, n.efficiency);
@@ -209,7 +308,8 @@ ListSettings guessSettings(const Grid& grid, LoadUnit usual) {
     s.columns.assign(columns, ListField::None);
     s.headerRow = -1;
     int most = 1;
-    for (std::size_t r = 0; r < std::min<std::size_t>(grid.rows.size(), 20); ++r) { // titles and dates may stand above it
+    for (std::size_t r = 0; r < std::min<std::size_t>(grid.rows.size(), 20);
+         ++r) { // titles and dates may stand above it
         int known = 0, numbers = 0;
         for (std::size_t c = 0; c < grid.rows[r].size(); ++c) {
             known += guessField(cellAt(grid, r, c)).first != ListField::None;
@@ -217,13 +317,22 @@ ListSettings guessSettings(const Grid& grid, LoadUnit usual) {
         }
         if (known - 2 * numbers > most) most = known - 2 * numbers, s.headerRow = int(r);
     }
-    if (s.headerRow < 0 && grid.rows.size() > 1) { // a first row without a number above rows with some is a heading in words unknown to us
-        const auto numbers = [&](std::size_t r) { int n = 0; for (std::size_t c = 0; c < columns; ++c) n += numberFrom(cellAt(grid, r, c)).has_value(); return n; };
+    if (s.headerRow < 0 &&
+        grid.rows.size() > 1) { // a first row without a number above rows with some is a heading in words unknown to us
+        const auto numbers = [&](std::size_t r) {
+            int n = 0;
+            for (std::size_t c = 0; c < columns; ++c) n += numberFrom(cellAt(grid, r, c)).has_value();
+            return n;
+        };
         if (numbers(0) == 0 && numbers(1) > 0) s.headerRow = 0;
     }
     if (s.headerRow >= 0) {
         // The surest first, each meaning once.
-        struct Sure { int weight; std::size_t column; ListField field; };
+        struct Sure {
+            int weight;
+            std::size_t column;
+            ListField field;
+        };
         std::vector<Sure> list;
         for (std::size_t c = 0; c < columns; ++c) {
             const auto w = weigh(cellAt(grid, std::size_t(s.headerRow), c));
@@ -246,7 +355,9 @@ ListSettings guessSettings(const Grid& grid, LoadUnit usual) {
             if (grid.isNumber(r, c)) continue; // its point says nothing of the texts
             const std::string& raw = grid.rows[r][c];
             const auto sign = raw.find_last_of(".,");
-            if (sign == std::string::npos || !numberFrom(raw) || raw.find_first_not_of("0123456789.,- ") != std::string::npos) continue;
+            if (sign == std::string::npos || !numberFrom(raw) ||
+                raw.find_first_not_of("0123456789.,- ") != std::string::npos)
+                continue;
             const bool both = raw.find('.') != std::string::npos && raw.find(',') != std::string::npos;
             if (both || raw.size() - sign - 1 != 3 || raw[0] == '0') (raw[sign] == ',' ? comma : point) += 1;
         }
@@ -254,8 +365,12 @@ ListSettings guessSettings(const Grid& grid, LoadUnit usual) {
     return s;
 }
 
-int LoadList::entering() const { return int(std::count_if(rows.begin(), rows.end(), [](const ListRow& r) { return r.enters(); })); }
-int LoadList::stopped() const { return int(std::count_if(rows.begin(), rows.end(), [](const ListRow& r) { return !r.leftOut && r.stops(); })); }
+int LoadList::entering() const {
+    return int(std::count_if(rows.begin(), rows.end(), [](const ListRow& r) { return r.enters(); }));
+}
+int LoadList::stopped() const {
+    return int(std::count_if(rows.begin(), rows.end(), [](const ListRow& r) { return !r.leftOut && r.stops(); }));
+}
 
 LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
     LoadList list;
@@ -269,14 +384,17 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
     };
     const int amountColumn = columnOf(ListField::Amount);
     if (amountColumn < 0) list.notes.push_back("no column says the load: choose the one that does");
-    if (columnOf(ListField::Tag) < 0) list.notes.push_back("no column is the tag: the list can be read in, and not compared with a later one");
+    if (columnOf(ListField::Tag) < 0)
+        list.notes.push_back("no column is the tag: the list can be read in, and not compared with a later one");
     int totals = 0, uneven = 0, bare = 0;
     const std::size_t width = s.headerRow >= 0 ? grid.rows[std::size_t(s.headerRow)].size() : 0;
     for (std::size_t r = std::size_t(s.headerRow + 1); r < grid.rows.size(); ++r) {
         const auto& cells = grid.rows[r];
         if (std::all_of(cells.begin(), cells.end(), [](const std::string& c) { return trimmed(c).empty(); })) continue;
-        const std::string firstCell = lowered(trimmed(*std::find_if(cells.begin(), cells.end(), [](const std::string& c) { return !trimmed(c).empty(); })));
-        if (firstCell.rfind("total", 0) == 0 || firstCell.rfind("subtotal", 0) == 0 || firstCell.rfind("sub-total", 0) == 0 || firstCell.rfind("grand total", 0) == 0) {
+        const std::string firstCell = lowered(trimmed(
+            *std::find_if(cells.begin(), cells.end(), [](const std::string& c) { return !trimmed(c).empty(); })));
+        if (firstCell.rfind("total", 0) == 0 || firstCell.rfind("subtotal", 0) == 0 ||
+            firstCell.rfind("sub-total", 0) == 0 || firstCell.rfind("grand total", 0) == 0) {
             ++totals;
             continue;
         }
@@ -284,11 +402,16 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
         row.gridRow = int(r), row.line = r < grid.lines.size() ? grid.lines[r] : int(r) + 1;
         Load& l = row.load;
         l.unit = s.unit, l.powerFactor = 1;
-        if (width && cells.size() > width && std::any_of(cells.begin() + std::ptrdiff_t(width), cells.end(), [](const std::string& c) { return !trimmed(c).empty(); })) {
+        if (width && cells.size() > width &&
+            std::any_of(cells.begin() + std::ptrdiff_t(width), cells.end(),
+                        [](const std::string& c) { return !trimmed(c).empty(); })) {
             ++uneven;
-            row.problems.push_back({-1, fmt::format("the row has {} cells under {} headings", cells.size(), width), false});
+            row.problems.push_back(
+                {-1, fmt::format("the row has {} cells under {} headings", cells.size(), width), false});
         }
-        const auto problem = [&](int column, std::string text, bool stops = true) { row.problems.push_back({column, std::move(text), stops}); };
+        const auto problem = [&](int column, std::string text, bool stops = true) {
+            row.problems.push_back({column, std::move(text), stops});
+        };
         bool unitSaid = false, polesSaid = false, onePhase = false;
         std::optional<int> besideVolts; // phases that stand with the volts
         for (std::size_t c = 0; c < s.columns.size(); ++c) {
@@ -296,7 +419,8 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
             if (s.columns[c] == ListField::None || text.empty()) continue;
             const int at = int(c);
             const char decimal = grid.isNumber(r, c) ? '.' : s.decimal;
-            if (text[0] == '#' && (text == "#REF!" || text == "#N/A" || text == "#VALUE!" || text == "#DIV/0!" || text == "#NAME?")) {
+            if (text[0] == '#' &&
+                (text == "#REF!" || text == "#N/A" || text == "#VALUE!" || text == "#DIV/0!" || text == "#NAME?")) {
                 problem(at, "an error of the spreadsheet: " + text);
                 continue;
             }
@@ -304,51 +428,75 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
             const auto share = [&](const char* what, double& into, double most) {
                 const auto v = readShare(text, what, decimal);
                 const double x = v ? *v > most && *v <= 100 ? *v / 100 : *v : -1; // a bare 85 is 85 %
-                if (x < 0.01 || x > most) problem(at, fmt::format("“{}” is not {}", text, what));
-                else into = x;
+                if (x < 0.01 || x > most)
+                    problem(at, fmt::format("“{}” is not {}", text, what));
+                else
+                    into = x;
             };
             switch (s.columns[c]) {
-            case ListField::None: case ListField::Circuit: break;
-            case ListField::Tag: l.tag = text; break;
-            case ListField::Name: l.name = text; break;
-            case ListField::Where: l.where = text; break;
-            case ListField::Board: row.board = text; break;
+            case ListField::None:
+            case ListField::Circuit:
+                break;
+            case ListField::Tag:
+                l.tag = text;
+                break;
+            case ListField::Name:
+                l.name = text;
+                break;
+            case ListField::Where:
+                l.where = text;
+                break;
+            case ListField::Board:
+                row.board = text;
+                break;
             case ListField::Amount: {
                 const auto typed = loadFrom(text, decimal);
                 if (typed) {
                     l.amount = typed->amount;
                     if (typed->unit) l.unit = *typed->unit, unitSaid = true;
-                } else if (const auto v = numberFrom(text, decimal); v && *v < 0) problem(at, fmt::format("a load of {} is below nothing", text));
-                else problem(at, fmt::format("“{}” is not a load", text));
+                } else if (const auto v = numberFrom(text, decimal); v && *v < 0)
+                    problem(at, fmt::format("a load of {} is below nothing", text));
+                else
+                    problem(at, fmt::format("“{}” is not a load", text));
                 break;
             }
             case ListField::Unit:
-                if (const auto u = loadUnitFrom(text)) { if (!unitSaid) l.unit = *u; }
-                else problem(at, fmt::format("there is no unit “{}”: VA, kVA, W, kW, A, hp", text));
+                if (const auto u = loadUnitFrom(text)) {
+                    if (!unitSaid) l.unit = *u;
+                } else
+                    problem(at, fmt::format("there is no unit “{}”: VA, kVA, W, kW, A, hp", text));
                 break;
             case ListField::Voltage:
                 if (const auto v = typedVolts(text, decimal); v && v->volts <= 100000) {
                     l.volts = v->volts;
                     besideVolts = v->phases;
-                } else problem(at, fmt::format("“{}” is not a voltage: 480, 400 V, 208/120, 460/3/60", text));
+                } else
+                    problem(at, fmt::format("“{}” is not a voltage: 480, 400 V, 208/120, 460/3/60", text));
                 break;
             case ListField::Poles:
                 if (const auto n = typedPoles(text, decimal)) {
                     l.poles = *n;
                     polesSaid = true;
-                    onePhase = *n == 1 && meansPhases(text, s.headerRow >= 0 ? cellAt(grid, std::size_t(s.headerRow), c) : "");
-                } else problem(at, fmt::format("“{}” is not a number of phases or poles: 1, 2 or 3", text));
+                    onePhase =
+                        *n == 1 && meansPhases(text, s.headerRow >= 0 ? cellAt(grid, std::size_t(s.headerRow), c) : "");
+                } else
+                    problem(at, fmt::format("“{}” is not a number of phases or poles: 1, 2 or 3", text));
                 break;
-            case ListField::PowerFactor: share("a power factor", l.powerFactor, 1); break;
+            case ListField::PowerFactor:
+                share("a power factor", l.powerFactor, 1);
+                break;
             case ListField::Quantity:
-                if (const auto v = typedNumber(text, decimal); v && *v > 0 && *v <= 1e6) l.quantity = *v;
-                else problem(at, fmt::format("“{}” is not a quantity", text));
+                if (const auto v = typedNumber(text, decimal); v && *v > 0 && *v <= 1e6)
+                    l.quantity = *v;
+                else
+                    problem(at, fmt::format("“{}” is not a quantity", text));
                 break;
             case ListField::Kind: {
                 bool known = false;
                 const std::string t = lowered(text);
                 for (const auto& [kind, word] : EnumText<LoadKind>::words)
-                    if (t == word || t == lowered(titleOf(kind)) || t == std::string(word) + "s") l.kind = kind, known = true;
+                    if (t == word || t == lowered(titleOf(kind)) || t == std::string(word) + "s")
+                        l.kind = kind, known = true;
                 if (!known) {
                     problem(at, fmt::format("there is no load kind “{}”: taken as equipment", text), false);
                     row.given.pop_back();
@@ -356,33 +504,48 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
                 break;
             }
             case ListField::Continuous:
-                if (const auto v = yesFrom(text)) l.continuous = *v;
-                else problem(at, fmt::format("“{}” is not yes or no", text));
+                if (const auto v = yesFrom(text))
+                    l.continuous = *v;
+                else
+                    problem(at, fmt::format("“{}” is not yes or no", text));
                 break;
-            case ListField::Diversity: share("a diversity", l.diversity, 1); break;
-            case ListField::Duty: share("a duty", l.duty, 1); break;
-            case ListField::Efficiency: share("an efficiency", l.efficiency, 1); break;
+            case ListField::Diversity:
+                share("a diversity", l.diversity, 1);
+                break;
+            case ListField::Duty:
+                share("a duty", l.duty, 1);
+                break;
+            case ListField::Efficiency:
+                share("an efficiency", l.efficiency, 1);
+                break;
             }
         }
         if (besideVolts && polesSaid && *besideVolts != l.poles && !(onePhase || *besideVolts == 1))
-            problem(columnOf(ListField::Voltage), fmt::format("{} phases with the volts, {} in their own column", *besideVolts, l.poles));
+            problem(columnOf(ListField::Voltage),
+                    fmt::format("{} phases with the volts, {} in their own column", *besideVolts, l.poles));
         if (besideVolts && !polesSaid) {
             l.poles = *besideVolts;
             polesSaid = true;
             onePhase = *besideVolts == 1;
             row.given.push_back(ListField::Poles);
         }
-        if (amountColumn >= 0 && cellAt(grid, r, std::size_t(amountColumn)).empty()) problem(amountColumn, "it says no load");
+        if (amountColumn >= 0 && cellAt(grid, r, std::size_t(amountColumn)).empty())
+            problem(amountColumn, "it says no load");
         if (amountColumn < 0) problem(-1, "no column says its load");
         if (has(row, ListField::Amount) && !unitSaid && !has(row, ListField::Unit)) ++bare;
         if (!has(row, ListField::Kind)) { // by its unit, or by the words of its name
-            if (l.unit == LoadUnit::hp) l.kind = LoadKind::Motor;
-            else if (const auto kind = LoadWords::shipped().kindOf(l.name)) l.kind = *kind;
+            if (l.unit == LoadUnit::hp)
+                l.kind = LoadKind::Motor;
+            else if (const auto kind = LoadWords::shipped().kindOf(l.name))
+                l.kind = *kind;
         }
         if (!l.tag.empty()) {
             const auto [it, once] = tags.try_emplace(lowered(l.tag), row.line);
-            if (!once) problem(columnOf(ListField::Tag), fmt::format("the tag {} stands in line {} already", l.tag, it->second));
-        } else if (columnOf(ListField::Tag) >= 0) problem(columnOf(ListField::Tag), "it has no tag: a later list will not find it again", false);
+            if (!once)
+                problem(columnOf(ListField::Tag),
+                        fmt::format("the tag {} stands in line {} already", l.tag, it->second));
+        } else if (columnOf(ListField::Tag) >= 0)
+            problem(columnOf(ListField::Tag), "it has no tag: a later list will not find it again", false);
         if (l.name.empty()) l.name = l.tag;
         if (l.name.empty()) problem(columnOf(ListField::Name), "it has neither a name nor a tag");
         if (!polesSaid) {
@@ -391,12 +554,16 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
             if (l.volts > 0) l.poles = polesByVolts(l.volts, roughVa(l), certain);
             if (l.volts > 0) {
                 row.given.push_back(ListField::Poles);
-                if (!certain) problem(columnOf(ListField::Voltage), fmt::format("{} V can be two poles or three: taken as {}", plain(l.volts), l.poles), false);
-            } else if (board != boards.end() && factsOf(p.boards[board->second].system).lines == 1) l.poles = 1;
+                if (!certain)
+                    problem(columnOf(ListField::Voltage),
+                            fmt::format("{} V can be two poles or three: taken as {}", plain(l.volts), l.poles), false);
+            } else if (board != boards.end() && factsOf(p.boards[board->second].system).lines == 1)
+                l.poles = 1;
         }
         if (onePhase && l.volts > 0) { // one phase between two lines takes two poles
             const auto board = boards.find(lowered(row.board));
-            const std::optional<VoltageSystem> system = board == boards.end() ? std::nullopt : std::optional(p.boards[board->second].system);
+            const std::optional<VoltageSystem> system =
+                board == boards.end() ? std::nullopt : std::optional(p.boards[board->second].system);
             l.poles = polesOfOnePhase(p, l.volts, system);
         }
         if (!row.board.empty()) {
@@ -405,16 +572,25 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
                 if (row.enters() && fresh.insert(row.board).second) list.newBoards.push_back(row.board);
             } else {
                 const Board& b = p.boards[board->second];
-                if (l.poles > factsOf(b.system).lines) problem(columnOf(ListField::Board), fmt::format("{} has {} lines, the load takes {}", b.name, factsOf(b.system).lines, l.poles));
-                else if (l.volts > 0 && !sameVolts(l.volts, voltsAcross(b.system, l.poles).v)) problem(columnOf(ListField::Voltage), fmt::format("{} gives {} V to {} {}", b.name, plain(voltsAcross(b.system, l.poles).v), l.poles, l.poles == 1 ? "pole" : "poles"), false);
+                if (l.poles > factsOf(b.system).lines)
+                    problem(columnOf(ListField::Board), fmt::format("{} has {} lines, the load takes {}", b.name,
+                                                                    factsOf(b.system).lines, l.poles));
+                else if (l.volts > 0 && !sameVolts(l.volts, voltsAcross(b.system, l.poles).v))
+                    problem(columnOf(ListField::Voltage),
+                            fmt::format("{} gives {} V to {} {}", b.name, plain(voltsAcross(b.system, l.poles).v),
+                                        l.poles, l.poles == 1 ? "pole" : "poles"),
+                            false);
             }
         }
         list.rows.push_back(std::move(row));
     }
     if (totals) list.notes.push_back(fmt::format("{} {} of totals passed over", totals, totals == 1 ? "row" : "rows"));
-    if (bare && amountColumn >= 0 && !(s.headerRow >= 0 && unitIn(cellAt(grid, std::size_t(s.headerRow), std::size_t(amountColumn)))))
-        list.notes.push_back(fmt::format("{} {} no unit in cell or heading: taken as {}", bare, bare == 1 ? "load has" : "loads have", wordOf(s.unit)));
-    if (uneven) list.notes.push_back(fmt::format("{} {} longer than the heading", uneven, uneven == 1 ? "row is" : "rows are"));
+    if (bare && amountColumn >= 0 &&
+        !(s.headerRow >= 0 && unitIn(cellAt(grid, std::size_t(s.headerRow), std::size_t(amountColumn)))))
+        list.notes.push_back(fmt::format("{} {} no unit in cell or heading: taken as {}", bare,
+                                         bare == 1 ? "load has" : "loads have", wordOf(s.unit)));
+    if (uneven)
+        list.notes.push_back(fmt::format("{} {} longer than the heading", uneven, uneven == 1 ? "row is" : "rows are"));
     if (list.rows.empty()) list.notes.push_back("no row of the list holds a load");
     return list;
 }
@@ -438,8 +614,10 @@ ListDifference compareList(const Project& p, const LoadList& list) {
         Load trial = p.loads[known->second];
         const auto board = boards.find(lowered(r.board));
         auto what = enter(p, trial, r, board == boards.end() ? BoardId{} : board->second);
-        if (what.empty()) ++d.same;
-        else d.changed.push_back({known->second, i, std::move(what)});
+        if (what.empty())
+            ++d.same;
+        else
+            d.changed.push_back({known->second, i, std::move(what)});
     }
     for (const Load& l : p.loads)
         if (!l.tag.empty() && !met.count(l.id)) d.gone.push_back(l.id);
@@ -460,7 +638,8 @@ Applied applyList(Project& p, const LoadList& list, const ApplyOptions& options)
         int poles = r.load.poles; // of the most that goes there
         double volts = r.load.volts;
         for (const ListRow& o : list.rows)
-            if (o.enters() && sameWord(o.board, r.board) && o.load.poles > poles) poles = o.load.poles, volts = o.load.volts;
+            if (o.enters() && sameWord(o.board, r.board) && o.load.poles > poles)
+                poles = o.load.poles, volts = o.load.volts;
         b.system = systemFor(p, volts, poles);
         if (isMetric(b.system) && factsOf(b.system).lines == 3) b.form = BoardForm::Ways, b.slots = 36;
         const BoardId id = addBoard(p, b);
@@ -472,7 +651,9 @@ Applied applyList(Project& p, const LoadList& list, const ApplyOptions& options)
     for (const Load& l : p.loads) ++onCircuit[l.circuit.value];
     for (const Device& x : p.devices) ++onCircuit[x.circuit.value];
     const auto standsAlone = [&](CircuitId c) { return onCircuit[c.value] == 1; };
-    const auto called = [&](CircuitId c) { return nameOf(p, c) + (p.circuits[c].name.empty() ? "" : " " + p.circuits[c].name); };
+    const auto called = [&](CircuitId c) {
+        return nameOf(p, c) + (p.circuits[c].name.empty() ? "" : " " + p.circuits[c].name);
+    };
     for (const auto& change : d.changed) {
         const ListRow& r = list.rows[change.row];
         const BoardId board = boardFor(r);
@@ -481,9 +662,11 @@ Applied applyList(Project& p, const LoadList& list, const ApplyOptions& options)
         (void)enter(p, l, r, board);
         if (const Circuit* c = p.circuits.find(was.circuit)) {
             const CircuitId id = c->id;
-            if (standsAlone(id) && c->name == c->madeName && c->madeName == was.name && l.name != was.name) p.circuits.change(id)->name = p.circuits.change(id)->madeName = l.name;
+            if (standsAlone(id) && c->name == c->madeName && c->madeName == was.name && l.name != was.name)
+                p.circuits.change(id)->name = p.circuits.change(id)->madeName = l.name;
             if (!l.circuit) {
-                const std::string from = called(id), why = standsAlone(id) ? followTo(p, id, board) : "it carries others too";
+                const std::string from = called(id),
+                                  why = standsAlone(id) ? followTo(p, id, board) : "it carries others too";
                 if (why.empty()) {
                     l.circuit = id;
                     out.notes.push_back(fmt::format("{} went with its load to {}", from, nameOf(p, id)));
@@ -507,7 +690,9 @@ Applied applyList(Project& p, const LoadList& list, const ApplyOptions& options)
     if (options.removeGone)
         for (LoadId l : d.gone) {
             const CircuitId c = p.loads[l].circuit;
-            if (c && p.circuits.has(c) && standsAlone(c)) out.notes.push_back(fmt::format("{} carries nothing now: {} is no longer listed", called(c), p.loads[l].name));
+            if (c && p.circuits.has(c) && standsAlone(c))
+                out.notes.push_back(
+                    fmt::format("{} carries nothing now: {} is no longer listed", called(c), p.loads[l].name));
             if (c) --onCircuit[c.value];
             p.loads.remove(l);
             ++out.removed;
@@ -516,15 +701,22 @@ Applied applyList(Project& p, const LoadList& list, const ApplyOptions& options)
 }
 
 std::vector<std::vector<std::string>> listOf(const Project& p) {
-    std::vector<std::vector<std::string>> rows{{"Tag", "Name", "Where", "Board", "Circuit", "Load", "Unit", "Quantity", "Volts", "Poles", "Power factor", "Load kind", "Continuous", "Diversity", "Duty", "Efficiency"}};
+    std::vector<std::vector<std::string>> rows{{"Tag", "Name", "Where", "Board", "Circuit", "Load", "Unit", "Quantity",
+                                                "Volts", "Poles", "Power factor", "Load kind", "Continuous",
+                                                "Diversity", "Duty", "Efficiency"}};
     std::vector<const Load*> loads;
     for (const Load& l : p.loads) loads.push_back(&l);
     std::stable_sort(loads.begin(), loads.end(), [](const Load* a, const Load* b) { return a->tag < b->tag; });
     for (const Load* l : loads) {
         const Circuit* c = p.circuits.find(l->circuit);
         const Board* b = p.boards.find(c ? c->board : l->board);
-        rows.push_back({l->tag, l->name, l->where, b ? b->name : "", c ? nameOf(p, c->id) : "", plain(l->amount), wordOf(l->unit), plain(l->quantity), l->volts > 0 ? plain(l->volts) : b ? plain(voltsAcross(b->system, l->poles).v) : "", std::to_string(l->poles),
-                        plain(l->powerFactor), wordOf(l->kind), l->continuous ? "yes" : "no", plain(l->diversity), plain(l->duty), plain(l->efficiency)});
+        rows.push_back({l->tag, l->name, l->where, b ? b->name : "", c ? nameOf(p, c->id) : "", plain(l->amount),
+                        wordOf(l->unit), plain(l->quantity),
+                        l->volts > 0 ? plain(l->volts)
+                        : b          ? plain(voltsAcross(b->system, l->poles).v)
+                                     : "",
+                        std::to_string(l->poles), plain(l->powerFactor), wordOf(l->kind), l->continuous ? "yes" : "no",
+                        plain(l->diversity), plain(l->duty), plain(l->efficiency)});
     }
     return rows;
 }

@@ -1,6 +1,6 @@
 #pragma once
-// Lists of loads from other disciplines: what the columns of a table mean, what is wrong with its rows, what it changes in the
-// project, and the way back out. Nothing of the project changes until `applyList`.
+// Lists of loads from other disciplines: what the columns of a table mean, what is wrong with its rows, what it changes
+// in the project, and the way back out. Nothing of the project changes until `applyList`.
 
 #include "core/exchange/Grid.h"
 #include "core/project/Project.h"
@@ -12,19 +12,51 @@
 namespace lintel {
 
 /// What a column can mean. None: it is passed over.
-enum class ListField : std::uint8_t { None, Tag, Name, Where, Board, Amount, Unit, Voltage, Poles, PowerFactor, Quantity, Kind, Continuous, Diversity, Duty, Circuit, Efficiency };
+enum class ListField : std::uint8_t {
+    None,
+    Tag,
+    Name,
+    Where,
+    Board,
+    Amount,
+    Unit,
+    Voltage,
+    Poles,
+    PowerFactor,
+    Quantity,
+    Kind,
+    Continuous,
+    Diversity,
+    Duty,
+    Circuit,
+    Efficiency
+};
 inline constexpr int listFields = 17;
 template <> struct EnumText<ListField> {
-    static constexpr std::pair<ListField, const char*> words[] = {
-        {ListField::None, "–"}, {ListField::Tag, "Tag"}, {ListField::Name, "Name"}, {ListField::Where, "Where"}, {ListField::Board, "Board"}, {ListField::Amount, "Load"}, {ListField::Unit, "Unit"}, {ListField::Voltage, "Volts"},
-        {ListField::Poles, "Poles"}, {ListField::PowerFactor, "Power factor"}, {ListField::Quantity, "Quantity"}, {ListField::Kind, "Load kind"}, {ListField::Continuous, "Continuous"}, {ListField::Diversity, "Diversity"}, {ListField::Duty, "Duty"}, {ListField::Circuit, "Circuit"}, {ListField::Efficiency, "Efficiency"}};
+    static constexpr std::pair<ListField, const char*> words[] = {{ListField::None, "–"},
+                                                                  {ListField::Tag, "Tag"},
+                                                                  {ListField::Name, "Name"},
+                                                                  {ListField::Where, "Where"},
+                                                                  {ListField::Board, "Board"},
+                                                                  {ListField::Amount, "Load"},
+                                                                  {ListField::Unit, "Unit"},
+                                                                  {ListField::Voltage, "Volts"},
+                                                                  {ListField::Poles, "Poles"},
+                                                                  {ListField::PowerFactor, "Power factor"},
+                                                                  {ListField::Quantity, "Quantity"},
+                                                                  {ListField::Kind, "Load kind"},
+                                                                  {ListField::Continuous, "Continuous"},
+                                                                  {ListField::Diversity, "Diversity"},
+                                                                  {ListField::Duty, "Duty"},
+                                                                  {ListField::Circuit, "Circuit"},
+                                                                  {ListField::Efficiency, "Efficiency"}};
 };
 
 struct ListSettings {
-    int headerRow = 0;                  ///< in Grid::rows; −1: there is none, and rows begin at once
-    char decimal = '.';                 ///< what a number that could be read both ways means
-    LoadUnit unit = LoadUnit::VA;       ///< of a load where neither its cell nor a unit column says
-    std::vector<ListField> columns;     ///< by column of the grid
+    int headerRow = 0;              ///< in Grid::rows; −1: there is none, and rows begin at once
+    char decimal = '.';             ///< what a number that could be read both ways means
+    LoadUnit unit = LoadUnit::VA;   ///< of a load where neither its cell nor a unit column says
+    std::vector<ListField> columns; ///< by column of the grid
 };
 /// By the headings, and by what stands below them: header row, decimal sign, unit, columns.
 ListSettings guessSettings(const Grid& grid, LoadUnit usual = LoadUnit::kW);
@@ -32,23 +64,25 @@ ListSettings guessSettings(const Grid& grid, LoadUnit usual = LoadUnit::kW);
 std::pair<ListField, std::optional<LoadUnit>> guessField(const std::string& heading);
 
 struct ListProblem {
-    int column = -1;  ///< of the grid; −1: of the whole row
+    int column = -1; ///< of the grid; −1: of the whole row
     std::string text;
     bool stops = true; ///< the row cannot enter; otherwise worth a look
 };
 struct ListRow {
-    int gridRow = 0, line = 0; ///< in Grid::rows; as the file counts
-    Load load;                 ///< without id and circuit
-    std::string board;         ///< by name; empty: not said
+    int gridRow = 0, line = 0;    ///< in Grid::rows; as the file counts
+    Load load;                    ///< without id and circuit
+    std::string board;            ///< by name; empty: not said
     std::vector<ListField> given; ///< fields that the row says something of
     std::vector<ListProblem> problems;
-    bool leftOut = false;      ///< by hand
-    bool stops() const { return std::any_of(problems.begin(), problems.end(), [](const ListProblem& p) { return p.stops; }); }
+    bool leftOut = false; ///< by hand
+    bool stops() const {
+        return std::any_of(problems.begin(), problems.end(), [](const ListProblem& p) { return p.stops; });
+    }
     bool enters() const { return !leftOut && !stops(); }
 };
 struct LoadList {
     std::vector<ListRow> rows;
-    std::vector<std::string> notes;  ///< of the file
+    std::vector<std::string> notes;     ///< of the file
     std::vector<std::string> newBoards; ///< named in rows that enter, and not in the project
     int entering() const;
     int stopped() const;
@@ -63,24 +97,24 @@ struct ListDifference {
         std::size_t row;
         std::vector<std::string> what; ///< "load 5 kW → 7.5 kW"
     };
-    std::vector<std::size_t> added;   ///< rows
+    std::vector<std::size_t> added; ///< rows
     std::vector<Changed> changed;
-    std::vector<LoadId> gone;         ///< listed loads with a tag that the list no longer has
+    std::vector<LoadId> gone; ///< listed loads with a tag that the list no longer has
     int same = 0;
 };
 ListDifference compareList(const Project& project, const LoadList& list);
 
 struct ApplyOptions {
-    bool removeGone = false;     ///< else they stay
-    bool createBoards = true;    ///< boards that the list names and nobody has drawn
+    bool removeGone = false;  ///< else they stay
+    bool createBoards = true; ///< boards that the list names and nobody has drawn
 };
 struct Applied {
     int added = 0, changed = 0, removed = 0, boards = 0;
     std::vector<std::string> notes; ///< what became of circuits whose loads went or moved, in words
 };
-/// Adds, changes and, where asked, removes. What the list does not say stays as it is. A load that is sent to another board takes the
-/// circuit that it has to itself along, into the first place free there; else it leaves its circuit. The name of such a circuit, where
-/// it was made from the load's, follows it.
+/// Adds, changes and, where asked, removes. What the list does not say stays as it is. A load that is sent to another
+/// board takes the circuit that it has to itself along, into the first place free there; else it leaves its circuit.
+/// The name of such a circuit, where it was made from the load's, follows it.
 Applied applyList(Project& project, const LoadList& list, const ApplyOptions& options = {});
 
 /// The listed loads of a project as a table that reads back the same.
@@ -89,8 +123,9 @@ std::vector<std::vector<std::string>> listOf(const Project& project);
 /// Whether what a list says and what a board gives is one and the same: 460 V on 480 V.
 inline bool sameVolts(double listed, double given) { return std::abs(given - listed) <= 0.06 * listed; }
 
-/// Gives listed loads without a circuit one on the board that they name, else where there is room for their poles and volts: a
-/// circuit each, but small ones of one kind, place and board together, up to the basis' share of a breaker and number of points.
+/// Gives listed loads without a circuit one on the board that they name, else where there is room for their poles and
+/// volts: a circuit each, but small ones of one kind, place and board together, up to the basis' share of a breaker and
+/// number of points.
 struct Circuited {
     std::vector<CircuitId> circuits;
     int loads = 0;
@@ -102,7 +137,7 @@ Circuited circuitMissing(Project& project, const RuleBook& book, std::vector<Loa
 struct LoadReport {
     std::vector<LoadId> unfed;
     std::vector<DeviceId> unfedDevices;
-    std::vector<CircuitId> noCable;                      ///< carry a load, and no conductor can be given: no length, or none fits
+    std::vector<CircuitId> noCable; ///< carry a load, and no conductor can be given: no length, or none fits
     std::vector<std::pair<BoardId, std::string>> boards; ///< and why
     bool clean() const { return unfed.empty() && unfedDevices.empty() && noCable.empty() && boards.empty(); }
 };

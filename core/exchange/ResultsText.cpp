@@ -2,8 +2,8 @@
 
 #include "core/base/Format.h"
 #include "core/sheets/Words.h"
-#include "core/solve/TesterReadings.h"
 #include "core/solve/RunParts.h"
+#include "core/solve/TesterReadings.h"
 
 #include <fmt/format.h>
 
@@ -25,23 +25,51 @@ double rounded(double v) { return std::round(v * 1e6) / 1e6; }
 std::string resultsText(const CheckInput& in) {
     const Project& p = in.project;
     const Results& r = in.results;
-    std::string out = fmt::format("{}   {}   {} boards, {} circuits, {} devices\n\n", p.basis.title, in.book.title, p.boards.size(), p.circuits.size(), p.devices.size());
+    std::string out = fmt::format("{}   {}   {} boards, {} circuits, {} devices\n\n", p.basis.title, in.book.title,
+                                  p.boards.size(), p.circuits.size(), p.devices.size());
     const auto row = [&](std::initializer_list<std::pair<std::string, int>> cells) {
         for (const auto& [text, width] : cells) out += cell(text, std::size_t(std::abs(width)), width < 0) + "  ";
         while (out.back() == ' ') out.pop_back();
         out += "\n";
     };
     out += "BOARDS AND TRANSFORMERS\n";
-    row({{"Name", 10}, {"Fed from", 12}, {"Connected kVA", -13}, {"Demand kVA", -10}, {"Demand A", -9}, {"Used", -6}, {"Fault kA", -8}, {"Drop", -7}, {"Imbalance", -9}, {"Conductors", 0}});
+    row({{"Name", 10},
+         {"Fed from", 12},
+         {"Connected kVA", -13},
+         {"Demand kVA", -10},
+         {"Demand A", -9},
+         {"Used", -6},
+         {"Fault kA", -8},
+         {"Drop", -7},
+         {"Imbalance", -9},
+         {"Conductors", 0}});
     for (Ref ref : r.order) {
         const NodeResult& n = *r.node(ref);
-        const double use = ref.is<Board>() ? r.of(ref.as<Board>()).use : ref.is<Transformer>() ? r.of(ref.as<Transformer>()).use : 0;
-        row({{nameOf(p, ref), 10}, {n.parent ? nameOf(p, n.via ? Ref(n.via) : n.parent) : "–", 12}, {kilo(n.connected), -13}, {kilo(n.demand), -10}, {figures(n.demandAmps.v), -9},
-             {ref.is<Source>() ? "–" : percent(use * 100), -6}, {n.fault.known ? faultWords(n.fault) : "–", -8}, {dropWords(n.dropTotal, n.dropKnown), -7}, {percent(n.imbalance), -9},
+        const double use = ref.is<Board>()         ? r.of(ref.as<Board>()).use
+                           : ref.is<Transformer>() ? r.of(ref.as<Transformer>()).use
+                                                   : 0;
+        row({{nameOf(p, ref), 10},
+             {n.parent ? nameOf(p, n.via ? Ref(n.via) : n.parent) : "–", 12},
+             {kilo(n.connected), -13},
+             {kilo(n.demand), -10},
+             {figures(n.demandAmps.v), -9},
+             {ref.is<Source>() ? "–" : percent(use * 100), -6},
+             {n.fault.known ? faultWords(n.fault) : "–", -8},
+             {dropWords(n.dropTotal, n.dropKnown), -7},
+             {percent(n.imbalance), -9},
              {n.parent ? conductorWords(n.run, in.book) : "", 0}});
     }
     out += "\nCIRCUITS\n";
-    row({{"Circuit", 10}, {"Serves", 34}, {"VA", -8}, {"A", -6}, {"Breaker", -7}, {"Size", 9}, {"Why", 17}, {"Length", -8}, {"Own", -6}, {"Total", -7}});
+    row({{"Circuit", 10},
+         {"Serves", 34},
+         {"VA", -8},
+         {"A", -6},
+         {"Breaker", -7},
+         {"Size", 9},
+         {"Why", 17},
+         {"Length", -8},
+         {"Own", -6},
+         {"Total", -7}});
     for (Ref ref : r.order) {
         if (!ref.is<Board>()) continue;
         std::vector<const Circuit*> here;
@@ -51,14 +79,26 @@ std::string resultsText(const CheckInput& in) {
             const CircuitResult& cr = r.of(c->id);
             const RunResult& run = *r.run(c->id);
             const bool spare = c->use != CircuitUse::Load;
-            row({{nameOf(p, c->id), 10}, {servesWords(p, r, c->id), 34}, {number(cr.va), -8}, {figures(cr.load.v), -6}, {c->use == CircuitUse::Reserved ? "–" : breakerWords(cr.device, c->poles), -7},
-                 {spare ? "" : sizeOf(run, in.book), 9}, {spare ? "" : whyWords(run), 17}, {!spare && run.need.lengthKnown ? (run.need.lengthAssumed ? "~" : "") + lengthWords(run.need.length, p.basis.units) : "–", -8},
-                 {spare || !run.need.lengthKnown ? "–" : percent(run.dropOwn), -6}, {spare || !run.need.lengthKnown ? "–" : dropWords(run.dropTotal, run.need.beforeKnown), -7}});
+            row({{nameOf(p, c->id), 10},
+                 {servesWords(p, r, c->id), 34},
+                 {number(cr.va), -8},
+                 {figures(cr.load.v), -6},
+                 {c->use == CircuitUse::Reserved ? "–" : breakerWords(cr.device, c->poles), -7},
+                 {spare ? "" : sizeOf(run, in.book), 9},
+                 {spare ? "" : whyWords(run), 17},
+                 {!spare && run.need.lengthKnown
+                      ? (run.need.lengthAssumed ? "~" : "") + lengthWords(run.need.length, p.basis.units)
+                      : "–",
+                  -8},
+                 {spare || !run.need.lengthKnown ? "–" : percent(run.dropOwn), -6},
+                 {spare || !run.need.lengthKnown ? "–" : dropWords(run.dropTotal, run.need.beforeKnown), -7}});
         }
     }
     const auto snags = findSnags(p, in.book, r);
     out += fmt::format("\nSNAGS  {}\n", snags.size());
-    for (const Snag& s : snags) out += fmt::format("  {}  {}{}\n", cell(wordOf(s.severity), 5), s.text, s.cited.empty() ? "" : "  [" + s.cited + "]");
+    for (const Snag& s : snags)
+        out += fmt::format("  {}  {}{}\n", cell(wordOf(s.severity), 5), s.text,
+                           s.cited.empty() ? "" : "  [" + s.cited + "]");
     return out;
 }
 
@@ -67,25 +107,28 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
     const Results& r = in.results;
     const auto runJson = [&](const RunResult& x, Ref thing) {
         const RunParts parts = partsOf(p, in.book, r, thing);
-        ordered_json j{{"size", x.size >= 0 ? in.book.sizes()[std::size_t(x.size)].name : ""},
-                       {"sets", x.sets},
-                       {"size_for_ampacity", x.sizeForAmpacity >= 0 ? in.book.sizes()[std::size_t(x.sizeForAmpacity)].name : ""},
-                       {"ground", x.ground >= 0 ? in.book.sizes()[std::size_t(x.ground)].name : ""},
-                       {"neutral", parts.neutral >= 0 ? in.book.sizes()[std::size_t(parts.neutral)].name : ""},
-                       {"conduit", parts.conduit.size ? parts.conduitType + " " + parts.conduit.size->name : ""},
-                       {"material", wordOf(x.need.material)},
-                       {"governing", whyWords(x)},
-                       {"load_A", rounded(x.need.load.v)},
-                       {"required_A", rounded(x.need.required.v)},
-                       {"device_A", x.need.device},
-                       {"ampacity_A", rounded(x.ampacity)}};
+        ordered_json j{
+            {"size", x.size >= 0 ? in.book.sizes()[std::size_t(x.size)].name : ""},
+            {"sets", x.sets},
+            {"size_for_ampacity", x.sizeForAmpacity >= 0 ? in.book.sizes()[std::size_t(x.sizeForAmpacity)].name : ""},
+            {"ground", x.ground >= 0 ? in.book.sizes()[std::size_t(x.ground)].name : ""},
+            {"neutral", parts.neutral >= 0 ? in.book.sizes()[std::size_t(parts.neutral)].name : ""},
+            {"conduit", parts.conduit.size ? parts.conduitType + " " + parts.conduit.size->name : ""},
+            {"material", wordOf(x.need.material)},
+            {"governing", whyWords(x)},
+            {"load_A", rounded(x.need.load.v)},
+            {"required_A", rounded(x.need.required.v)},
+            {"device_A", x.need.device},
+            {"ampacity_A", rounded(x.ampacity)}};
         j["size_unit"] = in.book.metric() ? "mm²" : "AWG or kcmil";
         j["length_known"] = x.need.lengthKnown && !x.need.lengthAssumed;
         if (x.need.cable->type >= 0) {
             const CableType& type = in.book.cables.types[std::size_t(x.need.cable->type)];
             j["cable"] = type.name;
             j["method"] = type.methods[std::size_t(x.need.cable->method)].name;
-            if (x.need.cable->residual > 0) j["residual_mA"] = rounded(double(x.need.cable->residual)), j["residual_type"] = wordOf(x.need.cable->residualType);
+            if (x.need.cable->residual > 0)
+                j["residual_mA"] = rounded(double(x.need.cable->residual)),
+                j["residual_type"] = wordOf(x.need.cable->residualType);
         }
         if (x.earth->known) {
             j["zs_ohm"] = rounded(double(x.earth->zs));
@@ -111,10 +154,19 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         }
         return j;
     };
-    const auto faultJson = [&](const FaultPoint& f) { return ordered_json{{"three_phase_kA", rounded(f.threePhase)}, {"line_line_kA", rounded(f.lineLine)}, {"line_neutral_kA", rounded(f.lineNeutral)}, {"line_ground_kA", rounded(f.lineGround)}, {"peak_kA", rounded(f.peak())}, {"x_over_r", rounded(f.xOverR())}, {"at_most", f.runsUnknown}}; };
+    const auto faultJson = [&](const FaultPoint& f) {
+        return ordered_json{{"three_phase_kA", rounded(f.threePhase)},
+                            {"line_line_kA", rounded(f.lineLine)},
+                            {"line_neutral_kA", rounded(f.lineNeutral)},
+                            {"line_ground_kA", rounded(f.lineGround)},
+                            {"peak_kA", rounded(f.peak())},
+                            {"x_over_r", rounded(f.xOverR())},
+                            {"at_most", f.runsUnknown}};
+    };
     ordered_json out{{"schema", 2}, {"project", p.basis.title}, {"rule_book", in.book.title}};
     // An empty list rather than none: who reads it need not ask.
-    for (const char* list : {"sources", "transformers", "boards", "circuits", "snags"}) out[list] = ordered_json::array();
+    for (const char* list : {"sources", "transformers", "boards", "circuits", "snags"})
+        out[list] = ordered_json::array();
     for (Ref ref : r.order) {
         const NodeResult& n = *r.node(ref);
         ordered_json j{{"id", ref.text()}, {"name", nameOf(p, ref)}, {"fed_from", n.parent ? nameOf(p, n.parent) : ""}};
@@ -140,14 +192,18 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         }
         j["drop_total_percent"] = rounded(n.dropTotal);
         if (n.fault.known) j["fault"] = faultJson(n.fault);
-        if (n.fault.known && in.book.metric()) j["loop_ohm"] = rounded(magnitude(n.fault.loop)); // of an earth fault here, conductors hot
+        if (n.fault.known && in.book.metric())
+            j["loop_ohm"] = rounded(magnitude(n.fault.loop)); // of an earth fault here, conductors hot
         if (ref.is<Transformer>()) {
             j["kVA"] = p.transformers[ref.as<Transformer>()].kva;
             j["secondary_fault"] = faultJson(r.of(ref.as<Transformer>()).secondary);
         }
         j["kinds"] = ordered_json::array();
         for (std::size_t i = 0; i < loadKinds; ++i)
-            if (n.kinds[i].va() > 0) j["kinds"].push_back({{"kind", wordOf(LoadKind(i))}, {"connected_VA", rounded(n.kinds[i].va())}, {"demand_VA", rounded(n.demandByKind[i])}});
+            if (n.kinds[i].va() > 0)
+                j["kinds"].push_back({{"kind", wordOf(LoadKind(i))},
+                                      {"connected_VA", rounded(n.kinds[i].va())},
+                                      {"demand_VA", rounded(n.demandByKind[i])}});
         if (n.parent) j["feeder"] = runJson(n.run, ref);
         if (ref.is<Source>() && p.sources[ref.as<Source>()].kind == SourceKind::Generator) {
             const SourceResult& s = r.of(ref.as<Source>());
@@ -160,7 +216,8 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
     }
     for (const Circuit& c : p.circuits) {
         const CircuitResult& cr = r.of(c.id);
-        ordered_json j{{"id", textOf(c.id)}, {"name", nameOf(p, c.id)}, {"board", p.boards[c.board].name}, {"slot", c.slot}, {"poles", c.poles}, {"serves", servesWords(p, r, c.id)}};
+        ordered_json j{{"id", textOf(c.id)}, {"name", nameOf(p, c.id)}, {"board", p.boards[c.board].name},
+                       {"slot", c.slot},     {"poles", c.poles},        {"serves", servesWords(p, r, c.id)}};
         j["connected_VA"] = rounded(cr.va);
         j["phase_VA"] = {rounded(cr.phaseVa[0]), rounded(cr.phaseVa[1]), rounded(cr.phaseVa[2])};
         j["load_A"] = rounded(cr.load.v);
@@ -180,7 +237,9 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         out["circuits"].push_back(std::move(j));
     }
     for (const Snag& s : findSnags(p, in.book, r)) {
-        ordered_json j{{"severity", wordOf(s.severity)}, {"rule", s.rule->id}, {"about", s.about.text()}, {"name", nameOf(p, s.about)}, {"text", s.text}, {"cited", s.cited}, {"remedies", ordered_json::array()}};
+        ordered_json j{{"severity", wordOf(s.severity)},   {"rule", s.rule->id}, {"about", s.about.text()},
+                       {"name", nameOf(p, s.about)},       {"text", s.text},     {"cited", s.cited},
+                       {"remedies", ordered_json::array()}};
         for (const Remedy& m : remediesFor(in, s)) j["remedies"].push_back(m.label);
         out["snags"].push_back(std::move(j));
     }

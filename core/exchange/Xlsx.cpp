@@ -29,15 +29,21 @@ struct Package {
         if (zip_stat(zip, path.c_str(), 0, &stat) != 0) return std::string();
         const double size = stat.valid & ZIP_STAT_SIZE ? double(stat.size) : 1;
         std::unique_ptr<zip_file_t, int (*)(zip_file_t*)> f(zip_fopen(zip, path.c_str(), 0), &zip_fclose);
-        if (!f) return Error{name, "it is damaged, or locked with a password: " + path + " cannot be opened", "Save it again without a password, or as CSV."};
+        if (!f)
+            return Error{name, "it is damaged, or locked with a password: " + path + " cannot be opened",
+                         "Save it again without a password, or as CSV."};
         std::string out, buffer(1 << 18, '\0');
         for (;;) {
             const zip_int64_t n = zip_fread(f.get(), buffer.data(), buffer.size());
-            if (n < 0) return Error{name, "it is damaged: " + path + " cannot be unpacked", "Save it again, or as CSV."};
+            if (n < 0)
+                return Error{name, "it is damaged: " + path + " cannot be unpacked", "Save it again, or as CSV."};
             if (n == 0) break;
             out.append(buffer.data(), std::size_t(n));
-            if (out.size() > mostPartBytes) return Error{name, fmt::format("{} unpacks to more than {} MB", path, mostPartBytes >> 20), "This is not a list."};
-            if (progress && !progress(std::min(1.0, double(out.size()) / std::max(1.0, size)))) return Error{name, readingStopped, ""};
+            if (out.size() > mostPartBytes)
+                return Error{name, fmt::format("{} unpacks to more than {} MB", path, mostPartBytes >> 20),
+                             "This is not a list."};
+            if (progress && !progress(std::min(1.0, double(out.size()) / std::max(1.0, size))))
+                return Error{name, readingStopped, ""};
         }
         return out;
     }
@@ -47,8 +53,10 @@ struct Package {
 std::string textOf(const pugi::xml_node& n) {
     std::string s;
     for (const pugi::xml_node& c : n.children()) {
-        if (std::strcmp(c.name(), "t") == 0) s += c.text().get();
-        else if (std::strcmp(c.name(), "r") == 0) s += c.child("t").text().get();
+        if (std::strcmp(c.name(), "t") == 0)
+            s += c.text().get();
+        else if (std::strcmp(c.name(), "r") == 0)
+            s += c.child("t").text().get();
     }
     return s;
 }
@@ -79,18 +87,24 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
     if (!package.zip) {
         zip_error_t e;
         zip_error_init_with_code(&e, code);
-        const Error error{package.name, std::string("it cannot be opened: ") + zip_error_strerror(&e), "Save it again, or as CSV."};
+        const Error error{package.name, std::string("it cannot be opened: ") + zip_error_strerror(&e),
+                          "Save it again, or as CSV."};
         zip_error_fini(&e);
         return error;
     }
-    const auto parse = [&](const std::string& bytes, pugi::xml_document& doc, const std::string& part) -> std::optional<Error> {
-        const auto result = doc.load_buffer(bytes.data(), bytes.size(), pugi::parse_default | pugi::parse_ws_pcdata_single);
-        if (!result) return Error{package.name, fmt::format("{} is not well-formed: {}", part, result.description()), "Save it again, or as CSV."};
+    const auto parse = [&](const std::string& bytes, pugi::xml_document& doc,
+                           const std::string& part) -> std::optional<Error> {
+        const auto result =
+            doc.load_buffer(bytes.data(), bytes.size(), pugi::parse_default | pugi::parse_ws_pcdata_single);
+        if (!result)
+            return Error{package.name, fmt::format("{} is not well-formed: {}", part, result.description()),
+                         "Save it again, or as CSV."};
         return {};
     };
     auto workbook = package.part("xl/workbook.xml");
     if (!workbook) return workbook.error();
-    if (workbook->empty()) return Error{package.name, "this is a zip, but not an XLSX workbook", "Choose a CSV or XLSX file."};
+    if (workbook->empty())
+        return Error{package.name, "this is a zip, but not an XLSX workbook", "Choose a CSV or XLSX file."};
     pugi::xml_document book, links;
     if (auto bad = parse(*workbook, book, "its workbook")) return *bad;
     auto rels = package.part("xl/_rels/workbook.xml.rels");
@@ -117,7 +131,8 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
     }
     if (sheets.empty()) return Error{package.name, "it has no sheets", ""};
     if (!options.sheet.empty() && std::find(grid.sheets.begin(), grid.sheets.end(), options.sheet) == grid.sheets.end())
-        return Error{package.name, "there is no sheet “" + options.sheet + "”", "It has: " + fmt::format("{}", fmt::join(grid.sheets, ", ")) + "."};
+        return Error{package.name, "there is no sheet “" + options.sheet + "”",
+                     "It has: " + fmt::format("{}", fmt::join(grid.sheets, ", ")) + "."};
     for (const auto& [sheetName, part] : sheets) {
         if (!options.sheet.empty() && sheetName != options.sheet) continue;
         auto bytes = package.part(part, options.progress);
@@ -129,14 +144,19 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
         std::size_t nextRow = 0;
         for (const auto& row : doc.child("worksheet").child("sheetData").children("row")) {
             std::size_t at = row.attribute("r") ? std::size_t(std::max(1, row.attribute("r").as_int()) - 1) : nextRow;
-            if (at >= 2'000'000 || grid.rows.size() >= mostListRows) return Error{package.name + ", " + sheetName, fmt::format("it has more than {} rows", mostListRows), "Split the list."};
+            if (at >= 2'000'000 || grid.rows.size() >= mostListRows)
+                return Error{package.name + ", " + sheetName, fmt::format("it has more than {} rows", mostListRows),
+                             "Split the list."};
             nextRow = at + 1;
             std::vector<std::string> cells;
             std::vector<bool> numeric;
             std::size_t nextColumn = 0;
             for (const auto& c : row.children("c")) {
                 std::size_t r = at, column = nextColumn;
-                if (c.attribute("r") && !placeOf(c.attribute("r").value(), r, column)) return Error{package.name + ", " + sheetName, fmt::format("there is no cell “{}”", c.attribute("r").value()), "Save it again, or as CSV."};
+                if (c.attribute("r") && !placeOf(c.attribute("r").value(), r, column))
+                    return Error{package.name + ", " + sheetName,
+                                 fmt::format("there is no cell “{}”", c.attribute("r").value()),
+                                 "Save it again, or as CSV."};
                 if (column >= mostListColumns) break;
                 nextColumn = column + 1;
                 const std::string type = c.attribute("t").value();
@@ -146,17 +166,23 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
                 if (type == "s") {
                     const double i = plainNumber(value).value_or(-1);
                     if (i >= 0 && i < double(strings.size())) text = strings[std::size_t(i)];
-                } else if (type == "inlineStr") text = textOf(c.child("is"));
-                else if (type == "b") text = value == "1" ? "yes" : "no";
-                else if (type == "e") text = value, ++errors;
+                } else if (type == "inlineStr")
+                    text = textOf(c.child("is"));
+                else if (type == "b")
+                    text = value == "1" ? "yes" : "no";
+                else if (type == "e")
+                    text = value, ++errors;
                 else if (type.empty() || type == "n") {
                     text = value;
                     const auto v = plainNumber(value); // 7.4999999999999997E-1 is what 0.75 was saved as
                     if (v) text = fmt::format("{:.12g}", *v);
                     number = v.has_value();
-                } else text = value;
+                } else
+                    text = value;
                 if (c.child("f")) ++formulas, empties += value.empty();
-                if (text.size() > mostCellBytes) return Error{fmt::format("{}, {} {}", package.name, sheetName, c.attribute("r").value()), "the cell holds more than a spreadsheet can", "This is not a list."};
+                if (text.size() > mostCellBytes)
+                    return Error{fmt::format("{}, {} {}", package.name, sheetName, c.attribute("r").value()),
+                                 "the cell holds more than a spreadsheet can", "This is not a list."};
                 if (text.empty()) continue;
                 cells.resize(std::max(cells.size(), column + 1));
                 if (!isUtf8(text)) {
@@ -169,7 +195,8 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
                 }
                 cells[column] = std::move(text);
             }
-            while (grid.rows.size() && grid.lines.back() < int(at) && grid.rows.size() < mostListRows && int(at) - grid.lines.back() < 200) // empty rows between, as they stand
+            while (grid.rows.size() && grid.lines.back() < int(at) && grid.rows.size() < mostListRows &&
+                   int(at) - grid.lines.back() < 200) // empty rows between, as they stand
                 grid.rows.push_back({}), grid.numbers.push_back({}), grid.lines.push_back(grid.lines.back() + 1);
             grid.rows.push_back(std::move(cells));
             grid.numbers.push_back(std::move(numeric));
@@ -180,11 +207,14 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
             const std::string ref = m.attribute("ref").value();
             const auto colon = ref.find(':');
             std::size_t r0 = 0, c0 = 0, r1 = 0, c1 = 0;
-            if (colon == std::string::npos || !placeOf(ref.c_str(), r0, c0) || !placeOf(ref.c_str() + colon + 1, r1, c1) || c1 >= mostListColumns) continue;
+            if (colon == std::string::npos || !placeOf(ref.c_str(), r0, c0) ||
+                !placeOf(ref.c_str() + colon + 1, r1, c1) || c1 >= mostListColumns)
+                continue;
             ++merged;
             const auto rowAt = [&](std::size_t r) -> std::vector<std::string>* {
                 const auto it = std::lower_bound(grid.lines.begin(), grid.lines.end(), int(r) + 1);
-                return it != grid.lines.end() && *it == int(r) + 1 ? &grid.rows[std::size_t(it - grid.lines.begin())] : nullptr;
+                return it != grid.lines.end() && *it == int(r) + 1 ? &grid.rows[std::size_t(it - grid.lines.begin())]
+                                                                   : nullptr;
             };
             const auto* first = rowAt(r0);
             if (!first || first->size() <= c0) continue;
@@ -204,9 +234,14 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
         }
         grid.sheet = sheetName;
         grid.notes.clear();
-        if (formulas) grid.notes.push_back(fmt::format("{} formulas: the values saved with them are taken{}", formulas, empties ? fmt::format(", {} have none", empties) : ""));
-        if (merged) grid.notes.push_back(fmt::format("{} merged cells: the text of one that goes down stands in each of its rows", merged));
-        if (notUtf8) grid.notes.push_back(fmt::format("{} cells hold signs that are not UTF-8: they stand as \uFFFD", notUtf8));
+        if (formulas)
+            grid.notes.push_back(fmt::format("{} formulas: the values saved with them are taken{}", formulas,
+                                             empties ? fmt::format(", {} have none", empties) : ""));
+        if (merged)
+            grid.notes.push_back(
+                fmt::format("{} merged cells: the text of one that goes down stands in each of its rows", merged));
+        if (notUtf8)
+            grid.notes.push_back(fmt::format("{} cells hold signs that are not UTF-8: they stand as \uFFFD", notUtf8));
         if (errors) grid.notes.push_back(fmt::format("{} cells hold an error of the spreadsheet", errors));
         if (!grid.rows.empty()) break;
     }
@@ -219,7 +254,10 @@ Outcome<Grid> readGrid(const std::filesystem::path& file, const GridOptions& opt
     char head[8] = {};
     in.read(head, 8);
     if (std::memcmp(head, "PK\x03\x04", 4) == 0) return readXlsx(file, options);
-    if (std::memcmp(head, "\xD0\xCF\x11\xE0", 4) == 0) return Error{file.filename().string(), "this is a workbook of the old binary kind, or one locked with a password", "Save it as XLSX without a password, or as CSV."};
+    if (std::memcmp(head, "\xD0\xCF\x11\xE0", 4) == 0)
+        return Error{file.filename().string(),
+                     "this is a workbook of the old binary kind, or one locked with a password",
+                     "Save it as XLSX without a password, or as CSV."};
     return readCsv(file, options);
 }
 

@@ -13,7 +13,8 @@ namespace lintel {
 
 long spreadOf(const OnLines& s, int lines) {
     long most = s[0], least = s[0];
-    for (int i = 1; i < lines; ++i) most = std::max(most, s[std::size_t(i)]), least = std::min(least, s[std::size_t(i)]);
+    for (int i = 1; i < lines; ++i)
+        most = std::max(most, s[std::size_t(i)]), least = std::min(least, s[std::size_t(i)]);
     return most - least;
 }
 
@@ -32,10 +33,10 @@ struct Search {
     std::size_t n;
     int lines;
     long effort;
-    std::vector<int> order;      ///< items, heaviest first
-    std::vector<int> twinOf;     ///< by position: the position before it that is alike, or −1
-    std::vector<long> heavy;     ///< by position: what one change of it can take off the spread, at most
-    std::vector<int> ways;       ///< of the position that is looked at
+    std::vector<int> order;  ///< items, heaviest first
+    std::vector<int> twinOf; ///< by position: the position before it that is alike, or −1
+    std::vector<long> heavy; ///< by position: what one change of it can take off the spread, at most
+    std::vector<int> ways;   ///< of the position that is looked at
     OnLines sums{};
     std::array<std::array<std::vector<Shift>, 3>, 3> shifts; ///< [from][to], by VA
     /// A choice as it is kept: a large board has hundreds of them, most the same.
@@ -45,8 +46,8 @@ struct Search {
         int moves = 0;
         double neutral = 0;
     };
-    std::vector<Kept> best; ///< [k]: the best with at most k moves
-    std::vector<long> refused;    ///< [k]: the least spread of what could not be placed with k moves
+    std::vector<Kept> best;    ///< [k]: the best with at most k moves
+    std::vector<long> refused; ///< [k]: the least spread of what could not be placed with k moves
     int mostMoves = 0;
     long bound = 0;
     bool stopped = false;
@@ -63,13 +64,15 @@ struct Search {
                 for (int a = 0; a < lines; ++a)
                     for (int b = 0; b < lines; ++b) {
                         const OnLines& now = t.items[std::size_t(i)].ways[std::size_t(t.items[std::size_t(i)].now)];
-                        most = std::max(most, (now[std::size_t(a)] - w[std::size_t(a)]) + (w[std::size_t(b)] - now[std::size_t(b)]));
+                        most = std::max(most, (now[std::size_t(a)] - w[std::size_t(a)]) +
+                                                  (w[std::size_t(b)] - now[std::size_t(b)]));
                     }
             return most;
         };
         std::vector<long> reaches(n);
         for (std::size_t i = 0; i < n; ++i) reaches[i] = reach(int(i));
-        std::stable_sort(order.begin(), order.end(), [&](int a, int b) { return reaches[std::size_t(a)] > reaches[std::size_t(b)]; });
+        std::stable_sort(order.begin(), order.end(),
+                         [&](int a, int b) { return reaches[std::size_t(a)] > reaches[std::size_t(b)]; });
         for (std::size_t k = 0; k < n; ++k) heavy.push_back(reaches[std::size_t(order[k])]);
         twinOf.assign(n, -1);
         for (std::size_t k = 1; k < n; ++k)
@@ -83,10 +86,15 @@ struct Search {
         for (std::size_t i = 0; i < n; ++i)
             for (std::size_t w = 0; w < t.items[i].ways.size(); ++w) {
                 if (int(w) == t.items[i].now) continue;
-                if (const auto s = asShift(int(i), int(w))) shifts[std::size_t(s->first)][std::size_t(s->second)].push_back({t.items[i].ways[std::size_t(t.items[i].now)][std::size_t(s->first)] - t.items[i].ways[w][std::size_t(s->first)], int(i), int(w)});
+                if (const auto s = asShift(int(i), int(w)))
+                    shifts[std::size_t(s->first)][std::size_t(s->second)].push_back(
+                        {t.items[i].ways[std::size_t(t.items[i].now)][std::size_t(s->first)] -
+                             t.items[i].ways[w][std::size_t(s->first)],
+                         int(i), int(w)});
             }
         for (auto& from : shifts)
-            for (auto& list : from) std::stable_sort(list.begin(), list.end(), [](const Shift& a, const Shift& b) { return a.va < b.va; });
+            for (auto& list : from)
+                std::stable_sort(list.begin(), list.end(), [](const Shift& a, const Shift& b) { return a.va < b.va; });
         best.resize(std::size_t(mostMoves) + 1);
         refused.assign(std::size_t(mostMoves) + 1, never);
         findBound();
@@ -106,8 +114,14 @@ struct Search {
         int from = -1, to = -1;
         for (int k = 0; k < 3; ++k) {
             const long d = x.ways[std::size_t(w)][std::size_t(k)] - x.ways[std::size_t(x.now)][std::size_t(k)];
-            if (d < 0) { if (from >= 0) return {}; from = k; }
-            if (d > 0) { if (to >= 0) return {}; to = k; }
+            if (d < 0) {
+                if (from >= 0) return {};
+                from = k;
+            }
+            if (d > 0) {
+                if (to >= 0) return {};
+                to = k;
+            }
         }
         if (from < 0 && to < 0 && !x.places.empty()) // nothing hangs on it: from place to place
             for (int k = 0; k < 3; ++k) {
@@ -116,13 +130,18 @@ struct Search {
                 if (by > 0) to = k;
             }
         if (from < 0 || to < 0) return {};
-        const auto d = [&](int k) { return std::labs(x.ways[std::size_t(w)][std::size_t(k)] - x.ways[std::size_t(x.now)][std::size_t(k)]); };
+        const auto d = [&](int k) {
+            return std::labs(x.ways[std::size_t(w)][std::size_t(k)] - x.ways[std::size_t(x.now)][std::size_t(k)]);
+        };
         if (d(from) != d(to)) return {};
         return std::pair{from, to};
     }
     bool plain(int i) const { // every change of it is a shift
         for (std::size_t w = 0; w < t.items[std::size_t(i)].ways.size(); ++w)
-            if (int(w) != t.items[std::size_t(i)].now && !asShift(i, int(w)) && t.items[std::size_t(i)].ways[w] != t.items[std::size_t(i)].ways[std::size_t(t.items[std::size_t(i)].now)]) return false;
+            if (int(w) != t.items[std::size_t(i)].now && !asShift(i, int(w)) &&
+                t.items[std::size_t(i)].ways[w] !=
+                    t.items[std::size_t(i)].ways[std::size_t(t.items[std::size_t(i)].now)])
+                return false;
         return true;
     }
 
@@ -162,7 +181,8 @@ struct Search {
             if (t.items[i].toNeutral)
                 for (std::size_t k = 0; k < 3; ++k) s[k] += double(t.items[i].ways[std::size_t(w[i])][k]);
         if (lines == 2) return std::abs(s[0] - s[1]);
-        return std::sqrt(std::max(0.0, s[0] * s[0] + s[1] * s[1] + s[2] * s[2] - s[0] * s[1] - s[1] * s[2] - s[2] * s[0]));
+        return std::sqrt(
+            std::max(0.0, s[0] * s[0] + s[1] * s[1] + s[2] * s[2] - s[0] * s[1] - s[1] * s[2] - s[2] * s[0]));
     }
     bool roomy(const std::vector<int>& w) const {
         std::array<int, 3> taken{};
@@ -196,7 +216,8 @@ struct Search {
         const int moves = t.place ? t.place(w) : changes;
         spend(placing(changes));
         if (moves != changes)
-            for (int k = changes; k < (moves < 0 ? mostMoves + 1 : std::min(moves, mostMoves + 1)); ++k) refused[std::size_t(k)] = std::min(refused[std::size_t(k)], spread);
+            for (int k = changes; k < (moves < 0 ? mostMoves + 1 : std::min(moves, mostMoves + 1)); ++k)
+                refused[std::size_t(k)] = std::min(refused[std::size_t(k)], spread);
         if (moves < 0) return;
         if (neutral < 0) neutral = neutralOf(w);
         const Kept kept{std::make_shared<const std::vector<int>>(w), spread, moves, neutral};
@@ -216,7 +237,8 @@ struct Search {
         return effort > 0 && !stopped;
     }
 
-    /// One change more, the `allowed`th: of any item, the load that comes nearest to what is wanted and its neighbours on both sides.
+    /// One change more, the `allowed`th: of any item, the load that comes nearest to what is wanted and its neighbours
+    /// on both sides.
     void lastShift(int allowed) {
         for (int from = 0; from < lines; ++from)
             for (int to = 0; to < lines; ++to) {
@@ -224,7 +246,8 @@ struct Search {
                 const auto& list = shifts[std::size_t(from)][std::size_t(to)];
                 if (list.empty()) continue;
                 const long wanted = (sums[std::size_t(from)] - sums[std::size_t(to)]) / 2;
-                const auto mid = std::lower_bound(list.begin(), list.end(), wanted, [](const Shift& a, long v) { return a.va < v; });
+                const auto mid =
+                    std::lower_bound(list.begin(), list.end(), wanted, [](const Shift& a, long v) { return a.va < v; });
                 int equal = 0;
                 // The spread only grows away from what is wanted: each side ends at the first that is no better.
                 const auto consider = [&](const Shift& s) {
@@ -240,9 +263,11 @@ struct Search {
                     }
                     return spend();
                 };
-                for (auto it = mid; it != list.end() && consider(*it); ++it) {}
+                for (auto it = mid; it != list.end() && consider(*it); ++it) {
+                }
                 equal = 0;
-                for (auto it = mid; it != list.begin() && consider(*std::prev(it)); --it) {}
+                for (auto it = mid; it != list.begin() && consider(*std::prev(it)); --it) {
+                }
             }
     }
 
@@ -259,7 +284,8 @@ struct Search {
             const int i = order[k];
             const EvenItem& item = t.items[std::size_t(i)];
             if (item.moves > left) continue;
-            if (twinOf[k] >= int(from) && ways[std::size_t(order[std::size_t(twinOf[k])])] == item.now) continue; // the twin before it comes first
+            if (twinOf[k] >= int(from) && ways[std::size_t(order[std::size_t(twinOf[k])])] == item.now)
+                continue; // the twin before it comes first
             for (std::size_t w = 0; w < item.ways.size(); ++w) {
                 if (int(w) == item.now) continue;
                 for (std::size_t l = 0; l < 3; ++l) sums[l] += item.ways[w][l] - item.ways[std::size_t(item.now)][l];
@@ -267,8 +293,10 @@ struct Search {
                 const int rest = left - item.moves;
                 offer(ways, spreadOf(sums, lines), total - rest);
                 bool goesOn = true;
-                if (rest == 1 && allPlain) lastShift(total), goesOn = effort > 0 && !stopped;
-                else if (rest > 0) goesOn = byMoves(k + 1, rest, total, allPlain);
+                if (rest == 1 && allPlain)
+                    lastShift(total), goesOn = effort > 0 && !stopped;
+                else if (rest > 0)
+                    goesOn = byMoves(k + 1, rest, total, allPlain);
                 ways[std::size_t(i)] = item.now;
                 for (std::size_t l = 0; l < 3; ++l) sums[l] -= item.ways[w][l] - item.ways[std::size_t(item.now)][l];
                 if (!goesOn) return false;
@@ -288,7 +316,8 @@ struct Search {
         long total = 0, effort;
         bool complete = true;
 
-        Free(Search& search, long positions) : s(search), room(search.t.room), sums(search.t.fixed), choice(search.n, 0), effort(positions) {
+        Free(Search& search, long positions)
+            : s(search), room(search.t.room), sums(search.t.fixed), choice(search.n, 0), effort(positions) {
             for (std::size_t i = 0; i < s.n; ++i) order.push_back(int(i));
             const auto size = [&](int i) { return load(i); };
             std::stable_sort(order.begin(), order.end(), [&](int a, int b) { return size(a) > size(b); });
@@ -307,11 +336,18 @@ struct Search {
             return a.ways == b.ways && a.places == b.places && a.now == b.now;
         }
         void run(std::size_t k) {
-            if (--effort <= 0 || s.stopped) { complete = false; return; }
-            if ((effort & 4095) == 0 && s.t.cancelled && s.t.cancelled()) { s.stopped = true, complete = false; return; }
+            if (--effort <= 0 || s.stopped) {
+                complete = false;
+                return;
+            }
+            if ((effort & 4095) == 0 && s.t.cancelled && s.t.cancelled()) {
+                s.stopped = true, complete = false;
+                return;
+            }
             const long known = s.best.back().spread;
             long most = sums[0], fewest = sums[0];
-            for (int i = 1; i < s.lines; ++i) most = std::max(most, sums[std::size_t(i)]), fewest = std::min(fewest, sums[std::size_t(i)]);
+            for (int i = 1; i < s.lines; ++i)
+                most = std::max(most, sums[std::size_t(i)]), fewest = std::min(fewest, sums[std::size_t(i)]);
             if (std::max({s.bound, most - (total - most) / (s.lines - 1), (most - fewest) - rest[k]}) >= known) return;
             if (k == s.n) {
                 s.offer(choice, most - fewest, s.changesOf(choice));
@@ -323,7 +359,8 @@ struct Search {
             const std::size_t count = std::min<std::size_t>(6, item.ways.size());
             for (std::size_t w = 0; w < count; ++w) {
                 long heaviest = 0;
-                for (int l = 0; l < s.lines; ++l) heaviest = std::max(heaviest, sums[std::size_t(l)] + item.ways[w][std::size_t(l)]);
+                for (int l = 0; l < s.lines; ++l)
+                    heaviest = std::max(heaviest, sums[std::size_t(l)] + item.ways[w][std::size_t(l)]);
                 by[w] = {heaviest * 2 - (int(w) == item.now), int(w)};
             }
             std::sort(by.begin(), by.begin() + std::ptrdiff_t(count));
@@ -351,13 +388,22 @@ struct Search {
         static int rank(int way, int now) { return way == now ? -1 : way; }
     };
 
-    /// Small steps from several starts that were best so far: one change, then the best pair, as long as it gets better.
+    /// Small steps from several starts that were best so far: one change, then the best pair, as long as it gets
+    /// better.
     void improve(int width, int depth) {
-        struct State { std::vector<int> ways; OnLines sums; long spread; };
+        struct State {
+            std::vector<int> ways;
+            OnLines sums;
+            long spread;
+        };
         std::vector<State> beam{{ways, sums, spreadOf(sums, lines)}};
         std::set<std::vector<int>> seen;
         for (int step = 1; step <= depth && effort > 0 && !stopped; ++step) {
-            struct Next { long spread; std::size_t state; int item, way; };
+            struct Next {
+                long spread;
+                std::size_t state;
+                int item, way;
+            };
             std::vector<Next> next;
             for (std::size_t b = 0; b < beam.size(); ++b) {
                 ways = beam[b].ways, sums = beam[b].sums;
@@ -367,12 +413,14 @@ struct Search {
                         for (std::size_t w = 0; w < t.items[i].ways.size(); ++w) {
                             if (int(w) == t.items[i].now) continue;
                             OnLines s = sums;
-                            for (std::size_t l = 0; l < 3; ++l) s[l] += t.items[i].ways[w][l] - t.items[i].ways[std::size_t(t.items[i].now)][l];
+                            for (std::size_t l = 0; l < 3; ++l)
+                                s[l] += t.items[i].ways[w][l] - t.items[i].ways[std::size_t(t.items[i].now)][l];
                             next.push_back({spreadOf(s, lines), b, int(i), int(w)});
                         }
                 if (!spend(long(n) * 2)) break;
             }
-            std::stable_sort(next.begin(), next.end(), [](const Next& a, const Next& b) { return a.spread < b.spread; });
+            std::stable_sort(next.begin(), next.end(),
+                             [](const Next& a, const Next& b) { return a.spread < b.spread; });
             std::vector<State> kept;
             for (const Next& x : next) {
                 if (int(kept.size()) >= width) break;
@@ -380,7 +428,8 @@ struct Search {
                 s.ways[std::size_t(x.item)] = x.way;
                 if (!seen.insert(s.ways).second) continue;
                 for (std::size_t l = 0; l < 3; ++l)
-                    s.sums[l] += t.items[std::size_t(x.item)].ways[std::size_t(x.way)][l] - t.items[std::size_t(x.item)].ways[std::size_t(t.items[std::size_t(x.item)].now)][l];
+                    s.sums[l] += t.items[std::size_t(x.item)].ways[std::size_t(x.way)][l] -
+                                 t.items[std::size_t(x.item)].ways[std::size_t(t.items[std::size_t(x.item)].now)][l];
                 s.spread = x.spread;
                 offer(s.ways, s.spread, changesOf(s.ways));
                 kept.push_back(std::move(s));
@@ -417,8 +466,10 @@ EvenResult evenOut(const EvenTask& task) {
             provenTo = k;
         }
         Search::Free free(s, whole / 4);
-        if (s.best.back().spread > s.bound && !s.stopped) free.run(0);
-        else free.complete = s.best.back().spread <= s.bound;
+        if (s.best.back().spread > s.bound && !s.stopped)
+            free.run(0);
+        else
+            free.complete = s.best.back().spread <= s.bound;
         bestProven = s.best.back().spread <= s.bound || (free.complete && s.refused.back() >= s.best.back().spread);
     }
     const long least = s.best.back().spread;
@@ -426,7 +477,8 @@ EvenResult evenOut(const EvenTask& task) {
     for (int k = 0; k <= s.mostMoves; ++k) {
         const Search::Kept& kept = s.best[std::size_t(k)];
         EvenChoice c{*kept.ways, kept.spread, kept.moves, kept.neutral, false};
-        c.proven = c.spread <= s.bound || (bestProven && c.spread == least) || (k <= provenTo && s.refused[std::size_t(k)] >= c.spread);
+        c.proven = c.spread <= s.bound || (bestProven && c.spread == least) ||
+                   (k <= provenTo && s.refused[std::size_t(k)] >= c.spread);
         out.byMoves.push_back(std::move(c));
         if (out.byMoves.back().spread == least) break;
     }

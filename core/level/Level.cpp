@@ -14,9 +14,9 @@ namespace {
 /// Circuits that move together, one below another.
 struct Unit {
     std::vector<CircuitId> members;
-    std::vector<int> slots;  ///< first slots of the members, now
+    std::vector<int> slots; ///< first slots of the members, now
     std::vector<int> poles;
-    bool left = false;       ///< belongs into the left column
+    bool left = false; ///< belongs into the left column
     int rows() const { return std::accumulate(poles.begin(), poles.end(), 0); }
 };
 
@@ -35,7 +35,8 @@ std::vector<int> standing(const Board& b, const Unit& u, int slot) {
 /// Slots for units whose lines were chosen: those that keep their lines stay where that goes.
 class Placer {
 public:
-    Placer(const Board& board, const std::vector<Unit>& list, std::vector<char> fixedSlots) : b(board), units(list), fixed(std::move(fixedSlots)) {
+    Placer(const Board& board, const std::vector<Unit>& list, std::vector<char> fixedSlots)
+        : b(board), units(list), fixed(std::move(fixedSlots)) {
         std::map<std::pair<std::vector<int>, bool>, std::size_t> known;
         for (const Unit& u : units) {
             rows.push_back(u.rows());
@@ -55,8 +56,10 @@ public:
             if (fixed[s]) owner[s] = blocked;
         std::vector<int> todo;
         for (std::size_t i = 0; i < units.size(); ++i)
-            if (ways[i] == now[i]) takePresent(int(i));
-            else todo.push_back(int(i));
+            if (ways[i] == now[i])
+                takePresent(int(i));
+            else
+                todo.push_back(int(i));
         const auto rowsOf = [&](int u) { return rows[std::size_t(u)]; };
         std::stable_sort(todo.begin(), todo.end(), [&](int x, int y) { return rowsOf(x) > rowsOf(y); });
         const std::size_t guard = std::max<std::size_t>(400, 2 * todo.size());
@@ -67,11 +70,14 @@ public:
             if (!found) return -1;
             std::vector<int> hit;
             for (int s : found->taken)
-                if (const int o = owner[std::size_t(s)]; o >= 0 && std::find(hit.begin(), hit.end(), o) == hit.end()) hit.push_back(o);
+                if (const int o = owner[std::size_t(s)]; o >= 0 && std::find(hit.begin(), hit.end(), o) == hit.end())
+                    hit.push_back(o);
             std::sort(hit.begin(), hit.end());
             for (int o : hit) {
                 leave(o);
-                todo.insert(std::find_if(todo.begin() + std::ptrdiff_t(next), todo.end(), [&](int x) { return rowsOf(x) < rowsOf(o); }), o);
+                todo.insert(std::find_if(todo.begin() + std::ptrdiff_t(next), todo.end(),
+                                         [&](int x) { return rowsOf(x) < rowsOf(o); }),
+                            o);
             }
             at[std::size_t(u)] = found->first;
             for (int s : found->taken) owner[std::size_t(s)] = u;
@@ -116,7 +122,8 @@ private:
             for (int slot : s.taken) {
                 const int o = owner[std::size_t(slot)];
                 if (o == none) continue;
-                bad = o == blocked || rows[std::size_t(o)] >= rows[std::size_t(u)]; // only smaller ones give way, so that it ends
+                bad = o == blocked ||
+                      rows[std::size_t(o)] >= rows[std::size_t(u)]; // only smaller ones give way, so that it ends
                 if (!bad && std::find(hit.begin(), hit.begin() + hits, o) == hit.begin() + hits) {
                     if (hits < hit.size()) hit[hits++] = o;
                     out += ways[std::size_t(o)] == now[std::size_t(o)] ? int(units[std::size_t(o)].members.size()) : 0;
@@ -151,10 +158,14 @@ private:
 
 /// It is of a kind that its board keeps in the left column.
 bool belongsLeft(const Results& r, const Board& b, const Circuit& c) {
-    return b.form == BoardForm::TwoColumn && c.use == CircuitUse::Load && std::find(b.leftKinds.begin(), b.leftKinds.end(), wordOf(r.of(c.id).kind)) != b.leftKinds.end();
+    return b.form == BoardForm::TwoColumn && c.use == CircuitUse::Load &&
+           std::find(b.leftKinds.begin(), b.leftKinds.end(), wordOf(r.of(c.id).kind)) != b.leftKinds.end();
 }
 /// A circuit that stands alone and may be moved.
-bool isLoose(const Results& r, const Circuit& c) { return r.of(c.id).placed && !r.of(c.id).clash && !c.pinned && c.poles < 3 && !c.tie && !c.multiwire && !c.kept && c.use == CircuitUse::Load; }
+bool isLoose(const Results& r, const Circuit& c) {
+    return r.of(c.id).placed && !r.of(c.id).clash && !c.pinned && c.poles < 3 && !c.tie && !c.multiwire && !c.kept &&
+           c.use == CircuitUse::Load;
+}
 
 /// A board as a task for evenOut, and the way back from its ways to slots.
 struct BoardTask {
@@ -167,13 +178,16 @@ struct BoardTask {
     EvenTask task{};
     std::optional<Placer> placer{};
 
-    BoardTask(const Project& project, const Results& results, BoardId id) : p(project), r(results), b(p.boards[id]), lines(factsOf(b.system).lines) {
+    BoardTask(const Project& project, const Results& results, BoardId id)
+        : p(project), r(results), b(p.boards[id]), lines(factsOf(b.system).lines) {
         std::map<CircuitId, int> unitIndex;
         std::map<std::pair<int, int>, int> groups; // (sort, number) → unit
         std::vector<const Circuit*> here;
         for (CircuitId c : r.on(id))
             if (r.of(c).placed) here.push_back(&p.circuits[c]);
-        std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* y) { return std::pair(x->slot, x->id) < std::pair(y->slot, y->id); });
+        std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* y) {
+            return std::pair(x->slot, x->id) < std::pair(y->slot, y->id);
+        });
         std::vector<char> fixedSlot(std::size_t(b.slots) + 1, 0);
         fixedSlot[0] = 1;
         std::array<double, 3> stays = r.of(id).phaseVa;
@@ -181,7 +195,9 @@ struct BoardTask {
         // Groups first: what is linked by a tie, a shared neutral or being kept together is one unit.
         std::map<CircuitId, CircuitId> leader;
         std::map<std::pair<int, int>, CircuitId> seen;
-        const std::function<CircuitId(CircuitId)> top = [&](CircuitId c) { return leader[c] == c ? c : leader[c] = top(leader[c]); };
+        const std::function<CircuitId(CircuitId)> top = [&](CircuitId c) {
+            return leader[c] == c ? c : leader[c] = top(leader[c]);
+        };
         for (const Circuit* c : here) leader[c->id] = c->id;
         for (const Circuit* c : here)
             for (const auto& [sort, number] : {std::pair{0, c->tie}, {1, c->multiwire}, {2, c->kept}})
@@ -202,11 +218,14 @@ struct BoardTask {
             bool fixed = standing(b, u, u.slots.front()) != u.slots;
             for (CircuitId c : u.members) {
                 const Circuit& k = p.circuits[c];
-                fixed = fixed || k.pinned || k.poles >= 3 || k.use == CircuitUse::Reserved || r.of(c).clash || r.of(c).split;
+                fixed = fixed || k.pinned || k.poles >= 3 || k.use == CircuitUse::Reserved || r.of(c).clash ||
+                        r.of(c).split;
             }
             std::vector<int> begins; // lines on which it can begin, somewhere on the board
             for (int slot = 1; slot <= b.slots && !fixed; ++slot)
-                if (!standing(b, u, slot).empty() && std::find(begins.begin(), begins.end(), lineOfSlot(b, slot)) == begins.end()) begins.push_back(lineOfSlot(b, slot));
+                if (!standing(b, u, slot).empty() &&
+                    std::find(begins.begin(), begins.end(), lineOfSlot(b, slot)) == begins.end())
+                    begins.push_back(lineOfSlot(b, slot));
             std::sort(begins.begin(), begins.end());
             if (fixed || begins.size() < 2) {
                 for (std::size_t m = 0; m < u.members.size(); ++m)
@@ -225,7 +244,8 @@ struct BoardTask {
                 int line = begin;
                 for (std::size_t m = 0; m < u.members.size(); ++m) {
                     const long each = std::lround(r.of(u.members[m]).va / u.poles[m]);
-                    for (int k = 0; k < u.poles[m]; ++k, line = (line + 1) % lines) va[std::size_t(line)] += each, ++places[std::size_t(line)];
+                    for (int k = 0; k < u.poles[m]; ++k, line = (line + 1) % lines)
+                        va[std::size_t(line)] += each, ++places[std::size_t(line)];
                 }
                 if (begin == lineOfSlot(b, u.slots.front())) item.now = int(item.ways.size());
                 item.ways.push_back(va);
@@ -250,7 +270,8 @@ struct BoardTask {
     /// Lines of the first poles; of the present ways where the list is empty.
     std::vector<int> begin(const std::vector<int>& ways) const {
         std::vector<int> lineOf(units.size());
-        for (std::size_t i = 0; i < units.size(); ++i) lineOf[i] = wayLines[i][std::size_t(ways.empty() ? task.items[i].now : ways[i])];
+        for (std::size_t i = 0; i < units.size(); ++i)
+            lineOf[i] = wayLines[i][std::size_t(ways.empty() ? task.items[i].now : ways[i])];
         return lineOf;
     }
     std::vector<std::pair<CircuitId, int>> places(const std::vector<int>& ways) {
@@ -277,7 +298,8 @@ double LevelChoices::gap() const {
     return total > 0 ? std::max(0.0, best().spread - bound) / (total / (va[2] > 0 ? 3 : 2)) * 100 : 0;
 }
 
-Arrangement arrangementOf(const Project& p, const Results& r, BoardId id, std::vector<std::pair<CircuitId, int>> places) {
+Arrangement arrangementOf(const Project& p, const Results& r, BoardId id,
+                          std::vector<std::pair<CircuitId, int>> places) {
     Arrangement a;
     const Board& b = p.boards[id];
     std::array<double, 3> va = r.of(id).phaseVa;
@@ -286,7 +308,7 @@ Arrangement arrangementOf(const Project& p, const Results& r, BoardId id, std::v
         const CircuitResult& cr = r.of(c);
         if (k.board == id)
             for (std::size_t i = 0; i < 3; ++i) va[i] -= cr.phaseVa[i];
-        if (slot <= 0) continue; // it leaves the board
+        if (slot <= 0) continue;         // it leaves the board
         if (cr.feeder && k.poles == 3) { // passes its lines through, wherever it stands
             for (std::size_t i = 0; i < 3; ++i) va[i] += cr.phaseVa[i];
             continue;
@@ -303,7 +325,8 @@ Arrangement arrangementOf(const Project& p, const Results& r, BoardId id, std::v
 
 Arrangement asItStands(const Project& p, const Results& r, BoardId id) { return arrangementOf(p, r, id, {}); }
 
-LevelChoices levelBoard(const Project& p, const Results& r, BoardId id, long effort, const std::function<bool()>& cancelled) {
+LevelChoices levelBoard(const Project& p, const Results& r, BoardId id, long effort,
+                        const std::function<bool()>& cancelled) {
     LevelChoices out;
     const Board& b = p.boards[id];
     if (factsOf(b.system).lines < 2) {
@@ -345,11 +368,15 @@ Arrangement levelByOneStep(const Project& p, const Results& r, BoardId id) {
         const Circuit& c = *movable[i];
         for (int slot = 1; slot <= b.slots; ++slot) {
             const auto taken = slotsTaken(b, slot, c.poles);
-            if (!taken.empty() && std::all_of(taken.begin(), taken.end(), [&](int s) { return !map[std::size_t(s)] || map[std::size_t(s)] == c.id; }) && lineOfSlot(b, slot) != lineOfSlot(b, c.slot))
+            if (!taken.empty() &&
+                std::all_of(taken.begin(), taken.end(),
+                            [&](int s) { return !map[std::size_t(s)] || map[std::size_t(s)] == c.id; }) &&
+                lineOfSlot(b, slot) != lineOfSlot(b, c.slot))
                 consider({{c.id, slot}});
         }
         for (std::size_t j = i + 1; j < movable.size(); ++j)
-            if (movable[j]->poles == c.poles && lineOfSlot(b, movable[j]->slot) != lineOfSlot(b, c.slot)) consider({{c.id, movable[j]->slot}, {movable[j]->id, c.slot}});
+            if (movable[j]->poles == c.poles && lineOfSlot(b, movable[j]->slot) != lineOfSlot(b, c.slot))
+                consider({{c.id, movable[j]->slot}, {movable[j]->id, c.slot}});
     }
     return best;
 }
@@ -360,7 +387,8 @@ Arrangement levelSides(const Project& p, const Results& r, BoardId id) {
     std::vector<std::pair<CircuitId, int>> places;
     std::vector<const Circuit*> astray;
     for (CircuitId id_ : r.on(id))
-        if (const Circuit& c = p.circuits[id_]; c.slot % 2 == 0 && isLoose(r, c) && belongsLeft(r, b, c)) astray.push_back(&c);
+        if (const Circuit& c = p.circuits[id_]; c.slot % 2 == 0 && isLoose(r, c) && belongsLeft(r, b, c))
+            astray.push_back(&c);
     std::sort(astray.begin(), astray.end(), [](const Circuit* x, const Circuit* y) { return x->slot < y->slot; });
     for (const Circuit* c : astray) {
         const auto from = slotsTaken(b, c->slot, c->poles);
@@ -371,8 +399,11 @@ Arrangement levelSides(const Project& p, const Results& r, BoardId id) {
             // All free, or one circuit that may as well stand on the right.
             const CircuitId there = map[std::size_t(slot)];
             if (!std::all_of(to.begin(), to.end(), [&](int s) { return map[std::size_t(s)] == there; })) continue;
-            if (const Circuit* o = p.circuits.find(there); o && (!isLoose(r, *o) || o->poles != c->poles || belongsLeft(r, b, *o))) continue;
-            if (const int far = std::abs(slot + 1 - c->slot) + (there ? 1 : 0); !best || far < cost) best = slot, cost = far; // the nearest, a free one first
+            if (const Circuit* o = p.circuits.find(there);
+                o && (!isLoose(r, *o) || o->poles != c->poles || belongsLeft(r, b, *o)))
+                continue;
+            if (const int far = std::abs(slot + 1 - c->slot) + (there ? 1 : 0); !best || far < cost)
+                best = slot, cost = far; // the nearest, a free one first
         }
         if (!best) continue;
         const CircuitId other = map[std::size_t(best)];

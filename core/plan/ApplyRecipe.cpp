@@ -42,7 +42,8 @@ Axes axesOf(const Room& r) {
 }
 double signedArea(const std::vector<Point>& o) {
     double twice = 0;
-    for (std::size_t i = 0; i < o.size(); ++i) twice += o[i].x * o[(i + 1) % o.size()].y - o[(i + 1) % o.size()].x * o[i].y;
+    for (std::size_t i = 0; i < o.size(); ++i)
+        twice += o[i].x * o[(i + 1) % o.size()].y - o[(i + 1) % o.size()].x * o[i].y;
     return twice / 2;
 }
 double facing(Point inward) { return std::fmod(std::atan2(inward.y, inward.x) * 180 / pi - 90 + 720, 360.0); }
@@ -51,7 +52,7 @@ Point tidy(Point p) { return {std::round(p.x * 1000) / 1000, std::round(p.y * 10
 /// A door as the room sees it: between two places along its perimeter.
 struct DoorInRoom {
     double from = 0, to = 0;
-    Point latch;   ///< on the face of the wall, inside the room
+    Point latch; ///< on the face of the wall, inside the room
     Point inward;
     bool passage = false; ///< an opening without a leaf
 };
@@ -65,7 +66,8 @@ std::vector<DoorInRoom> doorsOf(const Project& p, const Room& room) {
         for (std::size_t i = 0; i < room.outline.size(); ++i) {
             const Point a = room.outline[i], b = room.outline[(i + 1) % room.outline.size()];
             const double length = distance(a, b);
-            if (length > 1e-6 && distance(nearestOnSegment(middle, a, b), middle) < w->thickness / 2 + 0.08 && std::abs(dot(u, (b - a) * (1 / length))) > 0.95) {
+            if (length > 1e-6 && distance(nearestOnSegment(middle, a, b), middle) < w->thickness / 2 + 0.08 &&
+                std::abs(dot(u, (b - a) * (1 / length))) > 0.95) {
                 const Point along = (b - a) * (1 / length);
                 const double at = dot(middle - a, along);
                 DoorInRoom d;
@@ -74,9 +76,11 @@ std::vector<DoorInRoom> doorsOf(const Project& p, const Room& room) {
                 d.inward = ccw ? Point{-along.y, along.x} : Point{along.y, -along.x};
                 // The latch lies at the end away from the hinge, and the switch a hand's breadth beyond it.
                 const Point towards = (o.hingeAtEnd ? u * -1.0 : u);
-                const Point face = middle + d.inward * (w->thickness / 2); // of the wall itself: outlines may be drawn on its middle
+                const Point face =
+                    middle + d.inward * (w->thickness / 2); // of the wall itself: outlines may be drawn on its middle
                 d.latch = face + towards * (o.width / 2 + 0.2);
-                if (dot(d.latch - a, along) < 0.1 || dot(d.latch - a, along) > length - 0.1) d.latch = face - towards * (o.width / 2 + 0.2); // no wall left there
+                if (dot(d.latch - a, along) < 0.1 || dot(d.latch - a, along) > length - 0.1)
+                    d.latch = face - towards * (o.width / 2 + 0.2); // no wall left there
                 d.passage = o.kind == OpeningKind::Opening;
                 out.push_back(d);
             }
@@ -99,7 +103,8 @@ std::pair<int, int> gridFor(int count, double width, double depth) {
     double least = 1e18;
     for (int rows = 1; rows <= count; ++rows) {
         const int columns = (count + rows - 1) / rows;
-        const double cost = std::abs(std::log((width / columns) / (depth / rows))) + 3.0 * (rows * columns - count) / count;
+        const double cost =
+            std::abs(std::log((width / columns) / (depth / rows))) + 3.0 * (rows * columns - count) / count;
         if (cost < least - 1e-12) least = cost, best = {rows, columns};
     }
     return best;
@@ -148,7 +153,8 @@ std::vector<Spot> wallSpots(const Project& p, const Room& r, double spacing) {
     std::vector<Spot> out;
     if (r.outline.size() < 3 || spacing <= 0.05) return out;
     std::vector<double> ends{0};
-    for (std::size_t i = 0; i < r.outline.size(); ++i) ends.push_back(ends.back() + distance(r.outline[i], r.outline[(i + 1) % r.outline.size()]));
+    for (std::size_t i = 0; i < r.outline.size(); ++i)
+        ends.push_back(ends.back() + distance(r.outline[i], r.outline[(i + 1) % r.outline.size()]));
     const double round = ends.back();
     const bool ccw = signedArea(r.outline) > 0;
     const auto place = [&](double s) {
@@ -158,10 +164,13 @@ std::vector<Spot> wallSpots(const Project& p, const Room& r, double spacing) {
         const Point a = r.outline[i], b = r.outline[(i + 1) % r.outline.size()];
         const double length = ends[i + 1] - ends[i];
         const Point u = (b - a) * (1 / length), in = ccw ? Point{-u.y, u.x} : Point{u.y, -u.x};
-        const double along = length > 0.5 ? std::clamp(s - ends[i], 0.2, length - 0.2) : length / 2; // clear of the corner
+        const double along =
+            length > 0.5 ? std::clamp(s - ends[i], 0.2, length - 0.2) : length / 2; // clear of the corner
         Spot spot{tidy(a + u * along + in * standOff), facing(in)};
         // Where the outline is drawn on the middle of a wall, its face lies farther in.
-        if (const SnapResult w = snapToWall(p, r.level, spot.at + in * 0.1, 0.3, standOff); w.onWall && contains(r.outline, w.at) && std::abs(std::remainder(w.turn - spot.turn, 360.0)) < 1) spot.at = tidy(w.at);
+        if (const SnapResult w = snapToWall(p, r.level, spot.at + in * 0.1, 0.3, standOff);
+            w.onWall && contains(r.outline, w.at) && std::abs(std::remainder(w.turn - spot.turn, 360.0)) < 1)
+            spot.at = tidy(w.at);
         out.push_back(spot);
     };
     auto doors = doorsOf(p, r);
@@ -194,47 +203,64 @@ std::vector<Spot> spotsFor(const Project& p, const Room& r, const RecipePart& pa
         return std::vector<Spot>{};
     };
     const double area = areaOf(r.outline);
-    // A recipe for rooms of the wrong scale, or with a spacing in the wrong unit, is told rather than carried out for minutes.
+    // A recipe for rooms of the wrong scale, or with a spacing in the wrong unit, is told rather than carried out for
+    // minutes.
     const auto tooMany = [&](double wanted) { return wanted > limits::devicesOfRecipe; };
     const auto refuse = [&](double wanted) {
-        return note(fmt::format("{}: the recipe asks for {} of them in one room of {} m², and {} are the most: look at the recipe and at the scale of the plan", y.name, number(wanted), number(area), number(limits::devicesOfRecipe)));
+        return note(fmt::format("{}: the recipe asks for {} of them in one room of {} m², and {} are the most: look at "
+                                "the recipe and at the scale of the plan",
+                                y.name, number(wanted), number(area), number(limits::devicesOfRecipe)));
     };
     const Axes a = axesOf(r);
     switch (part.by) {
-    case RecipeBy::GridCount: return gridSpots(r, part.rows, part.columns, !y.onWall);
+    case RecipeBy::GridCount:
+        return gridSpots(r, part.rows, part.columns, !y.onWall);
     case RecipeBy::GridSpacing:
         if (part.value <= 0) return note(fmt::format("{}: a grid needs a spacing", y.name));
-        if (const double wanted = std::ceil(a.depth / part.value) * std::ceil(a.width / part.value); tooMany(wanted)) return refuse(wanted);
-        return gridSpots(r, std::max(1, int(std::ceil(a.depth / part.value - 1e-9))), std::max(1, int(std::ceil(a.width / part.value - 1e-9))), !y.onWall);
+        if (const double wanted = std::ceil(a.depth / part.value) * std::ceil(a.width / part.value); tooMany(wanted))
+            return refuse(wanted);
+        return gridSpots(r, std::max(1, int(std::ceil(a.depth / part.value - 1e-9))),
+                         std::max(1, int(std::ceil(a.width / part.value - 1e-9))), !y.onWall);
     case RecipeBy::GridLux:
-        if (y.lumens <= 0) return note(fmt::format("{}: its lumens are not known, so no count to {} lux", y.name, part.value));
-        if (const int wanted = luminairesFor(part.value, area, y.lumens, p.basis.lightUtilisation, p.basis.lightMaintenance); tooMany(wanted)) return refuse(wanted);
-        else return gridOfCount(r, wanted, !y.onWall);
+        if (y.lumens <= 0)
+            return note(fmt::format("{}: its lumens are not known, so no count to {} lux", y.name, part.value));
+        if (const int wanted =
+                luminairesFor(part.value, area, y.lumens, p.basis.lightUtilisation, p.basis.lightMaintenance);
+            tooMany(wanted))
+            return refuse(wanted);
+        else
+            return gridOfCount(r, wanted, !y.onWall);
     case RecipeBy::GridLoad: {
         const double watts = y.unit == LoadUnit::kW || y.unit == LoadUnit::kVA ? y.load * 1000 : y.load;
-        if (watts <= 0 || y.unit == LoadUnit::A || y.unit == LoadUnit::hp) return note(fmt::format("{}: its load is not known in watts, so no count to {} W/m²", y.name, part.value));
+        if (watts <= 0 || y.unit == LoadUnit::A || y.unit == LoadUnit::hp)
+            return note(fmt::format("{}: its load is not known in watts, so no count to {} W/m²", y.name, part.value));
         if (tooMany(part.value * area / watts)) return refuse(std::round(part.value * area / watts));
         return gridOfCount(r, std::max(1, int(std::lround(part.value * area / watts))), !y.onWall);
     }
     case RecipeBy::Walls: {
         double round = 0;
-        for (std::size_t i = 0; i < r.outline.size(); ++i) round += distance(r.outline[i], r.outline[(i + 1) % r.outline.size()]);
+        for (std::size_t i = 0; i < r.outline.size(); ++i)
+            round += distance(r.outline[i], r.outline[(i + 1) % r.outline.size()]);
         if (part.value > 0.05 && tooMany(round / part.value)) return refuse(std::ceil(round / part.value));
         return wallSpots(p, r, part.value);
     }
-    case RecipeBy::Doors: return doorSpots(p, r);
+    case RecipeBy::Doors:
+        return doorSpots(p, r);
     case RecipeBy::Furnishing: {
         std::vector<Spot> out;
         for (const Furnishing& f : p.furnishings) {
             if (f.level != r.level || f.kind != part.furnishing || !contains(r.outline, f.at)) continue;
             Spot s{tidy(f.at), f.turn};
             if (y.onWall)
-                if (const SnapResult w = snapToWall(p, r.level, f.at, 1.6, standOff); w.onWall && contains(r.outline, w.at)) s = {tidy(w.at), w.turn};
+                if (const SnapResult w = snapToWall(p, r.level, f.at, 1.6, standOff);
+                    w.onWall && contains(r.outline, w.at))
+                    s = {tidy(w.at), w.turn};
             out.push_back(s);
         }
         return out;
     }
-    case RecipeBy::Middle: return {{tidy(centreOf(r.outline)), a.turn()}};
+    case RecipeBy::Middle:
+        return {{tidy(centreOf(r.outline)), a.turn()}};
     }
     return {};
 }
@@ -271,14 +297,19 @@ RecipeReport applyRecipes(Project& p, const std::vector<RoomId>& rooms) {
             continue;
         }
         ++report.rooms;
-        struct Wanted { Spot spot; std::string leg; bool met = false; };
+        struct Wanted {
+            Spot spot;
+            std::string leg;
+            bool met = false;
+        };
         std::map<DeviceTypeId, std::vector<Wanted>> wanted;
         for (const RecipePart& part : recipe->parts) {
             std::vector<std::string> notes;
             for (const Spot& s : spotsFor(p, room, part, &notes)) wanted[part.type].push_back({s, part.leg});
             for (std::string& n : notes) report.notes.push_back(nameOf(p, Ref(id)) + ": " + n);
         }
-        // Those that a hand has moved stand for the place nearest to them; the others go to the places left, nearest first, with their circuits.
+        // Those that a hand has moved stand for the place nearest to them; the others go to the places left, nearest
+        // first, with their circuits.
         std::map<DeviceTypeId, std::vector<DeviceId>> free;
         std::vector<DeviceId> surplus;
         const auto nearest = [&](std::vector<Wanted>& list, Point at) {
@@ -300,9 +331,13 @@ RecipeReport applyRecipes(Project& p, const std::vector<RoomId>& rooms) {
             std::vector<DeviceId> rest;
             for (DeviceId d : list) { // those that stand right already
                 auto& w = wanted[type];
-                const auto it = std::find_if(w.begin(), w.end(), [&](const Wanted& x) { return !x.met && distance(x.spot.at, p.devices[d].at) < 0.005; });
-                if (it == w.end()) rest.push_back(d);
-                else it->met = true;
+                const auto it = std::find_if(w.begin(), w.end(), [&](const Wanted& x) {
+                    return !x.met && distance(x.spot.at, p.devices[d].at) < 0.005;
+                });
+                if (it == w.end())
+                    rest.push_back(d);
+                else
+                    it->met = true;
             }
             for (DeviceId d : rest) {
                 Wanted* w = nearest(wanted[type], p.devices[d].at);
@@ -317,7 +352,8 @@ RecipeReport applyRecipes(Project& p, const std::vector<RoomId>& rooms) {
             }
         }
         for (DeviceId d : surplus) p.devices.remove(d), ++report.removed;
-        // Whatever else stands where one of the same kind is wanted, put there by hand or for another room, is not doubled.
+        // Whatever else stands where one of the same kind is wanted, put there by hand or for another room, is not
+        // doubled.
         constexpr double same = 0.15; // m
         for (auto& [type, list] : wanted) {
             const bool all = std::all_of(list.begin(), list.end(), [](const Wanted& w) { return w.met; });
@@ -336,7 +372,8 @@ RecipeReport applyRecipes(Project& p, const std::vector<RoomId>& rooms) {
             for (const Wanted& w : list) {
                 if (w.met) continue;
                 Device x;
-                x.type = type, x.level = room.level, x.at = x.placed = w.spot.at, x.turn = w.spot.turn, x.leg = w.leg, x.recipe = recipe->id, x.room = id;
+                x.type = type, x.level = room.level, x.at = x.placed = w.spot.at, x.turn = w.spot.turn, x.leg = w.leg,
+                x.recipe = recipe->id, x.room = id;
                 p.devices.add(std::move(x));
                 ++report.placed;
             }

@@ -9,9 +9,12 @@ namespace lintel {
 namespace {
 template <class F> void eachPlaced(Project& p, const std::vector<Ref>& things, F f) {
     for (Ref r : things) {
-        if (Device* d = p.devices.change(r.as<Device>())) f(d->at, d->turn);
-        else if (Furnishing* x = p.furnishings.change(r.as<Furnishing>())) f(x->at, x->turn);
-        else if (Board* b = p.boards.change(r.as<Board>())) f(b->at, b->turn);
+        if (Device* d = p.devices.change(r.as<Device>()))
+            f(d->at, d->turn);
+        else if (Furnishing* x = p.furnishings.change(r.as<Furnishing>()))
+            f(x->at, x->turn);
+        else if (Board* b = p.boards.change(r.as<Board>()))
+            f(b->at, b->turn);
         else if (Transformer* t = p.transformers.change(r.as<Transformer>())) {
             double turn = 0;
             f(t->at, turn);
@@ -24,12 +27,18 @@ Point middleOf(const Project& p, const std::vector<Ref>& things) {
     Point least{1e18, 1e18}, most{-1e18, -1e18};
     for (Ref r : things) {
         Point at;
-        if (const Device* d = p.devices.find(r.as<Device>())) at = d->at;
-        else if (const Furnishing* f = p.furnishings.find(r.as<Furnishing>())) at = f->at;
-        else if (const Board* b = p.boards.find(r.as<Board>()); b && b->onPlan) at = b->at;
-        else if (const Transformer* t = p.transformers.find(r.as<Transformer>()); t && t->onPlan) at = t->at;
-        else continue;
-        least = {std::min(least.x, at.x), std::min(least.y, at.y)}, most = {std::max(most.x, at.x), std::max(most.y, at.y)};
+        if (const Device* d = p.devices.find(r.as<Device>()))
+            at = d->at;
+        else if (const Furnishing* f = p.furnishings.find(r.as<Furnishing>()))
+            at = f->at;
+        else if (const Board* b = p.boards.find(r.as<Board>()); b && b->onPlan)
+            at = b->at;
+        else if (const Transformer* t = p.transformers.find(r.as<Transformer>()); t && t->onPlan)
+            at = t->at;
+        else
+            continue;
+        least = {std::min(least.x, at.x), std::min(least.y, at.y)},
+        most = {std::max(most.x, at.x), std::max(most.y, at.y)};
     }
     return least.x > most.x ? Point{} : (least + most) * 0.5;
 }
@@ -57,8 +66,10 @@ std::vector<Ref> copyOnPlan(Project& p, const std::vector<Ref>& things, Point by
 void mirrorOnPlan(Project& p, const std::vector<Ref>& things, bool upright) {
     const Point c = middleOf(p, things);
     eachPlaced(p, things, [&](Point& at, double& turn) {
-        if (upright) at.x = 2 * c.x - at.x, turn = std::fmod(360 - turn, 360.0);
-        else at.y = 2 * c.y - at.y, turn = std::fmod(540 - turn, 360.0);
+        if (upright)
+            at.x = 2 * c.x - at.x, turn = std::fmod(360 - turn, 360.0);
+        else
+            at.y = 2 * c.y - at.y, turn = std::fmod(540 - turn, 360.0);
     });
 }
 
@@ -72,7 +83,8 @@ void turnOnPlan(Project& p, const std::vector<Ref>& things, double degrees) {
     });
 }
 
-std::vector<Ref> arrayOnPlan(Project& p, const std::vector<Ref>& things, int columns, int rows, double stepX, double stepY) {
+std::vector<Ref> arrayOnPlan(Project& p, const std::vector<Ref>& things, int columns, int rows, double stepX,
+                             double stepY) {
     std::vector<Ref> made;
     for (int y = 0; y < rows; ++y)
         for (int x = 0; x < columns; ++x)
@@ -84,19 +96,30 @@ std::vector<Ref> arrayOnPlan(Project& p, const std::vector<Ref>& things, int col
 int bundleHomeRuns(Project& p, BoardId board, double reach, int most, bool shareNeutrals) {
     const Board* b = p.boards.find(board);
     if (!b) return 0;
-    struct Start { CircuitId id; Point at; LevelId level; int slot; };
+    struct Start {
+        CircuitId id;
+        Point at;
+        LevelId level;
+        int slot;
+    };
     std::map<CircuitId, std::vector<const Device*>> devices;
     for (const Device& d : p.devices)
-        if (const Circuit* c = p.circuits.find(d.circuit); c && c->board == board && !c->bundle && c->use == CircuitUse::Load) devices[c->id].push_back(&d);
+        if (const Circuit* c = p.circuits.find(d.circuit);
+            c && c->board == board && !c->bundle && c->use == CircuitUse::Load)
+            devices[c->id].push_back(&d);
     std::vector<Start> starts;
     int last = 0, group = 0;
     for (const Circuit& c : p.circuits)
         if (c.board == board) last = std::max(last, c.bundle), group = std::max(group, c.multiwire);
     for (const auto& [id, list] : devices) {
-        const Device* near = *std::min_element(list.begin(), list.end(), [&](auto* x, auto* y) { return orthogonal(b->at, x->at) < orthogonal(b->at, y->at); });
+        const Device* near = *std::min_element(list.begin(), list.end(), [&](auto* x, auto* y) {
+            return orthogonal(b->at, x->at) < orthogonal(b->at, y->at);
+        });
         starts.push_back({id, near->at, near->level, p.circuits[id].slot});
     }
-    std::sort(starts.begin(), starts.end(), [](const Start& x, const Start& y) { return std::pair{x.slot, x.id.value} < std::pair{y.slot, y.id.value}; });
+    std::sort(starts.begin(), starts.end(), [](const Start& x, const Start& y) {
+        return std::pair{x.slot, x.id.value} < std::pair{y.slot, y.id.value};
+    });
     std::vector<char> taken(starts.size(), 0);
     int made = 0;
     for (std::size_t i = 0; i < starts.size(); ++i) {
@@ -104,7 +127,8 @@ int bundleHomeRuns(Project& p, BoardId board, double reach, int most, bool share
         std::vector<std::size_t> with{i};
         std::vector<std::pair<double, std::size_t>> near;
         for (std::size_t k = i + 1; k < starts.size(); ++k)
-            if (!taken[k] && starts[k].level == starts[i].level && distance(starts[k].at, starts[i].at) <= reach) near.push_back({distance(starts[k].at, starts[i].at), k});
+            if (!taken[k] && starts[k].level == starts[i].level && distance(starts[k].at, starts[i].at) <= reach)
+                near.push_back({distance(starts[k].at, starts[i].at), k});
         std::sort(near.begin(), near.end());
         for (const auto& [d, k] : near)
             if (int(with.size()) < most) with.push_back(k);
@@ -115,7 +139,8 @@ int bundleHomeRuns(Project& p, BoardId board, double reach, int most, bool share
         std::map<int, CircuitId> onLine; // one on each line
         for (std::size_t k : with) {
             const Circuit& c = p.circuits[starts[k].id];
-            if (c.poles == 1 && c.slot > 0 && !c.multiwire && !c.groundFault && !c.arcFault && c.residual <= 0) onLine.emplace(lineOfSlot(*b, c.slot), c.id);
+            if (c.poles == 1 && c.slot > 0 && !c.multiwire && !c.groundFault && !c.arcFault && c.residual <= 0)
+                onLine.emplace(lineOfSlot(*b, c.slot), c.id);
         }
         if (onLine.size() < 2) continue;
         ++group;

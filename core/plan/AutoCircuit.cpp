@@ -26,8 +26,8 @@ struct Candidate {
 };
 
 struct BoardState {
-    int free = 0;        ///< places left, of one pole
-    double room = 0;     ///< VA left up to its bus
+    int free = 0;    ///< places left, of one pole
+    double room = 0; ///< VA left up to its bus
 };
 
 struct Circuiter {
@@ -40,7 +40,8 @@ struct Circuiter {
     double vaOf(const Candidate& c, BoardId board) const {
         const Device& d = p.devices[c.id];
         const DeviceType& y = p.deviceTypes[d.type];
-        return std::abs(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, p.boards[board].system, std::min(y.poles, factsOf(p.boards[board].system).lines), book));
+        return std::abs(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, p.boards[board].system,
+                                std::min(y.poles, factsOf(p.boards[board].system).lines), book));
     }
     double ampsOn(const Candidate& c, BoardId board) const {
         const VoltageSystem system = p.boards[board].system;
@@ -48,12 +49,18 @@ struct Circuiter {
     }
 
     void countBoards() {
-        for (const Board& b : p.boards) boards[b.id] = {freeSlots(p, b.id), b.bus * voltsAcross(b.system, std::min(3, factsOf(b.system).lines)).v * (factsOf(b.system).lines >= 3 ? std::sqrt(3.0) : 1)};
+        for (const Board& b : p.boards)
+            boards[b.id] = {freeSlots(p, b.id), b.bus * voltsAcross(b.system, std::min(3, factsOf(b.system).lines)).v *
+                                                    (factsOf(b.system).lines >= 3 ? std::sqrt(3.0) : 1)};
         for (const Device& d : p.devices)
             if (const Circuit* c = p.circuits.find(d.circuit))
-                if (const DeviceType* y = p.deviceTypes.find(d.type)) boards[c->board].room -= std::abs(powerOf(d.load.value_or(y->load), y->unit, y->powerFactor, p.boards[c->board].system, y->poles, book));
+                if (const DeviceType* y = p.deviceTypes.find(d.type))
+                    boards[c->board].room -= std::abs(powerOf(d.load.value_or(y->load), y->unit, y->powerFactor,
+                                                              p.boards[c->board].system, y->poles, book));
         for (const Load& l : p.loads)
-            if (const Circuit* c = p.circuits.find(l.circuit)) boards[c->board].room -= l.quantity * std::abs(powerOf(l.amount, l.unit, l.powerFactor, p.boards[c->board].system, l.poles, book));
+            if (const Circuit* c = p.circuits.find(l.circuit))
+                boards[c->board].room -= l.quantity * std::abs(powerOf(l.amount, l.unit, l.powerFactor,
+                                                                       p.boards[c->board].system, l.poles, book));
     }
 
     /// Takes apart what an earlier run made and nobody has pinned since.
@@ -83,8 +90,10 @@ struct Circuiter {
 
     /// Where a level has no catchment at all, its panelboards serve the whole of it.
     bool impliedOn(LevelId level) const {
-        return std::none_of(p.catchments.begin(), p.catchments.end(), [&](const Catchment& k) { return k.level == level; }) &&
-               std::any_of(p.boards.begin(), p.boards.end(), [&](const Board& b) { return b.level == level && b.use == BoardUse::Panelboard; });
+        return std::none_of(p.catchments.begin(), p.catchments.end(),
+                            [&](const Catchment& k) { return k.level == level; }) &&
+               std::any_of(p.boards.begin(), p.boards.end(),
+                           [&](const Board& b) { return b.level == level && b.use == BoardUse::Panelboard; });
     }
     std::vector<Candidate> candidates(const std::set<LevelId>& levels) {
         std::vector<Candidate> out;
@@ -93,7 +102,8 @@ struct Circuiter {
             const DeviceType& y = p.deviceTypes[d.type];
             if (d.load.value_or(y.load) <= 0) continue; // switches and the like take no circuit of their own
             Candidate c;
-            c.id = d.id, c.at = d.at, c.leg = d.leg, c.kind = y.kind, c.poles = y.poles, c.continuous = y.continuous, c.lifeSafety = y.lifeSafety;
+            c.id = d.id, c.at = d.at, c.leg = d.leg, c.kind = y.kind, c.poles = y.poles, c.continuous = y.continuous,
+            c.lifeSafety = y.lifeSafety;
             c.motor = y.kind == LoadKind::Motor || y.kind == LoadKind::Vertical || y.unit == LoadUnit::hp;
             c.room = roomAt(p, d.level, d.at);
             c.catchment = catchmentAt(p, d.level, d.at);
@@ -102,14 +112,18 @@ struct Circuiter {
                     if (takes(s, c)) c.boards.push_back(s.board);
             if (impliedOn(d.level))
                 for (const Board& b : p.boards)
-                    if (b.level == d.level && b.use == BoardUse::Panelboard && takes({b.id, {}, false}, c)) c.boards.push_back(b.id);
-            std::sort(c.boards.begin(), c.boards.end(), [&](BoardId one, BoardId two) { return std::pair{away(c, one), one.value} < std::pair{away(c, two), two.value}; });
+                    if (b.level == d.level && b.use == BoardUse::Panelboard && takes({b.id, {}, false}, c))
+                        c.boards.push_back(b.id);
+            std::sort(c.boards.begin(), c.boards.end(), [&](BoardId one, BoardId two) {
+                return std::pair{away(c, one), one.value} < std::pair{away(c, two), two.value};
+            });
             out.push_back(std::move(c));
         }
         return out;
     }
 
-    /// A large device wants a switchboard, a large motor a motor control centre; a small one keeps off both where it can.
+    /// A large device wants a switchboard, a large motor a motor control centre; a small one keeps off both where it
+    /// can.
     void orderBySize(Candidate& c) const {
         if (c.boards.empty()) return;
         const auto rank = [&](BoardId b) {
@@ -122,7 +136,8 @@ struct Circuiter {
         std::stable_sort(c.boards.begin(), c.boards.end(), [&](BoardId x, BoardId y) { return rank(x) < rank(y); });
     }
     bool alone(const Candidate& c, BoardId board) const {
-        return c.poles > 1 || ampsOn(c, board) > p.basis.ownCircuitFrom + 1e-9 || LoadWords::shipped().standsAlone(p.deviceTypes[p.devices[c.id].type].name);
+        return c.poles > 1 || ampsOn(c, board) > p.basis.ownCircuitFrom + 1e-9 ||
+               LoadWords::shipped().standsAlone(p.deviceTypes[p.devices[c.id].type].name);
     }
 
     /// One circuit on the first of the boards that has a place and the power for it.
@@ -157,7 +172,8 @@ struct Circuiter {
     };
     /// A leg that is too much for one circuit is taken device by device.
     template <class Amps>
-    std::vector<Unit> unitsOf(const std::vector<const Candidate*>& list, const Amps& amps, double most, double breaker, std::size_t mostPoints) const {
+    std::vector<Unit> unitsOf(const std::vector<const Candidate*>& list, const Amps& amps, double most, double breaker,
+                              std::size_t mostPoints) const {
         std::map<std::tuple<std::uint32_t, std::uint32_t, std::string>, Unit> legs; // by level, room and letter
         std::vector<Unit> units;
         const auto add = [&](Unit& u, const Candidate* c) {
@@ -171,11 +187,14 @@ struct Circuiter {
             units.push_back(std::move(u));
         };
         for (const Candidate* c : list) {
-            if (c->leg.empty()) single(c);
-            else add(legs[{p.devices[c->id].level.value, c->room.value, c->leg}], c);
+            if (c->leg.empty())
+                single(c);
+            else
+                add(legs[{p.devices[c->id].level.value, c->room.value, c->leg}], c);
         }
         for (auto& [key, leg] : legs) {
-            if (leg.amps <= most + 1e-9 && leg.held <= breaker + 1e-9 && leg.list.size() <= mostPoints) units.push_back(std::move(leg));
+            if (leg.amps <= most + 1e-9 && leg.held <= breaker + 1e-9 && leg.list.size() <= mostPoints)
+                units.push_back(std::move(leg));
             else
                 for (const Candidate* c : leg.list) single(c);
         }
@@ -188,7 +207,10 @@ struct Circuiter {
         std::map<std::tuple<std::uint32_t, int, bool>, std::vector<const Candidate*>> groups; // by nearest board, kind
         for (const Candidate& c : all) {
             if (c.boards.empty()) {
-                leave(c, !c.catchment && !impliedOn(p.devices[c.id].level) ? "it lies in no catchment" : c.lifeSafety ? "no board here takes life safety" : fmt::format("no board of its catchment takes {}{}", wordOf(c.kind), c.poles > 1 ? fmt::format(" of {} poles", c.poles) : ""));
+                leave(c, !c.catchment && !impliedOn(p.devices[c.id].level) ? "it lies in no catchment"
+                         : c.lifeSafety                                    ? "no board here takes life safety"
+                                        : fmt::format("no board of its catchment takes {}{}", wordOf(c.kind),
+                                                      c.poles > 1 ? fmt::format(" of {} poles", c.poles) : ""));
                 continue;
             }
             if (alone(c, c.boards.front())) {
@@ -206,14 +228,20 @@ struct Circuiter {
             for (const Candidate* c : list) sum += amps(c), held += amps(c) * (c->continuous ? 1.25 : 1);
             const double most = breaker * p.basis.circuitShare;
             int n = std::max({1, int(std::ceil(sum / most - 1e-9)), int(std::ceil(held / breaker - 1e-9))});
-            if (p.basis.circuitPoints > 0) n = std::max(n, int((list.size() + std::size_t(p.basis.circuitPoints) - 1) / std::size_t(p.basis.circuitPoints)));
+            if (p.basis.circuitPoints > 0)
+                n = std::max(n, int((list.size() + std::size_t(p.basis.circuitPoints) - 1) /
+                                    std::size_t(p.basis.circuitPoints)));
             const std::size_t points = (list.size() + std::size_t(n) - 1) / std::size_t(n);
-            const std::size_t mostPoints = p.basis.circuitPoints > 0 ? std::max(points, std::size_t(p.basis.circuitPoints)) : list.size();
+            const std::size_t mostPoints =
+                p.basis.circuitPoints > 0 ? std::max(points, std::size_t(p.basis.circuitPoints)) : list.size();
             std::vector<Unit> left = unitsOf(list, amps, most, breaker, mostPoints);
             const Point from = p.boards[board].at;
             while (!left.empty()) {
                 // From the farthest on: what is left at the end lies near the board.
-                const auto farther = [&](const Unit& x, const Unit& y) { return std::pair{orthogonal(from, x.first()->at), y.first()->id.value} < std::pair{orthogonal(from, y.first()->at), x.first()->id.value}; };
+                const auto farther = [&](const Unit& x, const Unit& y) {
+                    return std::pair{orthogonal(from, x.first()->at), y.first()->id.value} <
+                           std::pair{orthogonal(from, y.first()->at), x.first()->id.value};
+                };
                 const auto begin = std::max_element(left.begin(), left.end(), farther);
                 std::vector<const Candidate*> on = begin->list;
                 double a = begin->amps, h = begin->held;
@@ -222,11 +250,14 @@ struct Circuiter {
                     const Candidate* last = on.back();
                     const auto cost = [&](const Unit& u) { // the same room and the same switch leg hold together
                         const Candidate* c = u.first();
-                        return std::pair{orthogonal(last->at, c->at) + (c->room != last->room ? 6 : 0) + (c->leg != last->leg ? 4 : 0), c->id.value};
+                        return std::pair{orthogonal(last->at, c->at) + (c->room != last->room ? 6 : 0) +
+                                             (c->leg != last->leg ? 4 : 0),
+                                         c->id.value};
                     };
                     const auto fits = [&](const Unit& u) {
                         const std::size_t then = on.size() + u.list.size();
-                        return a + u.amps <= most + 1e-9 && h + u.held <= breaker + 1e-9 && (then <= points || (u.list.size() > 1 && then <= mostPoints));
+                        return a + u.amps <= most + 1e-9 && h + u.held <= breaker + 1e-9 &&
+                               (then <= points || (u.list.size() > 1 && then <= mostPoints));
                     };
                     auto next = left.end();
                     for (auto it = left.begin(); it != left.end(); ++it)
@@ -257,11 +288,15 @@ struct Circuiter {
                 if (b.use == BoardUse::Panelboard) system = b.system; // as the project's others are
             for (const Device& d : p.devices) {
                 const DeviceType& y = p.deviceTypes[d.type];
-                if (d.level != level || d.circuit || d.load.value_or(y.load) <= 0 || catchmentAt(p, level, d.at)) continue;
-                const double va = std::abs(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, system, y.poles, book));
+                if (d.level != level || d.circuit || d.load.value_or(y.load) <= 0 || catchmentAt(p, level, d.at))
+                    continue;
+                const double va =
+                    std::abs(powerOf(d.load.value_or(y.load), y.unit, y.powerFactor, system, y.poles, book));
                 middle = middle + d.at * va, sum += va, poles = std::max(poles, y.poles);
-                if (y.poles > 1 || ampsOf(va, system, y.poles).v > p.basis.ownCircuitFrom) own += y.poles;
-                else ++points;
+                if (y.poles > 1 || ampsOf(va, system, y.poles).v > p.basis.ownCircuitFrom)
+                    own += y.poles;
+                else
+                    ++points;
             }
             if (sum <= 0) continue;
             if (factsOf(system).lines < poles) system = book.metric() ? VoltageSystem::Y400 : VoltageSystem::Y208;
@@ -275,13 +310,21 @@ struct Circuiter {
             const double amps = ampsOf(sum, system, std::min(3, factsOf(system).lines)).v * 1.25;
             b.bus = 4000;
             for (double rating : {63.0, 100.0, 125.0, 225.0, 400.0, 600.0, 800.0, 1200.0, 2000.0})
-                if (rating >= amps) { b.bus = rating; break; }
+                if (rating >= amps) {
+                    b.bus = rating;
+                    break;
+                }
             // A quarter more places than circuits are likely to need.
-            const double perPoints = p.basis.circuitPoints > 0 ? points / double(p.basis.circuitPoints) : 0, perAmps = sum / (voltsAcross(system, 1).v * p.basis.smallestBreaker * p.basis.circuitShare);
+            const double perPoints = p.basis.circuitPoints > 0 ? points / double(p.basis.circuitPoints) : 0,
+                         perAmps = sum / (voltsAcross(system, 1).v * p.basis.smallestBreaker * p.basis.circuitShare);
             const double need = (own + std::max(perPoints, perAmps) + 3) * 1.25;
             b.slots = 84;
-            for (int slots : book.metric() ? std::vector<int>{12, 18, 24, 36, 48, 72} : std::vector<int>{12, 18, 24, 30, 42, 54, 66, 84})
-                if (slots >= need) { b.slots = slots; break; }
+            for (int slots : book.metric() ? std::vector<int>{12, 18, 24, 36, 48, 72}
+                                           : std::vector<int>{12, 18, 24, 30, 42, 54, 66, 84})
+                if (slots >= need) {
+                    b.slots = slots;
+                    break;
+                }
             const BoardId id = addBoard(p, b);
             report.boards.push_back(id);
             Catchment k;
@@ -311,7 +354,8 @@ CatchmentId catchmentAt(const Project& p, LevelId level, Point at) {
     return best;
 }
 
-CircuitingReport circuitAutomatically(Project& p, const RuleBook& book, const std::vector<LevelId>& list, bool propose) {
+CircuitingReport circuitAutomatically(Project& p, const RuleBook& book, const std::vector<LevelId>& list,
+                                      bool propose) {
     const std::set<LevelId> levels(list.begin(), list.end());
     Circuiter c{p, book, {}, {}, {}};
     c.release(levels);

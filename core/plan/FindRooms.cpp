@@ -8,7 +8,9 @@
 
 namespace lintel {
 
-std::vector<Point> pathOf(const Wall& w) { return arcOfBulge(w.a, w.b, w.bulge); } // y goes down: positive bulges turn clockwise on the sheet
+std::vector<Point> pathOf(const Wall& w) {
+    return arcOfBulge(w.a, w.b, w.bulge);
+} // y goes down: positive bulges turn clockwise on the sheet
 
 double ceilingOf(const Project& p, const Room& r) {
     if (r.ceiling) return *r.ceiling;
@@ -18,7 +20,10 @@ double ceilingOf(const Project& p, const Room& r) {
 
 namespace {
 
-struct Side { Point a, b; double half; };
+struct Side {
+    Point a, b;
+    double half;
+};
 
 /// Where two lines cross; the middle between them when they run alike.
 Point crossing(Point p, Point u, Point q, Point v) {
@@ -30,7 +35,10 @@ Point crossing(Point p, Point u, Point q, Point v) {
 
 struct Graph {
     std::vector<Point> nodes;
-    struct Edge { int from, to; double half; };
+    struct Edge {
+        int from, to;
+        double half;
+    };
     std::vector<Edge> edges; ///< both ways, twin at i ^ 1
     int node(Point p) {
         for (std::size_t i = 0; i < nodes.size(); ++i)
@@ -58,11 +66,15 @@ std::vector<std::vector<Point>> enclosedByWalls(const Project& p, LevelId level,
             for (std::size_t j = 0; j < sides.size(); ++j) {
                 if (j == i) continue;
                 const Point near = nearestOnSegment(*end, sides[j].a, sides[j].b);
-                const double d = distance(near, *end), corner = std::min(distance(*end, sides[j].a), distance(*end, sides[j].b));
+                const double d = distance(near, *end),
+                             corner = std::min(distance(*end, sides[j].a), distance(*end, sides[j].b));
                 if (d > sides[j].half + 0.03) continue;
                 const bool atCorner = corner < sides[j].half + 0.03;
                 const double rank = atCorner ? corner : d + 0.5;
-                if (rank < best) best = rank, to = !atCorner ? near : distance(*end, sides[j].a) < distance(*end, sides[j].b) ? sides[j].a : sides[j].b;
+                if (rank < best)
+                    best = rank, to = !atCorner                                                 ? near
+                                      : distance(*end, sides[j].a) < distance(*end, sides[j].b) ? sides[j].a
+                                                                                                : sides[j].b;
             }
             *end = to;
         }
@@ -77,13 +89,17 @@ std::vector<std::vector<Point>> enclosedByWalls(const Project& p, LevelId level,
         for (std::size_t j = 0; j < sides.size(); ++j) {
             if (j == i) continue;
             const Side& o = sides[j];
-            if (std::max(o.a.x, o.b.x) < std::min(sides[i].a.x, sides[i].b.x) - 0.1 || std::min(o.a.x, o.b.x) > std::max(sides[i].a.x, sides[i].b.x) + 0.1) continue;
+            if (std::max(o.a.x, o.b.x) < std::min(sides[i].a.x, sides[i].b.x) - 0.1 ||
+                std::min(o.a.x, o.b.x) > std::max(sides[i].a.x, sides[i].b.x) + 0.1)
+                continue;
             for (Point q : {o.a, o.b})
-                if (distance(nearestOnSegment(q, sides[i].a, sides[i].b), q) < 0.02) cuts.push_back(std::clamp(dot(q - sides[i].a, u) / len2, 0.0, 1.0));
+                if (distance(nearestOnSegment(q, sides[i].a, sides[i].b), q) < 0.02)
+                    cuts.push_back(std::clamp(dot(q - sides[i].a, u) / len2, 0.0, 1.0));
             const Point v = o.b - o.a;
             const double det = u.x * v.y - u.y * v.x;
             if (std::abs(det) < 1e-9) continue;
-            const double t = ((o.a.x - sides[i].a.x) * v.y - (o.a.y - sides[i].a.y) * v.x) / det, s = ((o.a.x - sides[i].a.x) * u.y - (o.a.y - sides[i].a.y) * u.x) / det;
+            const double t = ((o.a.x - sides[i].a.x) * v.y - (o.a.y - sides[i].a.y) * v.x) / det,
+                         s = ((o.a.x - sides[i].a.x) * u.y - (o.a.y - sides[i].a.y) * u.x) / det;
             if (t > 0 && t < 1 && s > 0 && s < 1) cuts.push_back(t);
         }
         std::sort(cuts.begin(), cuts.end());
@@ -109,7 +125,8 @@ std::vector<std::vector<Point>> enclosedByWalls(const Project& p, LevelId level,
     }
     std::vector<std::vector<int>> around(g.nodes.size());
     const auto angle = [&](int e) {
-        const Point d = g.nodes[std::size_t(g.edges[std::size_t(e)].to)] - g.nodes[std::size_t(g.edges[std::size_t(e)].from)];
+        const Point d =
+            g.nodes[std::size_t(g.edges[std::size_t(e)].to)] - g.nodes[std::size_t(g.edges[std::size_t(e)].from)];
         return std::atan2(d.y, d.x);
     };
     for (std::size_t i = 0; i < g.edges.size(); ++i)
@@ -130,17 +147,20 @@ std::vector<std::vector<Point>> enclosedByWalls(const Project& p, LevelId level,
         }
         double twice = 0;
         for (int e : face) {
-            const Point a = g.nodes[std::size_t(g.edges[std::size_t(e)].from)], b = g.nodes[std::size_t(g.edges[std::size_t(e)].to)];
+            const Point a = g.nodes[std::size_t(g.edges[std::size_t(e)].from)],
+                        b = g.nodes[std::size_t(g.edges[std::size_t(e)].to)];
             twice += a.x * b.y - b.x * a.y;
         }
         if (twice <= 0) continue; // the outside of all
         // Straight stretches become one side; then each side moves in by half its wall.
         std::vector<Side> round;
         for (int e : face) {
-            const Side s{g.nodes[std::size_t(g.edges[std::size_t(e)].from)], g.nodes[std::size_t(g.edges[std::size_t(e)].to)], g.edges[std::size_t(e)].half};
+            const Side s{g.nodes[std::size_t(g.edges[std::size_t(e)].from)],
+                         g.nodes[std::size_t(g.edges[std::size_t(e)].to)], g.edges[std::size_t(e)].half};
             if (!round.empty()) {
                 const Point u = round.back().b - round.back().a, v = s.b - s.a;
-                if (std::abs(u.x * v.y - u.y * v.x) < 1e-3 * std::sqrt(dot(u, u) * dot(v, v)) && dot(u, v) > 0 && std::abs(round.back().half - s.half) < 1e-6) {
+                if (std::abs(u.x * v.y - u.y * v.x) < 1e-3 * std::sqrt(dot(u, u) * dot(v, v)) && dot(u, v) > 0 &&
+                    std::abs(round.back().half - s.half) < 1e-6) {
                     round.back().b = s.b;
                     continue;
                 }
@@ -149,13 +169,16 @@ std::vector<std::vector<Point>> enclosedByWalls(const Project& p, LevelId level,
         }
         if (round.size() > 3) {
             const Point u = round.back().b - round.back().a, v = round.front().b - round.front().a;
-            if (std::abs(u.x * v.y - u.y * v.x) < 1e-3 * std::sqrt(dot(u, u) * dot(v, v)) && dot(u, v) > 0 && std::abs(round.back().half - round.front().half) < 1e-6) round.front().a = round.back().a, round.pop_back();
+            if (std::abs(u.x * v.y - u.y * v.x) < 1e-3 * std::sqrt(dot(u, u) * dot(v, v)) && dot(u, v) > 0 &&
+                std::abs(round.back().half - round.front().half) < 1e-6)
+                round.front().a = round.back().a, round.pop_back();
         }
         std::vector<Point> outline;
-        const auto inner = [](const Side& s) { // the line of its face, on the inside (to the right of its way on the sheet)
-            const Point u = (s.b - s.a) * (1 / distance(s.a, s.b));
-            return std::pair{s.a + Point{-u.y, u.x} * s.half, u};
-        };
+        const auto inner =
+            [](const Side& s) { // the line of its face, on the inside (to the right of its way on the sheet)
+                const Point u = (s.b - s.a) * (1 / distance(s.a, s.b));
+                return std::pair{s.a + Point{-u.y, u.x} * s.half, u};
+            };
         for (std::size_t i = 0; i < round.size(); ++i) {
             const auto [pa, ua] = inner(round[(i + round.size() - 1) % round.size()]);
             const auto [pb, ub] = inner(round[i]);
@@ -167,7 +190,9 @@ std::vector<std::vector<Point>> enclosedByWalls(const Project& p, LevelId level,
             }
         }
         double inside = 0;
-        for (std::size_t i = 0; i < outline.size(); ++i) inside += outline[i].x * outline[(i + 1) % outline.size()].y - outline[(i + 1) % outline.size()].x * outline[i].y;
+        for (std::size_t i = 0; i < outline.size(); ++i)
+            inside +=
+                outline[i].x * outline[(i + 1) % outline.size()].y - outline[(i + 1) % outline.size()].x * outline[i].y;
         if (inside / 2 < leastArea) continue;
         for (Point& q : outline) q = {std::round(q.x * 1000) / 1000, std::round(q.y * 1000) / 1000};
         out.push_back(std::move(outline));
@@ -207,19 +232,23 @@ std::string kindByName(const Project& p, const std::string& name) {
     return best;
 }
 
-FoundRooms roomsOf(const Project& p, LevelId level, const std::vector<std::vector<Point>>& outlines, const std::vector<DxfDrawing::Text>& texts) {
+FoundRooms roomsOf(const Project& p, LevelId level, const std::vector<std::vector<Point>>& outlines,
+                   const std::vector<DxfDrawing::Text>& texts) {
     FoundRooms found;
     Project trial = p; // so that each new number counts as taken for the next
     std::string number = "001";
     for (const Room& r : p.rooms)
-        if (r.level == level && !r.number.empty() && r.number.find_first_not_of("0123456789") == std::string::npos && r.number >= number) number = r.number;
+        if (r.level == level && !r.number.empty() && r.number.find_first_not_of("0123456789") == std::string::npos &&
+            r.number >= number)
+            number = r.number;
     for (const auto& o : outlines) {
         const Point c = centreOf(o);
         bool there = false;
         for (const Room& r : trial.rooms) {
             if (r.level != level) continue;
             const double a = areaOf(o), b = areaOf(r.outline);
-            there |= (contains(r.outline, c) || contains(o, centreOf(r.outline))) && std::min(a, b) > 0.6 * std::max(a, b);
+            there |=
+                (contains(r.outline, c) || contains(o, centreOf(r.outline))) && std::min(a, b) > 0.6 * std::max(a, b);
         }
         if (there) {
             ++found.known;
@@ -231,11 +260,15 @@ FoundRooms roomsOf(const Project& p, LevelId level, const std::vector<std::vecto
         std::vector<const DxfDrawing::Text*> inside;
         for (const auto& t : texts)
             if (contains(o, t.at)) inside.push_back(&t);
-        std::sort(inside.begin(), inside.end(), [](const auto* x, const auto* y) { return std::tie(x->at.y, x->at.x) < std::tie(y->at.y, y->at.x); });
+        std::sort(inside.begin(), inside.end(),
+                  [](const auto* x, const auto* y) { return std::tie(x->at.y, x->at.x) < std::tie(y->at.y, y->at.x); });
         for (const auto* t : inside) {
-            const bool digits = t->words.size() <= 8 && t->words.find_first_of("0123456789") != std::string::npos && t->words.find(' ') == std::string::npos;
-            if (digits && r.number.empty()) r.number = t->words;
-            else if (!digits && t->words.find_first_of("0123456789") == std::string::npos) r.name += (r.name.empty() ? "" : " ") + t->words;
+            const bool digits = t->words.size() <= 8 && t->words.find_first_of("0123456789") != std::string::npos &&
+                                t->words.find(' ') == std::string::npos;
+            if (digits && r.number.empty())
+                r.number = t->words;
+            else if (!digits && t->words.find_first_of("0123456789") == std::string::npos)
+                r.name += (r.name.empty() ? "" : " ") + t->words;
         }
         if (r.name.size() > 60) r.name.resize(60);
         if (r.name.empty()) r.name = "Room";
@@ -249,9 +282,12 @@ FoundRooms roomsOf(const Project& p, LevelId level, const std::vector<std::vecto
 
 } // namespace
 
-FoundRooms roomsFromWalls(const Project& p, LevelId level, const std::vector<DxfDrawing::Text>& texts) { return roomsOf(p, level, enclosedByWalls(p, level), texts); }
+FoundRooms roomsFromWalls(const Project& p, LevelId level, const std::vector<DxfDrawing::Text>& texts) {
+    return roomsOf(p, level, enclosedByWalls(p, level), texts);
+}
 
-FoundRooms roomsFromUnderlay(const Project& p, const Underlay& u, const UnderlayContent& c, const std::string& layer, double leastArea) {
+FoundRooms roomsFromUnderlay(const Project& p, const Underlay& u, const UnderlayContent& c, const std::string& layer,
+                             double leastArea) {
     const UnderlayPlacing at = placingOf(u, c);
     std::vector<std::vector<Point>> outlines;
     for (const auto& o : c.drawing.outlines) {

@@ -9,8 +9,8 @@ namespace lintel {
 /// A wall as straight pieces: itself, or a curved one cut so that no piece turns by more than 7.5°.
 std::vector<Point> pathOf(const Wall& wall);
 
-/// The outlines that walls enclose, each inside the faces of its walls, from the top left on. Ends that stop within half a wall's
-/// thickness of another wall count as joined to it; doors do not open a room.
+/// The outlines that walls enclose, each inside the faces of its walls, from the top left on. Ends that stop within
+/// half a wall's thickness of another wall count as joined to it; doors do not open a room.
 std::vector<std::vector<Point>> enclosedByWalls(const Project& project, LevelId level, double leastArea = 0.6);
 
 struct FoundRooms {
@@ -20,7 +20,8 @@ struct FoundRooms {
 /// Makes rooms of them where none stands yet. Texts of the underlay inside one become its number and name.
 FoundRooms roomsFromWalls(const Project& project, LevelId level, const std::vector<DxfDrawing::Text>& texts = {});
 /// Closed polylines of a layer, larger than `leastArea` m²; of one that lies in another, both.
-FoundRooms roomsFromUnderlay(const Project& project, const Underlay& underlay, const UnderlayContent& content, const std::string& layer, double leastArea = 1.5);
+FoundRooms roomsFromUnderlay(const Project& project, const Underlay& underlay, const UnderlayContent& content,
+                             const std::string& layer, double leastArea = 1.5);
 
 /// "007" after "006": the next number that is free.
 std::string freeRoomNumber(const Project& project, const std::string& like = "001");

@@ -6,17 +6,24 @@
 
 namespace lintel {
 namespace {
-/// The VA of one device: by its own amount where that is VA, W, kW or kVA; amperes and horsepower by the circuit that carries it, shared.
+/// The VA of one device: by its own amount where that is VA, W, kW or kVA; amperes and horsepower by the circuit that
+/// carries it, shared.
 double vaOf(const Project& p, const Results& results, const Device& d) {
     const DeviceType& y = p.deviceTypes[d.type];
     const double amount = d.load.value_or(y.load);
     switch (y.unit) {
-    case LoadUnit::VA: return amount;
-    case LoadUnit::kVA: return amount * 1000;
-    case LoadUnit::W: return amount / y.powerFactor;
-    case LoadUnit::kW: return amount * 1000 / y.powerFactor;
-    case LoadUnit::kvar: return 0;
-    default: break;
+    case LoadUnit::VA:
+        return amount;
+    case LoadUnit::kVA:
+        return amount * 1000;
+    case LoadUnit::W:
+        return amount / y.powerFactor;
+    case LoadUnit::kW:
+        return amount * 1000 / y.powerFactor;
+    case LoadUnit::kvar:
+        return 0;
+    default:
+        break;
     }
     if (!p.circuits.has(d.circuit)) return 0;
     int sharing = 0;
@@ -51,7 +58,8 @@ LevelDensity densityOf(const Project& p, const Results& results, LevelId level) 
 
 std::string densityWords(const LoadDensity& d, UnitSystem units) {
     constexpr double footSquared = metresPerFoot * metresPerFoot;
-    return units == UnitSystem::Imperial ? fmt::format("{:.2f} VA/ft²", d.perSquareMetre() * footSquared) : fmt::format("{:.1f} VA/m²", d.perSquareMetre());
+    return units == UnitSystem::Imperial ? fmt::format("{:.2f} VA/ft²", d.perSquareMetre() * footSquared)
+                                         : fmt::format("{:.1f} VA/m²", d.perSquareMetre());
 }
 
 } // namespace lintel

@@ -54,7 +54,9 @@ std::pair<double, double> pointToPoint(const Project& p, const Device& from, con
 }
 
 /// From the board to the nearest device and on to the next nearest: calls at(device, measured up to there) for each.
-template <class F> void walkChain(const Project& p, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count, F at) {
+template <class F>
+void walkChain(const Project& p, const Board& board, const MeasureBy& by, const Device* const* devices,
+               std::size_t count, F at) {
     const Device* before = nullptr;
     std::optional<Measured> so;
     for (std::size_t i : chainOrder(board.at, devices, count)) {
@@ -82,31 +84,42 @@ std::optional<Measured> measureBetween(const Project& p, const Place& from, cons
     auto m = measure(p, from, to);
     if (!m) return m;
     m->across = Metres{0};
-    for (std::size_t i = 1; i < by.trace->size(); ++i) m->across += Metres{distance((*by.trace)[i - 1], (*by.trace)[i])};
+    for (std::size_t i = 1; i < by.trace->size(); ++i)
+        m->across += Metres{distance((*by.trace)[i - 1], (*by.trace)[i])};
     m->total = (m->up + m->across + m->down) * (1 + p.basis.slack);
     return m;
 }
 
-std::optional<Measured> measureCircuit(const Project& p, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count) {
+std::optional<Measured> measureCircuit(const Project& p, const Board& board, const MeasureBy& by,
+                                       const Device* const* devices, std::size_t count) {
     if (count == 0 || !board.level || !board.onPlan) return std::nullopt;
     std::optional<Measured> longest;
     if (by.by == LengthBy::Traced && by.trace && by.trace->size() > 1) {
         const Point end = by.trace->back();
-        const Device* last = *std::min_element(devices, devices + count, [&](const Device* x, const Device* y) { return distance(x->at, end) < distance(y->at, end); });
+        const Device* last = *std::min_element(devices, devices + count, [&](const Device* x, const Device* y) {
+            return distance(x->at, end) < distance(y->at, end);
+        });
         return measureBetween(p, placeOf(board), placeOf(p, *last), by);
     }
     if (by.by != LengthBy::Chain || count == 1) {
         for (std::size_t i = 0; i < count; ++i)
-            if (auto m = measureBetween(p, placeOf(board), placeOf(p, *devices[i]), {LengthBy::Reach, by.route, nullptr, by.trays}); m && (!longest || m->total > longest->total)) longest = m;
+            if (auto m = measureBetween(p, placeOf(board), placeOf(p, *devices[i]),
+                                        {LengthBy::Reach, by.route, nullptr, by.trays});
+                m && (!longest || m->total > longest->total))
+                longest = m;
         return longest;
     }
     walkChain(p, board, by, devices, count, [&](const Device&, const Measured& m) { longest = m; });
     return longest;
 }
 
-std::vector<std::pair<const Device*, Metres>> alongChain(const Project& p, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count) {
+std::vector<std::pair<const Device*, Metres>> alongChain(const Project& p, const Board& board, const MeasureBy& by,
+                                                         const Device* const* devices, std::size_t count) {
     std::vector<std::pair<const Device*, Metres>> stops;
-    if (board.level && board.onPlan) walkChain(p, board, by, devices, count, [&](const Device& d, const Measured& m) { stops.push_back({&d, m.total}); });
+    if (board.level && board.onPlan)
+        walkChain(p, board, by, devices, count, [&](const Device& d, const Measured& m) {
+            stops.push_back({&d, m.total});
+        });
     return stops;
 }
 
@@ -120,13 +133,15 @@ Metres spurLength(const Project& p, const Device& d, const Device* const* device
     return Metres{std::max(0.0, least) * (1 + p.basis.slack)};
 }
 
-std::optional<Measured> measureRing(const Project& p, const Board& board, const Device* const* devices, std::size_t count, const TrayGraph* trays) {
+std::optional<Measured> measureRing(const Project& p, const Board& board, const Device* const* devices,
+                                    std::size_t count, const TrayGraph* trays) {
     std::vector<const Device*> ring; // what hangs on spurs does not lengthen it
     std::copy_if(devices, devices + count, std::back_inserter(ring), [](const Device* d) { return !d->spur; });
     if (ring.empty()) ring.assign(devices, devices + count);
     auto out = measureCircuit(p, board, {LengthBy::Chain, RouteBy::Auto, nullptr, trays}, ring.data(), ring.size());
     if (!out) return out;
-    const auto back = measure(p, placeOf(p, *ring[chainOrder(board.at, ring.data(), ring.size()).back()]), placeOf(board), trays, RouteBy::Auto);
+    const auto back = measure(p, placeOf(p, *ring[chainOrder(board.at, ring.data(), ring.size()).back()]),
+                              placeOf(board), trays, RouteBy::Auto);
     if (!back) return std::nullopt;
     out->up += back->up, out->across += back->across, out->down += back->down, out->total += back->total;
     return out;

@@ -38,17 +38,23 @@ struct MeasureBy {
     const TrayGraph* trays = nullptr;
 };
 MeasureBy measureBy(const Run* run, const TrayGraph* trays);
-/// From the board: to the farthest device (reach); to the nearest and then through all, always to the next nearest (chain); or along
-/// the way drawn by hand, straight from point to point, with the rises at the board and at its last device (traced).
-/// `devices`: pointers to the circuit's devices, in any order.
-std::optional<Measured> measureCircuit(const Project& project, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count);
+/// From the board: to the farthest device (reach); to the nearest and then through all, always to the next nearest
+/// (chain); or along the way drawn by hand, straight from point to point, with the rises at the board and at its last
+/// device (traced). `devices`: pointers to the circuit's devices, in any order.
+std::optional<Measured> measureCircuit(const Project& project, const Board& board, const MeasureBy& by,
+                                       const Device* const* devices, std::size_t count);
 /// A run between two places: along its own trace where it is traced, by trays, or up, across and down.
 std::optional<Measured> measureBetween(const Project& project, const Place& from, const Place& to, const MeasureBy& by);
-/// How far along a chain each device hangs, in the order they are wired, slack included. Empty where it cannot be measured.
-std::vector<std::pair<const Device*, Metres>> alongChain(const Project& project, const Board& board, const MeasureBy& by, const Device* const* devices, std::size_t count);
+/// How far along a chain each device hangs, in the order they are wired, slack included. Empty where it cannot be
+/// measured.
+std::vector<std::pair<const Device*, Metres>> alongChain(const Project& project, const Board& board,
+                                                         const MeasureBy& by, const Device* const* devices,
+                                                         std::size_t count);
 /// Round a ring: through its devices as a chain, and from the last back to the board.
-std::optional<Measured> measureRing(const Project& project, const Board& board, const Device* const* devices, std::size_t count, const TrayGraph* trays = nullptr);
-/// Out from the nearest point of a ring to one that hangs on a spur, with slack; 0 where none of `devices` is on the ring itself.
+std::optional<Measured> measureRing(const Project& project, const Board& board, const Device* const* devices,
+                                    std::size_t count, const TrayGraph* trays = nullptr);
+/// Out from the nearest point of a ring to one that hangs on a spur, with slack; 0 where none of `devices` is on the
+/// ring itself.
 Metres spurLength(const Project& project, const Device& onSpur, const Device* const* devices, std::size_t count);
 /// The devices of a chain in the order they are wired: nearest to the board first, then always the next nearest.
 std::vector<std::size_t> chainOrder(Point from, const Device* const* devices, std::size_t count);

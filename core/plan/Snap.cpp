@@ -15,8 +15,10 @@ SnapResult snapPoint(const Project& p, LevelId level, Point at, double reach, co
     if (s.onEnd) return s;
     s.at = {std::round(at.x / grid) * grid, std::round(at.y / grid) * grid};
     if (from) { // square to the last point
-        if (std::abs(at.x - from->x) < reach) s.at.x = from->x, s.square = true;
-        else if (std::abs(at.y - from->y) < reach) s.at.y = from->y, s.square = true;
+        if (std::abs(at.x - from->x) < reach)
+            s.at.x = from->x, s.square = true;
+        else if (std::abs(at.y - from->y) < reach)
+            s.at.y = from->y, s.square = true;
     }
     for (const Wall& w : p.walls) {
         if (w.level != level) continue;
@@ -31,12 +33,15 @@ SnapResult snapPoint(const Project& p, LevelId level, Point at, double reach, co
     return s;
 }
 
-SnapResult snapToFaces(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach, double standOff, double least) {
+SnapResult snapToFaces(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach, double standOff,
+                       double least) {
     SnapResult s;
     s.at = at;
     double best = reach;
     for (const auto& [a, b] : lines) {
-        if (std::max(a.x, b.x) < at.x - reach || std::min(a.x, b.x) > at.x + reach || std::max(a.y, b.y) < at.y - reach || std::min(a.y, b.y) > at.y + reach) continue;
+        if (std::max(a.x, b.x) < at.x - reach || std::min(a.x, b.x) > at.x + reach ||
+            std::max(a.y, b.y) < at.y - reach || std::min(a.y, b.y) > at.y + reach)
+            continue;
         const double length = distance(a, b);
         const Point near = nearestOnSegment(at, a, b);
         if (length < least || distance(at, near) >= best) continue;
@@ -65,11 +70,14 @@ Alignment alignToPeers(const Project& p, LevelId level, Point at, double reach, 
     return a;
 }
 
-std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach, bool endsOnly) {
+std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lines, Point at, double reach,
+                                 bool endsOnly) {
     std::optional<Point> end, on;
     double nearEnd = reach, nearOn = reach;
     for (const auto& [a, b] : lines) {
-        if (std::max(a.x, b.x) < at.x - reach || std::min(a.x, b.x) > at.x + reach || std::max(a.y, b.y) < at.y - reach || std::min(a.y, b.y) > at.y + reach) continue;
+        if (std::max(a.x, b.x) < at.x - reach || std::min(a.x, b.x) > at.x + reach ||
+            std::max(a.y, b.y) < at.y - reach || std::min(a.y, b.y) > at.y + reach)
+            continue;
         for (Point e : {a, b})
             if (const double d = distance(e, at); d < nearEnd) nearEnd = d, end = e;
         const Point n = nearestOnSegment(at, a, b);
@@ -80,7 +88,8 @@ std::optional<Point> snapToLines(const std::vector<std::pair<Point, Point>>& lin
 
 Point snapToCeiling(const Room& r, Point at) {
     if (r.gridX <= 0 || r.gridY <= 0) return at;
-    return {r.gridFrom.x + (std::floor((at.x - r.gridFrom.x) / r.gridX + 1e-9) + 0.5) * r.gridX, r.gridFrom.y + (std::floor((at.y - r.gridFrom.y) / r.gridY + 1e-9) + 0.5) * r.gridY};
+    return {r.gridFrom.x + (std::floor((at.x - r.gridFrom.x) / r.gridX + 1e-9) + 0.5) * r.gridX,
+            r.gridFrom.y + (std::floor((at.y - r.gridFrom.y) / r.gridY + 1e-9) + 0.5) * r.gridY};
 }
 
 SnapResult snapToWall(const Project& p, LevelId level, Point at, double reach, double standOff) {

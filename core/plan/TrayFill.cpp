@@ -21,7 +21,8 @@ TrayFill trayFill(const Project& p, const RuleBook& book, const Results& results
         out.known = false;
         const RunResult& r = run.is<Circuit>() ? results.of(run.as<Circuit>()).run : results.node(run)->run;
         const auto mm2 = [&](SizeIndex s) { return s >= 0 ? book.sizes()[std::size_t(s)].mm2 : 0.0; };
-        out.area += std::max(1, r.sets) * ((parts.lines ? parts.lines : r.need.poles) * mm2(r.size) + parts.neutrals * mm2(parts.neutral) + mm2(parts.ground));
+        out.area += std::max(1, r.sets) * ((parts.lines ? parts.lines : r.need.poles) * mm2(r.size) +
+                                           parts.neutrals * mm2(parts.neutral) + mm2(parts.ground));
     }
     out.share = out.area / (tray->width * tray->depth * 1e6);
     return out;

@@ -31,7 +31,8 @@ private:
 };
 
 /// By the run's choice: along trays, or up, across and down as `measure` has it. `trays` may be null.
-std::optional<Measured> measure(const Project& project, const Place& from, const Place& to, const TrayGraph* trays, RouteBy by);
+std::optional<Measured> measure(const Project& project, const Place& from, const Place& to, const TrayGraph* trays,
+                                RouteBy by);
 
 /// What lies in a tray: the branch runs and feeders whose way goes over it.
 struct TrayLoad {

@@ -40,14 +40,17 @@ std::string stampOf(const fs::path& file) {
     return n ? fmt::format("{:x}-{:016x}", n, h) : std::string();
 }
 
-bool scaleIsGuess(const Underlay& u, const UnderlayContent& c) { return u.scale <= 0 && (c.picture || c.drawing.metresPerUnit <= 0); }
+bool scaleIsGuess(const Underlay& u, const UnderlayContent& c) {
+    return u.scale <= 0 && (c.picture || c.drawing.metresPerUnit <= 0);
+}
 
 double metresPerUnit(const Underlay& u, const UnderlayContent& c) {
     if (u.scale > 0) return u.scale;
     if (c.picture) return c.pixelsWide > 0 ? 30 / c.pixelsWide : 0.01; // a picture begins 30 m wide
     if (c.drawing.metresPerUnit > 0) return c.drawing.metresPerUnit;
     const double across = std::max(c.drawing.most.x - c.drawing.least.x, c.drawing.most.y - c.drawing.least.y);
-    const std::array<double, 4> units = c.drawing.metric ? std::array<double, 4>{0.001, 1, 0.01, 0.0254} : std::array<double, 4>{0.0254, 0.3048, 1, 0.001};
+    const std::array<double, 4> units = c.drawing.metric ? std::array<double, 4>{0.001, 1, 0.01, 0.0254}
+                                                         : std::array<double, 4>{0.0254, 0.3048, 1, 0.001};
     for (double unit : units)
         if (across * unit >= 4 && across * unit <= 400) return unit;
     return units[0];
@@ -82,7 +85,8 @@ bool layerShown(const Underlay& u, const DxfDrawing::Layer& l) {
 std::optional<std::pair<Point, Point>> cutToBox(Point a, Point b, Point least, Point most) {
     double t0 = 0, t1 = 1; // Liang and Barsky's way
     const Point d = b - a;
-    for (const auto& [p, q] : {std::pair{-d.x, a.x - least.x}, {d.x, most.x - a.x}, {-d.y, a.y - least.y}, {d.y, most.y - a.y}}) {
+    for (const auto& [p, q] :
+         {std::pair{-d.x, a.x - least.x}, {d.x, most.x - a.x}, {-d.y, a.y - least.y}, {d.y, most.y - a.y}}) {
         if (p == 0) {
             if (q < 0) return std::nullopt;
         } else if (p < 0) {
@@ -105,7 +109,9 @@ struct Crop {
     bool any = false;
     Point least, most;
     explicit Crop(const Underlay& u) : any(u.crop.size() == 2) {
-        if (any) least = {std::min(u.crop[0].x, u.crop[1].x), std::min(u.crop[0].y, u.crop[1].y)}, most = {std::max(u.crop[0].x, u.crop[1].x), std::max(u.crop[0].y, u.crop[1].y)};
+        if (any)
+            least = {std::min(u.crop[0].x, u.crop[1].x), std::min(u.crop[0].y, u.crop[1].y)},
+            most = {std::max(u.crop[0].x, u.crop[1].x), std::max(u.crop[0].y, u.crop[1].y)};
     }
 };
 } // namespace
@@ -140,7 +146,9 @@ std::vector<DxfDrawing::Text> textsOf(const Underlay& u, const UnderlayContent& 
         if (!on[t.layer]) continue;
         DxfDrawing::Text n = t;
         n.at = at(t.at), n.height *= at.scale, n.turn += u.turn;
-        if (crop.any && (n.at.x < crop.least.x || n.at.y < crop.least.y || n.at.x > crop.most.x || n.at.y > crop.most.y)) continue;
+        if (crop.any &&
+            (n.at.x < crop.least.x || n.at.y < crop.least.y || n.at.x > crop.most.x || n.at.y > crop.most.y))
+            continue;
         out.push_back(std::move(n));
     }
     return out;
@@ -150,10 +158,12 @@ UnderlayDifference differenceOf(const DxfDrawing& before, const DxfDrawing& afte
     // Pieces are the same when their ends are, to a millionth of the drawing's width, whatever their direction.
     const double step = std::max({1e-9, after.most.x - after.least.x, after.most.y - after.least.y}) * 1e-6;
     const auto key = [&](const DxfDrawing::Piece& p) {
-        auto a = std::pair{std::llround(p.a.x / step), std::llround(p.a.y / step)}, b = std::pair{std::llround(p.b.x / step), std::llround(p.b.y / step)};
+        auto a = std::pair{std::llround(p.a.x / step), std::llround(p.a.y / step)},
+             b = std::pair{std::llround(p.b.x / step), std::llround(p.b.y / step)};
         if (b < a) std::swap(a, b);
         std::uint64_t h = 1469598103934665603u;
-        for (long long v : {a.first, a.second, b.first, b.second}) h = (h ^ std::uint64_t(v)) * 1099511628211u, h ^= h >> 29;
+        for (long long v : {a.first, a.second, b.first, b.second})
+            h = (h ^ std::uint64_t(v)) * 1099511628211u, h ^= h >> 29;
         return h;
     };
     std::unordered_map<std::uint64_t, int> count;

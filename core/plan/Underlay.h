@@ -33,16 +33,22 @@ bool scaleIsGuess(const Underlay& underlay, const UnderlayContent& content);
 struct UnderlayPlacing {
     double scale = 1, cosine = 1, sine = 0;
     Point origin;
-    Point operator()(Point p) const { return {origin.x + scale * (p.x * cosine - p.y * sine), origin.y + scale * (p.x * sine + p.y * cosine)}; }
+    Point operator()(Point p) const {
+        return {origin.x + scale * (p.x * cosine - p.y * sine), origin.y + scale * (p.x * sine + p.y * cosine)};
+    }
 };
 UnderlayPlacing placingOf(const Underlay& underlay, const UnderlayContent& content);
 
-/// Makes the distance between two points of the level `metres`; the first stays where it is. False when they are the same.
+/// Makes the distance between two points of the level `metres`; the first stays where it is. False when they are the
+/// same.
 bool scaleByTwoPoints(Underlay& underlay, const UnderlayContent& content, Point a, Point b, double metres);
 /// Turns it around `about` so that the line a–b lies level or upright, whichever is nearer.
 void squareUp(Underlay& underlay, Point a, Point b);
 
-struct UnderlayLine { Point a, b; std::uint8_t colour; };
+struct UnderlayLine {
+    Point a, b;
+    std::uint8_t colour;
+};
 /// What is shown of it, in metres on the level: layers that are on, inside the crop (lines are cut at its edges).
 std::vector<UnderlayLine> linesOf(const Underlay& underlay, const UnderlayContent& content);
 std::vector<DxfDrawing::Text> textsOf(const Underlay& underlay, const UnderlayContent& content);
@@ -51,7 +57,9 @@ bool layerShown(const Underlay& underlay, const DxfDrawing::Layer& layer);
 std::optional<std::pair<Point, Point>> cutToBox(Point a, Point b, Point least, Point most);
 
 /// What is new and what is gone in a file that has changed: pieces in the drawing's units.
-struct UnderlayDifference { std::vector<DxfDrawing::Piece> added, gone; };
+struct UnderlayDifference {
+    std::vector<DxfDrawing::Piece> added, gone;
+};
 UnderlayDifference differenceOf(const DxfDrawing& before, const DxfDrawing& after);
 
 } // namespace lintel

@@ -25,7 +25,8 @@ Resize planResize(const Project& p, BoardId id, int slots, BoardForm form) {
     std::vector<const Circuit*> here;
     for (const Circuit& c : p.circuits)
         if (c.board == id) here.push_back(&c);
-    std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* y) { return std::pair(x->slot, x->id) < std::pair(y->slot, y->id); });
+    std::sort(here.begin(), here.end(),
+              [](const Circuit* x, const Circuit* y) { return std::pair(x->slot, x->id) < std::pair(y->slot, y->id); });
     std::vector<char> taken(std::size_t(slots) + 1, 0);
     std::set<CircuitId> done;
     std::vector<std::vector<CircuitId>> homeless;
@@ -54,7 +55,11 @@ Resize planResize(const Project& p, BoardId id, int slots, BoardForm form) {
     }
     // The widest first: they have the fewest places to go.
     std::stable_sort(homeless.begin(), homeless.end(), [&](const auto& x, const auto& y) {
-        const auto poles = [&](const auto& u) { int n = 0; for (CircuitId c : u) n += p.circuits[c].poles; return n; };
+        const auto poles = [&](const auto& u) {
+            int n = 0;
+            for (CircuitId c : u) n += p.circuits[c].poles;
+            return n;
+        };
         return poles(x) > poles(y);
     });
     for (const auto& unit : homeless) {
@@ -80,8 +85,10 @@ void applyResize(Project& p, BoardId id, const Resize& r) {
     for (const Section& s : p.sections)
         if (s.board == id && s.to > r.slots) sections.push_back(s.id);
     for (SectionId s : sections)
-        if (p.sections[s].from > r.slots) p.sections.remove(s);
-        else p.sections.change(s)->to = r.slots;
+        if (p.sections[s].from > r.slots)
+            p.sections.remove(s);
+        else
+            p.sections.change(s)->to = r.slots;
 }
 
 int placesTaken(const Project& p, BoardId id) {
@@ -120,7 +127,9 @@ std::vector<SectionSpace> spaceBySection(const Project& p, BoardId id) {
             s.taken += bool(map[std::size_t(slot)]);
             for (int poles = 3; poles > s.largestGap; --poles) {
                 const auto at = slotsTaken(b, slot, poles);
-                if (!at.empty() && at.back() <= s.to && std::none_of(at.begin(), at.end(), [&](int x) { return bool(map[std::size_t(x)]); })) s.largestGap = poles;
+                if (!at.empty() && at.back() <= s.to &&
+                    std::none_of(at.begin(), at.end(), [&](int x) { return bool(map[std::size_t(x)]); }))
+                    s.largestGap = poles;
             }
         }
     return out;

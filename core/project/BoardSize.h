@@ -5,7 +5,8 @@
 
 namespace lintel {
 
-/// Usual numbers of slots, or of slots in whole ways of three, from smallest to largest. (Catalogue practice, not a standard's.)
+/// Usual numbers of slots, or of slots in whole ways of three, from smallest to largest. (Catalogue practice, not a
+/// standard's.)
 const std::vector<int>& boardSizes(BoardForm form);
 
 struct Resize {
@@ -28,7 +29,7 @@ int placesReserved(const Board& board, int slots);
 
 /// How full each section of a board is; the whole of it as one where it has none.
 struct SectionSpace {
-    SectionId section;     ///< none: the whole board, or what lies in no section
+    SectionId section; ///< none: the whole board, or what lies in no section
     std::string name;
     int from = 1, to = 1;
     int taken = 0, largestGap = 0; ///< largestGap: the most poles that still fit beside one another

@@ -28,8 +28,10 @@ TakenTypes takeTypes(Project& p, const Project& catalogue) {
             DeviceType as = t;
             as.id = known->id, as.name = known->name;
             here[t.id] = known->id;
-            if (as == *known) ++out.same;
-            else *p.deviceTypes.change(as.id) = as, ++out.changed;
+            if (as == *known)
+                ++out.same;
+            else
+                *p.deviceTypes.change(as.id) = as, ++out.changed;
             continue;
         }
         DeviceType fresh = t;

@@ -1,6 +1,6 @@
 #pragma once
-// The company's own types of devices and loads, kept in a file apart. A catalogue is a project file that holds types and nothing
-// else, so any project can serve as one.
+// The company's own types of devices and loads, kept in a file apart. A catalogue is a project file that holds types
+// and nothing else, so any project can serve as one.
 
 #include "core/project/Project.h"
 
@@ -12,8 +12,8 @@ Project catalogueOf(const Project& project);
 struct TakenTypes {
     int added = 0, changed = 0, same = 0, recipes = 0;
 };
-/// Types of a catalogue by name, whatever the case: new ones are added, ones that differ take over what the catalogue says. Recipes for
-/// kinds of room that have none yet come along.
+/// Types of a catalogue by name, whatever the case: new ones are added, ones that differ take over what the catalogue
+/// says. Recipes for kinds of room that have none yet come along.
 TakenTypes takeTypes(Project& project, const Project& catalogue);
 
 /// The type of that name; null: none.

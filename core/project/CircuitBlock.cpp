@@ -44,13 +44,17 @@ std::vector<TakenCircuit> takeCircuits(const Project& p, const std::vector<Circu
         TakenCircuit& t = out[i];
         const Board& b = p.boards[t.circuit.board];
         if (t.run && t.run->lengthBy != LengthBy::Entered)
-            if (const auto m = t.circuit.ring ? measureRing(p, b, list.data(), list.size(), &trays) : measureCircuit(p, b, measureBy(&*t.run, &trays), list.data(), list.size())) t.run->length = m->total.v, t.run->lengthBy = LengthBy::Entered;
+            if (const auto m = t.circuit.ring
+                                   ? measureRing(p, b, list.data(), list.size(), &trays)
+                                   : measureCircuit(p, b, measureBy(&*t.run, &trays), list.data(), list.size()))
+                t.run->length = m->total.v, t.run->lengthBy = LengthBy::Entered;
         std::map<std::pair<DeviceTypeId, double>, int> drawn;
         for (const Device* d : list) ++drawn[{d->type, d->load.value_or(p.deviceTypes[d->type].load)}];
         for (const auto& [key, n] : drawn) {
             const DeviceType& y = p.deviceTypes[key.first];
             Load l;
-            l.name = y.name, l.kind = y.kind, l.amount = key.second, l.unit = y.unit, l.powerFactor = y.powerFactor, l.poles = y.poles, l.continuous = y.continuous, l.quantity = n;
+            l.name = y.name, l.kind = y.kind, l.amount = key.second, l.unit = y.unit, l.powerFactor = y.powerFactor,
+            l.poles = y.poles, l.continuous = y.continuous, l.quantity = n;
             t.loads.push_back(l);
         }
     }
@@ -71,7 +75,10 @@ PutPlan planPut(const Project& p, BoardId board, int slot, const std::vector<Tak
     for (const TakenCircuit& t : taken) {
         const int poles = t.circuit.poles;
         if (poles > factsOf(b.system).lines) {
-            plan.error = Error{b.name, fmt::format("it has {} lines; {} takes {}", factsOf(b.system).lines, t.circuit.name.empty() ? "a circuit" : t.circuit.name, poles), "Paste it on another board."};
+            plan.error = Error{b.name,
+                               fmt::format("it has {} lines; {} takes {}", factsOf(b.system).lines,
+                                           t.circuit.name.empty() ? "a circuit" : t.circuit.name, poles),
+                               "Paste it on another board."};
             return plan;
         }
         int at = 0;
@@ -90,7 +97,8 @@ PutPlan planPut(const Project& p, BoardId board, int slot, const std::vector<Tak
     return plan;
 }
 
-std::vector<CircuitId> putCircuits(Project& p, BoardId board, const std::vector<TakenCircuit>& taken, const std::vector<int>& slots) {
+std::vector<CircuitId> putCircuits(Project& p, BoardId board, const std::vector<TakenCircuit>& taken,
+                                   const std::vector<int>& slots) {
     std::vector<CircuitId> made;
     std::map<std::pair<int, std::pair<BoardId, int>>, int> renumbered;
     for (std::size_t i = 0; i < taken.size(); ++i) {
@@ -106,12 +114,14 @@ std::vector<CircuitId> putCircuits(Project& p, BoardId board, const std::vector<
             }
         c.board = board;
         c.run = {};
-        if (taken[i].feeder) c.use = CircuitUse::Spare, c.name.clear();
+        if (taken[i].feeder)
+            c.use = CircuitUse::Spare, c.name.clear();
         else if (taken[i].run) {
             Run r = *taken[i].run;
             r.id = {};
             c.run = p.runs.add(r);
-        } else if (c.use == CircuitUse::Load) c.run = p.runs.add({});
+        } else if (c.use == CircuitUse::Load)
+            c.run = p.runs.add({});
         const CircuitId id = p.circuits.add(c);
         made.push_back(id);
         if (taken[i].feeder) continue;
@@ -179,15 +189,24 @@ std::vector<std::vector<std::string>> cellsOf(const std::string& text) {
         const char c = text[i];
         std::string& now = rows.back().back();
         if (quoted) {
-            if (c == '"' && i + 1 < text.size() && text[i + 1] == '"') now += '"', ++i;
-            else if (c == '"') quoted = false;
-            else now += c;
-        } else if (c == '"' && now.empty()) quoted = true;
-        else if (c == '\t') rows.back().push_back("");
-        else if (c == '\n') rows.push_back({""});
-        else if (c != '\r') now += c;
+            if (c == '"' && i + 1 < text.size() && text[i + 1] == '"')
+                now += '"', ++i;
+            else if (c == '"')
+                quoted = false;
+            else
+                now += c;
+        } else if (c == '"' && now.empty())
+            quoted = true;
+        else if (c == '\t')
+            rows.back().push_back("");
+        else if (c == '\n')
+            rows.push_back({""});
+        else if (c != '\r')
+            now += c;
     }
-    while (!rows.empty() && std::all_of(rows.back().begin(), rows.back().end(), [](const std::string& s) { return trimmed(s).empty(); })) rows.pop_back();
+    while (!rows.empty() &&
+           std::all_of(rows.back().begin(), rows.back().end(), [](const std::string& s) { return trimmed(s).empty(); }))
+        rows.pop_back();
     return rows;
 }
 
@@ -202,8 +221,10 @@ BlockPaste pasteBlock(Project& p, BoardId board, int slot, const std::string& fr
     for (std::size_t k = 0; k < rows.front().size(); ++k) {
         const std::string word = trimmed(rows.front()[k]);
         columns.push_back(circuitFact(word));
-        if (sameWord(word, "circuit") || sameWord(word, "slot") || sameWord(word, "way") || sameWord(word, "ckt")) place = int(k), ++known;
-        else known += columns.back() != nullptr;
+        if (sameWord(word, "circuit") || sameWord(word, "slot") || sameWord(word, "way") || sameWord(word, "ckt"))
+            place = int(k), ++known;
+        else
+            known += columns.back() != nullptr;
     }
     const bool heading = known > 0 && 2 * known >= int(rows.front().size()) && (rows.size() > 1);
     if (heading) {
@@ -215,7 +236,8 @@ BlockPaste pasteBlock(Project& p, BoardId board, int slot, const std::string& fr
         std::size_t k = first ? std::size_t(first - circuitFacts().data()) : 0;
         std::size_t widest = 0;
         for (const auto& r : rows) widest = std::max(widest, r.size());
-        for (std::size_t i = 0; i < widest; ++i, ++k) columns.push_back(k < circuitFacts().size() ? &circuitFacts()[k] : nullptr);
+        for (std::size_t i = 0; i < widest; ++i, ++k)
+            columns.push_back(k < circuitFacts().size() ? &circuitFacts()[k] : nullptr);
     }
     const int step = b.form == BoardForm::TwoColumn ? 2 : 1;
     int at = std::max(1, slot);
@@ -244,7 +266,9 @@ BlockPaste pasteBlock(Project& p, BoardId board, int slot, const std::string& fr
         std::vector<std::size_t> order;
         for (std::size_t k = 0; k < cells.size() && k < columns.size(); ++k)
             if (columns[k] && int(k) != place) order.push_back(k);
-        std::stable_sort(order.begin(), order.end(), [&](std::size_t x, std::size_t y) { return std::string_view(columns[x]->key) == "poles" && std::string_view(columns[y]->key) != "poles"; });
+        std::stable_sort(order.begin(), order.end(), [&](std::size_t x, std::size_t y) {
+            return std::string_view(columns[x]->key) == "poles" && std::string_view(columns[y]->key) != "poles";
+        });
         for (std::size_t k : order) {
             if (trimmed(cells[k]).empty() || sameWord(trimmed(cells[k]), columns[k]->read(p, p.circuits[id]))) continue;
             if (const auto bad = columns[k]->write(p, id, trimmed(cells[k]))) problem(r, columns[k]->title, *bad);

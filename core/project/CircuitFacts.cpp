@@ -15,7 +15,9 @@ namespace {
 
 std::string plain(double v) { return fmt::format("{}", v); }
 
-std::optional<Error> refuse(const Project& p, CircuitId c, std::string what, std::string help = "") { return Error{nameOf(p, c), std::move(what), std::move(help)}; }
+std::optional<Error> refuse(const Project& p, CircuitId c, std::string what, std::string help = "") {
+    return Error{nameOf(p, c), std::move(what), std::move(help)};
+}
 
 template <WordedEnum E> std::string choices() {
     std::string all;
@@ -35,11 +37,15 @@ std::optional<Error> refuse(const Project& p, CircuitId c, const Error& e) { ret
 
 template <int Circuit::*field> std::optional<Error> writeGroup(Project& p, CircuitId id, const std::string& text) {
     const auto v = yesFrom(text) == false ? std::optional(0.0) : typedNumber(text);
-    if (!v || *v < 0 || *v > 10000 || *v != std::floor(*v)) return refuse(p, id, "“" + text + "” is not the number of a group", "Type a whole number, or nothing for none.");
+    if (!v || *v < 0 || *v > 10000 || *v != std::floor(*v))
+        return refuse(p, id, "“" + text + "” is not the number of a group",
+                      "Type a whole number, or nothing for none.");
     p.circuits.change(id)->*field = int(*v);
     return {};
 }
-template <int Circuit::*field> std::string readGroup(const Project&, const Circuit& c) { return c.*field ? std::to_string(c.*field) : ""; }
+template <int Circuit::*field> std::string readGroup(const Project&, const Circuit& c) {
+    return c.*field ? std::to_string(c.*field) : "";
+}
 template <bool Circuit::*field> std::string readFlag(const Project&, const Circuit& c) { return c.*field ? "yes" : ""; }
 template <bool Circuit::*field> std::optional<Error> writeFlag(Project& p, CircuitId id, const std::string& text) {
     const auto v = yesFrom(text);
@@ -75,17 +81,26 @@ std::optional<Error> writeServes(Project& p, CircuitId id, const std::string& te
     const CircuitLoads loads = loadsOf(p, id);
     const bool spare = sameWord(t, "spare"), reserved = lowered(t).rfind("reserved", 0) == 0;
     if ((spare || reserved) && (!loads.listed.empty() || loads.devices))
-        return refuse(p, id, fmt::format("it carries {} and cannot be {}", loads.devices ? "devices" : "a load", spare ? "a spare" : "reserved"), "Take its loads off first.");
+        return refuse(p, id,
+                      fmt::format("it carries {} and cannot be {}", loads.devices ? "devices" : "a load",
+                                  spare ? "a spare" : "reserved"),
+                      "Take its loads off first.");
     Circuit& c = *p.circuits.change(id);
     c.use = spare ? CircuitUse::Spare : reserved ? CircuitUse::Reserved : CircuitUse::Load;
-    c.name = spare ? "" : reserved ? trimmed(std::string_view(t).substr(std::min<std::size_t>(t.size(), 8 + (t.size() > 8 && t[8] == ':')))) : t;
+    c.name =
+        spare ? ""
+        : reserved
+            ? trimmed(std::string_view(t).substr(std::min<std::size_t>(t.size(), 8 + (t.size() > 8 && t[8] == ':'))))
+            : t;
     if (c.use == CircuitUse::Load && !c.run) {
         const RunId run = p.runs.add({});
         p.circuits.change(id)->run = run;
     }
-    // A load that was typed before its circuit had a name takes its kind from it now: the order of entry does not matter.
+    // A load that was typed before its circuit had a name takes its kind from it now: the order of entry does not
+    // matter.
     if (loads.listed.size() == 1 && !loads.devices)
-        if (const Load& l = p.loads[loads.listed.front()]; l.name == "Load" && l.kind == LoadKind::Equipment && l.unit != LoadUnit::hp)
+        if (const Load& l = p.loads[loads.listed.front()];
+            l.name == "Load" && l.kind == LoadKind::Equipment && l.unit != LoadUnit::hp)
             if (const auto kind = LoadWords::shipped().kindOf(t)) p.loads.change(l.id)->kind = *kind;
     return {};
 }
@@ -99,8 +114,14 @@ std::string readLoad(const Project& p, const Circuit& c) {
 std::optional<Error> writeLoad(Project& p, CircuitId id, const std::string& text) {
     const CircuitLoads l = loadsOf(p, id);
     if (fedBy(p, id)) return refuse(p, id, "a feeder carries what it feeds", "Enter loads on the board below.");
-    if (l.devices) return refuse(p, id, fmt::format("its load comes from {} on plan", l.devices == 1 ? "a device" : fmt::format("{} devices", l.devices)), "Change the devices, or list a load beside them.");
-    if (l.listed.size() > 1) return refuse(p, id, fmt::format("it carries {} loads", l.listed.size()), "Change them one by one in its facts.");
+    if (l.devices)
+        return refuse(p, id,
+                      fmt::format("its load comes from {} on plan",
+                                  l.devices == 1 ? "a device" : fmt::format("{} devices", l.devices)),
+                      "Change the devices, or list a load beside them.");
+    if (l.listed.size() > 1)
+        return refuse(p, id, fmt::format("it carries {} loads", l.listed.size()),
+                      "Change them one by one in its facts.");
     const Circuit& c = p.circuits[id];
     if (trimmed(text).empty()) {
         for (LoadId x : l.listed) p.loads.remove(x);
@@ -108,21 +129,27 @@ std::optional<Error> writeLoad(Project& p, CircuitId id, const std::string& text
     }
     if (const DeviceType* type = typeByName(p, trimmed(text))) { // by the name of a type of the catalogue
         const DeviceType t = *type;
-        if (t.poles > factsOf(p.boards[c.board].system).lines) return refuse(p, id, fmt::format("{} takes {} poles", t.name, t.poles));
+        if (t.poles > factsOf(p.boards[c.board].system).lines)
+            return refuse(p, id, fmt::format("{} takes {} poles", t.name, t.poles));
         if (t.poles > c.poles)
             if (const auto bad = setPoles(p, id, t.poles)) return bad;
         Load x;
         if (!l.listed.empty()) x = p.loads[l.listed.front()];
-        x.circuit = id, x.name = t.name, x.kind = t.kind, x.amount = t.load, x.unit = t.unit, x.powerFactor = t.powerFactor, x.poles = t.poles, x.continuous = t.continuous;
-        if (l.listed.empty()) p.loads.add(x);
-        else *p.loads.change(x.id) = x;
+        x.circuit = id, x.name = t.name, x.kind = t.kind, x.amount = t.load, x.unit = t.unit,
+        x.powerFactor = t.powerFactor, x.poles = t.poles, x.continuous = t.continuous;
+        if (l.listed.empty())
+            p.loads.add(x);
+        else
+            *p.loads.change(x.id) = x;
         if (p.circuits[id].name.empty()) p.circuits.change(id)->name = p.circuits.change(id)->madeName = t.name;
         if (p.circuits[id].use != CircuitUse::Load) p.circuits.change(id)->use = CircuitUse::Load;
         (void)runOf(p, id);
         return {};
     }
     const auto typed = loadFrom(text);
-    if (!typed) return refuse(p, id, "“" + text + "” is not a load", "Type 1500, 1.5 kVA, 900 W, 2 kW, 16 A or 10 hp, or the name of a type of the catalogue.");
+    if (!typed)
+        return refuse(p, id, "“" + text + "” is not a load",
+                      "Type 1500, 1.5 kVA, 900 W, 2 kW, 16 A or 10 hp, or the name of a type of the catalogue.");
     if (l.listed.empty()) {
         Load x;
         x.circuit = id, x.name = c.name.empty() ? "Load" : c.name, x.poles = c.poles;
@@ -145,9 +172,11 @@ std::string readKind(const Project& p, const Circuit& c) {
 }
 std::optional<Error> writeKind(Project& p, CircuitId id, const std::string& text) {
     const auto kind = wordFrom<LoadKind>(text);
-    if (!kind) return refuse(p, id, "there is no load kind “" + text + "”", "Choose one of: " + choices<LoadKind>() + ".");
+    if (!kind)
+        return refuse(p, id, "there is no load kind “" + text + "”", "Choose one of: " + choices<LoadKind>() + ".");
     const CircuitLoads l = loadsOf(p, id);
-    if (l.listed.empty()) return refuse(p, id, l.devices ? "the kind of devices on plan is that of their type" : "it has no load yet");
+    if (l.listed.empty())
+        return refuse(p, id, l.devices ? "the kind of devices on plan is that of their type" : "it has no load yet");
     for (LoadId x : l.listed) p.loads.change(x)->kind = *kind;
     return {};
 }
@@ -161,20 +190,24 @@ std::optional<Error> writePowerFactor(Project& p, CircuitId id, const std::strin
     if (!v) return refuse(p, id, v.error());
     if (*v < 0.01 || *v > 1) return refuse(p, id, "“" + text + "” is not a power factor from 0.01 to 1");
     const CircuitLoads l = loadsOf(p, id);
-    if (l.listed.empty()) return refuse(p, id, l.devices ? "the power factor of devices on plan is that of their type" : "it has no load yet");
+    if (l.listed.empty())
+        return refuse(p, id,
+                      l.devices ? "the power factor of devices on plan is that of their type" : "it has no load yet");
     for (LoadId x : l.listed) p.loads.change(x)->powerFactor = *v;
     return {};
 }
 std::string readEfficiency(const Project& p, const Circuit& c) {
     const CircuitLoads l = loadsOf(p, c.id);
-    return l.listed.empty() || p.loads[l.listed.front()].efficiency == 1 ? "" : plain(p.loads[l.listed.front()].efficiency);
+    return l.listed.empty() || p.loads[l.listed.front()].efficiency == 1 ? ""
+                                                                         : plain(p.loads[l.listed.front()].efficiency);
 }
 std::optional<Error> writeEfficiency(Project& p, CircuitId id, const std::string& text) {
     const Outcome<double> share = trimmed(text).empty() ? Outcome<double>(1.0) : readShare(text, "an efficiency");
     if (!share) return refuse(p, id, share.error());
     if (*share < 0.01 || *share > 1) return refuse(p, id, "“" + text + "” is not an efficiency from 0.01 to 1");
     const CircuitLoads l = loadsOf(p, id);
-    if (l.listed.empty() && *share < 1) return refuse(p, id, l.devices ? "devices on plan are entered by what they take" : "it has no load yet");
+    if (l.listed.empty() && *share < 1)
+        return refuse(p, id, l.devices ? "devices on plan are entered by what they take" : "it has no load yet");
     for (LoadId x : l.listed) p.loads.change(x)->efficiency = *share;
     return {};
 }
@@ -186,7 +219,9 @@ std::optional<Error> writeContinuous(Project& p, CircuitId id, const std::string
     const auto v = yesFrom(text);
     if (!v) return refuse(p, id, "“" + text + "” is not yes or no");
     const CircuitLoads l = loadsOf(p, id);
-    if (l.listed.empty() && *v) return refuse(p, id, l.devices ? "whether devices on plan are continuous is said by their type" : "it has no load yet");
+    if (l.listed.empty() && *v)
+        return refuse(
+            p, id, l.devices ? "whether devices on plan are continuous is said by their type" : "it has no load yet");
     for (LoadId x : l.listed) p.loads.change(x)->continuous = *v;
     return {};
 }
@@ -209,9 +244,12 @@ std::optional<TypedBreaker> breakerFrom(const std::string& text) {
         const auto a = breakerAmps(amps);
         return a ? std::optional(TypedBreaker{a, n}) : std::nullopt;
     };
-    if (const auto slash = text.find('/'); slash != std::string::npos) return parts(std::string_view(text).substr(0, slash), std::string_view(text).substr(slash + 1), false);
-    for (std::size_t gap = text.find(' '); gap != std::string::npos; gap = text.find(' ', gap + 1)) { // which of two is the poles is said by their unit
-        const std::string_view before = std::string_view(text).substr(0, gap), after = std::string_view(text).substr(gap + 1);
+    if (const auto slash = text.find('/'); slash != std::string::npos)
+        return parts(std::string_view(text).substr(0, slash), std::string_view(text).substr(slash + 1), false);
+    for (std::size_t gap = text.find(' '); gap != std::string::npos;
+         gap = text.find(' ', gap + 1)) { // which of two is the poles is said by their unit
+        const std::string_view before = std::string_view(text).substr(0, gap),
+                               after = std::string_view(text).substr(gap + 1);
         if (const auto b = parts(before, after, true)) return b;
         if (const auto b = parts(after, before, true)) return b;
     }
@@ -222,7 +260,9 @@ std::string readBreaker(const Project&, const Circuit& c) { return c.heldBreaker
 std::optional<Error> writeBreaker(Project& p, CircuitId id, const std::string& text) {
     if (isAutomatic(text)) return p.circuits.change(id)->heldBreaker.reset(), std::nullopt;
     const auto typed = breakerFrom(trimmed(text));
-    if (!typed) return refuse(p, id, "“" + text + "” is not a breaker", "Type 20, 20 A, 30/2 or 30 A 2P for two poles, or auto.");
+    if (!typed)
+        return refuse(p, id, "“" + text + "” is not a breaker",
+                      "Type 20, 20 A, 30/2 or 30 A 2P for two poles, or auto.");
     if (typed->poles)
         if (const auto bad = setPoles(p, id, *typed->poles)) return bad;
     p.circuits.change(id)->heldBreaker = typed->amps;
@@ -236,10 +276,14 @@ std::optional<Error> writePoles(Project& p, CircuitId id, const std::string& tex
     return setPoles(p, id, *poles);
 }
 
-std::string readDevice(const Project&, const Circuit& c) { return c.device == DeviceKind::Breaker ? "" : wordOf(c.device); }
+std::string readDevice(const Project&, const Circuit& c) {
+    return c.device == DeviceKind::Breaker ? "" : wordOf(c.device);
+}
 std::optional<Error> writeDevice(Project& p, CircuitId id, const std::string& text) {
     const auto kind = isAutomatic(text) ? std::optional(DeviceKind::Breaker) : wordFrom<DeviceKind>(text);
-    if (!kind) return refuse(p, id, "there is no kind of device “" + text + "”", "Choose one of: " + choices<DeviceKind>() + ".");
+    if (!kind)
+        return refuse(p, id, "there is no kind of device “" + text + "”",
+                      "Choose one of: " + choices<DeviceKind>() + ".");
     p.circuits.change(id)->device = *kind;
     return {};
 }
@@ -256,7 +300,8 @@ std::optional<Error> writeSize(Project& p, CircuitId id, const std::string& text
 std::string readLength(const Project& p, const Circuit& c) {
     const Run* r = p.runs.find(c.run);
     if (!r || r->lengthBy != LengthBy::Entered) return "";
-    return p.basis.units == UnitSystem::Imperial ? plain(std::round(r->length / metresPerFoot * 100) / 100) + " ft" : plain(std::round(r->length * 1000) / 1000) + " m";
+    return p.basis.units == UnitSystem::Imperial ? plain(std::round(r->length / metresPerFoot * 100) / 100) + " ft"
+                                                 : plain(std::round(r->length * 1000) / 1000) + " m";
 }
 std::optional<Error> writeLength(Project& p, CircuitId id, const std::string& text) {
     const auto bad = enterRunLength(runOf(p, id), text, p.basis.units);
@@ -280,7 +325,8 @@ std::string readWiring(const Project& p, const Circuit& c) {
 }
 std::optional<Error> writeWiring(Project& p, CircuitId id, const std::string& text) {
     const auto w = isAutomatic(text) ? std::optional(Wiring::Default) : wordFrom<Wiring>(text);
-    if (!w) return refuse(p, id, "conductors are not laid in “" + text + "”", "Choose one of: " + choices<Wiring>() + ".");
+    if (!w)
+        return refuse(p, id, "conductors are not laid in “" + text + "”", "Choose one of: " + choices<Wiring>() + ".");
     runOf(p, id).wiring = *w;
     return {};
 }
@@ -297,7 +343,9 @@ std::string readResidualType(const Project&, const Circuit& c) { return c.residu
 std::optional<Error> writeResidualType(Project& p, CircuitId id, const std::string& text) {
     auto type = isAutomatic(text) ? std::optional(ResidualType::A) : wordFrom<ResidualType>(text);
     if (!type) type = wordFrom<ResidualType>("type " + text); // "B" will do
-    if (!type) return refuse(p, id, "there is no residual-current device of “" + text + "”", "Choose one of: " + choices<ResidualType>() + ".");
+    if (!type)
+        return refuse(p, id, "there is no residual-current device of “" + text + "”",
+                      "Choose one of: " + choices<ResidualType>() + ".");
     p.circuits.change(id)->residualType = *type;
     return {};
 }
@@ -310,9 +358,13 @@ std::optional<Error> writeFactor(Project& p, CircuitId id, const std::string& te
     return {};
 }
 std::string readNote(const Project&, const Circuit& c) { return c.note; }
-std::optional<Error> writeNote(Project& p, CircuitId id, const std::string& text) { return p.circuits.change(id)->note = trimmed(text), std::nullopt; }
+std::optional<Error> writeNote(Project& p, CircuitId id, const std::string& text) {
+    return p.circuits.change(id)->note = trimmed(text), std::nullopt;
+}
 std::string readReason(const Project&, const Circuit& c) { return c.unprotected; }
-std::optional<Error> writeReason(Project& p, CircuitId id, const std::string& text) { return p.circuits.change(id)->unprotected = trimmed(text), std::nullopt; }
+std::optional<Error> writeReason(Project& p, CircuitId id, const std::string& text) {
+    return p.circuits.change(id)->unprotected = trimmed(text), std::nullopt;
+}
 
 } // namespace
 
@@ -326,7 +378,8 @@ const std::vector<CircuitFact>& circuitFacts() {
         {"poles", "Poles", "1, 2 or 3", readPoles, writePoles},
         {"kind", "Load kind", "lighting, receptacle, motor …", readKind, writeKind},
         {"powerFactor", "Power factor", "0.85 or 85 %, from 0.01 to 1", readPowerFactor, writePowerFactor},
-        {"efficiency", "Efficiency", "of a motor entered by its shaft in kW: 0.9 or 90 %", readEfficiency, writeEfficiency},
+        {"efficiency", "Efficiency", "of a motor entered by its shaft in kW: 0.9 or 90 %", readEfficiency,
+         writeEfficiency},
         {"continuous", "Continuous", "yes or no", readContinuous, writeContinuous},
         {"device", "Kind of device", "breaker, fuse, type B …", readDevice, writeDevice},
         {"material", "Material", "copper, aluminium, auto", readMaterial, writeMaterial},
@@ -334,7 +387,8 @@ const std::vector<CircuitFact>& circuitFacts() {
         {"conduit", "Conduit", "as the rule book names it, or auto", readRun<&Run::conduit>, writeRun<&Run::conduit>},
         {"cable", "Cable", "as the rule book names it, or auto", readRun<&Run::cable>, writeRun<&Run::cable>},
         {"method", "Method", "a reference method, or auto", readRun<&Run::method>, writeRun<&Run::method>},
-        {"groundFault", "Ground-fault device", "yes or no", readFlag<&Circuit::groundFault>, writeFlag<&Circuit::groundFault>},
+        {"groundFault", "Ground-fault device", "yes or no", readFlag<&Circuit::groundFault>,
+         writeFlag<&Circuit::groundFault>},
         {"arcFault", "Arc-fault device", "yes or no", readFlag<&Circuit::arcFault>, writeFlag<&Circuit::arcFault>},
         {"residual", "Residual-current device", "30 mA, or nothing", readResidual, writeResidual},
         {"residualType", "Its type", "type A, type AC, type F, type B …", readResidualType, writeResidualType},
@@ -342,9 +396,12 @@ const std::vector<CircuitFact>& circuitFacts() {
         {"fullRated", "100 % rated", "yes or no", readFlag<&Circuit::fullRated>, writeFlag<&Circuit::fullRated>},
         {"pinned", "Pinned", "yes or no", readFlag<&Circuit::pinned>, writeFlag<&Circuit::pinned>},
         {"tie", "Tie", "number of the tie, or nothing", readGroup<&Circuit::tie>, writeGroup<&Circuit::tie>},
-        {"multiwire", "Multiwire group", "number of the group, or nothing", readGroup<&Circuit::multiwire>, writeGroup<&Circuit::multiwire>},
-        {"kept", "Kept together", "number of the group, or nothing", readGroup<&Circuit::kept>, writeGroup<&Circuit::kept>},
-        {"bundle", "Bundle", "number of the bundle, or nothing", readGroup<&Circuit::bundle>, writeGroup<&Circuit::bundle>},
+        {"multiwire", "Multiwire group", "number of the group, or nothing", readGroup<&Circuit::multiwire>,
+         writeGroup<&Circuit::multiwire>},
+        {"kept", "Kept together", "number of the group, or nothing", readGroup<&Circuit::kept>,
+         writeGroup<&Circuit::kept>},
+        {"bundle", "Bundle", "number of the bundle, or nothing", readGroup<&Circuit::bundle>,
+         writeGroup<&Circuit::bundle>},
         {"factor", "Own factor", "0.8 or 80 %, up to 10", readFactor, writeFactor},
         {"note", "Note", "anything", readNote, writeNote}};
     return list;
@@ -395,7 +452,8 @@ std::optional<Error> enterAmount(Project& p, LoadId load, double amount, std::op
 
 std::string splitText(const Load& l) {
     if (l.splitA + l.splitB + l.splitC <= 0) return "";
-    return l.poles > 2 ? fmt::format("{} / {} / {}", l.splitA, l.splitB, l.splitC) : fmt::format("{} / {}", l.splitA, l.splitB);
+    return l.poles > 2 ? fmt::format("{} / {} / {}", l.splitA, l.splitB, l.splitC)
+                       : fmt::format("{} / {}", l.splitA, l.splitB);
 }
 
 std::optional<Error> enterSplit(Project& p, LoadId load, const std::string& text) {
@@ -403,7 +461,8 @@ std::optional<Error> enterSplit(Project& p, LoadId load, const std::string& text
     std::array<double, 3> share{};
     if (!isAutomatic(text)) {
         const Error refused{l.name, fmt::format("“{}” is not a split of {} poles", text, l.poles),
-                            fmt::format("Type a share for each, such as {}, or nothing for evenly.", l.poles > 2 ? "2 / 1 / 1" : "2 / 1")};
+                            fmt::format("Type a share for each, such as {}, or nothing for evenly.",
+                                        l.poles > 2 ? "2 / 1 / 1" : "2 / 1")};
         int parts = 0;
         for (std::size_t from = 0; from <= text.size(); ++parts) {
             const std::size_t to = std::min(text.find_first_of("/;", from), text.size());
@@ -423,10 +482,12 @@ std::optional<Error> setPoles(Project& p, CircuitId id, int poles) {
     const Circuit& c = p.circuits[id];
     if (c.poles == poles) return {};
     const Board& b = p.boards[c.board];
-    if (poles > factsOf(b.system).lines) return refuse(p, id, fmt::format("{} has {} lines", b.name, factsOf(b.system).lines));
+    if (poles > factsOf(b.system).lines)
+        return refuse(p, id, fmt::format("{} has {} lines", b.name, factsOf(b.system).lines));
     const int slot = c.slot, was = c.poles;
     const CircuitLoads on = loadsOf(p, id);
-    const LoadId follows = on.listed.size() == 1 && !on.devices && p.loads[on.listed.front()].poles == was ? on.listed.front() : LoadId{};
+    const LoadId follows =
+        on.listed.size() == 1 && !on.devices && p.loads[on.listed.front()].poles == was ? on.listed.front() : LoadId{};
     if (follows) p.loads.change(follows)->poles = poles; // the row's load, typed before its poles or after: the same
     p.circuits.change(id)->poles = poles;
     if (slot <= 0) return {};
@@ -435,7 +496,8 @@ std::optional<Error> setPoles(Project& p, CircuitId id, int poles) {
     if (const int free = firstFreeSlot(p, c.board, poles, id)) return p.circuits.change(id)->slot = free, std::nullopt;
     p.circuits.change(id)->poles = was, p.circuits.change(id)->slot = slot;
     if (follows) p.loads.change(follows)->poles = was;
-    return refuse(p, id, fmt::format("{} has no place for {} poles", b.name, poles), "Free some slots, or give it more.");
+    return refuse(p, id, fmt::format("{} has no place for {} poles", b.name, poles),
+                  "Free some slots, or give it more.");
 }
 
 int freeGroup(const Project& p, BoardId board, int Circuit::*group) {
@@ -448,7 +510,9 @@ int freeGroup(const Project& p, BoardId board, int Circuit::*group) {
 std::optional<Error> tieCircuits(Project& p, const std::vector<CircuitId>& circuits) {
     if (circuits.empty()) return Error{"Tie", "choose the circuits to tie", ""};
     const Circuit first = p.circuits[circuits.front()];
-    if (first.tie && std::all_of(circuits.begin(), circuits.end(), [&](CircuitId c) { return p.circuits[c].tie == first.tie && p.circuits[c].board == first.board; })) {
+    if (first.tie && std::all_of(circuits.begin(), circuits.end(), [&](CircuitId c) {
+            return p.circuits[c].tie == first.tie && p.circuits[c].board == first.board;
+        })) {
         const int tie = first.tie;
         std::vector<CircuitId> loose;
         for (const Circuit& c : p.circuits)
@@ -456,14 +520,19 @@ std::optional<Error> tieCircuits(Project& p, const std::vector<CircuitId>& circu
         for (CircuitId c : loose) p.circuits.change(c)->tie = 0;
         return {};
     }
-    if (circuits.size() < 2) return refuse(p, first.id, "a tie joins two breakers or more", "Choose them with Shift or Ctrl first.");
+    if (circuits.size() < 2)
+        return refuse(p, first.id, "a tie joins two breakers or more", "Choose them with Shift or Ctrl first.");
     for (CircuitId c : circuits)
-        if (p.circuits[c].board != first.board) return refuse(p, c, "it is on another board than " + nameOf(p, first.id));
+        if (p.circuits[c].board != first.board)
+            return refuse(p, c, "it is on another board than " + nameOf(p, first.id));
     std::vector<CircuitId> order = circuits;
-    std::sort(order.begin(), order.end(), [&](CircuitId a, CircuitId b) { return std::pair(p.circuits[a].slot, a) < std::pair(p.circuits[b].slot, b); });
+    std::sort(order.begin(), order.end(), [&](CircuitId a, CircuitId b) {
+        return std::pair(p.circuits[a].slot, a) < std::pair(p.circuits[b].slot, b);
+    });
     const auto standsRight = [&] { // one below another already
         const auto at = placeUnit(p, p.boards[first.board], order, p.circuits[order.front()].slot);
-        return !at.empty() && std::all_of(at.begin(), at.end(), [&](const auto& x) { return p.circuits[x.first].slot == x.second; });
+        return !at.empty() &&
+               std::all_of(at.begin(), at.end(), [&](const auto& x) { return p.circuits[x.first].slot == x.second; });
     };
     if (!standsRight()) {
         const MovePlan plan = [&] {
@@ -473,11 +542,13 @@ std::optional<Error> tieCircuits(Project& p, const std::vector<CircuitId>& circu
             for (CircuitId c : order) trial.circuits.change(c)->tie = tie;
             MovePlan m;
             for (CircuitId c : order)
-                if (p.circuits[c].pinned && p.circuits[c].id != order.front()) return m.reason = nameOf(p, c) + " is pinned", m;
+                if (p.circuits[c].pinned && p.circuits[c].id != order.front())
+                    return m.reason = nameOf(p, c) + " is pinned", m;
             for (CircuitId c : order) trial.circuits.change(c)->pinned = false;
             return planMove(trial, order.front(), slot);
         }();
-        if (!plan.possible) return refuse(p, first.id, plan.reason.empty() ? "they cannot be brought together" : plan.reason);
+        if (!plan.possible)
+            return refuse(p, first.id, plan.reason.empty() ? "they cannot be brought together" : plan.reason);
         applyMove(p, plan);
     }
     const int tie = freeGroup(p, first.board, &Circuit::tie);

@@ -13,7 +13,8 @@ std::string renamed(std::string text, const std::string& from, const std::string
     if (from.empty()) return text;
     for (std::size_t at = 0; (at = text.find(from, at)) != std::string::npos; at += to.size()) {
         // DB-1 is not to be found in DB-12.
-        const bool more = at + from.size() < text.size() && (isLetter(text[at + from.size()]) || isDigit(text[at + from.size()]));
+        const bool more =
+            at + from.size() < text.size() && (isLetter(text[at + from.size()]) || isDigit(text[at + from.size()]));
         if (!more) text.replace(at, from.size(), to);
     }
     return text;
@@ -27,7 +28,9 @@ bool taken(const Project& p, const std::string& name) {
 
 Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
     const Board old = p.boards[id];
-    if (name.empty() || taken(p, name)) return Error{old.name, name.empty() ? "a board needs a name" : "there is a board called " + name, "Give the copy a name of its own."};
+    if (name.empty() || taken(p, name))
+        return Error{old.name, name.empty() ? "a board needs a name" : "there is a board called " + name,
+                     "Give the copy a name of its own."};
     const auto follow = [&](const std::string& text) { return renamed(text, old.name, name); };
     const auto nameOfCopy = [&](const std::string& text) { // a cable's name stands for one cable
         const std::string again = follow(text);
@@ -75,7 +78,9 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
         feedFrom(p, made, like.board);
         if (Circuit* c = p.circuits.change(p.boards[made].feed.as<Circuit>())) {
             c->name = follow(like.name) == like.name ? name : follow(like.name);
-            c->heldBreaker = like.heldBreaker, c->heldKA = like.heldKA, c->device = like.device, c->residual = like.residual, c->residualType = like.residualType, c->letThroughKA = like.letThroughKA, c->factor = like.factor, c->fullRated = like.fullRated;
+            c->heldBreaker = like.heldBreaker, c->heldKA = like.heldKA, c->device = like.device,
+            c->residual = like.residual, c->residualType = like.residualType, c->letThroughKA = like.letThroughKA,
+            c->factor = like.factor, c->fullRated = like.fullRated;
         }
     } else if (from) {
         p.boards.change(made)->feed = from;

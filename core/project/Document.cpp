@@ -6,7 +6,8 @@
 
 namespace lintel {
 
-bool Document::edit(const std::string& label, const std::function<void(Project&)>& change, const std::string& mergeKey) {
+bool Document::edit(const std::string& label, const std::function<void(Project&)>& change,
+                    const std::string& mergeKey) {
     refused.reset();
     const auto failed = [&](const char* why) {
         refused = Error{label, why, "The project is as it was."};

@@ -16,8 +16,8 @@ public:
     const Project& project() const { return now; }
 
     /// Runs `change` on a copy and takes the copy over, whole; returns false when nothing came of it (and then nothing
-    /// is recorded), or when the result could not be opened again from a file (then refusal() says why), or when `change`
-    /// threw. Steps with the same non-empty `mergeKey` directly after one another become one step of undo.
+    /// is recorded), or when the result could not be opened again from a file (then refusal() says why), or when
+    /// `change` threw. Steps with the same non-empty `mergeKey` directly after one another become one step of undo.
     bool edit(const std::string& label, const std::function<void(Project&)>& change, const std::string& mergeKey = "");
 
     /// Why the last edit was refused; nothing where it was not.
@@ -29,10 +29,15 @@ public:
     std::string redoLabel() const { return undone.empty() ? "" : undone.back().label; }
     void undo();
     void redo();
-    void undoAll() { while (canUndo()) undo(); }
+    void undoAll() {
+        while (canUndo()) undo();
+    }
 
     bool changed() const { return !(now == saved); }
-    void markSaved() { saved = now; if (!done.empty()) done.back().mergeKey.clear(); }
+    void markSaved() {
+        saved = now;
+        if (!done.empty()) done.back().mergeKey.clear();
+    }
 
     /// Every change from here on is also written to `journal`, as it happens.
     void journalTo(std::unique_ptr<JournalWriter> writer) { journal = std::move(writer); }

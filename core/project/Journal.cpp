@@ -37,9 +37,12 @@ struct Head {
 std::optional<Head> headFrom(const std::string& line) {
     const auto j = parseJson(line, "journal");
     if (!j || !j->is_object()) return std::nullopt;
-    const auto text = [&](const char* key) { return j->contains(key) && (*j)[key].is_string() ? std::optional((*j)[key].get<std::string>()) : std::nullopt; };
+    const auto text = [&](const char* key) {
+        return j->contains(key) && (*j)[key].is_string() ? std::optional((*j)[key].get<std::string>()) : std::nullopt;
+    };
     const auto project = text("project"), fingerprint = text("fingerprint");
-    if (!j->contains("lintelJournal") || !(*j)["lintelJournal"].is_number_integer() || !project || !fingerprint) return std::nullopt;
+    if (!j->contains("lintelJournal") || !(*j)["lintelJournal"].is_number_integer() || !project || !fingerprint)
+        return std::nullopt;
     Head h;
     const double version = (*j)["lintelJournal"].get<double>();
     if (version != 1 && version != journalVersion) return std::nullopt;
@@ -86,7 +89,9 @@ int claim(const fs::path& first, fs::path& taken) {
 
 } // namespace
 
-fs::path journalBeside(const fs::path& project) { return project.parent_path() / fileNameWithin(project.filename().string(), "-journal"); }
+fs::path journalBeside(const fs::path& project) {
+    return project.parent_path() / fileNameWithin(project.filename().string(), "-journal");
+}
 
 // ---- writing ----
 
@@ -126,7 +131,9 @@ void JournalWriter::abandon() {
 
 bool JournalWriter::start() {
     const std::string text = writeProject(base);
-    const nlohmann::ordered_json head{{"lintelJournal", journalVersion}, {"project", textOfPath(places.project)}, {"fingerprint", hex(fingerprintOf(text))}};
+    const nlohmann::ordered_json head{{"lintelJournal", journalVersion},
+                                      {"project", textOfPath(places.project)},
+                                      {"fingerprint", hex(fingerprintOf(text))}};
     const std::string beginning = head.dump() + "\n" + json(text).dump() + "\n";
     std::vector<fs::path> wanted;
     if (!places.project.empty()) wanted.push_back(journalBeside(places.project));
@@ -204,7 +211,9 @@ fs::path openElsewhere(const JournalPlaces& places, const fs::path& own) {
     std::error_code ec;
     for (const fs::path& journal : journalsIn(places))
         if (journal != own && beingWritten(journal))
-            if (const fs::path of = projectOf(journal); of == places.project || (!of.empty() && fs::equivalent(of, places.project, ec))) return journal;
+            if (const fs::path of = projectOf(journal);
+                of == places.project || (!of.empty() && fs::equivalent(of, places.project, ec)))
+                return journal;
     return {};
 }
 
@@ -235,7 +244,10 @@ Outcome<std::optional<Recovery>> readJournal(const fs::path& journal) {
         return line;
     };
     const auto head = headFrom(next().value_or(""));
-    const auto damaged = [&] { return Error{textOfPath(journal), "the recovery journal is damaged at its beginning", "The project file itself is untouched, and the journal is kept."}; };
+    const auto damaged = [&] {
+        return Error{textOfPath(journal), "the recovery journal is damaged at its beginning",
+                     "The project file itself is untouched, and the journal is kept."};
+    };
     if (!head) return damaged();
     std::string base = head->base;
     if (head->version == 1 && !head->project.empty()) {
@@ -246,13 +258,17 @@ Outcome<std::optional<Recovery>> readJournal(const fs::path& journal) {
         const auto line = next();
         if (!line) return std::optional<Recovery>(); // it ended while it began: no edit was made
         const auto j = parseJson(*line, "journal");
-        if (!j || !j->is_string()) return at > text->size() ? Outcome<std::optional<Recovery>>(std::optional<Recovery>()) : Outcome<std::optional<Recovery>>(damaged());
+        if (!j || !j->is_string())
+            return at > text->size() ? Outcome<std::optional<Recovery>>(std::optional<Recovery>())
+                                     : Outcome<std::optional<Recovery>>(damaged());
         base = j->get<std::string>();
     }
     auto p = readProject(base, head->project.empty() ? "recovered project" : head->project.filename().string());
     if (!p) return p.error();
     if (head->version == 1 && hex(fingerprintOf(writeProject(*p))) != head->fingerprint)
-        return Error{textOfPath(journal), "the project file was changed since this journal began, so its edits do not fit", "The journal is kept; open the project as it is."};
+        return Error{textOfPath(journal),
+                     "the project file was changed since this journal began, so its edits do not fit",
+                     "The journal is kept; open the project as it is."};
     Recovery r;
     r.project = head->project;
     r.base = *p;
@@ -260,7 +276,10 @@ Outcome<std::optional<Recovery>> readJournal(const fs::path& journal) {
     while (const auto line = next()) {
         auto e = readEdit(*line);
         if (!e || !applyChecked(*e, r.recovered)) { // the edit in the making when the end came, or damage
-            r.unread = at > text->size() ? 0 : 1 + std::size_t(std::count(text->begin() + std::ptrdiff_t(std::min(at, text->size())), text->end(), '\n'));
+            r.unread = at > text->size()
+                           ? 0
+                           : 1 + std::size_t(std::count(text->begin() + std::ptrdiff_t(std::min(at, text->size())),
+                                                        text->end(), '\n'));
             break;
         }
         r.lastLabel = e->label;

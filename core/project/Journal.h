@@ -4,7 +4,8 @@
 //
 // What guarantees that no work is lost:
 // - a journal has a file of its own, made new and locked; no journal is ever begun in place of another;
-// - only three things remove one: its edits are in a saved project, they are in another journal that is on the disk, or the
+// - only three things remove one: its edits are in a saved project, they are in another journal that is on the disk, or
+// the
 //   person let them go;
 // - a line that could not be written whole is cut off again, and the next line says all that has not been said.
 
@@ -25,8 +26,8 @@ struct JournalPlaces {
 
 class JournalWriter {
 public:
-    /// Begins a journal of its own for a project that is now `base`. Where nothing can be written it is not healthy, and tries
-    /// again at each edit.
+    /// Begins a journal of its own for a project that is now `base`. Where nothing can be written it is not healthy,
+    /// and tries again at each edit.
     static std::unique_ptr<JournalWriter> begin(const JournalPlaces& places, const Project& base);
     ~JournalWriter();
     JournalWriter(const JournalWriter&) = delete;
@@ -35,7 +36,8 @@ public:
     void note(const Edit& edit, const Project& now);
     /// False while something noted could not be written (a full disk): the window says so.
     bool healthy() const { return complete; }
-    /// Makes sure that what was written survives a power cut, too. May take some milliseconds; for another thread use descriptor().
+    /// Makes sure that what was written survives a power cut, too. May take some milliseconds; for another thread use
+    /// descriptor().
     bool sync();
     int descriptor() const { return fd; }
     /// Removes the file: what it holds is safe elsewhere, or was let go.
@@ -61,9 +63,9 @@ struct Recovery {
     std::filesystem::path project; ///< empty: it was never saved
     Project base;                  ///< what the journal goes on from
     Project recovered;
-    bool fits = true;              ///< the file still holds `base`; where not, `recovered` is to be kept as a copy beside it
+    bool fits = true; ///< the file still holds `base`; where not, `recovered` is to be kept as a copy beside it
     std::size_t edits = 0;
-    std::size_t unread = 0;        ///< lines after the last one that could be read
+    std::size_t unread = 0; ///< lines after the last one that could be read
     std::string lastLabel;
 };
 

@@ -56,10 +56,12 @@ bool Keeper::openElsewhere(const fs::path& file) const {
 
 void Keeper::startJournal(bool forReading) {
     if (!forReading) doc.journalTo(JournalWriter::begin(places(path), doc.project()));
-    // Looked for after our own stands there: of two windows that open a file at the same moment, at least one finds the other.
+    // Looked for after our own stands there: of two windows that open a file at the same moment, at least one finds the
+    // other.
     readOnly = forReading || (!path.empty() && openElsewhere(path));
     if (!readOnly) return;
-    if (JournalWriter* own = doc.journalWriter()) own->discard(); // a reader's journal would keep the other window from saving
+    if (JournalWriter* own = doc.journalWriter())
+        own->discard(); // a reader's journal would keep the other window from saving
     doc.journalTo(nullptr);
 }
 
@@ -67,7 +69,8 @@ void Keeper::sweep() const {
     const JournalPlaces where = places(path);
     std::error_code ec;
     for (const fs::path& journal : journalsIn(where)) {
-        if (beingWritten(journal) || projectOf(journal) != where.project || where.project.empty()) continue; // one that is just being begun says no project yet
+        if (beingWritten(journal) || projectOf(journal) != where.project || where.project.empty())
+            continue; // one that is just being begun says no project yet
         if (const auto r = readJournal(journal); r && !*r) fs::remove(journal, ec);
     }
 }
@@ -91,7 +94,9 @@ std::optional<Error> Keeper::recover(const fs::path& journal) {
     const bool ontoFile = found.fits && !found.project.empty();
     const auto onDisk = ontoFile ? readText(found.project) : Outcome<std::string>(std::string());
     begin(found.base, ontoFile ? found.project : fs::path(), onDisk ? *onDisk : std::string());
-    if (!found.project.empty() && !ontoFile) copy = found.project.parent_path() / fileNameWithin(found.project.stem().string(), " (recovered)" + found.project.extension().string());
+    if (!found.project.empty() && !ontoFile)
+        copy = found.project.parent_path() /
+               fileNameWithin(found.project.stem().string(), " (recovered)" + found.project.extension().string());
     const Project wanted = found.recovered;
     doc.edit("Recover", [&](Project& p) { p = wanted; });
     recovered = true;
@@ -108,11 +113,15 @@ SaveAnswer Keeper::save(const fs::path& to, const SaveOptions& options) {
     const fs::path target = wholePath(to);
     std::error_code ec;
     const bool same = !path.empty() && (target == path || fs::equivalent(target, path, ec));
-    const auto refuse = [&](SaveTrouble trouble, const std::string& what, const std::string& help) { return SaveAnswer{trouble, {textOfPath(target), what, help}}; };
+    const auto refuse = [&](SaveTrouble trouble, const std::string& what, const std::string& help) {
+        return SaveAnswer{trouble, {textOfPath(target), what, help}};
+    };
     if (openElsewhere(target) || (readOnly && same))
-        return refuse(SaveTrouble::OpenElsewhere, "the file is open in another window of Lintel", "Save under another name, or close it there.");
+        return refuse(SaveTrouble::OpenElsewhere, "the file is open in another window of Lintel",
+                      "Save under another name, or close it there.");
     if (same && !options.overwriteOutside && changedOutside())
-        return refuse(SaveTrouble::ChangedOutside, "the file was changed by someone else since it was opened here", "Compare, reload, or save beside it under another name.");
+        return refuse(SaveTrouble::ChangedOutside, "the file was changed by someone else since it was opened here",
+                      "Compare, reload, or save beside it under another name.");
     if (auto bad = keepOldVersion(target, options.oldVersions)) return {SaveTrouble::Failed, *bad};
     const auto text = textToSave(doc.project());
     if (!text) return {SaveTrouble::Failed, text.error()};
@@ -143,7 +152,9 @@ std::vector<fs::path> Keeper::leftBehind(const fs::path& project) const {
     std::vector<fs::path> found;
     const JournalPlaces where = places(project);
     for (const fs::path& journal : journalsIn(where)) {
-        if (!project.empty() && journal.parent_path() != where.project.parent_path() && projectOf(journal) != where.project) continue;
+        if (!project.empty() && journal.parent_path() != where.project.parent_path() &&
+            projectOf(journal) != where.project)
+            continue;
         if (auto r = readJournal(journal); !r || *r) found.push_back(journal);
     }
     return found;

@@ -1,6 +1,6 @@
 #pragma once
-// The open project's file and journal, and the order of steps by which nothing of it can be lost. The window and the tests that
-// kill it use this one.
+// The open project's file and journal, and the order of steps by which nothing of it can be lost. The window and the
+// tests that kill it use this one.
 
 #include "core/project/Document.h"
 
@@ -11,7 +11,8 @@ enum class SaveTrouble {
     None,
     ChangedOutside, ///< the file is not as it was when it was read or saved last: reload, compare, or save beside it
     OpenElsewhere,  ///< another window has that file open
-    Failed };
+    Failed
+};
 struct SaveAnswer {
     SaveTrouble trouble = SaveTrouble::None;
     Error error;
@@ -27,14 +28,15 @@ public:
     /// `state`: a folder for journals that cannot stand beside their file; empty: none.
     Keeper(Document& document, std::filesystem::path state) : doc(document), stateFolder(std::move(state)) {}
 
-    /// Makes `start` the open project. `file`: where it was read from, with the bytes that were read; empty: it was never saved.
-    /// The journal of the project that was open before is let go. For reading, there is no journal and nothing is saved to `file`;
-    /// that is also what comes of it where another window began at the same moment.
+    /// Makes `start` the open project. `file`: where it was read from, with the bytes that were read; empty: it was
+    /// never saved. The journal of the project that was open before is let go. For reading, there is no journal and
+    /// nothing is saved to `file`; that is also what comes of it where another window began at the same moment.
     void begin(Project start, const std::filesystem::path& file, const std::string& bytes, bool forReading = false);
     /// Whether another window has `file` open.
     bool openElsewhere(const std::filesystem::path& file) const;
-    /// Opens what a journal left behind. The journal goes only when all it held is in the new one, and that is on the disk.
-    /// An Error changed nothing. A recovery that does not fit its file becomes a project without a file; `copyName` then is where it may be saved.
+    /// Opens what a journal left behind. The journal goes only when all it held is in the new one, and that is on the
+    /// disk. An Error changed nothing. A recovery that does not fit its file becomes a project without a file;
+    /// `copyName` then is where it may be saved.
     std::optional<Error> recover(const std::filesystem::path& journal);
     SaveAnswer save(const std::filesystem::path& to, const SaveOptions& options = {});
     /// The person lets go of what is not saved.

@@ -16,13 +16,17 @@ std::vector<std::string> wordsOf(const std::string& text) {
     std::vector<std::string> out;
     std::string word;
     for (char c : lowered(text.substr(0, text.find(',')))) {
-        if (isLetter(c)) word += c;
-        else if (!word.empty()) out.push_back(std::move(word)), word.clear();
+        if (isLetter(c))
+            word += c;
+        else if (!word.empty())
+            out.push_back(std::move(word)), word.clear();
     }
     if (!word.empty()) out.push_back(std::move(word));
     return out;
 }
-bool same(const std::string& said, const std::string& listed) { return said == listed || said == listed + "s" || said == listed + "es"; }
+bool same(const std::string& said, const std::string& listed) {
+    return said == listed || said == listed + "s" || said == listed + "es";
+}
 
 /// Whether a phrase stands at `from` in what is said, its last word plural or not.
 bool standsAt(const std::vector<std::string>& said, std::size_t from, const std::vector<std::string>& phrase) {
@@ -42,7 +46,8 @@ Outcome<LoadWords> LoadWords::load(const std::filesystem::path& file) {
     const auto j = parseJson(*text, file.string());
     if (!j) return j.error();
     LoadWords out;
-    if (!j->is_object() || !j->contains("kinds") || !(*j)["kinds"].is_object()) return Error{file.string(), "it has no \"kinds\"", "Give \"kinds\": {\"lighting\": [\"light\"]}."};
+    if (!j->is_object() || !j->contains("kinds") || !(*j)["kinds"].is_object())
+        return Error{file.string(), "it has no \"kinds\"", "Give \"kinds\": {\"lighting\": [\"light\"]}."};
     std::map<std::vector<std::string>, std::string> seen;
     for (const auto& [word, list] : (*j)["kinds"].items()) {
         const auto kind = fromWord<LoadKind>(word);
@@ -52,7 +57,11 @@ Outcome<LoadWords> LoadWords::load(const std::filesystem::path& file) {
             if (!phrase.is_string()) return Error{file.string(), fmt::format("a word of \"{}\" is no text", word), ""};
             const auto parts = wordsOf(phrase.get<std::string>());
             if (parts.empty()) return Error{file.string(), fmt::format("a word of \"{}\" holds no letters", word), ""};
-            if (const auto [it, fresh] = seen.emplace(parts, word); !fresh) return Error{file.string(), fmt::format("\"{}\" stands for {} and for {}", phrase.get<std::string>(), it->second, word), "Leave one."};
+            if (const auto [it, fresh] = seen.emplace(parts, word); !fresh)
+                return Error{
+                    file.string(),
+                    fmt::format("\"{}\" stands for {} and for {}", phrase.get<std::string>(), it->second, word),
+                    "Leave one."};
             out.words.push_back({parts, *kind});
         }
     }
@@ -83,7 +92,8 @@ std::optional<LoadKind> LoadWords::kindOf(const std::string& name) const {
         for (std::size_t from = 0; from + e.phrase.size() <= said.size(); ++from) {
             const bool here = standsAt(said, from, e.phrase);
             const std::size_t to = from + e.phrase.size();
-            if (here && (to > end || (to == end && e.phrase.size() > longest))) kind = e.kind, end = to, longest = e.phrase.size();
+            if (here && (to > end || (to == end && e.phrase.size() > longest)))
+                kind = e.kind, end = to, longest = e.phrase.size();
         }
     return kind;
 }

@@ -1,6 +1,6 @@
 #pragma once
-// The kind of a load by the words of its name, where nobody says it: "Exhaust fan EF-2" is a motor, "Receptacles, Prep 011" are
-// receptacles. The words are data: words/load-kinds.json.
+// The kind of a load by the words of its name, where nobody says it: "Exhaust fan EF-2" is a motor, "Receptacles, Prep
+// 011" are receptacles. The words are data: words/load-kinds.json.
 
 #include "core/base/Error.h"
 #include "core/project/Choices.h"
@@ -24,7 +24,10 @@ public:
     std::size_t size() const { return words.size(); }
 
 private:
-    struct Entry { std::vector<std::string> phrase; LoadKind kind; };
+    struct Entry {
+        std::vector<std::string> phrase;
+        LoadKind kind;
+    };
     std::vector<Entry> words;
     std::vector<std::vector<std::string>> alone;
 };

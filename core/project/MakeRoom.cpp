@@ -11,7 +11,9 @@ namespace {
 using Unit = std::vector<CircuitId>;
 using Places = std::vector<std::pair<CircuitId, int>>;
 
-bool bySlot(const Project& p, CircuitId a, CircuitId b) { return std::pair(p.circuits[a].slot, a) < std::pair(p.circuits[b].slot, b); }
+bool bySlot(const Project& p, CircuitId a, CircuitId b) {
+    return std::pair(p.circuits[a].slot, a) < std::pair(p.circuits[b].slot, b);
+}
 
 /// Finds places for units that have to give way, pushing on others where that takes fewer moves.
 struct Finder {
@@ -30,7 +32,8 @@ struct Finder {
     int distance(CircuitId c, int slot) const {
         const int old = p.circuits[c].slot;
         if (b.form != BoardForm::TwoColumn) return std::abs(slot - old);
-        return std::abs((slot + 1) / 2 - (old + 1) / 2) + 2 * ((slot + old) % 2); // the other column is further than the next row
+        return std::abs((slot + 1) / 2 - (old + 1) / 2) +
+               2 * ((slot + old) % 2); // the other column is further than the next row
     }
     /// `pushes`: how many circuits more may be moved.
     void place(std::vector<Unit> waiting, Places done, int pushes, int far) {
@@ -41,7 +44,9 @@ struct Finder {
         }
         const Unit unit = waiting.back();
         waiting.pop_back();
-        struct Try { int far, hits, slot; };
+        struct Try {
+            int far, hits, slot;
+        };
         std::vector<Try> tries;
         for (int slot = 1; slot <= b.slots; ++slot) {
             const Places at = placeUnit(p, b, unit, slot);
@@ -53,11 +58,14 @@ struct Finder {
                 d += distance(c, s0);
                 for (int s : slotsTaken(b, s0, p.circuits[c].poles))
                     if (const CircuitId o = map[std::size_t(s)])
-                        for (CircuitId mate : unitOf(p, o)) blocked = blocked || fixed.count(mate) || p.circuits[mate].pinned, hit.insert(mate);
+                        for (CircuitId mate : unitOf(p, o))
+                            blocked = blocked || fixed.count(mate) || p.circuits[mate].pinned, hit.insert(mate);
             }
             if (!blocked && int(hit.size()) <= pushes) tries.push_back({d, int(hit.size()), slot});
         }
-        std::sort(tries.begin(), tries.end(), [](const Try& x, const Try& y) { return std::tuple(x.hits, x.far, x.slot) < std::tuple(y.hits, y.far, y.slot); });
+        std::sort(tries.begin(), tries.end(), [](const Try& x, const Try& y) {
+            return std::tuple(x.hits, x.far, x.slot) < std::tuple(y.hits, y.far, y.slot);
+        });
         if (tries.size() > 8) tries.resize(8);
         for (const Try& t : tries) {
             const auto before = map;
@@ -90,12 +98,15 @@ std::vector<CircuitId> unitOf(const Project& p, CircuitId id) {
     std::vector<CircuitId> unit{id};
     if (!c || (!c->tie && !c->multiwire)) return unit;
     for (const Circuit& o : p.circuits)
-        if (o.board == c->board && o.id != id && ((c->tie && o.tie == c->tie) || (c->multiwire && o.multiwire == c->multiwire))) unit.push_back(o.id);
+        if (o.board == c->board && o.id != id &&
+            ((c->tie && o.tie == c->tie) || (c->multiwire && o.multiwire == c->multiwire)))
+            unit.push_back(o.id);
     std::sort(unit.begin(), unit.end(), [&](CircuitId a, CircuitId b) { return bySlot(p, a, b); });
     return unit;
 }
 
-std::vector<std::pair<CircuitId, int>> placeUnit(const Project& p, const Board& b, const std::vector<CircuitId>& unit, int slot) {
+std::vector<std::pair<CircuitId, int>> placeUnit(const Project& p, const Board& b, const std::vector<CircuitId>& unit,
+                                                 int slot) {
     Places places;
     int at = slot;
     for (CircuitId c : unit) {
@@ -123,9 +134,14 @@ std::string refuseBoard(const Project& p, const std::set<CircuitId>& movers, con
         if (k.poles > lines) return fmt::format("{} has {} lines; {} takes {}", b.name, lines, nameOf(p, c), k.poles);
         if (k.board == b.id) continue;
         if (const Ref fed = fedBy(p, c)) {
-            if (const auto bad = refuseFeed(p, fed, b.id); bad && bad->what.find("has no place") == std::string::npos) return bad->what;
-        } else if (const Board& from = p.boards[k.board]; voltsAcross(from.system, k.poles).v != voltsAcross(b.system, k.poles).v && k.use == CircuitUse::Load) {
-            return fmt::format("{} takes {} V; {} gives it {} V", nameOf(p, c), std::lround(voltsAcross(from.system, k.poles).v), b.name, std::lround(voltsAcross(b.system, k.poles).v));
+            if (const auto bad = refuseFeed(p, fed, b.id); bad && bad->what.find("has no place") == std::string::npos)
+                return bad->what;
+        } else if (const Board& from = p.boards[k.board];
+                   voltsAcross(from.system, k.poles).v != voltsAcross(b.system, k.poles).v &&
+                   k.use == CircuitUse::Load) {
+            return fmt::format("{} takes {} V; {} gives it {} V", nameOf(p, c),
+                               std::lround(voltsAcross(from.system, k.poles).v), b.name,
+                               std::lround(voltsAcross(b.system, k.poles).v));
         }
     }
     return "";
@@ -136,7 +152,8 @@ MovePlan planMoveTo(const Project& p, const std::vector<CircuitId>& circuits, Bo
     MovePlan none;
     none.board = board;
     const Board* b = p.boards.find(board);
-    if (!b || circuits.empty() || !p.circuits.has(circuits.front())) return none.reason = "there is no such circuit", none;
+    if (!b || circuits.empty() || !p.circuits.has(circuits.front()))
+        return none.reason = "there is no such circuit", none;
     std::set<CircuitId> movers;
     for (CircuitId c : circuits)
         for (CircuitId mate : unitOf(p, c)) movers.insert(mate);
@@ -154,7 +171,9 @@ MovePlan planMoveTo(const Project& p, const std::vector<CircuitId>& circuits, Bo
 MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, BoardId board, int slot) {
     MovePlan plan;
     plan.board = board;
-    const auto refuse = [&](std::string why) { return plan.possible = false, plan.places.clear(), plan.reason = std::move(why), plan; };
+    const auto refuse = [&](std::string why) {
+        return plan.possible = false, plan.places.clear(), plan.reason = std::move(why), plan;
+    };
     const Board* b = p.boards.find(board);
     if (!b || circuits.empty() || !p.circuits.has(circuits.front())) return refuse("there is no such circuit");
     const Circuit& first = p.circuits[circuits.front()];
@@ -167,15 +186,20 @@ MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, Boar
     // Where the movers land: as they lie to one another, or where that does not go one below another.
     const Unit anchor = unitOf(p, circuits.front());
     Unit order(movers.begin(), movers.end());
-    std::sort(order.begin(), order.end(), [&](CircuitId x, CircuitId y) { return std::tuple(p.circuits[x].board, p.circuits[x].slot, x) < std::tuple(p.circuits[y].board, p.circuits[y].slot, y); });
+    std::sort(order.begin(), order.end(), [&](CircuitId x, CircuitId y) {
+        return std::tuple(p.circuits[x].board, p.circuits[x].slot, x) <
+               std::tuple(p.circuits[y].board, p.circuits[y].slot, y);
+    });
     const auto landing = [&](bool keepShape) -> Places {
         if (!keepShape) return placeUnit(p, *b, order, slot);
         const int by = slot - p.circuits[anchor.front()].slot;
-        if (b->form == BoardForm::TwoColumn && by % 2 != 0 && order.size() > 1) return {}; // across the bus left and right would change places
+        if (b->form == BoardForm::TwoColumn && by % 2 != 0 && order.size() > 1)
+            return {}; // across the bus left and right would change places
         Places at;
         std::set<int> used;
         for (CircuitId c : order) {
-            const auto taken = p.circuits[c].slot > 0 ? slotsTaken(*b, p.circuits[c].slot + by, p.circuits[c].poles) : std::vector<int>{};
+            const auto taken = p.circuits[c].slot > 0 ? slotsTaken(*b, p.circuits[c].slot + by, p.circuits[c].poles)
+                                                      : std::vector<int>{};
             if (taken.empty() || p.circuits[c].board != first.board) return {};
             for (int s : taken)
                 if (!used.insert(s).second) return {};
@@ -186,7 +210,8 @@ MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, Boar
     Places land = order.size() > anchor.size() ? landing(true) : Places{};
     if (land.empty()) land = landing(false);
     if (land.empty())
-        return refuse(order.size() > 1 ? fmt::format("{} circuits do not fit from slot {}", order.size(), slot) : fmt::format("a {}-pole breaker does not fit from slot {}", first.poles, slot));
+        return refuse(order.size() > 1 ? fmt::format("{} circuits do not fit from slot {}", order.size(), slot)
+                                       : fmt::format("a {}-pole breaker does not fit from slot {}", first.poles, slot));
 
     Finder f{p, *b, slotMap(p, board), {}};
     for (auto& x : f.map)
@@ -202,7 +227,8 @@ MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, Boar
                 const Unit unit = unitOf(p, o);
                 for (CircuitId mate : unit) {
                     if (p.circuits[mate].pinned) return refuse(nameOf(p, mate) + " is pinned");
-                    if (p.circuits[mate].use == CircuitUse::Reserved) return refuse(fmt::format("slot {} is reserved", p.circuits[mate].slot));
+                    if (p.circuits[mate].use == CircuitUse::Reserved)
+                        return refuse(fmt::format("slot {} is reserved", p.circuits[mate].slot));
                     seen.insert(mate);
                 }
                 displaced.push_back(unit);
@@ -225,7 +251,8 @@ MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, Boar
 
     // A swap: what stood there goes to the place left behind, in its order.
     if (!vacated.empty()) {
-        std::sort(displaced.begin(), displaced.end(), [&](const Unit& x, const Unit& y) { return bySlot(p, x.front(), y.front()); });
+        std::sort(displaced.begin(), displaced.end(),
+                  [&](const Unit& x, const Unit& y) { return bySlot(p, x.front(), y.front()); });
         auto map = f.map;
         Places others;
         bool fits = true;
@@ -237,7 +264,8 @@ MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, Boar
                     const Places at = placeUnit(p, *b, unit, s);
                     const bool free = !at.empty() && std::all_of(at.begin(), at.end(), [&](const auto& x) {
                         const auto taken = slotsTaken(*b, x.second, p.circuits[x.first].poles);
-                        return std::none_of(taken.begin(), taken.end(), [&](int t) { return bool(map[std::size_t(t)]); });
+                        return std::none_of(taken.begin(), taken.end(),
+                                            [&](int t) { return bool(map[std::size_t(t)]); });
                     });
                     if (free) found = at;
                 }
@@ -250,7 +278,11 @@ MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, Boar
     }
     // Else they make room, larger ones first, pushing on as few others as can be.
     std::sort(displaced.begin(), displaced.end(), [&](const Unit& x, const Unit& y) {
-        const auto rows = [&](const Unit& u) { int n = 0; for (CircuitId c : u) n += p.circuits[c].poles; return n; };
+        const auto rows = [&](const Unit& u) {
+            int n = 0;
+            for (CircuitId c : u) n += p.circuits[c].poles;
+            return n;
+        };
         return std::tuple(rows(x), p.circuits[x.front()].slot) < std::tuple(rows(y), p.circuits[y.front()].slot);
     });
     for (int pushes = 0; pushes <= 6; ++pushes) {
@@ -263,7 +295,11 @@ MovePlan planMove(const Project& p, const std::vector<CircuitId>& circuits, Boar
 
 void applyMove(Project& p, const MovePlan& plan) {
     // Groups are numbered by board: what goes to another one takes a number that is free there.
-    struct Group { int Circuit::* number; std::map<std::pair<BoardId, int>, int> given; int last = 0; };
+    struct Group {
+        int Circuit::*number;
+        std::map<std::pair<BoardId, int>, int> given;
+        int last = 0;
+    };
     Group groups[] = {{&Circuit::tie, {}, 0}, {&Circuit::multiwire, {}, 0}, {&Circuit::kept, {}, 0}};
     for (const Circuit& o : p.circuits)
         for (Group& g : groups)
@@ -312,7 +348,9 @@ MovePlan planInsert(const Project& p, BoardId board, int slot) {
         const Circuit& k = p.circuits[c];
         if (k.pinned) return plan.places.clear(), plan.reason = nameOf(p, c) + " is pinned", plan;
         const auto taken = slotsTaken(*b, k.slot + step, k.poles);
-        if (taken.empty()) return plan.places.clear(), plan.reason = fmt::format("{} has no free row below slot {}", b->name, slot), plan;
+        if (taken.empty())
+            return plan.places.clear(), plan.reason = fmt::format("{} has no free row below slot {}", b->name, slot),
+                                        plan;
         moved.insert(c);
         plan.places.push_back({c, k.slot + step});
         for (int t : taken) wanted.insert(t);

@@ -75,8 +75,10 @@ void removeCircuit(Project& p, CircuitId id) {
         if (l.circuit == id) loads.push_back(l.id);
     for (LoadId l : loads) p.loads.change(l)->circuit = {};
     if (const Ref fed = fedBy(p, id)) {
-        if (fed.is<Board>()) p.boards.change(fed.as<Board>())->feed = {};
-        else p.transformers.change(fed.as<Transformer>())->feed = {};
+        if (fed.is<Board>())
+            p.boards.change(fed.as<Board>())->feed = {};
+        else
+            p.transformers.change(fed.as<Transformer>())->feed = {};
     }
     p.runs.remove(c->run);
     p.circuits.remove(id);
@@ -88,12 +90,18 @@ std::string nameForDevices(const Project& p, const std::vector<DeviceId>& device
         const Device* d = p.devices.find(id);
         if (!d) continue;
         const DeviceType* y = p.deviceTypes.find(d->type);
-        if (!d->tag.empty()) ++kinds[d->tag];
-        else if (y) ++kinds[y->kind == LoadKind::Receptacle ? "Receptacles" : y->kind == LoadKind::Lighting ? "Lighting" : y->name];
+        if (!d->tag.empty())
+            ++kinds[d->tag];
+        else if (y)
+            ++kinds[y->kind == LoadKind::Receptacle ? "Receptacles"
+                    : y->kind == LoadKind::Lighting ? "Lighting"
+                                                    : y->name];
         if (const RoomId room = roomAt(p, d->level, d->at)) ++rooms[nameOf(p, room)];
     }
     const auto most = [](const std::map<std::string, int>& m) {
-        return m.empty() ? std::string() : std::max_element(m.begin(), m.end(), [](const auto& a, const auto& b) { return a.second < b.second; })->first;
+        return m.empty() ? std::string() : std::max_element(m.begin(), m.end(), [](const auto& a, const auto& b) {
+                                               return a.second < b.second;
+                                           })->first;
     };
     const std::string what = most(kinds), where = most(rooms);
     return what.empty() ? where : where.empty() ? what : what + ", " + where;
@@ -141,8 +149,10 @@ Run& runOf(Project& p, Ref thing) { return thing.is<Circuit>() ? runOf(p, thing.
 
 Run& runOfNode(Project& p, Ref node) {
     RunId* id = nullptr;
-    if (node.is<Board>()) id = &p.boards.change(node.as<Board>())->run;
-    else id = &p.transformers.change(node.as<Transformer>())->run;
+    if (node.is<Board>())
+        id = &p.boards.change(node.as<Board>())->run;
+    else
+        id = &p.transformers.change(node.as<Transformer>())->run;
     if (!p.runs.has(*id)) *id = p.runs.add({});
     return *p.runs.change(*id);
 }
@@ -163,7 +173,9 @@ bool systemsAgree(VoltageSystem given, VoltageSystem taken) {
     if (given == taken) return true;
     const SystemFacts g = factsOf(given), t = factsOf(taken);
     if (taken == VoltageSystem::D480) return given == VoltageSystem::Y480; // a delta primary needs no neutral
-    if (t.lines == 1) return g.lineNeutral.v > 0 && std::abs(g.lineNeutral.v - t.lineNeutral.v) < 0.05 * t.lineNeutral.v; // one line and the neutral
+    if (t.lines == 1)
+        return g.lineNeutral.v > 0 &&
+               std::abs(g.lineNeutral.v - t.lineNeutral.v) < 0.05 * t.lineNeutral.v; // one line and the neutral
     // Single-phase from two lines of the same voltage (a high-leg delta gives 120/240 between A and C).
     return t.phases == 1 && g.highLeg && t.lineLine == g.lineLine;
 }
@@ -173,27 +185,39 @@ std::optional<Error> refuseFeed(const Project& p, Ref node, Ref from) {
     if (node == from) return Error{n, n + " cannot feed itself", "Drop it on another board."};
     Ref above = from;
     for (std::size_t guard = 0; above && guard < p.boards.size() + p.transformers.size() + 2; ++guard) {
-        if (above == node) return Error{n, f + " is itself fed from " + n + ": that would be a loop", "Feed " + f + " from somewhere else first."};
+        if (above == node)
+            return Error{n, f + " is itself fed from " + n + ": that would be a loop",
+                         "Feed " + f + " from somewhere else first."};
         Ref feed;
-        if (auto* b = p.boards.find(above.as<Board>())) feed = b->feed;
-        else if (auto* t = p.transformers.find(above.as<Transformer>())) feed = t->feed;
+        if (auto* b = p.boards.find(above.as<Board>()))
+            feed = b->feed;
+        else if (auto* t = p.transformers.find(above.as<Transformer>()))
+            feed = t->feed;
         if (auto* c = p.circuits.find(feed.as<Circuit>())) feed = c->board;
         above = feed;
     }
     if (!systemsAgree(systemGiven(p, from), systemTaken(p, node)))
-        return Error{n, fmt::format("{} takes {} V; {} gives {} V", n, wordOf(systemTaken(p, node)), f, wordOf(systemGiven(p, from))), "Put a transformer between them."};
-    if (from.is<Transformer>() && node.is<Transformer>()) return Error{n, "a transformer is fed from a board or a source", ""};
+        return Error{n,
+                     fmt::format("{} takes {} V; {} gives {} V", n, wordOf(systemTaken(p, node)), f,
+                                 wordOf(systemGiven(p, from))),
+                     "Put a transformer between them."};
+    if (from.is<Transformer>() && node.is<Transformer>())
+        return Error{n, "a transformer is fed from a board or a source", ""};
     if (from.is<Board>()) {
         const int poles = std::min(3, factsOf(systemTaken(p, node)).lines);
-        if (!firstFreeSlot(p, from.as<Board>(), poles)) return Error{n, fmt::format("{} has no place for a {}-pole feeder breaker", f, poles), "Free some slots, or give it more."};
+        if (!firstFreeSlot(p, from.as<Board>(), poles))
+            return Error{n, fmt::format("{} has no place for a {}-pole feeder breaker", f, poles),
+                         "Free some slots, or give it more."};
     }
     return std::nullopt;
 }
 
 void clearFeed(Project& p, Ref node) {
     Ref* feed = nullptr;
-    if (node.is<Board>()) feed = &p.boards.change(node.as<Board>())->feed;
-    else feed = &p.transformers.change(node.as<Transformer>())->feed;
+    if (node.is<Board>())
+        feed = &p.boards.change(node.as<Board>())->feed;
+    else
+        feed = &p.transformers.change(node.as<Transformer>())->feed;
     const CircuitId old = feed->as<Circuit>();
     *feed = {};
     if (old) removeCircuit(p, old);
@@ -217,15 +241,23 @@ void feedFrom(Project& p, Ref node, Ref from) {
         feed = c;
     }
     (void)runOfNode(p, node);
-    if (node.is<Board>()) p.boards.change(node.as<Board>())->feed = feed;
-    else p.transformers.change(node.as<Transformer>())->feed = feed;
+    if (node.is<Board>())
+        p.boards.change(node.as<Board>())->feed = feed;
+    else
+        p.transformers.change(node.as<Transformer>())->feed = feed;
 }
 
 std::optional<Error> refuseLugs(const Project& p, BoardId board, BoardId from) {
     const Board &b = p.boards[board], &f = p.boards[from];
-    if (const auto loop = refuseFeed(p, board, from); loop && loop->what.find("has no place") == std::string::npos) return loop;
-    if (f.lugs == Lugs::None) return Error{b.name, f.name + " has no lugs to feed on from", "Give it feed-through or sub-feed lugs first."};
-    if (b.system != f.system) return Error{b.name, fmt::format("lugs of {} give {} V; {} takes {} V", f.name, wordOf(f.system), b.name, wordOf(b.system)), "Feed it from a breaker or a transformer."};
+    if (const auto loop = refuseFeed(p, board, from); loop && loop->what.find("has no place") == std::string::npos)
+        return loop;
+    if (f.lugs == Lugs::None)
+        return Error{b.name, f.name + " has no lugs to feed on from", "Give it feed-through or sub-feed lugs first."};
+    if (b.system != f.system)
+        return Error{
+            b.name,
+            fmt::format("lugs of {} give {} V; {} takes {} V", f.name, wordOf(f.system), b.name, wordOf(b.system)),
+            "Feed it from a breaker or a transformer."};
     return std::nullopt;
 }
 
@@ -263,8 +295,10 @@ void removeBoard(Project& p, BoardId id) {
     for (LoadId l : listed) p.loads.change(l)->board = {};
     std::vector<CatchmentId> catchments;
     for (const Catchment& k : p.catchments)
-        if (std::any_of(k.boards.begin(), k.boards.end(), [&](const Serving& s) { return s.board == id; })) catchments.push_back(k.id);
-    for (CatchmentId k : catchments) std::erase_if(p.catchments.change(k)->boards, [&](const Serving& s) { return s.board == id; });
+        if (std::any_of(k.boards.begin(), k.boards.end(), [&](const Serving& s) { return s.board == id; }))
+            catchments.push_back(k.id);
+    for (CatchmentId k : catchments)
+        std::erase_if(p.catchments.change(k)->boards, [&](const Serving& s) { return s.board == id; });
 }
 
 void removeTransformer(Project& p, TransformerId id) {
@@ -337,11 +371,13 @@ void removeLevel(Project& p, LevelId id) {
 
 bool removeFromPlan(Project& p, Ref r) {
     if (r.is<Board>() && p.boards.has(r.as<Board>())) return removeBoard(p, r.as<Board>()), true;
-    if (r.is<Transformer>() && p.transformers.has(r.as<Transformer>())) return removeTransformer(p, r.as<Transformer>()), true;
+    if (r.is<Transformer>() && p.transformers.has(r.as<Transformer>()))
+        return removeTransformer(p, r.as<Transformer>()), true;
     if (r.is<Wall>() && p.walls.has(r.as<Wall>())) return removeWall(p, r.as<Wall>()), true;
     if (r.is<Room>() && p.rooms.has(r.as<Room>())) return removeRoom(p, r.as<Room>()), true;
-    return p.devices.remove(r.as<Device>()) || p.underlays.remove(r.as<Underlay>()) || p.openings.remove(r.as<Opening>()) || p.furnishings.remove(r.as<Furnishing>()) || p.catchments.remove(r.as<Catchment>()) ||
-           p.trays.remove(r.as<Tray>());
+    return p.devices.remove(r.as<Device>()) || p.underlays.remove(r.as<Underlay>()) ||
+           p.openings.remove(r.as<Opening>()) || p.furnishings.remove(r.as<Furnishing>()) ||
+           p.catchments.remove(r.as<Catchment>()) || p.trays.remove(r.as<Tray>());
 }
 
 std::string freeBoardName(const Project& p, const std::string& like) {

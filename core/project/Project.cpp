@@ -1,5 +1,5 @@
-#include <cctype>
 #include "core/project/Project.h"
+#include <cctype>
 
 #include "core/base/Parse.h"
 namespace lintel {
@@ -9,24 +9,33 @@ std::string nameOf(const Project& p, CircuitId id) {
     if (!c) return "?";
     const Board* b = p.boards.find(c->board);
     const std::string board = b ? b->name : "?";
-    if (p.basis.circuitPattern.empty() && !(b && b->form == BoardForm::Ways)) return board + "-" + (c->slot > 0 ? std::to_string(c->slot) : "?");
+    if (p.basis.circuitPattern.empty() && !(b && b->form == BoardForm::Ways))
+        return board + "-" + (c->slot > 0 ? std::to_string(c->slot) : "?");
     const bool ways = b && b->form == BoardForm::Ways && c->slot > 0;
     const std::string slot = c->slot > 0 ? std::to_string(c->slot) : "?";
     const std::string line = ways && c->poles < 3 ? "L" + std::to_string((c->slot - 1) % 3 + 1) : "";
-    return fillPattern(p.basis.circuitPattern.empty() ? "{board}/{way}/{line}" : p.basis.circuitPattern, {{"board", board}, {"slot", slot}, {"way", ways ? std::to_string((c->slot - 1) / 3 + 1) : slot}, {"line", line}});
+    return fillPattern(p.basis.circuitPattern.empty() ? "{board}/{way}/{line}" : p.basis.circuitPattern,
+                       {{"board", board},
+                        {"slot", slot},
+                        {"way", ways ? std::to_string((c->slot - 1) / 3 + 1) : slot},
+                        {"line", line}});
 }
 
 std::string fillPattern(const std::string& pattern, const std::map<std::string, std::string>& words) {
     std::string out;
     for (std::size_t i = 0; i < pattern.size();) {
-        const std::size_t open = pattern.find('{', i), close = open == std::string::npos ? open : pattern.find('}', open);
+        const std::size_t open = pattern.find('{', i),
+                          close = open == std::string::npos ? open : pattern.find('}', open);
         if (close == std::string::npos) return out + pattern.substr(i);
         out += pattern.substr(i, open - i);
         const auto word = words.find(pattern.substr(open + 1, close - open - 1));
-        if (word == words.end()) out += pattern.substr(open, close - open + 1); // not one of ours: left as it stands
+        if (word == words.end())
+            out += pattern.substr(open, close - open + 1); // not one of ours: left as it stands
         else if (word->second.empty())
-            while (!out.empty() && (isMark(out.back()) || out.back() == ' ')) out.pop_back(); // with the sign that would have joined it
-        else out += word->second;
+            while (!out.empty() && (isMark(out.back()) || out.back() == ' '))
+                out.pop_back(); // with the sign that would have joined it
+        else
+            out += word->second;
         i = close + 1;
     }
     return out;

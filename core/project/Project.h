@@ -1,7 +1,8 @@
 #pragma once
 // The document: what a person entered, as plain values that point at each other by id.
-// Nothing worked out is kept here; see core/solve/Results.h for that. All lengths in metres, volts in V, loads as entered.
-// `extra` of each thing holds fields that this version does not know, so that a round trip through the file keeps them.
+// Nothing worked out is kept here; see core/solve/Results.h for that. All lengths in metres, volts in V, loads as
+// entered. `extra` of each thing holds fields that this version does not know, so that a round trip through the file
+// keeps them.
 
 #include "core/base/Geometry.h"
 #include "core/base/Quantity.h"
@@ -25,59 +26,69 @@ using Extra = nlohmann::json;
 /// The ground rules of a project.
 struct Basis {
     std::string title = "Untitled", jobNumber, company, designer;
-    std::string issue = "1";     ///< stamped on the sheets
-    std::string issueDate;       ///< as the designer writes it; sheets never read the clock
+    std::string issue = "1"; ///< stamped on the sheets
+    std::string issueDate;   ///< as the designer writes it; sheets never read the clock
     std::string ruleBook = "nec-2023";
     UnitSystem units = UnitSystem::Imperial;
     Occupancy occupancy = Occupancy::Other;
     Material branchMaterial = Material::Copper, feederMaterial = Material::Copper;
-    int insulation = 90;         ///< °C rating of the conductors' insulation: 60, 75 or 90
-    bool terminals75 = true;     ///< equipment of 100 A or less is marked for 75 °C
-    double ambient = 30;         ///< °C around the conductors
+    int insulation = 90;     ///< °C rating of the conductors' insulation: 60, 75 or 90
+    bool terminals75 = true; ///< equipment of 100 A or less is marked for 75 °C
+    double ambient = 30;     ///< °C around the conductors
     Raceway raceway = Raceway::Steel;
-    std::string conduit;         ///< type of conduit, as the rule book names it; empty: the usual one of the raceway's material
-    std::string insulationType;  ///< as the rule book names it, for conduit fill; empty: the usual one of the temperature
+    std::string conduit; ///< type of conduit, as the rule book names it; empty: the usual one of the raceway's material
+    std::string
+        insulationType; ///< as the rule book names it, for conduit fill; empty: the usual one of the temperature
     Wiring wiring = Wiring::Conduit;
     std::string smallestBranch = "12", largestPreferred = "500";
-    double smallestBreaker = 20; ///< A
+    double smallestBreaker = 20;                                         ///< A
     double feederDropLimit = 2, branchDropLimit = 3, totalDropLimit = 5; ///< %
     DropBasis branchDropBasis = DropBasis::Load, feederDropBasis = DropBasis::Load;
-    double ratingShare = 0.8;    ///< of the breaker's rating, where drop is judged on it
-    int upsizingCeiling = 4;     ///< sizes above what ampacity needs
-    double growth = 0;           ///< share added to a feeder's demand, 0.2 = 20 %
-    double slack = 0.05;         ///< share added to measured lengths
+    double ratingShare = 0.8;       ///< of the breaker's rating, where drop is judged on it
+    int upsizingCeiling = 4;        ///< sizes above what ampacity needs
+    double growth = 0;              ///< share added to a feeder's demand, 0.2 = 20 %
+    double slack = 0.05;            ///< share added to measured lengths
     double routeBelowCeiling = 0.3; ///< m below the ceiling that runs travel
-    double unknownLength = 0;    ///< m that a run counts as whose length nobody entered or measured; 0: nothing, and its drop is not known
-    double powerFactor = 0.9;    ///< of feeders where loads give none
+    double unknownLength =
+        0; ///< m that a run counts as whose length nobody entered or measured; 0: nothing, and its drop is not known
+    double powerFactor = 0.9; ///< of feeders where loads give none
     // Metric practice, where the rule book goes by cables and the way they are laid.
-    std::string branchCable, feederCable;   ///< types of cable as the rule book names them; empty: its usual ones
-    std::string branchMethod, feederMethod; ///< reference methods; empty: the first of the cable
+    std::string branchCable, feederCable;      ///< types of cable as the rule book names them; empty: its usual ones
+    std::string branchMethod, feederMethod;    ///< reference methods; empty: the first of the cable
     double groundTemperature = 20, soil = 2.5; ///< °C and K·m/W around buried cables
-    double lightingDropLimit = 0;           ///< % from the source to lighting; 0: as everything else
-    bool dropWhenWarm = false;              ///< drop at the conductors' temperature under load rather than at their highest
+    double lightingDropLimit = 0;              ///< % from the source to lighting; 0: as everything else
+    bool dropWhenWarm = false; ///< drop at the conductors' temperature under load rather than at their highest
     PhaseColours phaseColours = PhaseColours::Usual;
-    std::string circuitPattern;             ///< how a circuit is named: {board} {slot} {way} {line}; empty: by the form of its board
+    std::string
+        circuitPattern; ///< how a circuit is named: {board} {slot} {way} {line}; empty: by the form of its board
     // Plan: how devices are put on circuits and how wiring is drawn.
     double circuitShare = 0.8;   ///< of a breaker's rating that an automatic circuit is filled to
     int circuitPoints = 12;      ///< most devices on an automatic circuit; 0: any number
     double ownCircuitFrom = 6;   ///< A from which a device gets a circuit of its own
     double panelboardUpTo = 100; ///< A of a device; larger ones go to a switchboard, motors to a motor control centre
     WiringShape wiringShape = WiringShape::Curved;
-    double lightUtilisation = 0.6, lightMaintenance = 0.8; ///< lumen method: share of the lumens that reaches the plane, and that is left after soiling
-    std::string lightingAreaOf;  ///< occupancy whose lighting by area is the least the service is worked out on; empty: none
-    double classShare = 1;       ///< metric: of what its class allows that a breaker lets through in a fault, by its maker; 1: nothing is known of it
-    double faultCelsius = 20;    ///< °C of the conductors in the largest fault: 20 is cold, and gives the most
+    double lightUtilisation = 0.6,
+           lightMaintenance =
+               0.8; ///< lumen method: share of the lumens that reaches the plane, and that is left after soiling
+    std::string
+        lightingAreaOf;    ///< occupancy whose lighting by area is the least the service is worked out on; empty: none
+    double classShare = 1; ///< metric: of what its class allows that a breaker lets through in a fault, by its maker;
+                           ///< 1: nothing is known of it
+    double faultCelsius = 20; ///< °C of the conductors in the largest fault: 20 is cold, and gives the most
     Material electrodeMaterial = Material::Copper; ///< of grounding electrode conductors and bonding jumpers
     bool motorsFeedFaults = false; ///< four times the full-load current of all motors of a system added to its faults
     std::map<std::string, double> ownValues; ///< in place of the rule book's, by their place in it: "continuous/factor"
     std::map<std::string, std::string> ownReasons; ///< why one of them is right, by the same place
-    /// Who set an assumption and who has looked at it, by its key (see core/check/Assumptions.h): "AB" and "AB\n2026-11-29\n22 kA", with
-    /// the value that was seen.
+    /// Who set an assumption and who has looked at it, by its key (see core/check/Assumptions.h): "AB" and
+    /// "AB\n2026-11-29\n22 kA", with the value that was seen.
     std::map<std::string, std::string> setBy, seen;
-    std::map<std::string, std::string> smallestByUse; ///< smallest conductor of a branch run, by its load kind; others: `smallestBranch`
+    std::map<std::string, std::string>
+        smallestByUse; ///< smallest conductor of a branch run, by its load kind; others: `smallestBranch`
     std::map<std::string, double> smallestBreakerByUse; ///< A, by load kind; others: `smallestBreaker`
-    std::map<std::string, std::string> wiringByUse; ///< how branch runs are laid by load kind: a word of Wiring, or a metric book's type of cable; others: `wiring`, `branchCable`
-    std::string namePattern;     ///< what circuits are called after what hangs on them: {what} {rooms} {numbers} {tags} {count} {load} {board}; empty: "{what}, {rooms}"
+    std::map<std::string, std::string> wiringByUse; ///< how branch runs are laid by load kind: a word of Wiring, or a
+                                                    ///< metric book's type of cable; others: `wiring`, `branchCable`
+    std::string namePattern; ///< what circuits are called after what hangs on them: {what} {rooms} {numbers} {tags}
+                             ///< {count} {load} {board}; empty: "{what}, {rooms}"
     std::map<std::string, std::string> namePatternByUse; ///< by load kind; others: `namePattern`
     std::map<std::string, double> demandFactors; ///< the designer's own, by load kind; replaces the rule book's rule
     Extra extra;
@@ -97,7 +108,8 @@ struct Wall {
     LevelId level;
     Point a, b;
     double thickness = 0.15;
-    double bulge = 0; ///< of a curved wall: tangent of a quarter of its angle; positive turns clockwise on the sheet, so that it bows to the left of a–b; 0: straight
+    double bulge = 0; ///< of a curved wall: tangent of a quarter of its angle; positive turns clockwise on the sheet,
+                      ///< so that it bows to the left of a–b; 0: straight
     Extra extra;
     bool operator==(const Wall&) const = default;
 };
@@ -107,9 +119,9 @@ struct Room {
     LevelId level;
     std::string number, name, kind;
     std::vector<Point> outline;
-    std::optional<double> ceiling;       ///< m above the floor, where it is not the level's
-    double gridX = 0, gridY = 0;         ///< m, the panels of a ceiling grid; 0: no grid
-    Point gridFrom;                      ///< a crossing of its lines
+    std::optional<double> ceiling; ///< m above the floor, where it is not the level's
+    double gridX = 0, gridY = 0;   ///< m, the panels of a ceiling grid; 0: no grid
+    Point gridFrom;                ///< a crossing of its lines
     Extra extra;
     bool operator==(const Room&) const = default;
 };
@@ -126,9 +138,9 @@ struct DeviceType {
     int poles = 1;
     bool continuous = false;
     bool onWall = true;
-    double height = 0.45; ///< m above the floor
-    double lumens = 0;    ///< of a luminaire's light
-    bool lifeSafety = false; ///< goes to boards that take life safety
+    double height = 0.45;               ///< m above the floor
+    double lumens = 0;                  ///< of a luminaire's light
+    bool lifeSafety = false;            ///< goes to boards that take life safety
     std::string protection, connection; ///< "IP44", "NEMA 3R"; "cord and plug"
     Extra extra;
     bool operator==(const DeviceType&) const = default;
@@ -143,12 +155,12 @@ struct Device {
     CircuitId circuit;
     std::string tag;
     std::optional<double> height, load; ///< m and the type's unit, where this one differs from its type
-    std::string protection; ///< where it differs from its type
-    bool spur = false;      ///< on an unfused spur of its ring
-    std::string leg;        ///< switch leg: the switch and its luminaires carry the same letter
-    RecipeId recipe;        ///< the recipe that placed it; none: a hand did
-    RoomId room;            ///< the room it was placed for
-    Point placed;           ///< where the recipe put it: elsewhere by now, and the recipe leaves it alone
+    std::string protection;             ///< where it differs from its type
+    bool spur = false;                  ///< on an unfused spur of its ring
+    std::string leg;                    ///< switch leg: the switch and its luminaires carry the same letter
+    RecipeId recipe;                    ///< the recipe that placed it; none: a hand did
+    RoomId room;                        ///< the room it was placed for
+    Point placed;                       ///< where the recipe put it: elsewhere by now, and the recipe leaves it alone
     Extra extra;
     bool operator==(const Device&) const = default;
 };
@@ -158,20 +170,21 @@ struct Source {
     std::string name;
     VoltageSystem system = VoltageSystem::Y480;
     SourceKind kind = SourceKind::FaultLevel;
-    double faultKA = 30;        ///< three-phase bolted, where kind is FaultLevel
+    double faultKA = 30;                ///< three-phase bolted, where kind is FaultLevel
     double kva = 1500, percentZ = 5.75; ///< where kind is UtilityTransformer; its primary is taken as infinite
     double xOverR = 6;
-    double utilityMVA = 0;      ///< three-phase fault level before a utility transformer; 0: not given, and taken as infinite
-    double utilityXR = 10;      ///< of that
-    double utilityKV = 0;       ///< line–line volts at which it is given, in kV; 0: not said
-    double faultLN = 0;         ///< kA line–neutral, of an existing board; 0: as the three-phase impedance gives
-    double subtransient = 15;   ///< % reactance of a generator of `kva`
-    double peakShare = 1;       ///< of its kVA that a generator gives for the moment a motor starts, by its maker's data
+    double utilityMVA =
+        0; ///< three-phase fault level before a utility transformer; 0: not given, and taken as infinite
+    double utilityXR = 10;    ///< of that
+    double utilityKV = 0;     ///< line–line volts at which it is given, in kV; 0: not said
+    double faultLN = 0;       ///< kA line–neutral, of an existing board; 0: as the three-phase impedance gives
+    double subtransient = 15; ///< % reactance of a generator of `kva`
+    double peakShare = 1;     ///< of its kVA that a generator gives for the moment a motor starts, by its maker's data
     Earthing earthing = Earthing::TNS;
-    double ze = 0;              ///< Ω, earth-fault loop outside the installation; TT: with the electrode. 0: as worked out
+    double ze = 0; ///< Ω, earth-fault loop outside the installation; TT: with the electrode. 0: as worked out
     std::string insulationMonitor; ///< IT: what watches the insulation, or why nothing does; empty: nothing is said
     LevelId level;
-    bool onPlan = true;         ///< it stands at `at`; false: only its level is known, nothing is measured to it
+    bool onPlan = true; ///< it stands at `at`; false: only its level is known, nothing is measured to it
     Point at;
     Extra extra;
     bool operator==(const Source&) const = default;
@@ -184,8 +197,8 @@ struct Transformer {
     double percentZ = 4.5, xOverR = 2;
     VoltageSystem primary = VoltageSystem::Y480, secondary = VoltageSystem::Y208;
     bool restartsDrop = true; ///< drop counts from zero again below it (its taps are set for that)
-    Ref feed; ///< a circuit or a source; nothing: unfed
-    RunId run; ///< its primary conductors
+    Ref feed;                 ///< a circuit or a source; nothing: unfed
+    RunId run;                ///< its primary conductors
     LevelId level;
     bool onPlan = true; ///< it stands at `at`; false: only its level is known, nothing is measured to it
     Point at;
@@ -199,27 +212,28 @@ struct Board {
     BoardUse use = BoardUse::Panelboard;
     BoardForm form = BoardForm::TwoColumn;
     VoltageSystem system = VoltageSystem::Y208;
-    double bus = 225;  ///< A
-    double main = 0;   ///< A of the main device; 0: lugs only
-    double seriesKA = 0;  ///< of its tested pair with the device that feeds it; 0: none
+    double bus = 225;          ///< A
+    double main = 0;           ///< A of the main device; 0: lugs only
+    double seriesKA = 0;       ///< of its tested pair with the device that feeds it; 0: none
     std::string seriesDevices; ///< the two devices that were tested as one, by their maker's table; empty: nobody says
     std::optional<double> givenKA; ///< fault level known here; nothing upstream is then worked out
     double givenXR = 4;
     std::string surge;    ///< the surge protection it has, in words; empty: none
-    Ref alternate; ///< a source that takes over through a transfer switch; nothing: none
+    Ref alternate;        ///< a source that takes over through a transfer switch; nothing: none
     double ratingKA = 10; ///< short-circuit rating of the assembly and of its branch devices
     int slots = 42;
-    std::string enclosure;          ///< "NEMA 1", "IP54"
+    std::string enclosure; ///< "NEMA 1", "IP54"
     Mounting mounting = Mounting::Surface;
-    Lugs lugs = Lugs::None;         ///< what another board may be fed from straight
-    std::string location;           ///< in words, where the plan's room does not say enough
-    double reservedShare = 0;       ///< of its places that are to stay free, 0.2 = 20 %
+    Lugs lugs = Lugs::None;             ///< what another board may be fed from straight
+    std::string location;               ///< in words, where the plan's room does not say enough
+    double reservedShare = 0;           ///< of its places that are to stay free, 0.2 = 20 %
     std::vector<std::string> leftKinds; ///< load kinds that levelling keeps in the left column
-    int turned = 0;                 ///< its line A hangs on line A (0), B (1) or C (2) of what feeds it
-    Ref feed;  ///< a circuit, a transformer, a source or another board's lugs; nothing: unfed
-    RunId run; ///< the conductors that feed it
+    int turned = 0;                     ///< its line A hangs on line A (0), B (1) or C (2) of what feeds it
+    Ref feed;                           ///< a circuit, a transformer, a source or another board's lugs; nothing: unfed
+    RunId run;                          ///< the conductors that feed it
     LevelId level;
-    bool onPlan = true; ///< it stands at `at`; false: only its level is known, it is not drawn and nothing is measured to it
+    bool onPlan =
+        true; ///< it stands at `at`; false: only its level is known, it is not drawn and nothing is measured to it
     Point at;
     double turn = 0, height = 1.5; ///< degrees; m above the floor
     /// Whether it is drawn on the plan of this level.
@@ -232,27 +246,31 @@ struct Board {
 struct Circuit {
     CircuitId id;
     BoardId board;
-    int slot = 0;  ///< of the first pole, as numbered on the board; 0: not placed yet
+    int slot = 0; ///< of the first pole, as numbered on the board; 0: not placed yet
     int poles = 1;
     CircuitUse use = CircuitUse::Load;
-    std::string name; ///< what it serves; one name, used everywhere
+    std::string name;     ///< what it serves; one name, used everywhere
     std::string madeName; ///< the name as the naming pattern last made it; a name that differs was typed, and stays
-    std::optional<double> heldBreaker; ///< A
-    std::optional<double> heldKA;      ///< interrupting rating, where it is not the board's
-    std::optional<double> letThroughEnergy; ///< A²s that its device lets through at the fault level of its board, by its maker; nothing: at most what its class allows
-    std::optional<double> letThroughKA; ///< what a current-limiting device lets through to all below it
-    std::string letThroughData; ///< by which device and which of its maker's curves what it lets through is known; empty: nobody says
+    std::optional<double> heldBreaker;      ///< A
+    std::optional<double> heldKA;           ///< interrupting rating, where it is not the board's
+    std::optional<double> letThroughEnergy; ///< A²s that its device lets through at the fault level of its board, by
+                                            ///< its maker; nothing: at most what its class allows
+    std::optional<double> letThroughKA;     ///< what a current-limiting device lets through to all below it
+    std::string letThroughData; ///< by which device and which of its maker's curves what it lets through is known;
+                                ///< empty: nobody says
     DeviceKind device = DeviceKind::Breaker;
     bool pinned = false, fullRated = false, groundFault = false, arcFault = false; ///< fullRated: 100 %-rated device
-    bool ring = false;      ///< its run goes round and comes back to the same device; its length is that of the whole ring
-    double residual = 0;    ///< mA of its own residual-current device; 0: none
+    bool ring = false;   ///< its run goes round and comes back to the same device; its length is that of the whole ring
+    double residual = 0; ///< mA of its own residual-current device; 0: none
     ResidualType residualType = ResidualType::A;
-    std::string unprotected; ///< the recorded reason why ground-fault, arc-fault or residual-current protection is left out
+    std::string
+        unprotected; ///< the recorded reason why ground-fault, arc-fault or residual-current protection is left out
     bool automatic = false; ///< made by circuiting from catchments, which may make it anew while it is not pinned
-    int bundle = 0;    ///< home runs of a board with the same number lie in one raceway; 0: alone
+    int bundle = 0;         ///< home runs of a board with the same number lie in one raceway; 0: alone
     int multiwire = 0; ///< circuits of a board with the same number share one neutral and are opened together; 0: none
-    int tie = 0;       ///< breakers of a board with the same number have their handles tied: side by side, switched together; 0: none
-    int kept = 0;      ///< circuits of a board with the same number stay beside one another when it is levelled; 0: anywhere
+    int tie = 0; ///< breakers of a board with the same number have their handles tied: side by side, switched together;
+                 ///< 0: none
+    int kept = 0; ///< circuits of a board with the same number stay beside one another when it is levelled; 0: anywhere
     double factor = 1; ///< the designer's own demand factor
     RunId run;
     std::string note;
@@ -265,34 +283,36 @@ struct Run {
     RunId id;
     std::string name;
     LengthBy lengthBy = LengthBy::Reach;
-    double length = 0; ///< m one way, where entered
+    double length = 0;        ///< m one way, where entered
     std::vector<Point> trace; ///< its way on the plan, drawn by hand, from the board on; empty: none
     RouteBy route = RouteBy::Auto;
     std::optional<Material> material;
     std::optional<Raceway> raceway;
     std::optional<double> ambient;
     Wiring wiring = Wiring::Default;
-    std::string conduit;      ///< type of conduit; empty: as basis
-    bool onRoof = false;      ///< in sunlight, close above a roof
-    double nonlinear = 0;     ///< share of the load that is nonlinear; above a half the neutral counts as loaded
+    std::string conduit;  ///< type of conduit; empty: as basis
+    bool onRoof = false;  ///< in sunlight, close above a roof
+    double nonlinear = 0; ///< share of the load that is nonlinear; above a half the neutral counts as loaded
     NeutralBy neutral = NeutralBy::Auto;
     bool isolatedGround = false; ///< a second, insulated protective conductor
     bool nipple = false;         ///< a conduit of at most 24 in between enclosures: it may be filled further
-    int sharing = 0; ///< other current-carrying conductors in the same raceway
-    std::string heldSize; ///< as the rule book names it; empty: sized automatically
-    int heldSets = 0;     ///< 0: automatic
+    int sharing = 0;             ///< other current-carrying conductors in the same raceway
+    std::string heldSize;        ///< as the rule book names it; empty: sized automatically
+    int heldSets = 0;            ///< 0: automatic
     DropBasis dropBasis = DropBasis::Default;
     std::string cable, method; ///< metric: type and reference method; empty: as the basis
     int grouped = 0;           ///< metric: other circuits laid together with it
     Lying lying = Lying::Auto; ///< metric: beside those grouped with it
-    double thirdHarmonic = 0;  ///< metric: third harmonic in its lines, share of their current; it adds up in the neutral
-    int points = 0;            ///< that its load is spread over evenly, from the first to its far end; 0, 1: all of it at the end
-    bool setsApart = false;    ///< metric: its parallel sets lie so far apart that they do not heat one another; else each counts as a circuit of its group
-    double insulated = 0;      ///< m of it surrounded by thermal insulation
+    double thirdHarmonic =
+        0;          ///< metric: third harmonic in its lines, share of their current; it adds up in the neutral
+    int points = 0; ///< that its load is spread over evenly, from the first to its far end; 0, 1: all of it at the end
+    bool setsApart = false; ///< metric: its parallel sets lie so far apart that they do not heat one another; else each
+                            ///< counts as a circuit of its group
+    double insulated = 0;   ///< m of it surrounded by thermal insulation
     std::optional<double> soil; ///< K·m/W
     ProtectiveBy protectiveBy = ProtectiveBy::Auto;
-    std::string heldGround;    ///< size of the protective conductor; empty: sized
-    bool fireRated = false;    ///< must go on working in a fire: a fire-rated cable is asked for
+    std::string heldGround; ///< size of the protective conductor; empty: sized
+    bool fireRated = false; ///< must go on working in a fire: a fire-rated cable is asked for
     Extra extra;
     bool operator==(const Run&) const = default;
 };
@@ -313,21 +333,23 @@ struct Load {
     int poles = 1;
     bool continuous = false;
     double diversity = 1;
-    double efficiency = 1; ///< of a motor whose shaft power is entered in W or kW: it takes that over this; 1: what is entered is taken
+    double efficiency =
+        1; ///< of a motor whose shaft power is entered in W or kW: it takes that over this; 1: what is entered is taken
     double duty = 1; ///< share of the time that it runs; its heating current goes with the root of it
     double splitA = 0, splitB = 0, splitC = 0; ///< shares of a load on several lines; all 0: evenly
     Extra extra;
     bool operator==(const Load&) const = default;
 };
 
-/// Part of a board: a run of its places behind a device of its own, as the halves of a split board or a cubicle of a switchboard.
+/// Part of a board: a run of its places behind a device of its own, as the halves of a split board or a cubicle of a
+/// switchboard.
 struct Section {
     SectionId id;
     BoardId board;
     std::string name;
-    int from = 1, to = 1;  ///< slots, both within
-    double rating = 0;     ///< A of its switch; 0: none of its own
-    double residual = 0;   ///< mA of the residual-current device in front of it; 0: none
+    int from = 1, to = 1; ///< slots, both within
+    double rating = 0;    ///< A of its switch; 0: none of its own
+    double residual = 0;  ///< mA of the residual-current device in front of it; 0: none
     ResidualType residualType = ResidualType::A;
     bool metered = false;
     /// Whether a circuit stands in it.
@@ -340,12 +362,12 @@ struct Section {
 struct Underlay {
     UnderlayId id;
     LevelId level;
-    std::string file;       ///< as written by the designer: beside the project, or a whole path
-    std::string stamp;      ///< of the content that was linked last, to tell when the file has changed
-    double scale = 0;       ///< m for one unit of the drawing or one pixel; 0: as the drawing's header says
-    Point origin;           ///< where the drawing's own zero lies on the level
-    double turn = 0;        ///< degrees, clockwise
-    double fade = 0.55;     ///< 0: as drawn; 1: gone
+    std::string file;   ///< as written by the designer: beside the project, or a whole path
+    std::string stamp;  ///< of the content that was linked last, to tell when the file has changed
+    double scale = 0;   ///< m for one unit of the drawing or one pixel; 0: as the drawing's header says
+    Point origin;       ///< where the drawing's own zero lies on the level
+    double turn = 0;    ///< degrees, clockwise
+    double fade = 0.55; ///< 0: as drawn; 1: gone
     bool hidden = false;
     std::vector<Point> crop; ///< two corners on the level: only what lies between is shown; empty: all
     std::vector<std::string> hiddenLayers;
@@ -359,7 +381,8 @@ struct Opening {
     WallId wall;
     OpeningKind kind = OpeningKind::Door;
     double along = 0.5, width = 0.9; ///< m from the wall's first end to the middle; m
-    bool hingeAtEnd = false, otherSide = false; ///< hinged at the side of the wall's second end; swings to the left of a–b on the sheet
+    bool hingeAtEnd = false,
+         otherSide = false; ///< hinged at the side of the wall's second end; swings to the left of a–b on the sheet
     Extra extra;
     bool operator==(const Opening&) const = default;
 };
@@ -368,8 +391,8 @@ struct Furnishing {
     FurnishingId id;
     LevelId level;
     FurnishingKind kind = FurnishingKind::Desk;
-    Point at;                   ///< its middle
-    double turn = 0;            ///< degrees, clockwise
+    Point at;                    ///< its middle
+    double turn = 0;             ///< degrees, clockwise
     double width = 0, depth = 0; ///< m; 0: as usual for its kind
     std::string name;
     Extra extra;
@@ -380,10 +403,10 @@ struct Furnishing {
 struct RecipePart {
     DeviceTypeId type;
     RecipeBy by = RecipeBy::GridSpacing;
-    double value = 3;   ///< m of spacing, lux, or W/m²
+    double value = 3;          ///< m of spacing, lux, or W/m²
     int rows = 1, columns = 1; ///< grid by count
     FurnishingKind furnishing = FurnishingKind::Desk;
-    std::string leg;    ///< the switch leg that what it places carries
+    std::string leg; ///< the switch leg that what it places carries
     bool operator==(const RecipePart&) const = default;
 };
 /// What every room of a kind gets.
@@ -420,7 +443,7 @@ struct Tray {
     std::string name;
     std::vector<Point> path;
     double width = 0.3, depth = 0.06, height = 2.6; ///< m; m above the floor
-    LevelId riseTo; ///< of a riser
+    LevelId riseTo;                                 ///< of a riser
     Extra extra;
     bool operator==(const Tray&) const = default;
 };
@@ -471,10 +494,11 @@ struct Project {
     }
 };
 
-/// Puts words in the places of a pattern: "{board}/{way}" with board DB-1 and way 3 is "DB-1/3". A word that is empty takes the
-/// sign before it along; a place that is not in the list stays as written.
+/// Puts words in the places of a pattern: "{board}/{way}" with board DB-1 and way 3 is "DB-1/3". A word that is empty
+/// takes the sign before it along; a place that is not in the list stays as written.
 std::string fillPattern(const std::string& pattern, const std::map<std::string, std::string>& words);
-/// "LK-1-14" for a placed circuit, "DB-1/5/L2" on a board of ways, or by the basis' own pattern; "LK-1-?" while it has no slot.
+/// "LK-1-14" for a placed circuit, "DB-1/5/L2" on a board of ways, or by the basis' own pattern; "LK-1-?" while it has
+/// no slot.
 std::string nameOf(const Project& project, CircuitId circuit);
 /// The name by which a person knows the thing: "LK-1", "T-2", "LK-1-14", "Servery 010".
 std::string nameOf(const Project& project, Ref thing);

@@ -78,7 +78,8 @@ struct Reader {
         const auto e = j.is_string() ? fromWord<E>(j.get<std::string>()) : std::nullopt;
         if (!e) {
             std::string words;
-            for (const auto& [value, word] : EnumText<E>::words) words += (words.empty() ? "" : ", ") + std::string(word);
+            for (const auto& [value, word] : EnumText<E>::words)
+                words += (words.empty() ? "" : ", ") + std::string(word);
             return fail(key, "there is no choice " + seen(j), "choose one of: " + words), false;
         }
         x = *e;
@@ -194,8 +195,8 @@ template <class T> Outcome<T> fromJson(const json& in, const std::string& where)
     return thing;
 }
 
-#define LINTEL_JSON(T)                                                                                                           \
-    template ordered_json toJson(const T&);                                                                                      \
+#define LINTEL_JSON(T)                                                                                                 \
+    template ordered_json toJson(const T&);                                                                            \
     template Outcome<T> fromJson(const json&, const std::string&);
 LINTEL_JSON(Basis)
 LINTEL_JSON(Level)
@@ -233,7 +234,8 @@ std::string writeProject(const Project& p) {
         out += "\n]";
     });
     if (p.extra.is_object())
-        for (const auto& [key, value] : p.extra.items()) out += fmt::format(",\n{}: {}", json(key).dump(), value.dump());
+        for (const auto& [key, value] : p.extra.items())
+            out += fmt::format(",\n{}: {}", json(key).dump(), value.dump());
     out += "\n}\n";
     return out;
 }
@@ -244,10 +246,13 @@ Outcome<Project> readProject(const std::string& text, const std::string& name) {
     const json& j = *parsed;
     if (!j.is_object() || !j.contains("lintel"))
         return Error{name, "this is not a Lintel project", "A project file begins with { \"lintel\": 1."};
-    if (!j["lintel"].is_number_integer()) return Error{name + ", lintel", "the version should be a whole number, found " + seen(j["lintel"]), ""};
+    if (!j["lintel"].is_number_integer())
+        return Error{name + ", lintel", "the version should be a whole number, found " + seen(j["lintel"]), ""};
     const double version = j["lintel"].get<double>(); // whatever size it was written in
     if (version > fileVersion)
-        return Error{name + ", lintel", fmt::format("the file is of version {}; this Lintel reads up to version {}", seen(j["lintel"]), fileVersion),
+        return Error{name + ", lintel",
+                     fmt::format("the file is of version {}; this Lintel reads up to version {}", seen(j["lintel"]),
+                                 fileVersion),
                      "Open it with a newer Lintel. Nothing has been changed."};
     if (version < 1) return Error{name + ", lintel", "there is no such version", ""};
 
@@ -272,10 +277,15 @@ Outcome<Project> readProject(const std::string& text, const std::string& name) {
         for (std::size_t i = 0; i < list.size() && !error; ++i) {
             const std::string where = fmt::format("{}, {}[{}]", name, key, i);
             auto thing = fromJson<T>(list[i], where);
-            if (!thing) error = thing.error();
-            else if (thing->id.value > mostId<T>) error = Error{where + ".id", fmt::format("the number of this id is at most {}", mostId<T>), ""};
-            else if (table.has(thing->id)) error = Error{where + ".id", "there are two things with the id " + textOf(thing->id), "Give one of them another id."};
-            else table.put(std::move(*thing));
+            if (!thing)
+                error = thing.error();
+            else if (thing->id.value > mostId<T>)
+                error = Error{where + ".id", fmt::format("the number of this id is at most {}", mostId<T>), ""};
+            else if (table.has(thing->id))
+                error = Error{where + ".id", "there are two things with the id " + textOf(thing->id),
+                              "Give one of them another id."};
+            else
+                table.put(std::move(*thing));
         }
     });
     if (error) return *error;
@@ -296,7 +306,8 @@ Outcome<Project> loadProject(const std::filesystem::path& file) {
 
 Outcome<std::string> textToSave(const Project& p) {
     if (auto bad = validate(p)) // cannot be, as every edit was looked at; a file that does not open again must not be
-        return Error{"the project", "it was not saved, since it could not be opened again: " + bad->text(), "Undo the last edits and save again. The file is as it was."};
+        return Error{"the project", "it was not saved, since it could not be opened again: " + bad->text(),
+                     "Undo the last edits and save again. The file is as it was."};
     return writeProject(p);
 }
 

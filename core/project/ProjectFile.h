@@ -22,7 +22,8 @@ template <class T> Outcome<T> fromJson(const nlohmann::json& json, const std::st
 Outcome<Project> loadProject(const std::filesystem::path& file);
 /// What a file of the project would hold, or why it could not be opened again.
 Outcome<std::string> textToSave(const Project& project);
-/// A crash leaves the old file or the new one, whole (writeTextAtomically). A project that could not be opened again is refused.
+/// A crash leaves the old file or the new one, whole (writeTextAtomically). A project that could not be opened again is
+/// refused.
 std::optional<Error> saveProject(const Project& project, const std::filesystem::path& file);
 
 } // namespace lintel

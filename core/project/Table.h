@@ -64,7 +64,9 @@ public:
     bool empty() const { return count == 0; }
     /// The highest id in use; arrays of results are sized by it.
     std::uint32_t highest() const {
-        return blocks.empty() ? 0 : std::uint32_t(blocks.size() - 1) * blockSize + 63 - std::uint32_t(std::countl_zero(blocks.back()->present));
+        return blocks.empty() ? 0
+                              : std::uint32_t(blocks.size() - 1) * blockSize + 63 -
+                                    std::uint32_t(std::countl_zero(blocks.back()->present));
     }
 
     class iterator {
@@ -78,8 +80,16 @@ public:
         iterator(const Table* table, std::uint32_t start) : t(table), at(start) { settle(); }
         const T& operator*() const { return t->blocks[at / blockSize]->items[at % blockSize]; }
         const T* operator->() const { return &**this; }
-        iterator& operator++() { ++at; settle(); return *this; }
-        iterator operator++(int) { iterator old = *this; ++*this; return old; }
+        iterator& operator++() {
+            ++at;
+            settle();
+            return *this;
+        }
+        iterator operator++(int) {
+            iterator old = *this;
+            ++*this;
+            return old;
+        }
         bool operator==(const iterator& o) const { return at == o.at; }
 
     private:
@@ -88,7 +98,10 @@ public:
             while (at < end) {
                 const auto& block = t->blocks[at / blockSize];
                 const std::uint64_t rest = block ? block->present >> (at % blockSize) : 0;
-                if (rest) { at += std::uint32_t(std::countr_zero(rest)); return; }
+                if (rest) {
+                    at += std::uint32_t(std::countr_zero(rest));
+                    return;
+                }
                 at = (at / blockSize + 1) * blockSize;
             }
         }
@@ -120,8 +133,10 @@ public:
 
 private:
     Block& writable(std::uint32_t b) {
-        if (!blocks[b]) blocks[b] = std::make_shared<Block>();
-        else if (blocks[b].use_count() > 1) blocks[b] = std::make_shared<Block>(*blocks[b]);
+        if (!blocks[b])
+            blocks[b] = std::make_shared<Block>();
+        else if (blocks[b].use_count() > 1)
+            blocks[b] = std::make_shared<Block>(*blocks[b]);
         return *blocks[b];
     }
     std::vector<std::shared_ptr<Block>> blocks;

@@ -18,30 +18,39 @@ struct Checker {
     std::uint32_t id = 0;
 
     void say(const char* field, std::string what, std::string help = "") {
-        if (!first) first = Error{fmt::format("{}{}{}.{}", table, id ? " " : "", id ? idText(id) : "", field), std::move(what), std::move(help)};
+        if (!first)
+            first = Error{fmt::format("{}{}{}.{}", table, id ? " " : "", id ? idText(id) : "", field), std::move(what),
+                          std::move(help)};
     }
     template <class U> void resolves(const char* field, const Table<U>& in, Id<U> ref, bool needed = false) {
-        if (ref ? !in.has(ref) : needed) say(field, ref ? "there is no " + textOf(ref) : std::string("this must be given"));
+        if (ref ? !in.has(ref) : needed)
+            say(field, ref ? "there is no " + textOf(ref) : std::string("this must be given"));
     }
     void within(const char* field, double v, double lo, double hi) {
         if (!(v >= lo && v <= hi)) say(field, fmt::format("{} is outside {} … {}", v, lo, hi));
     }
 };
 
-/// What holds for every field of its type, whatever it means: finite numbers, text in UTF-8 of a sensible length, choices that there are.
+/// What holds for every field of its type, whatever it means: finite numbers, text in UTF-8 of a sensible length,
+/// choices that there are.
 struct Sound {
     Checker& c;
 
     void value(const char* key, const std::string& s) {
-        if (s.size() > limits::textBytes) c.say(key, fmt::format("the text is longer than {} bytes", limits::textBytes));
-        else if (!isUtf8(s)) c.say(key, "the text is not UTF-8");
-        else if (s.find('\0') != std::string::npos) c.say(key, "the text holds a zero byte");
+        if (s.size() > limits::textBytes)
+            c.say(key, fmt::format("the text is longer than {} bytes", limits::textBytes));
+        else if (!isUtf8(s))
+            c.say(key, "the text is not UTF-8");
+        else if (s.find('\0') != std::string::npos)
+            c.say(key, "the text holds a zero byte");
     }
     void value(const char* key, double v) {
         if (!(std::abs(v) <= limits::number)) c.say(key, fmt::format("{} is not a number that can be worked with", v));
     }
     void value(const char* key, Point p) {
-        if (!(std::abs(p.x) <= limits::coordinate && std::abs(p.y) <= limits::coordinate)) c.say(key, fmt::format("({}, {}) is off the plan: a point lies within {} km of its origin", p.x, p.y, limits::coordinate / 1000));
+        if (!(std::abs(p.x) <= limits::coordinate && std::abs(p.y) <= limits::coordinate))
+            c.say(key, fmt::format("({}, {}) is off the plan: a point lies within {} km of its origin", p.x, p.y,
+                                   limits::coordinate / 1000));
     }
     template <WordedEnum E> void value(const char* key, E e) {
         for (const auto& [known, word] : EnumText<E>::words)
@@ -56,13 +65,17 @@ struct Sound {
         if (o) value(key, *o);
     }
     template <class T> void value(const char* key, const std::vector<T>& list) {
-        if (list.size() > limits::listItems) return c.say(key, fmt::format("the list has more than {} items", limits::listItems));
+        if (list.size() > limits::listItems)
+            return c.say(key, fmt::format("the list has more than {} items", limits::listItems));
         for (const T& x : list)
-            if constexpr (requires { value(key, x); }) value(key, x);
-            else fields(*this, const_cast<T&>(x)); // only read
+            if constexpr (requires { value(key, x); })
+                value(key, x);
+            else
+                fields(*this, const_cast<T&>(x)); // only read
     }
     template <class T> void value(const char* key, const std::map<std::string, T>& list) {
-        if (list.size() > limits::listItems) return c.say(key, fmt::format("the list has more than {} items", limits::listItems));
+        if (list.size() > limits::listItems)
+            return c.say(key, fmt::format("the list has more than {} items", limits::listItems));
         for (const auto& [name, x] : list) {
             value(key, name);
             value(key, x);
@@ -72,13 +85,16 @@ struct Sound {
 };
 
 void checkFeed(Checker& c, const Project& p, Ref f, bool transformer) {
-    const bool there = !f || (!transformer && f.is<Board>() && p.boards.has(f.as<Board>())) || (f.is<Source>() && p.sources.has(f.as<Source>())) || (f.is<Circuit>() && p.circuits.has(f.as<Circuit>())) ||
+    const bool there = !f || (!transformer && f.is<Board>() && p.boards.has(f.as<Board>())) ||
+                       (f.is<Source>() && p.sources.has(f.as<Source>())) ||
+                       (f.is<Circuit>() && p.circuits.has(f.as<Circuit>())) ||
                        (!transformer && f.is<Transformer>() && p.transformers.has(f.as<Transformer>()));
     if (!there) c.say("feed", "there is nothing called " + f.text() + " to be fed from");
 }
 
 void check(Checker& c, const Project&, const Basis& b) {
-    if (b.insulation != 60 && b.insulation != 75 && b.insulation != 90) c.say("insulation", "insulation is rated 60, 75 or 90 °C");
+    if (b.insulation != 60 && b.insulation != 75 && b.insulation != 90)
+        c.say("insulation", "insulation is rated 60, 75 or 90 °C");
     c.within("ambient", b.ambient, -40, 85);
     c.within("smallestBreaker", b.smallestBreaker, 1, 6000);
     c.within("feederDropLimit", b.feederDropLimit, 0.01, 100);
@@ -186,7 +202,8 @@ void check(Checker& c, const Project& p, const Board& d) {
     c.within("height", d.height, -50, 200);
     c.within("givenXR", d.givenXR, 0, 1000);
     if (d.givenKA) c.within("givenKA", *d.givenKA, 0.001, 1000);
-    if (d.alternate && !p.sources.has(d.alternate.as<Source>())) c.say("alternate", "there is no source called " + d.alternate.text());
+    if (d.alternate && !p.sources.has(d.alternate.as<Source>()))
+        c.say("alternate", "there is no source called " + d.alternate.text());
 }
 void check(Checker& c, const Project& p, const Circuit& k) {
     c.resolves("board", p.boards, k.board, true);
@@ -258,7 +275,9 @@ void check(Checker& c, const Project& p, const Recipe& r) {
         c.within("parts.value", part.value, 0, 100000);
         c.within("parts.rows", part.rows, 0, 1000);
         c.within("parts.columns", part.columns, 0, 1000);
-        if (double(part.rows) * part.columns > limits::devicesOfRecipe) c.say("parts.rows", fmt::format("rows times columns is more than {} devices in a room", limits::devicesOfRecipe));
+        if (double(part.rows) * part.columns > limits::devicesOfRecipe)
+            c.say("parts.rows",
+                  fmt::format("rows times columns is more than {} devices in a room", limits::devicesOfRecipe));
     }
 }
 void check(Checker& c, const Project& p, const Catchment& k) {
@@ -316,7 +335,9 @@ void checkOwners(Checker& c, const Project& p) {
             if (taken.size() <= run) taken.resize(run + 1, 0);
             c.id = thing.id.value;
             c.idText = [](std::uint32_t id) { return textOf(decltype(thing.id){id}); };
-            if (taken[run]) c.say("run", textOf(thing.run) + " is the run of something else already", "Give each circuit, board and transformer a run of its own.");
+            if (taken[run])
+                c.say("run", textOf(thing.run) + " is the run of something else already",
+                      "Give each circuit, board and transformer a run of its own.");
             taken[run] = 1;
         }
     };
@@ -342,13 +363,17 @@ std::optional<Error> validateEdit(const Edit& edit, const Project& after) {
         std::visit(
             [&]<class T>(const Change<T>& change) {
                 if constexpr (requires { change.after->run.value; })
-                    runGiven = runGiven || (change.after && change.after->run && !(change.before && change.before->run == change.after->run));
-                if constexpr (std::is_same_v<T, Basis>) look(c, after, after.basis);
-                else if (!change.after) removed = true;
+                    runGiven = runGiven || (change.after && change.after->run &&
+                                            !(change.before && change.before->run == change.after->run));
+                if constexpr (std::is_same_v<T, Basis>)
+                    look(c, after, after.basis);
+                else if (!change.after)
+                    removed = true;
                 else
                     Project::eachTable([&](const char* table, auto member) {
                         if constexpr (std::is_same_v<std::decay_t<decltype(after.*member)>, Table<T>>)
-                            if (const T* now = (after.*member).find(change.after->id)) look(c, after, table, *now, true);
+                            if (const T* now = (after.*member).find(change.after->id))
+                                look(c, after, table, *now, true);
                     });
             },
             any);

@@ -1,7 +1,7 @@
 #pragma once
-// What must hold in every project whatever the design: ids resolve, numbers are in range, texts are texts. Design mistakes are
-// snags (core/check), not errors; a project with mistakes opens. What does not hold here never enters: a file is refused, an
-// edit is refused, and nothing is saved that would not open again.
+// What must hold in every project whatever the design: ids resolve, numbers are in range, texts are texts. Design
+// mistakes are snags (core/check), not errors; a project with mistakes opens. What does not hold here never enters: a
+// file is refused, an edit is refused, and nothing is saved that would not open again.
 
 #include "core/base/Error.h"
 #include "core/base/Limits.h"

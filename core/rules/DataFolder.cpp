@@ -9,7 +9,8 @@ namespace fs = std::filesystem;
 Outcome<RuleBook> loadRuleBook(const std::string& id, const std::map<std::string, double>& ownValues) {
     const fs::path file = dataFolder() / "rulebooks" / (id + ".json");
     std::error_code ec;
-    if (id.find('/') != std::string::npos || !fs::exists(file, ec)) return Error{"rule book", "there is no rule book \"" + id + "\"", "Choose another one on Basis."};
+    if (id.find('/') != std::string::npos || !fs::exists(file, ec))
+        return Error{"rule book", "there is no rule book \"" + id + "\"", "Choose another one on Basis."};
     return RuleBook::load(file, ownValues);
 }
 
@@ -19,7 +20,10 @@ std::vector<ShippedProject> shippedProjects(const std::string& folder) {
     for (const auto& e : fs::directory_iterator(dataFolder() / folder, ec))
         if (e.path().extension() == ".lintel")
             if (auto p = loadProject(e.path())) {
-                const std::string about = p->extra.is_object() && p->extra.contains("about") && p->extra["about"].is_string() ? p->extra["about"].get<std::string>() : "";
+                const std::string about =
+                    p->extra.is_object() && p->extra.contains("about") && p->extra["about"].is_string()
+                        ? p->extra["about"].get<std::string>()
+                        : "";
                 list.push_back({e.path(), p->basis.title, about});
             }
     std::sort(list.begin(), list.end(), [](const auto& a, const auto& b) { return a.file.stem() < b.file.stem(); });

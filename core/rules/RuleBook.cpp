@@ -21,19 +21,28 @@ struct RuleBookReader {
     RuleBook b;
     std::string name;
 
-    void cite(const char* key, const json& j, const char* field, const std::string& where) { b.citations[key] = text(j, field, where); }
+    void cite(const char* key, const json& j, const char* field, const std::string& where) {
+        b.citations[key] = text(j, field, where);
+    }
 
     /// Replaces one number of the book by the project's own. What cites the section then says so.
     void override(json& j, const std::string& place, double value) {
-        const auto missing = [&] { throw Refusal{{"Basis, own values", "the rule book has no number at \"" + place + "\"", "Write the place as section/name, for instance continuous/factor."}}; };
+        const auto missing = [&] {
+            throw Refusal{{"Basis, own values", "the rule book has no number at \"" + place + "\"",
+                           "Write the place as section/name, for instance continuous/factor."}};
+        };
         json* at = &j;
         json* section = nullptr;
         for (std::size_t from = 0; from <= place.size();) {
             const std::size_t to = std::min(place.find('/', from), place.size());
             const std::string key = place.substr(from, to - from);
-            if (at->is_object() && at->contains(key)) at = &(*at)[key];
-            else if (at->is_array() && !key.empty() && key.find_first_not_of("0123456789") == std::string::npos && key.size() < 6 && std::stoul(key) < at->size()) at = &(*at)[std::stoul(key)];
-            else missing();
+            if (at->is_object() && at->contains(key))
+                at = &(*at)[key];
+            else if (at->is_array() && !key.empty() && key.find_first_not_of("0123456789") == std::string::npos &&
+                     key.size() < 6 && std::stoul(key) < at->size())
+                at = &(*at)[std::stoul(key)];
+            else
+                missing();
             if (at->is_object()) section = at;
             from = to + 1;
         }
@@ -42,15 +51,18 @@ struct RuleBookReader {
         *at = value;
         if (section)
             for (auto& [key, text] : section->items())
-                if (text.is_string() && (key == "table" || key.ends_with("Table"))) text = text.get<std::string>() + " (own value)";
+                if (text.is_string() && (key == "table" || key.ends_with("Table")))
+                    text = text.get<std::string>() + " (own value)";
     }
     void read(const json& j) {
         b.id = text(at(j, "id", name), name);
         b.title = text(at(j, "title", name), name);
         b.region = text(at(j, "region", name), name);
         const std::string procedure = text(at(j, "procedure", name), name);
-        if (procedure == "reference-method") b.practice = RuleBook::Practice::ReferenceMethod;
-        else if (procedure != "terminal-temperature") refuse(name, "there is no sizing procedure " + j["procedure"].dump());
+        if (procedure == "reference-method")
+            b.practice = RuleBook::Practice::ReferenceMethod;
+        else if (procedure != "terminal-temperature")
+            refuse(name, "there is no sizing procedure " + j["procedure"].dump());
         readRatings(at(j, "ratings", name));
         if (b.metric()) {
             readMetricConductors(at(j, "conductors", name));
@@ -79,7 +91,8 @@ struct RuleBookReader {
         cite("rating", j, "table", where);
         for (const json& a : at(j, "amps", where)) {
             const double amps = number(a, where);
-            if (amps <= (b.ratingSeries.empty() ? 0 : b.ratingSeries.back())) refuse(where, fmt::format("{} A does not follow in rising order", amps));
+            if (amps <= (b.ratingSeries.empty() ? 0 : b.ratingSeries.back()))
+                refuse(where, fmt::format("{} A does not follow in rising order", amps));
             b.ratingSeries.push_back(amps);
         }
         if (b.ratingSeries.empty()) refuse(where, "there are no ratings");
@@ -98,9 +111,14 @@ struct RuleBookReader {
             for (std::size_t m = 0; m < 2; ++m) {
                 for (std::size_t t = 0; t < 3; ++t) s.ampacity[m][t] = orZero(r[2 + 3 * m + t], where);
                 s.direct[m] = number(r[8 + m], where) * perMetre;
-                for (std::size_t w = 0; w < 3; ++w) s.resistance[m][w == 0 ? std::size_t(Raceway::Pvc) : w == 1 ? std::size_t(Raceway::Aluminium) : std::size_t(Raceway::Steel)] = orZero(r[12 + 3 * m + w], where) * perMetre;
+                for (std::size_t w = 0; w < 3; ++w)
+                    s.resistance[m][w == 0   ? std::size_t(Raceway::Pvc)
+                                    : w == 1 ? std::size_t(Raceway::Aluminium)
+                                             : std::size_t(Raceway::Steel)] =
+                        orZero(r[12 + 3 * m + w], where) * perMetre;
             }
-            s.reactance[std::size_t(Raceway::Pvc)] = s.reactance[std::size_t(Raceway::Aluminium)] = orZero(r[10], where) * perMetre;
+            s.reactance[std::size_t(Raceway::Pvc)] = s.reactance[std::size_t(Raceway::Aluminium)] =
+                orZero(r[10], where) * perMetre;
             s.reactance[std::size_t(Raceway::Steel)] = orZero(r[11], where) * perMetre;
             check(s, where);
             for (std::size_t m = 0; m < 2; ++m) {
@@ -119,12 +137,16 @@ struct RuleBookReader {
             if (a[0] > 0 && !(a[0] < a[1] && a[1] < a[2])) refuse(where, "a hotter insulation must carry more");
             if (last && last->ampacity[m][0] > 0)
                 for (std::size_t t = 0; t < 3; ++t)
-                    if (a[t] <= last->ampacity[m][t]) refuse(where, "a larger conductor must carry more than a smaller one");
+                    if (a[t] <= last->ampacity[m][t])
+                        refuse(where, "a larger conductor must carry more than a smaller one");
             // Ω/m at 75 °C times area is the material's resistivity: 0.0213 Ω·mm²/m for copper, 0.0351 for aluminium.
             const double rho = s.direct[m] * s.mm2, expected = m == 0 ? 0.0213 : 0.0351;
-            if (std::abs(rho / expected - 1) > 0.04) refuse(where, fmt::format("resistance times area is {:.4f} Ω·mm²/m, expected about {:.4f}", rho, expected));
+            if (std::abs(rho / expected - 1) > 0.04)
+                refuse(where,
+                       fmt::format("resistance times area is {:.4f} Ω·mm²/m, expected about {:.4f}", rho, expected));
             for (double r : s.resistance[m])
-                if (r > 0 && (r < s.direct[m] * 0.93 || r > s.direct[m] * 1.6)) refuse(where, "alternating-current resistance is far from the direct-current one");
+                if (r > 0 && (r < s.direct[m] * 0.93 || r > s.direct[m] * 1.6))
+                    refuse(where, "alternating-current resistance is far from the direct-current one");
         }
     }
     /// Sizes with their resistances at 20 °C; what they carry is the cables' matter.
@@ -140,9 +162,12 @@ struct RuleBookReader {
             for (std::size_t m = 0; m < 2; ++m) {
                 s.at20[m] = orZero(r[1 + m], where) / 1000;
                 s.direct[m] = s.at20[m] * warmer(75);
-                // Ω/m at 20 °C times area: 0.0172 to 0.0184 Ω·mm²/m for copper, 0.028 to 0.0306 for aluminium, with the margin of the standard.
+                // Ω/m at 20 °C times area: 0.0172 to 0.0184 Ω·mm²/m for copper, 0.028 to 0.0306 for aluminium, with the
+                // margin of the standard.
                 const double rho = s.at20[m] * s.mm2, expected = m == 0 ? 0.0181 : 0.0303;
-                if (s.at20[m] > 0 && std::abs(rho / expected - 1) > 0.08) refuse(where, fmt::format("resistance times area is {:.4f} Ω·mm²/m, expected about {:.4f}", rho, expected));
+                if (s.at20[m] > 0 && std::abs(rho / expected - 1) > 0.08)
+                    refuse(where, fmt::format("resistance times area is {:.4f} Ω·mm²/m, expected about {:.4f}", rho,
+                                              expected));
                 b.choosableSize[m].push_back(s.at20[m] > 0);
                 b.smallLimit[m].push_back(0);
             }
@@ -165,7 +190,9 @@ struct RuleBookReader {
         for (std::size_t k = 0; k < loadKinds; ++k) {
             const auto it = b.cables.least.find(LoadKind(k));
             const double area = it == b.cables.least.end() ? b.cables.leastOther : it->second;
-            while (b.leastByKind[k] + 1 < SizeIndex(b.series.size()) && b.series[std::size_t(b.leastByKind[k])].mm2 < area - 1e-9) ++b.leastByKind[k];
+            while (b.leastByKind[k] + 1 < SizeIndex(b.series.size()) &&
+                   b.series[std::size_t(b.leastByKind[k])].mm2 < area - 1e-9)
+                ++b.leastByKind[k];
         }
     }
     void readCorrections(const json& j) {
@@ -176,32 +203,38 @@ struct RuleBookReader {
             for (std::size_t i = 0; i < 4; ++i) row[i] = orZero(r[i], name + ", ambient");
             if (!b.ambientRows.empty())
                 for (std::size_t i = 0; i < 4; ++i)
-                    if (i == 0 ? row[i] <= b.ambientRows.back()[i] : row[i] > b.ambientRows.back()[i] || (row[i] == b.ambientRows.back()[i] && row[i] > 0))
-                        refuse(name + ", " + b.cite("ambient"), fmt::format("the row up to {} °C does not follow: hotter air must carry less", row[0]));
+                    if (i == 0 ? row[i] <= b.ambientRows.back()[i]
+                               : row[i] > b.ambientRows.back()[i] || (row[i] == b.ambientRows.back()[i] && row[i] > 0))
+                        refuse(name + ", " + b.cite("ambient"),
+                               fmt::format("the row up to {} °C does not follow: hotter air must carry less", row[0]));
             b.ambientRows.push_back(row);
         }
         const json& g = at(j, "bundling", name);
         cite("bundling", g, "table", name);
         for (const json& r : rows(g, 2, name + ", bundling")) {
             const std::pair row{number(r[0], name), number(r[1], name)};
-            if (!b.bundlingRows.empty() && (row.first <= b.bundlingRows.back().first || row.second >= b.bundlingRows.back().second))
+            if (!b.bundlingRows.empty() &&
+                (row.first <= b.bundlingRows.back().first || row.second >= b.bundlingRows.back().second))
                 refuse(name + ", " + b.cite("bundling"), "more conductors must carry less each");
             b.bundlingRows.push_back(row);
         }
         const json& s = at(j, "smallConductors", name);
         cite("smallConductor", s, "table", name);
         for (auto m : {Material::Copper, Material::Aluminium})
-            for (const auto& [size, amps] : at(s, wordOf(m), name).items()) b.smallLimit[std::size_t(m)][std::size_t(known(size, name))] = number(amps, name);
+            for (const auto& [size, amps] : at(s, wordOf(m), name).items())
+                b.smallLimit[std::size_t(m)][std::size_t(known(size, name))] = number(amps, name);
         const json& p = at(j, "protective", name);
         cite("protective", p, "table", name);
         cite("protectiveRaised", p, "raised", name);
         cite("protectiveMost", p, "most", name);
         for (const json& r : rows(p, 3, name + ", protective")) {
-            RuleBook::Protective row{number(r[0], name), {known(text(r[1], name), name), known(text(r[2], name), name)}};
+            RuleBook::Protective row{number(r[0], name),
+                                     {known(text(r[1], name), name), known(text(r[2], name), name)}};
             if (!b.protectiveRows.empty())
                 for (std::size_t m = 0; m < 2; ++m)
                     if (row.upTo <= b.protectiveRows.back().upTo || row.size[m] < b.protectiveRows.back().size[m])
-                        refuse(name + ", " + b.cite("protective"), fmt::format("the row for {} A does not follow", row.upTo));
+                        refuse(name + ", " + b.cite("protective"),
+                               fmt::format("the row for {} A does not follow", row.upTo));
             b.protectiveRows.push_back(row);
         }
         b.parallelFrom = known(text(at(at(j, "parallel", name), "smallest", name), name), name);
@@ -263,37 +296,54 @@ struct RuleBookReader {
                 for (const json& s : at(j, "steps", where)) {
                     if (!s.is_array() || s.size() != 2) refuse(where, "a step is [up to VA, factor]");
                     r.steps.push_back({s[0].is_null() ? 1e300 : number(s[0], where), number(s[1], where)});
-                    if (r.steps.size() > 1 && r.steps.back().first <= r.steps[r.steps.size() - 2].first) refuse(where, "steps must rise");
+                    if (r.steps.size() > 1 && r.steps.back().first <= r.steps[r.steps.size() - 2].first)
+                        refuse(where, "steps must rise");
                 }
-                if (r.steps.empty() || r.steps.back().first < 1e300) refuse(where, "the last step has no end: write null");
+                if (r.steps.empty() || r.steps.back().first < 1e300)
+                    refuse(where, "the last step has no end: write null");
             } else if (method == "count") {
                 r.method = Method::Count;
                 r.largest = int(number(at(j, "largest", where), where));
                 r.minimumEach = j.contains("minimumEach") ? number(j["minimumEach"], where) : 0;
                 for (const json& f : at(j, "factors", where)) {
                     r.factors.push_back(number(f, where));
-                    if (r.factors.size() > 1 && r.factors.back() > r.factors[r.factors.size() - 2]) refuse(where, "factors must not rise with the count");
+                    if (r.factors.size() > 1 && r.factors.back() > r.factors[r.factors.size() - 2])
+                        refuse(where, "factors must not rise with the count");
                 }
                 if (r.factors.empty()) refuse(where, "there are no factors");
             } else if (method == "table") {
                 r.method = Method::Table;
                 for (const json& d : at(j, "demand", where)) {
                     r.demandByCount.push_back(number(d, where));
-                    if (r.demandByCount.size() > 1 && r.demandByCount.back() <= r.demandByCount[r.demandByCount.size() - 2]) refuse(where, "demand must rise with the count");
+                    if (r.demandByCount.size() > 1 &&
+                        r.demandByCount.back() <= r.demandByCount[r.demandByCount.size() - 2])
+                        refuse(where, "demand must rise with the count");
                 }
-                for (const json& x : at(j, "beyond", where)) r.beyond.push_back({number(x[0], where), number(x[1], where), number(x[2], where)});
+                for (const json& x : at(j, "beyond", where))
+                    r.beyond.push_back({number(x[0], where), number(x[1], where), number(x[2], where)});
                 r.each = number(at(j, "each", where), where);
                 r.overEach = number(at(j, "overEach", where), where);
                 if (r.demandByCount.empty() || r.beyond.empty()) refuse(where, "the table is empty");
                 if (j.contains("small"))
                     for (const json& g : j["small"]) {
-                        DemandRule::Small small{text(at(g, "table", where), where), number(at(g, "from", where), where), number(at(g, "upTo", where), where), g.value("upToWithin", false), {}};
-                        if (small.upTo <= small.from || (!r.small.empty() && small.from < r.small.back().upTo) || r.small.size() == 2) refuse(where, "the groups of small ratings do not follow one another");
+                        DemandRule::Small small{text(at(g, "table", where), where),
+                                                number(at(g, "from", where), where),
+                                                number(at(g, "upTo", where), where),
+                                                g.value("upToWithin", false),
+                                                {}};
+                        if (small.upTo <= small.from || (!r.small.empty() && small.from < r.small.back().upTo) ||
+                            r.small.size() == 2)
+                            refuse(where, "the groups of small ratings do not follow one another");
                         for (const json& f : at(g, "factors", where)) {
-                            small.factors.push_back({f[0].is_null() ? 1e300 : number(f[0], where), number(f[1], where)});
-                            if (small.factors.size() > 1 && (small.factors.back().value > small.factors[small.factors.size() - 2].value || small.factors.back().upTo <= small.factors[small.factors.size() - 2].upTo)) refuse(where, "factors must not rise with the count");
+                            small.factors.push_back(
+                                {f[0].is_null() ? 1e300 : number(f[0], where), number(f[1], where)});
+                            if (small.factors.size() > 1 &&
+                                (small.factors.back().value > small.factors[small.factors.size() - 2].value ||
+                                 small.factors.back().upTo <= small.factors[small.factors.size() - 2].upTo))
+                                refuse(where, "factors must not rise with the count");
                         }
-                        if (small.factors.empty() || small.factors.back().upTo < 1e300) refuse(where, "the last group of factors has no end: write null");
+                        if (small.factors.empty() || small.factors.back().upTo < 1e300)
+                            refuse(where, "the last group of factors has no end: write null");
                         r.small.push_back(small);
                     }
             } else if (method == "largest") {
@@ -308,9 +358,11 @@ struct RuleBookReader {
                 r.byCircuit = j.value("byCircuit", true);
                 for (const json& f : at(j, "factors", where)) {
                     r.factors.push_back(number(f, where));
-                    if (r.factors.size() > 1 && r.factors.back() > r.factors[r.factors.size() - 2]) refuse(where, "factors must not rise with the count");
+                    if (r.factors.size() > 1 && r.factors.back() > r.factors[r.factors.size() - 2])
+                        refuse(where, "factors must not rise with the count");
                 }
-                if (r.factors.size() != 3) refuse(where, "give three factors: of the largest, of the second, of the rest");
+                if (r.factors.size() != 3)
+                    refuse(where, "give three factors: of the largest, of the second, of the rest");
             } else if (method == "points") {
                 r.method = Method::Points;
                 r.pointsFirst = number(j, "first", where), r.vaFirst = number(j, "firstVA", where);
@@ -336,11 +388,10 @@ struct RuleBookReader {
     }
 };
 
-Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& name) {
-    return parse(text, name, {});
-}
+Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& name) { return parse(text, name, {}); }
 
-Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& name, const std::map<std::string, double>& overrides) {
+Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& name,
+                                  const std::map<std::string, double>& overrides) {
     auto parsed = parseJson(text, name);
     if (!parsed) return parsed.error();
     json& j = *parsed;
@@ -352,9 +403,11 @@ Outcome<RuleBook> RuleBook::parse(const std::string& text, const std::string& na
     } catch (const Refusal& refusal) {
         return refusal.error;
     } catch (const json::exception& e) { // a list where a text is wanted, and the like
-        return Error{name, std::string("a value is not of the kind that is wanted there: ") + e.what(), "Correct that row of the rule book."};
+        return Error{name, std::string("a value is not of the kind that is wanted there: ") + e.what(),
+                     "Correct that row of the rule book."};
     } catch (const std::exception& e) {
-        return Error{name, std::string("it cannot be read: ") + e.what(), "Correct the rule book, or choose another one."};
+        return Error{name, std::string("it cannot be read: ") + e.what(),
+                     "Correct the rule book, or choose another one."};
     }
 }
 
@@ -388,12 +441,15 @@ double RuleBook::ratingAtOrBelow(double amps, DeviceKind kind) const {
     const auto it = std::upper_bound(s.begin(), s.end(), amps + 1e-6);
     return it == s.begin() ? 0 : *(it - 1);
 }
-double RuleBook::frameFor(double amps, DeviceKind kind) const { return seriesAtOrAbove(isFuse(kind) ? tables.switches : tables.frames, amps); }
+double RuleBook::frameFor(double amps, DeviceKind kind) const {
+    return seriesAtOrAbove(isFuse(kind) ? tables.switches : tables.frames, amps);
+}
 double RuleBook::interruptingAtOrAbove(double kA) const { return seriesAtOrAbove(tables.interrupting, kA); }
 
 int DemandRule::smallGroup(double va) const {
     for (std::size_t i = 0; i < small.size(); ++i)
-        if (va >= small[i].from && (va < small[i].upTo || (small[i].upToWithin && va <= small[i].upTo + 1e-6))) return int(i);
+        if (va >= small[i].from && (va < small[i].upTo || (small[i].upToWithin && va <= small[i].upTo + 1e-6)))
+            return int(i);
     return -1;
 }
 
@@ -411,14 +467,16 @@ Cited RuleBook::motorAmps(double hp, double volts, bool threePhase) const {
 SizeIndex RuleBook::bondingFor(double kcmil, Material lines, Material own) const {
     if (tables.bonding.size() < 2) return -1;
     for (const BondingRow& r : tables.bonding)
-        if (kcmil <= (lines == Material::Copper ? r.upToCopper : r.upToAluminium) + 1e-6) return find(r.size[std::size_t(own)]);
+        if (kcmil <= (lines == Material::Copper ? r.upToCopper : r.upToAluminium) + 1e-6)
+            return find(r.size[std::size_t(own)]);
     return -1;
 }
 
 SizeIndex RuleBook::jumperFor(double kcmil, Material lines, Material own) const {
     if (tables.bonding.size() < 2) return -1;
     const BondingRow& last = tables.bonding[tables.bonding.size() - 2];
-    if (kcmil <= (lines == Material::Copper ? last.upToCopper : last.upToAluminium) + 1e-6) return bondingFor(kcmil, lines, own);
+    if (kcmil <= (lines == Material::Copper ? last.upToCopper : last.upToAluminium) + 1e-6)
+        return bondingFor(kcmil, lines, own);
     // Beyond the table: a share of the lines' area; of another metal, of the area that its own metal would need.
     const double other = lines == own ? 1 : own == Material::Copper ? 1 / 1.6 : 1.6;
     return sizeOfArea(kcmil * tables.bondingBeyond * other);

@@ -51,7 +51,9 @@ struct TableReader {
         for (const json& r : list) {
             if (!r.is_array() || r.size() != 2) refuse(where, "a row is [up to, value]");
             out.push_back({orEndless(r[0], where), number(r[1], where)});
-            if (out.size() > 1 && (out.back().upTo <= out[out.size() - 2].upTo || out.back().value >= out[out.size() - 2].value)) refuse(where, "the rows must rise and their share fall");
+            if (out.size() > 1 &&
+                (out.back().upTo <= out[out.size() - 2].upTo || out.back().value >= out[out.size() - 2].value))
+                refuse(where, "the rows must rise and their share fall");
         }
         if (out.empty() || out.back().upTo < 1e300) refuse(where, "the last row has no end: write null");
         return out;
@@ -67,8 +69,11 @@ struct TableReader {
             const std::string where = fmt::format("{}, {}, {} hp", name, m.table, row.hp);
             for (std::size_t i = 0; i < m.volts.size(); ++i) {
                 row.amps.push_back(orZero(r[i + 1], where));
-                if (i > 0 && row.amps[i] > 0 && row.amps[i - 1] > 0 && row.amps[i] >= row.amps[i - 1]) refuse(where, "a higher voltage must take less current");
-                if (!m.rows.empty() && m.rows.back().amps[i] > 0 && row.amps[i] > 0 && row.amps[i] <= m.rows.back().amps[i]) refuse(where, "a larger motor must take more current");
+                if (i > 0 && row.amps[i] > 0 && row.amps[i - 1] > 0 && row.amps[i] >= row.amps[i - 1])
+                    refuse(where, "a higher voltage must take less current");
+                if (!m.rows.empty() && m.rows.back().amps[i] > 0 && row.amps[i] > 0 &&
+                    row.amps[i] <= m.rows.back().amps[i])
+                    refuse(where, "a larger motor must take more current");
             }
             if (!m.rows.empty() && row.hp <= m.rows.back().hp) refuse(where, "horsepower must rise");
             m.rows.push_back(row);
@@ -79,14 +84,19 @@ struct TableReader {
         const json& m = section("motor");
         t.motorSingle = motors(at(m, "singlePhase", name), "motorSingle");
         t.motorThree = motors(at(m, "threePhase", name), "motorThree");
-        for (const auto& [nominal, rated] : at(m, "volts", name).items()) t.motorVolts[int(plainNumber(nominal).value_or(0))] = int(number(rated, name));
+        for (const auto& [nominal, rated] : at(m, "volts", name).items())
+            t.motorVolts[int(plainNumber(nominal).value_or(0))] = int(number(rated, name));
         for (const auto& [word, r] : at(m, "devices", name).items()) {
             const auto kind = fromWord<DeviceKind>(word);
-            if (!kind || !r.is_array() || r.size() != 5) refuse(name + ", motor devices", "\"" + word + "\" is not a device with its five figures");
+            if (!kind || !r.is_array() || r.size() != 5)
+                refuse(name + ", motor devices", "\"" + word + "\" is not a device with its five figures");
             const std::string of = text(r[4], name + ", motor devices");
-            if (of != "motor" && of != "device") refuse(name + ", motor devices, " + word, "the limit is of the motor or of the device");
-            t.motorDevices[*kind] = {number(r[0], name), number(r[1], name), number(r[2], name), number(r[3], name), of == "motor"};
-            if (t.motorDevices[*kind].share < 1 || t.motorDevices[*kind].ceiling < t.motorDevices[*kind].share) refuse(name + ", motor devices, " + word, "a ceiling must not lie below the share");
+            if (of != "motor" && of != "device")
+                refuse(name + ", motor devices, " + word, "the limit is of the motor or of the device");
+            t.motorDevices[*kind] = {number(r[0], name), number(r[1], name), number(r[2], name), number(r[3], name),
+                                     of == "motor"};
+            if (t.motorDevices[*kind].share < 1 || t.motorDevices[*kind].ceiling < t.motorDevices[*kind].share)
+                refuse(name + ", motor devices, " + word, "a ceiling must not lie below the share");
         }
         t.motorDirect = motors(at(m, "direct", name), "motorDirect");
         t.directDevice = share(m, "directDevice", 1, 3);
@@ -116,11 +126,19 @@ struct TableReader {
         const auto bandsOf = [&](const char* key, std::vector<RuleTables::Above1000>& into) {
             for (const json& r : at(above, key, name)) {
                 const std::string where = name + ", transformer, above 1000 V";
-                if (!r.is_array() || r.size() != 6) refuse(where, "a row is [up to % impedance, primary breaker, fuse, secondary breaker, fuse, of 1000 V or less]");
-                into.push_back({orEndless(r[0], where), number(r[1], where), number(r[2], where), number(r[3], where), number(r[4], where), number(r[5], where)});
+                if (!r.is_array() || r.size() != 6)
+                    refuse(where, "a row is [up to % impedance, primary breaker, fuse, secondary breaker, fuse, of "
+                                  "1000 V or less]");
+                into.push_back({orEndless(r[0], where), number(r[1], where), number(r[2], where), number(r[3], where),
+                                number(r[4], where), number(r[5], where)});
                 const RuleTables::Above1000& now = into.back();
-                if (now.primaryFuse > now.primaryBreaker || now.secondaryFuse > now.secondaryBreaker || now.primaryBreaker > 6 || now.secondaryLow < 1) refuse(where, "a fuse may have no more than a breaker, and neither more than six times the current");
-                if (into.size() > 1 && (now.upToPercentZ <= into[into.size() - 2].upToPercentZ || now.primaryBreaker >= into[into.size() - 2].primaryBreaker)) refuse(where, "more impedance allows less");
+                if (now.primaryFuse > now.primaryBreaker || now.secondaryFuse > now.secondaryBreaker ||
+                    now.primaryBreaker > 6 || now.secondaryLow < 1)
+                    refuse(where,
+                           "a fuse may have no more than a breaker, and neither more than six times the current");
+                if (into.size() > 1 && (now.upToPercentZ <= into[into.size() - 2].upToPercentZ ||
+                                        now.primaryBreaker >= into[into.size() - 2].primaryBreaker))
+                    refuse(where, "more impedance allows less");
             }
         };
         bandsOf("any", t.above1000Any);
@@ -149,7 +167,8 @@ struct TableReader {
             if (!t.bonding.empty()) {
                 const BondingRow& last = t.bonding.back();
                 for (std::size_t m = 0; m < 2; ++m)
-                    if (row.upToCopper <= last.upToCopper || sizes.at(row.size[m]) <= sizes.at(last.size[m])) refuse(where, "the rows must rise");
+                    if (row.upToCopper <= last.upToCopper || sizes.at(row.size[m]) <= sizes.at(last.size[m]))
+                        refuse(where, "the rows must rise");
             }
             t.bonding.push_back(row);
         }
@@ -168,7 +187,8 @@ struct TableReader {
             for (std::size_t i = 0; i < 6; ++i) {
                 const double a = row[i / 3][i % 3] = orZero(r[i + 1], where);
                 if (a > 0 && a <= last[i]) refuse(where, "a larger conductor must carry more than a smaller one");
-                if (i % 3 > 0 && a > 0 && a <= row[i / 3][i % 3 - 1]) refuse(where, "a hotter insulation must carry more");
+                if (i % 3 > 0 && a > 0 && a <= row[i / 3][i % 3 - 1])
+                    refuse(where, "a hotter insulation must carry more");
                 if (a > 0) last[i] = a;
             }
             out.ampacity[s] = row;
@@ -196,8 +216,10 @@ struct TableReader {
             for (const json& r : rows(c, 3, name + ", " + type.name)) {
                 ConduitSize s{text(r[0], name), number(r[1], name) * inch, number(r[2], name) * squareInch};
                 const std::string where = fmt::format("{}, {} {}", name, type.name, s.name);
-                if (std::abs(s.area / (pi / 4 * s.inside * s.inside) - 1) > 0.006) refuse(where, "the area is not that of its inside diameter");
-                if (!type.sizes.empty() && s.area <= type.sizes.back().area) refuse(where, "a larger trade size must have a larger area");
+                if (std::abs(s.area / (pi / 4 * s.inside * s.inside) - 1) > 0.006)
+                    refuse(where, "the area is not that of its inside diameter");
+                if (!type.sizes.empty() && s.area <= type.sizes.back().area)
+                    refuse(where, "a larger trade size must have a larger area");
                 type.sizes.push_back(s);
             }
             t.conduits.push_back(type);
@@ -224,7 +246,8 @@ struct TableReader {
         cite("areaLightingDwelling", a, "dwellingTable");
         const double unit = text(a, "unit", name) == "W/m²" ? metresPerFoot * metresPerFoot : 1;
         t.dwellingLighting = share(a, "dwelling", 0.1, 20) * unit;
-        for (const json& r : rows(a, 2, name + ", area lighting")) t.areaLighting.push_back({text(r[0], name), number(r[1], name) * unit});
+        for (const json& r : rows(a, 2, name + ", area lighting"))
+            t.areaLighting.push_back({text(r[0], name), number(r[1], name) * unit});
     }
     void readManyDwellings() {
         const json& j = section("manyDwellings");
@@ -234,10 +257,14 @@ struct TableReader {
             if (!kind) refuse(name + ", manyDwellings", "there is no load kind \"" + word + "\"");
             auto& rowsOfKind = t.manyDwellings[*kind];
             for (const json& r : list) {
-                if (!r.is_array() || r.size() != 4) refuse(name + ", manyDwellings", "a row is [from, up to, A, A for each]");
-                rowsOfKind.push_back({number(r[0], name), orEndless(r[1], name), number(r[2], name), number(r[3], name)});
+                if (!r.is_array() || r.size() != 4)
+                    refuse(name + ", manyDwellings", "a row is [from, up to, A, A for each]");
+                rowsOfKind.push_back(
+                    {number(r[0], name), orEndless(r[1], name), number(r[2], name), number(r[3], name)});
                 const auto& now = rowsOfKind.back();
-                if (now.upTo < now.from || now.base < 0 || now.each < 0 || (rowsOfKind.size() > 1 && now.from <= rowsOfKind[rowsOfKind.size() - 2].upTo)) refuse(name + ", manyDwellings", "the rows do not follow one another");
+                if (now.upTo < now.from || now.base < 0 || now.each < 0 ||
+                    (rowsOfKind.size() > 1 && now.from <= rowsOfKind[rowsOfKind.size() - 2].upTo))
+                    refuse(name + ", manyDwellings", "the rows do not follow one another");
             }
         }
     }
@@ -253,7 +280,8 @@ struct TableReader {
             if (out.size() == 1) continue;
             const auto& before = out[out.size() - 2];
             const double joint = before.base + before.share * (before.upTo - before.from);
-            if (now.from != before.upTo || std::abs(joint - now.base) > 0.1) refuse(where, "a row must begin where the one before it ends");
+            if (now.from != before.upTo || std::abs(joint - now.base) > 0.1)
+                refuse(where, "a row must begin where the one before it ends");
         }
         if (out.empty()) refuse(where, "there are no rows");
         return out;
@@ -266,9 +294,12 @@ struct TableReader {
                 if (!r.is_array() || r.size() != 2) refuse(name + ", welders", "a row is [duty cycle up to, factor]");
                 rows->push_back({number(r[0], name), number(r[1], name)});
                 const std::size_t n = rows->size();
-                if (n > 1 && ((*rows)[n - 1].upTo <= (*rows)[n - 2].upTo || (*rows)[n - 1].value < (*rows)[n - 2].value)) refuse(name + ", welders", "the rows must rise");
+                if (n > 1 &&
+                    ((*rows)[n - 1].upTo <= (*rows)[n - 2].upTo || (*rows)[n - 1].value < (*rows)[n - 2].value))
+                    refuse(name + ", welders", "the rows must rise");
             }
-            if (rows->empty() || rows->back().upTo != 100 || rows->back().value != 1) refuse(name + ", welders", "the last row is of 100 %, and its factor 1");
+            if (rows->empty() || rows->back().upTo != 100 || rows->back().value != 1)
+                refuse(name + ", welders", "the last row is of 100 %, and its factor 1");
         }
         for (const json& s : at(w, "shares", name)) t.welderShares.push_back(number(s, name + ", welders"));
         if (t.welderShares.empty()) refuse(name + ", welders", "there are no shares");
@@ -326,7 +357,8 @@ struct TableReader {
         t.multioutletPer = number(outlets, "multioutletPerFeet", name);
         t.multioutletTogether = number(outlets, "multioutletTogetherPerFeet", name);
         t.moreReceptacles = number(outlets, "moreReceptacles", name);
-        for (double v : {t.trackVA, t.trackPer, t.heavyLampholder, t.multioutletVA, t.multioutletPer, t.multioutletTogether, t.moreReceptacles})
+        for (double v : {t.trackVA, t.trackPer, t.heavyLampholder, t.multioutletVA, t.multioutletPer,
+                         t.multioutletTogether, t.moreReceptacles})
             if (!(v > 0 && v <= 2000)) refuse(name + ", outlets", fmt::format("{} cannot be right here", v));
         cite("receptacleOutlet", section("receptacleOutlet"));
         t.receptacleOutlet = number(section("receptacleOutlet"), "each", name);
@@ -389,7 +421,8 @@ struct TableReader {
 
 } // namespace
 
-RuleTables readTables(const json& book, const std::string& name, const std::map<std::string, double>& sizes, const std::vector<double>& ratings) {
+RuleTables readTables(const json& book, const std::string& name, const std::map<std::string, double>& sizes,
+                      const std::vector<double>& ratings) {
     TableReader r{book, name, sizes, {}};
     r.readTransformers();
     r.readRest();

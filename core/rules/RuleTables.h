@@ -1,6 +1,6 @@
 #pragma once
-// The tables of a rule book that answer one question each: motors, conduit and insulation, bonding, transformers, areas.
-// Values are as printed, brought to SI (mm, mm²) where they carry a unit; each table keeps its number.
+// The tables of a rule book that answer one question each: motors, conduit and insulation, bonding, transformers,
+// areas. Values are as printed, brought to SI (mm, mm²) where they carry a unit; each table keeps its number.
 
 #include "core/project/Choices.h"
 
@@ -17,21 +17,26 @@ namespace lintel {
 struct MotorTable {
     std::string table;
     std::vector<double> volts;
-    struct Row { double hp; std::vector<double> amps; };
+    struct Row {
+        double hp;
+        std::vector<double> amps;
+    };
     std::vector<Row> rows;
 };
 
-/// The share of its motor's full-load current that a device of one kind may have: `share`, the next standard rating above
-/// allowed; where the motor does not start on it, up to `ceiling` as far as `upTo` A, `ceilingAbove` beyond: of the motor's
-/// full-load current, or of the device that the ceiling would give.
+/// The share of its motor's full-load current that a device of one kind may have: `share`, the next standard rating
+/// above allowed; where the motor does not start on it, up to `ceiling` as far as `upTo` A, `ceilingAbove` beyond: of
+/// the motor's full-load current, or of the device that the ceiling would give.
 struct MotorDevice {
     double share = 0, ceiling = 0, upTo = 0, ceilingAbove = 0;
     bool byMotor = false;
-    double ceilingFor(double fullLoad) const { return (byMotor ? fullLoad : fullLoad * ceiling) <= upTo + 1e-9 ? ceiling : ceilingAbove; }
+    double ceilingFor(double fullLoad) const {
+        return (byMotor ? fullLoad : fullLoad * ceiling) <= upTo + 1e-9 ? ceiling : ceilingAbove;
+    }
 };
 
 struct ConduitSize {
-    std::string name; ///< trade size
+    std::string name;            ///< trade size
     double inside = 0, area = 0; ///< mm, mm²
 };
 struct ConduitType {
@@ -54,28 +59,36 @@ struct BondingRow {
 };
 
 /// A figure up to some value; the last has no end.
-struct Band { double upTo, value; };
+struct Band {
+    double upTo, value;
+};
 
 struct RuleTables {
     // ---- motors ----
     MotorTable motorSingle, motorThree;
-    std::map<int, int> motorVolts;            ///< nominal volts of a system to rated volts of its motors
+    std::map<int, int> motorVolts; ///< nominal volts of a system to rated volts of its motors
     std::map<DeviceKind, MotorDevice> motorDevices;
-    double instantaneous = 0, instantaneousMost = 0, instantaneousDesignB = 0, instantaneousDesignBMost = 0, woundRotor = 0; ///< × full-load current; most: where the motor does not start
-    double overload = 0, overloadServiceFactor = 0, overloadMost = 0, overloadServiceFactorMost = 0; ///< × its current; most: where the motor does not start
+    double instantaneous = 0, instantaneousMost = 0, instantaneousDesignB = 0, instantaneousDesignBMost = 0,
+           woundRotor = 0; ///< × full-load current; most: where the motor does not start
+    double overload = 0, overloadServiceFactor = 0, overloadMost = 0,
+           overloadServiceFactorMost = 0; ///< × its current; most: where the motor does not start
     double hermeticConductor = 1.25, hermeticDevice = 1.75;
-    MotorTable motorDirect;                   ///< direct current, by armature volts
+    MotorTable motorDirect;                           ///< direct current, by armature volts
     double directDevice = 0, directInstantaneous = 0; ///< × full-load current
     // ---- transformers ----
-    /// Largest ratings of devices where a winding has more than 1000 V, by impedance: × rated current; 0: none is asked for.
-    struct Above1000 { double upToPercentZ, primaryBreaker, primaryFuse, secondaryBreaker, secondaryFuse, secondaryLow; };
+    /// Largest ratings of devices where a winding has more than 1000 V, by impedance: × rated current; 0: none is asked
+    /// for.
+    struct Above1000 {
+        double upToPercentZ, primaryBreaker, primaryFuse, secondaryBreaker, secondaryFuse, secondaryLow;
+    };
     std::vector<Above1000> above1000Any, above1000Supervised;
     double above1000AloneBreaker = 0, above1000AloneFuse = 0; ///< supervised, without a secondary device
     // ---- outlets, VA ----
-    double trackVA = 0, trackPer = 0;         ///< of lighting track: for each so many ft
+    double trackVA = 0, trackPer = 0; ///< of lighting track: for each so many ft
     double heavyLampholder = 0;
-    double multioutletVA = 0, multioutletPer = 0, multioutletTogether = 0; ///< for each so many ft; of appliances used together
-    double moreReceptacles = 0;               ///< of each in one device of four or more
+    double multioutletVA = 0, multioutletPer = 0,
+           multioutletTogether = 0; ///< for each so many ft; of appliances used together
+    double moreReceptacles = 0;     ///< of each in one device of four or more
     std::vector<Band> transformerPrimaryOnly, transformerSecondaryDevice; ///< below A, share
     double transformerPrimaryWithSecondary = 2.5;
     std::vector<double> singlePhaseKva, threePhaseKva;
@@ -91,7 +104,7 @@ struct RuleTables {
     };
     Laid freeAir, messenger;
     double dwellingServiceShare = 0.83, dwellingServiceFrom = 100, dwellingServiceTo = 400;
-    double roofAdder = 33;                    ///< °C
+    double roofAdder = 33; ///< °C
     double neutralCooking = 0.7, neutralAbove = 200, neutralAboveFactor = 0.7;
     // ---- conduit ----
     double fillOne = 0, fillTwo = 0, fillMore = 0, fillNipple = 0; ///< of the conduit's area
@@ -99,28 +112,36 @@ struct RuleTables {
     std::vector<ConduitType> conduits;
     std::vector<Insulation> insulations;
     // ---- devices ----
-    std::vector<double> fuseRatings, frames, switches, interrupting; ///< frames of breakers, switches of fuses: the trade's
+    std::vector<double> fuseRatings, frames, switches,
+        interrupting; ///< frames of breakers, switches of fuses: the trade's
     // ---- capacitors, generators ----
     double capacitorConductor = 1.35, capacitorOfMotor = 1.0 / 3, generatorConductor = 1.15;
     std::vector<double> capacitorSteps, generatorKva;
     // ---- demand by area and of dwellings ----
     std::vector<std::pair<std::string, double>> areaLighting; ///< occupancy, VA/ft²
-    double dwellingLighting = 3;              ///< VA/ft²
+    double dwellingLighting = 3;                              ///< VA/ft²
     double smallAppliance = 1500, laundry = 1500, appliancesFactor = 0.75, existingFactor = 1.25;
     int smallApplianceLeast = 2, appliancesFrom = 4;
-    double optionalFirst = 10000, optionalRest = 0.4, optionalBackup = 0.65, optionalHeatFew = 0.65, optionalHeatMany = 0.4, optionalLeastAmps = 100;
+    double optionalFirst = 10000, optionalRest = 0.4, optionalBackup = 0.65, optionalHeatFew = 0.65,
+           optionalHeatMany = 0.4, optionalLeastAmps = 100;
     int optionalManyFrom = 4;
-    std::vector<Band> multifamily;            ///< dwellings up to, share
-    double existingFirst = 8000, existingRest = 0.4; ///< of a dwelling that stands already: VA in full, share of what is over
-    int existingManyFrom = 4;                 ///< heaters with own control from which they count with the other loads
-    std::vector<Band> school;                 ///< VA/ft² up to, share
+    std::vector<Band> multifamily; ///< dwellings up to, share
+    double existingFirst = 8000,
+           existingRest = 0.4; ///< of a dwelling that stands already: VA in full, share of what is over
+    int existingManyFrom = 4;  ///< heaters with own control from which they count with the other loads
+    std::vector<Band> school;  ///< VA/ft² up to, share
     /// kVA of demand of so many kVA connected: `base` and a share of what is over `from`.
-    struct Restaurant { double upTo, base, share, from; };
+    struct Restaurant {
+        double upTo, base, share, from;
+    };
     std::vector<Restaurant> restaurantElectric, restaurantMixed;
     std::vector<Band> welderNonmotor, welderGenerator; ///< duty cycle up to, % → factor
-    std::vector<double> welderShares;         ///< of the largest, the second …; the last for all further ones
-    /// Amperes on a phase that serves several dwellings: from so many up to so many of them a base, and so much for each.
-    struct Many { double from, upTo, base, each; };
+    std::vector<double> welderShares; ///< of the largest, the second …; the last for all further ones
+    /// Amperes on a phase that serves several dwellings: from so many up to so many of them a base, and so much for
+    /// each.
+    struct Many {
+        double from, upTo, base, each;
+    };
     std::map<LoadKind, std::vector<Many>> manyDwellings;
     double showWindow = 200, signLeast = 1200, receptacleOutlet = 180;
     // ---- where people are protected ----
@@ -133,6 +154,7 @@ struct RuleTables {
 };
 
 /// Reads and checks them; throws bookjson::Refusal. `sizes`: the names of the book's conductor series with their kcmil.
-RuleTables readTables(const nlohmann::json& book, const std::string& name, const std::map<std::string, double>& sizes, const std::vector<double>& ratings);
+RuleTables readTables(const nlohmann::json& book, const std::string& name, const std::map<std::string, double>& sizes,
+                      const std::vector<double>& ratings);
 
 } // namespace lintel

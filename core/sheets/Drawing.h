@@ -12,7 +12,31 @@
 namespace lintel {
 
 /// What a mark means; the painter chooses the colour (on paper, or dark on the screen).
-enum class Ink { Ink, Quiet, Faint, Rule, Accent, Stop, Check, Band, Paper, Wash, PhaseBlack, PhaseRed, PhaseBlue, PhaseBrown, PhaseGrey, PhaseOrange, PhaseYellow, Wire1, Wire2, Wire3, Wire4, Wire5, Wire6 };
+enum class Ink {
+    Ink,
+    Quiet,
+    Faint,
+    Rule,
+    Accent,
+    Stop,
+    Check,
+    Band,
+    Paper,
+    Wash,
+    PhaseBlack,
+    PhaseRed,
+    PhaseBlue,
+    PhaseBrown,
+    PhaseGrey,
+    PhaseOrange,
+    PhaseYellow,
+    Wire1,
+    Wire2,
+    Wire3,
+    Wire4,
+    Wire5,
+    Wire6
+};
 
 enum class Align { Left, Centre, Right };
 
@@ -42,8 +66,8 @@ struct CurveMark {
     Ink ink = Ink::Ink;
     bool operator==(const CurveMark&) const = default;
 };
-/// `at` is the left, middle or right end of the base line. `size` is the height of the letters' body in mm. With `within`, wider
-/// text is set narrower to fit.
+/// `at` is the left, middle or right end of the base line. `size` is the height of the letters' body in mm. With
+/// `within`, wider text is set narrower to fit.
 struct TextMark {
     Point at;
     std::string text;
@@ -62,7 +86,8 @@ struct LinesMark {
     Ink ink = Ink::Faint;
     bool operator==(const LinesMark&) const = default;
 };
-/// A picture from a file: its top left corner, mm for a pixel, degrees clockwise; `fade` 1 is gone. Cut to the box where that has a size.
+/// A picture from a file: its top left corner, mm for a pixel, degrees clockwise; `fade` 1 is gone. Cut to the box
+/// where that has a size.
 struct PictureMark {
     std::string file;
     Point at;
@@ -80,23 +105,31 @@ struct Hotspot {
 };
 
 struct Drawing {
-    std::string title, number; ///< "LK-1", "E-604"
-    std::string paper;         ///< "Letter", "Tabloid", "ARCH D"
+    std::string title, number;            ///< "LK-1", "E-604"
+    std::string paper;                    ///< "Letter", "Tabloid", "ARCH D"
     double width = 215.9, height = 279.4; ///< mm
     std::vector<Mark> marks;
     std::vector<Hotspot> hotspots;
 
-    void line(Point a, Point b, double w = 0.25, Ink ink = Ink::Ink, bool dashed = false) { marks.push_back(LineMark{{a, b}, w, ink, dashed, false}); }
-    void path(std::vector<Point> ps, double w = 0.25, Ink ink = Ink::Ink, bool dashed = false) { marks.push_back(LineMark{std::move(ps), w, ink, dashed, false}); }
+    void line(Point a, Point b, double w = 0.25, Ink ink = Ink::Ink, bool dashed = false) {
+        marks.push_back(LineMark{{a, b}, w, ink, dashed, false});
+    }
+    void path(std::vector<Point> ps, double w = 0.25, Ink ink = Ink::Ink, bool dashed = false) {
+        marks.push_back(LineMark{std::move(ps), w, ink, dashed, false});
+    }
     void box(double x, double y, double w, double h, double width_ = 0.25, Ink ink = Ink::Ink) {
         marks.push_back(LineMark{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, width_, ink, false, true});
     }
-    void fill(double x, double y, double w, double h, Ink ink) { marks.push_back(FillMark{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, ink}); }
-    void text(Point at, std::string t, double size, Align align = Align::Left, bool bold = false, Ink ink = Ink::Ink, double within = 0) {
+    void fill(double x, double y, double w, double h, Ink ink) {
+        marks.push_back(FillMark{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, ink});
+    }
+    void text(Point at, std::string t, double size, Align align = Align::Left, bool bold = false, Ink ink = Ink::Ink,
+              double within = 0) {
         wrote = !t.empty();
         if (wrote) marks.push_back(TextMark{at, std::move(t), size, align, bold, false, ink, within, false});
     }
-    /// What text() has written, to change it; where there was nothing to write, a mark that is on no drawing. Never null.
+    /// What text() has written, to change it; where there was nothing to write, a mark that is on no drawing. Never
+    /// null.
     TextMark* lastText() {
         static thread_local TextMark none;
         TextMark* last = wrote && !marks.empty() ? std::get_if<TextMark>(&marks.back()) : nullptr;

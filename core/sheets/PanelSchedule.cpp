@@ -12,10 +12,10 @@ namespace {
 /// A side of the table: where its columns begin. On the right everything is mirrored.
 struct Side {
     bool mirrored;
-    double outer;                 ///< the edge of the table
+    double outer;                          ///< the edge of the table
     double ckt, breaker, serves, wire, va; ///< distances of the columns' outer edges from it
-    double inner;                 ///< distance of the column of phase letters
-    double phase;                 ///< width of one phase column
+    double inner;                          ///< distance of the column of phase letters
+    double phase;                          ///< width of one phase column
     double x(double distance) const { return mirrored ? outer - distance : outer + distance; }
 };
 
@@ -53,20 +53,27 @@ struct Writer : ScheduleWriter {
         const auto mid = [&](double a, double z) { return (s.x(a) + s.x(z)) / 2; };
         const int step = b.form == BoardForm::TwoColumn ? 2 : 1;
         for (int row = 0; row < rows; ++row) // each pole has its own number
-            d.text({mid(0, s.breaker), top + (row + 0.5) * h + 0.95}, std::to_string(c.slot + row * step), 2.5, Align::Centre);
-        if (c.use != CircuitUse::Reserved) d.text({mid(s.breaker, s.serves), base}, breakerWords(cr.device, c.poles), 2.5, Align::Centre, true);
-        serves({s.x(s.serves + 1.4), base}, servesWords(in.project, in.results, c.id), {s.wire - s.serves - 2.4, rows * h, 2.5}, s.mirrored ? Align::Right : Align::Left, spare);
+            d.text({mid(0, s.breaker), top + (row + 0.5) * h + 0.95}, std::to_string(c.slot + row * step), 2.5,
+                   Align::Centre);
+        if (c.use != CircuitUse::Reserved)
+            d.text({mid(s.breaker, s.serves), base}, breakerWords(cr.device, c.poles), 2.5, Align::Centre, true);
+        serves({s.x(s.serves + 1.4), base}, servesWords(in.project, in.results, c.id),
+               {s.wire - s.serves - 2.4, rows * h, 2.5}, s.mirrored ? Align::Right : Align::Left, spare);
         if (!spare) {
             const RunResult* run = in.results.run(c.id);
-            if (run && run->size >= 0) d.text({mid(s.wire, s.va), base}, sizeShort(*run), 2.4, Align::Centre, false, Ink::Ink, s.va - s.wire - 1);
+            if (run && run->size >= 0)
+                d.text({mid(s.wire, s.va), base}, sizeShort(*run), 2.4, Align::Centre, false, Ink::Ink,
+                       s.va - s.wire - 1);
         }
         for (int i = 0; i < c.poles; ++i) {
             const int line = cr.lines[std::size_t(i)];
             if (line < 0 || c.use == CircuitUse::Reserved) continue;
             const double va = cr.feeder || !cr.placed ? cr.phaseVa[std::size_t(line)] : cr.va / c.poles;
-            d.text({vaRight(s, line), top + (i + 0.5) * h + 0.95}, number(va), 2.5, Align::Right, false, spare ? Ink::Quiet : Ink::Ink, s.phase - 1.6);
+            d.text({vaRight(s, line), top + (i + 0.5) * h + 0.95}, number(va), 2.5, Align::Right, false,
+                   spare ? Ink::Quiet : Ink::Ink, s.phase - 1.6);
         }
-        d.hotspots.push_back({c.id, std::min(s.x(0), s.x(s.inner)), top, std::max(s.x(0), s.x(s.inner)), top + rows * h});
+        d.hotspots.push_back(
+            {c.id, std::min(s.x(0), s.x(s.inner)), top, std::max(s.x(0), s.x(s.inner)), top + rows * h});
     }
     std::string sizeShort(const RunResult& run) const {
         std::string w = sizeOf(run, in.book);
@@ -78,7 +85,8 @@ struct Writer : ScheduleWriter {
         const bool two = b.form == BoardForm::TwoColumn;
         const int rows = two ? (b.slots + 1) / 2 : b.slots;
         const double head = 5.6, h = std::clamp((d.height - y - below()) / std::max(rows, 1), 3.1, 5.6);
-        const std::vector<Side> sides = two ? std::vector{side(false, false), side(true, false)} : std::vector{side(false, true)};
+        const std::vector<Side> sides =
+            two ? std::vector{side(false, false), side(true, false)} : std::vector{side(false, true)};
         const double left = margin, right = d.width - margin, top = y + head, bottom = top + rows * h;
         d.fill(left, y, right - left, head, Ink::Band);
         const double c1 = sides[0].x(sides[0].inner), c2 = two ? sides[1].x(sides[1].inner) : right;
@@ -95,18 +103,23 @@ struct Writer : ScheduleWriter {
         for (int row = 0; row < rows; ++row) {
             const double ry = top + row * h;
             const int slotLeft = two ? 2 * row + 1 : row + 1;
-            d.text({(c1 + c2) / 2, ry + h / 2 + 0.9}, lineName(lineOfSlot(b, slotLeft), b), 2.4, Align::Centre, true, Ink::Quiet);
+            d.text({(c1 + c2) / 2, ry + h / 2 + 0.9}, lineName(lineOfSlot(b, slotLeft), b), 2.4, Align::Centre, true,
+                   Ink::Quiet);
             for (std::size_t k = 0; k < sides.size(); ++k) {
                 const Side& s = sides[k];
                 const int slot = slotLeft + int(k);
                 if (slot > b.slots) continue;
                 const Circuit* c = in.project.circuits.find(map[std::size_t(slot)]);
                 const bool goesOn = c && slot > c->slot;
-                if (!goesOn) d.line({s.x(0), ry}, {s.x(s.inner), ry}, 0.18, Ink::Rule);
-                else d.line({s.x(s.va), ry}, {s.x(s.inner), ry}, 0.1, Ink::Faint);
+                if (!goesOn)
+                    d.line({s.x(0), ry}, {s.x(s.inner), ry}, 0.18, Ink::Rule);
+                else
+                    d.line({s.x(s.va), ry}, {s.x(s.inner), ry}, 0.1, Ink::Faint);
                 if (!c) {
-                    d.text({(s.x(0) + s.x(s.breaker)) / 2, ry + h / 2 + 0.95}, std::to_string(slot), 2.5, Align::Centre, false, Ink::Quiet);
-                    d.text({s.x(s.serves + 1.4), ry + h / 2 + 0.95}, "Space", 2.5, s.mirrored ? Align::Right : Align::Left, false, Ink::Quiet);
+                    d.text({(s.x(0) + s.x(s.breaker)) / 2, ry + h / 2 + 0.95}, std::to_string(slot), 2.5, Align::Centre,
+                           false, Ink::Quiet);
+                    d.text({s.x(s.serves + 1.4), ry + h / 2 + 0.95}, "Space", 2.5,
+                           s.mirrored ? Align::Right : Align::Left, false, Ink::Quiet);
                     d.lastText()->italic = true;
                 } else if (c->slot == slot) {
                     circuit(s, ry, h, std::min(c->poles, rows - row), *c);

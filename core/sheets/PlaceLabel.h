@@ -12,11 +12,14 @@ class PlaceLabel {
 public:
     void obstacle(double left, double top, double right, double bottom);
     void obstacle(const TextMark& text);
-    /// The first of the places that covers nothing, else the one that covers least; it is taken then. `places` is not empty.
+    /// The first of the places that covers nothing, else the one that covers least; it is taken then. `places` is not
+    /// empty.
     TextMark place(const std::vector<TextMark>& places);
 
 private:
-    struct Box { double left, top, right, bottom; };
+    struct Box {
+        double left, top, right, bottom;
+    };
     static Box boxOf(const TextMark& text);
     double covered(const Box& box) const;
     std::vector<Box> boxes;

@@ -1,4 +1,5 @@
-// A floor as a drawing: underlay, building, trays, wiring by rule, devices, boards, and texts that keep out of one another's way.
+// A floor as a drawing: underlay, building, trays, wiring by rule, devices, boards, and texts that keep out of one
+// another's way.
 
 #include "core/base/Format.h"
 #include "core/plan/ApplyRecipe.h"
@@ -38,10 +39,18 @@ struct Painter {
         if (!c) return Ink::Ink;
         const CircuitResult& r = in.results.of(id);
         switch (style.colour) {
-        case PlanColour::Circuit: return wireInk(id.value);
-        case PlanColour::Board: return wireInk(c->board.value);
-        case PlanColour::Phase: return c->poles > 1 || r.lines[0] < 0 ? Ink::Ink : phaseInk(in.project.basis, in.project.boards[c->board].system, r.lines[0]);
-        case PlanColour::Drop: return r.run.dropOwn > r.run.need.ownLimit || r.run.dropTotal > r.run.need.totalLimit ? Ink::Stop : r.run.dropOwn > 0.8 * r.run.need.ownLimit ? Ink::Check : Ink::Accent;
+        case PlanColour::Circuit:
+            return wireInk(id.value);
+        case PlanColour::Board:
+            return wireInk(c->board.value);
+        case PlanColour::Phase:
+            return c->poles > 1 || r.lines[0] < 0
+                       ? Ink::Ink
+                       : phaseInk(in.project.basis, in.project.boards[c->board].system, r.lines[0]);
+        case PlanColour::Drop:
+            return r.run.dropOwn > r.run.need.ownLimit || r.run.dropTotal > r.run.need.totalLimit ? Ink::Stop
+                   : r.run.dropOwn > 0.8 * r.run.need.ownLimit                                    ? Ink::Check
+                                                                                                  : Ink::Accent;
         }
         return Ink::Ink;
     }
@@ -55,17 +64,26 @@ struct Painter {
             if (!content) continue;
             if (content->picture) {
                 const UnderlayPlacing at = placingOf(u, *content);
-                PictureMark m{underlayFile(u, in.projectFile).string(), mm(at.origin), at.scale * scale, u.turn, u.fade, {}, {}};
-                if (u.crop.size() == 2) m.least = mm({std::min(u.crop[0].x, u.crop[1].x), std::min(u.crop[0].y, u.crop[1].y)}), m.most = mm({std::max(u.crop[0].x, u.crop[1].x), std::max(u.crop[0].y, u.crop[1].y)});
+                PictureMark m{
+                    underlayFile(u, in.projectFile).string(), mm(at.origin), at.scale * scale, u.turn, u.fade, {}, {}};
+                if (u.crop.size() == 2)
+                    m.least = mm({std::min(u.crop[0].x, u.crop[1].x), std::min(u.crop[0].y, u.crop[1].y)}),
+                    m.most = mm({std::max(u.crop[0].x, u.crop[1].x), std::max(u.crop[0].y, u.crop[1].y)});
                 d.marks.push_back(m);
                 continue;
             }
             LinesMark lines;
             lines.width = 0.09, lines.ink = u.fade > 0.35 ? Ink::Rule : Ink::Quiet;
-            for (const UnderlayLine& l : linesOf(u, *content)) lines.ends.push_back(mm(l.a)), lines.ends.push_back(mm(l.b));
+            for (const UnderlayLine& l : linesOf(u, *content))
+                lines.ends.push_back(mm(l.a)), lines.ends.push_back(mm(l.b));
             d.marks.push_back(std::move(lines));
             for (const DxfDrawing::Text& t : textsOf(u, *content))
-                if (std::abs(t.turn) < 1) d.text(mm(t.at), t.words, t.height * scale, t.align == 0 ? Align::Left : t.align == 1 ? Align::Centre : Align::Right, false, Ink::Rule);
+                if (std::abs(t.turn) < 1)
+                    d.text(mm(t.at), t.words, t.height * scale,
+                           t.align == 0   ? Align::Left
+                           : t.align == 1 ? Align::Centre
+                                          : Align::Right,
+                           false, Ink::Rule);
         }
     }
 
@@ -82,7 +100,8 @@ struct Painter {
                 if (f.level != level) continue;
                 drawFurnishing(d, f, scale, Ink::Rule);
                 const FurnishingSize usual = usualSize(f.kind);
-                const double r = std::max(f.width > 0 ? f.width : usual.width, f.depth > 0 ? f.depth : usual.depth) / 2 * scale;
+                const double r =
+                    std::max(f.width > 0 ? f.width : usual.width, f.depth > 0 ? f.depth : usual.depth) / 2 * scale;
                 d.hotspots.push_back({f.id, mm(f.at).x - r, mm(f.at).y - r, mm(f.at).x + r, mm(f.at).y + r});
             }
         for (const Room& r : in.project.rooms)
@@ -91,13 +110,24 @@ struct Painter {
             for (const Room& r : in.project.rooms) {
                 if (r.level != level) continue;
                 const Point c = mm(centreOf(r.outline));
-                const double size = std::min(txt(3), std::sqrt(areaOf(r.outline)) * scale / 4.5); // a small room takes small words
+                const double size =
+                    std::min(txt(3), std::sqrt(areaOf(r.outline)) * scale / 4.5); // a small room takes small words
                 d.text({c.x, c.y}, r.name, size, Align::Centre, true, Ink::Faint);
                 d.text({c.x, c.y + size * 1.2}, r.number, size * 0.8, Align::Centre, false, Ink::Faint);
                 if (style.density) {
                     std::vector<TextMark> places;
                     for (double k : {2.4, -1.3, 3.6, -2.5, 4.8, 6.0})
-                        if (places.empty() || contains(r.outline, Point{c.x, c.y + size * k} * (1 / scale))) places.push_back(TextMark{{c.x, c.y + size * k}, densityWords(densityOf(in.project, in.results, r), in.project.basis.units), size * 0.85, Align::Centre, true, false, Ink::Ink, 0, true});
+                        if (places.empty() || contains(r.outline, Point{c.x, c.y + size * k} * (1 / scale)))
+                            places.push_back(
+                                TextMark{{c.x, c.y + size * k},
+                                         densityWords(densityOf(in.project, in.results, r), in.project.basis.units),
+                                         size * 0.85,
+                                         Align::Centre,
+                                         true,
+                                         false,
+                                         Ink::Ink,
+                                         0,
+                                         true});
                     densities.push_back(std::move(places));
                 }
             }
@@ -107,9 +137,11 @@ struct Painter {
                 if (k.level != level || k.outline.size() < 3) continue;
                 LineMark m{{}, sym(0.35), wireInk(k.id.value), true, true};
                 double left = 1e18, top = 1e18;
-                for (Point p : k.outline) m.points.push_back(mm(p)), left = std::min(left, mm(p).x), top = std::min(top, mm(p).y);
+                for (Point p : k.outline)
+                    m.points.push_back(mm(p)), left = std::min(left, mm(p).x), top = std::min(top, mm(p).y);
                 d.marks.push_back(m);
-                d.text({left + txt(0.8), top + txt(2.8)}, nameOf(in.project, Ref(k.id)), txt(2.3), Align::Left, true, wireInk(k.id.value));
+                d.text({left + txt(0.8), top + txt(2.8)}, nameOf(in.project, Ref(k.id)), txt(2.3), Align::Left, true,
+                       wireInk(k.id.value));
                 d.lastText()->halo = true;
                 d.hotspots.push_back({k.id, left, top, left + txt(14), top + txt(3.6)});
             }
@@ -118,7 +150,9 @@ struct Painter {
         LinesMark lines;
         lines.width = 0.06, lines.ink = Ink::Rule;
         Point least{1e18, 1e18}, most{-1e18, -1e18};
-        for (Point p : r.outline) least = {std::min(least.x, p.x), std::min(least.y, p.y)}, most = {std::max(most.x, p.x), std::max(most.y, p.y)};
+        for (Point p : r.outline)
+            least = {std::min(least.x, p.x), std::min(least.y, p.y)},
+            most = {std::max(most.x, p.x), std::max(most.y, p.y)};
         if ((most.x - least.x) / r.gridX + (most.y - least.y) / r.gridY > 400) return;
         // Each line of the grid, cut where it leaves the room.
         const auto cut = [&](bool upright, double at) {
@@ -132,14 +166,19 @@ struct Painter {
             for (std::size_t i = 1; i < ends.size(); i += 2)
                 for (double e : {ends[i - 1], ends[i]}) lines.ends.push_back(mm(upright ? Point{at, e} : Point{e, at}));
         };
-        for (double x = r.gridFrom.x + std::ceil((least.x - r.gridFrom.x) / r.gridX) * r.gridX; x < most.x; x += r.gridX) cut(true, x);
-        for (double y = r.gridFrom.y + std::ceil((least.y - r.gridFrom.y) / r.gridY) * r.gridY; y < most.y; y += r.gridY) cut(false, y);
+        for (double x = r.gridFrom.x + std::ceil((least.x - r.gridFrom.x) / r.gridX) * r.gridX; x < most.x;
+             x += r.gridX)
+            cut(true, x);
+        for (double y = r.gridFrom.y + std::ceil((least.y - r.gridFrom.y) / r.gridY) * r.gridY; y < most.y;
+             y += r.gridY)
+            cut(false, y);
         d.marks.push_back(std::move(lines));
     }
     void walls() {
         std::map<WallId, std::vector<const Opening*>> openings;
         for (const Opening& o : in.project.openings) openings[o.wall].push_back(&o);
-        // Drawn wide and then again narrower in paper: ends and corners join by themselves. Where an opening breaks a wall it is left out.
+        // Drawn wide and then again narrower in paper: ends and corners join by themselves. Where an opening breaks a
+        // wall it is left out.
         for (int pass = 0; pass < 2; ++pass)
             for (const Wall& w : in.project.walls) {
                 if (w.level != level) continue;
@@ -156,7 +195,8 @@ struct Painter {
                 if (len < 1e-9) continue;
                 const Point u = (w.b - w.a) * (1 / len);
                 auto breaks = openings.count(w.id) ? openings[w.id] : std::vector<const Opening*>{};
-                std::sort(breaks.begin(), breaks.end(), [](const Opening* x, const Opening* y) { return x->along < y->along; });
+                std::sort(breaks.begin(), breaks.end(),
+                          [](const Opening* x, const Opening* y) { return x->along < y->along; });
                 double from = -half;
                 for (const Opening* o : breaks) {
                     const double to = o->along - o->width / 2;
@@ -183,8 +223,11 @@ struct Painter {
                 const Point c = mm(t.path.front());
                 const double h = std::max(sym(1.6), t.width * scale / 2);
                 d.box(c.x - h, c.y - h, 2 * h, 2 * h, sym(0.25), Ink::Quiet);
-                d.line({c.x - h, c.y - h}, {c.x + h, c.y + h}, sym(0.2), Ink::Quiet), d.line({c.x - h, c.y + h}, {c.x + h, c.y - h}, sym(0.2), Ink::Quiet);
-                if (style.tags) tags.text({c.x + h + txt(0.8), c.y + txt(0.8)}, t.name.empty() ? "riser" : t.name, txt(2), Align::Left, false, Ink::Quiet);
+                d.line({c.x - h, c.y - h}, {c.x + h, c.y + h}, sym(0.2), Ink::Quiet),
+                    d.line({c.x - h, c.y + h}, {c.x + h, c.y - h}, sym(0.2), Ink::Quiet);
+                if (style.tags)
+                    tags.text({c.x + h + txt(0.8), c.y + txt(0.8)}, t.name.empty() ? "riser" : t.name, txt(2),
+                              Align::Left, false, Ink::Quiet);
                 d.hotspots.push_back({t.id, c.x - h, c.y - h, c.x + h, c.y + h});
                 continue;
             }
@@ -199,10 +242,16 @@ struct Painter {
                 d.line(p + n, q + n, sym(0.18), Ink::Quiet, true), d.line(p - n, q - n, sym(0.18), Ink::Quiet, true);
                 const Point c = (a + b) * 0.5;
                 const double r = std::max(half, 1.5), reach = len / 2;
-                d.hotspots.push_back({t.id, c.x - (std::abs(u.x) > 0.5 ? reach : r), c.y - (std::abs(u.y) > 0.5 ? reach : r), c.x + (std::abs(u.x) > 0.5 ? reach : r), c.y + (std::abs(u.y) > 0.5 ? reach : r)});
+                d.hotspots.push_back({t.id, c.x - (std::abs(u.x) > 0.5 ? reach : r),
+                                      c.y - (std::abs(u.y) > 0.5 ? reach : r), c.x + (std::abs(u.x) > 0.5 ? reach : r),
+                                      c.y + (std::abs(u.y) > 0.5 ? reach : r)});
                 if (i == 1 && style.tags) {
-                    const std::string size = in.project.basis.units == UnitSystem::Imperial ? fmt::format("{:.0f}″", t.width / metresPerFoot * 12) : fmt::format("{:.0f} mm", t.width * 1000);
-                    tags.text(a + u * std::min(len * 0.5, txt(12)) + Point{0, txt(0.7)}, (t.name.empty() ? "tray" : t.name) + " " + size, txt(1.9), Align::Centre, false, Ink::Quiet);
+                    const std::string size = in.project.basis.units == UnitSystem::Imperial
+                                                 ? fmt::format("{:.0f}″", t.width / metresPerFoot * 12)
+                                                 : fmt::format("{:.0f} mm", t.width * 1000);
+                    tags.text(a + u * std::min(len * 0.5, txt(12)) + Point{0, txt(0.7)},
+                              (t.name.empty() ? "tray" : t.name) + " " + size, txt(1.9), Align::Centre, false,
+                              Ink::Quiet);
                     tags.lastText()->halo = true;
                 }
             }
@@ -218,7 +267,8 @@ struct Painter {
     void wiring() {
         std::map<CircuitId, std::vector<const Device*>> circuits;
         for (const Device& x : in.project.devices)
-            if (x.level == level && x.circuit && shown(in.project.deviceTypes[x.type])) circuits[x.circuit].push_back(&x);
+            if (x.level == level && x.circuit && shown(in.project.deviceTypes[x.type]))
+                circuits[x.circuit].push_back(&x);
         std::map<std::pair<std::uint32_t, int>, HomeRun> bundles; // home runs that lie in one raceway are drawn as one
         std::vector<HomeRun> homeRuns;
         for (const auto& [id, devices] : circuits) {
@@ -234,8 +284,10 @@ struct Painter {
             const Point from = b.standsOn(level) ? b.at : devices.front()->at;
             const auto order = chainOrder(from, devices.data(), devices.size());
             if (c.ring || (run && run->lengthBy == LengthBy::Chain)) {
-                for (std::size_t i = 1; i < order.size(); ++i) wire(mm(devices[order[i - 1]]->at), mm(devices[order[i]]->at), ink);
-                if (c.ring && order.size() > 2) wire(mm(devices[order.back()]->at), mm(devices[order.front()]->at), ink);
+                for (std::size_t i = 1; i < order.size(); ++i)
+                    wire(mm(devices[order[i - 1]]->at), mm(devices[order[i]]->at), ink);
+                if (c.ring && order.size() > 2)
+                    wire(mm(devices[order.back()]->at), mm(devices[order.front()]->at), ink);
             } else {
                 branch(devices, order.front(), ink);
             }
@@ -254,8 +306,8 @@ struct Painter {
         for (auto& [key, h] : bundles) homeRuns.push_back(std::move(h));
         for (const HomeRun& h : homeRuns) homeRun(h);
     }
-    /// From the device nearest to the board out, each next one from the nearest that has its wire already (Prim's tree): no wire runs
-    /// back across the floor.
+    /// From the device nearest to the board out, each next one from the nearest that has its wire already (Prim's
+    /// tree): no wire runs back across the floor.
     void branch(const std::vector<const Device*>& devices, std::size_t first, Ink ink) {
         std::vector<double> far(devices.size(), 1e18);
         std::vector<std::size_t> by(devices.size(), first);
@@ -266,7 +318,8 @@ struct Painter {
             std::size_t next = now;
             for (std::size_t i = 0; i < devices.size(); ++i) {
                 if (done[i]) continue;
-                if (const double near = distance(devices[i]->at, devices[now]->at); near < far[i] - 1e-9) far[i] = near, by[i] = now;
+                if (const double near = distance(devices[i]->at, devices[now]->at); near < far[i] - 1e-9)
+                    far[i] = near, by[i] = now;
                 if (next == now || far[i] < far[next] - 1e-9) next = i;
             }
             now = next;
@@ -278,7 +331,8 @@ struct Painter {
         if (in.project.basis.wiringShape == WiringShape::Square) {
             // Along the longer side first, then square to it; a straight piece where one side is next to nothing.
             std::vector<Point> path{p};
-            if (std::abs(dx) > sym(1.5) && std::abs(dy) > sym(1.5)) path.push_back(std::abs(dx) > std::abs(dy) ? Point{q.x, p.y} : Point{p.x, q.y});
+            if (std::abs(dx) > sym(1.5) && std::abs(dy) > sym(1.5))
+                path.push_back(std::abs(dx) > std::abs(dy) ? Point{q.x, p.y} : Point{p.x, q.y});
             path.push_back(q);
             path.front() = trim(path[0], path[1]), path.back() = trim(path[path.size() - 1], path[path.size() - 2]);
             d.marks.push_back(LineMark{path, sym(0.3), ink, false, false});
@@ -294,7 +348,8 @@ struct Painter {
         return len > sym(3) ? p + (towards - p) * (sym(2.1) / len) : p;
     }
 
-    /// From the device nearest to the board, towards it: an arrow, a tick for each line and a long one for each neutral.
+    /// From the device nearest to the board, towards it: an arrow, a tick for each line and a long one for each
+    /// neutral.
     void homeRun(const HomeRun& h) {
         const Board& b = *h.board;
         const Point at = h.at, board = b.standsOn(level) ? mm(b.at) : at + Point{30, 0};
@@ -310,7 +365,8 @@ struct Painter {
         for (CircuitId id : h.circuits) {
             const Circuit& c = in.project.circuits[id];
             lines += c.poles;
-            if (c.poles == 1 && (c.multiwire == 0 || shared.insert(c.multiwire).second)) ++neutrals; // a multiwire group has one between them
+            if (c.poles == 1 && (c.multiwire == 0 || shared.insert(c.multiwire).second))
+                ++neutrals; // a multiwire group has one between them
         }
         for (int i = 0; i < lines + neutrals; ++i) {
             const double half = sym(i >= lines ? 1.7 : 1.1);
@@ -322,9 +378,11 @@ struct Painter {
         for (std::size_t i = 1; i < h.circuits.size(); ++i) { // "LP-1-9, 11"
             const std::string other = nameOf(in.project, h.circuits[i]);
             const std::string stem = in.project.boards[in.project.circuits[h.circuits[i]].board].name;
-            name += ", " + (other.rfind(stem, 0) == 0 && other.size() > stem.size() + 1 ? other.substr(stem.size() + 1) : other);
+            name += ", " + (other.rfind(stem, 0) == 0 && other.size() > stem.size() + 1 ? other.substr(stem.size() + 1)
+                                                                                        : other);
         }
-        wanted.push_back({name, tip, u, at + u * (reach * 0.5), h.ink, len < reach + sym(3.6) + txt(1.45 * double(name.size()))});
+        wanted.push_back(
+            {name, tip, u, at + u * (reach * 0.5), h.ink, len < reach + sym(3.6) + txt(1.45 * double(name.size()))});
     }
     struct WantedTag {
         std::string words;
@@ -339,7 +397,8 @@ struct Painter {
     /// After everything else is drawn: each tag where it covers nothing, or as little as can be.
     void placeTags() {
         for (const Hotspot& s : d.hotspots)
-            if (s.thing.is<Device>() || s.thing.is<Board>() || s.thing.is<Transformer>()) labels.obstacle(s.left, s.top, s.right, s.bottom);
+            if (s.thing.is<Device>() || s.thing.is<Board>() || s.thing.is<Transformer>())
+                labels.obstacle(s.left, s.top, s.right, s.bottom);
         for (const Mark& m : d.marks)
             if (const auto* t = std::get_if<TextMark>(&m)) labels.obstacle(*t);
         for (const auto& places : densities) tags.marks.push_back(labels.place(places));
@@ -347,19 +406,32 @@ struct Painter {
             std::vector<TextMark> places;
             const Point at = mm(x->at);
             const double r = sym(2.6);
-            for (const auto& [place, align] : {std::pair{at + off + Point{0, txt(0.8)}, Align::Centre}, {at + Point{r, txt(0.8)}, Align::Left}, {at + Point{-r, txt(0.8)}, Align::Right}, {at + Point{0, -r}, Align::Centre}, {at + Point{0, r + txt(1.8)}, Align::Centre}})
+            for (const auto& [place, align] : {std::pair{at + off + Point{0, txt(0.8)}, Align::Centre},
+                                               {at + Point{r, txt(0.8)}, Align::Left},
+                                               {at + Point{-r, txt(0.8)}, Align::Right},
+                                               {at + Point{0, -r}, Align::Centre},
+                                               {at + Point{0, r + txt(1.8)}, Align::Centre}})
                 places.push_back(TextMark{place, x->tag, txt(2.2), align, false, false, Ink::Quiet, 0, true});
             tags.marks.push_back(labels.place(places));
         }
         for (const WantedTag& w : wanted) {
             const double size = txt(2.3);
             std::vector<TextMark> places;
-            const auto offer = [&](Point at, Align align) { places.push_back(TextMark{at, w.words, size, align, true, false, w.ink, 0, true}); };
+            const auto offer = [&](Point at, Align align) {
+                places.push_back(TextMark{at, w.words, size, align, true, false, w.ink, 0, true});
+            };
             const bool right = w.u.x >= -0.2;
-            if (!w.crowded) offer(w.tip + Point{sym(right ? 1.4 : -1.4), w.u.y > 0.7 ? txt(2.4) : w.u.y < -0.7 ? -txt(0.6) : txt(0.85)}, right ? Align::Left : Align::Right);
+            if (!w.crowded)
+                offer(w.tip + Point{sym(right ? 1.4 : -1.4), w.u.y > 0.7    ? txt(2.4)
+                                                             : w.u.y < -0.7 ? -txt(0.6)
+                                                                            : txt(0.85)},
+                      right ? Align::Left : Align::Right);
             offer(w.middle + Point{0, -txt(1.3)}, Align::Centre), offer(w.middle + Point{0, txt(3.4)}, Align::Centre);
-            for (double step : {2.6, 5.2}) offer(w.tip + Point{0, -txt(step) + txt(0.8)}, Align::Centre), offer(w.tip + Point{0, txt(step + 1)}, Align::Centre);
-            offer(w.middle + Point{txt(1.6), txt(0.8)}, Align::Left), offer(w.middle + Point{-txt(1.6), txt(0.8)}, Align::Right);
+            for (double step : {2.6, 5.2})
+                offer(w.tip + Point{0, -txt(step) + txt(0.8)}, Align::Centre),
+                    offer(w.tip + Point{0, txt(step + 1)}, Align::Centre);
+            offer(w.middle + Point{txt(1.6), txt(0.8)}, Align::Left),
+                offer(w.middle + Point{-txt(1.6), txt(0.8)}, Align::Right);
             tags.marks.push_back(labels.place(places));
         }
     }
@@ -371,8 +443,11 @@ struct Painter {
             if (!shown(y)) continue;
             const Point p = mm(x.at);
             drawSymbol(d, y.symbol, p, x.turn, inkOf(x.circuit), sym(4.2));
-            if (!x.leg.empty() && style.tags) d.text(p + turned({sym(2.2), sym(y.onWall ? 2.2 : -1.2)}, x.turn), x.leg, txt(1.9), Align::Centre, false, Ink::Quiet);
-            if (!x.tag.empty() && style.tags) tagged.push_back({&x, turned({0, sym(y.onWall ? 3.4 : 3) + txt(1.2)}, x.turn)});
+            if (!x.leg.empty() && style.tags)
+                d.text(p + turned({sym(2.2), sym(y.onWall ? 2.2 : -1.2)}, x.turn), x.leg, txt(1.9), Align::Centre,
+                       false, Ink::Quiet);
+            if (!x.tag.empty() && style.tags)
+                tagged.push_back({&x, turned({0, sym(y.onWall ? 3.4 : 3) + txt(1.2)}, x.turn)});
             const double r = sym(2.4);
             d.hotspots.push_back({x.id, p.x - r, p.y - r, p.x + r, p.y + r});
         }
@@ -382,9 +457,16 @@ struct Painter {
             if (!b.standsOn(level)) continue;
             const Point p = mm(b.at);
             std::vector<Point> corners;
-            for (Point c : {Point{-3.6, -1.3}, Point{3.6, -1.3}, Point{3.6, 1.3}, Point{-3.6, 1.3}}) corners.push_back(p + turned(c * style.symbolScale, b.turn));
+            for (Point c : {Point{-3.6, -1.3}, Point{3.6, -1.3}, Point{3.6, 1.3}, Point{-3.6, 1.3}})
+                corners.push_back(p + turned(c * style.symbolScale, b.turn));
             d.marks.push_back(FillMark{corners, Ink::Ink});
-            d.text(p + turned({0, sym(1.8) + txt(std::abs(turned({0, 1}, b.turn).x) > 0.5 ? 0.6 : 2.4)}, b.turn) + Point{0, txt(0.9)}, b.name, txt(2.6), std::abs(turned({0, 1}, b.turn).x) > 0.5 ? (turned({0, 1}, b.turn).x > 0 ? Align::Left : Align::Right) : Align::Centre, true);
+            d.text(p + turned({0, sym(1.8) + txt(std::abs(turned({0, 1}, b.turn).x) > 0.5 ? 0.6 : 2.4)}, b.turn) +
+                       Point{0, txt(0.9)},
+                   b.name, txt(2.6),
+                   std::abs(turned({0, 1}, b.turn).x) > 0.5
+                       ? (turned({0, 1}, b.turn).x > 0 ? Align::Left : Align::Right)
+                       : Align::Centre,
+                   true);
             d.lastText()->halo = true;
             const double r = sym(3.8);
             d.hotspots.push_back({b.id, p.x - r, p.y - r, p.x + r, p.y + r});
@@ -419,7 +501,10 @@ Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style)
 
 Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number) {
     double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9;
-    const auto grow = [&](Point p) { left = std::min(left, p.x), top = std::min(top, p.y), right = std::max(right, p.x), bottom = std::max(bottom, p.y); };
+    const auto grow = [&](Point p) {
+        left = std::min(left, p.x), top = std::min(top, p.y), right = std::max(right, p.x),
+        bottom = std::max(bottom, p.y);
+    };
     for (const Wall& w : in.project.walls)
         if (w.level == level) grow(w.a), grow(w.b);
     for (const Device& x : in.project.devices)
@@ -439,20 +524,31 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
     d.height = paperSize(d.paper).height;
     const double margin = 16, w = d.width - 2 * margin - 30, h = d.height - 2 * margin - 50;
     // The usual scales of the country, the largest that fits.
-    struct Scale { double denominator; const char* words; };
-    const std::vector<Scale> scales = in.project.basis.units == UnitSystem::Imperial
-                                          ? std::vector<Scale>{{24, "1/2″ = 1′ 0″"}, {32, "3/8″ = 1′ 0″"}, {48, "1/4″ = 1′ 0″"}, {64, "3/16″ = 1′ 0″"}, {96, "1/8″ = 1′ 0″"}, {192, "1/16″ = 1′ 0″"}, {384, "1/32″ = 1′ 0″"}}
-                                          : std::vector<Scale>{{20, "1:20"}, {25, "1:25"}, {50, "1:50"}, {100, "1:100"}, {200, "1:200"}, {500, "1:500"}};
+    struct Scale {
+        double denominator;
+        const char* words;
+    };
+    const std::vector<Scale> scales =
+        in.project.basis.units == UnitSystem::Imperial
+            ? std::vector<Scale>{{24, "1/2″ = 1′ 0″"},  {32, "3/8″ = 1′ 0″"}, {48, "1/4″ = 1′ 0″"},
+                                 {64, "3/16″ = 1′ 0″"}, {96, "1/8″ = 1′ 0″"}, {192, "1/16″ = 1′ 0″"},
+                                 {384, "1/32″ = 1′ 0″"}}
+            : std::vector<Scale>{{20, "1:20"},   {25, "1:25"},   {50, "1:50"},
+                                 {100, "1:100"}, {200, "1:200"}, {500, "1:500"}};
     Scale chosen = scales.back();
     for (const Scale& s : scales)
-        if ((right - left) * 1000 / s.denominator <= w && (bottom - top) * 1000 / s.denominator <= h) { chosen = s; break; }
+        if ((right - left) * 1000 / s.denominator <= w && (bottom - top) * 1000 / s.denominator <= h) {
+            chosen = s;
+            break;
+        }
     const double k = 100 / chosen.denominator; // from 1:100, where the floor is drawn
     PlanStyle style;
     style.symbolScale = 1.15 / k; // marks keep their size on paper
     style.textScale = 1.2 / k;
     const Drawing floor = planDrawing(in, level, style);
     d.title = floor.title + " plan";
-    const Point off{margin + 15 + (w - (right - left) * 10 * k) / 2 - left * 10 * k, margin + 32 + (h - (bottom - top) * 10 * k) / 2 - top * 10 * k};
+    const Point off{margin + 15 + (w - (right - left) * 10 * k) / 2 - left * 10 * k,
+                    margin + 32 + (h - (bottom - top) * 10 * k) / 2 - top * 10 * k};
     const auto at = [&](Point p) { return p * k + off; };
     for (Mark m : floor.marks) {
         std::visit(
@@ -464,8 +560,11 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
                 if constexpr (std::is_same_v<M, TextMark>) x.at = at(x.at), x.size *= k, x.within *= k;
                 if constexpr (std::is_same_v<M, LinesMark>)
                     for (Point& p : x.ends) p = at(p);
-                if constexpr (std::is_same_v<M, PictureMark>) x.at = at(x.at), x.perPixel *= k, x.least = at(x.least), x.most = at(x.most);
-                if constexpr (!std::is_same_v<M, FillMark> && !std::is_same_v<M, TextMark> && !std::is_same_v<M, PictureMark>) x.width *= k;
+                if constexpr (std::is_same_v<M, PictureMark>)
+                    x.at = at(x.at), x.perPixel *= k, x.least = at(x.least), x.most = at(x.most);
+                if constexpr (!std::is_same_v<M, FillMark> && !std::is_same_v<M, TextMark> &&
+                              !std::is_same_v<M, PictureMark>)
+                    x.width *= k;
             },
             m);
         d.marks.push_back(std::move(m));
@@ -475,7 +574,10 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
         d.hotspots.push_back({s.thing, a.x, a.y, b.x, b.y});
     }
     d.text({margin, 20}, floor.title.empty() ? "PLAN" : floor.title + ": power and lighting", 5, Align::Left, true);
-    d.text({d.width - margin, 20}, fmt::format("{} · issue {}{} · scale {}", in.project.basis.title, in.project.basis.issue, in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate, chosen.words), 3.4, Align::Right);
+    d.text({d.width - margin, 20},
+           fmt::format("{} · issue {}{} · scale {}", in.project.basis.title, in.project.basis.issue,
+                       in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate, chosen.words),
+           3.4, Align::Right);
     d.line({margin, 23.5}, {d.width - margin, 23.5}, 0.5);
     footStrip(d, in, margin);
     return d;

@@ -11,7 +11,8 @@
 
 namespace lintel {
 
-ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number) : in(input), b(input.project.boards[board]), r(input.results.of(board)), lines(factsOf(b.system).lines) {
+ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number)
+    : in(input), b(input.project.boards[board]), r(input.results.of(board)), lines(factsOf(b.system).lines) {
     d.title = b.name;
     d.number = number;
     d.paper = schedulePaper(in, b);
@@ -22,7 +23,9 @@ ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std
     for (const std::string& note : noteList()) noteLines.push_back(wrapText(note, wide, noteSize));
     // Rows of the table give way to notes down to a comfortable height, and to the last of them a little further.
     constexpr double titleRoom = 39, head = 5.8, comfortable = 4.4, tight = 3.7;
-    const double rows = double(in.book.metric() ? wayScheduleRows(in.project, b) : b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots);
+    const double rows = double(in.book.metric()                 ? wayScheduleRows(in.project, b)
+                               : b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2
+                                                                : b.slots);
     const double left = d.height - titleRoom - head - withoutNotes();
     double all = 0;
     for (const auto& note : noteLines) all += noteStep * double(note.size());
@@ -45,7 +48,11 @@ void ScheduleWriter::fact(double x, double top, const std::string& label, const 
 
 void ScheduleWriter::heading() {
     const Basis& basis = in.project.basis;
-    d.text({margin, 14}, b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE" : in.book.metric() ? "DISTRIBUTION BOARD SCHEDULE" : "PANEL SCHEDULE", 3.2, Align::Left, true);
+    d.text({margin, 14},
+           b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE"
+           : in.book.metric()             ? "DISTRIBUTION BOARD SCHEDULE"
+                                          : "PANEL SCHEDULE",
+           3.2, Align::Left, true);
     std::string right = basis.title;
     if (!basis.jobNumber.empty()) right += " · " + basis.jobNumber;
     right += " · issue " + basis.issue;
@@ -60,24 +67,39 @@ void ScheduleWriter::titleStrip() {
     d.text({margin, 34}, b.description, 2.5, Align::Left, false, Ink::Quiet, 34);
     const double x1 = margin + 38, x2 = x1 + 50, x3 = x2 + 52, last = d.width - margin - x3;
     fact(x1, 21, "Voltage", systemWords(b.system), 46);
-    fact(x2, 21, "Bus / main", fmt::format("{} A / {}", number(b.bus), b.main > 0 ? number(b.main) + (in.book.metric() ? " A switch" : " A breaker") : std::string(in.book.metric() ? "no switch" : "lugs only")), 48);
-    std::string fault = r.fault.known ? fmt::format("{} kA · {} kA", figures(b.ratingKA), faultWords(r.fault)) : fmt::format("{} kA · not known", figures(b.ratingKA));
-    if (in.book.metric() && r.fault.known) fault += fmt::format(" · {}{} Ω", r.fault.runsUnknown ? "≥ " : "", figures(magnitude(r.fault.loop)));
+    fact(x2, 21, "Bus / main",
+         fmt::format("{} A / {}", number(b.bus),
+                     b.main > 0 ? number(b.main) + (in.book.metric() ? " A switch" : " A breaker")
+                                : std::string(in.book.metric() ? "no switch" : "lugs only")),
+         48);
+    std::string fault = r.fault.known ? fmt::format("{} kA · {} kA", figures(b.ratingKA), faultWords(r.fault))
+                                      : fmt::format("{} kA · not known", figures(b.ratingKA));
+    if (in.book.metric() && r.fault.known)
+        fault += fmt::format(" · {}{} Ω", r.fault.runsUnknown ? "≥ " : "", figures(magnitude(r.fault.loop)));
     fact(x3, 21, in.book.metric() ? "Rating · fault level · Zs here" : "Rating · fault level here", fault, last);
     std::string from = r.parent ? nameOf(in.project, r.parent) : "nothing";
     if (r.via) from = nameOf(in.project, r.via);
-    if (auto* t = in.project.transformers.find(r.parent.as<Transformer>())) from += fmt::format(" ({} kVA)", rating(t->kva));
+    if (auto* t = in.project.transformers.find(r.parent.as<Transformer>()))
+        from += fmt::format(" ({} kVA)", rating(t->kva));
     fact(x1, 30, "Fed from", from, 46);
     const RunParts parts = partsOf(in.project, in.book, in.results, b.id);
-    const std::string conduit = parts.conduit.size ? fmt::format(" in {} {}″", parts.conduitType, parts.conduit.size->name) : "";
-    fact(x2, 30, "Feeder", r.parent ? conductorWords(r.run, in.book) + conduit + (r.run.need.lengthKnown ? " · " + lengthOf(r.run.need, in.project.basis.units) : "") : "–", 49);
+    const std::string conduit =
+        parts.conduit.size ? fmt::format(" in {} {}″", parts.conduitType, parts.conduit.size->name) : "";
+    fact(x2, 30, "Feeder",
+         r.parent ? conductorWords(r.run, in.book) + conduit +
+                        (r.run.need.lengthKnown ? " · " + lengthOf(r.run.need, in.project.basis.units) : "")
+                  : "–",
+         49);
     std::string where;
     if (const Level* l = in.project.levels.find(b.level)) {
         where = l->name;
         const RoomId room = b.onPlan ? roomAt(in.project, b.level, b.at) : RoomId{};
-        if (!b.location.empty()) where = b.location + ", " + where;
-        else if (room) where = nameOf(in.project, room) + ", " + where;
-    } else where = b.location;
+        if (!b.location.empty())
+            where = b.location + ", " + where;
+        else if (room)
+            where = nameOf(in.project, room) + ", " + where;
+    } else
+        where = b.location;
     if (!b.enclosure.empty()) where += (where.empty() ? "" : " · ") + b.enclosure;
     if (b.mounting != Mounting::Surface) where += (where.empty() ? "" : " · ") + std::string(wordOf(b.mounting));
     fact(x3, 30, "Location", where.empty() ? "–" : where, last);
@@ -90,7 +112,8 @@ void ScheduleWriter::serves(Point at, const std::string& text, NameRoom room, Al
         d.text({at.x, base}, line, size, align, false, quiet ? Ink::Quiet : Ink::Ink, room.width);
         if (quiet) d.lastText()->italic = true;
     };
-    if (textWidth(text, room.size) * leastSqueeze <= room.width || room.height < twoLines) return write(at.y, text, room.size);
+    if (textWidth(text, room.size) * leastSqueeze <= room.width || room.height < twoLines)
+        return write(at.y, text, room.size);
     std::vector<std::string> parts = wrapText(text, room.width, small);
     while (parts.size() > 2) { // a name that asks for more is set narrower in the second
         parts[parts.size() - 2] += " " + parts.back();
@@ -101,7 +124,8 @@ void ScheduleWriter::serves(Point at, const std::string& text, NameRoom room, Al
 }
 
 double ScheduleWriter::withoutNotes() const {
-    const auto kinds = std::count_if(r.kinds.begin(), r.kinds.end(), [](const KindSum& k) { return k.p != 0 || k.q != 0; });
+    const auto kinds =
+        std::count_if(r.kinds.begin(), r.kinds.end(), [](const KindSum& k) { return k.p != 0 || k.q != 0; });
     const double right = 7 + lines * 4.6 + 4 * 4.4;
     return 60 + std::max(double(kinds) * 4.4, right - 14);
 }
@@ -134,7 +158,8 @@ void ScheduleWriter::tally() {
         d.text({c2, ty}, number(k.va() > 0 ? r.demandByKind[i] / k.va() * 100 : 0) + " %", 2.5, Align::Right);
         d.text({c3, ty}, kilo(r.demandByKind[i]), 2.5, Align::Right);
         const bool own = in.project.basis.demandFactors.count(wordOf(LoadKind(i))) > 0;
-        d.text({c3 + 4, ty}, own ? "project" : in.book.demand(LoadKind(i), in.project.basis.occupancy).table, 2.3, Align::Left, false, Ink::Quiet, w - 94);
+        d.text({c3 + 4, ty}, own ? "project" : in.book.demand(LoadKind(i), in.project.basis.occupancy).table, 2.3,
+               Align::Left, false, Ink::Quiet, w - 94);
         d.line({x, ty + 1.4}, {x + w, ty + 1.4}, 0.1, Ink::Faint);
     }
     ty += 4.6;
@@ -147,7 +172,8 @@ void ScheduleWriter::tally() {
     for (double v : r.demandByKind) kinds += v;
     if (kinds > r.demand * 1.002) { // a checker who adds the column up should not have to wonder
         ty += 4.6;
-        d.text({x, ty}, "Totals add real and reactive power apart: less than the sum of the kVA.", 2.2, Align::Left, false, Ink::Quiet);
+        d.text({x, ty}, "Totals add real and reactive power apart: less than the sum of the kVA.", 2.2, Align::Left,
+               false, Ink::Quiet);
     }
     const double end = ty;
 
@@ -174,13 +200,15 @@ void ScheduleWriter::tally() {
     std::size_t heavy = 0;
     for (std::size_t i = 1; i < std::size_t(lines); ++i)
         if (r.phaseVa[i] > r.phaseVa[heavy]) heavy = i;
-    if (lines > 1) row("Imbalance", percent(r.imbalance) + (r.imbalance >= 0.05 ? ", heavy on " + lineName(int(heavy), b) : ""));
+    if (lines > 1)
+        row("Imbalance", percent(r.imbalance) + (r.imbalance >= 0.05 ? ", heavy on " + lineName(int(heavy), b) : ""));
     if (factsOf(b.system).lineNeutral.v > 0) row("Neutral", figures(r.neutralAmps) + " A");
     int spares = 0;
     for (const Circuit& c : in.project.circuits)
         if (c.board == b.id && c.use == CircuitUse::Spare) ++spares;
     const int spaces = freeSlots(in.project, b.id);
-    row("Spare", fmt::format("{} {}, {} {}", spares, spares == 1 ? "breaker" : "breakers", spaces, spaces == 1 ? "space" : "spaces"));
+    row("Spare", fmt::format("{} {}, {} {}", spares, spares == 1 ? "breaker" : "breakers", spaces,
+                             spaces == 1 ? "space" : "spaces"));
     y = std::max(end, ty - 4.4);
 }
 
@@ -193,28 +221,43 @@ std::vector<std::string> ScheduleWriter::noteList() const {
     std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* z) { return x->slot < z->slot; });
     for (const Circuit* c : here)
         if (c->groundFault) ground += (ground.empty() ? "" : ", ") + at(*c);
-    if (!ground.empty()) list.push_back((ground.find(',') == std::string::npos ? "Circuit " : "Circuits ") + ground + ": ground-fault protected.");
+    if (!ground.empty())
+        list.push_back((ground.find(',') == std::string::npos ? "Circuit " : "Circuits ") + ground +
+                       ": ground-fault protected.");
     std::string direct;
     for (const Circuit* c : here)
-        if (const RunResult* run = in.results.run(c->id); in.book.metric() && run && run->need.cable->residual > 0 && run->need.cable->residualType == ResidualType::AWithDirect) direct += (direct.empty() ? "" : ", ") + at(*c);
-    if (!direct.empty()) list.push_back((direct.find(',') == std::string::npos ? "Circuit " : "Circuits ") + direct + ": A+ is type A, with what opens at 6 mA of direct current.");
+        if (const RunResult* run = in.results.run(c->id); in.book.metric() && run && run->need.cable->residual > 0 &&
+                                                          run->need.cable->residualType == ResidualType::AWithDirect)
+            direct += (direct.empty() ? "" : ", ") + at(*c);
+    if (!direct.empty())
+        list.push_back((direct.find(',') == std::string::npos ? "Circuit " : "Circuits ") + direct +
+                       ": A+ is type A, with what opens at 6 mA of direct current.");
     std::map<int, std::string> groups;
     for (const Circuit* c : here)
         if (c->multiwire) groups[c->multiwire] += (groups[c->multiwire].empty() ? "" : ", ") + at(*c);
-    for (const auto& [group, slots] : groups) list.push_back("Circuits " + slots + ": share a neutral and are opened together.");
+    for (const auto& [group, slots] : groups)
+        list.push_back("Circuits " + slots + ": share a neutral and are opened together.");
     for (const Circuit* c : here) {
         if (c->arcFault) list.push_back(fmt::format("Circuit {}: arc-fault protected.", at(*c)));
         if (!c->unprotected.empty()) list.push_back(fmt::format("Circuit {}: {}.", at(*c), c->unprotected));
-        if (c->device != DeviceKind::Breaker && !in.book.metric()) list.push_back(fmt::format("Circuit {}: {}.", at(*c), wordOf(c->device)));
+        if (c->device != DeviceKind::Breaker && !in.book.metric())
+            list.push_back(fmt::format("Circuit {}: {}.", at(*c), wordOf(c->device)));
         if (!c->note.empty()) list.push_back(fmt::format("Circuit {}: {}", at(*c), c->note));
         const RunResult* run = in.results.run(c->id);
         if (!run || run->size < 0 || c->use != CircuitUse::Load) continue;
         if (run->why == Governing::VoltageDrop && !in.book.metric())
-            list.push_back(fmt::format("Circuit {}: raised from {} to {} for voltage drop ({}, {} own, {} total){}.", at(*c), sizeWords(in.book, run->sizeForAmpacity), sizeWords(in.book, run->size),
-                                       lengthWords(run->need.length, in.project.basis.units), percent(run->dropOwn), percent(run->dropTotal), run->groundRaised ? "; ground raised in proportion" : ""));
+            list.push_back(fmt::format("Circuit {}: raised from {} to {} for voltage drop ({}, {} own, {} total){}.",
+                                       at(*c), sizeWords(in.book, run->sizeForAmpacity), sizeWords(in.book, run->size),
+                                       lengthWords(run->need.length, in.project.basis.units), percent(run->dropOwn),
+                                       percent(run->dropTotal),
+                                       run->groundRaised ? "; ground raised in proportion" : ""));
         if (run->state == Sizing::PastCeiling)
-            list.push_back(fmt::format("Circuit {}: {} own, {} total drop at {}, over its limit and past the upsizing ceiling: feed it from nearer.", at(*c), percent(run->dropOwn), percent(run->dropTotal), lengthWords(run->need.length, in.project.basis.units)));
-        if (run->state == Sizing::Held) list.push_back(fmt::format("Circuit {}: {} held by the designer.", at(*c), sizeOf(*run, in.book)));
+            list.push_back(fmt::format("Circuit {}: {} own, {} total drop at {}, over its limit and past the upsizing "
+                                       "ceiling: feed it from nearer.",
+                                       at(*c), percent(run->dropOwn), percent(run->dropTotal),
+                                       lengthWords(run->need.length, in.project.basis.units)));
+        if (run->state == Sizing::Held)
+            list.push_back(fmt::format("Circuit {}: {} held by the designer.", at(*c), sizeOf(*run, in.book)));
     }
     return list;
 }
@@ -236,7 +279,8 @@ void ScheduleWriter::notes() {
     for (std::size_t i = 0; i < notesHere; ++i) writeNote(i);
     if (notesHere == noteLines.size()) return;
     const std::string where = d.number.empty() ? "the next sheet" : "sheet " + pageNumber(d.number, 1);
-    d.text({margin, y}, fmt::format("Notes {} to {} stand on {}.", notesHere + 1, noteLines.size(), where), noteSize, Align::Left, true);
+    d.text({margin, y}, fmt::format("Notes {} to {} stand on {}.", notesHere + 1, noteLines.size(), where), noteSize,
+           Align::Left, true);
 }
 
 namespace {

@@ -90,7 +90,11 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
         const std::size_t pages = schedulePages(in, b->id);
         for (std::size_t page = 0; page < pages; ++page) {
             const std::string own = pageNumber(number, page);
-            set.push_back({own, page == 0 ? title : page == 1 ? title + ", notes" : fmt::format("{}, notes {}", title, page), schedulePaper(in, *b), own + "_" + safe(b->name),
+            set.push_back({own,
+                           page == 0   ? title
+                           : page == 1 ? title + ", notes"
+                                       : fmt::format("{}, notes {}", title, page),
+                           schedulePaper(in, *b), own + "_" + safe(b->name),
                            [&in, id = b->id, number, page] { return panelSchedule(in, id, number, page); }});
         }
     }

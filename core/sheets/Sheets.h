@@ -19,7 +19,9 @@ struct SheetInput {
 };
 
 /// A sheet by its trade name, upright for schedules and on its side for plans; mm.
-struct PaperSize { double width, height; };
+struct PaperSize {
+    double width, height;
+};
 PaperSize paperSize(const std::string& name);
 /// "Letter" or "A4"; "Legal" or "A3" for a board with more rows than that holds with its tally and notes.
 const char* schedulePaper(const SheetInput& in, const Board& board);
@@ -29,29 +31,33 @@ Drawing panelSchedule(const SheetInput& in, BoardId board, const std::string& nu
 /// How many sheets the schedule of a board takes.
 std::size_t schedulePages(const SheetInput& in, BoardId board);
 
-/// The same for a board of ways (or a single column in metric practice): device, cable, method, length, drop, Zs and its limit.
+/// The same for a board of ways (or a single column in metric practice): device, cable, method, length, drop, Zs and
+/// its limit.
 Drawing waySchedule(const SheetInput& in, BoardId board, const std::string& number = "", std::size_t page = 0);
-/// Rows that it takes: a three-pole way or an empty one takes one, a way of single poles three; a section's heading one.
+/// Rows that it takes: a three-pole way or an empty one takes one, a way of single poles three; a section's heading
+/// one.
 int wayScheduleRows(const Project& project, const Board& board);
 
 /// What feeds what, by floors as bands, or by the steps down from the sources.
 enum class RiserLayout { ByFloor, OneLine };
-/// The distribution laid out from the model: every feeder a line of its own, from its own device to its own load. On the smallest
-/// sheet of the country that holds it, from Tabloid or A3 up; what the largest (ARCH E1, A0) does not hold goes on below a
-/// match line on a further sheet, "E-501.2". At least one sheet.
+/// The distribution laid out from the model: every feeder a line of its own, from its own device to its own load. On
+/// the smallest sheet of the country that holds it, from Tabloid or A3 up; what the largest (ARCH E1, A0) does not hold
+/// goes on below a match line on a further sheet, "E-501.2". At least one sheet.
 std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, const std::string& number = "");
 /// How many sheets that makes.
 std::size_t riserPages(const SheetInput& in, RiserLayout layout);
-/// The same without a sheet around it, for the screen: rows no wider than `width` mm where that can be, as high as it needs.
+/// The same without a sheet around it, for the screen: rows no wider than `width` mm where that can be, as high as it
+/// needs.
 Drawing riserBare(const SheetInput& in, RiserLayout layout, double width);
 
 /// How wiring is coloured on plan.
 enum class PlanColour { Circuit, Board, Phase, Drop };
 struct PlanStyle {
     PlanColour colour = PlanColour::Circuit;
-    bool wiring = true, tags = true, lighting = true, power = true, roomNames = true, trays = true, furniture = true, underlay = true;
+    bool wiring = true, tags = true, lighting = true, power = true, roomNames = true, trays = true, furniture = true,
+         underlay = true;
     bool catchments = false, density = false; ///< density: the load of each room and of the floor by area
-    double symbolScale = 1, textScale = 1; ///< of the marks, whatever the scale of the building
+    double symbolScale = 1, textScale = 1;    ///< of the marks, whatever the scale of the building
     /// Whether devices of a type are drawn: what is not is not hit, lassoed or changed either.
     bool shows(const DeviceType& type) const { return type.kind == LoadKind::Lighting ? lighting : power; }
 };

@@ -22,8 +22,19 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
     };
     const auto line = [&](double a, double b, double c, double e) { d.line(p(a, b), p(c, e), w, ink); };
     switch (symbol) {
-    case Symbol::Receptacle: circle(0.82); line(-0.3, -0.76, -0.3, 0.76); line(0.3, -0.76, 0.3, 0.76); line(0, -0.82, 0, -1.25); break;
-    case Symbol::Quad: circle(0.82); line(-0.3, -0.76, -0.3, 0.76); line(0.3, -0.76, 0.3, 0.76); line(-0.76, 0, 0.76, 0); line(0, -0.82, 0, -1.25); break;
+    case Symbol::Receptacle:
+        circle(0.82);
+        line(-0.3, -0.76, -0.3, 0.76);
+        line(0.3, -0.76, 0.3, 0.76);
+        line(0, -0.82, 0, -1.25);
+        break;
+    case Symbol::Quad:
+        circle(0.82);
+        line(-0.3, -0.76, -0.3, 0.76);
+        line(0.3, -0.76, 0.3, 0.76);
+        line(-0.76, 0, 0.76, 0);
+        line(0, -0.82, 0, -1.25);
+        break;
     case Symbol::Special: {
         circle(0.82);
         d.marks.push_back(FillMark{{p(-0.5, 0.35), p(0.5, 0.35), p(0, -0.5)}, ink});
@@ -37,9 +48,20 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
         line(-1.7, 0, 1.7, 0);
         break;
     }
-    case Symbol::Downlight: circle(0.7); line(-0.7, 0, 0.7, 0); line(0, -0.7, 0, 0.7); break;
-    case Symbol::Switch: d.marks.push_back(CircleMark{at, r * 0.32, w, ink, true}); line(0, 0, 0.7, 0.9); line(0.7, 0.9, 1.15, 0.6); break;
-    case Symbol::Motor: circle(1); d.text(at + Point{0, r * 0.45}, "M", r * 1.28, Align::Centre, true, ink); break;
+    case Symbol::Downlight:
+        circle(0.7);
+        line(-0.7, 0, 0.7, 0);
+        line(0, -0.7, 0, 0.7);
+        break;
+    case Symbol::Switch:
+        d.marks.push_back(CircleMark{at, r * 0.32, w, ink, true});
+        line(0, 0, 0.7, 0.9);
+        line(0.7, 0.9, 1.15, 0.6);
+        break;
+    case Symbol::Motor:
+        circle(1);
+        d.text(at + Point{0, r * 0.45}, "M", r * 1.28, Align::Centre, true, ink);
+        break;
     case Symbol::Equipment: {
         const std::vector<Point> box{p(-0.95, -0.95), p(0.95, -0.95), p(0.95, 0.95), p(-0.95, 0.95)};
         d.marks.push_back(FillMark{box, Ink::Paper});
@@ -62,7 +84,10 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
         line(0, -0.8, 0, -1.25);
         break;
     }
-    case Symbol::Detector: circle(0.9); d.text(at + Point{0, r * 0.4}, "S", r * 1.15, Align::Centre, true, ink); break;
+    case Symbol::Detector:
+        circle(0.9);
+        d.text(at + Point{0, r * 0.4}, "S", r * 1.15, Align::Centre, true, ink);
+        break;
     case Symbol::CallPoint: {
         const std::vector<Point> box{p(-0.8, -0.8), p(0.8, -0.8), p(0.8, 0.8), p(-0.8, 0.8)};
         d.marks.push_back(FillMark{box, Ink::Paper});
@@ -77,7 +102,11 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
         line(-0.5, 0, -1.2, 0);
         break;
     }
-    case Symbol::Emergency: circle(0.7, true); line(-1.2, 0, 1.2, 0); line(0, -1.2, 0, 1.2); break;
+    case Symbol::Emergency:
+        circle(0.7, true);
+        line(-1.2, 0, 1.2, 0);
+        line(0, -1.2, 0, 1.2);
+        break;
     case Symbol::Exit: {
         const std::vector<Point> box{p(-1.2, -0.6), p(1.2, -0.6), p(1.2, 0.6), p(-1.2, 0.6)};
         d.marks.push_back(FillMark{box, Ink::Paper});
@@ -85,28 +114,47 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
         d.marks.push_back(FillMark{{p(-0.6, -0.4), p(-0.6, 0.4), p(0.6, 0)}, ink});
         break;
     }
-    case Symbol::Junction: circle(0.6); d.text(at + Point{0, r * 0.3}, "J", r * 0.85, Align::Centre, false, ink); break;
+    case Symbol::Junction:
+        circle(0.6);
+        d.text(at + Point{0, r * 0.3}, "J", r * 0.85, Align::Centre, false, ink);
+        break;
     }
 }
 
 FurnishingSize usualSize(FurnishingKind k) {
     switch (k) {
-    case FurnishingKind::Column: return {0.4, 0.4};
-    case FurnishingKind::Stair: return {1.2, 3.6};
-    case FurnishingKind::Shaft: return {1.0, 1.0};
-    case FurnishingKind::Desk: return {1.6, 0.8};
-    case FurnishingKind::Table: return {1.2, 0.8};
-    case FurnishingKind::Counter: return {2.4, 0.65};
-    case FurnishingKind::Till: return {0.6, 0.6};
-    case FurnishingKind::Shelving: return {1.8, 0.5};
-    case FurnishingKind::Bed: return {1.0, 2.0};
-    case FurnishingKind::Sink: return {0.8, 0.5};
-    case FurnishingKind::Basin: return {0.5, 0.4};
-    case FurnishingKind::Toilet: return {0.4, 0.65};
-    case FurnishingKind::Shower: return {0.9, 0.9};
-    case FurnishingKind::Cooker: return {0.75, 0.65};
-    case FurnishingKind::Refrigerator: return {0.7, 0.7};
-    case FurnishingKind::Bench: return {2.0, 0.7};
+    case FurnishingKind::Column:
+        return {0.4, 0.4};
+    case FurnishingKind::Stair:
+        return {1.2, 3.6};
+    case FurnishingKind::Shaft:
+        return {1.0, 1.0};
+    case FurnishingKind::Desk:
+        return {1.6, 0.8};
+    case FurnishingKind::Table:
+        return {1.2, 0.8};
+    case FurnishingKind::Counter:
+        return {2.4, 0.65};
+    case FurnishingKind::Till:
+        return {0.6, 0.6};
+    case FurnishingKind::Shelving:
+        return {1.8, 0.5};
+    case FurnishingKind::Bed:
+        return {1.0, 2.0};
+    case FurnishingKind::Sink:
+        return {0.8, 0.5};
+    case FurnishingKind::Basin:
+        return {0.5, 0.4};
+    case FurnishingKind::Toilet:
+        return {0.4, 0.65};
+    case FurnishingKind::Shower:
+        return {0.9, 0.9};
+    case FurnishingKind::Cooker:
+        return {0.75, 0.65};
+    case FurnishingKind::Refrigerator:
+        return {0.7, 0.7};
+    case FurnishingKind::Bench:
+        return {2.0, 0.7};
     }
     return {1, 1};
 }
@@ -116,10 +164,17 @@ void drawFurnishing(Drawing& d, const Furnishing& f, double scale, Ink ink) {
     const double w = (f.width > 0 ? f.width : usual.width) / 2, h = (f.depth > 0 ? f.depth : usual.depth) / 2;
     const auto p = [&](double x, double y) { return (f.at + turned({x * w, y * h}, f.turn)) * scale; }; // 1 is its edge
     const auto line = [&](double a, double b, double c, double e) { d.line(p(a, b), p(c, e), 0.18, ink); };
-    const auto frame = [&](double k = 1) { d.marks.push_back(LineMark{{p(-k, -k), p(k, -k), p(k, k), p(-k, k)}, 0.18, ink, false, true}); };
-    const auto ring = [&](double x, double y, double r) { d.marks.push_back(CircleMark{p(x, y), r * std::min(w, h) * scale, 0.18, ink, false}); };
+    const auto frame = [&](double k = 1) {
+        d.marks.push_back(LineMark{{p(-k, -k), p(k, -k), p(k, k), p(-k, k)}, 0.18, ink, false, true});
+    };
+    const auto ring = [&](double x, double y, double r) {
+        d.marks.push_back(CircleMark{p(x, y), r * std::min(w, h) * scale, 0.18, ink, false});
+    };
     switch (f.kind) {
-    case FurnishingKind::Column: d.marks.push_back(FillMark{{p(-1, -1), p(1, -1), p(1, 1), p(-1, 1)}, Ink::Rule}); frame(); break;
+    case FurnishingKind::Column:
+        d.marks.push_back(FillMark{{p(-1, -1), p(1, -1), p(1, 1), p(-1, 1)}, Ink::Rule});
+        frame();
+        break;
     case FurnishingKind::Stair: {
         frame();
         const int steps = std::max(3, int(std::lround(2 * h / 0.28)));
@@ -127,20 +182,66 @@ void drawFurnishing(Drawing& d, const Furnishing& f, double scale, Ink ink) {
         line(0, 0.95, 0, -0.8), line(0, -0.8, -0.25, -0.6), line(0, -0.8, 0.25, -0.6);
         break;
     }
-    case FurnishingKind::Shaft: frame(); line(-1, -1, 1, 1); line(-1, 1, 1, -1); break;
-    case FurnishingKind::Till: frame(); d.marks.push_back(LineMark{{p(-0.6, -0.6), p(0.6, -0.6), p(0.6, 0.1), p(-0.6, 0.1)}, 0.18, ink, false, true}); line(-0.6, 0.5, 0.6, 0.5); break;
-    case FurnishingKind::Shelving: frame(); line(-1, 0, 1, 0); break;
-    case FurnishingKind::Bed: frame(); line(-1, -0.55, 1, -0.55); break;
-    case FurnishingKind::Sink: frame(); ring(-0.3, 0, 0.7); line(0.4, -0.6, 0.4, 0.6); line(0.7, -0.6, 0.7, 0.6); break;
-    case FurnishingKind::Basin: frame(); ring(0, 0.1, 0.65); break;
-    case FurnishingKind::Toilet: d.marks.push_back(LineMark{{p(-1, -1), p(1, -1), p(1, -0.5), p(-1, -0.5)}, 0.18, ink, false, true}); ring(0, 0.25, 0.95); break;
-    case FurnishingKind::Shower: frame(); line(-1, -1, 1, 1); line(-1, 1, 1, -1); ring(0, 0, 0.2); break;
-    case FurnishingKind::Cooker: frame(); for (double x : {-0.45, 0.45}) for (double y : {-0.45, 0.45}) ring(x, y, 0.3); break;
-    case FurnishingKind::Refrigerator: frame(); line(-1, 0.75, 1, 0.75); line(-1, -1, 1, 0.75); break;
-    case FurnishingKind::Counter: frame(); line(-1, 0.6, 1, 0.6); break;
-    case FurnishingKind::Desk: frame(); d.marks.push_back(CircleMark{p(0, 1.5), 0.22 * scale, 0.18, ink, false}); break;
+    case FurnishingKind::Shaft:
+        frame();
+        line(-1, -1, 1, 1);
+        line(-1, 1, 1, -1);
+        break;
+    case FurnishingKind::Till:
+        frame();
+        d.marks.push_back(LineMark{{p(-0.6, -0.6), p(0.6, -0.6), p(0.6, 0.1), p(-0.6, 0.1)}, 0.18, ink, false, true});
+        line(-0.6, 0.5, 0.6, 0.5);
+        break;
+    case FurnishingKind::Shelving:
+        frame();
+        line(-1, 0, 1, 0);
+        break;
+    case FurnishingKind::Bed:
+        frame();
+        line(-1, -0.55, 1, -0.55);
+        break;
+    case FurnishingKind::Sink:
+        frame();
+        ring(-0.3, 0, 0.7);
+        line(0.4, -0.6, 0.4, 0.6);
+        line(0.7, -0.6, 0.7, 0.6);
+        break;
+    case FurnishingKind::Basin:
+        frame();
+        ring(0, 0.1, 0.65);
+        break;
+    case FurnishingKind::Toilet:
+        d.marks.push_back(LineMark{{p(-1, -1), p(1, -1), p(1, -0.5), p(-1, -0.5)}, 0.18, ink, false, true});
+        ring(0, 0.25, 0.95);
+        break;
+    case FurnishingKind::Shower:
+        frame();
+        line(-1, -1, 1, 1);
+        line(-1, 1, 1, -1);
+        ring(0, 0, 0.2);
+        break;
+    case FurnishingKind::Cooker:
+        frame();
+        for (double x : {-0.45, 0.45})
+            for (double y : {-0.45, 0.45}) ring(x, y, 0.3);
+        break;
+    case FurnishingKind::Refrigerator:
+        frame();
+        line(-1, 0.75, 1, 0.75);
+        line(-1, -1, 1, 0.75);
+        break;
+    case FurnishingKind::Counter:
+        frame();
+        line(-1, 0.6, 1, 0.6);
+        break;
+    case FurnishingKind::Desk:
+        frame();
+        d.marks.push_back(CircleMark{p(0, 1.5), 0.22 * scale, 0.18, ink, false});
+        break;
     case FurnishingKind::Table:
-    case FurnishingKind::Bench: frame(); break;
+    case FurnishingKind::Bench:
+        frame();
+        break;
     }
 }
 
@@ -166,12 +267,17 @@ void drawOpening(Drawing& d, const Opening& o, const Wall& w, double scale, Ink 
         d.marks.push_back(CurveMark{mm(tip), mm(hinge + (along + n) * width), mm(hinge + along * width), 0.12, ink});
     };
     switch (o.kind) {
-    case OpeningKind::Door: o.hingeAtEnd ? leaf(b, a, length) : leaf(a, b, length); break;
-    case OpeningKind::DoubleDoor: leaf(a, b, length / 2), leaf(b, a, length / 2); break;
+    case OpeningKind::Door:
+        o.hingeAtEnd ? leaf(b, a, length) : leaf(a, b, length);
+        break;
+    case OpeningKind::DoubleDoor:
+        leaf(a, b, length / 2), leaf(b, a, length / 2);
+        break;
     case OpeningKind::Window:
         for (double k : {-half, 0.0, half}) d.line(mm(a + n * k), mm(b + n * k), 0.18, ink);
         break;
-    case OpeningKind::Opening: break;
+    case OpeningKind::Opening:
+        break;
     }
 }
 

@@ -12,7 +12,9 @@ Point turned(Point p, double degrees);
 /// The symbol of a device at a place on a drawing, `size` mm across.
 void drawSymbol(Drawing& d, Symbol symbol, Point at, double turnDegrees, Ink ink, double size = 4.2);
 
-struct FurnishingSize { double width, depth; };
+struct FurnishingSize {
+    double width, depth;
+};
 /// m, where the thing gives none.
 FurnishingSize usualSize(FurnishingKind kind);
 /// `scale`: mm to a metre.

@@ -33,7 +33,8 @@ std::vector<Row> rowsOf(const Project& p, const Board& b) {
         const Circuit* c = p.circuits.find(map[std::size_t(slot)]);
         if (c && c->slot != slot) continue; // a further pole of it
         const bool first = !ways || (slot - 1) % 3 == 0;
-        const bool emptyWay = ways && first && slot + 2 <= b.slots && !map[std::size_t(slot)] && !map[std::size_t(slot) + 1] && !map[std::size_t(slot) + 2];
+        const bool emptyWay = ways && first && slot + 2 <= b.slots && !map[std::size_t(slot)] &&
+                              !map[std::size_t(slot) + 1] && !map[std::size_t(slot) + 2];
         rows.push_back({nullptr, c, slot, emptyWay || (c && c->poles == 3), first});
         if (emptyWay) slot += 2;
     }
@@ -46,21 +47,11 @@ struct Column {
     Align align;
 };
 constexpr Column columns[] = {
-    {"Way", 8, Align::Centre},
-    {"φ", 7.5, Align::Centre},
-    {"Serves", 0, Align::Left},
-    {"Pts", 6.5, Align::Right},
-    {"Device", 11.5, Align::Centre},
-    {"kA", 6, Align::Right},
-    {"RCD mA", 12, Align::Right},
-    {"Cable, mm²", 25.5, Align::Left},
-    {"Method", 11, Align::Centre},
-    {"m", 8.5, Align::Right},
-    {"Ib A", 9, Align::Right},
-    {"Drop %", 10, Align::Right},
-    {"Zs Ω", 9, Align::Right},
-    {"Limit Ω", 9.5, Align::Right},
-    {"R1+R2", 9.5, Align::Right},
+    {"Way", 8, Align::Centre},    {"φ", 7.5, Align::Centre},         {"Serves", 0, Align::Left},
+    {"Pts", 6.5, Align::Right},   {"Device", 11.5, Align::Centre},   {"kA", 6, Align::Right},
+    {"RCD mA", 12, Align::Right}, {"Cable, mm²", 25.5, Align::Left}, {"Method", 11, Align::Centre},
+    {"m", 8.5, Align::Right},     {"Ib A", 9, Align::Right},         {"Drop %", 10, Align::Right},
+    {"Zs Ω", 9, Align::Right},    {"Limit Ω", 9.5, Align::Right},    {"R1+R2", 9.5, Align::Right},
     {"80 %", 8.5, Align::Right},
 };
 constexpr std::size_t methodColumn = 8;
@@ -90,12 +81,23 @@ struct Writer : ScheduleWriter {
         const RunResult* run = in.results.run(c->id);
         t[10] = figures(cr.load.v);
         if (!run || run->size < 0) return t;
-        if (run->need.cable->residual > 0) t[6] = fmt::format("{} {}", run->need.cable->residualType == ResidualType::AWithDirect ? "A+" : std::string(wordOf(run->need.cable->residualType)).substr(5), number(double(run->need.cable->residual))); // "type B": its letter
+        if (run->need.cable->residual > 0)
+            t[6] = fmt::format("{} {}",
+                               run->need.cable->residualType == ResidualType::AWithDirect
+                                   ? "A+"
+                                   : std::string(wordOf(run->need.cable->residualType)).substr(5),
+                               number(double(run->need.cable->residual))); // "type B": its letter
         t[7] = conductorWords(*run, in.book);
-        if (const auto unit = t[7].find(" mm²"); unit != std::string::npos) t[7].erase(unit, std::string(" mm²").size()); // the heading says it
-        if (run->need.cable->type >= 0) t[8] = in.book.cables.types[std::size_t(run->need.cable->type)].methods[std::size_t(run->need.cable->method)].name;
+        if (const auto unit = t[7].find(" mm²"); unit != std::string::npos)
+            t[7].erase(unit, std::string(" mm²").size()); // the heading says it
+        if (run->need.cable->type >= 0)
+            t[8] = in.book.cables.types[std::size_t(run->need.cable->type)]
+                       .methods[std::size_t(run->need.cable->method)]
+                       .name;
         if (run->need.lengthKnown) {
-            t[9] = number(in.project.basis.units == UnitSystem::Imperial ? inFeet(run->need.length) : run->need.length.v, run->need.length.v < 10 ? 1 : 0);
+            t[9] =
+                number(in.project.basis.units == UnitSystem::Imperial ? inFeet(run->need.length) : run->need.length.v,
+                       run->need.length.v < 10 ? 1 : 0);
             if (run->need.lengthAssumed) t[9] = "~" + t[9];
             t[11] = fmt::format("{}{:.1f}", run->need.beforeKnown ? "" : "≥ ", run->dropTotal);
         }
@@ -104,7 +106,9 @@ struct Writer : ScheduleWriter {
             const TesterReadings cold = testerReadings(*run, in.book);
             if (cold.known) t[14] = fmt::format("{:.2f}", cold.together);
             if (cold.zsMost > 0) t[15] = fmt::format("{:.2f}", cold.zsMost);
-            if (run->earth->limit > 0) t[13] = run->earth->limit >= 100 ? number(double(run->earth->limit)) : fmt::format("{:.2f}", run->earth->limit);
+            if (run->earth->limit > 0)
+                t[13] = run->earth->limit >= 100 ? number(double(run->earth->limit))
+                                                 : fmt::format("{:.2f}", run->earth->limit);
         }
         return t;
     }
@@ -115,34 +119,46 @@ struct Writer : ScheduleWriter {
         for (int slot = s.from; slot <= std::min(s.to, b.slots); ++slot) left += !map[std::size_t(slot)];
         std::string text = s.name;
         if (s.rating > 0) text += fmt::format(" · {} A switch", number(s.rating));
-        if (s.residual > 0) text += fmt::format(" · {} mA residual-current device, {}", number(s.residual), wordOf(s.residualType));
+        if (s.residual > 0)
+            text += fmt::format(" · {} mA residual-current device, {}", number(s.residual), wordOf(s.residualType));
         if (s.metered) text += " · metered";
-        return text + (b.form == BoardForm::Ways ? fmt::format(" · space left: {} of {} ways", left / 3, (s.to - s.from + 1) / 3) : fmt::format(" · space left: {}", left));
+        return text + (b.form == BoardForm::Ways
+                           ? fmt::format(" · space left: {} of {} ways", left / 3, (s.to - s.from + 1) / 3)
+                           : fmt::format(" · space left: {}", left));
     }
 
     void table() {
         const std::vector<Row> rows = rowsOf(in.project, b);
         const double head = 5.8, left = margin, right = d.width - margin;
-        const double h = std::clamp((d.height - y - below() - head) / double(std::max<std::size_t>(rows.size(), 1)), 3.3, 5.4);
+        const double h =
+            std::clamp((d.height - y - below() - head) / double(std::max<std::size_t>(rows.size(), 1)), 3.3, 5.4);
         std::vector<std::vector<std::string>> texts;
         std::size_t longest = 0; // some books name ways of laying by a letter, others by words
         for (const Row& row : rows) {
             texts.push_back(row.section ? std::vector<std::string>{} : cells(row));
             if (!row.section) longest = std::max(longest, texts.back()[methodColumn].size());
         }
-        const auto widthOf = [&](std::size_t i) { return i == methodColumn ? std::clamp(2.4 + 1.2 * double(longest), columns[i].width, 20.0) : columns[i].width; };
+        const auto widthOf = [&](std::size_t i) {
+            return i == methodColumn ? std::clamp(2.4 + 1.2 * double(longest), columns[i].width, 20.0)
+                                     : columns[i].width;
+        };
         double taken = 0;
         for (std::size_t i = 0; i < std::size(columns); ++i) taken += widthOf(i);
         std::vector<double> x{left};
-        for (std::size_t i = 0; i < std::size(columns); ++i) x.push_back(x.back() + (columns[i].width > 0 ? widthOf(i) : right - left - taken));
-        const auto cell = [&](std::size_t i, double base, const std::string& text, bool bold, Ink ink, double size = 2.4) {
+        for (std::size_t i = 0; i < std::size(columns); ++i)
+            x.push_back(x.back() + (columns[i].width > 0 ? widthOf(i) : right - left - taken));
+        const auto cell = [&](std::size_t i, double base, const std::string& text, bool bold, Ink ink,
+                              double size = 2.4) {
             if (text.empty()) return;
-            const double px = columns[i].align == Align::Left ? x[i] + 1.2 : columns[i].align == Align::Right ? x[i + 1] - 1.2 : (x[i] + x[i + 1]) / 2;
+            const double px = columns[i].align == Align::Left    ? x[i] + 1.2
+                              : columns[i].align == Align::Right ? x[i + 1] - 1.2
+                                                                 : (x[i] + x[i + 1]) / 2;
             d.text({px, base}, text, size, columns[i].align, bold, ink, x[i + 1] - x[i] - 1.6);
         };
         const double top = y + head, bottom = top + double(rows.size()) * h;
         d.fill(left, y, right - left, head, Ink::Band);
-        for (std::size_t i = 0; i < std::size(columns); ++i) cell(i, y + head * 0.66, columns[i].title, true, Ink::Ink, 2.2);
+        for (std::size_t i = 0; i < std::size(columns); ++i)
+            cell(i, y + head * 0.66, columns[i].title, true, Ink::Ink, 2.2);
         double at = top;
         double ruled = y; // from where the upright rules have still to be drawn: a section's heading breaks them
         const auto rules = [&](double to) {
@@ -158,11 +174,13 @@ struct Writer : ScheduleWriter {
                 ruled = at;
                 continue;
             }
-            d.line({row.beginsWay ? left : x[1], at}, {right, at}, row.beginsWay ? 0.22 : 0.1, row.beginsWay ? Ink::Rule : Ink::Faint);
+            d.line({row.beginsWay ? left : x[1], at}, {right, at}, row.beginsWay ? 0.22 : 0.1,
+                   row.beginsWay ? Ink::Rule : Ink::Faint);
             const bool quiet = !row.circuit || row.circuit->use != CircuitUse::Load;
             const std::vector<std::string>& text = texts[n];
             for (std::size_t i = 0; i < text.size(); ++i) {
-                const bool over = row.circuit && (i == 12 || i == 13) && !in.results.run(row.circuit->id)->earth->inTime;
+                const bool over =
+                    row.circuit && (i == 12 || i == 13) && !in.results.run(row.circuit->id)->earth->inTime;
                 const Ink ink = over ? Ink::Stop : quiet ? Ink::Quiet : Ink::Ink;
                 if (i != 2) {
                     cell(i, at + h / 2 + 0.9, text[i], i == 0 || i == 4, ink);

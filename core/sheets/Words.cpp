@@ -16,13 +16,15 @@ std::string conductorWords(const RunResult& r, const RuleBook& book) {
     std::string s = r.sets > 1 ? fmt::format("{} sets ", r.sets) : "";
     const std::string size = sizeWords(book, r.size);
     if (book.metric()) { // "4 × 25 mm² + armour", "2 × 2.5 + 1.5 mm²"
-        s += fmt::format("{} × {}", r.need.conductorsOfSet(), r.ground >= 0 && !r.earth->armour ? book.sizes()[std::size_t(r.size)].name : size);
+        s += fmt::format("{} × {}", r.need.conductorsOfSet(),
+                         r.ground >= 0 && !r.earth->armour ? book.sizes()[std::size_t(r.size)].name : size);
         if (r.need.material == Material::Aluminium) s += " Al";
         if (r.earth->armour) s += " + armour";
         if (r.ground >= 0) s += " + " + sizeWords(book, r.ground);
         return s;
     }
-    s += fmt::format("{}{}{}", r.need.conductorsOfSet(), size.front() == '#' ? " " : " × ", size); // "4 500" would read as a number
+    s += fmt::format("{}{}{}", r.need.conductorsOfSet(), size.front() == '#' ? " " : " × ",
+                     size); // "4 500" would read as a number
     if (r.need.material == Material::Aluminium) s += " Al";
     if (r.ground >= 0) s += fmt::format(", {} gnd", sizeWords(book, r.ground));
     return s;
@@ -36,7 +38,14 @@ std::string breakerWords(double amps, int poles) {
 std::string deviceWords(const CircuitResult& r, int poles, const RuleBook& book) {
     if (!book.metric()) return breakerWords(r.device, poles);
     if (r.device <= 0) return "–";
-    const char* letter = r.kindOfDevice == DeviceKind::TypeB ? "B" : r.kindOfDevice == DeviceKind::TypeC ? "C" : r.kindOfDevice == DeviceKind::TypeD ? "D" : r.kindOfDevice == DeviceKind::FuseGG ? "gG " : r.kindOfDevice == DeviceKind::Rewirable ? "BS 3036 " : r.kindOfDevice == DeviceKind::Cartridge ? "BS 88-3 " : r.kindOfDevice == DeviceKind::Plug ? "BS 1362 " : "";
+    const char* letter = r.kindOfDevice == DeviceKind::TypeB       ? "B"
+                         : r.kindOfDevice == DeviceKind::TypeC     ? "C"
+                         : r.kindOfDevice == DeviceKind::TypeD     ? "D"
+                         : r.kindOfDevice == DeviceKind::FuseGG    ? "gG "
+                         : r.kindOfDevice == DeviceKind::Rewirable ? "BS 3036 "
+                         : r.kindOfDevice == DeviceKind::Cartridge ? "BS 88-3 "
+                         : r.kindOfDevice == DeviceKind::Plug      ? "BS 1362 "
+                                                                   : "";
     return letter + rating(r.device);
 }
 
@@ -51,7 +60,9 @@ std::string kindTitle(LoadKind kind, const RuleBook& book) {
     return titleOf(kind);
 }
 
-std::string lengthWords(Metres m, UnitSystem u) { return u == UnitSystem::Imperial ? number(inFeet(m)) + " ft" : number(m.v, m.v < 100 ? 1 : 0) + " m"; }
+std::string lengthWords(Metres m, UnitSystem u) {
+    return u == UnitSystem::Imperial ? number(inFeet(m)) + " ft" : number(m.v, m.v < 100 ? 1 : 0) + " m";
+}
 
 std::string lengthOf(const RunNeed& need, UnitSystem units) {
     if (!need.lengthKnown) return "not known";
@@ -81,22 +92,27 @@ std::string systemWords(VoltageSystem s) {
 std::string lineName(int line, const Board& b) {
     if (line < 0) return "–";
     if (factsOf(b.system).lines == 1) return "L";
-    if (b.form == BoardForm::Ways || b.system == VoltageSystem::Y400 || b.system == VoltageSystem::Y415) return "L" + std::to_string(line + 1);
+    if (b.form == BoardForm::Ways || b.system == VoltageSystem::Y400 || b.system == VoltageSystem::Y415)
+        return "L" + std::to_string(line + 1);
     return std::string(1, char('A' + line));
 }
 
 Ink phaseInk(const Basis& basis, VoltageSystem system, int line) {
     PhaseColours colours = basis.phaseColours;
     if (colours == PhaseColours::Usual)
-        colours = isMetric(system) ? PhaseColours::BrownBlackGrey
-                  : system == VoltageSystem::Y480 || system == VoltageSystem::D480                             ? PhaseColours::BrownOrangeYellow
-                                                                                                               : PhaseColours::BlackRedBlue;
+        colours = isMetric(system)                                                 ? PhaseColours::BrownBlackGrey
+                  : system == VoltageSystem::Y480 || system == VoltageSystem::D480 ? PhaseColours::BrownOrangeYellow
+                                                                                   : PhaseColours::BlackRedBlue;
     const std::size_t i = std::size_t(std::clamp(line, 0, 2));
     switch (colours) {
-    case PhaseColours::BrownBlackGrey: return std::array{Ink::PhaseBrown, Ink::PhaseBlack, Ink::PhaseGrey}[i];
-    case PhaseColours::BrownOrangeYellow: return std::array{Ink::PhaseBrown, Ink::PhaseOrange, Ink::PhaseYellow}[i];
-    case PhaseColours::RedYellowBlue: return std::array{Ink::PhaseRed, Ink::PhaseYellow, Ink::PhaseBlue}[i];
-    default: break;
+    case PhaseColours::BrownBlackGrey:
+        return std::array{Ink::PhaseBrown, Ink::PhaseBlack, Ink::PhaseGrey}[i];
+    case PhaseColours::BrownOrangeYellow:
+        return std::array{Ink::PhaseBrown, Ink::PhaseOrange, Ink::PhaseYellow}[i];
+    case PhaseColours::RedYellowBlue:
+        return std::array{Ink::PhaseRed, Ink::PhaseYellow, Ink::PhaseBlue}[i];
+    default:
+        break;
     }
     if (factsOf(system).highLeg && i == 1) return Ink::PhaseOrange; // the high leg
     return std::array{Ink::PhaseBlack, Ink::PhaseRed, Ink::PhaseBlue}[i];
@@ -108,7 +124,8 @@ std::string servesWords(const Project& p, const Results& r, CircuitId id) {
     if (c.use == CircuitUse::Reserved) return c.name.empty() ? "Reserved" : "Reserved: " + c.name;
     if (const Ref fed = r.of(id).feeds) {
         const std::string name = nameOf(p, fed);
-        if (auto* t = p.transformers.find(fed.as<Transformer>())) return fmt::format("{} ({} kVA)", name, rating(t->kva));
+        if (auto* t = p.transformers.find(fed.as<Transformer>()))
+            return fmt::format("{} ({} kVA)", name, rating(t->kva));
         return name;
     }
     return c.name;
@@ -116,9 +133,12 @@ std::string servesWords(const Project& p, const Results& r, CircuitId id) {
 
 std::string whyWords(const RunResult& r) {
     switch (r.state) {
-    case Sizing::PastCeiling: return "ceiling";
-    case Sizing::NoneFits: return "none fits";
-    default: return wordOf(r.why);
+    case Sizing::PastCeiling:
+        return "ceiling";
+    case Sizing::NoneFits:
+        return "none fits";
+    default:
+        return wordOf(r.why);
     }
 }
 

@@ -20,9 +20,11 @@ std::string placeWords(const Board& board, const Circuit& circuit);
 std::string kindTitle(LoadKind kind, const RuleBook& book);
 /// "172 ft" or "52.4 m".
 std::string lengthWords(Metres length, UnitSystem units);
-/// The length of a run, and whether it is one: "172 ft", "100 ft assumed" where the basis says what an unknown one counts as, "not known".
+/// The length of a run, and whether it is one: "172 ft", "100 ft assumed" where the basis says what an unknown one
+/// counts as, "not known".
 std::string lengthOf(const RunNeed& need, UnitSystem units);
-/// % lost from the source to the end of a run or at a node: "2.1 %", "≥ 2.1 %" where a run before it has no length and counts as none.
+/// % lost from the source to the end of a run or at a node: "2.1 %", "≥ 2.1 %" where a run before it has no length and
+/// counts as none.
 std::string dropWords(double percentLost, bool known);
 /// "22.1" kA; "≤ 22.1" where a run before it has no length and counts as none.
 std::string faultWords(const FaultPoint& fault);

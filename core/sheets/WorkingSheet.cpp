@@ -18,8 +18,10 @@ std::vector<std::string> wrapped(const std::string& text, std::size_t most) {
     while (from <= text.size()) {
         const std::size_t to = std::min(text.find(' ', from), text.size());
         const std::string word = text.substr(from, to - from);
-        if (!lines.back().empty() && lettersIn(lines.back()) + 1 + lettersIn(word) > most) lines.push_back(word);
-        else lines.back() += (lines.back().empty() ? "" : " ") + word;
+        if (!lines.back().empty() && lettersIn(lines.back()) + 1 + lettersIn(word) > most)
+            lines.push_back(word);
+        else
+            lines.back() += (lines.back().empty() ? "" : " ") + word;
         from = to + 1;
     }
     return lines;
@@ -56,13 +58,17 @@ struct Pages {
             const double foot = p.height - 20;
             if (i + 1 == all.size()) { // to be signed
                 p.line({margin, foot - 4}, {margin + 55, foot - 4}, 0.2, Ink::Quiet);
-                p.text({margin, foot - 0.8}, head.designer.empty() ? "Worked out by, date" : "Worked out by " + head.designer + ", date", 2.1, Align::Left, false, Ink::Quiet);
+                p.text({margin, foot - 0.8},
+                       head.designer.empty() ? "Worked out by, date" : "Worked out by " + head.designer + ", date", 2.1,
+                       Align::Left, false, Ink::Quiet);
                 p.line({margin + 65, foot - 4}, {margin + 120, foot - 4}, 0.2, Ink::Quiet);
                 p.text({margin + 65, foot - 0.8}, "Checked by, date", 2.1, Align::Left, false, Ink::Quiet);
             }
             p.line({margin, foot + 2}, {p.width - margin, foot + 2}, 0.35);
             p.text({margin, foot + 5.8}, head.rests, 2.2, Align::Left, false, Ink::Quiet, p.width - 2 * margin - 40);
-            p.text({p.width - margin, foot + 5.8}, fmt::format("{}page {} of {}", head.date.empty() ? "" : head.date + " · ", i + 1, all.size()), 2.2, Align::Right, false, Ink::Quiet);
+            p.text({p.width - margin, foot + 5.8},
+                   fmt::format("{}page {} of {}", head.date.empty() ? "" : head.date + " · ", i + 1, all.size()), 2.2,
+                   Align::Right, false, Ink::Quiet);
         }
     }
 
@@ -84,10 +90,12 @@ struct Pages {
     }
     void rows(const std::vector<std::string>& columns, const std::vector<std::vector<std::string>>& list) {
         if (list.empty()) return;
-        const double first = 62, rest = (page().width - 2 * margin - first) / double(std::max<std::size_t>(1, columns.size() - 1));
+        const double first = 62,
+                     rest = (page().width - 2 * margin - first) / double(std::max<std::size_t>(1, columns.size() - 1));
         const auto put = [&](const std::vector<std::string>& row, Ink ink) {
             for (std::size_t i = 0; i < row.size(); ++i)
-                page().text({i == 0 ? margin : margin + first + rest * double(i), y}, row[i], size - 0.1, i == 0 ? Align::Left : Align::Right, false, ink, i == 0 ? first - 2 : rest - 1.5);
+                page().text({i == 0 ? margin : margin + first + rest * double(i), y}, row[i], size - 0.1,
+                            i == 0 ? Align::Left : Align::Right, false, ink, i == 0 ? first - 2 : rest - 1.5);
         };
         need(leading * 2);
         put(columns, Ink::Quiet);
@@ -110,7 +118,8 @@ struct Pages {
         if (!list.empty()) y += 2;
     }
     void steps() {
-        const double what = margin + 3, formula = margin + 40, value = page().width - margin - 28, rule = page().width - margin;
+        const double what = margin + 3, formula = margin + 40, value = page().width - margin - 28,
+                     rule = page().width - margin;
         const auto headings = [&] {
             page().text({what, y}, "Step", 2.2, Align::Left, false, Ink::Quiet);
             page().text({formula, y}, "With the numbers", 2.2, Align::Left, false, Ink::Quiet);
@@ -122,7 +131,8 @@ struct Pages {
         need(20);
         headings();
         for (const WorkingStep& s : working.steps) {
-            const auto whats = wrapped(s.what, 25), formulas = wrapped(s.formula, 64), values = wrapped(s.value, 19), rules = wrapped(s.cited, 18);
+            const auto whats = wrapped(s.what, 25), formulas = wrapped(s.formula, 64), values = wrapped(s.value, 19),
+                       rules = wrapped(s.cited, 18);
             const std::size_t n = std::max({whats.size(), formulas.size(), values.size(), rules.size()});
             const double height = double(n) * 3.9 + 1.3;
             const std::size_t pages = all.size();
@@ -134,9 +144,13 @@ struct Pages {
             }
             for (std::size_t i = 0; i < n; ++i) {
                 const double at = y + double(i) * 3.9;
-                if (i < whats.size()) page().text({what, at}, whats[i], size - 0.1, Align::Left, s.governs, Ink::Ink, formula - what - 1);
-                if (i < formulas.size()) page().text({formula, at}, formulas[i], size - 0.1, Align::Left, false, Ink::Ink, value - formula - 24);
-                if (i < values.size()) page().text({value, at}, values[i], size - 0.1, Align::Right, s.governs, Ink::Ink, 30);
+                if (i < whats.size())
+                    page().text({what, at}, whats[i], size - 0.1, Align::Left, s.governs, Ink::Ink, formula - what - 1);
+                if (i < formulas.size())
+                    page().text({formula, at}, formulas[i], size - 0.1, Align::Left, false, Ink::Ink,
+                                value - formula - 24);
+                if (i < values.size())
+                    page().text({value, at}, values[i], size - 0.1, Align::Right, s.governs, Ink::Ink, 30);
                 if (i < rules.size()) page().text({rule, at}, rules[i], 2.2, Align::Right, false, Ink::Quiet, 26);
             }
             y += height;
@@ -153,8 +167,12 @@ std::string restsOn(const RuleBook& book) {
 
 } // namespace
 
-WorkingHead sheetHead(const Project& p, const RuleBook& book) { return {p.basis.title, p.basis.jobNumber, p.basis.company, p.basis.designer, p.basis.issueDate, restsOn(book)}; }
-WorkingHead sheetHead(const std::string& job, const std::string& company, const RuleBook& book) { return {job, "", company, "", "", restsOn(book)}; }
+WorkingHead sheetHead(const Project& p, const RuleBook& book) {
+    return {p.basis.title, p.basis.jobNumber, p.basis.company, p.basis.designer, p.basis.issueDate, restsOn(book)};
+}
+WorkingHead sheetHead(const std::string& job, const std::string& company, const RuleBook& book) {
+    return {job, "", company, "", "", restsOn(book)};
+}
 
 std::vector<Drawing> workingSheets(const Working& w, const WorkingHead& head) {
     Pages p{w, head};

@@ -1,5 +1,6 @@
 #pragma once
-// A working as pages to print and sign: what was worked out, its figures, each step with its rule, the deciding one marked.
+// A working as pages to print and sign: what was worked out, its figures, each step with its rule, the deciding one
+// marked.
 
 #include "core/bench/Bench.h"
 #include "core/sheets/Drawing.h"

@@ -17,16 +17,20 @@ Candidate nextAbove(Candidate c, const RunNeed& n, const SizingRules& rules, con
     return {};
 }
 
-Candidate smallestThatCarries(const Procedure& how, const Conditions& under, const RunNeed& n, const SizingRules& rules, const RuleBook& book) {
+Candidate smallestThatCarries(const Procedure& how, const Conditions& under, const RunNeed& n, const SizingRules& rules,
+                              const RuleBook& book) {
     for (int sets = n.heldSets > 0 ? n.heldSets : 1; sets <= (n.heldSets > 0 ? n.heldSets : 12); ++sets) {
         const SizeIndex from = sets > 1 ? std::max(n.smallest, book.smallestParallel()) : n.smallest;
         for (SizeIndex s = from; s <= rules.largestPreferred; ++s)
-            if (canUse(n, s, book) && how.failing(under, n, {s, sets}, rules, book) == Governing::None) return {s, sets};
+            if (canUse(n, s, book) && how.failing(under, n, {s, sets}, rules, book) == Governing::None)
+                return {s, sets};
     }
     return {};
 }
 
-std::string lengthWords(Metres m, UnitSystem u) { return u == UnitSystem::Imperial ? number(inFeet(m)) + " ft" : number(m.v) + " m"; }
+std::string lengthWords(Metres m, UnitSystem u) {
+    return u == UnitSystem::Imperial ? number(inFeet(m)) + " ft" : number(m.v) + " m";
+}
 
 } // namespace
 
@@ -48,7 +52,9 @@ Ampacity ampacityOf(const RunNeed& n, SizeIndex size, const SizingRules& rules, 
     return how.ampacity(how.conditions(n, rules, book), n, {size, sets}, rules, book);
 }
 
-Volts dropReference(const RunNeed& n) { return n.poles == 3 ? factsOf(n.system).lineLine : voltsAcross(n.system, n.poles); }
+Volts dropReference(const RunNeed& n) {
+    return n.poles == 3 ? factsOf(n.system).lineLine : voltsAcross(n.system, n.poles);
+}
 
 LineOhms lineOhms(const RunNeed& n, SizeIndex size, const RuleBook& book) {
     if (n.cable->type < 0) {
@@ -67,13 +73,16 @@ double warmFactor(const RunNeed& n, SizeIndex size, int sets, const RuleBook& bo
     if (!n.cable->warm || n.cable->type < 0) return 1;
     const CableType& type = book.cables.types[std::size_t(n.cable->type)];
     const double table = type.methods[std::size_t(n.cable->method)].ampacity[n.poles == 3][std::size_t(size)] * sets;
-    const double used = n.load.v / table, c = double(n.cable->factors) * groupingFactor(n, sets, book) / groupingFactor(n, 1, book);
-    if (const auto& columns = book.cables.dropColumns; !columns.empty()) { // the column at or above the temperature under load
+    const double used = n.load.v / table,
+                 c = double(n.cable->factors) * groupingFactor(n, sets, book) / groupingFactor(n, 1, book);
+    if (const auto& columns = book.cables.dropColumns;
+        !columns.empty()) { // the column at or above the temperature under load
         const double celsius = n.ambient + used * used / (c * c) * (type.celsius - n.ambient);
         const auto column = std::lower_bound(columns.begin(), columns.end(), celsius - 1e-6);
         return column == columns.end() ? 1 : std::min(1.0, warmer(*column) / warmer(type.celsius));
     }
-    return std::min(1.0, (230 + type.celsius - (c * c - used * used) * (type.celsius - book.cables.airOfTables)) / (230 + type.celsius));
+    return std::min(1.0, (230 + type.celsius - (c * c - used * used) * (type.celsius - book.cables.airOfTables)) /
+                             (230 + type.celsius));
 }
 
 Volts dropVolts(const RunNeed& n, SizeIndex size, int sets, Amps amps, Metres length, const RuleBook& book) {
@@ -93,7 +102,8 @@ Volts spurVolts(const RunNeed& n, SizeIndex size, const RuleBook& book) {
 }
 
 double ownDrop(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book) {
-    return n.spread * dropPercent(n, size, sets, n.dropAmps, n.length, book) + spurVolts(n, size, book) / dropReference(n) * 100;
+    return n.spread * dropPercent(n, size, sets, n.dropAmps, n.length, book) +
+           spurVolts(n, size, book) / dropReference(n) * 100;
 }
 
 double conductorMass(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book) {
@@ -105,26 +115,38 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     const RunNeed& n = r.need;
     static_cast<RunOutcome&>(r) = RunOutcome{};
     const auto dropOf = [&](Candidate c) { return n.lengthKnown ? ownDrop(n, c.size, c.sets, book) : 0.0; };
-    const auto within = [&](double own) { return own <= n.ownLimit + 1e-9 && n.totalBefore + own <= n.totalLimit + 1e-9; };
+    const auto within = [&](double own) {
+        return own <= n.ownLimit + 1e-9 && n.totalBefore + own <= n.totalLimit + 1e-9;
+    };
 
     const Procedure& how = procedureOf(book);
     const Conditions under = how.conditions(n, rules, book);
     if (book.metric()) r.need.cable.make().factors = float(under.ambient * under.bundling * under.lying);
-    const auto earthAt = [&](Candidate c) { return how.earthFault && n.lengthKnown && n.device > 0 ? how.earthFault(n, c, rules, book) : EarthFault{}; };
+    const auto earthAt = [&](Candidate c) {
+        return how.earthFault && n.lengthKnown && n.device > 0 ? how.earthFault(n, c, rules, book) : EarthFault{};
+    };
     Candidate least = smallestThatCarries(how, under, n, rules, book);
-    if (n.heldSets > 0 && least.size < 0 && n.held >= 0) { // so many sets of anything do not do: say so, with the held size
+    if (n.heldSets > 0 && least.size < 0 &&
+        n.held >= 0) { // so many sets of anything do not do: say so, with the held size
         RunNeed free = n;
         free.heldSets = 0;
         least = smallestThatCarries(how, under, free, rules, book);
     }
     if (least.size < 0) {
         r.state = Sizing::NoneFits;
-        if (w) w->step("Ampacity", fmt::format("no conductor of the book, in up to 12 sets, carries {} A", figures(n.required.v)), "", book.cite("ampacity"));
+        if (w)
+            w->step("Ampacity",
+                    fmt::format("no conductor of the book, in up to 12 sets, carries {} A", figures(n.required.v)), "",
+                    book.cite("ampacity"));
         return;
     }
     for (int i = 0; i < n.raised && n.held < 0; ++i)
         if (const Candidate up = nextAbove(least, n, rules, book); up.size >= 0) least = up;
-    if (w && n.raised > 0 && n.held < 0) w->step("Raised for the runs below", fmt::format("{} {} up: fewer kilograms than raising each branch run that is over the total", n.raised, n.raised == 1 ? "size" : "sizes"), sizeWords(book, least.size), "Basis");
+    if (w && n.raised > 0 && n.held < 0)
+        w->step("Raised for the runs below",
+                fmt::format("{} {} up: fewer kilograms than raising each branch run that is over the total", n.raised,
+                            n.raised == 1 ? "size" : "sizes"),
+                sizeWords(book, least.size), "Basis");
     Candidate chosen = least;
     r.sizeForAmpacity = least.size;
     r.setsForAmpacity = least.sets;
@@ -147,10 +169,13 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
         chosen = {n.held, n.heldSets > 0 ? n.heldSets : 1};
         r.state = Sizing::Held;
         r.why = Governing::Held;
-        r.tooSmall = how.failing(under, n, chosen, rules, book) != Governing::None || (chosen.sets > 1 && chosen.size < book.smallestParallel());
+        r.tooSmall = how.failing(under, n, chosen, rules, book) != Governing::None ||
+                     (chosen.sets > 1 && chosen.size < book.smallestParallel());
         if (w) {
             how.tellAmpacity(*w, n, least, rules, book, Governing::None);
-            w->step("Held by hand", fmt::format("{}{} instead of {}", chosen.sets > 1 ? fmt::format("{} sets of ", chosen.sets) : "", sizeWords(book, chosen.size), sizeWords(book, least.size)),
+            w->step("Held by hand",
+                    fmt::format("{}{} instead of {}", chosen.sets > 1 ? fmt::format("{} sets of ", chosen.sets) : "",
+                                sizeWords(book, chosen.size), sizeWords(book, least.size)),
                     r.tooSmall ? "too small" : "carries it", "");
             w->governs();
         }
@@ -158,18 +183,22 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
         r.state = Sizing::Sized;
         // Where even a run without length would not open in time, a larger conductor does not help: that is a snag.
         const EarthFault first = earthAt(least);
-        const bool loopCounts = first.known && !first.ok && (first.inTime || magnitude(n.cable->loopBefore) < double(first.limit));
+        const bool loopCounts =
+            first.known && !first.ok && (first.inTime || magnitude(n.cable->loopBefore) < double(first.limit));
         const auto passes = [&](Candidate c) { return within(dropOf(c)) && (!loopCounts || earthAt(c).ok); };
         const bool enough = !n.lengthKnown || (within(r.dropBefore) && !loopCounts);
         if (w) how.tellAmpacity(*w, n, least, rules, book, enough ? forAmpacity : Governing::None);
         if (!enough) {
-            // Up to the first size that does, within the ceiling. Where none serves the loop, the drop alone may still be kept.
+            // Up to the first size that does, within the ceiling. Where none serves the loop, the drop alone may still
+            // be kept.
             const auto raise = [&](const auto& does) {
                 Candidate c = least;
                 int steps = 0;
                 Governing last = forAmpacity; // what kept the size before the last one out
                 while (steps < rules.ceiling && !does(c)) {
-                    last = !within(dropOf(c)) ? Governing::VoltageDrop : earthAt(c).inTime ? Governing::FaultWithstand : Governing::LoopImpedance;
+                    last = !within(dropOf(c))  ? Governing::VoltageDrop
+                           : earthAt(c).inTime ? Governing::FaultWithstand
+                                               : Governing::LoopImpedance;
                     const Candidate up = nextAbove(c, n, rules, book);
                     if (up.size < 0) break;
                     c = up;
@@ -179,22 +208,41 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                 chosen = c, r.steps = steps, r.why = last;
                 return true;
             };
-            if (!raise(passes) && !(loopCounts && raise([&](Candidate c) { return within(dropOf(c)); }))) r.state = Sizing::PastCeiling;
+            if (!raise(passes) && !(loopCounts && raise([&](Candidate c) { return within(dropOf(c)); })))
+                r.state = Sizing::PastCeiling;
         }
     }
     if (w && n.dropAmps.v > 0) {
         if (n.lengthKnown) {
-            w->step("Current for drop", n.dropByShare ? fmt::format("{} % of the {} A rating = {} A", figures(n.dropAmps.v / n.device * 100), rating(n.device), figures(n.dropAmps.v)) : fmt::format("load, {} A", figures(n.dropAmps.v)),
-                    n.dropByShare ? "Basis: share of rating" : n.feeder ? "demand" : "", "");
+            w->step("Current for drop",
+                    n.dropByShare
+                        ? fmt::format("{} % of the {} A rating = {} A", figures(n.dropAmps.v / n.device * 100),
+                                      rating(n.device), figures(n.dropAmps.v))
+                        : fmt::format("load, {} A", figures(n.dropAmps.v)),
+                    n.dropByShare ? "Basis: share of rating"
+                    : n.feeder    ? "demand"
+                                  : "",
+                    "");
             if (n.across.v > 0)
-                w->step("Length", fmt::format("up {}, across {}, down {}, with slack", lengthWords(n.up, rules.units), lengthWords(n.across, rules.units), lengthWords(n.down, rules.units)),
+                w->step("Length",
+                        fmt::format("up {}, across {}, down {}, with slack", lengthWords(n.up, rules.units),
+                                    lengthWords(n.across, rules.units), lengthWords(n.down, rules.units)),
                         lengthWords(n.length, rules.units), "");
-            else w->step("Length", "as entered", lengthWords(n.length, rules.units), "");
-            if (n.spread < 1) w->step("Load along it", "each point's current × its distance, over all of it at the end", fmt::format("× {}", figures(n.spread)), "");
-            if (n.cable->ring && n.cable->spur > 0) w->step("Spur", fmt::format("{} out from the ring, at most {} A·m", lengthWords(Metres{double(n.cable->spur)}, rules.units), figures(double(n.cable->spurLoad))), "", book.cite("radial"));
+            else
+                w->step("Length", "as entered", lengthWords(n.length, rules.units), "");
+            if (n.spread < 1)
+                w->step("Load along it", "each point's current × its distance, over all of it at the end",
+                        fmt::format("× {}", figures(n.spread)), "");
+            if (n.cable->ring && n.cable->spur > 0)
+                w->step("Spur",
+                        fmt::format("{} out from the ring, at most {} A·m",
+                                    lengthWords(Metres{double(n.cable->spur)}, rules.units),
+                                    figures(double(n.cable->spurLoad))),
+                        "", book.cite("radial"));
             Candidate c = least;
             std::vector<Candidate> shown;
-            if (r.state == Sizing::Held) shown = {chosen};
+            if (r.state == Sizing::Held)
+                shown = {chosen};
             else
                 for (int i = 0; c.size >= 0 && i <= rules.ceiling; ++i) {
                     shown.push_back(c);
@@ -208,18 +256,34 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                 const double R = z.r * warmFactor(n, s.size, s.sets, book) * per, X = z.x * per;
                 const double sine = std::sqrt(std::max(0.0, 1 - n.dropPowerFactor * n.dropPowerFactor));
                 const double own = dropOf(s);
-                w->step(fmt::format("Drop, {}{}", sizeWords(book, s.size), s.sets > 1 ? fmt::format(" × {}", s.sets) : ""),
-                        fmt::format("{}·{}·{}·{}/1000{}{}{} = {} V", n.poles == 3 ? "√3" : "2", figures(n.dropAmps.v),
-                                    sine > 0.001 ? fmt::format("({}·{:.2f} + {}·{:.2f})", figures(R), n.dropPowerFactor, figures(X), sine) : figures(R), number(len),
-                                    s.sets > 1 ? fmt::format("/{}", s.sets) : "", n.spread < 1 ? fmt::format("·{}", figures(n.spread)) : "", spurVolts(n, s.size, book).v > 0 ? fmt::format(" + {} V along the spur", figures(spurVolts(n, s.size, book).v)) : "", figures(n.spread * dropVolts(n, s.size, s.sets, n.dropAmps, n.length, book).v + spurVolts(n, s.size, book).v)),
-                        own > n.ownLimit + 1e-9                     ? fmt::format("{} > {} %", percent(own), figures(n.ownLimit))
-                        : n.totalBefore + own > n.totalLimit + 1e-9 ? fmt::format("{}, total {} > {} %", percent(own), percent(n.totalBefore + own), figures(n.totalLimit))
-                                                                    : fmt::format("{} ≤ {} %", percent(own), figures(n.ownLimit)),
-                        (n.cable->type < 0 ? book.cite("impedance") : book.cables.types[std::size_t(n.cable->type)].dropTable) + "; " + book.cite(n.feeder ? "dropFeeder" : "dropBranch"));
+                w->step(
+                    fmt::format("Drop, {}{}", sizeWords(book, s.size), s.sets > 1 ? fmt::format(" × {}", s.sets) : ""),
+                    fmt::format("{}·{}·{}·{}/1000{}{}{} = {} V", n.poles == 3 ? "√3" : "2", figures(n.dropAmps.v),
+                                sine > 0.001 ? fmt::format("({}·{:.2f} + {}·{:.2f})", figures(R), n.dropPowerFactor,
+                                                           figures(X), sine)
+                                             : figures(R),
+                                number(len), s.sets > 1 ? fmt::format("/{}", s.sets) : "",
+                                n.spread < 1 ? fmt::format("·{}", figures(n.spread)) : "",
+                                spurVolts(n, s.size, book).v > 0
+                                    ? fmt::format(" + {} V along the spur", figures(spurVolts(n, s.size, book).v))
+                                    : "",
+                                figures(n.spread * dropVolts(n, s.size, s.sets, n.dropAmps, n.length, book).v +
+                                        spurVolts(n, s.size, book).v)),
+                    own > n.ownLimit + 1e-9 ? fmt::format("{} > {} %", percent(own), figures(n.ownLimit))
+                    : n.totalBefore + own > n.totalLimit + 1e-9
+                        ? fmt::format("{}, total {} > {} %", percent(own), percent(n.totalBefore + own),
+                                      figures(n.totalLimit))
+                        : fmt::format("{} ≤ {} %", percent(own), figures(n.ownLimit)),
+                    (n.cable->type < 0 ? book.cite("impedance")
+                                       : book.cables.types[std::size_t(n.cable->type)].dropTable) +
+                        "; " + book.cite(n.feeder ? "dropFeeder" : "dropBranch"));
                 if (r.why == Governing::VoltageDrop && s.size == chosen.size && s.sets == chosen.sets) w->governs();
             }
             if (r.state == Sizing::PastCeiling) {
-                w->step("Upsizing ceiling", fmt::format("{} sizes up and still over: stays {}, feed it from nearer", rules.ceiling, sizeWords(book, least.size)), "", "Basis");
+                w->step("Upsizing ceiling",
+                        fmt::format("{} sizes up and still over: stays {}, feed it from nearer", rules.ceiling,
+                                    sizeWords(book, least.size)),
+                        "", "Basis");
                 w->governs();
             }
         } else {
@@ -234,12 +298,15 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     r.dropTotal = n.totalBefore + r.dropOwn;
     if (n.dropAmps.v > 0) {
         const double spur = n.lengthKnown ? spurVolts(n, chosen.size, book) / dropReference(n) * 100 : 0;
-        const double perMetre = n.lengthKnown && n.length.v > 0 ? (r.dropOwn - spur) / n.length.v : n.spread * dropPercent(n, chosen.size, chosen.sets, n.dropAmps, Metres{1}, book);
+        const double perMetre = n.lengthKnown && n.length.v > 0
+                                    ? (r.dropOwn - spur) / n.length.v
+                                    : n.spread * dropPercent(n, chosen.size, chosen.sets, n.dropAmps, Metres{1}, book);
         const double room = std::min(n.ownLimit, n.totalLimit - n.totalBefore) - spur;
         if (perMetre > 0) r.longest = Metres{std::max(0.0, room / perMetre)};
     }
     const LineOhms z = lineOhms(n, chosen.size, book);
-    r.ohms = Complex{z.r, z.x} * (n.lengthKnown ? n.length.v : 0.0) / double(chosen.sets) + Complex{z.r, z.x} * 4.0 * (n.cable->ring ? double(n.cable->spur) : 0.0);
+    r.ohms = Complex{z.r, z.x} * (n.lengthKnown ? n.length.v : 0.0) / double(chosen.sets) +
+             Complex{z.r, z.x} * 4.0 * (n.cable->ring ? double(n.cable->spur) : 0.0);
 
     how.protect(r, chosen, least, rules, book, w);
 }

@@ -14,7 +14,8 @@ struct SizingRules {
     SizeIndex largestPreferred = 0;
     int ceiling = 4;
     UnitSystem units = UnitSystem::Imperial;
-    double ambient = 30, ambientFactor = 1; ///< of the basis in conduit: looked up once, for the many runs that have no other
+    double ambient = 30,
+           ambientFactor = 1; ///< of the basis in conduit: looked up once, for the many runs that have no other
 };
 SizingRules sizingRules(const Basis& basis, const RuleBook& book);
 
@@ -27,10 +28,14 @@ struct Ampacity {
 };
 Ampacity ampacityOf(const RunNeed& need, SizeIndex size, const SizingRules& rules, const RuleBook& book, int sets = 1);
 
-/// Ohms per metre of one line conductor: from the run's raceway, or from its cable and way of laying (a ring's both ways together).
-struct LineOhms { double r = 0, x = 0; };
+/// Ohms per metre of one line conductor: from the run's raceway, or from its cable and way of laying (a ring's both
+/// ways together).
+struct LineOhms {
+    double r = 0, x = 0;
+};
 LineOhms lineOhms(const RunNeed& need, SizeIndex size, const RuleBook& book);
-/// Resistance at the temperature under load over that at the highest: (230 + tp − (c² − (Ib/It)²)·(tp − 30))/(230 + tp), where the basis asks for it.
+/// Resistance at the temperature under load over that at the highest: (230 + tp − (c² − (Ib/It)²)·(tp − 30))/(230 +
+/// tp), where the basis asks for it.
 double warmFactor(const RunNeed& need, SizeIndex size, int sets, const RuleBook& book);
 
 /// Volts lost as a share of the system's own voltage, in %:

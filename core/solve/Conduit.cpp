@@ -6,9 +6,15 @@
 
 namespace lintel {
 
-double allowedFill(int n, const RuleBook& book, bool nipple) { return nipple ? book.tables.fillNipple : n <= 1 ? book.tables.fillOne : n == 2 ? book.tables.fillTwo : book.tables.fillMore; }
+double allowedFill(int n, const RuleBook& book, bool nipple) {
+    return nipple   ? book.tables.fillNipple
+           : n <= 1 ? book.tables.fillOne
+           : n == 2 ? book.tables.fillTwo
+                    : book.tables.fillMore;
+}
 
-ConduitFill conduitFor(const ConduitType& type, const std::vector<ConduitConductor>& conductors, const RuleBook& book, Working* w, bool nipple) {
+ConduitFill conduitFor(const ConduitType& type, const std::vector<ConduitConductor>& conductors, const RuleBook& book,
+                       Working* w, bool nipple) {
     constexpr double squareInch = 645.16;
     ConduitFill f;
     double each = 0; // of every conductor, where all are of one size and insulation; −1: they are not
@@ -18,13 +24,19 @@ ConduitFill conduitFor(const ConduitType& type, const std::vector<ConduitConduct
         const auto it = c.insulation->area.find(name);
         if (it == c.insulation->area.end()) {
             f.unknown = true;
-            if (w) w->step("Area", fmt::format("{} {} is not in the table", sizeWords(book, c.size), c.insulation->name), "", book.cite("conductorArea"));
+            if (w)
+                w->step("Area", fmt::format("{} {} is not in the table", sizeWords(book, c.size), c.insulation->name),
+                        "", book.cite("conductorArea"));
             continue;
         }
         each = each == 0 || each == it->second ? it->second : -1;
         f.conductors += c.count;
         f.area += c.count * it->second;
-        if (w) w->step("Area", fmt::format("{} × {} {} of {:.4f} in²", c.count, sizeWords(book, c.size), c.insulation->name, it->second / squareInch), fmt::format("{:.4f} in²", c.count * it->second / squareInch), book.cite("conductorArea"));
+        if (w)
+            w->step("Area",
+                    fmt::format("{} × {} {} of {:.4f} in²", c.count, sizeWords(book, c.size), c.insulation->name,
+                                it->second / squareInch),
+                    fmt::format("{:.4f} in²", c.count * it->second / squareInch), book.cite("conductorArea"));
     }
     f.allowed = allowedFill(f.conductors, book, nipple);
     // Of one size they are counted, and a count of 21.96 is 22 (note 7); of several their areas are added.
@@ -42,9 +54,22 @@ ConduitFill conduitFor(const ConduitType& type, const std::vector<ConduitConduct
         break;
     }
     if (w) {
-        if (f.size) w->step("Conduit", fmt::format("{:.4f} in² of {:.3f} in² in {} {}: {} %", f.area / squareInch, f.size->area / squareInch, type.name, f.size->name, number(f.used * 100, 1)),
-                    f.used <= f.allowed * (1 + 1e-9) ? fmt::format("≤ {} %", number(f.allowed * 100)) : fmt::format("{} counts as {}", figures(f.size->area * f.allowed / each), f.conductors), (nipple ? book.cite("fillNipple") : f.used <= f.allowed * (1 + 1e-9) ? book.cite("fill") : book.cite("fillCount")) + ", " + book.cite("conduit"));
-        else w->step("Conduit", fmt::format("no {} holds {:.3f} in² at {} %", type.name, f.area / squareInch, number(f.allowed * 100)), "divide them over more conduits", book.cite("fill"));
+        if (f.size)
+            w->step("Conduit",
+                    fmt::format("{:.4f} in² of {:.3f} in² in {} {}: {} %", f.area / squareInch,
+                                f.size->area / squareInch, type.name, f.size->name, number(f.used * 100, 1)),
+                    f.used <= f.allowed * (1 + 1e-9)
+                        ? fmt::format("≤ {} %", number(f.allowed * 100))
+                        : fmt::format("{} counts as {}", figures(f.size->area * f.allowed / each), f.conductors),
+                    (nipple                             ? book.cite("fillNipple")
+                     : f.used <= f.allowed * (1 + 1e-9) ? book.cite("fill")
+                                                        : book.cite("fillCount")) +
+                        ", " + book.cite("conduit"));
+        else
+            w->step(
+                "Conduit",
+                fmt::format("no {} holds {:.3f} in² at {} %", type.name, f.area / squareInch, number(f.allowed * 100)),
+                "divide them over more conduits", book.cite("fill"));
     }
     return f;
 }

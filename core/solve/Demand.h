@@ -8,8 +8,10 @@
 namespace lintel {
 
 /// Fills demandByKind, demand, demandPower, continuous and connected of the node from its kinds.
-void findDemand(const KindSums& kinds, const Basis& basis, const RuleBook& book, NodeResult& into, Working* working = nullptr);
+void findDemand(const KindSums& kinds, const Basis& basis, const RuleBook& book, NodeResult& into,
+                Working* working = nullptr);
 /// The same rules for one kind alone: VA of demand.
-double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const RuleBook& book, Working* working = nullptr);
+double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const RuleBook& book,
+                Working* working = nullptr);
 
 } // namespace lintel

@@ -9,11 +9,15 @@ Complex withRatio(double magnitude, double xOverR) {
 }
 
 /// The voltage that drives a line-neutral fault.
-double neutralVolts(const SystemFacts& s) { return s.phases == 3 ? s.lineLine.v / (s.highLeg ? 2 : root3) : s.lineNeutral.v; }
+double neutralVolts(const SystemFacts& s) {
+    return s.phases == 3 ? s.lineLine.v / (s.highLeg ? 2 : root3) : s.lineNeutral.v;
+}
 
 void currents(FaultPoint& f, VoltageSystem system) {
     const SystemFacts s = factsOf(system);
-    const auto kA = [&](double volts, Complex z) { return magnitude(z) > 0 ? f.factor * volts / magnitude(z) / 1000 : 0.0; };
+    const auto kA = [&](double volts, Complex z) {
+        return magnitude(z) > 0 ? f.factor * volts / magnitude(z) / 1000 : 0.0;
+    };
     f.threePhase = s.phases == 3 ? kA(s.lineLine.v / root3, f.z1) + f.motors : 0;
     f.lineLine = s.lines > 1 ? kA(s.lineLine.v, f.zll) + (s.phases == 3 ? f.motors * root3 / 2 : f.motors) : 0;
     f.lineNeutral = s.lineNeutral.v > 0 ? kA(neutralVolts(s), f.zln) : 0;
@@ -80,18 +84,24 @@ FaultPoint atSource(const Source& s, double factor) {
     const bool byLevel = s.kind == SourceKind::FaultLevel || s.kind == SourceKind::ExistingBoard;
     const double percent = s.kind == SourceKind::Generator ? s.subtransient : s.percentZ;
     if (v.phases == 3) {
-        const double magnitude = byLevel ? factor * v.lineLine.v / root3 / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
+        const double magnitude = byLevel ? factor * v.lineLine.v / root3 / (s.faultKA * 1000)
+                                         : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
         f.z1 = f.zln = withRatio(magnitude, s.xOverR);
-        if (const Complex before = utilityOhms(s, factor); before != Complex()) f.z1 += before, f.zln += before * (2.0 / 3); // delta–wye: its own zero sequence only
+        if (const Complex before = utilityOhms(s, factor); before != Complex())
+            f.z1 += before, f.zln += before * (2.0 / 3); // delta–wye: its own zero sequence only
         f.zll = f.z1 * 2.0;
-        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(factor * neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
+        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0)
+            f.zln = withRatio(factor * neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
     } else {
-        const double magnitude = byLevel ? factor * v.lineLine.v / (s.faultKA * 1000) : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
+        const double magnitude = byLevel ? factor * v.lineLine.v / (s.faultKA * 1000)
+                                         : v.lineLine.v * v.lineLine.v / (s.kva * 1000) * percent / 100;
         f.zll = f.z1 = withRatio(magnitude, s.xOverR);
         f.zln = v.lines == 2 ? f.zll / 3.0 : f.zll;
         // Between two lines of the utility: out by one and back by the other; half a winding sees a quarter of it.
-        if (const Complex before = 2.0 * utilityOhms(s, factor); before != Complex()) f.zll += before, f.z1 = f.zll, f.zln += v.lines == 2 ? before / 4.0 : before;
-        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0) f.zln = withRatio(factor * neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
+        if (const Complex before = 2.0 * utilityOhms(s, factor); before != Complex())
+            f.zll += before, f.z1 = f.zll, f.zln += v.lines == 2 ? before / 4.0 : before;
+        if (s.kind == SourceKind::ExistingBoard && s.faultLN > 0)
+            f.zln = withRatio(factor * neutralVolts(v) / (s.faultLN * 1000), s.xOverR);
     }
     f.zlg = s.ze > 0 ? Complex{s.ze, 0} : f.zln;
     f.loop = f.zlg;
@@ -110,15 +120,19 @@ FaultPoint afterRun(const FaultPoint& from, Complex cold, Complex coldGround, Co
     return f;
 }
 
-const FaultPoint& beforeFeeder(const Results& r, const NodeResult& n) { return n.parent.is<Transformer>() ? r.of(n.parent.as<Transformer>()).secondary : r.node(n.parent)->fault; }
+const FaultPoint& beforeFeeder(const Results& r, const NodeResult& n) {
+    return n.parent.is<Transformer>() ? r.of(n.parent.as<Transformer>()).secondary : r.node(n.parent)->fault;
+}
 
-FaultPoint afterFeeder(const FaultPoint& before, VoltageSystem above, VoltageSystem system, const NodeResult& n, const Project& p, const RuleBook& book) {
+FaultPoint afterFeeder(const FaultPoint& before, VoltageSystem above, VoltageSystem system, const NodeResult& n,
+                       const Project& p, const RuleBook& book) {
     if (!before.known) return {};
     FaultPoint from = before;
     if (n.via)
         if (const auto& limit = p.circuits[n.via].letThroughKA) limitTo(from, *limit, above);
     const double celsius = p.basis.faultCelsius;
-    FaultPoint f = afterRun(from, coldOhms(n.run.ohms, n.run.need, book, celsius), coldOhms(n.run.groundOhms, n.run.need, book, celsius), n.run.earth->added, system);
+    FaultPoint f = afterRun(from, coldOhms(n.run.ohms, n.run.need, book, celsius),
+                            coldOhms(n.run.groundOhms, n.run.need, book, celsius), n.run.earth->added, system);
     f.runsUnknown = f.runsUnknown || !n.run.need.lengthKnown;
     return f;
 }
@@ -130,14 +144,19 @@ VoltageSystem faultSystem(const Board& b, VoltageSystem above) {
 }
 
 Complex coldOhms(Complex ohms, const RunNeed& n, const RuleBook& book, double celsius) {
-    const double factor = n.cable->type < 0 ? coldFactor(n.material, celsius) : warmer(celsius) / warmer(book.cables.types[std::size_t(n.cable->type)].celsius);
+    const double factor = n.cable->type < 0
+                              ? coldFactor(n.material, celsius)
+                              : warmer(celsius) / warmer(book.cables.types[std::size_t(n.cable->type)].celsius);
     return {ohms.real() * factor, ohms.imag()};
 }
 
 double atBranchEnd(const FaultPoint& board, Complex cold, VoltageSystem system, int poles) {
     const SystemFacts s = factsOf(system);
     const Complex loop = poles == 3 ? board.z1 + cold : (poles == 2 ? board.zll : board.zln) + 2.0 * cold;
-    const double volts = poles == 3 ? s.lineLine.v / root3 : poles == 2 ? s.lineLine.v : neutralVolts(s), ohmsAll = magnitude(loop);
+    const double volts = poles == 3   ? s.lineLine.v / root3
+                         : poles == 2 ? s.lineLine.v
+                                      : neutralVolts(s),
+                 ohmsAll = magnitude(loop);
     return ohmsAll > 0 ? board.factor * volts / ohmsAll / 1000 : 0;
 }
 

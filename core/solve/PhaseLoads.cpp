@@ -15,18 +15,22 @@ std::array<Complex, 3> PhaseLoad::byLine() const {
 Complex PhaseLoad::total() const { return ln[0] + ln[1] + ln[2] + ll[0] + ll[1] + ll[2]; }
 
 void KindSum::add(const KindSum& o) {
-    p += o.p, q += o.q, dp += o.dp, dq += o.dq, continuous += o.continuous, count += o.count, over += o.over, minimum += o.minimum;
+    p += o.p, q += o.q, dp += o.dp, dq += o.dq, continuous += o.continuous, count += o.count, over += o.over,
+        minimum += o.minimum;
     for (std::size_t i = 0; i < 2; ++i) smallCount[i] += o.smallCount[i], smallVa[i] += o.smallVa[i];
     for (double x : {o.largest, o.second})
-        if (x > largest) second = largest, largest = x;
-        else if (x > second) second = x;
+        if (x > largest)
+            second = largest, largest = x;
+        else if (x > second)
+            second = x;
 }
 
 void countPieces(KindSum& k, const DemandRule& rule, double each, double quantity, double factor) {
     k.count = quantity;
     k.over = rule.each > 0 ? std::max(0.0, each - rule.each) * quantity : 0;
     k.minimum = std::max(rule.minimumEach, each) * quantity;
-    if (const int g = rule.smallGroup(each); g >= 0) k.smallCount[std::size_t(g)] = quantity, k.smallVa[std::size_t(g)] = each * quantity * factor;
+    if (const int g = rule.smallGroup(each); g >= 0)
+        k.smallCount[std::size_t(g)] = quantity, k.smallVa[std::size_t(g)] = each * quantity * factor;
 }
 
 int lineOfSlot(const Board& b, int slot) {
@@ -37,7 +41,8 @@ int lineOfSlot(const Board& b, int slot) {
 
 int slotOfPole(const Board& b, int slot, int pole, int poles) {
     if (slot < 1) return 0;
-    if (b.form == BoardForm::Ways && poles > 1 && (slot - 1) % 3 + poles > 3) return 0; // a device does not straddle two ways
+    if (b.form == BoardForm::Ways && poles > 1 && (slot - 1) % 3 + poles > 3)
+        return 0; // a device does not straddle two ways
     const int s = slot + pole * (b.form == BoardForm::TwoColumn ? 2 : 1);
     return s <= b.slots ? s : 0;
 }
@@ -56,18 +61,32 @@ Complex powerOf(double amount, LoadUnit unit, double pf, VoltageSystem system, i
     double va = amount;
     if (unit == LoadUnit::kvar) return {0, -amount * 1000}; // it gives what others take
     switch (unit) {
-    case LoadUnit::kvar: break;
-    case LoadUnit::VA: break;
-    case LoadUnit::kVA: va = amount * 1000; break;
-    case LoadUnit::W: va = amount / pf; break;
-    case LoadUnit::kW: va = amount * 1000 / pf; break;
-    case LoadUnit::hp: amount = book.motorAmps(amount, voltsAcross(system, poles).v, poles == 3).value; [[fallthrough]];
-    case LoadUnit::A: va = amount * voltsAcross(system, poles).v * (poles == 3 ? root3 : 1); break;
+    case LoadUnit::kvar:
+        break;
+    case LoadUnit::VA:
+        break;
+    case LoadUnit::kVA:
+        va = amount * 1000;
+        break;
+    case LoadUnit::W:
+        va = amount / pf;
+        break;
+    case LoadUnit::kW:
+        va = amount * 1000 / pf;
+        break;
+    case LoadUnit::hp:
+        amount = book.motorAmps(amount, voltsAcross(system, poles).v, poles == 3).value;
+        [[fallthrough]];
+    case LoadUnit::A:
+        va = amount * voltsAcross(system, poles).v * (poles == 3 ? root3 : 1);
+        break;
     }
     return {va * pf, va * std::sqrt(std::max(0.0, 1 - pf * pf))};
 }
 
-Amps ampsOf(double va, VoltageSystem system, int poles) { return Amps{va / (voltsAcross(system, poles).v * (poles == 3 ? root3 : 1))}; }
+Amps ampsOf(double va, VoltageSystem system, int poles) {
+    return Amps{va / (voltsAcross(system, poles).v * (poles == 3 ? root3 : 1))};
+}
 
 LineCurrents lineCurrents(const PhaseLoad& s, VoltageSystem system) {
     const SystemFacts f = factsOf(system);
@@ -77,7 +96,8 @@ LineCurrents lineCurrents(const PhaseLoad& s, VoltageSystem system) {
         return {{i, 0, 0}, i};
     }
     if (f.lines == 2) { // the two lines stand opposite one another about the neutral
-        const Complex ia = std::conj(s.ln[0] / f.lineNeutral.v), ib = std::conj(s.ln[1] / -f.lineNeutral.v), iab = std::conj(s.ll[0] / f.lineLine.v);
+        const Complex ia = std::conj(s.ln[0] / f.lineNeutral.v), ib = std::conj(s.ln[1] / -f.lineNeutral.v),
+                      iab = std::conj(s.ll[0] / f.lineLine.v);
         return {{std::abs(ia + iab), std::abs(ib - iab), 0}, std::abs(ia + ib)};
     }
     const double vn = f.lineLine.v / root3;
@@ -103,8 +123,8 @@ PhaseLoad onPrimary(const PhaseLoad& s, VoltageSystem secondary, VoltageSystem p
         out.ll[0] = s.total();
         return out;
     }
-    // Delta–wye: winding A of the secondary is magnetised by the primary winding A–B. A load between secondary lines a and b
-    // is carried by windings a and b, whose voltages lag and lead it by 30°.
+    // Delta–wye: winding A of the secondary is magnetised by the primary winding A–B. A load between secondary lines a
+    // and b is carried by windings a and b, whose voltages lag and lead it by 30°.
     const Complex first{0.5, -0.5 / root3}, second{0.5, 0.5 / root3};
     for (std::size_t k = 0; k < 3; ++k) {
         out.ll[k] += s.ln[k] + s.ll[k] * first;
@@ -130,20 +150,25 @@ Complex leanOf(const std::array<double, 3>& va, int lines) {
     return sum > 0 ? lean / sum : 0;
 }
 
-void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, const Circuit& c, const Board& b, CircuitResult& r, KindSums& into, Results::Present& present) {
+void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, const Circuit& c, const Board& b,
+                 CircuitResult& r, KindSums& into, Results::Present& present) {
     present.note(Results::Trait::Multiwire, c.multiwire);
     present.note(Results::Trait::Ring, c.ring);
     r.placed = c.slot > 0;
     for (int i = 0; i < c.poles && r.placed; ++i) {
         const int s = slotOfPole(b, c.slot, i, c.poles);
-        if (!s) r.placed = false, r.clash = true;
-        else r.lines[std::size_t(i)] = lineOfSlot(b, s);
+        if (!s)
+            r.placed = false, r.clash = true;
+        else
+            r.lines[std::size_t(i)] = lineOfSlot(b, s);
     }
     double most = 0;
     std::array<double, loadKinds> byKind{};
     std::optional<KindSums> own; // of kinds whose rule goes by circuits; made only where there is one
-    const auto take = [&](LoadKind kind, LoadUnit unit, Complex each, double quantity, double factor, bool continuous, int poles) {
-        if (unit == LoadUnit::hp && book.demand(kind, p.basis.occupancy).extra == 0) kind = LoadKind::Motor; // what has horsepower is a motor
+    const auto take = [&](LoadKind kind, LoadUnit unit, Complex each, double quantity, double factor, bool continuous,
+                          int poles) {
+        if (unit == LoadUnit::hp && book.demand(kind, p.basis.occupancy).extra == 0)
+            kind = LoadKind::Motor; // what has horsepower is a motor
         if (unit == LoadUnit::kvar) kind = LoadKind::Capacitor;
         const Complex s = each * quantity, d = s * factor;
         r.power += s;
@@ -163,11 +188,13 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         if (book.demand(kind, p.basis.occupancy).byCircuit) {
             if (!own) own.emplace();
             (*own)[std::size_t(kind)].add(k);
-        } else into[std::size_t(kind)].add(k);
+        } else
+            into[std::size_t(kind)].add(k);
     };
     for (const Load* l : t.loadsOf(c.id)) {
         const bool shaft = l->unit == LoadUnit::W || l->unit == LoadUnit::kW;
-        Complex each = powerOf(shaft ? l->amount / l->efficiency : l->amount, l->unit, l->powerFactor, b.system, l->poles, book);
+        Complex each =
+            powerOf(shaft ? l->amount / l->efficiency : l->amount, l->unit, l->powerFactor, b.system, l->poles, book);
         present.note(Results::Trait::Horsepower, l->unit == LoadUnit::hp);
         present.note(Results::Trait::ListedVolts, l->volts > 0);
         if (l->duty < 1) each *= std::sqrt(l->duty);
@@ -175,7 +202,8 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         if (const double shares = l->splitA + l->splitB + l->splitC; shares > 0 && c.poles > 1) {
             const std::array<double, 3> split{l->splitA, l->splitB, l->splitC};
             auto& lines = r.split.make();
-            for (std::size_t i = 0; i < 3; ++i) { // of three poles by the letters of their lines, which begin with B or C in some rows
+            for (std::size_t i = 0; i < 3;
+                 ++i) { // of three poles by the letters of their lines, which begin with B or C in some rows
                 const std::size_t part = c.poles == 3 && r.placed && r.lines[i] >= 0 ? std::size_t(r.lines[i]) : i;
                 lines[i] += each * (l->quantity * split[part] / shares);
             }
@@ -184,7 +212,8 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     for (const Device* d : t.devicesOf(c.id)) {
         const DeviceType& y = p.deviceTypes[d->type];
         present.note(Results::Trait::Horsepower, y.unit == LoadUnit::hp);
-        take(y.kind, y.unit, powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book), 1, c.factor, y.continuous, y.poles);
+        take(y.kind, y.unit, powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book), 1,
+             c.factor, y.continuous, y.poles);
         ++r.points;
     }
     for (std::size_t k = 0; k < loadKinds && own; ++k)

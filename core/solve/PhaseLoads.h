@@ -5,8 +5,8 @@
 
 namespace lintel {
 
-/// The line (0 A, 1 B, 2 C) that a slot of this board is on. Two columns: slot n is in row ceil(n/2); rows go A, B, C, A, …
-/// (A, B, A, B on a single-phase board); odd left, even right. Ways: each way has L1, L2, L3.
+/// The line (0 A, 1 B, 2 C) that a slot of this board is on. Two columns: slot n is in row ceil(n/2); rows go A, B, C,
+/// A, … (A, B, A, B on a single-phase board); odd left, even right. Ways: each way has L1, L2, L3.
 int lineOfSlot(const Board& board, int slot);
 /// The slots that a device of so many poles takes from its first slot on; empty when it does not fit on the board.
 /// Two columns: every other slot, so that poles stand under one another. A three-pole device takes a whole way.
@@ -15,9 +15,12 @@ std::vector<int> slotsTaken(const Board& board, int slot, int poles);
 int slotOfPole(const Board& board, int slot, int pole, int poles);
 
 /// Apparent power of a load in W + j var; the volts across it and its phases turn amperes into VA. Horsepower takes the
-/// full-load current of the book's motor table at the system's voltage; nothing where the table has none. Kvar of a capacitor are negative.
-Complex powerOf(double amount, LoadUnit unit, double powerFactor, VoltageSystem system, int poles, const RuleBook& book);
-/// What a demand rule that goes by pieces has to know of `quantity` loads of `each` VA: how many, and what is over, at least, or small.
+/// full-load current of the book's motor table at the system's voltage; nothing where the table has none. Kvar of a
+/// capacitor are negative.
+Complex powerOf(double amount, LoadUnit unit, double powerFactor, VoltageSystem system, int poles,
+                const RuleBook& book);
+/// What a demand rule that goes by pieces has to know of `quantity` loads of `each` VA: how many, and what is over, at
+/// least, or small.
 void countPieces(KindSum& k, const DemandRule& rule, double each, double quantity, double factor = 1);
 /// Amperes of each line of a load or board of so many poles.
 Amps ampsOf(double va, VoltageSystem system, int poles);
@@ -29,14 +32,17 @@ struct LineCurrents {
     double neutral = 0;
 };
 LineCurrents lineCurrents(const PhaseLoad& load, VoltageSystem system);
-/// What a load on the secondary of a transformer is on its primary. Delta–wye: a line-neutral load becomes one between lines.
+/// What a load on the secondary of a transformer is on its primary. Delta–wye: a line-neutral load becomes one between
+/// lines.
 PhaseLoad onPrimary(const PhaseLoad& secondary, VoltageSystem secondarySystem, VoltageSystem primarySystem);
 
 /// Imbalance (max − mean)/mean in %, and the phasor that the level gauge shows, over the lines in use.
 double imbalanceOf(const std::array<double, 3>& va, int lines);
 Complex leanOf(const std::array<double, 3>& va, int lines);
 
-/// Fills a circuit: lines, power, kinds; places its slots. Its loads by kind are added to `into`, what it has to `present`.
-void loadCircuit(const Project& project, const RuleBook& book, const Topology& topology, const Circuit& circuit, const Board& board, CircuitResult& result, KindSums& into, Results::Present& present);
+/// Fills a circuit: lines, power, kinds; places its slots. Its loads by kind are added to `into`, what it has to
+/// `present`.
+void loadCircuit(const Project& project, const RuleBook& book, const Topology& topology, const Circuit& circuit,
+                 const Board& board, CircuitResult& result, KindSums& into, Results::Present& present);
 
 } // namespace lintel

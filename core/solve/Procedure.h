@@ -1,6 +1,6 @@
 #pragma once
-// What differs between codes in the order of the steps, not in their numbers: how a conductor's capacity is found and what it
-// is held against. A rule book names one of them; sizeRun does the rest, which is the same for all.
+// What differs between codes in the order of the steps, not in their numbers: how a conductor's capacity is found and
+// what it is held against. A rule book names one of them; sizeRun does the rest, which is the same for all.
 
 #include "core/solve/ConductorSizing.h"
 
@@ -13,7 +13,7 @@ struct Candidate {
 
 /// What is the same for every size of one run.
 struct Conditions {
-    int celsius = 75;        ///< column of the terminals, or of the cable
+    int celsius = 75;                            ///< column of the terminals, or of the cable
     double ambient = 1, bundling = 1, lying = 1; ///< factors; lying: insulation and soil
 };
 
@@ -30,14 +30,18 @@ struct Procedure {
     EarthFault (*earthFault)(const RunNeed&, Candidate, const SizingRules&, const RuleBook&);
 };
 
-/// Conductors in raceways by the temperature of their terminals (NEC), and cables by the way they are laid (IEC and its kin).
+/// Conductors in raceways by the temperature of their terminals (NEC), and cables by the way they are laid (IEC and its
+/// kin).
 extern const Procedure terminalTemperature, referenceMethod;
-inline const Procedure& procedureOf(const RuleBook& book) { return book.metric() ? referenceMethod : terminalTemperature; }
+inline const Procedure& procedureOf(const RuleBook& book) {
+    return book.metric() ? referenceMethod : terminalTemperature;
+}
 
 /// Factor for grouping of a metric run in so many sets: sets that lie together are circuits grouped together.
 double groupingFactor(const RunNeed& need, int sets, const RuleBook& book);
 
-/// mm² of the protective conductor that goes with lines of so many mm² by the metric book's table of areas (BS 7671 Table 54.7).
+/// mm² of the protective conductor that goes with lines of so many mm² by the metric book's table of areas (BS 7671
+/// Table 54.7).
 double protectiveArea(const CableRules& rules, double line);
 
 /// Ω/m at 20 °C of the armour around one run in so many sets; 0: none.
@@ -49,7 +53,9 @@ inline double armourOhms(const RunNeed& n, const CableType& type, SizeIndex size
 /// Whether the book knows both capacity and impedance of this size in the run's cable and way of laying.
 inline bool canUse(const RunNeed& n, SizeIndex s, const RuleBook& book) {
     if (n.cable->type < 0) return book.choosable(s, n.material);
-    return book.cables.types[std::size_t(n.cable->type)].methods[std::size_t(n.cable->method)].ampacity[n.poles == 3][std::size_t(s)] > 0;
+    return book.cables.types[std::size_t(n.cable->type)]
+               .methods[std::size_t(n.cable->method)]
+               .ampacity[n.poles == 3][std::size_t(s)] > 0;
 }
 
 } // namespace lintel

@@ -3,8 +3,8 @@
 // never saved, never patched, made new after each edit.
 
 #include "core/base/EnumText.h"
-#include "core/base/Rare.h"
 #include "core/base/Quantity.h"
+#include "core/base/Rare.h"
 #include "core/project/Project.h"
 #include "core/rules/RuleBook.h"
 
@@ -16,104 +16,130 @@
 namespace lintel {
 
 using Complex = std::complex<double>;
-/// |z|. Not std::abs: that guards against overflow which volts and amperes never come near, and costs five times as much.
+/// |z|. Not std::abs: that guards against overflow which volts and amperes never come near, and costs five times as
+/// much.
 inline double magnitude(Complex z) { return std::sqrt(z.real() * z.real() + z.imag() * z.imag()); }
 
 /// Why a conductor is the size it is.
-enum class Governing : std::uint8_t { None, MinimumSize, Load, ContinuousLoad, DeviceProtection, Terminal, Ambient, Bundling, VoltageDrop, LoopImpedance, FaultWithstand, Held };
+enum class Governing : std::uint8_t {
+    None,
+    MinimumSize,
+    Load,
+    ContinuousLoad,
+    DeviceProtection,
+    Terminal,
+    Ambient,
+    Bundling,
+    VoltageDrop,
+    LoopImpedance,
+    FaultWithstand,
+    Held
+};
 template <> struct EnumText<Governing> {
-    static constexpr std::pair<Governing, const char*> words[] = {
-        {Governing::None, "–"}, {Governing::MinimumSize, "minimum size"}, {Governing::Load, "load"}, {Governing::ContinuousLoad, "continuous load"},
-        {Governing::DeviceProtection, "device protection"}, {Governing::Terminal, "terminal"}, {Governing::Ambient, "ambient"},
-        {Governing::Bundling, "bundling"}, {Governing::VoltageDrop, "voltage drop"}, {Governing::LoopImpedance, "loop impedance"}, {Governing::FaultWithstand, "fault withstand"}, {Governing::Held, "held by hand"}};
+    static constexpr std::pair<Governing, const char*> words[] = {{Governing::None, "–"},
+                                                                  {Governing::MinimumSize, "minimum size"},
+                                                                  {Governing::Load, "load"},
+                                                                  {Governing::ContinuousLoad, "continuous load"},
+                                                                  {Governing::DeviceProtection, "device protection"},
+                                                                  {Governing::Terminal, "terminal"},
+                                                                  {Governing::Ambient, "ambient"},
+                                                                  {Governing::Bundling, "bundling"},
+                                                                  {Governing::VoltageDrop, "voltage drop"},
+                                                                  {Governing::LoopImpedance, "loop impedance"},
+                                                                  {Governing::FaultWithstand, "fault withstand"},
+                                                                  {Governing::Held, "held by hand"}};
 };
 
-/// Sized: the smallest that passes. Held: set by the designer. PastCeiling: upsizing stopped at its limit, the size is what
-/// ampacity needs. NoneFits: nothing in the book carries it.
+/// Sized: the smallest that passes. Held: set by the designer. PastCeiling: upsizing stopped at its limit, the size is
+/// what ampacity needs. NoneFits: nothing in the book carries it.
 enum class Sizing : std::uint8_t { Sized, Held, PastCeiling, NoneFits };
 
-/// What a run of a metric project needs beside: its cable, where it lies, and what an earth fault at its end has to open.
+/// What a run of a metric project needs beside: its cable, where it lies, and what an earth fault at its end has to
+/// open.
 struct CableNeed {
-    int type = -1, method = -1;   ///< in CableRules::types and their methods; -1: the book goes by other tables
-    int circuits = 1;             ///< laid together, itself among them; each of its own further sets comes on top
-    bool setsApart = false;       ///< its sets do not heat one another
+    int type = -1, method = -1; ///< in CableRules::types and their methods; -1: the book goes by other tables
+    int circuits = 1;           ///< laid together, itself among them; each of its own further sets comes on top
+    bool setsApart = false;     ///< its sets do not heat one another
     Lying lying = Lying::Auto;
-    float thirdHarmonic = 0;      ///< share of the current in its lines
-    float earthBefore = 0;        ///< kA, the largest earth fault where it begins
-    float classShare = 1;         ///< of its class, that its device lets through by its maker
-    float makersEnergy = 0;       ///< A²s that its device lets through there by its maker; 0: what its class allows
-    float insulated = 0;          ///< m surrounded by thermal insulation
-    float soil = 2.5f;            ///< K·m/W
+    float thirdHarmonic = 0; ///< share of the current in its lines
+    float earthBefore = 0;   ///< kA, the largest earth fault where it begins
+    float classShare = 1;    ///< of its class, that its device lets through by its maker
+    float makersEnergy = 0;  ///< A²s that its device lets through there by its maker; 0: what its class allows
+    float insulated = 0;     ///< m surrounded by thermal insulation
+    float soil = 2.5f;       ///< K·m/W
     ProtectiveBy protectiveBy = ProtectiveBy::Auto;
     Earthing earthing = Earthing::TNS;
     DeviceKind device = DeviceKind::TypeB;
     bool ring = false, final = true; ///< final: feeds loads, not a board
-    bool ignored = false;         ///< so lightly loaded that it does not count in its group
-    float spur = 0;               ///< m out from a ring to the farthest point that hangs on an unfused spur
-    float spurLoad = 0;           ///< A·m, the largest product of a spur's length and its load
-    float residual = 0;           ///< mA of the residual-current device that also watches it
+    bool ignored = false;            ///< so lightly loaded that it does not count in its group
+    float spur = 0;                  ///< m out from a ring to the farthest point that hangs on an unfused spur
+    float spurLoad = 0;              ///< A·m, the largest product of a spur's length and its load
+    float residual = 0;              ///< mA of the residual-current device that also watches it
     ResidualType residualType = ResidualType::A;
-    bool sockets = false;         ///< socket outlets hang on it
+    bool sockets = false; ///< socket outlets hang on it
     SizeIndex heldGround = -1;
-    bool unguarded = false;       ///< no device of the project stands before it: the supplier's opens a fault
-    bool warm = false;            ///< drop at the temperature under load
-    float factors = 1;            ///< all corrections of its capacity together
-    Complex loopBefore;           ///< Ω of the earth-fault loop up to where it begins, conductors hot
-    float faultBefore = 0;        ///< kA, the largest there
+    bool unguarded = false; ///< no device of the project stands before it: the supplier's opens a fault
+    bool warm = false;      ///< drop at the temperature under load
+    float factors = 1;      ///< all corrections of its capacity together
+    Complex loopBefore;     ///< Ω of the earth-fault loop up to where it begins, conductors hot
+    float faultBefore = 0;  ///< kA, the largest there
 };
 
 /// What an earth fault at the far end of a metric run comes to.
 struct EarthFault {
     bool known = false, ok = true, inTime = true, withstands = true, byResidual = false;
-    bool withstandsHere = true;   ///< at the beginning
-    bool byEnergy = false;        ///< `needed` follows from what the device lets through, not from time
-    SizeIndex ground = -1;        ///< protective conductor; -1: armour alone
-    bool armour = false;          ///< the armour carries it, alone or beside a conductor
-    float zs = 0, limit = 0;      ///< Ω
+    bool withstandsHere = true;     ///< at the beginning
+    bool byEnergy = false;          ///< `needed` follows from what the device lets through, not from time
+    SizeIndex ground = -1;          ///< protective conductor; -1: armour alone
+    bool armour = false;            ///< the armour carries it, alone or beside a conductor
+    float zs = 0, limit = 0;        ///< Ω
     float seconds = 0, allowed = 0; ///< s it takes to open, and may take
-    float amps = 0;               ///< earth-fault current at the end, conductors hot
-    float needed = 0, has = 0;    ///< mm² of copper or armour, by the adiabatic rule
-    float energyHere = 0;         ///< A²s that its device lets through at the largest earth fault, at the beginning; 0: not known
-    float neededHere = 0;         ///< mm² that withstand that
-    float line = 0;               ///< mm² that a line conductor needs by it; 0: its device protects it against overload too, and so against this
+    float amps = 0;                 ///< earth-fault current at the end, conductors hot
+    float needed = 0, has = 0;      ///< mm² of copper or armour, by the adiabatic rule
+    float energyHere =
+        0; ///< A²s that its device lets through at the largest earth fault, at the beginning; 0: not known
+    float neededHere = 0; ///< mm² that withstand that
+    float line = 0; ///< mm² that a line conductor needs by it; 0: its device protects it against overload too, and so
+                    ///< against this
     bool lineWithstands = true;
-    float longest = 0;            ///< m within the limit; 0: none
-    Complex added;                ///< Ω of the run to the loop, hot
+    float longest = 0; ///< m within the limit; 0: none
+    Complex added;     ///< Ω of the run to the loop, hot
 };
 
 /// What a run has to carry, put together before it is sized.
 struct RunNeed {
     bool feeder = false;
-    int poles = 1;            ///< of its device: 1, 2 or 3
+    int poles = 1; ///< of its device: 1, 2 or 3
     VoltageSystem system = VoltageSystem::Y208;
-    Amps load;                ///< the actual load
-    Amps required;            ///< with the code's additions for continuous loads and motors
-    double device = 0;        ///< A
-    bool motor = false;       ///< device and small-conductor limits do not protect it: its overload does
+    Amps load;          ///< the actual load
+    Amps required;      ///< with the code's additions for continuous loads and motors
+    double device = 0;  ///< A
+    bool motor = false; ///< device and small-conductor limits do not protect it: its overload does
     bool nextRatingAllowed = true;
-    double deviceShare = 1;   ///< of the device's rating that the conductors must carry (dwelling services: 0.83)
+    double deviceShare = 1; ///< of the device's rating that the conductors must carry (dwelling services: 0.83)
     Wiring wiring = Wiring::Conduit;
-    int raised = 0;           ///< sizes added here because that is the cheapest way to keep the runs below within the total
-    bool neutral = false;     ///< it has one
+    int raised = 0;       ///< sizes added here because that is the cheapest way to keep the runs below within the total
+    bool neutral = false; ///< it has one
     int conductorsOfSet() const { return poles + neutral; } ///< lines and neutral
-    bool groundWanted = true; ///< a protective conductor by the device's rating
+    bool groundWanted = true;                               ///< a protective conductor by the device's rating
     Material material = Material::Copper;
     Raceway raceway = Raceway::Steel;
     double ambient = 30;
-    int conductors = 2;       ///< current-carrying in one raceway
+    int conductors = 2; ///< current-carrying in one raceway
     SizeIndex smallest = 0, held = -1;
     int heldSets = 0;
     Amps dropAmps;
     double dropPowerFactor = 1;
-    double spread = 1;        ///< of what it would lose with all its load at the end: less where that hangs on it point by point
+    double spread =
+        1; ///< of what it would lose with all its load at the end: less where that hangs on it point by point
     bool dropByShare = false;
     bool lengthKnown = false;
     bool lengthAssumed = false; ///< nobody entered or measured it: it counts as the basis says
-    bool beforeKnown = true;  ///< so are the lengths of all runs before it; else `totalBefore` is the least it can be
-    Metres length;            ///< one way
-    Metres up, across, down;  ///< its parts, where measured
+    bool beforeKnown = true;    ///< so are the lengths of all runs before it; else `totalBefore` is the least it can be
+    Metres length;              ///< one way
+    Metres up, across, down;    ///< its parts, where measured
     double ownLimit = 3, totalBefore = 0, totalLimit = 5; ///< %
-    Rare<CableNeed> cable;    ///< metric
+    Rare<CableNeed> cable;                                ///< metric
 };
 
 /// What sizing comes to.
@@ -123,31 +149,33 @@ struct RunOutcome {
     int sets = 0, setsForAmpacity = 0;
     SizeIndex size = -1, sizeForAmpacity = -1, ground = -1;
     bool groundRaised = false;
-    double ampacity = 0;      ///< A of all sets, after corrections and terminals
-    double dropBefore = 0;    ///< % with the size that ampacity needs
+    double ampacity = 0;               ///< A of all sets, after corrections and terminals
+    double dropBefore = 0;             ///< % with the size that ampacity needs
     double dropOwn = 0, dropTotal = 0; ///< %
-    Metres longest;           ///< within both limits at this size; 0: not limited or not known
-    Complex groundOhms;       ///< of its protective conductor, or of the neutral where it has none, at 75 °C
-    Complex ohms;             ///< of one line conductor, all sets, at 75 °C or the highest temperature of its cable
-    Rare<EarthFault> earth;   ///< metric
-    float running = 0;        ///< °C of the conductors under load, metric
-    int steps = 0;            ///< sizes above what ampacity needs
+    Metres longest;                    ///< within both limits at this size; 0: not limited or not known
+    Complex groundOhms;                ///< of its protective conductor, or of the neutral where it has none, at 75 °C
+    Complex ohms;           ///< of one line conductor, all sets, at 75 °C or the highest temperature of its cable
+    Rare<EarthFault> earth; ///< metric
+    float running = 0;      ///< °C of the conductors under load, metric
+    int steps = 0;          ///< sizes above what ampacity needs
     bool adequate() const { return state != Sizing::NoneFits && !tooSmall; }
-    bool tooSmall = false;    ///< held below what is needed
+    bool tooSmall = false; ///< held below what is needed
 };
 struct RunResult : RunOutcome {
     RunNeed need;
 };
 
 /// Impedances at a point, in ohms at its own voltage, and the bolted fault currents in kA that follow.
-/// `z1`: one line of a three-phase fault; `zll`, `zln`, `zlg`: the whole loop of a fault between lines, to the neutral, to ground.
+/// `z1`: one line of a three-phase fault; `zll`, `zln`, `zlg`: the whole loop of a fault between lines, to the neutral,
+/// to ground.
 struct FaultPoint {
     bool known = false, limited = false; ///< limited: by a device's let-through
-    bool runsUnknown = false; ///< a run before it has no length and counts as none: currents are the most, impedances the least they can be
+    bool runsUnknown = false; ///< a run before it has no length and counts as none: currents are the most, impedances
+                              ///< the least they can be
     Complex z1, zll, zln, zlg;
-    Complex loop;             ///< of an earth fault with conductors hot: Ze and all R1 + R2
-    double factor = 1;        ///< c, on the voltage that drives the largest current
-    double motors = 0;        ///< kA of the motors of the system, in the three-phase figure in full and 87 % of it line–line
+    Complex loop;      ///< of an earth fault with conductors hot: Ze and all R1 + R2
+    double factor = 1; ///< c, on the voltage that drives the largest current
+    double motors = 0; ///< kA of the motors of the system, in the three-phase figure in full and 87 % of it line–line
     double threePhase = 0, lineLine = 0, lineNeutral = 0, lineGround = 0;
     double worst() const { return std::max({threePhase, lineLine, lineNeutral, lineGround}); }
     /// X/R of the fault with the largest current.
@@ -160,10 +188,10 @@ struct FaultPoint {
 /// Load of one kind below a node, P and Q apart. `d…`: after the designer's own factors, which demand rules start from.
 struct KindSum {
     double p = 0, q = 0, dp = 0, dq = 0;
-    double continuous = 0;         ///< VA of dp, dq that runs three hours or more
-    double count = 0, largest = 0, second = 0; ///< pieces; VA of the largest two
-    double over = 0;               ///< VA above a table's rating of one, summed (ranges)
-    double minimum = 0;            ///< VA with the rule's minimum for each (dryers)
+    double continuous = 0;                         ///< VA of dp, dq that runs three hours or more
+    double count = 0, largest = 0, second = 0;     ///< pieces; VA of the largest two
+    double over = 0;                               ///< VA above a table's rating of one, summed (ranges)
+    double minimum = 0;                            ///< VA with the rule's minimum for each (dryers)
     std::array<double, 2> smallCount{}, smallVa{}; ///< of those that fall in a rule's groups by rating (ranges)
     void add(const KindSum& o);
     double va() const { return magnitude({p, q}); }
@@ -181,48 +209,49 @@ struct PhaseLoad {
 };
 
 struct NodeResult {
-    bool fed = false;              ///< a source stands at the top of its feed path
-    bool looped = false;           ///< its feed path comes back to itself
+    bool fed = false;    ///< a source stands at the top of its feed path
+    bool looped = false; ///< its feed path comes back to itself
     int depth = 0;
-    Ref parent;                    ///< board, transformer or source next above
-    CircuitId via;                 ///< the circuit that feeds it, where one does
+    Ref parent;    ///< board, transformer or source next above
+    CircuitId via; ///< the circuit that feeds it, where one does
     KindSums kinds{};
     std::array<double, loadKinds> demandByKind{}; ///< VA
-    double connected = 0, demand = 0; ///< VA
-    Complex demandPower;           ///< W + j var
-    double continuous = 0;         ///< VA of the demand
+    double connected = 0, demand = 0;             ///< VA
+    Complex demandPower;                          ///< W + j var
+    double continuous = 0;                        ///< VA of the demand
     PhaseLoad phases;
     std::array<double, 3> phaseVa{}, phaseAmps{}; ///< schedule VA; phasor currents of the connected load
     double neutralAmps = 0;
-    std::array<double, 3> neutralVa{};   ///< of loads between each line and the neutral, through feeders that carry one
-    double imbalance = 0;          ///< (max − mean)/mean, %
-    Complex lean;                  ///< S_a + a·S_b + a²·S_c over the total: direction of the heavy phase, 0 = level
-    Amps demandAmps;               ///< balanced
-    Amps heaviestAmps;             ///< of the heaviest phase, in the proportion of demand to connected
-    RunResult run;                 ///< the conductors that feed it
+    std::array<double, 3> neutralVa{}; ///< of loads between each line and the neutral, through feeders that carry one
+    double imbalance = 0;              ///< (max − mean)/mean, %
+    Complex lean;      ///< S_a + a·S_b + a²·S_c over the total: direction of the heavy phase, 0 = level
+    Amps demandAmps;   ///< balanced
+    Amps heaviestAmps; ///< of the heaviest phase, in the proportion of demand to connected
+    RunResult run;     ///< the conductors that feed it
     FaultPoint fault;
-    double lightingFloor = 0;      ///< VA of lighting by area that the demand of a service is not below
-    double largestMotorVa = 0;     ///< of the largest motor anywhere below
-    double dropTotal = 0;          ///< % at this node
-    bool dropKnown = true;         ///< every run before it has a length; else `dropTotal` is the least it can be
+    double lightingFloor = 0;  ///< VA of lighting by area that the demand of a service is not below
+    double largestMotorVa = 0; ///< of the largest motor anywhere below
+    double dropTotal = 0;      ///< % at this node
+    bool dropKnown = true;     ///< every run before it has a length; else `dropTotal` is the least it can be
 };
 
 struct BoardResult : NodeResult {
     int slotsUsed = 0;
-    double use = 0;                ///< demand amps over bus, or main where smaller
+    double use = 0; ///< demand amps over bus, or main where smaller
 };
 
 struct TransformerResult : NodeResult { ///< loads and run are on its primary side
     Amps primaryAmps, secondaryAmps;    ///< rated
     double use = 0, regulation = 0;     ///< demand/kVA; % at its load
     FaultPoint secondary;
-    double dropBelow = 0;               ///< % from which runs below go on
+    double dropBelow = 0; ///< % from which runs below go on
     std::array<double, 3> secondaryAmpsByPhase{};
 };
 
 struct SourceResult : NodeResult {
-    double standby = 0, peak = 0; ///< of a generator: VA of demand it takes over, and with the largest motor starting last
-    double used = 0;              ///< standby over its kVA
+    double standby = 0,
+           peak = 0; ///< of a generator: VA of demand it takes over, and with the largest motor starting last
+    double used = 0; ///< standby over its kVA
 };
 
 struct CircuitResult {
@@ -238,16 +267,16 @@ struct CircuitResult {
     bool mixed = false;
     double continuousVa = 0;
     double largestMotorVa = 0;
-    bool hermetic = false;          ///< the largest motor is a refrigerant compressor
+    bool hermetic = false;              ///< the largest motor is a refrigerant compressor
     Rare<std::array<Complex, 3>> split; ///< of `power`, what is entered line by line
     Amps load, required;
     double device = 0, deviceNeeded = 0;
     DeviceKind kindOfDevice = DeviceKind::Breaker; ///< as fitted: the usual one of the book where none is chosen
     bool deviceHeld = false;
     bool receptacles = false;
-    int mostPoles = 0;              ///< of the loads on it
+    int mostPoles = 0; ///< of the loads on it
     RunResult run;
-    double faultEnd = 0;            ///< kA at the far end of a branch run
+    double faultEnd = 0; ///< kA at the far end of a branch run
 };
 
 struct Results {
@@ -267,7 +296,18 @@ struct Results {
         return {onBoards.data() + onBoardFrom[b.value], onBoards.data() + onBoardFrom[b.value + 1]};
     }
     /// What there is in the project at all, so that a rule with nothing to look at need not look.
-    enum class Trait : std::uint8_t { Multiwire, Horsepower, NoDevice, Ring, Motor, NoLength, HeldSize, FireRated, ListedVolts, NoCircuit };
+    enum class Trait : std::uint8_t {
+        Multiwire,
+        Horsepower,
+        NoDevice,
+        Ring,
+        Motor,
+        NoLength,
+        HeldSize,
+        FireRated,
+        ListedVolts,
+        NoCircuit
+    };
     class Present {
     public:
         bool has(Trait t) const { return seen >> unsigned(t) & 1u; }

@@ -19,19 +19,25 @@ RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook&
         parts.neutrals = 1;
         if (need.neutral == NeutralBy::Double && n.poles > 1) {
             parts.neutrals = 2;
-            if (w) w->step("Neutral", "double, for nonlinear loads", fmt::format("2 × {}", sizeWords(book, run.size)), "");
+            if (w)
+                w->step("Neutral", "double, for nonlinear loads", fmt::format("2 × {}", sizeWords(book, run.size)), "");
         } else if (need.neutral == NeutralBy::Calculated && n.poles > 1) {
-            // Its own load; what is above 200 A at 70 % unless the load is nonlinear; not smaller than the protective conductor.
+            // Its own load; what is above 200 A at 70 % unless the load is nonlinear; not smaller than the protective
+            // conductor.
             double amps = need.neutralAmps;
             const double above = std::max(0.0, amps - book.tables.neutralAbove);
             if (!need.nonlinear && above > 0) amps = book.tables.neutralAbove + above * book.tables.neutralAboveFactor;
             for (SizeIndex s = std::max(0, run.ground); s <= run.size; ++s)
-                if (book.ampacity(s, n.material, 75) * run.sets >= amps && (run.sets == 1 || s >= book.smallestParallel())) {
+                if (book.ampacity(s, n.material, 75) * run.sets >= amps &&
+                    (run.sets == 1 || s >= book.smallestParallel())) {
                     parts.neutral = s;
                     break;
                 }
             if (w)
-                w->step("Neutral", above > 0 && !need.nonlinear ? fmt::format("{} A: 200 A + 70 % of the rest = {} A", figures(need.neutralAmps), figures(amps)) : fmt::format("its own load, {} A", figures(amps)),
+                w->step("Neutral",
+                        above > 0 && !need.nonlinear ? fmt::format("{} A: 200 A + 70 % of the rest = {} A",
+                                                                   figures(need.neutralAmps), figures(amps))
+                                                     : fmt::format("its own load, {} A", figures(amps)),
                         sizeWords(book, parts.neutral), book.cite("neutral"));
         }
     }
@@ -61,7 +67,11 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
     RunPartsNeed need;
     RunId id;
     const auto told = [&](const Run* e) {
-        if (w && e && e->nonlinear > 0.5 && run->need.poles == 3 && run->need.neutral) w->step("Neutral counted", fmt::format("{} % of the load is nonlinear: the neutral carries as much as a line", number(e->nonlinear * 100)), fmt::format("{} conductors", run->need.conductors), book.cite("neutralCounts"));
+        if (w && e && e->nonlinear > 0.5 && run->need.poles == 3 && run->need.neutral)
+            w->step("Neutral counted",
+                    fmt::format("{} % of the load is nonlinear: the neutral carries as much as a line",
+                                number(e->nonlinear * 100)),
+                    fmt::format("{} conductors", run->need.conductors), book.cite("neutralCounts"));
     };
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
         id = c->run;
@@ -70,8 +80,10 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
         const SystemFacts f = factsOf(b->system);
         const BoardResult& n = r.of(b->id);
         const double most = *std::max_element(n.neutralVa.begin(), n.neutralVa.end());
-        if (f.lineNeutral.v > 0 && n.connected > 0) need.neutralAmps = most / f.lineNeutral.v * std::min(1.0, n.demand / n.connected);
-    } else if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) id = t->run;
+        if (f.lineNeutral.v > 0 && n.connected > 0)
+            need.neutralAmps = most / f.lineNeutral.v * std::min(1.0, n.demand / n.connected);
+    } else if (const Transformer* t = p.transformers.find(thing.as<Transformer>()))
+        id = t->run;
     const Run* entered = p.runs.find(id);
     need.conduit = p.basis.conduit;
     told(entered);
@@ -80,8 +92,10 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
         need.nonlinear = entered->nonlinear > 0.5;
         need.isolated = entered->isolatedGround;
         need.nipple = entered->nipple;
-        if (!entered->conduit.empty()) need.conduit = entered->conduit;
-        else if (entered->raceway) need.conduit.clear();
+        if (!entered->conduit.empty())
+            need.conduit = entered->conduit;
+        else if (entered->raceway)
+            need.conduit.clear();
     }
     need.insulation = book.insulation(p.basis.insulationType);
     if (!need.insulation) need.insulation = &book.insulationFor(p.basis.insulation);
@@ -89,10 +103,16 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>()); c && c->bundle)
         for (const Circuit& o : p.circuits) {
             const CircuitResult& x = r.of(o.id);
-            if (o.id == c->id || o.board != c->board || o.bundle != c->bundle || o.use != CircuitUse::Load || x.feeder || x.run.size < 0) continue;
+            if (o.id == c->id || o.board != c->board || o.bundle != c->bundle || o.use != CircuitUse::Load ||
+                x.feeder || x.run.size < 0)
+                continue;
             // A neutral that a multiwire group shares is in the raceway once.
-            const bool sharedNeutral = o.multiwire && std::any_of(p.circuits.begin(), p.circuits.end(), [&](const Circuit& q) { return q.board == o.board && q.bundle == o.bundle && q.multiwire == o.multiwire && q.id < o.id; });
-            need.others.push_back({x.run.size, x.run.need.poles + (x.run.need.neutral && !sharedNeutral), need.insulation});
+            const bool sharedNeutral =
+                o.multiwire && std::any_of(p.circuits.begin(), p.circuits.end(), [&](const Circuit& q) {
+                    return q.board == o.board && q.bundle == o.bundle && q.multiwire == o.multiwire && q.id < o.id;
+                });
+            need.others.push_back(
+                {x.run.size, x.run.need.poles + (x.run.need.neutral && !sharedNeutral), need.insulation});
             need.ground = std::max(need.ground, x.run.ground);
         }
     return partsOf(*run, need, book, w);
@@ -101,26 +121,35 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
 Bonding bondingOf(const RunResult& run, Material own, const RuleBook& book, Working* w) {
     Bonding b;
     if (run.size < 0) return b;
-    if (book.metric()) { // the earthing conductor as any protective one; main bonding half of it, or by the neutral where that is earthed by the supplier
+    if (book.metric()) { // the earthing conductor as any protective one; main bonding half of it, or by the neutral
+                         // where that is earthed by the supplier
         const CableRules& c = book.cables;
         const double line = book.sizes()[std::size_t(run.size)].mm2 * run.sets;
         double earth = protectiveArea(c, line);
-        if (const auto it = c.groundOfLine.find(run.size); it != c.groundOfLine.end()) earth = book.sizes()[std::size_t(it->second)].mm2 * run.sets;
+        if (const auto it = c.groundOfLine.find(run.size); it != c.groundOfLine.end())
+            earth = book.sizes()[std::size_t(it->second)].mm2 * run.sets;
         double bond = std::clamp(earth * c.bondingShare, c.bondingLeast, c.bondingMost);
         const bool combined = run.need.cable->earthing == Earthing::TNCS && !c.bondingCombined.empty();
         for (auto it = c.bondingCombined.rbegin(); combined && it != c.bondingCombined.rend(); ++it)
             if (line <= it->first + 1e-9) bond = it->second;
         const auto size = [&](double mm2) {
             for (SizeIndex s = 0; s < SizeIndex(book.sizes().size()); ++s)
-                if (book.sizes()[std::size_t(s)].mm2 >= mm2 - 1e-9 && book.sizes()[std::size_t(s)].at20[0] > 0) return s;
+                if (book.sizes()[std::size_t(s)].mm2 >= mm2 - 1e-9 && book.sizes()[std::size_t(s)].at20[0] > 0)
+                    return s;
             return SizeIndex(book.sizes().size()) - 1;
         };
         b.electrode = size(earth / run.sets);
         b.electrodes = run.sets;
         b.jumper = size(bond);
         if (w) {
-            w->step("Earthing conductor", fmt::format("lines of {} mm² in all", figures(line)), (b.electrodes > 1 ? fmt::format("{} × ", b.electrodes) : "") + sizeWords(book, b.electrode), book.cite("protective"));
-            w->step("Main bonding", combined ? fmt::format("TN-C-S: by the neutral, {} mm²", figures(line)) : fmt::format("half of {} mm², from {} to {}", figures(earth), figures(c.bondingLeast), figures(c.bondingMost)), sizeWords(book, b.jumper), book.cite("bonding"));
+            w->step("Earthing conductor", fmt::format("lines of {} mm² in all", figures(line)),
+                    (b.electrodes > 1 ? fmt::format("{} × ", b.electrodes) : "") + sizeWords(book, b.electrode),
+                    book.cite("protective"));
+            w->step("Main bonding",
+                    combined ? fmt::format("TN-C-S: by the neutral, {} mm²", figures(line))
+                             : fmt::format("half of {} mm², from {} to {}", figures(earth), figures(c.bondingLeast),
+                                           figures(c.bondingMost)),
+                    sizeWords(book, b.jumper), book.cite("bonding"));
         }
         return b;
     }
@@ -128,9 +157,12 @@ Bonding bondingOf(const RunResult& run, Material own, const RuleBook& book, Work
     b.electrode = book.bondingFor(kcmil, run.need.material, own);
     b.jumper = book.jumperFor(kcmil, run.need.material, own);
     if (w) {
-        const std::string lines = fmt::format("lines of {} kcmil {} in all", number(kcmil, kcmil < 250 ? 1 : 0), wordOf(run.need.material));
-        w->step("Grounding electrode conductor", lines, fmt::format("{} {}", sizeWords(book, b.electrode), wordOf(own)), book.cite("electrode"));
-        w->step("Bonding jumper", lines, fmt::format("{} {}", sizeWords(book, b.jumper), wordOf(own)), book.cite("jumper"));
+        const std::string lines =
+            fmt::format("lines of {} kcmil {} in all", number(kcmil, kcmil < 250 ? 1 : 0), wordOf(run.need.material));
+        w->step("Grounding electrode conductor", lines, fmt::format("{} {}", sizeWords(book, b.electrode), wordOf(own)),
+                book.cite("electrode"));
+        w->step("Bonding jumper", lines, fmt::format("{} {}", sizeWords(book, b.jumper), wordOf(own)),
+                book.cite("jumper"));
     }
     return b;
 }

@@ -54,15 +54,17 @@ struct Solver {
     std::array<SizeIndex, loadKinds> smallestBranch{}; ///< by use
     std::array<double, loadKinds> smallestBreaker{};   ///< by use
     int branchCable = -1, feederCable = -1;
-    std::array<int, loadKinds> cableByUse{};      ///< metric: of branch runs
+    std::array<int, loadKinds> cableByUse{}; ///< metric: of branch runs
     std::array<Wiring, loadKinds> wiringByUse{};
     std::map<BoardId, std::vector<const Section*>> sections;
     Raceway racewayOfBasis = Raceway::Steel;
     std::vector<const Circuit*> overTotal; ///< branch circuits over the total limit at the size that ampacity needs
-    std::vector<double> beforeLugs; ///< A of what stands before a board that is fed through others' lugs, by id; 0: not asked yet
+    std::vector<double>
+        beforeLugs; ///< A of what stands before a board that is fed through others' lugs, by id; 0: not asked yet
     std::vector<int> raisedBoards, raisedTransformers; ///< sizes added to feeders, by id
 
-    Solver(const Project& project, const RuleBook& rulebook, Results& results) : p(project), book(rulebook), r(results), rules(sizingRules(project.basis, rulebook)) {
+    Solver(const Project& project, const RuleBook& rulebook, Results& results)
+        : p(project), book(rulebook), r(results), rules(sizingRules(project.basis, rulebook)) {
         smallestFeeder = std::max(0, book.find(p.basis.smallestBranch));
         for (std::size_t k = 0; k < loadKinds; ++k) {
             smallestBranch[k] = std::max(smallestFeeder, book.leastFor(LoadKind(k)));
@@ -79,8 +81,10 @@ struct Solver {
         wiringByUse.fill(p.basis.wiring == Wiring::Default ? Wiring::Conduit : p.basis.wiring);
         for (const auto& [kind, laid] : p.basis.wiringByUse) {
             const auto k = fromWord<LoadKind>(kind);
-            if (k && book.metric()) cableByUse[std::size_t(*k)] = cableOf(laid, book.cables.usualBranch);
-            else if (const auto w = fromWord<Wiring>(laid); k && w && *w != Wiring::Default) wiringByUse[std::size_t(*k)] = *w;
+            if (k && book.metric())
+                cableByUse[std::size_t(*k)] = cableOf(laid, book.cables.usualBranch);
+            else if (const auto w = fromWord<Wiring>(laid); k && w && *w != Wiring::Default)
+                wiringByUse[std::size_t(*k)] = *w;
         }
         const ConduitType* conduit = p.basis.conduit.empty() ? nullptr : book.conduit(p.basis.conduit);
         racewayOfBasis = conduit ? conduit->raceway : p.basis.raceway;
@@ -98,8 +102,10 @@ struct Solver {
         r.boards.assign(p.boards.highest() + 1, {});
         r.transformers.assign(p.transformers.highest() + 1, {});
         r.sources.assign(p.sources.highest() + 1, {});
-        atOnce(many(), [this] { r.circuits.resize(p.circuits.highest() + 1); }, [this] { t = findTopology(p, r); });
-        const double unit = p.basis.lightingAreaOf == "dwelling" ? book.tables.dwellingLighting : book.areaLighting(p.basis.lightingAreaOf);
+        atOnce(
+            many(), [this] { r.circuits.resize(p.circuits.highest() + 1); }, [this] { t = findTopology(p, r); });
+        const double unit = p.basis.lightingAreaOf == "dwelling" ? book.tables.dwellingLighting
+                                                                 : book.areaLighting(p.basis.lightingAreaOf);
         if (unit > 0) { // the area of all rooms, on the one supply of the building and on what it feeds directly
             double area = 0;
             int supplies = 0;
@@ -129,12 +135,14 @@ struct Solver {
         Results::Present present;
         std::vector<const Circuit*> overTotal;
     };
-    /// Calls f(board, part) for all boards, from the sources down, on all cores: f writes to that board and its circuits only.
+    /// Calls f(board, part) for all boards, from the sources down, on all cores: f writes to that board and its
+    /// circuits only.
     template <class F> void eachBoard(F f) {
         std::array<Part, mostParts> parts;
-        const std::size_t used = inParts(t.boards.size(), many(), [&](std::size_t part, std::size_t from, std::size_t to) {
-            for (std::size_t i = from; i < to; ++i) f(*t.boards[i], parts[part]);
-        });
+        const std::size_t used =
+            inParts(t.boards.size(), many(), [&](std::size_t part, std::size_t from, std::size_t to) {
+                for (std::size_t i = from; i < to; ++i) f(*t.boards[i], parts[part]);
+            });
         for (std::size_t i = 0; i < used; ++i) {
             r.present.add(parts[i].present);
             overTotal.insert(overTotal.end(), parts[i].overTotal.begin(), parts[i].overTotal.end());
@@ -162,7 +170,8 @@ struct Solver {
         const PhaseLoad& own = r.node(node)->phases;
         if (lineAbove(node, 0) == 0) return own;
         PhaseLoad out;
-        for (std::size_t i = 0; i < 3; ++i) out.ln[lineAbove(node, i)] = own.ln[i], out.ll[lineAbove(node, i)] = own.ll[i];
+        for (std::size_t i = 0; i < 3; ++i)
+            out.ln[lineAbove(node, i)] = own.ln[i], out.ll[lineAbove(node, i)] = own.ll[i];
         return out;
     }
 
@@ -190,8 +199,10 @@ struct Solver {
             if (cr.largestMotorVa > 0) n.largestMotorVa = std::max(n.largestMotorVa, cr.largestMotorVa);
             for (int i = 0; i < c->poles && cr.placed; ++i) {
                 char& slot = taken[std::size_t(slotOfPole(b, c->slot, i, c->poles))];
-                if (slot) cr.clash = true;
-                else ++n.slotsUsed;
+                if (slot)
+                    cr.clash = true;
+                else
+                    ++n.slotsUsed;
                 slot = 1;
             }
             if (!cr.feeder) addToBoard(*c, n, cr, ownLoad(*c, b, cr));
@@ -200,15 +211,21 @@ struct Solver {
     void addToBoard(const Circuit& c, BoardResult& n, CircuitResult& cr, const PhaseLoad& load) {
         n.phases.add(load);
         if (!cr.feeder && c.poles == 1 && cr.placed) n.neutralVa[std::size_t(cr.lines[0])] += cr.va;
-        for (std::size_t i = 0; i < 3 && cr.split && cr.placed; ++i) n.neutralVa[std::size_t(std::max(0, cr.lines[i]))] += magnitude((*cr.split)[i]);
+        for (std::size_t i = 0; i < 3 && cr.split && cr.placed; ++i)
+            n.neutralVa[std::size_t(std::max(0, cr.lines[i]))] += magnitude((*cr.split)[i]);
         const bool through = cr.feeder && !r.node(cr.feeds)->looped;
         if (through && cr.feeds.is<Board>())
-            for (std::size_t i = 0; i < 3; ++i) n.neutralVa[c.poles == 3 || !cr.placed ? lineAbove(cr.feeds, i) : std::size_t(std::max(0, cr.lines[i]))] += r.node(cr.feeds)->neutralVa[i];
+            for (std::size_t i = 0; i < 3; ++i)
+                n.neutralVa[c.poles == 3 || !cr.placed ? lineAbove(cr.feeds, i)
+                                                       : std::size_t(std::max(0, cr.lines[i]))] +=
+                    r.node(cr.feeds)->neutralVa[i];
         const auto byLine = load.byLine();
         // A schedule passes distribution equipment's loads through line by line, also across a transformer.
         for (std::size_t i = 0; i < 3; ++i)
-            if (through && c.poles == 3 && cr.placed) cr.phaseVa[lineAbove(cr.feeds, i)] = r.node(cr.feeds)->phaseVa[i];
-            else cr.phaseVa[i] = magnitude(byLine[i]);
+            if (through && c.poles == 3 && cr.placed)
+                cr.phaseVa[lineAbove(cr.feeds, i)] = r.node(cr.feeds)->phaseVa[i];
+            else
+                cr.phaseVa[i] = magnitude(byLine[i]);
         for (std::size_t i = 0; i < 3; ++i) n.phaseVa[i] += cr.phaseVa[i];
     }
 
@@ -250,7 +267,8 @@ struct Solver {
                 load.ln[std::size_t(cr.lines[i] >= 0 ? cr.lines[i] : cr.lines[0])] += own;
                 even -= own;
             }
-        if (c.poles == 2) load.ll[between(cr.lines[0], cr.lines[1], lines)] = even;
+        if (c.poles == 2)
+            load.ll[between(cr.lines[0], cr.lines[1], lines)] = even;
         else
             for (auto& x : load.ln) x += even / 3.0;
         return load;
@@ -263,14 +281,16 @@ struct Solver {
     /// What a board or transformer below puts on the lines of the circuit that feeds it.
     PhaseLoad throughFeeder(const Circuit& c, const Board& b, const CircuitResult& cr, const NodeResult& below) const {
         const int lines = factsOf(b.system).lines;
-        if (c.poles == 3 || !cr.placed) return phasesAbove(cr.feeds); // three lines keep their letters whatever the slot
+        if (c.poles == 3 || !cr.placed)
+            return phasesAbove(cr.feeds); // three lines keep their letters whatever the slot
         PhaseLoad out;
         if (c.poles == 1 || lines == 1) {
             out.ln[std::size_t(std::max(0, cr.lines[0]))] = below.phases.total();
         } else {
             out.ln[std::size_t(cr.lines[0])] += below.phases.ln[0];
             out.ln[std::size_t(cr.lines[1])] += below.phases.ln[1] + below.phases.ln[2];
-            out.ll[between(cr.lines[0], cr.lines[1], lines)] += below.phases.ll[0] + below.phases.ll[1] + below.phases.ll[2];
+            out.ll[between(cr.lines[0], cr.lines[1], lines)] +=
+                below.phases.ll[0] + below.phases.ll[1] + below.phases.ll[2];
         }
         return out;
     }
@@ -295,7 +315,9 @@ struct Solver {
         n.phases = onPrimary(n.phases, x.secondary, x.primary);
         finishLines(n, x.primary);
         n.phaseVa = schedule;
-        const auto rated = [&](VoltageSystem s) { return Amps{x.kva * 1000 / (factsOf(s).lineLine.v * (factsOf(x.secondary).phases == 3 ? root3 : 1))}; };
+        const auto rated = [&](VoltageSystem s) {
+            return Amps{x.kva * 1000 / (factsOf(s).lineLine.v * (factsOf(x.secondary).phases == 3 ? root3 : 1))};
+        };
         n.primaryAmps = rated(x.primary);
         n.secondaryAmps = rated(x.secondary);
         n.use = n.demand / (x.kva * 1000);
@@ -324,8 +346,8 @@ struct Solver {
         }
         return Earthing::TNS;
     }
-    /// The kind that is fitted where the designer leaves it to the book: its usual one, one that lets a motor start, or for large
-    /// ratings the adjustable one. Switchboards have that from where small boards' breakers usually end.
+    /// The kind that is fitted where the designer leaves it to the book: its usual one, one that lets a motor start, or
+    /// for large ratings the adjustable one. Switchboards have that from where small boards' breakers usually end.
     DeviceKind fitted(const Circuit& c, double device, bool motor) const {
         if (!book.metric() || c.device != DeviceKind::Breaker) return c.device;
         const DeviceKind kind = motor ? book.cables.usualMotor : book.cables.usual;
@@ -337,7 +359,8 @@ struct Solver {
     /// All that turns below a node; what of it can feed a fault.
     static double motorVa(const NodeResult& n) {
         double va = 0;
-        for (LoadKind k : {LoadKind::Motor, LoadKind::Vertical, LoadKind::Cooling, LoadKind::Refrigeration}) va += n.kinds[std::size_t(k)].va();
+        for (LoadKind k : {LoadKind::Motor, LoadKind::Vertical, LoadKind::Cooling, LoadKind::Refrigeration})
+            va += n.kinds[std::size_t(k)].va();
         return va;
     }
 
@@ -380,7 +403,8 @@ struct Solver {
         need.material = p.basis.feederMaterial;
         need.conductors = a.poles == 3 ? 3 : a.poles + (factsOf(a.system).lines == 1 ? 1 : 0);
         const Board* board = p.boards.find(node.as<Board>());
-        need.neutral = board && factsOf(board->system).wires > factsOf(board->system).lines && factsOf(a.system).wires > factsOf(a.system).lines;
+        need.neutral = board && factsOf(board->system).wires > factsOf(board->system).lines &&
+                       factsOf(a.system).wires > factsOf(a.system).lines;
         need.smallest = smallestFeeder;
         need.ownLimit = p.basis.feederDropLimit;
         need.totalLimit = p.basis.totalDropLimit;
@@ -404,7 +428,8 @@ struct Solver {
         if (need.lengthKnown) return need;
         const auto to = placeOf(p, node), from = n.parent ? placeOf(p, n.parent) : std::nullopt;
         if (to && from)
-            if (auto m = measureBetween(p, *from, *to, measureBy(p.runs.find(runId), trays.get()))) takeLength(need, *m);
+            if (auto m = measureBetween(p, *from, *to, measureBy(p.runs.find(runId), trays.get())))
+                takeLength(need, *m);
         assumeLength(need);
         return need;
     }
@@ -423,15 +448,19 @@ struct Solver {
     void applyRun(RunNeed& need, RunId id, Results::Present& present, std::optional<LoadKind> use = {}) const {
         need.raceway = racewayOfBasis;
         need.ambient = p.basis.ambient;
-        need.wiring = use ? wiringByUse[std::size_t(*use)] : p.basis.wiring == Wiring::Default ? Wiring::Conduit : p.basis.wiring;
+        need.wiring = use                                 ? wiringByUse[std::size_t(*use)]
+                      : p.basis.wiring == Wiring::Default ? Wiring::Conduit
+                                                          : p.basis.wiring;
         const Run* run = p.runs.find(id);
         if (book.metric()) layCable(need, run, use);
         if (!run) return;
         present.note(Results::Trait::HeldSize, !run->heldSize.empty());
         present.note(Results::Trait::FireRated, run->fireRated);
         if (run->wiring != Wiring::Default) need.wiring = run->wiring;
-        if (run->neutral == NeutralBy::None) need.neutral = false;
-        else if (run->neutral != NeutralBy::Auto) need.neutral = true;
+        if (run->neutral == NeutralBy::None)
+            need.neutral = false;
+        else if (run->neutral != NeutralBy::Auto)
+            need.neutral = true;
         if (run->material) need.material = *run->material;
         if (run->raceway) need.raceway = *run->raceway;
         if (!run->conduit.empty())
@@ -439,7 +468,9 @@ struct Solver {
         if (run->ambient) need.ambient = *run->ambient;
         if (run->onRoof && !book.metric()) need.ambient += book.tables.roofAdder;
         // More than half of it nonlinear: the neutral of a four-wire run carries as much as a line.
-        if (run->nonlinear > 0.5 && need.poles == 3 && factsOf(need.system).wires == 4 && run->neutral != NeutralBy::None) ++need.conductors;
+        if (run->nonlinear > 0.5 && need.poles == 3 && factsOf(need.system).wires == 4 &&
+            run->neutral != NeutralBy::None)
+            ++need.conductors;
         need.conductors += run->sharing;
         if (!run->heldSize.empty()) need.held = book.find(run->heldSize), need.heldSets = run->heldSets;
         if (run->lengthBy == LengthBy::Entered) need.lengthKnown = true, need.length = Metres{run->length};
@@ -455,10 +486,15 @@ struct Solver {
             if (it != all.end()) c.type = int(it - all.begin());
         };
         const CableType& usual = book.cables.types[std::size_t(c.type)];
-        if (run && !run->cable.empty()) c.type = cableOf(run->cable, usual.name);
-        else if (run && run->fireRated && !usual.fireRated) firstThat([](const CableType& x) { return x.fireRated; });
+        if (run && !run->cable.empty())
+            c.type = cableOf(run->cable, usual.name);
+        else if (run && run->fireRated && !usual.fireRated)
+            firstThat([](const CableType& x) { return x.fireRated; });
         else if (need.poles == 3 && !usual.carriesThree()) // the usual cable of this use has two cores
-            firstThat([&](const CableType& x) { return x.carriesThree() && x.material == usual.material && x.celsius == usual.celsius && !x.single && !x.armoured(); });
+            firstThat([&](const CableType& x) {
+                return x.carriesThree() && x.material == usual.material && x.celsius == usual.celsius && !x.single &&
+                       !x.armoured();
+            });
         const CableType& type = book.cables.types[std::size_t(c.type)];
         const CableMethod* m = run && !run->method.empty() ? type.method(run->method) : nullptr;
         if (!m) m = type.method(need.feeder ? p.basis.feederMethod : p.basis.branchMethod);
@@ -497,8 +533,8 @@ struct Solver {
         n.regulation = load * (rr * pf + xx * std::sqrt(std::max(0.0, 1 - pf * pf)));
         n.dropBelow = x.restartsDrop ? 0 : n.dropTotal + n.regulation;
     }
-    /// The device that feeds a transformer: its share of the rated primary current; the next standard rating from 9 A on, below
-    /// that the largest that does not exceed it.
+    /// The device that feeds a transformer: its share of the rated primary current; the next standard rating from 9 A
+    /// on, below that the largest that does not exceed it.
     double deviceOfFeeder(const TransformerResult& n, const Transformer&) {
         const double wanted = transformerPrimaryRating(n.primaryAmps.v, book);
         if (!n.via) return wanted;
@@ -511,7 +547,8 @@ struct Solver {
         cr.kindOfDevice = fitted(c, cr.device, false);
         return cr.device;
     }
-    /// Metric: what opens a feeder in an earth fault; one straight from a source or transformer has no device at its head.
+    /// Metric: what opens a feeder in an earth fault; one straight from a source or transformer has no device at its
+    /// head.
     void guard(RunNeed& need, CircuitId via) const {
         if (!book.metric()) return;
         if (!via) return void(need.cable.make().unguarded = true);
@@ -541,12 +578,14 @@ struct Solver {
                 // From another board's lugs: what protects that board protects these conductors too.
                 need.device = deviceBefore(*from);
             } else {
-                // Fed straight from a source or a transformer: its own main protects the conductors, and 250.122 does not
-                // size what bonds them.
+                // Fed straight from a source or a transformer: its own main protects the conductors, and 250.122 does
+                // not size what bonds them.
                 need.device = b.main > 0 ? b.main : b.bus;
                 need.groundWanted = false;
                 if (n.parent.is<Transformer>()) need.nextRatingAllowed = false;
-                if (n.parent.is<Source>() && p.basis.occupancy == Occupancy::Dwelling && factsOf(b.system).phases == 1 && need.device >= book.tables.dwellingServiceFrom && need.device <= book.tables.dwellingServiceTo)
+                if (n.parent.is<Source>() && p.basis.occupancy == Occupancy::Dwelling &&
+                    factsOf(b.system).phases == 1 && need.device >= book.tables.dwellingServiceFrom &&
+                    need.device <= book.tables.dwellingServiceTo)
                     need.deviceShare = book.tables.dwellingServiceShare;
             }
             guard(need, n.via);
@@ -606,14 +645,15 @@ struct Solver {
                 }
     }
 
-    /// Circuits of a bundle that carry less than the book's share of their grouped capacity do not load the rest of it: those are
-    /// sized once more without them.
+    /// Circuits of a bundle that carry less than the book's share of their grouped capacity do not load the rest of it:
+    /// those are sized once more without them.
     void relieveGroups(const Board& b, const BoardResult& n) {
         std::map<int, int> light;
         for (const Circuit* c : t.of(b.id)) {
             CircuitResult& cr = r.circuits[c->id.value];
             if (!c->bundle || cr.feeder || cr.run.size < 0 || cr.run.need.cable->circuits < 2) continue;
-            if (cr.run.ampacity > 0 && cr.load.v < book.cables.groupingIgnoredBelow * cr.run.ampacity) cr.run.need.cable.make().ignored = true, ++light[c->bundle];
+            if (cr.run.ampacity > 0 && cr.load.v < book.cables.groupingIgnoredBelow * cr.run.ampacity)
+                cr.run.need.cable.make().ignored = true, ++light[c->bundle];
         }
         if (light.empty()) return;
         for (const Circuit* c : t.of(b.id)) {
@@ -621,15 +661,19 @@ struct Solver {
             if (!c->bundle || !light.count(c->bundle) || cr.feeder || cr.run.need.cable->ignored) continue;
             cr.run.need.cable.make().circuits = std::max(1, cr.run.need.cable->circuits - light[c->bundle]);
             sizeRun(cr.run, rules, book);
-            if (n.fault.known) cr.faultEnd = atBranchEnd(n.fault, coldOhms(cr.run.ohms, cr.run.need, book, p.basis.faultCelsius), b.system, c->poles);
+            if (n.fault.known)
+                cr.faultEnd = atBranchEnd(n.fault, coldOhms(cr.run.ohms, cr.run.need, book, p.basis.faultCelsius),
+                                          b.system, c->poles);
         }
     }
 
-    /// The current that a feeder's drop is judged at: its demand, all that is connected, or a share of its device's rating.
+    /// The current that a feeder's drop is judged at: its demand, all that is connected, or a share of its device's
+    /// rating.
     void judgeFeederDrop(RunNeed& need, const NodeResult& n, RunId id) const {
         const Run* run = p.runs.find(id);
         const DropBasis by = run && run->dropBasis != DropBasis::Default ? run->dropBasis : p.basis.feederDropBasis;
-        if (by == DropBasis::Connected) need.dropAmps = Amps{std::max(need.load.v, *std::max_element(n.phaseAmps.begin(), n.phaseAmps.end()))};
+        if (by == DropBasis::Connected)
+            need.dropAmps = Amps{std::max(need.load.v, *std::max_element(n.phaseAmps.begin(), n.phaseAmps.end()))};
         need.dropByShare = by == DropBasis::Share && need.device > 0;
         if (need.dropByShare) need.dropAmps = Amps{std::max(need.device * p.basis.ratingShare, need.load.v)};
     }
@@ -637,8 +681,9 @@ struct Solver {
     // ---- paths whose parts are within their own limits, and their sum is not ----
 
     const std::vector<int>& raised(Ref node) const { return node.is<Board>() ? raisedBoards : raisedTransformers; }
-    /// Branch runs are first raised one by one to keep the total. Where raising the feeder above them by some sizes instead
-    /// takes fewer kilograms altogether, the feeder is raised: from the source down, each feeder once. True where any was.
+    /// Branch runs are first raised one by one to keep the total. Where raising the feeder above them by some sizes
+    /// instead takes fewer kilograms altogether, the feeder is raised: from the source down, each feeder once. True
+    /// where any was.
     bool raiseCheapest() {
         raisedBoards.assign(r.boards.size(), 0);
         raisedTransformers.assign(r.transformers.size(), 0);
@@ -657,7 +702,9 @@ struct Solver {
         // What each branch run under a feeder would weigh with so much less lost before it; 1e6 where no size does.
         const auto weight = [&](CircuitId id, double less) {
             const RunResult& run = r.circuits[id.value].run;
-            const auto mass = [&](const RunResult& x) { return x.state == Sizing::PastCeiling || x.size < 0 ? 1e6 : conductorMass(x.need, x.size, x.sets, book); };
+            const auto mass = [&](const RunResult& x) {
+                return x.state == Sizing::PastCeiling || x.size < 0 ? 1e6 : conductorMass(x.need, x.size, x.sets, book);
+            };
             if (less == 0) return mass(run);
             RunResult again;
             again.need = run.need;
@@ -685,12 +732,15 @@ struct Solver {
                 sizeRun(again, rules, book);
                 const double less = feeder.dropOwn - again.dropOwn;
                 if (less <= 1e-9) break;
-                double all = conductorMass(again.need, again.size, again.sets, book) - conductorMass(feeder.need, feeder.size, feeder.sets, book);
+                double all = conductorMass(again.need, again.size, again.sets, book) -
+                             conductorMass(feeder.need, feeder.size, feeder.sets, book);
                 if (all >= best) break;
                 for (CircuitId id : over->second) all += weight(id, already + less);
                 if (all < best * (1 - 1e-9)) best = all, bestSteps = feeder.steps + k, bestLess = less;
             }
-            if (bestSteps) (node.is<Board>() ? raisedBoards : raisedTransformers)[node.value] = bestSteps, lessAbove[node] = already + bestLess, any = true;
+            if (bestSteps)
+                (node.is<Board>() ? raisedBoards : raisedTransformers)[node.value] = bestSteps,
+                                                   lessAbove[node] = already + bestLess, any = true;
         }
         return any;
     }
@@ -698,7 +748,10 @@ struct Solver {
     // ---- generators: what they take over ----
 
     void standby() {
-        struct Sum { KindSums kinds{}; double largest = 0; };
+        struct Sum {
+            KindSums kinds{};
+            double largest = 0;
+        };
         std::map<SourceId, Sum> sums;
         for (const Board& b : p.boards)
             if (b.alternate.is<Source>() && p.sources.has(b.alternate.as<Source>())) {
@@ -750,12 +803,17 @@ struct Solver {
         cr.run.need = branchNeed(c, b, cr, board, earthing, part);
         sizeRun(cr.run, rules, book);
         const RunResult& run = cr.run;
-        if (run.need.lengthKnown && run.size >= 0 && run.state != Sizing::Held && !board.looped && run.dropBefore > run.need.totalLimit - run.need.totalBefore + 1e-9) part.overTotal.push_back(&c);
-        if (board.fault.known) cr.faultEnd = atBranchEnd(board.fault, coldOhms(cr.run.ohms, cr.run.need, book, p.basis.faultCelsius), b.system, c.poles);
+        if (run.need.lengthKnown && run.size >= 0 && run.state != Sizing::Held && !board.looped &&
+            run.dropBefore > run.need.totalLimit - run.need.totalBefore + 1e-9)
+            part.overTotal.push_back(&c);
+        if (board.fault.known)
+            cr.faultEnd = atBranchEnd(board.fault, coldOhms(cr.run.ohms, cr.run.need, book, p.basis.faultCelsius),
+                                      b.system, c.poles);
     }
 
-    /// What a branch run loses over what it would with all its load at the end: by the points that are entered, or, where the run goes
-    /// through its devices in order, by their places: Σ of each one's load × its distance, over the whole load × the length.
+    /// What a branch run loses over what it would with all its load at the end: by the points that are entered, or,
+    /// where the run goes through its devices in order, by their places: Σ of each one's load × its distance, over the
+    /// whole load × the length.
     double spreadOf(const Circuit& c, const Board& b, const CircuitResult& cr, const Run* run) const {
         if (!run || c.ring || cr.va <= 0) return 1;
         if (run->points > 1) return (run->points + 1) / (2.0 * run->points);
@@ -767,7 +825,8 @@ struct Solver {
         double moment = 0, placed = 0;
         for (const auto& [d, metres] : stops) {
             const DeviceType& y = p.deviceTypes[d->type];
-            const double va = magnitude(powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book));
+            const double va =
+                magnitude(powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book));
             moment += va * metres.v, placed += va;
         }
         const double at = stops.back().second.v;
@@ -784,7 +843,10 @@ struct Solver {
             const double metres = d->spur ? spurLength(p, *d, devices.begin(), devices.size()).v : 0;
             if (metres <= 0) continue;
             const DeviceType& type = p.deviceTypes[d->type];
-            const double amps = ampsOf(magnitude(powerOf(d->load.value_or(type.load), type.unit, type.powerFactor, b.system, type.poles, book)), b.system, 1).v;
+            const double amps = ampsOf(magnitude(powerOf(d->load.value_or(type.load), type.unit, type.powerFactor,
+                                                         b.system, type.poles, book)),
+                                       b.system, 1)
+                                    .v;
             CableNeed& cable = need.cable.make();
             cable.spur = std::max(cable.spur, float(metres));
             cable.spurLoad = std::max(cable.spurLoad, float(metres * amps));
@@ -804,17 +866,20 @@ struct Solver {
         int all = 0;
         std::vector<int> groups;
         for (const Circuit* other : t.of(b.id)) {
-            if (other->bundle != c.bundle || other->use != CircuitUse::Load || r.circuits[other->id.value].feeder) continue;
+            if (other->bundle != c.bundle || other->use != CircuitUse::Load || r.circuits[other->id.value].feeder)
+                continue;
             if (other->multiwire && other->poles == 1) {
                 if (std::find(groups.begin(), groups.end(), other->multiwire) != groups.end()) continue;
                 groups.push_back(other->multiwire);
                 all += multiwireConductors(*other, b);
-            } else all += other->poles == 1 ? 2 : other->poles;
+            } else
+                all += other->poles == 1 ? 2 : other->poles;
         }
         return all;
     }
 
-    RunNeed branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, const BoardResult& board, Earthing earthing, Part& part) const {
+    RunNeed branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, const BoardResult& board,
+                       Earthing earthing, Part& part) const {
         RunNeed need;
         need.poles = c.poles;
         need.system = b.system;
@@ -829,7 +894,8 @@ struct Solver {
         need.smallest = smallestBranch[std::size_t(cr.kind)];
         need.ownLimit = p.basis.branchDropLimit;
         need.totalLimit = p.basis.totalDropLimit;
-        if (cr.kind == LoadKind::Lighting && p.basis.lightingDropLimit > 0) need.totalLimit = std::min(need.totalLimit, p.basis.lightingDropLimit);
+        if (cr.kind == LoadKind::Lighting && p.basis.lightingDropLimit > 0)
+            need.totalLimit = std::min(need.totalLimit, p.basis.lightingDropLimit);
         need.totalBefore = board.dropTotal;
         need.beforeKnown = board.dropKnown;
         if (book.metric()) {
@@ -848,20 +914,28 @@ struct Solver {
         const Run* run = p.runs.find(c.run);
         if (book.metric() && c.bundle) {
             int together = 0;
-            for (const Circuit* other : t.of(b.id)) together += other->bundle == c.bundle && other->use == CircuitUse::Load && !r.circuits[other->id.value].feeder;
+            for (const Circuit* other : t.of(b.id))
+                together +=
+                    other->bundle == c.bundle && other->use == CircuitUse::Load && !r.circuits[other->id.value].feeder;
             need.cable.make().circuits = std::max(need.cable->circuits, together + (run ? run->grouped : 0));
         }
         const DropBasis by = run && run->dropBasis != DropBasis::Default ? run->dropBasis : p.basis.branchDropBasis;
         need.dropByShare = by == DropBasis::Share;
-        // Circuits of one multiwire group share a raceway and a neutral; on two of three phases the neutral carries too.
-        if (c.bundle) need.conductors = bundleConductors(c, b) + (run ? run->sharing : 0);
-        else if (c.multiwire && c.poles == 1) need.conductors = multiwireConductors(c, b) + (run ? run->sharing : 0);
+        // Circuits of one multiwire group share a raceway and a neutral; on two of three phases the neutral carries
+        // too.
+        if (c.bundle)
+            need.conductors = bundleConductors(c, b) + (run ? run->sharing : 0);
+        else if (c.multiwire && c.poles == 1)
+            need.conductors = multiwireConductors(c, b) + (run ? run->sharing : 0);
         need.dropAmps = need.dropByShare ? Amps{std::max(cr.device * p.basis.ratingShare, cr.load.v)} : cr.load;
         need.dropPowerFactor = cr.va > 0 ? std::min(1.0, cr.power.real() / cr.va) : 1;
         if (!need.lengthKnown) {
             const auto devices = t.devicesOf(c.id);
             if (!devices.empty())
-                if (auto m = c.ring ? measureRing(p, b, devices.begin(), devices.size(), trays.get()) : measureCircuit(p, b, measureBy(run, trays.get()), devices.begin(), devices.size())) takeLength(need, *m);
+                if (auto m = c.ring
+                                 ? measureRing(p, b, devices.begin(), devices.size(), trays.get())
+                                 : measureCircuit(p, b, measureBy(run, trays.get()), devices.begin(), devices.size()))
+                    takeLength(need, *m);
         }
         assumeLength(need);
         need.spread = spreadOf(c, b, cr, run);
@@ -915,12 +989,16 @@ Results solve(const Project& entered, const RuleBook& book) {
 }
 
 namespace {
-std::string ohms(Complex z) { return fmt::format("{:.2f} {} j{:.2f} mΩ", z.real() * 1000, z.imag() < 0 ? "−" : "+", std::abs(z.imag()) * 1000); }
+std::string ohms(Complex z) {
+    return fmt::format("{:.2f} {} j{:.2f} mΩ", z.real() * 1000, z.imag() < 0 ? "−" : "+", std::abs(z.imag()) * 1000);
+}
 
 void tellHorsepower(Working& w, const Project& p, const RuleBook& book, const Circuit& c, const Board& b) {
     const auto tell = [&](const std::string& name, double hp, int poles) {
         const Cited flc = book.motorAmps(hp, voltsAcross(b.system, poles).v, poles == 3);
-        w.step("Full-load current", fmt::format("{}: {} hp, {} V, {}", name, figures(hp), number(voltsAcross(b.system, poles).v), poles == 3 ? "three-phase" : "single-phase"),
+        w.step("Full-load current",
+               fmt::format("{}: {} hp, {} V, {}", name, figures(hp), number(voltsAcross(b.system, poles).v),
+                           poles == 3 ? "three-phase" : "single-phase"),
                flc.value > 0 ? figures(flc.value) + " A" : "not in the table", flc.table ? *flc.table : "");
     };
     for (const Load& l : p.loads)
@@ -928,7 +1006,8 @@ void tellHorsepower(Working& w, const Project& p, const RuleBook& book, const Ci
     std::set<DeviceTypeId> told;
     for (const Device& d : p.devices)
         if (d.circuit == c.id)
-            if (const DeviceType& y = p.deviceTypes[d.type]; y.unit == LoadUnit::hp && told.insert(y.id).second) tell(y.name, d.load.value_or(y.load), y.poles);
+            if (const DeviceType& y = p.deviceTypes[d.type]; y.unit == LoadUnit::hp && told.insert(y.id).second)
+                tell(y.name, d.load.value_or(y.load), y.poles);
 }
 } // namespace
 
@@ -941,20 +1020,38 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
             w.step("Fault level", "no source stands at the top of its feed path", "not known", "");
             return;
         }
-        w.step("Fault level, " + where, f.threePhase > 0 ? fmt::format("three-phase {} kA, line–line {} kA, line–neutral {} kA, line–ground {} kA", figures(f.threePhase), figures(f.lineLine), figures(f.lineNeutral), figures(f.lineGround))
-                                                         : fmt::format("line–line {} kA, line–neutral {} kA, line–ground {} kA", figures(f.lineLine), figures(f.lineNeutral), figures(f.lineGround)),
+        w.step("Fault level, " + where,
+               f.threePhase > 0
+                   ? fmt::format("three-phase {} kA, line–line {} kA, line–neutral {} kA, line–ground {} kA",
+                                 figures(f.threePhase), figures(f.lineLine), figures(f.lineNeutral),
+                                 figures(f.lineGround))
+                   : fmt::format("line–line {} kA, line–neutral {} kA, line–ground {} kA", figures(f.lineLine),
+                                 figures(f.lineNeutral), figures(f.lineGround)),
                figures(f.worst()) + " kA", book.cite("faultDevice"));
-        w.step("Conductors in it", f.runsUnknown ? "a run before it has no length and counts as none: the most there can be" : p.basis.faultCelsius <= 20 ? "cold, for the largest fault" : "as the basis asks; cold ones give more", figures(p.basis.faultCelsius) + " °C", "Basis");
-        if (f.motors > 0) w.step("Motors' share", "4 × the full-load current of all motors of the system, in the figures above", figures(f.motors) + " kA", "Basis");
+        w.step("Conductors in it",
+               f.runsUnknown                ? "a run before it has no length and counts as none: the most there can be"
+               : p.basis.faultCelsius <= 20 ? "cold, for the largest fault"
+                                            : "as the basis asks; cold ones give more",
+               figures(p.basis.faultCelsius) + " °C", "Basis");
+        if (f.motors > 0)
+            w.step("Motors' share", "4 × the full-load current of all motors of the system, in the figures above",
+                   figures(f.motors) + " kA", "Basis");
         if (f.limited) w.step("Let-through", "the device above limits it", "", "its maker's data");
         const auto loop = [&](const char* what, Complex z, double kA) {
-            if (kA > 0) w.step(fmt::format("Impedance, {}", what), ohms(z), fmt::format("|Z| {:.2f} mΩ", magnitude(z) * 1000), "");
+            if (kA > 0)
+                w.step(fmt::format("Impedance, {}", what), ohms(z), fmt::format("|Z| {:.2f} mΩ", magnitude(z) * 1000),
+                       "");
         };
-        if (f.threePhase > 0) loop("each line", f.z1, f.threePhase);
-        else loop("line–line, out and back", f.zll, f.lineLine);
+        if (f.threePhase > 0)
+            loop("each line", f.z1, f.threePhase);
+        else
+            loop("line–line, out and back", f.zll, f.lineLine);
         loop("line–neutral, out and back", f.zln, f.lineNeutral);
         loop("line–ground, out and back", f.zlg, f.lineGround);
-        w.step("Asymmetry, " + where, fmt::format("X/R {}: κ = 1.02 + 0.98·e^(−3/{}) = {:.2f}", figures(f.xOverR()), figures(f.xOverR()), f.peakFactor()), figures(f.peak()) + " kA peak", "IEC 60909-0");
+        w.step("Asymmetry, " + where,
+               fmt::format("X/R {}: κ = 1.02 + 0.98·e^(−3/{}) = {:.2f}", figures(f.xOverR()), figures(f.xOverR()),
+                           f.peakFactor()),
+               figures(f.peak()) + " kA peak", "IEC 60909-0");
     };
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
         const CircuitResult& cr = r.of(c->id);
@@ -971,12 +1068,23 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         }
         if (!book.metric()) tellHorsepower(w, p, book, *c, b);
         (void)branchLoad(*c, b, cr, smallestBreakerOf(p.basis, cr.kind), book, &w); // as it was worked out
-        if (cr.deviceHeld) w.step("Device", fmt::format("held by hand; {} is needed", cr.deviceNeeded > 0 ? rating(cr.deviceNeeded) + " A" : std::string("more than the series has")), rating(cr.device) + " A", book.cite("rating"));
+        if (cr.deviceHeld)
+            w.step("Device",
+                   fmt::format("held by hand; {} is needed", cr.deviceNeeded > 0
+                                                                 ? rating(cr.deviceNeeded) + " A"
+                                                                 : std::string("more than the series has")),
+                   rating(cr.device) + " A", book.cite("rating"));
         RunResult again = cr.run;
         sizeRun(again, rules, book, &w);
         partsOf(p, book, r, c->id, &w);
         faults(r.of(b.id).fault, "at " + b.name);
-        if (cr.faultEnd > 0) w.step("Fault level, far end", fmt::format("{} of run added, conductors at {} °C", rules.units == UnitSystem::Imperial ? number(inFeet(cr.run.need.length)) + " ft" : number(cr.run.need.length.v) + " m", figures(p.basis.faultCelsius)), figures(cr.faultEnd) + " kA", "");
+        if (cr.faultEnd > 0)
+            w.step("Fault level, far end",
+                   fmt::format("{} of run added, conductors at {} °C",
+                               rules.units == UnitSystem::Imperial ? number(inFeet(cr.run.need.length)) + " ft"
+                                                                   : number(cr.run.need.length.v) + " m",
+                               figures(p.basis.faultCelsius)),
+                   figures(cr.faultEnd) + " kA", "");
         return w;
     }
     const NodeResult* n = r.node(thing);
@@ -986,43 +1094,101 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     findDemand(n->kinds, p.basis, book, again, &w);
     if (const Source* s = p.sources.find(thing.as<Source>())) {
         if (s->kind == SourceKind::UtilityTransformer)
-            w.step("Supply", s->utilityMVA > 0 ? fmt::format("{} kVA, {} % Z at {} V, and {} MVA of the utility before it, X/R {}", number(s->kva), figures(s->percentZ), number(factsOf(s->system).lineLine.v), figures(s->utilityMVA), figures(s->utilityXR)) : fmt::format("{} kVA / ({} V·√3) / {} %, infinite behind it", number(s->kva), number(factsOf(s->system).lineLine.v), figures(s->percentZ)), figures(n->fault.worst()) + " kA", "");
+            w.step("Supply",
+                   s->utilityMVA > 0
+                       ? fmt::format("{} kVA, {} % Z at {} V, and {} MVA of the utility before it, X/R {}",
+                                     number(s->kva), figures(s->percentZ), number(factsOf(s->system).lineLine.v),
+                                     figures(s->utilityMVA), figures(s->utilityXR))
+                       : fmt::format("{} kVA / ({} V·√3) / {} %, infinite behind it", number(s->kva),
+                                     number(factsOf(s->system).lineLine.v), figures(s->percentZ)),
+                   figures(n->fault.worst()) + " kA", "");
         if (s->kind == SourceKind::UtilityTransformer && s->utilityKV > 0)
-            w.step("Primary current", fmt::format("{} kVA / {} kV{}", number(s->kva), figures(s->utilityKV), factsOf(s->system).phases == 3 ? " / √3" : ""), figures(s->kva / s->utilityKV / (factsOf(s->system).phases == 3 ? root3 : 1)) + " A", "");
+            w.step("Primary current",
+                   fmt::format("{} kVA / {} kV{}", number(s->kva), figures(s->utilityKV),
+                               factsOf(s->system).phases == 3 ? " / √3" : ""),
+                   figures(s->kva / s->utilityKV / (factsOf(s->system).phases == 3 ? root3 : 1)) + " A", "");
         if (s->kind == SourceKind::Generator) {
             const SourceResult& g = r.of(s->id);
             w.step("Takes over", "the demand of all boards that change over to it", kilo(g.standby) + " kVA", "");
-            w.step("Largest start", fmt::format("{} kVA less the largest motor of {} kVA, and {} times that while it starts", kilo(g.standby), kilo(g.largestMotorVa), figures(lockedRotor)), kilo(g.peak) + " kVA", "");
-            w.step("Gives", fmt::format("{} kVA, × {} for the moment of a start", rating(s->kva), figures(s->peakShare)), fmt::format("{} kVA", figures(s->kva * s->peakShare)), "its maker's data");
-            w.step("Conductors from it", fmt::format("{} A × {} %", figures(ampsOf(s->kva * 1000, s->system, factsOf(s->system).phases == 3 ? 3 : factsOf(s->system).lines).v), lintel::number(book.tables.generatorConductor * 100)),
-                   figures(ampsOf(s->kva * 1000, s->system, factsOf(s->system).phases == 3 ? 3 : factsOf(s->system).lines).v * book.tables.generatorConductor) + " A", book.cite("generator"));
-        }
-        else {
+            w.step("Largest start",
+                   fmt::format("{} kVA less the largest motor of {} kVA, and {} times that while it starts",
+                               kilo(g.standby), kilo(g.largestMotorVa), figures(lockedRotor)),
+                   kilo(g.peak) + " kVA", "");
+            w.step("Gives",
+                   fmt::format("{} kVA, × {} for the moment of a start", rating(s->kva), figures(s->peakShare)),
+                   fmt::format("{} kVA", figures(s->kva * s->peakShare)), "its maker's data");
+            w.step(
+                "Conductors from it",
+                fmt::format("{} A × {} %",
+                            figures(ampsOf(s->kva * 1000, s->system,
+                                           factsOf(s->system).phases == 3 ? 3 : factsOf(s->system).lines)
+                                        .v),
+                            lintel::number(book.tables.generatorConductor * 100)),
+                figures(
+                    ampsOf(s->kva * 1000, s->system, factsOf(s->system).phases == 3 ? 3 : factsOf(s->system).lines).v *
+                    book.tables.generatorConductor) +
+                    " A",
+                book.cite("generator"));
+        } else {
             const double share = n->demand > 0 ? std::min(1.0, n->continuous / n->demand) : 0;
-            const double needed = std::max(n->demandAmps.v, n->heaviestAmps.v) * (1 + p.basis.growth) * (1 + (book.continuousFactor - 1) * share);
-            w.step("Service", fmt::format("{} A with {} % of what is continuous, next standard rating", figures(needed), figures((book.continuousFactor - 1) * 100)), book.ratingAtOrAbove(needed) > 0 ? rating(book.ratingAtOrAbove(needed)) + " A at least" : "past the series", book.cite("rating"));
+            const double needed = std::max(n->demandAmps.v, n->heaviestAmps.v) * (1 + p.basis.growth) *
+                                  (1 + (book.continuousFactor - 1) * share);
+            w.step("Service",
+                   fmt::format("{} A with {} % of what is continuous, next standard rating", figures(needed),
+                               figures((book.continuousFactor - 1) * 100)),
+                   book.ratingAtOrAbove(needed) > 0 ? rating(book.ratingAtOrAbove(needed)) + " A at least"
+                                                    : "past the series",
+                   book.cite("rating"));
         }
         faults(n->fault, "at the supply");
         return w;
     }
     w.step("Demand current", fmt::format("{} kVA balanced", kilo(n->demand)), amps(n->demandAmps), "");
-    if (n->heaviestAmps > n->demandAmps) w.step("Heaviest phase", fmt::format("phasor currents {} / {} / {} A, in the proportion of demand", figures(n->phaseAmps[0]), figures(n->phaseAmps[1]), figures(n->phaseAmps[2])), amps(n->heaviestAmps), "");
-    if (p.basis.growth > 0) w.step("Growth", fmt::format("× {:.2f}", 1 + p.basis.growth), amps(n->run.need.load), "Basis");
+    if (n->heaviestAmps > n->demandAmps)
+        w.step("Heaviest phase",
+               fmt::format("phasor currents {} / {} / {} A, in the proportion of demand", figures(n->phaseAmps[0]),
+                           figures(n->phaseAmps[1]), figures(n->phaseAmps[2])),
+               amps(n->heaviestAmps), "");
+    if (p.basis.growth > 0)
+        w.step("Growth", fmt::format("× {:.2f}", 1 + p.basis.growth), amps(n->run.need.load), "Basis");
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>())) {
         const TransformerResult& tr = r.of(x->id);
-        w.step("Rated current", fmt::format("{} kVA: primary {} A, secondary {} A", rating(x->kva), figures(tr.primaryAmps.v), figures(tr.secondaryAmps.v)), percent(tr.use * 100) + " used", "");
-        w.step("Primary device", fmt::format("{} A × {} % = {} A, {}", figures(tr.primaryAmps.v), number(bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v) * 100), figures(tr.primaryAmps.v * bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v)), tr.primaryAmps.v >= 9 ? "next standard rating" : "the standard rating below"), rating(transformerPrimaryRating(tr.primaryAmps.v, book)) + " A", book.cite("transformer"));
+        w.step("Rated current",
+               fmt::format("{} kVA: primary {} A, secondary {} A", rating(x->kva), figures(tr.primaryAmps.v),
+                           figures(tr.secondaryAmps.v)),
+               percent(tr.use * 100) + " used", "");
+        w.step("Primary device",
+               fmt::format("{} A × {} % = {} A, {}", figures(tr.primaryAmps.v),
+                           number(bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v) * 100),
+                           figures(tr.primaryAmps.v * bandOf(book.tables.transformerPrimaryOnly, tr.primaryAmps.v)),
+                           tr.primaryAmps.v >= 9 ? "next standard rating" : "the standard rating below"),
+               rating(transformerPrimaryRating(tr.primaryAmps.v, book)) + " A", book.cite("transformer"));
     } else if (n->continuous > 0 && n->parent && book.continuousFactor > 1) {
-        w.step("Continuous", fmt::format("{} % of {} kVA continuous added", figures((book.continuousFactor - 1) * 100), kilo(n->continuous)), amps(n->run.need.required), book.cite("continuousFeederDevice"));
+        w.step("Continuous",
+               fmt::format("{} % of {} kVA continuous added", figures((book.continuousFactor - 1) * 100),
+                           kilo(n->continuous)),
+               amps(n->run.need.required), book.cite("continuousFeederDevice"));
     }
     if (n->parent && n->fault.known && n->run.size >= 0) { // how the impedance here comes together
         const FaultPoint& above = beforeFeeder(r, *n);
         const Complex run = coldOhms(n->run.ohms, n->run.need, book, p.basis.faultCelsius);
-        if (above.known) w.step("Impedance at " + nameOf(p, n->parent), above.threePhase > 0 ? "each line" : "line–line, out and back", ohms(above.threePhase > 0 ? above.z1 : above.zll), "");
-        w.step("Its run adds", n->run.need.lengthKnown ? fmt::format("{}{}, conductors at {} °C", n->run.sets > 1 ? fmt::format("{} sets of ", n->run.sets) : "", sizeWords(book, n->run.size), figures(p.basis.faultCelsius)) : "no length is known", above.threePhase > 0 ? ohms(run) : ohms(2.0 * run), book.cite("impedance"));
+        if (above.known)
+            w.step("Impedance at " + nameOf(p, n->parent),
+                   above.threePhase > 0 ? "each line" : "line–line, out and back",
+                   ohms(above.threePhase > 0 ? above.z1 : above.zll), "");
+        w.step("Its run adds",
+               n->run.need.lengthKnown ? fmt::format("{}{}, conductors at {} °C",
+                                                     n->run.sets > 1 ? fmt::format("{} sets of ", n->run.sets) : "",
+                                                     sizeWords(book, n->run.size), figures(p.basis.faultCelsius))
+                                       : "no length is known",
+               above.threePhase > 0 ? ohms(run) : ohms(2.0 * run), book.cite("impedance"));
     }
     if (n->parent) {
-        if (n->via) w.step("Device", fmt::format("{} in {}", nameOf(p, n->via), nameOf(p, n->parent)) + (r.of(n->via).deviceHeld ? ", held by hand" : ""), rating(n->run.need.device) + " A", book.cite("rating"));
+        if (n->via)
+            w.step("Device",
+                   fmt::format("{} in {}", nameOf(p, n->via), nameOf(p, n->parent)) +
+                       (r.of(n->via).deviceHeld ? ", held by hand" : ""),
+                   rating(n->run.need.device) + " A", book.cite("rating"));
         RunResult run = n->run;
         sizeRun(run, rules, book, &w);
         partsOf(p, book, r, thing, &w);
@@ -1032,11 +1198,18 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>()); x && n->fault.known) {
         const double ratio = factsOf(x->secondary).lineLine.v / factsOf(x->primary).lineLine.v;
         const bool three = factsOf(x->secondary).phases == 3;
-        w.step("Seen from its secondary", fmt::format("× ({} / {})² = {:.4f}", number(factsOf(x->secondary).lineLine.v), number(factsOf(x->primary).lineLine.v), ratio * ratio), ohms((three ? n->fault.z1 : n->fault.zll) * ratio * ratio), "");
-        w.step("Its winding", fmt::format("({} V)² / {} kVA · {} %, X/R {}", number(factsOf(x->secondary).lineLine.v), rating(x->kva), figures(x->percentZ), figures(x->xOverR)), ohms(transformerOhms(*x)), "");
+        w.step("Seen from its secondary",
+               fmt::format("× ({} / {})² = {:.4f}", number(factsOf(x->secondary).lineLine.v),
+                           number(factsOf(x->primary).lineLine.v), ratio * ratio),
+               ohms((three ? n->fault.z1 : n->fault.zll) * ratio * ratio), "");
+        w.step("Its winding",
+               fmt::format("({} V)² / {} kVA · {} %, X/R {}", number(factsOf(x->secondary).lineLine.v), rating(x->kva),
+                           figures(x->percentZ), figures(x->xOverR)),
+               ohms(transformerOhms(*x)), "");
     }
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>()))
-        faults(r.of(x->id).secondary, fmt::format("secondary, {} %Z, X/R {}", figures(x->percentZ), figures(x->xOverR)));
+        faults(r.of(x->id).secondary,
+               fmt::format("secondary, {} %Z, X/R {}", figures(x->percentZ), figures(x->xOverR)));
     return w;
 }
 

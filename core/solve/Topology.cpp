@@ -11,7 +11,9 @@ template <class T> const T* at(const T& thing) { return &thing; }
 template <class T> const T* at(const T* thing) { return thing; }
 
 /// Sorts things by the id they belong to: counted, then put in place.
-template <class T, class Things, class Owner> void group(const Things& things, std::uint32_t highest, Owner owner, std::vector<const T*>& out, std::vector<std::uint32_t>& starts) {
+template <class T, class Things, class Owner>
+void group(const Things& things, std::uint32_t highest, Owner owner, std::vector<const T*>& out,
+           std::vector<std::uint32_t>& starts) {
     starts.assign(highest + 2, 0);
     std::vector<std::pair<std::uint32_t, const T*>> owned; // a thing is large, and each is looked at once
     owned.reserve(things.size());
@@ -29,11 +31,21 @@ template <class T, class Things, class Owner> void group(const Things& things, s
 
 Topology findTopology(const Project& p, Results& r) {
     Topology t;
-    atOnce(p.circuits.size() >= manyCircuits, [&] { group<Circuit>(p.circuits, p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.circuits, t.circuitsOfBoard); },
-           [&] {
-               group<Load>(p.loads, p.circuits.highest(), [](const Load& l) { return l.circuit.value; }, t.loads, t.loadsOfCircuit);
-               group<Device>(p.devices, p.circuits.highest(), [](const Device& d) { return d.circuit.value; }, t.devices, t.devicesOfCircuit);
-           });
+    atOnce(
+        p.circuits.size() >= manyCircuits,
+        [&] {
+            group<Circuit>(
+                p.circuits, p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.circuits,
+                t.circuitsOfBoard);
+        },
+        [&] {
+            group<Load>(
+                p.loads, p.circuits.highest(), [](const Load& l) { return l.circuit.value; }, t.loads,
+                t.loadsOfCircuit);
+            group<Device>(
+                p.devices, p.circuits.highest(), [](const Device& d) { return d.circuit.value; }, t.devices,
+                t.devicesOfCircuit);
+        });
     t.circuitFeeds.assign(p.circuits.highest() + 1, {});
 
     // Parent of each node: the board a feeding circuit stands in, or the transformer or source itself.
@@ -55,7 +67,8 @@ Topology findTopology(const Project& p, Results& r) {
     std::vector<const Circuit*> feeding;
     for (std::uint32_t id = 0; id < t.circuitFeeds.size(); ++id)
         if (t.circuitFeeds[id]) feeding.push_back(p.circuits.find(CircuitId{id}));
-    group<Circuit>(feeding, p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.feeders, t.feedersOfBoard);
+    group<Circuit>(
+        feeding, p.boards.highest(), [](const Circuit& c) { return c.board.value; }, t.feeders, t.feedersOfBoard);
 
     const auto walk = [&](Ref root, bool fed) {
         std::size_t from = t.order.size();
@@ -64,7 +77,8 @@ Topology findTopology(const Project& p, Results& r) {
         r.node(root)->depth = 0;
         for (; from < t.order.size(); ++from) {
             const Ref at = t.order[from];
-            for (auto it = std::lower_bound(below.begin(), below.end(), std::pair{at, Ref()}); it != below.end() && it->first == at; ++it) {
+            for (auto it = std::lower_bound(below.begin(), below.end(), std::pair{at, Ref()});
+                 it != below.end() && it->first == at; ++it) {
                 NodeResult& n = *r.node(it->second);
                 if (n.depth >= 0) continue; // met again: part of a loop that was cut open
                 n.depth = r.node(at)->depth + 1;

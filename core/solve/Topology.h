@@ -8,11 +8,11 @@ namespace lintel {
 struct Topology {
     /// Boards, transformers and sources, each after what feeds it; what nothing feeds begins a tree of its own.
     std::vector<Ref> order;
-    std::vector<const Board*> boards;          ///< in that order
-    std::vector<Ref> circuitFeeds;             ///< by circuit id: the board or transformer it feeds
-    std::vector<const Circuit*> circuits;      ///< of all boards, board after board
+    std::vector<const Board*> boards;           ///< in that order
+    std::vector<Ref> circuitFeeds;              ///< by circuit id: the board or transformer it feeds
+    std::vector<const Circuit*> circuits;       ///< of all boards, board after board
     std::vector<std::uint32_t> circuitsOfBoard; ///< by board id: where its circuits begin; one more at the end
-    std::vector<const Circuit*> feeders;       ///< those of them that feed a board or transformer
+    std::vector<const Circuit*> feeders;        ///< those of them that feed a board or transformer
     std::vector<std::uint32_t> feedersOfBoard;
     std::vector<const Load*> loads;
     std::vector<std::uint32_t> loadsOfCircuit;
@@ -33,7 +33,8 @@ struct Topology {
     Range<const Device*> devicesOf(CircuitId c) const { return range(devices, devicesOfCircuit, c.value); }
 
 private:
-    template <class T> static Range<T> range(const std::vector<T>& v, const std::vector<std::uint32_t>& starts, std::uint32_t i) {
+    template <class T>
+    static Range<T> range(const std::vector<T>& v, const std::vector<std::uint32_t>& starts, std::uint32_t i) {
         if (i + 1 >= starts.size()) return {v.data(), v.data()};
         return {v.data() + starts[i], v.data() + starts[i + 1]};
     }

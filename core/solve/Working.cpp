@@ -18,7 +18,8 @@ std::string Working::text() const {
 nlohmann::ordered_json Working::json() const {
     nlohmann::ordered_json list = nlohmann::ordered_json::array();
     for (const WorkingStep& s : steps)
-        list.push_back({{"what", s.what}, {"formula", s.formula}, {"value", s.value}, {"rule", s.cited}, {"governs", s.governs}});
+        list.push_back(
+            {{"what", s.what}, {"formula", s.formula}, {"value", s.value}, {"rule", s.cited}, {"governs", s.governs}});
     return {{"title", title}, {"steps", list}};
 }
 

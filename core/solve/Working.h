@@ -24,7 +24,9 @@ struct Working {
         steps.push_back({std::move(what), std::move(formula), std::move(value), std::move(cited), false});
     }
     /// Marks the newest step as the one that decided.
-    void governs() { if (!steps.empty()) steps.back().governs = true; }
+    void governs() {
+        if (!steps.empty()) steps.back().governs = true;
+    }
     std::string text() const;
     nlohmann::ordered_json json() const;
 };

@@ -1,8 +1,8 @@
 #pragma once
 // The window, driven as a person drives it: real mouse and key events, offscreen.
 
-#include "app/boards/BoardsStage.h"
 #include "app/basis/BasisStage.h"
+#include "app/boards/BoardsStage.h"
 #include "app/frame/FactsPanel.h"
 #include "app/frame/FeedPathBar.h"
 #include "app/frame/FindBox.h"
@@ -38,11 +38,13 @@ struct Driven {
         QCoreApplication::processEvents();
         if (s.isOpen()) s.waitSolved();
         QCoreApplication::processEvents();
-        QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete); // closed editors go, as in a running application
+        QCoreApplication::sendPostedEvents(nullptr,
+                                           QEvent::DeferredDelete); // closed editors go, as in a running application
     }
     /// A copy of the demo in a file of its own, open.
     void openDemo() {
-        QFile::copy(QString::fromStdString((dataFolder() / "demos" / "saltmarket-hall.lintel").string()), path("demo.lintel"));
+        QFile::copy(QString::fromStdString((dataFolder() / "demos" / "saltmarket-hall.lintel").string()),
+                    path("demo.lintel"));
         QFile::setPermissions(path("demo.lintel"), QFile::ReadOwner | QFile::WriteOwner);
         REQUIRE(window.openFile(path("demo.lintel")));
         pump();
@@ -103,7 +105,9 @@ struct Driven {
             if (b.name == name) return b.id;
         return {};
     }
-    CircuitId at(const std::string& boardName, int slot) { return slotMap(s.project(), board(boardName))[std::size_t(slot)]; }
+    CircuitId at(const std::string& boardName, int slot) {
+        return slotMap(s.project(), board(boardName))[std::size_t(slot)];
+    }
 };
 
 /// The text of a PDF, by pdftotext.

@@ -1,5 +1,5 @@
-// A day at the boards, by mouse and keys alone: editing in the row, moving, copying, changing many, levelling, another size, names,
-// lists of loads. Undone at the end, the project is as it was.
+// A day at the boards, by mouse and keys alone: editing in the row, moving, copying, changing many, levelling, another
+// size, names, lists of loads. Undone at the end, the project is as it was.
 
 #include "app/boards/BoardCards.h"
 #include "app/boards/BoardPicker.h"
@@ -68,7 +68,8 @@ struct AtBoards : Driven {
 
 } // namespace
 
-TEST_CASE("at the boards: a row is written with Tab, circuits are inserted, shifted, swapped, tied, spared, reserved, removed") {
+TEST_CASE("at the boards: a row is written with Tab, circuits are inserted, shifted, swapped, tied, spared, reserved, "
+          "removed") {
     AtBoards d;
     const Project start = d.s.project();
     d.to(51); // a space
@@ -149,7 +150,8 @@ TEST_CASE("at the boards: a row is written with Tab, circuits are inserted, shif
     d.undoAll(start);
 }
 
-TEST_CASE("at the boards: copy and paste within, between boards, from and to a spreadsheet; fill down; change many seen first") {
+TEST_CASE("at the boards: copy and paste within, between boards, from and to a spreadsheet; fill down; change many "
+          "seen first") {
     AtBoards d;
     const Project start = d.s.project();
     d.to(1);
@@ -224,7 +226,8 @@ TEST_CASE("at the boards: copy and paste within, between boards, from and to a s
     d.undoAll(start);
 }
 
-TEST_CASE("at the boards: a drag onto the board beside shows what moves there and what both come to; the schedule beside follows") {
+TEST_CASE("at the boards: a drag onto the board beside shows what moves there and what both come to; the schedule "
+          "beside follows") {
     AtBoards d;
     const Project start = d.s.project();
     d.stage.setBeside(BoardsStage::Beside::Board, d.board("SP-2"));
@@ -233,7 +236,9 @@ TEST_CASE("at the boards: a drag onto the board beside shows what moves there an
     REQUIRE(other.isVisible());
     CHECK(other.board() == d.board("SP-2"));
     const CircuitId griddle = d.idAt(31);
-    const auto there = [&](int slot) { return QPointF(d.v.mapFromGlobal(other.mapToGlobal(other.slotBox(slot).center().toPoint()))); };
+    const auto there = [&](int slot) {
+        return QPointF(d.v.mapFromGlobal(other.mapToGlobal(other.slotBox(slot).center().toPoint())));
+    };
     const QPointF from = d.v.slotBox(31).center();
     QTest::mousePress(&d.v, Qt::LeftButton, {}, from.toPoint());
     d.move(d.v, from + QPointF(20, 4), Qt::LeftButton);
@@ -300,7 +305,8 @@ TEST_CASE("at the boards: the slider of moves, the proof, another size, names by
     CHECK(d.s.solution().results.of(d.board("SP-1")).imbalance == Approx(wanted).margin(1e-6));
     CHECK(d.v.proposal().empty());
     // New references at once, on the plan and the schedule: the name is made from the slot.
-    for (const auto& [c, slot] : choices.byMoves[2].places) CHECK(nameOf(d.s.project(), c) == "SP-1-" + std::to_string(slot));
+    for (const auto& [c, slot] : choices.byMoves[2].places)
+        CHECK(nameOf(d.s.project(), c) == "SP-1-" + std::to_string(slot));
     // A smaller board: what would not fit is listed before it is done.
     d.press("size");
     SizeCard& size = d.stage.size();
@@ -308,7 +314,8 @@ TEST_CASE("at the boards: the slider of moves, the proof, another size, names by
     size.choose(42);
     CHECK(size.details()->count() > 4);
     bool says = false;
-    for (int i = 0; i < size.details()->count(); ++i) says = says || size.details()->item(i)->text().contains("no place");
+    for (int i = 0; i < size.details()->count(); ++i)
+        says = says || size.details()->item(i)->text().contains("no place");
     CHECK(says);
     size.choose(54);
     d.press("sizeApply");
@@ -334,14 +341,17 @@ TEST_CASE("at the boards: the slider of moves, the proof, another size, names by
     d.undoAll(start);
 }
 
-TEST_CASE("at the boards: a list of loads comes in, is mended, mapped by drag, taken in, and compared with the next one") {
+TEST_CASE(
+    "at the boards: a list of loads comes in, is mended, mapped by drag, taken in, and compared with the next one") {
     AtBoards d;
     const Project start = d.s.project();
     const auto write = [&](const char* name, const std::string& text) {
         std::ofstream(d.path(name).toStdString(), std::ios::binary) << text;
         return d.path(name);
     };
-    const QString first = write("list.csv", "Tag;Description;Wattage;Volts;Phases;Panel\nEF-1;Exhaust fan;750;120;1;LP-2\nEF-2;Exhaust fan;1500;208;3;LP-2\nCU-7;Condenser;-4;208;3;LP-9\nX-1;Display;zwei;120;1;LP-2\n");
+    const QString first =
+        write("list.csv", "Tag;Description;Wattage;Volts;Phases;Panel\nEF-1;Exhaust fan;750;120;1;LP-2\nEF-2;Exhaust "
+                          "fan;1500;208;3;LP-2\nCU-7;Condenser;-4;208;3;LP-9\nX-1;Display;zwei;120;1;LP-2\n");
     d.stage.openImport(first);
     ImportPage& page = d.stage.import();
     d.settle(page);
@@ -389,7 +399,9 @@ TEST_CASE("at the boards: a list of loads comes in, is mended, mapped by drag, t
     CHECK(d.s.project().circuits[tagged("EF-2")->circuit].board == d.board("LP-2"));
     CHECK_FALSE(tagged("CU-7"));
     // The next issue of it.
-    d.stage.openImport(write("again.csv", "Tag,Description,W,Volts,Phases,Panel\nEF-1,Exhaust fan,900,120,1,LP-2\nEF-2,Exhaust fan,1500,208,3,LP-2\nEF-3,Exhaust fan,700,120,1,LP-7\n"));
+    d.stage.openImport(
+        write("again.csv", "Tag,Description,W,Volts,Phases,Panel\nEF-1,Exhaust fan,900,120,1,LP-2\nEF-2,Exhaust "
+                           "fan,1500,208,3,LP-2\nEF-3,Exhaust fan,700,120,1,LP-7\n"));
     d.settle(page);
     CHECK(page.summary().contains("1 new"));
     CHECK(page.summary().contains("1 changed"));
@@ -405,7 +417,9 @@ TEST_CASE("at the boards: a list of loads comes in, is mended, mapped by drag, t
     // What is left open: the one that came without a circuit is told, and gets one.
     d.act("loadReport");
     REQUIRE(d.stage.report().isVisible());
-    const auto told = [&](const QString& words) { return !d.stage.report().lines()->findItems(words, Qt::MatchContains, 0).isEmpty(); };
+    const auto told = [&](const QString& words) {
+        return !d.stage.report().lines()->findItems(words, Qt::MatchContains, 0).isEmpty();
+    };
     CHECK(told("EF-3"));
     CHECK(told("LP-4")); // its demand is more than its bus carries
     CHECK(d.stage.report().lines()->topLevelItem(0)->text(1).contains("no circuit"));
@@ -422,7 +436,8 @@ TEST_CASE("at the boards: a list of loads comes in, is mended, mapped by drag, t
     d.undoAll(start);
 }
 
-TEST_CASE("at the boards: in every card Tab comes to the button that does it, then to Drop; Esc drops it and nothing is done") {
+TEST_CASE("at the boards: in every card Tab comes to the button that does it, then to Drop; Esc drops it and nothing "
+          "is done") {
     AtBoards d;
     const Project before = d.s.project();
     for (const char* name : {"level", "size", "names"}) {
@@ -436,7 +451,8 @@ TEST_CASE("at the boards: in every card Tab comes to the button that does it, th
         std::vector<QString> order;
         QWidget* first = nullptr;
         for (QWidget* w : card->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
-            if (w->focusPolicy() & Qt::TabFocus && !w->objectName().endsWith("Apply") && !w->objectName().endsWith("Drop")) {
+            if (w->focusPolicy() & Qt::TabFocus && !w->objectName().endsWith("Apply") &&
+                !w->objectName().endsWith("Drop")) {
                 first = w;
                 break;
             }

@@ -12,11 +12,17 @@ TEST_CASE("a truncated, a mistyped and a newer file: a clear message, and the op
     d.openDemo();
     const Project before = d.s.project();
     const std::string good = *readText(d.path("demo.lintel").toStdString());
-    struct Bad { QString name; std::string text; QString says; };
+    struct Bad {
+        QString name;
+        std::string text;
+        QString says;
+    };
     std::string mistyped = good, newer = good;
     mistyped.replace(mistyped.find("\"slots\":54"), 10, "\"slots\":\"x\"");
     newer.replace(newer.find("\"lintel\": 1"), 11, "\"lintel\": 9");
-    for (const Bad& b : {Bad{"cut.lintel", good.substr(0, 4000), "cut short"}, Bad{"mistyped.lintel", mistyped, "boards[0].slots"}, Bad{"newer.lintel", newer, "version 9"}}) {
+    for (const Bad& b :
+         {Bad{"cut.lintel", good.substr(0, 4000), "cut short"}, Bad{"mistyped.lintel", mistyped, "boards[0].slots"},
+          Bad{"newer.lintel", newer, "version 9"}}) {
         REQUIRE_FALSE(writeTextAtomically(b.text, d.path(b.name).toStdString()));
         QString shown;
         QTimer::singleShot(0, [&] {
@@ -169,8 +175,10 @@ QString answerBox(const char* box, const char* button, const std::function<void(
         auto* shown = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
         if (!shown || shown->objectName() != box) return;
         said = shown->text() + "\n" + shown->informativeText();
-        if (auto* b = shown->findChild<QAbstractButton*>(button)) QTest::mouseClick(b, Qt::LeftButton);
-        else shown->done(0);
+        if (auto* b = shown->findChild<QAbstractButton*>(button))
+            QTest::mouseClick(b, Qt::LeftButton);
+        else
+            shown->done(0);
     });
     waiter.start(20);
     cause();
@@ -290,7 +298,8 @@ TEST_CASE("the window that is killed at random", "[.killed at random]") {
 
 TEST_CASE("the real window, killed at random moments, loses at most the edit in the making") {
     // LINTEL_WINDOW_KILLS says how often; by itself four times.
-    const int times = qEnvironmentVariableIsSet("LINTEL_WINDOW_KILLS") ? qEnvironmentVariableIntValue("LINTEL_WINDOW_KILLS") : 4;
+    const int times =
+        qEnvironmentVariableIsSet("LINTEL_WINDOW_KILLS") ? qEnvironmentVariableIntValue("LINTEL_WINDOW_KILLS") : 4;
     QTemporaryDir folder;
     const QString file = folder.filePath("job.lintel"), told = folder.filePath("told");
     Project start = *loadProject(dataFolder() / "starters" / "us-shop.lintel");
@@ -311,7 +320,8 @@ TEST_CASE("the real window, killed at random moments, loses at most the edit in 
         const qint64 size = QFileInfo(told).size();
         QElapsedTimer clock;
         clock.start();
-        while (QFileInfo(told).size() == size && clock.elapsed() < 20000 && p.state() == QProcess::Running) QThread::msleep(5); // it is at work
+        while (QFileInfo(told).size() == size && clock.elapsed() < 20000 && p.state() == QProcess::Running)
+            QThread::msleep(5); // it is at work
         QThread::msleep(std::uint32_t(std::rand() % 300));
         INFO(p.readAllStandardOutput().toStdString());
         REQUIRE(p.state() == QProcess::Running); // nothing was refused on the way
@@ -327,7 +337,8 @@ TEST_CASE("the real window, killed at random moments, loses at most the edit in 
         const Keeper keeper(none, folder.filePath("state").toStdString());
         long back = std::stol(loadProject(file.toStdString())->basis.jobNumber);
         for (const auto& journal : keeper.leftBehind(file.toStdString()))
-            if (const auto r = readJournal(journal); r && *r) back = std::max(back, std::stol((*r)->recovered.basis.jobNumber));
+            if (const auto r = readJournal(journal); r && *r)
+                back = std::max(back, std::stol((*r)->recovered.basis.jobNumber));
         CHECK(back >= last);
         CHECK(back <= last + 1);
     }

@@ -16,7 +16,8 @@ using namespace lintel;
 namespace {
 struct Pier : Driven {
     Pier() {
-        QFile::copy(QString::fromStdString((dataFolder() / "demos" / "brindle-pier.lintel").string()), path("pier.lintel"));
+        QFile::copy(QString::fromStdString((dataFolder() / "demos" / "brindle-pier.lintel").string()),
+                    path("pier.lintel"));
         QFile::setPermissions(path("pier.lintel"), QFile::ReadOwner | QFile::WriteOwner);
         REQUIRE(window.openFile(path("pier.lintel")));
         pump();
@@ -104,7 +105,8 @@ TEST_CASE("sections, earthing and Ze are facts; a bad one is refused in words") 
     CHECK(d.s.solution().snags.size() > 20); // everything behind an electrode wants a residual-current device
 }
 
-TEST_CASE("a project moves to another rule book of its kind with the difference seen first; the bench follows the book") {
+TEST_CASE(
+    "a project moves to another rule book of its kind with the difference seen first; the bench follows the book") {
     Pier d;
     d.window.go(Stage::Basis);
     d.pump();
@@ -121,7 +123,8 @@ TEST_CASE("a project moves to another rule book of its kind with the difference 
     basis.accept();
     d.pump();
     CHECK(d.s.solution().book->id == "iec-60364");
-    CHECK(d.window.findChild<QComboBox*>("branchCable")->findData("multicore 90 °C aluminium") >= 0); // the form has the new book's cables
+    CHECK(d.window.findChild<QComboBox*>("branchCable")->findData("multicore 90 °C aluminium") >=
+          0); // the form has the new book's cables
     d.act("bench");
     auto* kinds = d.window.findChild<QComboBox*>("benchKind");
     CHECK(kinds->findData("cable") >= 0);
@@ -148,7 +151,10 @@ TEST_CASE("an insulated supply wants its monitor: by the fact and by the remedy,
     Pier d;
     d.s.select(d.s.project().sources.begin()->id);
     d.pump();
-    const auto asked = [&] { return std::count_if(d.s.solution().snags.begin(), d.s.solution().snags.end(), [](const Snag& s) { return std::string(s.rule->id) == "insulation-monitor"; }); };
+    const auto asked = [&] {
+        return std::count_if(d.s.solution().snags.begin(), d.s.solution().snags.end(),
+                             [](const Snag& s) { return std::string(s.rule->id) == "insulation-monitor"; });
+    };
     CHECK(d.factValue("Insulation").isEmpty());
     const Project before = d.s.project();
     d.fact("Earthing", "IT");
@@ -176,10 +182,14 @@ TEST_CASE("a run of the pier moved to IEC is laid direct in the ground, and its 
     d.fact("Method", "D2");
     const RunResult& alone = *d.s.solution().results.run(d.board("DB-7"));
     REQUIRE(alone.size >= 0);
-    const double one = alone.ampacity / d.s.solution().book->cables.type("armoured 90 °C")->method("D2")->ampacity[1][std::size_t(alone.size)];
+    const double one =
+        alone.ampacity /
+        d.s.solution().book->cables.type("armoured 90 °C")->method("D2")->ampacity[1][std::size_t(alone.size)];
     d.fact("Laid with", "2");
     const RunResult& three = *d.s.solution().results.run(d.board("DB-7"));
-    const double together = three.ampacity / d.s.solution().book->cables.type("armoured 90 °C")->method("D2")->ampacity[1][std::size_t(three.size)];
+    const double together =
+        three.ampacity /
+        d.s.solution().book->cables.type("armoured 90 °C")->method("D2")->ampacity[1][std::size_t(three.size)];
     CHECK(together / one == Approx(0.65).margin(0.005)); // B.52.18: three touching
 }
 

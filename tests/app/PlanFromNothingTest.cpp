@@ -1,9 +1,9 @@
-// A floor from nothing, on the interface: a drawing linked and scaled, rooms taken from it, a recipe, a catchment, circuits, and the
-// lengths of the runs against ones measured by hand.
+// A floor from nothing, on the interface: a drawing linked and scaled, rooms taken from it, a recipe, a catchment,
+// circuits, and the lengths of the runs against ones measured by hand.
 
+#include "app/frame/PreviewCard.h"
 #include "app/frame/UnderlayShelf.h"
 #include "app/plan/PlanCards.h"
-#include "app/frame/PreviewCard.h"
 #include "core/check/Check.h"
 #include "tests/app/AppTest.h"
 
@@ -13,16 +13,23 @@ using namespace lintel;
 
 namespace {
 
-/// Two rooms of 6 m by 4 m as closed outlines, with their numbers and names, in millimetres; `extra` goes to the entities.
+/// Two rooms of 6 m by 4 m as closed outlines, with their numbers and names, in millimetres; `extra` goes to the
+/// entities.
 std::string twoRooms(const std::string& extra = "") {
     const auto rect = [](int x0, int y0, int x1, int y1) {
         std::string s = "0\nLWPOLYLINE\n8\nROOMS\n90\n4\n70\n1\n";
-        for (const auto& [x, y] : {std::pair{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}) s += "10\n" + std::to_string(x) + "\n20\n" + std::to_string(y) + "\n";
+        for (const auto& [x, y] : {std::pair{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}})
+            s += "10\n" + std::to_string(x) + "\n20\n" + std::to_string(y) + "\n";
         return s;
     };
-    const auto text = [](int x, int y, const char* words) { return "0\nTEXT\n8\nNAMES\n10\n" + std::to_string(x) + "\n20\n" + std::to_string(y) + "\n40\n250\n1\n" + std::string(words) + "\n"; };
-    return "0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n" + rect(0, -4000, 6000, 0) + rect(6200, -4000, 12200, 0) + text(1000, -2000, "Workroom") + text(1000, -2500, "101") + text(7000, -2000, "Workroom") +
-           text(7000, -2500, "102") + extra + "0\nENDSEC\n0\nEOF\n";
+    const auto text = [](int x, int y, const char* words) {
+        return "0\nTEXT\n8\nNAMES\n10\n" + std::to_string(x) + "\n20\n" + std::to_string(y) + "\n40\n250\n1\n" +
+               std::string(words) + "\n";
+    };
+    return "0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n" +
+           rect(0, -4000, 6000, 0) + rect(6200, -4000, 12200, 0) + text(1000, -2000, "Workroom") +
+           text(1000, -2500, "101") + text(7000, -2000, "Workroom") + text(7000, -2500, "102") + extra +
+           "0\nENDSEC\n0\nEOF\n";
 }
 void write(const QString& file, const std::string& text) {
     std::ofstream out(file.toStdString(), std::ios::binary);
@@ -41,7 +48,8 @@ struct Nothing : Driven {
         DeviceType y;
         y.name = "Receptacle";
         p.deviceTypes.add(y);
-        y.name = "Panel", y.symbol = Symbol::Luminaire, y.kind = LoadKind::Lighting, y.load = 40, y.onWall = false, y.height = 2.9, y.lumens = 4000;
+        y.name = "Panel", y.symbol = Symbol::Luminaire, y.kind = LoadKind::Lighting, y.load = 40, y.onWall = false,
+        y.height = 2.9, y.lumens = 4000;
         p.deviceTypes.add(y);
         REQUIRE_FALSE(s.begin(p));
         window.go(Stage::Plan);
@@ -75,7 +83,8 @@ struct Nothing : Driven {
 
 } // namespace
 
-TEST_CASE("from an empty floor: drawing, rooms, recipe, catchment, circuits, tray, trace; lengths as measured by hand; undone to nothing") {
+TEST_CASE("from an empty floor: drawing, rooms, recipe, catchment, circuits, tray, trace; lengths as measured by hand; "
+          "undone to nothing") {
     Nothing d;
     const Project start = d.s.project();
     write(d.path("floor.dxf"), twoRooms());
@@ -161,13 +170,16 @@ TEST_CASE("from an empty floor: drawing, rooms, recipe, catchment, circuits, tra
     REQUIRE(d.s.project().circuits.size() == 2);
     for (const Device& x : d.s.project().devices) CHECK(x.circuit);
 
-    // By hand: up from the board (1.5 m) to the route 0.3 m below the ceiling (2.7 m), across to the farthest outlet, down to 0.45 m; 5 % more.
+    // By hand: up from the board (1.5 m) to the route 0.3 m below the ceiling (2.7 m), across to the farthest outlet,
+    // down to 0.45 m; 5 % more.
     CircuitId outlets, lights;
-    for (const Circuit& c : d.s.project().circuits) (d.s.solution().results.of(c.id).kind == LoadKind::Lighting ? lights : outlets) = c.id;
+    for (const Circuit& c : d.s.project().circuits)
+        (d.s.solution().results.of(c.id).kind == LoadKind::Lighting ? lights : outlets) = c.id;
     double across = 0;
     const Device* farthest = nullptr;
     for (const Device& x : d.s.project().devices)
-        if (x.circuit == outlets && std::abs(x.at.x - 6.1) + std::abs(x.at.y - 4.6) > across) across = std::abs(x.at.x - 6.1) + std::abs(x.at.y - 4.6), farthest = &x;
+        if (x.circuit == outlets && std::abs(x.at.x - 6.1) + std::abs(x.at.y - 4.6) > across)
+            across = std::abs(x.at.x - 6.1) + std::abs(x.at.y - 4.6), farthest = &x;
     const auto length = [&](CircuitId c) { return d.s.solution().results.of(c).run.need.length.v; };
     CHECK(length(outlets) == Approx((1.2 + across + 2.25) * 1.05));
     CHECK(across > 8);
@@ -206,7 +218,8 @@ TEST_CASE("from an empty floor: drawing, rooms, recipe, catchment, circuits, tra
     const SheetInput in = d.s.sheetInput(d.s.solution());
     const Drawing sheet = planDrawing(in, d.level);
     CHECK(sheet.words().find("Workroom") != std::string::npos);
-    CHECK(std::any_of(sheet.marks.begin(), sheet.marks.end(), [](const Mark& m) { return std::holds_alternative<LinesMark>(m); })); // the drawing lies below
+    CHECK(std::any_of(sheet.marks.begin(), sheet.marks.end(),
+                      [](const Mark& m) { return std::holds_alternative<LinesMark>(m); })); // the drawing lies below
 
     while (d.s.canUndo()) d.act("undo");
     CHECK(d.s.project() == start);
@@ -330,7 +343,8 @@ TEST_CASE("devices in a row, along a wall, as a grid; mirrored, copied, in an ar
     CHECK(undone == 10);
 }
 
-TEST_CASE("a drawing that changes is marked until it is linked anew; a missing and a broken one say so; layers and crop") {
+TEST_CASE(
+    "a drawing that changes is marked until it is linked anew; a missing and a broken one say so; layers and crop") {
     Nothing d;
     write(d.path("floor.dxf"), twoRooms());
     d.link(d.path("floor.dxf"));

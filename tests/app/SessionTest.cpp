@@ -86,7 +86,9 @@ TEST_CASE("every command of the menus can be given, and undone to where it began
     Driven d;
     d.openDemo();
     const Project before = d.s.project();
-    for (const char* name : {"addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "pin", "removeBoard", "selectNothing", "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue", "allSnags", "allSnags"}) {
+    for (const char* name :
+         {"addBoard", "addTransformer", "addSource", "addLevel", "addLoad", "pin", "removeBoard", "selectNothing",
+          "goBasis", "goPlan", "goBoards", "goRiser", "goRuns", "goIssue", "allSnags", "allSnags"}) {
         INFO(name);
         if (std::string(name) == "pin") d.s.select(d.at("LP-1", 1));
         if (std::string(name) == "removeBoard") d.s.select(d.board("LP-2"));

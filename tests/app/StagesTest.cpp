@@ -193,7 +193,8 @@ TEST_CASE("boards: an unfed load is dragged from the tray into a space; Level of
     REQUIRE(stage.level().isVisible());
     for (int i = 0; i < 200 && !stage.level().ready(); ++i) QTest::qWait(10);
     REQUIRE(stage.level().ready());
-    CHECK((stage.level().proofText().contains("proven") || stage.level().proofText().contains("nothing can come below")));
+    CHECK(
+        (stage.level().proofText().contains("proven") || stage.level().proofText().contains("nothing can come below")));
     d.click(*stage.findChild<QPushButton*>("levelApply"), {10, 10});
     CHECK(d.s.solution().results.of(d.board("LP-1")).imbalance < before / 2);
     CHECK(d.s.project().circuits[d.at("LP-1", 23)].name == "Fire alarm panel"); // pinned
@@ -227,7 +228,8 @@ TEST_CASE("feeding a board from itself or at a wrong voltage is refused with a r
     CHECK(d.s.undoLabel() == "Feed LP-2 from T-1");
 }
 
-TEST_CASE("riser: a board in hand shows what can take it and what would then be; let go over nothing, all is as it was") {
+TEST_CASE(
+    "riser: a board in hand shows what can take it and what would then be; let go over nothing, all is as it was") {
     Driven d;
     d.openDemo();
     d.window.resize(1300, 2400);
@@ -378,7 +380,8 @@ TEST_CASE("facts: one name everywhere, and a wrong entry changes nothing") {
     const Project before = d.s.project();
     for (const char* label : {"Breaker", "Run"}) {
         d.fact(label, "many");
-        auto* refused = d.window.facts().view().findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly); // it stays, with its text
+        auto* refused = d.window.facts().view().findChild<QLineEdit*>(
+            "factEditor", Qt::FindDirectChildrenOnly); // it stays, with its text
         REQUIRE(refused);
         CHECK(refused->text() == "many");
         d.key(*refused, Qt::Key_Escape);
@@ -495,7 +498,8 @@ TEST_CASE("bench: a sum beside the stage, its errors where they were made, a cir
     CHECK(d.window.facts().isVisible());
 }
 
-TEST_CASE("a typed fact is taken on Enter, on Tab and on leaving it; refused it stays with its text, and Esc alone drops it") {
+TEST_CASE("a typed fact is taken on Enter, on Tab and on leaving it; refused it stays with its text, and Esc alone "
+          "drops it") {
     Driven d;
     d.openDemo();
     BoardId lp;
@@ -551,13 +555,17 @@ TEST_CASE("what is hidden on the plan is not lassoed, and a key deletes nothing 
     d.pump();
     const auto lights = [&] {
         const Project& p = d.s.project();
-        return std::count_if(p.devices.begin(), p.devices.end(), [&](const Device& x) { return p.deviceTypes[x.type].kind == LoadKind::Lighting; });
+        return std::count_if(p.devices.begin(), p.devices.end(),
+                             [&](const Device& x) { return p.deviceTypes[x.type].kind == LoadKind::Lighting; });
     };
     const auto all = [&] {
         d.drag(plan, {3, 3}, {plan.width() - 3.0, plan.height() - 3.0});
         return d.s.selectionList();
     };
-    const auto light = [&](Ref r) { return r.is<Device>() && d.s.project().deviceTypes[d.s.project().devices[r.as<Device>()].type].kind == LoadKind::Lighting; };
+    const auto light = [&](Ref r) {
+        return r.is<Device>() &&
+               d.s.project().deviceTypes[d.s.project().devices[r.as<Device>()].type].kind == LoadKind::Lighting;
+    };
     const auto seen = all();
     REQUIRE(std::any_of(seen.begin(), seen.end(), light));
     // Hidden while they are chosen: they are chosen no more.
@@ -595,7 +603,10 @@ TEST_CASE("the checker ticks assumptions by initials and day; again takes it bac
     d.click(*list->viewport(), at(2), Qt::ControlModifier);
     d.click(*seen, seen->rect().center());
     REQUIRE(d.s.project().basis.seen.size() == 2);
-    CHECK(list->item(1)->data(Qt::AccessibleTextRole).toString().contains("seen by AB, " + QDate::currentDate().toString(Qt::ISODate)));
+    CHECK(list->item(1)
+              ->data(Qt::AccessibleTextRole)
+              .toString()
+              .contains("seen by AB, " + QDate::currentDate().toString(Qt::ISODate)));
     CHECK(list->selectedItems().size() == 2); // and they stay chosen
     auto* set = d.window.findChild<QPushButton*>("assumptionsSetBy");
     d.click(*set, set->rect().center());

@@ -15,14 +15,54 @@ void nameOddly(Session& s) {
     s.edit("Name oddly", [](Project& p) {
         const std::string name = odd.toStdString();
         p.basis.title = p.basis.company = p.basis.designer = name;
-        for (const BoardId id : [&] { std::vector<BoardId> all; for (const Board& b : p.boards) all.push_back(b.id); return all; }()) p.boards.change(id)->name = name + std::to_string(id.value), p.boards.change(id)->description = name;
-        for (const CircuitId id : [&] { std::vector<CircuitId> all; for (const Circuit& c : p.circuits) all.push_back(c.id); return all; }()) p.circuits.change(id)->name = name;
-        for (const RoomId id : [&] { std::vector<RoomId> all; for (const Room& r : p.rooms) all.push_back(r.id); return all; }()) p.rooms.change(id)->name = name;
-        for (const LevelId id : [&] { std::vector<LevelId> all; for (const Level& l : p.levels) all.push_back(l.id); return all; }()) p.levels.change(id)->name = name;
-        for (const LoadId id : [&] { std::vector<LoadId> all; for (const Load& l : p.loads) all.push_back(l.id); return all; }()) p.loads.change(id)->name = name;
-        for (const DeviceTypeId id : [&] { std::vector<DeviceTypeId> all; for (const DeviceType& t : p.deviceTypes) all.push_back(t.id); return all; }()) p.deviceTypes.change(id)->name = name;
-        for (const SourceId id : [&] { std::vector<SourceId> all; for (const Source& x : p.sources) all.push_back(x.id); return all; }()) p.sources.change(id)->name = name;
-        for (const TransformerId id : [&] { std::vector<TransformerId> all; for (const Transformer& t : p.transformers) all.push_back(t.id); return all; }()) p.transformers.change(id)->name = name;
+        for (const BoardId id : [&] {
+                 std::vector<BoardId> all;
+                 for (const Board& b : p.boards) all.push_back(b.id);
+                 return all;
+             }())
+            p.boards.change(id)->name = name + std::to_string(id.value), p.boards.change(id)->description = name;
+        for (const CircuitId id : [&] {
+                 std::vector<CircuitId> all;
+                 for (const Circuit& c : p.circuits) all.push_back(c.id);
+                 return all;
+             }())
+            p.circuits.change(id)->name = name;
+        for (const RoomId id : [&] {
+                 std::vector<RoomId> all;
+                 for (const Room& r : p.rooms) all.push_back(r.id);
+                 return all;
+             }())
+            p.rooms.change(id)->name = name;
+        for (const LevelId id : [&] {
+                 std::vector<LevelId> all;
+                 for (const Level& l : p.levels) all.push_back(l.id);
+                 return all;
+             }())
+            p.levels.change(id)->name = name;
+        for (const LoadId id : [&] {
+                 std::vector<LoadId> all;
+                 for (const Load& l : p.loads) all.push_back(l.id);
+                 return all;
+             }())
+            p.loads.change(id)->name = name;
+        for (const DeviceTypeId id : [&] {
+                 std::vector<DeviceTypeId> all;
+                 for (const DeviceType& t : p.deviceTypes) all.push_back(t.id);
+                 return all;
+             }())
+            p.deviceTypes.change(id)->name = name;
+        for (const SourceId id : [&] {
+                 std::vector<SourceId> all;
+                 for (const Source& x : p.sources) all.push_back(x.id);
+                 return all;
+             }())
+            p.sources.change(id)->name = name;
+        for (const TransformerId id : [&] {
+                 std::vector<TransformerId> all;
+                 for (const Transformer& t : p.transformers) all.push_back(t.id);
+                 return all;
+             }())
+            p.transformers.change(id)->name = name;
     });
 }
 
@@ -30,13 +70,18 @@ void nameOddly(Session& s) {
 int lookThrough(QWidget& window) {
     int seen = 0;
     for (QWidget* w : window.findChildren<QWidget*>()) {
-        const auto where = [&] { return (QString(w->metaObject()->className()) + " " + w->objectName()).toStdString(); };
+        const auto where = [&] {
+            return (QString(w->metaObject()->className()) + " " + w->objectName()).toStdString();
+        };
         if (auto* label = qobject_cast<QLabel*>(w); label && label->text().contains("R&")) {
             ++seen;
-            const bool rich = label->textFormat() == Qt::RichText || (label->textFormat() == Qt::AutoText && Qt::mightBeRichText(label->text()));
+            const bool rich = label->textFormat() == Qt::RichText ||
+                              (label->textFormat() == Qt::AutoText && Qt::mightBeRichText(label->text()));
             INFO("label " << where() << ": " << label->text().toStdString());
-            if (rich) CHECK_FALSE(label->text().contains("<h1>"));
-            else CHECK(label->text().contains("<h1>"));
+            if (rich)
+                CHECK_FALSE(label->text().contains("<h1>"));
+            else
+                CHECK(label->text().contains("<h1>"));
             CHECK(label->text().contains("%2"));
         }
         if (auto* button = qobject_cast<QAbstractButton*>(w); button && button->text().contains("R&")) {
@@ -75,7 +120,9 @@ TEST_CASE("R&D, <h1> and %2 stand as typed in every stage, list, button, tip and
     for (Stage stage : {Stage::Basis, Stage::Plan, Stage::Boards, Stage::Riser, Stage::Runs, Stage::Issue}) {
         INFO("stage " << int(stage));
         d.window.go(stage);
-        for (Ref thing : {Ref(board), Ref(d.s.project().circuits.begin()->id), Ref(d.s.project().transformers.begin()->id), Ref(d.s.project().sources.begin()->id), Ref(d.s.project().rooms.begin()->id), Ref(d.s.project().devices.begin()->id)}) {
+        for (Ref thing : {Ref(board), Ref(d.s.project().circuits.begin()->id),
+                          Ref(d.s.project().transformers.begin()->id), Ref(d.s.project().sources.begin()->id),
+                          Ref(d.s.project().rooms.begin()->id), Ref(d.s.project().devices.begin()->id)}) {
             d.s.select(thing);
             d.pump();
             seen += lookThrough(d.window);
@@ -103,7 +150,9 @@ TEST_CASE("what throws in an event handler becomes a message, and the window goe
     d.openDemo();
     const Project before = d.s.project();
     QString said;
-    QObject::connect(&d.s, &Session::said, [&](const QString& message, bool error) { if (error) said += message + "\n"; }); // its drawings are missed here, and that is said too
+    QObject::connect(&d.s, &Session::said, [&](const QString& message, bool error) {
+        if (error) said += message + "\n";
+    }); // its drawings are missed here, and that is said too
     QPushButton bad(&d.window);
     QObject::connect(&bad, &QPushButton::clicked, [] { throw std::runtime_error("a lamp fell down"); });
     bad.setGeometry(400, 400, 80, 24);
@@ -152,9 +201,20 @@ TEST_CASE("a fact takes a quantity with its unit, or refuses it in words: nothin
     for (const Load& l : d.s.project().loads)
         if (l.name == "Typed load") load = l.id;
     const auto now = [&] { return d.s.project().loads[load]; };
-    struct Entry { const char* text; double amount; LoadUnit unit; };
+    struct Entry {
+        const char* text;
+        double amount;
+        LoadUnit unit;
+    };
     d.s.select(load);
-    for (const Entry& e : {Entry{"1.2 kVA", 1.2, LoadUnit::kVA}, {"10 A", 10, LoadUnit::A}, {"1.5 hp", 1.5, LoadUnit::hp}, {"7-1/2 hp", 7.5, LoadUnit::hp}, {"1/2 hp", 0.5, LoadUnit::hp}, {"600 VA", 600, LoadUnit::VA}, {"1,200", 1200, LoadUnit::VA}, {"1 200", 1200, LoadUnit::VA}}) {
+    for (const Entry& e : {Entry{"1.2 kVA", 1.2, LoadUnit::kVA},
+                           {"10 A", 10, LoadUnit::A},
+                           {"1.5 hp", 1.5, LoadUnit::hp},
+                           {"7-1/2 hp", 7.5, LoadUnit::hp},
+                           {"1/2 hp", 0.5, LoadUnit::hp},
+                           {"600 VA", 600, LoadUnit::VA},
+                           {"1,200", 1200, LoadUnit::VA},
+                           {"1 200", 1200, LoadUnit::VA}}) {
         INFO(e.text);
         CHECK(enterFact(d, "Amount", e.text).isEmpty());
         CHECK(now().amount == Approx(e.amount));
@@ -191,7 +251,13 @@ TEST_CASE("no number of the facts panel takes a text of another kind, and none d
         REQUIRE_FALSE(d.s.beginFrom(dataFolder() / "demos" / (std::string(demo) + ".lintel")));
         d.pump();
         const Project& p = d.s.project();
-        std::vector<Ref> things{p.sources.begin()->id, p.transformers.empty() ? Ref() : Ref(p.transformers.begin()->id), p.boards.begin()->id, p.circuits.begin()->id, p.loads.empty() ? Ref() : Ref(p.loads.begin()->id), p.devices.begin()->id, p.deviceTypes.begin()->id};
+        std::vector<Ref> things{p.sources.begin()->id,
+                                p.transformers.empty() ? Ref() : Ref(p.transformers.begin()->id),
+                                p.boards.begin()->id,
+                                p.circuits.begin()->id,
+                                p.loads.empty() ? Ref() : Ref(p.loads.begin()->id),
+                                p.devices.begin()->id,
+                                p.deviceTypes.begin()->id};
         for (Ref thing : things) {
             if (!thing) continue;
             d.s.select(thing);

@@ -1,5 +1,5 @@
-// What people will see of the demos, as approved texts: results, snags and every sheet. A change that was not intended shows as a
-// difference here; one that was is taken over by `./dev approve` after it has been looked at.
+// What people will see of the demos, as approved texts: results, snags and every sheet. A change that was not intended
+// shows as a difference here; one that was is taken over by `./dev approve` after it has been looked at.
 
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
@@ -58,7 +58,10 @@ std::string textOf(const Drawing& d) {
     for (const Mark& mark : d.marks) {
         if (const auto* t = std::get_if<TextMark>(&mark)) {
             out += fmt::format("{:.0f} {:.0f} {:.1f}{}{} {}\n", t->at.x, t->at.y, t->size, t->bold ? "b" : "",
-                               t->align == Align::Left ? "" : t->align == Align::Right ? ">" : "|", t->text);
+                               t->align == Align::Left    ? ""
+                               : t->align == Align::Right ? ">"
+                                                          : "|",
+                               t->text);
         } else if (const auto* l = std::get_if<LineMark>(&mark)) {
             count(l->dashed ? "dashed line" : "line", l->ink, l->width, lengthOf(l->points, l->closed));
         } else if (const auto* f = std::get_if<FillMark>(&mark)) {
@@ -73,8 +76,7 @@ std::string textOf(const Drawing& d) {
             count("picture", Ink::Ink, 0, 0);
         }
     }
-    for (const auto& [kind, sum] : geometry)
-        out += fmt::format("{}: {}, {:.0f} mm\n", kind, sum.first, sum.second);
+    for (const auto& [kind, sum] : geometry) out += fmt::format("{}: {}, {:.0f} mm\n", kind, sum.first, sum.second);
     return out;
 }
 
@@ -118,8 +120,8 @@ void approve(const std::string& demo, const std::map<std::string, std::string>& 
         fs::create_directories(received);
         std::ofstream(received / name, std::ios::binary) << text;
         FAIL_CHECK(demo << ", " << name << " differs from what was approved (the whole in " << received.string()
-                        << "):\n" << difference(before, text)
-                        << "Look at it; if it is meant, `./dev approve` takes it over.");
+                        << "):\n"
+                        << difference(before, text) << "Look at it; if it is meant, `./dev approve` takes it over.");
     }
     for (const auto& entry : fs::directory_iterator(approved)) {
         INFO(entry.path().string() << " is approved and is not made any more");

@@ -7,11 +7,31 @@
 using namespace lintel;
 
 TEST_CASE("numbers as people read them") {
-    struct Case { double value; int decimals; const char* text; };
-    for (const Case& c : {Case{0, 0, "0"}, {5, 0, "5"}, {999, 0, "999"}, {1000, 0, "1\u00a0000"}, {14400, 0, "14\u00a0400"}, {1234567, 0, "1\u00a0234\u00a0567"}, {1234.56, 1, "1\u00a0234.6"},
-                          {-42.25, 2, "−42.25"}, {-0.001, 1, "0.0"}, {100000, 0, "100\u00a0000"}})
+    struct Case {
+        double value;
+        int decimals;
+        const char* text;
+    };
+    for (const Case& c : {Case{0, 0, "0"},
+                          {5, 0, "5"},
+                          {999, 0, "999"},
+                          {1000, 0, "1\u00a0000"},
+                          {14400, 0, "14\u00a0400"},
+                          {1234567, 0, "1\u00a0234\u00a0567"},
+                          {1234.56, 1, "1\u00a0234.6"},
+                          {-42.25, 2, "−42.25"},
+                          {-0.001, 1, "0.0"},
+                          {100000, 0, "100\u00a0000"}})
         CHECK(number(c.value, c.decimals) == c.text);
-    for (const auto& [value, text] : {std::pair{0.0, "0"}, {0.0491, "0.0491"}, {0.491, "0.491"}, {2.7, "2.70"}, {31.38, "31.4"}, {746.2, "746"}, {9.999, "10.0"}, {99.99, "100"}}) CHECK(figures(value) == text);
+    for (const auto& [value, text] : {std::pair{0.0, "0"},
+                                      {0.0491, "0.0491"},
+                                      {0.491, "0.491"},
+                                      {2.7, "2.70"},
+                                      {31.38, "31.4"},
+                                      {746.2, "746"},
+                                      {9.999, "10.0"},
+                                      {99.99, "100"}})
+        CHECK(figures(value) == text);
     CHECK(kilo(14400) == "14.4");
     CHECK(percent(4.06) == "4.1 %");
     CHECK(percent(128.4) == "128 %");

@@ -21,7 +21,9 @@ std::string refusal(const std::string& text) {
     const auto p = readProject(text, "x.lintel");
     return p ? "" : p.error().text();
 }
-std::string nested(std::size_t depth) { return "{\"lintel\":1,\"more\":" + std::string(depth, '[') + std::string(depth, ']') + "}"; }
+std::string nested(std::size_t depth) {
+    return "{\"lintel\":1,\"more\":" + std::string(depth, '[') + std::string(depth, ']') + "}";
+}
 } // namespace
 
 TEST_CASE("numbers beyond any double, brackets 200 000 deep, ids of ten million, versions beyond 32 bits") {
@@ -39,18 +41,22 @@ TEST_CASE("numbers beyond any double, brackets 200 000 deep, ids of ten million,
 }
 
 TEST_CASE("brackets in texts do not count as nesting") {
-    CHECK(refusal("{\"lintel\":1,\"basis\":{\"title\":\"" + std::string(500, '[') + "\\\"" + std::string(500, '{') + "\"}}").empty());
+    CHECK(refusal("{\"lintel\":1,\"basis\":{\"title\":\"" + std::string(500, '[') + "\\\"" + std::string(500, '{') +
+                  "\"}}")
+              .empty());
 }
 
 TEST_CASE("what is not UTF-8 is told with its line: overlong forms, surrogates, stray bytes") {
-    for (const char* bad : {"\xED\xA0\x80", "\xC0\xAF", "\xFF", "\xE2\x28\xA1", "\xF4\x90\x80\x80", "\x80", "\xE0\x80\xAF", "\xF0\x80\x80\x80", "\xC3"}) {
+    for (const char* bad : {"\xED\xA0\x80", "\xC0\xAF", "\xFF", "\xE2\x28\xA1", "\xF4\x90\x80\x80", "\x80",
+                            "\xE0\x80\xAF", "\xF0\x80\x80\x80", "\xC3"}) {
         const std::string text = "{\"lintel\":1,\n\"basis\":{\"title\":\"" + std::string(bad) + "\"}}";
         CHECK(refusal(text).find("UTF-8") != std::string::npos);
         CHECK(refusal(text).find("line 2") != std::string::npos);
         CHECK_FALSE(isUtf8(bad));
         CHECK(isUtf8(repairedUtf8(bad)));
     }
-    for (const char* good : {"", "a", "é", "日本", "\U0001F600", "\uFFFD", "\xEE\x80\x80", "\xF4\x8F\xBF\xBF"}) CHECK(isUtf8(good));
+    for (const char* good : {"", "a", "é", "日本", "\U0001F600", "\uFFFD", "\xEE\x80\x80", "\xF4\x8F\xBF\xBF"})
+        CHECK(isUtf8(good));
     CHECK(isUtf8("caf\xC3", true)); // cut off, to go on with the next piece
     CHECK_FALSE(isUtf8("caf\xC3"));
     CHECK_FALSE(isUtf8("\xED\xA0", true));
@@ -60,7 +66,8 @@ TEST_CASE("what is not UTF-8 is told with its line: overlong forms, surrogates, 
 }
 
 TEST_CASE("a rule book with a number in place of true, or a list in place of a text, is refused with its name") {
-    const std::string good = *readText(dataFolder() / "rulebooks" / "nec-2023.json"), metric = *readText(dataFolder() / "rulebooks" / "bs-7671.json");
+    const std::string good = *readText(dataFolder() / "rulebooks" / "nec-2023.json"),
+                      metric = *readText(dataFolder() / "rulebooks" / "bs-7671.json");
     int spoilt = 0;
     for (const std::string& text : {good, metric}) {
         // Every true, false and text of the book in turn, some of them: as a number, a list, an object, nothing.
@@ -124,7 +131,8 @@ TEST_CASE("numbers of files do not ask the desktop how it writes them") {
 
 TEST_CASE("no code of ours reads or writes a number by the locale") {
     // std::from_chars, fmt and the helpers of core/base/Parse.h never ask it; these do.
-    static const std::regex asks(R"(\b(atof|atoi|atol|strto(d|f|l|ul|ll|ull|ld)|sto(d|f|ld)|sscanf|s?n?printf|std::(tolower|toupper|isspace|isalpha|isdigit|isalnum|ispunct|to_string\(\s*[a-z.]*(double|float))|QLocale\(\))\s*\()");
+    static const std::regex asks(
+        R"(\b(atof|atoi|atol|strto(d|f|l|ul|ll|ull|ld)|sto(d|f|ld)|sscanf|s?n?printf|std::(tolower|toupper|isspace|isalpha|isdigit|isalnum|ispunct|to_string\(\s*[a-z.]*(double|float))|QLocale\(\))\s*\()");
     int files = 0;
     for (const char* folder : {"core", "render", "app", "cli"})
         for (const auto& e : fs::recursive_directory_iterator(sourceTree() / folder)) {

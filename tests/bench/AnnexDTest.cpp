@@ -1,5 +1,6 @@
-// Worked examples of NEC Annex D, with every intermediate figure that they print. Typed from knowledge of the annex, not from
-// the program's output. Example D3 is printed with a unit load of 3 VA/ft²; the 2023 table gives 1.9, so it is entered.
+// Worked examples of NEC Annex D, with every intermediate figure that they print. Typed from knowledge of the annex,
+// not from the program's output. Example D3 is printed with a unit load of 3 VA/ft²; the 2023 table gives 1.9, so it is
+// entered.
 
 #include "tests/bench/Answer.h"
 
@@ -10,7 +11,8 @@ namespace {
 
 /// With ordinary spaces between thousands.
 std::string plain(std::string s) {
-    for (std::size_t at; (at = s.find("\u00a0")) != std::string::npos;) s.replace(at, std::string("\u00a0").size(), " ");
+    for (std::size_t at; (at = s.find("\u00a0")) != std::string::npos;)
+        s.replace(at, std::string("\u00a0").size(), " ");
     return s;
 }
 /// Whether a step of the working shows this text in its formula or value.
@@ -31,7 +33,8 @@ std::vector<std::string> row(const BenchAnswer& a, const std::string& item) {
 } // namespace
 
 TEST_CASE("D1(a): one-family dwelling, standard method") {
-    const BenchAnswer a = answer("demand", {{"of", "dwelling, standard"}, {"area", 1500}, {"ranges", "12 kW"}, {"dryers", "5.5 kW"}});
+    const BenchAnswer a =
+        answer("demand", {{"of", "dwelling, standard"}, {"area", 1500}, {"ranges", "12 kW"}, {"dryers", "5.5 kW"}});
     CHECK(shows(a, "General lighting", "4 500 VA"));
     CHECK(shows(a, "Small appliances", "3 000 VA"));
     CHECK(shows(a, "Laundry", "1 500 VA"));
@@ -45,8 +48,14 @@ TEST_CASE("D1(a): one-family dwelling, standard method") {
 }
 
 TEST_CASE("D2(a): optional method, heating larger than cooling") {
-    const BenchAnswer a = answer("demand", {{"of", "dwelling, optional"}, {"area", 1500}, {"ranges", "12 kW"}, {"dryers", "5 kW"}, {"appliances", "water heater 2.5 kW; dishwasher 1.2 kW 120 V"},
-                                            {"heating", "9 kW"}, {"heatingUnits", 5}, {"cooling", "1.38 kW"}});
+    const BenchAnswer a = answer("demand", {{"of", "dwelling, optional"},
+                                            {"area", 1500},
+                                            {"ranges", "12 kW"},
+                                            {"dryers", "5 kW"},
+                                            {"appliances", "water heater 2.5 kW; dishwasher 1.2 kW 120 V"},
+                                            {"heating", "9 kW"},
+                                            {"heatingUnits", 5},
+                                            {"cooling", "1.38 kW"}});
     CHECK(shows(a, "General loads", "10 000 VA + 40 % of 19 700 VA → 17 880 VA"));
     CHECK(shows(a, "Heating", "9 000 VA × 40 %, 5 with own control → 3 600 VA"));
     CHECK(figure(a, "demand_VA") == 21480);
@@ -57,8 +66,13 @@ TEST_CASE("D2(a): optional method, heating larger than cooling") {
 }
 
 TEST_CASE("D2(b): optional method, cooling larger than heating") {
-    const BenchAnswer a = answer("demand", {{"of", "dwelling, optional"}, {"area", 1500}, {"ranges", "2 × 4 kW; 5.1 kW"}, {"dryers", "5 kW"}, {"appliances", "water heater 4.5 kW; dishwasher 1.2 kW"},
-                                            {"cooling", "42 A"}, {"heating", "1.5 kW"}});
+    const BenchAnswer a = answer("demand", {{"of", "dwelling, optional"},
+                                            {"area", 1500},
+                                            {"ranges", "2 × 4 kW; 5.1 kW"},
+                                            {"dryers", "5 kW"},
+                                            {"appliances", "water heater 4.5 kW; dishwasher 1.2 kW"},
+                                            {"cooling", "42 A"},
+                                            {"heating", "1.5 kW"}});
     CHECK(shows(a, "Cooling", "10 080 VA × 100 %")); // six units of 7 A at 240 V
     CHECK(shows(a, "General loads", "10 000 VA + 40 % of 22 800 VA → 19 120 VA"));
     CHECK(figure(a, "demand_VA") == 29200);
@@ -66,8 +80,13 @@ TEST_CASE("D2(b): optional method, cooling larger than heating") {
 }
 
 TEST_CASE("D2(c): optional method, heat pump with backup heat") {
-    const BenchAnswer a = answer("demand", {{"of", "dwelling, optional"}, {"area", 2000}, {"ranges", "12 kW"}, {"dryers", "5 kW"}, {"appliances", "water heater 4.5 kW; dishwasher 1.2 kW"},
-                                            {"cooling", "24 A"}, {"heatPumpBackup", "15 kW"}});
+    const BenchAnswer a = answer("demand", {{"of", "dwelling, optional"},
+                                            {"area", 2000},
+                                            {"ranges", "12 kW"},
+                                            {"dryers", "5 kW"},
+                                            {"appliances", "water heater 4.5 kW; dishwasher 1.2 kW"},
+                                            {"cooling", "24 A"},
+                                            {"heatPumpBackup", "15 kW"}});
     CHECK(shows(a, "Heat pump", "5 760 VA + 65 % of 15 000 VA → 15 510 VA"));
     CHECK(shows(a, "General loads", "10 000 VA + 40 % of 23 200 VA → 19 280 VA"));
     CHECK(figure(a, "demand_VA") == 34790);
@@ -75,7 +94,8 @@ TEST_CASE("D2(c): optional method, heat pump with backup heat") {
 }
 
 TEST_CASE("D3: store building") {
-    const json entered{{"of", "store"}, {"area", 3000}, {"unitLoad", 3}, {"lighting", "8500 VA"}, {"receptacles", 80}, {"showWindow", 30}, {"sign", "1200 VA"}};
+    const json entered{{"of", "store"},     {"area", 3000},     {"unitLoad", 3},    {"lighting", "8500 VA"},
+                       {"receptacles", 80}, {"showWindow", 30}, {"sign", "1200 VA"}};
     const BenchAnswer a = answer("demand", entered);
     CHECK(row(a, "Receptacles") == std::vector<std::string>{"14 400", "12 200", "12 200"});
     CHECK(row(a, "General lighting")[1] == "9 000");
@@ -94,7 +114,12 @@ TEST_CASE("D3: store building") {
 
 TEST_CASE("D4(a): forty dwellings, half of them with ranges") {
     const auto of = [](int units, int ranges) {
-        return answer("demand", {{"of", "dwellings, standard"}, {"units", units}, {"area", 840}, {"laundry", 0}, {"ranges", ranges ? std::to_string(ranges) + " × 12 kW" : ""}, {"dryers", ""}});
+        return answer("demand", {{"of", "dwellings, standard"},
+                                 {"units", units},
+                                 {"area", 840},
+                                 {"laundry", 0},
+                                 {"ranges", ranges ? std::to_string(ranges) + " × 12 kW" : ""},
+                                 {"dryers", ""}});
     };
     const BenchAnswer one = of(1, 0); // 2 520 + 3 000: 3 000 + 35 % of 2 520
     CHECK(figure(one, "connected_VA") == 5520);
@@ -112,7 +137,8 @@ TEST_CASE("D4(a): forty dwellings, half of them with ranges") {
     CHECK(figure(bank, "amps") == Approx(273).margin(0.5));
     CHECK(figure(bank, "neutral_VA") == Approx(58090));
     CHECK(figure(bank, "neutral_A") == Approx(229).margin(0.5)); // 200 + 70 % of 42
-    const BenchAnswer main = of(40, 20); // 220 800: 3 000 + 35 % of 117 000 + 25 % of 100 800 = 69 150; twenty ranges 35 kW
+    const BenchAnswer main =
+        of(40, 20); // 220 800: 3 000 + 35 % of 117 000 + 25 % of 100 800 = 69 150; twenty ranges 35 kW
     CHECK(row(main, "General, small appliances, laundry")[1] == "69 150");
     CHECK(row(main, "Ranges")[1] == "35 000");
     CHECK(figure(main, "demand_VA") == Approx(104150));
@@ -124,7 +150,14 @@ TEST_CASE("D4(a): forty dwellings, half of them with ranges") {
 TEST_CASE("D4(b): the same house by the optional method") {
     // Each: 2 520 + 3 000 + range 8 000 + water heater 2 500 + heating 6 000 = 22 020 VA.
     const auto of = [](int units) {
-        return answer("demand", {{"of", "dwellings, optional"}, {"units", units}, {"area", 840}, {"laundry", 0}, {"ranges", "8 kW"}, {"dryers", ""}, {"appliances", "water heater 2.5 kW"}, {"heating", "6 kW"}});
+        return answer("demand", {{"of", "dwellings, optional"},
+                                 {"units", units},
+                                 {"area", 840},
+                                 {"laundry", 0},
+                                 {"ranges", "8 kW"},
+                                 {"dryers", ""},
+                                 {"appliances", "water heater 2.5 kW"},
+                                 {"heating", "6 kW"}});
     };
     const BenchAnswer bank = of(20), main = of(40);
     CHECK(figure(bank, "connected_VA") == 440400);
@@ -136,17 +169,30 @@ TEST_CASE("D4(b): the same house by the optional method") {
 }
 
 TEST_CASE("D6: maximum demand of ranges") {
-    struct Case { const char* ranges; double kW; const char* source; };
-    for (const Case& c : {Case{"24 × 16 kW", 46.8, "39 kW of column C + 20 % for 4 kW over 12"}, {"5 × 12 kW; 2 × 12 kW; 20 × 13.5 kW; 3 × 18 kW", 49.5, "average 13.6: 45 kW + 10 %"}, {"12 kW", 8, "one of 12"}}) {
+    struct Case {
+        const char* ranges;
+        double kW;
+        const char* source;
+    };
+    for (const Case& c : {Case{"24 × 16 kW", 46.8, "39 kW of column C + 20 % for 4 kW over 12"},
+                          {"5 × 12 kW; 2 × 12 kW; 20 × 13.5 kW; 3 × 18 kW", 49.5, "average 13.6: 45 kW + 10 %"},
+                          {"12 kW", 8, "one of 12"}}) {
         INFO(c.source);
-        const BenchAnswer a = answer("demand", {{"of", "dwellings, standard"}, {"units", 1}, {"area", 0}, {"smallAppliance", 0}, {"laundry", 0}, {"ranges", c.ranges}, {"dryers", ""}});
+        const BenchAnswer a = answer("demand", {{"of", "dwellings, standard"},
+                                                {"units", 1},
+                                                {"area", 0},
+                                                {"smallAppliance", 0},
+                                                {"laundry", 0},
+                                                {"ranges", c.ranges},
+                                                {"dryers", ""}});
         CHECK(figure(a, "demand_VA") == Approx(c.kW * 1000));
     }
 }
 
 TEST_CASE("D7: service conductors of a dwelling") {
     // 175 A: 83 % is 145.25 A: 1/0 copper carries 150 A, 3/0 aluminium 155 A.
-    const BenchAnswer a = answer("demand", {{"of", "dwelling, standard"}, {"area", 1500}, {"appliances", "furnace 20 kW"}});
+    const BenchAnswer a =
+        answer("demand", {{"of", "dwelling, standard"}, {"area", 1500}, {"appliances", "furnace 20 kW"}});
     CHECK(figure(a, "amps") == Approx((18600 + 20000) / 240.0));
     CHECK(figure(a, "device_A") == 175);
     CHECK(a["service_copper"] == "1/0");
@@ -154,19 +200,21 @@ TEST_CASE("D7: service conductors of a dwelling") {
 }
 
 TEST_CASE("D8: motors, their conductors, overload and devices") {
-    const BenchAnswer cage = answer("motor", {{"hp", 25}, {"nameplate", 32}, {"serviceFactor", 1.15}, {"device", "fuse"}});
+    const BenchAnswer cage =
+        answer("motor", {{"hp", 25}, {"nameplate", 32}, {"serviceFactor", 1.15}, {"device", "fuse"}});
     CHECK(figure(cage, "flc_A") == 34);
     CHECK(figure(cage, "conductor_A") == Approx(42.5));
     CHECK(figure(cage, "overload_A") == Approx(40));
     CHECK(figure(cage, "device_A") == 110);         // 34 · 300 % = 102
     CHECK(figure(cage, "device_ceiling_A") == 125); // 34 · 400 % = 136, the rating below
-    const BenchAnswer wound = answer("motor", {{"hp", 30}, {"nameplate", 38}, {"serviceFactor", 1.15}, {"device", "fuse"}, {"rotor", "wound"}});
+    const BenchAnswer wound = answer(
+        "motor", {{"hp", 30}, {"nameplate", 38}, {"serviceFactor", 1.15}, {"device", "fuse"}, {"rotor", "wound"}});
     CHECK(figure(wound, "flc_A") == 40);
     CHECK(figure(wound, "conductor_A") == Approx(50));
     CHECK(figure(wound, "overload_A") == Approx(47.5));
     CHECK(figure(wound, "device_A") == 60); // 40 · 150 %
     const BenchAnswer feeder = answer("motors", {{"motors", json{"25 hp", "2 × 30 hp wound"}}, {"device", "fuse"}});
     CHECK(figure(feeder, "conductor_A") == Approx(124)); // 34 + 40 + 1.25 · 40
-    CHECK(figure(feeder, "device_most_A") == 190);        // 110 + 40 + 40
+    CHECK(figure(feeder, "device_most_A") == 190);       // 110 + 40 + 40
     CHECK(figure(feeder, "device_A") == 175);
 }

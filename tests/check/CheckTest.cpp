@@ -1,7 +1,7 @@
 #include "core/check/Assumptions.h"
 #include "core/check/Compare.h"
-#include "core/project/ProjectFile.h"
 #include "core/project/Document.h"
+#include "core/project/ProjectFile.h"
 #include "tests/Building.h"
 
 #include <set>
@@ -15,7 +15,10 @@ struct Found {
     RuleBook book;
     Results r;
     std::vector<Snag> all;
-    explicit Found(const Project& project) : p(project), book(p.basis.ownValues.empty() ? bookOf(p.basis.ruleBook) : *loadRuleBook("nec-2023", p.basis.ownValues)), r(solve(p, book)), all(findSnags(p, book, r)) {}
+    explicit Found(const Project& project)
+        : p(project),
+          book(p.basis.ownValues.empty() ? bookOf(p.basis.ruleBook) : *loadRuleBook("nec-2023", p.basis.ownValues)),
+          r(solve(p, book)), all(findSnags(p, book, r)) {}
     const Snag* of(const std::string& rule) const {
         for (const Snag& s : all)
             if (s.rule->id == rule) return &s;
@@ -48,7 +51,8 @@ void expect(const Project& p, const std::string& rule, Severity severity, const 
     CHECK(f.of(rule)->text.find(text) != std::string::npos);
     const auto remedies = remediesFor({f.p, f.book, f.r}, *f.of(rule));
     CHECK(remedies.size() >= 1);
-    const int before = int(std::count_if(f.all.begin(), f.all.end(), [&](const Snag& s) { return s.rule->id == rule; }));
+    const int before =
+        int(std::count_if(f.all.begin(), f.all.end(), [&](const Snag& s) { return s.rule->id == rule; }));
     for (std::size_t i = 0; i < remedies.size(); ++i) {
         INFO(remedies[i].label);
         CHECK(f.after(rule, i) < before);
@@ -89,7 +93,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
     {
         OneBoard w;
         w.circuit(16, LoadUnit::A, 1, 600);
-        expect(w.p, "drop", Severity::Stop, "32.0 % lost, limit 3.00 %, and 4 sizes up is the ceiling: feed it from nearer"); // 2·16·2.0·0.6/120
+        expect(w.p, "drop", Severity::Stop,
+               "32.0 % lost, limit 3.00 %, and 4 sizes up is the ceiling: feed it from nearer"); // 2·16·2.0·0.6/120
     }
     {
         OneBoard w;
@@ -98,7 +103,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         expect(w.p, "held-size", Severity::Stop, "held at #10, #8 is needed");
         for (const char* size : {"13", "700"}) { // not a size; and one whose drop could not be told
             runOf(w.p, c).heldSize = size;
-            expect(w.p, "held-size", Severity::Stop, std::string("held at “") + size + "”, which NEC 2023 does not give for copper");
+            expect(w.p, "held-size", Severity::Stop,
+                   std::string("held at “") + size + "”, which NEC 2023 does not give for copper");
             CHECK(solve(w.p, nec()).of(c).run.state == Sizing::Sized);
         }
     }
@@ -120,7 +126,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         OneBoard w;
         const CircuitId c = w.circuit(1000, LoadUnit::VA, 1, 20);
         runOf(w.p, c).conduit = "Pipe";
-        expect(w.p, "unknown-name", Severity::Stop, "its conduit “Pipe” is not in NEC 2023, and is not used; there are EMT");
+        expect(w.p, "unknown-name", Severity::Stop,
+               "its conduit “Pipe” is not in NEC 2023, and is not used; there are EMT");
         OneBoard v;
         v.p.basis.insulationType = "RUBBER";
         expect(v.p, "unknown-name", Severity::Stop, "Basis: the covering “RUBBER” is not in NEC 2023");
@@ -183,7 +190,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         l.circuit = c, l.amount = 65, l.unit = LoadUnit::kVA, l.poles = 3;
         w.p.loads.add(l);
         runOf(w.p, c).lengthBy = LengthBy::Entered;
-        expect(w.p, "overload", Severity::Check, "T-1: 65.0 kVA of demand on 45 kVA"); // 75 kVA next, 112.5 with a quarter left
+        expect(w.p, "overload", Severity::Check,
+               "T-1: 65.0 kVA of demand on 45 kVA"); // 75 kVA next, 112.5 with a quarter left
     }
     {
         OneBoard w;
@@ -221,7 +229,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         REQUIRE(remedies.size() == 1);
         remedies[0].apply(w.p);
         CHECK(told() == "LP-1, 2 runs: no length is known; the basis counts each as 100 ft");
-        CHECK(std::none_of(w.p.circuits.begin(), w.p.circuits.end(), [&](const Circuit& c) { return w.p.runs[c.run].lengthBy == LengthBy::Entered; }));
+        CHECK(std::none_of(w.p.circuits.begin(), w.p.circuits.end(),
+                           [&](const Circuit& c) { return w.p.runs[c.run].lengthBy == LengthBy::Entered; }));
     }
     {
         OneBoard w(VoltageSystem::D240H);
@@ -240,7 +249,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
     {
         OneBoard w(VoltageSystem::Y480);
         w.circuit(10, LoadUnit::hp, 1, 20, LoadKind::Motor); // 277 V: no such column
-        expect(w.p, "horsepower", Severity::Stop, "10.00 hp at 277 V single-phase is not in the table and counts as nothing");
+        expect(w.p, "horsepower", Severity::Stop,
+               "10.00 hp at 277 V single-phase is not in the table and counts as nothing");
     }
     {
         OneBoard w;
@@ -262,7 +272,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         const CircuitId a = w.circuit(10, LoadUnit::A, 1, 20), b = w.circuit(12, LoadUnit::A, 1, 20);
         w.p.circuits.change(a)->multiwire = w.p.circuits.change(b)->multiwire = 1;
         w.p.circuits.change(b)->slot = 7; // row 4: A again
-        expect(w.p, "multiwire", Severity::Stop, "LP-1-1 and LP-1-7 share a neutral on the same line: it carries 22.0 A of both");
+        expect(w.p, "multiwire", Severity::Stop,
+               "LP-1-1 and LP-1-7 share a neutral on the same line: it carries 22.0 A of both");
     }
     {
         OneBoard w(VoltageSystem::Y480);
@@ -277,8 +288,10 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         feedFrom(w.p, addBoard(w.p, sub), id);
         for (const Board& x : w.p.boards)
             if (x.name == "LP-2") runOfNode(w.p, x.id).lengthBy = LengthBy::Entered;
-        w.p.circuits.change(w.p.transformers[id].feed.as<Circuit>())->heldBreaker = 200; // 90.2 A: 125 A alone, 225 A with a secondary device
-        expect(w.p, "transformer-device", Severity::Stop, "T-1: a 200 A primary device; 125 A is the most without a secondary device");
+        w.p.circuits.change(w.p.transformers[id].feed.as<Circuit>())->heldBreaker =
+            200; // 90.2 A: 125 A alone, 225 A with a secondary device
+        expect(w.p, "transformer-device", Severity::Stop,
+               "T-1: a 200 A primary device; 125 A is the most without a secondary device");
     }
     {
         OneBoard w(VoltageSystem::Y480);
@@ -292,14 +305,16 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.circuit(10, LoadUnit::hp, 3, 20, LoadKind::Motor); // 14 A · 480 · √3 = 11.64 kVA
         w.p.sources.change(id)->peakShare = 1.2;
         // 60 + 1.25 · 11.64 = 74.55 kVA of demand; less 11.64 and six times that: 132.7 kVA against 96.
-        expect(w.p, "standby", Severity::Check, "G-1: 132.7 kVA for the moment its largest motor starts last, 96.0 kVA is what it gives then");
+        expect(w.p, "standby", Severity::Check,
+               "G-1: 132.7 kVA for the moment its largest motor starts last, 96.0 kVA is what it gives then");
         w.p.sources.change(id)->system = VoltageSystem::Y208;
         expect(w.p, "standby", Severity::Stop, "LP-1 is for 480Y/277 V and would be taken over at 208Y/120 V by G-1");
     }
     {
         OneBoard w;
         const Project home = plainRoom(w, "Kitchen", Occupancy::Other);
-        expect(home, "ground-fault", Severity::Stop, "LP-1-1 Counter: receptacles in Room 1 without ground-fault protection");
+        expect(home, "ground-fault", Severity::Stop,
+               "LP-1-1 Counter: receptacles in Room 1 without ground-fault protection");
         CHECK_FALSE(Found(home).of("arc-fault"));
     }
     {
@@ -340,11 +355,13 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
             w.p.loads.add(l);
         }
         // Demand 1.25 · 65 + 7.6 = 88.9 A: 90 A. The motor's own device: 2.5 · 65 = 162.5, next 175 A.
-        expect(w.p, "motor-feeder", Severity::Check, "MC-1: its feeder's 90 A device is smaller than the 175 A of MC-1-1 Compressor");
+        expect(w.p, "motor-feeder", Severity::Check,
+               "MC-1: its feeder's 90 A device is smaller than the 175 A of MC-1-1 Compressor");
         // 430.62(A): 175 + 7.6 = 182.6 A is the most.
         w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->heldBreaker = 200;
         runOfNode(w.p, two).heldSize = "3", runOfNode(w.p, two).heldSets = 1;
-        expect(w.p, "motor-feeder", Severity::Check, "MC-1: a 200 A device feeds motors that allow 183 A, and its conductors carry 100 A");
+        expect(w.p, "motor-feeder", Severity::Check,
+               "MC-1: a 200 A device feeds motors that allow 183 A, and its conductors carry 100 A");
     }
     {
         MetricBoard w;
@@ -354,7 +371,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         // 0.35 + (12.1 + 18.1)·1.2·40/1000 = 1.80 Ω on B16: 2.73 is allowed; on D16 0.68.
         CHECK_FALSE(Found(w.p).of("loop"));
         w.p.circuits.change(c)->device = DeviceKind::TypeD;
-        expect(w.p, "loop", Severity::Stop, "LP-1/1/L1 load: Zs 1.80 Ω, 0.683 Ω is the most for type D 16 A in 0.400 s, 30.8 m too long");
+        expect(w.p, "loop", Severity::Stop,
+               "LP-1/1/L1 load: Zs 1.80 Ω, 0.683 Ω is the most for type D 16 A in 0.400 s, 30.8 m too long");
         const Found f(w.p);
         const auto remedies = remediesFor({f.p, f.book, f.r}, *f.of("loop"));
         CHECK(remedies.size() >= 3); // larger line or let it be sized, another curve, residual current
@@ -362,7 +380,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
     {
         MetricBoard w;
         const CircuitId c = w.run(2, 10, 1, LoadKind::Receptacle);
-        expect(w.p, "residual", Severity::Stop, "LP-1/1/L1 load: no residual-current device, and socket outlets on 10 A");
+        expect(w.p, "residual", Severity::Stop,
+               "LP-1/1/L1 load: no residual-current device, and socket outlets on 10 A");
         Section s;
         s.board = w.board, s.name = "Left half", s.from = 1, s.to = 6, s.residual = 30;
         w.p.sections.add(s);
@@ -382,7 +401,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.p.circuits.change(c)->heldBreaker = 20;
         expect(w.p, "ring", Severity::Stop, "a ring, which NEC 2023 does not know");
     }
-    { // sockets in two rooms of 60 m²: too much floor for a radial behind 20 A, and more on spurs than a ring has points of its own
+    { // sockets in two rooms of 60 m²: too much floor for a radial behind 20 A, and more on spurs than a ring has
+      // points of its own
         MetricBoard w;
         Project& p = w.p;
         p.basis.occupancy = Occupancy::Dwelling;
@@ -396,7 +416,17 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         const DeviceTypeId type = p.deviceTypes.add(t);
         for (int room = 0; room < 2; ++room) {
             const double x = room * 10.0;
-            p.rooms.add({{}, level, std::to_string(room + 1), "Room", "", {{x, 0}, {x + 10, 0}, {x + 10, 6}, {x, 6}}, {}, 0, 0, {}, {}});
+            p.rooms.add({{},
+                         level,
+                         std::to_string(room + 1),
+                         "Room",
+                         "",
+                         {{x, 0}, {x + 10, 0}, {x + 10, 6}, {x, 6}},
+                         {},
+                         0,
+                         0,
+                         {},
+                         {}});
             for (int i = 0; i < 3; ++i) {
                 Device d;
                 d.type = type, d.level = level, d.at = {x + 2 + 2 * i, 3}, d.circuit = c;
@@ -430,7 +460,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.p.circuits.change(c)->residualType = ResidualType::AWithDirect;
         CHECK_FALSE(Found(w.p).of("residual-type"));
         const CircuitId lamps = w.run(1, 10, 1, LoadKind::Lighting), tank = w.run(3, 10, 1, LoadKind::Heating);
-        for (CircuitId x : {lamps, tank}) w.p.circuits.change(x)->residual = 30, w.p.circuits.change(x)->residualType = ResidualType::AC;
+        for (CircuitId x : {lamps, tank})
+            w.p.circuits.change(x)->residual = 30, w.p.circuits.change(x)->residualType = ResidualType::AC;
         expect(w.p, "residual-type", Severity::Check, "type AC is for loads known to have no direct current");
         CHECK(Found(w.p).of("residual-type")->about == Ref(lamps));
         w.p.circuits.change(lamps)->residualType = ResidualType::F;
@@ -442,7 +473,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         runOf(w.p, c).fireRated = true;
         CHECK_FALSE(Found(w.p).of("fire-rated")); // the book's fire-rated cable is laid by itself
         runOf(w.p, c).cable = "multicore 70 °C";
-        expect(w.p, "fire-rated", Severity::Stop, "LP-1/1/L1 load: has to work in a fire, and its cable is multicore 70 °C");
+        expect(w.p, "fire-rated", Severity::Stop,
+               "LP-1/1/L1 load: has to work in a fire, and its cable is multicore 70 °C");
         expect(w.p, "surge", Severity::Note, "LP-1: nothing is said of surge protection at the origin");
     }
     {
@@ -512,7 +544,9 @@ TEST_CASE("a remedy says what it changes elsewhere before it is applied") {
     CHECK(e.change.stopsBefore - e.change.stopsAfter == 1);
     CHECK(e.change.sizes == 1);
     // 2 · 40 A · 1.2 Ω/kft · 100 ft = 9.6 V of 208: over the limit with what was held.
-    CHECK(e.change.list(5) == std::vector<std::string>{"LP-1-1: 40 A, #10 → 40 A, #8", "Gone: LP-1-1 load: held at #10, #8 is needed", "Gone: LP-1-1 load: 4.6 % lost, limit 3.00 %, 35.0 ft too long"});
+    CHECK(e.change.list(5) ==
+          std::vector<std::string>{"LP-1-1: 40 A, #10 → 40 A, #8", "Gone: LP-1-1 load: held at #10, #8 is needed",
+                                   "Gone: LP-1-1 load: 4.6 % lost, limit 3.00 %, 35.0 ft too long"});
     CHECK(e.text() == "1 run changes · 2 snags gone · +1.7 kg of conductor");
     // 10 → 8 AWG: (16.51 − 10.38) kcmil · 0.5067 mm² · 30.48 m · 8 890 kg/m³ · 2 lines = 1.68 kg
     CHECK(e.change.kg == Approx(1.683).epsilon(0.01));
@@ -523,7 +557,10 @@ TEST_CASE("the demo holds its mistakes on purpose, and applying first remedies l
     Found f(p);
     std::set<std::string> rules;
     for (const Snag& s : f.all) rules.insert(s.rule->id);
-    for (const char* r : {"poles", "drop", "held-size", "fault-level", "load-unfed", "feed-voltage", "held-breaker", "overload", "main-missing", "horsepower", "ground-fault", "multiwire", "transformer-device", "standby"}) CHECK(rules.count(r) == 1);
+    for (const char* r :
+         {"poles", "drop", "held-size", "fault-level", "load-unfed", "feed-voltage", "held-breaker", "overload",
+          "main-missing", "horsepower", "ground-fault", "multiwire", "transformer-device", "standby"})
+        CHECK(rules.count(r) == 1);
     for (int i = 0; i < 60; ++i) {
         const Found now(p);
         if (now.all.empty() || now.all.front().severity != Severity::Stop) break;
@@ -556,7 +593,9 @@ TEST_CASE("equal snags are put right together, as one change") {
     runOf(one.p, one.circuit(40, LoadUnit::A, 2, 20)).heldSize = "10";
     const Found single(one.p);
     const CheckInput only{single.p, single.book, single.r};
-    CHECK(groupFix(only, single.all, *single.of("held-size"), remediesFor(only, *single.of("held-size")).front()).count == 1);
+    CHECK(
+        groupFix(only, single.all, *single.of("held-size"), remediesFor(only, *single.of("held-size")).front()).count ==
+        1);
 }
 
 TEST_CASE("a series pair or a let-through stands where the board alone may not") {
@@ -599,7 +638,9 @@ TEST_CASE("a series pair or a let-through without its devices is a check, until 
     const Found named(w.p);
     CHECK_FALSE(named.of("unsupported-fault"));
     const auto list = assumptionsOf({w.p, nec(), named.r});
-    CHECK(std::any_of(list.begin(), list.end(), [](const Assumption& a) { return a.what == "Current let through" && a.why == "fuse of 200 A, curve 12"; }));
+    CHECK(std::any_of(list.begin(), list.end(), [](const Assumption& a) {
+        return a.what == "Current let through" && a.why == "fuse of 200 A, curve 12";
+    }));
 }
 
 TEST_CASE("assumptions carry who set them and who saw them; a change after that is told") {
@@ -633,7 +674,8 @@ TEST_CASE("assumptions carry who set them and who saw them; a change after that 
 TEST_CASE("a change of basis as the difference of two results") {
     OneBoard w;
     w.p.basis.smallestBranch = "12";
-    const CircuitId near = w.circuit(16, LoadUnit::A, 1, 40), far = w.circuit(16, LoadUnit::A, 1, 70); // 2.13 % and 3.73 % on 12 AWG, 2.24 % on 10
+    const CircuitId near = w.circuit(16, LoadUnit::A, 1, 40),
+                    far = w.circuit(16, LoadUnit::A, 1, 70); // 2.13 % and 3.73 % on 12 AWG, 2.24 % on 10
     Project q = w.p;
     q.basis.branchDropLimit = 2;
     const Found a(w.p), b(q);
@@ -687,7 +729,8 @@ TEST_CASE("no remedy makes a project that could not be opened again") {
 }
 
 namespace {
-/// A random building with mistakes planted in it: held sizes and breakers that are too small, pins, pairs, ties, wrong systems, no mains.
+/// A random building with mistakes planted in it: held sizes and breakers that are too small, pins, pairs, ties, wrong
+/// systems, no mains.
 Project withMistakes(std::uint32_t seed) {
     Random r(seed + 500);
     Project p = randomBuilding(seed, 6);
@@ -696,14 +739,29 @@ Project withMistakes(std::uint32_t seed) {
         if (c.use == CircuitUse::Load) circuits.push_back(c.id);
     for (CircuitId c : circuits) {
         switch (r(9)) {
-        case 0: runOf(p, c).heldSize = "14"; break;
-        case 1: p.circuits.change(c)->heldBreaker = 15 + 5 * r(3); break;
-        case 2: p.circuits.change(c)->pinned = true; break;
-        case 3: runOf(p, c).lengthBy = LengthBy::Entered, runOf(p, c).length = 40 + r(200); break;
-        case 4: p.circuits.change(c)->heldKA = 5; break;
-        case 5: p.circuits.change(c)->multiwire = 1 + r(2); break;
-        case 6: p.circuits.change(c)->tie = 1 + r(2); break;
-        default: break;
+        case 0:
+            runOf(p, c).heldSize = "14";
+            break;
+        case 1:
+            p.circuits.change(c)->heldBreaker = 15 + 5 * r(3);
+            break;
+        case 2:
+            p.circuits.change(c)->pinned = true;
+            break;
+        case 3:
+            runOf(p, c).lengthBy = LengthBy::Entered, runOf(p, c).length = 40 + r(200);
+            break;
+        case 4:
+            p.circuits.change(c)->heldKA = 5;
+            break;
+        case 5:
+            p.circuits.change(c)->multiwire = 1 + r(2);
+            break;
+        case 6:
+            p.circuits.change(c)->tie = 1 + r(2);
+            break;
+        default:
+            break;
         }
     }
     std::vector<BoardId> boards;
@@ -724,7 +782,9 @@ TEST_CASE("no remedy leaves more stops than there were") {
         const Project p = withMistakes(seed);
         const Results r = solve(p, nec());
         const CheckInput in{p, nec(), r};
-        const auto stops = [](const std::vector<Snag>& all) { return std::count_if(all.begin(), all.end(), [](const Snag& s) { return s.severity == Severity::Stop; }); };
+        const auto stops = [](const std::vector<Snag>& all) {
+            return std::count_if(all.begin(), all.end(), [](const Snag& s) { return s.severity == Severity::Stop; });
+        };
         const auto snags = findSnags(p, nec(), r);
         const auto before = stops(snags);
         for (const Snag& s : snags)
@@ -735,15 +795,20 @@ TEST_CASE("no remedy leaves more stops than there were") {
                 INFO("seed " << seed << ": " << s.text << " → " << m.label);
                 std::string added;
                 for (const Snag& x : after)
-                    if (x.severity == Severity::Stop && std::none_of(snags.begin(), snags.end(), [&](const Snag& o) { return o.text == x.text; })) added += x.text + "; ";
+                    if (x.severity == Severity::Stop &&
+                        std::none_of(snags.begin(), snags.end(), [&](const Snag& o) { return o.text == x.text; }))
+                        added += x.text + "; ";
                 INFO(added);
                 CHECK(stops(after) <= before);
                 // Pins hold, and what belongs together stays on one board.
                 for (const Circuit& c : p.circuits)
-                    if (const Circuit* now = q.circuits.find(c.id); now && c.pinned) CHECK((now->slot == c.slot && now->board == c.board));
+                    if (const Circuit* now = q.circuits.find(c.id); now && c.pinned)
+                        CHECK((now->slot == c.slot && now->board == c.board));
                 for (const Circuit& c : p.circuits)
                     for (CircuitId mate : unitOf(p, c.id))
-                        if (q.circuits.has(c.id) && q.circuits.has(mate) && q.circuits[c.id].multiwire && q.circuits[mate].multiwire && c.multiwire == p.circuits[mate].multiwire) CHECK(q.circuits[c.id].board == q.circuits[mate].board);
+                        if (q.circuits.has(c.id) && q.circuits.has(mate) && q.circuits[c.id].multiwire &&
+                            q.circuits[mate].multiwire && c.multiwire == p.circuits[mate].multiwire)
+                            CHECK(q.circuits[c.id].board == q.circuits[mate].board);
                 ++tried;
             }
     }
@@ -806,7 +871,10 @@ TEST_CASE("what hides something worse is listed, with what it would be") {
     CHECK(given.hides);
     CHECK(of("continuous/factor").kind == AssumptionKind::Own);
     CHECK(of("continuous/factor").hides); // no reason is recorded
-    CHECK(std::any_of(list.begin(), list.end(), [](const Assumption& a) { return a.what == "Conductors" && a.kind == AssumptionKind::Held && a.entered == "#10" && a.otherwise == "#8" && a.hides; }));
+    CHECK(std::any_of(list.begin(), list.end(), [](const Assumption& a) {
+        return a.what == "Conductors" && a.kind == AssumptionKind::Held && a.entered == "#10" && a.otherwise == "#8" &&
+               a.hides;
+    }));
     // A given level lower than what is worked out is a check, too.
     REQUIRE(f.of("given-fault"));
     CHECK(f.of("given-fault")->text.find("LP-1: 5.00 kA is given where ") == 0);
@@ -821,7 +889,8 @@ TEST_CASE("what hides something worse is listed, with what it would be") {
 }
 
 TEST_CASE("a fault level worked out beside a given one is the one that the solution has without it") {
-    for (VoltageSystem system : {VoltageSystem::Y400, VoltageSystem::S230}) { // one phase of three sees no three-phase fault
+    for (VoltageSystem system :
+         {VoltageSystem::Y400, VoltageSystem::S230}) { // one phase of three sees no three-phase fault
         MetricBoard w;
         Board sub = w.p.boards[w.board];
         sub.id = {}, sub.name = "DB-2", sub.run = {}, sub.system = system;
@@ -847,8 +916,11 @@ TEST_CASE("every sheet of a project with stops says that nobody may build from i
         for (const SheetEntry& e : issueSet(in)) {
             INFO(e.number);
             const std::string words = e.draw().words();
-            if (stops > 0) CHECK(words.find("Not for construction: " + std::to_string(stops) + " stops are open.") != std::string::npos);
-            else CHECK(words.find("Not for construction") == std::string::npos);
+            if (stops > 0)
+                CHECK(words.find("Not for construction: " + std::to_string(stops) + " stops are open.") !=
+                      std::string::npos);
+            else
+                CHECK(words.find("Not for construction") == std::string::npos);
         }
         CHECK((stops > 0) == (demo == std::string("saltmarket-hall.lintel")));
     }
@@ -856,8 +928,10 @@ TEST_CASE("every sheet of a project with stops says that nobody may build from i
     w.circuit(600);
     w.circuit(600, LoadUnit::VA, 1, 50);
     const Results r = w.solved();
-    const int feeder = !r.of(w.board).run.need.lengthKnown; // a helper of these tests says or does not say how long its feeder is
+    const int feeder =
+        !r.of(w.board).run.need.lengthKnown; // a helper of these tests says or does not say how long its feeder is
     CHECK(unknownLengths({w.p, nec(), r}) == 1 + feeder);
     const SheetInput in{w.p, nec(), r};
-    CHECK(issueSet(in).front().draw().words().find(feeder ? "2 lengths are not known" : "1 length is not known") != std::string::npos);
+    CHECK(issueSet(in).front().draw().words().find(feeder ? "2 lengths are not known" : "1 length is not known") !=
+          std::string::npos);
 }

@@ -18,7 +18,8 @@ Ran cli(const QStringList& arguments) {
     QProcess p;
     p.start(LINTEL_CLI, arguments);
     p.waitForFinished(120000);
-    return {p.exitStatus() == QProcess::NormalExit ? p.exitCode() : -1, QString::fromUtf8(p.readAllStandardOutput()), QString::fromUtf8(p.readAllStandardError())};
+    return {p.exitStatus() == QProcess::NormalExit ? p.exitCode() : -1, QString::fromUtf8(p.readAllStandardOutput()),
+            QString::fromUtf8(p.readAllStandardError())};
 }
 } // namespace
 
@@ -81,10 +82,14 @@ TEST_CASE("lintel-cli: demo, solve, issue, new") {
     const Ran issued = cli({"issue", file, "--out", folder.filePath("sheets")});
     CHECK(issued.code == 0);
     CHECK(issued.err.contains("14 stop snags remain"));
-    for (const char* name : {"E-501_riser.pdf", "E-501_riser.svg", "E-101_Ground_floor.pdf", "E-603_HM-1.pdf", "E-605_LP-1.pdf", "all_sheets.pdf"}) CHECK(QFileInfo(folder.filePath(QString("sheets/") + name)).size() > 4000);
+    for (const char* name : {"E-501_riser.pdf", "E-501_riser.svg", "E-101_Ground_floor.pdf", "E-603_HM-1.pdf",
+                             "E-605_LP-1.pdf", "all_sheets.pdf"})
+        CHECK(QFileInfo(folder.filePath(QString("sheets/") + name)).size() > 4000);
     // Text comes back whole: hyphens, fractions, phase signs.
     const QString schedule = pdfText(folder.filePath("sheets/E-605_LP-1.pdf"));
-    for (const char* words : {"LP-1", "208Y/120 V, 3φ 4W", "Café espresso machine", "Stalls 1–4 receptacles", "400 A / 350 A breaker"}) CHECK(schedule.contains(QString::fromUtf8(words)));
+    for (const char* words :
+         {"LP-1", "208Y/120 V, 3φ 4W", "Café espresso machine", "Stalls 1–4 receptacles", "400 A / 350 A breaker"})
+        CHECK(schedule.contains(QString::fromUtf8(words)));
     const QString riser = pdfText(folder.filePath("sheets/E-501_riser.pdf"));
     for (const char* words : {"MDS", "HM-1", "F-2", "112.5 kVA", "Ground floor"}) {
         INFO(words);
@@ -116,10 +121,12 @@ TEST_CASE("lintel-cli bench: JSON in, JSON out, a page, and errors that name the
     CHECK(cli({"bench", "conductor", "--fields"}).out.contains("powerFactor"));
     const QString file = folder.filePath("in.json");
     REQUIRE_FALSE(writeTextAtomically(R"({"hp": 25})", file.toStdString()));
-    const Ran text = cli({"bench", "motor", file, "--with", "device=fuse", "--text", "--pdf", folder.filePath("motor.pdf"), "--job", "Mill", "--company", "Office"});
+    const Ran text = cli({"bench", "motor", file, "--with", "device=fuse", "--text", "--pdf",
+                          folder.filePath("motor.pdf"), "--job", "Mill", "--company", "Office"});
     CHECK(text.out.contains("110 A fuse"));
     const QString page = pdfText(folder.filePath("motor.pdf"));
-    for (const char* words : {"Mill", "Office", "430.250", "Full-load current", "Checked by"}) CHECK(page.contains(words));
+    for (const char* words : {"Mill", "Office", "430.250", "Full-load current", "Checked by"})
+        CHECK(page.contains(words));
     CHECK(cli({"bench", "conductor", R"({"lod": 3})"}).err.contains("conductor.lod"));
     CHECK(cli({"bench", "conductor", "{"}).err.contains("cut short"));
     CHECK(cli({"bench", "teapot"}).err.contains("conductor"));
@@ -142,7 +149,8 @@ TEST_CASE("lintel-cli bench: JSON in, JSON out, a page, and errors that name the
 
 TEST_CASE("lintel-cli level: a board of a project and a bare one, for any number of moves, together by phases") {
     QTemporaryDir folder;
-    const QString file = folder.filePath("hall.lintel"), out = folder.filePath("level.lintel"), bare = folder.filePath("board.json");
+    const QString file = folder.filePath("hall.lintel"), out = folder.filePath("level.lintel"),
+                  bare = folder.filePath("board.json");
     REQUIRE(cli({"demo", file}).code == 0);
     const Ran ran = cli({"level", file, "--board", "SP-1", "--json"});
     REQUIRE(ran.code == 0);
@@ -155,10 +163,13 @@ TEST_CASE("lintel-cli level: a board of a project and a bare one, for any number
     int moved = 0;
     for (const Circuit& c : after->circuits) moved += before->circuits[c.id].slot != c.slot;
     CHECK((moved == 1 || moved == 2));
-    // Six loads on twelve slots, all that is heavy on one line: 900, 600 and 300 VA, and three of 100. Two circuits moved, one is pinned.
-    std::ofstream(bare.toStdString()) << R"({"slots": 12, "system": "208Y/120", "circuits": [{"slot": 1, "va": 900, "pinned": true}, {"slot": 2, "va": 600}, {"slot": 7, "va": 300}, {"slot": 3, "va": 100}, {"slot": 5, "va": 100}, {"slot": 6, "va": 100}]})";
+    // Six loads on twelve slots, all that is heavy on one line: 900, 600 and 300 VA, and three of 100. Two circuits
+    // moved, one is pinned.
+    std::ofstream(bare.toStdString())
+        << R"({"slots": 12, "system": "208Y/120", "circuits": [{"slot": 1, "va": 900, "pinned": true}, {"slot": 2, "va": 600}, {"slot": 7, "va": 300}, {"slot": 3, "va": 100}, {"slot": 5, "va": 100}, {"slot": 6, "va": 100}]})";
     const auto b = nlohmann::json::parse(cli({"level", bare, "--moves", "2", "--json"}).out.toStdString());
-    // Now 1 800 on A, 100 on B, 200 on C. Best with two: 600 and 300 leave A: 900, and 700 / 500 on the others: spread 400.
+    // Now 1 800 on A, 100 on B, 200 on C. Best with two: 600 and 300 leave A: 900, and 700 / 500 on the others: spread
+    // 400.
     CHECK(b["now"]["spread_va"] == 1700);
     CHECK(b["choice"]["spread_va"] == 400);
     CHECK(b["choice"]["proven"] == true);
@@ -175,9 +186,11 @@ TEST_CASE("lintel-cli level: a board of a project and a bare one, for any number
 
 TEST_CASE("lintel-cli loads and types: a list in, again, out, and what it leaves open; a catalogue") {
     QTemporaryDir folder;
-    const QString file = folder.filePath("new.lintel"), list = folder.filePath("list.csv"), back = folder.filePath("back.xlsx");
+    const QString file = folder.filePath("new.lintel"), list = folder.filePath("list.csv"),
+                  back = folder.filePath("back.xlsx");
     REQUIRE(cli({"new", file, "--starter", "us-208"}).code == 0);
-    std::ofstream(list.toStdString()) << "Tag,Description,kW,Volts,Phases,Panel\nEF-1,Fan,0.75,120,1,LP-1\nEF-2,Fan,-2,120,1,LP-1\nP-1,Pump,3,208,3,LP-1\n";
+    std::ofstream(list.toStdString()) << "Tag,Description,kW,Volts,Phases,Panel\nEF-1,Fan,0.75,120,1,LP-1\nEF-2,Fan,-2,"
+                                         "120,1,LP-1\nP-1,Pump,3,208,3,LP-1\n";
     Ran ran = cli({"loads", "import", file, list, "--dry-run"});
     CHECK(ran.code == 0);
     CHECK(ran.out.contains("line 3, column 3: a load of -2 is below nothing; left out"));
@@ -195,7 +208,8 @@ TEST_CASE("lintel-cli loads and types: a list in, again, out, and what it leaves
     CHECK(cli({"loads", "import", file, folder.filePath("none.csv")}).err.contains("cannot be opened"));
     CHECK(cli({"loads", "import", file, list, "--columns", "tag,wibble"}).err.contains("a column cannot mean"));
     REQUIRE(cli({"types", "write", file, folder.filePath("own.lintel")}).code == 0);
-    CHECK(cli({"types", "take", file, folder.filePath("own.lintel")}).out.contains("0 types added, 0 changed, 15 the same"));
+    CHECK(cli({"types", "take", file, folder.filePath("own.lintel")})
+              .out.contains("0 types added, 0 changed, 15 the same"));
 }
 
 TEST_CASE("lintel-cli new works with the name of a file alone, and demo with its own default") {
@@ -245,7 +259,13 @@ TEST_CASE("lintel-cli: files that end other programs are refused in words") {
     for (const auto& [name, bytes] : files) {
         INFO(name);
         const QString file = write(name, bytes);
-        for (const QStringList& command : {QStringList{"solve", file}, {"issue", file, "--out", folder.filePath("out")}, {"explain", file, "LP-1"}, {"level", file, "--board", "X"}, {"plan", file, "--rooms"}, {"loads", "check", file}, {"types", "write", file, folder.filePath("t.lintel")}}) {
+        for (const QStringList& command : {QStringList{"solve", file},
+                                           {"issue", file, "--out", folder.filePath("out")},
+                                           {"explain", file, "LP-1"},
+                                           {"level", file, "--board", "X"},
+                                           {"plan", file, "--rooms"},
+                                           {"loads", "check", file},
+                                           {"types", "write", file, folder.filePath("t.lintel")}}) {
             INFO(command.join(' ').toStdString());
             const Ran ran = cli(command);
             CHECK(ran.code == 1); // it comes back
@@ -264,7 +284,10 @@ TEST_CASE("lintel-cli issue: names of 300 letters, control characters and tags s
     for (const Board& b : p.boards) boards.push_back(b.id);
     std::string all;
     for (int c = 1; c < 32; ++c) all += char(c);
-    for (std::size_t i = 0; i < boards.size(); ++i) p.boards.change(boards[i])->name = i < 2 ? std::string(300, 'x') : i == 2 ? "a" + all + "b" : "../<R&D>/" + std::to_string(i);
+    for (std::size_t i = 0; i < boards.size(); ++i)
+        p.boards.change(boards[i])->name = i < 2    ? std::string(300, 'x')
+                                           : i == 2 ? "a" + all + "b"
+                                                    : "../<R&D>/" + std::to_string(i);
     p.basis.title = "T" + all + "<&>";
     REQUIRE_FALSE(saveProject(p, file.toStdString()));
     const Ran ran = cli({"issue", file, "--out", out});

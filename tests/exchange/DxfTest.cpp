@@ -1,4 +1,5 @@
-// Drawings written by an independent library in every version, and hand-written broken ones. Figures are those of make_dxf.py.
+// Drawings written by an independent library in every version, and hand-written broken ones. Figures are those of
+// make_dxf.py.
 
 #include "core/exchange/Dxf.h"
 #include "core/plan/FindRooms.h"
@@ -26,7 +27,9 @@ OfLayer layerOf(const DxfDrawing& d, const std::string& name) {
     for (const auto& p : d.pieces)
         if (d.layers[p.layer].name == name) {
             o.length += distance(p.a, p.b), ++o.pieces;
-            for (Point q : {p.a, p.b}) o.least = {std::min(o.least.x, q.x), std::min(o.least.y, q.y)}, o.most = {std::max(o.most.x, q.x), std::max(o.most.y, q.y)};
+            for (Point q : {p.a, p.b})
+                o.least = {std::min(o.least.x, q.x), std::min(o.least.y, q.y)},
+                o.most = {std::max(o.most.x, q.x), std::max(o.most.y, q.y)};
         }
     return o;
 }
@@ -45,7 +48,9 @@ TEST_CASE("drawings of every version come in alike: lines, arcs, bulges, nested 
     fs::create_directories(folder);
     // The system's own Python: that is where the package is installed.
     const fs::path script = sourceTree() / "tests" / "exchange" / "make_dxf.py";
-    REQUIRE(std::system(("/usr/bin/python3 '" + script.string() + "' '" + folder.string() + "' > /dev/null 2>&1").c_str()) == 0);
+    REQUIRE(std::system(
+                ("/usr/bin/python3 '" + script.string() + "' '" + folder.string() + "' > /dev/null 2>&1").c_str()) ==
+            0);
     int versions = 0;
     for (const char* version : {"R12", "R2000", "R2004", "R2007", "R2010", "R2013", "R2018"}) {
         INFO(version);
@@ -65,7 +70,8 @@ TEST_CASE("drawings of every version come in alike: lines, arcs, bulges, nested 
         // Flattened arcs are a little shorter than round ones: within half a percent.
         const OfLayer bulge = layerOf(d, "BULGE");
         CHECK(bulge.length == Approx(std::numbers::pi * 1000).epsilon(0.005));
-        CHECK(bulge.most.y == Approx(-5000).margin(5)); // anticlockwise from left to right: it hangs below, at y = 5000 of the drawing
+        CHECK(bulge.most.y ==
+              Approx(-5000).margin(5)); // anticlockwise from left to right: it hangs below, at y = 5000 of the drawing
         CHECK(layerOf(d, "CIRCLE").length == Approx(2 * std::numbers::pi * 500).epsilon(0.005));
         const OfLayer arc = layerOf(d, "ARC");
         CHECK(arc.length == Approx(std::numbers::pi / 2 * 1000).epsilon(0.005));
@@ -82,7 +88,8 @@ TEST_CASE("drawings of every version come in alike: lines, arcs, bulges, nested 
             CHECK(s.least.x == Approx(0).margin(1e-6));
             CHECK(s.most.x == Approx(4000));
         }
-        // A metre, doubled and turned by 90° inside, turned by 90° again: 2 m to the left of (20, 1); another 3 m up the columns.
+        // A metre, doubled and turned by 90° inside, turned by 90° again: 2 m to the left of (20, 1); another 3 m up
+        // the columns.
         const OfLayer blocks = layerOf(d, "BLOCKS");
         CHECK(blocks.pieces == 2);
         CHECK(blocks.length == Approx(4000));
@@ -95,7 +102,7 @@ TEST_CASE("drawings of every version come in alike: lines, arcs, bulges, nested 
             if (l.name == "WALLS") CHECK(l.colour == 1);
         }
         for (const auto& p : d.pieces) {
-            if (d.layers[p.layer].name == "WALLS") CHECK(p.colour == 1);   // by layer
+            if (d.layers[p.layer].name == "WALLS") CHECK(p.colour == 1);  // by layer
             if (d.layers[p.layer].name == "CIRCLE") CHECK(p.colour == 5); // its own
         }
         std::vector<std::string> words;
@@ -125,19 +132,27 @@ TEST_CASE("broken drawings give what could be read, or a reason") {
     const std::string line = "0\nLINE\n8\n0\n10\n0\n20\n0\n11\n5\n21\n0\n";
     CHECK(read(entities(line)).pieces.size() == 1);
     // A block that contains itself, one that is missing, a spline without knots, numbers that are none.
-    const DxfDrawing self = read("0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nA\n10\n0\n20\n0\n" + line + "0\nINSERT\n2\nA\n10\n0\n20\n0\n0\nENDBLK\n0\nENDSEC\n" + entities("0\nINSERT\n2\nA\n10\n1\n20\n1\n0\nINSERT\n2\nGONE\n10\n1\n20\n1\n"));
+    const DxfDrawing self = read("0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nA\n10\n0\n20\n0\n" + line +
+                                 "0\nINSERT\n2\nA\n10\n0\n20\n0\n0\nENDBLK\n0\nENDSEC\n" +
+                                 entities("0\nINSERT\n2\nA\n10\n1\n20\n1\n0\nINSERT\n2\nGONE\n10\n1\n20\n1\n"));
     CHECK(self.pieces.size() == 1);
     CHECK(self.notes.size() == 2);
     CHECK(read(entities("0\nLINE\n8\n0\n10\nabc\n20\n1e400\n11\n5\n21\n0\n")).pieces.size() <= 1);
-    CHECK(read(entities("0\nLWPOLYLINE\n8\n0\n90\n2000000000\n70\n1\n10\n1\n20\n1\n10\n2\n20\n1\n" + line)).pieces.size() >= 1);
+    CHECK(read(entities("0\nLWPOLYLINE\n8\n0\n90\n2000000000\n70\n1\n10\n1\n20\n1\n10\n2\n20\n1\n" + line))
+              .pieces.size() >= 1);
     // Cut off in the middle.
-    const std::string many = [&] { std::string s; for (int i = 0; i < 100; ++i) s += line; return entities(s); }();
+    const std::string many = [&] {
+        std::string s;
+        for (int i = 0; i < 100; ++i) s += line;
+        return entities(s);
+    }();
     CHECK(read(many.substr(0, many.size() / 2)).pieces.size() > 30);
     // A billion lines from a dozen blocks: it stops, says so, and gives what it has.
     std::string bomb = "0\nSECTION\n2\nBLOCKS\n";
     for (int i = 0; i < 12; ++i) {
         bomb += "0\nBLOCK\n2\nB" + std::to_string(i) + "\n10\n0\n20\n0\n";
-        for (int k = 0; k < 10; ++k) bomb += i == 0 ? line : "0\nINSERT\n2\nB" + std::to_string(i - 1) + "\n10\n0\n20\n0\n";
+        for (int k = 0; k < 10; ++k)
+            bomb += i == 0 ? line : "0\nINSERT\n2\nB" + std::to_string(i - 1) + "\n10\n0\n20\n0\n";
         bomb += "0\nENDBLK\n";
     }
     const DxfDrawing endless = read(bomb + "0\nENDSEC\n" + entities("0\nINSERT\n2\nB11\n10\n0\n20\n0\n"));
@@ -167,14 +182,29 @@ TEST_CASE("reading is told how far it is and can be stopped; what had been read 
 
 TEST_CASE("random harm to a drawing never harms the reader") {
     const std::string line = "0\nLINE\n8\nW\n10\n0\n20\n0\n11\n5\n21\n0\n";
-    const std::string good = "0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n70\n1\n0\nLAYER\n2\nW\n70\n0\n62\n1\n6\nCONTINUOUS\n0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nA\n10\n0\n20\n0\n" + line +
-                             "0\nENDBLK\n0\nENDSEC\n" + entities(line + "0\nLWPOLYLINE\n8\n0\n90\n3\n70\n1\n10\n1\n20\n1\n42\n0.5\n10\n2\n20\n1\n10\n2\n20\n3\n0\nSPLINE\n8\n0\n70\n8\n71\n3\n72\n8\n73\n4\n74\n0\n40\n0\n40\n0\n40\n0\n40\n0\n40\n1\n40\n1\n40\n1\n40\n1\n10\n0\n20\n0\n30\n0\n10\n1\n20\n2\n30\n0\n10\n3\n20\n2\n30\n0\n10\n4\n20\n0\n30\n0\n"
-                                                                "0\nINSERT\n8\n0\n2\nA\n10\n1\n20\n1\n41\n2\n42\n2\n50\n30\n70\n2\n71\n2\n44\n5\n45\n5\n0\nTEXT\n8\n0\n10\n1\n20\n1\n40\n2.5\n1\nRoom\n0\nHATCH\n8\n0\n70\n1\n91\n1\n92\n7\n72\n0\n73\n1\n93\n3\n10\n0\n20\n0\n10\n1\n20\n0\n10\n1\n20\n1\n75\n0\n76\n1\n98\n0\n0\nELLIPSE\n8\n0\n10\n1\n20\n1\n11\n2\n21\n0\n40\n0.5\n41\n0\n42\n6.28\n"
-                                                                "0\nDIMENSION\n8\n0\n70\n0\n10\n1\n20\n1\n13\n1\n23\n1\n14\n2\n24\n2\n0\nMTEXT\n8\n0\n10\n1\n20\n1\n40\n2\n71\n1\n1\nHall\\PB\n0\nLEADER\n8\n0\n76\n2\n10\n0\n20\n0\n10\n2\n20\n2\n");
+    const std::string good =
+        "0\nSECTION\n2\nHEADER\n9\n$"
+        "INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n70\n1\n0\nLAYER\n2\nW\n70\n0\n62\n1\n6"
+        "\nCONTINUOUS\n0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nA\n10\n0\n20\n0\n" +
+        line + "0\nENDBLK\n0\nENDSEC\n" +
+        entities(
+            line +
+            "0\nLWPOLYLINE\n8\n0\n90\n3\n70\n1\n10\n1\n20\n1\n42\n0."
+            "5\n10\n2\n20\n1\n10\n2\n20\n3\n0\nSPLINE\n8\n0\n70\n8\n71\n3\n72\n8\n73\n4\n74\n0\n40\n0\n40\n0\n40\n0\n40"
+            "\n0\n40\n1\n40\n1\n40\n1\n40\n1\n10\n0\n20\n0\n30\n0\n10\n1\n20\n2\n30\n0\n10\n3\n20\n2\n30\n0\n10\n4\n20"
+            "\n0\n30\n0\n"
+            "0\nINSERT\n8\n0\n2\nA\n10\n1\n20\n1\n41\n2\n42\n2\n50\n30\n70\n2\n71\n2\n44\n5\n45\n5\n0\nTEXT\n8\n0\n10\n"
+            "1\n20\n1\n40\n2."
+            "5\n1\nRoom\n0\nHATCH\n8\n0\n70\n1\n91\n1\n92\n7\n72\n0\n73\n1\n93\n3\n10\n0\n20\n0\n10\n1\n20\n0\n10\n1\n2"
+            "0\n1\n75\n0\n76\n1\n98\n0\n0\nELLIPSE\n8\n0\n10\n1\n20\n1\n11\n2\n21\n0\n40\n0.5\n41\n0\n42\n6.28\n"
+            "0\nDIMENSION\n8\n0\n70\n0\n10\n1\n20\n1\n13\n1\n23\n1\n14\n2\n24\n2\n0\nMTEXT\n8\n0\n10\n1\n20\n1\n40\n2\n"
+            "71\n1\n1\nHall\\PB\n0\nLEADER\n8\n0\n76\n2\n10\n0\n20\n0\n10\n2\n20\n2\n");
     REQUIRE(read(good).pieces.size() > 20);
     std::uint32_t random = 7;
     const auto next = [&](std::uint32_t n) { return random = random * 1664525u + 1013904223u, (random >> 8) % n; };
-    static const char* values[] = {"-1", "0", "99999999", "2147483648", "1e308", "-1e308", "nan", "", "ENDSEC", "SECTION", "BLOCK", "ENDBLK", "SPLINE", "LWPOLYLINE", "HATCH", "VERTEX", "70", "90", "10", "3"};
+    static const char* values[] = {"-1",    "0",      "99999999", "2147483648", "1e308",  "-1e308", "nan",
+                                   "",      "ENDSEC", "SECTION",  "BLOCK",      "ENDBLK", "SPLINE", "LWPOLYLINE",
+                                   "HATCH", "VERTEX", "70",       "90",         "10",     "3"};
     for (int i = 0; i < 3000; ++i) {
         std::vector<std::string> lines;
         std::istringstream in(good);
@@ -182,11 +212,21 @@ TEST_CASE("random harm to a drawing never harms the reader") {
         for (std::uint32_t k = 0, n = 1 + next(6); k < n; ++k) {
             const std::size_t at = next(std::uint32_t(lines.size()));
             switch (next(5)) {
-            case 0: lines[at] = values[next(std::size(values))]; break;
-            case 1: lines.erase(lines.begin() + std::ptrdiff_t(at)); break;
-            case 2: lines.insert(lines.begin() + std::ptrdiff_t(at), values[next(std::size(values))]); break;
-            case 3: if (!lines[at].empty()) lines[at][next(std::uint32_t(lines[at].size()))] = char(1 + next(255)); break;
-            case 4: lines.resize(at + 1); break;
+            case 0:
+                lines[at] = values[next(std::size(values))];
+                break;
+            case 1:
+                lines.erase(lines.begin() + std::ptrdiff_t(at));
+                break;
+            case 2:
+                lines.insert(lines.begin() + std::ptrdiff_t(at), values[next(std::size(values))]);
+                break;
+            case 3:
+                if (!lines[at].empty()) lines[at][next(std::uint32_t(lines[at].size()))] = char(1 + next(255));
+                break;
+            case 4:
+                lines.resize(at + 1);
+                break;
             }
             if (lines.empty()) lines.push_back("0");
         }
@@ -194,13 +234,15 @@ TEST_CASE("random harm to a drawing never harms the reader") {
         for (const auto& l : lines) text += l + "\n";
         std::istringstream again(text);
         const auto d = readDxf(again, double(text.size()), "harmed.dxf");
-        if (d) for (const auto& p : d->pieces) REQUIRE((p.layer < d->layers.size() && std::isfinite(p.a.x)));
+        if (d)
+            for (const auto& p : d->pieces) REQUIRE((p.layer < d->layers.size() && std::isfinite(p.a.x)));
     }
 }
 
 TEST_CASE("an underlay is scaled by two points, squared up, cropped, and its change is told") {
     UnderlayContent c;
-    c.drawing = read(entities("0\nLINE\n8\nA\n10\n0\n20\n0\n11\n100\n21\n0\n0\nLINE\n8\nB\n10\n0\n20\n0\n11\n0\n21\n50\n"));
+    c.drawing =
+        read(entities("0\nLINE\n8\nA\n10\n0\n20\n0\n11\n100\n21\n0\n0\nLINE\n8\nB\n10\n0\n20\n0\n11\n0\n21\n50\n"));
     Underlay u;
     CHECK(scaleIsGuess(u, c));
     u.origin = {5, 5};
@@ -227,7 +269,8 @@ TEST_CASE("an underlay is scaled by two points, squared up, cropped, and its cha
     CHECK(linesOf(u, c).size() == 1);
     CHECK_FALSE(scaleByTwoPoints(u, c, {5, 5}, {5, 5}, 3));
 
-    const DxfDrawing after = read(entities("0\nLINE\n8\nA\n10\n100\n20\n0\n11\n0\n21\n0\n0\nLINE\n8\nB\n10\n0\n20\n0\n11\n0\n21\n60\n"));
+    const DxfDrawing after =
+        read(entities("0\nLINE\n8\nA\n10\n100\n20\n0\n11\n0\n21\n0\n0\nLINE\n8\nB\n10\n0\n20\n0\n11\n0\n21\n60\n"));
     const UnderlayDifference d = differenceOf(c.drawing, after); // the first is the same, drawn the other way
     REQUIRE(d.added.size() == 1);
     REQUIRE(d.gone.size() == 1);

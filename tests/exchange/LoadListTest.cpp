@@ -1,5 +1,5 @@
-#include "core/base/Parse.h"
 #include "core/exchange/LoadList.h"
+#include "core/base/Parse.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
@@ -17,7 +17,8 @@ namespace fs = std::filesystem;
 namespace {
 
 struct Folder {
-    fs::path path = fs::temp_directory_path() / ("lintel-lists-" + std::to_string(::getpid()) + "-" + std::to_string(next++));
+    fs::path path =
+        fs::temp_directory_path() / ("lintel-lists-" + std::to_string(::getpid()) + "-" + std::to_string(next++));
     static inline int next = 0;
     Folder() { fs::create_directories(path); }
     ~Folder() { fs::remove_all(path); }
@@ -38,7 +39,8 @@ LoadList listFrom(const std::string& csv, const Project& p) {
     return readLoads(g, guessSettings(g), p);
 }
 bool says(const ListRow& r, const std::string& words) {
-    return std::any_of(r.problems.begin(), r.problems.end(), [&](const ListProblem& p) { return p.text.find(words) != std::string::npos; });
+    return std::any_of(r.problems.begin(), r.problems.end(),
+                       [&](const ListProblem& p) { return p.text.find(words) != std::string::npos; });
 }
 std::string utf16(const std::string& ascii, bool big) {
     std::string out;
@@ -46,20 +48,29 @@ std::string utf16(const std::string& ascii, bool big) {
     return out;
 }
 
-const std::string sample = "Tag,Description,Room,kW,Volts,Ph,Board,PF\nEF-1,Exhaust fan,Plant,0.75,120,1,LP-1,0.85\nRTU-1,Roof-top unit,Roof,14.2,208,3,LP-1,0.9\n";
+const std::string sample = "Tag,Description,Room,kW,Volts,Ph,Board,PF\nEF-1,Exhaust "
+                           "fan,Plant,0.75,120,1,LP-1,0.85\nRTU-1,Roof-top unit,Roof,14.2,208,3,LP-1,0.9\n";
 
 } // namespace
 
 TEST_CASE("numbers as people write them") {
-    struct Case { const char* text; double value; char decimal = '.'; };
-    const Case good[] = {{"1250", 1250}, {"1,250", 1250}, {"1,250", 1.25, ','}, {"1.250", 1.25}, {"1.250", 1250, ','}, {"1.250,5", 1250.5}, {"1,250.5", 1250.5}, {"7,5", 7.5}, {"0,750", 0.75}, {"0.750", 0.75, ','}, {" 12 500 ", 12500},
-                         {"12\u00a0500", 12500}, {"\u22123", -3}, {"1e3", 1000}, {"1,234,567", 1234567}, {"1.234.567", 1234567}, {"1'250", 1250}, {".5", 0.5}};
+    struct Case {
+        const char* text;
+        double value;
+        char decimal = '.';
+    };
+    const Case good[] = {{"1250", 1250},       {"1,250", 1250},      {"1,250", 1.25, ','},   {"1.250", 1.25},
+                         {"1.250", 1250, ','}, {"1.250,5", 1250.5},  {"1,250.5", 1250.5},    {"7,5", 7.5},
+                         {"0,750", 0.75},      {"0.750", 0.75, ','}, {" 12 500 ", 12500},    {"12\u00a0500", 12500},
+                         {"\u22123", -3},      {"1e3", 1000},        {"1,234,567", 1234567}, {"1.234.567", 1234567},
+                         {"1'250", 1250},      {".5", 0.5}};
     for (const Case& c : good) {
         INFO(c.text);
         REQUIRE(numberFrom(c.text, c.decimal));
         CHECK(*numberFrom(c.text, c.decimal) == Approx(c.value));
     }
-    for (const char* bad : {"", "abc", "12 kW", "1,2,3", "1..5", "12 5 x", "--3", "1,25.0,5", "1 2,", "0x10", "nan", "inf", "1e999"}) {
+    for (const char* bad :
+         {"", "abc", "12 kW", "1,2,3", "1..5", "12 5 x", "--3", "1,25.0,5", "1 2,", "0x10", "nan", "inf", "1e999"}) {
         INFO(bad);
         CHECK_FALSE(numberFrom(bad));
     }
@@ -109,7 +120,8 @@ TEST_CASE("a list comes in whatever its delimiter, encoding and decimal sign are
     for (std::size_t at = 0; (at = lines.find('\n', at)) != std::string::npos; at += 2) lines.replace(at, 1, "\r\n");
     check(gridOf(lines));
     // Letters of Windows-1252, found by looking and told apart from UTF-8.
-    const Grid west = gridOf("Tag;Name;kW\nL\xFC-1;L\xFC" "fter 5 \x80;1,5\n");
+    const Grid west = gridOf("Tag;Name;kW\nL\xFC-1;L\xFC"
+                             "fter 5 \x80;1,5\n");
     CHECK(west.encoding == "Windows-1252");
     CHECK(west.rows[1][1] == "Lüfter 5 €");
     // Quotes with the delimiter, a line break and quotes inside.
@@ -125,8 +137,10 @@ TEST_CASE("a list comes in whatever its delimiter, encoding and decimal sign are
 TEST_CASE("one phase between two lines takes two poles, whether the column counts phases or poles") {
     OneBoard w; // LP-1, 208Y/120
     const std::string name = w.p.boards[w.board].name;
-    const auto poles = [&](const std::string& heading, const std::string& cell, const std::string& volts, const std::string& board) {
-        const LoadList l = listFrom("Tag,Name,kW," + heading + ",Volts,Board\nX-1,Heater,3," + cell + "," + volts + "," + board + "\n", w.p);
+    const auto poles = [&](const std::string& heading, const std::string& cell, const std::string& volts,
+                           const std::string& board) {
+        const LoadList l = listFrom(
+            "Tag,Name,kW," + heading + ",Volts,Board\nX-1,Heater,3," + cell + "," + volts + "," + board + "\n", w.p);
         REQUIRE(l.rows.size() == 1);
         return l.rows[0].load.poles;
     };
@@ -193,16 +207,19 @@ TEST_CASE("files that are no lists are refused in words, quickly and without fil
     CHECK(error(f.path / "nothing.csv").find("cannot be opened") != std::string::npos);
     CHECK(error(f.path).find("folder") != std::string::npos);
     CHECK(error(f.file("empty.csv", "")).find("empty") != std::string::npos);
-    CHECK(error(f.file("line.csv", "Tag,kW\n" + std::string(3'000'000, 'x'))).find("longer than 1 MB") != std::string::npos);
+    CHECK(error(f.file("line.csv", "Tag,kW\n" + std::string(3'000'000, 'x'))).find("longer than 1 MB") !=
+          std::string::npos);
     // A gigabyte in one line, as a hole in a file: it is left after the first megabytes.
     const fs::path hole = f.file("hole.csv", "Tag,kW\n");
     fs::resize_file(hole, std::uintmax_t(1) << 30);
     CHECK(error(hole).find("longer than 1 MB") != std::string::npos);
-    CHECK(error(f.file("cell.csv", "Tag,kW\n\"" + std::string(50'000, 'x') + "\",1\n")).find("32767 signs") != std::string::npos);
+    CHECK(error(f.file("cell.csv", "Tag,kW\n\"" + std::string(50'000, 'x') + "\",1\n")).find("32767 signs") !=
+          std::string::npos);
     std::string wide;
     for (int i = 0; i < 700; ++i) wide += "1,";
     CHECK(error(f.file("wide.csv", wide + "\n")).find("500 columns") != std::string::npos);
-    CHECK(error(f.file("broken.xlsx", "PK\x03\x04 this is not a zip at all")).find("cannot be opened") != std::string::npos);
+    CHECK(error(f.file("broken.xlsx", "PK\x03\x04 this is not a zip at all")).find("cannot be opened") !=
+          std::string::npos);
     CHECK(error(f.file("old.xls", "\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1")).find("old binary kind") != std::string::npos);
     GridOptions odd;
     odd.encoding = "EBCDIC-NOWHERE";
@@ -243,7 +260,8 @@ TEST_CASE("a workbook comes in with its title, merged cells, formulas and totals
     CHECK(says(list.rows[4], "the tag EF-2 stands in line 5 already"));
     CHECK(list.newBoards.empty()); // both rows for PP-9 are stopped
     bool formulas = false, merged = false;
-    for (const std::string& n : list.notes) formulas = formulas || n.find("2 formulas") == 0, merged = merged || n.find("1 merged") == 0;
+    for (const std::string& n : list.notes)
+        formulas = formulas || n.find("2 formulas") == 0, merged = merged || n.find("1 merged") == 0;
     CHECK(formulas);
     CHECK(merged);
     CHECK(readGrid(f.path / "empty.xlsx").error().what.find("empty") != std::string::npos);
@@ -252,7 +270,8 @@ TEST_CASE("a workbook comes in with its title, merged cells, formulas and totals
     CHECK(readGrid(f.path / "equipment.xlsx", o).error().help.find("Cover, Equipment") != std::string::npos);
 }
 
-TEST_CASE("a list enters as one edit; the next one shows what it adds, changes and no longer has; out and in again changes nothing") {
+TEST_CASE("a list enters as one edit; the next one shows what it adds, changes and no longer has; out and in again "
+          "changes nothing") {
     OneBoard w;
     Document d(w.p);
     const std::string before = writeProject(d.project());
@@ -264,7 +283,10 @@ TEST_CASE("a list enters as one edit; the next one shows what it adds, changes a
         CHECK(a.boards == 1);
     }));
     REQUIRE_FALSE(validate(d.project()));
-    const auto tagged = [&](const std::string& tag) -> const Load& { return *std::find_if(d.project().loads.begin(), d.project().loads.end(), [&](const Load& l) { return l.tag == tag; }); };
+    const auto tagged = [&](const std::string& tag) -> const Load& {
+        return *std::find_if(d.project().loads.begin(), d.project().loads.end(),
+                             [&](const Load& l) { return l.tag == tag; });
+    };
     CHECK(d.project().boards[tagged("P-1").board].name == "PP-2");
     CHECK(d.project().boards[tagged("P-1").board].system == VoltageSystem::Y208);
     CHECK(compareList(d.project(), first).same == 3);
@@ -272,7 +294,10 @@ TEST_CASE("a list enters as one edit; the next one shows what it adds, changes a
     d.edit("circuits", [&](Project& p) { CHECK(circuitMissing(p, nec()).circuits.size() == 3); });
     const CircuitId pump = tagged("P-1").circuit;
     REQUIRE(pump);
-    const LoadList second = listFrom("Tag,Description,Room,kW,Volts,Ph,Board,PF\nEF-1,Exhaust fan,Plant,1.1,120,1,LP-1,0.85\nP-1,Pump,Pit,2.2,208,3,LP-1,0.8\nP-2,Pump,Pit,2.2,208,3,PP-2,0.8\n", d.project());
+    const LoadList second =
+        listFrom("Tag,Description,Room,kW,Volts,Ph,Board,PF\nEF-1,Exhaust "
+                 "fan,Plant,1.1,120,1,LP-1,0.85\nP-1,Pump,Pit,2.2,208,3,LP-1,0.8\nP-2,Pump,Pit,2.2,208,3,PP-2,0.8\n",
+                 d.project());
     const ListDifference diff = compareList(d.project(), second);
     REQUIRE(diff.added.size() == 1);
     REQUIRE(diff.changed.size() == 2);
@@ -311,14 +336,18 @@ TEST_CASE("a list enters as one edit; the next one shows what it adds, changes a
 TEST_CASE("loads without a circuit get one by rule") {
     OneBoard w;
     w.p.basis.circuitPoints = 4;
-    const auto add = [&](const char* tag, double amount, LoadUnit unit, int poles, LoadKind kind, const char* where, double volts = 0) {
+    const auto add = [&](const char* tag, double amount, LoadUnit unit, int poles, LoadKind kind, const char* where,
+                         double volts = 0) {
         Load l;
-        l.tag = l.name = tag, l.amount = amount, l.unit = unit, l.poles = poles, l.kind = kind, l.where = where, l.volts = volts, l.board = w.board;
+        l.tag = l.name = tag, l.amount = amount, l.unit = unit, l.poles = poles, l.kind = kind, l.where = where,
+        l.volts = volts, l.board = w.board;
         return w.p.loads.add(l);
     };
-    for (int i = 0; i < 5; ++i) add(("R-" + std::to_string(i)).c_str(), 180, LoadUnit::VA, 1, LoadKind::Receptacle, "Hall"); // 1.5 A each: four to a circuit
-    add("R-9", 180, LoadUnit::VA, 1, LoadKind::Receptacle, "Yard");       // another place: another circuit
-    add("H-1", 1.5, LoadUnit::kW, 1, LoadKind::Heating, "Hall");          // 12.5 A: its own
+    for (int i = 0; i < 5; ++i)
+        add(("R-" + std::to_string(i)).c_str(), 180, LoadUnit::VA, 1, LoadKind::Receptacle,
+            "Hall");                                                // 1.5 A each: four to a circuit
+    add("R-9", 180, LoadUnit::VA, 1, LoadKind::Receptacle, "Yard"); // another place: another circuit
+    add("H-1", 1.5, LoadUnit::kW, 1, LoadKind::Heating, "Hall");    // 12.5 A: its own
     add("M-1", 10, LoadUnit::hp, 3, LoadKind::Motor, "Plant");
     const LoadId far = add("M-2", 10, LoadUnit::kW, 3, LoadKind::Motor, "Plant", 480); // the board gives 208
     const Circuited c = circuitMissing(w.p, nec());
@@ -332,7 +361,7 @@ TEST_CASE("loads without a circuit get one by rule") {
     checkWhole(w.p, r);
     const LoadReport report = reportLoads(w.p, r);
     CHECK(report.unfed == std::vector<LoadId>{far});
-    CHECK(report.noCable.size() == 5); // no lengths yet
+    CHECK(report.noCable.size() == 5);  // no lengths yet
     REQUIRE(report.boards.size() == 1); // 7 poles on 42 slots
     CHECK(report.boards[0].second.find("too large: 7 of 42 slots taken; 12 would hold it") == 0);
     CHECK(reportText(w.p, report).find("M-2") != std::string::npos);
@@ -340,7 +369,9 @@ TEST_CASE("loads without a circuit get one by rule") {
 
 TEST_CASE("twenty thousand rows come in and get circuits") {
     std::string csv = "Tag,Name,kW,Volts,Phases,Board\n";
-    for (int i = 0; i < 20'000; ++i) csv += "E-" + std::to_string(i) + ",Equipment " + std::to_string(i) + "," + std::to_string(1 + i % 9) + ".5,208,3,DP-" + std::to_string(i / 40) + "\n";
+    for (int i = 0; i < 20'000; ++i)
+        csv += "E-" + std::to_string(i) + ",Equipment " + std::to_string(i) + "," + std::to_string(1 + i % 9) +
+               ".5,208,3,DP-" + std::to_string(i / 40) + "\n";
     Project p;
     const LoadList list = listFrom(csv, p);
     CHECK(list.entering() == 20'000);
@@ -354,7 +385,8 @@ TEST_CASE("twenty thousand rows come in and get circuits") {
 TEST_CASE("a numeric cell of a workbook is a number, whatever decimal sign texts beside it use") {
     Folder f;
     const auto file = f.path / "mixed.xlsx";
-    REQUIRE_FALSE(writeGrid({{"Tag", "Load (kW)"}, {"A", "22.375"}, {"B", "7,5"}, {"C", "1,250"}, {"D", "0.125"}}, file, "Loads"));
+    REQUIRE_FALSE(writeGrid({{"Tag", "Load (kW)"}, {"A", "22.375"}, {"B", "7,5"}, {"C", "1,250"}, {"D", "0.125"}}, file,
+                            "Loads"));
     const auto g = readGrid(file);
     REQUIRE(g);
     CHECK(g->isNumber(1, 1));
@@ -378,7 +410,9 @@ TEST_CASE("a bare number under a heading without a unit says what it was taken f
     Grid g;
     g.rows = {{"Tag", "Load"}, {"A", "7.5"}, {"B", "600 VA"}, {"C", "3"}};
     g.lines = {1, 2, 3, 4};
-    const auto notesOf = [](const Grid& grid) { return fmt::format("{}", fmt::join(readLoads(grid, guessSettings(grid, LoadUnit::kW), Project()).notes, "; ")); };
+    const auto notesOf = [](const Grid& grid) {
+        return fmt::format("{}", fmt::join(readLoads(grid, guessSettings(grid, LoadUnit::kW), Project()).notes, "; "));
+    };
     CHECK(notesOf(g).find("2 loads have no unit in cell or heading: taken as kW") != std::string::npos);
     g.rows[0][1] = "Load (kW)";
     CHECK(notesOf(g).find("no unit") == std::string::npos);
@@ -390,7 +424,9 @@ TEST_CASE("a bare number under a heading without a unit says what it was taken f
 
 TEST_CASE("cells that a spreadsheet would run come back as they were, and are not run") {
     Folder f;
-    const std::vector<std::vector<std::string>> rows{{"Tag", "Name"}, {"=1+1", "+cmd|' /C calc'!A0"}, {"@SUM(A1)", "-2+3"}, {"-7.5", "+3"}, {"'quoted", "a\tb"}, {"'=kept", "''@too"}, {" =x", "R&D <h1>"}};
+    const std::vector<std::vector<std::string>> rows{
+        {"Tag", "Name"},     {"=1+1", "+cmd|' /C calc'!A0"}, {"@SUM(A1)", "-2+3"}, {"-7.5", "+3"},
+        {"'quoted", "a\tb"}, {"'=kept", "''@too"},           {" =x", "R&D <h1>"}};
     for (const char* name : {"out.csv", "out.xlsx"}) {
         INFO(name);
         REQUIRE_FALSE(writeGrid(rows, f.path / name, "Loads"));
@@ -424,7 +460,11 @@ TEST_CASE("control characters and long names never spoil a workbook or a table")
 TEST_CASE("volts and phases of one cell: 460/3/60, 208 V 1 ph; what stands against itself is told") {
     OneBoard w(VoltageSystem::Y480);
     Grid g;
-    g.rows = {{"Tag", "Load (kW)", "Volts", "Board"}, {"P-1", "5", "460/3/60", "LP-1"}, {"P-2", "5", "208 V 1 ph", ""}, {"P-3", "5", "480abc", ""}, {"P-4", "5", "480", "LP-1"}};
+    g.rows = {{"Tag", "Load (kW)", "Volts", "Board"},
+              {"P-1", "5", "460/3/60", "LP-1"},
+              {"P-2", "5", "208 V 1 ph", ""},
+              {"P-3", "5", "480abc", ""},
+              {"P-4", "5", "480", "LP-1"}};
     g.lines = {1, 2, 3, 4, 5};
     LoadList list = readLoads(g, guessSettings(g), w.p);
     REQUIRE(list.rows.size() == 4);
@@ -434,7 +474,10 @@ TEST_CASE("volts and phases of one cell: 460/3/60, 208 V 1 ph; what stands again
     CHECK(list.rows[1].load.poles == 2); // one phase of 208 V lies between two lines
     CHECK(list.rows[2].stops());
     CHECK(list.rows[3].load.poles == 3);
-    g.rows = {{"Tag", "Load (kW)", "Volts", "Poles"}, {"P-1", "5", "460/3/60", "2"}, {"P-2", "5", "460/3/60", "3"}, {"P-3", "5", "480", "3xyz"}};
+    g.rows = {{"Tag", "Load (kW)", "Volts", "Poles"},
+              {"P-1", "5", "460/3/60", "2"},
+              {"P-2", "5", "460/3/60", "3"},
+              {"P-3", "5", "480", "3xyz"}};
     list = readLoads(g, guessSettings(g), w.p);
     CHECK(list.rows[0].stops());
     CHECK_FALSE(list.rows[1].stops());
@@ -451,7 +494,8 @@ TEST_CASE("re-import: a circuit goes along with the only load on it, and its mad
         l.tag = tag, l.name = name, l.circuit = c, l.board = w.board, l.amount = 1000;
         return w.p.loads.add(l);
     };
-    const CircuitId own = addCircuit(w.p, w.board, 1, "Pump"), shared = addCircuit(w.p, w.board, 1, "Fans"), pinned = addCircuit(w.p, w.board, 1, "Heater");
+    const CircuitId own = addCircuit(w.p, w.board, 1, "Pump"), shared = addCircuit(w.p, w.board, 1, "Fans"),
+                    pinned = addCircuit(w.p, w.board, 1, "Heater");
     w.p.circuits.change(own)->madeName = "Pump";
     w.p.circuits.change(pinned)->pinned = true;
     const LoadId pump = listed("P-1", "Pump", own);
@@ -459,7 +503,11 @@ TEST_CASE("re-import: a circuit goes along with the only load on it, and its mad
     listed("F-2", "Fan 2", shared);
     const LoadId heater = listed("H-1", "Heater", pinned);
     Grid g;
-    g.rows = {{"Tag", "Name", "Load (VA)", "Panel"}, {"P-1", "Circulating pump", "1000", "LP-2"}, {"F-1", "Fan 1", "1000", "LP-2"}, {"F-2", "Fan 2", "1000", "LP-1"}, {"H-1", "Heater", "1000", "LP-2"}};
+    g.rows = {{"Tag", "Name", "Load (VA)", "Panel"},
+              {"P-1", "Circulating pump", "1000", "LP-2"},
+              {"F-1", "Fan 1", "1000", "LP-2"},
+              {"F-2", "Fan 2", "1000", "LP-1"},
+              {"H-1", "Heater", "1000", "LP-2"}};
     g.lines = {1, 2, 3, 4, 5};
     const Applied a = applyList(w.p, readLoads(g, guessSettings(g), w.p));
     CHECK(w.p.loads[pump].circuit == own);
@@ -477,5 +525,7 @@ TEST_CASE("re-import: a circuit goes along with the only load on it, and its mad
     g.rows = {{"Tag", "Name", "Load (VA)", "Panel"}, {"F-1", "Fan 1", "1000", "LP-2"}};
     const Applied gone = applyList(w.p, readLoads(g, guessSettings(g), w.p), {true, true});
     CHECK(gone.removed == 3);
-    CHECK(std::any_of(gone.notes.begin(), gone.notes.end(), [](const std::string& n) { return n.find("carries nothing now: Circulating pump") != std::string::npos; }));
+    CHECK(std::any_of(gone.notes.begin(), gone.notes.end(), [](const std::string& n) {
+        return n.find("carries nothing now: Circulating pump") != std::string::npos;
+    }));
 }

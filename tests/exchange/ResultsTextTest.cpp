@@ -9,21 +9,32 @@
 using namespace lintel;
 
 namespace {
-/// What a schema says of a value, as far as ours uses it: type, properties, required, additionalProperties, items, $ref. Empty: it holds.
-std::string against(const nlohmann::json& root, const nlohmann::json& schema, const nlohmann::ordered_json& x, const std::string& at) {
-    if (schema.contains("$ref")) return against(root, root["$defs"][schema["$ref"].get<std::string>().substr(8)], x, at);
+/// What a schema says of a value, as far as ours uses it: type, properties, required, additionalProperties, items,
+/// $ref. Empty: it holds.
+std::string against(const nlohmann::json& root, const nlohmann::json& schema, const nlohmann::ordered_json& x,
+                    const std::string& at) {
+    if (schema.contains("$ref"))
+        return against(root, root["$defs"][schema["$ref"].get<std::string>().substr(8)], x, at);
     const std::string type = schema.value("type", "");
-    const bool fits = type == "object" ? x.is_object() : type == "array" ? x.is_array() : type == "number" ? x.is_number() : type == "string" ? x.is_string() : type == "boolean" ? x.is_boolean() : true;
+    const bool fits = type == "object"    ? x.is_object()
+                      : type == "array"   ? x.is_array()
+                      : type == "number"  ? x.is_number()
+                      : type == "string"  ? x.is_string()
+                      : type == "boolean" ? x.is_boolean()
+                                          : true;
     if (!fits) return at + " is no " + type;
     if (x.is_array())
         for (std::size_t i = 0; i < x.size(); ++i)
-            if (const std::string bad = against(root, schema["items"], x[i], at + "[" + std::to_string(i) + "]"); !bad.empty()) return bad;
+            if (const std::string bad = against(root, schema["items"], x[i], at + "[" + std::to_string(i) + "]");
+                !bad.empty())
+                return bad;
     if (!x.is_object() || !schema.contains("properties")) return "";
     for (const auto& key : schema["required"])
         if (!x.contains(key.get<std::string>())) return at + " lacks " + key.get<std::string>();
     for (const auto& [key, value] : x.items()) {
         if (!schema["properties"].contains(key)) return at + " has " + key + ", which the schema does not know";
-        if (const std::string bad = against(root, schema["properties"][key], value, at + "/" + key); !bad.empty()) return bad;
+        if (const std::string bad = against(root, schema["properties"][key], value, at + "/" + key); !bad.empty())
+            return bad;
     }
     return "";
 }
@@ -37,7 +48,8 @@ TEST_CASE("the JSON of results follows its schema") {
         const Results r = solve(p, book);
         CHECK(against(schema, schema, resultsJson({p, book, r}, workings), "") == "");
     };
-    for (const char* demo : {"saltmarket-hall", "brindle-pier"}) holds(*loadProject(dataFolder() / "demos" / (std::string(demo) + ".lintel")), true);
+    for (const char* demo : {"saltmarket-hall", "brindle-pier"})
+        holds(*loadProject(dataFolder() / "demos" / (std::string(demo) + ".lintel")), true);
     for (const char* starter : {"us-480", "uk-shop", "au-400"}) { // lengths that are not known, and counted as so much
         Project p = *loadProject(dataFolder() / "starters" / (std::string(starter) + ".lintel"));
         holds(p, false);
@@ -74,20 +86,22 @@ TEST_CASE("the JSON of results holds what was worked out, each key with its unit
         CHECK(b["workings"]["steps"].size() > 2);
     }
     // Every number says its unit in the name of its key.
-    const std::function<void(const nlohmann::ordered_json&, const std::string&)> walk = [&](const nlohmann::ordered_json& x, const std::string& key) {
-        if (x.is_object())
-            for (const auto& [k, v] : x.items()) walk(v, k);
-        else if (x.is_array())
-            for (const auto& v : x) walk(v, key);
-        else if (x.is_number()) {
-            static const char* plain[] = {"sets", "slot", "slots", "poles", "points", "x_over_r", "schema"};
-            const bool counted = std::find(std::begin(plain), std::end(plain), key) != std::end(plain);
-            bool unit = counted || key == "kVA";
-            for (const char* u : {"_VA", "_W", "_var", "_A", "_kA", "_m", "_percent", "_ohm", "_s", "_mA", "_mm2"}) unit = unit || (key.size() > std::string(u).size() && key.ends_with(u));
-            INFO(key);
-            CHECK(unit);
-        }
-    };
+    const std::function<void(const nlohmann::ordered_json&, const std::string&)> walk =
+        [&](const nlohmann::ordered_json& x, const std::string& key) {
+            if (x.is_object())
+                for (const auto& [k, v] : x.items()) walk(v, k);
+            else if (x.is_array())
+                for (const auto& v : x) walk(v, key);
+            else if (x.is_number()) {
+                static const char* plain[] = {"sets", "slot", "slots", "poles", "points", "x_over_r", "schema"};
+                const bool counted = std::find(std::begin(plain), std::end(plain), key) != std::end(plain);
+                bool unit = counted || key == "kVA";
+                for (const char* u : {"_VA", "_W", "_var", "_A", "_kA", "_m", "_percent", "_ohm", "_s", "_mA", "_mm2"})
+                    unit = unit || (key.size() > std::string(u).size() && key.ends_with(u));
+                INFO(key);
+                CHECK(unit);
+            }
+        };
     walk(j, "");
 }
 

@@ -1,5 +1,5 @@
-#include "core/level/EvenOut.h"
 #include "core/level/Level.h"
+#include "core/level/EvenOut.h"
 #include "tests/Building.h"
 
 using namespace lintel;
@@ -11,10 +11,14 @@ struct Dice {
     int operator()(int n) { return int((seed = seed * 1664525u + 1013904223u) >> 16) % n; }
 };
 
-/// Every way to put circuits of one and two poles, and pairs, into the slots of a small two-column board, tried out: the
-/// least spread for each number of circuits that end in another slot. Knows nothing of the search: only slots and rows.
+/// Every way to put circuits of one and two poles, and pairs, into the slots of a small two-column board, tried out:
+/// the least spread for each number of circuits that end in another slot. Knows nothing of the search: only slots and
+/// rows.
 struct Brute {
-    struct Thing { std::vector<double> va; int poles = 1, slot = 0; }; ///< va: of each of its members, one below another
+    struct Thing {
+        std::vector<double> va;
+        int poles = 1, slot = 0;
+    }; ///< va: of each of its members, one below another
     std::vector<Thing> things;
     int slots = 12, lines = 3;
     std::vector<char> taken = std::vector<char>(64, 0); ///< by what stays
@@ -24,7 +28,8 @@ struct Brute {
     void tryAll(std::size_t i, std::array<double, 3> sums, int moves) {
         if (i == things.size()) {
             double most = sums[0], least = sums[0];
-            for (int k = 1; k < lines; ++k) most = std::max(most, sums[std::size_t(k)]), least = std::min(least, sums[std::size_t(k)]);
+            for (int k = 1; k < lines; ++k)
+                most = std::max(most, sums[std::size_t(k)]), least = std::min(least, sums[std::size_t(k)]);
             for (std::size_t k = std::size_t(moves); k < best.size(); ++k) best[k] = std::min(best[k], most - least);
             return;
         }
@@ -79,7 +84,8 @@ TEST_CASE("levelling finds for every number of moves what trying everything find
             const Arrangement& a = found.byMoves[std::min(k, found.byMoves.size() - 1)];
             CHECK(a.places.size() <= k);
             CHECK(a.spread == Approx(brute.best[k]).margin(2.1)); // loads are levelled as whole VA
-            if (k + 1 >= found.byMoves.size() && found.byMoves.back().spread < found.byMoves.front().spread) CHECK(a.proven); // with fewer, two-pole circuits may leave it open
+            if (k + 1 >= found.byMoves.size() && found.byMoves.back().spread < found.byMoves.front().spread)
+                CHECK(a.proven); // with fewer, two-pole circuits may leave it open
             Project p = w.p;
             applyArrangement(p, a);
             const Results after = solve(p, nec());
@@ -120,7 +126,9 @@ TEST_CASE("tied pairs move as one, as trying everything says") {
         applyArrangement(p, found.best());
         for (const Circuit& c : p.circuits)
             for (const Circuit& o : p.circuits)
-                if (c.id < o.id && ((c.tie && c.tie == o.tie) || (c.kept && c.kept == o.kept) || (c.multiwire && c.multiwire == o.multiwire))) CHECK(o.slot == c.slot + 2);
+                if (c.id < o.id && ((c.tie && c.tie == o.tie) || (c.kept && c.kept == o.kept) ||
+                                    (c.multiwire && c.multiwire == o.multiwire)))
+                    CHECK(o.slot == c.slot + 2);
     }
 }
 
@@ -141,7 +149,8 @@ TEST_CASE("a full 42-slot board with two- and three-pole circuits, pins kept") {
     CHECK(step.places.size() <= 2);
     REQUIRE(found.byMoves.size() > 2);
     CHECK(found.byMoves[2].spread <= step.spread + 1);
-    for (std::size_t k = 1; k < found.byMoves.size(); ++k) CHECK(found.byMoves[k].spread <= found.byMoves[k - 1].spread);
+    for (std::size_t k = 1; k < found.byMoves.size(); ++k)
+        CHECK(found.byMoves[k].spread <= found.byMoves[k - 1].spread);
     CHECK(best.spread >= found.bound - 1);
     CHECK(found.gap() < 0.5);
     Project p = w.p;
@@ -150,7 +159,8 @@ TEST_CASE("a full 42-slot board with two- and three-pole circuits, pins kept") {
     for (const Circuit& c : p.circuits) CHECK((after.of(c.id).placed && !after.of(c.id).clash));
     for (CircuitId c : pinned) CHECK(p.circuits[c].slot == w.p.circuits[c].slot);
     const auto& va = after.of(w.board).phaseVa;
-    CHECK(*std::max_element(va.begin(), va.end()) - *std::min_element(va.begin(), va.end()) == Approx(best.spread).margin(1));
+    CHECK(*std::max_element(va.begin(), va.end()) - *std::min_element(va.begin(), va.end()) ==
+          Approx(best.spread).margin(1));
     // The same input gives the same answer, and levelled once there is nothing to move.
     CHECK(levelBoard(w.p, r, w.board).best().places == best.places);
     CHECK(levelBoard(p, after, w.board).best().places.empty());
@@ -184,9 +194,12 @@ TEST_CASE("lighting on the right is brought to the left, and the phases stay as 
         w.p.circuits.change(c)->slot = slot;
         return c;
     };
-    const CircuitId lamps = at(4, 1, LoadKind::Lighting, 900), shop = at(3, 1, LoadKind::Receptacle, 540);   // opposite: swapped
-    const CircuitId sign = at(8, 1, LoadKind::Lighting, 600), mast = at(7, 1, LoadKind::Lighting, 300);      // its opposite is lighting: slot 1, same line, is free
-    const CircuitId yard = at(14, 2, LoadKind::Lighting, 2400), oven = at(13, 2, LoadKind::Kitchen, 3000);   // two-pole against two-pole
+    const CircuitId lamps = at(4, 1, LoadKind::Lighting, 900),
+                    shop = at(3, 1, LoadKind::Receptacle, 540); // opposite: swapped
+    const CircuitId sign = at(8, 1, LoadKind::Lighting, 600),
+                    mast = at(7, 1, LoadKind::Lighting, 300); // its opposite is lighting: slot 1, same line, is free
+    const CircuitId yard = at(14, 2, LoadKind::Lighting, 2400),
+                    oven = at(13, 2, LoadKind::Kitchen, 3000); // two-pole against two-pole
     const CircuitId exit = at(6, 1, LoadKind::Lighting, 200);
     w.p.circuits.change(exit)->pinned = true;
     w.p.boards.change(w.board)->leftKinds = {"lighting"};
@@ -223,8 +236,8 @@ TEST_CASE("a level board stays as it is; a single-phase board is levelled on two
 }
 
 TEST_CASE("boards under one feeder are levelled by the phases that they hang on, and the solution agrees") {
-    // Three boards, each heavy on its own first line by 3 000, 2 000 and 1 000 VA: turned apart they come to 3 000 / 2 000 / 1 000
-    // on three lines, which nothing beats; standing alike they come to 6 000 / 0 / 0.
+    // Three boards, each heavy on its own first line by 3 000, 2 000 and 1 000 VA: turned apart they come to 3 000 / 2
+    // 000 / 1 000 on three lines, which nothing beats; standing alike they come to 6 000 / 0 / 0.
     OneBoard w(VoltageSystem::Y208, 42);
     std::vector<BoardId> below;
     for (double va : {3000.0, 2000.0, 1000.0}) {
@@ -242,7 +255,7 @@ TEST_CASE("boards under one feeder are levelled by the phases that they hang on,
     CHECK(r.of(w.board).phaseVa[0] == Approx(6000));
     const TurningChoices found = levelByTurning(w.p, r, w.board);
     CHECK(found.boards == 3);
-    REQUIRE(found.byBoards.size() == 3); // two boards turned are enough
+    REQUIRE(found.byBoards.size() == 3);             // two boards turned are enough
     CHECK(found.byBoards[1].spread == Approx(3000)); // 3 000, 3 000 and 0
     CHECK(found.byBoards[2].spread == Approx(2000));
     CHECK(found.byBoards[2].proven);
@@ -261,10 +274,11 @@ TEST_CASE("boards under one feeder are levelled by the phases that they hang on,
 }
 
 TEST_CASE("loads of any sort are evened out: single-phase items of a maximum demand") {
-    // Items of 32, 20, 16, 10, 6 and 6 A, 90 A in all. 32 A is more than a third, so a line has at least that, and the others at
-    // most 29 A on average: 30 = 20 + 10 and 28 = 16 + 6 + 6, as 29 is odd.
+    // Items of 32, 20, 16, 10, 6 and 6 A, 90 A in all. 32 A is more than a third, so a line has at least that, and the
+    // others at most 29 A on average: 30 = 20 + 10 and 28 = 16 + 6 + 6, as 29 is odd.
     EvenTask t;
-    for (long amps : {32, 20, 16, 10, 6, 6}) t.items.push_back({{{amps, 0, 0}, {0, amps, 0}, {0, 0, amps}}, {}, 0, 1, true});
+    for (long amps : {32, 20, 16, 10, 6, 6})
+        t.items.push_back({{{amps, 0, 0}, {0, amps, 0}, {0, 0, amps}}, {}, 0, 1, true});
     const EvenResult r = evenOut(t);
     CHECK(r.best().proven);
     CHECK(r.byMoves.front().spread == 90);
@@ -291,7 +305,8 @@ TEST_CASE("boards of 760 and 1 200 slots are levelled, and the answer holds") {
         Project level = w.p;
         applyArrangement(level, choices.best());
         const Results after = solve(level, nec());
-        for (int i = 0; i < 3; ++i) CHECK(after.of(w.board).phaseVa[std::size_t(i)] == Approx(choices.best().phaseVa[std::size_t(i)]));
+        for (int i = 0; i < 3; ++i)
+            CHECK(after.of(w.board).phaseVa[std::size_t(i)] == Approx(choices.best().phaseVa[std::size_t(i)]));
         for (const Circuit& c : level.circuits) REQUIRE_FALSE(after.of(c.id).clash);
     }
 }

@@ -41,7 +41,8 @@ TEST_CASE("copies carry no circuit; a mirror twice and four quarter turns come b
     CHECK(f.p.devices[array.back().as<Device>()].at.y == Approx(1 + 1.5));
 }
 
-TEST_CASE("home runs that begin near one another share a raceway, three at most, and their conductors are derated for it") {
+TEST_CASE(
+    "home runs that begin near one another share a raceway, three at most, and their conductors are derated for it") {
     Floor f;
     Source s;
     s.system = VoltageSystem::Y208;
@@ -49,13 +50,15 @@ TEST_CASE("home runs that begin near one another share a raceway, three at most,
     feedFrom(f.p, board, f.p.sources.add(s));
     const DeviceTypeId outlet = f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true);
     std::vector<CircuitId> circuits;
-    for (Point at : {Point{1, 1}, Point{1.5, 1}, Point{2, 1}, Point{2.5, 1}, Point{9, 1}}) circuits.push_back(circuitToBoard(f.p, {f.device(outlet, at)}, board));
+    for (Point at : {Point{1, 1}, Point{1.5, 1}, Point{2, 1}, Point{2.5, 1}, Point{9, 1}})
+        circuits.push_back(circuitToBoard(f.p, {f.device(outlet, at)}, board));
     CHECK(bundleHomeRuns(f.p, board, 3, 3) == 1); // four stand near: three share, one is left, the fifth is far
     std::map<int, int> count;
     for (CircuitId c : circuits) ++count[f.p.circuits[c].bundle];
     CHECK(count[1] == 3);
     CHECK(count[0] == 2);
-    // Three circuits of a line and a neutral each, on three phases or fewer: at least four loaded conductors, so 80 % of 310.15(C)(1).
+    // Three circuits of a line and a neutral each, on three phases or fewer: at least four loaded conductors, so 80 %
+    // of 310.15(C)(1).
     const Results r = solve(f.p, nec());
     for (CircuitId c : circuits)
         if (f.p.circuits[c].bundle) CHECK(r.of(c).run.need.conductors >= 3);
@@ -79,7 +82,8 @@ TEST_CASE("home runs that begin near one another share a raceway, three at most,
 TEST_CASE("load by area: a room, and a floor with what stands in no room") {
     Floor f;
     const RoomId store = f.room("store", {0, 0}, {6, 4});
-    const DeviceTypeId outlet = f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true), light = f.type("Panel", Symbol::Luminaire, LoadKind::Lighting, 40, false);
+    const DeviceTypeId outlet = f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true),
+                       light = f.type("Panel", Symbol::Luminaire, LoadKind::Lighting, 40, false);
     for (int i = 0; i < 3; ++i) f.device(outlet, {1.0 + i, 1});
     f.device(light, {3, 2});
     f.device(light, {9, 2}); // in no room
@@ -102,7 +106,8 @@ TEST_CASE("a tray's fill is its conductors' area over its section") {
     Tray t;
     t.level = f.level, t.path = {{0, 5.5}, {12, 5.5}}, t.width = 0.1, t.depth = 0.05;
     const TrayId tray = f.p.trays.add(t);
-    circuitToBoard(f.p, {f.device(f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true), {11, 5})}, board);
+    circuitToBoard(f.p, {f.device(f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true), {11, 5})},
+                   board);
     const TrayFill fill = trayFill(f.p, nec(), solve(f.p, nec()), tray);
     CHECK(fill.runs == 1);
     REQUIRE(fill.known);
@@ -138,9 +143,11 @@ TEST_CASE("where the book has no diameters of cables, a tray's fill is at least 
 TEST_CASE("tags keep off symbols and off one another where there is room") {
     PlaceLabel labels;
     labels.obstacle(0, 0, 10, 10);
-    const auto at = [](double x, double y) { return TextMark{{x, y}, "LP-1-1", 2.3, Align::Left, true, false, Ink::Ink, 0, true}; };
+    const auto at = [](double x, double y) {
+        return TextMark{{x, y}, "LP-1-1", 2.3, Align::Left, true, false, Ink::Ink, 0, true};
+    };
     CHECK(labels.place({at(1, 5), at(12, 5)}).at.x == 12);
-    CHECK(labels.place({at(12, 5), at(12, 9)}).at.y == 9);  // the first is taken by now
+    CHECK(labels.place({at(12, 5), at(12, 9)}).at.y == 9);     // the first is taken by now
     CHECK(labels.place({at(1, 5), at(12.5, 5)}).at.x == 12.5); // both covered: the one that covers less
 }
 

@@ -1,5 +1,5 @@
-#include "core/exchange/LoadList.h"
 #include "core/plan/AutoCircuit.h"
+#include "core/exchange/LoadList.h"
 #include "core/plan/Trays.h"
 #include "tests/plan/Floor.h"
 
@@ -23,7 +23,8 @@ TEST_CASE("receptacles are circuited by number and by share of the breaker, alik
     for (int i = 0; i < 20; ++i) f.device(outlet, {0.5 + 0.5 * i, 1});
     f.p.catchments.add(all(f, {{board, {}, false}}));
     f.p.basis.circuitPoints = 8;
-    // 180 VA at 120 V is 1.5 A; 0.8 · 20 A = 16 A takes ten; eight points are fewer. 20 devices: three circuits, of 7, 7 and 6.
+    // 180 VA at 120 V is 1.5 A; 0.8 · 20 A = 16 A takes ten; eight points are fewer. 20 devices: three circuits, of 7,
+    // 7 and 6.
     const CircuitingReport r = circuitAutomatically(f.p, nec(), {f.level});
     CHECK(r.circuits == 3);
     CHECK(r.devices == 20);
@@ -84,13 +85,21 @@ TEST_CASE("the same project gives the same circuits; pinned and hand-made ones a
 
 TEST_CASE("the matrix of a catchment: lighting apart, life safety alone, large motors to the motor control centre") {
     Floor f;
-    const DeviceTypeId outlet = f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true), light = f.type("Panel", Symbol::Luminaire, LoadKind::Lighting, 32, false),
-                       exit = f.type("Exit sign", Symbol::Exit, LoadKind::Lighting, 5, true), small = f.type("Fan", Symbol::Motor, LoadKind::Motor, 2000, false, 3), large = f.type("Pump", Symbol::Motor, LoadKind::Motor, 60000, false, 3);
+    const DeviceTypeId outlet = f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true),
+                       light = f.type("Panel", Symbol::Luminaire, LoadKind::Lighting, 32, false),
+                       exit = f.type("Exit sign", Symbol::Exit, LoadKind::Lighting, 5, true),
+                       small = f.type("Fan", Symbol::Motor, LoadKind::Motor, 2000, false, 3),
+                       large = f.type("Pump", Symbol::Motor, LoadKind::Motor, 60000, false, 3);
     f.p.deviceTypes.change(exit)->lifeSafety = true;
-    const BoardId power = f.board("LP-1", {1, 5}), lighting = f.board("LL-1", {2, 5}), safe = f.board("LS-1", {3, 5}), motors = f.board("MCC-1", {11, 5}, 42, BoardUse::MotorControl);
+    const BoardId power = f.board("LP-1", {1, 5}), lighting = f.board("LL-1", {2, 5}), safe = f.board("LS-1", {3, 5}),
+                  motors = f.board("MCC-1", {11, 5}, 42, BoardUse::MotorControl);
     f.p.boards.change(motors)->bus = 800;
-    const DeviceId o = f.device(outlet, {4, 1}), l = f.device(light, {4, 2}), e = f.device(exit, {5, 1}), fan = f.device(small, {9, 1}), pump = f.device(large, {9, 2});
-    f.p.catchments.add(all(f, {{power, {"receptacle", "motor"}, false}, {lighting, {"lighting"}, false}, {safe, {}, true}, {motors, {"motor"}, false}}));
+    const DeviceId o = f.device(outlet, {4, 1}), l = f.device(light, {4, 2}), e = f.device(exit, {5, 1}),
+                   fan = f.device(small, {9, 1}), pump = f.device(large, {9, 2});
+    f.p.catchments.add(all(f, {{power, {"receptacle", "motor"}, false},
+                               {lighting, {"lighting"}, false},
+                               {safe, {}, true},
+                               {motors, {"motor"}, false}}));
     const CircuitingReport r = circuitAutomatically(f.p, nec(), {f.level});
     CHECK(r.left.empty());
     const auto boardOf = [&](DeviceId d) { return f.p.circuits[f.p.devices[d].circuit].board; };
@@ -111,8 +120,10 @@ TEST_CASE("the matrix of a catchment: lighting apart, life safety alone, large m
 
 TEST_CASE("a smaller catchment wins over the level, a full board passes on, and where none is given one is proposed") {
     Floor f;
-    const DeviceTypeId heater = f.type("Heater", Symbol::Heater, LoadKind::Heating, 1500, true); // 12.5 A: a circuit each
-    const BoardId near = f.board("LP-1", {1, 5}, 4), far = f.board("LP-2", {11, 5}, 42), kitchen = f.board("LP-K", {11, 1}, 42);
+    const DeviceTypeId heater =
+        f.type("Heater", Symbol::Heater, LoadKind::Heating, 1500, true); // 12.5 A: a circuit each
+    const BoardId near = f.board("LP-1", {1, 5}, 4), far = f.board("LP-2", {11, 5}, 42),
+                  kitchen = f.board("LP-K", {11, 1}, 42);
     Catchment k = all(f, {{kitchen, {}, false}});
     k.outline = {{6, 0}, {12, 0}, {12, 4}, {6, 4}};
     f.p.catchments.add(k);
@@ -189,7 +200,8 @@ TEST_CASE("along the trays: on at the nearest place, round the corner, up the ri
     CHECK(r->trays.size() == 3);
 }
 
-TEST_CASE("a circuit by tray is measured along it in the solution, and the tray knows what lies in it; a traced one goes as drawn") {
+TEST_CASE("a circuit by tray is measured along it in the solution, and the tray knows what lies in it; a traced one "
+          "goes as drawn") {
     OneBoard w;
     const LevelId level = w.p.levels.begin()->id;
     Board& b = *w.p.boards.change(w.board);

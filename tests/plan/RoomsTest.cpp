@@ -95,7 +95,8 @@ TEST_CASE("outlets along walls: none farther than half the spacing, none in a do
     for (const Spot& s : spots) {
         CHECK(contains(r.outline, s.at));
         double wall = 1e9;
-        for (std::size_t i = 0; i < 4; ++i) wall = std::min(wall, distance(s.at, nearestOnSegment(s.at, r.outline[i], r.outline[(i + 1) % 4])));
+        for (std::size_t i = 0; i < 4; ++i)
+            wall = std::min(wall, distance(s.at, nearestOnSegment(s.at, r.outline[i], r.outline[(i + 1) % 4])));
         CHECK(wall == Approx(0.12).margin(0.002));
         CHECK_FALSE((s.at.y > 3.5 && std::abs(s.at.x - 2) < 0.45)); // the door
     }
@@ -114,8 +115,10 @@ TEST_CASE("outlets along walls: none farther than half the spacing, none in a do
 
 TEST_CASE("a recipe gives every room of its kind the same, follows changes, and leaves alone what a hand has moved") {
     Floor f;
-    const DeviceTypeId outlet = f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true), light = f.type("Panel", Symbol::Luminaire, LoadKind::Lighting, 32, false),
-                       toggle = f.type("Switch", Symbol::Switch, LoadKind::Lighting, 0, true), till = f.type("Till outlet", Symbol::Quad, LoadKind::Receptacle, 360, true);
+    const DeviceTypeId outlet = f.type("Receptacle", Symbol::Receptacle, LoadKind::Receptacle, 180, true),
+                       light = f.type("Panel", Symbol::Luminaire, LoadKind::Lighting, 32, false),
+                       toggle = f.type("Switch", Symbol::Switch, LoadKind::Lighting, 0, true),
+                       till = f.type("Till outlet", Symbol::Quad, LoadKind::Receptacle, 360, true);
     f.p.deviceTypes.change(light)->lumens = 4000;
     const RoomId store = f.room("store", {0.1, 0.1}, {5.9, 3.9}), second = f.room("store", {6.1, 0.1}, {11.9, 3.9});
     f.room("corridor", {0.1, 4.1}, {11.9, 5.9});
@@ -124,7 +127,10 @@ TEST_CASE("a recipe gives every room of its kind the same, follows changes, and 
     f.p.furnishings.add(t);
     Recipe r;
     r.roomKind = "store";
-    r.parts = {{outlet, RecipeBy::Walls, 3.6576, 1, 1, {}, ""}, {light, RecipeBy::GridLux, 300, 1, 1, {}, "a"}, {toggle, RecipeBy::Doors, 0, 1, 1, {}, "a"}, {till, RecipeBy::Furnishing, 0, 1, 1, FurnishingKind::Till, ""}};
+    r.parts = {{outlet, RecipeBy::Walls, 3.6576, 1, 1, {}, ""},
+               {light, RecipeBy::GridLux, 300, 1, 1, {}, "a"},
+               {toggle, RecipeBy::Doors, 0, 1, 1, {}, "a"},
+               {till, RecipeBy::Furnishing, 0, 1, 1, FurnishingKind::Till, ""}};
     const RecipeId recipe = f.p.recipes.add(r);
     RecipeReport report = applyRecipes(f.p, roomsOfKind(f.p, ""));
     CHECK(report.rooms == 2);
@@ -191,7 +197,10 @@ TEST_CASE("a recipe run again never doubles what stands there, whatever happened
     std::vector<DeviceId> all;
     for (const Device& d : f.p.devices) all.push_back(d.id);
     const CircuitId circuit = circuitToBoard(f.p, all, board);
-    const auto onCircuit = [&] { return std::count_if(f.p.devices.begin(), f.p.devices.end(), [&](const Device& d) { return d.circuit == circuit; }); };
+    const auto onCircuit = [&] {
+        return std::count_if(f.p.devices.begin(), f.p.devices.end(),
+                             [&](const Device& d) { return d.circuit == circuit; });
+    };
 
     // Taken away and drawn anew: another room to the project, the same to the people in it.
     f.p.rooms.remove(store);
@@ -245,7 +254,8 @@ TEST_CASE("a recipe that asks for tens of thousands in one room says so and plac
     y.unit = LoadUnit::W;
     RecipePart part;
     part.type = p.deviceTypes.add(y);
-    const std::pair<RecipeBy, double> cases[] = {{RecipeBy::GridLux, 500}, {RecipeBy::GridSpacing, 2.4}, {RecipeBy::GridLoad, 10}, {RecipeBy::Walls, 0.1}};
+    const std::pair<RecipeBy, double> cases[] = {
+        {RecipeBy::GridLux, 500}, {RecipeBy::GridSpacing, 2.4}, {RecipeBy::GridLoad, 10}, {RecipeBy::Walls, 0.1}};
     for (const auto& [by, value] : cases) {
         INFO(int(by));
         Project q = p;

@@ -1,5 +1,5 @@
-// What a designer's hands do to boards: moving, pushing, inserting, tying, copying, pasting, filling, sizing, naming; a thousand of
-// them at random leave no overlap, keep the project valid, and undo to the byte.
+// What a designer's hands do to boards: moving, pushing, inserting, tying, copying, pasting, filling, sizing, naming; a
+// thousand of them at random leave no overlap, keep the project valid, and undo to the byte.
 
 #include "core/check/CircuitFilter.h"
 #include "core/check/GroupEdit.h"
@@ -59,7 +59,7 @@ struct Row : OneBoard { // circuits a, b, c … down the left column
 } // namespace
 
 TEST_CASE("what stands in the way makes room, as few as can be and as little as can be; units stay whole") {
-    Row w(6); // 1 3 5 7 9 11
+    Row w(6);                                                // 1 3 5 7 9 11
     const CircuitId three = w.circuit(900, LoadUnit::VA, 3); // 2-4-6
     MovePlan m = planMove(w.p, three, 3);                    // over b, c, d: they swap with its place
     REQUIRE(m.possible);
@@ -92,7 +92,8 @@ TEST_CASE("what stands in the way makes room, as few as can be and as little as 
     CHECK(planMove(w.p, std::vector{guest}, small, 1).reason.find("LP-3 has 2 lines") == 0);
     Board high = other;
     high.id = {}, high.name = "HP-1", high.system = VoltageSystem::Y480;
-    CHECK(planMove(w.p, std::vector{w.c[0]}, addBoard(w.p, high), 1).reason == "LP-1-1 takes 120 V; HP-1 gives it 277 V");
+    CHECK(planMove(w.p, std::vector{w.c[0]}, addBoard(w.p, high), 1).reason ==
+          "LP-1-1 takes 120 V; HP-1 gives it 277 V");
 }
 
 TEST_CASE("tied breakers move as one, are pushed as one, and are brought together when they are tied") {
@@ -135,7 +136,9 @@ TEST_CASE("a row is inserted: what stands below goes down to the first gap, and 
 
 TEST_CASE("facts are entered as they are typed, and refused in words") {
     Row w(2);
-    const auto enter = [&](const char* fact, const std::string& text) { return circuitFact(fact)->write(w.p, w.c[0], text); };
+    const auto enter = [&](const char* fact, const std::string& text) {
+        return circuitFact(fact)->write(w.p, w.c[0], text);
+    };
     const auto read = [&](const char* fact) { return circuitFact(fact)->read(w.p, w.p.circuits[w.c[0]]); };
     CHECK_FALSE(enter("load", "1.5 kVA"));
     CHECK(read("load") == "1.5 kVA");
@@ -170,7 +173,8 @@ TEST_CASE("facts are entered as they are typed, and refused in words") {
     }
 }
 
-TEST_CASE("circuits go to another board or project and keep all that belongs to them; names of cables and tags stay behind") {
+TEST_CASE(
+    "circuits go to another board or project and keep all that belongs to them; names of cables and tags stay behind") {
     Row w(3);
     w.p.runs.change(w.p.circuits[w.c[0]].run)->heldSize = "8";
     w.p.circuits.change(w.c[0])->tie = 4, w.p.circuits.change(w.c[1])->tie = 4;
@@ -199,7 +203,9 @@ TEST_CASE("a block goes to a spreadsheet and comes back; one from a spreadsheet 
     Project p = w.p;
     CHECK(pasteBlock(p, w.board, 1, "serves", block).problems.empty());
     CHECK(writeProject(p) == writeProject(w.p)); // the same again changes nothing
-    const BlockPaste added = pasteBlock(p, w.board, 2, "serves", "Kiosk\t1.2 kVA\t20\nOven, \"large\"\t5 kW\t40/2\n\nSpare\n\"two\nlines\"\tnonsense\n");
+    const BlockPaste added =
+        pasteBlock(p, w.board, 2, "serves",
+                   "Kiosk\t1.2 kVA\t20\nOven, \"large\"\t5 kW\t40/2\n\nSpare\n\"two\nlines\"\tnonsense\n");
     CHECK(added.rows == 4);
     CHECK(added.added == 4);
     REQUIRE(added.problems.size() == 1);
@@ -225,7 +231,7 @@ TEST_CASE("a board of another size keeps what fits and lists what does not; the 
     for (int i = 0; i < 10; ++i) c.push_back(w.circuit(100));
     c.push_back(w.circuit(600, LoadUnit::VA, 3));
     w.p.circuits.change(c[9])->slot = 42;
-    w.p.circuits.change(c[10])->slot = 37; // 37-39-41
+    w.p.circuits.change(c[10])->slot = 37;   // 37-39-41
     CHECK(smallestSize(w.p, w.board) == 18); // 13 places; 12 are too few
     w.p.boards.change(w.board)->reservedShare = 0.3;
     CHECK(smallestSize(w.p, w.board) == 20); // 18 − 6 = 12 < 13; 20 − 6 = 14
@@ -310,7 +316,9 @@ TEST_CASE("circuits are found by what is typed, and many are changed at once wit
     const auto count = [&](const char* text) {
         const auto f = CircuitFilter::from(text);
         REQUIRE(f);
-        return std::count_if(w.p.circuits.begin(), w.p.circuits.end(), [&](const Circuit& c) { return f->matches({w.p, nec(), r}, c); });
+        return std::count_if(w.p.circuits.begin(), w.p.circuits.end(), [&](const Circuit& c) {
+            return f->matches({w.p, nec(), r}, c);
+        });
     };
     CHECK(count("") == 6);
     CHECK(count("kitchen") == 1);
@@ -324,7 +332,7 @@ TEST_CASE("circuits are found by what is typed, and many are changed at once wit
     const GroupEdit g = planGroupEdit({w.p, nec(), r}, w.c, "breaker", "30");
     CHECK(g.changing == 6);
     CHECK(g.effect.devices == 6);
-    CHECK(g.effect.sizes == 6); // 30 A wants 10 AWG
+    CHECK(g.effect.sizes == 6);                    // 30 A wants 10 AWG
     CHECK_FALSE(w.p.circuits[w.c[0]].heldBreaker); // nothing was done
     const GroupEdit poles = planGroupEdit({w.p, nec(), r}, w.c, "poles", "9");
     CHECK(poles.changing == 0);
@@ -336,29 +344,75 @@ TEST_CASE("a thousand of a designer's edits at random leave no overlap, and undo
     REQUIRE(overlaps(d.project()) == 0);
     const std::string start = writeProject(d.project());
     Random r(77);
-    const char* words[] = {"20", "30/2", "auto", "1.5 kVA", "2 kW", "spare", "reserved", "lighting", "120 ft", "yes", "", "nonsense", "3", "Kiosk", "8", "15/3"};
+    const char* words[] = {"20",     "30/2", "auto", "1.5 kVA",  "2 kW", "spare", "reserved", "lighting",
+                           "120 ft", "yes",  "",     "nonsense", "3",    "Kiosk", "8",        "15/3"};
     int done = 0;
     for (int i = 0; i < 1000; ++i) {
-        const auto any = [&](const auto& table) { return std::decay_t<decltype(table.begin()->id)>{1 + std::uint32_t(r(int(table.highest()) + 1))}; };
+        const auto any = [&](const auto& table) {
+            return std::decay_t<decltype(table.begin()->id)>{1 + std::uint32_t(r(int(table.highest()) + 1))};
+        };
         done += d.edit("work " + std::to_string(i), [&](Project& p) {
             const BoardId b = any(p.boards);
             const CircuitId c = any(p.circuits), o = any(p.circuits);
             if (!p.boards.has(b) || !p.circuits.has(c)) return;
             const Board& board = p.boards[b];
             switch (r(14)) {
-            case 0: if (const MovePlan m = planMove(p, c, 1 + r(board.slots)); m.possible) applyMove(p, m); break;
-            case 1: if (const MovePlan m = planMove(p, std::vector{c}, b, 1 + r(board.slots)); m.possible) applyMove(p, m); break;
-            case 2: if (p.circuits.has(o) && p.circuits[o].board == p.circuits[c].board) if (const MovePlan m = planMove(p, std::vector{c, o}, b, 1 + r(board.slots)); m.possible) applyMove(p, m); break;
-            case 3: if (const MovePlan m = planInsert(p, b, 1 + r(board.slots)); m.possible) applyMove(p, m); break;
-            case 4: if (p.circuits.has(o) && c != o) { Project q = p; if (!tieCircuits(q, {c, o})) p = q; } break;
-            case 5: case 6: { Project q = p; if (!circuitFacts()[std::size_t(r(int(circuitFacts().size())))].write(q, c, words[r(int(std::size(words)))])) p = q; break; }
-            case 7: { const auto taken = takeCircuits(p, {c}); const PutPlan put = planPut(p, b, r(board.slots), taken); if (!put.error) putCircuits(p, b, taken, put.slots); break; }
-            case 8: pasteBlock(p, b, 1 + r(board.slots), "serves", "Fan\t1 kVA\t20\nPump\t2 hp\t30/2\n"); break;
-            case 9: { const auto& sizes = boardSizes(board.form); applyResize(p, b, planResize(p, b, sizes[std::size_t(r(int(sizes.size())))])); break; }
-            case 10: applyNaming(p, planNaming(p, b)); break;
-            case 11: fillDown(p, {c, o == c || !p.circuits.has(o) ? c : o}, "breaker"); break;
-            case 12: if (r(3) == 0) removeCircuit(p, c); break;
-            case 13: { const Results solved = solve(p, nec()); applyArrangement(p, levelBoard(p, solved, b, 3000).best()); break; }
+            case 0:
+                if (const MovePlan m = planMove(p, c, 1 + r(board.slots)); m.possible) applyMove(p, m);
+                break;
+            case 1:
+                if (const MovePlan m = planMove(p, std::vector{c}, b, 1 + r(board.slots)); m.possible) applyMove(p, m);
+                break;
+            case 2:
+                if (p.circuits.has(o) && p.circuits[o].board == p.circuits[c].board)
+                    if (const MovePlan m = planMove(p, std::vector{c, o}, b, 1 + r(board.slots)); m.possible)
+                        applyMove(p, m);
+                break;
+            case 3:
+                if (const MovePlan m = planInsert(p, b, 1 + r(board.slots)); m.possible) applyMove(p, m);
+                break;
+            case 4:
+                if (p.circuits.has(o) && c != o) {
+                    Project q = p;
+                    if (!tieCircuits(q, {c, o})) p = q;
+                }
+                break;
+            case 5:
+            case 6: {
+                Project q = p;
+                if (!circuitFacts()[std::size_t(r(int(circuitFacts().size())))].write(q, c,
+                                                                                      words[r(int(std::size(words)))]))
+                    p = q;
+                break;
+            }
+            case 7: {
+                const auto taken = takeCircuits(p, {c});
+                const PutPlan put = planPut(p, b, r(board.slots), taken);
+                if (!put.error) putCircuits(p, b, taken, put.slots);
+                break;
+            }
+            case 8:
+                pasteBlock(p, b, 1 + r(board.slots), "serves", "Fan\t1 kVA\t20\nPump\t2 hp\t30/2\n");
+                break;
+            case 9: {
+                const auto& sizes = boardSizes(board.form);
+                applyResize(p, b, planResize(p, b, sizes[std::size_t(r(int(sizes.size())))]));
+                break;
+            }
+            case 10:
+                applyNaming(p, planNaming(p, b));
+                break;
+            case 11:
+                fillDown(p, {c, o == c || !p.circuits.has(o) ? c : o}, "breaker");
+                break;
+            case 12:
+                if (r(3) == 0) removeCircuit(p, c);
+                break;
+            case 13: {
+                const Results solved = solve(p, nec());
+                applyArrangement(p, levelBoard(p, solved, b, 3000).best());
+                break;
+            }
             }
         });
         if (i % 25 == 0) {

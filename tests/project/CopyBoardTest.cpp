@@ -20,7 +20,9 @@ TEST_CASE("a board copied: feeder, circuits, runs and loads follow, under the ne
     });
     const Project& p = d.project();
     REQUIRE_FALSE(validate(p));
-    const auto count = [&](const Project& q, BoardId b) { return std::count_if(q.circuits.begin(), q.circuits.end(), [&](const Circuit& c) { return c.board == b; }); };
+    const auto count = [&](const Project& q, BoardId b) {
+        return std::count_if(q.circuits.begin(), q.circuits.end(), [&](const Circuit& c) { return c.board == b; });
+    };
     CHECK(count(p, made) == count(before, from));
     const Results was = solve(before, bs()), now = solve(p, bs());
     // The same load hangs on it, and the same sizes; no name of the old board is left in it.
@@ -38,7 +40,7 @@ TEST_CASE("a board copied: feeder, circuits, runs and loads follow, under the ne
     for (const Circuit& c : p.circuits)
         if (c.board == made) CHECK(nameOf(p, c.id).rfind("DB-9/", 0) == 0);
     CHECK(p.devices.size() == before.devices.size()); // what is drawn stays where it is
-    for (const Circuit& c : p.circuits) // and what is not drawn keeps the length of what was
+    for (const Circuit& c : p.circuits)               // and what is not drawn keeps the length of what was
         if (c.board == made && c.use == CircuitUse::Load)
             for (const Circuit& o : before.circuits)
                 if (o.board == from && o.slot == c.slot) {
@@ -63,7 +65,11 @@ TEST_CASE("sections of a board in words and back") {
         REQUIRE_FALSE(setSections(q, b.id, words));
         CHECK(sectionsText(q, b.id) == words);
     }
-    const BoardId eight = [&] { for (const Board& b : p.boards) if (b.name == "DB-8") return b.id; return BoardId{}; }();
+    const BoardId eight = [&] {
+        for (const Board& b : p.boards)
+            if (b.name == "DB-8") return b.id;
+        return BoardId{};
+    }();
     const Project before = p;
     for (const char* bad : {"Left", "Left 5-3", "Left 1-99", "Left 1-4; Right 4-8", "1-4", "Left 1-4 32 kg"}) {
         INFO(bad);

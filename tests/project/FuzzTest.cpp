@@ -1,9 +1,10 @@
-// Damage of every kind: a file that was cut or mistyped opens to an error or to a project that holds together, never to a crash.
+// Damage of every kind: a file that was cut or mistyped opens to an error or to a project that holds together, never to
+// a crash.
 
+#include "core/check/Check.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
-#include "core/check/Check.h"
 #include "tests/Building.h"
 
 #include <filesystem>
@@ -56,8 +57,10 @@ TEST_CASE("a journal cut anywhere brings back a state that the project once had"
     for (int i = 0; i < 25; ++i) {
         d.edit("edit", [&](Project& p) {
             const BoardId b{1 + std::uint32_t(r(int(p.boards.highest())))};
-            if (p.boards.has(b) && r(3)) addCircuit(p, b, 1 + r(3), "c" + std::to_string(i));
-            else p.basis.title = "t" + std::to_string(i);
+            if (p.boards.has(b) && r(3))
+                addCircuit(p, b, 1 + r(3), "c" + std::to_string(i));
+            else
+                p.basis.title = "t" + std::to_string(i);
         });
         states.push_back(d.project());
         if (r(4) == 0 && d.canUndo()) d.undo(), states.push_back(d.project());
@@ -80,25 +83,47 @@ TEST_CASE("random operations keep a project valid and undo to where it began") {
         Random r(seed * 31);
         for (int i = 0; i < 60; ++i) {
             d.edit("op", [&](Project& p) {
-                const auto any = [&](const auto& table) { return std::decay_t<decltype(table.begin()->id)>{1 + std::uint32_t(r(int(table.highest()) + 1))}; };
+                const auto any = [&](const auto& table) {
+                    return std::decay_t<decltype(table.begin()->id)>{1 + std::uint32_t(r(int(table.highest()) + 1))};
+                };
                 const BoardId b = any(p.boards);
                 const CircuitId c = any(p.circuits);
                 switch (r(8)) {
-                case 0: if (p.boards.has(b)) addCircuit(p, b, 1 + r(3), "new"); break;
-                case 1: removeCircuit(p, c); break;
-                case 2: if (p.circuits.has(c)) if (const MovePlan m = planMove(p, c, 1 + r(42)); m.possible) applyMove(p, m); break;
-                case 3: if (p.boards.has(b) && p.boards.size() > 2 && r(4) == 0) removeBoard(p, b); break;
-                case 4: { const BoardId to = any(p.boards); if (p.boards.has(b) && p.boards.has(to) && !refuseFeed(p, b, to)) feedFrom(p, b, to); break; }
-                case 5: if (p.boards.has(b)) clearFeed(p, b); break;
-                case 6: if (p.transformers.size()) removeTransformer(p, any(p.transformers)); break;
-                case 7: if (p.circuits.has(c)) runOf(p, c).heldSize = "8"; break;
+                case 0:
+                    if (p.boards.has(b)) addCircuit(p, b, 1 + r(3), "new");
+                    break;
+                case 1:
+                    removeCircuit(p, c);
+                    break;
+                case 2:
+                    if (p.circuits.has(c))
+                        if (const MovePlan m = planMove(p, c, 1 + r(42)); m.possible) applyMove(p, m);
+                    break;
+                case 3:
+                    if (p.boards.has(b) && p.boards.size() > 2 && r(4) == 0) removeBoard(p, b);
+                    break;
+                case 4: {
+                    const BoardId to = any(p.boards);
+                    if (p.boards.has(b) && p.boards.has(to) && !refuseFeed(p, b, to)) feedFrom(p, b, to);
+                    break;
+                }
+                case 5:
+                    if (p.boards.has(b)) clearFeed(p, b);
+                    break;
+                case 6:
+                    if (p.transformers.size()) removeTransformer(p, any(p.transformers));
+                    break;
+                case 7:
+                    if (p.circuits.has(c)) runOf(p, c).heldSize = "8";
+                    break;
                 }
             });
             INFO("seed " << seed << ", operation " << i);
             const auto bad = validate(d.project());
             if (bad) FAIL(bad->text());
             for (const Circuit& k : d.project().circuits)
-                if (k.use == CircuitUse::Load && !fedBy(d.project(), k.id)) CHECK((!k.run || d.project().runs.has(k.run)));
+                if (k.use == CircuitUse::Load && !fedBy(d.project(), k.id))
+                    CHECK((!k.run || d.project().runs.has(k.run)));
         }
         checkWhole(d.project(), solve(d.project(), nec()));
         d.undoAll();

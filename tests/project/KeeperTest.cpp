@@ -1,7 +1,7 @@
 // Work that cannot be lost: what is told here happened to somebody, or nearly.
 
-#include "core/base/TextFile.h"
 #include "core/project/Keeper.h"
+#include "core/base/TextFile.h"
 #include "core/project/ProjectFile.h"
 #include "tests/Building.h"
 
@@ -286,7 +286,8 @@ TEST_CASE("saving on a full disk changes nothing, and the journal goes on") {
     CHECK(w.keeper.changed());
     w.die();
     CHECK((*readJournal(w.keeper.leftBehind(file).at(0)))->recovered.basis.title == "Mine");
-    CHECK(std::distance(fs::directory_iterator(folder.path), {}) == 2); // the file and the journal: no half file is left
+    CHECK(std::distance(fs::directory_iterator(folder.path), {}) ==
+          2); // the file and the journal: no half file is left
 }
 
 TEST_CASE("damage in a journal: what stands before it comes back, the rest is counted, and the journal is kept") {
@@ -303,7 +304,8 @@ TEST_CASE("damage in a journal: what stands before it comes back, the rest is co
     const auto second = text.find("Title Two");
     text[text.rfind('{', second)] = '?';
     text += "{\"label\":\"Three\",\"changes\":[{\"in\":\"basis\",\"before\":null,\"after\":null}]}\n";
-    text += "{\"label\":\"Four\",\"changes\":[{\"in\":\"circuits\",\"before\":null,\"after\":{\"id\":\"C9\",\"board\":\"B77\"}}]}\n";
+    text += "{\"label\":\"Four\",\"changes\":[{\"in\":\"circuits\",\"before\":null,\"after\":{\"id\":\"C9\",\"board\":"
+            "\"B77\"}}]}\n";
     std::ofstream(journal) << text;
     const auto r = readJournal(journal);
     REQUIRE(r);
@@ -319,11 +321,16 @@ TEST_CASE("damage in a journal: what stands before it comes back, the rest is co
 TEST_CASE("a journal with a null basis or an id that points to nothing brings back what held before") {
     Folder folder;
     const std::string base = writeProject(titled("Start"));
-    const std::string head = "{\"lintelJournal\":2,\"project\":\"\",\"fingerprint\":\"0\"}\n" + nlohmann::json(base).dump() + "\n";
+    const std::string head =
+        "{\"lintelJournal\":2,\"project\":\"\",\"fingerprint\":\"0\"}\n" + nlohmann::json(base).dump() + "\n";
     const std::string good = writeEdit(difference(titled("Start"), titled("Good"), "Title")) + "\n";
-    for (const char* bad : {"{\"label\":\"x\",\"changes\":[{\"in\":\"basis\",\"before\":{},\"after\":null}]}", "{\"label\":\"x\",\"changes\":[{\"in\":\"circuits\",\"after\":{\"id\":\"C1\",\"board\":\"B9\"}}]}",
-                            "{\"label\":\"x\",\"changes\":[{\"in\":\"basis\",\"after\":{\"ambient\":1e9}}]}", "{\"label\":\"x\",\"changes\":[{\"in\":\"boards\",\"before\":{\"id\":\"B1\"},\"after\":{\"id\":\"B2\"}}]}",
-                            "{\"label\":\"x\",\"changes\":[{\"in\":\"boards\",\"after\":{\"id\":\"B9999999\"}}]}", "[[[[", "\xED\xA0\x80"}) {
+    for (const char* bad :
+         {"{\"label\":\"x\",\"changes\":[{\"in\":\"basis\",\"before\":{},\"after\":null}]}",
+          "{\"label\":\"x\",\"changes\":[{\"in\":\"circuits\",\"after\":{\"id\":\"C1\",\"board\":\"B9\"}}]}",
+          "{\"label\":\"x\",\"changes\":[{\"in\":\"basis\",\"after\":{\"ambient\":1e9}}]}",
+          "{\"label\":\"x\",\"changes\":[{\"in\":\"boards\",\"before\":{\"id\":\"B1\"},\"after\":{\"id\":\"B2\"}}]}",
+          "{\"label\":\"x\",\"changes\":[{\"in\":\"boards\",\"after\":{\"id\":\"B9999999\"}}]}", "[[[[",
+          "\xED\xA0\x80"}) {
         INFO(bad);
         std::ofstream(folder / "journal", std::ios::binary) << head << good << bad << "\n";
         const auto r = readJournal(folder / "journal");
@@ -337,8 +344,13 @@ TEST_CASE("a journal with a null basis or an id that points to nothing brings ba
 TEST_CASE("a journal of the first version still comes back") {
     Folder folder;
     const std::string base = writeProject(titled("Start"));
-    const nlohmann::json head{{"lintelJournal", 1}, {"pid", 1}, {"project", ""}, {"fingerprint", fmt::format("{:016x}", fingerprintOf(base))}, {"base", base}};
-    std::ofstream(folder / "journal") << head.dump() << "\n" << writeEdit(difference(titled("Start"), titled("Old"), "Title")) << "\n";
+    const nlohmann::json head{{"lintelJournal", 1},
+                              {"pid", 1},
+                              {"project", ""},
+                              {"fingerprint", fmt::format("{:016x}", fingerprintOf(base))},
+                              {"base", base}};
+    std::ofstream(folder / "journal") << head.dump() << "\n"
+                                      << writeEdit(difference(titled("Start"), titled("Old"), "Title")) << "\n";
     const auto r = readJournal(folder / "journal");
     REQUIRE(r);
     REQUIRE(r->has_value());
@@ -378,8 +390,9 @@ TEST_CASE("saving follows symbolic links, keeps mode and owner, and parts no har
 }
 
 TEST_CASE("names of 255 bytes and names that are not UTF-8 are saved, journalled and recovered") {
-    for (const std::string& name : {std::string(248, 'a') + ".lintel", std::string("K\xFC"
-                                                                                   "che.lintel"),
+    for (const std::string& name : {std::string(248, 'a') + ".lintel",
+                                    std::string("K\xFC"
+                                                "che.lintel"),
                                     std::string("100 % {x} Küche.lintel"), std::string("bytes:x.lintel")}) {
         INFO(name);
         Folder folder, state;
@@ -404,7 +417,8 @@ TEST_CASE("names of 255 bytes and names that are not UTF-8 are saved, journalled
 }
 
 TEST_CASE("paths come back from their text, whatever bytes they hold") {
-    for (const std::string& raw : {std::string("/plain/path"), std::string("/k\xFC%41/\xC3\xA9"), std::string("bytes:odd"), std::string("/100%")}) {
+    for (const std::string& raw : {std::string("/plain/path"), std::string("/k\xFC%41/\xC3\xA9"),
+                                   std::string("bytes:odd"), std::string("/100%")}) {
         INFO(raw);
         CHECK(pathFromText(textOfPath(raw)).native() == raw);
         CHECK_NOTHROW(nlohmann::json(textOfPath(raw)).dump());
@@ -450,11 +464,22 @@ TEST_CASE("an edit that could not be opened again is refused, and says why") {
         {"factor", [&](Project& p) { p.circuits.change(c)->factor = nan; }},
         {"heldBreaker", [&](Project& p) { p.circuits.change(c)->heldBreaker = nan; }},
         {"board", [&](Project& p) { p.circuits.change(c)->board = {77}; }},
-        {"at", [&](Project& p) { p.boards.change(b)->at = {nan, 0}; }},
-        {"at", [&](Project& p) { p.boards.change(b)->at = {1e300, 0}; }},
+        {"at",
+         [&](Project& p) {
+             p.boards.change(b)->at = {nan, 0};
+         }},
+        {"at",
+         [&](Project& p) {
+             p.boards.change(b)->at = {1e300, 0};
+         }},
         {"feed", [&](Project& p) { p.boards.change(b)->feed = CircuitId{9999}; }},
         {"board", [&](Project& p) { p.boards.remove(b); }}, // its circuits would hang in the air
-        {"id", [&](Project& p) { Board x; x.id = {60'000}; p.boards.put(x); }},
+        {"id",
+         [&](Project& p) {
+             Board x;
+             x.id = {60'000};
+             p.boards.put(x);
+         }},
     };
     for (const auto& [field, change] : refused) {
         INFO(field);

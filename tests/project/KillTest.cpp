@@ -1,5 +1,5 @@
-// Killed at random moments, while it edits, saves and recovers, on one disk and on two: at most the edit in the making is lost.
-// LINTEL_KILLS says how often; by itself a hundred times.
+// Killed at random moments, while it edits, saves and recovers, on one disk and on two: at most the edit in the making
+// is lost. LINTEL_KILLS says how often; by itself a hundred times.
 
 #include "core/base/Parse.h"
 #include "core/base/TextFile.h"
@@ -85,7 +85,8 @@ void killOften(const fs::path& folder, const fs::path& state, int times, std::ui
         const pid_t child = ::fork();
         REQUIRE(child >= 0);
         if (child == 0) work(file, state, seed + std::uint32_t(i), told);
-        // A quarter of them at once, while it begins; the others some time after it has done its first edit, however busy the machine.
+        // A quarter of them at once, while it begins; the others some time after it has done its first edit, however
+        // busy the machine.
         const long before = told.edits;
         if (r(4) != 0)
             for (int waits = 0; told.edits == before && waits < 20'000; ++waits) ::usleep(500);
@@ -103,7 +104,8 @@ void killOften(const fs::path& folder, const fs::path& state, int times, std::ui
     }
     CHECK(told.saves > times / 20);
     CHECK(told.recoveries > times / 20);
-    // Nothing piles up, however often it is killed: the file, two earlier versions, half a file, and the journals of the last runs.
+    // Nothing piles up, however often it is killed: the file, two earlier versions, half a file, and the journals of
+    // the last runs.
     int files = 0;
     for (const auto& place : {folder, state / "recovery"}) {
         std::error_code ec;
@@ -122,7 +124,8 @@ TEST_CASE("killed at random moments, at most the edit in the making is lost") {
     const fs::path shm = fs::is_directory("/dev/shm", ec) ? fs::path("/dev/shm") : fs::temp_directory_path();
     const std::string name = "lintel-kill-" + std::to_string(::getpid());
     const fs::path here = fs::temp_directory_path() / name, there = shm / (name + "-state");
-    for (const auto& [folder, state] : {std::pair{here / "one", here / "state"}, std::pair{here / "two", there}}) { // one disk, two disks
+    for (const auto& [folder, state] :
+         {std::pair{here / "one", here / "state"}, std::pair{here / "two", there}}) { // one disk, two disks
         fs::create_directories(folder);
         fs::create_directories(state);
         killOften(folder, state, times / 2, 17);

@@ -11,7 +11,8 @@ using namespace lintel;
 
 TEST_CASE("moving a circuit: shift to a free slot, swap with what stands there, refused with a reason") {
     OneBoard w;
-    const CircuitId a = w.circuit(100), b = w.circuit(200), three = w.circuit(900, LoadUnit::VA, 3); // slots 1, 2, 3-5-7
+    const CircuitId a = w.circuit(100), b = w.circuit(200),
+                    three = w.circuit(900, LoadUnit::VA, 3); // slots 1, 2, 3-5-7
     REQUIRE(w.p.circuits[three].slot == 3);
     MovePlan plan = planMove(w.p, a, 9);
     CHECK(plan.possible);
@@ -44,7 +45,8 @@ TEST_CASE("moving a circuit: shift to a free slot, swap with what stands there, 
     for (const Circuit& c : v.p.circuits) CHECK_FALSE(v.solved().of(c.id).clash);
 }
 
-TEST_CASE("removing a level: what is drawn and placed on it goes, boards stay on no level, nothing points at it, and undo brings it back") {
+TEST_CASE("removing a level: what is drawn and placed on it goes, boards stay on no level, nothing points at it, and "
+          "undo brings it back") {
     for (const char* name : {"saltmarket-hall", "brindle-pier"}) {
         Document document(*loadProject(dataFolder() / "demos" / (std::string(name) + ".lintel")));
         const Project start = document.project();
@@ -56,7 +58,8 @@ TEST_CASE("removing a level: what is drawn and placed on it goes, boards stay on
             CHECK_FALSE(p.levels.has(l.id));
             CHECK(p.boards.size() == start.boards.size());
             CHECK(p.circuits.size() == start.circuits.size());
-            for (const Board& b : p.boards) CHECK(b.level == (start.boards[b.id].level == l.id ? LevelId{} : start.boards[b.id].level));
+            for (const Board& b : p.boards)
+                CHECK(b.level == (start.boards[b.id].level == l.id ? LevelId{} : start.boards[b.id].level));
             for (const Device& d : start.devices) CHECK(p.devices.has(d.id) == (d.level != l.id));
             for (const Opening& o : p.openings) CHECK(p.walls.has(o.wall));
             for (const Tray& t : p.trays) CHECK(t.riseTo != l.id);
@@ -148,25 +151,47 @@ TEST_CASE("a circuit is named after its devices and their room") {
 TEST_CASE("the kind of a load by the words of its name, from a list that is data") {
     const auto list = LoadWords::load(dataFolder() / "words" / "load-kinds.json");
     REQUIRE(list);
-    struct Case { const char* name; std::optional<LoadKind> kind; };
-    for (const Case& c : {Case{"Receptacles", LoadKind::Receptacle}, {"Receptacles, Lighting store 4", LoadKind::Receptacle}, {"Lighting", LoadKind::Lighting}, {"Unit heater UH-3", LoadKind::Heating}, {"RTU-1", LoadKind::Cooling},
-                          {"Door operator", LoadKind::Motor}, {"Exhaust fans", LoadKind::Motor}, {"Unit heater receptacle", LoadKind::Receptacle}, {"Water heater", LoadKind::WaterHeating}, {"Fan coil unit", LoadKind::Cooling},
-                          {"BLAST CHILLER", LoadKind::Refrigeration}, {"Passenger lift", LoadKind::Vertical}, {"EV charger 2", LoadKind::Vehicle}, {"Exit signs", LoadKind::Lighting},
-                          {"Kiln", std::nullopt}, {"", std::nullopt}, {", lighting", std::nullopt}, {"Fantastic", std::nullopt}}) {
+    struct Case {
+        const char* name;
+        std::optional<LoadKind> kind;
+    };
+    for (const Case& c : {Case{"Receptacles", LoadKind::Receptacle},
+                          {"Receptacles, Lighting store 4", LoadKind::Receptacle},
+                          {"Lighting", LoadKind::Lighting},
+                          {"Unit heater UH-3", LoadKind::Heating},
+                          {"RTU-1", LoadKind::Cooling},
+                          {"Door operator", LoadKind::Motor},
+                          {"Exhaust fans", LoadKind::Motor},
+                          {"Unit heater receptacle", LoadKind::Receptacle},
+                          {"Water heater", LoadKind::WaterHeating},
+                          {"Fan coil unit", LoadKind::Cooling},
+                          {"BLAST CHILLER", LoadKind::Refrigeration},
+                          {"Passenger lift", LoadKind::Vertical},
+                          {"EV charger 2", LoadKind::Vehicle},
+                          {"Exit signs", LoadKind::Lighting},
+                          {"Kiln", std::nullopt},
+                          {"", std::nullopt},
+                          {", lighting", std::nullopt},
+                          {"Fantastic", std::nullopt}}) {
         INFO(c.name);
         CHECK(list->kindOf(c.name) == c.kind);
     }
     // Typed in either order, and into a list that names no kinds.
     OneBoard w;
     const CircuitId named = addCircuit(w.p, w.board, 1, ""), later = addCircuit(w.p, w.board, 1, "");
-    const auto type = [&](CircuitId c, const char* fact, const char* text) { CHECK_FALSE(circuitFact(fact)->write(w.p, c, text)); };
+    const auto type = [&](CircuitId c, const char* fact, const char* text) {
+        CHECK_FALSE(circuitFact(fact)->write(w.p, c, text));
+    };
     type(named, "serves", "Counter receptacles"), type(named, "load", "1.2 kVA");
     type(later, "load", "1.2 kVA"), type(later, "serves", "Counter receptacles");
     for (CircuitId c : {named, later})
         for (const Load& l : w.p.loads)
             if (l.circuit == c) CHECK(l.kind == LoadKind::Receptacle);
     const std::filesystem::path bad = std::filesystem::temp_directory_path() / "lintel-words.json";
-    for (const auto& [text, says] : {std::pair{R"({"kinds": {"lamp": ["x"]}})", "there is no load kind"}, {R"({"kinds": {"motor": ["fan"], "cooling": ["fan"]}})", "stands for"}, {"[]", "no \"kinds\""}, {"{", ""}}) {
+    for (const auto& [text, says] : {std::pair{R"({"kinds": {"lamp": ["x"]}})", "there is no load kind"},
+                                     {R"({"kinds": {"motor": ["fan"], "cooling": ["fan"]}})", "stands for"},
+                                     {"[]", "no \"kinds\""},
+                                     {"{", ""}}) {
         std::ofstream(bad) << text;
         const auto refused = LoadWords::load(bad);
         REQUIRE_FALSE(refused);

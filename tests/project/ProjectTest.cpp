@@ -31,10 +31,15 @@ struct Filler {
         }
     }
     void operator()(const char*, std::map<std::string, double>& m) { m = {{"lighting", 0.5}}; }
-    void operator()(const char*, std::map<std::string, std::string>& m) { m = {{"lighting", "text " + std::to_string(n++)}}; }
+    void operator()(const char*, std::map<std::string, std::string>& m) {
+        m = {{"lighting", "text " + std::to_string(n++)}};
+    }
     void operator()(const char*, Ref&) {}
     template <class T> void operator()(const char*, Id<T>&) {}
-    template <class T> void operator()(const char* key, std::optional<T>& o) { T t{}; (*this)(key, t), o = t; }
+    template <class T> void operator()(const char* key, std::optional<T>& o) {
+        T t{};
+        (*this)(key, t), o = t;
+    }
     template <WordedEnum E> void operator()(const char*, E& e) { e = std::end(EnumText<E>::words)[-1].first; }
 };
 
@@ -81,7 +86,8 @@ Project everyFieldDifferent() {
 }
 
 struct TempFolder {
-    fs::path path = fs::temp_directory_path() / ("lintel-test-" + std::to_string(::getpid()) + "-" + std::to_string(next++));
+    fs::path path =
+        fs::temp_directory_path() / ("lintel-test-" + std::to_string(::getpid()) + "-" + std::to_string(next++));
     static inline int next = 0;
     TempFolder() { fs::create_directories(path); }
     ~TempFolder() {
@@ -93,12 +99,30 @@ struct TempFolder {
 void edit(Document& d, int i) {
     d.edit("edit " + std::to_string(i), [&](Project& p) {
         switch (i % 6) {
-        case 0: p.levels.add({{}, "L" + std::to_string(i), double(i), 3, {}}); break;
-        case 1: if (!p.levels.empty()) p.levels.change({1 + std::uint32_t(i) % p.levels.highest()}) ? (void)(p.levels.change({1 + std::uint32_t(i) % p.levels.highest()})->name += "x") : void(); break;
-        case 2: p.levels.remove({1 + std::uint32_t(i * 7) % (p.levels.highest() + 1)}); break;
-        case 3: p.basis.title = "T" + std::to_string(i); break;
-        case 4: { Board b; b.name = "B" + std::to_string(i); addBoard(p, b); break; }
-        case 5: if (!p.boards.empty()) addCircuit(p, {p.boards.highest()}, 1 + i % 3, "c"); break;
+        case 0:
+            p.levels.add({{}, "L" + std::to_string(i), double(i), 3, {}});
+            break;
+        case 1:
+            if (!p.levels.empty())
+                p.levels.change({1 + std::uint32_t(i) % p.levels.highest()})
+                    ? (void)(p.levels.change({1 + std::uint32_t(i) % p.levels.highest()})->name += "x")
+                    : void();
+            break;
+        case 2:
+            p.levels.remove({1 + std::uint32_t(i * 7) % (p.levels.highest() + 1)});
+            break;
+        case 3:
+            p.basis.title = "T" + std::to_string(i);
+            break;
+        case 4: {
+            Board b;
+            b.name = "B" + std::to_string(i);
+            addBoard(p, b);
+            break;
+        }
+        case 5:
+            if (!p.boards.empty()) addCircuit(p, {p.boards.highest()}, 1 + i % 3, "c");
+            break;
         }
     });
 }
@@ -132,20 +156,25 @@ TEST_CASE("an empty project and the shipped ones are stable in the file") {
 
 TEST_CASE("bad files: the message names the line or the field") {
     const std::string good = writeProject(everyFieldDifferent());
-    struct Bad { std::string text; const char* says; };
-    const Bad bad[] = {{good.substr(0, good.size() / 2), "cut short"},
-                       {"{\n\"lintel\": 1,\n\"boards\": [ oops ]\n}", "line 3"},
-                       {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\",\"slots\":\"forty\"}]}", "boards[0].slots: expected a whole number, found \"forty\""},
-                       {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\",\"system\":\"77Y/9\"}]}", "there is no choice \"77Y/9\""},
-                       {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\"},{\"id\":\"B1\"}]}", "two things with the id B1"},
-                       {"{\"lintel\": 1, \"boards\": [{\"id\":\"C1\"}]}", "begins with B"},
-                       {"{\"lintel\": 1, \"circuits\": [{\"id\":\"C1\",\"board\":\"B9\"}]}", "there is no B9"},
-                       {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\",\"slots\":-4}]}", "outside"},
-                       {"{\"lintel\": 1, \"boards\": {}}", "expected a list"},
-                       {"{\"lintel\": 2}", "newer Lintel"},
-                       {"{\"lintel\": \"one\"}", "whole number"},
-                       {"[1, 2]", "not a Lintel project"},
-                       {"", "cut short"}};
+    struct Bad {
+        std::string text;
+        const char* says;
+    };
+    const Bad bad[] = {
+        {good.substr(0, good.size() / 2), "cut short"},
+        {"{\n\"lintel\": 1,\n\"boards\": [ oops ]\n}", "line 3"},
+        {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\",\"slots\":\"forty\"}]}",
+         "boards[0].slots: expected a whole number, found \"forty\""},
+        {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\",\"system\":\"77Y/9\"}]}", "there is no choice \"77Y/9\""},
+        {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\"},{\"id\":\"B1\"}]}", "two things with the id B1"},
+        {"{\"lintel\": 1, \"boards\": [{\"id\":\"C1\"}]}", "begins with B"},
+        {"{\"lintel\": 1, \"circuits\": [{\"id\":\"C1\",\"board\":\"B9\"}]}", "there is no B9"},
+        {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\",\"slots\":-4}]}", "outside"},
+        {"{\"lintel\": 1, \"boards\": {}}", "expected a list"},
+        {"{\"lintel\": 2}", "newer Lintel"},
+        {"{\"lintel\": \"one\"}", "whole number"},
+        {"[1, 2]", "not a Lintel project"},
+        {"", "cut short"}};
     for (const Bad& b : bad) {
         INFO(b.says);
         const auto p = readProject(b.text, "bad.lintel");
@@ -174,7 +203,9 @@ TEST_CASE("an edit that changes nothing is not recorded; merged edits undo in on
     Document d;
     CHECK_FALSE(d.edit("nothing", [](Project&) {}));
     CHECK_FALSE(d.canUndo());
-    for (const char* t : {"a", "ab", "abc"}) d.edit("Title", [&](Project& p) { p.basis.title = t; }, "title");
+    for (const char* t : {"a", "ab", "abc"})
+        d.edit(
+            "Title", [&](Project& p) { p.basis.title = t; }, "title");
     CHECK(d.undoLabel() == "Title");
     d.undo();
     CHECK(d.project().basis.title == "Untitled");

@@ -15,17 +15,20 @@ std::string replaced(std::string text, const std::string& from, const std::strin
 } // namespace
 
 TEST_CASE("a rule book with a row that cannot be right is refused, naming the row") {
-    struct Bad { const char *from, *to, *says; };
-    const Bad bad[] = {{R"(["4", 41.74, 70, 85, 95,)", R"(["4", 41.74, 70, 58, 95,)", "hotter insulation"},
-                       {R"(["3", 52.62, 85, 100, 115,)", R"(["3", 52.62, 60, 80, 90,)", "larger conductor must carry more"},
-                       {"3.14, 5.17", "4.13, 5.17", "resistance times area"},
-                       {"[15, 20, 25, 30,", "[15, 25, 20, 30,", "rising order"},
-                       {"[40, 0.82, 0.88, 0.91]", "[40, 0.82, 0.98, 0.91]", "hotter air must carry less"},
-                       {"[9, 0.70]", "[9, 0.90]", "more conductors must carry less"},
-                       {"[100, \"8\", \"6\"]", "[100, \"14\", \"6\"]", "does not follow"},
-                       {"\"smallest\": \"1/0\"", "\"smallest\": \"7/0\"", "no conductor size"},
-                       {"\"kind\": \"kitchen\"", "\"kind\": \"galley\"", "no load kind"},
-                       {"\"procedure\": \"terminal-temperature\"", "\"procedure\": \"guess\"", "no sizing procedure"}};
+    struct Bad {
+        const char *from, *to, *says;
+    };
+    const Bad bad[] = {
+        {R"(["4", 41.74, 70, 85, 95,)", R"(["4", 41.74, 70, 58, 95,)", "hotter insulation"},
+        {R"(["3", 52.62, 85, 100, 115,)", R"(["3", 52.62, 60, 80, 90,)", "larger conductor must carry more"},
+        {"3.14, 5.17", "4.13, 5.17", "resistance times area"},
+        {"[15, 20, 25, 30,", "[15, 25, 20, 30,", "rising order"},
+        {"[40, 0.82, 0.88, 0.91]", "[40, 0.82, 0.98, 0.91]", "hotter air must carry less"},
+        {"[9, 0.70]", "[9, 0.90]", "more conductors must carry less"},
+        {"[100, \"8\", \"6\"]", "[100, \"14\", \"6\"]", "does not follow"},
+        {"\"smallest\": \"1/0\"", "\"smallest\": \"7/0\"", "no conductor size"},
+        {"\"kind\": \"kitchen\"", "\"kind\": \"galley\"", "no load kind"},
+        {"\"procedure\": \"terminal-temperature\"", "\"procedure\": \"guess\"", "no sizing procedure"}};
     for (const Bad& b : bad) {
         INFO(b.says);
         const auto book = RuleBook::parse(replaced(necText(), b.from, b.to), "bad.json");
@@ -46,26 +49,41 @@ TEST_CASE("a metric rule book with a row that cannot be right is refused, naming
             if (t["name"] == name) return t;
         throw std::runtime_error(name);
     };
-    struct Bad { const char* says; std::function<void(json&)> spoil; };
+    struct Bad {
+        const char* says;
+        std::function<void(json&)> spoil;
+    };
     const Bad bad[] = {
-        {"a larger conductor must carry more", [&](json& b) { cable(b, "multicore 70 °C")["methods"][0]["rows"][4][1] = 30; }},
-        {"three loaded conductors must not carry more than two", [&](json& b) { cable(b, "multicore 70 °C")["methods"][0]["rows"][4][2] = 47; }},
+        {"a larger conductor must carry more",
+         [&](json& b) { cable(b, "multicore 70 °C")["methods"][0]["rows"][4][1] = 30; }},
+        {"three loaded conductors must not carry more than two",
+         [&](json& b) { cable(b, "multicore 70 °C")["methods"][0]["rows"][4][2] = 47; }},
         {"no conductor size \"7\"", [&](json& b) { cable(b, "multicore 70 °C")["methods"][0]["rows"][4][0] = "7"; }},
         {"resistance is far from", [&](json& b) { cable(b, "multicore 70 °C")["drop"][0]["rows"][4][1] = 9.3; }},
-        {"it has an ampacity and no resistance", [&](json& b) { cable(b, "armoured 70 °C")["drop"][0]["methods"].erase(0); }},
-        {"there is no cable \"string\" before it", [&](json& b) { cable(b, "fire-rated multicore 90 °C")["like"] = "string"; }},
-        {"there is no method \"Z\"", [&](json& b) { cable(b, "fire-rated multicore 90 °C")["only"] = json::array({"C", "Z"}); }},
+        {"it has an ampacity and no resistance",
+         [&](json& b) { cable(b, "armoured 70 °C")["drop"][0]["methods"].erase(0); }},
+        {"there is no cable \"string\" before it",
+         [&](json& b) { cable(b, "fire-rated multicore 90 °C")["like"] = "string"; }},
+        {"there is no method \"Z\"",
+         [&](json& b) {
+             cable(b, "fire-rated multicore 90 °C")["only"] = json::array({"C", "Z"});
+         }},
         {"there is no method \"E9\"", [&](json& b) { cable(b, "armoured 70 °C")["methods"][3]["like"] = "E9"; }},
         {"the usual cable is not in the list", [&](json& b) { b["cables"]["usualBranch"] = "rope"; }},
         {"the rows must rise and their factor fall", [&](json& b) { b["lying"]["grouping"]["direct"][2][1] = 0.9; }},
         {"the rows must rise and their factor fall", [&](json& b) { b["lying"]["soil"]["direct"][1][0] = 0.4; }},
         {"cannot be right here", [&](json& b) { b["lying"]["soil"]["factors"][0][1] = 12.8; }},
         {"direct", [&](json& b) { b["lying"]["soil"].erase("direct"); }},
-        {"a hotter insulation must have a larger k", [&](json& b) { b["protective"]["k"]["copper"] = json::array({143, 115}); }},
-        {"final circuits must not have a longer time than distribution", [&](json& b) { b["earthFault"]["finalSeconds"][0] = 6; }},
+        {"a hotter insulation must have a larger k",
+         [&](json& b) {
+             b["protective"]["k"]["copper"] = json::array({143, 115});
+         }},
+        {"final circuits must not have a longer time than distribution",
+         [&](json& b) { b["earthFault"]["finalSeconds"][0] = 6; }},
         {"at least as much as others", [&](json& b) { b["earthFault"]["finalUpToSockets"] = 20; }},
         {"there is no load kind", [&](json& b) { b["earthFault"]["plainResidual"][0] = "toasting"; }},
-        {"there is no device", [&](json& b) { b["earthFault"]["trips"]["type Q"] = b["earthFault"]["trips"]["type B"]; }},
+        {"there is no device",
+         [&](json& b) { b["earthFault"]["trips"]["type Q"] = b["earthFault"]["trips"]["type B"]; }},
         {"energy must rise", [&](json& b) { b["earthFault"]["trips"]["type B"]["energy"]["rows"][1][1] = 100; }},
         {"insulationMonitor", [&](json& b) { b["earthFault"].erase("insulationMonitor"); }},
     };
@@ -107,8 +125,9 @@ TEST_CASE("a project's own value replaces the book's, is cited as such, and a wr
     const auto missing = loadRuleBook("nec-2023", {{"continuous/teapot", 1}});
     REQUIRE_FALSE(missing);
     CHECK_THAT(missing.error().what, Catch::Contains("continuous/teapot"));
-    CHECK_FALSE(loadRuleBook("nec-2023", {{"continuous/factor", 0.5}}));    // a factor that cannot be right
-    CHECK_FALSE(loadRuleBook("nec-2023", {{"conductors/rows/3/3", 9999}})); // a smaller conductor would carry more than a larger
+    CHECK_FALSE(loadRuleBook("nec-2023", {{"continuous/factor", 0.5}})); // a factor that cannot be right
+    CHECK_FALSE(loadRuleBook("nec-2023",
+                             {{"conductors/rows/3/3", 9999}})); // a smaller conductor would carry more than a larger
     CHECK_FALSE(loadRuleBook("nec-2023", {{"conductors/rows/999/3", 1}}));
     CHECK_FALSE(loadRuleBook("nec-2023", {{"", 1}}));
 }

@@ -1,5 +1,5 @@
-#include "core/project/ProjectFile.h"
 #include "core/sheets/Sheets.h"
+#include "core/project/ProjectFile.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
 #include "tests/World.h"
@@ -22,7 +22,9 @@ std::string closeTogether(std::string text) {
     std::erase_if(text, [](char c) { return c == ' ' || c == '\n'; });
     return text;
 }
-bool holds(const Drawing& d, const std::string& text) { return ("\n" + d.words()).find("\n" + text + "\n") != std::string::npos; }
+bool holds(const Drawing& d, const std::string& text) {
+    return ("\n" + d.words()).find("\n" + text + "\n") != std::string::npos;
+}
 } // namespace
 
 TEST_CASE("the demo is of the size it should be") {
@@ -49,14 +51,16 @@ TEST_CASE("a panel schedule holds every circuit once, with breaker, size and fig
             CHECK(closeTogether(s.words()).find(closeTogether(servesWords(d.p, d.r, c.id))) != std::string::npos);
         }
     CHECK(holds(s, "Total"));
-    CHECK(s.words().find("Circuit 27: 25.5 % own, 25.7 % total drop at 479 ft, over its limit") != std::string::npos); // an installer must not take #12 for right
+    CHECK(s.words().find("Circuit 27: 25.5 % own, 25.7 % total drop at 479 ft, over its limit") !=
+          std::string::npos); // an installer must not take #12 for right
     // Circuit 16 is two-pole on rows 8 and 9 (B and C): half of 5 200 VA on each, in those columns.
     double b = 0, c = 0, headB = 0, headC = 0;
     int seen = 0;
     for (const Mark& m : s.marks)
         if (const auto* t = std::get_if<TextMark>(&m)) {
             if (t->text == "2\u00a0600") (seen++ ? c : b) = t->at.x;
-            if (t->bold && t->text == "B" && t->align == Align::Right) headB = t->at.x; // the right half's head comes last
+            if (t->bold && t->text == "B" && t->align == Align::Right)
+                headB = t->at.x; // the right half's head comes last
             if (t->bold && t->text == "C" && t->align == Align::Right) headC = t->at.x;
         }
     CHECK(seen == 2);
@@ -64,7 +68,8 @@ TEST_CASE("a panel schedule holds every circuit once, with breaker, size and fig
     CHECK(c == Approx(headC));
     // Everything stays on the sheet.
     for (const Mark& m : s.marks)
-        if (const auto* t = std::get_if<TextMark>(&m)) CHECK((t->at.x >= 0 && t->at.x <= s.width && t->at.y >= 0 && t->at.y <= s.height));
+        if (const auto* t = std::get_if<TextMark>(&m))
+            CHECK((t->at.x >= 0 && t->at.x <= s.width && t->at.y >= 0 && t->at.y <= s.height));
 }
 
 TEST_CASE("boards of every size and form make a schedule that stays on its sheet") {
@@ -92,7 +97,11 @@ TEST_CASE("notes of a schedule are never cut: what has no room goes on on furthe
             OneBoard w(VoltageSystem::Y208, slots);
             for (int i = 0; i < std::min(slots, 84); ++i) {
                 const CircuitId c = w.circuit(600);
-                if (i < notes) w.p.circuits.change(c)->note = "noted " + std::to_string(i) + (notes > 100 ? std::string(260, 'x') + " end" + std::to_string(i) : " by the designer on site, with what the owner said about it and about the ceiling below");
+                if (i < notes)
+                    w.p.circuits.change(c)->note = "noted " + std::to_string(i) +
+                                                   (notes > 100 ? std::string(260, 'x') + " end" + std::to_string(i)
+                                                                : " by the designer on site, with what the owner said "
+                                                                  "about it and about the ceiling below");
             }
             const Results r = w.solved();
             const SheetInput in{w.p, nec(), r};
@@ -104,7 +113,8 @@ TEST_CASE("notes of a schedule are never cut: what has no room goes on on furthe
                 words += closeTogether(s.words());
                 double foot = s.height;
                 for (const Mark& m : s.marks)
-                    if (const auto* t = std::get_if<TextMark>(&m); t && t->text.find("Sheet E-601") == 0) foot = t->at.y;
+                    if (const auto* t = std::get_if<TextMark>(&m); t && t->text.find("Sheet E-601") == 0)
+                        foot = t->at.y;
                 for (const Mark& m : s.marks)
                     if (const auto* t = std::get_if<TextMark>(&m); t && t->at.y < foot - 0.1) {
                         CHECK(t->at.y < foot - 5);
@@ -132,7 +142,9 @@ TEST_CASE("a long name on a schedule stands in two lines and is whole") {
     CHECK(s.words().find("Receptacles of the long gallery") != std::string::npos);
     CHECK(s.words().find("stores behind") != std::string::npos);
     for (const Mark& m : s.marks)
-        if (const auto* t = std::get_if<TextMark>(&m); t && (t->text.find("gallery") != std::string::npos || t->text.find("behind") != std::string::npos)) CHECK(textWidth(t->text, t->size, t->bold) * 0.85 <= t->within);
+        if (const auto* t = std::get_if<TextMark>(&m);
+            t && (t->text.find("gallery") != std::string::npos || t->text.find("behind") != std::string::npos))
+            CHECK(textWidth(t->text, t->size, t->bold) * 0.85 <= t->within);
 }
 
 TEST_CASE("the plan sheet takes the largest usual scale that fits, and shows every circuit's home run") {
@@ -151,8 +163,10 @@ TEST_CASE("sheet set: riser, one-line, plans, a schedule for each board, all wit
         files.push_back(e.file);
         CHECK(e.draw().number == e.number);
     }
-    CHECK(files == std::vector<std::string>{"E-501_riser", "E-502_one-line", "E-101_Ground_floor", "E-102_Upper_floor", "E-103_Roof_deck", "E-601_EV-1", "E-602_HL-1", "E-603_HM-1", "E-604_HM-2", "E-605_LP-1", "E-606_LP-2", "E-607_LP-3",
-                                             "E-608_LP-4", "E-609_LS-1", "E-610_MDS", "E-611_SP-1", "E-612_SP-2", "E-613_SP-3"});
+    CHECK(files == std::vector<std::string>{"E-501_riser", "E-502_one-line", "E-101_Ground_floor", "E-102_Upper_floor",
+                                            "E-103_Roof_deck", "E-601_EV-1", "E-602_HL-1", "E-603_HM-1", "E-604_HM-2",
+                                            "E-605_LP-1", "E-606_LP-2", "E-607_LP-3", "E-608_LP-4", "E-609_LS-1",
+                                            "E-610_MDS", "E-611_SP-1", "E-612_SP-2", "E-613_SP-3"});
 }
 
 TEST_CASE("how things are written") {
@@ -171,14 +185,18 @@ TEST_CASE("how things are written") {
 TEST_CASE("a schedule stays within its page, however many slots and notes there are") {
     for (int slots : {12, 42, 60, 84}) {
         OneBoard w(VoltageSystem::Y208, slots);
-        for (int i = 0; i < slots; ++i) runOf(w.p, w.circuit(500 + i, LoadUnit::VA, 1, 200, LoadKind(i % 8), i % 3 == 0)).heldSize = i % 2 ? "8" : ""; // a note for every other one
+        for (int i = 0; i < slots; ++i)
+            runOf(w.p, w.circuit(500 + i, LoadUnit::VA, 1, 200, LoadKind(i % 8), i % 3 == 0)).heldSize =
+                i % 2 ? "8" : ""; // a note for every other one
         const Results r = w.solved();
         const Drawing s = panelSchedule({w.p, nec(), r}, w.board, "E-601");
         INFO(slots << " slots on " << s.paper);
         CHECK(s.paper == (slots > 64 ? "Legal" : "Letter"));
         double lowest = 0;
         for (const Mark& m : s.marks)
-            if (const auto* t = std::get_if<TextMark>(&m); t && t->text.find("Sheet") == std::string::npos && t->text.find("NEC 2023") == std::string::npos) lowest = std::max(lowest, t->at.y);
+            if (const auto* t = std::get_if<TextMark>(&m);
+                t && t->text.find("Sheet") == std::string::npos && t->text.find("NEC 2023") == std::string::npos)
+                lowest = std::max(lowest, t->at.y);
         CHECK(lowest < s.height - 11 - 4); // above the foot strip
         CHECK(s.words().find("Notes") != std::string::npos);
     }
@@ -200,7 +218,8 @@ TEST_CASE("things without a name are drawn on the plan all the same") {
 TEST_CASE("a schedule says where the board is and what it stands in") {
     OneBoard w;
     Board& b = *w.p.boards.change(w.board);
-    b.level = w.p.levels.begin()->id, b.location = "Riser cupboard", b.enclosure = "NEMA 3R", b.mounting = Mounting::Flush;
+    b.level = w.p.levels.begin()->id, b.location = "Riser cupboard", b.enclosure = "NEMA 3R",
+    b.mounting = Mounting::Flush;
     addCircuit(w.p, w.board, 1, "chiller", CircuitUse::Reserved);
     const Results r = w.solved();
     const std::string words = panelSchedule({w.p, nec(), r}, w.board).words();

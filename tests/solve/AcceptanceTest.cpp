@@ -25,7 +25,8 @@ TEST_CASE("80 receptacles of 180 VA: 14 400 VA connected, 12 200 VA demand") {
 }
 
 TEST_CASE("demand is taken on a node's own connected total, never a product down the tree") {
-    // Two boards of 80 receptacles below one switchboard: 28 800 connected; 10 000 + 0.5 · 18 800 = 19 400, not 2 · 12 200.
+    // Two boards of 80 receptacles below one switchboard: 28 800 connected; 10 000 + 0.5 · 18 800 = 19 400, not 2 · 12
+    // 200.
     OneBoard w(VoltageSystem::Y208, 84);
     for (int k = 0; k < 2; ++k) {
         Board b;
@@ -58,21 +59,37 @@ TEST_CASE("a 1 500 ft² dwelling with 12 kW range and 5.5 kW dryer: 18 600 VA, 7
 }
 
 TEST_CASE("kitchen equipment, dryers, motors, and heating against cooling") {
-    struct Case { std::vector<std::pair<LoadKind, double>> loads; double demand; const char* source; };
+    struct Case {
+        std::vector<std::pair<LoadKind, double>> loads;
+        double demand;
+        const char* source;
+    };
     const Case cases[] = {
-        {{{LoadKind::Kitchen, 5000}, {LoadKind::Kitchen, 4000}, {LoadKind::Kitchen, 1000}}, 9000, "220.56: 10 000 at 90 %, the largest two are 9 000"},
-        {{{LoadKind::Kitchen, 8000}, {LoadKind::Kitchen, 8000}, {LoadKind::Kitchen, 500}, {LoadKind::Kitchen, 500}}, 16000, "220.56: 17 000 at 80 % = 13 600, but not less than 16 000"},
+        {{{LoadKind::Kitchen, 5000}, {LoadKind::Kitchen, 4000}, {LoadKind::Kitchen, 1000}},
+         9000,
+         "220.56: 10 000 at 90 %, the largest two are 9 000"},
+        {{{LoadKind::Kitchen, 8000}, {LoadKind::Kitchen, 8000}, {LoadKind::Kitchen, 500}, {LoadKind::Kitchen, 500}},
+         16000,
+         "220.56: 17 000 at 80 % = 13 600, but not less than 16 000"},
         {{{LoadKind::Dryer, 4000}}, 5000, "220.54: 5 000 at least"},
         {{{LoadKind::Motor, 4000}, {LoadKind::Motor, 2000}}, 7000, "430.24: 6 000 + 25 % of 4 000"},
-        {{{LoadKind::Motor, 4000}, {LoadKind::Motor, 2000}, {LoadKind::Vertical, 15000}}, 24750, "430.24: 21 000 + 25 % of the one largest, 15 000"},
+        {{{LoadKind::Motor, 4000}, {LoadKind::Motor, 2000}, {LoadKind::Vertical, 15000}},
+         24750,
+         "430.24: 21 000 + 25 % of the one largest, 15 000"},
         {{{LoadKind::Motor, 4000}, {LoadKind::Vertical, 4000}}, 9000, "430.24: of two equal ones, one"},
-        {{{LoadKind::Heating, 9000}, {LoadKind::Cooling, 12000}}, 15000, "220.60: the larger of the two, and 25 % of its compressor (430.24, 440.33)"},
+        {{{LoadKind::Heating, 9000}, {LoadKind::Cooling, 12000}},
+         15000,
+         "220.60: the larger of the two, and 25 % of its compressor (430.24, 440.33)"},
         {{{LoadKind::Heating, 9000}, {LoadKind::Cooling, 9000}}, 9000, "220.60: one of two equal ones"},
         {{{LoadKind::Range, 8000}}, 6400, "220.55 column B: 80 % of 8 000, less than column C's 8 000"},
         {{{LoadKind::Range, 3000}, {LoadKind::Range, 3000}}, 4500, "220.55 column A: two at 75 %"},
         {{{LoadKind::Range, 3000}, {LoadKind::Range, 6000}}, 7200, "220.55 note 3: 80 % of 3 000 and 80 % of 6 000"},
-        {{{LoadKind::Range, 12000}, {LoadKind::Range, 12000}, {LoadKind::Range, 3000}}, 13400, "220.55 note 3: column C of two, 11 000, and 80 % of 3 000; less than column C of three, 14 000"},
-        {{{LoadKind::Range, 8750}, {LoadKind::Range, 8750}, {LoadKind::Range, 8750}}, 14000, "220.55 column C of three, less than 55 % of 26 250"},
+        {{{LoadKind::Range, 12000}, {LoadKind::Range, 12000}, {LoadKind::Range, 3000}},
+         13400,
+         "220.55 note 3: column C of two, 11 000, and 80 % of 3 000; less than column C of three, 14 000"},
+        {{{LoadKind::Range, 8750}, {LoadKind::Range, 8750}, {LoadKind::Range, 8750}},
+         14000,
+         "220.55 column C of three, less than 55 % of 26 250"},
         {{{LoadKind::Range, 16000}}, 9600, "220.55 note 1: 8 000 + 5 % for each of 4 kW over 12"}};
     for (const Case& c : cases) {
         INFO(c.source);
@@ -83,7 +100,10 @@ TEST_CASE("kitchen equipment, dryers, motors, and heating against cooling") {
 }
 
 TEST_CASE("voltage drop: 120 V, 16 A, copper in steel, 150 ft") {
-    struct Case { const char* size; double percent; };
+    struct Case {
+        const char* size;
+        double percent;
+    };
     // 2 · 16 · R · 0.150 / 120 with R of Table 9: 9.6 V, 5.76 V, 3.74 V, 2.35 V.
     for (const Case& c : {Case{"12", 8.0}, {"10", 4.8}, {"8", 3.12}, {"6", 1.96}}) {
         RunNeed n;
@@ -109,7 +129,7 @@ TEST_CASE("fault levels at transformer terminals") {
     s.system = VoltageSystem::S240;
     s.kva = 25;
     s.percentZ = 1.6;
-    CHECK(atSource(s).lineLine == Approx(6.510).epsilon(2e-4));         // 25 000 / 240 / 0.016
+    CHECK(atSource(s).lineLine == Approx(6.510).epsilon(2e-4));          // 25 000 / 240 / 0.016
     CHECK(atSource(s).lineNeutral == Approx(1.5 * 6.510).epsilon(2e-4)); // by convention
 }
 
@@ -127,10 +147,14 @@ TEST_CASE("fault level through a transformer and a run, by hand") {
     CHECK(std::abs(transformerOhms(t)) == Approx(0.023074).epsilon(1e-4));
     const FaultPoint after = afterTransformer(f, t);
     CHECK(after.threePhase == Approx(4.702).epsilon(1e-3));
-    // 100 ft of 3/0 in steel, R at 20 °C: 0.079 · 254.5/309.5 = 0.06496; 6.496 + j5.2 mΩ more: 19.93 + j26.92 = 33.50 mΩ; 3.585 kA.
+    // 100 ft of 3/0 in steel, R at 20 °C: 0.079 · 254.5/309.5 = 0.06496; 6.496 + j5.2 mΩ more: 19.93 + j26.92 = 33.50
+    // mΩ; 3.585 kA.
     const ConductorSize& c = nec().sizes()[std::size_t(nec().find("3/0"))];
-    const Complex run = Complex{c.resistance[0][std::size_t(Raceway::Steel)], c.reactance[std::size_t(Raceway::Steel)]} * feet(100).v;
-    CHECK(afterRun(after, {run.real() * coldFactor(Material::Copper), run.imag()}, {run.real() * coldFactor(Material::Copper), run.imag()}, {}, VoltageSystem::Y208).threePhase == Approx(3.585).epsilon(1e-3));
+    const Complex run =
+        Complex{c.resistance[0][std::size_t(Raceway::Steel)], c.reactance[std::size_t(Raceway::Steel)]} * feet(100).v;
+    CHECK(afterRun(after, {run.real() * coldFactor(Material::Copper), run.imag()},
+                   {run.real() * coldFactor(Material::Copper), run.imag()}, {}, VoltageSystem::Y208)
+              .threePhase == Approx(3.585).epsilon(1e-3));
 }
 
 TEST_CASE("line and neutral currents are phasor sums") {
@@ -167,15 +191,28 @@ TEST_CASE("slots and phases") {
     Board b;
     b.slots = 42;
     const auto line = [&](int slot) { return lineOfSlot(b, slot); };
-    CHECK(line(1) == 0); CHECK(line(2) == 0); CHECK(line(3) == 1); CHECK(line(4) == 1); CHECK(line(5) == 2); CHECK(line(6) == 2); CHECK(line(7) == 0); CHECK(line(42) == 2);
+    CHECK(line(1) == 0);
+    CHECK(line(2) == 0);
+    CHECK(line(3) == 1);
+    CHECK(line(4) == 1);
+    CHECK(line(5) == 2);
+    CHECK(line(6) == 2);
+    CHECK(line(7) == 0);
+    CHECK(line(42) == 2);
     CHECK(slotsTaken(b, 7, 3) == std::vector<int>{7, 9, 11});
     CHECK(slotsTaken(b, 40, 2) == std::vector<int>{40, 42});
     CHECK(slotsTaken(b, 41, 2).empty());
     b.system = VoltageSystem::S240;
-    CHECK(line(1) == 0); CHECK(line(3) == 1); CHECK(line(5) == 0); CHECK(line(6) == 0);
+    CHECK(line(1) == 0);
+    CHECK(line(3) == 1);
+    CHECK(line(5) == 0);
+    CHECK(line(6) == 0);
     b.system = VoltageSystem::Y400;
     b.form = BoardForm::Ways;
-    CHECK(line(1) == 0); CHECK(line(2) == 1); CHECK(line(3) == 2); CHECK(line(4) == 0);
+    CHECK(line(1) == 0);
+    CHECK(line(2) == 1);
+    CHECK(line(3) == 2);
+    CHECK(line(4) == 0);
     CHECK(slotsTaken(b, 4, 3) == std::vector<int>{4, 5, 6});
     CHECK(slotsTaken(b, 5, 3).empty()); // a three-pole device takes a whole way
 }

@@ -10,8 +10,13 @@ std::string groundName(const RunResult& r) { return r.ground < 0 ? "" : nec().si
 
 TEST_CASE("branch circuits by hand") {
     struct Case {
-        double amount; LoadUnit unit; int poles; bool continuous;
-        double device; const char *size, *ground; const char* source;
+        double amount;
+        LoadUnit unit;
+        int poles;
+        bool continuous;
+        double device;
+        const char *size, *ground;
+        const char* source;
     };
     // 208Y/120, 90 °C copper, 75 °C terminals, 30 °C, alone in its raceway.
     const Case cases[] = {
@@ -41,7 +46,8 @@ TEST_CASE("the next rating above the ampacity is allowed, but not for receptacle
     w.p.basis.terminals75 = false;
     CHECK(sizeName(w.solved().of(id).run) == "6");
     w.p.basis.terminals75 = true;
-    // 72 A: 80 A breaker over 4 AWG (85 A). With 40 °C and 4–6 in the raceway: 95 · 0.91 · 0.8 = 69.2 A < 72; 3 AWG 83.7 A.
+    // 72 A: 80 A breaker over 4 AWG (85 A). With 40 °C and 4–6 in the raceway: 95 · 0.91 · 0.8 = 69.2 A < 72; 3
+    // AWG 83.7 A.
     const CircuitId hot = w.circuit(72, LoadUnit::A, 2);
     CHECK(sizeName(w.solved().of(hot).run) == "4");
     runOf(w.p, hot).ambient = 40;
@@ -57,10 +63,10 @@ TEST_CASE("motors: conductor at 125 %, breaker at 250 %, ground no larger than t
     w.p.basis.smallestBranch = "14";
     const CircuitId id = w.circuit(14, LoadUnit::A, 3, -1, LoadKind::Motor, false, 0.85); // 10 hp at 460 V
     const CircuitResult r = w.solved().of(id);
-    CHECK(r.required.v == Approx(17.5));  // 430.22
-    CHECK(r.device == 35);                // 14 · 2.5 = 35 A (430.52)
-    CHECK(sizeName(r.run) == "14");       // 20 A at 75 °C; 240.4(D) does not hold for motors (240.4(G))
-    CHECK(groundName(r.run) == "14");     // 10 AWG by the device, never larger than the lines
+    CHECK(r.required.v == Approx(17.5)); // 430.22
+    CHECK(r.device == 35);               // 14 · 2.5 = 35 A (430.52)
+    CHECK(sizeName(r.run) == "14");      // 20 A at 75 °C; 240.4(D) does not hold for motors (240.4(G))
+    CHECK(groundName(r.run) == "14");    // 10 AWG by the device, never larger than the lines
 }
 
 TEST_CASE("parallel sets start at 1/0 and only where one of the preferred largest does not do") {
@@ -168,16 +174,21 @@ TEST_CASE("transformer primary and secondary") {
     const Results r = w.solved();
     CHECK(r.of(id).primaryAmps.v == Approx(90.21).epsilon(1e-3));
     CHECK(r.of(id).secondaryAmps.v == Approx(208.2).epsilon(1e-3));
-    CHECK(r.of(id).run.need.device == 125); // 90.2 · 1.25 = 112.8 → 125 A (450.3(B))
-    CHECK(sizeName(r.of(id).run) == "2");   // 115 A at 75 °C; 125 A is the next rating above it (240.4(B))
+    CHECK(r.of(id).run.need.device == 125);    // 90.2 · 1.25 = 112.8 → 125 A (450.3(B))
+    CHECK(sizeName(r.of(id).run) == "2");      // 115 A at 75 °C; 125 A is the next rating above it (240.4(B))
     CHECK(sizeName(r.of(below).run) == "4/0"); // 225 A main: 230 A; no next rating up on a secondary (240.21(C))
     CHECK(r.of(below).run.ground == -1);
 }
 
-TEST_CASE("properties over many runs: more load or length never gives a smaller conductor, wider limits never a larger") {
+TEST_CASE(
+    "properties over many runs: more load or length never gives a smaller conductor, wider limits never a larger") {
     std::uint32_t seed = 11;
-    const auto random = [&](double lo, double hi) { return lo + (hi - lo) * ((seed = seed * 1664525u + 1013904223u) >> 8) / double(1 << 24); };
-    const auto area = [](const RunResult& r) { return r.size < 0 ? 1e9 : nec().sizes()[std::size_t(r.size)].kcmil * r.sets; };
+    const auto random = [&](double lo, double hi) {
+        return lo + (hi - lo) * ((seed = seed * 1664525u + 1013904223u) >> 8) / double(1 << 24);
+    };
+    const auto area = [](const RunResult& r) {
+        return r.size < 0 ? 1e9 : nec().sizes()[std::size_t(r.size)].kcmil * r.sets;
+    };
     const SizingRules rules = sizingRules(Basis{}, nec());
     for (int i = 0; i < 1500; ++i) {
         RunNeed n;
@@ -200,7 +211,8 @@ TEST_CASE("properties over many runs: more load or length never gives a smaller 
             return r;
         };
         const RunResult base = sized(n);
-        INFO(n.load.v << " A, " << n.length.v << " m, " << n.ambient << " °C, " << n.conductors << " conductors, " << n.poles << " poles");
+        INFO(n.load.v << " A, " << n.length.v << " m, " << n.ambient << " °C, " << n.conductors << " conductors, "
+                      << n.poles << " poles");
         if (base.state != Sizing::Sized) continue;
         CHECK(base.dropOwn <= n.ownLimit + 1e-6);
         CHECK(base.ampacity + 1e-6 >= n.load.v);

@@ -1,4 +1,5 @@
-// Small changes to the arithmetic that once went unnoticed: each figure here is worked out by hand in the comment beside it.
+// Small changes to the arithmetic that once went unnoticed: each figure here is worked out by hand in the comment
+// beside it.
 
 #include "core/solve/Fault.h"
 #include "core/solve/RunParts.h"
@@ -27,7 +28,8 @@ TEST_CASE("motors add to line–line faults by √3/2 of what they add to three-
 }
 
 TEST_CASE("a fault at a branch's end goes out by the line and back by its like") {
-    const FaultPoint board = given(10, 0, VoltageSystem::Y208); // resistive, so that ohms add: 120.09 V / 10 kA = 12.009 mΩ
+    const FaultPoint board =
+        given(10, 0, VoltageSystem::Y208); // resistive, so that ohms add: 120.09 V / 10 kA = 12.009 mΩ
     const Complex cold{0.05, 0};
     // One pole: 12.009 + 2 · 50 = 112.009 mΩ at 120.09 V.
     CHECK(atBranchEnd(board, cold, VoltageSystem::Y208, 1) == Approx(1.07214).margin(0.0002));
@@ -50,7 +52,8 @@ TEST_CASE("below a delta–wye transformer a fault to neutral sees the supply in
     CHECK(f.threePhase == Approx(2.47770).margin(0.0003));  // 120.09 / 48.468 mΩ
     CHECK(f.lineLine == Approx(2.14575).margin(0.0003));    // √3/2 of it
     CHECK(f.lineNeutral == Approx(2.56967).margin(0.0003)); // 3 · 120.09 / (48.468 + 48.468 + 43.264) mΩ
-    // Single-phase 240 V, 25 kVA 2 %: 46.08 mΩ; line to neutral at the terminals a third of the winding's ohms at half its volts: 1.5 times.
+    // Single-phase 240 V, 25 kVA 2 %: 46.08 mΩ; line to neutral at the terminals a third of the winding's ohms at half
+    // its volts: 1.5 times.
     Transformer one;
     one.kva = 25;
     one.percentZ = 2;
@@ -64,24 +67,29 @@ TEST_CASE("below a delta–wye transformer a fault to neutral sees the supply in
 }
 
 TEST_CASE("the next rating above the ampacity is allowed up to 800 A, and not beyond") {
-    // 240.4(B), (C). 780 A: device 800 A. Two sets of 500 kcmil carry 2 · 380 = 760 A at 75 °C, less than the load; 600 kcmil 2 · 420 = 840.
+    // 240.4(B), (C). 780 A: device 800 A. Two sets of 500 kcmil carry 2 · 380 = 760 A at 75 °C, less than the load; 600
+    // kcmil 2 · 420 = 840.
     OneBoard w;
     w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 2000;
     w.p.basis.largestPreferred = "500";
     w.p.basis.upsizingCeiling = 0;
-    const auto sets = [](const RunResult& r) { return std::pair(r.sets, r.size < 0 ? std::string() : nec().sizes()[std::size_t(r.size)].name); };
+    const auto sets = [](const RunResult& r) {
+        return std::pair(r.sets, r.size < 0 ? std::string() : nec().sizes()[std::size_t(r.size)].name);
+    };
     const CircuitId at750 = w.circuit(750, LoadUnit::A, 3);
     CHECK(w.solved().of(at750).device == 800);
-    CHECK(sets(w.solved().of(at750).run) == std::pair(2, std::string("500"))); // 760 A carries 750, and 800 is the next rating above 760
-    // 940 A: device 1000 A. Three sets of 350 carry 930, of 400 3 · 335 = 1005 A. Next ratings are not allowed here: 400 it is, though
-    // three of 400 are also the first that carry the load; so 925 A, which three of 350 would carry.
+    CHECK(sets(w.solved().of(at750).run) ==
+          std::pair(2, std::string("500"))); // 760 A carries 750, and 800 is the next rating above 760
+    // 940 A: device 1000 A. Three sets of 350 carry 930, of 400 3 · 335 = 1005 A. Next ratings are not allowed here:
+    // 400 it is, though three of 400 are also the first that carry the load; so 925 A, which three of 350 would carry.
     const CircuitId at925 = w.circuit(925, LoadUnit::A, 3);
     CHECK(w.solved().of(at925).device == 1000);
     CHECK(sets(w.solved().of(at925).run) == std::pair(3, std::string("400")));
 }
 
 TEST_CASE("a neutral by its own load counts what is above 200 A at 70 %, nonlinear loads in full") {
-    // 220.61(B). 300 A: 200 + 0.7 · 100 = 270 A: 300 kcmil carries 285 at 75 °C, 250 kcmil 255. Lines of 500 kcmil, no smaller limit.
+    // 220.61(B). 300 A: 200 + 0.7 · 100 = 270 A: 300 kcmil carries 285 at 75 °C, 250 kcmil 255. Lines of 500 kcmil, no
+    // smaller limit.
     RunResult run;
     run.size = nec().find("500");
     run.sets = 1;
@@ -105,12 +113,15 @@ TEST_CASE("a neutral by its own load counts what is above 200 A at 70 %, nonline
 
 TEST_CASE("a bonding jumper beyond the table is 12.5 % of the lines; main bonding is half the earthing conductor") {
     // 250.102(C)(1), note 1: 2 000 kcmil of copper lines: 250 kcmil; 1 800: 225, so 250; 2 004: 250.5, so 300.
-    const auto jumper = [&](double kcmil, Material lines, Material own) { return nec().sizes()[std::size_t(nec().jumperFor(kcmil, lines, own))].name; };
+    const auto jumper = [&](double kcmil, Material lines, Material own) {
+        return nec().sizes()[std::size_t(nec().jumperFor(kcmil, lines, own))].name;
+    };
     CHECK(jumper(2000, Material::Copper, Material::Copper) == "250");
     CHECK(jumper(2004, Material::Copper, Material::Copper) == "300");
     CHECK(jumper(1800, Material::Copper, Material::Copper) == "250");
     CHECK(jumper(1100, Material::Copper, Material::Copper) == "2/0"); // the last row of the table itself
-    // 544.1.1: half of the earthing conductor, at least 6 mm² and at most 25. Lines of 70 mm²: earthing 35, half 17.5, so 25 mm².
+    // 544.1.1: half of the earthing conductor, at least 6 mm² and at most 25. Lines of 70 mm²: earthing 35, half 17.5,
+    // so 25 mm².
     MetricBoard w;
     RunResult run;
     run.sets = 1;
@@ -121,9 +132,9 @@ TEST_CASE("a bonding jumper beyond the table is 12.5 % of the lines; main bondin
         return std::pair(w.mm2(b.electrode), w.mm2(b.jumper));
     };
     CHECK(bond("70") == std::pair(35.0, 25.0));
-    CHECK(bond("35") == std::pair(16.0, 10.0)); // half of 16 is 8
-    CHECK(bond("10") == std::pair(10.0, 6.0));  // half of 10 is 5, at least 6
-    CHECK(bond("150") == std::pair(95.0, 25.0)); // half of 75 is 37.5, at most 25; 75 is not made, 95 is
+    CHECK(bond("35") == std::pair(16.0, 10.0));      // half of 16 is 8
+    CHECK(bond("10") == std::pair(10.0, 6.0));       // half of 10 is 5, at least 6
+    CHECK(bond("150") == std::pair(95.0, 25.0));     // half of 75 is 37.5, at most 25; 75 is not made, 95 is
     run.need.cable.make().earthing = Earthing::TNCS; // Table 54.8: by the neutral
     CHECK(bond("35").second == 10);
     CHECK(bond("70").second == 25);
@@ -165,8 +176,8 @@ TEST_CASE("a transformer that does not restart the drop loses its regulation at 
 }
 
 TEST_CASE("a fault that its fuse does not clear in 5 s is counted as lasting 5 s") {
-    // 100 A gG on 250 m of armoured cable: less than 520 A flows, and the fuse takes longer than any disconnection time. What the
-    // conductor would need is judged for 5 s: S = I · √5 / k, with I from the loop itself.
+    // 100 A gG on 250 m of armoured cable: less than 520 A flows, and the fuse takes longer than any disconnection
+    // time. What the conductor would need is judged for 5 s: S = I · √5 / k, with I from the loop itself.
     MetricBoard w(0.1);
     const CircuitId c = w.run(50, 250, 3);
     w.p.circuits.change(c)->device = DeviceKind::FuseGG;
@@ -178,15 +189,18 @@ TEST_CASE("a fault that its fuse does not clear in 5 s is counted as lasting 5 s
     const Results results = w.results();
     const auto& e = *results.of(c).run.earth;
     const double amps = double(e.amps);
-    CHECK(amps == Approx(359).margin(5)); // 218.5 V / (0.1 + (0.524 + 1.15) · 1.2 · 0.25) Ω, a little less with its reactance
+    CHECK(amps ==
+          Approx(359).margin(5)); // 218.5 V / (0.1 + (0.524 + 1.15) · 1.2 · 0.25) Ω, a little less with its reactance
     CHECK_FALSE(e.inTime);
     CHECK(double(e.seconds) > 5);
-    CHECK(double(e.needed) == Approx(amps * std::sqrt(5.0) / 143).epsilon(1e-4)); // k of a separate copper conductor at 70 °C
+    CHECK(double(e.needed) ==
+          Approx(amps * std::sqrt(5.0) / 143).epsilon(1e-4)); // k of a separate copper conductor at 70 °C
     CHECK(double(e.has) == Approx(16));
 }
 
 TEST_CASE("armour as the protective conductor counts with the area that its resistance means") {
-    // Four cores of 35 mm², 90 °C: armour of 2.0 mΩ/m at 20 °C. Steel of 0.138 Ω·mm²/m: 0.138 / 0.0020 = 69 mm²; k of steel at 90 °C is 46.
+    // Four cores of 35 mm², 90 °C: armour of 2.0 mΩ/m at 20 °C. Steel of 0.138 Ω·mm²/m: 0.138 / 0.0020 = 69 mm²; k of
+    // steel at 90 °C is 46.
     MetricBoard w(0.1);
     const CircuitId c = w.run(40, 30, 3);
     lintel::Run& run = runOf(w.p, c);
@@ -198,5 +212,6 @@ TEST_CASE("armour as the protective conductor counts with the area that its resi
     REQUIRE(e.armour);
     const double cores = results.of(c).run.need.neutral ? 69 : 0.138 / 0.0023; // three cores: 2.3 mΩ/m
     CHECK(double(e.has) == Approx(cores).epsilon(1e-3));
-    CHECK(double(e.needed) == Approx(std::sqrt(double(e.amps) * double(e.amps) * double(e.seconds)) / 46).epsilon(1e-3));
+    CHECK(double(e.needed) ==
+          Approx(std::sqrt(double(e.amps) * double(e.amps) * double(e.seconds)) / 46).epsilon(1e-3));
 }

@@ -26,8 +26,17 @@ std::string sizeName(SizeIndex s) { return s < 0 ? "" : nec().sizes()[std::size_
 } // namespace
 
 TEST_CASE("a motor in horsepower: current, conductor, device and demand from the table") {
-    struct Case { double hp; VoltageSystem system; int poles; double amps, device; const char* size; };
-    for (const Case& c : {Case{10, VoltageSystem::Y480, 3, 14, 35, "14"}, {25, VoltageSystem::Y480, 3, 34, 90, "8"}, {2, VoltageSystem::S240, 2, 12, 30, "14"}, {1, VoltageSystem::S240, 1, 16, 40, "14"}}) {
+    struct Case {
+        double hp;
+        VoltageSystem system;
+        int poles;
+        double amps, device;
+        const char* size;
+    };
+    for (const Case& c : {Case{10, VoltageSystem::Y480, 3, 14, 35, "14"},
+                          {25, VoltageSystem::Y480, 3, 34, 90, "8"},
+                          {2, VoltageSystem::S240, 2, 12, 30, "14"},
+                          {1, VoltageSystem::S240, 1, 16, 40, "14"}}) {
         OneBoard w(c.system);
         w.p.basis.smallestBranch = "14";
         const CircuitId id = w.circuit(c.hp, LoadUnit::hp, c.poles, -1, LoadKind::Equipment, false, 0.85);
@@ -102,7 +111,7 @@ TEST_CASE("fuses have ratings of their own; a 100 %-rated device takes a continu
     w.p.circuits.change(id)->device = DeviceKind::Fuse;
     CHECK(w.solved().of(id).device == 6);
     const CircuitId motor = w.circuit(2, LoadUnit::hp, 3, -1, LoadKind::Motor); // 7.5 A at 208 V
-    CHECK(w.solved().of(motor).device == 20);                                     // 18.75
+    CHECK(w.solved().of(motor).device == 20);                                   // 18.75
     w.p.circuits.change(motor)->device = DeviceKind::TimeDelayFuse;
     CHECK(w.solved().of(motor).device == 15); // 13.1
     const CircuitId full = w.circuit(80, LoadUnit::A, 3, -1, LoadKind::Equipment, true);
@@ -124,7 +133,7 @@ TEST_CASE("laid otherwise: NM cable, free air, on a roof, with a loaded neutral"
     const CircuitId three = w.circuit(72, LoadUnit::A, 3);
     CHECK(w.solved().of(three).run.need.conductors == 3);
     runOf(w.p, three).nonlinear = 0.6;
-    CHECK(w.solved().of(three).run.need.conductors == 4); // 310.15(E)
+    CHECK(w.solved().of(three).run.need.conductors == 4);         // 310.15(E)
     CHECK(w.solved().of(three).run.ampacity == Approx(95 * 0.8)); // 4 AWG: 95 · 0.8 = 76 A
 }
 
@@ -183,7 +192,8 @@ TEST_CASE("parts of a run: neutral by its load, double, isolated ground, conduit
     CHECK(sizeName(parts.isolated) == "4");
     CHECK(parts.conduitType == "PVC 80");
     CHECK(w.solved().of(two).run.need.raceway == Raceway::Pvc);
-    // The service of 600 A: 2 × 250 kcmil carry 510 A, 600 A is the next rating above; 500 kcmil copper: 1/0 (250.66 and 250.102).
+    // The service of 600 A: 2 × 250 kcmil carry 510 A, 600 A is the next rating above; 500 kcmil copper: 1/0 (250.66
+    // and 250.102).
     const Bonding b = bondingOf(w.solved().of(w.board).run, Material::Copper, nec());
     CHECK(sizeName(w.solved().of(w.board).run.size) == "250");
     CHECK(w.solved().of(w.board).run.sets == 2);
@@ -201,7 +211,8 @@ TEST_CASE("drop judged on what is connected, or on a share of the rating") {
         l.circuit = c, l.amount = 180, l.quantity = 30, l.kind = LoadKind::Receptacle;
         w.p.loads.add(l);
     }
-    CHECK(w.solved().of(two).run.need.dropAmps.v == Approx(21200 / 208.0 / root3).epsilon(1e-3)); // 58.85 A → 60 A device
+    CHECK(w.solved().of(two).run.need.dropAmps.v ==
+          Approx(21200 / 208.0 / root3).epsilon(1e-3)); // 58.85 A → 60 A device
     w.p.runs.change(id)->dropBasis = DropBasis::Connected;
     CHECK(w.solved().of(two).run.need.dropAmps.v == Approx(32400 / 208.0 / root3).epsilon(2e-3));
     w.p.runs.change(id)->dropBasis = DropBasis::Share;
@@ -213,8 +224,8 @@ TEST_CASE("drop judged on what is connected, or on a share of the rating") {
 }
 
 TEST_CASE("over the total, each part within its own limit: the cheapest run is raised") {
-    // Branch runs of 12 A over 72 ft: 2·12·2.0·0.072/120 = 2.88 % each. Thirty of them: a feeder of 120 A that loses 0.9 %;
-    // one of them: a feeder of 12 AWG that loses 1.2 %. Both are within 2 and 3 %, and over a total of 3.5 %.
+    // Branch runs of 12 A over 72 ft: 2·12·2.0·0.072/120 = 2.88 % each. Thirty of them: a feeder of 120 A that loses
+    // 0.9 %; one of them: a feeder of 12 AWG that loses 1.2 %. Both are within 2 and 3 %, and over a total of 3.5 %.
     const auto world = [](int branches, double branchFeet) {
         OneBoard w;
         w.p.basis.totalDropLimit = 3.5;
@@ -245,12 +256,17 @@ TEST_CASE("over the total, each part within its own limit: the cheapest run is r
     CHECK(raisedBranches(b) < 30);
     Project forced = many.p; // held at the size that its own limit needs: the branches have to be raised
     const RunId feeder = forced.boards[manyBoard].run;
-    forced.runs.change(feeder)->heldSize = nec().sizes()[std::size_t(b.of(manyBoard).run.sizeForAmpacity) - std::size_t(b.of(manyBoard).run.need.raised)].name;
+    forced.runs.change(feeder)->heldSize =
+        nec()
+            .sizes()[std::size_t(b.of(manyBoard).run.sizeForAmpacity) - std::size_t(b.of(manyBoard).run.need.raised)]
+            .name;
     const Results c = solve(forced, nec());
     const auto kilograms = [](const Results& r) {
         double kg = 0;
-        for (const CircuitResult& x : r.circuits) kg += nec().sizes()[std::size_t(std::max(0, x.run.size))].mm2 * x.run.need.length.v * 3;
-        for (const BoardResult& x : r.boards) kg += nec().sizes()[std::size_t(std::max(0, x.run.size))].mm2 * x.run.need.length.v * 4;
+        for (const CircuitResult& x : r.circuits)
+            kg += nec().sizes()[std::size_t(std::max(0, x.run.size))].mm2 * x.run.need.length.v * 3;
+        for (const BoardResult& x : r.boards)
+            kg += nec().sizes()[std::size_t(std::max(0, x.run.size))].mm2 * x.run.need.length.v * 4;
         return kg;
     };
     CHECK(kilograms(b) < kilograms(c));
@@ -263,7 +279,8 @@ TEST_CASE("sources of every kind, motors' share, and a fault level that is given
     OneBoard w(VoltageSystem::Y480);
     Source& s = *w.p.sources.change(w.source);
     s.kind = SourceKind::Generator, s.kva = 500, s.subtransient = 12;
-    CHECK(w.solved().of(w.board).fault.threePhase == Approx(500 / 0.48 / root3 / 0.12 / 1000).epsilon(1e-3)); // 5.012 kA
+    CHECK(w.solved().of(w.board).fault.threePhase ==
+          Approx(500 / 0.48 / root3 / 0.12 / 1000).epsilon(1e-3)); // 5.012 kA
     w.p.sources.change(w.source)->kind = SourceKind::ExistingBoard;
     w.p.sources.change(w.source)->faultKA = 18, w.p.sources.change(w.source)->faultLN = 14;
     CHECK(w.solved().of(w.board).fault.threePhase == Approx(18).epsilon(1e-3));
@@ -299,7 +316,8 @@ TEST_CASE("line–ground by its return path: the smaller ground carries less fau
 }
 
 TEST_CASE("capacitors give what others take, and have conductors for 135 %") {
-    // 100 kW at 0.75: 88.19 kvar. 60 kvar at 480 V: 72.17 A · 1.35 = 97.4 A: 100 A, 3 AWG. Left: 100 kW and 28.19 kvar: 103.9 kVA, 0.9625.
+    // 100 kW at 0.75: 88.19 kvar. 60 kvar at 480 V: 72.17 A · 1.35 = 97.4 A: 100 A, 3 AWG. Left: 100 kW and 28.19 kvar:
+    // 103.9 kVA, 0.9625.
     OneBoard w(VoltageSystem::Y480);
     w.circuit(100, LoadUnit::kW, 3, -1, LoadKind::Equipment, false, 0.75);
     CHECK(w.solved().of(w.board).connected == Approx(133333).epsilon(1e-4));
@@ -328,9 +346,10 @@ TEST_CASE("home runs in one raceway: conductors counted, conduit for all of them
     for (CircuitId id : {a, b, c}) w.p.circuits.change(id)->bundle = 4;
     const Results r = w.solved();
     for (CircuitId id : {a, b, c}) CHECK(r.of(id).run.need.conductors == 7); // 2 + 2 + 3: 70 %
-    CHECK(r.of(a).run.ampacity == Approx(30 * 0.7)); // 12 AWG: 21 A for a 20 A device
-    CHECK(sizeName(r.of(c).run.size) == "10");       // 40 · 0.7 = 28 A; a 30 A device is the next rating above
-    // 2 × 2 × 12 AWG, 3 × 10 AWG and one ground, 10 AWG for the 30 A device: 4 · 0.0133 + 4 · 0.0211 = 0.1376 in²: 3/4 EMT (0.213).
+    CHECK(r.of(a).run.ampacity == Approx(30 * 0.7));                         // 12 AWG: 21 A for a 20 A device
+    CHECK(sizeName(r.of(c).run.size) == "10"); // 40 · 0.7 = 28 A; a 30 A device is the next rating above
+    // 2 × 2 × 12 AWG, 3 × 10 AWG and one ground, 10 AWG for the 30 A device: 4 · 0.0133 + 4 · 0.0211 = 0.1376 in²: 3/4
+    // EMT (0.213).
     for (CircuitId id : {a, c}) {
         const RunParts parts = partsOf(w.p, nec(), r, id);
         REQUIRE(parts.conduit.size);
@@ -343,10 +362,13 @@ TEST_CASE("home runs in one raceway: conductors counted, conduit for all of them
     CHECK(w.solved().of(a).run.need.conductors == 6); // 3 + 3
 }
 
-TEST_CASE("branch runs are laid by what they serve: cable for one kind, conduit for another, the run's own word before both") {
+TEST_CASE("branch runs are laid by what they serve: cable for one kind, conduit for another, the run's own word before "
+          "both") {
     OneBoard w;
     w.p.basis.wiringByUse = {{"lighting", "MC cable"}, {"motor", "free air"}};
-    const CircuitId light = w.circuit(600, LoadUnit::VA, 1, 50, LoadKind::Lighting), motor = w.circuit(1200, LoadUnit::VA, 1, 50, LoadKind::Motor), other = w.circuit(900, LoadUnit::VA, 1, 50);
+    const CircuitId light = w.circuit(600, LoadUnit::VA, 1, 50, LoadKind::Lighting),
+                    motor = w.circuit(1200, LoadUnit::VA, 1, 50, LoadKind::Motor),
+                    other = w.circuit(900, LoadUnit::VA, 1, 50);
     Results r = w.solved();
     CHECK(r.of(light).run.need.wiring == Wiring::McCable);
     CHECK(r.of(motor).run.need.wiring == Wiring::FreeAir);
@@ -366,7 +388,11 @@ TEST_CASE("branch runs are laid by what they serve: cable for one kind, conduit 
 TEST_CASE("a motor entered by its shaft takes that over its efficiency; what is entered as taken does not change") {
     OneBoard w(VoltageSystem::Y400);
     const CircuitId c = w.circuit(7.5, LoadUnit::kW, 3, -1, LoadKind::Motor, false, 0.85);
-    const LoadId l = [&] { for (const Load& x : w.p.loads) if (x.circuit == c) return x.id; return LoadId{}; }();
+    const LoadId l = [&] {
+        for (const Load& x : w.p.loads)
+            if (x.circuit == c) return x.id;
+        return LoadId{};
+    }();
     CHECK(solve(w.p, bs()).of(c).load.v == Approx(7500 / 0.85 / (400 * std::sqrt(3.0))));
     w.p.loads.change(l)->efficiency = 0.9;
     CHECK(solve(w.p, bs()).of(c).load.v == Approx(7500 / 0.9 / 0.85 / (400 * std::sqrt(3.0)))); // 14.15 A

@@ -19,8 +19,13 @@ struct AnyRun {
     Raceway raceway;
 };
 AnyRun anyRun() {
-    return {*rc::gen::inRange(1, 9000) / 10.0, double(*rc::gen::inRange(1, 600)), double(*rc::gen::inRange(-10, 66)), *rc::gen::inRange(1, 4), *rc::gen::inRange(3, 30),
-            *rc::gen::element(Material::Copper, Material::Aluminium), *rc::gen::element(Raceway::Steel, Raceway::Pvc)};
+    return {*rc::gen::inRange(1, 9000) / 10.0,
+            double(*rc::gen::inRange(1, 600)),
+            double(*rc::gen::inRange(-10, 66)),
+            *rc::gen::inRange(1, 4),
+            *rc::gen::inRange(3, 30),
+            *rc::gen::element(Material::Copper, Material::Aluminium),
+            *rc::gen::element(Raceway::Steel, Raceway::Pvc)};
 }
 RunResult sized(const AnyRun& a) {
     Basis b;
@@ -28,7 +33,8 @@ RunResult sized(const AnyRun& a) {
     RunResult r;
     RunNeed& n = r.need;
     n.system = VoltageSystem::Y208;
-    n.poles = a.poles, n.material = a.material, n.raceway = a.raceway, n.ambient = a.ambient, n.conductors = a.conductors;
+    n.poles = a.poles, n.material = a.material, n.raceway = a.raceway, n.ambient = a.ambient,
+    n.conductors = a.conductors;
     n.load = n.required = n.dropAmps = Amps{a.amps};
     n.device = std::max(15.0, nec().ratingAtOrAbove(a.amps));
     n.lengthKnown = true, n.length = feet(a.feetLong);
@@ -37,7 +43,9 @@ RunResult sized(const AnyRun& a) {
     return r;
 }
 double area(const RunResult& r) { return r.size < 0 ? 1e9 : nec().sizes()[std::size_t(r.size)].kcmil * r.sets; }
-double areaForAmpacity(const RunResult& r) { return r.sizeForAmpacity < 0 ? 1e9 : nec().sizes()[std::size_t(r.sizeForAmpacity)].kcmil * r.setsForAmpacity; }
+double areaForAmpacity(const RunResult& r) {
+    return r.sizeForAmpacity < 0 ? 1e9 : nec().sizes()[std::size_t(r.sizeForAmpacity)].kcmil * r.setsForAmpacity;
+}
 
 } // namespace
 
@@ -61,7 +69,8 @@ TEST_CASE("property: more load never gives a smaller device or a smaller conduct
         const RunResult more = sized(a);
         RC_ASSERT(more.need.device >= less.need.device);
         // Fewest sets come first, so that in area a second set may be the smaller; what it may carry is not.
-        RC_ASSERT(more.size < 0 || less.size < 0 || more.setsForAmpacity > less.setsForAmpacity || areaForAmpacity(more) >= areaForAmpacity(less));
+        RC_ASSERT(more.size < 0 || less.size < 0 || more.setsForAmpacity > less.setsForAmpacity ||
+                  areaForAmpacity(more) >= areaForAmpacity(less));
     }));
 }
 
@@ -93,7 +102,8 @@ TEST_CASE("property: hotter or fuller never carries more") {
     }));
 }
 
-TEST_CASE("property: in any building loads add up to the source, faults fall along a path, and a remedy removes its snag or says why not") {
+TEST_CASE("property: in any building loads add up to the source, faults fall along a path, and a remedy removes its "
+          "snag or says why not") {
     CHECK(rc::check([] {
         const Project p = randomBuilding(std::uint32_t(*rc::gen::inRange(1, 100000)), *rc::gen::inRange(2, 9));
         const Results r = solve(p, nec());
@@ -102,7 +112,8 @@ TEST_CASE("property: in any building loads add up to the source, faults fall alo
             if (!r.of(c.id).feeder) leaves += r.of(c.id).power;
         RC_ASSERT(std::abs(leaves - r.of(p.sources.begin()->id).phases.total()) <= 1e-6 * (1 + std::abs(leaves)));
         for (const Board& b : p.boards)
-            if (const BoardResult& n = r.of(b.id); n.parent.is<Board>()) RC_ASSERT(n.fault.worst() <= r.of(n.parent.as<Board>()).fault.worst() + 1e-9);
+            if (const BoardResult& n = r.of(b.id); n.parent.is<Board>())
+                RC_ASSERT(n.fault.worst() <= r.of(n.parent.as<Board>()).fault.worst() + 1e-9);
         const auto snags = findSnags(p, nec(), r);
         if (snags.empty()) return;
         const Snag& s = snags[std::size_t(*rc::gen::inRange(0, int(snags.size())))];
@@ -112,7 +123,9 @@ TEST_CASE("property: in any building loads add up to the source, faults fall alo
             const Results after = solve(q, nec());
             const auto left = findSnags(q, nec(), after);
             // Gone, or still there with other numbers: the text then says what is still missing.
-            RC_ASSERT(std::none_of(left.begin(), left.end(), [&](const Snag& x) { return x.rule == s.rule && x.about == s.about && x.text == s.text; }));
+            RC_ASSERT(std::none_of(left.begin(), left.end(), [&](const Snag& x) {
+                return x.rule == s.rule && x.about == s.about && x.text == s.text;
+            }));
         }
     }));
 }
@@ -155,7 +168,8 @@ RunResult sized(const AnyCable& a) {
 }
 } // namespace
 
-TEST_CASE("property, metric: Ib ≤ In ≤ Iz; what is called in time is; longer never loses less nor has the smaller loop") {
+TEST_CASE(
+    "property, metric: Ib ≤ In ≤ Iz; what is called in time is; longer never loses less nor has the smaller loop") {
     CHECK(rc::check([] {
         AnyCable a = anyCable();
         const RunResult near = sized(a);
@@ -166,13 +180,15 @@ TEST_CASE("property, metric: Ib ≤ In ≤ Iz; what is called in time is; longer
         if (near.earth->known) {
             RC_ASSERT(near.earth->inTime == (near.earth->zs <= near.earth->limit * (1 + 1e-6f)));
             RC_ASSERT(double(near.earth->zs) + 1e-6 >= magnitude(a.need.cable->loopBefore));
-            if (near.earth->ok && near.state == Sizing::Sized && near.earth->longest > 0) RC_ASSERT(double(near.earth->longest) + 0.01 >= near.need.length.v);
+            if (near.earth->ok && near.state == Sizing::Sized && near.earth->longest > 0)
+                RC_ASSERT(double(near.earth->longest) + 0.01 >= near.need.length.v);
         }
         a.need.held = near.size, a.need.heldSets = near.sets; // the same conductor, longer
         a.need.length = Metres{a.need.length.v + *rc::gen::inRange(1, 500) / 10.0};
         const RunResult far = sized(a);
         RC_ASSERT(far.dropOwn >= near.dropOwn - 1e-9);
-        RC_ASSERT(!near.earth->known || double(far.earth->zs) + 1e-6 >= double(near.earth->zs) || far.earth->ground != near.earth->ground);
+        RC_ASSERT(!near.earth->known || double(far.earth->zs) + 1e-6 >= double(near.earth->zs) ||
+                  far.earth->ground != near.earth->ground);
     }));
 }
 
@@ -190,11 +206,14 @@ TEST_CASE("property, metric: hotter, fuller, or more load never takes a smaller 
             RC_ASSERT(after.size < 0);
             return;
         }
-        if (after.size >= 0) RC_ASSERT(after.setsForAmpacity > before.setsForAmpacity || after.sizeForAmpacity >= before.sizeForAmpacity);
+        if (after.size >= 0)
+            RC_ASSERT(after.setsForAmpacity > before.setsForAmpacity ||
+                      after.sizeForAmpacity >= before.sizeForAmpacity);
     }));
 }
 
-TEST_CASE("property, metric: a remedy of the pier's snags, or of a pier spoilt at random, removes its snag or says why not") {
+TEST_CASE(
+    "property, metric: a remedy of the pier's snags, or of a pier spoilt at random, removes its snag or says why not") {
     const Project pier = *loadProject(dataFolder() / "demos" / "brindle-pier.lintel");
     CHECK(rc::check([&] {
         Project p = pier;
@@ -202,11 +221,22 @@ TEST_CASE("property, metric: a remedy of the pier's snags, or of a pier spoilt a
             const CircuitId c{std::uint32_t(*rc::gen::inRange(1, int(p.circuits.highest()) + 1))};
             if (!p.circuits.has(c) || p.circuits[c].use == CircuitUse::Spare) continue;
             switch (*rc::gen::inRange(0, 5)) {
-            case 0: runOf(p, c).lengthBy = LengthBy::Entered, runOf(p, c).length = *rc::gen::inRange(1, 400); break;
-            case 1: runOf(p, c).heldSize = *rc::gen::element(std::string("1.5"), std::string("4"), std::string("16")); break;
-            case 2: p.circuits.change(c)->device = *rc::gen::element(DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::TypeD, DeviceKind::FuseGG); break;
-            case 3: p.circuits.change(c)->residual = 0; break;
-            case 4: p.circuits.change(c)->ring = !p.circuits[c].ring; break;
+            case 0:
+                runOf(p, c).lengthBy = LengthBy::Entered, runOf(p, c).length = *rc::gen::inRange(1, 400);
+                break;
+            case 1:
+                runOf(p, c).heldSize = *rc::gen::element(std::string("1.5"), std::string("4"), std::string("16"));
+                break;
+            case 2:
+                p.circuits.change(c)->device =
+                    *rc::gen::element(DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::TypeD, DeviceKind::FuseGG);
+                break;
+            case 3:
+                p.circuits.change(c)->residual = 0;
+                break;
+            case 4:
+                p.circuits.change(c)->ring = !p.circuits[c].ring;
+                break;
             }
         }
         const Results r = solve(p, bs());
@@ -222,7 +252,9 @@ TEST_CASE("property, metric: a remedy of the pier's snags, or of a pier spoilt a
             m.apply(q);
             const auto left = findSnags(q, bs(), solve(q, bs()));
             RC_LOG() << s.text << " / " << m.label << "\n";
-            RC_ASSERT(std::none_of(left.begin(), left.end(), [&](const Snag& x) { return x.rule == s.rule && x.about == s.about && x.text == s.text; }));
+            RC_ASSERT(std::none_of(left.begin(), left.end(), [&](const Snag& x) {
+                return x.rule == s.rule && x.about == s.about && x.text == s.text;
+            }));
         }
     }));
 }

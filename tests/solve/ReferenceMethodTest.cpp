@@ -12,24 +12,24 @@ TEST_CASE("a cooker on flat twin and earth, clipped direct: every figure by hand
     const CircuitId c = w.run(7.2, 20);
     const Results results = w.results();
     const CircuitResult& r = results.of(c);
-    CHECK(r.load.v == Approx(31.30).margin(0.01));      // 7 200 / 230
+    CHECK(r.load.v == Approx(31.30).margin(0.01)); // 7 200 / 230
     CHECK(r.device == 32);
     CHECK(r.kindOfDevice == DeviceKind::TypeB);
-    CHECK(w.mm2(r.run.size) == 4);                      // 37 A ≥ 32 A; 2.5 mm² carries 27
+    CHECK(w.mm2(r.run.size) == 4); // 37 A ≥ 32 A; 2.5 mm² carries 27
     CHECK(r.run.why == Governing::Load);
     CHECK(r.run.ampacity == Approx(37));
     CHECK(r.run.dropOwn == Approx(2.995).margin(0.01)); // 11 mV · 31.30 · 20 = 6.887 V
     CHECK(w.mm2(r.run.ground) == 1.5);
-    CHECK(r.run.earth->zs == Approx(0.751f).margin(0.004)); // 0.35 + (4.61 + 12.1)·1.2·20/1000
+    CHECK(r.run.earth->zs == Approx(0.751f).margin(0.004));    // 0.35 + (4.61 + 12.1)·1.2·20/1000
     CHECK(r.run.earth->limit == Approx(1.366f).margin(0.001)); // 230·0.95/(5·32)
-    CHECK(r.run.earth->amps == Approx(291).margin(2));   // 218.5/0.751
-    CHECK(r.run.earth->needed == Approx(0.80).margin(0.01)); // 291·√0.1/115
-    CHECK(r.run.running == Approx(58.6).margin(0.1));   // 30 + (31.3/37)²·40
-    CHECK(r.run.longest.v == Approx(33.4).margin(0.1)); // 11.5 V / (11 mV · 31.3)
-    CHECK(r.run.earth->longest == Approx(50.5).margin(0.4)); // (1.366 − 0.35)/(16.71·1.2)
+    CHECK(r.run.earth->amps == Approx(291).margin(2));         // 218.5/0.751
+    CHECK(r.run.earth->needed == Approx(0.80).margin(0.01));   // 291·√0.1/115
+    CHECK(r.run.running == Approx(58.6).margin(0.1));          // 30 + (31.3/37)²·40
+    CHECK(r.run.longest.v == Approx(33.4).margin(0.1));        // 11.5 V / (11 mV · 31.3)
+    CHECK(r.run.earth->longest == Approx(50.5).margin(0.4));   // (1.366 − 0.35)/(16.71·1.2)
     CHECK(r.run.earth->seconds == Approx(0.1f));
-    // Close to the board, 2.5/1.5 on 16 A: 0.15 + 23.4·5/1000 = 0.267 Ω, 818 A. For 0.1 s that would be 2.25 mm²; the class 3 device
-    // lets 15 000 A²s through at most: √15 000/115 = 1.065 mm².
+    // Close to the board, 2.5/1.5 on 16 A: 0.15 + 23.4·5/1000 = 0.267 Ω, 818 A. For 0.1 s that would be 2.25 mm²; the
+    // class 3 device lets 15 000 A²s through at most: √15 000/115 = 1.065 mm².
     w.p.sources.change(w.source)->ze = 0.15;
     const CircuitId close = w.run(3.6, 5);
     CHECK(w.size(close) == "2.5"); // 1.5/1.0 would not stand it: 1.065 mm² of 1.0
@@ -52,8 +52,8 @@ TEST_CASE("ambient and grouping: In over the factors, in single cores in trunkin
     CHECK(w.size(c) == "2.5"); // 16/0.87 = 18.4 A: 1.5 mm² carries 17.5
     CHECK(w.results().of(c).run.why == Governing::Ambient);
     r.ambient = 30, r.insulated = 0.4;
-    CHECK(w.size(c) == "4");   // 16/0.51 = 31.4 A: 4 mm² carries 32
-    r.ambient = 75;            // no such cable in such heat
+    CHECK(w.size(c) == "4"); // 16/0.51 = 31.4 A: 4 mm² carries 32
+    r.ambient = 75;          // no such cable in such heat
     CHECK(w.results().of(c).run.state == Sizing::NoneFits);
 }
 
@@ -75,7 +75,8 @@ TEST_CASE("a circuit under 30 % of its grouped capacity does not load its group"
     CHECK(w.size(circuits[0]) == "4");
 }
 
-TEST_CASE("a three-phase circuit where the usual cable is flat twin and earth: the multicore of its material and temperature") {
+TEST_CASE("a three-phase circuit where the usual cable is flat twin and earth: the multicore of its material and "
+          "temperature") {
     MetricBoard w;
     w.p.basis.branchCable = "flat twin and earth";
     const CircuitId one = w.run(3.6, 10), three = w.run(10, 10, 3);
@@ -96,16 +97,16 @@ TEST_CASE("a ring: both ways together, on its rated device") {
     w.p.circuits.change(c)->ring = true;
     const Results results = w.results();
     const CircuitResult& r = results.of(c);
-    CHECK(r.device == 32);                             // 20 A of load; the ring's device
+    CHECK(r.device == 32); // 20 A of load; the ring's device
     CHECK(w.mm2(r.run.size) == 2.5);
-    CHECK(r.run.dropOwn == Approx(2.348).margin(0.01)); // 18 mV · 20 A · 60/4 = 5.4 V
+    CHECK(r.run.dropOwn == Approx(2.348).margin(0.01));    // 18 mV · 20 A · 60/4 = 5.4 V
     CHECK(r.run.earth->zs == Approx(0.701).margin(0.004)); // 0.35 + (7.41 + 12.1)·1.2·60/4/1000
     w.p.circuits.change(c)->ring = false;
     runOf(w.p, c).length = 20;
-    CHECK(w.size(c) == "2.5");                         // a radial: 20 A device, 27 A
+    CHECK(w.size(c) == "2.5"); // a radial: 20 A device, 27 A
     runOf(w.p, c).method = "103";
     w.p.circuits.change(c)->ring = true;
-    CHECK(w.size(c) == "6");                           // each leg 20 A at least: 4 mm² carries 17.5 in a stud wall
+    CHECK(w.size(c) == "6"); // each leg 20 A at least: 4 mm² carries 17.5 in a stud wall
 }
 
 TEST_CASE("a spur of a ring loses volts and adds to the loop in one cable, not in two") {
@@ -133,19 +134,23 @@ TEST_CASE("a spur of a ring loses volts and adds to the loop in one cable, not i
     const Results results = w.results();
     const RunResult& r = results.of(c).run;
     CHECK(w.mm2(r.size) == 2.5);
-    CHECK(double(r.need.cable->spur) == Approx(6));                // 5 + 1 m from the nearest point of the ring
+    CHECK(double(r.need.cable->spur) == Approx(6)); // 5 + 1 m from the nearest point of the ring
     CHECK(r.dropOwn == Approx((5.4 + 18e-3 * 10.435 * 6) / 230 * 100).margin(0.01)); // and 2 400/230 A over 6 m
     CHECK(r.earth->zs == Approx(0.35 + 19.51 * 1.2 * (15 + 6) / 1000).margin(0.004));
-    CHECK(double(r.earth->has) == Approx(1.5));                    // at its end one protective conductor carries all of the fault
+    CHECK(double(r.earth->has) == Approx(1.5)); // at its end one protective conductor carries all of the fault
     CHECK(r.longest.v == Approx((11.5 - 1.127) / 5.4 * 60).margin(0.3)); // of the ring, the spur as it is
-    CHECK(double(r.earth->longest) == Approx((1.366 - 0.35 - 19.51 * 1.2 * 6 / 1000) / (19.51 * 1.2 / 4 / 1000)).epsilon(0.02));
+    CHECK(double(r.earth->longest) ==
+          Approx((1.366 - 0.35 - 19.51 * 1.2 * 6 / 1000) / (19.51 * 1.2 / 4 / 1000)).epsilon(0.02));
     CHECK(explain(p, bs(), results, c).text().find("6 m out from the ring") != std::string::npos);
 }
 
-TEST_CASE("how soon a fault has to be over: sockets up to 63 A, what is fixed up to 32 A; in Australia by what hangs on it") {
+TEST_CASE(
+    "how soon a fault has to be over: sockets up to 63 A, what is fixed up to 32 A; in Australia by what hangs on it") {
     MetricBoard w;
     const CircuitId fixed = w.run(8.5, 10), socket = w.run(8.5, 10, 1, LoadKind::Receptacle); // 37 A on 40
-    const auto allowed = [&](CircuitId c, const char* book) { return double(solve(w.p, bookOf(book)).of(c).run.earth->allowed); };
+    const auto allowed = [&](CircuitId c, const char* book) {
+        return double(solve(w.p, bookOf(book)).of(c).run.earth->allowed);
+    };
     for (const char* book : {"bs-7671", "iec-60364"}) {
         CHECK(allowed(fixed, book) == Approx(5));    // above 32 A
         CHECK(allowed(socket, book) == Approx(0.4)); // up to 63 A
@@ -166,7 +171,7 @@ TEST_CASE("an insulated supply: the second fault drives half the voltage round")
     const EarthFault& e = *r.of(c).run.earth;
     CHECK(tn == Approx(1.366).margin(0.001));
     CHECK(double(e.limit) == Approx(0.683).margin(0.001)); // 230/2 · 0.95 / (5 · 32)
-    CHECK(w.mm2(r.of(c).run.size) > 4); // 4 mm² has Zs 0.751 Ω: raised
+    CHECK(w.mm2(r.of(c).run.size) > 4);                    // 4 mm² has Zs 0.751 Ω: raised
     CHECK(r.of(c).run.why == Governing::LoopImpedance);
     CHECK(zs > double(e.limit));
     CHECK(double(e.zs) <= double(e.limit));
@@ -180,7 +185,8 @@ TEST_CASE("a motor's lines withstand what their device lets through: its overloa
     const CircuitId c = w.run(2.2, 10, 1, LoadKind::Motor); // 9.57 A
     w.p.circuits.change(c)->device = DeviceKind::TypeC;
     w.p.circuits.change(c)->heldBreaker = 16;
-    // A type C of up to 16 A lets 42 000 A²s through at up to 6 kA: √42 000/115 = 1.782 mm². 1.5 mm² would carry the load.
+    // A type C of up to 16 A lets 42 000 A²s through at up to 6 kA: √42 000/115 = 1.782 mm². 1.5 mm² would carry the
+    // load.
     CHECK(w.size(c) == "2.5");
     const Results r = w.results();
     CHECK(double(r.of(c).run.earth->line) == Approx(1.782).margin(0.002));
@@ -196,9 +202,12 @@ TEST_CASE("a motor's lines withstand what their device lets through: its overloa
     const Results held = w.results();
     CHECK_FALSE(held.of(c).run.earth->ok);
     const auto snags = findSnags(w.p, bs(), held);
-    const auto told = std::find_if(snags.begin(), snags.end(), [&](const Snag& s) { return s.rule->id == std::string("loop") && s.about == Ref(c); });
+    const auto told = std::find_if(snags.begin(), snags.end(), [&](const Snag& s) {
+        return s.rule->id == std::string("loop") && s.about == Ref(c);
+    });
     REQUIRE(told != snags.end());
-    CHECK(told->text.find("lines of 1.50 mm² where 1.78 mm² withstands what its device lets through") != std::string::npos);
+    CHECK(told->text.find("lines of 1.50 mm² where 1.78 mm² withstands what its device lets through") !=
+          std::string::npos);
 }
 
 TEST_CASE("an armoured cable: its armour, or a conductor beside it, brings the fault back") {
@@ -207,13 +216,15 @@ TEST_CASE("an armoured cable: its armour, or a conductor beside it, brings the f
     Run& run = runOf(w.p, c);
     run.cable = "armoured 90 °C", run.method = "E";
     Results r = w.results();
-    // 43.3 A, 50 A device, 6 mm² carries 56. Drop 6.8 mV · 43.3 · 80 = 23.6 V of 400 = 5.9 %: 10 mm², 4.0 mV, 13.9 V, 3.46 %.
+    // 43.3 A, 50 A device, 6 mm² carries 56. Drop 6.8 mV · 43.3 · 80 = 23.6 V of 400 = 5.9 %: 10 mm², 4.0 mV, 13.9
+    // V, 3.46 %.
     CHECK(w.size(c) == "10");
     CHECK(r.of(c).run.why == Governing::VoltageDrop);
     CHECK(r.of(c).run.dropOwn == Approx(3.464).margin(0.01));
     CHECK(r.of(c).run.earth->armour);
     CHECK(r.of(c).run.ground == -1);
-    // Three-core without neutral: armour 4.0 mΩ/m at 20 °C, ·1.18 at 60 °C; line 1.83·1.28 = 2.34 mΩ/m; 0.02 + 80·(4.72 + 2.31) = 0.583 Ω.
+    // Three-core without neutral: armour 4.0 mΩ/m at 20 °C, ·1.18 at 60 °C; line 1.83·1.28 = 2.34 mΩ/m; 0.02 + 80·(4.72
+    // + 2.31) = 0.583 Ω.
     CHECK(r.of(c).run.earth->zs == Approx(0.583).margin(0.006));
     CHECK(r.of(c).run.earth->limit == Approx(0.874).margin(0.001)); // type B, 50 A: 218.5/250
     run.protectiveBy = ProtectiveBy::ArmourAndSeparate;
@@ -238,8 +249,10 @@ TEST_CASE("the loop governs: the line is raised until the device opens, and not 
     CHECK(w.results().of(c).run.why == Governing::LoopImpedance);
     CHECK(w.results().of(c).run.earth->zs == Approx(0.651).margin(0.003));
     const Working working = explain(w.p, bs(), w.results(), c);
-    CHECK(std::count_if(working.steps.begin(), working.steps.end(), [](const WorkingStep& s) { return s.governs; }) == 1);
-    CHECK(std::any_of(working.steps.begin(), working.steps.end(), [](const WorkingStep& s) { return s.governs && s.what == "Limit" && s.cited == "Table 41.3"; }));
+    CHECK(std::count_if(working.steps.begin(), working.steps.end(), [](const WorkingStep& s) { return s.governs; }) ==
+          1);
+    CHECK(std::any_of(working.steps.begin(), working.steps.end(),
+                      [](const WorkingStep& s) { return s.governs && s.what == "Limit" && s.cited == "Table 41.3"; }));
     w.p.sources.change(w.source)->ze = 20; // an electrode: no copper helps
     w.p.sources.change(w.source)->earthing = Earthing::TT;
     CHECK(w.size(c) == "1.5");
@@ -275,7 +288,7 @@ TEST_CASE("fault levels with the voltage factor, a motor's curve, and least size
     CHECK(w.results().of(pump).device == 6); // 5.77 A
     w.p.sources.change(w.source)->ze = 0.8;
     const CircuitId light = w.run(0.2, 5, 1, LoadKind::Lighting), socket = w.run(0.2, 5, 1, LoadKind::Receptacle);
-    CHECK(w.size(light) == "1");    // Table 52.3
+    CHECK(w.size(light) == "1"); // Table 52.3
     CHECK(w.size(socket) == "1.5");
     w.p.basis.smallestByUse = {{"lighting", "1.5"}, {"receptacle", "2.5"}};
     CHECK(w.size(light) == "1.5");
@@ -284,18 +297,19 @@ TEST_CASE("fault levels with the voltage factor, a motor's curve, and least size
     CHECK(w.results().of(light).run.why == Governing::VoltageDrop);
 }
 
-TEST_CASE("earthing and main bonding conductors: half of the earthing conductor, or by the neutral with a combined supply") {
+TEST_CASE(
+    "earthing and main bonding conductors: half of the earthing conductor, or by the neutral with a combined supply") {
     RunResult run;
     const auto bond = [&](const char* size, Earthing earthing) {
         run.size = bs().find(size), run.sets = 1, run.need.cable.make().earthing = earthing;
         const Bonding b = bondingOf(run, Material::Copper, bs());
         return std::pair{bs().sizes()[std::size_t(b.electrode)].mm2, bs().sizes()[std::size_t(b.jumper)].mm2};
     };
-    CHECK(bond("16", Earthing::TNS) == std::pair{16.0, 10.0});   // 8 mm² at least
+    CHECK(bond("16", Earthing::TNS) == std::pair{16.0, 10.0}); // 8 mm² at least
     CHECK(bond("25", Earthing::TNS) == std::pair{16.0, 10.0});
     CHECK(bond("10", Earthing::TNS) == std::pair{10.0, 6.0});
-    CHECK(bond("185", Earthing::TNS) == std::pair{95.0, 25.0});  // 25 mm² need not be passed
-    CHECK(bond("25", Earthing::TNCS).second == 10);              // Table 54.8: up to 35 mm² of neutral
+    CHECK(bond("185", Earthing::TNS) == std::pair{95.0, 25.0}); // 25 mm² need not be passed
+    CHECK(bond("25", Earthing::TNCS).second == 10);             // Table 54.8: up to 35 mm² of neutral
     CHECK(bond("50", Earthing::TNCS).second == 16);
     CHECK(bond("95", Earthing::TNCS).second == 25);
     CHECK(bond("120", Earthing::TNCS).second == 35);

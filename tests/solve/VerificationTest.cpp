@@ -31,7 +31,9 @@ std::string sizeName(SizeIndex s) { return s < 0 ? "" : nec().sizes()[std::size_
 
 TEST_CASE("the ten hand checks of the verification page") {
     const Demo d;
-    const CircuitResult &bicycle = d.r.of(d.circuit("LP-1-27")), &washer = d.r.of(d.circuit("LP-1-17")), &fan = d.r.of(d.circuit("HM-2-2")), &roof = d.r.of(d.circuit("HM-1-1")), &charger = d.r.of(d.circuit("EV-1-1"));
+    const CircuitResult &bicycle = d.r.of(d.circuit("LP-1-27")), &washer = d.r.of(d.circuit("LP-1-17")),
+                        &fan = d.r.of(d.circuit("HM-2-2")), &roof = d.r.of(d.circuit("HM-1-1")),
+                        &charger = d.r.of(d.circuit("EV-1-1"));
     CHECK(bicycle.run.dropBefore == Approx(25.547).margin(0.01));
     CHECK(bicycle.run.state == Sizing::PastCeiling);
     CHECK(washer.load.v == Approx(16.654).margin(0.001));
@@ -46,7 +48,8 @@ TEST_CASE("the ten hand checks of the verification page") {
     CHECK(charger.required.v == Approx(24.958).margin(0.001));
     CHECK(charger.device == 25);
     CHECK(sizeName(charger.run.size) == "10");
-    const BoardResult &stalls = d.r.of(d.board("SP-1")), &main = d.r.of(d.board("MDS")), &market = d.r.of(d.board("LP-1")), &kitchens = d.r.of(d.board("LP-4"));
+    const BoardResult &stalls = d.r.of(d.board("SP-1")), &main = d.r.of(d.board("MDS")),
+                      &market = d.r.of(d.board("LP-1")), &kitchens = d.r.of(d.board("LP-4"));
     CHECK(stalls.demand == Approx(19465));
     CHECK(stalls.demandAmps.v == Approx(54.03).margin(0.01));
     CHECK(d.r.of(d.p.sources.begin()->id).fault.threePhase == Approx(20.918).margin(0.001));

@@ -14,10 +14,14 @@ TEST_CASE("in every building: power adds up, order holds, faults fall and drops 
         const Results r = solve(p, nec());
         checkWhole(p, r);
         Complex entered;
-        for (const Load& l : p.loads) entered += powerOf(l.amount, l.unit, l.powerFactor, p.boards[p.circuits[l.circuit].board].system, l.poles, nec()) * l.quantity;
+        for (const Load& l : p.loads)
+            entered +=
+                powerOf(l.amount, l.unit, l.powerFactor, p.boards[p.circuits[l.circuit].board].system, l.poles, nec()) *
+                l.quantity;
         const SourceResult& top = r.of(SourceId{1});
         CHECK(top.connected == Approx(std::abs(entered)));
-        CHECK(std::abs(top.phases.total() - entered) < 1e-6 * (1 + std::abs(entered))); // also through delta–wye transformers
+        CHECK(std::abs(top.phases.total() - entered) <
+              1e-6 * (1 + std::abs(entered))); // also through delta–wye transformers
         std::size_t at = 0;
         std::map<Ref, std::size_t> place;
         for (Ref n : r.order) place[n] = at++;
@@ -31,13 +35,15 @@ TEST_CASE("in every building: power adds up, order holds, faults fall and drops 
             const NodeResult& above = *r.node(node.parent);
             CHECK(node.connected <= above.connected + 1e-6 * (1 + above.connected));
             CHECK(node.depth == above.depth + 1);
-            const FaultPoint& from = node.parent.is<Transformer>() ? r.of(node.parent.as<Transformer>()).secondary : above.fault;
+            const FaultPoint& from =
+                node.parent.is<Transformer>() ? r.of(node.parent.as<Transformer>()).secondary : above.fault;
             CHECK(node.fault.threePhase <= from.threePhase + 1e-9);
             CHECK(node.dropTotal + 1e-12 >= node.run.dropOwn);
             CHECK(r.feedPath(n, p).front() == Ref(SourceId{1}));
             CHECK(r.feedPath(n, p).back() == n);
             CHECK(node.heaviestAmps.v >= 0);
-            if (node.run.size >= 0) CHECK(node.run.ampacity + 1e-6 >= std::min(node.run.need.load.v, node.run.ampacity));
+            if (node.run.size >= 0)
+                CHECK(node.run.ampacity + 1e-6 >= std::min(node.run.need.load.v, node.run.ampacity));
         }
     }
 }
@@ -83,10 +89,13 @@ TEST_CASE("a building so large that all cores work on it comes out as its parts 
     const auto snags = findSnags(large, nec(), b), twice = findSnags(large, nec(), again);
     REQUIRE(snags.size() == twice.size());
     CHECK_FALSE(snags.empty());
-    for (std::size_t i = 0; i < snags.size(); ++i) CHECK((snags[i].text == twice[i].text && snags[i].about == twice[i].about));
+    for (std::size_t i = 0; i < snags.size(); ++i)
+        CHECK((snags[i].text == twice[i].text && snags[i].about == twice[i].about));
     // Of one rule and severity, in the order of the circuits.
     for (std::size_t i = 1; i < snags.size(); ++i)
-        if (snags[i].rule == snags[i - 1].rule && snags[i].severity == snags[i - 1].severity && snags[i].about.is<Circuit>() && snags[i - 1].about.is<Circuit>()) CHECK(snags[i - 1].about.value <= snags[i].about.value);
+        if (snags[i].rule == snags[i - 1].rule && snags[i].severity == snags[i - 1].severity &&
+            snags[i].about.is<Circuit>() && snags[i - 1].about.is<Circuit>())
+            CHECK(snags[i - 1].about.value <= snags[i].about.value);
 }
 
 TEST_CASE("everything can say why: steps with figures, one or no governing step for a run") {

@@ -40,8 +40,8 @@ TEST_CASE("IEC: a pump house on armoured cable direct in the ground beside anoth
     // Armour of a three-core 35 mm²: 2.3 mΩ/m at 20 °C, 2.714 at 60 °C. R1 + R2 = (0.6707 + 2.714) · 120 = 406.2 mΩ.
     CHECK(r.run.earth->armour);
     CHECK(double(r.run.earth->zs) == Approx(0.506).margin(0.002));
-    // gG 100 A opens within 5 s at 580 A (IEC 60269-1, Table 3): 230 · 0.95 / 580 = 0.377 Ω. The loop is too long: a conductor
-    // beside the armour does.
+    // gG 100 A opens within 5 s at 580 A (IEC 60269-1, Table 3): 230 · 0.95 / 580 = 0.377 Ω. The loop is too long: a
+    // conductor beside the armour does.
     CHECK(double(r.run.earth->limit) == Approx(0.377).margin(0.001));
     CHECK_FALSE(r.run.earth->inTime);
     run.protectiveBy = ProtectiveBy::ArmourAndSeparate;
@@ -50,8 +50,8 @@ TEST_CASE("IEC: a pump house on armoured cable direct in the ground beside anoth
     CHECK(double(beside.of(c).run.earth->zs) < 0.377);
     // Temperature under load: 25 + (86.60 / 118.9)² · 65 = 59.5 °C.
     CHECK(double(r.run.running) == Approx(59.5).margin(0.2));
-    // By itself it would be raised instead: armour of 50 mm² 2.0 mΩ/m: (0.495 + 2.36) · 0.12 + 0.1 = 0.443 Ω; of 70 mm² 1.8: 0.396 Ω;
-    // of 95 mm² 1.3: (0.193 · 1.28 + 1.3 · 1.18) · 0.12 + 0.1 = 0.314 Ω.
+    // By itself it would be raised instead: armour of 50 mm² 2.0 mΩ/m: (0.495 + 2.36) · 0.12 + 0.1 = 0.443 Ω; of 70
+    // mm² 1.8: 0.396 Ω; of 95 mm² 1.3: (0.193 · 1.28 + 1.3 · 1.18) · 0.12 + 0.1 = 0.314 Ω.
     run.protectiveBy = ProtectiveBy::Auto, run.heldSize.clear();
     const Results raised = w.answer();
     CHECK(w.mm2(raised.of(c).run.size) == 95);
@@ -81,7 +81,8 @@ TEST_CASE("IEC: the same load on aluminium, on a tray with two others at 40 °C"
     CHECK(double(r.run.earth->needed) > 0);
 }
 
-TEST_CASE("AS/NZS: a shop's power circuit on flat twin and earth: load, loop of Table 8.1, volts lost under load, all by hand") {
+TEST_CASE("AS/NZS: a shop's power circuit on flat twin and earth: load, loop of Table 8.1, volts lost under load, all "
+          "by hand") {
     Worked w("as-nzs-3000", 0.3);
     const CircuitId c = w.run(4.0, 22, 1, LoadKind::Receptacle);
     w.laid(c, "flat twin and earth", "unenclosed").ambient = 40;
@@ -90,12 +91,12 @@ TEST_CASE("AS/NZS: a shop's power circuit on flat twin and earth: load, loop of 
     CHECK(r.load.v == Approx(17.39).margin(0.01));
     CHECK(r.device == 20);
     CHECK(r.kindOfDevice == DeviceKind::TypeC);
-    CHECK(w.mm2(r.run.size) == 2.5);                  // 25.3 A
-    CHECK(w.mm2(r.run.ground) == 2.5);                // Table 5.1
-    // Under load 40 + (17.39 / 25.3)² · 35 = 56.5 °C, the column of 60 °C: 7.41 · 1.16 = 8.596 mΩ/m: 2 · 17.39 · 8.596 · 0.022 =
-    // 6.577 V = 2.86 % (3.01 % at 75 °C).
+    CHECK(w.mm2(r.run.size) == 2.5);   // 25.3 A
+    CHECK(w.mm2(r.run.ground) == 2.5); // Table 5.1
+    // Under load 40 + (17.39 / 25.3)² · 35 = 56.5 °C, the column of 60 °C: 7.41 · 1.16 = 8.596 mΩ/m: 2 · 17.39 · 8.596
+    // · 0.022 = 6.577 V = 2.86 % (3.01 % at 75 °C).
     CHECK(r.run.dropOwn == Approx(2.860).margin(0.005));
-    CHECK(double(r.run.earth->zs) == Approx(0.698).margin(0.003)); // 0.3 + 2 · 9.040 · 0.022
+    CHECK(double(r.run.earth->zs) == Approx(0.698).margin(0.003));    // 0.3 + 2 · 9.040 · 0.022
     CHECK(double(r.run.earth->limit) == Approx(1.533).margin(0.002)); // Table 8.1: 230 / (7.5 · 20)
     CHECK(double(r.run.earth->allowed) == Approx(0.4));
     CHECK(r.run.earth->ok);
@@ -115,7 +116,8 @@ TEST_CASE("AS/NZS: a submain of aluminium direct in the ground, and what the sam
     const CircuitResult& r = results.of(c);
     CHECK(r.load.v == Approx(158.8).margin(0.1));
     CHECK(r.device == 160);
-    // Of IEC D2, 70 mm² aluminium: 144 A at 20 °C and 2.5 K·m/W; · √(65/70) · 1.412 = 195.9 A. 50 mm²: 117 → 159.2 A, below 160.
+    // Of IEC D2, 70 mm² aluminium: 144 A at 20 °C and 2.5 K·m/W; · √(65/70) · 1.412 = 195.9 A. 50 mm²: 117 → 159.2 A,
+    // below 160.
     CHECK(w.mm2(r.run.sizeForAmpacity) == 70);
     CHECK(r.run.ampacity == Approx(195).margin(1));
     w.p.basis.soil = 2.5; // dry: 0.708 of it, 138 A; the next that carries 160 A is 95 mm²: 172 → 234 · 0.708 = 165
@@ -131,7 +133,8 @@ TEST_CASE("a supply by earth electrodes: the loop has to keep 50 V off, and a sn
         w.p.sources.change(w.source)->earthing = Earthing::TT;
         const CircuitId c = w.run(3, 15);
         const auto snags = findSnags(w.p, w.book(), w.answer());
-        CHECK(std::any_of(snags.begin(), snags.end(), [](const Snag& s) { return std::string(s.rule->id) == "residual"; }));
+        CHECK(std::any_of(snags.begin(), snags.end(),
+                          [](const Snag& s) { return std::string(s.rule->id) == "residual"; }));
         w.p.circuits.change(c)->residual = 300;
         const Results results = w.answer();
         const EarthFault& e = *results.of(c).run.earth;
@@ -139,7 +142,8 @@ TEST_CASE("a supply by earth electrodes: the loop has to keep 50 V off, and a sn
         CHECK(e.byResidual);
         CHECK(e.ok);
         CHECK(double(e.zs) == Approx(80.3).margin(0.3));
-        CHECK(double(e.allowed) == Approx(w.book().cables.finalUpTo > 0 ? 0.2 : 1)); // where what is fixed has the longer time
+        CHECK(double(e.allowed) ==
+              Approx(w.book().cables.finalUpTo > 0 ? 0.2 : 1)); // where what is fixed has the longer time
         w.p.sources.change(w.source)->ze = 200;
         const Results poor = w.answer();
         CHECK_FALSE(poor.of(c).run.earth->inTime);
