@@ -399,9 +399,9 @@ TEST_CASE(
     CHECK(d.s.project().circuits[tagged("EF-2")->circuit].board == d.board("LP-2"));
     CHECK_FALSE(tagged("CU-7"));
     // The next issue of it.
-    d.stage.openImport(
-        write("again.csv", "Tag,Description,W,Volts,Phases,Panel\nEF-1,Exhaust fan,900,120,1,LP-2\nEF-2,Exhaust "
-                           "fan,1500,208,3,LP-2\nEF-3,Exhaust fan,700,120,1,LP-7\n"));
+    d.stage.openImport(write("again.csv",
+                             "Tag,Description,W,Volts,Phases,Panel\nEF-1,Exhaust fan,900,120,1,LP-2\nEF-2,Exhaust "
+                             "fan,1500,208,3,LP-2\nEF-3,Exhaust fan,700,120,1,LP-7\n"));
     d.settle(page);
     CHECK(page.summary().contains("1 new"));
     CHECK(page.summary().contains("1 changed"));
