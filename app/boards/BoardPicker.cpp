@@ -55,7 +55,7 @@ void BoardPicker::fill() {
     for (CircuitId c : circuits)
         if (const Circuit* x = s.project.circuits.find(c)) poles += x->poles;
     for (const Board& b : s.project.boards) {
-        if (b.id == without ||
+        if (b.id == without || passesOn(b.use) ||
             (!text->text().isEmpty() && !q(b.name + " " + b.description).contains(text->text(), Qt::CaseInsensitive)))
             continue;
         QString why;

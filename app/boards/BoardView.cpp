@@ -124,6 +124,12 @@ void BoardView::paintEvent(QPaintEvent*) {
                  t.quiet, uiFont(1));
         return;
     }
+    if (passesOn(b->use)) {
+        drawLine(p, QRectF(rect()).adjusted(20, 0, -20, 0),
+                 tr("%1 has no circuits of its own: it passes on what it is fed").arg(q(b->name)), Qt::AlignHCenter,
+                 t.quiet, uiFont(1));
+        return;
+    }
     const double h = rowHeight(), bottom = edge + rows() * h;
     p.drawRoundedRect(QRectF(0.5, 0.5, width() - 1, bottom + edge - 1), 4, 4);
     const bool two = b->form == BoardForm::TwoColumn;

@@ -400,7 +400,7 @@ void BoardsStage::rebuild() {
     if (!s.project.boards.has(current)) {
         current = {};
         for (const Board& b : s.project.boards)
-            if (!current || b.use == BoardUse::Panelboard) {
+            if (!passesOn(b.use) && (!current || b.use == BoardUse::Panelboard)) {
                 current = b.id;
                 if (b.use == BoardUse::Panelboard && s.results.of(b.id).slotsUsed > 12) break;
             }
@@ -516,14 +516,20 @@ void BoardsStage::showBoard() {
                 "<span style='font-size:19px;font-weight:600'>%1</span>&nbsp;&nbsp;<span style='color:%2'>%3</span>")
                 .arg(q(b->name).toHtmlEscaped(), t.quiet.name(), q(b->description).toHtmlEscaped()));
         const BoardResult& r = s.results.of(current);
-        about->setText(
-            QString("%1 V · %2 A bus · %3 · %4 · %5 kA")
-                .arg(wordOf(b->system))
-                .arg(b->bus)
-                .arg(b->main > 0 ? tr("%1 A main").arg(b->main) : tr("lugs only"))
-                .arg(b->form == BoardForm::Ways ? tr("%1 ways").arg(b->slots / 3) : tr("%1 slots").arg(b->slots))
-                .arg(b->ratingKA) +
-            (r.fault.known ? tr(", %1 here").arg(q(faultWords(r.fault))) : QString()));
+        const QString here = r.fault.known ? tr(", %1 here").arg(q(faultWords(r.fault))) : QString();
+        if (passesOn(b->use))
+            about->setText(
+                QString("%1 V · %2 · %3 kA").arg(wordOf(b->system), q(equipmentWords(*b, *s.book))).arg(b->ratingKA) +
+                here);
+        else
+            about->setText(
+                QString("%1 V · %2 A bus · %3 · %4 · %5 kA")
+                    .arg(wordOf(b->system))
+                    .arg(b->bus)
+                    .arg(b->main > 0 ? tr("%1 A main").arg(b->main) : tr("lugs only"))
+                    .arg(b->form == BoardForm::Ways ? tr("%1 ways").arg(b->slots / 3) : tr("%1 slots").arg(b->slots))
+                    .arg(b->ratingKA) +
+                here);
     } else {
         title->setText(tr("No board yet"));
         about->setText(tr("Project ▸ Add board"));
@@ -535,7 +541,7 @@ void BoardsStage::showBoard() {
         QSignalBlocker quiet(besideBoard);
         besideBoard->clear();
         for (const Board& b : s.project.boards)
-            if (b.id != current) {
+            if (b.id != current && !passesOn(b.use)) {
                 besideBoard->addItem(q(b.name) + "   " +
                                          tr("%1 of %2 taken").arg(s.results.of(b.id).slotsUsed).arg(b.slots),
                                      b.id.value);
@@ -638,9 +644,10 @@ void BoardsStage::setBeside(Beside what, BoardId which) {
         if (!session.solution().project.boards.has(secondBoard) ||
             secondBoard == current) // the next one that is like it
             for (const Board& b : session.solution().project.boards)
-                if (b.id != current && (!session.solution().project.boards.has(secondBoard) || secondBoard == current ||
-                                        (b.system == session.solution().project.boards[current].system &&
-                                         b.id > current && !(secondBoard > current))))
+                if (b.id != current && !passesOn(b.use) &&
+                    (!session.solution().project.boards.has(secondBoard) || secondBoard == current ||
+                     (b.system == session.solution().project.boards[current].system && b.id > current &&
+                      !(secondBoard > current))))
                     secondBoard = b.id;
         besidePages->setCurrentIndex(0);
     } else if (what == Beside::Schedule) {

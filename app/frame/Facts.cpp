@@ -11,6 +11,7 @@
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
+#include "core/solve/States.h"
 #include "core/solve/TesterReadings.h"
 
 #include <set>
@@ -582,8 +583,9 @@ struct Builder : FactsBuilder {
     void board(const Board& b) {
         const BoardResult& r = sol.results.of(b.id);
         const BoardId id = b.id;
+        const bool passing = passesOn(b.use);
         f.title = q(b.name);
-        f.about = q(b.description);
+        f.about = b.description.empty() && passing ? q(equipmentWords(b, *sol.book)) : q(b.description);
         text(QObject::tr("Name"), q(b.name), QObject::tr("Rename board"), [id](Project& p, const std::string& t) {
             if (!t.empty()) p.boards.change(id)->name = t;
         });
@@ -594,15 +596,19 @@ struct Builder : FactsBuilder {
                    p.boards.change(id)->system = *fromWord<VoltageSystem>(t.toStdString());
                    return QString();
                });
-        number("A", QObject::tr("Bus"), q(lintel::number(b.bus)) + " A", QString::number(b.bus),
-               QObject::tr("Bus rating"), 1, 10000, [id](Project& p, double v) { p.boards.change(id)->bus = v; });
-        number("A", QObject::tr("Main"), b.main > 0 ? q(lintel::number(b.main)) + " A" : QObject::tr("lugs only"),
+        number("A", passing ? QObject::tr("Rated") : QObject::tr("Bus"), q(lintel::number(b.bus)) + " A",
+               QString::number(b.bus), QObject::tr("Bus rating"), 1, 10000,
+               [id](Project& p, double v) { p.boards.change(id)->bus = v; });
+        number("A", passing ? QObject::tr("Device in it") : QObject::tr("Main"),
+               b.main > 0 ? q(lintel::number(b.main)) + " A"
+               : passing  ? QObject::tr("none")
+                          : QObject::tr("lugs only"),
                QString::number(b.main), QObject::tr("Main device"), 0, 10000,
                [id](Project& p, double v) { p.boards.change(id)->main = v; });
         FactRow& ka = number("kA", QObject::tr("Rating"), q(figures(b.ratingKA)) + " kA", QString::number(b.ratingKA),
                              QObject::tr("Short-circuit rating"), 0.5, 300,
                              [id](Project& p, double v) { p.boards.change(id)->ratingKA = v; });
-        if (r.fault.known && r.fault.worst() > std::max(b.ratingKA, b.seriesKA)) ka.colour = theme().stop;
+        if (largestFault(sol.project, sol.results, id).kA > std::max(b.ratingKA, b.seriesKA)) ka.colour = theme().stop;
         number("kA", QObject::tr("Series pair"), b.seriesKA > 0 ? q(figures(b.seriesKA)) + " kA" : QObject::tr("none"),
                QString::number(b.seriesKA), QObject::tr("Tested series pair"), 0, 300,
                [id](Project& p, double v) { p.boards.change(id)->seriesKA = v; });
@@ -622,21 +628,10 @@ struct Builder : FactsBuilder {
         if (r.fault.known)
             row(QObject::tr("Peak, X/R"),
                 QString("%1 kA, %2").arg(q(figures(r.fault.peak())), q(figures(r.fault.xOverR()))));
-        sizeRow(b);
-        choice(QObject::tr("Form"), q(wordOf(b.form)), words<BoardForm>(), QObject::tr("Form of board"),
-               [id](Project& p, const QString& t) {
-                   const BoardForm form = *fromWord<BoardForm>(t.toStdString());
-                   const int slots = form == BoardForm::Ways ? (p.boards[id].slots + 2) / 3 * 3 : p.boards[id].slots;
-                   if (form != p.boards[id].form) applyResize(p, id, planResize(p, id, slots, form));
-                   return QString();
-               });
-        rare(true);
-        choice(QObject::tr("Use"), q(wordOf(b.use)), words<BoardUse>(), QObject::tr("Use of board"),
-               [id](Project& p, const QString& t) {
-                   p.boards.change(id)->use = *fromWord<BoardUse>(t.toStdString());
-                   return QString();
-               });
-        rare(b.use == BoardUse::Panelboard);
+        if (passing)
+            equipment(b);
+        else
+            places(b, r);
         text(QObject::tr("Enclosure"), q(b.enclosure), QObject::tr("Enclosure of board"),
              [id](Project& p, const std::string& t) { p.boards.change(id)->enclosure = t; });
         rare(b.enclosure.empty());
@@ -646,17 +641,140 @@ struct Builder : FactsBuilder {
                    return QString();
                });
         rare(b.mounting == Mounting::Surface);
+        const RoomId room = b.onPlan ? roomAt(sol.project, b.level, b.at) : RoomId{};
+        text(QObject::tr("Location"), b.location.empty() && room ? q(nameOf(sol.project, Ref(room))) : q(b.location),
+             QObject::tr("Location of board"),
+             [id](Project& p, const std::string& t) { p.boards.change(id)->location = t; });
+        rare(b.location.empty());
+        if (sol.book->metric()) {
+            if (r.fault.known) row(QObject::tr("Zs here"), QString("%1 Ω").arg(magnitude(r.fault.loop), 0, 'f', 3));
+            if (!passing) {
+                text(QObject::tr("Surges"), q(b.surge), QObject::tr("Surge protection"),
+                     [id](Project& p, const std::string& t) { p.boards.change(id)->surge = t; });
+                rare(b.surge.empty());
+            }
+        }
+        row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
+        row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
+        FactRow& used = row(QObject::tr("Used"), q(percent(r.use * 100)));
+        if (r.use > 1) used.colour = theme().stop;
+        const double spare =
+            (b.main > 0 ? std::min(b.main, b.bus) : b.bus) - std::max(r.demandAmps.v, r.heaviestAmps.v);
+        row(QObject::tr("Left"), QString("%1 A").arg(q(figures(std::max(0.0, spare)))));
+        feedRow(id, b.feed);
+        alternateRows(b);
+        if (r.parent) {
+            runRows(r.run, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
+            layingRows(r.run, id, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
+            if (r.supply) {
+                const Bonding bond = bondingOf(r.run, sol.project.basis.electrodeMaterial, *sol.book);
+                if (bond.jumper >= 0)
+                    row(sol.book->metric() ? QObject::tr("Main bonding") : QObject::tr("Bonding jumper"),
+                        q(sizeWords(*sol.book, bond.jumper)));
+                if (bond.electrode >= 0 && (!passing || b.main > 0))
+                    row(sol.book->metric() ? QObject::tr("Earthing") : QObject::tr("To the electrode"),
+                        (bond.electrodes > 1 ? QString("%1 × ").arg(bond.electrodes) : QString()) +
+                            q(sizeWords(*sol.book, bond.electrode)));
+            }
+        }
+    }
+
+    /// What passes on: its kind among its own, and what only such a thing has.
+    void equipment(const Board& b) {
+        const BoardId id = b.id;
+        QStringList kinds;
+        for (const auto& [use, word] : EnumText<BoardUse>::words)
+            if (passesOn(use)) kinds << q(word);
+        choice(QObject::tr("Kind"), q(wordOf(b.use)), kinds, QObject::tr("Kind of equipment"),
+               [id](Project& p, const QString& t) {
+                   p.boards.change(id)->use = *fromWord<BoardUse>(t.toStdString());
+                   return QString();
+               });
+        if (b.use == BoardUse::Ups)
+            number("kVA", QObject::tr("Gives"), b.kva > 0 ? q(rating(b.kva)) + " kVA" : QObject::tr("not entered"),
+                   QString::number(b.kva), QObject::tr("Rating of the UPS"), 0, 1e5,
+                   [id](Project& p, double v) { p.boards.change(id)->kva = v; });
+        if (b.use == BoardUse::TransferSwitch)
+            choice(QObject::tr("Neutral"),
+                   b.switchesNeutral ? QObject::tr("changes over too") : QObject::tr("goes through"),
+                   {QObject::tr("goes through"), QObject::tr("changes over too")}, QObject::tr("Neutral of the switch"),
+                   [id](Project& p, const QString& t) {
+                       p.boards.change(id)->switchesNeutral = t == QObject::tr("changes over too");
+                       return QString();
+                   });
+    }
+
+    /// What takes over when the feed fails, its conductors, and what it comes to.
+    void alternateRows(const Board& b) {
+        const BoardId id = b.id;
+        const QString nothing = QObject::tr("nothing");
+        QStringList takers{nothing};
+        std::map<QString, Ref> byName;
+        const auto offer = [&](Ref from) {
+            const QString name = q(nameOf(sol.project, from));
+            if (refuseAlternate(sol.project, id, from) || takers.contains(name)) return;
+            takers << name;
+            byName[name] = from;
+        };
+        for (const Source& x : sol.project.sources) offer(x.id);
+        for (const Board& x : sol.project.boards) offer(x.id);
+        Ref from = b.alternate;
+        if (const Circuit* c = sol.project.circuits.find(from.as<Circuit>())) from = c->board;
+        const QString now = from ? q(nameOf(sol.project, from)) : nothing;
+        if (!takers.contains(now)) takers << now;
+        choice(QObject::tr("Taken over by"), b.alternate ? q(nameOf(sol.project, b.alternate)) : nothing, takers,
+               QObject::tr("What takes over"),
+               [id, now, byName](Project& p, const QString& t) {
+                   if (t == now) return QString();
+                   const auto it = byName.find(t);
+                   alternateFrom(p, id, it == byName.end() ? Ref() : it->second);
+                   return QString();
+               })
+            .entry->initial = now;
+        rare(!b.alternate && b.use != BoardUse::TransferSwitch);
+        for (const StateSolution* state : statesOf(sol.project, sol.results, id)) {
+            const NodeResult& on = *state->results.node(id);
+            row(QObject::tr("On %1").arg(q(nameOf(sol.project, state->source))),
+                on.fault.known
+                    ? QString("%1 kA · %2").arg(q(faultWords(on.fault)), q(dropWords(on.dropTotal, on.dropKnown)))
+                    : QObject::tr("not fed"));
+        }
+        if (!b.alternate || !b.alternateRun) return;
+        row(QObject::tr("ALTERNATE"), QObject::tr("from %1").arg(now));
+        runRows(*sol.results.of(id).alternateRun, sol.project.runs.find(b.alternateRun),
+                [id](Project& p) -> Run& { return alternateRunOf(p, id); });
+        row(QObject::tr("NORMAL"), sol.results.of(id).parent
+                                       ? QObject::tr("from %1").arg(q(nameOf(sol.project, sol.results.of(id).parent)))
+                                       : nothing);
+    }
+
+    /// How many circuits it holds, and how they are arranged.
+    void places(const Board& b, const BoardResult& r) {
+        const BoardId id = b.id;
+        sizeRow(b);
+        choice(QObject::tr("Form"), q(wordOf(b.form)), words<BoardForm>(), QObject::tr("Form of board"),
+               [id](Project& p, const QString& t) {
+                   const BoardForm form = *fromWord<BoardForm>(t.toStdString());
+                   const int slots = form == BoardForm::Ways ? (p.boards[id].slots + 2) / 3 * 3 : p.boards[id].slots;
+                   if (form != p.boards[id].form) applyResize(p, id, planResize(p, id, slots, form));
+                   return QString();
+               });
+        rare(true);
+        QStringList uses; // those that hold circuits
+        for (const auto& [use, word] : EnumText<BoardUse>::words)
+            if (!passesOn(use)) uses << q(word);
+        choice(QObject::tr("Use"), q(wordOf(b.use)), uses, QObject::tr("Use of board"),
+               [id](Project& p, const QString& t) {
+                   p.boards.change(id)->use = *fromWord<BoardUse>(t.toStdString());
+                   return QString();
+               });
+        rare(b.use == BoardUse::Panelboard);
         choice(QObject::tr("Lugs"), q(wordOf(b.lugs)), words<Lugs>(), QObject::tr("Lugs of board"),
                [id](Project& p, const QString& t) {
                    p.boards.change(id)->lugs = *fromWord<Lugs>(t.toStdString());
                    return QString();
                });
         rare(b.lugs == Lugs::None);
-        const RoomId room = b.onPlan ? roomAt(sol.project, b.level, b.at) : RoomId{};
-        text(QObject::tr("Location"), b.location.empty() && room ? q(nameOf(sol.project, Ref(room))) : q(b.location),
-             QObject::tr("Location of board"),
-             [id](Project& p, const std::string& t) { p.boards.change(id)->location = t; });
-        rare(b.location.empty());
         number("%", QObject::tr("Stays free"),
                b.reservedShare > 0 ? QObject::tr("%1 % of its places").arg(q(lintel::number(b.reservedShare * 100)))
                                    : QObject::tr("nothing"),
@@ -715,46 +833,6 @@ struct Builder : FactsBuilder {
                                          return {};
                                      }};
         rare(sections.empty());
-        if (sol.book->metric()) {
-            if (r.fault.known) row(QObject::tr("Zs here"), QString("%1 Ω").arg(magnitude(r.fault.loop), 0, 'f', 3));
-            text(QObject::tr("Surges"), q(b.surge), QObject::tr("Surge protection"),
-                 [id](Project& p, const std::string& t) { p.boards.change(id)->surge = t; });
-            rare(b.surge.empty());
-        }
-        row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
-        row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
-        FactRow& used = row(QObject::tr("Used"), q(percent(r.use * 100)));
-        if (r.use > 1) used.colour = theme().stop;
-        const double spare =
-            (b.main > 0 ? std::min(b.main, b.bus) : b.bus) - std::max(r.demandAmps.v, r.heaviestAmps.v);
-        row(QObject::tr("Left"), QString("%1 A").arg(q(figures(std::max(0.0, spare)))));
-        feedRow(id, b.feed);
-        QStringList takers{QObject::tr("nothing")};
-        for (const Source& x : sol.project.sources) takers << q(x.name);
-        const Source* other = sol.project.sources.find(b.alternate.as<Source>());
-        choice(QObject::tr("Taken over by"), other ? q(other->name) : takers.front(), takers,
-               QObject::tr("Source that takes over"), [id, first = takers.front()](Project& p, const QString& t) {
-                   Ref to;
-                   for (const Source& x : p.sources)
-                       if (q(x.name) == t && t != first) to = x.id;
-                   p.boards.change(id)->alternate = to;
-                   return QString();
-               });
-        rare(!b.alternate);
-        if (r.parent) {
-            runRows(r.run, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
-            layingRows(r.run, id, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
-            if (!r.via && !r.parent.is<Board>()) {
-                const Bonding bond = bondingOf(r.run, sol.project.basis.electrodeMaterial, *sol.book);
-                if (bond.jumper >= 0)
-                    row(sol.book->metric() ? QObject::tr("Main bonding") : QObject::tr("Bonding jumper"),
-                        q(sizeWords(*sol.book, bond.jumper)));
-                if (bond.electrode >= 0)
-                    row(sol.book->metric() ? QObject::tr("Earthing") : QObject::tr("To the electrode"),
-                        (bond.electrodes > 1 ? QString("%1 × ").arg(bond.electrodes) : QString()) +
-                            q(sizeWords(*sol.book, bond.electrode)));
-            }
-        }
     }
 
     /// Places of a board; a number that does not hold all is refused with what it leaves over.

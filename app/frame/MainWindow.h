@@ -69,6 +69,8 @@ private:
     void showBench(bool shown);
     bool wantsFacts() const;
     void copySelectedBoard();
+    void insertInFeed(BoardUse use);
+    void takeOutOfFeed();
 
     Session* state;
     QStackedWidget *whole, *stages;

@@ -320,7 +320,7 @@ void MatrixCard::fill() {
     for (const DeviceType& y : p.deviceTypes) seen.insert(y.kind);
     kinds.assign(seen.begin(), seen.end());
     for (const Board& b : p.boards)
-        if (b.level == k->level ||
+        if ((b.level == k->level && !passesOn(b.use)) ||
             std::any_of(k->boards.begin(), k->boards.end(), [&](const Serving& s) { return s.board == b.id; }))
             boards.push_back(b.id);
     QStringList heads{tr("Board"), tr("All"), tr("Life safety")};

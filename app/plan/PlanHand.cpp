@@ -149,7 +149,7 @@ void PlanView::finishCatchment() {
         k.outline = outline;
         k.name = "Catchment " + std::to_string(p.catchments.size() + 1);
         for (const Board& b : p.boards) // the boards that stand in it serve it, until the matrix says otherwise
-            if (b.standsOn(floor) && contains(outline, b.at)) k.boards.push_back({b.id, {}, false});
+            if (b.standsOn(floor) && !passesOn(b.use) && contains(outline, b.at)) k.boards.push_back({b.id, {}, false});
         made = p.catchments.add(k);
     });
     session.select(made);
@@ -583,7 +583,7 @@ void PlanView::showCard() {
     // The nearest board that can take them; light loads of one pole to the lower voltage first.
     std::vector<const Board*> boards;
     for (const Board& b : p.boards)
-        if (factsOf(b.system).lines >= poles) boards.push_back(&b);
+        if (factsOf(b.system).lines >= poles && !passesOn(b.use)) boards.push_back(&b);
     const auto cost = [&](const Board* b) {
         return (b->level == floor ? 0 : 500) + (b->use == BoardUse::Switchboard ? 200 : 0) +
                (poles == 1 && voltsAcross(b->system, 1).v > 250 ? 150 : 0) + (b->onPlan ? orthogonal(b->at, mid) : 300);

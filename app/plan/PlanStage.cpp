@@ -450,7 +450,7 @@ QWidget* PlanStage::catchmentPage() {
             k.level = view->level();
             k.name = p.levels[k.level].name;
             for (const Board& b : p.boards)
-                if (b.level == k.level) k.boards.push_back({b.id, {}, false});
+                if (b.level == k.level && !passesOn(b.use)) k.boards.push_back({b.id, {}, false});
             made = p.catchments.add(k);
         });
         session.select(made);

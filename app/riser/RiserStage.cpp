@@ -96,7 +96,8 @@ void RiserStage::dragging(Ref what, Ref over) {
     const auto used = [&](double before, double after) {
         words << tr("%1: %2 → %3 used").arg(q(nameOf(p, over)), q(percent(before * 100)), q(percent(after * 100)));
     };
-    if (over.is<Board>() && s.results.knows(over)) used(s.results.of(over.as<Board>()).use, r.of(over.as<Board>()).use);
+    if (over.is<Board>() && !passesOn(p.boards[over.as<Board>()].use) && s.results.knows(over))
+        used(s.results.of(over.as<Board>()).use, r.of(over.as<Board>()).use);
     if (over.is<Transformer>() && s.results.knows(over))
         used(s.results.of(over.as<Transformer>()).use, r.of(over.as<Transformer>()).use);
     if (const NodeResult* n = r.node(what))

@@ -36,18 +36,29 @@ std::vector<Remedy> sizeRemedies(const CheckInput& in, const Snag& s) {
 }
 
 void findLugs(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    for (const Board& b : in.project.boards)
-        if (const Board* from = in.project.boards.find(b.feed.as<Board>()); from && from->lugs == Lugs::None)
-            into.push_back({&self, Severity::Stop, b.id,
-                            fmt::format("{} is fed from lugs that {} has not", b.name, from->name), ""});
+    const auto look = [&](Ref node, Ref feed) {
+        if (const Board* from = in.project.boards.find(feed.as<Board>());
+            from && from->lugs == Lugs::None && !passesOn(from->use))
+            into.push_back({&self, Severity::Stop, node,
+                            fmt::format("{} is fed from lugs that {} has not", nameOf(in.project, node), from->name),
+                            ""});
+    };
+    for (const Board& b : in.project.boards) {
+        look(b.id, b.feed);
+        look(b.id, b.alternate);
+    }
+    for (const Transformer& t : in.project.transformers) look(t.id, t.feed);
 }
 std::vector<Remedy> lugsRemedies(const CheckInput& in, const Snag& s) {
-    const BoardId id = s.about.as<Board>(), from = in.project.boards[id].feed.as<Board>();
-    std::vector<Remedy> out{{fmt::format("Feed-through lugs for {}", in.project.boards[from].name),
+    const Ref node = s.about;
+    const BoardId from = feedOf(in.project, node).as<Board>();
+    const Board* board = in.project.boards.find(from);
+    if (!board || board->lugs != Lugs::None) return {}; // it is the alternate feed
+    std::vector<Remedy> out{{fmt::format("Feed-through lugs for {}", board->name),
                              [=](Project& p) { p.boards.change(from)->lugs = Lugs::FeedThrough; }}};
-    if (!refuseFeed(in.project, id, from))
-        out.push_back({fmt::format("Feed it from a breaker of {}", in.project.boards[from].name),
-                       [=](Project& p) { feedFrom(p, id, from); }});
+    if (!refuseFeed(in.project, node, from))
+        out.push_back(
+            {fmt::format("Feed it from a breaker of {}", board->name), [=](Project& p) { feedFrom(p, node, from); }});
     return out;
 }
 

@@ -14,7 +14,7 @@ extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, fa
     lengthRule, horsepowerRule, noDeviceRule, givenFaultRule, multiwireRule, transformerDeviceRule, standbyRule,
     groundFaultRule, arcFaultRule, outletSpacingRule, lightingFloorRule, ownValueRule, motorFeederRule, loopRule,
     residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule,
-    tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule;
+    tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule, alternateRule, upsRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule,
@@ -37,6 +37,8 @@ const std::vector<const CheckRule*>& checkRules() {
                                                      &multiwireRule,
                                                      &transformerDeviceRule,
                                                      &standbyRule,
+                                                     &alternateRule,
+                                                     &upsRule,
                                                      &loopRule,
                                                      &residualRule,
                                                      &residualTypeRule,

@@ -4,20 +4,25 @@
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
+#include "core/solve/States.h"
 
 #include <fmt/format.h>
 
 namespace lintel {
 namespace {
 
+std::string onWords(const CheckInput& in, const LargestFault& f) {
+    return f.source ? " on " + nameOf(in.project, f.source) : "";
+}
+
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards) {
-        const FaultPoint& f = in.results.of(b.id).fault;
+        const LargestFault most = largestFault(in.project, in.results, b.id);
         // A tested pair with the device that feeds it may stand where the board alone may not.
-        if (f.known && f.worst() > b.ratingKA * 1.0005 && b.seriesKA + 1e-9 < f.worst())
+        if (most.kA > b.ratingKA * 1.0005 && b.seriesKA + 1e-9 < most.kA)
             into.push_back({&self, Severity::Stop, b.id,
-                            fmt::format("{}: rated {} kA where {} kA is available", b.name, figures(b.ratingKA),
-                                        figures(f.worst())),
+                            fmt::format("{}: rated {} kA where {} kA is available{}", b.name, figures(b.ratingKA),
+                                        figures(most.kA), onWords(in, most)),
                             in.book.cite("faultBoard")});
     }
 }
@@ -25,11 +30,11 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult&,
             std::vector<Snag>& into) {
     if (!c.heldKA) return;
-    const FaultPoint& f = in.results.of(c.board).fault;
-    if (f.known && f.worst() > *c.heldKA * 1.0005 && in.project.boards[c.board].seriesKA + 1e-9 < f.worst())
+    const LargestFault most = largestFault(in.project, in.results, c.board);
+    if (most.kA > *c.heldKA * 1.0005 && in.project.boards[c.board].seriesKA + 1e-9 < most.kA)
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{} {}: breaker {} kA below {} kA at the bus", nameOf(in.project, c.id), c.name,
-                                    figures(*c.heldKA), figures(f.worst())),
+                        fmt::format("{} {}: breaker {} kA below {} kA at the bus{}", nameOf(in.project, c.id), c.name,
+                                    figures(*c.heldKA), figures(most.kA), onWords(in, most)),
                         in.book.cite("faultDevice")});
 }
 
@@ -37,7 +42,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const CircuitId circuit = s.about.as<Circuit>();
     const BoardId board = circuit ? in.project.circuits[circuit].board : s.about.as<Board>();
-    const double worst = in.results.of(board).fault.worst(), next = in.book.interruptingAtOrAbove(worst);
+    const double worst = largestFault(in.project, in.results, board).kA, next = in.book.interruptingAtOrAbove(worst);
     if (next == 0) return out;
     if (!circuit) {
         const Board& b = in.project.boards[board];

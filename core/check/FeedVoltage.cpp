@@ -28,8 +28,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const Ref node = s.about;
     const Project& p = in.project;
-    const Ref feed = node.is<Board>() ? p.boards[node.as<Board>()].feed : p.transformers[node.as<Transformer>()].feed;
-    const VoltageSystem given = systemGiven(p, feed), taken = systemTaken(p, node);
+    const VoltageSystem given = systemGiven(p, feedOf(p, node)), taken = systemTaken(p, node);
     // The nearest board that gives what it takes and has a place for it; where there is none, a transformer.
     const auto placeOfNode = [&](Ref r) {
         return r.is<Board>()

@@ -13,15 +13,17 @@ namespace {
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards) {
         const BoardResult& r = in.results.of(b.id);
-        if ((r.via || r.parent.is<Board>()) && b.main == 0 && r.run.need.device > b.bus + 1e-6)
+        if (r.parent && !r.supply && b.main == 0 && r.run.need.device > b.bus + 1e-6)
             into.push_back({&self, Severity::Stop, b.id,
-                            fmt::format("{}: a {} A bus without a main behind {} A", b.name, figures(b.bus),
-                                        figures(r.run.need.device)),
+                            passesOn(b.use) ? fmt::format("{}: rated {} A behind {} A", b.name, figures(b.bus),
+                                                          figures(r.run.need.device))
+                                            : fmt::format("{}: a {} A bus without a main behind {} A", b.name,
+                                                          figures(b.bus), figures(r.run.need.device)),
                             in.book.cite("panelboardMain")});
-        if (in.project.transformers.has(r.parent.as<Transformer>()) && b.main == 0 && b.use == BoardUse::Panelboard)
+        if (r.supply.is<Transformer>() && b.main == 0 && b.use == BoardUse::Panelboard)
             into.push_back(
                 {&self, Severity::Check, b.id,
-                 fmt::format("{}: fed from {} without a main to protect its bus", b.name, nameOf(in.project, r.parent)),
+                 fmt::format("{}: fed from {} without a main to protect its bus", b.name, nameOf(in.project, r.supply)),
                  in.book.cite("panelboardMain")});
     }
 }
@@ -30,9 +32,13 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const BoardId id = s.about.as<Board>();
     const Board& b = in.project.boards[id];
-    const double bus = b.bus;
-    out.push_back(
-        {fmt::format("Give it a {} A main", figures(bus)), [=](Project& p) { p.boards.change(id)->main = bus; }});
+    const double bus = b.bus, before = in.results.of(id).run.need.device;
+    if (passesOn(b.use))
+        out.push_back(
+            {fmt::format("Rate it {} A", figures(before)), [=](Project& p) { p.boards.change(id)->bus = before; }});
+    else
+        out.push_back(
+            {fmt::format("Give it a {} A main", figures(bus)), [=](Project& p) { p.boards.change(id)->main = bus; }});
     if (const CircuitId via = in.results.of(id).via)
         out.push_back({fmt::format("Feed it from a {} A breaker", figures(bus)),
                        [=](Project& p) { p.circuits.change(via)->heldBreaker = bus; }});

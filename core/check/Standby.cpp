@@ -1,8 +1,9 @@
-// What a generator takes over: more than it gives, a motor that it cannot start, or another voltage.
+// What a generator takes over: more than it gives, or a motor that it cannot start.
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
+#include "core/solve/States.h"
 
 #include <fmt/format.h>
 
@@ -10,13 +11,6 @@ namespace lintel {
 namespace {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    for (const Board& b : in.project.boards)
-        if (const Source* s = in.project.sources.find(b.alternate.as<Source>());
-            s && !systemsAgree(s->system, b.system))
-            into.push_back({&self, Severity::Stop, b.id,
-                            fmt::format("{} is for {} V and would be taken over at {} V by {}", b.name,
-                                        wordOf(b.system), wordOf(s->system), s->name),
-                            ""});
     for (const Source& s : in.project.sources) {
         if (s.kind != SourceKind::Generator) continue;
         const SourceResult& r = in.results.of(s.id);
@@ -35,15 +29,6 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
-    if (s.about.is<Board>()) {
-        const BoardId id = s.about.as<Board>();
-        out.push_back({"Take it off the generator", [=](Project& p) { p.boards.change(id)->alternate = {}; }});
-        for (const Source& g : in.project.sources)
-            if (g.kind == SourceKind::Generator && systemsAgree(g.system, in.project.boards[id].system))
-                out.push_back({"Let " + g.name + " take it over",
-                               [=, source = g.id](Project& p) { p.boards.change(id)->alternate = source; }});
-        return out;
-    }
     const SourceId id = s.about.as<Source>();
     const Source& g = in.project.sources[id];
     const SourceResult& r = in.results.of(id);
@@ -56,11 +41,12 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         }
     const Board* largest = nullptr; // the one whose demand weighs most
     for (const Board& b : in.project.boards)
-        if (b.alternate == Ref(id) && (!largest || in.results.of(b.id).demand > in.results.of(largest->id).demand))
+        if (b.alternate && sourceOf(in.project, b.alternate) == id &&
+            (!largest || in.results.of(b.id).demand > in.results.of(largest->id).demand))
             largest = &b;
     if (largest)
-        out.push_back({"Take " + largest->name + " off it",
-                       [b = largest->id](Project& p) { p.boards.change(b)->alternate = {}; }});
+        out.push_back(
+            {"Take " + largest->name + " off it", [b = largest->id](Project& p) { alternateFrom(p, b, {}); }});
     return out;
 }
 

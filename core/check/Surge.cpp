@@ -7,10 +7,22 @@
 namespace lintel {
 namespace {
 
+/// Whether it is the first board behind a source: what only passes on may stand between.
+bool atOrigin(const CheckInput& in, const Board& b) {
+    if (passesOn(b.use)) return false;
+    Ref above = in.results.of(b.id).parent;
+    for (std::size_t guard = 0; guard < in.project.boards.size(); ++guard) {
+        const Board* at = in.project.boards.find(above.as<Board>());
+        if (!at || !passesOn(at->use)) break;
+        above = in.results.of(at->id).parent;
+    }
+    return above.is<Source>();
+}
+
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     if (!in.book.metric()) return;
     for (const Board& b : in.project.boards)
-        if (in.results.of(b.id).parent.is<Source>() && b.surge.empty())
+        if (b.surge.empty() && atOrigin(in, b))
             into.push_back({&self, Severity::Note, b.id,
                             fmt::format("{}: nothing is said of surge protection at the origin", b.name),
                             in.book.cite("surge")});

@@ -57,7 +57,7 @@ Circuited circuitMissing(Project& p, const RuleBook& book, std::vector<LoadId> w
             .v;
     };
     const auto suits = [&](const Load& l, const Board& b) {
-        return l.poles <= factsOf(b.system).lines && voltsAcross(b.system, l.poles).v > 0 &&
+        return !passesOn(b.use) && l.poles <= factsOf(b.system).lines && voltsAcross(b.system, l.poles).v > 0 &&
                (l.volts <= 0 || sameVolts(l.volts, voltsAcross(b.system, l.poles).v));
     };
     struct Open {

@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
+#include "core/solve/States.h"
 #include "core/solve/TesterReadings.h"
 
 #include <fmt/format.h>
@@ -58,6 +59,21 @@ std::string resultsText(const CheckInput& in) {
              {dropWords(n.dropTotal, n.dropKnown), -7},
              {percent(n.imbalance), -9},
              {n.parent ? conductorWords(n.run, in.book) : "", 0}});
+    }
+    for (const auto& state : r.states) {
+        const SourceResult& s = r.of(state->source);
+        out += fmt::format(
+            "\nON {}{}\n", nameOf(p, state->source),
+            s.standby > 0 ? fmt::format("   takes over {} kVA, {} used", kilo(s.standby), percent(s.used * 100)) : "");
+        row({{"Name", 10}, {"Fed from", 12}, {"Fault kA", -8}, {"Drop", -7}, {"Conductors", 0}});
+        for (Ref ref : state->below) {
+            const NodeResult& n = *state->results.node(ref);
+            row({{nameOf(p, ref), 10},
+                 {n.parent ? nameOf(state->project, n.via ? Ref(n.via) : n.parent) : "–", 12},
+                 {n.fault.known ? faultWords(n.fault) : "–", -8},
+                 {dropWords(n.dropTotal, n.dropKnown), -7},
+                 {n.parent ? conductorWords(n.run, in.book) : "", 0}});
+        }
     }
     out += "\nCIRCUITS\n";
     row({{"Circuit", 10},
@@ -184,6 +200,7 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         j["neutral_A"] = rounded(n.neutralAmps);
         j["imbalance_percent"] = rounded(n.imbalance);
         if (const Board* b = p.boards.find(ref.as<Board>())) {
+            j["kind"] = wordOf(b->use);
             j["system"] = wordOf(b->system);
             j["bus_A"] = b->bus;
             j["main_A"] = b->main;
@@ -197,6 +214,15 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
         if (ref.is<Transformer>()) {
             j["kVA"] = p.transformers[ref.as<Transformer>()].kva;
             j["secondary_fault"] = faultJson(r.of(ref.as<Transformer>()).secondary);
+        }
+        for (const StateSolution* state : statesOf(p, r, ref)) {
+            const NodeResult& on = *state->results.node(ref);
+            ordered_json s{{"on", nameOf(p, state->source)},
+                           {"fed_from", on.parent ? nameOf(state->project, on.parent) : ""},
+                           {"drop_total_percent", rounded(on.dropTotal)},
+                           {"drop_at_least", !on.dropKnown}};
+            if (on.fault.known) s["fault"] = faultJson(on.fault);
+            j["states"].push_back(std::move(s));
         }
         j["kinds"] = ordered_json::array();
         for (std::size_t i = 0; i < loadKinds; ++i)

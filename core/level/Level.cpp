@@ -428,7 +428,12 @@ TurningChoices levelByTurning(const Project& p, const Results& r, Ref node) {
     for (const Board& b : p.boards) {
         if (factsOf(b.system).lines != 3 || r.of(b.id).looped) continue;
         // Straight below, through three poles; or behind a transformer that has no other board.
+        if (passesOn(b.use)) continue;
         const NodeResult* n = &r.of(b.id);
+        for (const Board* up = p.boards.find(n->parent.as<Board>()); // what passes on keeps the lines as they are
+             up && Ref(up->id) != node && passesOn(up->use) && !r.of(up->id).looped;
+             up = p.boards.find(n->parent.as<Board>()))
+            n = &r.of(up->id);
         if (const TransformerId x = n->parent.as<Transformer>(); x && Ref(x) != node) {
             int fed = 0;
             for (const Board& o : p.boards) fed += r.of(o.id).parent == Ref(x);

@@ -156,12 +156,29 @@ template <> struct EnumText<BoardForm> {
     static constexpr std::pair<BoardForm, const char*> words[] = {
         {BoardForm::TwoColumn, "two columns"}, {BoardForm::SingleColumn, "single column"}, {BoardForm::Ways, "ways"}};
 };
-enum class BoardUse : std::uint8_t { Panelboard, Switchboard, MotorControl };
+/// What a board is. The first three hold circuits; the others stand in a feed and pass on what they are fed.
+enum class BoardUse : std::uint8_t {
+    Panelboard,
+    Switchboard,
+    MotorControl,
+    ServiceDisconnect,
+    Meter,
+    Disconnect,
+    TransferSwitch,
+    Ups
+};
 template <> struct EnumText<BoardUse> {
     static constexpr std::pair<BoardUse, const char*> words[] = {{BoardUse::Panelboard, "panelboard"},
                                                                  {BoardUse::Switchboard, "switchboard"},
-                                                                 {BoardUse::MotorControl, "motor control centre"}};
+                                                                 {BoardUse::MotorControl, "motor control centre"},
+                                                                 {BoardUse::ServiceDisconnect, "service disconnect"},
+                                                                 {BoardUse::Meter, "meter"},
+                                                                 {BoardUse::Disconnect, "disconnect switch"},
+                                                                 {BoardUse::TransferSwitch, "transfer switch"},
+                                                                 {BoardUse::Ups, "UPS"}};
 };
+/// Whether it has no circuits of its own and passes on what it is fed: what hangs on it is fed straight.
+constexpr bool passesOn(BoardUse use) { return use >= BoardUse::ServiceDisconnect; }
 
 /// What opens the circuit. Breaker: of the kind usual in the rule book. Fuse: without time delay. Types B, C and D trip
 /// at once at 3–5, 5–10 and 10–20 times their rating. Moulded: with adjustable trips. Rewirable: a semi-enclosed fuse

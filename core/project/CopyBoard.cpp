@@ -42,6 +42,8 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
     copy.description = follow(old.description);
     copy.feed = {};
     copy.run = {};
+    copy.alternate = {};
+    copy.alternateRun = {};
     if (const Run* r = p.runs.find(old.run)) {
         Run again = *r;
         again.id = {}, again.name = nameOfCopy(r->name);
@@ -84,6 +86,19 @@ Outcome<BoardId> copyBoard(Project& p, BoardId id, const std::string& name) {
         }
     } else if (from) {
         p.boards.change(made)->feed = from;
+    }
+    // Taken over as the first one is: by a circuit of its own on standby, where one does that.
+    Ref alternate = old.alternate;
+    if (const Circuit* c = p.circuits.find(alternate.as<Circuit>())) alternate = c->board;
+    if (alternate) {
+        if (const auto bad = refuseAlternate(p, made, alternate)) return *bad;
+        alternateFrom(p, made, alternate);
+        if (const Run* r = p.runs.find(old.alternateRun)) {
+            Run again = *r;
+            Run& run = alternateRunOf(p, made);
+            again.id = run.id, again.name = nameOfCopy(r->name);
+            run = again;
+        }
     }
     return made;
 }

@@ -186,6 +186,9 @@ template <class V> void fields(V& v, Board& b) {
     v("givenXR", b.givenXR);
     v("surge", b.surge);
     v("alternate", b.alternate);
+    v("alternateRun", b.alternateRun);
+    v("switchesNeutral", b.switchesNeutral);
+    v("kva", b.kva);
     v("slots", b.slots);
     v("enclosure", b.enclosure);
     v("mounting", b.mounting);

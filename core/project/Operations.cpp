@@ -75,10 +75,15 @@ void removeCircuit(Project& p, CircuitId id) {
         if (l.circuit == id) loads.push_back(l.id);
     for (LoadId l : loads) p.loads.change(l)->circuit = {};
     if (const Ref fed = fedBy(p, id)) {
-        if (fed.is<Board>())
-            p.boards.change(fed.as<Board>())->feed = {};
-        else
+        if (!fed.is<Board>())
             p.transformers.change(fed.as<Transformer>())->feed = {};
+        else if (Board& b = *p.boards.change(fed.as<Board>()); b.feed == Ref(id))
+            b.feed = {};
+        else {
+            b.alternate = {};
+            p.runs.remove(b.alternateRun);
+            b.alternateRun = {};
+        }
     }
     p.runs.remove(c->run);
     p.circuits.remove(id);
@@ -140,7 +145,10 @@ CircuitId circuitLoad(Project& p, LoadId load, BoardId board, int slot) {
 
 Run& runOf(Project& p, CircuitId id) {
     Circuit& c = *p.circuits.change(id);
-    if (const Ref fed = fedBy(p, id)) return runOfNode(p, fed);
+    if (const Ref fed = fedBy(p, id)) {
+        const Board* b = p.boards.find(fed.as<Board>());
+        return b && b->feed != Ref(id) ? alternateRunOf(p, b->id) : runOfNode(p, fed);
+    }
     if (!p.runs.has(c.run)) c.run = p.runs.add({});
     return *p.runs.change(c.run);
 }
@@ -169,6 +177,71 @@ VoltageSystem systemGiven(const Project& p, Ref from) {
     if (auto* b = p.boards.find(from.as<Board>())) return b->system;
     return VoltageSystem::Y480;
 }
+namespace {
+/// Whether `node` and, where it passes on, all that hangs on it can be fed at this system.
+bool takesSystem(const Project& p, Ref node, VoltageSystem given, int deep = 0) {
+    const Board* b = p.boards.find(node.as<Board>());
+    if (!b || !passesOn(b->use) || deep > 64) return systemsAgree(given, systemTaken(p, node));
+    const auto below = fedStraight(p, node);
+    return std::all_of(below.begin(), below.end(), [&](Ref r) { return takesSystem(p, r, given, deep + 1); });
+}
+/// What passes on has the system it is fed.
+void passSystem(Project& p, Ref node, VoltageSystem given, int deep = 0) {
+    const Board* b = p.boards.find(node.as<Board>());
+    if (!b || !passesOn(b->use) || deep > 64) return;
+    if (b->system != given) p.boards.change(b->id)->system = given;
+    for (Ref r : fedStraight(p, node)) passSystem(p, r, given, deep + 1);
+}
+/// Why `node` would feed itself if `from` fed it.
+std::optional<Error> refuseLoop(const Project& p, Ref node, Ref from) {
+    const std::string n = nameOf(p, node), f = nameOf(p, from);
+    if (node == from) return Error{n, n + " cannot feed itself", "Drop it on another board."};
+    Ref above = from;
+    for (std::size_t guard = 0; above && guard < p.boards.size() + p.transformers.size() + 2; ++guard) {
+        if (const Circuit* c = p.circuits.find(above.as<Circuit>())) above = c->board;
+        if (above == node)
+            return Error{n, f + " is itself fed from " + n + ": that would be a loop",
+                         "Feed " + f + " from somewhere else first."};
+        above = feedOf(p, above);
+    }
+    return std::nullopt;
+}
+/// Whether a feeder from there needs a breaker of its own, with a place for it.
+bool needsPlace(const Project& p, Ref from) {
+    const Board* b = p.boards.find(from.as<Board>());
+    return b && !passesOn(b->use);
+}
+std::optional<Error> refuseSystem(const Project& p, Ref node, Ref from) {
+    if (takesSystem(p, node, systemGiven(p, from))) return std::nullopt;
+    return Error{nameOf(p, node),
+                 fmt::format("{} takes {} V; {} gives {} V", nameOf(p, node), wordOf(systemTaken(p, node)),
+                             nameOf(p, from), wordOf(systemGiven(p, from))),
+                 "Put a transformer between them."};
+}
+std::optional<Error> refusePlace(const Project& p, Ref node, Ref from) {
+    if (!needsPlace(p, from)) return std::nullopt;
+    const int poles = std::min(3, factsOf(systemTaken(p, node)).lines);
+    if (firstFreeSlot(p, from.as<Board>(), poles)) return std::nullopt;
+    return Error{nameOf(p, node), fmt::format("{} has no place for a {}-pole feeder breaker", nameOf(p, from), poles),
+                 "Free some slots, or give it more."};
+}
+} // namespace
+
+Ref feedOf(const Project& p, Ref node) {
+    if (auto* b = p.boards.find(node.as<Board>())) return b->feed;
+    if (auto* t = p.transformers.find(node.as<Transformer>())) return t->feed;
+    return {};
+}
+
+std::vector<Ref> fedStraight(const Project& p, Ref from) {
+    std::vector<Ref> out;
+    for (const Board& b : p.boards)
+        if (b.feed == from) out.push_back(b.id);
+    for (const Transformer& t : p.transformers)
+        if (t.feed == from) out.push_back(t.id);
+    return out;
+}
+
 bool systemsAgree(VoltageSystem given, VoltageSystem taken) {
     if (given == taken) return true;
     const SystemFacts g = factsOf(given), t = factsOf(taken);
@@ -181,45 +254,33 @@ bool systemsAgree(VoltageSystem given, VoltageSystem taken) {
 }
 
 std::optional<Error> refuseFeed(const Project& p, Ref node, Ref from) {
-    const std::string n = nameOf(p, node), f = nameOf(p, from);
-    if (node == from) return Error{n, n + " cannot feed itself", "Drop it on another board."};
-    Ref above = from;
-    for (std::size_t guard = 0; above && guard < p.boards.size() + p.transformers.size() + 2; ++guard) {
-        if (above == node)
-            return Error{n, f + " is itself fed from " + n + ": that would be a loop",
-                         "Feed " + f + " from somewhere else first."};
-        Ref feed;
-        if (auto* b = p.boards.find(above.as<Board>()))
-            feed = b->feed;
-        else if (auto* t = p.transformers.find(above.as<Transformer>()))
-            feed = t->feed;
-        if (auto* c = p.circuits.find(feed.as<Circuit>())) feed = c->board;
-        above = feed;
-    }
-    if (!systemsAgree(systemGiven(p, from), systemTaken(p, node)))
-        return Error{n,
-                     fmt::format("{} takes {} V; {} gives {} V", n, wordOf(systemTaken(p, node)), f,
-                                 wordOf(systemGiven(p, from))),
-                     "Put a transformer between them."};
+    if (auto bad = refuseLoop(p, node, from)) return bad;
+    if (auto bad = refuseSystem(p, node, from)) return bad;
     if (from.is<Transformer>() && node.is<Transformer>())
-        return Error{n, "a transformer is fed from a board or a source", ""};
-    if (from.is<Board>()) {
-        const int poles = std::min(3, factsOf(systemTaken(p, node)).lines);
-        if (!firstFreeSlot(p, from.as<Board>(), poles))
-            return Error{n, fmt::format("{} has no place for a {}-pole feeder breaker", f, poles),
-                         "Free some slots, or give it more."};
-    }
-    return std::nullopt;
+        return Error{nameOf(p, node), "a transformer is fed from a board or a source", ""};
+    return refusePlace(p, node, from);
 }
 
-void clearFeed(Project& p, Ref node) {
-    Ref* feed = nullptr;
+namespace {
+void setFeed(Project& p, Ref node, Ref feed) {
     if (node.is<Board>())
-        feed = &p.boards.change(node.as<Board>())->feed;
+        p.boards.change(node.as<Board>())->feed = feed;
     else
-        feed = &p.transformers.change(node.as<Transformer>())->feed;
-    const CircuitId old = feed->as<Circuit>();
-    *feed = {};
+        p.transformers.change(node.as<Transformer>())->feed = feed;
+}
+/// A feeder circuit of a board for `node`. Its run belongs to what is fed.
+CircuitId addFeeder(Project& p, BoardId from, Ref node, const std::string& name) {
+    const CircuitId c = addCircuit(p, from, std::min(3, factsOf(systemTaken(p, node)).lines), name);
+    Circuit& k = *p.circuits.change(c);
+    p.runs.remove(k.run);
+    k.run = {};
+    return c;
+}
+} // namespace
+
+void clearFeed(Project& p, Ref node) {
+    const CircuitId old = feedOf(p, node).as<Circuit>();
+    setFeed(p, node, {});
     if (old) removeCircuit(p, old);
 }
 
@@ -227,30 +288,26 @@ void feedFrom(Project& p, Ref node, Ref from) {
     std::optional<double> held;
     bool pinned = false;
     std::string name = nameOf(p, node);
-    Ref old = node.is<Board>() ? p.boards[node.as<Board>()].feed : p.transformers[node.as<Transformer>()].feed;
-    if (auto* c = p.circuits.find(old.as<Circuit>())) held = c->heldBreaker, name = c->name, pinned = c->pinned;
+    if (auto* c = p.circuits.find(feedOf(p, node).as<Circuit>()))
+        held = c->heldBreaker, name = c->name, pinned = c->pinned;
     clearFeed(p, node);
+    passSystem(p, node, systemGiven(p, from));
     Ref feed = from;
-    if (from.is<Board>()) {
-        const CircuitId c = addCircuit(p, from.as<Board>(), std::min(3, factsOf(systemTaken(p, node)).lines), name);
+    if (needsPlace(p, from)) {
+        const CircuitId c = addFeeder(p, from.as<Board>(), node, name);
         Circuit& k = *p.circuits.change(c);
-        p.runs.remove(k.run); // the run belongs to what is fed
-        k.run = {};
         k.heldBreaker = held;
         k.pinned = pinned;
         feed = c;
     }
     (void)runOfNode(p, node);
-    if (node.is<Board>())
-        p.boards.change(node.as<Board>())->feed = feed;
-    else
-        p.transformers.change(node.as<Transformer>())->feed = feed;
+    setFeed(p, node, feed);
 }
 
 std::optional<Error> refuseLugs(const Project& p, BoardId board, BoardId from) {
     const Board &b = p.boards[board], &f = p.boards[from];
-    if (const auto loop = refuseFeed(p, board, from); loop && loop->what.find("has no place") == std::string::npos)
-        return loop;
+    if (auto bad = refuseLoop(p, board, from)) return bad;
+    if (auto bad = refuseSystem(p, board, from)) return bad;
     if (f.lugs == Lugs::None)
         return Error{b.name, f.name + " has no lugs to feed on from", "Give it feed-through or sub-feed lugs first."};
     if (b.system != f.system)
@@ -267,14 +324,121 @@ void feedByLugs(Project& p, BoardId board, BoardId from) {
     p.boards.change(board)->feed = from;
 }
 
+namespace {
+/// What a piece of equipment is called until somebody names it.
+const char* usualName(BoardUse use) {
+    switch (use) {
+    case BoardUse::ServiceDisconnect:
+        return "SD-1";
+    case BoardUse::Meter:
+        return "M-1";
+    case BoardUse::Disconnect:
+        return "DS-1";
+    case BoardUse::TransferSwitch:
+        return "ATS-1";
+    case BoardUse::Ups:
+        return "UPS-1";
+    default:
+        return "LP-1";
+    }
+}
+} // namespace
+
+BoardId insertInFeed(Project& p, Ref node, BoardUse use) {
+    constexpr double beside = 0.8; // m
+    Board e;
+    e.use = use;
+    e.name = freeBoardName(p, usualName(use));
+    e.slots = 0;
+    e.feed = feedOf(p, node);
+    e.system = e.feed ? systemGiven(p, e.feed) : systemTaken(p, node);
+    Run& run = runOfNode(p, node);
+    e.run = run.id;
+    if (const Board* b = p.boards.find(node.as<Board>())) {
+        e.bus = b->bus;
+        e.ratingKA = b->ratingKA;
+        e.level = b->level;
+        e.onPlan = b->onPlan;
+        e.at = b->at + Point{-beside, 0};
+        e.turn = b->turn;
+    } else {
+        const Transformer& t = p.transformers[node.as<Transformer>()];
+        e.level = t.level;
+        e.onPlan = t.onPlan;
+        e.at = t.at + Point{-beside, 0};
+    }
+    const BoardId id = p.boards.add(std::move(e));
+    const RunId own = p.runs.add({});
+    if (node.is<Board>())
+        p.boards.change(node.as<Board>())->run = own;
+    else
+        p.transformers.change(node.as<Transformer>())->run = own;
+    setFeed(p, node, id);
+    return id;
+}
+
+std::optional<Error> refuseAlternate(const Project& p, BoardId board, Ref from) {
+    const Board& b = p.boards[board];
+    if (from == b.feed) return Error{b.name, b.name + " is fed from " + nameOf(p, from) + " already", ""};
+    if (auto bad = refuseLoop(p, board, from)) return bad;
+    if (auto bad = refuseSystem(p, board, from)) return bad;
+    return refusePlace(p, board, from);
+}
+
+void alternateFrom(Project& p, BoardId board, Ref from) {
+    if (const CircuitId old = p.boards[board].alternate.as<Circuit>()) removeCircuit(p, old);
+    Ref alternate = from;
+    if (needsPlace(p, from)) alternate = addFeeder(p, from.as<Board>(), board, p.boards[board].name + ", alternate");
+    p.boards.change(board)->alternate = alternate;
+    if (alternate) return void(alternateRunOf(p, board));
+    p.runs.remove(p.boards[board].alternateRun);
+    p.boards.change(board)->alternateRun = {};
+}
+
+Run& alternateRunOf(Project& p, BoardId board) {
+    RunId& id = p.boards.change(board)->alternateRun;
+    if (!p.runs.has(id)) id = p.runs.add({});
+    return *p.runs.change(id);
+}
+
 BoardId addBoard(Project& p, Board b) {
     if (!p.runs.has(b.run)) b.run = p.runs.add({});
     return p.boards.add(std::move(b));
 }
 
+namespace {
+/// Nothing is fed from `gone` any more, or taken over by it.
+void letGo(Project& p, Ref gone) {
+    for (Ref r : fedStraight(p, gone)) setFeed(p, r, {});
+    std::vector<BoardId> takers;
+    for (const Board& b : p.boards)
+        if (b.alternate == gone) takers.push_back(b.id);
+    for (BoardId b : takers) alternateFrom(p, b, {});
+}
+/// Gives what hangs on it back to its own feed: with a circuit, which feeds one thing, only where one hangs on it.
+void bridge(Project& p, BoardId id) {
+    const Ref feed = p.boards[id].feed;
+    const auto below = fedStraight(p, id);
+    if (!feed || (feed.is<Circuit>() && below.size() != 1)) return;
+    for (Ref r : below) setFeed(p, r, feed);
+    if (below.size() == 1) { // the run that it took over when it was put there
+        Ref one = below.front();
+        RunId& run =
+            one.is<Board>() ? p.boards.change(one.as<Board>())->run : p.transformers.change(one.as<Transformer>())->run;
+        p.runs.remove(run);
+        run = p.boards[id].run;
+        p.boards.change(id)->run = {};
+    }
+    p.boards.change(id)->feed = {};
+}
+} // namespace
+
 void removeBoard(Project& p, BoardId id) {
     if (!p.boards.has(id)) return;
+    if (passesOn(p.boards[id].use)) bridge(p, id);
     clearFeed(p, id);
+    alternateFrom(p, id, {});
+    letGo(p, id);
     std::vector<CircuitId> circuits;
     for (const Circuit& c : p.circuits)
         if (c.board == id) circuits.push_back(c.id);
@@ -285,10 +449,6 @@ void removeBoard(Project& p, BoardId id) {
         if (s.board == id) sections.push_back(s.id);
     for (SectionId s : sections) p.sections.remove(s);
     p.boards.remove(id);
-    std::vector<BoardId> byLugs;
-    for (const Board& b : p.boards)
-        if (b.feed == Ref(id)) byLugs.push_back(b.id);
-    for (BoardId b : byLugs) p.boards.change(b)->feed = {};
     std::vector<LoadId> listed;
     for (const Load& l : p.loads)
         if (l.board == id) listed.push_back(l.id);
@@ -304,12 +464,15 @@ void removeBoard(Project& p, BoardId id) {
 void removeTransformer(Project& p, TransformerId id) {
     if (!p.transformers.has(id)) return;
     clearFeed(p, id);
-    std::vector<BoardId> below;
-    for (const Board& b : p.boards)
-        if (b.feed == Ref(id)) below.push_back(b.id);
-    for (BoardId b : below) p.boards.change(b)->feed = {};
+    letGo(p, id);
     p.runs.remove(p.transformers[id].run);
     p.transformers.remove(id);
+}
+
+void removeSource(Project& p, SourceId id) {
+    if (!p.sources.has(id)) return;
+    letGo(p, id);
+    p.sources.remove(id);
 }
 
 void removeWall(Project& p, WallId id) {
@@ -373,6 +536,7 @@ bool removeFromPlan(Project& p, Ref r) {
     if (r.is<Board>() && p.boards.has(r.as<Board>())) return removeBoard(p, r.as<Board>()), true;
     if (r.is<Transformer>() && p.transformers.has(r.as<Transformer>()))
         return removeTransformer(p, r.as<Transformer>()), true;
+    if (r.is<Source>() && p.sources.has(r.as<Source>())) return removeSource(p, r.as<Source>()), true;
     if (r.is<Wall>() && p.walls.has(r.as<Wall>())) return removeWall(p, r.as<Wall>()), true;
     if (r.is<Room>() && p.rooms.has(r.as<Room>())) return removeRoom(p, r.as<Room>()), true;
     return p.devices.remove(r.as<Device>()) || p.underlays.remove(r.as<Underlay>()) ||

@@ -84,16 +84,38 @@ VoltageSystem systemGiven(const Project& project, Ref from);
 /// Whether a board or transformer of `taken` can be fed from `given`: the same system, or two lines of it for
 /// single-phase.
 bool systemsAgree(VoltageSystem given, VoltageSystem taken);
-/// Feeds `node` from `from`; on a board a feeder circuit is made, and the circuit that fed it before goes.
+/// Feeds `node` from `from`; on a board a feeder circuit is made, and the circuit that fed it before goes. What passes
+/// on takes the voltage system it is fed.
 void feedFrom(Project& project, Ref node, Ref from);
 void clearFeed(Project& project, Ref node);
+/// What a board or transformer is fed from; nothing for anything else.
+Ref feedOf(const Project& project, Ref node);
+/// Boards and transformers that are fed straight from `from`, without a circuit.
+std::vector<Ref> fedStraight(const Project& project, Ref from);
 /// The same from the lugs of another board, without a device between.
 std::optional<Error> refuseLugs(const Project& project, BoardId board, BoardId from);
 void feedByLugs(Project& project, BoardId board, BoardId from);
 
+// ---- what stands in a feed ----
+
+/// Puts a piece of equipment that passes on (see passesOn) between `node`, a board or transformer, and what feeds it.
+/// It takes over the feed and its run, stands beside `node` where that is on plan, and is rated as `node` is. Taking it
+/// out again with removeBoard gives both back.
+BoardId insertInFeed(Project& project, Ref node, BoardUse use);
+/// Why `from` cannot take over what `board` feeds: it is fed from there already, a loop, another voltage, no place.
+std::optional<Error> refuseAlternate(const Project& project, BoardId board, Ref from);
+/// Lets `from` take over; on a board with circuits a circuit on standby is made. Nothing: nothing takes over.
+void alternateFrom(Project& project, BoardId board, Ref from);
+/// The conductors from what takes over, made when there are none.
+Run& alternateRunOf(Project& project, BoardId board);
+
 // ---- other things ----
 BoardId addBoard(Project& project, Board board);
+/// With its circuits; what they fed hangs free. What only passes on gives what hangs on it back to its own feed, where
+/// that can feed it.
 void removeBoard(Project& project, BoardId board);
+/// What it fed hangs free.
+void removeSource(Project& project, SourceId source);
 void removeTransformer(Project& project, TransformerId transformer);
 /// With its doors and windows.
 void removeWall(Project& project, WallId wall);

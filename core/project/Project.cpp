@@ -72,7 +72,7 @@ std::string nameOf(const Project& p, Ref r) {
 
 Ref fedBy(const Project& p, CircuitId circuit) {
     for (const Board& b : p.boards)
-        if (b.feed == Ref(circuit)) return b.id;
+        if (b.feed == Ref(circuit) || b.alternate == Ref(circuit)) return b.id;
     for (const Transformer& t : p.transformers)
         if (t.feed == Ref(circuit)) return t.id;
     return {};

@@ -206,6 +206,8 @@ struct Transformer {
     bool operator==(const Transformer&) const = default;
 };
 
+/// A piece of distribution equipment that is fed and feeds: a board with circuits, or what stands in a feed and passes
+/// on what it is fed (see passesOn): a meter, a disconnect, a transfer switch. Such a thing has no places for circuits.
 struct Board {
     BoardId id;
     std::string name, description;
@@ -218,9 +220,15 @@ struct Board {
     std::string seriesDevices; ///< the two devices that were tested as one, by their maker's table; empty: nobody says
     std::optional<double> givenKA; ///< fault level known here; nothing upstream is then worked out
     double givenXR = 4;
-    std::string surge;    ///< the surge protection it has, in words; empty: none
-    Ref alternate;        ///< a source that takes over through a transfer switch; nothing: none
-    double ratingKA = 10; ///< short-circuit rating of the assembly and of its branch devices
+    std::string surge; ///< the surge protection it has, in words; empty: none
+    /// What takes over when `feed` fails, through a transfer switch: a source, a transformer, a circuit, or a board
+    /// that passes on; nothing: none.
+    Ref alternate;
+    RunId alternateRun;           ///< the conductors from there
+    bool switchesNeutral = false; ///< of a transfer switch: the neutral changes over too, and the alternate system has
+                                  ///< a ground of its own
+    double kva = 0;               ///< of a UPS: what it gives; 0: not entered
+    double ratingKA = 10;         ///< short-circuit rating of the assembly and of its branch devices
     int slots = 42;
     std::string enclosure; ///< "NEMA 1", "IP54"
     Mounting mounting = Mounting::Surface;

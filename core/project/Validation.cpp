@@ -84,12 +84,12 @@ struct Sound {
     template <class T> void operator()(const char* key, T& x) { value(key, x); }
 };
 
-void checkFeed(Checker& c, const Project& p, Ref f, bool transformer) {
-    const bool there = !f || (!transformer && f.is<Board>() && p.boards.has(f.as<Board>())) ||
+void checkFeed(Checker& c, const Project& p, const char* field, Ref f, bool transformer) {
+    const bool there = !f || (f.is<Board>() && p.boards.has(f.as<Board>())) ||
                        (f.is<Source>() && p.sources.has(f.as<Source>())) ||
                        (f.is<Circuit>() && p.circuits.has(f.as<Circuit>())) ||
                        (!transformer && f.is<Transformer>() && p.transformers.has(f.as<Transformer>()));
-    if (!there) c.say("feed", "there is nothing called " + f.text() + " to be fed from");
+    if (!there) c.say(field, "there is nothing called " + f.text() + " to be fed from");
 }
 
 void check(Checker& c, const Project&, const Basis& b) {
@@ -179,7 +179,7 @@ void check(Checker& c, const Project& p, const Source& s) {
     c.within("ze", s.ze, 0, 10000);
 }
 void check(Checker& c, const Project& p, const Transformer& t) {
-    checkFeed(c, p, t.feed, true);
+    checkFeed(c, p, "feed", t.feed, true);
     c.resolves("run", p.runs, t.run);
     c.resolves("level", p.levels, t.level);
     c.within("kva", t.kva, 0.1, 1e6);
@@ -187,10 +187,22 @@ void check(Checker& c, const Project& p, const Transformer& t) {
     c.within("xOverR", t.xOverR, 0, 1000);
 }
 void check(Checker& c, const Project& p, const Board& d) {
-    checkFeed(c, p, d.feed, false);
+    checkFeed(c, p, "feed", d.feed, false);
+    checkFeed(c, p, "alternate", d.alternate, false);
+    if (d.alternate && d.alternate == d.feed)
+        c.say("alternate", "it is fed from there already", "Choose another source to take over, or none.");
     c.resolves("run", p.runs, d.run);
+    c.resolves("alternateRun", p.runs, d.alternateRun);
+    c.within("kva", d.kva, 0, 1e6);
     c.resolves("level", p.levels, d.level);
-    c.within("slots", d.slots, 1, 1200);
+    if (passesOn(d.use)) {
+        c.within("slots", d.slots, 0, 0);
+        if (std::any_of(p.circuits.begin(), p.circuits.end(), [&](const Circuit& k) { return k.board == d.id; }))
+            c.say("use", fmt::format("{} holds circuits, and a {} holds none", d.name, wordOf(d.use)),
+                  "Move its circuits to another board first.");
+    } else {
+        c.within("slots", d.slots, 1, 1200);
+    }
     c.within("bus", d.bus, 1, 100000);
     c.within("main", d.main, 0, 100000);
     c.within("ratingKA", d.ratingKA, 0.1, 1000);
@@ -202,11 +214,12 @@ void check(Checker& c, const Project& p, const Board& d) {
     c.within("height", d.height, -50, 200);
     c.within("givenXR", d.givenXR, 0, 1000);
     if (d.givenKA) c.within("givenKA", *d.givenKA, 0.001, 1000);
-    if (d.alternate && !p.sources.has(d.alternate.as<Source>()))
-        c.say("alternate", "there is no source called " + d.alternate.text());
 }
 void check(Checker& c, const Project& p, const Circuit& k) {
     c.resolves("board", p.boards, k.board, true);
+    if (const Board* b = p.boards.find(k.board); b && passesOn(b->use))
+        c.say("board", fmt::format("{} is a {} and holds no circuits", b->name, wordOf(b->use)),
+              "Feed what hangs on it straight from it.");
     c.resolves("run", p.runs, k.run);
     c.within("poles", k.poles, 1, 3);
     c.within("slot", k.slot, 0, 1200);
@@ -327,23 +340,24 @@ void lookAtAll(Checker& c, const Project& p, bool sound) {
 /// A run belongs to one thing: what is done to it for one would otherwise happen to another unseen.
 void checkOwners(Checker& c, const Project& p) {
     std::vector<char> taken;
-    const auto take = [&](const char* table, auto& things) {
+    const auto take = [&](const char* table, const char* field, auto& things, auto runOf) {
         c.table = table;
         for (const auto& thing : things) {
-            const std::uint32_t run = thing.run.value;
+            const RunId run = thing.*runOf;
             if (!run || c.first) continue;
-            if (taken.size() <= run) taken.resize(run + 1, 0);
+            if (taken.size() <= run.value) taken.resize(run.value + 1, 0);
             c.id = thing.id.value;
             c.idText = [](std::uint32_t id) { return textOf(decltype(thing.id){id}); };
-            if (taken[run])
-                c.say("run", textOf(thing.run) + " is the run of something else already",
+            if (taken[run.value])
+                c.say(field, textOf(run) + " is the run of something else already",
                       "Give each circuit, board and transformer a run of its own.");
-            taken[run] = 1;
+            taken[run.value] = 1;
         }
     };
-    take("boards", p.boards);
-    take("transformers", p.transformers);
-    take("circuits", p.circuits);
+    take("boards", "run", p.boards, &Board::run);
+    take("boards", "alternateRun", p.boards, &Board::alternateRun);
+    take("transformers", "run", p.transformers, &Transformer::run);
+    take("circuits", "run", p.circuits, &Circuit::run);
 }
 
 } // namespace
@@ -365,6 +379,8 @@ std::optional<Error> validateEdit(const Edit& edit, const Project& after) {
                 if constexpr (requires { change.after->run.value; })
                     runGiven = runGiven || (change.after && change.after->run &&
                                             !(change.before && change.before->run == change.after->run));
+                if constexpr (std::is_same_v<T, Board>)
+                    runGiven = runGiven || (change.after && change.after->alternateRun);
                 if constexpr (std::is_same_v<T, Basis>)
                     look(c, after, after.basis);
                 else if (!change.after)

@@ -459,7 +459,8 @@ struct Painter {
             std::vector<Point> corners;
             for (Point c : {Point{-3.6, -1.3}, Point{3.6, -1.3}, Point{3.6, 1.3}, Point{-3.6, 1.3}})
                 corners.push_back(p + turned(c * style.symbolScale, b.turn));
-            d.marks.push_back(FillMark{corners, Ink::Ink});
+            d.marks.push_back(FillMark{corners, passesOn(b.use) ? Ink::Paper : Ink::Ink});
+            if (passesOn(b.use)) d.marks.push_back(LineMark{corners, sym(0.4), Ink::Ink, false, true});
             d.text(p + turned({0, sym(1.8) + txt(std::abs(turned({0, 1}, b.turn).x) > 0.5 ? 0.6 : 2.4)}, b.turn) +
                        Point{0, txt(0.9)},
                    b.name, txt(2.6),

@@ -6,6 +6,7 @@
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
+#include "core/solve/States.h"
 
 #include <fmt/format.h>
 #include <map>
@@ -21,6 +22,8 @@ constexpr double circleRoom = 12;  ///< beside the words of a source or transfor
 constexpr double circleBelow = 13; ///< by floor: from its top to its words
 constexpr double pairRoom = 3;     ///< more for the two of a transformer
 constexpr double busRoom = 4;      ///< in a box of the one-line that feeds others
+constexpr double symbolRoom = 12;  ///< in the box of what passes on, beside its words
+constexpr double symbolHeight = 14;
 constexpr double circleR = 4.8, feederPen = 0.5, busPen = 1.2, hopRadius = 0.85;
 constexpr double widestLabel = 40, widestName = 52;
 
@@ -47,6 +50,7 @@ struct Thing {
     Ref ref;
     bool round = false; ///< a circle with its words beside it, else a box with its words in it
     bool heavy = false, bad = false;
+    std::optional<BoardUse> passing; ///< of what passes on: drawn with its symbol
     std::vector<Words> words;
 };
 /// A feeder, or the way in of a source that takes over.
@@ -80,9 +84,12 @@ public:
         }
         std::stable_sort(feeders.begin(), feeders.end(),
                          [&](const Feeder& a, const Feeder& b) { return orderOf(a) < orderOf(b); });
-        for (const Board& b : in.project.boards)
-            if (b.alternate && at.count(b.alternate) && at.count(b.id))
-                feeders.push_back(alternate(at[b.alternate], at[b.id]));
+        for (const Board& b : in.project.boards) {
+            Ref from = b.alternate;
+            if (const Circuit* c = in.project.circuits.find(from.as<Circuit>())) from = c->board;
+            if (from && at.count(from) && at.count(b.id) && from != Ref(b.id))
+                feeders.push_back(alternate(at[from], at[b.id], b));
+        }
     }
 
     const SheetInput& in;
@@ -126,6 +133,9 @@ public:
                 width += circleRoom;
                 height = byFloor() ? circleBelow + (t.ref.is<Transformer>() ? pairRoom : 0) + height - 2
                                    : std::max(height, t.ref.is<Transformer>() ? 18.0 : 13.0);
+            } else if (t.passing) {
+                width += symbolRoom;
+                height = std::max(height, symbolHeight);
             } else if (feedsSome[i] && !byFloor()) {
                 height += busRoom;
             }
@@ -174,20 +184,27 @@ private:
     }
 
     Thing thing(Ref r) const {
-        Thing t{r, !r.is<Board>(), false, false, {}};
+        Thing t{r, !r.is<Board>(), false, false, std::nullopt, {}};
         const auto say = [&](const std::string& text, Ink ink = Ink::Ink, bool bold = false) {
             t.words.push_back({text, textSize, bold, ink});
         };
         addWrapped(t.words, nameOf(in.project, r), widestName, {"", nameSize, true, Ink::Ink});
         if (auto* b = in.project.boards.find(r.as<Board>())) {
             const BoardResult& n = in.results.of(b->id);
-            const bool weak = n.fault.known && n.fault.worst() > b->ratingKA;
+            const bool weak = largestFault(in.project, in.results, b->id).kA > b->ratingKA;
             t.bad = weak || n.use > 1 || n.looped;
             t.heavy = b->use == BoardUse::Switchboard;
-            say(systemWords(b->system));
+            if (passesOn(b->use)) {
+                t.passing = b->use;
+                addWrapped(t.words, equipmentWords(*b, in.book), widestName, {});
+            } else {
+                say(systemWords(b->system));
+            }
             const std::string used = percent(n.use * 100) + (n.use > 1 ? " used, over" : " used");
             const Ink usedInk = n.use > 1 ? Ink::Stop : Ink::Ink;
-            if (b->main > 0) {
+            if (t.passing) {
+                if (n.use > 1) say(used, usedInk, true);
+            } else if (b->main > 0) {
                 say(fmt::format("{} A, main {} A", number(b->bus), number(b->main)));
                 say(used, usedInk, n.use > 1);
             } else {
@@ -198,8 +215,11 @@ private:
                     weak ? Ink::Stop : Ink::Ink, weak);
             else
                 say("not fed");
+            for (const StateSolution* state : statesOf(in.project, in.results, r))
+                if (const FaultPoint& on = state->results.of(b->id).fault; on.known)
+                    say(fmt::format("{} kA on {}", faultWords(on), nameOf(in.project, state->source)));
             if (n.looped) say("fed in a circle", Ink::Stop, true);
-            electrode(t, n);
+            electrode(t, *b, n);
         } else if (auto* x = in.project.transformers.find(r.as<Transformer>())) {
             const TransformerResult& n = in.results.of(x->id);
             t.bad = n.use > 1;
@@ -216,8 +236,8 @@ private:
         return t;
     }
     /// The conductor to the electrode, where a system begins: at the service, and behind a transformer.
-    void electrode(Thing& t, const NodeResult& n) const {
-        if (n.via || n.run.size < 0 || !(n.parent.is<Source>() || n.parent.is<Transformer>())) return;
+    void electrode(Thing& t, const Board& b, const BoardResult& n) const {
+        if (!n.supply || n.run.size < 0 || (passesOn(b.use) && b.main <= 0)) return;
         const Bonding bond = bondingOf(n.run, in.project.basis.electrodeMaterial, in.book);
         if (bond.electrode >= 0)
             t.words.push_back(
@@ -225,45 +245,55 @@ private:
     }
 
     Feeder feeder(std::size_t from, std::size_t to) const {
-        const Ref thing = things[to].ref;
-        const NodeResult& n = *in.results.node(thing);
-        const RunResult& run = n.run;
         Feeder f{from, to, false, Ink::Ink, {}, {}, {}};
+        f.tag = runTag(in.project, things[to].ref);
+        f.label.push_back({f.tag, tagSize, true, Ink::Ink});
+        describe(f, in.project, in.results, things[to].ref);
+        return f;
+    }
+    /// The device at the head of the feeder that a node has in a solution, and what its conductors are.
+    void describe(Feeder& f, const Project& p, const Results& r, Ref thing) const {
+        const NodeResult& n = *r.node(thing);
+        const RunResult& run = n.run;
         const bool small = run.size < 0 || run.tooSmall,
                    lossy = run.need.lengthKnown && run.dropOwn > run.need.ownLimit;
         if (small || lossy) f.ink = Ink::Stop;
-        if (const Circuit* c = in.project.circuits.find(n.via)) {
-            f.device.push_back({deviceWords(in.results.of(c->id), c->poles, in.book), textSize, true, Ink::Ink});
+        if (const Circuit* c = p.circuits.find(n.via)) {
+            f.device.push_back({deviceWords(r.of(c->id), c->poles, in.book), textSize, true, Ink::Ink});
             if (c->device != DeviceKind::Breaker && !in.book.metric())
                 f.device.front().text += std::string(" ") + wordOf(c->device);
         }
-        f.tag = runTag(thing);
-        f.label.push_back({f.tag, tagSize, true, Ink::Ink});
         addWrapped(f.label,
                    run.size >= 0 ? conductorWords(run, in.book) + (run.tooSmall ? ", too small" : "") : "no size fits",
                    widestLabel, {"", textSize, small, f.ink});
-        const RunParts parts = partsOf(in.project, in.book, in.results, thing);
+        const RunParts parts = partsOf(p, in.book, r, thing);
         std::string length = parts.conduit.size ? parts.conduitType + " " + parts.conduit.size->name + ", " : "";
         if (!run.need.lengthKnown)
             length += "length not known";
         else
-            length += lengthOf(run.need, in.project.basis.units) + ", " + percent(run.dropOwn);
+            length += lengthOf(run.need, p.basis.units) + ", " + percent(run.dropOwn);
         if (lossy) length += fmt::format(", over {}", percent(run.need.ownLimit));
         addWrapped(f.label, length, widestLabel, {"", textSize, lossy, lossy ? Ink::Stop : Ink::Ink});
-        return f;
     }
-    Feeder alternate(std::size_t from, std::size_t to) const {
+    Feeder alternate(std::size_t from, std::size_t to, const Board& b) const {
         Feeder f{from, to, true, Ink::Ink, "", {}, {}};
         f.label = {{"Alternate", tagSize, true, Ink::Ink}};
         addWrapped(f.label, "from " + nameOf(in.project, things[from].ref), widestLabel, {});
-        f.label.push_back({"by transfer switch"});
+        if (b.use != BoardUse::TransferSwitch) f.label.push_back({"by transfer switch"});
+        for (const auto& state : in.results.states)
+            if (std::find(state->takers.begin(), state->takers.end(), b.id) != state->takers.end()) {
+                f.tag = runTag(state->project, b.id);
+                if (f.tag.empty()) break; // nothing is entered of its conductors
+                f.label.front().text = f.tag + ", alternate";
+                describe(f, state->project, state->results, b.id);
+            }
         return f;
     }
-    std::string runTag(Ref node) const {
+    static std::string runTag(const Project& p, Ref node) {
         RunId id;
-        if (auto* b = in.project.boards.find(node.as<Board>())) id = b->run;
-        if (auto* t = in.project.transformers.find(node.as<Transformer>())) id = t->run;
-        const Run* r = in.project.runs.find(id);
+        if (auto* b = p.boards.find(node.as<Board>())) id = b->run;
+        if (auto* t = p.transformers.find(node.as<Transformer>())) id = t->run;
+        const Run* r = p.runs.find(id);
         return r && !r->name.empty() ? r->name : textOf(id);
     }
 };
@@ -449,11 +479,52 @@ private:
             round(i, t, ink);
         else {
             d.fill(left, top, b.width, b.height, Ink::Paper);
-            d.box(left, top, b.width, b.height, t.heavy ? 1.0 : 0.7, ink);
-            write(t.words, left + 2.5, top + 2);
-            if (!c.byFloor()) bus(i, top + b.height);
+            d.box(left, top, b.width, b.height, t.passing ? 0.35 : t.heavy ? 1.0 : 0.7, ink);
+            write(t.words, left + (t.passing ? symbolRoom : 2.5), top + 2);
+            if (t.passing)
+                symbol(*t.passing, c.in.project.boards[t.ref.as<Board>()].main > 0,
+                       {left + symbolRoom / 2, top + symbolHeight / 2}, ink);
+            else if (!c.byFloor())
+                bus(i, top + b.height);
         }
         d.hotspots.push_back({t.ref, left, top, left + b.width, top + b.height});
+    }
+    /// What passes on: a blade for what opens, two ways in for what changes over, a circle for a meter, and for a UPS
+    /// what goes in and comes out. `fused`: it has a device of its own.
+    void symbol(BoardUse use, bool fused, Point at, Ink ink) {
+        constexpr double reach = 5.5, gap = 2.4, pen = 0.35;
+        const auto from = [&](double dx, double dy) { return Point{at.x + dx, at.y + dy}; };
+        switch (use) {
+        case BoardUse::Meter:
+            d.line(from(0, -reach), from(0, -3.4), pen, ink);
+            d.line(from(0, 3.4), from(0, reach), pen, ink);
+            d.marks.push_back(CircleMark{at, 3.4, pen, ink, false});
+            d.text(from(0, 1.3), "M", 3.6, Align::Centre, true);
+            return;
+        case BoardUse::Ups:
+            d.box(at.x - 4, at.y - 4, 8, 8, pen, ink);
+            d.line(from(-4, 4), from(4, -4), pen, ink);
+            d.text(from(-1.9, -0.6), "~", 4, Align::Centre, true);
+            d.text(from(1.9, 3), "=", 4, Align::Centre, true);
+            return;
+        case BoardUse::TransferSwitch:
+            for (double side : {-3.0, 3.0}) {
+                d.line(from(side, -reach), from(side, -gap - 0.5), pen, ink);
+                d.marks.push_back(CircleMark{from(side, -gap), 0.55, pen, ink, false});
+            }
+            d.line(from(0, gap), from(-2.7, -gap + 0.5), pen * 1.4, ink);
+            d.line(from(0, gap), from(0, reach), pen, ink);
+            d.text(from(-4.4, -gap + 1.2), "N", 2.5, Align::Centre, true);
+            d.text(from(4.5, -gap + 1.2), "A", 2.5, Align::Centre, true);
+            return;
+        default:
+            break;
+        }
+        d.line(from(0, -reach), from(0, -gap - 0.5), pen, ink);
+        d.marks.push_back(CircleMark{from(0, -gap), 0.55, pen, ink, false});
+        d.line(from(0, gap - 1), from(-2.6, -gap), pen * 1.4, ink);
+        d.line(from(0, gap - 1), from(0, reach), pen, ink);
+        if (fused) d.box(at.x - 0.9, at.y + gap - 0.6, 1.8, 2.6, pen, ink);
     }
     /// The bus of a board from which its feeders leave, inside its lower edge.
     void bus(std::size_t i, double edge) {

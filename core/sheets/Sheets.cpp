@@ -82,7 +82,8 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     }
     n = 601;
     std::vector<const Board*> boards;
-    for (const Board& b : in.project.boards) boards.push_back(&b);
+    for (const Board& b : in.project.boards)
+        if (!passesOn(b.use)) boards.push_back(&b);
     std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
     for (const Board* b : boards) {
         const std::string number = fmt::format("E-{}", n++);

@@ -89,6 +89,18 @@ std::string systemWords(VoltageSystem s) {
     return fmt::format("{} V, {}φ {}W", wordOf(s), f.phases, f.wires);
 }
 
+std::string equipmentWords(const Board& b, const RuleBook& book) {
+    std::string words = wordOf(b.use);
+    if (b.use == BoardUse::Ups && b.kva > 0) words += fmt::format(", {} kVA", rating(b.kva));
+    words += fmt::format(", {} A", rating(b.bus));
+    const SystemFacts f = factsOf(b.system);
+    if (b.use == BoardUse::TransferSwitch) words += fmt::format(", {} poles", f.lines + (b.switchesNeutral ? 1 : 0));
+    if (b.main > 0)
+        words += fmt::format(", {} {} A", b.use == BoardUse::ServiceDisconnect && !book.metric() ? "breaker" : "fuses",
+                             rating(b.main));
+    return words;
+}
+
 std::string lineName(int line, const Board& b) {
     if (line < 0) return "–";
     if (factsOf(b.system).lines == 1) return "L";

@@ -10,6 +10,7 @@
 
 #include <array>
 #include <complex>
+#include <memory>
 #include <span>
 #include <vector>
 
@@ -238,6 +239,8 @@ struct NodeResult {
 struct BoardResult : NodeResult {
     int slotsUsed = 0;
     double use = 0; ///< demand amps over bus, or main where smaller
+    Ref supply;     ///< the source or transformer it is fed from without a device between; nothing: one stands there
+    Rare<RunResult> alternateRun; ///< the conductors from what takes over, as they are when it has
 };
 
 struct TransformerResult : NodeResult { ///< loads and run are on its primary side
@@ -257,6 +260,7 @@ struct SourceResult : NodeResult {
 struct CircuitResult {
     bool placed = false, clash = false; ///< in slots of its board; over another circuit or past the end
     bool feeder = false;
+    bool standby = false; ///< it feeds `feeds` only when that has changed over to it
     Ref feeds;
     std::array<int, 3> lines{-1, -1, -1}; ///< 0 A, 1 B, 2 C of each pole
     Complex power;
@@ -279,7 +283,13 @@ struct CircuitResult {
     double faultEnd = 0; ///< kA at the far end of a branch run
 };
 
+/// The same project while one source feeds all that can change over to it, and the others are off. Sizes and devices
+/// are those of the normal state, but for what is used in this one only.
+struct StateSolution;
+
 struct Results {
+    /// One for each source that takes something over, in the order of their ids. Empty: there is only the normal state.
+    std::vector<std::shared_ptr<const StateSolution>> states;
     /// Indexed by the value of the id; places without a thing hold a default.
     std::vector<CircuitResult> circuits;
     std::vector<BoardResult> boards;
@@ -326,7 +336,8 @@ struct Results {
     /// The node of a board, transformer or source; null for anything else.
     const NodeResult* node(Ref r) const;
     NodeResult* node(Ref r) { return const_cast<NodeResult*>(static_cast<const Results*>(this)->node(r)); }
-    /// The run that feeds a board or transformer, or that leaves a branch circuit.
+    /// The run that feeds a board or transformer (by the alternate feed, for a circuit that is on standby), or that
+    /// leaves a branch circuit.
     const RunResult* run(Ref r) const;
     /// From the source to `thing`: sources, transformers, boards and at last a circuit. Empty when it is not fed.
     std::vector<Ref> feedPath(Ref thing, const Project& project) const;

@@ -63,7 +63,11 @@ RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook&
 RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref thing, Working* w) {
     const RunResult* run = r.run(thing);
     if (!run) return {};
-    if (const Circuit* c = p.circuits.find(thing.as<Circuit>()); c && r.of(c->id).feeder) thing = r.of(c->id).feeds;
+    bool standby = false;
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>()); c && r.of(c->id).feeder) {
+        thing = r.of(c->id).feeds;
+        standby = r.of(c->id).standby;
+    }
     RunPartsNeed need;
     RunId id;
     const auto told = [&](const Run* e) {
@@ -76,7 +80,7 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
         id = c->run;
     } else if (const Board* b = p.boards.find(thing.as<Board>())) {
-        id = b->run;
+        id = standby ? b->alternateRun : b->run;
         const SystemFacts f = factsOf(b->system);
         const BoardResult& n = r.of(b->id);
         const double most = *std::max_element(n.neutralVa.begin(), n.neutralVa.end());

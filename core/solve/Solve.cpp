@@ -9,6 +9,7 @@
 #include "core/solve/Fault.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
+#include "core/solve/States.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -59,8 +60,13 @@ struct Solver {
     std::map<BoardId, std::vector<const Section*>> sections;
     Raceway racewayOfBasis = Raceway::Steel;
     std::vector<const Circuit*> overTotal; ///< branch circuits over the total limit at the size that ampacity needs
-    std::vector<double>
-        beforeLugs; ///< A of what stands before a board that is fed through others' lugs, by id; 0: not asked yet
+    /// What stands before the conductors to a board that no circuit feeds: a device of so many A, or none between them
+    /// and a source or transformer.
+    struct Before {
+        double amps = 0;
+        Ref supply;
+    };
+    std::vector<Before> beforeLugs; ///< of boards that are fed through others, by id; neither: not asked yet
     std::vector<int> raisedBoards, raisedTransformers; ///< sizes added to feeders, by id
 
     Solver(const Project& project, const RuleBook& rulebook, Results& results)
@@ -121,11 +127,10 @@ struct Solver {
         for (auto it = t.order.rbegin(); it != t.order.rend(); ++it) gather(*it);
         settleAll();
         if (raiseCheapest()) settleAll();
-        standby();
     }
     void settleAll() {
         overTotal.clear();
-        beforeLugs.assign(r.boards.size(), 0);
+        beforeLugs.assign(r.boards.size(), {});
         for (Ref node : t.order) settle(node);
         eachBoard([this](const Board& b, Part& part) { settleBranches(b, part); });
     }
@@ -195,6 +200,7 @@ struct Solver {
             CircuitResult& cr = r.circuits[c->id.value];
             cr.feeds = t.circuitFeeds[c->id.value];
             cr.feeder = bool(cr.feeds);
+            cr.standby = cr.feeder && r.node(cr.feeds)->via != c->id;
             loadCircuit(p, book, t, *c, b, cr, n.kinds, present);
             if (cr.largestMotorVa > 0) n.largestMotorVa = std::max(n.largestMotorVa, cr.largestMotorVa);
             for (int i = 0; i < c->poles && cr.placed; ++i) {
@@ -213,7 +219,7 @@ struct Solver {
         if (!cr.feeder && c.poles == 1 && cr.placed) n.neutralVa[std::size_t(cr.lines[0])] += cr.va;
         for (std::size_t i = 0; i < 3 && cr.split && cr.placed; ++i)
             n.neutralVa[std::size_t(std::max(0, cr.lines[i]))] += magnitude((*cr.split)[i]);
-        const bool through = cr.feeder && !r.node(cr.feeds)->looped;
+        const bool through = cr.feeder && !cr.standby && !r.node(cr.feeds)->looped;
         if (through && cr.feeds.is<Board>())
             for (std::size_t i = 0; i < 3; ++i)
                 n.neutralVa[c.poles == 3 || !cr.placed ? lineAbove(cr.feeds, i)
@@ -235,7 +241,7 @@ struct Solver {
         for (const Circuit* c : t.feedersOf(b.id)) {
             CircuitResult& cr = r.circuits[c->id.value];
             PhaseLoad load = ownLoad(*c, b, cr);
-            if (const NodeResult& below = *r.node(cr.feeds); !below.looped) {
+            if (const NodeResult& below = *r.node(cr.feeds); !below.looped && !cr.standby) {
                 for (std::size_t k = 0; k < loadKinds; ++k) n.kinds[k].add(below.kinds[k]);
                 n.largestMotorVa = std::max(n.largestMotorVa, below.largestMotorVa);
                 load.add(throughFeeder(*c, b, cr, below));
@@ -574,16 +580,17 @@ struct Solver {
                 cr.deviceHeld = c.heldBreaker.has_value();
                 cr.device = need.device = c.heldBreaker.value_or(cr.deviceNeeded);
                 cr.kindOfDevice = fitted(c, cr.device, false);
-            } else if (const Board* from = p.boards.find(n.parent.as<Board>())) {
+            } else if (const Before before = deviceBefore(n); !before.supply) {
                 // From another board's lugs: what protects that board protects these conductors too.
-                need.device = deviceBefore(*from);
+                need.device = before.amps;
             } else {
-                // Fed straight from a source or a transformer: its own main protects the conductors, and 250.122 does
-                // not size what bonds them.
+                // From a source or a transformer without a device between: its own main protects the conductors, and
+                // 250.122 does not size what bonds them.
+                n.supply = before.supply;
                 need.device = b.main > 0 ? b.main : b.bus;
                 need.groundWanted = false;
-                if (n.parent.is<Transformer>()) need.nextRatingAllowed = false;
-                if (n.parent.is<Source>() && p.basis.occupancy == Occupancy::Dwelling &&
+                if (n.supply.is<Transformer>()) need.nextRatingAllowed = false;
+                if (n.supply.is<Source>() && p.basis.occupancy == Occupancy::Dwelling &&
                     factsOf(b.system).phases == 1 && need.device >= book.tables.dwellingServiceFrom &&
                     need.device <= book.tables.dwellingServiceTo)
                     need.deviceShare = book.tables.dwellingServiceShare;
@@ -608,29 +615,31 @@ struct Solver {
         if (book.metric()) relieveGroups(b, n);
     }
 
-    /// A of the device that protects a board's bus: its main, or what stands before it.
-    double deviceBefore(const Board& b) {
+    Before deviceBefore(const BoardResult& n) {
         // Boards are settled from the source down: what stands before the one above is known when it is asked for here.
-        const auto known = [&](const Board& at) -> std::optional<double> {
-            if (at.main > 0) return at.main;
-            const BoardResult& n = r.boards[at.id.value];
-            if (n.via) return r.circuits[n.via.value].device;
-            if (!p.boards.has(n.parent.as<Board>()) || n.looped) return at.bus;
+        const auto known = [&](Ref above) -> std::optional<Before> {
+            const Board* at = p.boards.find(above.as<Board>());
+            if (!at) return Before{0, above};
+            if (at->main > 0) return Before{at->main, {}};
+            const BoardResult& up = r.boards[at->id.value];
+            if (up.via) return Before{r.circuits[up.via.value].device, {}};
+            if (up.looped || !up.parent) return Before{at->bus, {}};
             return std::nullopt;
         };
         std::vector<BoardId> way;
-        const Board* at = &b;
-        std::optional<double> device;
-        while (!(device = known(*at))) {
-            if (const double earlier = beforeLugs[at->id.value]; earlier > 0) {
-                device = earlier;
+        Ref at = n.parent;
+        std::optional<Before> before;
+        while (!(before = known(at))) {
+            const BoardId board = at.as<Board>();
+            if (const Before& earlier = beforeLugs[board.value]; earlier.amps > 0 || earlier.supply) {
+                before = earlier;
                 break;
             }
-            way.push_back(at->id);
-            at = p.boards.find(r.boards[at->id.value].parent.as<Board>());
+            way.push_back(board);
+            at = r.boards[board.value].parent;
         }
-        for (BoardId id : way) beforeLugs[id.value] = *device;
-        return *device;
+        for (BoardId id : way) beforeLugs[id.value] = *before;
+        return *before;
     }
 
     /// The residual-current device that watches a circuit: its own, or that of the section it stands in.
@@ -743,36 +752,6 @@ struct Solver {
                                                    lessAbove[node] = already + bestLess, any = true;
         }
         return any;
-    }
-
-    // ---- generators: what they take over ----
-
-    void standby() {
-        struct Sum {
-            KindSums kinds{};
-            double largest = 0;
-        };
-        std::map<SourceId, Sum> sums;
-        for (const Board& b : p.boards)
-            if (b.alternate.is<Source>() && p.sources.has(b.alternate.as<Source>())) {
-                Sum& s = sums[b.alternate.as<Source>()];
-                const BoardResult& n = r.boards[b.id.value];
-                for (std::size_t k = 0; k < loadKinds; ++k) s.kinds[k].add(n.kinds[k]);
-                s.largest = std::max(s.largest, n.largestMotorVa);
-            }
-        for (const Source& s : p.sources) {
-            if (s.kind != SourceKind::Generator) continue;
-            SourceResult& out = r.sources[s.id.value];
-            Sum all = sums[s.id];
-            for (std::size_t k = 0; k < loadKinds; ++k) all.kinds[k].add(out.kinds[k]);
-            all.largest = std::max(all.largest, out.largestMotorVa);
-            NodeResult n;
-            findDemand(all.kinds, p.basis, book, n);
-            out.standby = n.demand;
-            out.peak = std::max(0.0, n.demand - all.largest) + lockedRotor * all.largest;
-            out.used = n.demand / (s.kva * 1000);
-            out.largestMotorVa = all.largest;
-        }
     }
 
     /// `system`: that its faults are of.
@@ -962,7 +941,8 @@ const NodeResult* Results::node(Ref x) const {
 const RunResult* Results::run(Ref x) const {
     if (x.is<Circuit>() && x.value < circuits.size()) {
         const CircuitResult& c = circuits[x.value];
-        return c.feeder && node(c.feeds) ? &node(c.feeds)->run : &c.run;
+        if (!c.feeder || !node(c.feeds)) return &c.run;
+        return c.standby && c.feeds.is<Board>() ? &*boards[c.feeds.value].alternateRun : &node(c.feeds)->run;
     }
     return x.is<Source>() ? nullptr : node(x) ? &node(x)->run : nullptr;
 }
@@ -985,6 +965,7 @@ std::vector<Ref> Results::feedPath(Ref thing, const Project& p) const {
 Results solve(const Project& entered, const RuleBook& book) {
     Results r;
     Solver(entered, book, r).all();
+    solveStates(entered, book, r);
     return r;
 }
 
@@ -1192,9 +1173,21 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
         RunResult run = n->run;
         sizeRun(run, rules, book, &w);
         partsOf(p, book, r, thing, &w);
-        if (thing.is<Board>() && !n->via) bondingOf(n->run, p.basis.electrodeMaterial, book, &w);
+        if (thing.is<Board>() && r.of(thing.as<Board>()).supply) bondingOf(n->run, p.basis.electrodeMaterial, book, &w);
     }
     faults(n->fault, "at " + nameOf(p, thing));
+    for (const StateSolution* state : statesOf(p, r, thing)) {
+        const NodeResult& on = *state->results.node(thing);
+        w.step("On " + nameOf(p, state->source),
+               on.fault.known ? fmt::format("three-phase or line–line {} kA, line–ground {} kA",
+                                            figures(std::max(on.fault.threePhase, on.fault.lineLine)),
+                                            figures(on.fault.lineGround))
+                              : std::string("nothing feeds it in this state"),
+               on.fault.known ? fmt::format("{} kA, {} lost{}", figures(on.fault.worst()), percent(on.dropTotal),
+                                            on.dropKnown ? "" : " at least")
+                              : "",
+               "");
+    }
     if (const Transformer* x = p.transformers.find(thing.as<Transformer>()); x && n->fault.known) {
         const double ratio = factsOf(x->secondary).lineLine.v / factsOf(x->primary).lineLine.v;
         const bool three = factsOf(x->secondary).phases == 3;

@@ -63,6 +63,9 @@ Topology findTopology(const Project& p, Results& r) {
     };
     for (const Transformer& x : p.transformers) note(x.id, x.feed);
     for (const Board& b : p.boards) note(b.id, b.feed);
+    for (const Board& b : p.boards) // on standby: it feeds the board only when that has changed over
+        if (const Circuit* c = p.circuits.find(b.alternate.as<Circuit>()); c && !t.circuitFeeds[c->id.value])
+            t.circuitFeeds[c->id.value] = b.id;
     std::sort(below.begin(), below.end());
     std::vector<const Circuit*> feeding;
     for (std::uint32_t id = 0; id < t.circuitFeeds.size(); ++id)

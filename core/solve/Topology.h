@@ -9,7 +9,7 @@ struct Topology {
     /// Boards, transformers and sources, each after what feeds it; what nothing feeds begins a tree of its own.
     std::vector<Ref> order;
     std::vector<const Board*> boards;           ///< in that order
-    std::vector<Ref> circuitFeeds;              ///< by circuit id: the board or transformer it feeds
+    std::vector<Ref> circuitFeeds;              ///< by circuit id: the board or transformer it feeds, or would
     std::vector<const Circuit*> circuits;       ///< of all boards, board after board
     std::vector<std::uint32_t> circuitsOfBoard; ///< by board id: where its circuits begin; one more at the end
     std::vector<const Circuit*> feeders;        ///< those of them that feed a board or transformer

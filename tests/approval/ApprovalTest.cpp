@@ -96,7 +96,13 @@ std::string difference(const std::string& was, const std::string& is) {
         const bool hasX = bool(std::getline(a, x)), hasY = bool(std::getline(b, y));
         if (!hasX && !hasY) break;
         if (hasX && hasY && x == y) continue;
-        out += fmt::format("{}: was {}\n{}: is  {}\n", line, hasX ? x : "nothing", line, hasY ? y : "nothing");
+        // A long line from a little before the place where it differs.
+        const auto differs = std::size_t(std::mismatch(x.begin(), x.end(), y.begin(), y.end()).first - x.begin());
+        const std::size_t from = differs > 60 ? differs - 60 : 0;
+        const auto part = [&](bool has, const std::string& s) {
+            return !has ? std::string("nothing") : from < s.size() ? s.substr(from, 160) : std::string();
+        };
+        out += fmt::format("{}: was {}\n{}: is  {}\n", line, part(hasX, x), line, part(hasY, y));
         ++shown;
     }
     return out;

@@ -308,7 +308,34 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         expect(w.p, "standby", Severity::Check,
                "G-1: 132.7 kVA for the moment its largest motor starts last, 96.0 kVA is what it gives then");
         w.p.sources.change(id)->system = VoltageSystem::Y208;
-        expect(w.p, "standby", Severity::Stop, "LP-1 is for 480Y/277 V and would be taken over at 208Y/120 V by G-1");
+        expect(w.p, "alternate", Severity::Stop, "LP-1 is for 480Y/277 V and would be taken over at 208Y/120 V by G-1");
+    }
+    {
+        OneBoard w(VoltageSystem::Y480);
+        const BoardId ats = insertInFeed(w.p, w.board, BoardUse::TransferSwitch);
+        expect(w.p, "alternate", Severity::Check, "ATS-1: nothing takes over when its feed fails");
+        Source second;
+        second.name = "Utility 2", second.system = VoltageSystem::Y480, second.faultKA = 30, second.xOverR = 4;
+        const SourceId other = w.p.sources.add(second);
+        alternateFrom(w.p, ats, other);
+        for (RunId run : {w.p.boards[ats].run, w.p.boards[ats].alternateRun, w.p.boards[w.board].run})
+            w.p.runs.change(run)->lengthBy = LengthBy::Entered, w.p.runs.change(run)->length = 0.001;
+        // 20 kA is within the 22 kA of both, 30 kA from the other utility is not.
+        expect(w.p, "fault-level", Severity::Stop, "LP-1: rated 22.0 kA where 30.0 kA is available on Utility 2");
+        // 480 V, 36 A, #8 (0.78 Ω and 0.065 Ω for 1 000 ft), 500 ft: √3 · 36 · 0.78 · 0.5 / 480 = 5.07 %.
+        w.circuit(30, LoadUnit::kVA, 3, 1);
+        Run& run = *w.p.runs.change(w.p.boards[ats].alternateRun);
+        run.length = feet(500).v;
+        run.heldSize = "8";
+        expect(w.p, "alternate", Severity::Check, "LP-1: on Utility 2 1 circuit goes over 5.00 %, the worst loses 5.1 %");
+    }
+    {
+        OneBoard w(VoltageSystem::Y480);
+        w.circuit(30, LoadUnit::kVA, 3, 20);
+        const BoardId ups = insertInFeed(w.p, w.board, BoardUse::Ups);
+        expect(w.p, "ups", Severity::Check, "UPS-1: its kVA are not entered");
+        w.p.boards.change(ups)->kva = 20;
+        expect(w.p, "ups", Severity::Stop, "UPS-1: 30.0 kVA of demand on 20 kVA");
     }
     {
         OneBoard w;

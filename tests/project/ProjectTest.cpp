@@ -69,7 +69,12 @@ Project everyFieldDifferent() {
             if constexpr (requires { t.height; }) {
                 if constexpr (std::is_same_v<T, Level>) t.height = 3.25;
             }
-            if constexpr (requires { t.bus; }) t.bus = 63.5;
+            if constexpr (std::is_same_v<T, Board>) {
+                t.bus = 63.5;
+                t.use = BoardUse::MotorControl; // it holds circuits
+                t.alternate = SourceId{1};
+                t.alternateRun = {++run};
+            }
             if constexpr (std::is_same_v<T, Section>) t.to = t.from + 1;
             if constexpr (requires { t.feed; }) t.feed = SourceId{70};
             t.extra["fromTheFuture"] = {1, 2, "three"};
