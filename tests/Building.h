@@ -113,4 +113,34 @@ inline Project tower(int floors, int boardsOnFloor) {
     return p;
 }
 
+/// Puts equipment into feeds of a building at random, and lets generators and boards take over from some of it.
+inline void equip(Project& p, std::uint32_t seed) {
+    Random r(seed * 7919 + 1);
+    std::vector<Ref> nodes;
+    for (const Board& b : p.boards) nodes.push_back(b.id);
+    for (const Transformer& t : p.transformers) nodes.push_back(t.id);
+    for (Ref node : nodes) {
+        if (r(3) != 0) continue;
+        constexpr BoardUse kinds[] = {BoardUse::ServiceDisconnect, BoardUse::Meter, BoardUse::Disconnect,
+                                      BoardUse::TransferSwitch, BoardUse::Ups};
+        const BoardUse use = kinds[std::size_t(r(5))];
+        const BoardId made = insertInFeed(p, node, use);
+        if (r(2)) p.boards.change(made)->main = 100 + 100 * r(3);
+        if (use == BoardUse::Ups) p.boards.change(made)->kva = 200;
+        if (use != BoardUse::TransferSwitch || r(5) == 0) continue;
+        if (r(2)) {
+            Source g;
+            g.name = "G-" + std::to_string(p.sources.size()), g.kind = SourceKind::Generator, g.kva = 300;
+            g.system = p.boards[made].system, g.level = p.boards[made].level;
+            const SourceId id = p.sources.add(g);
+            if (!refuseAlternate(p, made, id)) alternateFrom(p, made, id);
+            continue;
+        }
+        std::vector<BoardId> others;
+        for (const Board& b : p.boards)
+            if (!refuseAlternate(p, made, b.id)) others.push_back(b.id);
+        if (!others.empty()) alternateFrom(p, made, others[std::size_t(r(int(others.size())))]);
+    }
+}
+
 } // namespace lintel

@@ -176,6 +176,13 @@ void DrawingView::wheelEvent(QWheelEvent* e) {
     update();
 }
 
+void DrawingView::contextMenuEvent(QContextMenuEvent* e) {
+    const bool byKey = e->reason() == QContextMenuEvent::Keyboard;
+    const Ref thing = byKey ? session.selection() : thingAt(e->pos());
+    if (!byKey) session.select(thing);
+    Q_EMIT menuWanted(thing, e->globalPos());
+}
+
 void DrawingView::mousePressEvent(QMouseEvent* e) {
     pressed = last = e->position();
     moved = false;

@@ -39,8 +39,11 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
     void timerEvent(QTimerEvent*) override;
     void resizeEvent(QResizeEvent*) override;
+    void contextMenuEvent(QContextMenuEvent*) override;
 
 Q_SIGNALS:
+    /// A menu is asked for at a thing, or at an empty place; where on the screen.
+    void menuWanted(Ref thing, QPoint at);
     /// Something was dragged from one hotspot to another.
     void dropped(Ref what, Ref on);
     /// While it is dragged: when it begins (`over` is nothing), and each time the pointer comes to another thing.

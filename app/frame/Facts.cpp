@@ -671,7 +671,8 @@ struct Builder : FactsBuilder {
                 if (bond.jumper >= 0)
                     row(sol.book->metric() ? QObject::tr("Main bonding") : QObject::tr("Bonding jumper"),
                         q(sizeWords(*sol.book, bond.jumper)));
-                if (bond.electrode >= 0 && (!passing || b.main > 0))
+                const bool own = !r.supply.is<Source>() || separatelyDerived(sol.project, r.supply.as<Source>());
+                if (bond.electrode >= 0 && own && (!passing || b.main > 0))
                     row(sol.book->metric() ? QObject::tr("Earthing") : QObject::tr("To the electrode"),
                         (bond.electrodes > 1 ? QString("%1 × ").arg(bond.electrodes) : QString()) +
                             q(sizeWords(*sol.book, bond.electrode)));
@@ -739,7 +740,7 @@ struct Builder : FactsBuilder {
                     ? QString("%1 kA · %2").arg(q(faultWords(on.fault)), q(dropWords(on.dropTotal, on.dropKnown)))
                     : QObject::tr("not fed"));
         }
-        if (!b.alternate || !b.alternateRun) return;
+        if (!b.alternate || !sol.results.of(id).alternateRun) return;
         row(QObject::tr("ALTERNATE"), QObject::tr("from %1").arg(now));
         runRows(*sol.results.of(id).alternateRun, sol.project.runs.find(b.alternateRun),
                 [id](Project& p) -> Run& { return alternateRunOf(p, id); });

@@ -1,6 +1,7 @@
 #include "app/riser/RiserStage.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/riser/RiserMenu.h"
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
 #include "core/sheets/Sheets.h"
@@ -10,6 +11,7 @@
 #include <QBoxLayout>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
 
@@ -37,8 +39,8 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     }
     byFloor->setChecked(true);
     oneLine->setObjectName("riserOneLine");
-    auto* hint =
-        new QLabel(tr("Drag a board onto another to feed it from there. The wheel zooms, a double-click fits."));
+    auto* hint = new QLabel(
+        tr("Drag a board onto another to feed it from there. A right click or a letter adds to what is chosen."));
     hint->setProperty("quiet", true);
     bar->addSpacing(12);
     bar->addWidget(hint, 1);
@@ -54,6 +56,8 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     connect(&session, &Session::solved, this, &RiserStage::rebuild);
     connect(&session, &Session::opened, this, &RiserStage::rebuild);
     connect(view, &DrawingView::dragging, this, &RiserStage::dragging);
+    connect(view, &DrawingView::menuWanted, this,
+            [this](Ref thing, QPoint at) { showRiserMenu(session, thing, at, this); });
     connect(view, &DrawingView::dropped, this, [this](Ref what, Ref on) {
         if (!(what.is<Board>() || what.is<Transformer>())) return;
         if (auto bad = refuseFeed(session.project(), what, on))
@@ -107,6 +111,12 @@ void RiserStage::dragging(Ref what, Ref over) {
 }
 
 RiserLayout RiserStage::layout() const { return oneLine->isChecked() ? RiserLayout::OneLine : RiserLayout::ByFloor; }
+
+void RiserStage::keyPressEvent(QKeyEvent* e) {
+    const QChar key = e->key() == Qt::Key_Delete ? QChar(0x7f) : e->text().isEmpty() ? QChar() : e->text()[0].toUpper();
+    const bool plain = !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+    if (key.isNull() || !plain || !runRiserKey(session, session.selection(), key)) QWidget::keyPressEvent(e);
+}
 
 void RiserStage::resizeEvent(QResizeEvent*) { rebuild(); }
 void RiserStage::showEvent(QShowEvent*) { rebuild(); }

@@ -18,6 +18,7 @@ public:
 protected:
     void resizeEvent(QResizeEvent*) override;
     void showEvent(QShowEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
 
 private:
     void rebuild();

@@ -3,7 +3,9 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/project/AddBelow.h"
 #include "core/project/Operations.h"
+#include "core/solve/Solve.h"
 #include "core/solve/States.h"
 
 #include <fmt/format.h>
@@ -36,10 +38,24 @@ Worse worseOn(const CheckInput& in, const StateSolution& state, BoardId board) {
     return w;
 }
 
+/// Conductors that are in use in both states, and are protected in the normal one only.
+bool unprotected(const CheckInput& in, const StateSolution& state, Ref node) {
+    const NodeResult &normal = *in.results.node(node), &on = *state.results.node(node);
+    const bool taker = node.is<Board>() && std::count(state.takers.begin(), state.takers.end(), node.as<Board>());
+    return !taker && on.run.size >= 0 && on.run.tooSmall && !normal.run.tooSmall;
+}
+
 void findStates(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const auto& state : in.results.states) {
         const std::string on = nameOf(in.project, state->source);
         for (Ref node : state->below) {
+            if (unprotected(in, *state, node)) {
+                const RunResult& run = state->results.node(node)->run;
+                into.push_back({&self, Severity::Stop, node,
+                                fmt::format("{}: on {} its conductors carry {} A behind {} A", nameOf(in.project, node),
+                                            on, figures(run.ampacity), figures(run.need.device)),
+                                in.book.cite("rating")});
+            }
             const Board* b = in.project.boards.find(node.as<Board>());
             if (!b) continue;
             const Worse w = worseOn(in, *state, b->id);
@@ -77,10 +93,66 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     findStates(in, self, into);
 }
 
+/// The board at or above this one that changes over in a state; nothing where none does.
+BoardId takerAbove(const CheckInput& in, const StateSolution& state, Ref at) {
+    for (std::size_t guard = 0; at && guard <= in.results.order.size(); ++guard) {
+        if (const BoardId b = at.as<Board>(); std::count(state.takers.begin(), state.takers.end(), b)) return b;
+        at = in.results.node(at)->parent;
+    }
+    return {};
+}
+
+/// The smallest conductors from what takes over with which nothing below is worse than on the normal supply; empty:
+/// none.
+std::string sizeThatHelps(const CheckInput& in, BoardId taker, BoardId board, SourceId source) {
+    const RunResult& now = *in.results.of(taker).alternateRun;
+    for (SizeIndex size = now.size + 1; size < SizeIndex(in.book.sizes().size()); ++size) {
+        if (now.size < 0 || !in.book.choosable(size, now.need.material)) continue;
+        const std::string name = in.book.sizes()[std::size_t(size)].name;
+        Project p = in.project;
+        alternateRunOf(p, taker).heldSize = name;
+        const Results r = solve(p, in.book);
+        const CheckInput then{p, in.book, r};
+        for (const auto& state : r.states) {
+            if (state->source != source) continue;
+            const Worse w = worseOn(then, *state, board);
+            if (w.lossy == 0 && w.late == 0) return name;
+        }
+    }
+    return "";
+}
+
+/// A device at the head of the alternate conductors, as large as the one on the normal supply.
+void protectRemedies(const CheckInput& in, Ref about, std::vector<Remedy>& out) {
+    for (const StateSolution* state : statesOf(in.project, in.results, about)) {
+        const BoardId taker = takerAbove(in, *state, about);
+        const double amps = in.results.node(about)->run.need.device;
+        if (!taker || !unprotected(in, *state, about) || amps <= 0) continue;
+        out.push_back({fmt::format("A {} A device at {}, before {}", rating(amps), nameOf(in.project, state->source),
+                                   in.project.boards[taker].name),
+                       [=](Project& p) { protectAlternate(p, taker, amps); }});
+    }
+}
+
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const BoardId id = s.about.as<Board>();
-    const Board& b = in.project.boards[id];
     std::vector<Remedy> out;
+    protectRemedies(in, s.about, out);
+    if (!out.empty() || !id) return out;
+    for (const StateSolution* state : statesOf(in.project, in.results, id)) {
+        const Worse w = worseOn(in, *state, id);
+        const BoardId taker = takerAbove(in, *state, id);
+        if (!taker || (w.lossy == 0 && w.late == 0)) continue;
+        const std::string from = nameOf(in.project, state->source), name = in.project.boards[taker].name;
+        if (const std::string size = sizeThatHelps(in, taker, id, state->source); !size.empty())
+            out.push_back({fmt::format("Hold the conductors from {} to {} at {}", from, name, size),
+                           [=](Project& p) { alternateRunOf(p, taker).heldSize = size; }});
+        if (in.project.boards[taker].use != BoardUse::TransferSwitch)
+            out.push_back(
+                {fmt::format("Let nothing take {} over", name), [=](Project& p) { alternateFrom(p, taker, {}); }});
+    }
+    if (!out.empty()) return out;
+    const Board& b = in.project.boards[id];
     if (b.alternate) out.push_back({"Let nothing take it over", [=](Project& p) { alternateFrom(p, id, {}); }});
     for (const Source& g : in.project.sources)
         if (out.size() < 3 && b.alternate != Ref(g.id) && sourceOf(in.project, id) != g.id &&

@@ -48,7 +48,7 @@ std::optional<Metres> lengthAsItStands(const CheckInput& in, Ref thing, const st
     if (!n || !n->parent) return std::nullopt;
     const auto to = placeOf(p, thing), from = placeOf(p, n->parent);
     if (!to || !from) return std::nullopt;
-    const auto m = measureBetween(p, *from, *to, {});
+    const auto m = measureFeeder(p, *from, *to, {});
     return m ? std::optional(m->total) : std::nullopt;
 }
 
@@ -93,16 +93,7 @@ struct List {
             add(AssumptionKind::Assumed, {}, "Motors feed faults", "Basis", "no",
                 fmt::format("4 × the current of {} kVA added", kilo(motors)))
                 .hides = true;
-        std::size_t unknown = 0;
-        for (const Circuit& c : p.circuits)
-            if (const CircuitResult& r = in.results.of(c.id); !r.feeder && r.va > 0)
-                unknown += !r.run.need.lengthKnown || r.run.need.lengthAssumed;
-        for (const Board& x : p.boards)
-            if (const BoardResult& r = in.results.of(x.id); r.parent)
-                unknown += !r.run.need.lengthKnown || r.run.need.lengthAssumed;
-        for (const Transformer& x : p.transformers)
-            if (const TransformerResult& r = in.results.of(x.id); r.parent)
-                unknown += !r.run.need.lengthKnown || r.run.need.lengthAssumed;
+        const int unknown = unknownLengths(in);
         if (unknown)
             add(AssumptionKind::Assumed, {}, "Lengths that nobody entered or measured",
                 fmt::format("{} {}", unknown, unknown == 1 ? "run" : "runs"),
@@ -266,6 +257,9 @@ struct List {
         for (const Board& b : p.boards)
             if (const Run* run = p.runs.find(b.run); run && in.results.of(b.id).parent)
                 f(Ref(b.id), *run, in.results.of(b.id).run);
+        for (const Board& b : p.boards)
+            if (const Run* run = p.runs.find(b.alternateRun); run && in.results.of(b.id).alternateRun)
+                f(Ref(b.id), *run, *in.results.of(b.id).alternateRun);
         for (const Transformer& t : p.transformers)
             if (const Run* run = p.runs.find(t.run); run && in.results.of(t.id).parent)
                 f(Ref(t.id), *run, in.results.of(t.id).run);

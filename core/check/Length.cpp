@@ -42,6 +42,10 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     for (const Board& b : in.project.boards)
         if (const BoardResult& r = in.results.of(b.id); r.parent && unknown(r.run))
             into.push_back({&self, Severity::Note, b.id, wordsFor(in, "Feeder of " + b.name, false, true), ""});
+    for (const Board& b : in.project.boards)
+        if (const auto& run = in.results.of(b.id).alternateRun; run && unknown(*run))
+            into.push_back(
+                {&self, Severity::Note, b.id, wordsFor(in, "Alternate feeder of " + b.name, false, true), ""});
     for (const Transformer& t : in.project.transformers)
         if (const TransformerResult& r = in.results.of(t.id); r.parent && unknown(r.run))
             into.push_back({&self, Severity::Note, t.id, wordsFor(in, "Feeder of " + t.name, false, true), ""});
@@ -67,6 +71,8 @@ int unknownLengths(const CheckInput& in) {
     for (Ref thing : in.results.order) {
         const NodeResult& node = *in.results.node(thing);
         n += node.parent && unknown(node.run);
+        if (thing.is<Board>())
+            if (const auto& run = in.results.of(thing.as<Board>()).alternateRun) n += unknown(*run);
     }
     return n;
 }

@@ -90,6 +90,17 @@ std::optional<Measured> measureBetween(const Project& p, const Place& from, cons
     return m;
 }
 
+std::optional<Measured> measureFeeder(const Project& p, const Place& from, const Place& to, const MeasureBy& by) {
+    const double across = orthogonal(from.at, to.at);
+    if (from.level != to.level || across > besideEachOther || by.by == LengthBy::Traced)
+        return measureBetween(p, from, to, by);
+    Measured m;
+    (to.height > from.height ? m.up : m.down) = Metres{std::abs(to.height - from.height)};
+    m.across = Metres{across};
+    m.total = (m.up + m.across + m.down) * (1 + p.basis.slack);
+    return m;
+}
+
 std::optional<Measured> measureCircuit(const Project& p, const Board& board, const MeasureBy& by,
                                        const Device* const* devices, std::size_t count) {
     if (count == 0 || !board.level || !board.onPlan) return std::nullopt;

@@ -43,6 +43,10 @@ MeasureBy measureBy(const Run* run, const TrayGraph* trays);
 /// device (traced). `devices`: pointers to the circuit's devices, in any order.
 std::optional<Measured> measureCircuit(const Project& project, const Board& board, const MeasureBy& by,
                                        const Device* const* devices, std::size_t count);
+/// A run between two enclosures of the distribution. Those that stand beside one another on a floor, at most
+/// `besideEachOther` apart, are joined straight; others as measureBetween says.
+inline constexpr double besideEachOther = 1.0; ///< m
+std::optional<Measured> measureFeeder(const Project& project, const Place& from, const Place& to, const MeasureBy& by);
 /// A run between two places: along its own trace where it is traced, by trays, or up, across and down.
 std::optional<Measured> measureBetween(const Project& project, const Place& from, const Place& to, const MeasureBy& by);
 /// How far along a chain each device hangs, in the order they are wired, slack included. Empty where it cannot be

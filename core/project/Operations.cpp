@@ -3,7 +3,9 @@
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
+#include <map>
 #include <set>
+#include <utility>
 
 namespace lintel {
 
@@ -163,6 +165,29 @@ Run& runOfNode(Project& p, Ref node) {
         id = &p.transformers.change(node.as<Transformer>())->run;
     if (!p.runs.has(*id)) *id = p.runs.add({});
     return *p.runs.change(*id);
+}
+
+std::string freeFeederName(const Project& p) {
+    std::map<std::string, int> stems;
+    std::set<std::string> taken;
+    const auto look = [&](RunId id) {
+        const Run* r = p.runs.find(id);
+        if (!r || r->name.empty()) return;
+        taken.insert(r->name);
+        const std::size_t digits = r->name.find_last_not_of("0123456789") + 1;
+        if (digits > 0 && digits < r->name.size()) ++stems[r->name.substr(0, digits)];
+    };
+    for (const Board& b : p.boards) {
+        look(b.run);
+        look(b.alternateRun);
+    }
+    for (const Transformer& t : p.transformers) look(t.run);
+    if (stems.empty()) return "";
+    const std::string stem = std::max_element(stems.begin(), stems.end(), [](const auto& a, const auto& b) {
+                                 return a.second < b.second;
+                             })->first;
+    for (std::size_t n = taken.size();; ++n) // after those that there are, so that a gap means that one has gone
+        if (const std::string name = stem + std::to_string(n + 1); !taken.count(name)) return name;
 }
 
 VoltageSystem systemTaken(const Project& p, Ref node) {
@@ -367,8 +392,14 @@ BoardId insertInFeed(Project& p, Ref node, BoardUse use) {
         e.onPlan = t.onPlan;
         e.at = t.at + Point{-beside, 0};
     }
+    if (Board* b = p.boards.change(node.as<Board>()); b && use == BoardUse::TransferSwitch) { // it is what changes over
+        e.alternate = std::exchange(b->alternate, {});
+        e.alternateRun = std::exchange(b->alternateRun, {});
+    }
     const BoardId id = p.boards.add(std::move(e));
-    const RunId own = p.runs.add({});
+    Run between;
+    between.name = freeFeederName(p);
+    const RunId own = p.runs.add(between);
     if (node.is<Board>())
         p.boards.change(node.as<Board>())->run = own;
     else
@@ -390,7 +421,10 @@ void alternateFrom(Project& p, BoardId board, Ref from) {
     Ref alternate = from;
     if (needsPlace(p, from)) alternate = addFeeder(p, from.as<Board>(), board, p.boards[board].name + ", alternate");
     p.boards.change(board)->alternate = alternate;
-    if (alternate) return void(alternateRunOf(p, board));
+    if (alternate) {
+        if (Run& run = alternateRunOf(p, board); run.name.empty()) run.name = freeFeederName(p);
+        return;
+    }
     p.runs.remove(p.boards[board].alternateRun);
     p.boards.change(board)->alternateRun = {};
 }
@@ -419,6 +453,11 @@ void letGo(Project& p, Ref gone) {
 void bridge(Project& p, BoardId id) {
     const Ref feed = p.boards[id].feed;
     const auto below = fedStraight(p, id);
+    std::vector<BoardId> takers;
+    for (const Board& b : p.boards)
+        if (b.alternate == Ref(id)) takers.push_back(b.id);
+    if (feed && !feed.is<Circuit>()) // what takes over from it takes over from its feed
+        for (BoardId b : takers) p.boards.change(b)->alternate = feed;
     if (!feed || (feed.is<Circuit>() && below.size() != 1)) return;
     for (Ref r : below) setFeed(p, r, feed);
     if (below.size() == 1) { // the run that it took over when it was put there

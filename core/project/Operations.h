@@ -73,6 +73,10 @@ Run& runOfNode(Project& project, Ref node);
 /// The run of a circuit, board or transformer.
 Run& runOf(Project& project, Ref thing);
 
+/// What the next feeder is called where those of the project have names with numbers: "F-16"; empty where they have
+/// none.
+std::string freeFeederName(const Project& project);
+
 // ---- feeds ----
 
 /// Why `node` cannot be fed from `from` (a board, transformer or source): a loop, a wrong voltage or phase count, no
@@ -99,8 +103,8 @@ void feedByLugs(Project& project, BoardId board, BoardId from);
 // ---- what stands in a feed ----
 
 /// Puts a piece of equipment that passes on (see passesOn) between `node`, a board or transformer, and what feeds it.
-/// It takes over the feed and its run, stands beside `node` where that is on plan, and is rated as `node` is. Taking it
-/// out again with removeBoard gives both back.
+/// It takes over the feed and its run (a transfer switch also what takes over from it), stands beside `node` where that
+/// is on plan, and is rated as `node` is. Taking it out again with removeBoard gives feed and run back.
 BoardId insertInFeed(Project& project, Ref node, BoardUse use);
 /// Why `from` cannot take over what `board` feeds: it is fed from there already, a loop, another voltage, no place.
 std::optional<Error> refuseAlternate(const Project& project, BoardId board, Ref from);

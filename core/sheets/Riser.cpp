@@ -22,7 +22,7 @@ constexpr double circleRoom = 12;  ///< beside the words of a source or transfor
 constexpr double circleBelow = 13; ///< by floor: from its top to its words
 constexpr double pairRoom = 3;     ///< more for the two of a transformer
 constexpr double busRoom = 4;      ///< in a box of the one-line that feeds others
-constexpr double symbolRoom = 12;  ///< in the box of what passes on, beside its words
+constexpr double symbolRoom = 15;  ///< in the box of what passes on, beside its words
 constexpr double symbolHeight = 14;
 constexpr double circleR = 4.8, feederPen = 0.5, busPen = 1.2, hopRadius = 0.85;
 constexpr double widestLabel = 40, widestName = 52;
@@ -238,6 +238,7 @@ private:
     /// The conductor to the electrode, where a system begins: at the service, and behind a transformer.
     void electrode(Thing& t, const Board& b, const BoardResult& n) const {
         if (!n.supply || n.run.size < 0 || (passesOn(b.use) && b.main <= 0)) return;
+        if (n.supply.is<Source>() && !separatelyDerived(in.project, n.supply.as<Source>())) return;
         const Bonding bond = bondingOf(n.run, in.project.basis.electrodeMaterial, in.book);
         if (bond.electrode >= 0)
             t.words.push_back(
@@ -282,9 +283,8 @@ private:
         if (b.use != BoardUse::TransferSwitch) f.label.push_back({"by transfer switch"});
         for (const auto& state : in.results.states)
             if (std::find(state->takers.begin(), state->takers.end(), b.id) != state->takers.end()) {
-                f.tag = runTag(state->project, b.id);
-                if (f.tag.empty()) break; // nothing is entered of its conductors
-                f.label.front().text = f.tag + ", alternate";
+                f.tag = b.alternateRun ? runTag(state->project, b.id) : std::string();
+                if (!f.tag.empty()) f.label.front().text = f.tag + ", alternate";
                 describe(f, state->project, state->results, b.id);
             }
         return f;
@@ -514,8 +514,8 @@ private:
             }
             d.line(from(0, gap), from(-2.7, -gap + 0.5), pen * 1.4, ink);
             d.line(from(0, gap), from(0, reach), pen, ink);
-            d.text(from(-4.4, -gap + 1.2), "N", 2.5, Align::Centre, true);
-            d.text(from(4.5, -gap + 1.2), "A", 2.5, Align::Centre, true);
+            d.text(from(-5.3, -gap + 0.9), "N", 2.5, Align::Centre, true);
+            d.text(from(5.3, -gap + 0.9), "A", 2.5, Align::Centre, true);
             return;
         default:
             break;

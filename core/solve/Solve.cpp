@@ -65,6 +65,7 @@ struct Solver {
     struct Before {
         double amps = 0;
         Ref supply;
+        CircuitId circuit; ///< whose device it is; none: it stands in a board or in what passes on
     };
     std::vector<Before> beforeLugs; ///< of boards that are fed through others, by id; neither: not asked yet
     std::vector<int> raisedBoards, raisedTransformers; ///< sizes added to feeders, by id
@@ -434,8 +435,7 @@ struct Solver {
         if (need.lengthKnown) return need;
         const auto to = placeOf(p, node), from = n.parent ? placeOf(p, n.parent) : std::nullopt;
         if (to && from)
-            if (auto m = measureBetween(p, *from, *to, measureBy(p.runs.find(runId), trays.get())))
-                takeLength(need, *m);
+            if (auto m = measureFeeder(p, *from, *to, measureBy(p.runs.find(runId), trays.get()))) takeLength(need, *m);
         assumeLength(need);
         return need;
     }
@@ -527,7 +527,7 @@ struct Solver {
         const Above a = above(n);
         RunNeed need = feederNeed(x.id, n, a, x.run);
         need.device = deviceOfFeeder(n, x);
-        guard(need, n.via);
+        guard(need, n.via, n.parent.is<Board>() && !n.via ? deviceBefore(n) : Before{});
         need.load = Amps{std::max(need.load.v, 0.0)};
         n.run.need = need;
         sizeRun(n.run, rules, book);
@@ -553,14 +553,20 @@ struct Solver {
         cr.kindOfDevice = fitted(c, cr.device, false);
         return cr.device;
     }
-    /// Metric: what opens a feeder in an earth fault; one straight from a source or transformer has no device at its
-    /// head.
-    void guard(RunNeed& need, CircuitId via) const {
+    /// Metric: what opens a feeder in an earth fault: the device of its circuit, or what stands before that which
+    /// passes on to it. One straight from a source or transformer has none.
+    void guard(RunNeed& need, CircuitId via, const Before& before) const {
         if (!book.metric()) return;
-        if (!via) return void(need.cable.make().unguarded = true);
-        need.cable.make().device = r.circuits[via.value].kindOfDevice;
-        need.cable.make().makersEnergy = float(p.circuits[via].letThroughEnergy.value_or(0));
-        watch(p.circuits[via], need.cable.make());
+        if (!via) via = before.circuit;
+        if (via) {
+            need.cable.make().device = r.circuits[via.value].kindOfDevice;
+            need.cable.make().makersEnergy = float(p.circuits[via].letThroughEnergy.value_or(0));
+            watch(p.circuits[via], need.cable.make());
+        } else if (before.amps > 0 && !before.supply) {
+            need.cable.make().device = book.cables.usualLarge;
+        } else {
+            need.cable.make().unguarded = true;
+        }
     }
 
     void settleBoard(const Board& b) {
@@ -568,6 +574,7 @@ struct Solver {
         if (n.parent) {
             const Above a = above(n);
             RunNeed need = feederNeed(b.id, n, a, b.run);
+            const Before before = n.via ? Before{} : deviceBefore(n);
             if (n.via) {
                 const Circuit& c = p.circuits[n.via];
                 CircuitResult& cr = r.circuits[n.via.value];
@@ -580,7 +587,7 @@ struct Solver {
                 cr.deviceHeld = c.heldBreaker.has_value();
                 cr.device = need.device = c.heldBreaker.value_or(cr.deviceNeeded);
                 cr.kindOfDevice = fitted(c, cr.device, false);
-            } else if (const Before before = deviceBefore(n); !before.supply) {
+            } else if (!before.supply) {
                 // From another board's lugs: what protects that board protects these conductors too.
                 need.device = before.amps;
             } else {
@@ -590,12 +597,13 @@ struct Solver {
                 need.device = b.main > 0 ? b.main : b.bus;
                 need.groundWanted = false;
                 if (n.supply.is<Transformer>()) need.nextRatingAllowed = false;
+                need.required = std::max(need.required, generatorAmps(n.supply));
                 if (n.supply.is<Source>() && p.basis.occupancy == Occupancy::Dwelling &&
                     factsOf(b.system).phases == 1 && need.device >= book.tables.dwellingServiceFrom &&
                     need.device <= book.tables.dwellingServiceTo)
                     need.deviceShare = book.tables.dwellingServiceShare;
             }
-            guard(need, n.via);
+            guard(need, n.via, before);
             judgeFeederDrop(need, n, b.run);
             n.run.need = need;
             sizeRun(n.run, rules, book);
@@ -604,6 +612,15 @@ struct Solver {
         if (b.givenKA) n.fault = given(*b.givenKA, b.givenXR, b.system, voltageFactor());
         const double limit = b.main > 0 ? std::min(b.main, b.bus) : b.bus;
         n.use = std::max(n.demandAmps.v, n.heaviestAmps.v) / limit;
+    }
+
+    /// What conductors from a generator carry up to its first device, by its rated current; of any other supply
+    /// nothing.
+    Amps generatorAmps(Ref supply) const {
+        const Source* s = p.sources.find(supply.as<Source>());
+        if (!s || s->kind != SourceKind::Generator || book.cite("generator").empty()) return Amps{0};
+        const SystemFacts f = factsOf(s->system);
+        return ampsOf(s->kva * 1000, s->system, f.phases == 3 ? 3 : f.lines) * book.tables.generatorConductor;
     }
 
     /// A board's branch circuits, its own feeder being settled.
@@ -615,15 +632,16 @@ struct Solver {
         if (book.metric()) relieveGroups(b, n);
     }
 
-    Before deviceBefore(const BoardResult& n) {
+    Before deviceBefore(const NodeResult& n) {
         // Boards are settled from the source down: what stands before the one above is known when it is asked for here.
         const auto known = [&](Ref above) -> std::optional<Before> {
             const Board* at = p.boards.find(above.as<Board>());
-            if (!at) return Before{0, above};
-            if (at->main > 0) return Before{at->main, {}};
+            if (!at) return Before{0, above, {}};
+            // In metric practice the main of a board is a switch.
+            if (at->main > 0 && (!book.metric() || passesOn(at->use))) return Before{at->main, {}, {}};
             const BoardResult& up = r.boards[at->id.value];
-            if (up.via) return Before{r.circuits[up.via.value].device, {}};
-            if (up.looped || !up.parent) return Before{at->bus, {}};
+            if (up.via) return Before{r.circuits[up.via.value].device, {}, up.via};
+            if (up.looped || !up.parent) return Before{at->bus, {}, {}};
             return std::nullopt;
         };
         std::vector<BoardId> way;

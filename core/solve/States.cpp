@@ -179,6 +179,16 @@ std::vector<const StateSolution*> statesOf(const Project& p, const Results& r, R
     return out;
 }
 
+bool separatelyDerived(const Project& p, SourceId source) {
+    bool takesOver = false;
+    for (const Board& b : p.boards) {
+        if (!b.alternate || sourceOf(p, b.alternate) != source) continue;
+        if (b.switchesNeutral) return true;
+        takesOver = true;
+    }
+    return !takesOver;
+}
+
 LargestFault largestFault(const Project& p, const Results& r, BoardId board) {
     LargestFault most{r.of(board).fault.known ? r.of(board).fault.worst() : 0, {}};
     for (const StateSolution* s : statesOf(p, r, board))

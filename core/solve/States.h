@@ -1,6 +1,7 @@
 #pragma once
-// States of the supply: normal, and one for each source that takes something over. Each is solved by itself, as a project
-// in which the feeds are those of the state, so that demand, drop and fault follow from the same code in all of them.
+// States of the supply: normal, and one for each source that takes something over. Each is solved by itself, as a
+// project in which the feeds are those of the state, so that demand, drop and fault follow from the same code in all of
+// them.
 
 #include "core/solve/Results.h"
 
@@ -14,13 +15,18 @@ struct StateSolution {
     Results results;
 };
 
-/// The source at the top of a feed (a circuit, board, transformer or source); nothing: it is not fed, or goes in a circle.
+/// The source at the top of a feed (a circuit, board, transformer or source); nothing: it is not fed, or goes in a
+/// circle.
 SourceId sourceOf(const Project& project, Ref feed);
 /// Solves each state and takes from it what the normal one cannot know: the conductors and devices that are in use in
 /// that state only, and what a generator carries.
 void solveStates(const Project& project, const RuleBook& book, Results& results);
 /// The states in which a board, transformer or circuit is fed by another source than in the normal one.
 std::vector<const StateSolution*> statesOf(const Project& project, const Results& results, Ref thing);
+
+/// Whether a source has a system of its own, with its own electrode: a generator whose neutral goes through a transfer
+/// switch unswitched has that of the service.
+bool separatelyDerived(const Project& project, SourceId source);
 
 /// The largest fault current at a board in any state, and the source that gives it; no source: the normal state.
 struct LargestFault {

@@ -106,14 +106,15 @@ TEST_CASE("the feed path tells amperes, fault level and drop on the way, and a c
     d.s.select(d.at("LP-1", 28));
     d.pump();
     const QStringList steps = d.window.feedPath().steps();
-    REQUIRE(steps.size() == 5);
+    REQUIRE(steps.size() == 6);
     CHECK(steps[0].startsWith("Utility 480Y/277 | 20.9 kA"));
-    CHECK(steps[1].startsWith("MDS | 800 A"));
-    CHECK(steps[2].startsWith("T-1 112.5 kVA"));
-    CHECK(steps[3].startsWith("LP-1 | 400 A"));
-    CHECK(steps[4].contains("20 A 1P"));
-    CHECK(steps[4].contains("of 5"));
-    d.click(d.window.feedPath(), d.window.feedPath().box(1).center());
+    CHECK(steps[1].startsWith("M-1"));
+    CHECK(steps[2].startsWith("MDS | 800 A"));
+    CHECK(steps[3].startsWith("T-1 112.5 kVA"));
+    CHECK(steps[4].startsWith("LP-1 | 400 A"));
+    CHECK(steps[5].contains("20 A 1P"));
+    CHECK(steps[5].contains("of 5"));
+    d.click(d.window.feedPath(), d.window.feedPath().box(2).center());
     CHECK(d.s.selection() == Ref(d.board("MDS")));
 }
 

@@ -271,7 +271,7 @@ TEST_CASE("runs: filters count, a size is held by hand and let go, nonsense is r
     d.window.go(Stage::Runs);
     RunsModel& m = d.window.runs().model();
     QAbstractItemModelTester tester(&m);
-    CHECK(m.count(RunFilter::Feeders) == 15);
+    CHECK(m.count(RunFilter::Feeders) == 18);
     CHECK(m.count(RunFilter::TooLong) == 2);
     const CircuitId c = d.at("LP-1", 1);
     const int row = m.rowOf(c);
@@ -286,7 +286,7 @@ TEST_CASE("runs: filters count, a size is held by hand and let go, nonsense is r
     d.pump();
     CHECK(d.s.solution().results.of(c).run.state == Sizing::Sized);
     m.setFilter(RunFilter::Feeders);
-    CHECK(m.rowCount() == 15);
+    CHECK(m.rowCount() == 18);
     m.setFilter(RunFilter::All);
     m.sort(RunsModel::Total, Qt::DescendingOrder);
     CHECK(m.index(0, RunsModel::Name).data().toString() == "LP-1-27");

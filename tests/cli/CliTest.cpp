@@ -70,7 +70,7 @@ TEST_CASE("lintel-cli: demo, solve, issue, new") {
     const Ran json = cli({"solve", file, "--json", "--workings"});
     REQUIRE(json.code == 0);
     const auto j = nlohmann::json::parse(json.out.toStdString());
-    CHECK(j["boards"].size() == 13);
+    CHECK(j["boards"].size() == 16);
     CHECK(j["circuits"].size() == 274);
     for (const auto& c : j["circuits"])
         if (c["name"] == "LP-1-28") {

@@ -425,7 +425,7 @@ TEST_CASE("breakers of 80 to 125 A are of their type, as those of 63 A are") {
 TEST_CASE("Brindle Pier solves with each metric book, and a change of book is told as a difference") {
     const Project pier = *loadProject(dataFolder() / "demos" / "brindle-pier.lintel");
     REQUIRE_FALSE(validate(pier));
-    CHECK(pier.boards.size() == 9);
+    CHECK(pier.boards.size() == 11);
     CHECK(pier.circuits.size() >= 120);
     const Results r = solve(pier, bs());
     const auto snags = findSnags(pier, bs(), r);

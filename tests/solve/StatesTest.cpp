@@ -1,8 +1,12 @@
 // What stands in a feed, and what takes over from it: figures by hand.
 
 #include "core/solve/States.h"
+#include "core/check/Check.h"
+#include "core/project/AddBelow.h"
+#include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
-#include "tests/World.h"
+#include "core/sheets/Sheets.h"
+#include "tests/Building.h"
 
 using namespace lintel;
 
@@ -172,6 +176,29 @@ TEST_CASE("a circuit on standby carries nothing, and is sized for what it takes 
     CHECK(w.solved().states.empty());
 }
 
+TEST_CASE("conductors from a generator carry 115 % of its rated current up to the first device") {
+    TwoBoards w;
+    const SourceId g = w.generator(100);
+    const BoardId ats = insertInFeed(w.p, w.ls, BoardUse::TransferSwitch);
+    alternateFrom(w.p, ats, g);
+    const BoardId gd = protectAlternate(w.p, ats, 80);
+    w.p.boards.change(gd)->bus = 100;
+    REQUIRE_FALSE(validate(w.p));
+    const Results r = w.solved();
+    // 100 kVA at 480 V: 120.3 A, × 1.15 = 138.3 A: 1/0 of 150 A at 75 °C. Behind its 80 A device, 60.1 A: #4 of 85 A.
+    CHECK(r.of(gd).run.need.required.v == Approx(138.3).margin(0.1));
+    CHECK(nec().sizes()[std::size_t(r.of(gd).run.size)].name == "1/0");
+    CHECK(nec().sizes()[std::size_t(r.of(ats).alternateRun->size)].name == "4");
+    // Its neutral goes through: the electrode is that of the service. A switch of four poles makes it a system of its
+    // own.
+    CHECK_FALSE(separatelyDerived(w.p, g));
+    w.p.boards.change(ats)->switchesNeutral = true;
+    CHECK(separatelyDerived(w.p, g));
+    CHECK(separatelyDerived(w.p, w.source));
+    removeBoard(w.p, gd);
+    CHECK(w.p.boards[ats].alternate == Ref(g));
+}
+
 TEST_CASE("the worst fault is that of any state") {
     TwoBoards w;
     const BoardId ats = insertInFeed(w.p, w.ls, BoardUse::TransferSwitch);
@@ -201,6 +228,18 @@ TEST_CASE("putting something into a feed and taking it out again leaves the feed
         CHECK(w.p.boards[w.ls] == before);
         CHECK(w.p.runs.size() == runs);
     }
+}
+
+TEST_CASE("a transfer switch takes over what the board behind it was taken over by") {
+    TwoBoards w;
+    const SourceId g = w.generator();
+    alternateFrom(w.p, w.ls, g);
+    const RunId run = w.p.boards[w.ls].alternateRun;
+    const BoardId ats = insertInFeed(w.p, w.ls, BoardUse::TransferSwitch);
+    CHECK(w.p.boards[ats].alternate == Ref(g));
+    CHECK(w.p.boards[ats].alternateRun == run);
+    CHECK_FALSE(w.p.boards[w.ls].alternate);
+    REQUIRE_FALSE(validate(w.p));
 }
 
 TEST_CASE("what passes on holds no circuits, takes its system from its feed, and feeds without a breaker") {
@@ -240,4 +279,82 @@ TEST_CASE("what passes on holds no circuits, takes its system from its feed, and
     REQUIRE_FALSE(validate(w.p));
     CHECK_FALSE(w.p.boards[low].feed);
     CHECK_FALSE(w.p.boards[w.ls].feed);
+}
+
+TEST_CASE("two hundred buildings with equipment in their feeds: sound, whole in each state, and as before without it") {
+    int states = 0, standby = 0;
+    for (std::uint32_t seed = 1; seed <= 200; ++seed) {
+        INFO("seed " << seed);
+        const Project plain = randomBuilding(seed, 2 + int(seed) % 12);
+        Project p = plain;
+        equip(p, seed);
+        REQUIRE_FALSE(validate(p));
+        REQUIRE(*readProject(writeProject(p), "equipped") == p);
+        const Results r = solve(p, nec());
+        checkWhole(p, r);
+        for (const Circuit& c : p.circuits)
+            if (r.of(c.id).standby) {
+                ++standby;
+                CHECK(r.of(c.id).va == 0);
+            }
+        for (const auto& state : r.states) {
+            ++states;
+            checkWhole(state->project, state->results);
+            // What hangs below carries the same in every state, and nothing of it is lost on the way to a generator.
+            Complex carried;
+            for (BoardId b : state->takers) carried += state->results.of(b).phases.total();
+            if (p.sources[state->source].kind == SourceKind::Generator)
+                CHECK(std::abs(state->results.of(state->source).phases.total() - carried) < 0.01);
+            for (Ref node : state->below) {
+                const NodeResult &normal = *r.node(node), &on = *state->results.node(node);
+                // Where several change over, one of them may leave what hangs on another.
+                if (state->takers.size() == 1) CHECK(on.connected == Approx(normal.connected).margin(0.01));
+                const bool taker =
+                    node.is<Board>() && std::count(state->takers.begin(), state->takers.end(), node.as<Board>());
+                if (!taker && normal.run.size >= 0) CHECK(on.run.size == normal.run.size);
+            }
+        }
+        // Taken out again, each board carries what it carried and is fed from what fed it.
+        std::vector<BoardId> equipment;
+        for (const Board& b : p.boards)
+            if (passesOn(b.use)) equipment.push_back(b.id);
+        for (BoardId b : equipment) removeBoard(p, b);
+        REQUIRE_FALSE(validate(p));
+        const Results before = solve(plain, nec()), after = solve(p, nec());
+        for (const Board& b : plain.boards) {
+            CHECK(p.boards[b.id].feed == b.feed);
+            CHECK(p.boards[b.id].run == b.run);
+            CHECK(after.of(b.id).demand == Approx(before.of(b.id).demand).margin(0.01));
+        }
+    }
+    CHECK(states > 50);
+    CHECK(standby > 10);
+}
+
+TEST_CASE("feeds and alternates that go in a circle, however they were entered, are solved to an end") {
+    for (std::uint32_t seed = 1; seed <= 150; ++seed) {
+        INFO("seed " << seed);
+        Random r(seed);
+        Project p = randomBuilding(seed, 3 + int(seed) % 6);
+        equip(p, seed);
+        std::vector<Ref> anything;
+        for (const Board& b : p.boards) anything.push_back(b.id);
+        for (const Transformer& t : p.transformers) anything.push_back(t.id);
+        for (const Source& s : p.sources) anything.push_back(s.id);
+        for (const Circuit& c : p.circuits) anything.push_back(c.id);
+        const auto any = [&] { return anything[std::size_t(r(int(anything.size())))]; };
+        std::vector<BoardId> boards;
+        for (const Board& b : p.boards) boards.push_back(b.id);
+        for (BoardId b : boards) { // as a file could have it: nothing asks whether it makes sense
+            if (r(3) == 0) p.boards.change(b)->alternate = any();
+            if (r(6) == 0) p.boards.change(b)->feed = any();
+        }
+        const Results results = solve(p, nec());
+        CHECK(results.order.size() == p.boards.size() + p.transformers.size() + p.sources.size());
+        for (const auto& state : results.states) CHECK(state->results.order.size() == results.order.size());
+        (void)findSnags(p, nec(), results);
+        for (BoardId b : boards) (void)explain(p, nec(), results, b);
+        for (const Circuit& c : p.circuits) (void)explain(p, nec(), results, c.id);
+        (void)riserDiagram({p, nec(), results}, RiserLayout::OneLine, "E-502");
+    }
 }

@@ -1,0 +1,179 @@
+#include "app/riser/RiserMenu.h"
+
+#include "app/frame/PaintKit.h"
+#include "core/project/AddBelow.h"
+#include "core/project/Operations.h"
+
+#include <QMenu>
+
+namespace lintel {
+namespace {
+
+QString refusal(const std::optional<Error>& bad) { return bad ? q(bad->what) : QString(); }
+
+/// Makes one thing and selects it.
+template <class F> auto making(const QString& label, F make) {
+    return [label, make](Session& s) {
+        Ref made;
+        s.edit(label, [&](Project& p) { made = make(p); });
+        s.select(made);
+    };
+}
+
+void addSources(std::vector<RiserCommand>& out) {
+    out.push_back({QObject::tr("Add a utility"), {}, {}, 'N', making(QObject::tr("Add source"), [](Project& p) {
+                       Source x;
+                       x.name = p.sources.empty() ? "Utility" : "Utility " + std::to_string(p.sources.size() + 1);
+                       x.onPlan = false;
+                       if (p.basis.units == UnitSystem::Metric) x.system = VoltageSystem::Y400;
+                       return Ref(p.sources.add(x));
+                   })});
+}
+
+void addBelowCommands(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
+    const QString name = q(nameOf(s.project(), thing));
+    const auto add = [&](NewBelow what, const QString& text, QChar key) {
+        out.push_back({text, QObject::tr("Below %1").arg(name), refusal(refuseBelow(s.project(), thing, what)), key,
+                       making(QObject::tr("Add %1 below %2").arg(text.toLower(), name),
+                              [=](Project& p) { return addBelow(p, thing, what); })});
+    };
+    add(NewBelow::Board, QObject::tr("Board"), 'B');
+    add(NewBelow::Switchboard, QObject::tr("Switchboard"), 'S');
+    add(NewBelow::MotorControl, QObject::tr("Motor control centre"), 'M');
+    add(NewBelow::Transformer, QObject::tr("Transformer"), 'T');
+}
+
+void addInFront(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
+    const QString name = q(nameOf(s.project(), thing));
+    const auto add = [&](BoardUse use, const QString& text, QChar key) {
+        out.push_back({text,
+                       QObject::tr("In front of %1").arg(name),
+                       {},
+                       key,
+                       making(QObject::tr("Insert %1 in front of %2").arg(QObject::tr(wordOf(use)), name),
+                              [=](Project& p) { return Ref(insertInFeed(p, thing, use)); })});
+    };
+    add(BoardUse::Disconnect, QObject::tr("Disconnect switch"), 'D');
+    add(BoardUse::TransferSwitch, QObject::tr("Transfer switch"), 'X');
+    add(BoardUse::Meter, QObject::tr("Meter"), 'E');
+    add(BoardUse::ServiceDisconnect, QObject::tr("Service disconnect"), 'V');
+    add(BoardUse::Ups, QObject::tr("UPS"), 'U');
+}
+
+/// A generator of the next standard size above what the board and all below it take.
+double generatorFor(const Session& s, BoardId board) {
+    const Solution& solved = s.solution();
+    if (!solved.results.knows(board)) return 0;
+    const double demand = solved.results.of(board).demand / 1000;
+    for (double kva : solved.book->tables.generatorKva)
+        if (kva >= demand) return kva;
+    return 0;
+}
+
+void addTakers(const Session& s, BoardId board, std::vector<RiserCommand>& out) {
+    const Project& p = s.project();
+    const QString name = q(p.boards[board].name), group = QObject::tr("%1 is taken over by").arg(name);
+    if (p.boards[board].alternate) {
+        out.push_back({QObject::tr("Nothing"), group, {}, {}, [=](Session& x) {
+                           x.edit(QObject::tr("Let nothing take over %1").arg(name),
+                                  [&](Project& q_) { alternateFrom(q_, board, {}); });
+                       }});
+        return;
+    }
+    const double kva = generatorFor(s, board);
+    if (kva > 0)
+        out.push_back({QObject::tr("New generator, %1 kVA").arg(kva),
+                       group,
+                       {},
+                       'G',
+                       making(QObject::tr("Add a generator for %1").arg(name),
+                              [=](Project& q_) { return Ref(addGenerator(q_, board, kva)); })});
+    const auto offer = [&](Ref from) {
+        if (refuseAlternate(p, board, from)) return;
+        out.push_back({q(nameOf(p, from)), group, {}, {}, [=, by = q(nameOf(p, from))](Session& x) {
+                           x.edit(QObject::tr("Let %1 take over %2").arg(by, name),
+                                  [&](Project& q_) { alternateFrom(q_, board, from); });
+                       }});
+    };
+    for (const Source& source : p.sources) offer(source.id);
+    for (const Board& b : p.boards)
+        if (!s.solution().results.knows(b.id) || s.solution().results.of(b.id).fed) offer(b.id);
+}
+
+/// Removes it and names what hangs free then.
+void removeThing(Session& s, Ref thing) {
+    const Project before = s.project();
+    const QString name = q(nameOf(before, thing));
+    s.edit(QObject::tr("Remove %1").arg(name), [&](Project& p) { removeFromPlan(p, thing); });
+    QStringList free;
+    const auto look = [&](Ref r) {
+        if (feedOf(before, r) && r != thing && !feedOf(s.project(), r)) free << q(nameOf(s.project(), r));
+    };
+    for (const Board& b : s.project().boards) look(b.id);
+    for (const Transformer& t : s.project().transformers) look(t.id);
+    s.select(Ref());
+    s.say(free.isEmpty() ? QObject::tr("%1 is removed").arg(name)
+                         : QObject::tr("%1 is removed; not fed now: %2").arg(name, free.join(", ")),
+          !free.isEmpty());
+}
+
+} // namespace
+
+std::vector<RiserCommand> riserCommands(const Session& s, Ref thing) {
+    std::vector<RiserCommand> out;
+    const Project& p = s.project();
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
+        const Ref fed = fedBy(p, c->id);
+        thing = fed ? fed : Ref(c->board);
+    }
+    const bool board = thing.is<Board>() && p.boards.has(thing.as<Board>());
+    const bool transformer = thing.is<Transformer>() && p.transformers.has(thing.as<Transformer>());
+    const bool source = thing.is<Source>() && p.sources.has(thing.as<Source>());
+    if (board || transformer || source) addBelowCommands(s, thing, out);
+    if (board || transformer) addInFront(s, thing, out);
+    if (board) addTakers(s, thing.as<Board>(), out);
+    if (board || transformer || source) {
+        const bool passing = board && passesOn(p.boards[thing.as<Board>()].use);
+        const QString name = q(nameOf(p, thing));
+        out.push_back({passing ? QObject::tr("Take %1 out of the feed").arg(name) : QObject::tr("Remove %1").arg(name),
+                       {},
+                       {},
+                       QChar(0x7f),
+                       [thing](Session& x) { removeThing(x, thing); }});
+    }
+    addSources(out);
+    return out;
+}
+
+void showRiserMenu(Session& s, Ref thing, QPoint at, QWidget* parent) {
+    QMenu menu(parent);
+    std::map<QString, QMenu*> groups;
+    for (RiserCommand& c : riserCommands(s, thing)) {
+        QMenu* into = &menu;
+        if (!c.group.isEmpty()) {
+            QMenu*& group = groups[c.group];
+            if (!group) group = menu.addMenu(c.group);
+            into = group;
+        }
+        const QString key = c.key.isNull() ? QString() : c.key == QChar(0x7f) ? QObject::tr("Del") : QString(c.key);
+        QAction* a = into->addAction(c.text + (c.refused.isEmpty() ? QString() : ": " + c.refused) +
+                                     (key.isEmpty() ? QString() : "\t" + key));
+        a->setEnabled(c.refused.isEmpty());
+        QObject::connect(a, &QAction::triggered, parent, [&s, run = c.run] { run(s); });
+    }
+    menu.exec(at);
+}
+
+bool runRiserKey(Session& s, Ref thing, QChar key) {
+    for (RiserCommand& c : riserCommands(s, thing)) {
+        if (c.key.isNull() || c.key != key) continue;
+        if (c.refused.isEmpty())
+            c.run(s);
+        else
+            s.say(c.refused, true);
+        return true;
+    }
+    return false;
+}
+
+} // namespace lintel

@@ -1,0 +1,119 @@
+#include "core/project/AddBelow.h"
+
+#include "core/project/Operations.h"
+
+#include <set>
+
+namespace lintel {
+namespace {
+
+/// A board like those of its kind that there are: their form, their places and how they are called.
+Board likeOthers(const Project& p, BoardUse use, VoltageSystem system) {
+    const Board* like = nullptr;
+    for (const Board& b : p.boards)
+        if (b.use == use && (!like || b.system == system || like->system != system)) like = &b;
+    Board made;
+    made.use = use;
+    made.system = system;
+    const char* usual = use == BoardUse::Panelboard ? "LP-1" : use == BoardUse::MotorControl ? "MCC-1" : "MDS-1";
+    made.name = freeBoardName(p, like ? like->name : usual);
+    if (!like && isMetric(system)) made.form = BoardForm::Ways;
+    if (like) made.form = like->form;
+    if (made.form == BoardForm::Ways) made.slots = 36;
+    return made;
+}
+
+/// The low voltage that goes with a high one; what the transformers of the project make of it comes first.
+VoltageSystem secondaryFor(const Project& p, VoltageSystem primary) {
+    for (const Transformer& t : p.transformers)
+        if (t.primary == primary) return t.secondary;
+    if (factsOf(primary).phases == 1) return isMetric(primary) ? VoltageSystem::S230 : VoltageSystem::S240;
+    return isMetric(primary) ? VoltageSystem::Y400 : VoltageSystem::Y208;
+}
+
+LevelId levelOf(const Project& p, Ref r) {
+    if (const Board* b = p.boards.find(r.as<Board>())) return b->level;
+    if (const Transformer* t = p.transformers.find(r.as<Transformer>())) return t->level;
+    if (const Source* s = p.sources.find(r.as<Source>())) return s->level;
+    return {};
+}
+
+/// It is made, fed from nothing yet.
+Ref make(Project& p, Ref from, NewBelow what) {
+    const VoltageSystem given = systemGiven(p, from);
+    if (what == NewBelow::Transformer) {
+        Transformer t;
+        t.name = freeBoardName(p, "T-1");
+        t.primary = given;
+        t.secondary = secondaryFor(p, t.primary);
+        t.level = levelOf(p, from);
+        t.onPlan = false;
+        t.run = p.runs.add({});
+        return p.transformers.add(t);
+    }
+    const BoardUse use = what == NewBelow::Board         ? BoardUse::Panelboard
+                         : what == NewBelow::Switchboard ? BoardUse::Switchboard
+                                                         : BoardUse::MotorControl;
+    Board b = likeOthers(p, use, given);
+    b.level = levelOf(p, from);
+    b.onPlan = false;
+    return addBoard(p, b);
+}
+
+} // namespace
+
+std::optional<Error> refuseBelow(const Project& p, Ref from, NewBelow what) {
+    if (!from.is<Board>() && !from.is<Transformer>() && !from.is<Source>())
+        return Error{nameOf(p, from), "it feeds nothing", "Choose a board, transformer or source."};
+    Project trial = p;
+    return refuseFeed(trial, make(trial, from, what), from);
+}
+
+Ref addBelow(Project& p, Ref from, NewBelow what) {
+    const std::string name = freeFeederName(p);
+    const Ref made = make(p, from, what);
+    runOfNode(p, made).name = name;
+    feedFrom(p, made, from);
+    return made;
+}
+
+SourceId addGenerator(Project& p, BoardId board, double kva) {
+    std::set<std::string> taken;
+    for (const Source& s : p.sources) taken.insert(s.name);
+    Source g;
+    int n = 1;
+    while (taken.count("G-" + std::to_string(n))) ++n;
+    g.name = "G-" + std::to_string(n);
+    g.kind = SourceKind::Generator;
+    g.kva = kva;
+    g.system = p.boards[board].system;
+    g.level = p.boards[board].level;
+    g.onPlan = false;
+    const SourceId id = p.sources.add(g);
+    alternateFrom(p, board, id);
+    return id;
+}
+
+BoardId protectAlternate(Project& p, BoardId taker, double amps) {
+    const Board& b = p.boards[taker];
+    Board e;
+    e.use = BoardUse::ServiceDisconnect;
+    e.name = freeBoardName(p, "GD-1");
+    e.slots = 0;
+    e.system = systemGiven(p, b.alternate);
+    e.bus = e.main = amps;
+    e.ratingKA = b.ratingKA;
+    e.feed = b.alternate;
+    const Ref from =
+        p.circuits.has(b.alternate.as<Circuit>()) ? Ref(p.circuits[b.alternate.as<Circuit>()].board) : b.alternate;
+    e.level = levelOf(p, from);
+    e.onPlan = false;
+    Run between;
+    between.name = freeFeederName(p);
+    e.run = p.runs.add(between);
+    const BoardId made = p.boards.add(e);
+    p.boards.change(taker)->alternate = made;
+    return made;
+}
+
+} // namespace lintel

@@ -1,0 +1,23 @@
+#pragma once
+// The distribution built downwards: a new board or transformer below a thing that feeds it, and a generator for what is
+// to be taken over. New things are like those that the project has already, stand on the level of what feeds them and
+// on no plan, and are fed at once.
+
+#include "core/base/Error.h"
+#include "core/project/Project.h"
+
+namespace lintel {
+
+enum class NewBelow { Board, Switchboard, MotorControl, Transformer };
+
+/// Why nothing of the kind can be fed from there; nothing: it can.
+std::optional<Error> refuseBelow(const Project& project, Ref from, NewBelow what);
+/// Requires: refuseBelow says nothing. What was made.
+Ref addBelow(Project& project, Ref from, NewBelow what);
+/// A generator of so many kVA that takes over what `board` feeds. Requires: none does yet.
+SourceId addGenerator(Project& project, BoardId board, double kva);
+/// Puts a service disconnect with a device of so many A between what takes over from the feed of `taker` and its
+/// alternate conductors. Requires: something does. Taking it out again gives the alternate feed back to what it was.
+BoardId protectAlternate(Project& project, BoardId taker, double amps);
+
+} // namespace lintel

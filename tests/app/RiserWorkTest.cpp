@@ -1,0 +1,125 @@
+// The distribution built on the riser itself, by keys and mouse.
+
+#include "core/project/Operations.h"
+#include "core/project/Validation.h"
+#include "tests/app/AppTest.h"
+
+using namespace lintel;
+
+namespace {
+
+struct OnRiser : Driven {
+    int keys = 0;
+    void begin(const Project& p) {
+        REQUIRE_FALSE(s.begin(p));
+        window.go(Stage::Riser);
+        pump();
+        window.riser().drawing().setFocus();
+    }
+    void press(const char* letters) {
+        for (const char* c = letters; *c; ++c) {
+            QTest::keyClick(&window.riser().drawing(), *c);
+            ++keys;
+            pump();
+        }
+    }
+    /// A click on a thing where it is drawn.
+    void choose(const std::string& name) {
+        window.riser().drawing().reveal(ref(name));
+        pump();
+        QPointF at;
+        for (const Hotspot& h : window.riser().drawing().drawing().hotspots)
+            if (h.thing == ref(name))
+                at = window.riser().drawing().toScreen({(h.left + h.right) / 2, (h.top + h.bottom) / 2});
+        click(window.riser().drawing(), at);
+        ++keys;
+        INFO(name);
+        REQUIRE(s.selection() == ref(name));
+    }
+    Ref ref(const std::string& name) const {
+        for (const Board& b : s.project().boards)
+            if (b.name == name) return b.id;
+        for (const Transformer& t : s.project().transformers)
+            if (t.name == name) return t.id;
+        for (const Source& x : s.project().sources)
+            if (x.name == name) return x.id;
+        return {};
+    }
+    std::string path(const std::string& name) const {
+        std::string out;
+        for (Ref r : s.solution().results.feedPath(ref(name), s.project()))
+            out += (out.empty() ? "" : " > ") + nameOf(s.project(), r);
+        return out;
+    }
+};
+
+} // namespace
+
+TEST_CASE("riser: from an empty project to a whole distribution, without leaving it") {
+    OnRiser d;
+    Project empty;
+    empty.levels.add({{}, "Ground", 0, 3, {}});
+    d.begin(empty);
+    d.press("N"); // a utility
+    d.press("S"); // a switchboard below it
+    d.press("T"); // a transformer below that
+    d.press("B"); // and a board
+    d.choose("T-1");
+    d.press("B");
+    d.choose("MDS-1");
+    d.press("M"); // a motor control centre
+    d.choose("MDS-1");
+    d.press("B"); // a board for what must go on
+    d.press("X"); // a transfer switch in front of it
+    CHECK(d.s.selection() == d.ref("ATS-1"));
+    d.press("G"); // a generator that takes over
+    d.choose("MDS-1");
+    d.press("E"); // the utility's meter
+    CHECK(d.path("LP-1") == "Utility > M-1 > MDS-1 > T-1 > LP-1");
+    CHECK(d.path("LP-2") == "Utility > M-1 > MDS-1 > T-1 > LP-2");
+    CHECK(d.path("MCC-1") == "Utility > M-1 > MDS-1 > MCC-1");
+    CHECK(d.path("LP-3") == "Utility > M-1 > MDS-1 > ATS-1 > LP-3");
+    CHECK(d.s.project().boards[d.ref("ATS-1").as<Board>()].alternate == d.ref("G-1"));
+    CHECK_FALSE(validate(d.s.project()));
+    REQUIRE(d.s.solution().results.states.size() == 1);
+    CHECK(d.keys == 14); // keys and clicks
+    // Every step undoes, and comes again.
+    const Project built = d.s.project();
+    int steps = 0;
+    while (!d.s.undoLabel().isEmpty() && steps < 40) {
+        d.s.undo();
+        ++steps;
+    }
+    CHECK(steps == 10);
+    CHECK(d.s.project() == empty);
+    while (steps-- > 0) d.s.redo();
+    CHECK(d.s.project() == built);
+}
+
+TEST_CASE("riser: what cannot be is refused in words, and what hangs free is named") {
+    OnRiser d;
+    d.openDemo();
+    d.window.go(Stage::Riser);
+    d.pump();
+    QString said;
+    QObject::connect(&d.s, &Session::said, [&](const QString& t, bool) { said = t; });
+    d.s.select(d.ref("LP-1"));
+    const Project before = d.s.project();
+    d.press("Q"); // no command
+    CHECK(d.s.project() == before);
+    d.press("D");
+    CHECK(d.path("LP-1") == "Utility > M-1 > MDS > T-1 > DS-1 > LP-1");
+    QTest::keyClick(&d.window.riser().drawing(), Qt::Key_Delete);
+    d.pump();
+    CHECK(d.path("LP-1") == "Utility > M-1 > MDS > T-1 > LP-1");
+    CHECK(said.contains("DS-1 is removed"));
+    d.s.select(d.ref("T-1"));
+    QTest::keyClick(&d.window.riser().drawing(), Qt::Key_Delete);
+    d.pump();
+    CHECK(said.contains("not fed now: LP-1"));
+    d.s.undo();
+    d.s.undo();
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project() == before);
+}
