@@ -14,6 +14,7 @@
 #include <QFrame>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QScrollBar>
@@ -209,6 +210,54 @@ void BasisStage::ownValuesField(QFormLayout* f) {
     loaders.push_back([this, e, words] { e->setText(words(draft)); });
 }
 
+/// Rows of the revision table, a line each: "2 | 2026-11-23 | Issued for tender | RA". What is not understood stays as
+/// it was typed, and is told.
+void BasisStage::revisionsField(QFormLayout* f) {
+    auto* e = new QPlainTextEdit;
+    e->setObjectName("revisions");
+    e->setFixedSize(190, 66);
+    e->setTabChangesFocus(true);
+    e->setLineWrapMode(QPlainTextEdit::NoWrap);
+    e->setPlaceholderText(tr("mark | date | text | by"));
+    e->setToolTip(tr("A line each, the earliest first: mark | date | text | by, for instance\n"
+                     "1 | 2026-11-23 | Issued for tender | RA"));
+    f->addRow(fieldLabel(tr("Revisions")), e);
+    const auto words = [](const Basis& b) {
+        QStringList lines;
+        for (const Revision& r : b.revisions)
+            lines << QStringList{q(r.mark), q(r.date), q(r.text), q(r.by)}.join(" | ");
+        return lines.join('\n');
+    };
+    const auto read = [](const QString& text, QString& bad) {
+        std::vector<Revision> list;
+        for (const QString& line : text.split('\n', Qt::SkipEmptyParts)) {
+            const QStringList parts = line.split('|');
+            if (parts.size() != 4) bad = line.trimmed();
+            const auto part = [&](int i) {
+                return i < parts.size() ? parts[i].trimmed().toStdString() : std::string();
+            };
+            list.push_back({part(0), part(1), part(2), part(3)});
+        }
+        return list;
+    };
+    connect(e, &QPlainTextEdit::textChanged, this, [this, e, read] {
+        QString bad;
+        const auto list = read(e->toPlainText(), bad);
+        e->setProperty("refused", !bad.isEmpty());
+        e->setStyleSheet(bad.isEmpty() ? "" : "border: 1px solid " + theme().stop.name());
+        if (!bad.isEmpty())
+            return session.say(tr("“%1” is not a revision: write mark | date | text | by").arg(bad), true);
+        if (list == draft.revisions) return;
+        draft.revisions = list;
+        changed();
+    });
+    loaders.push_back([this, e, words] {
+        if (e->hasFocus() || e->property("refused").toBool() || e->toPlainText() == words(draft)) return;
+        QSignalBlocker quiet(e);
+        e->setPlainText(words(draft));
+    });
+}
+
 namespace {
 template <WordedEnum E> QStringList words() {
     QStringList l;
@@ -259,6 +308,16 @@ void BasisStage::fillForm() {
     str(tr("Designer"), "designer", &Basis::designer);
     str(tr("Issue"), "issue", &Basis::issue);
     str(tr("Date on sheets"), "issueDate", &Basis::issueDate);
+
+    f = group(tr("TITLE BLOCK"), 0);
+    str(tr("Company's address"), "companyAddress", &Basis::companyAddress);
+    str(tr("Site"), "site", &Basis::site);
+    str(tr("Client"), "client", &Basis::client);
+    str(tr("Drawn"), "drawn", &Basis::drawn);
+    str(tr("Checked"), "checked", &Basis::checked);
+    str(tr("Approved"), "approved", &Basis::approved);
+    str(tr("Status"), "status", &Basis::status);
+    revisionsField(f);
 
     f = group(tr("CODE"), 0);
     QStringList ids, titles;

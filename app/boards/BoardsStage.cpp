@@ -518,9 +518,8 @@ void BoardsStage::showBoard() {
         const BoardResult& r = s.results.of(current);
         const QString here = r.fault.known ? tr(", %1 here").arg(q(faultWords(r.fault))) : QString();
         if (passesOn(b->use))
-            about->setText(
-                QString("%1 V · %2 · %3 kA").arg(wordOf(b->system), q(equipmentWords(*b, *s.book))).arg(b->ratingKA) +
-                here);
+            about->setText(QString("%1 V · %2 · %3 kA").arg(wordOf(b->system), q(equipmentWords(*b))).arg(b->ratingKA) +
+                           here);
         else
             about->setText(
                 QString("%1 V · %2 A bus · %3 · %4 · %5 kA")

@@ -585,7 +585,7 @@ struct Builder : FactsBuilder {
         const BoardId id = b.id;
         const bool passing = passesOn(b.use);
         f.title = q(b.name);
-        f.about = b.description.empty() && passing ? q(equipmentWords(b, *sol.book)) : q(b.description);
+        f.about = b.description.empty() && passing ? q(equipmentWords(b)) : q(b.description);
         text(QObject::tr("Name"), q(b.name), QObject::tr("Rename board"), [id](Project& p, const std::string& t) {
             if (!t.empty()) p.boards.change(id)->name = t;
         });

@@ -3,6 +3,7 @@
 
 #include "core/check/Assumptions.h"
 #include "core/check/Check.h"
+#include "core/sheets/TitleBlock.h"
 
 #include <fmt/format.h>
 #include <memory>
@@ -24,8 +25,9 @@ std::string openWords(const SheetInput& in) {
     return "Not for construction: " + words + ".";
 }
 
-/// Below the foot strip of every sheet, in the margin.
-void stamp(Drawing& d, const std::string& words) {
+/// In the title block, or below the foot strip in the margin.
+void stamp(Drawing& d, const SheetInput& in, const std::string& words) {
+    if (d.titleBlock) return tellStatus(d, in, words);
     constexpr double left = 11, aboveEdge = 6, size = 2.8;
     d.text({left, d.height - aboveEdge}, words, size, Align::Left, true, Ink::Stop);
 }
@@ -40,11 +42,12 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
         set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }});
     }
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn
-    for (SheetEntry& e : set)
-        e.draw = [draw = std::move(e.draw), open, &in] {
+    for (std::size_t i = 0; i < set.size(); ++i)
+        set[i].draw = [draw = std::move(set[i].draw), open, &in, place = i + 1, all = set.size()] {
             Drawing d = draw();
             if (!*open) *open = openWords(in);
-            if (!(*open)->empty()) stamp(d, **open);
+            if (!(*open)->empty()) stamp(d, in, **open);
+            tellCount(d, in, place, all);
             return d;
         };
     return set;

@@ -6,6 +6,12 @@
 
 namespace lintel {
 
+template <class V> void fields(V& v, Revision& r) {
+    v("mark", r.mark);
+    v("date", r.date);
+    v("text", r.text);
+    v("by", r.by);
+}
 template <class V> void fields(V& v, Basis& b) {
     v("title", b.title);
     v("jobNumber", b.jobNumber);
@@ -13,6 +19,14 @@ template <class V> void fields(V& v, Basis& b) {
     v("designer", b.designer);
     v("issue", b.issue);
     v("issueDate", b.issueDate);
+    v("companyAddress", b.companyAddress);
+    v("site", b.site);
+    v("client", b.client);
+    v("drawn", b.drawn);
+    v("checked", b.checked);
+    v("approved", b.approved);
+    v("status", b.status);
+    v("revisions", b.revisions);
     v("ruleBook", b.ruleBook);
     v("units", b.units);
     v("occupancy", b.occupancy);

@@ -18,16 +18,28 @@
 #include <optional>
 #include <string>
 #include <tuple>
+#include <vector>
 
 namespace lintel {
 
 using Extra = nlohmann::json;
+
+/// A row of the revision table in the title block.
+struct Revision {
+    std::string mark, date, text, by; ///< all as the designer writes them
+    bool operator==(const Revision&) const = default;
+};
 
 /// The ground rules of a project.
 struct Basis {
     std::string title = "Untitled", jobNumber, company, designer;
     std::string issue = "1"; ///< stamped on the sheets
     std::string issueDate;   ///< as the designer writes it; sheets never read the clock
+    // Title block: printed as written; what is empty is left to be filled in by hand.
+    std::string companyAddress, site, client; ///< site: where the building is
+    std::string drawn, checked, approved;     ///< by whom
+    std::string status;                       ///< "Issued for tender"
+    std::vector<Revision> revisions;          ///< the earliest first
     std::string ruleBook = "nec-2023";
     UnitSystem units = UnitSystem::Imperial;
     Occupancy occupancy = Occupancy::Other;

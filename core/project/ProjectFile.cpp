@@ -29,6 +29,7 @@ template <class T> ordered_json valueJson(const std::optional<T>& o) { return o 
 template <class T> ordered_json listJson(const std::vector<T>& list);
 ordered_json valueJson(const std::vector<RecipePart>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<Serving>& list) { return listJson(list); }
+ordered_json valueJson(const std::vector<Revision>& list) { return listJson(list); }
 
 struct Writer {
     ordered_json out = ordered_json::object();

@@ -108,6 +108,7 @@ struct Drawing {
     std::string title, number;            ///< "LK-1", "E-604"
     std::string paper;                    ///< "Letter", "Tabloid", "ARCH D"
     double width = 215.9, height = 279.4; ///< mm
+    bool titleBlock = false;              ///< with a border and a strip at its right (see TitleBlock.h)
     std::vector<Mark> marks;
     std::vector<Hotspot> hotspots;
 

@@ -8,6 +8,7 @@
 #include "core/plan/Measure.h"
 #include "core/sheets/PlaceLabel.h"
 #include "core/sheets/Sheets.h"
+#include "core/sheets/TitleBlock.h"
 #include "core/sheets/Words.h"
 
 #include <fmt/format.h>
@@ -523,7 +524,10 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
     d.paper = in.book.metric() ? "A1" : "ARCH D";
     d.width = paperSize(d.paper).width;
     d.height = paperSize(d.paper).height;
-    const double margin = 16, w = d.width - 2 * margin - 30, h = d.height - 2 * margin - 50;
+    d.title = (in.project.levels.has(level) ? in.project.levels[level].name : "") + " plan";
+    constexpr double margin = 14, viewTitleRoom = 20;
+    const SheetFrame frame = sheetFrame(d, in);
+    const double w = frame.right - frame.left - 2 * margin, h = frame.bottom - frame.top - 2 * margin - viewTitleRoom;
     // The usual scales of the country, the largest that fits.
     struct Scale {
         double denominator;
@@ -547,9 +551,8 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
     style.symbolScale = 1.15 / k; // marks keep their size on paper
     style.textScale = 1.2 / k;
     const Drawing floor = planDrawing(in, level, style);
-    d.title = floor.title + " plan";
-    const Point off{margin + 15 + (w - (right - left) * 10 * k) / 2 - left * 10 * k,
-                    margin + 32 + (h - (bottom - top) * 10 * k) / 2 - top * 10 * k};
+    const Point off{frame.left + margin + (w - (right - left) * 10 * k) / 2 - left * 10 * k,
+                    frame.top + margin + (h - (bottom - top) * 10 * k) / 2 - top * 10 * k};
     const auto at = [&](Point p) { return p * k + off; };
     for (Mark m : floor.marks) {
         std::visit(
@@ -574,13 +577,8 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
         const Point a = at({s.left, s.top}), b = at({s.right, s.bottom});
         d.hotspots.push_back({s.thing, a.x, a.y, b.x, b.y});
     }
-    d.text({margin, 20}, floor.title.empty() ? "PLAN" : floor.title + ": power and lighting", 5, Align::Left, true);
-    d.text({d.width - margin, 20},
-           fmt::format("{} · issue {}{} · scale {}", in.project.basis.title, in.project.basis.issue,
-                       in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate, chosen.words),
-           3.4, Align::Right);
-    d.line({margin, 23.5}, {d.width - margin, 23.5}, 0.5);
-    footStrip(d, in, margin);
+    titleBlock(d, in, chosen.words);
+    viewTitle(d, frame, floor.title.empty() ? "Plan" : floor.title + ": power and lighting", chosen.words);
     return d;
 }
 

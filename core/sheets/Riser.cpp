@@ -4,6 +4,7 @@
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/TextWidth.h"
+#include "core/sheets/TitleBlock.h"
 #include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
 #include "core/solve/States.h"
@@ -15,7 +16,7 @@
 namespace lintel {
 namespace {
 
-constexpr double margin = 14, titleRoom = 26, footRoom = 22, floorColumn = 36;
+constexpr double margin = 8, viewTitleRoom = 22, floorColumn = 36; ///< within the frame of a sheet
 constexpr double nameSize = 4.4, textSize = 3.2, tagSize = 3.2, lineStep = 4.3;
 constexpr double sideHeight = 7;   ///< of a level line below the tops of the two that it joins
 constexpr double circleRoom = 12;  ///< beside the words of a source or transformer
@@ -196,7 +197,7 @@ private:
             t.heavy = b->use == BoardUse::Switchboard;
             if (passesOn(b->use)) {
                 t.passing = b->use;
-                addWrapped(t.words, equipmentWords(*b, in.book), widestName, {});
+                addWrapped(t.words, equipmentWords(*b), widestName, {});
             } else {
                 say(systemWords(b->system));
             }
@@ -301,9 +302,12 @@ private:
 /// Paints the part of a layout that lies between two heights, with its upper edge at `y0` of the drawing.
 class Painter {
 public:
-    Painter(const Content& content, const FeederLayout& layout, Drawing& drawing, double edge, double left, double top,
+    struct Edges {
+        double left, right;
+    };
+    Painter(const Content& content, const FeederLayout& layout, Drawing& drawing, Edges within, double left, double top,
             double from, double to)
-        : c(content), l(layout), d(drawing), border(edge), x0(left), y0(top - from), first(from), last(to) {
+        : c(content), l(layout), d(drawing), edges(within), x0(left), y0(top - from), first(from), last(to) {
         gatherPorts();
     }
 
@@ -321,7 +325,8 @@ private:
     const Content& c;
     const FeederLayout& l;
     Drawing& d;
-    double border, x0, y0, first, last;
+    Edges edges;
+    double x0, y0, first, last;
 
     /// Where lines come to a thing and leave it, x on the drawing.
     struct Ports {
@@ -356,7 +361,7 @@ private:
 
     void bands() {
         if (!c.byFloor()) return;
-        const double left = border, right = d.width - border;
+        const double left = edges.left, right = edges.right;
         for (std::size_t r = 0; r < l.rows.size();) {
             std::size_t end = r;
             while (end < l.rows.size() && l.rows[end].floor == l.rows[r].floor) ++end;
@@ -586,8 +591,9 @@ private:
     /// Where the drawing goes on on another sheet: each line that is cut bears its feeder's tag.
     void match(double at, const std::string& words, bool top) {
         const double y = at + y0;
-        d.line({border, y}, {d.width - border, y}, 0.35, Ink::Ink, true);
-        d.text({border + 2, top ? y - 1.6 : y + textSize + 0.8}, "Match line: " + words, textSize, Align::Left, true);
+        d.line({edges.left, y}, {edges.right, y}, 0.35, Ink::Ink, true);
+        d.text({edges.left + 2, top ? y - 1.6 : y + textSize + 0.8}, "Match line: " + words, textSize, Align::Left,
+               true);
         for (std::size_t f = 0; f < c.feeders.size(); ++f)
             for (std::size_t i = 1; i < l.feeds[f].line.size(); ++i) {
                 const Point a = l.feeds[f].line[i - 1], b = l.feeds[f].line[i];
@@ -628,8 +634,11 @@ Arranged arrange(const Content& content) {
         a.paper = paper;
         a.width = size.width;
         a.height = size.height;
-        wide = size.width - 2 * margin - column;
-        tall = size.height - titleRoom - footRoom - margin;
+        Drawing sheet;
+        sheet.width = size.width, sheet.height = size.height;
+        const SheetFrame frame = sheetFrame(sheet, content.in);
+        wide = frame.right - frame.left - 2 * margin - column;
+        tall = frame.bottom - frame.top - margin - viewTitleRoom;
     };
     FeederLayout best; // of those that do not fit on the paper: the narrowest, and of such the lowest
     bool some = false;
@@ -674,22 +683,31 @@ Arranged arrange(const Content& content) {
     return a;
 }
 
-/// What the marks mean, above the foot.
-void legend(Drawing& d, const SheetInput& in, double y) {
-    double x = margin;
-    const auto say = [&](const std::string& text, double room) {
-        d.text({x + room, y + 1.2}, text, textSize);
-        x += room + textWidth(text, textSize) + 8;
+/// What the marks mean, in the part of the strip that belongs to the sheet.
+void legend(Drawing& d, const SheetInput& in, const SheetFrame& f) {
+    constexpr double symbolRoomHere = 13, size = 2.8, step = 3.9;
+    double y = f.freeTop + 6;
+    d.text({f.textLeft, y}, "Legend", 3.4, Align::Left, true);
+    y += 6;
+    const auto say = [&](const std::string& text) {
+        for (const std::string& line : wrapText(text, f.textRight - f.textLeft - symbolRoomHere, size)) {
+            d.text({f.textLeft + symbolRoomHere, y + 1}, line, size);
+            y += step;
+        }
+        y += 2.2;
     };
-    d.box(x + 2, y - 1.2, 2.4, 2.4, 0.35);
-    say(in.book.metric() ? "Device of a feeder" : "Device of a feeder: amperes / poles", 8);
+    const double x = f.textLeft;
+    d.box(x + 3, y - 1.2, 2.4, 2.4, 0.35);
+    say(in.book.metric() ? "Device of a feeder" : "Device of a feeder: amperes / poles");
     d.path({{x, y}, {x + 3, y}, {x + 3 + 0.3, y - 0.6}, {x + 4, y - 0.85}, {x + 4.7, y - 0.6}, {x + 5, y}, {x + 8, y}},
            feederPen);
-    d.line({x + 4, y - 3}, {x + 4, y + 2.4}, feederPen);
-    say("Two feeders that cross and do not touch", 10);
+    d.line({x + 4, y - 2.6}, {x + 4, y + 2.2}, feederPen);
+    say("Two feeders that cross and do not touch");
     d.line({x, y}, {x + 9, y}, feederPen, Ink::Ink, true);
-    say("Alternate supply", 11);
-    say("kA: largest fault current there, of the rating", 0);
+    say("Alternate supply; N and A: the normal and the alternate way in");
+    d.text({x, y + 1}, "kA of", size, Align::Left, true);
+    say("Largest fault current there, of its rating");
+    if (y > f.freeBottom) d.lastText()->within = f.textRight - f.textLeft - symbolRoomHere;
 }
 
 } // namespace
@@ -711,19 +729,15 @@ std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, cons
         d.paper = a.paper;
         d.width = a.width;
         d.height = a.height;
-        d.text({margin, 17}, byFloor ? "RISER DIAGRAM" : "ONE-LINE DIAGRAM", 4.6, Align::Left, true);
-        d.text({d.width - margin, 17},
-               fmt::format("{} · issue {}{}", in.project.basis.title, in.project.basis.issue,
-                           in.project.basis.issueDate.empty() ? "" : " · " + in.project.basis.issueDate),
-               textSize, Align::Right, false, Ink::Ink, d.width * 0.6);
-        d.line({margin, 20}, {d.width - margin, 20}, 0.35);
-        const double spare = std::max(0.0, d.width - 2 * margin - column - a.layout.width);
-        Painter painter(content, a.layout, d, margin, margin + column + spare / 2, titleRoom, a.cuts[page],
-                        a.cuts[page + 1]);
+        const SheetFrame frame = sheetFrame(d, in);
+        const double spare = std::max(0.0, frame.right - frame.left - 2 * margin - column - a.layout.width);
+        Painter painter(content, a.layout, d, {frame.left, frame.right}, frame.left + margin + column + spare / 2,
+                        frame.top + margin, a.cuts[page], a.cuts[page + 1]);
         painter.paint(page == 0 ? "" : pageNumber(number, page - 1),
                       page + 2 < a.cuts.size() ? pageNumber(number, page + 1) : "");
-        legend(d, in, d.height - margin - 9);
-        footStrip(d, in, margin);
+        titleBlock(d, in, "None");
+        legend(d, in, frame);
+        viewTitle(d, frame, d.title, in.results.states.empty() ? "Not to scale" : "Not to scale. State shown: normal");
         sheets.push_back(std::move(d));
     }
     return sheets;
@@ -744,7 +758,8 @@ Drawing riserBare(const SheetInput& in, RiserLayout layout, double width) {
     d.title = "Riser";
     d.width = std::max(width, l.width + 2 * edge + column);
     d.height = l.height + 2 * edge;
-    Painter(content, l, d, edge, edge + column + (d.width - 2 * edge - column - l.width) / 2, edge, 0, l.height)
+    Painter(content, l, d, {edge, d.width - edge}, edge + column + (d.width - 2 * edge - column - l.width) / 2, edge, 0,
+            l.height)
         .paint("", "");
     return d;
 }

@@ -48,16 +48,18 @@ void ScheduleWriter::fact(double x, double top, const std::string& label, const 
 
 void ScheduleWriter::heading() {
     const Basis& basis = in.project.basis;
-    d.text({margin, 14},
-           b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE"
-           : in.book.metric()             ? "DISTRIBUTION BOARD SCHEDULE"
-                                          : "PANEL SCHEDULE",
-           3.2, Align::Left, true);
-    std::string right = basis.title;
+    const std::string left = b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE"
+                             : in.book.metric()             ? "DISTRIBUTION BOARD SCHEDULE"
+                                                            : "PANEL SCHEDULE";
+    d.text({margin, 14}, left, 3.2, Align::Left, true);
+    std::string right = basis.company.empty() ? basis.title : basis.company + " · " + basis.title;
     if (!basis.jobNumber.empty()) right += " · " + basis.jobNumber;
     right += " · issue " + basis.issue;
     if (!basis.issueDate.empty()) right += " · " + basis.issueDate;
-    d.text({d.width - margin, 14}, right, 2.7, Align::Right);
+    // What is too long for the line goes on above it.
+    const auto told = wrapText(right, d.width - 2 * margin - textWidth(left, 3.2, true) - 6, 2.7);
+    for (std::size_t i = 0; i < told.size(); ++i)
+        d.text({d.width - margin, 14 - 3.6 * double(told.size() - 1 - i)}, told[i], 2.7, Align::Right);
     d.line({margin, 16.5}, {d.width - margin, 16.5}, 0.5);
 }
 

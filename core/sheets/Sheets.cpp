@@ -3,6 +3,7 @@
 #include "core/base/Parse.h"
 #include "core/base/Utf8.h"
 #include "core/sheets/PageNumber.h"
+#include "core/sheets/TitleBlock.h"
 #include "core/sheets/Words.h"
 
 #include <fmt/format.h>
@@ -27,18 +28,9 @@ const char* schedulePaper(const SheetInput& in, const Board& b) {
 }
 
 void footStrip(Drawing& d, const SheetInput& in, double m) {
-    const Basis& b = in.project.basis;
     const double y = d.height - m - 4;
     d.line({m, y}, {d.width - m, y}, 0.35);
-    std::string left = fmt::format("{} · branch {}, feeders {}, {} °C insulation, {} °C ambient", in.book.title,
-                                   wordOf(b.branchMaterial), wordOf(b.feederMaterial), b.insulation, b.ambient);
-    if (in.book.metric())
-        left = fmt::format("{} · {}, feeders {} · {} °C ambient", in.book.title,
-                           b.branchCable.empty() ? in.book.cables.usualBranch : b.branchCable,
-                           b.feederCable.empty() ? in.book.cables.usualFeeder : b.feederCable, b.ambient);
-    if (!b.demandFactors.empty()) left += " · demand factors of the project's own";
-    if (!in.book.unverified().empty()) left += " · rule book with points not yet verified";
-    d.text({m, y + 3.6}, left, 2.3, Align::Left, false, Ink::Quiet, (d.width - 2 * m) * 0.68);
+    d.text({m, y + 3.6}, basisWords(in), 2.3, Align::Left, false, Ink::Quiet, (d.width - 2 * m) * 0.68);
     d.text({d.width - m, y + 3.6}, (d.number.empty() ? "" : "Sheet " + d.number + " · ") + d.title, 2.3, Align::Right,
            false, Ink::Quiet);
 }

@@ -1,6 +1,7 @@
 #include "core/sheets/Words.h"
 
 #include "core/base/Format.h"
+#include "core/project/Equipment.h"
 
 #include <fmt/format.h>
 
@@ -89,15 +90,13 @@ std::string systemWords(VoltageSystem s) {
     return fmt::format("{} V, {}φ {}W", wordOf(s), f.phases, f.wires);
 }
 
-std::string equipmentWords(const Board& b, const RuleBook& book) {
+std::string equipmentWords(const Board& b) {
     std::string words = wordOf(b.use);
     if (b.use == BoardUse::Ups && b.kva > 0) words += fmt::format(", {} kVA", rating(b.kva));
     words += fmt::format(", {} A", rating(b.bus));
     const SystemFacts f = factsOf(b.system);
     if (b.use == BoardUse::TransferSwitch) words += fmt::format(", {} poles", f.lines + (b.switchesNeutral ? 1 : 0));
-    if (b.main > 0)
-        words += fmt::format(", {} {} A", b.use == BoardUse::ServiceDisconnect && !book.metric() ? "breaker" : "fuses",
-                             rating(b.main));
+    if (b.main > 0) words += fmt::format(", {} {} A", holdsFuses(b.use) ? "fuses" : "breaker", rating(b.main));
     return words;
 }
 

@@ -33,7 +33,7 @@ std::string elevationWords(double metres, UnitSystem units);
 /// "1′ 6″" or "0.45 m": a height above the floor.
 std::string heightWords(double metres, UnitSystem units);
 /// "transfer switch, 100 A, 4 poles", "disconnect switch, 100 A, fuses 60 A", "UPS, 40 kVA": what passes on.
-std::string equipmentWords(const Board& board, const RuleBook& book);
+std::string equipmentWords(const Board& board);
 /// "208Y/120 V, 3φ 4W".
 std::string systemWords(VoltageSystem system);
 /// "A", "B", "C" or L1…; line 0 … 2 of a board.

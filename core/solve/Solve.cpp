@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/base/Parallel.h"
 #include "core/plan/Trays.h"
+#include "core/project/Equipment.h"
 #include "core/solve/BranchLoad.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/Demand.h"
@@ -66,6 +67,7 @@ struct Solver {
         double amps = 0;
         Ref supply;
         CircuitId circuit; ///< whose device it is; none: it stands in a board or in what passes on
+        bool fuses = false;
     };
     std::vector<Before> beforeLugs; ///< of boards that are fed through others, by id; neither: not asked yet
     std::vector<int> raisedBoards, raisedTransformers; ///< sizes added to feeders, by id
@@ -563,7 +565,7 @@ struct Solver {
             need.cable.make().makersEnergy = float(p.circuits[via].letThroughEnergy.value_or(0));
             watch(p.circuits[via], need.cable.make());
         } else if (before.amps > 0 && !before.supply) {
-            need.cable.make().device = book.cables.usualLarge;
+            need.cable.make().device = before.fuses ? DeviceKind::FuseGG : book.cables.usualLarge;
         } else {
             need.cable.make().unguarded = true;
         }
@@ -636,12 +638,13 @@ struct Solver {
         // Boards are settled from the source down: what stands before the one above is known when it is asked for here.
         const auto known = [&](Ref above) -> std::optional<Before> {
             const Board* at = p.boards.find(above.as<Board>());
-            if (!at) return Before{0, above, {}};
+            if (!at) return Before{0, above, {}, false};
             // In metric practice the main of a board is a switch.
-            if (at->main > 0 && (!book.metric() || passesOn(at->use))) return Before{at->main, {}, {}};
+            if (at->main > 0 && (!book.metric() || passesOn(at->use)))
+                return Before{at->main, {}, {}, holdsFuses(at->use)};
             const BoardResult& up = r.boards[at->id.value];
-            if (up.via) return Before{r.circuits[up.via.value].device, {}, up.via};
-            if (up.looped || !up.parent) return Before{at->bus, {}, {}};
+            if (up.via) return Before{r.circuits[up.via.value].device, {}, up.via, false};
+            if (up.looped || !up.parent) return Before{at->bus, {}, {}, false};
             return std::nullopt;
         };
         std::vector<BoardId> way;

@@ -150,7 +150,7 @@ TEST_CASE("a long name on a schedule stands in two lines and is whole") {
 TEST_CASE("the plan sheet takes the largest usual scale that fits, and shows every circuit's home run") {
     const Demo d;
     const Drawing s = planSheet(d.in(), {1}, "E-101");
-    CHECK(s.words().find("scale 1/4″ = 1′ 0″") != std::string::npos);
+    CHECK(s.words().find("\n1/4″ = 1′ 0″\n") != std::string::npos);
     for (const char* tag : {"LP-1-1", "LP-1-9", "LP-2-3", "MDS-7"}) CHECK(holds(s, tag));
     CHECK(holds(s, "Servery"));
 }
