@@ -120,7 +120,9 @@ void BasisStage::text(QFormLayout* f, const QString& label, const char* object, 
         changed();
     });
     loaders.push_back([this, e, get] {
-        if (!e->hasFocus() || e->text() != q(get(draft))) e->setText(q(get(draft)));
+        if (e->hasFocus() && e->text() == q(get(draft))) return;
+        e->setText(q(get(draft)));
+        if (!e->hasFocus()) e->setCursorPosition(0); // a long text is read from its beginning
     });
 }
 

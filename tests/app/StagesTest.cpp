@@ -617,3 +617,33 @@ TEST_CASE("the checker ticks assumptions by initials and day; again takes it bac
     d.pump();
     CHECK(d.s.project().basis.seen.size() == 2);
 }
+
+TEST_CASE("basis: revisions are typed as lines and stand in the title block; what is not one stays as it was typed") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Basis);
+    d.pump();
+    auto* lines = d.window.findChild<QPlainTextEdit*>("revisions");
+    REQUIRE(lines);
+    CHECK(lines->toPlainText().startsWith("1 | 2026-09-14 | For review | JM"));
+    lines->setFocus();
+    lines->moveCursor(QTextCursor::End);
+    QTest::keyClick(lines, Qt::Key_Return);
+    QTest::keyClicks(lines, "3 | 2026-11-29 | Issued");
+    d.pump();
+    CHECK(d.s.project().basis.revisions.size() == 2); // not one yet: it has no name
+    CHECK(lines->toPlainText().endsWith("3 | 2026-11-29 | Issued"));
+    QTest::keyClicks(lines, " for tender | LH");
+    d.pump();
+    auto* accept = d.window.findChild<QPushButton*>("basisAccept");
+    REQUIRE(accept);
+    d.click(*accept, accept->rect().center());
+    REQUIRE(d.s.project().basis.revisions.size() == 3);
+    CHECK(d.s.project().basis.revisions[2] == Revision{"3", "2026-11-29", "Issued for tender", "LH"});
+    const Solution& s = d.s.solution();
+    const SheetInput in{s.project, *s.book, s.results};
+    CHECK(riserDiagram(in, RiserLayout::OneLine, "E-502").front().words().find("\nIssued for tender\n") !=
+          std::string::npos);
+    d.s.undo();
+    CHECK(d.s.project().basis.revisions.size() == 2);
+}
