@@ -460,7 +460,12 @@ void BoardsStage::rebuild() {
             const NodeResult& n = *s.results.node(r);
             QString name = q(nameOf(s.project, r));
             if (auto* x = s.project.transformers.find(r.as<Transformer>())) name += QString(" %1 kVA").arg(x->kva);
-            shape.push_back({r, n.looped ? Ref() : n.parent, name});
+            // What only passes on stands before what it feeds, not above it: the tree is as deep as there are boards.
+            Ref above = n.looped ? Ref() : n.parent;
+            for (const Board* b = s.project.boards.find(above.as<Board>()); b && passesOn(b->use);
+                 b = s.project.boards.find(above.as<Board>()))
+                above = s.results.of(b->id).looped ? Ref() : s.results.of(b->id).parent;
+            shape.push_back({r, above, name});
         }
         const bool fresh = shape != treeShape;
         if (fresh) {
@@ -469,7 +474,12 @@ void BoardsStage::rebuild() {
             boards->clear();
             for (const auto& [r, parent, name] : shape) {
                 const auto above = treeItems.find(parent);
-                auto* i = above != treeItems.end() ? new QTreeWidgetItem(above->second) : new QTreeWidgetItem(boards);
+                auto* i = above == treeItems.end() ? new QTreeWidgetItem(boards) : new QTreeWidgetItem;
+                if (above != treeItems.end()) {
+                    const auto before = treeItems.find(s.results.node(r)->parent); // right after what passes on to it
+                    const int at = before == treeItems.end() ? -1 : above->second->indexOfChild(before->second);
+                    above->second->insertChild(at < 0 ? above->second->childCount() : at + 1, i);
+                }
                 i->setText(0, name);
                 i->setData(0, Qt::UserRole, q(r.text()));
                 i->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
