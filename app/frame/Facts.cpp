@@ -299,8 +299,9 @@ struct Builder : FactsBuilder {
         rare(sharing == 0);
     }
 
-    const Run* feederRun(Ref node) const {
-        if (const Board* b = sol.project.boards.find(node.as<Board>())) return sol.project.runs.find(b->run);
+    const Run* feederRun(Ref node, bool standby) const {
+        if (const Board* b = sol.project.boards.find(node.as<Board>()))
+            return sol.project.runs.find(standby ? b->alternateRun : b->run);
         if (const Transformer* t = sol.project.transformers.find(node.as<Transformer>()))
             return sol.project.runs.find(t->run);
         return nullptr;
@@ -478,7 +479,9 @@ struct Builder : FactsBuilder {
                    });
         }
         if (r.feeder) {
-            runRows(*sol.results.run(c.id), feederRun(r.feeds), [id](Project& p) -> Run& { return runOf(p, id); });
+            if (r.standby) row(QObject::tr("Carries"), QObject::tr("nothing, until it takes over"));
+            runRows(*sol.results.run(c.id), feederRun(r.feeds, r.standby),
+                    [id](Project& p) -> Run& { return runOf(p, id); });
             number(
                 "kA", QObject::tr("Lets through"),
                 c.letThroughKA ? QString("%1 kA").arg(*c.letThroughKA) : QObject::tr("not limiting"),

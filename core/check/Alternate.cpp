@@ -48,6 +48,26 @@ bool unprotected(const CheckInput& in, const StateSolution& state, Ref node) {
 void findStates(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const auto& state : in.results.states) {
         const std::string on = nameOf(in.project, state->source);
+        for (BoardId taker : state->takers) {
+            const RunResult& run = *in.results.of(taker).alternateRun;
+            const std::string name = fmt::format("{}: the conductors from {}", in.project.boards[taker].name,
+                                                 nameOf(in.project, in.project.boards[taker].alternate));
+            if (run.size < 0 && run.need.required.v > 0)
+                into.push_back({&self, Severity::Stop, taker,
+                                fmt::format("{}: nothing carries {} A", name, figures(run.need.required.v)),
+                                in.book.cite("rating")});
+            else if (run.tooSmall)
+                into.push_back({&self, Severity::Stop, taker,
+                                fmt::format("{}: {} is held and carries {} A, for {} A behind {} A", name,
+                                            sizeWords(in.book, run.size), figures(run.ampacity),
+                                            figures(run.need.required.v), figures(run.need.device)),
+                                in.book.cite("rating")});
+            else if (run.need.lengthKnown && run.dropOwn > run.need.ownLimit + 1e-9)
+                into.push_back(
+                    {&self, Severity::Check, taker,
+                     fmt::format("{}: {} lost, limit {} %", name, percent(run.dropOwn), figures(run.need.ownLimit)),
+                     in.book.cite("dropFeeder")});
+        }
         for (Ref node : state->below) {
             if (unprotected(in, *state, node)) {
                 const RunResult& run = state->results.node(node)->run;
@@ -139,6 +159,13 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     protectRemedies(in, s.about, out);
     if (!out.empty() || !id) return out;
+    if (const auto& run = in.results.of(id).alternateRun;
+        run && run->state == Sizing::Held && (run->tooSmall || run->dropOwn > run->need.ownLimit + 1e-9))
+        out.push_back({"Let its conductors be sized", [=](Project& p) {
+                           alternateRunOf(p, id).heldSize.clear();
+                           alternateRunOf(p, id).heldSets = 0;
+                       }});
+    if (!out.empty()) return out;
     for (const StateSolution* state : statesOf(in.project, in.results, id)) {
         const Worse w = worseOn(in, *state, id);
         const BoardId taker = takerAbove(in, *state, id);

@@ -189,8 +189,6 @@ void check(Checker& c, const Project& p, const Transformer& t) {
 void check(Checker& c, const Project& p, const Board& d) {
     checkFeed(c, p, "feed", d.feed, false);
     checkFeed(c, p, "alternate", d.alternate, false);
-    if (d.alternate && d.alternate == d.feed)
-        c.say("alternate", "it is fed from there already", "Choose another source to take over, or none.");
     c.resolves("run", p.runs, d.run);
     c.resolves("alternateRun", p.runs, d.alternateRun);
     c.within("kva", d.kva, 0, 1e6);

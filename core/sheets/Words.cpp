@@ -134,7 +134,7 @@ std::string servesWords(const Project& p, const Results& r, CircuitId id) {
     if (c.use == CircuitUse::Spare) return "Spare";
     if (c.use == CircuitUse::Reserved) return c.name.empty() ? "Reserved" : "Reserved: " + c.name;
     if (const Ref fed = r.of(id).feeds) {
-        const std::string name = nameOf(p, fed);
+        const std::string name = nameOf(p, fed) + (r.of(id).standby ? ", alternate" : "");
         if (auto* t = p.transformers.find(fed.as<Transformer>()))
             return fmt::format("{} ({} kVA)", name, rating(t->kva));
         return name;

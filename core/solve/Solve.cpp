@@ -1057,6 +1057,9 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
     };
     if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
         const CircuitResult& cr = r.of(c->id);
+        if (cr.standby) // as it is while it feeds
+            for (const auto& state : r.states)
+                if (!state->results.of(c->id).standby) return explain(state->project, book, state->results, cr.feeds);
         if (cr.feeder) return explain(p, book, r, cr.feeds);
         const Board& b = p.boards[c->board];
         w.title = nameOf(p, c->id) + (c->name.empty() ? "" : " " + c->name);

@@ -323,6 +323,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
             w.p.runs.change(run)->lengthBy = LengthBy::Entered, w.p.runs.change(run)->length = 0.001;
         // 20 kA is within the 22 kA of both, 30 kA from the other utility is not.
         expect(w.p, "fault-level", Severity::Stop, "LP-1: rated 22.0 kA where 30.0 kA is available on Utility 2");
+        w.p.boards.change(ats)->bus = 40; // what protects the conductors from there
+        w.p.basis.feederDropLimit = 10;   // so that what is said is said of the circuits
         // 480 V, 36 A, #8 (0.78 Ω and 0.065 Ω for 1 000 ft), 500 ft: √3 · 36 · 0.78 · 0.5 / 480 = 5.07 %.
         w.circuit(30, LoadUnit::kVA, 3, 1);
         Run& run = *w.p.runs.change(w.p.boards[ats].alternateRun);
@@ -348,6 +350,10 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
             const BoardId ats = insertInFeed(x.p, ls, BoardUse::TransferSwitch);
             addGenerator(x.p, ats, 50);
             expect(x.p, "alternate", Severity::Stop, "LS-1: on G-1 its conductors carry 50.0 A behind 100 A");
+            // 60.1 A of the generator, × 1.15 = 69.2 A: #12 carries 25 A.
+            alternateRunOf(x.p, ats).heldSize = "12";
+            expect(x.p, "alternate", Severity::Stop,
+                   "ATS-1: the conductors from G-1: #12 is held and carries 25.0 A, for 69.2 A behind 100 A");
         }
         const BoardId ups = insertInFeed(w.p, w.board, BoardUse::Ups);
         expect(w.p, "ups", Severity::Check, "UPS-1: its kVA are not entered");
