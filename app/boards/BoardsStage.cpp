@@ -196,6 +196,16 @@ QLabel* heading(const QString& text) {
 
 } // namespace
 
+namespace {
+/// What only passes on has nothing to level, to size or to put on a schedule; says so.
+bool hasNoCircuits(Session& s, BoardId id) {
+    const Board* b = s.project().boards.find(id);
+    if (!b || !passesOn(b->use)) return false;
+    s.say(QObject::tr("%1 has no circuits of its own").arg(q(b->name)), true);
+    return true;
+}
+} // namespace
+
 BoardsStage::BoardsStage(Session& s, QWidget* parent)
     : QWidget(parent), session(s), unfed(new TrayList(this)), boards(new BoardTree(s, this)), title(new QLabel(this)),
       about(new QLabel(this)), unfedCount(heading("")), head(new QWidget(this)), besidePane(new QWidget(this)),
@@ -269,8 +279,9 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     besideMenu->addAction(tr("Nothing"), this, [this] { setBeside(Beside::Nothing); });
     besideButton->setMenu(besideMenu);
     headRow->addWidget(besideButton, 0, Qt::AlignVCenter);
-    connect(button(tr("Schedule"), "schedule", tr("The sheet, in Issue")), &QPushButton::clicked, this,
-            [this] { Q_EMIT scheduleWanted(current); });
+    connect(button(tr("Schedule"), "schedule", tr("The sheet, in Issue")), &QPushButton::clicked, this, [this] {
+        if (!hasNoCircuits(session, current)) Q_EMIT scheduleWanted(current);
+    });
     middle->addWidget(head);
 
     auto* boardPage = new QWidget(this);
@@ -590,13 +601,13 @@ void BoardsStage::showCard(QWidget* card) {
 }
 
 void BoardsStage::openLevel() {
-    if (!current) return;
+    if (!current || hasNoCircuits(session, current)) return;
     toBoardPage();
     showCard(levelCard);
     levelCard->open(current);
 }
 void BoardsStage::openSize() {
-    if (!current) return;
+    if (!current || hasNoCircuits(session, current)) return;
     toBoardPage();
     showCard(sizeCard);
     sizeCard->open(current);

@@ -123,3 +123,54 @@ TEST_CASE("riser: what cannot be is refused in words, and what hangs free is nam
     d.pump();
     CHECK(d.s.project() == before);
 }
+
+TEST_CASE("facts of a transfer switch: what takes over, its conductors and its neutral, each undone in one step") {
+    OnRiser d;
+    d.openDemo();
+    d.s.select(d.ref("ATS-1"));
+    d.pump();
+    const BoardId ats = d.ref("ATS-1").as<Board>();
+    CHECK(d.factValue("On G-1").startsWith("0.311 kA"));
+    const Project before = d.s.project();
+    d.fact("Neutral", "changes over too");
+    CHECK(d.s.project().boards[ats].switchesNeutral);
+    d.fact("Rated", "60 A");
+    CHECK(d.s.project().boards[ats].bus == 60);
+    d.fact("Taken over by", "nothing");
+    CHECK_FALSE(d.s.project().boards[ats].alternate);
+    CHECK_FALSE(d.s.project().boards[ats].alternateRun);
+    d.fact("Taken over by", "G-1");
+    CHECK(d.s.project().boards[ats].alternate == d.ref("G-1"));
+    CHECK(d.s.project().boards[ats].alternateRun);
+    for (int i = 0; i < 4; ++i) d.s.undo();
+    d.pump();
+    CHECK(d.s.project() == before);
+    d.fact("Kind", "disconnect switch");
+    CHECK(d.s.project().boards[ats].use == BoardUse::Disconnect);
+}
+
+TEST_CASE("boards: what passes on has no circuits to level, to size or to type, and says so") {
+    OnRiser d;
+    d.openDemo();
+    QString said;
+    QObject::connect(&d.s, &Session::said, [&](const QString& t, bool) { said = t; });
+    d.window.go(Stage::Boards);
+    d.s.select(d.ref("M-1"));
+    d.pump();
+    const Project before = d.s.project();
+    BoardView& v = d.window.boards().active();
+    v.setFocus();
+    for (Qt::Key k : {Qt::Key_Down, Qt::Key_Return, Qt::Key_A, Qt::Key_Insert, Qt::Key_Delete, Qt::Key_Tab})
+        QTest::keyClick(&v, k);
+    d.pump();
+    for (const char* button : {"level", "size", "schedule"}) {
+        INFO(button);
+        said.clear();
+        auto* b = d.window.boards().findChild<QPushButton*>(button);
+        REQUIRE(b);
+        d.click(*b, b->rect().center());
+        CHECK(said == "M-1 has no circuits of its own");
+    }
+    CHECK(d.window.stage() == Stage::Boards);
+    CHECK(d.s.project() == before);
+}

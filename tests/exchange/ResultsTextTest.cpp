@@ -113,3 +113,24 @@ TEST_CASE("the table for the terminal names every board and circuit, and every s
     for (const Circuit& c : p.circuits) CHECK(text.find(nameOf(p, c.id)) != std::string::npos);
     for (const Snag& s : findSnags(p, nec(), r)) CHECK(text.find(s.text) != std::string::npos);
 }
+
+TEST_CASE("text and JSON tell each state: who feeds what, its fault level and drop, and what the source carries") {
+    const Project p = *loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel");
+    const Results r = solve(p, nec());
+    const std::string text = resultsText({p, nec(), r});
+    CHECK(text.find("\nON G-1   takes over 23.4 kVA, 74.8 % used\n") != std::string::npos); // 23.4 / 31.3
+    const auto json = resultsJson({p, nec(), r}, false);
+    for (const auto& board : json["boards"]) {
+        INFO(board["name"].get<std::string>());
+        const bool behind = board["name"] == "ATS-1" || board["name"] == "LS-1";
+        REQUIRE(board.contains("states") == behind);
+        if (!behind) continue;
+        REQUIRE(board["states"].size() == 1);
+        const auto& on = board["states"][0];
+        CHECK(on["on"] == "G-1");
+        CHECK(on["fed_from"] == (board["name"] == "LS-1" ? "ATS-1" : "GD-1"));
+        // 31.3 kVA of 12 % at 480 V: 37.6 A / 0.12 = 314 A at its terminals, a little less here.
+        CHECK(on["fault"]["three_phase_kA"].get<double>() < 0.3138);
+        CHECK(on["fault"]["three_phase_kA"].get<double>() > 0.30);
+    }
+}

@@ -358,3 +358,88 @@ TEST_CASE("feeds and alternates that go in a circle, however they were entered, 
         (void)riserDiagram({p, nec(), results}, RiserLayout::OneLine, "E-502");
     }
 }
+
+TEST_CASE("enclosures beside one another are joined straight, others by way of the ceiling") {
+    TwoBoards w;
+    const LevelId ground = w.p.levels.begin()->id; // 3 m high, runs 0.3 m below the ceiling, 5 % of slack
+    const auto place = [&](BoardId b, double x, double height) {
+        Board& board = *w.p.boards.change(b);
+        board.level = ground, board.onPlan = true, board.at = {x, 5}, board.height = height;
+    };
+    w.p.runs.change(w.p.boards[w.ls].run)->lengthBy = LengthBy::Reach;
+    place(w.board, 2, 1.5);
+    place(w.ls, 2.9, 1.5);
+    CHECK(w.solved().of(w.ls).run.need.length.v == Approx(0.9 * 1.05));
+    place(w.ls, 2.9, 1.1); // a lower enclosure: 0.4 m down
+    CHECK(w.solved().of(w.ls).run.need.length.v == Approx((0.9 + 0.4) * 1.05));
+    place(w.ls, 3.2, 1.5); // 1.2 m up, 1.2 m across, 1.2 m down
+    CHECK(w.solved().of(w.ls).run.need.length.v == Approx((1.2 + 1.2 + 1.2) * 1.05));
+    Level upper;
+    upper.name = "Upper", upper.elevation = 4;
+    const LevelId above = w.p.levels.add(upper);
+    place(w.ls, 2.9, 1.5);
+    w.p.boards.change(w.ls)->level = above; // one above the other is not beside: up to 6.7 m and down to 5.5 m
+    CHECK(w.solved().of(w.ls).run.need.length.v == Approx((5.2 + 0.9 + 1.2) * 1.05));
+}
+
+TEST_CASE("metric: what opens a fault behind equipment is the breaker before it, its own fuses or its own breaker") {
+    MetricBoard w;
+    Board b;
+    b.name = "DB-9", b.system = VoltageSystem::Y400, b.form = BoardForm::Ways, b.slots = 36;
+    const BoardId db = addBoard(w.p, b);
+    feedFrom(w.p, db, w.board);
+    enter(w.p, w.p.boards[db].run, 30);
+    const BoardId ds = insertInFeed(w.p, db, BoardUse::Disconnect);
+    enter(w.p, w.p.boards[db].run, 3);
+    const CircuitId feeder = w.p.boards[ds].feed.as<Circuit>();
+    w.p.circuits.change(feeder)->heldBreaker = 50;
+    w.p.circuits.change(feeder)->device = DeviceKind::TypeB;
+    const CircuitId c = addCircuit(w.p, db, 3, "Pump");
+    Load l;
+    l.circuit = c, l.amount = 15, l.unit = LoadUnit::kW, l.poles = 3;
+    w.p.loads.add(l);
+    enter(w.p, w.p.circuits[c].run, 10);
+    REQUIRE_FALSE(validate(w.p));
+    const auto run = [&] { return w.results().of(db).run; };
+    CHECK(run().need.cable->device == DeviceKind::TypeB);
+    CHECK_FALSE(run().need.cable->unguarded);
+    // 230 V × 0.95 / (5 × 50 A).
+    CHECK(run().earth->limit == Approx(0.874).margin(0.001));
+    w.p.boards.change(ds)->main = 63;
+    CHECK(run().need.cable->device == DeviceKind::FuseGG);
+    CHECK(run().need.device == 63);
+    w.p.boards.change(ds)->use = BoardUse::ServiceDisconnect;
+    CHECK(run().need.cable->device == bs().cables.usualLarge);
+}
+
+TEST_CASE("metric: a generator is part of the loop of what it takes over, and a circuit that then opens late is told") {
+    MetricBoard w(0.02);
+    w.p.boards.change(w.board)->ratingKA = 36;
+    const BoardId ats = insertInFeed(w.p, w.board, BoardUse::TransferSwitch);
+    Source g;
+    g.name = "G-1", g.kind = SourceKind::Generator, g.kva = 20, g.subtransient = 20, g.xOverR = 1000,
+    g.system = VoltageSystem::Y400;
+    const SourceId id = w.p.sources.add(g);
+    alternateFrom(w.p, ats, id);
+    for (RunId run : {w.p.boards[ats].run, w.p.boards[ats].alternateRun, w.p.boards[w.board].run}) {
+        w.p.runs.change(run)->lengthBy = LengthBy::Entered;
+        w.p.runs.change(run)->length = 0.001;
+    }
+    const CircuitId c = w.run(5, 20);
+    w.p.circuits.change(c)->heldBreaker = 32;
+    w.p.circuits.change(c)->device = DeviceKind::TypeC;
+    const Results r = w.results();
+    REQUIRE(r.states.size() == 1);
+    const RunResult &normal = r.of(c).run, &on = r.states.front()->results.of(c).run;
+    // X" = 0.2 · 400² / 20 000 = 1.6 Ω; the limit of C32 is 218.5 / 320 = 0.683 Ω.
+    CHECK(normal.earth->limit == Approx(0.683).margin(0.001));
+    CHECK(normal.earth->inTime);
+    CHECK(on.size == normal.size);
+    CHECK(on.earth->zs > 1.6f);
+    CHECK(on.earth->zs < 1.75f);
+    CHECK_FALSE(on.earth->inTime);
+    const auto snags = findSnags(w.p, bs(), r);
+    CHECK(std::any_of(snags.begin(), snags.end(), [](const Snag& s) {
+        return s.text == "LP-1: on G-1 the devices of 1 circuit do not open in time";
+    }));
+}
