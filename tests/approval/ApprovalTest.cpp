@@ -8,6 +8,7 @@
 #include "tests/SourceTree.h"
 #include "tests/World.h"
 
+#include <charconv>
 #include <fmt/format.h>
 #include <fstream>
 #include <set>
@@ -20,7 +21,12 @@ namespace {
 
 /// Numbers to five figures: what another compiler rounds otherwise in the last place is no change.
 nlohmann::ordered_json rounded(nlohmann::ordered_json j) {
-    if (j.is_number_float()) return std::stod(fmt::format("{:.5g}", j.get<double>()));
+    if (j.is_number_float()) {
+        const std::string digits = fmt::format("{:.5g}", j.get<double>());
+        double value = 0;
+        std::from_chars(digits.data(), digits.data() + digits.size(), value); // whatever the locale
+        return value;
+    }
     if (j.is_structured())
         for (auto& part : j) part = rounded(part);
     return j;
