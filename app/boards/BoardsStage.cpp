@@ -194,9 +194,6 @@ QLabel* heading(const QString& text) {
     return l;
 }
 
-} // namespace
-
-namespace {
 /// What only passes on has nothing to level, to size or to put on a schedule; says so.
 bool hasNoCircuits(Session& s, BoardId id) {
     const Board* b = s.project().boards.find(id);

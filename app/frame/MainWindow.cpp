@@ -12,6 +12,7 @@
 #include "app/frame/StartPage.h"
 #include "app/issue/IssueStage.h"
 #include "app/plan/PlanStage.h"
+#include "app/riser/RiserMenu.h"
 #include "app/riser/RiserStage.h"
 #include "app/runs/RunsStage.h"
 #include "core/base/TextFile.h"
@@ -182,42 +183,12 @@ void MainWindow::copySelectedBoard() {
                    .arg(q(name), q(state->project().boards[from].name)));
 }
 
-/// In front of the board or transformer that is selected, or that the selected circuit feeds.
-void MainWindow::insertInFeed(BoardUse use) {
-    Ref node = state->selection();
-    if (const Circuit* c = state->project().circuits.find(node.as<Circuit>())) {
-        const Ref fed = fedBy(state->project(), c->id);
-        node = fed ? fed : Ref(c->board);
-    }
-    if (!node.is<Board>() && !node.is<Transformer>())
-        return state->say(tr("Choose the board or transformer first, in front of which it is to stand"), true);
-    BoardId made;
-    state->edit(tr("Insert %1 in front of %2").arg(tr(wordOf(use)), q(nameOf(state->project(), node))),
-                [&](Project& p) { made = lintel::insertInFeed(p, node, use); });
-    state->select(made);
-    const Ref feed = state->project().boards[made].feed;
-    state->say(tr("%1 stands between %2 and %3; the run from %1 to %3 has no length yet unless both are on plan")
-                   .arg(q(nameOf(state->project(), Ref(made))),
-                        feed ? q(nameOf(state->project(), feed)) : tr("nothing"), q(nameOf(state->project(), node))));
-}
-
-/// What hangs on it goes back to its feed; what cannot, hangs free and is named.
 void MainWindow::takeOutOfFeed() {
-    const BoardId id = state->selection().as<Board>();
-    const Board* b = state->project().boards.find(id);
+    const Board* b = state->project().boards.find(state->selection().as<Board>());
     if (!b || !passesOn(b->use))
         return state->say(tr("Choose what stands in the feed first: a disconnect, meter, transfer switch or UPS"),
                           true);
-    const QString name = q(b->name);
-    const auto below = fedStraight(state->project(), id);
-    state->edit(tr("Take %1 out of the feed").arg(name), [&](Project& p) { removeBoard(p, id); });
-    QStringList free;
-    for (Ref r : below)
-        if (!feedOf(state->project(), r)) free << q(nameOf(state->project(), r));
-    state->select(below.empty() ? Ref() : below.front());
-    state->say(free.isEmpty() ? tr("%1 is out of the feed").arg(name)
-                              : tr("%1 is out of the feed; %2 hang free now").arg(name, free.join(", ")),
-               !free.isEmpty());
+    removeThing(*state, b->id);
 }
 
 void MainWindow::showBench(bool shown) {
@@ -363,7 +334,8 @@ void MainWindow::buildMenus() {
         if (!passesOn(use)) continue;
         QString name = tr(word);
         if (use != BoardUse::Ups) name[0] = name[0].toUpper();
-        add(inFeed, name, ("insert" + std::to_string(int(use))).c_str(), {}, [this, use = use] { insertInFeed(use); });
+        add(inFeed, name, ("insert" + std::to_string(int(use))).c_str(), {},
+            [this, use = use] { insertInFront(*state, state->selection(), use); });
     }
     add(project, tr("Take out of the feed"), "takeOut", {}, [this] { takeOutOfFeed(); });
     add(project, tr("Add level"), "addLevel", {}, [this] {

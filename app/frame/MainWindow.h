@@ -69,7 +69,6 @@ private:
     void showBench(bool shown);
     bool wantsFacts() const;
     void copySelectedBoard();
-    void insertInFeed(BoardUse use);
     void takeOutOfFeed();
 
     Session* state;

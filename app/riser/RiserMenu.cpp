@@ -43,15 +43,18 @@ void addBelowCommands(const Session& s, Ref thing, std::vector<RiserCommand>& ou
     add(NewBelow::Transformer, QObject::tr("Transformer"), 'T');
 }
 
+/// The board or transformer that is meant where a circuit is chosen: what it feeds, else its board.
+Ref nodeOf(const Project& p, Ref thing) {
+    const Circuit* c = p.circuits.find(thing.as<Circuit>());
+    if (!c) return thing;
+    const Ref fed = fedBy(p, c->id);
+    return fed ? fed : Ref(c->board);
+}
+
 void addInFront(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
-    const QString name = q(nameOf(s.project(), thing));
+    const QString group = QObject::tr("In front of %1").arg(q(nameOf(s.project(), thing)));
     const auto add = [&](BoardUse use, const QString& text, QChar key) {
-        out.push_back({text,
-                       QObject::tr("In front of %1").arg(name),
-                       {},
-                       key,
-                       making(QObject::tr("Insert %1 in front of %2").arg(QObject::tr(wordOf(use)), name),
-                              [=](Project& p) { return Ref(insertInFeed(p, thing, use)); })});
+        out.push_back({text, group, {}, key, [=](Session& x) { insertInFront(x, thing, use); }});
     };
     add(BoardUse::Disconnect, QObject::tr("Disconnect switch"), 'D');
     add(BoardUse::TransferSwitch, QObject::tr("Transfer switch"), 'X');
@@ -70,7 +73,7 @@ double generatorFor(const Session& s, BoardId board) {
     return 0;
 }
 
-void addTakers(const Session& s, BoardId board, std::vector<RiserCommand>& out) {
+void addTakers(const Session& s, BoardId board, bool keysOnly, std::vector<RiserCommand>& out) {
     const Project& p = s.project();
     const QString name = q(p.boards[board].name), group = QObject::tr("%1 is taken over by").arg(name);
     if (p.boards[board].alternate) {
@@ -88,6 +91,7 @@ void addTakers(const Session& s, BoardId board, std::vector<RiserCommand>& out) 
                        'G',
                        making(QObject::tr("Add a generator for %1").arg(name),
                               [=](Project& q_) { return Ref(addGenerator(q_, board, kva)); })});
+    if (keysOnly) return; // to ask every board is a walk over all circuits for each
     const auto offer = [&](Ref from) {
         if (refuseAlternate(p, board, from)) return;
         out.push_back({q(nameOf(p, from)), group, {}, {}, [=, by = q(nameOf(p, from))](Session& x) {
@@ -100,7 +104,16 @@ void addTakers(const Session& s, BoardId board, std::vector<RiserCommand>& out) 
         if (!s.solution().results.knows(b.id) || s.solution().results.of(b.id).fed) offer(b.id);
 }
 
-/// Removes it and names what hangs free then.
+} // namespace
+
+void insertInFront(Session& s, Ref thing, BoardUse use) {
+    const Ref node = nodeOf(s.project(), thing);
+    if (!node.is<Board>() && !node.is<Transformer>())
+        return s.say(QObject::tr("Choose the board or transformer first, in front of which it is to stand"), true);
+    making(QObject::tr("Insert %1 in front of %2").arg(QObject::tr(wordOf(use)), q(nameOf(s.project(), node))),
+           [=](Project& p) { return Ref(insertInFeed(p, node, use)); })(s);
+}
+
 void removeThing(Session& s, Ref thing) {
     const Project before = s.project();
     const QString name = q(nameOf(before, thing));
@@ -117,21 +130,16 @@ void removeThing(Session& s, Ref thing) {
           !free.isEmpty());
 }
 
-} // namespace
-
-std::vector<RiserCommand> riserCommands(const Session& s, Ref thing) {
+std::vector<RiserCommand> riserCommands(const Session& s, Ref thing, bool keysOnly) {
     std::vector<RiserCommand> out;
     const Project& p = s.project();
-    if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
-        const Ref fed = fedBy(p, c->id);
-        thing = fed ? fed : Ref(c->board);
-    }
+    thing = nodeOf(p, thing);
     const bool board = thing.is<Board>() && p.boards.has(thing.as<Board>());
     const bool transformer = thing.is<Transformer>() && p.transformers.has(thing.as<Transformer>());
     const bool source = thing.is<Source>() && p.sources.has(thing.as<Source>());
     if (board || transformer || source) addBelowCommands(s, thing, out);
     if (board || transformer) addInFront(s, thing, out);
-    if (board) addTakers(s, thing.as<Board>(), out);
+    if (board) addTakers(s, thing.as<Board>(), keysOnly, out);
     if (board || transformer || source) {
         const bool passing = board && passesOn(p.boards[thing.as<Board>()].use);
         const QString name = q(nameOf(p, thing));
@@ -165,7 +173,7 @@ void showRiserMenu(Session& s, Ref thing, QPoint at, QWidget* parent) {
 }
 
 bool runRiserKey(Session& s, Ref thing, QChar key) {
-    for (RiserCommand& c : riserCommands(s, thing)) {
+    for (RiserCommand& c : riserCommands(s, thing, true)) {
         if (c.key.isNull() || c.key != key) continue;
         if (c.refused.isEmpty())
             c.run(s);

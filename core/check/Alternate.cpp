@@ -41,8 +41,7 @@ Worse worseOn(const CheckInput& in, const StateSolution& state, BoardId board) {
 /// Conductors that are in use in both states, and are protected in the normal one only.
 bool unprotected(const CheckInput& in, const StateSolution& state, Ref node) {
     const NodeResult &normal = *in.results.node(node), &on = *state.results.node(node);
-    const bool taker = node.is<Board>() && std::count(state.takers.begin(), state.takers.end(), node.as<Board>());
-    return !taker && on.run.size >= 0 && on.run.tooSmall && !normal.run.tooSmall;
+    return !state.takesOver(node.as<Board>()) && on.run.size >= 0 && on.run.tooSmall && !normal.run.tooSmall;
 }
 
 void findStates(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
@@ -116,7 +115,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 /// The board at or above this one that changes over in a state; nothing where none does.
 BoardId takerAbove(const CheckInput& in, const StateSolution& state, Ref at) {
     for (std::size_t guard = 0; at && guard <= in.results.order.size(); ++guard) {
-        if (const BoardId b = at.as<Board>(); std::count(state.takers.begin(), state.takers.end(), b)) return b;
+        if (const BoardId b = at.as<Board>(); state.takesOver(b)) return b;
         at = in.results.node(at)->parent;
     }
     return {};

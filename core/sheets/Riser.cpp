@@ -283,7 +283,7 @@ private:
         addWrapped(f.label, "from " + nameOf(in.project, things[from].ref), widestLabel, {});
         if (b.use != BoardUse::TransferSwitch) f.label.push_back({"by transfer switch"});
         for (const auto& state : in.results.states)
-            if (std::find(state->takers.begin(), state->takers.end(), b.id) != state->takers.end()) {
+            if (state->takesOver(b.id)) {
                 f.tag = b.alternateRun ? runTag(state->project, b.id) : std::string();
                 if (!f.tag.empty()) f.label.front().text = f.tag + ", alternate";
                 describe(f, state->project, state->results, b.id);
@@ -707,7 +707,6 @@ void legend(Drawing& d, const SheetInput& in, const SheetFrame& f) {
     say("Alternate supply; N and A: the normal and the alternate way in");
     d.text({x, y + 1}, "kA of", size, Align::Left, true);
     say("Largest fault current there, of its rating");
-    if (y > f.freeBottom) d.lastText()->within = f.textRight - f.textLeft - symbolRoomHere;
 }
 
 } // namespace

@@ -5,6 +5,8 @@
 
 #include "core/solve/Results.h"
 
+#include <algorithm>
+
 namespace lintel {
 
 struct StateSolution {
@@ -13,6 +15,8 @@ struct StateSolution {
     std::vector<Ref> below;      ///< those and all that hangs on them, each after what feeds it
     Project project;             ///< with the feeds of this state; what is in use in both is held as in the normal one
     Results results;
+    /// Whether this board has changed over.
+    bool takesOver(BoardId board) const { return std::find(takers.begin(), takers.end(), board) != takers.end(); }
 };
 
 /// The source at the top of a feed (a circuit, board, transformer or source); nothing: it is not fed, or goes in a
