@@ -664,8 +664,9 @@ struct Builder : FactsBuilder {
         const double spare =
             (b.main > 0 ? std::min(b.main, b.bus) : b.bus) - std::max(r.demandAmps.v, r.heaviestAmps.v);
         row(QObject::tr("Left"), QString("%1 A").arg(q(figures(std::max(0.0, spare)))));
-        feedRow(id, b.feed);
-        alternateRows(b);
+        const std::vector<Ref> able = ableToFeed(id);
+        feedRow(id, able);
+        alternateRows(b, able);
         if (r.parent) {
             runRows(r.run, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
             layingRows(r.run, id, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
@@ -709,19 +710,17 @@ struct Builder : FactsBuilder {
     }
 
     /// What takes over when the feed fails, its conductors, and what it comes to.
-    void alternateRows(const Board& b) {
+    void alternateRows(const Board& b, const std::vector<Ref>& able) {
         const BoardId id = b.id;
         const QString nothing = QObject::tr("nothing");
         QStringList takers{nothing};
         std::map<QString, Ref> byName;
-        const auto offer = [&](Ref from) {
+        for (Ref from : able) {
             const QString name = q(nameOf(sol.project, from));
-            if (refuseAlternate(sol.project, id, from) || takers.contains(name)) return;
+            if (from == b.feed || from.is<Transformer>() || takers.contains(name)) continue;
             takers << name;
             byName[name] = from;
-        };
-        for (const Source& x : sol.project.sources) offer(x.id);
-        for (const Board& x : sol.project.boards) offer(x.id);
+        }
         Ref from = b.alternate;
         if (const Circuit* c = sol.project.circuits.find(from.as<Circuit>())) from = c->board;
         const QString now = from ? q(nameOf(sol.project, from)) : nothing;
@@ -874,15 +873,23 @@ struct Builder : FactsBuilder {
         return spaces;
     }
 
-    void feedRow(Ref node, Ref) {
+    /// Sources, transformers and boards that can feed a node. Each is asked once: a board's places are a walk over all
+    /// circuits.
+    std::vector<Ref> ableToFeed(Ref node) const {
+        std::vector<Ref> able;
+        const auto ask = [&](Ref from) {
+            if (!refuseFeed(sol.project, node, from)) able.push_back(from);
+        };
+        for (const Source& x : sol.project.sources) ask(x.id);
+        for (const Transformer& x : sol.project.transformers) ask(x.id);
+        for (const Board& x : sol.project.boards) ask(x.id);
+        return able;
+    }
+
+    void feedRow(Ref node, const std::vector<Ref>& able) {
         const NodeResult& r = *sol.results.node(node);
         QStringList choices{QObject::tr("nothing")};
-        for (const Source& x : sol.project.sources)
-            if (!refuseFeed(sol.project, node, x.id)) choices << q(x.name);
-        for (const Transformer& x : sol.project.transformers)
-            if (!refuseFeed(sol.project, node, x.id)) choices << q(x.name);
-        for (const Board& x : sol.project.boards)
-            if (!refuseFeed(sol.project, node, x.id)) choices << q(x.name);
+        for (Ref from : able) choices << q(nameOf(sol.project, from));
         const QString byLugs = QObject::tr(", by its lugs");
         if (node.is<Board>())
             for (const Board& x : sol.project.boards)
@@ -962,7 +969,7 @@ struct Builder : FactsBuilder {
                    p.transformers.change(id)->restartsDrop = x == QObject::tr("starts again");
                    return QString();
                });
-        feedRow(id, t.feed);
+        feedRow(id, ableToFeed(id));
         if (r.parent) {
             runRows(r.run, sol.project.runs.find(t.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
             layingRows(r.run, id, sol.project.runs.find(t.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
