@@ -233,7 +233,7 @@ int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
     std::vector<LevelId> levels;
     for (const Level& l : p.levels) levels.push_back(l.id);
     if (steps.rooms) {
-        int made = 0, known = 0;
+        int made = 0, known = 0, leftOut = 0;
         for (LevelId level : levels) {
             std::vector<DxfDrawing::Text> texts;
             for (const Underlay& u : p.underlays)
@@ -246,9 +246,11 @@ int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
                 }
             const FoundRooms found = roomsFromWalls(p, level, texts);
             for (const Room& r : found.rooms) p.rooms.add(r);
-            made += int(found.rooms.size()), known += found.known;
+            made += int(found.rooms.size());
+            known += found.known;
+            leftOut += found.leftOut;
         }
-        out["rooms"] = {{"made", made}, {"known", known}};
+        out["rooms"] = {{"made", made}, {"known", known}, {"long_texts_left_out", leftOut}};
     }
     if (steps.recipes) {
         const RecipeReport r = applyRecipes(p, roomsOfKind(p, ""));
@@ -434,7 +436,16 @@ int runCommand(int argc, char** argv) {
         "check", "Loads with no circuit, circuits with no cable, boards too small or too large");
     checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
     checkCommand->add_flag("--json", loads.json, "As JSON");
+    ListsOrder lists;
+    auto* listsCommand = app.add_subcommand(
+        "lists", "Feeders, transformers, motors, take-off and other lists, to the terminal or as CSV or XLSX");
+    listsCommand->add_option("FILE", lists.file, "A .lintel project")->required();
+    listsCommand->add_option("KEY", lists.keys, "Which lists; none: all");
+    listsCommand->add_option("--out", lists.out,
+                             "An .xlsx with a sheet for each, a .csv of one, or a folder of CSV files");
+    listsCommand->add_flag("--json", lists.json, "As JSON");
     CLI11_PARSE(app, argc, argv);
+    if (*listsCommand) return runLists(lists);
     if (*takeCommand || *writeCommand) {
         auto p = loadProject(file);
         if (!p) return fail(p.error());

@@ -5,6 +5,8 @@
 #include "core/rules/RuleBook.h"
 
 #include <memory>
+#include <string>
+#include <vector>
 
 namespace lintel {
 
@@ -34,6 +36,13 @@ struct LoadsOrder {
     std::string file, list, board, columns, delimiter, encoding, sheet, decimal, unit, out, header;
     bool removeGone = false, circuit = false, dryRun = false, json = false;
 };
+struct ListsOrder {
+    std::string file, out;
+    std::vector<std::string> keys;
+    bool json = false;
+};
+int runLists(const ListsOrder& order);
+
 int runLoadsImport(const LoadsOrder& order);
 int runLoadsExport(const LoadsOrder& order);
 int runLoadsCheck(const LoadsOrder& order);

@@ -349,21 +349,31 @@ void BasisStage::fillForm() {
     auto* service = new QComboBox;
     service->setObjectName("service");
     service->setFixedWidth(190);
-    for (const auto& [value, word] : EnumText<VoltageSystem>::words) service->addItem(q(systemWords(value)), word);
+    service->setEditable(true);
+    service->setInsertPolicy(QComboBox::NoInsert);
+    service->setToolTip(tr("Choose one, or type another. %1").arg(q(systemHelp)));
+    for (const VoltageSystem& x : usualSystems()) service->addItem(q(systemWords(x)));
+    for (const VoltageSystem& x : usualMediumVoltages()) service->addItem(q(systemWords(x)));
     f->addRow(fieldLabel(tr("Service voltage")), service);
-    connect(service, &QComboBox::activated, this, [this, service] {
-        const auto v = *fromWord<VoltageSystem>(service->currentData().toString().toStdString());
-        session.edit(tr("Service voltage"), [&](Project& p) {
-            for (const Source& s : session.project().sources) {
-                p.sources.change(s.id)->system = v;
-                break;
-            }
-        });
-    });
+    const auto take = [this, service] {
+        const auto v = systemFrom(service->currentText().toStdString());
+        service->setProperty("refused", !v);
+        service->setStyleSheet(v ? "" : "border: 1px solid " + theme().stop.name());
+        if (!v)
+            return session.say(tr("“%1” is not a voltage system. %2").arg(service->currentText(), q(systemHelp)), true);
+        for (const Source& s : session.project().sources) {
+            if (s.system != *v)
+                session.edit(tr("Service voltage"), [&](Project& p) { p.sources.change(s.id)->system = *v; });
+            break;
+        }
+    };
+    connect(service, &QComboBox::activated, this, take);
+    connect(service->lineEdit(), &QLineEdit::editingFinished, this, take);
     loaders.push_back([this, service] {
         service->setEnabled(!session.project().sources.empty());
+        if (service->property("refused").toBool()) return; // what was typed stays until it is put right
         for (const Source& s : session.project().sources) {
-            service->setCurrentIndex(service->findData(wordOf(s.system)));
+            service->setCurrentText(q(systemWords(s.system)));
             break;
         }
     });

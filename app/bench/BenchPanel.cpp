@@ -184,6 +184,12 @@ void BenchPanel::rebuild() {
                  f.type == BenchField::Type::Flag ? std::vector<std::string>{"no", "yes"} : f.choices)
                 box->addItem(q(c));
             box->setCurrentText(value);
+            if (f.open) { // anything else of its kind may be typed
+                box->setEditable(true);
+                box->setInsertPolicy(QComboBox::NoInsert);
+                box->setCurrentText(value);
+                connect(box->lineEdit(), &QLineEdit::textEdited, this, changed);
+            }
             box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
             box->setMinimumContentsLength(4);
             const bool decides = &f == &fields.front(); // other fields depend on it

@@ -594,11 +594,9 @@ struct Builder : FactsBuilder {
         });
         text(QObject::tr("About"), q(b.description), QObject::tr("Describe board"),
              [id](Project& p, const std::string& t) { p.boards.change(id)->description = t; });
-        choice(QObject::tr("System"), q(wordOf(b.system)), words<VoltageSystem>(), QObject::tr("System of board"),
-               [id](Project& p, const QString& t) {
-                   p.boards.change(id)->system = *fromWord<VoltageSystem>(t.toStdString());
-                   return QString();
-               });
+        system(
+            QObject::tr("System"), b.system, QObject::tr("System of board"),
+            [id](Project& p, VoltageSystem v) { p.boards.change(id)->system = v; }, passing);
         number("A", passing ? QObject::tr("Rated") : QObject::tr("Bus"), q(lintel::number(b.bus)) + " A",
                QString::number(b.bus), QObject::tr("Bus rating"), 1, 10000,
                [id](Project& p, double v) { p.boards.change(id)->bus = v; });
@@ -946,16 +944,12 @@ struct Builder : FactsBuilder {
                [id](Project& p, double v) { p.transformers.change(id)->percentZ = v; });
         number("", QObject::tr("X/R"), QString::number(t.xOverR), QString::number(t.xOverR), QObject::tr("X/R"), 0, 100,
                [id](Project& p, double v) { p.transformers.change(id)->xOverR = v; });
-        choice(QObject::tr("Primary"), q(wordOf(t.primary)), words<VoltageSystem>(), QObject::tr("Primary voltage"),
-               [id](Project& p, const QString& x) {
-                   p.transformers.change(id)->primary = *fromWord<VoltageSystem>(x.toStdString());
-                   return QString();
-               });
-        choice(QObject::tr("Secondary"), q(wordOf(t.secondary)), words<VoltageSystem>(),
-               QObject::tr("Secondary voltage"), [id](Project& p, const QString& x) {
-                   p.transformers.change(id)->secondary = *fromWord<VoltageSystem>(x.toStdString());
-                   return QString();
-               });
+        system(
+            QObject::tr("Primary"), t.primary, QObject::tr("Primary voltage"),
+            [id](Project& p, VoltageSystem v) { p.transformers.change(id)->primary = v; }, true);
+        system(
+            QObject::tr("Secondary"), t.secondary, QObject::tr("Secondary voltage"),
+            [id](Project& p, VoltageSystem v) { p.transformers.change(id)->secondary = v; }, false);
         FactRow& used =
             row(QObject::tr("Demand"), QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(percent(r.use * 100))));
         if (r.use > 1) used.colour = theme().stop;
@@ -983,11 +977,9 @@ struct Builder : FactsBuilder {
         f.about = q(systemWords(x.system));
         text(QObject::tr("Name"), q(x.name), QObject::tr("Rename source"),
              [id](Project& p, const std::string& t) { p.sources.change(id)->name = t; });
-        choice(QObject::tr("System"), q(wordOf(x.system)), words<VoltageSystem>(), QObject::tr("Service voltage"),
-               [id](Project& p, const QString& t) {
-                   p.sources.change(id)->system = *fromWord<VoltageSystem>(t.toStdString());
-                   return QString();
-               });
+        system(
+            QObject::tr("System"), x.system, QObject::tr("Service voltage"),
+            [id](Project& p, VoltageSystem v) { p.sources.change(id)->system = v; }, true);
         choice(QObject::tr("Given by"), q(wordOf(x.kind)), words<SourceKind>(), QObject::tr("How the supply is given"),
                [id](Project& p, const QString& t) {
                    p.sources.change(id)->kind = *fromWord<SourceKind>(t.toStdString());
@@ -1068,6 +1060,11 @@ struct Builder : FactsBuilder {
                 x.ze > 0 ? QString::number(x.ze) : "auto", QObject::tr("Ze of supply"), 0, 10000,
                 [id](Project& p, double v) { p.sources.change(id)->ze = v; },
                 [id](Project& p) { p.sources.change(id)->ze = 0; });
+        }
+        if (sol.book->metric() && sol.book->cables.ownSubstation.total > 0) {
+            yesNo(QObject::tr("Own substation"), x.ownSubstation, QObject::tr("Own substation"),
+                  [id](Project& p, bool v) { p.sources.change(id)->ownSubstation = v; });
+            rare(!x.ownSubstation);
         }
         if (sol.book->metric() && (x.earthing == Earthing::IT || !x.insulationMonitor.empty()))
             text(QObject::tr("Insulation"), q(x.insulationMonitor), QObject::tr("What watches the insulation"),

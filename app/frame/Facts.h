@@ -15,6 +15,8 @@ struct FactRow {
         QString initial;
         QStringList choices;                         ///< a list to choose from, else free text
         std::function<QString(const QString&)> take; ///< does the edit; gives the reason why not, else empty
+        QString other{}; ///< the choice after which it is typed, with what may be typed as a hint; empty: none
+        QString hint{};
     };
     std::optional<Entry> entry;
     QColor colour;       ///< invalid: as usual

@@ -116,6 +116,25 @@ struct FactsBuilder {
                                  }};
         return r;
     }
+    /// The usual systems to choose from, or any other, typed.
+    FactRow& system(const QString& label, VoltageSystem now, const QString& editLabel,
+                    std::function<void(Project&, VoltageSystem)> set, bool mediumToo) {
+        QStringList words;
+        for (const VoltageSystem& x : usualSystems()) words << q(wordOf(x));
+        if (mediumToo)
+            for (const VoltageSystem& x : usualMediumVoltages()) words << q(wordOf(x));
+        if (!words.contains(q(wordOf(now)))) words << q(wordOf(now));
+        const QString other = QObject::tr("another …");
+        FactRow& r = choice(label, q(wordOf(now)), words << other, editLabel, [set](Project& p, const QString& t) {
+            const auto read = systemFrom(t.toStdString());
+            if (!read) return QObject::tr("“%1” is not a voltage system. %2").arg(t, q(systemHelp));
+            set(p, *read);
+            return QString();
+        });
+        r.entry->other = other;
+        r.entry->hint = q(systemHelp);
+        return r;
+    }
     template <WordedEnum E> static QStringList words() {
         QStringList l;
         for (const auto& [value, word] : EnumText<E>::words) l << word;

@@ -234,23 +234,35 @@ void FactsView::startEdit(int i) {
         box->setCurrentText(row.entry->initial);
         box->setGeometry(editBox(i));
         box->setObjectName("factEditor");
-        connect(box, &QComboBox::textActivated, this, [this, row, box = QPointer<QComboBox>(box)](const QString& text) {
-            const QString refused = row.entry->take(text);
-            if (!refused.isEmpty()) session.say(refused, true);
-            if (box) box->deleteLater();
-            setFocus();
-        });
+        connect(box, &QComboBox::textActivated, this,
+                [this, row, i, box = QPointer<QComboBox>(box)](const QString& text) {
+                    if (!row.entry->other.isEmpty() && text == row.entry->other) return typeInstead(row, i);
+                    const QString refused = row.entry->take(text);
+                    if (!refused.isEmpty()) session.say(refused, true);
+                    if (box) box->deleteLater();
+                    setFocus();
+                });
         box->installEventFilter(this);
         editor = box;
+        editor->show();
+        editor->setFocus();
     } else {
-        auto* line = new QLineEdit(row.entry->initial, this);
-        line->setGeometry(editBox(i));
-        line->setObjectName("factEditor");
-        closeOnEscape(line);
-        line->selectAll();
-        line->installEventFilter(this);
-        editor = line;
+        typeInstead(row, i);
     }
+}
+
+/// A line to type the fact of a row in.
+void FactsView::typeInstead(const FactRow& row, int i) {
+    if (editor) editor->hide(), editor->deleteLater();
+    auto* line = new QLineEdit(row.entry->initial, this);
+    line->setGeometry(editBox(i));
+    line->setObjectName("factEditor");
+    line->setPlaceholderText(row.entry->hint);
+    line->setToolTip(row.entry->hint);
+    closeOnEscape(line);
+    line->selectAll();
+    line->installEventFilter(this);
+    editor = line;
     editor->show();
     editor->setFocus();
 }

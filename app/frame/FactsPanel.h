@@ -36,6 +36,7 @@ protected:
 private:
     void layOut();
     void startEdit(int row);
+    void typeInstead(const FactRow& row, int at);
     bool takeEdit();
     int rowOf(const QString& label) const;
     QRect editBox(int row) const;

@@ -32,7 +32,8 @@ void FeedPathBar::rebuild() {
     const Basis& b = s.project.basis;
     for (Ref r : at ? s.results.feedPath(at, s.project) : std::vector<Ref>{}) {
         Step step{r, q(nameOf(s.project, r)), {}, {}, t.quiet, {}};
-        double drop = 0, limit = b.totalDropLimit;
+        const NodeResult* node = s.results.node(r);
+        double drop = 0, limit = node && node->parent ? node->run.need.totalLimit : b.totalDropLimit;
         bool known = true;
         if (auto* x = s.project.sources.find(r.as<Source>())) {
             step.name += " " + q(wordOf(x->system));
@@ -51,6 +52,7 @@ void FeedPathBar::rebuild() {
             const RunResult& run = *s.results.run(c->id);
             drop = n.feeder ? s.results.node(n.feeds)->dropTotal : run.dropTotal;
             known = n.feeder ? s.results.node(n.feeds)->dropKnown : run.need.beforeKnown;
+            limit = n.feeder ? s.results.node(n.feeds)->run.need.totalLimit : run.need.totalLimit;
             step.middle = QString("%1 A %2P").arg(q(number(n.device))).arg(c->poles);
             if (n.faultEnd > 0) step.middle += QString(" · %1 kA").arg(q(figures(n.faultEnd)));
             if (!run.need.lengthKnown && !n.feeder) {

@@ -4,6 +4,8 @@
 #include "app/frame/WhenShown.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
+#include "core/exchange/Grid.h"
+#include "core/lists/List.h"
 
 #include <QBoxLayout>
 #include <QFileDialog>
@@ -37,6 +39,12 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     pdf->setProperty("strong", true);
     pdf->setObjectName("exportPdf");
     left->addWidget(pdf);
+    auto* lists = new QPushButton(tr("Lists as a workbook…"));
+    lists->setObjectName("exportLists");
+    lists->setToolTip(tr("Feeders, transformers, protective devices, motors, luminaires, take-off, every run and every "
+                         "circuit: a sheet for each"));
+    left->addWidget(lists);
+    connect(lists, &QPushButton::clicked, this, &IssueStage::writeLists);
     across->addWidget(side);
     auto* right = new QVBoxLayout;
     right->setSpacing(0);
@@ -69,13 +77,11 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
 
 void IssueStage::rebuild() {
     const Solution& s = session.solution();
-    const SheetInput in = session.sheetInput(s);
-    const auto set = issueSet(in);
     {
         QSignalBlocker quiet(list);
         list->clear();
         int row = 0;
-        for (const SheetEntry& e : set) {
+        for (const SheetEntry& e : set().sheets) {
             auto* i = new QListWidgetItem(q(e.number) + "   " + q(e.title), list);
             i->setData(Qt::UserRole, q(e.title));
             i->setToolTip(plainTip(q(e.number) + "   " + q(e.title)));
@@ -93,19 +99,25 @@ void IssueStage::rebuild() {
                            .arg(theme().stop.name())
                            .arg(n)
                      : tr("<span style='color:%1'>●</span> No stop snags.").arg(theme().accent.name()));
-    if (isVisible()) showSheet(set);
+    if (isVisible()) showCurrent();
+}
+
+const IssueStage::SetOf& IssueStage::set() {
+    auto now = session.sharedSolution();
+    if (!current || current->solution != now) {
+        auto fresh = std::make_unique<SetOf>(SetOf{now, session.sheetInput(*now), {}});
+        fresh->sheets = issueSet(fresh->in);
+        current = std::move(fresh);
+    }
+    return *current;
 }
 
 void IssueStage::showCurrent() {
-    const SheetInput in = session.sheetInput(session.solution());
-    showSheet(issueSet(in));
-}
-
-void IssueStage::showSheet(const std::vector<SheetEntry>& set) {
+    const auto& sheets = set().sheets;
     const int row = list->currentRow();
-    if (row < 0 || row >= int(set.size())) return;
+    if (row < 0 || row >= int(sheets.size())) return;
     wanted = list->item(row)->data(Qt::UserRole).toString();
-    const Drawing d = set[std::size_t(row)].draw();
+    const Drawing d = sheets[std::size_t(row)].draw();
     view->show(d, true);
     paper->setText(tr("%1 · %2 · %3 × %4 mm").arg(q(d.number), q(d.paper)).arg(d.width).arg(d.height));
 }
@@ -117,15 +129,33 @@ void IssueStage::showSchedule(BoardId b) {
     showCurrent();
 }
 
+void IssueStage::writeLists() {
+    const QString file = QFileDialog::getSaveFileName(
+        this, tr("Write the lists"), q(safeFileName(session.project().basis.title + " lists", ".xlsx")),
+        tr("Workbook (*.xlsx)"));
+    if (file.isEmpty()) return;
+    const auto bad = exportLists(file);
+    session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+}
+
+std::optional<Error> IssueStage::exportLists(const QString& file) {
+    session.waitSolved();
+    const SheetInput& in = set().in;
+    std::vector<NamedGrid> grids;
+    for (const ListKind& kind : listKinds())
+        if (const List made = kind.make(in); !made.rows.empty()) grids.push_back({made.title, gridOf(made)});
+    if (grids.empty()) return Error{"lists", "the project has nothing to list", ""};
+    return writeGrids(grids, file.toStdString());
+}
+
 std::optional<Error> IssueStage::exportPdf(const QString& file) {
     session.waitSolved();
-    const auto s = session.sharedSolution();
-    const SheetInput in = session.sheetInput(*s);
+    const SetOf& now = set();
     std::vector<Drawing> all;
-    for (const SheetEntry& e : issueSet(in))
+    for (const SheetEntry& e : now.sheets)
         if (std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end()) all.push_back(e.draw());
     if (all.empty()) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
-    return writePdf(all, file, q(s->project.basis.title));
+    return writePdf(all, file, q(now.solution->project.basis.title));
 }
 
 } // namespace lintel

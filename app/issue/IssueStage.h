@@ -19,11 +19,21 @@ public:
     void showSchedule(BoardId board);
     /// Writes the ticked sheets into one PDF.
     std::optional<Error> exportPdf(const QString& file);
+    /// Writes all lists that have something to tell as the sheets of one workbook.
+    std::optional<Error> exportLists(const QString& file);
 
 private:
     void rebuild();
     void showCurrent();
-    void showSheet(const std::vector<SheetEntry>& set); ///< of the set, the one that is chosen
+    /// The set of a solution, listed once for it: its entries refer to the solution.
+    struct SetOf {
+        std::shared_ptr<const Solution> solution;
+        SheetInput in;
+        std::vector<SheetEntry> sheets;
+    };
+    const SetOf& set();
+    void writeLists();
+    std::unique_ptr<SetOf> current;
     Session& session;
     QListWidget* list;
     DrawingView* view;

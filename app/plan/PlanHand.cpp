@@ -477,7 +477,8 @@ void PlanView::offerRooms(const FoundRooms& found, const QString& title, const Q
     QStringList names;
     for (const Room& r : found.rooms) trial.rooms.add(r), names << q(r.number + " " + r.name).toHtmlEscaped();
     showTrial(std::move(trial));
-    const QString known = found.known ? tr("; %1 are there already").arg(found.known) : QString();
+    QString known = found.known ? tr("; %1 are there already").arg(found.known) : QString();
+    if (found.leftOut) known += tr("; %n long text(s) inside are not taken as names", nullptr, found.leftOut);
     previewing->show(title,
                      tr("%1 rooms would be made%2: %3")
                          .arg(found.rooms.size())

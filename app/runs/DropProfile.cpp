@@ -19,13 +19,16 @@ void DropProfile::rebuild() {
     stretches.clear();
     farthest = 30;
     const Solution& s = session.solution();
-    deepest = s.project.basis.totalDropLimit * 1.25;
+    allowed = s.project.basis.totalDropLimit;
+    for (Ref r : s.results.order)
+        if (const NodeResult& n = *s.results.node(r); n.parent) allowed = std::max(allowed, n.run.need.totalLimit);
+    deepest = allowed * 1.25;
     std::map<Ref, Place> places;
     const auto add = [&](Ref from, Ref to, Place a, double length, double drop, double limit) {
         const Place b{a.metres + length, drop};
         stretches.push_back({from, to, a, b, drop > limit + 1e-9});
         farthest = std::max(farthest, b.metres * 1.06);
-        deepest = std::max(deepest, std::min(b.drop * 1.08, 2 * s.project.basis.totalDropLimit));
+        deepest = std::max(deepest, std::min(b.drop * 1.08, 2 * allowed));
         return b;
     };
     for (Ref r : s.results.order) {
@@ -37,7 +40,7 @@ void DropProfile::rebuild() {
         Place a = places[n.parent];
         if (n.parent.is<Transformer>()) a.drop = s.results.of(n.parent.as<Transformer>()).dropBelow;
         places[r] = n.run.need.lengthKnown
-                        ? add(n.parent, r, a, n.run.need.length.v, n.dropTotal, s.project.basis.totalDropLimit)
+                        ? add(n.parent, r, a, n.run.need.length.v, n.dropTotal, n.run.need.totalLimit)
                         : Place{a.metres, n.dropTotal};
     }
     for (const Circuit& c : s.project.circuits) {
@@ -92,11 +95,11 @@ void DropProfile::paintEvent(QPaintEvent*) {
     }
     drawLine(p, QRectF(field.right() - 170, field.bottom() + 16, 170, 15),
              ft ? tr("feet from the source") : tr("metres from the source"), Qt::AlignRight, t.quiet, uiFont(0.82));
-    const QPointF limit = at({0, b.totalDropLimit});
+    const QPointF limit = at({0, allowed});
     p.setPen(QPen(t.stop, 1.3, Qt::DashLine));
     p.drawLine(limit, QPointF(field.right(), limit.y()));
-    drawLine(p, QRectF(field.right() - 90, limit.y() - 17, 86, 15), tr("total %1 %").arg(b.totalDropLimit),
-             Qt::AlignRight, t.stop, uiFont(0.82));
+    drawLine(p, QRectF(field.right() - 90, limit.y() - 17, 86, 15), tr("total %1 %").arg(allowed), Qt::AlignRight,
+             t.stop, uiFont(0.82));
     const auto path = session.solution().results.feedPath(session.selection(), session.solution().project);
     const auto onPath = [&](Ref r) { return std::find(path.begin(), path.end(), r) != path.end(); };
     p.setClipRect(field.adjusted(-4, -4, 4, 4));

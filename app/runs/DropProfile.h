@@ -30,7 +30,7 @@ private:
     QPointF at(const Place& p) const;
     Session& session;
     std::vector<Stretch> stretches;
-    double farthest = 1, deepest = 5;
+    double farthest = 1, allowed = 5, deepest = 5;
 };
 
 } // namespace lintel

@@ -185,6 +185,8 @@ std::string chosen(const BenchField& f, const std::string& word) {
                                                                                           : std::string(),
                                      plainSize(word)})
         if (const std::string c = same(other); !c.empty()) return c;
+    if (f.open)
+        if (const std::string c = f.open(word); !c.empty()) return c;
     return word;
 }
 } // namespace
@@ -227,7 +229,9 @@ BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, 
     for (const BenchField& f : all) {
         std::string& v = values[f.key];
         if (f.type == BenchField::Type::Choice) v = chosen(f, v);
-        if (f.type == BenchField::Type::Choice && std::find(f.choices.begin(), f.choices.end(), v) == f.choices.end()) {
+        if (f.type == BenchField::Type::Choice && !(f.open && f.open(v) == v) &&
+            std::find(f.choices.begin(), f.choices.end(), v) == f.choices.end()) {
+            if (f.open) refuse(f.key, "there is no choice \"" + v + "\"", f.help);
             std::string known;
             for (const std::string& c : f.choices) known += (known.empty() ? "" : ", ") + c;
             refuse(f.key, "there is no choice \"" + v + "\"", "Choose one of: " + known);
@@ -299,6 +303,11 @@ SizeIndex BenchInputs::size(const std::string& key, const RuleBook& book) const 
     if (s < 0) refuse(key, "there is no conductor size \"" + v + "\"", "For instance 12, 1/0 or 250.");
     return s;
 }
+VoltageSystem BenchInputs::system(const std::string& key) const {
+    const auto s = systemFrom(text(key));
+    if (!s) refuse(key, "there is no voltage system \"" + text(key) + "\"", systemHelp);
+    return *s;
+}
 std::vector<std::string> BenchInputs::lines(const std::string& key) const {
     const BenchField& f = field(key);
     std::vector<std::string> out;
@@ -327,12 +336,20 @@ std::vector<std::string> BenchInputs::lines(const std::string& key) const {
 }
 
 BenchField systemField(const char* value, const char* key, const char* label) {
+    std::vector<std::string> words;
+    for (const VoltageSystem& s : usualSystems()) words.push_back(wordOf(s));
     return {.key = key,
             .label = label,
             .type = BenchField::Type::Choice,
             .value = value,
             .unit = "V",
-            .choices = benchWords<VoltageSystem>()};
+            .choices = words,
+            .open =
+                [](const std::string& typed) {
+                    const auto s = systemFrom(typed);
+                    return s ? wordOf(*s) : std::string();
+                },
+            .help = systemHelp};
 }
 BenchField sizeField(const char* key, const char* label, const RuleBook& book, bool automatic, const char* value) {
     BenchField f{.key = key, .label = label, .type = BenchField::Type::Choice, .value = value};

@@ -7,6 +7,7 @@
 #include "core/rules/RuleBook.h"
 #include "core/solve/Working.h"
 
+#include <functional>
 #include <optional>
 
 namespace lintel {
@@ -21,6 +22,8 @@ struct BenchField {
     std::string unit{};  ///< of a bare number
     double least = 0, most = 1e9;
     std::vector<std::string> choices{};
+    /// Of a choice that may be another than those listed: what a typed text stands for, empty where it is none.
+    std::function<std::string(const std::string&)> open{};
     std::string help{};
     bool seldom = false;             ///< shown with "more conditions"
     std::vector<std::string> only{}; ///< shown where the kind's first field has one of these values; empty: always

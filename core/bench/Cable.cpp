@@ -33,7 +33,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.working.title = "Cable and device" + (in.text("name").empty() ? "" : ", " + in.text("name"));
     RunResult r;
     RunNeed& n = r.need;
-    n.system = in.choice<VoltageSystem>("system");
+    n.system = in.system("system");
     n.poles = in.whole("poles");
     n.dropPowerFactor = in.number("powerFactor");
     const BenchLoad load = in.load("load");

@@ -53,7 +53,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.working.step("Bank", more > 1 ? fmt::format("{} of the largest step", more) : std::string("next usual step"),
                    figures(step) + " kvar", "");
     a.working.governs();
-    const SystemFacts f = factsOf(in.choice<VoltageSystem>("system"));
+    const SystemFacts f = factsOf(in.system("system"));
     const double amps = step * 1000 / (f.lineLine.v * (f.phases == 3 ? root3 : 1)),
                  conductor = amps * book.tables.capacitorConductor;
     a.working.step(

@@ -45,7 +45,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     BenchAnswer a;
     a.working.title = "Conductor and device" + (in.text("name").empty() ? "" : ", " + in.text("name"));
     const BenchLoad load = in.load("load");
-    const auto system = in.choice<VoltageSystem>("system");
+    const auto system = in.system("system");
     const int poles = in.whole("poles");
     const double pf = in.number("powerFactor");
     const auto kind = in.choice<DeviceKind>("device");

@@ -10,6 +10,7 @@
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
+#include <numeric>
 
 namespace lintel {
 namespace {
@@ -18,7 +19,7 @@ constexpr const char *asLoads = "loads", *dwellingStandard = "dwelling, standard
                      *dwellingOptional = "dwelling, optional", *manyStandard = "dwellings, standard",
                      *manyOptional = "dwellings, optional", *store = "store", *existing = "existing and new",
                      *dwellingExisting = "dwelling, existing", *school = "school", *restaurant = "restaurant",
-                     *welders = "arc welders";
+                     *welders = "arc welders", *resistanceWelders = "resistance welders";
 
 std::vector<BenchField> fields(const RuleBook& book) {
     using T = BenchField::Type;
@@ -36,7 +37,7 @@ std::vector<BenchField> fields(const RuleBook& book) {
          .type = T::Choice,
          .value = dwellingStandard,
          .choices = {asLoads, dwellingStandard, dwellingOptional, dwellingExisting, manyStandard, manyOptional, store,
-                     school, restaurant, welders, existing}},
+                     school, restaurant, welders, resistanceWelders, existing}},
         systemField("120/240"),
         {.key = "units",
          .label = "Dwellings",
@@ -175,6 +176,13 @@ std::vector<BenchField> fields(const RuleBook& book) {
          .value = "2 × 40 A 60 %\n1 × 12 kVA 30 % motor-generator",
          .help = "One line each: rated primary load and duty cycle; add motor-generator where it is one",
          .only = {welders}},
+        {.key = "resistanceWelders",
+         .label = "Resistance welders",
+         .type = T::Lines,
+         .value = "1 × 60 A 25 %\n2 × 40 A automatic",
+         .help = "One line each: actual primary load and duty cycle; or rated load and automatic (seam, fed by itself) "
+                 "or manual",
+         .only = {resistanceWelders}},
         {.key = "peak",
          .label = "Largest demand measured",
          .type = T::Load,
@@ -199,8 +207,7 @@ struct Sum {
     double connected = 0, demand = 0, neutral = 0;
     Working& w = a.working;
 
-    Sum(const BenchInputs& inputs, const RuleBook& rules)
-        : in(inputs), book(rules), system(inputs.choice<VoltageSystem>("system")) {
+    Sum(const BenchInputs& inputs, const RuleBook& rules) : in(inputs), book(rules), system(inputs.system("system")) {
         a.columns = {"Item", "Connected VA", "Demand VA", "Neutral VA"};
     }
 
@@ -572,6 +579,54 @@ struct Sum {
         a.cautions.push_back("this is for the conductors: the device may be up to twice the rated current (630.12)");
         finish();
     }
+    /// Where current and duty cycle are known and stay, by the duty; else a share of the rated current. Then the
+    /// largest in full and less of all others.
+    void ofResistanceWelders() {
+        const RuleTables& t = book.tables;
+        const char* help = "Write one line each: 2 × 40 A 25 %, or 2 × 40 A automatic, or 2 × 40 A manual.";
+        std::vector<double> effective;
+        for (const std::string& l : in.lines("resistanceWelders")) {
+            const auto read = readLoadLine(l);
+            if (!read || read->load.amount <= 0 || read->count > 1000)
+                in.refuse("resistanceWelders", "\"" + l + "\" is not a welder", help);
+            const double each = vaOf("resistanceWelders", read->load);
+            double factor = t.resistanceAutomatic;
+            std::string why = "seam or fed by itself, its duty varies";
+            if (sameWord(read->after, "manual")) {
+                factor = t.resistanceManual;
+                why = "worked by hand, its duty varies";
+            } else if (!sameWord(read->after, "automatic")) {
+                const auto duty = readTyped(read->after, "%");
+                if (read->after.empty() || !duty || *duty <= 0)
+                    in.refuse("resistanceWelders", "\"" + l + "\" has no duty cycle, and neither automatic nor manual",
+                              help);
+                const auto row = std::find_if(t.resistanceWelder.begin(), t.resistanceWelder.end(),
+                                              [&](const Band& b) { return *duty <= b.upTo + 1e-9; });
+                if (row == t.resistanceWelder.end())
+                    in.refuse("resistanceWelders",
+                              fmt::format("{} ends at a duty cycle of {} %", book.cite("resistanceWelders"),
+                                          rating(t.resistanceWelder.back().upTo)),
+                              "Write automatic or manual for one whose duty varies.");
+                factor = row->value;
+                why = fmt::format("a duty cycle of {} %", figures(*duty));
+            }
+            w.step(l, fmt::format("{} VA × {}: {}", lintel::number(each), figures(factor), why),
+                   lintel::number(each * factor) + " VA", book.cite("resistanceWelders"));
+            for (int i = 0; i < int(read->count); ++i) effective.push_back(each * factor);
+            item(l, each * read->count, 0, 0);
+        }
+        std::sort(effective.rbegin(), effective.rend());
+        const double others = std::accumulate(effective.begin() + (effective.empty() ? 0 : 1), effective.end(), 0.0),
+                     largest = effective.empty() ? 0 : effective.front(), d = largest + t.resistanceOthers * others;
+        w.step("Conductors for the group",
+               fmt::format("{} VA of the largest + {} VA × {} %", lintel::number(largest), lintel::number(others),
+                           lintel::number(t.resistanceOthers * 100)),
+               lintel::number(d) + " VA", book.cite("resistanceGroup"));
+        item("Group", 0, d, 0);
+        a.cautions.push_back(
+            "this is for the conductors: the device may be up to three times the rated current (630.32)");
+        finish();
+    }
     void many() {
         const double count = in.number("units");
         if (count < 3) in.refuse("units", "this method is for three dwellings or more", "Choose the standard method.");
@@ -774,6 +829,8 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
         s.ofRestaurant();
     else if (of == welders)
         s.ofWelders();
+    else if (of == resistanceWelders)
+        s.ofResistanceWelders();
     else if (of == manyStandard)
         s.standard(in.number("units"));
     else if (of == manyOptional)

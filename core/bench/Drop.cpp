@@ -26,7 +26,7 @@ std::vector<BenchField> fields(const RuleBook& book) {
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     BenchAnswer a;
     RunNeed n;
-    n.system = in.choice<VoltageSystem>("system");
+    n.system = in.system("system");
     n.poles = in.whole("poles");
     n.dropPowerFactor = in.number("powerFactor");
     const Amps amps = benchAmps(in, in.load("load"), n.dropPowerFactor, n.system, n.poles, book, &a.working);

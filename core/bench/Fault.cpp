@@ -121,6 +121,13 @@ std::vector<std::string> wordsOf(std::string line) {
 }
 std::optional<double> numeric(const std::string& s) { return plainNumber(s); }
 
+/// A system by its word; a number alone only where it is one that the trade uses, as "230".
+std::optional<VoltageSystem> systemNamed(const std::string& word) {
+    const auto s = systemFrom(word);
+    const auto all = usualSystems();
+    return s && (!numeric(word) || std::find(all.begin(), all.end(), *s) != all.end()) ? s : std::nullopt;
+}
+
 struct Walk {
     const BenchInputs& in;
     const RuleBook& book;
@@ -207,7 +214,7 @@ struct Walk {
                 t.percentZ = *v, ++i;
             else if (w == "X/R" && i + 1 < words.size() && numeric(words[i + 1]))
                 t.xOverR = *numeric(words[++i]);
-            else if (const auto sys = fromWord<VoltageSystem>(w))
+            else if (const auto sys = systemNamed(w))
                 secondary = *sys;
             else
                 bad(line, "\"" + w + "\" is not understood", help);
@@ -233,7 +240,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.columns = {"Point", "System", "3φ kA", "L–L kA", "L–N kA", "X/R", "Peak kA", "Next rating kA"};
     Source s;
     s.kind = in.choice<SourceKind>("source");
-    s.system = in.choice<VoltageSystem>("system");
+    s.system = in.system("system");
     s.faultKA = in.number("faultKA");
     s.kva = in.number("kva");
     s.percentZ = s.subtransient = in.number("percentZ");

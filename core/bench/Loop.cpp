@@ -36,7 +36,7 @@ std::vector<BenchField> fields(const RuleBook& book) {
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     BenchAnswer a;
     RunNeed n;
-    n.system = in.choice<VoltageSystem>("system");
+    n.system = in.system("system");
     n.poles = in.whole("poles");
     n.neutral = n.poles == 1;
     const CableType* t = book.cables.type(in.text("cable"));

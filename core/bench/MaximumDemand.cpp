@@ -4,6 +4,7 @@
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
+#include "core/base/Utf8.h"
 #include "core/bench/ListLine.h"
 #include "core/sheets/Words.h"
 #include "core/solve/Demand.h"
@@ -75,7 +76,7 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
     for (const std::string& l : in.lines("items")) {
         const auto read = readLoadLine(l);
         const char* help = "Write: lighting 24 points 60 W, cooking 8 kW, motor 2.2 kW on L2, cooling 9 kW three-phase";
-        if (!read) in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
+        if (!read) in.refuse("items", "\"" + std::string(cutUtf8(l, 80)) + "\" is not understood", help);
         // "lighting 24 points", "sockets 6 x": the group, and how many there are.
         const std::size_t blank = read->name.find(' ');
         const std::string group = read->name.substr(0, blank);
@@ -90,7 +91,7 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
                 }
             const auto n = typedNumber(number);
             if (!n || *n < 1 || *n > 99999 || *n != std::floor(*n) || number == trimmed(read->name.substr(blank)))
-                in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
+                in.refuse("items", "\"" + std::string(cutUtf8(l, 80)) + "\" is not understood", help);
             count *= *n;
         }
         std::string after = read->after;
@@ -100,7 +101,7 @@ std::vector<Item> itemsOf(const BenchInputs& in, bool three) {
         const bool allThree = after == "three-phase";
         const bool onLine = after.size() == 5 && after.compare(0, 4, "on L") == 0 && after[4] >= '1' && after[4] <= '3';
         if (!allThree && !onLine && !after.empty())
-            in.refuse("items", "\"" + l.substr(0, 80) + "\" is not understood", help);
+            in.refuse("items", "\"" + std::string(cutUtf8(l, 80)) + "\" is not understood", help);
         Item i;
         i.text = l;
         bool known = false;

@@ -139,7 +139,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     if (in.text("current") == "direct") return direct(in, book);
     BenchAnswer a;
     a.working.title = "Motor" + (in.text("name").empty() ? "" : ", " + in.text("name"));
-    const auto system = in.choice<VoltageSystem>("system");
+    const auto system = in.system("system");
     const int poles = in.whole("poles");
     const double hp = in.number("hp");
     const auto kind = in.choice<DeviceKind>("device");
@@ -218,7 +218,7 @@ std::vector<BenchField> feederFields(const RuleBook& book) {
 BenchAnswer feeder(const BenchInputs& in, const RuleBook& book) {
     BenchAnswer a;
     a.columns = {"Motor", "Full-load A", "Conductor A", "Device A"};
-    const auto system = in.choice<VoltageSystem>("system");
+    const auto system = in.system("system");
     const int poles = in.whole("poles");
     const auto kind = in.choice<DeviceKind>("device");
     double sum = 0, largest = 0, largestDevice = 0, ofLargestDevice = 0;

@@ -42,7 +42,7 @@ std::vector<BenchField> fields(const RuleBook& book) {
 
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     BenchAnswer a;
-    const auto system = in.choice<VoltageSystem>("system");
+    const auto system = in.system("system");
     const int poles = in.whole("poles");
     const double pf = in.number("powerFactor");
     const auto kind = in.choice<DeviceKind>("device");

@@ -60,7 +60,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.figure("kvar", "Needed", figures(kvar) + " kvar", kvar);
     a.figure("step_kvar", "Next step", rating(given) + " kvar", given);
     a.figure("powerFactor", "Power factor then", fmt::format("{:.3f}", after), after);
-    const auto system = in.choice<VoltageSystem>("system");
+    const auto system = in.system("system");
     if (factsOf(system).phases != 3)
         in.refuse("system", "capacitors of a bank hang between three lines", "Choose a three-phase system.");
     const double volts = factsOf(system).lineLine.v;

@@ -116,7 +116,7 @@ TransformerDevices devicesAbove1000(const BenchInputs& in, double ip, double is,
 
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     BenchAnswer a;
-    const auto primary = in.choice<VoltageSystem>("primary"), secondary = in.choice<VoltageSystem>("secondary");
+    const auto primary = in.system("primary"), secondary = in.system("secondary");
     const SystemFacts p = factsOf(primary), s = factsOf(secondary);
     if (s.phases == 3 && p.phases != 3 && !in.maybe("primaryKV"))
         in.refuse("secondary", fmt::format("three phases cannot come from {}", wordOf(primary)),

@@ -116,6 +116,9 @@ struct List {
             if (s.kind == SourceKind::UtilityTransformer && s.utilityMVA > 0)
                 add(AssumptionKind::Given, s.id, "Fault level of the utility", s.name, figures(s.utilityMVA) + " MVA",
                     "infinite");
+            if (in.book.metric() && s.ownSubstation)
+                add(AssumptionKind::Given, s.id, "Supplied from an own substation", s.name, "yes",
+                    fmt::format("the limit of drop in all is {} %", rating(p.basis.totalDropLimit)));
             if (in.book.metric() && s.ze > 0) add(AssumptionKind::Given, s.id, "Ze", s.name, figures(s.ze) + " Ω", "");
         }
         for (const Board& b : p.boards) {

@@ -3,6 +3,7 @@
 
 #include "core/check/Assumptions.h"
 #include "core/check/Check.h"
+#include "core/lists/List.h"
 #include "core/sheets/TitleBlock.h"
 
 #include <fmt/format.h>
@@ -10,6 +11,8 @@
 
 namespace lintel {
 namespace {
+
+constexpr int firstListSheet = 801;
 
 /// What stands in the way of building from the sheets; empty: nothing.
 std::string openWords(const SheetInput& in) {
@@ -40,6 +43,14 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
     for (Drawing& d : assumptionSheets(in)) {
         const std::string number = d.number, title = d.title, paper = d.paper;
         set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }});
+    }
+    std::vector<List> lists;
+    for (const ListKind& k : listKinds())
+        if (k.onSheets)
+            if (List list = k.make(in); !list.rows.empty()) lists.push_back(std::move(list));
+    for (Drawing& d : listSheets(in, lists, firstListSheet)) {
+        const std::string number = d.number, title = d.title, paper = d.paper;
+        set.push_back({number, title, paper, number + "_lists", [d = std::move(d)] { return d; }});
     }
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn
     for (std::size_t i = 0; i < set.size(); ++i)

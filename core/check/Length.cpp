@@ -12,7 +12,9 @@ namespace lintel {
 namespace {
 
 /// Nobody entered or measured it, whatever the basis counts it as.
-bool unknown(const RunResult& r) { return !r.need.lengthKnown || r.need.lengthAssumed; }
+bool unknown(const RunResult& r) {
+    return r.state != Sizing::OutsideTables && (!r.need.lengthKnown || r.need.lengthAssumed);
+}
 
 /// What is said of runs without a length.
 std::string wordsFor(const CheckInput& in, const std::string& whose, bool several, bool feeder) {

@@ -11,6 +11,7 @@
 #include <fmt/format.h>
 #include <fstream>
 #include <iconv.h>
+#include <set>
 #include <xlsxwriter.h>
 
 namespace lintel {
@@ -147,18 +148,23 @@ std::string sheetName(const std::string& title) {
     return name.empty() ? "List" : name;
 }
 
-std::optional<Error> writeWorkbook(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file,
-                                   const std::string& title) {
-    const PlainNumbers plain; // the library writes numbers by the locale, and a workbook must not
-    lxw_workbook_options options{};
-    lxw_workbook* book = workbook_new_opt(file.c_str(), &options);
-    lxw_worksheet* sheet = book ? workbook_add_worksheet(book, sheetName(title).c_str()) : nullptr;
-    if (!sheet)
-        return Error{textOfPath(file), "the file cannot be written",
-                     "Choose another folder, or make room on the disk."};
-    lxw_format* bold = workbook_add_format(book);
-    format_set_bold(bold);
-    format_set_bottom(bold, LXW_BORDER_THIN);
+/// Names that differ for sheets whose titles do not, once they are cut to what a workbook takes.
+class SheetNames {
+public:
+    std::string next(const std::string& title) {
+        std::string name = sheetName(title);
+        for (int n = 2; !taken.insert(lowered(name)).second; ++n) {
+            const std::string mark = " " + std::to_string(n);
+            name = std::string(cutUtf8(sheetName(title), 31 - mark.size())) + mark;
+        }
+        return name;
+    }
+
+private:
+    std::set<std::string> taken;
+};
+
+void fillSheet(lxw_worksheet* sheet, lxw_format* bold, const std::vector<std::vector<std::string>>& rows) {
     std::vector<std::size_t> widths;
     for (std::size_t r = 0; r < rows.size(); ++r)
         for (std::size_t c = 0; c < rows[r].size(); ++c) {
@@ -176,9 +182,27 @@ std::optional<Error> writeWorkbook(const std::vector<std::vector<std::string>>& 
     for (std::size_t c = 0; c < widths.size(); ++c)
         worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr);
     worksheet_freeze_panes(sheet, 1, 0);
-    if (const lxw_error bad = workbook_close(book))
-        return Error{textOfPath(file), std::string("the file cannot be written: ") + lxw_strerror(bad),
+}
+
+std::optional<Error> writeWorkbook(const std::vector<NamedGrid>& grids, const std::filesystem::path& file) {
+    const PlainNumbers plain; // the library writes numbers by the locale, and a workbook must not
+    const auto cannot = [&](const std::string& why) {
+        return Error{textOfPath(file), "the file cannot be written" + why,
                      "Choose another folder, or make room on the disk."};
+    };
+    lxw_workbook_options options{};
+    lxw_workbook* book = workbook_new_opt(file.c_str(), &options);
+    if (!book) return cannot("");
+    lxw_format* bold = workbook_add_format(book);
+    format_set_bold(bold);
+    format_set_bottom(bold, LXW_BORDER_THIN);
+    SheetNames names;
+    for (const NamedGrid& g : grids)
+        if (lxw_worksheet* sheet = workbook_add_worksheet(book, names.next(g.title).c_str()))
+            fillSheet(sheet, bold, g.rows);
+        else
+            return cannot("");
+    if (const lxw_error bad = workbook_close(book)) return cannot(std::string(": ") + lxw_strerror(bad));
     return std::nullopt;
 }
 
@@ -324,7 +348,11 @@ std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows
         }
         return writeTextAtomically("\xEF\xBB\xBF" + out, file); // with the mark, so that spreadsheets take it for UTF-8
     }
-    return replaceFile(file, [&](const std::filesystem::path& temp) { return writeWorkbook(rows, temp, title); });
+    return replaceFile(file, [&](const std::filesystem::path& temp) { return writeWorkbook({{title, rows}}, temp); });
+}
+
+std::optional<Error> writeGrids(const std::vector<NamedGrid>& grids, const std::filesystem::path& file) {
+    return replaceFile(file, [&](const std::filesystem::path& temp) { return writeWorkbook(grids, temp); });
 }
 
 } // namespace lintel

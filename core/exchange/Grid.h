@@ -55,6 +55,13 @@ inline constexpr char textSign = '\'';
 /// What an error of a reading that was stopped by `progress` says.
 inline constexpr const char* readingStopped = "reading was stopped";
 
+/// Several tables as the sheets of one XLSX, each under its title.
+struct NamedGrid {
+    std::string title;
+    std::vector<std::vector<std::string>> rows;
+};
+std::optional<Error> writeGrids(const std::vector<NamedGrid>& grids, const std::filesystem::path& file);
+
 /// Writes a table, numbers as numbers in an XLSX; by the ending of the file, `.csv` or `.xlsx`. In a CSV a text that a
 /// spreadsheet would run as a formula has an apostrophe before it (textSign), which readCsv takes off again; control
 /// characters are left out.

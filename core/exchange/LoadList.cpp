@@ -219,6 +219,8 @@ VoltageSystem systemFor(const Project& p, double volts, int poles) {
     };
     for (const VoltageSystem& s : all)
         if (suits(s) && (!best || used[s] > used[*best])) best = &s;
+    for (const auto& [s, times] : used) // the project's own, where it has others
+        if (suits(s) && !isMediumVoltage(s) && (!best || times > used[*best])) best = &s;
     if (best) return *best;
     return p.basis.units == UnitSystem::Metric ? VoltageSystem::Y400 : VoltageSystem::Y208;
 }

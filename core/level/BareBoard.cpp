@@ -48,7 +48,7 @@ Outcome<Project> bareBoard(const std::string& text) {
     b.name = j.value("name", json("board")).is_string() ? j.value("name", std::string("board")) : "board";
     b.slots = whole(j, "board", "slots", 42, 1, 1200);
     if (j.contains("system")) {
-        const auto s = j["system"].is_string() ? fromWord<VoltageSystem>(j["system"].get<std::string>()) : std::nullopt;
+        const auto s = j["system"].is_string() ? systemFrom(j["system"].get<std::string>()) : std::nullopt;
         if (!s)
             refuse("board.system", "there is no system " + seen(j["system"]),
                    "For instance 208Y/120, 120/240, 480Y/277, 400/230.");

@@ -232,6 +232,8 @@ std::string kindByName(const Project& p, const std::string& name) {
     return best;
 }
 
+constexpr std::size_t longestName = 120; // bytes
+
 FoundRooms roomsOf(const Project& p, LevelId level, const std::vector<std::vector<Point>>& outlines,
                    const std::vector<DxfDrawing::Text>& texts) {
     FoundRooms found;
@@ -267,10 +269,13 @@ FoundRooms roomsOf(const Project& p, LevelId level, const std::vector<std::vecto
                                 t->words.find(' ') == std::string::npos;
             if (digits && r.number.empty())
                 r.number = t->words;
-            else if (!digits && t->words.find_first_of("0123456789") == std::string::npos)
+            else if (digits || t->words.find_first_of("0123456789") != std::string::npos)
+                continue;
+            else if (r.name.size() + t->words.size() > longestName)
+                ++found.leftOut; // a paragraph of notes, not what the room is called
+            else
                 r.name += (r.name.empty() ? "" : " ") + t->words;
         }
-        if (r.name.size() > 60) r.name.resize(60);
         if (r.name.empty()) r.name = "Room";
         if (r.number.empty()) r.number = number = freeRoomNumber(trial, number);
         r.kind = kindByName(p, r.name);

@@ -16,6 +16,7 @@ std::vector<std::vector<Point>> enclosedByWalls(const Project& project, LevelId 
 struct FoundRooms {
     std::vector<Room> rooms; ///< new ones, numbered on where the drawing gives none
     int known = 0;           ///< outlines that a room of the level stands in already
+    int leftOut = 0;         ///< texts inside that are too long to belong to a name
 };
 /// Makes rooms of them where none stands yet. Texts of the underlay inside one become its number and name.
 FoundRooms roomsFromWalls(const Project& project, LevelId level, const std::vector<DxfDrawing::Text>& texts = {});

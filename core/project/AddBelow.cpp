@@ -27,6 +27,7 @@ Board likeOthers(const Project& p, BoardUse use, VoltageSystem system) {
 VoltageSystem secondaryFor(const Project& p, VoltageSystem primary) {
     for (const Transformer& t : p.transformers)
         if (t.primary == primary) return t.secondary;
+    if (isMediumVoltage(primary)) return isMetric(primary) ? VoltageSystem::Y400 : VoltageSystem::Y480;
     if (factsOf(primary).phases == 1) return isMetric(primary) ? VoltageSystem::S230 : VoltageSystem::S240;
     return isMetric(primary) ? VoltageSystem::Y400 : VoltageSystem::Y208;
 }

@@ -163,6 +163,7 @@ template <class V> void fields(V& v, Source& s) {
     v("subtransient", s.subtransient);
     v("peakShare", s.peakShare);
     v("earthing", s.earthing);
+    v("ownSubstation", s.ownSubstation);
     v("ze", s.ze);
     v("insulationMonitor", s.insulationMonitor);
     v("level", s.level);

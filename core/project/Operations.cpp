@@ -270,7 +270,8 @@ std::vector<Ref> fedStraight(const Project& p, Ref from) {
 bool systemsAgree(VoltageSystem given, VoltageSystem taken) {
     if (given == taken) return true;
     const SystemFacts g = factsOf(given), t = factsOf(taken);
-    if (taken == VoltageSystem::D480) return given == VoltageSystem::Y480; // a delta primary needs no neutral
+    if (taken.shape() == VoltageSystem::Shape::Delta) // a delta primary needs no neutral
+        return g.phases == 3 && g.lineLine == t.lineLine;
     if (t.lines == 1)
         return g.lineNeutral.v > 0 &&
                std::abs(g.lineNeutral.v - t.lineNeutral.v) < 0.05 * t.lineNeutral.v; // one line and the neutral

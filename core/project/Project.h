@@ -194,6 +194,7 @@ struct Source {
     double peakShare = 1;     ///< of its kVA that a generator gives for the moment a motor starts, by its maker's data
     Earthing earthing = Earthing::TNS;
     double ze = 0; ///< Ω, earth-fault loop outside the installation; TT: with the electrode. 0: as worked out
+    bool ownSubstation = false;    ///< the supply is a substation of the installation's own, not a public network
     std::string insulationMonitor; ///< IT: what watches the insulation, or why nothing does; empty: nothing is said
     LevelId level;
     bool onPlan = true; ///< it stands at `at`; false: only its level is known, nothing is measured to it

@@ -19,6 +19,7 @@ template <class T> ordered_json valueJson(const T& x) { return x; }
 template <WordedEnum E> ordered_json valueJson(const E& e) { return wordOf(e); }
 template <class T> ordered_json valueJson(const Id<T>& id) { return textOf(id); }
 ordered_json valueJson(const Ref& r) { return r.text(); }
+ordered_json valueJson(const VoltageSystem& s) { return wordOf(s); }
 ordered_json valueJson(const Point& p) { return ordered_json::array({p.x, p.y}); }
 ordered_json valueJson(const std::vector<Point>& ps) {
     ordered_json a = ordered_json::array();
@@ -84,6 +85,12 @@ struct Reader {
             return fail(key, "there is no choice " + seen(j), "choose one of: " + words), false;
         }
         x = *e;
+        return true;
+    }
+    bool read(const char* key, const json& j, VoltageSystem& x) {
+        const auto s = j.is_string() ? systemFrom(j.get<std::string>()) : std::nullopt;
+        if (!s) return fail(key, "there is no voltage system " + seen(j), systemHelp), false;
+        x = *s;
         return true;
     }
     bool read(const char* key, const json& j, Ref& x) {

@@ -1,5 +1,6 @@
 #include "core/project/Sections.h"
 #include "core/base/Parse.h"
+#include "core/base/Utf8.h"
 
 #include "core/base/Format.h"
 
@@ -39,7 +40,7 @@ std::optional<Error> setSections(Project& p, BoardId id, const std::string& text
         if (part.find_first_not_of(" \t") == std::string::npos) continue;
         std::smatch m;
         if (part.size() > 300 || !std::regex_match(part, m, shape))
-            return Error{b.name, "\"" + part.substr(0, 80) + "\" is not a section", help};
+            return Error{b.name, "\"" + std::string(cutUtf8(part, 80)) + "\" is not a section", help};
         Section s;
         s.board = id;
         s.name = m[1].str();

@@ -57,6 +57,9 @@ struct Sound {
             if (known == e) return;
         c.say(key, "there is no such choice");
     }
+    void value(const char* key, VoltageSystem s) {
+        if (systemFrom(wordOf(s)) != s) c.say(key, wordOf(s) + " is no voltage system");
+    }
     void value(const char*, int) {}
     void value(const char*, bool) {}
     void value(const char*, Ref) {}

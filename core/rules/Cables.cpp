@@ -407,6 +407,17 @@ struct CableReader {
                     refuse(name + ", drop", "the temperatures must rise");
             }
         }
+        if (d.contains("ownSubstation")) {
+            const json& own = d["ownSubstation"];
+            const std::string where = name + ", drop, ownSubstation";
+            cite("ownSubstation", own);
+            c.ownSubstation = {number(own, "total", where), number(own, "usualTotal", where),
+                               number(own, "lighting", where), number(own, "usualLighting", where)};
+            const auto fits = [](double more, double usual) { return usual > 0 && more >= usual && more <= 20; };
+            if (!fits(c.ownSubstation.total, c.ownSubstation.usualTotal) ||
+                !fits(c.ownSubstation.lighting, c.ownSubstation.usualLighting))
+                refuse(where, "its limits are not below the usual ones, and at most 20 %");
+        }
         if (book["earthFault"].contains("unknownSupplyShare")) {
             c.unknownSupplyShare = number(book["earthFault"], "unknownSupplyShare", name);
             cite("unknownSupply", book["earthFault"], "unknownSupplyTable");

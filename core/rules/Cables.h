@@ -98,8 +98,13 @@ struct CableRules {
         bondingCombined; ///< neutral up to mm², bonding mm² where neutral and earth are combined
     // ---- earth faults ----
     double cMax = 1.1, cMin = 0.95;
-    double unknownSupplyShare = 0;   ///< of the volts that are left at the installation where nobody knows the supply's
-                                     ///< loop; 0: the book says nothing
+    double unknownSupplyShare = 0; ///< of the volts that are left at the installation where nobody knows the supply's
+                                   ///< loop; 0: the book says nothing
+    /// % that may be lost in all where the supply is a substation of the installation's own, beside what is usual on a
+    /// public network; 0: the book says nothing.
+    struct OwnSubstation {
+        double total = 0, usualTotal = 0, lighting = 0, usualLighting = 0;
+    } ownSubstation;
     std::vector<double> dropColumns; ///< °C for which the book tabulates drop: that at or above the temperature under
                                      ///< load counts; empty: its own
     double finalSeconds[4] = {0.4, 0.4, 0.2, 0.4}, distributionSeconds[4] = {5, 5, 1, 5}; ///< by Earthing

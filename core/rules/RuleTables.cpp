@@ -301,6 +301,21 @@ struct TableReader {
             if (rows->empty() || rows->back().upTo != 100 || rows->back().value != 1)
                 refuse(name + ", welders", "the last row is of 100 %, and its factor 1");
         }
+        const json& resistance = at(w, "resistance", name);
+        cite("resistanceWelders", resistance);
+        t.cited["resistanceGroup"] = text(resistance, "group", name);
+        for (const json& r : at(resistance, "rows", name)) {
+            if (!r.is_array() || r.size() != 2) refuse(name + ", welders", "a row is [duty cycle up to, factor]");
+            const Band row{number(r[0], name), number(r[1], name)};
+            if (!t.resistanceWelder.empty() &&
+                (row.upTo <= t.resistanceWelder.back().upTo || row.value < t.resistanceWelder.back().value))
+                refuse(name + ", welders", "the rows must rise");
+            t.resistanceWelder.push_back(row);
+        }
+        if (t.resistanceWelder.empty()) refuse(name + ", welders", "there are no rows");
+        t.resistanceAutomatic = number(resistance, "automatic", name);
+        t.resistanceManual = number(resistance, "manual", name);
+        t.resistanceOthers = number(resistance, "others", name);
         for (const json& s : at(w, "shares", name)) t.welderShares.push_back(number(s, name + ", welders"));
         if (t.welderShares.empty()) refuse(name + ", welders", "there are no shares");
     }

@@ -136,7 +136,10 @@ struct RuleTables {
     };
     std::vector<Restaurant> restaurantElectric, restaurantMixed;
     std::vector<Band> welderNonmotor, welderGenerator; ///< duty cycle up to, % → factor
-    std::vector<double> welderShares; ///< of the largest, the second …; the last for all further ones
+    std::vector<double> welderShares;   ///< of the largest, the second …; the last for all further ones
+    std::vector<Band> resistanceWelder; ///< duty cycle up to, % → factor of the actual primary current
+    double resistanceAutomatic = 0.7, resistanceManual = 0.5, ///< of the rated one, where the duty varies
+        resistanceOthers = 0.6;                               ///< of all but the largest
     /// Amperes on a phase that serves several dwellings: from so many up to so many of them a base, and so much for
     /// each.
     struct Many {

@@ -257,7 +257,7 @@ private:
     void describe(Feeder& f, const Project& p, const Results& r, Ref thing) const {
         const NodeResult& n = *r.node(thing);
         const RunResult& run = n.run;
-        const bool small = run.size < 0 || run.tooSmall,
+        const bool outside = run.state == Sizing::OutsideTables, small = !outside && (run.size < 0 || run.tooSmall),
                    lossy = run.need.lengthKnown && run.dropOwn > run.need.ownLimit;
         if (small || lossy) f.ink = Ink::Stop;
         if (const Circuit* c = p.circuits.find(n.via)) {
@@ -266,7 +266,9 @@ private:
                 f.device.front().text += std::string(" ") + wordOf(c->device);
         }
         addWrapped(f.label,
-                   run.size >= 0 ? conductorWords(run, in.book) + (run.tooSmall ? ", too small" : "") : "no size fits",
+                   run.size >= 0 ? conductorWords(run, in.book) + (run.tooSmall ? ", too small" : "")
+                   : outside     ? "medium voltage, conductors by others"
+                                 : "no size fits",
                    widestLabel, {"", textSize, small, f.ink});
         const RunParts parts = partsOf(p, in.book, r, thing);
         std::string length = parts.conduit.size ? parts.conduitType + " " + parts.conduit.size->name + ", " : "";

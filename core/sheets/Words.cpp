@@ -103,8 +103,7 @@ std::string equipmentWords(const Board& b) {
 std::string lineName(int line, const Board& b) {
     if (line < 0) return "–";
     if (factsOf(b.system).lines == 1) return "L";
-    if (b.form == BoardForm::Ways || b.system == VoltageSystem::Y400 || b.system == VoltageSystem::Y415)
-        return "L" + std::to_string(line + 1);
+    if (b.form == BoardForm::Ways || isMetric(b.system)) return "L" + std::to_string(line + 1);
     return std::string(1, char('A' + line));
 }
 
@@ -148,6 +147,8 @@ std::string whyWords(const RunResult& r) {
         return "ceiling";
     case Sizing::NoneFits:
         return "none fits";
+    case Sizing::OutsideTables:
+        return "medium voltage: not sized here";
     default:
         return wordOf(r.why);
     }

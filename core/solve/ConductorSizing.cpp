@@ -119,6 +119,15 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
         return own <= n.ownLimit + 1e-9 && n.totalBefore + own <= n.totalLimit + 1e-9;
     };
 
+    if (isMediumVoltage(n.system)) {
+        r.state = Sizing::OutsideTables;
+        if (w)
+            w->step("Conductors",
+                    fmt::format("{} V: the tables of the book end at {} V, so they are not sized here",
+                                number(factsOf(n.system).lineLine.v), number(lowVoltageUpTo.v)),
+                    "", "");
+        return;
+    }
     const Procedure& how = procedureOf(book);
     const Conditions under = how.conditions(n, rules, book);
     if (book.metric()) r.need.cable.make().factors = float(under.ambient * under.bundling * under.lying);

@@ -133,7 +133,7 @@ FaultPoint afterFeeder(const FaultPoint& before, VoltageSystem above, VoltageSys
     const double celsius = p.basis.faultCelsius;
     FaultPoint f = afterRun(from, coldOhms(n.run.ohms, n.run.need, book, celsius),
                             coldOhms(n.run.groundOhms, n.run.need, book, celsius), n.run.earth->added, system);
-    f.runsUnknown = f.runsUnknown || !n.run.need.lengthKnown;
+    f.runsUnknown = f.runsUnknown || !n.run.need.lengthKnown || n.run.state == Sizing::OutsideTables;
     return f;
 }
 

@@ -52,8 +52,9 @@ template <> struct EnumText<Governing> {
 };
 
 /// Sized: the smallest that passes. Held: set by the designer. PastCeiling: upsizing stopped at its limit, the size is
-/// what ampacity needs. NoneFits: nothing in the book carries it.
-enum class Sizing : std::uint8_t { Sized, Held, PastCeiling, NoneFits };
+/// what ampacity needs. NoneFits: nothing in the book carries it. OutsideTables: of a voltage that the book's tables do
+/// not reach; it has no size here.
+enum class Sizing : std::uint8_t { Sized, Held, PastCeiling, NoneFits, OutsideTables };
 
 /// What a run of a metric project needs beside: its cable, where it lies, and what an earth fault at its end has to
 /// open.

@@ -7,6 +7,7 @@
 #include "core/solve/BranchLoad.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/Demand.h"
+#include "core/solve/DropLimits.h"
 #include "core/solve/Fault.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
@@ -60,6 +61,7 @@ struct Solver {
     std::array<Wiring, loadKinds> wiringByUse{};
     std::map<BoardId, std::vector<const Section*>> sections;
     Raceway racewayOfBasis = Raceway::Steel;
+    bool anyOwnSubstation = false;
     std::vector<const Circuit*> overTotal; ///< branch circuits over the total limit at the size that ampacity needs
     /// What stands before the conductors to a board that no circuit feeds: a device of so many A, or none between them
     /// and a source or transformer.
@@ -74,6 +76,7 @@ struct Solver {
 
     Solver(const Project& project, const RuleBook& rulebook, Results& results)
         : p(project), book(rulebook), r(results), rules(sizingRules(project.basis, rulebook)) {
+        for (const Source& s : p.sources) anyOwnSubstation = anyOwnSubstation || s.ownSubstation;
         smallestFeeder = std::max(0, book.find(p.basis.smallestBranch));
         for (std::size_t k = 0; k < loadKinds; ++k) {
             smallestBranch[k] = std::max(smallestFeeder, book.leastFor(LoadKind(k)));
@@ -355,6 +358,7 @@ struct Solver {
         }
         return Earthing::TNS;
     }
+    bool ownSubstationAbove(Ref node) const { return anyOwnSubstation && fromOwnSubstation(p, r, node); }
     /// The kind that is fitted where the designer leaves it to the book: its usual one, one that lets a motor start, or
     /// for large ratings the adjustable one. Switchboards have that from where small boards' breakers usually end.
     DeviceKind fitted(const Circuit& c, double device, bool motor) const {
@@ -416,7 +420,7 @@ struct Solver {
                        factsOf(a.system).wires > factsOf(a.system).lines;
         need.smallest = smallestFeeder;
         need.ownLimit = p.basis.feederDropLimit;
-        need.totalLimit = p.basis.totalDropLimit;
+        need.totalLimit = totalDropLimit(p.basis, book, ownSubstationAbove(n.parent), false).allowed;
         need.totalBefore = a.drop;
         need.beforeKnown = a.dropKnown;
         const double growth = 1 + p.basis.growth;
@@ -778,7 +782,7 @@ struct Solver {
     /// `system`: that its faults are of.
     void finishNode(NodeResult& n, const Above& a, VoltageSystem system) const {
         n.dropTotal = a.drop + n.run.dropOwn;
-        n.dropKnown = a.dropKnown && n.run.need.lengthKnown;
+        n.dropKnown = a.dropKnown && n.run.need.lengthKnown && n.run.state != Sizing::OutsideTables;
         n.run.dropTotal = n.dropTotal;
         n.fault = afterFeeder(a.fault, a.system, system, n, p, book);
     }
@@ -893,9 +897,8 @@ struct Solver {
         need.neutral = (c.poles == 1 && factsOf(b.system).lineNeutral.v > 0) || cr.split;
         need.smallest = smallestBranch[std::size_t(cr.kind)];
         need.ownLimit = p.basis.branchDropLimit;
-        need.totalLimit = p.basis.totalDropLimit;
-        if (cr.kind == LoadKind::Lighting && p.basis.lightingDropLimit > 0)
-            need.totalLimit = std::min(need.totalLimit, p.basis.lightingDropLimit);
+        need.totalLimit =
+            totalDropLimit(p.basis, book, ownSubstationAbove(b.id), cr.kind == LoadKind::Lighting).allowed;
         need.totalBefore = board.dropTotal;
         need.beforeKnown = board.dropKnown;
         if (book.metric()) {
@@ -995,6 +998,16 @@ std::string ohms(Complex z) {
     return fmt::format("{:.2f} {} j{:.2f} mΩ", z.real() * 1000, z.imag() < 0 ? "−" : "+", std::abs(z.imag()) * 1000);
 }
 
+/// Where more may be lost than the basis says: why.
+void tellDropLimit(Working& w, const Project& p, const RuleBook& book, const Results& r, Ref thing, bool lighting) {
+    const TotalDropLimit limit = totalDropLimit(p.basis, book, fromOwnSubstation(p, r, thing), lighting);
+    if (limit.raised())
+        w.step(
+            "Limit of drop in all",
+            fmt::format("{} % of the basis, and more from a substation of the installation's own", rating(limit.basis)),
+            rating(limit.allowed) + " %", book.cite("ownSubstation"));
+}
+
 void tellHorsepower(Working& w, const Project& p, const RuleBook& book, const Circuit& c, const Board& b) {
     const auto tell = [&](const std::string& name, double hp, int poles) {
         const Cited flc = book.motorAmps(hp, voltsAcross(b.system, poles).v, poles == 3);
@@ -1079,6 +1092,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
                                                                  ? rating(cr.deviceNeeded) + " A"
                                                                  : std::string("more than the series has")),
                    rating(cr.device) + " A", book.cite("rating"));
+        tellDropLimit(w, p, book, r, c->id, cr.kind == LoadKind::Lighting);
         RunResult again = cr.run;
         sizeRun(again, rules, book, &w);
         partsOf(p, book, r, c->id, &w);
@@ -1194,6 +1208,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
                    fmt::format("{} in {}", nameOf(p, n->via), nameOf(p, n->parent)) +
                        (r.of(n->via).deviceHeld ? ", held by hand" : ""),
                    rating(n->run.need.device) + " A", book.cite("rating"));
+        tellDropLimit(w, p, book, r, thing, false);
         RunResult run = n->run;
         sizeRun(run, rules, book, &w);
         partsOf(p, book, r, thing, &w);

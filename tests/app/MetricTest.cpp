@@ -102,6 +102,14 @@ TEST_CASE("sections, earthing and Ze are facts; a bad one is refused in words") 
     CHECK(d.s.solution().results.of(d.board("MSB")).fault.loop.real() > 0.8);
     d.fact("Earthing", "TT");
     CHECK(d.result("DB-1/1/L1").run.need.cable->earthing == Earthing::TT);
+    // Any volts may be entered; what is none stays as it was typed, and is told.
+    d.fact("System", "400V/231V");
+    CHECK(wordOf(d.s.project().sources[source].system) == "400/231");
+    d.fact("System", "400/100");
+    CHECK(wordOf(d.s.project().sources[source].system) == "400/231");
+    d.key(*d.window.facts().view().findChild<QWidget*>("factEditor"), Qt::Key_Escape);
+    d.fact("System", "400/230");
+    CHECK(d.s.project().sources[source].system == VoltageSystem::Y400);
     CHECK(d.s.solution().snags.size() > 20); // everything behind an electrode wants a residual-current device
 }
 

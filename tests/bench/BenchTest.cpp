@@ -449,6 +449,18 @@ TEST_CASE("bench demand: 220.83, 220.86, 220.88, 220.82 with storage, 630.11") {
         figure(answer("demand",
                       {{"of", "arc welders"}, {"system", "480Y/277"}, {"welders", "6 × 10 kVA 55 % motor-generator"}}),
                "demand_VA") == Approx(4.75 * 8100));
+    // Resistance welders, 480 V: 60 A at 25 % duty 0.5 · 28 800 VA; two of 40 A fed by themselves 0.7 · 19 200 VA each:
+    // the largest, 14 400, and 60 % of 26 880.
+    const json spot{{"of", "resistance welders"}, {"system", "480"}};
+    const auto of = [&](const char* list) {
+        json all = spot;
+        all["resistanceWelders"] = list;
+        return all;
+    };
+    CHECK(figure(answer("demand", of("60 A 25 %; 2 × 40 A automatic")), "demand_VA") == Approx(14400 + 0.6 * 26880));
+    CHECK(figure(answer("demand", of("1 x 50A manual")), "demand_VA") == Approx(12000));
+    CHECK_THROWS_WITH(answer("demand", of("60 A 60 %")), Catch::Contains("ends at a duty cycle of 50 %"));
+    CHECK_THROWS_WITH(answer("demand", of("60 A")), Catch::Contains("no duty cycle"));
 }
 
 TEST_CASE("bench: outlets whose load is not known, 220.14 and 220.43") {

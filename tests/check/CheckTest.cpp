@@ -1,3 +1,4 @@
+#include "core/base/Format.h"
 #include "core/check/Assumptions.h"
 #include "core/check/Compare.h"
 #include "core/project/AddBelow.h"
@@ -359,6 +360,16 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         expect(w.p, "ups", Severity::Check, "UPS-1: its kVA are not entered");
         w.p.boards.change(ups)->kva = 20;
         expect(w.p, "ups", Severity::Stop, "UPS-1: 30.0 kVA of demand on 20 kVA");
+    }
+    {
+        OneBoard w(*systemFrom("4160Y/2400"));
+        expect(w.p, "medium-voltage", Severity::Stop,
+               "LP-1 is for 4160Y/2400 V: boards with circuits are worked out up to " + number(1000) + " V only");
+        w.p.boards.change(w.board)->use = BoardUse::Disconnect;
+        const Found told(w.p);
+        REQUIRE(told.of("medium-voltage"));
+        CHECK(told.of("medium-voltage")->severity == Severity::Note);
+        CHECK(told.of("medium-voltage")->text.find("Conductors to LP-1 at " + number(4160) + " V") == 0);
     }
     {
         OneBoard w;

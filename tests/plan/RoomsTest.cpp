@@ -1,3 +1,4 @@
+#include "core/base/Utf8.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/FindRooms.h"
 #include "tests/plan/Floor.h"
@@ -51,6 +52,18 @@ TEST_CASE("found rooms are numbered on, named by the drawing, and not found twic
     found = roomsFromWalls(f.p, f.level);
     CHECK(found.rooms.empty());
     CHECK(found.known == 3);
+}
+
+TEST_CASE("rooms from a drawing: a name is taken whole, and a paragraph of notes is not a name") {
+    Floor f;
+    std::vector<DxfDrawing::Text> texts(2);
+    texts[0].at = {2, 1}, texts[0].words = std::string(59, 'x') + "ä";
+    texts[1].at = {2, 1.5};
+    for (int i = 0; i < 40; ++i) texts[1].words += "ÿÿÿ";
+    const FoundRooms found = roomsFromWalls(f.p, f.level, texts);
+    CHECK(found.rooms[0].name == texts[0].words); // it was cut after 60 bytes, in the midst of a letter
+    CHECK(isUtf8(found.rooms[0].name));
+    CHECK(found.leftOut == 1);
 }
 
 TEST_CASE("the lumen method: 500 lux on 48 m² with 4 000 lm each") {

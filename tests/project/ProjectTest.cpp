@@ -40,6 +40,7 @@ struct Filler {
         T t{};
         (*this)(key, t), o = t;
     }
+    void operator()(const char*, VoltageSystem& s) { s = *systemFrom("690/" + std::to_string(393 + n++ % 10)); }
     template <WordedEnum E> void operator()(const char*, E& e) { e = std::end(EnumText<E>::words)[-1].first; }
 };
 
@@ -170,7 +171,7 @@ TEST_CASE("bad files: the message names the line or the field") {
         {"{\n\"lintel\": 1,\n\"boards\": [ oops ]\n}", "line 3"},
         {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\",\"slots\":\"forty\"}]}",
          "boards[0].slots: expected a whole number, found \"forty\""},
-        {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\",\"system\":\"77Y/9\"}]}", "there is no choice \"77Y/9\""},
+        {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\",\"system\":\"77Y/9\"}]}", "there is no voltage system \"77Y/9\""},
         {"{\"lintel\": 1, \"boards\": [{\"id\":\"B1\"},{\"id\":\"B1\"}]}", "two things with the id B1"},
         {"{\"lintel\": 1, \"boards\": [{\"id\":\"C1\"}]}", "begins with B"},
         {"{\"lintel\": 1, \"circuits\": [{\"id\":\"C1\",\"board\":\"B9\"}]}", "there is no B9"},

@@ -601,4 +601,16 @@ TEST_CASE("220.83, 220.86, 220.88 and 630.11, typed a second time") {
         CHECK(t.welderGenerator[i].value == generator[i]);
     }
     CHECK(t.welderShares == std::vector<double>{1, 1, 0.85, 0.7, 0.6});
+    // 630.31(A): the roots of the duty cycles again.
+    const double duty[] = {5, 7.5, 10, 15, 20, 25, 30, 40, 50},
+                 factor[] = {0.22, 0.27, 0.32, 0.39, 0.45, 0.50, 0.55, 0.63, 0.71};
+    REQUIRE(t.resistanceWelder.size() == 9);
+    for (std::size_t i = 0; i < 9; ++i) {
+        CHECK(t.resistanceWelder[i].upTo == duty[i]);
+        CHECK(t.resistanceWelder[i].value == factor[i]);
+        CHECK(factor[i] == Approx(std::sqrt(duty[i] / 100)).margin(0.005));
+    }
+    CHECK(t.resistanceAutomatic == 0.7);
+    CHECK(t.resistanceManual == 0.5);
+    CHECK(t.resistanceOthers == 0.6);
 }

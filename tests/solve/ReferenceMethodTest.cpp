@@ -297,6 +297,31 @@ TEST_CASE("fault levels with the voltage factor, a motor's curve, and least size
     CHECK(w.results().of(light).run.why == Governing::VoltageDrop);
 }
 
+TEST_CASE("a substation of its own: more may be lost in all, as each book has it") {
+    MetricBoard w;
+    w.p.basis.branchDropLimit = 20; // only the whole counts here
+    const CircuitId socket = w.run(3, 20), light = w.run(0.4, 20, 1, LoadKind::Lighting);
+    const auto limits = [&](const char* book, double all, double lighting) {
+        w.p.basis.ruleBook = book;
+        w.p.basis.totalDropLimit = all, w.p.basis.lightingDropLimit = lighting;
+        const Results r = solve(w.p, bookOf(book));
+        return std::pair{r.of(socket).run.need.totalLimit, r.of(light).run.need.totalLimit};
+    };
+    CHECK(limits("bs-7671", 5, 3) == std::pair{5.0, 3.0});
+    w.p.sources.change(w.source)->ownSubstation = true;
+    CHECK(limits("bs-7671", 5, 3) == std::pair{8.0, 6.0});       // Table 4Ab
+    CHECK(limits("iec-60364", 5, 3) == std::pair{8.0, 6.0});     // Table G.52.1
+    CHECK(limits("as-nzs-3000", 5, 0) == std::pair{7.0, 7.0});   // 3.6.2
+    CHECK(limits("as-nzs-3000", 4, 0) == std::pair{6.0, 6.0});   // the office's own is stricter by 1 %
+    CHECK(limits("as-nzs-3000", 6.5, 0) == std::pair{7.0, 7.0}); // never above the book's
+    CHECK(limits("as-nzs-3000", 9, 0) == std::pair{9.0, 9.0});   // and never below what the basis says
+    w.p.basis.ruleBook = "as-nzs-3000", w.p.basis.totalDropLimit = 5;
+    const RuleBook& book = bookOf("as-nzs-3000");
+    const std::string told = explain(w.p, book, solve(w.p, book), socket).text();
+    CHECK(told.find("5 % of the basis, and more from a substation of the installation's own") != std::string::npos);
+    CHECK(told.find("AS/NZS 3000, 3.6.2") != std::string::npos);
+}
+
 TEST_CASE(
     "earthing and main bonding conductors: half of the earthing conductor, or by the neutral with a combined supply") {
     RunResult run;

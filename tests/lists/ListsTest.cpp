@@ -1,0 +1,250 @@
+// The lists an office issues: their figures are those of the results, nothing is cut, and their sheets hold every text.
+
+#include "core/base/Format.h"
+#include "core/check/Assumptions.h"
+#include "core/lists/List.h"
+#include "core/project/ProjectFile.h"
+#include "core/sheets/TextWidth.h"
+#include "core/sheets/TitleBlock.h"
+#include "core/solve/ConductorSizing.h"
+#include "tests/Building.h"
+
+#include <fmt/format.h>
+#include <set>
+
+using namespace lintel;
+
+namespace {
+
+struct Demo {
+    Project p;
+    const RuleBook& book;
+    Results r;
+    SheetInput in{p, book, r};
+    explicit Demo(const char* name)
+        : p(*loadProject(dataFolder() / "demos" / (std::string(name) + ".lintel"))), book(bookOf(p.basis.ruleBook)),
+          r(solve(p, book)) {}
+    List list(const char* key) const { return listKind(key)->make(in); }
+};
+
+const ListEntry& rowOf(const List& list, const std::string& first, std::size_t column = 0) {
+    for (const ListEntry& r : list.rows)
+        if (column < r.cells.size() && r.cells[column].text == first) return r;
+    throw std::runtime_error("no row " + first);
+}
+std::size_t columnOf(const List& list, const std::string& heading) {
+    for (std::size_t i = 0; i < list.columns.size(); ++i)
+        if (list.columns[i].heading == heading) return i;
+    throw std::runtime_error("no column " + heading);
+}
+const ListCell& cellOf(const List& list, const std::string& row, const std::string& heading, std::size_t by = 0) {
+    return rowOf(list, row, by).cells[columnOf(list, heading)];
+}
+
+} // namespace
+
+TEST_CASE("feeder schedule: HM-2 of Saltmarket Hall as worked by hand, the alternate run beside the normal one") {
+    const Demo d("saltmarket-hall");
+    const List l = d.list("feeders");
+    // 97.6 kVA of demand: 117.4 A; 125 A; #1 carries 130 A at 75 °C; 129 ft.
+    CHECK(cellOf(l, "HM-2", "From", 2).text == "MDS-26");
+    CHECK(cellOf(l, "HM-2", "Device", 2).text == "125/3");
+    CHECK(*cellOf(l, "HM-2", "Load", 2).value == Approx(97594 / 480.0 / std::sqrt(3.0)).epsilon(0.001));
+    CHECK(*cellOf(l, "HM-2", "Carries", 2).value == 130);
+    CHECK(*cellOf(l, "HM-2", "Used", 2).value == Approx(117.387 / 1.3).epsilon(0.001));
+    CHECK(cellOf(l, "HM-2", "Conductors of each set, ground", 2).text == "4 × #1, #6 gnd");
+    // √3 · 117.4 A · 129.2 ft of #1 in steel (0.16 Ω/kft at 0.9) of 480 V: about 0.9 %.
+    CHECK(*cellOf(l, "HM-2", "Drop own", 2).value == Approx(0.9).margin(0.1));
+    CHECK(cellOf(l, "ATS-1, alternate", "From", 2).text == "GD-1");
+    // Every thing that is fed has a row, and no other.
+    std::size_t fed = 0;
+    for (Ref thing : d.r.order) fed += bool(d.r.node(thing)->parent);
+    CHECK(l.rows.size() == fed + 1);
+}
+
+TEST_CASE("protective devices: the largest fault of any state against the rating, too low a rating in red") {
+    const Demo d("saltmarket-hall");
+    const List l = d.list("protection");
+    CHECK(cellOf(l, "HM-1", "Used").ink == Ink::Stop); // 15 kA on 14
+    CHECK(*cellOf(l, "HM-1", "Used").value == Approx(15.043 / 14 * 100).epsilon(0.001));
+    CHECK(cellOf(l, "MDS", "Used").ink == Ink::Ink);
+    CHECK(cellOf(l, "LP-3", "Devices").text.find("20 × 24") != std::string::npos);
+    CHECK(l.rows.size() == d.p.boards.size());
+}
+
+TEST_CASE("demand from the service down: kinds add up to what is connected, boards of one phase have one line") {
+    const Demo d("brindle-pier");
+    const List l = d.list("demand");
+    CHECK(cellOf(l, "DB-8", "L2").text == "–");
+    double apart = 0;
+    bool kinds = false;
+    for (const ListEntry& r : l.rows) {
+        if (r.kind == ListEntry::Kind::Group) kinds = true;
+        if (kinds && r.kind == ListEntry::Kind::Figures) apart += *r.cells[2].value;
+    }
+    // Apparent powers of kinds with different power factors add up to no less than the whole.
+    CHECK(apart >= *cellOf(l, "Together", "Connected").value);
+    CHECK(*cellOf(l, "Together", "Connected").value == Approx(*cellOf(l, "Substation", "Connected").value));
+}
+
+TEST_CASE("take-off: conductors and conduit of a small project counted by hand, unknown lengths told and left out") {
+    OneBoard w;
+    w.p.basis.slack = 0;
+    const CircuitId a = w.circuit(1200, LoadUnit::VA, 1, 100), b = w.circuit(1500, LoadUnit::VA, 1, 50);
+    w.circuit(900);
+    const Results r = w.solved();
+    const SheetInput in{w.p, nec(), r};
+    const List l = listKind("take-off")->make(in);
+    // Each of the two: a line and a neutral of #12, and a ground of #12: 3 · 150 ft. The feeder is a millimetre long.
+    CHECK(nec().sizes()[std::size_t(r.of(a).run.size)].name == "12");
+    CHECK(nec().sizes()[std::size_t(r.of(b).run.size)].name == "12");
+    CHECK(*cellOf(l, "#12", "Amount", 1).value == Approx(450).margin(0.1));
+    CHECK(*cellOf(l, "1/2", "Amount", 1).value == Approx(150).margin(0.1));
+    CHECK(*cellOf(l, "20", "Amount", 1).value == 3);
+    bool told = false;
+    for (const std::string& n : l.notes) told = told || n.find("1 run has no known length") == 0;
+    CHECK(told);
+    // In one raceway the conduit and the ground are there once, as far as the longer of the two goes.
+    w.p.circuits.change(a)->bundle = w.p.circuits.change(b)->bundle = 1;
+    const Results together = w.solved();
+    const SheetInput again{w.p, nec(), together};
+    const List shared = listKind("take-off")->make(again);
+    double conduit = 0;
+    for (const ListEntry& row : shared.rows)
+        if (row.cells[0].text == "EMT") conduit += *row.cells[2].value;
+    CHECK(conduit == Approx(100).margin(0.1));
+    CHECK(*cellOf(shared, "#12", "Amount", 1).value == Approx(400).margin(0.1));
+}
+
+TEST_CASE("runs raised above ampacity: sizes, drop before and after, kilograms by hand") {
+    OneBoard w;
+    w.circuit(1920, LoadUnit::VA, 1, 150); // 16 A over 150 ft: #12 loses 8 %, #8 3.1 %, #6 2 %
+    const Results r = w.solved();
+    const List l = listKind("raised")->make({w.p, nec(), r});
+    REQUIRE(l.rows.size() == 2);
+    CHECK(l.rows[0].cells[columnOf(l, "Size for ampacity")].text == "#12");
+    CHECK(l.rows[0].cells[columnOf(l, "Size chosen")].text == "#6");
+    CHECK(*l.rows[0].cells[columnOf(l, "Drop before")].value == Approx(8.0).margin(0.05));
+    CHECK(*l.rows[0].cells[columnOf(l, "Drop after")].value == Approx(2.0).margin(0.05));
+    // (26.24 − 6.53) kcmil · 0.5067 mm² · 45.72 m · 2 · 8 890 kg/m³
+    CHECK(*l.rows[0].cells[columnOf(l, "More conductor")].value == Approx(8.12).epsilon(0.01));
+}
+
+TEST_CASE("motors and luminaires: as they were entered, with the current of the table; counts by floor add up") {
+    const Demo d("saltmarket-hall");
+    const List motors = d.list("motors");
+    CHECK(cellOf(motors, "Supply fan SF-1", "Each", 1).text == "15 hp");
+    CHECK(*cellOf(motors, "Supply fan SF-1", "Current, each", 1).value == 21); // Table 430.250
+    CHECK(cellOf(motors, "Condensate pump", "Current, each", 1).ink == Ink::Stop);
+    const List lights = d.list("luminaires");
+    int devices = 0;
+    for (const Device& x : d.p.devices) devices += d.p.deviceTypes[x.type].kind == LoadKind::Lighting;
+    CHECK(*cellOf(lights, "Total", "All").value == devices);
+    for (const ListEntry& r : lights.rows) {
+        double sum = 0;
+        for (std::size_t c = 7; c + 1 < r.cells.size(); ++c) sum += r.cells[c].value.value_or(0);
+        CHECK(sum == *r.cells.back().value);
+    }
+}
+
+TEST_CASE("every list: rows as wide as their headings, numbers in the table as in the list, keys of their own") {
+    for (const char* name : {"saltmarket-hall", "brindle-pier"}) {
+        const Demo d(name);
+        std::set<std::string> keys, titles;
+        for (const ListKind& k : listKinds()) {
+            const List l = k.make(d.in);
+            INFO(name << " " << k.key);
+            CHECK(l.key == k.key);
+            CHECK(keys.insert(l.key).second);
+            CHECK(titles.insert(l.title).second);
+            for (const ListEntry& r : l.rows) CHECK(r.cells.size() <= l.columns.size());
+            const auto grid = gridOf(l);
+            REQUIRE(grid.size() == 1 + l.rows.size() + l.notes.size());
+            CHECK(grid[0].size() == l.columns.size());
+        }
+        CHECK_FALSE(d.list("circuits").rows.empty());
+        CHECK(d.list("circuits").rows.size() == d.p.circuits.size());
+    }
+}
+
+namespace {
+/// Whether a text of a list stands whole on its sheets: its words in order, each somewhere.
+bool stands(const std::string& words, const std::string& text) {
+    std::size_t from = 0;
+    while (from < text.size()) {
+        const std::size_t to = std::min(text.find(' ', from), text.size());
+        if (to > from && words.find(text.substr(from, std::min<std::size_t>(to - from, 12))) == std::string::npos)
+            return false;
+        from = to + 1;
+    }
+    return true;
+}
+} // namespace
+
+TEST_CASE("lists on sheets: every text is there, none is squeezed, none leaves the frame or touches its neighbour") {
+    const auto look = [](const SheetInput& in) {
+        std::vector<List> lists;
+        for (const ListKind& k : listKinds()) lists.push_back(k.make(in));
+        const auto sheets = listSheets(in, lists, 801);
+        REQUIRE_FALSE(sheets.empty());
+        std::string words;
+        for (const Drawing& d : sheets) {
+            words += d.words();
+            const SheetFrame f = sheetFrame(d, in);
+            struct Box {
+                double left, top, right, bottom;
+                std::string text;
+            };
+            std::vector<Box> boxes;
+            for (const Mark& m : d.marks)
+                if (const auto* t = std::get_if<TextMark>(&m)) {
+                    const double w = textWidth(t->text, t->size, t->bold);
+                    const double x = t->align == Align::Right    ? t->at.x - w
+                                     : t->align == Align::Centre ? t->at.x - w / 2
+                                                                 : t->at.x;
+                    const bool basis = t->within > 0 && t->at.y > f.bottom; // below the border
+                    if (x > f.right || basis) continue;                     // the strip has its own test
+                    INFO(t->text);
+                    CHECK(t->within == 0);
+                    CHECK(x >= f.left);
+                    CHECK(x + w <= f.right + 0.01);
+                    CHECK(t->at.y <= f.bottom);
+                    boxes.push_back({x, t->at.y - t->size * 0.72, x + w, t->at.y, t->text});
+                }
+            std::sort(boxes.begin(), boxes.end(), [](const Box& a, const Box& b) { return a.top < b.top; });
+            for (std::size_t i = 0; i < boxes.size(); ++i)
+                for (std::size_t k = i + 1; k < boxes.size() && boxes[k].top < boxes[i].bottom; ++k)
+                    if (boxes[k].left < boxes[i].right - 0.05 && boxes[i].left < boxes[k].right - 0.05)
+                        FAIL_CHECK(boxes[i].text << " on " << boxes[k].text << " of " << d.number);
+        }
+        for (const List& l : lists) {
+            for (const ListEntry& r : l.rows)
+                for (const ListCell& c : r.cells)
+                    if (!stands(words, c.text)) FAIL_CHECK(l.key << ": " << c.text);
+            for (const std::string& n : l.notes)
+                if (!l.rows.empty() && !stands(words, n)) FAIL_CHECK(l.key << ": " << n);
+        }
+    };
+    for (const char* name : {"saltmarket-hall", "brindle-pier"}) look(Demo(name).in);
+    // Forty boards with long names, floors with longer ones.
+    Project big = randomBuilding(7, 40);
+    int n = 0;
+    for (const Board& b : big.boards)
+        big.boards.change(b.id)->name = "Distribution board of the north-western market hall " + std::to_string(n++);
+    for (const Level& l : big.levels) big.levels.change(l.id)->name = "Mezzanine above the covered fish market hall";
+    const Results r = solve(big, nec());
+    look({big, nec(), r});
+}
+
+TEST_CASE("an empty project has no lists, and no sheets of them") {
+    const Project p;
+    const Results r = solve(p, nec());
+    const SheetInput in{p, nec(), r};
+    std::vector<List> lists;
+    for (const ListKind& k : listKinds()) lists.push_back(k.make(in));
+    for (const List& l : lists) {
+        INFO(l.key);
+        CHECK(l.rows.empty());
+    }
+    CHECK(listSheets(in, lists, 801).empty());
+}
