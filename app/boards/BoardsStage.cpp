@@ -536,12 +536,12 @@ void BoardsStage::showBoard() {
         const BoardResult& r = s.results.of(current);
         const QString here = r.fault.known ? tr(", %1 here").arg(q(faultWords(r.fault))) : QString();
         if (passesOn(b->use))
-            about->setText(QString("%1 V · %2 · %3 kA").arg(wordOf(b->system), q(equipmentWords(*b))).arg(b->ratingKA) +
-                           here);
+            about->setText(
+                QString("%1 V · %2 · %3 kA").arg(q(wordOf(b->system)), q(equipmentWords(*b))).arg(b->ratingKA) + here);
         else
             about->setText(
                 QString("%1 V · %2 A bus · %3 · %4 · %5 kA")
-                    .arg(wordOf(b->system))
+                    .arg(q(wordOf(b->system)))
                     .arg(b->bus)
                     .arg(b->main > 0 ? tr("%1 A main").arg(b->main) : tr("lugs only"))
                     .arg(b->form == BoardForm::Ways ? tr("%1 ways").arg(b->slots / 3) : tr("%1 slots").arg(b->slots))

@@ -58,8 +58,8 @@ List protectionList(const SheetInput& in) {
                         : n.fault.runsUnknown ? ListCell{"≤ " + figures(fault.kA), {}, Ink::Check}
                                               : figureCell(fault.kA),
                         {fault.source ? "on " + nameOf(p, fault.source) : "normal"},
-                        figureCell(b.ratingKA),
-                        b.seriesKA > 0 ? figureCell(b.seriesKA) : ListCell{"–"},
+                        ratingCell(b.ratingKA),
+                        b.seriesKA > 0 ? ratingCell(b.seriesKA) : ListCell{"–"},
                         used,
                         b.main > 0 ? numberCell(b.main) : ListCell{passesOn(b.use) ? "–" : "lugs"},
                         {devicesOf(in, b)}});
@@ -72,7 +72,7 @@ List protectionList(const SheetInput& in) {
                           {"a device with a rating of its own"},
                           known ? figureCell(fault.kA) : ListCell{"not known", {}, Ink::Check},
                           {fault.source ? "on " + nameOf(p, fault.source) : "normal"},
-                          figureCell(*c.heldKA),
+                          ratingCell(*c.heldKA),
                           {"–"},
                           known ? own : ListCell{"–"},
                           {"–"},
@@ -157,7 +157,7 @@ List demandList(const SheetInput& in) {
                                     numberCell(n.connected / 1000, 1),
                                     numberCell(n.demand / 1000, 1),
                                     figureCell(n.demandAmps.v),
-                                    rated > 0 ? figureCell(rated) : ListCell{"–"},
+                                    rated > 0 ? (b ? ratingCell(rated) : figureCell(rated)) : ListCell{"–"},
                                     used};
         const int lines = factsOf(b ? b->system : t ? t->secondary : p.sources[thing.as<Source>()].system).lines;
         for (int i = 0; i < 3; ++i)

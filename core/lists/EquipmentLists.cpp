@@ -131,7 +131,8 @@ List luminaireList(const SheetInput& in) {
               {}};
     std::map<DeviceTypeId, std::map<LevelId, int>> count;
     for (const Device& d : p.devices)
-        if (p.deviceTypes[d.type].kind == LoadKind::Lighting) ++count[d.type][d.level];
+        if (const DeviceType& t = p.deviceTypes[d.type]; t.kind == LoadKind::Lighting && t.load > 0) // no switches
+            ++count[d.type][d.level];
     if (count.empty()) return list;
     for (const Level& l : p.levels) list.columns.push_back({l.name, "", Align::Right});
     list.columns.push_back({"All", "", Align::Right});

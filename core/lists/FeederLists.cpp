@@ -91,11 +91,11 @@ List transformerList(const SheetInput& in) {
         ListCell used = percentCell(n.use * 100);
         if (n.use > 1) used.ink = Ink::Stop;
         list.add(t.id, {{t.name},
-                        {rating(t.kva), t.kva},
+                        ratingCell(t.kva),
                         {wordOf(t.primary)},
                         {wordOf(t.secondary)},
-                        figureCell(t.percentZ),
-                        figureCell(t.xOverR),
+                        ratingCell(t.percentZ),
+                        ratingCell(t.xOverR),
                         {fedFrom(in.project, n)},
                         {deviceCell(in, n)},
                         n.parent ? conductorCell(in, n.run) : ListCell{"–"},

@@ -47,6 +47,7 @@ const ListKind* listKind(const std::string& key) {
 
 ListCell figureCell(double value) { return {figures(value), value}; }
 ListCell numberCell(double value, int decimals) { return {number(value, decimals), value}; }
+ListCell ratingCell(double value) { return {rating(value), value}; }
 ListCell percentCell(double value) { return {number(value, std::abs(value) < 9.95 ? 1 : 0), value}; }
 
 const char* lengthUnit(UnitSystem units) { return units == UnitSystem::Imperial ? "ft" : "m"; }

@@ -47,6 +47,8 @@ struct List {
 ListCell figureCell(double value);
 ListCell numberCell(double value, int decimals = 0);
 ListCell percentCell(double value);
+/// As a plate says it: "35", "112.5".
+ListCell ratingCell(double value);
 /// In feet or metres; what an unknown length is called where it is one.
 ListCell lengthCell(const RunNeed& need, UnitSystem units);
 /// The unit of lengths in a heading: "ft" or "m".

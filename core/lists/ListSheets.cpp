@@ -1,6 +1,6 @@
-// Lists on sheets with a title block: narrow ones beside each other in two columns, wide ones across both. A list that
-// does not fit goes on in the next column or on the next sheet with its headings repeated; texts are wrapped, never cut
-// and never squeezed.
+// Lists on sheets with a title block, in three columns; a wide list takes two or all of them. One that does not fit
+// goes on in the next column or on the next sheet with its headings repeated; texts are wrapped, never cut and never
+// squeezed.
 
 #include "core/lists/List.h"
 #include "core/sheets/TextWidth.h"
@@ -16,18 +16,20 @@ namespace {
 
 constexpr double textSize = 3.4, headSize = 2.8, titleSize = 4.6, noteSize = 3.3;
 constexpr double rowHeight = 6.6, lineStep = 4.4, padX = 1.6, headLine = 3.8, noteStep = 4.6;
-constexpr double gap = 12, belowList = 12, gutter = 14;
+constexpr double belowList = 12, gutter = 12, afterNumbers = 1.8;
 constexpr double tablePen = 0.13, headPen = 0.35, titlePen = 0.5;
 constexpr double leastColumn = 7;
 
-/// A list set in widths: each cell in its lines.
+/// A list set in widths: each cell in its lines. Columns in which nothing stands are left out.
 struct Set {
     const List& list;
-    std::vector<double> widths;
-    std::vector<std::vector<std::vector<std::string>>> cells; ///< row, column, line
-    std::vector<std::vector<std::string>> heads;
-    std::vector<double> heights; ///< of the rows
+    std::vector<std::size_t> shown{}; ///< columns of the list
+    std::vector<double> widths{};
+    std::vector<std::vector<std::vector<std::string>>> cells{}; ///< row, column shown, line
+    std::vector<std::vector<std::string>> heads{};
+    std::vector<double> heights{}; ///< of the rows
     double width = 0, headHeight = 0;
+    double wanted = 0; ///< the width in which no text need be wrapped but the longest
 };
 
 double naturalWidth(const std::string& text, double size, bool bold) {
@@ -48,103 +50,158 @@ double widestWord(const std::string& text, double size) {
     return widest;
 }
 
-Set setIn(const List& list, double most) {
-    Set s{list, {}, {}, {}, {}};
-    const std::size_t n = list.columns.size();
-    std::vector<double> least(n, leastColumn), wanted(n, leastColumn);
-    for (std::size_t c = 0; c < n; ++c) {
-        const ListColumn& column = list.columns[c];
-        const std::string head = headOf(column);
-        least[c] = std::max(least[c], widestWord(head, headSize));
-        wanted[c] = least[c];
-        for (const ListEntry& r : list.rows) {
-            if (r.kind == ListEntry::Kind::Group || c >= r.cells.size()) continue;
-            const bool bold = r.kind == ListEntry::Kind::Total;
-            wanted[c] = std::max(wanted[c], std::min(column.widest, naturalWidth(r.cells[c].text, textSize, bold)));
-            if (r.cells[c].value) least[c] = std::max(least[c], naturalWidth(r.cells[c].text, textSize, bold));
-            least[c] = std::max(least[c], std::min({column.widest, 26.0, widestWord(r.cells[c].text, textSize)}));
-        }
-        wanted[c] = std::max(wanted[c], least[c]);
-    }
-    double sum = 0, slack = 0;
-    for (std::size_t c = 0; c < n; ++c) sum += wanted[c], slack += wanted[c] - least[c];
-    // Where it is too wide, all give of what they have above their least.
-    const double over = sum - most, share = over > 0 && slack > 0 ? std::min(1.0, over / slack) : 0;
-    for (std::size_t c = 0; c < n; ++c) s.widths.push_back(wanted[c] - share * (wanted[c] - least[c]));
-    for (double w : s.widths) s.width += w;
-    std::size_t headLines = 1;
-    for (std::size_t c = 0; c < n; ++c) {
-        s.heads.push_back(wrapText(headOf(list.columns[c]), s.widths[c] - 2 * padX, headSize));
-        headLines = std::max(headLines, s.heads.back().size());
-    }
-    s.headHeight = 2.6 + headLine * double(headLines);
+bool anythingIn(const List& list, std::size_t column) {
+    return std::any_of(list.rows.begin(), list.rows.end(), [&](const ListEntry& r) {
+        return r.kind != ListEntry::Kind::Group && column < r.cells.size() && !r.cells[column].text.empty();
+    });
+}
+
+/// What a column wants, and what it cannot do without.
+struct Wish {
+    double least = leastColumn, wanted = leastColumn;
+};
+Wish wishOf(const List& list, std::size_t column) {
+    const ListColumn& c = list.columns[column];
+    const std::string head = headOf(c);
+    Wish w;
+    w.least = std::max(leastColumn, widestWord(head, headSize));
+    w.wanted = std::max(w.least, naturalWidth(head, headSize, false) * 0.55); // in two lines
     for (const ListEntry& r : list.rows) {
+        if (r.kind == ListEntry::Kind::Group || column >= r.cells.size()) continue;
+        const ListCell& cell = r.cells[column];
+        const double natural = naturalWidth(cell.text, textSize, r.kind == ListEntry::Kind::Total);
+        w.wanted = std::max(w.wanted, std::min(c.widest, natural));
+        constexpr std::size_t shortText = 12; // bytes; such a text stays in one line
+        if (cell.value || cell.text.size() <= shortText) w.least = std::max(w.least, natural);
+        constexpr double longWord = 26; // mm; a longer one is broken between its letters
+        w.least = std::max(w.least, std::min({c.widest, longWord, widestWord(cell.text, textSize)}));
+    }
+    w.wanted = std::max(w.wanted, w.least);
+    return w;
+}
+
+void setRows(Set& s) {
+    for (const ListEntry& r : s.list.rows) {
         std::vector<std::vector<std::string>> row;
         std::size_t lines = 1;
-        for (std::size_t c = 0; c < r.cells.size(); ++c) {
-            const double room = r.kind == ListEntry::Kind::Group ? s.width : s.widths[std::min(c, n - 1)];
-            row.push_back(wrapText(r.cells[c].text, room - 2 * padX, textSize, r.kind != ListEntry::Kind::Figures));
+        const bool group = r.kind == ListEntry::Kind::Group, bold = r.kind != ListEntry::Kind::Figures;
+        for (std::size_t i = 0; i < (group ? 1 : s.shown.size()); ++i) {
+            const std::size_t c = group ? 0 : s.shown[i];
+            const double room = (group ? s.width : s.widths[i]) - 2 * padX;
+            row.push_back(c < r.cells.size() ? wrapText(r.cells[c].text, room, textSize, bold)
+                                             : std::vector<std::string>{});
             lines = std::max(lines, row.back().size());
         }
         s.cells.push_back(std::move(row));
         s.heights.push_back(rowHeight + lineStep * double(lines - 1));
     }
+}
+
+Set setIn(const List& list, double most) {
+    Set s{list};
+    std::vector<Wish> wishes;
+    for (std::size_t c = 0; c < list.columns.size(); ++c) {
+        if (!anythingIn(list, c)) continue;
+        const bool apart = !s.shown.empty() && list.columns[s.shown.back()].align == Align::Right &&
+                           list.columns[c].align == Align::Left;
+        s.shown.push_back(c);
+        wishes.push_back(wishOf(list, c));
+        if (apart) wishes[wishes.size() - 2].least += afterNumbers, wishes[wishes.size() - 2].wanted += afterNumbers;
+    }
+    double slack = 0;
+    for (const Wish& w : wishes) {
+        s.wanted += w.wanted;
+        slack += w.wanted - w.least;
+    }
+    // Where it is too wide, all give of what they have above their least.
+    const double over = s.wanted - most, share = over > 0 && slack > 0 ? std::min(1.0, over / slack) : 0;
+    for (const Wish& w : wishes) {
+        s.widths.push_back(w.wanted - share * (w.wanted - w.least));
+        s.width += s.widths.back();
+    }
+    std::size_t headLines = 1;
+    for (std::size_t i = 0; i < s.shown.size(); ++i) {
+        s.heads.push_back(wrapText(headOf(list.columns[s.shown[i]]), s.widths[i] - 2 * padX, headSize));
+        headLines = std::max(headLines, s.heads.back().size());
+    }
+    s.headHeight = 2.6 + headLine * double(headLines);
+    setRows(s);
     return s;
 }
 
+/// Filled column by column, from the left; a list that is wider than a column takes two, or all.
 struct Sheets {
+    static constexpr int columns = 3;
+
     const SheetInput& in;
     int next;
     std::vector<Drawing> all{};
     SheetFrame frame{};
-    double columns[2] = {0, 0};                               ///< where each is filled to
+    double filled[columns] = {0, 0, 0};                       ///< to where
+    int column = 0;                                           ///< where the next list begins
     std::map<std::size_t, std::vector<std::string>> titles{}; ///< of the lists, by sheet
 
     Drawing& sheet() { return all.back(); }
-    double half() const { return (right() - left() - gutter) / 2; }
     double left() const { return frame.left + 10; }
     double right() const { return frame.right - 10; }
     double top() const { return frame.top + 12; }
     double bottom() const { return frame.bottom - 12; }
+    double width(int span) const {
+        const double one = (right() - left() - (columns - 1) * gutter) / columns;
+        return span * one + (span - 1) * gutter;
+    }
+    double at(int c) const { return left() + c * (width(1) + gutter); }
 
     void begin() {
         Drawing d;
-        d.title = "Lists";
         d.number = fmt::format("E-{}", next++);
         d.paper = in.book.metric() ? "A1" : "ARCH D";
         const PaperSize size = paperSize(d.paper);
         d.width = size.width, d.height = size.height;
         frame = sheetFrame(d, in);
         all.push_back(std::move(d));
-        columns[0] = columns[1] = top();
+        std::fill(std::begin(filled), std::end(filled), top());
+        column = 0;
     }
-    /// A column with so much room, or the next sheet; a wide list needs both.
-    int columnFor(bool wide, double height) {
-        if (all.empty()) begin();
-        if (wide) {
-            if (std::max(columns[0], columns[1]) + height > bottom()) begin();
-            columns[0] = columns[1] = std::max(columns[0], columns[1]);
-            return 0;
+    /// From where on that many columns are free.
+    double freeFrom(int span) const {
+        return *std::max_element(filled + column, filled + std::min(column + span, columns));
+    }
+    /// Goes on until there is so much room in `span` columns, or at the top of a new sheet.
+    void seek(int span, double height) {
+        while (column + span > columns || freeFrom(span) + height > bottom()) {
+            if (column + span >= columns) {
+                const bool untouched = column == 0 && freeFrom(span) <= top();
+                if (untouched) return; // higher than a sheet: it is begun all the same
+                begin();
+            } else {
+                ++column;
+            }
         }
-        const int shorter = columns[0] <= columns[1] ? 0 : 1;
-        if (columns[shorter] + height <= bottom()) return shorter;
-        begin();
-        return 0;
+    }
+    /// Columns that a list takes: as few as hold it without much wrapping.
+    int spanOf(const List& list) const {
+        constexpr double bearable = 1.2; // of the column, that a list may want to be wider
+        for (int span = 1; span < columns; ++span)
+            if (const Set s = setIn(list, width(span));
+                s.wanted <= width(span) * bearable && s.width <= width(span) + 0.01)
+                return span;
+        return columns;
     }
     void put(const List& list) {
         if (all.empty()) begin();
-        const bool wide = setIn(list, half()).width > half() + 0.01;
-        const Set s = setIn(list, wide ? right() - left() : half());
+        const int span = spanOf(list);
+        const Set s = setIn(list, width(span));
         std::size_t row = 0;
         bool again = false;
         do {
             const double heading = titleSize * 1.6 + s.headHeight;
-            const double least = heading + (row < s.heights.size() ? s.heights[row] : 0) +
-                                 (row + 1 < s.heights.size() ? s.heights[row + 1] : 0);
-            int column = columnFor(wide, least);
-            const double x = left() + (column == 1 ? half() + gutter : 0);
-            double y = columns[column];
-            title(list, s, x, y, again);
+            double least = heading; // with a row or two, so that no heading stands alone
+            for (std::size_t i = row; i < std::min(row + 2, s.heights.size()); ++i) least += s.heights[i];
+            seek(span, least);
+            const double x = at(column);
+            double y = freeFrom(span);
+            title(s, x, y, again);
             y += heading;
             while (row < s.heights.size() && y + s.heights[row] <= bottom()) {
                 // A group's heading never stands alone at the foot.
@@ -155,74 +212,90 @@ struct Sheets {
                 y += s.heights[row++];
             }
             sheet().line({x, y}, {x + s.width, y}, headPen);
-            columns[column] = y;
-            if (row == s.heights.size()) y = notes(list, s, x, y, column);
-            columns[column] = y + belowList;
-            if (wide) columns[0] = columns[1] = columns[column];
+            fill(span, y + belowList);
             again = true;
         } while (row < s.heights.size());
+        notes(list, s, span);
     }
-    void title(const List& list, const Set& s, double x, double y, bool again) {
+    void fill(int span, double to) { std::fill(filled + column, filled + std::min(column + span, columns), to); }
+    void title(const Set& s, double x, double y, bool again) {
         Drawing& d = sheet();
-        d.text({x, y + titleSize}, list.title + (again ? ", continued" : ""), titleSize, Align::Left, true);
-        titles[all.size() - 1].push_back(list.title);
+        d.text({x, y + titleSize}, s.list.title + (again ? ", continued" : ""), titleSize, Align::Left, true);
+        auto& here = titles[all.size() - 1];
+        if (here.empty() || here.back() != s.list.title) here.push_back(s.list.title);
         y += titleSize * 1.6;
         d.line({x, y}, {x + s.width, y}, titlePen);
         d.fill(x, y, s.width, s.headHeight, Ink::Band);
-        double at = x;
-        for (std::size_t c = 0; c < s.heads.size(); ++c) {
-            double base = y + s.headHeight - 1.9 - headLine * double(s.heads[c].size() - 1);
-            for (const std::string& line : s.heads[c]) {
-                cell(line, at, s.widths[c], base, list.columns[c].align, headSize, false, Ink::Ink);
+        double from = x;
+        for (std::size_t i = 0; i < s.heads.size(); ++i) {
+            double base = y + s.headHeight - 1.9 - headLine * double(s.heads[i].size() - 1);
+            for (const std::string& line : s.heads[i]) {
+                cell(line, from, roomOf(s, i), base, s.list.columns[s.shown[i]].align, headSize, false, Ink::Ink);
                 base += headLine;
             }
-            at += s.widths[c];
+            from += s.widths[i];
         }
         d.line({x, y + s.headHeight}, {x + s.width, y + s.headHeight}, headPen);
     }
-    void cell(const std::string& text, double x, double width, double base, Align align, double size, bool bold,
+    /// Width of a column for its texts: numbers keep off the words that follow them.
+    static double roomOf(const Set& s, std::size_t i) {
+        const bool apart = i + 1 < s.shown.size() && s.list.columns[s.shown[i]].align == Align::Right &&
+                           s.list.columns[s.shown[i + 1]].align == Align::Left;
+        return s.widths[i] - (apart ? afterNumbers : 0);
+    }
+    void cell(const std::string& text, double x, double width_, double base, Align align, double size, bool bold,
               Ink ink) {
-        const double at = align == Align::Right ? x + width - padX : align == Align::Centre ? x + width / 2 : x + padX;
-        sheet().text({at, base}, text, size, align, bold, ink);
+        const double to = align == Align::Right    ? x + width_ - padX
+                          : align == Align::Centre ? x + width_ / 2
+                                                   : x + padX;
+        sheet().text({to, base}, text, size, align, bold, ink);
     }
     void drawRow(const Set& s, std::size_t row, double x, double y) {
         const ListEntry& r = s.list.rows[row];
         Drawing& d = sheet();
-        const bool bold = r.kind != ListEntry::Kind::Figures;
+        const bool bold = r.kind != ListEntry::Kind::Figures, group = r.kind == ListEntry::Kind::Group;
         if (r.kind == ListEntry::Kind::Total) d.line({x, y}, {x + s.width, y}, headPen);
-        double at = x;
-        for (std::size_t c = 0; c < r.cells.size(); ++c) {
-            const double width = r.kind == ListEntry::Kind::Group ? s.width : s.widths[c];
-            const Align align = r.kind == ListEntry::Kind::Group ? Align::Left : s.list.columns[c].align;
+        double from = x;
+        for (std::size_t i = 0; i < s.cells[row].size(); ++i) {
+            const std::size_t c = group ? 0 : s.shown[i];
             double base = y + 4.7;
-            for (const std::string& line : s.cells[row][c]) {
-                cell(line, at, width, base, align, textSize, bold, r.cells[c].ink);
+            for (const std::string& line : s.cells[row][i]) {
+                cell(line, from, group ? s.width : roomOf(s, i), base, group ? Align::Left : s.list.columns[c].align,
+                     textSize, bold, r.cells[c].ink);
                 base += lineStep;
             }
-            at += width;
+            from += s.widths[i];
         }
         if (r.about) d.hotspots.push_back({r.about, x, y, x + s.width, y + s.heights[row]});
         d.line({x, y + s.heights[row]}, {x + s.width, y + s.heights[row]}, tablePen, Ink::Rule);
     }
-    /// Below the rows; a note for which there is no room stands at the head of the next column.
-    double notes(const List& list, const Set& s, double x, double y, int& column) {
-        y += 1.5;
+    /// Below the rows; one for which there is no room stands at the head of the next column.
+    void notes(const List& list, const Set& s, int span) {
+        double y = freeFrom(span) - belowList + 1.5;
         for (const std::string& note : list.notes) {
-            const auto lines = wrapText(note, std::max(s.width, 110.0), noteSize);
-            if (y + noteStep * double(lines.size()) > bottom()) {
-                columns[column] = bottom();
-                column = columnFor(s.width > half() + 0.01, noteStep * double(lines.size()));
-                x = left() + (column == 1 ? half() + gutter : 0);
-                y = columns[column];
+            const auto lines = wrapText(note, std::max(s.width, std::min(110.0, width(span))) - 2 * padX, noteSize);
+            const double height = noteStep * double(lines.size());
+            if (y + height > bottom()) {
+                fill(span, bottom());
+                seek(span, height);
+                y = freeFrom(span);
             }
             for (const std::string& line : lines) {
                 y += noteStep;
-                sheet().text({x + padX, y}, line, noteSize, Align::Left, false, Ink::Quiet);
+                sheet().text({at(column) + padX, y}, line, noteSize, Align::Left, false, Ink::Quiet);
             }
+            fill(span, y + belowList);
         }
-        return y;
     }
 };
+
+/// "Feeder schedule and 4 more lists"
+std::string titleOf(const std::vector<std::string>& titles) {
+    if (titles.size() == 1) return titles.front();
+    return fmt::format("{} and {}", titles.front(),
+                       titles.size() == 2 ? std::string("one more list")
+                                          : fmt::format("{} more lists", titles.size() - 1));
+}
 
 } // namespace
 
@@ -232,9 +305,7 @@ std::vector<Drawing> listSheets(const SheetInput& in, const std::vector<List>& l
         if (!list.rows.empty()) sheets.put(list);
     for (std::size_t i = 0; i < sheets.all.size(); ++i) {
         Drawing& d = sheets.all[i];
-        const auto& titles = sheets.titles[i];
-        d.title = titles.size() == 1 ? titles.front()
-                                     : titles.front() + (titles.size() == 2 ? " and " + titles.back() : " and others");
+        d.title = titleOf(sheets.titles[i]);
         titleBlock(d, in, "None");
     }
     return std::move(sheets.all);

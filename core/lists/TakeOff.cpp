@@ -121,7 +121,7 @@ List takeOffList(const SheetInput& in) {
     if (p.boards.size() + p.transformers.size() > 0) list.group("Boards and equipment");
     for (const Board& b : p.boards)
         list.add(b.id, {{fmt::format("{}, {}", b.name, wordOf(b.use))},
-                        {fmt::format("{} A, {} V, {} kA{}", rating(b.bus), wordOf(b.system), figures(b.ratingKA),
+                        {fmt::format("{} A, {} V, {} kA{}", rating(b.bus), wordOf(b.system), rating(b.ratingKA),
                                      passesOn(b.use) ? "" : fmt::format(", {} places", b.slots))},
                         numberCell(1),
                         {"piece"}});

@@ -93,11 +93,11 @@ struct Driven {
                 box->setCurrentText(other);
                 Q_EMIT box->textActivated(other);
                 pump();
-                auto* line = f.findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly);
-                REQUIRE(line);
-                line->selectAll();
-                type(*line, value);
-                key(*line, Qt::Key_Return);
+                auto* typed = f.findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly);
+                REQUIRE(typed);
+                typed->selectAll();
+                type(*typed, value);
+                key(*typed, Qt::Key_Return);
                 return;
             }
             REQUIRE(i >= 0);

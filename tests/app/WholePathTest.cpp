@@ -1,5 +1,6 @@
 // One path through all of it, on the interface: from receptacles on the plan to the schedule as a PDF.
 
+#include "core/exchange/Grid.h"
 #include "tests/app/AppTest.h"
 
 using namespace lintel;
@@ -104,4 +105,21 @@ TEST_CASE("three receptacles placed, circuited, sized for drop, undone to the by
     CHECK(text.contains("Circuit 31: raised from #12 to #10 for voltage drop (300 ft, 2.7"));
     CHECK(text.contains("Riser diagram"));
     CHECK(text.contains("LP-1"));
+    CHECK(text.contains(QRegularExpression("HM-2\\s+125/3\\s+4 #1, #6 gnd"))); // of the feeder schedule
+
+    // The lists as a workbook, read again: a sheet for each, numbers as numbers.
+    const QString workbook = d.path("lists.xlsx");
+    REQUIRE_FALSE(d.window.issue().exportLists(workbook));
+    GridOptions circuits;
+    circuits.sheet = "Circuits";
+    const auto grid = readGrid(workbook.toStdString(), circuits);
+    REQUIRE(grid);
+    CHECK(grid->sheets.size() >= 12);
+    CHECK(grid->rows.size() == 1 + d.s.project().circuits.size());
+    const auto row = std::find_if(grid->rows.begin(), grid->rows.end(),
+                                  [](const auto& r) { return !r.empty() && r[0] == "LP-1-31"; });
+    REQUIRE(row != grid->rows.end());
+    CHECK((*row)[7] == "540");
+    CHECK((*row)[9].rfind("2 #10", 0) == 0);
+    CHECK(grid->isNumber(std::size_t(row - grid->rows.begin()), 7));
 }

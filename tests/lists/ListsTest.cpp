@@ -52,7 +52,7 @@ TEST_CASE("feeder schedule: HM-2 of Saltmarket Hall as worked by hand, the alter
     CHECK(*cellOf(l, "HM-2", "Load", 2).value == Approx(97594 / 480.0 / std::sqrt(3.0)).epsilon(0.001));
     CHECK(*cellOf(l, "HM-2", "Carries", 2).value == 130);
     CHECK(*cellOf(l, "HM-2", "Used", 2).value == Approx(117.387 / 1.3).epsilon(0.001));
-    CHECK(cellOf(l, "HM-2", "Conductors of each set, ground", 2).text == "4 × #1, #6 gnd");
+    CHECK(cellOf(l, "HM-2", "Conductors of each set, ground", 2).text == "4 #1, #6 gnd");
     // √3 · 117.4 A · 129.2 ft of #1 in steel (0.16 Ω/kft at 0.9) of 480 V: about 0.9 %.
     CHECK(*cellOf(l, "HM-2", "Drop own", 2).value == Approx(0.9).margin(0.1));
     CHECK(cellOf(l, "ATS-1, alternate", "From", 2).text == "GD-1");
@@ -90,7 +90,7 @@ TEST_CASE("demand from the service down: kinds add up to what is connected, boar
 TEST_CASE("take-off: conductors and conduit of a small project counted by hand, unknown lengths told and left out") {
     OneBoard w;
     w.p.basis.slack = 0;
-    const CircuitId a = w.circuit(1200, LoadUnit::VA, 1, 100), b = w.circuit(1500, LoadUnit::VA, 1, 50);
+    const CircuitId a = w.circuit(600, LoadUnit::VA, 1, 100), b = w.circuit(700, LoadUnit::VA, 1, 50);
     w.circuit(900);
     const Results r = w.solved();
     const SheetInput in{w.p, nec(), r};
@@ -134,11 +134,12 @@ TEST_CASE("motors and luminaires: as they were entered, with the current of the 
     const Demo d("saltmarket-hall");
     const List motors = d.list("motors");
     CHECK(cellOf(motors, "Supply fan SF-1", "Each", 1).text == "15 hp");
-    CHECK(*cellOf(motors, "Supply fan SF-1", "Current, each", 1).value == 21); // Table 430.250
+    CHECK(*cellOf(motors, "Supply fan SF-1", "Current, each", 1).value == Approx(21)); // Table 430.250
     CHECK(cellOf(motors, "Condensate pump", "Current, each", 1).ink == Ink::Stop);
     const List lights = d.list("luminaires");
     int devices = 0;
-    for (const Device& x : d.p.devices) devices += d.p.deviceTypes[x.type].kind == LoadKind::Lighting;
+    for (const Device& x : d.p.devices)
+        devices += d.p.deviceTypes[x.type].kind == LoadKind::Lighting && d.p.deviceTypes[x.type].load > 0;
     CHECK(*cellOf(lights, "Total", "All").value == devices);
     for (const ListEntry& r : lights.rows) {
         double sum = 0;
