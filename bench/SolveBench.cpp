@@ -3,6 +3,7 @@
 #include "bench/BigBuilding.h"
 #include "core/check/Check.h"
 #include "core/level/Level.h"
+#include "core/lists/List.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 
@@ -69,6 +70,20 @@ void levelOneBoard(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(levelBoard(theBuilding(), r, BoardId{2}));
 }
 BENCHMARK(levelOneBoard)->Unit(benchmark::kMillisecond);
+
+/// The lists that go on sheets, worked out and set.
+void listsOnSheets(benchmark::State& state) {
+    const Project& p = theBuilding();
+    const Results r = solve(p, nec());
+    const SheetInput in{p, nec(), r};
+    for (auto _ : state) {
+        std::vector<List> lists;
+        for (const ListKind& k : listKinds())
+            if (k.onSheets) lists.push_back(k.make(in));
+        benchmark::DoNotOptimize(listSheets(in, lists, 801));
+    }
+}
+BENCHMARK(listsOnSheets)->Unit(benchmark::kMillisecond);
 
 void writeFile(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(writeProject(theBuilding()));

@@ -126,6 +126,16 @@ void BasisStage::text(QFormLayout* f, const QString& label, const char* object, 
     });
 }
 
+namespace {
+/// The unit with which the words beside a field begin: "A" of "A a device"; empty: it is a number without one.
+std::string unitAtFront(const QString& words) {
+    const std::string first = words.section(' ', 0, 0).remove(',').toStdString();
+    for (const char* unit : {"A", "%", "m", "°C", "K·m/W", "V", "kVA"})
+        if (first == unit) return first;
+    return {};
+}
+} // namespace
+
 void BasisStage::numberField(QFormLayout* f, const QString& label, const char* object, const QString& unit, double lo,
                              double hi, int, std::function<double(const Basis&)> get,
                              std::function<void(Basis&, double)> set) {
@@ -136,29 +146,34 @@ void BasisStage::numberField(QFormLayout* f, const QString& label, const char* o
     auto* row = new QHBoxLayout;
     row->setSpacing(7);
     row->addWidget(e);
-    auto* u = new QLabel(unit);
+    // What stands beside it may go on after the unit ("A a device"). Lengths are shown as the project has them.
+    const bool feet = unit == "m" && session.project().basis.units == UnitSystem::Imperial;
+    const std::string kept = unitAtFront(unit), shown = feet ? "ft" : kept;
+    const double perShown = feet ? metresPerFoot : 1;
+    auto* u = new QLabel(feet ? q("ft") : unit);
     u->setProperty("quiet", true);
     row->addWidget(u);
     row->addStretch(1);
     f->addRow(fieldLabel(label), row);
-    const auto take = [this, e, lo, hi, set, label, get, unit = unit.toStdString()] {
+    const auto take = [this, e, lo, hi, set, label, get, shown, perShown] {
         if (!e->isModified()) return;
         e->setModified(false);
-        const auto typed = readTyped(e->text().toStdString(), unit);
-        if (!typed || *typed < lo || *typed > hi) { // the text stays, to be put right
+        const auto typed = readTyped(e->text().toStdString(), shown);
+        if (!typed || *typed * perShown < lo || *typed * perShown > hi) { // the text stays, to be put right
             session.say(typed ? tr("%1: “%2” is not from %3 to %4 %5")
-                                    .arg(label, e->text(), QString::number(lo), QString::number(hi), q(unit))
+                                    .arg(label, e->text(), QString::number(lo / perShown, 'g', 4),
+                                         QString::number(hi / perShown, 'g', 4), q(shown))
                                     .trimmed()
                               : label + ": " + q(typed.error().what + ". " + typed.error().help),
                         true);
             return;
         }
-        set(draft, *typed);
-        e->setText(QString::number(get(draft)));
+        set(draft, *typed * perShown);
+        e->setText(QString::number(get(draft) / perShown, 'g', 5));
         changed();
     };
     connect(e, &QLineEdit::editingFinished, this, take);
-    loaders.push_back([this, e, get] { e->setText(QString::number(get(draft))); });
+    loaders.push_back([this, e, get, perShown] { e->setText(QString::number(get(draft) / perShown, 'g', 5)); });
 }
 
 void BasisStage::choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words,

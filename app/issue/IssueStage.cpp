@@ -8,10 +8,12 @@
 #include "core/lists/List.h"
 
 #include <QBoxLayout>
+#include <QElapsedTimer>
 #include <QFileDialog>
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
+#include <QTimer>
 
 namespace lintel {
 
@@ -66,7 +68,19 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         const auto bad = exportPdf(file);
         session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
     });
-    connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
+    // The set of a very large building takes longer than a frame: it then waits until nothing is edited for a moment.
+    later = new QTimer(this);
+    later->setSingleShot(true);
+    connect(later, &QTimer::timeout, this, &IssueStage::rebuild);
+    connect(&session, &Session::solved,
+            new WhenShown(this,
+                          [this] {
+                              if (lastMs > 30)
+                                  later->start(300);
+                              else
+                                  rebuild();
+                          }),
+            &WhenShown::poke);
     connect(&session, &Session::opened, this, [this] {
         unticked.clear();
         wanted.clear();
@@ -105,9 +119,12 @@ void IssueStage::rebuild() {
 const IssueStage::SetOf& IssueStage::set() {
     auto now = session.sharedSolution();
     if (!current || current->solution != now) {
+        QElapsedTimer clock;
+        clock.start();
         auto fresh = std::make_unique<SetOf>(SetOf{now, session.sheetInput(*now), {}});
         fresh->sheets = issueSet(fresh->in);
         current = std::move(fresh);
+        lastMs = clock.elapsed();
     }
     return *current;
 }

@@ -6,6 +6,7 @@
 
 class QLabel;
 class QListWidget;
+class QTimer;
 
 namespace lintel {
 
@@ -34,6 +35,8 @@ private:
     const SetOf& set();
     void writeLists();
     std::unique_ptr<SetOf> current;
+    QTimer* later;
+    qint64 lastMs = 0; ///< that the set took to list
     Session& session;
     QListWidget* list;
     DrawingView* view;

@@ -1,7 +1,9 @@
 // Fault levels along a row of runs and transformers from a source.
 
 #include "core/solve/Fault.h"
+#include "core/base/Limits.h"
 #include "core/base/Parse.h"
+#include "core/bench/FaultPath.h"
 
 #include "core/base/Format.h"
 #include "core/bench/BenchInputs.h"
@@ -103,31 +105,6 @@ std::vector<BenchField> fields(const RuleBook& book) {
     return f;
 }
 
-/// The words of a line, with "×" as "x" and units apart from their numbers.
-std::vector<std::string> wordsOf(std::string line) {
-    for (std::size_t at; (at = line.find("×")) != std::string::npos;) line.replace(at, std::string("×").size(), "x");
-    std::istringstream in(line);
-    std::vector<std::string> out;
-    for (std::string w; in >> w;) {
-        std::size_t digits = 0;
-        while (digits < w.size() && (isDigit(w[digits]) || w[digits] == '.')) ++digits;
-        const std::string unit = w.substr(digits);
-        if (digits && (unit == "ft" || unit == "feet" || unit == "m" || unit == "kVA" || unit == "%"))
-            out.push_back(w.substr(0, digits)), out.push_back(unit);
-        else
-            out.push_back(w);
-    }
-    return out;
-}
-std::optional<double> numeric(const std::string& s) { return plainNumber(s); }
-
-/// A system by its word; a number alone only where it is one that the trade uses, as "230".
-std::optional<VoltageSystem> systemNamed(const std::string& word) {
-    const auto s = systemFrom(word);
-    const auto all = usualSystems();
-    return s && (!numeric(word) || std::find(all.begin(), all.end(), *s) != all.end()) ? s : std::nullopt;
-}
-
 struct Walk {
     const BenchInputs& in;
     const RuleBook& book;
@@ -152,76 +129,36 @@ struct Walk {
         in.refuse("path", "\"" + line + "\": " + what, help);
     }
 
-    void run(const std::string& line, const std::vector<std::string>& words) {
-        const std::string help = "Write: run 100 ft 500 x2 copper steel";
-        std::optional<Metres> length;
-        SizeIndex size = -1;
-        int sets = 1;
-        Material m = Material::Copper;
-        Raceway raceway = Raceway::Steel;
-        for (std::size_t i = 1; i < words.size(); ++i) {
-            const std::string& w = words[i];
-            const auto v = numeric(w);
-            if (v && i + 1 < words.size() && (words[i + 1] == "ft" || words[i + 1] == "feet" || words[i + 1] == "m"))
-                length = words[i + 1] != "m" ? feet(*v) : Metres{*v}, ++i;
-            else if (const auto mat = fromWord<Material>(w))
-                m = *mat;
-            else if (const auto way = fromWord<Raceway>(w))
-                raceway = *way;
-            else if (w.size() > 1 && w[0] == 'x' && numeric(w.substr(1)))
-                sets = int(*numeric(w.substr(1)));
-            else if (w == "x" && i + 1 < words.size() && numeric(words[i + 1]))
-                sets = int(*numeric(words[++i]));
-            else if (size < 0 && book.find(w[0] == '#' ? w.substr(1) : w) >= 0)
-                size = book.find(w[0] == '#' ? w.substr(1) : w);
-            else if (w != "kcmil" && w != "AWG")
-                bad(line, "\"" + w + "\" is not understood", help);
-        }
-        if (!length || length->v < 0) bad(line, "it has no length", help);
-        if (size < 0) bad(line, "it has no conductor size", help);
-        if (sets < 1 || sets > 40) bad(line, "from 1 to 40 sets", help);
+    void run(const std::string& line, const std::string& after) {
+        const auto read = readPathRun(after, book);
+        if (!read) bad(line, read.error().what, read.error().help);
+        const auto& [length, size, sets, m, raceway] = *read;
+        if (sets < 1 || sets > limits::sets) bad(line, fmt::format("from 1 to {} sets", limits::sets), "");
         if (!book.choosable(size, m))
             bad(line, fmt::format("{} has no impedance for it", book.cite("impedance")), "Choose another size.");
         const ConductorSize& s = book.sizes()[std::size_t(size)];
         if (book.metric()) { // at 20 °C, with the reactance of cores in one sheath, 0.08 mΩ/m
-            const Complex each = Complex{s.at20[std::size_t(m)] * warmer(celsius), 0.00008} * (length->v / sets);
-            const Complex hot{s.at20[std::size_t(m)] * warmer(70) * length->v / sets, each.imag()};
+            const Complex each = Complex{s.at20[std::size_t(m)] * warmer(celsius), 0.00008} * (length.v / sets);
+            const Complex hot{s.at20[std::size_t(m)] * warmer(70) * length.v / sets, each.imag()};
             at = afterRun(at, each, each, hot + hot, system);
-            return point(fmt::format("after {} of {}{} {}", benchLength(*length, in.units()),
+            return point(fmt::format("after {} of {}{} {}", benchLength(length, in.units()),
                                      sets > 1 ? fmt::format("{} sets of ", sets) : "", sizeWords(book, size),
                                      wordOf(m)));
         }
         const Complex ohms =
             Complex{s.resistance[std::size_t(m)][std::size_t(raceway)], s.reactance[std::size_t(raceway)]} *
-            (length->v / sets);
+            (length.v / sets);
         const Complex cold{ohms.real() * coldFactor(m, celsius), ohms.imag()};
         at = afterRun(at, cold, cold, {}, system);
-        point(fmt::format("after {} of {}{} {}", benchLength(*length, in.units()),
+        point(fmt::format("after {} of {}{} {}", benchLength(length, in.units()),
                           sets > 1 ? fmt::format("{} sets of ", sets) : "", sizeWords(book, size), wordOf(m)));
     }
-    void transformer(const std::string& line, const std::vector<std::string>& words) {
-        const std::string help = "Write: transformer 75 kVA 4.5 % X/R 2 208Y/120";
+    void transformer(const std::string& line, const std::string& after) {
+        const auto read = readPathTransformer(after);
+        if (!read) bad(line, read.error().what, read.error().help);
         Transformer t;
         t.primary = system;
-        t.kva = 0, t.percentZ = 0, t.xOverR = 2;
-        std::optional<VoltageSystem> secondary;
-        for (std::size_t i = 1; i < words.size(); ++i) {
-            const std::string& w = words[i];
-            const auto v = numeric(w);
-            if (v && i + 1 < words.size() && words[i + 1] == "kVA")
-                t.kva = *v, ++i;
-            else if (v && i + 1 < words.size() && words[i + 1] == "%")
-                t.percentZ = *v, ++i;
-            else if (w == "X/R" && i + 1 < words.size() && numeric(words[i + 1]))
-                t.xOverR = *numeric(words[++i]);
-            else if (const auto sys = systemNamed(w))
-                secondary = *sys;
-            else
-                bad(line, "\"" + w + "\" is not understood", help);
-        }
-        if (t.kva < 0.1 || t.kva > 1e6 || t.percentZ < 0.1 || t.percentZ > 100 || t.xOverR < 0 || !secondary)
-            bad(line, "it needs its kVA, its impedance in % and the system of its secondary", help);
-        t.secondary = *secondary;
+        t.kva = read->kva, t.percentZ = read->percentZ, t.xOverR = read->xOverR, t.secondary = read->secondary;
         if (factsOf(t.secondary).phases == 3 && factsOf(system).phases != 3)
             bad(line, fmt::format("three phases cannot come from {}", wordOf(system)),
                 "Choose a single-phase secondary.");
@@ -272,11 +209,12 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
                        figures(f.phases == 3 ? w.at.threePhase : w.at.lineLine) + " kA", "");
     w.point("source");
     for (const std::string& line : in.lines("path")) {
-        const auto words = wordsOf(line);
-        if (words.front() == "run")
-            w.run(line, words);
-        else if (words.front() == "transformer")
-            w.transformer(line, words);
+        const std::size_t blank = std::min(line.find(' '), line.size());
+        const std::string first = line.substr(0, blank), after = trimmed(line.substr(blank));
+        if (sameWord(first, "run"))
+            w.run(line, after);
+        else if (sameWord(first, "transformer"))
+            w.transformer(line, after);
         else
             w.bad(line, "a line begins with run or transformer", "Write: run 100 ft 500 x2 copper steel");
     }

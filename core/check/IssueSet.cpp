@@ -48,8 +48,10 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
     for (const ListKind& k : listKinds())
         if (k.onSheets)
             if (List list = k.make(in); !list.rows.empty()) lists.push_back(std::move(list));
+    std::size_t page = 0;
     for (Drawing& d : listSheets(in, lists, firstListSheet)) {
-        const std::string number = d.number, title = d.title, paper = d.paper;
+        const std::string number = d.number, paper = d.paper,
+                          title = page++ == 0 ? std::string("Lists") : fmt::format("Lists, sheet {}", page);
         set.push_back({number, title, paper, number + "_lists", [d = std::move(d)] { return d; }});
     }
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn

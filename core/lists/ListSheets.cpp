@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <map>
+#include <numeric>
 
 namespace lintel {
 namespace {
@@ -29,7 +30,6 @@ struct Set {
     std::vector<std::vector<std::string>> heads{};
     std::vector<double> heights{}; ///< of the rows
     double width = 0, headHeight = 0;
-    double wanted = 0; ///< the width in which no text need be wrapped but the longest
 };
 
 double naturalWidth(const std::string& text, double size, bool bold) {
@@ -97,25 +97,41 @@ void setRows(Set& s) {
     }
 }
 
-Set setIn(const List& list, double most) {
-    Set s{list};
+/// The columns of a list in which something stands, with their wishes.
+struct Columns {
+    std::vector<std::size_t> shown;
     std::vector<Wish> wishes;
-    for (std::size_t c = 0; c < list.columns.size(); ++c) {
-        if (!anythingIn(list, c)) continue;
-        const bool apart = !s.shown.empty() && list.columns[s.shown.back()].align == Align::Right &&
-                           list.columns[c].align == Align::Left;
-        s.shown.push_back(c);
-        wishes.push_back(wishOf(list, c));
-        if (apart) wishes[wishes.size() - 2].least += afterNumbers, wishes[wishes.size() - 2].wanted += afterNumbers;
+    double least() const {
+        return std::accumulate(wishes.begin(), wishes.end(), 0.0,
+                               [](double sum, const Wish& w) { return sum + w.least; });
     }
-    double slack = 0;
-    for (const Wish& w : wishes) {
-        s.wanted += w.wanted;
-        slack += w.wanted - w.least;
+    double wanted() const {
+        return std::accumulate(wishes.begin(), wishes.end(), 0.0,
+                               [](double sum, const Wish& w) { return sum + w.wanted; });
     }
+};
+Columns columnsOf(const List& list) {
+    Columns c;
+    for (std::size_t i = 0; i < list.columns.size(); ++i) {
+        if (!anythingIn(list, i)) continue;
+        const bool apart = !c.shown.empty() && list.columns[c.shown.back()].align == Align::Right &&
+                           list.columns[i].align == Align::Left;
+        if (apart) {
+            c.wishes.back().least += afterNumbers;
+            c.wishes.back().wanted += afterNumbers;
+        }
+        c.shown.push_back(i);
+        c.wishes.push_back(wishOf(list, i));
+    }
+    return c;
+}
+
+Set setIn(const List& list, const Columns& columns, double most) {
+    Set s{list, columns.shown};
+    const double slack = columns.wanted() - columns.least();
     // Where it is too wide, all give of what they have above their least.
-    const double over = s.wanted - most, share = over > 0 && slack > 0 ? std::min(1.0, over / slack) : 0;
-    for (const Wish& w : wishes) {
+    const double over = columns.wanted() - most, share = over > 0 && slack > 0 ? std::min(1.0, over / slack) : 0;
+    for (const Wish& w : columns.wishes) {
         s.widths.push_back(w.wanted - share * (w.wanted - w.least));
         s.width += s.widths.back();
     }
@@ -180,18 +196,17 @@ struct Sheets {
         }
     }
     /// Columns that a list takes: as few as hold it without much wrapping.
-    int spanOf(const List& list) const {
+    int spanOf(const Columns& c) const {
         constexpr double bearable = 1.2; // of the column, that a list may want to be wider
         for (int span = 1; span < columns; ++span)
-            if (const Set s = setIn(list, width(span));
-                s.wanted <= width(span) * bearable && s.width <= width(span) + 0.01)
-                return span;
+            if (c.wanted() <= width(span) * bearable && c.least() <= width(span)) return span;
         return columns;
     }
     void put(const List& list) {
         if (all.empty()) begin();
-        const int span = spanOf(list);
-        const Set s = setIn(list, width(span));
+        const Columns wishes = columnsOf(list);
+        const int span = spanOf(wishes);
+        const Set s = setIn(list, wishes, width(span));
         std::size_t row = 0;
         bool again = false;
         do {

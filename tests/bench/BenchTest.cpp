@@ -156,6 +156,23 @@ TEST_CASE("bench fault: transformers and runs in a row") {
     const double z = std::hypot(1.4520 + 1.1923, 8.7119 + 2.4);
     CHECK(figure(answer("fault", {{"path", "run 100 ft 500 x2 copper steel"}}), "three_phase_kA") ==
           Approx(480 / root3 / z).epsilon(1e-3));
+    // The same in other people's words.
+    const double two = figure(answer("fault", {{"path", "run 100 ft 500 x2 copper steel"}}), "three_phase_kA");
+    for (const char* line :
+         {"run 100 feet 500 kcmil x2 Cu EMT", "run 100' 2 x 500 kcmil copper steel", "run 30.48 m 2 × 500 kcmil",
+          "Run 2 sets of 500 kcmil in EMT, 100 ft, Cu", "run 100ft 2x 500"})
+        CHECK(figure(answer("fault", {{"path", line}}), "three_phase_kA") == Approx(two));
+    const double small75 =
+        figure(answer("fault", {{"path", "transformer 75 kVA 4.5 % X/R 2 208Y/120"}}), "three_phase_kA");
+    for (const char* line : {"transformer 0.075 MVA Z 4.5% X/R=2 208/120 V", "transformer 75kVA, 4.5 %Z, 208Y/120V"})
+        CHECK(figure(answer("fault", {{"path", line}}), "three_phase_kA") == Approx(small75));
+    CHECK(figure(answer("fault", {{"path", "run 1,200 ft 4/0 Al PVC"}}), "three_phase_kA") ==
+          Approx(figure(answer("fault", {{"path", "run 365.76 m 4/0 aluminium PVC"}}), "three_phase_kA")));
+    for (const char* line :
+         {"run 100 500 copper", "run 100 ft", "run 100 ft 500 x2 copper green", "transformer 75 4.5 % 208Y/120",
+          "transformer 1,500 5.75 % 480/277", "transformer 75 kVA 4.5 % 208Y/100", "cable 30 m", "run",
+          "run 100 kVA 500", "transformer 75 kVA 4.5 % X/R two 208Y/120"})
+        CHECK_THROWS_WITH(answer("fault", {{"path", line}}), Catch::Contains(line));
     // Motors of 300 kVA: 4 · 360.8 A = 1.443 kA more.
     CHECK(figure(answer("fault", {{"motors", 300}, {"path", ""}}), "three_phase_kA") ==
           Approx(31.38 + 1.443).margin(0.01));
