@@ -444,7 +444,24 @@ int runCommand(int argc, char** argv) {
     listsCommand->add_option("--out", lists.out,
                              "An .xlsx with a sheet for each, a .csv of one, or a folder of CSV files");
     listsCommand->add_flag("--json", lists.json, "As JSON");
+    CompareOrder comparison;
+    auto* compareCommand =
+        app.add_subcommand("compare", "What was entered differently in two files, and what follows from it");
+    compareCommand->add_option("FILES", comparison.files, "BEFORE and AFTER; or what git gives to a diff driver")
+        ->required()
+        ->expected(2, 7);
+    compareCommand->add_flag("--json", comparison.json, "As JSON");
+    MergeOrder merge;
+    auto* mergeCommand =
+        app.add_subcommand("merge", "Two people's work on one project together; what is left to decide by name");
+    mergeCommand->add_option("BASE", merge.base, "What both began with")->required();
+    mergeCommand->add_option("OURS", merge.ours, "One's work")->required();
+    mergeCommand->add_option("THEIRS", merge.theirs, "The other's")->required();
+    mergeCommand->add_option("--out", merge.out, "The project to write; without it nothing is written");
+    mergeCommand->add_flag("--json", merge.json, "As JSON");
     CLI11_PARSE(app, argc, argv);
+    if (*compareCommand) return runCompare(comparison);
+    if (*mergeCommand) return runMerge(merge);
     if (*listsCommand) return runLists(lists);
     if (*takeCommand || *writeCommand) {
         auto p = loadProject(file);

@@ -43,6 +43,19 @@ struct ListsOrder {
 };
 int runLists(const ListsOrder& order);
 
+struct CompareOrder {
+    std::vector<std::string> files; ///< two, or the seven that git gives
+    bool json = false;
+};
+int runCompare(const CompareOrder& order);
+
+struct MergeOrder {
+    std::string base, ours, theirs, out;
+    bool json = false;
+};
+/// 0: nothing is left to decide; 1: something is, or it could not be done.
+int runMerge(const MergeOrder& order);
+
 int runLoadsImport(const LoadsOrder& order);
 int runLoadsExport(const LoadsOrder& order);
 int runLoadsCheck(const LoadsOrder& order);

@@ -307,3 +307,108 @@ TEST_CASE("lintel-cli issue: names of 300 letters, control characters and tags s
     CHECK(cli({"loads", "export", file, folder.filePath("l.xlsx")}).code == 0);
     CHECK(cli({"solve", file, "--json"}).code == 0);
 }
+
+namespace {
+/// A repository of one folder, with Lintel as its diff and merge driver as the guide says.
+struct Repository {
+    QTemporaryDir folder;
+    QString path(const char* name) const { return folder.filePath(name); }
+    Ran git(const QStringList& arguments) const {
+        QProcess p;
+        p.setWorkingDirectory(folder.path());
+        QProcessEnvironment env = QProcessEnvironment::systemEnvironment();
+        env.insert("GIT_CONFIG_GLOBAL", "/dev/null");
+        env.insert("GIT_CONFIG_SYSTEM", "/dev/null");
+        p.setProcessEnvironment(env);
+        p.start("git", arguments);
+        p.waitForFinished(60000);
+        return {p.exitStatus() == QProcess::NormalExit ? p.exitCode() : -1,
+                QString::fromUtf8(p.readAllStandardOutput()), QString::fromUtf8(p.readAllStandardError())};
+    }
+    Repository() {
+        git({"init", "-q", "-b", "main"});
+        git({"config", "user.name", "R. Amadi"});
+        git({"config", "user.email", "r.amadi@example.org"});
+        git({"config", "merge.lintel.driver", QString("\"%1\" merge %O %A %B --out %A").arg(LINTEL_CLI)});
+        git({"config", "diff.lintel.command", QString("\"%1\" compare").arg(LINTEL_CLI)});
+        std::ofstream(path(".gitattributes").toStdString()) << "*.lintel merge=lintel diff=lintel\n";
+    }
+    void commit(const char* message) const {
+        git({"add", "-A"});
+        REQUIRE(git({"commit", "-q", "-m", message}).code == 0);
+    }
+    template <class F> void edit(F change) const {
+        Project p = *loadProject(path("hall.lintel").toStdString());
+        change(p);
+        REQUIRE_FALSE(saveProject(p, path("hall.lintel").toStdString()));
+    }
+    Project project() const { return *loadProject(path("hall.lintel").toStdString()); }
+};
+CircuitId named(const Project& p, const char* name) {
+    for (const Circuit& c : p.circuits)
+        if (nameOf(p, c.id) == name) return c.id;
+    return {};
+}
+} // namespace
+
+TEST_CASE(
+    "two designers on one building, with git itself: branches merge by thing and field, a diff is told in words") {
+    Repository repo;
+    REQUIRE(cli({"demo", repo.path("hall.lintel")}).code == 0);
+    repo.commit("as it was");
+    REQUIRE(repo.git({"checkout", "-q", "-b", "kitchen"}).code == 0);
+    repo.edit([](Project& p) {
+        p.circuits.change(named(p, "LP-2-7"))->heldBreaker = 45;
+        p.circuits.change(named(p, "LP-2-18"))->name = "Mixer, large";
+    });
+    const Ran told = repo.git({"diff"});
+    CHECK(told.out.contains("LP-2-7 Fryer 1: held breaker as usual → 45"));
+    CHECK(told.out.contains("LP-2-7 Fryer 1: 35 A, 2 #8, #10 gnd → 45 A"));
+    repo.commit("kitchen");
+    REQUIRE(repo.git({"checkout", "-q", "main"}).code == 0);
+    repo.edit([](Project& p) {
+        p.circuits.change(named(p, "LP-2-7"))->note = "verify the nameplate"; // the same line of the file
+        p.basis.client = "Saltmarket Trust";
+    });
+    repo.commit("yard");
+    const Ran merged = repo.git({"merge", "-q", "kitchen", "-m", "together"});
+    INFO(merged.out.toStdString() << merged.err.toStdString());
+    REQUIRE(merged.code == 0);
+    Project p = repo.project();
+    CHECK(p.circuits[named(p, "LP-2-7")].heldBreaker == 45);
+    CHECK(p.circuits[named(p, "LP-2-7")].note == "verify the nameplate");
+    CHECK(p.circuits[named(p, "LP-2-18")].name == "Mixer, large");
+    CHECK(p.basis.client == "Saltmarket Trust");
+    // Both hold the same breaker differently: git says so, the file opens, with ours.
+    REQUIRE(repo.git({"checkout", "-q", "-b", "other"}).code == 0);
+    repo.edit([](Project& q) { q.circuits.change(named(q, "LP-2-7"))->heldBreaker = 50; });
+    repo.commit("50 A");
+    REQUIRE(repo.git({"checkout", "-q", "main"}).code == 0);
+    repo.edit([](Project& q) { q.circuits.change(named(q, "LP-2-7"))->heldBreaker = 40; });
+    repo.commit("40 A");
+    const Ran clash = repo.git({"merge", "other", "-m", "again"});
+    CHECK(clash.code != 0);
+    CHECK((clash.out + clash.err).contains("conflict: LP-2-7, held breaker: 40.0 here, 50.0 there (45.0 before)"));
+    p = repo.project();
+    CHECK(p.circuits[named(p, "LP-2-7")].heldBreaker == 40);
+}
+
+TEST_CASE("lintel-cli compare and merge: JSON for programs, and what is wrong is said") {
+    QTemporaryDir folder;
+    const QString a = folder.filePath("a.lintel"), b = folder.filePath("b.lintel"), out = folder.filePath("out.lintel");
+    REQUIRE(cli({"demo", a}).code == 0);
+    REQUIRE(cli({"demo", b, "--name", "saltmarket-hall-corrected"}).code == 0);
+    const auto j = nlohmann::json::parse(cli({"compare", a, b, "--json"}).out.toStdString());
+    CHECK(j["entered"].size() > 40);
+    CHECK(j["snags_gone"].size() >= 14);
+    CHECK(j["new_snags"].empty());
+    CHECK(cli({"compare", a, a}).out == "nothing differs\n");
+    CHECK(cli({"compare", a}).code != 0);
+    CHECK(cli({"compare", a, a, a}).err.contains("two files are wanted"));
+    CHECK(cli({"compare", a, folder.filePath("none.lintel")}).code == 1);
+    const Ran merged = cli({"merge", a, a, b, "--out", out, "--json"});
+    CHECK(merged.code == 0);
+    CHECK(nlohmann::json::parse(merged.out.toStdString())["conflicts"].empty());
+    CHECK(*readText(out.toStdString()) == *readText(b.toStdString()));
+    CHECK(cli({"merge", a, folder.filePath("none.lintel"), b}).code == 1);
+}

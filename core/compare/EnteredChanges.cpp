@@ -1,0 +1,200 @@
+#include "core/compare/EnteredChanges.h"
+
+#include "core/project/Edit.h"
+#include "core/project/Operations.h"
+#include "core/project/ProjectFile.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+
+namespace lintel {
+namespace {
+
+using nlohmann::ordered_json;
+
+/// A value as people read it; ids by the names of what they point at.
+std::string valueWords(const ordered_json& v, const Project& in) {
+    if (v.is_null()) return "";
+    if (v.is_boolean()) return v.get<bool>() ? "yes" : "no";
+    if (v.is_string()) {
+        const std::string s = v.get<std::string>();
+        const Ref r = refFrom(s);
+        if (!r) return s.empty() ? "none" : s;
+        const std::string name = nameOf(in, r);
+        return name.empty() ? s : name;
+    }
+    if (v.is_number_float()) return fmt::format("{:.6g}", v.get<double>());
+    if (v.is_number()) return v.dump();
+    if (v.is_array()) {
+        // Points and parts are told by their number; a short list of texts by its words.
+        const bool texts = std::all_of(v.begin(), v.end(), [](const ordered_json& x) { return x.is_string(); });
+        if (!texts) return fmt::format("{} {}", v.size(), v.size() == 1 ? "part" : "parts");
+        std::string all;
+        for (const ordered_json& x : v) all += (all.empty() ? "" : ", ") + valueWords(x, in);
+        return all.empty() ? "none" : all;
+    }
+    std::string all;
+    for (const auto& [key, x] : v.items()) all += (all.empty() ? "" : ", ") + key + " " + valueWords(x, in);
+    return all.empty() ? "none" : all;
+}
+
+template <class T>
+std::vector<FieldChange> fieldsOf(const T& x, const T& y, const Project& before, const Project& after) {
+    const ordered_json a = toJson(x), b = toJson(y);
+    std::vector<std::string> keys;
+    for (const auto& [key, value] : a.items()) keys.push_back(key);
+    for (const auto& [key, value] : b.items())
+        if (!a.contains(key)) keys.push_back(key);
+    std::vector<FieldChange> out;
+    for (const std::string& key : keys) {
+        const ordered_json was = a.contains(key) ? a[key] : ordered_json(),
+                           is = b.contains(key) ? b[key] : ordered_json();
+        if (was == is) continue;
+        FieldChange f{key, valueWords(was, before), valueWords(is, after)};
+        if (f.before == f.after) // another thing of that name; a list of as many points
+            f.after = is.is_string() ? "another " + f.after : f.after + ", others";
+        out.push_back(std::move(f));
+    }
+    return out;
+}
+
+std::string orNone(const std::string& name, const char* otherwise) { return name.empty() ? otherwise : name; }
+
+/// The board under which a change of a thing is told; else the part of the work it belongs to.
+struct Groups {
+    const Project& p;
+    std::vector<std::string> ofRun{}; ///< by id
+
+    explicit Groups(const Project& project) : p(project) {
+        const auto put = [&](RunId run, const std::string& group) {
+            if (!run) return;
+            if (ofRun.size() <= run.value) ofRun.resize(run.value + 1);
+            ofRun[run.value] = group;
+        };
+        for (const Circuit& c : p.circuits) put(c.run, board(c.board));
+        for (const Board& b : p.boards) {
+            put(b.run, board(b.id));
+            put(b.alternateRun, board(b.id));
+        }
+        for (const Transformer& t : p.transformers) put(t.run, orNone(t.name, "Transformers"));
+    }
+    std::string board(BoardId id) const {
+        const Board* b = p.boards.find(id);
+        return b ? orNone(b->name, "Boards without a name") : "Boards";
+    }
+    std::string circuit(CircuitId id) const {
+        const Circuit* c = p.circuits.find(id);
+        return c ? board(c->board) : "Loads without a circuit";
+    }
+    std::string operator()(const Board& b) const { return board(b.id); }
+    std::string operator()(const Circuit& c) const { return board(c.board); }
+    std::string operator()(const Section& s) const { return board(s.board); }
+    std::string operator()(const Load& l) const { return circuit(l.circuit); }
+    std::string operator()(const Transformer& t) const { return orNone(t.name, "Transformers"); }
+    std::string operator()(const Source& s) const { return orNone(s.name, "Sources"); }
+    std::string operator()(const Run& r) const {
+        return r.id.value < ofRun.size() && !ofRun[r.id.value].empty() ? ofRun[r.id.value] : "Runs of nothing";
+    }
+    template <class T> std::string operator()(const T&) const { return "Plan"; }
+};
+
+/// What a run is called: by what it belongs to.
+struct Owners {
+    std::vector<Ref> ofRun{};
+    explicit Owners(const Project& p) {
+        const auto put = [&](RunId run, Ref owner) {
+            if (!run) return;
+            if (ofRun.size() <= run.value) ofRun.resize(run.value + 1);
+            ofRun[run.value] = owner;
+        };
+        for (const Circuit& c : p.circuits) put(c.run, c.id);
+        for (const Board& b : p.boards) {
+            put(b.run, b.id);
+            put(b.alternateRun, b.id);
+        }
+        for (const Transformer& t : p.transformers) put(t.run, t.id);
+    }
+};
+
+template <class T> std::string named(const Project& p, const Owners& owners, const T& thing) {
+    const Ref r = thing.id;
+    if constexpr (std::is_same_v<T, Run>) {
+        const Ref owner = thing.id.value < owners.ofRun.size() ? owners.ofRun[thing.id.value] : Ref();
+        return "Run of " + (owner ? nameOf(p, owner) : r.text());
+    }
+    std::string name = nameOf(p, r);
+    if constexpr (std::is_same_v<T, Circuit>)
+        if (!thing.name.empty()) name += " " + thing.name;
+    return name.empty() ? r.text() : name;
+}
+
+} // namespace
+
+std::string fieldWords(const std::string& field) {
+    std::string words;
+    for (char c : field) {
+        if (c >= 'A' && c <= 'Z') {
+            const bool sign = !words.empty() && words.back() >= 'A' && words.back() <= 'Z'; // "heldKA" is "held KA"
+            if (!sign) words += ' ';
+            words += c;
+        } else {
+            words += c;
+        }
+    }
+    // A single capital begins a word of its own; several are an abbreviation and stay.
+    for (std::size_t i = 0; i < words.size(); ++i) {
+        const bool capital = words[i] >= 'A' && words[i] <= 'Z';
+        const auto big = [&](std::size_t k) { return k < words.size() && words[k] >= 'A' && words[k] <= 'Z'; };
+        if (capital && !big(i + 1) && !(i > 0 && big(i - 1))) words[i] = char(words[i] - 'A' + 'a');
+    }
+    if (const auto at = words.find(" KA"); at != std::string::npos) words.replace(at, 3, " kA");
+    return words;
+}
+
+std::string EnteredChange::text() const {
+    if (what == What::Added) return name + ": added";
+    if (what == What::Removed) return name + ": removed";
+    std::string all = name + ": ";
+    for (std::size_t i = 0; i < fields.size(); ++i) {
+        const FieldChange& f = fields[i];
+        all += fmt::format("{}{} {} → {}", i ? "; " : "", fieldWords(f.field), f.before.empty() ? "as usual" : f.before,
+                           f.after.empty() ? "as usual" : f.after);
+    }
+    return all;
+}
+
+std::vector<EnteredChange> enteredChanges(const Project& before, const Project& after) {
+    std::vector<EnteredChange> out;
+    const Edit edit = difference(before, after, "");
+    const Groups was(before), is(after);
+    const Owners ownersBefore(before), ownersAfter(after);
+    for (const AnyChange& any : edit.changes)
+        std::visit(
+            [&]<class T>(const Change<T>& c) {
+                EnteredChange e;
+                if constexpr (std::is_same_v<T, Basis>) {
+                    e.name = "Basis";
+                    e.group = "Basis";
+                    e.fields = fieldsOf(*c.before, *c.after, before, after);
+                } else {
+                    e.what = !c.before  ? EnteredChange::What::Added
+                             : !c.after ? EnteredChange::What::Removed
+                                        : EnteredChange::What::Changed;
+                    e.thing = c.after ? c.after->id : c.before->id;
+                    e.name = c.after ? named(after, ownersAfter, *c.after) : named(before, ownersBefore, *c.before);
+                    e.group = c.after ? is(*c.after) : was(*c.before);
+                    if (c.before && c.after) e.fields = fieldsOf(*c.before, *c.after, before, after);
+                }
+                out.push_back(std::move(e));
+            },
+            any);
+    const auto rank = [](const std::string& group) { return group == "Basis" ? 0 : group == "Plan" ? 2 : 1; };
+    std::stable_sort(out.begin(), out.end(), [&](const EnteredChange& x, const EnteredChange& y) {
+        return std::pair(rank(x.group), x.group) < std::pair(rank(y.group), y.group);
+    });
+    return out;
+}
+
+} // namespace lintel

@@ -1,0 +1,205 @@
+#include "core/compare/ProjectComparison.h"
+
+#include "core/base/Format.h"
+#include "core/sheets/Words.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+
+namespace lintel {
+namespace {
+
+std::string plural(std::size_t n, const char* one, const char* many) {
+    return fmt::format("{} {}", n, n == 1 ? one : many);
+}
+
+bool differs(double a, double b, double share) {
+    return std::abs(a - b) > share * std::max({std::abs(a), std::abs(b), 1e-9});
+}
+
+struct Comparer {
+    const CheckInput &a, &b;
+    ProjectComparison out{};
+
+    std::string sized(const CheckInput& in, const RunResult& r, double device) const {
+        return fmt::format("{}{}", device > 0 ? rating(device) + " A, " : "", conductorWords(r, in.book));
+    }
+    /// Which inputs of its own differ.
+    std::string because(const RunNeed& x, const RunNeed& y) const {
+        std::vector<std::string> all;
+        const auto moved = [&](const char* what, double was, double is, const char* unit) {
+            all.push_back(fmt::format("{} {} from {} to {} {}", what, is > was ? "rose" : "fell", figures(was),
+                                      figures(is), unit));
+        };
+        if (differs(x.load.v, y.load.v, 0.001)) moved("the load", x.load.v, y.load.v, "A");
+        const UnitSystem units = b.project.basis.units;
+        if (x.lengthKnown && y.lengthKnown && differs(x.length.v, y.length.v, 0.001))
+            all.push_back(fmt::format("its length went from {} to {}", lengthWords(x.length, units),
+                                      lengthWords(y.length, units)));
+        else if (x.lengthKnown != y.lengthKnown)
+            all.push_back(y.lengthKnown ? "its length is known now" : "its length is not known any more");
+        if (x.held != y.held || x.heldSets != y.heldSets)
+            all.push_back(y.held >= 0 ? "its size is held" : "its size is not held any more");
+        if (x.material != y.material) all.push_back(fmt::format("it is {} now", wordOf(y.material)));
+        if (differs(x.ambient, y.ambient, 0.001)) moved("the ambient temperature", x.ambient, y.ambient, "°C");
+        if (x.conductors != y.conductors)
+            all.push_back(
+                fmt::format("{} conductors carry current together, in place of {}", y.conductors, x.conductors));
+        if (x.cable->type != y.cable->type || x.cable->method != y.cable->method)
+            all.push_back("its cable or its way of laying is another");
+        if (x.cable->circuits != y.cable->circuits)
+            all.push_back(
+                fmt::format("{} circuits lie together, in place of {}", y.cable->circuits, x.cable->circuits));
+        if (x.ownLimit != y.ownLimit || x.totalLimit != y.totalLimit) all.push_back("the limit of drop is another");
+        if (all.empty() && differs(x.totalBefore, y.totalBefore, 0.01))
+            moved("what is lost before it", x.totalBefore, y.totalBefore, "%");
+        if (all.empty() && x.device != y.device) all.push_back("its device is another");
+        if (all.empty() && differs(x.required.v, y.required.v, 0.001))
+            moved("what it must carry", x.required.v, y.required.v, "A");
+        std::string words;
+        for (const std::string& s : all) words += (words.empty() ? "" : ", ") + s;
+        return words;
+    }
+    void run(Ref thing, const std::string& name, const std::string& group, const RunResult& x, const RunResult& y,
+             double dx, double dy) {
+        const bool size = x.size != y.size || x.sets != y.sets || x.ground != y.ground, device = dx != dy;
+        if (!size && !device) return;
+        out.follows.push_back({device ? FollowedChange::Weight::Device : FollowedChange::Weight::Size, thing, name,
+                               group, sized(a, x, dx), sized(b, y, dy), because(x.need, y.need)});
+    }
+    void figure(Ref thing, const std::string& name, const std::string& group, const char* what, double was, double is,
+                const char* unit) {
+        if (!differs(was, is, 0.005)) return;
+        out.follows.push_back({FollowedChange::Weight::Figure, thing, name + ", " + what, group,
+                               fmt::format("{} {}", figures(was), unit), fmt::format("{} {}", figures(is), unit), ""});
+    }
+    void circuits() {
+        for (const Circuit& k : b.project.circuits) {
+            if (!a.project.circuits.has(k.id)) continue;
+            const CircuitResult &x = a.results.of(k.id), &y = b.results.of(k.id);
+            if (x.feeder || y.feeder) continue;
+            const Board* board = b.project.boards.find(k.board);
+            run(k.id, nameOf(b.project, k.id) + (k.name.empty() ? "" : " " + k.name), board ? board->name : "", x.run,
+                y.run, x.device, y.device);
+        }
+    }
+    template <class T> void nodes(const Table<T>& now, const Table<T>& before) {
+        for (const T& t : now) {
+            if (!before.has(t.id)) continue;
+            const NodeResult &x = *a.results.node(Ref(t.id)), &y = *b.results.node(Ref(t.id));
+            if (x.parent && y.parent)
+                run(t.id, "Feeder of " + t.name, t.name, x.run, y.run, x.run.need.device, y.run.need.device);
+            figure(t.id, t.name, t.name, "demand", x.demand / 1000, y.demand / 1000, "kVA");
+            if (x.fault.known && y.fault.known)
+                figure(t.id, t.name, t.name, "fault level", x.fault.worst(), y.fault.worst(), "kA");
+            if (x.dropKnown && y.dropKnown && std::abs(x.dropTotal - y.dropTotal) > 0.05)
+                figure(t.id, t.name, t.name, "drop from the source", x.dropTotal, y.dropTotal, "%");
+        }
+    }
+    void snags() {
+        std::map<std::string, int> count;
+        const auto before = findSnags(a.project, a.book, a.results), after = findSnags(b.project, b.book, b.results);
+        for (const Snag& s : before) ++count[s.text];
+        for (const Snag& s : after)
+            if (count[s.text]-- <= 0) out.newSnags.push_back(s.text);
+        for (const Snag& s : before)
+            if (int& n = count[s.text]; n > 0) {
+                --n;
+                out.gone.push_back(s.text);
+            }
+    }
+};
+
+} // namespace
+
+std::string FollowedChange::text() const {
+    return fmt::format("{}: {} → {}{}", name, before, after, because.empty() ? "" : ", because " + because);
+}
+
+ProjectComparison compareProjects(const CheckInput& before, const CheckInput& after) {
+    Comparer c{before, after};
+    c.out.entered = enteredChanges(before.project, after.project);
+    c.circuits();
+    c.nodes(after.project.sources, before.project.sources);
+    c.nodes(after.project.transformers, before.project.transformers);
+    c.nodes(after.project.boards, before.project.boards);
+    c.snags();
+    std::stable_sort(c.out.follows.begin(), c.out.follows.end(), [](const FollowedChange& x, const FollowedChange& y) {
+        return std::pair(x.group, x.weight) < std::pair(y.group, y.weight);
+    });
+    return std::move(c.out);
+}
+
+std::string ProjectComparison::summary() const {
+    if (nothing()) return "nothing differs";
+    std::string s;
+    const auto add = [&](const std::string& words) { s += (s.empty() ? "" : " · ") + words; };
+    if (!entered.empty()) add(fmt::format("{} entered", plural(entered.size(), "change", "changes")));
+    const auto weighing = [&](FollowedChange::Weight w) {
+        return std::size_t(
+            std::count_if(follows.begin(), follows.end(), [&](const FollowedChange& f) { return f.weight == w; }));
+    };
+    if (const auto n = weighing(FollowedChange::Weight::Device)) add(plural(n, "device differs", "devices differ"));
+    if (const auto n = weighing(FollowedChange::Weight::Size)) add(plural(n, "size differs", "sizes differ"));
+    if (const auto n = weighing(FollowedChange::Weight::Figure)) add(plural(n, "figure differs", "figures differ"));
+    if (!newSnags.empty()) add(plural(newSnags.size(), "new snag", "new snags"));
+    if (!gone.empty()) add(plural(gone.size(), "snag gone", "snags gone"));
+    return s;
+}
+
+std::string ProjectComparison::text() const {
+    std::string t = summary() + "\n";
+    const auto heading = [&](const std::string& words) { t += "\n" + words + "\n"; };
+    std::string group;
+    if (!entered.empty()) heading("ENTERED");
+    for (const EnteredChange& e : entered) {
+        if (e.group != group) t += e.group + "\n";
+        group = e.group;
+        t += "  " + e.text() + "\n";
+    }
+    if (!follows.empty()) heading("WHAT FOLLOWS");
+    group.clear();
+    for (const FollowedChange& f : follows) {
+        if (f.group != group) t += f.group + "\n";
+        group = f.group;
+        t += "  " + f.text() + "\n";
+    }
+    if (!newSnags.empty()) heading("NEW SNAGS");
+    for (const std::string& s : newSnags) t += "  " + s + "\n";
+    if (!gone.empty()) heading("SNAGS GONE");
+    for (const std::string& s : gone) t += "  " + s + "\n";
+    return t;
+}
+
+nlohmann::ordered_json ProjectComparison::json() const {
+    using nlohmann::ordered_json;
+    ordered_json e = ordered_json::array(), f = ordered_json::array();
+    for (const EnteredChange& c : entered) {
+        ordered_json fields = ordered_json::array();
+        for (const FieldChange& x : c.fields)
+            fields.push_back({{"field", x.field}, {"before", x.before}, {"after", x.after}});
+        e.push_back({{"what", c.what == EnteredChange::What::Added     ? "added"
+                              : c.what == EnteredChange::What::Removed ? "removed"
+                                                                       : "changed"},
+                     {"id", c.thing.text()},
+                     {"name", c.name},
+                     {"group", c.group},
+                     {"fields", fields},
+                     {"text", c.text()}});
+    }
+    for (const FollowedChange& c : follows)
+        f.push_back({{"weight", c.weight == FollowedChange::Weight::Device ? "device"
+                                : c.weight == FollowedChange::Weight::Size ? "size"
+                                                                           : "figure"},
+                     {"id", c.thing.text()},
+                     {"name", c.name},
+                     {"group", c.group},
+                     {"before", c.before},
+                     {"after", c.after},
+                     {"because", c.because}});
+    return {{"summary", summary()}, {"entered", e}, {"follows", f}, {"new_snags", newSnags}, {"snags_gone", gone}};
+}
+
+} // namespace lintel

@@ -1,0 +1,279 @@
+// Two states of a project side by side, and two people's work put together: what was entered, no more and no less; what
+// follows and why; nothing lost that does not conflict.
+
+#include "core/compare/Merge.h"
+#include "core/compare/ProjectComparison.h"
+#include "core/project/Document.h"
+#include "core/project/ProjectFile.h"
+#include "core/project/Validation.h"
+#include "tests/Building.h"
+
+#include <set>
+
+using namespace lintel;
+
+namespace {
+
+Project hall() { return *loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel"); }
+
+ProjectComparison compared(const Project& a, const Project& b) {
+    const Results x = solve(a, nec()), y = solve(b, nec());
+    return compareProjects({a, nec(), x}, {b, nec(), y});
+}
+bool anyHas(const auto& list, const std::string& text) {
+    return std::any_of(list.begin(), list.end(),
+                       [&](const auto& e) { return e.text().find(text) != std::string::npos; });
+}
+CircuitId circuitNamed(const Project& p, const std::string& name) {
+    for (const Circuit& c : p.circuits)
+        if (nameOf(p, c.id) == name) return c.id;
+    throw std::runtime_error("no circuit " + name);
+}
+
+/// One small edit of something that is there, told by its kind and id and field.
+using Touched = std::pair<Ref, std::string>;
+Touched touch(Project& p, Random& r, const std::string& mark) {
+    const auto pick = [&](auto& table) {
+        auto it = table.begin();
+        for (int n = r(int(table.size())); n > 0; --n) ++it;
+        return it->id;
+    };
+    switch (r(5)) {
+    case 0: {
+        const auto id = pick(p.loads);
+        p.loads.change(id)->amount += 1 + r(900);
+        return {id, "amount"};
+    }
+    case 1: {
+        const auto id = pick(p.circuits);
+        p.circuits.change(id)->note = mark + std::to_string(r(1000000));
+        return {id, "note"};
+    }
+    case 2: {
+        const auto id = pick(p.boards);
+        p.boards.change(id)->description = mark + std::to_string(r(1000000));
+        return {id, "description"};
+    }
+    case 3: {
+        const auto id = pick(p.runs);
+        p.runs.change(id)->ambient = 31 + r(15) + r(1000) / 1000.0;
+        return {id, "ambient"};
+    }
+    default: {
+        const auto id = pick(p.circuits);
+        p.circuits.change(id)->name = mark + std::to_string(r(1000000));
+        return {id, "name"};
+    }
+    }
+}
+
+} // namespace
+
+TEST_CASE(
+    "comparison: a load that grew, told as entered, and its breaker and conductors as following, with the reason") {
+    const Project a = hall();
+    Project b = a;
+    const CircuitId fryer = circuitNamed(a, "LP-2-7");
+    for (const Load& l : a.loads)
+        if (l.circuit == fryer) b.loads.change(l.id)->amount = 9;
+    const ProjectComparison c = compared(a, b);
+    REQUIRE(c.entered.size() == 1);
+    CHECK(c.entered[0].group == "LP-2");
+    CHECK(c.entered[0].text() == "Fryer 1: amount 7 → 9");
+    const auto run =
+        std::find_if(c.follows.begin(), c.follows.end(), [&](const auto& f) { return f.thing == Ref(fryer); });
+    REQUIRE(run != c.follows.end());
+    CHECK(run->weight == FollowedChange::Weight::Device);
+    CHECK(run->before.find("35 A, ") == 0);
+    CHECK(run->after.find("45 A, ") == 0); // 9 000 / 208 = 43.3 A
+    CHECK(run->because == "the load rose from 33.7 to 43.3 A");
+    CHECK(anyHas(c.follows, "LP-2, demand: "));
+    CHECK_FALSE(anyHas(c.follows, "HM-1, demand: ")); // another branch of the tree
+    CHECK(c.summary().find("1 change entered · ") == 0);
+}
+
+TEST_CASE("comparison: a limit of the basis is entered once, and what it alters says so") {
+    const Project a = hall();
+    Project b = a;
+    b.basis.branchDropLimit = 2;
+    const ProjectComparison c = compared(a, b);
+    REQUIRE(c.entered.size() == 1);
+    CHECK(c.entered[0].text() == "Basis: branch drop limit as usual → 2");
+    REQUIRE_FALSE(c.follows.empty());
+    for (const FollowedChange& f : c.follows)
+        if (f.weight == FollowedChange::Weight::Size) CHECK(f.because == "the limit of drop is another");
+    CHECK(compared(a, a).nothing());
+    CHECK(compared(a, a).summary() == "nothing differs");
+}
+
+TEST_CASE("comparison: what is added and removed has its name; ids are told by the names of what they point at") {
+    const Project a = hall();
+    Project b = a;
+    const CircuitId mixer = circuitNamed(a, "LP-2-18");
+    removeCircuit(b, mixer);
+    Board made;
+    made.name = "LP-9";
+    const BoardId added = b.boards.add(made);
+    BoardId ev;
+    for (const Board& x : b.boards)
+        if (x.name == "EV-1") ev = x.id;
+    b.boards.change(ev)->alternate = added;
+    const ProjectComparison c = compared(a, b);
+    CHECK(anyHas(c.entered, "LP-2-18 Mixer: removed"));
+    CHECK(anyHas(c.entered, "LP-9: added"));
+    CHECK(anyHas(c.entered, "EV-1: alternate as usual → LP-9"));
+}
+
+TEST_CASE("comparison lists exactly the edits made: each one, and nothing else, over random edits") {
+    for (std::uint32_t seed = 1; seed <= 60; ++seed) {
+        const Project a = randomBuilding(seed, 3 + int(seed % 9));
+        if (a.loads.empty()) continue;
+        Project b = a;
+        Random r(seed * 77);
+        std::set<Touched> made;
+        for (int n = 1 + r(12); n > 0; --n) made.insert(touch(b, r, "x"));
+        std::set<Touched> told;
+        for (const EnteredChange& e : enteredChanges(a, b)) {
+            CHECK(e.what == EnteredChange::What::Changed);
+            for (const FieldChange& f : e.fields) told.insert({e.thing, f.field});
+        }
+        INFO(seed);
+        CHECK(told == made);
+        CHECK(enteredChanges(b, a).size() == enteredChanges(a, b).size());
+    }
+}
+
+TEST_CASE("merge: different fields of one circuit, different circuits, both are taken; the same field is a conflict") {
+    const Project base = hall();
+    Project ours = base, theirs = base;
+    const CircuitId fryer = circuitNamed(base, "LP-2-7"), mixer = circuitNamed(base, "LP-2-18");
+    ours.circuits.change(fryer)->name = "Fryer, north";
+    theirs.circuits.change(fryer)->note = "verify the nameplate";
+    theirs.circuits.change(mixer)->heldBreaker = 25;
+    ours.basis.client = "Saltmarket Trust";
+    theirs.basis.branchDropLimit = 2.5;
+    ours.basis.ownValues["roof/adder"] = 17;
+    theirs.basis.ownValues["continuous/factor"] = 1.2;
+    theirs.basis.revisions.push_back({"3", "2026-12-01", "Kitchen", "RA"});
+    ours.basis.revisions.push_back({"3", "2026-12-02", "Yard", "TO"});
+    Merged m = mergeProjects(base, ours, theirs);
+    CHECK(m.conflicts.empty());
+    CHECK(m.project.circuits[fryer].name == "Fryer, north");
+    CHECK(m.project.circuits[fryer].note == "verify the nameplate");
+    CHECK(m.project.circuits[mixer].heldBreaker == 25);
+    CHECK(m.project.basis.client == "Saltmarket Trust");
+    CHECK(m.project.basis.branchDropLimit == 2.5);
+    CHECK(m.project.basis.ownValues.size() == base.basis.ownValues.size() + 2);
+    CHECK(m.project.basis.revisions.size() == base.basis.revisions.size() + 2);
+    ours.circuits.change(mixer)->heldBreaker = 30;
+    m = mergeProjects(base, ours, theirs);
+    REQUIRE(m.conflicts.size() == 1);
+    CHECK(m.conflicts[0].thing == Ref(mixer));
+    CHECK(m.conflicts[0].text() == "LP-2-18, held breaker: 30.0 here, 25.0 there (as usual before); ours is kept");
+    CHECK(m.project.circuits[mixer].heldBreaker == 30);
+}
+
+TEST_CASE("merge: both add a circuit with the same id and place; both stay, theirs with a new id and another place") {
+    const Project base = hall();
+    BoardId lp2;
+    for (const Board& b : base.boards)
+        if (b.name == "LP-2") lp2 = b.id;
+    const auto with = [&](const char* name, double va) {
+        Project p = base;
+        const CircuitId c = addCircuit(p, lp2, 1, name);
+        Load l;
+        l.circuit = c, l.amount = va, l.name = name;
+        p.loads.add(l);
+        return std::pair{p, c};
+    };
+    const auto [ours, mine] = with("Toaster", 1200);
+    const auto [theirs, other] = with("Juicer", 900);
+    REQUIRE(mine == other);
+    REQUIRE(ours.circuits[mine].slot == theirs.circuits[other].slot);
+    const Merged m = mergeProjects(base, ours, theirs);
+    CHECK(m.project.circuits.size() == base.circuits.size() + 2);
+    CHECK(m.project.loads.size() == base.loads.size() + 2);
+    CHECK(m.project.circuits[mine].name == "Toaster");
+    CircuitId juicer;
+    for (const Circuit& c : m.project.circuits)
+        if (c.name == "Juicer") juicer = c.id;
+    REQUIRE(juicer);
+    CHECK(m.project.circuits[juicer].slot != m.project.circuits[mine].slot);
+    CHECK(m.project.circuits[juicer].slot > 0);
+    int onJuicer = 0; // its load went along with the new id
+    for (const Load& l : m.project.loads) onJuicer += l.circuit == juicer && l.name == "Juicer";
+    CHECK(onJuicer == 1);
+    CHECK_FALSE(m.project.circuits[juicer].run == m.project.circuits[mine].run);
+    REQUIRE(m.conflicts.size() == 1);
+    CHECK(m.conflicts[0].text().find("ours stands there; it now stands at LP-2-") != std::string::npos);
+    CHECK_FALSE(validate(m.project));
+}
+
+TEST_CASE("merge: what one removed and the other changed or still uses stays, and is told") {
+    const Project base = hall();
+    const CircuitId mixer = circuitNamed(base, "LP-2-18");
+    Project ours = base, theirs = base;
+    removeCircuit(ours, mixer);
+    CHECK(mergeProjects(base, ours, theirs).conflicts.empty());
+    CHECK_FALSE(mergeProjects(base, ours, theirs).project.circuits.has(mixer));
+    theirs.circuits.change(mixer)->heldBreaker = 25;
+    Merged m = mergeProjects(base, ours, theirs);
+    CHECK(m.project.circuits.has(mixer));
+    CHECK(anyHas(m.conflicts, "ours removed it, theirs changed it; it stays"));
+    CHECK_FALSE(validate(m.project));
+    // A type that ours removed as nothing used it, and theirs has set down since.
+    Project b2 = base;
+    DeviceType t;
+    t.name = "Clock";
+    const DeviceTypeId type = b2.deviceTypes.add(t);
+    ours = theirs = b2;
+    ours.deviceTypes.remove(type);
+    Device d;
+    d.type = type, d.level = b2.levels.begin()->id;
+    theirs.devices.add(d);
+    m = mergeProjects(b2, ours, theirs);
+    CHECK(m.project.deviceTypes.has(type));
+    CHECK_FALSE(m.conflicts.empty());
+    CHECK_FALSE(validate(m.project));
+}
+
+TEST_CASE("merge over random concurrent edits: valid, always the same, and each edit that no other meets is in it") {
+    for (std::uint32_t seed = 1; seed <= 60; ++seed) {
+        const Project base = randomBuilding(seed, 3 + int(seed % 7));
+        if (base.loads.empty()) continue;
+        Project ours = base, theirs = base;
+        Random r(seed * 131);
+        std::set<Touched> mine, other;
+        for (int n = 1 + r(10); n > 0; --n) mine.insert(touch(ours, r, "ours "));
+        for (int n = 1 + r(10); n > 0; --n) other.insert(touch(theirs, r, "theirs "));
+        const Merged m = mergeProjects(base, ours, theirs);
+        INFO(seed);
+        CHECK_FALSE(validate(m.project));
+        CHECK(mergeProjects(base, ours, theirs).project == m.project);
+        // What the merge changed against base is what either did; against ours, what theirs alone did.
+        std::set<Touched> both = mine;
+        both.insert(other.begin(), other.end());
+        std::set<Touched> told;
+        for (const EnteredChange& e : enteredChanges(base, m.project))
+            for (const FieldChange& f : e.fields) told.insert({e.thing, f.field});
+        CHECK(told == both);
+        std::set<Touched> onlyTheirs, gained;
+        for (const Touched& t : other)
+            if (!mine.count(t)) onlyTheirs.insert(t);
+        for (const EnteredChange& e : enteredChanges(ours, m.project))
+            for (const FieldChange& f : e.fields) gained.insert({e.thing, f.field});
+        CHECK(gained == onlyTheirs);
+        CHECK(m.conflicts.size() == other.size() - onlyTheirs.size()); // fields that both changed
+    }
+}
+
+TEST_CASE("merge with nothing on one side is the other side, to the byte") {
+    const Project base = hall();
+    Project theirs = base;
+    Random r(5);
+    for (int n = 0; n < 20; ++n) touch(theirs, r, "t");
+    CHECK(writeProject(mergeProjects(base, base, theirs).project) == writeProject(theirs));
+    CHECK(writeProject(mergeProjects(base, theirs, base).project) == writeProject(theirs));
+    CHECK(writeProject(mergeProjects(base, theirs, theirs).project) == writeProject(theirs));
+    CHECK(mergeProjects(base, theirs, theirs).conflicts.empty());
+}
