@@ -4,6 +4,7 @@
 #include "core/base/Json.h"
 #include "core/bench/Bench.h"
 #include "core/check/Assumptions.h"
+#include "core/compare/SheetMarks.h"
 #include "core/exchange/ResultsText.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/AutoCircuit.h"
@@ -46,9 +47,16 @@ Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file) {
 
 namespace {
 
-int issue(const std::string& file, const std::string& out, int argc, char** argv) {
+/// `since`: an earlier file, whose differences are clouded; empty: none.
+int issue(const std::string& file, const std::string& out, const std::string& since, int argc, char** argv) {
     auto s = openSolved(file);
     if (!s) return fail(s.error());
+    std::shared_ptr<Solved> before;
+    if (!since.empty()) {
+        auto earlier = openSolved(since);
+        if (!earlier) return fail(earlier.error());
+        before = *earlier;
+    }
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QGuiApplication app(argc, argv);
     std::error_code ec;
@@ -67,9 +75,15 @@ int issue(const std::string& file, const std::string& out, int argc, char** argv
             it->second = *content;
         return it->second;
     };
+    std::optional<SheetInput> inBefore;
+    std::vector<SheetEntry> setBefore;
+    if (before) {
+        inBefore.emplace(SheetInput{before->project, before->book, before->results, in.underlays, since});
+        setBefore = issueSet(*inBefore);
+    }
     std::vector<Drawing> all;
     for (const SheetEntry& e : issueSet(in)) {
-        Drawing d = e.draw();
+        Drawing d = before ? markedSince(setBefore, e, (*s)->project.basis) : e.draw();
         const fs::path to = fs::path(out) / (e.file + ".pdf");
         if (auto bad = writePdf({d}, QString::fromStdString(to.string()), QString::fromStdString(e.title)))
             return fail(*bad);
@@ -347,6 +361,8 @@ int runCommand(int argc, char** argv) {
     auto* issueCommand = app.add_subcommand("issue", "Write all sheets of a project as PDF (and the riser as SVG)");
     issueCommand->add_option("FILE", file, "A .lintel project")->required();
     issueCommand->add_option("--out", out, "The folder to write to")->capture_default_str();
+    std::string since;
+    issueCommand->add_option("--since", since, "An earlier file: what has changed on each sheet is clouded");
     auto* newCommand = app.add_subcommand("new", "Begin a project from a starter");
     newCommand->add_option("FILE", to, "The project to write")->required();
     std::string starter = "us-480", demo = "saltmarket-hall";
@@ -490,7 +506,7 @@ int runCommand(int argc, char** argv) {
 
     if (*newCommand) return copyShipped("starters", starter, to, force);
     if (*demoCommand) return copyShipped("demos", demo, to, force);
-    if (*issueCommand) return issue(file, out, argc, argv);
+    if (*issueCommand) return issue(file, out, since, argc, argv);
     auto s = openSolved(file);
     if (!s) return fail(s.error());
     if (*assumptionsCommand) {

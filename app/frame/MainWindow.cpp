@@ -253,6 +253,14 @@ void MainWindow::buildMenus() {
         go(Stage::Issue);
         issueStage->findChild<QPushButton*>("exportPdf")->click();
     });
+    add(file, tr("Compare with an earlier file…"), "compare", {}, [this] {
+        go(Stage::Issue);
+        issueStage->findChild<QPushButton*>("compareFile")->click();
+    });
+    add(file, tr("Lists as a workbook…"), "exportLists", {}, [this] {
+        go(Stage::Issue);
+        issueStage->findChild<QPushButton*>("exportLists")->click();
+    });
     add(file, tr("&Workings of the selection as PDF…"), "printWorkings", QKeySequence("Ctrl+Shift+E"), [this] {
         const Solution& s = state->solution();
         const Ref thing = state->selection();

@@ -4,12 +4,17 @@
 #include "app/frame/WhenShown.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
+#include "core/compare/SheetMarks.h"
 #include "core/exchange/Grid.h"
 #include "core/lists/List.h"
+#include "core/project/ProjectFile.h"
+#include "core/rules/DataFolder.h"
+#include "core/solve/Solve.h"
 
 #include <QBoxLayout>
 #include <QElapsedTimer>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
@@ -26,8 +31,17 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     across->setSpacing(0);
     auto* side = new QWidget(this);
     side->setFixedWidth(252);
-    auto* left = new QVBoxLayout(side);
-    left->setContentsMargins(12, 12, 10, 12);
+    auto* outer = new QVBoxLayout(side);
+    outer->setContentsMargins(12, 12, 10, 12);
+    sheetSide = new QWidget(side);
+    differences = new CompareList(session, side);
+    differences->hide();
+    outer->addWidget(sheetSide);
+    outer->addWidget(differences);
+    connect(differences, &CompareList::closed, this, &IssueStage::endComparison);
+    connect(differences, &CompareList::chosen, this, &IssueStage::showThing);
+    auto* left = new QVBoxLayout(sheetSide);
+    left->setContentsMargins(0, 0, 0, 0);
     auto* head = new QLabel(tr("SHEETS"));
     head->setProperty("heading", true);
     left->addWidget(head);
@@ -47,6 +61,16 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
                          "circuit: a sheet for each"));
     left->addWidget(lists);
     connect(lists, &QPushButton::clicked, this, &IssueStage::writeLists);
+    auto* compareButton = new QPushButton(tr("Compare with a file…"));
+    compareButton->setObjectName("compareFile");
+    compareButton->setToolTip(tr("What was entered and what follows since an earlier file, in words and as clouds"));
+    left->addWidget(compareButton);
+    connect(compareButton, &QPushButton::clicked, this, [this] {
+        const QString file = QFileDialog::getOpenFileName(this, tr("Compare with an earlier file"), {},
+                                                          tr("Lintel projects (*.lintel)"));
+        if (file.isEmpty()) return;
+        if (const auto bad = compareWith(file)) session.say(q(bad->text()), true);
+    });
     across->addWidget(side);
     auto* right = new QVBoxLayout;
     right->setSpacing(0);
@@ -61,6 +85,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         unticked.erase(std::remove(unticked.begin(), unticked.end(), id), unticked.end());
         if (i->checkState() == Qt::Unchecked) unticked.push_back(id);
     });
+    connect(differences, &CompareList::pdfWanted, pdf, &QPushButton::click);
     connect(pdf, &QPushButton::clicked, this, [this] {
         const QString file = QFileDialog::getSaveFileName(
             this, tr("Export sheets"), q(safeFileName(session.project().basis.title, ".pdf")), tr("PDF (*.pdf)"));
@@ -84,6 +109,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     connect(&session, &Session::opened, this, [this] {
         unticked.clear();
         wanted.clear();
+        endComparison();
         rebuild();
     });
     rebuild();
@@ -113,6 +139,7 @@ void IssueStage::rebuild() {
                            .arg(theme().stop.name())
                            .arg(n)
                      : tr("<span style='color:%1'>●</span> No stop snags.").arg(theme().accent.name()));
+    if (earlier && compared != set().solution) showDifferences();
     if (isVisible()) showCurrent();
 }
 
@@ -134,7 +161,8 @@ void IssueStage::showCurrent() {
     const int row = list->currentRow();
     if (row < 0 || row >= int(sheets.size())) return;
     wanted = list->item(row)->data(Qt::UserRole).toString();
-    const Drawing d = sheets[std::size_t(row)].draw();
+    const SheetEntry& sheet = sheets[std::size_t(row)];
+    const Drawing d = earlier ? markedSince(earlier->sheets, sheet, session.project().basis) : sheet.draw();
     view->show(d, true);
     paper->setText(tr("%1 · %2 · %3 × %4 mm").arg(q(d.number), q(d.paper)).arg(d.width).arg(d.height));
 }
@@ -144,6 +172,54 @@ void IssueStage::showSchedule(BoardId b) {
         (session.solution().book->metric() ? "Schedule " : "Panel schedule ") + q(nameOf(session.project(), Ref(b)));
     rebuild();
     showCurrent();
+}
+
+std::optional<Error> IssueStage::compareWith(const QString& file) {
+    auto p = loadProject(file.toStdString());
+    if (!p) return p.error();
+    auto book = loadRuleBook(p->basis.ruleBook, p->basis.ownValues);
+    if (!book) return book.error();
+    auto s = std::make_shared<Solution>();
+    s->project = std::move(*p);
+    s->book = std::make_shared<const RuleBook>(std::move(*book));
+    s->results = solve(s->project, *s->book);
+    auto read = std::make_unique<SetOf>(SetOf{s, session.sheetInput(*s), {}});
+    read->sheets = issueSet(read->in);
+    earlier = std::move(read);
+    compared.reset();
+    earlierName = QFileInfo(file).fileName();
+    session.waitSolved();
+    sheetSide->hide();
+    differences->setVisible(true);
+    rebuild();
+    return std::nullopt;
+}
+
+void IssueStage::endComparison() {
+    if (!earlier) return;
+    earlier.reset();
+    compared.reset();
+    differences->hide();
+    sheetSide->show();
+    showCurrent();
+}
+
+void IssueStage::showDifferences() {
+    compared = set().solution;
+    differences->show(earlierName, compareProjects(earlier->solution->input(), compared->input()));
+}
+
+/// The schedule of the thing's board; what is on none is on the riser.
+void IssueStage::showThing(Ref thing) {
+    session.select(thing);
+    const Project& p = session.project();
+    BoardId board = thing.as<Board>();
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) board = c->board;
+    if (const Load* l = p.loads.find(thing.as<Load>()))
+        if (const Circuit* c = p.circuits.find(l->circuit)) board = c->board;
+    if (board) return showSchedule(board);
+    wanted = "Riser diagram";
+    rebuild();
 }
 
 void IssueStage::writeLists() {
@@ -170,7 +246,8 @@ std::optional<Error> IssueStage::exportPdf(const QString& file) {
     const SetOf& now = set();
     std::vector<Drawing> all;
     for (const SheetEntry& e : now.sheets)
-        if (std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end()) all.push_back(e.draw());
+        if (std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end())
+            all.push_back(earlier ? markedSince(earlier->sheets, e, now.solution->project.basis) : e.draw());
     if (all.empty()) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
     return writePdf(all, file, q(now.solution->project.basis.title));
 }

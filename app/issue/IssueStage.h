@@ -2,6 +2,7 @@
 // Issue: the set of sheets, as they will print; what still stops an issue; export.
 
 #include "app/frame/DrawingView.h"
+#include "app/issue/CompareList.h"
 #include "core/sheets/Sheets.h"
 
 class QLabel;
@@ -22,6 +23,11 @@ public:
     std::optional<Error> exportPdf(const QString& file);
     /// Writes all lists that have something to tell as the sheets of one workbook.
     std::optional<Error> exportLists(const QString& file);
+    /// Shows beside the sheets what differs from a file of the project, with clouds on the sheets; an Error leaves all
+    /// as it was.
+    std::optional<Error> compareWith(const QString& file);
+    void endComparison();
+    CompareList& changes() { return *differences; }
 
 private:
     void rebuild();
@@ -33,6 +39,14 @@ private:
         std::vector<SheetEntry> sheets;
     };
     const SetOf& set();
+    /// What is compared with, as it was read, and its sheets.
+    std::unique_ptr<SetOf> earlier;
+    QString earlierName;
+    std::shared_ptr<const Solution> compared; ///< the newer state whose differences are listed
+    CompareList* differences;
+    QWidget* sheetSide;
+    void showDifferences();
+    void showThing(Ref thing);
     void writeLists();
     std::unique_ptr<SetOf> current;
     QTimer* later;

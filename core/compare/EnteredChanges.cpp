@@ -150,6 +150,7 @@ std::string fieldWords(const std::string& field) {
         if (capital && !big(i + 1) && !(i > 0 && big(i - 1))) words[i] = char(words[i] - 'A' + 'a');
     }
     if (const auto at = words.find(" KA"); at != std::string::npos) words.replace(at, 3, " kA");
+    if (words == "kva") words = "kVA";
     return words;
 }
 

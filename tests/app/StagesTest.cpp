@@ -647,3 +647,51 @@ TEST_CASE("basis: revisions are typed as lines and stand in the title block; wha
     d.s.undo();
     CHECK(d.s.project().basis.revisions.size() == 2);
 }
+
+TEST_CASE("issue compares with an earlier file: words by board, clouds on the sheets, and back") {
+    Driven d;
+    d.openDemo();
+    const QString before = d.path("before.lintel");
+    REQUIRE(d.s.saveAs(before.toStdString()));
+    REQUIRE(d.s.saveAs(d.path("now.lintel").toStdString()));
+    d.s.select(d.at("LP-2", 7));
+    d.pump();
+    d.fact("Breaker", "45");
+    d.window.go(Stage::Issue);
+    d.pump();
+    IssueStage& stage = d.window.issue();
+    CHECK_FALSE(stage.changes().isVisible());
+    REQUIRE(stage.compareWith(d.path("none.lintel")));
+    CHECK_FALSE(stage.changes().isVisible()); // nothing was read, nothing has changed
+    REQUIRE_FALSE(stage.compareWith(before));
+    d.pump();
+    CHECK(stage.changes().isVisible());
+    QListWidget& rows = stage.changes().rows();
+    const auto entered = rows.findItems("LP-2-7 Fryer 1: held breaker as usual → 45", Qt::MatchExactly);
+    REQUIRE(entered.size() == 1);
+    REQUIRE(rows.findItems("because its device is another", Qt::MatchContains).size() == 1);
+    d.s.select(d.board("MDS"));
+    rows.setCurrentItem(entered.front());
+    d.pump();
+    CHECK(d.s.selection() == Ref(d.at("LP-2", 7)));
+    CHECK(rows.currentItem() == entered.front());
+    CHECK(stage.sheet().drawing().title == "LP-2");
+    int red = 0;
+    for (const Mark& m : stage.sheet().drawing().marks)
+        if (const auto* c = std::get_if<CurveMark>(&m)) red += c->ink == Ink::Stop;
+    CHECK(red >= 4);
+    // Only what follows; then nothing.
+    stage.changes().findChild<QToolButton*>("compareEntered")->click();
+    CHECK(rows.findItems("held breaker", Qt::MatchContains).isEmpty());
+    // Undone in the meantime, there is nothing to tell.
+    d.act("undo");
+    d.s.waitSolved();
+    d.pump();
+    CHECK(stage.changes().findChild<QLabel*>("compareSummary")->text() == "nothing differs");
+    stage.changes().findChild<QPushButton*>("compareBack")->click();
+    d.pump();
+    CHECK_FALSE(stage.changes().isVisible());
+    CHECK(stage.sheets().isVisible());
+    for (const Mark& m : stage.sheet().drawing().marks)
+        if (const auto* c = std::get_if<CurveMark>(&m)) CHECK(c->ink != Ink::Stop);
+}

@@ -3,9 +3,11 @@
 
 #include "core/compare/Merge.h"
 #include "core/compare/ProjectComparison.h"
+#include "core/compare/SheetMarks.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
+#include "core/sheets/Sheets.h"
 #include "tests/Building.h"
 
 #include <set>
@@ -276,4 +278,44 @@ TEST_CASE("merge with nothing on one side is the other side, to the byte") {
     CHECK(writeProject(mergeProjects(base, theirs, base).project) == writeProject(theirs));
     CHECK(writeProject(mergeProjects(base, theirs, theirs).project) == writeProject(theirs));
     CHECK(mergeProjects(base, theirs, theirs).conflicts.empty());
+}
+
+TEST_CASE("clouds: a schedule is marked where a breaker, a wire and a load have changed, and nowhere else") {
+    const Project a = hall();
+    Project b = a;
+    const CircuitId fryer = circuitNamed(a, "LP-2-7");
+    for (const Load& l : a.loads)
+        if (l.circuit == fryer) b.loads.change(l.id)->amount = 9;
+    const Results x = solve(a, nec()), y = solve(b, nec());
+    const BoardId lp2 = a.circuits[fryer].board;
+    const Drawing before = panelSchedule({a, nec(), x}, lp2, "E-606"),
+                  after = panelSchedule({b, nec(), y}, lp2, "E-606");
+    CHECK(cloudsOf(before, before).empty());
+    const auto clouds = cloudsOf(before, after);
+    REQUIRE_FALSE(clouds.empty());
+    const auto in = [&](const Cloud& c, Point p) {
+        return p.x >= c.left && p.x <= c.right && p.y >= c.top && p.y <= c.bottom;
+    };
+    // Every text that is new lies in a cloud; a text that stood there before, outside them, is none of theirs.
+    int fresh = 0;
+    for (const Mark& m : after.marks)
+        if (const auto* t = std::get_if<TextMark>(&m)) {
+            const bool was = std::any_of(before.marks.begin(), before.marks.end(), [&](const Mark& k) {
+                const auto* o = std::get_if<TextMark>(&k);
+                return o && *o == *t;
+            });
+            const bool clouded =
+                std::any_of(clouds.begin(), clouds.end(), [&](const Cloud& c) { return in(c, t->at); });
+            if (!was && t->at.y < after.height - 16) {
+                ++fresh;
+                INFO(t->text);
+                CHECK(clouded);
+            }
+            if (t->text == "Combi oven") CHECK_FALSE(clouded);
+        }
+    CHECK(fresh >= 4); // the breaker, the wire, two lines' load, the tally
+    Drawing marked = after;
+    drawClouds(marked, clouds, "3");
+    CHECK(marked.marks.size() > after.marks.size() + 4 * clouds.size());
+    CHECK(marked.words().find("\n3\n") != std::string::npos);
 }

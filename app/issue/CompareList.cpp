@@ -1,0 +1,123 @@
+#include "app/issue/CompareList.h"
+
+#include "app/frame/PaintKit.h"
+
+#include <QBoxLayout>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+#include <QToolButton>
+
+namespace lintel {
+
+CompareList::CompareList(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), file(new QLabel(this)), summary(new QLabel(this)), list(new QListWidget(this)) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    auto* head = new QLabel(tr("SINCE"));
+    head->setProperty("heading", true);
+    column->addWidget(head);
+    file->setWordWrap(true);
+    file->setTextFormat(Qt::PlainText);
+    column->addWidget(file);
+    summary->setWordWrap(true);
+    summary->setProperty("quiet", true);
+    summary->setTextFormat(Qt::PlainText);
+    summary->setObjectName("compareSummary");
+    column->addWidget(summary);
+    auto* kinds = new QHBoxLayout;
+    kinds->setSpacing(4);
+    for (auto [button, object] :
+         {std::pair{&entered, "compareEntered"}, {&follows, "compareFollows"}, {&snags, "compareSnags"}}) {
+        *button = kind(object);
+        kinds->addWidget(*button);
+    }
+    kinds->addStretch(1);
+    column->addLayout(kinds);
+    list->setObjectName("compareRows");
+    list->setWordWrap(true);
+    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list->setResizeMode(QListView::Adjust);
+    list->setTextElideMode(Qt::ElideNone);
+    column->addWidget(list, 1);
+    auto* pdf = new QPushButton(tr("PDF with clouds…"));
+    pdf->setObjectName("comparePdf");
+    column->addWidget(pdf);
+    connect(pdf, &QPushButton::clicked, this, &CompareList::pdfWanted);
+    auto* back = new QPushButton(tr("Back to the sheets"));
+    back->setObjectName("compareBack");
+    column->addWidget(back);
+    connect(back, &QPushButton::clicked, this, &CompareList::closed);
+    connect(list, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* i) {
+        if (!i) return;
+        const Ref thing = refFrom(i->data(Qt::UserRole).toString().toStdString());
+        if (thing) Q_EMIT chosen(thing);
+    });
+}
+
+QToolButton* CompareList::kind(const char* object) {
+    auto* b = new QToolButton;
+    b->setObjectName(object);
+    b->setCheckable(true);
+    b->setChecked(true);
+    connect(b, &QToolButton::toggled, this, &CompareList::fill);
+    return b;
+}
+
+void CompareList::show(const QString& name, const ProjectComparison& c) {
+    comparison = c;
+    file->setText(name);
+    summary->setText(q(c.summary()));
+    entered->setText(tr("Entered %1").arg(c.entered.size()));
+    follows->setText(tr("Follows %1").arg(c.follows.size()));
+    snags->setText(tr("Snags %1").arg(c.newSnags.size() + c.gone.size()));
+    fill();
+}
+
+void CompareList::heading(const QString& words) {
+    auto* i = new QListWidgetItem(words, list);
+    QFont f = list->font();
+    f.setBold(true);
+    i->setFont(f);
+    i->setBackground(theme().sunk);
+    i->setFlags(Qt::ItemIsEnabled);
+}
+
+void CompareList::row(const QString& words, Ref thing, bool byHand) {
+    auto* i = new QListWidgetItem(words, list);
+    i->setForeground(byHand ? theme().ink : theme().quiet);
+    i->setData(Qt::UserRole, q(thing.text()));
+    i->setToolTip(plainTip(words));
+}
+
+/// Group by group: what was entered there, then what follows there.
+void CompareList::fill() {
+    QSignalBlocker quiet(list);
+    list->clear();
+    std::vector<std::string> groups;
+    const auto meet = [&](const std::string& group) {
+        if (std::find(groups.begin(), groups.end(), group) == groups.end()) groups.push_back(group);
+    };
+    if (entered->isChecked())
+        for (const EnteredChange& e : comparison.entered) meet(e.group);
+    if (follows->isChecked())
+        for (const FollowedChange& f : comparison.follows) meet(f.group);
+    for (const std::string& group : groups) {
+        heading(q(group));
+        if (entered->isChecked())
+            for (const EnteredChange& e : comparison.entered)
+                if (e.group == group) row(q(e.text()), e.what == EnteredChange::What::Removed ? Ref() : e.thing, true);
+        if (follows->isChecked())
+            for (const FollowedChange& f : comparison.follows)
+                if (f.group == group) row(q(f.text()), f.thing, false);
+    }
+    if (snags->isChecked()) {
+        if (!comparison.newSnags.empty()) heading(tr("New snags"));
+        for (const std::string& s : comparison.newSnags) row(q(s), Ref(), true);
+        if (!comparison.gone.empty()) heading(tr("Snags gone"));
+        for (const std::string& s : comparison.gone) row(q(s), Ref(), false);
+    }
+}
+
+} // namespace lintel

@@ -1,0 +1,26 @@
+#pragma once
+// What has changed on a sheet since an earlier state of it, as clouds around it: by the texts of the drawing itself, so
+// that a figure that merely follows is marked as well as one that was entered.
+
+#include "core/sheets/Sheets.h"
+
+namespace lintel {
+
+/// mm on the sheet.
+struct Cloud {
+    double left, top, right, bottom;
+};
+
+/// Around the texts of `after` that `before` does not have. A text that belongs to a thing (see Drawing::hotspots) is
+/// looked for among those of the same thing wherever it stands, any other where it stood; what lies near is one cloud.
+/// The title block and the margin, with the place in the set, are left out.
+std::vector<Cloud> cloudsOf(const Drawing& before, const Drawing& after);
+
+/// Draws them, each with a triangle that holds the mark of the revision; an empty mark: without.
+void drawClouds(Drawing& sheet, const std::vector<Cloud>& clouds, const std::string& mark);
+
+/// A sheet of the set with clouds for what has changed since the sheet of that title in an earlier set; a sheet that
+/// was not there is clouded all over. The mark is that of the last revision in the basis.
+Drawing markedSince(const std::vector<SheetEntry>& earlier, const SheetEntry& now, const Basis& basis);
+
+} // namespace lintel
