@@ -1,5 +1,6 @@
 #include "core/compare/SheetMarks.h"
 
+#include "core/base/Parse.h"
 #include "core/sheets/TextWidth.h"
 
 #include <algorithm>
@@ -38,11 +39,42 @@ Ref thingAt(const Drawing& d, Point at) {
     return best;
 }
 
-/// Where a text was, for what belongs to no thing: in whole millimetres; anywhere on a diagram, whose parts shift.
-std::string placeOf(const Drawing& d, const TextMark& t) {
-    if (d.titleBlock) return t.text;
-    return std::to_string(std::lround(t.at.x)) + "/" + std::to_string(std::lround(t.at.y)) + " " + t.text;
+bool isWord(const std::string& t) {
+    const auto digit = [](char c) { return c >= '0' && c <= '9'; };
+    return std::none_of(t.begin(), t.end(), digit) && std::any_of(t.begin(), t.end(), isLetter);
 }
+
+/// The texts of a drawing, each with what makes it the same text in another state: its thing; else the word that stands
+/// before it in its row, wherever the row has moved to; else, on a sheet of rows, its place.
+class Texts {
+public:
+    explicit Texts(const Drawing& drawing) : d(drawing) {
+        for (const Mark& m : d.marks)
+            if (const auto* t = std::get_if<TextMark>(&m)) {
+                all.push_back(t);
+                rows[std::lround(t->at.y * 4)].push_back(t);
+            }
+    }
+    const std::vector<const TextMark*>& list() const { return all; }
+    std::pair<Ref, std::string> key(const TextMark& t) const {
+        if (const Ref thing = thingAt(d, t.at)) return {thing, t.text};
+        constexpr std::size_t sentence = 12; // bytes; a note is itself wherever it stands
+        if (d.titleBlock || isWord(t.text) || t.text.size() > sentence) return {Ref(), t.text};
+        const TextMark *label = nullptr, *note = nullptr;
+        for (const TextMark* o : rows.at(std::lround(t.at.y * 4))) {
+            if (o->at.x < t.at.x && isWord(o->text) && (!label || o->at.x > label->at.x)) label = o;
+            if (o->at.x > t.at.x && o->text.size() > sentence && (!note || o->at.x < note->at.x)) note = o;
+        }
+        if (!label) label = note; // the number before a note
+        if (label) return {Ref(), label->text + " | " + t.text};
+        return {Ref(), std::to_string(std::lround(t.at.x)) + "/" + std::to_string(std::lround(t.at.y)) + " " + t.text};
+    }
+
+private:
+    const Drawing& d;
+    std::vector<const TextMark*> all;
+    std::map<long, std::vector<const TextMark*>> rows;
+};
 
 bool touch(const Cloud& a, const Cloud& b) {
     return a.left - near < b.right && b.left - near < a.right && a.top - near < b.bottom && b.top - near < a.bottom;
@@ -52,20 +84,32 @@ bool touch(const Cloud& a, const Cloud& b) {
 
 std::vector<Cloud> cloudsOf(const Drawing& before, const Drawing& after) {
     std::map<std::pair<Ref, std::string>, int> was;
-    const auto key = [](const Drawing& d, const TextMark& t) {
-        const Ref thing = thingAt(d, t.at);
-        return std::pair(thing, thing ? t.text : placeOf(d, t));
-    };
-    for (const Mark& m : before.marks)
-        if (const auto* t = std::get_if<TextMark>(&m)) ++was[key(before, *t)];
+    const Texts earlier(before), later(after);
+    for (const TextMark* t : earlier.list()) ++was[earlier.key(*t)];
+    std::map<Ref, std::vector<Cloud>> ofThings;
     std::vector<Cloud> clouds;
-    for (const Mark& m : after.marks) {
-        const auto* t = std::get_if<TextMark>(&m);
-        if (!t || !belongs(after, t->at)) continue;
-        if (int& n = was[key(after, *t)]; n > 0)
+    for (const TextMark* t : later.list()) {
+        if (!belongs(after, t->at)) continue;
+        const auto key = later.key(*t);
+        if (int& n = was[key]; n > 0)
             --n;
+        else if (key.first)
+            ofThings[key.first].push_back(boxOf(*t));
         else
             clouds.push_back(boxOf(*t));
+    }
+    // A row that has changed all over is one cloud.
+    constexpr std::size_t allOver = 3;
+    for (const auto& [thing, boxes] : ofThings) {
+        if (boxes.size() < allOver) {
+            clouds.insert(clouds.end(), boxes.begin(), boxes.end());
+            continue;
+        }
+        Cloud whole = boxes.front();
+        for (const Cloud& c : boxes)
+            whole = {std::min(whole.left, c.left), std::min(whole.top, c.top), std::max(whole.right, c.right),
+                     std::max(whole.bottom, c.bottom)};
+        clouds.push_back(whole);
     }
     // What lies near one another grows together, until nothing does any more.
     for (bool grown = true; grown;) {
@@ -86,6 +130,32 @@ std::vector<Cloud> cloudsOf(const Drawing& before, const Drawing& after) {
     }
     return clouds;
 }
+
+namespace {
+/// On a sheet of rows in its margin, one a row; on a diagram beside each cloud.
+void drawTriangles(Drawing& d, const std::vector<Cloud>& clouds, const std::string& mark) {
+    constexpr double half = 2.9, high = 5, inMargin = 5.5;
+    std::vector<Point> at;
+    for (const Cloud& c : clouds) {
+        const bool right = c.left > d.width / 2 && !d.titleBlock;
+        const double beside = c.left - around - half - 2.2;
+        const Point p{!d.titleBlock ? (right ? d.width - inMargin : inMargin)
+                      : beside > 4  ? beside
+                                    : c.right + around + half + 2.2,
+                      (c.top + c.bottom) / 2 + high / 2};
+        const bool taken = std::any_of(at.begin(), at.end(), [&](Point o) {
+            return std::abs(o.x - p.x) < 2 * half && std::abs(o.y - p.y) < high + 0.5;
+        });
+        if (!taken) at.push_back(p);
+    }
+    for (Point p : at) {
+        d.marks.push_back(FillMark{{{p.x - half, p.y}, {p.x + half, p.y}, {p.x, p.y - high}}, Ink::Paper});
+        d.marks.push_back(
+            LineMark{{{p.x - half, p.y}, {p.x + half, p.y}, {p.x, p.y - high}}, pen, Ink::Stop, false, true});
+        d.text({p.x, p.y - 0.8}, mark, mark.size() > 1 ? 1.9 : 2.4, Align::Centre, true, Ink::Stop);
+    }
+}
+} // namespace
 
 void drawClouds(Drawing& d, const std::vector<Cloud>& clouds, const std::string& mark) {
     for (const Cloud& c : clouds) {
@@ -110,14 +180,8 @@ void drawClouds(Drawing& d, const std::vector<Cloud>& clouds, const std::string&
         side({r, t}, {r, b}, {1, 0});
         side({r, b}, {l, b}, {0, 1});
         side({l, b}, {l, t}, {-1, 0});
-        if (mark.empty()) continue;
-        // The triangle at the left, or where there is no room at the right.
-        constexpr double half = 2.9, high = 5;
-        const double x = l - half - 2.2 > 4 ? l - half - 2.2 : r + half + 2.2, y = (t + b) / 2 + high / 2;
-        d.marks.push_back(FillMark{{{x - half, y}, {x + half, y}, {x, y - high}}, Ink::Paper});
-        d.marks.push_back(LineMark{{{x - half, y}, {x + half, y}, {x, y - high}}, pen, Ink::Stop, false, true});
-        d.text({x, y - 0.8}, mark, mark.size() > 1 ? 1.9 : 2.4, Align::Centre, true, Ink::Stop);
     }
+    if (!mark.empty()) drawTriangles(d, clouds, mark);
 }
 
 Drawing markedSince(const std::vector<SheetEntry>& earlier, const SheetEntry& now, const Basis& basis) {

@@ -12,11 +12,13 @@ struct Cloud {
 };
 
 /// Around the texts of `after` that `before` does not have. A text that belongs to a thing (see Drawing::hotspots) is
-/// looked for among those of the same thing wherever it stands, any other where it stood; what lies near is one cloud.
+/// looked for among those of the same thing wherever it stands, a figure by the word before it in its row, any other
+/// where it stood. What lies near, or makes up most of a row, is one cloud.
 /// The title block and the margin, with the place in the set, are left out.
 std::vector<Cloud> cloudsOf(const Drawing& before, const Drawing& after);
 
-/// Draws them, each with a triangle that holds the mark of the revision; an empty mark: without.
+/// Draws them, with triangles that hold the mark of the revision: in the margin of a schedule, one a row; beside each
+/// cloud of a diagram. An empty mark: without.
 void drawClouds(Drawing& sheet, const std::vector<Cloud>& clouds, const std::string& mark);
 
 /// A sheet of the set with clouds for what has changed since the sheet of that title in an earlier set; a sheet that
