@@ -1,9 +1,9 @@
-// The sheets as they are issued: those of the project and the list of assumptions, each stamped while something is open
-// that nobody may build from.
+// The sheets as they are issued: the index, those of the project, the list of assumptions, the lists, each stamped
+// while something is open that nobody may build from.
 
 #include "core/check/Assumptions.h"
 #include "core/check/Check.h"
-#include "core/lists/List.h"
+#include "core/lists/DrawingIndex.h"
 #include "core/sheets/TitleBlock.h"
 
 #include <fmt/format.h>
@@ -48,12 +48,16 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
     for (const ListKind& k : listKinds())
         if (k.onSheets)
             if (List list = k.make(in); !list.rows.empty()) lists.push_back(std::move(list));
-    std::size_t page = 0;
-    for (Drawing& d : listSheets(in, lists, firstListSheet)) {
-        const std::string number = d.number, paper = d.paper,
-                          title = page++ == 0 ? std::string("Lists") : fmt::format("Lists, sheet {}", page);
-        set.push_back({number, title, paper, number + "_lists", [d = std::move(d)] { return d; }});
-    }
+    const auto bind = [&](std::vector<Drawing> sheets, const char* title, const char* file, bool first) {
+        std::vector<SheetEntry> entries;
+        for (Drawing& d : sheets) {
+            const std::string number = d.number, paper = d.paper, own = pageTitle(title, entries.size());
+            entries.push_back({number, own, paper, number + "_" + file, [d = std::move(d)] { return d; }});
+        }
+        set.insert(first ? set.begin() : set.end(), entries.begin(), entries.end());
+    };
+    bind(listSheets(in, lists, firstListSheet), "Lists", "lists", false);
+    bind(indexSheets(in, set), "Drawing index", "index", true);
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn
     for (std::size_t i = 0; i < set.size(); ++i)
         set[i].draw = [draw = std::move(set[i].draw), open, &in, place = i + 1, all = set.size()] {

@@ -50,6 +50,10 @@ ListCell numberCell(double value, int decimals) { return {number(value, decimals
 ListCell ratingCell(double value) { return {rating(value), value}; }
 ListCell percentCell(double value) { return {number(value, std::abs(value) < 9.95 ? 1 : 0), value}; }
 
+std::string pageTitle(const std::string& title, std::size_t page) {
+    return page == 0 ? title : fmt::format("{}, sheet {}", title, page + 1);
+}
+
 const char* lengthUnit(UnitSystem units) { return units == UnitSystem::Imperial ? "ft" : "m"; }
 
 ListCell lengthCell(const RunNeed& need, UnitSystem units) {

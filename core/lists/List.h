@@ -69,7 +69,11 @@ const ListKind* listKind(const std::string& key);
 std::vector<std::vector<std::string>> gridOf(const List& list);
 
 /// Those with rows, one below the other on sheets with a title block; what does not fit goes on with its headings
-/// repeated. `first`: the number of the first sheet, "E-801"; each further sheet has the next number.
-std::vector<Drawing> listSheets(const SheetInput& in, const std::vector<List>& lists, int first);
+/// repeated. `first`: the number of the first sheet, 801 for "E-801"; each further sheet has the next number. Their
+/// title is that of the lists on them, unless one is given; their paper ARCH D or A1.
+std::vector<Drawing> listSheets(const SheetInput& in, const std::vector<List>& lists, int first,
+                                const std::string& title = "", const std::string& paper = "");
+/// "Lists", "Lists, sheet 2": of the pages of one title; `page` 0 is the first.
+std::string pageTitle(const std::string& title, std::size_t page);
 
 } // namespace lintel

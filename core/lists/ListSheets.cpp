@@ -151,6 +151,7 @@ struct Sheets {
 
     const SheetInput& in;
     int next;
+    std::string paper;
     std::vector<Drawing> all{};
     SheetFrame frame{};
     double filled[columns] = {0, 0, 0};                       ///< to where
@@ -170,8 +171,8 @@ struct Sheets {
 
     void begin() {
         Drawing d;
-        d.number = fmt::format("E-{}", next++);
-        d.paper = in.book.metric() ? "A1" : "ARCH D";
+        d.number = fmt::format("E-{:03}", next++);
+        d.paper = paper;
         const PaperSize size = paperSize(d.paper);
         d.width = size.width, d.height = size.height;
         frame = sheetFrame(d, in);
@@ -202,11 +203,21 @@ struct Sheets {
             if (c.wanted() <= width(span) * bearable && c.least() <= width(span)) return span;
         return columns;
     }
+    /// Where a list fits whole in a column further on, and not here, it begins there.
+    void keepTogether(const Set& s, int span) {
+        const double whole = titleSize * 1.6 + s.headHeight + std::accumulate(s.heights.begin(), s.heights.end(), 0.0) +
+                             noteStep * 2 * double(s.list.notes.size());
+        const int now = column;
+        for (; column + span <= columns; ++column)
+            if (freeFrom(span) + whole <= bottom()) return;
+        column = now;
+    }
     void put(const List& list) {
         if (all.empty()) begin();
         const Columns wishes = columnsOf(list);
         const int span = spanOf(wishes);
         const Set s = setIn(list, wishes, width(span));
+        keepTogether(s, span);
         std::size_t row = 0;
         bool again = false;
         do {
@@ -314,13 +325,14 @@ std::string titleOf(const std::vector<std::string>& titles) {
 
 } // namespace
 
-std::vector<Drawing> listSheets(const SheetInput& in, const std::vector<List>& lists, int first) {
-    Sheets sheets{in, first};
+std::vector<Drawing> listSheets(const SheetInput& in, const std::vector<List>& lists, int first,
+                                const std::string& title, const std::string& paper) {
+    Sheets sheets{in, first, !paper.empty() ? paper : in.book.metric() ? "A1" : "ARCH D"};
     for (const List& list : lists)
         if (!list.rows.empty()) sheets.put(list);
     for (std::size_t i = 0; i < sheets.all.size(); ++i) {
         Drawing& d = sheets.all[i];
-        d.title = titleOf(sheets.titles[i]);
+        d.title = title.empty() ? titleOf(sheets.titles[i]) : pageTitle(title, i);
         titleBlock(d, in, "None");
     }
     return std::move(sheets.all);

@@ -72,11 +72,11 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
         set.push_back({number, l.name + " plan", in.book.metric() ? "A1" : "ARCH D", number + "_" + safe(l.name),
                        [&in, id = l.id, number] { return planSheet(in, id, number); }});
     }
-    n = 601;
     std::vector<const Board*> boards;
     for (const Board& b : in.project.boards)
         if (!passesOn(b.use)) boards.push_back(&b);
     std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
+    n = boards.size() < 100 ? 601 : 6001; // E-701 and on are other sheets
     for (const Board* b : boards) {
         const std::string number = fmt::format("E-{}", n++);
         const std::string title = (in.book.metric() ? "Schedule " : "Panel schedule ") + b->name;

@@ -249,3 +249,42 @@ TEST_CASE("an empty project has no lists, and no sheets of them") {
     }
     CHECK(listSheets(in, lists, 801).empty());
 }
+
+TEST_CASE("drawing index: every sheet of the set once, itself among them, and what the design rests on") {
+    for (const char* name : {"saltmarket-hall", "brindle-pier"}) {
+        const Demo d(name);
+        const auto set = issueSet(d.in);
+        REQUIRE(set.front().number == "E-001");
+        const std::string words = "\n" + set.front().draw().words();
+        for (const SheetEntry& e : set) {
+            INFO(e.number);
+            CHECK(words.find("\n" + e.number + "\n" + e.title + "\n") != std::string::npos);
+        }
+        CHECK(words.find("\n" + d.book.title + "\n") != std::string::npos);
+        CHECK(words.find("feeders " + rating(d.p.basis.feederDropLimit) + " %, branch circuits ") != std::string::npos);
+    }
+    // Five hundred schedules take more than one index sheet, and all stand in it.
+    Project big;
+    for (int i = 0; i < 500; ++i) {
+        Board b;
+        b.name = fmt::format("LP-{}", i + 1);
+        big.boards.add(b);
+    }
+    const Results r = solve(big, nec());
+    const SheetInput in{big, nec(), r};
+    const auto set = issueSet(in);
+    std::string words;
+    std::size_t own = 0;
+    for (const SheetEntry& e : set)
+        if (e.number[2] == '0') {
+            words += e.draw().words();
+            ++own;
+        }
+    CHECK(own >= 2);
+    std::set<std::string> numbers;
+    for (const SheetEntry& e : set) {
+        INFO(e.number << " " << e.title);
+        CHECK(words.find(e.number + "\n" + e.title + "\n") != std::string::npos);
+        CHECK(numbers.insert(e.number).second); // no two sheets have the same
+    }
+}
