@@ -13,7 +13,8 @@
 namespace lintel {
 
 RunsStage::RunsStage(Session& s, QWidget* parent)
-    : QWidget(parent), session(s), runs(new RunsModel(s, this)), view(new QTableView(this)) {
+    : QWidget(parent), session(s), runs(new RunsModel(s, this)), view(new QTableView(this)),
+      profiles(new RunProfile(s)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -64,7 +65,7 @@ RunsStage::RunsStage(Session& s, QWidget* parent)
     view->horizontalHeader()->setMinimumSectionSize(40);
     auto* split = new QSplitter(Qt::Vertical, this);
     split->addWidget(view);
-    split->addWidget(new DropProfile(s, this));
+    split->addWidget(profiles);
     split->setStretchFactor(0, 3);
     split->setStretchFactor(1, 2);
     column->addWidget(split, 1);

@@ -1,7 +1,7 @@
 #pragma once
-// Runs: every feeder and branch run to compare, filtered, with the drop profile below.
+// Runs: every feeder and branch run to compare, filtered, with the drop and fault profiles below.
 
-#include "app/runs/DropProfile.h"
+#include "app/runs/RunProfile.h"
 #include "app/runs/RunsModel.h"
 
 class QTableView;
@@ -15,12 +15,14 @@ public:
     explicit RunsStage(Session& session, QWidget* parent = nullptr);
     RunsModel& model() { return *runs; }
     QTableView& table() { return *view; }
+    RunProfile& profile() { return *profiles; }
 
 private:
     void recount();
     Session& session;
     RunsModel* runs;
     QTableView* view;
+    RunProfile* profiles;
     bool following = false;
     std::vector<std::pair<RunFilter, QPushButton*>> chips;
 };

@@ -695,3 +695,26 @@ TEST_CASE("issue compares with an earlier file: words by board, clouds on the sh
     for (const Mark& m : stage.sheet().drawing().marks)
         if (const auto* c = std::get_if<CurveMark>(&m)) CHECK(c->ink != Ink::Stop);
 }
+
+TEST_CASE("runs: the fault profile shows what is available and what boards are rated for; a click on it selects") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Runs);
+    d.pump();
+    RunProfile& profile = d.window.runs().profile();
+    const Ref mds = d.board("MDS"), hm1 = d.board("HM-1"), hl1 = d.board("HL-1");
+    const auto& results = d.s.solution().results;
+    CHECK(*profile.valueAt(hm1) == Approx(results.of(d.board("HM-1")).dropTotal));
+    d.click(*profile.findChild<QPushButton*>("profileFault"), QPointF(8, 8));
+    CHECK(profile.shown() == RunProfile::Of::Fault);
+    CHECK(*profile.valueAt(hm1) == Approx(15.04).margin(0.01));
+    // More stands higher, and farther away there is less.
+    REQUIRE((profile.endOf(mds) && profile.endOf(hm1) && profile.endOf(hl1)));
+    CHECK(profile.endOf(mds)->y() < profile.endOf(hm1)->y());
+    CHECK(profile.endOf(hm1)->y() < profile.endOf(hl1)->y());
+    CHECK(profile.endOf(mds)->x() < profile.endOf(hm1)->x());
+    d.click(profile, *profile.endOf(hm1));
+    CHECK(d.s.selection() == hm1);
+    d.click(*profile.findChild<QPushButton*>("profileDrop"), QPointF(8, 8));
+    CHECK(profile.shown() == RunProfile::Of::Drop);
+}

@@ -1,0 +1,301 @@
+#include "app/runs/RunProfile.h"
+
+#include "app/frame/PaintKit.h"
+#include "app/frame/WhenShown.h"
+#include "core/base/Format.h"
+#include "core/sheets/Words.h"
+#include "core/solve/States.h"
+
+#include <QBoxLayout>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPushButton>
+
+namespace lintel {
+
+RunProfile::RunProfile(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), dropButton(new QPushButton(tr("Drop"), this)),
+      faultButton(new QPushButton(tr("Fault"), this)) {
+    setMinimumHeight(210);
+    setMouseTracking(true);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 4, 12, 0);
+    auto* bar = new QHBoxLayout;
+    bar->setSpacing(4);
+    for (auto [button, what, object] :
+         {std::tuple{dropButton, Of::Drop, "profileDrop"}, {faultButton, Of::Fault, "profileFault"}}) {
+        button->setCheckable(true);
+        button->setObjectName(object);
+        bar->addWidget(button);
+        connect(button, &QPushButton::clicked, this, [this, w = what] { show(w); });
+    }
+    dropButton->setChecked(true);
+    bar->addStretch(1);
+    column->addLayout(bar);
+    column->addStretch(1);
+    connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
+    connect(&session, &Session::selectionChanged, this, [this] { update(); });
+    rebuild();
+}
+
+void RunProfile::show(Of what) {
+    of = what;
+    dropButton->setChecked(of == Of::Drop);
+    faultButton->setChecked(of == Of::Fault);
+    rebuild();
+}
+
+void RunProfile::rebuild() {
+    stretches.clear();
+    places.clear();
+    under = nullptr;
+    farthest = 30;
+    if (of == Of::Drop)
+        rebuildDrop();
+    else
+        rebuildFault();
+    update();
+}
+
+RunProfile::Place& RunProfile::placeAfter(Ref from, Ref to, Place a, const RunResult& run, double value, bool over,
+                                          double rated) {
+    const bool known = run.need.lengthKnown;
+    const Place b{a.metres + (known ? run.need.length.v : 0), value};
+    if (known || of == Of::Fault) stretches.push_back({from, to, a, b, over, rated});
+    farthest = std::max(farthest, b.metres * 1.06);
+    return places[to] = b;
+}
+
+void RunProfile::rebuildDrop() {
+    const Solution& s = session.solution();
+    allowed = s.project.basis.totalDropLimit;
+    for (Ref r : s.results.order)
+        if (const NodeResult& n = *s.results.node(r); n.parent) allowed = std::max(allowed, n.run.need.totalLimit);
+    most = allowed * 1.25;
+    const auto grow = [&](double lost) { most = std::max(most, std::min(lost * 1.08, 2 * allowed)); };
+    for (Ref r : s.results.order) {
+        const NodeResult& n = *s.results.node(r);
+        if (!n.parent || !n.fed) {
+            places[r] = {};
+            continue;
+        }
+        Place a = places[n.parent];
+        if (n.parent.is<Transformer>()) a.value = s.results.of(n.parent.as<Transformer>()).dropBelow;
+        placeAfter(n.parent, r, a, n.run, n.dropTotal, n.dropTotal > n.run.need.totalLimit + 1e-9);
+        grow(n.dropTotal);
+    }
+    for (const Circuit& c : s.project.circuits) {
+        const CircuitResult& r = s.results.of(c.id);
+        if (r.feeder || !r.run.need.lengthKnown || r.va <= 0 || !s.results.of(c.board).fed) continue;
+        placeAfter(c.board, c.id, places[c.board], r.run, r.run.dropTotal,
+                   r.run.dropTotal > r.run.need.totalLimit + 1e-9);
+        grow(r.run.dropTotal);
+    }
+}
+
+void RunProfile::rebuildFault() {
+    const Solution& s = session.solution();
+    most = 1;
+    for (Ref r : s.results.order) {
+        const NodeResult& n = *s.results.node(r);
+        if (!n.parent || !n.fed || !n.fault.known) {
+            places[r] = {0, n.fault.known ? n.fault.worst() : 0};
+            most = std::max(most, places[r].value * 1.1);
+            continue;
+        }
+        Place a = places[n.parent];
+        if (n.parent.is<Transformer>()) a.value = s.results.of(n.parent.as<Transformer>()).secondary.worst();
+        const Board* b = s.project.boards.find(r.as<Board>());
+        const double rated = b ? std::max(b->ratingKA, b->seriesKA) : 0;
+        const bool over = b && largestFault(s.project, s.results, b->id).kA > rated;
+        placeAfter(n.parent, r, a, n.run, n.fault.worst(), over, rated);
+        most = std::max({most, a.value * 1.1, n.fault.worst() * 1.1});
+    }
+    for (const Circuit& c : s.project.circuits) {
+        const CircuitResult& r = s.results.of(c.id);
+        if (!r.feeder && r.run.need.lengthKnown && r.faultEnd > 0)
+            placeAfter(c.board, c.id, places[c.board], r.run, r.faultEnd, false);
+    }
+}
+
+QRectF RunProfile::field() const { return {QPointF(44, 46), QPointF(width() - 24.0, height() - 34.0)}; }
+
+QPointF RunProfile::at(const Place& p) const {
+    const QRectF f = field();
+    const double share = p.value / most;
+    return {f.left() + f.width() * p.metres / farthest,
+            of == Of::Drop ? f.top() + f.height() * share : f.bottom() - f.height() * share};
+}
+
+std::optional<QPointF> RunProfile::endOf(Ref thing) const {
+    for (const Stretch& s : stretches)
+        if (s.to == thing) return at(s.b);
+    return std::nullopt;
+}
+std::optional<double> RunProfile::valueAt(Ref thing) const {
+    for (const Stretch& s : stretches)
+        if (s.to == thing) return s.b.value;
+    return std::nullopt;
+}
+
+bool RunProfile::onPath(Ref thing) const { return std::find(path.begin(), path.end(), thing) != path.end(); }
+
+void RunProfile::paintGrid(QPainter& p, const QRectF& box) const {
+    const Theme& t = theme();
+    const bool feetShown = session.solution().project.basis.units == UnitSystem::Imperial;
+    const double unit = feetShown ? metresPerFoot : 1;
+    double step = 10;
+    for (double s : {5.0, 10.0, 20.0, 25.0, 50.0, 100.0, 200.0, 500.0, 1000.0, 2000.0})
+        if (farthest / unit / s <= 9) {
+            step = s;
+            break;
+        }
+    for (double x = 0; x * unit <= farthest; x += step) {
+        const double where = at({x * unit, 0}).x();
+        p.setPen(QPen(t.rule, 1));
+        p.drawLine(QPointF(where, box.top()), QPointF(where, box.bottom()));
+        drawLine(p, QRectF(where - 30, box.bottom() + 3, 60, 15), QString::number(x), Qt::AlignHCenter, t.quiet,
+                 uiFont(0.82));
+    }
+    double up = 1;
+    for (double s : {0.5, 1.0, 2.0, 5.0, 10.0, 20.0, 50.0, 100.0})
+        if (most / s <= 8) {
+            up = s;
+            break;
+        }
+    for (double y = 0; y <= most; y += up) {
+        const double where = at({0, y}).y();
+        p.setPen(QPen(t.rule, 1));
+        p.drawLine(QPointF(box.left(), where), QPointF(box.right(), where));
+        drawLine(p, QRectF(8, where - 8, 28, 16), QString::number(y), Qt::AlignRight, t.quiet, uiFont(0.82));
+    }
+    drawLine(p, QRectF(box.right() - 170, box.bottom() + 16, 170, 15),
+             feetShown ? tr("feet from the source") : tr("metres from the source"), Qt::AlignRight, t.quiet,
+             uiFont(0.82));
+}
+
+void RunProfile::paintLimit(QPainter& p, const QRectF& box) const {
+    const Theme& t = theme();
+    const QPointF limit = at({0, allowed});
+    p.setPen(QPen(t.stop, 1.3, Qt::DashLine));
+    p.drawLine(limit, QPointF(box.right(), limit.y()));
+    drawLine(p, QRectF(box.right() - 90, limit.y() - 17, 86, 15), tr("total %1 %").arg(allowed), Qt::AlignRight, t.stop,
+             uiFont(0.82));
+}
+
+/// What the boards on the chosen path, and those over it, are rated for: a step above or below their fault level.
+void RunProfile::paintRatings(QPainter& p) const {
+    const Theme& t = theme();
+    std::vector<QRectF> written;
+    for (const Stretch& s : stretches) {
+        if (s.rated <= 0 || (!s.over && !onPath(s.to))) continue;
+        const QPointF end = at(s.b);
+        const double y = std::max(field().top() + 1, at({0, s.rated}).y());
+        p.setPen(QPen(s.over ? t.stop : t.accent, 2));
+        p.drawLine(QPointF(end.x() - 16, y), QPointF(end.x() + 16, y));
+        p.setPen(QPen(s.over ? t.stop : t.accent, 1, Qt::DotLine));
+        p.drawLine(QPointF(end.x(), y), end);
+        const bool above = s.rated > most;
+        const QRectF text(end.x() + 20, y - 8, 110, 15);
+        if (std::any_of(written.begin(), written.end(), [&](const QRectF& w) { return w.intersects(text); })) continue;
+        written.push_back(text);
+        drawLine(p, text, tr("rated %1 kA").arg(q(rating(s.rated))) + (above ? " ↑" : ""), Qt::AlignLeft,
+                 s.over ? t.stop : t.quiet, uiFont(0.82));
+    }
+}
+
+void RunProfile::paintNames(QPainter& p, const QRectF& box) const {
+    const Theme& t = theme();
+    std::vector<QRectF> written;
+    for (const Stretch& s : stretches) {
+        const bool chosen = onPath(s.to), pointed = &s == under;
+        if (!chosen && !s.over && !pointed) continue;
+        // One that leaves the field is named where it leaves.
+        const bool leaves = s.b.value > most;
+        const double share = leaves ? (most - s.a.value) / (s.b.value - s.a.value) : 1;
+        const QPointF end = at({s.a.metres + (s.b.metres - s.a.metres) * share, leaves ? most : s.b.value}) -
+                            QPointF(0, leaves ? 4 : 0);
+        const QColor colour = s.over ? t.stop : t.accent;
+        if (!leaves && (chosen || pointed)) {
+            p.setPen(QPen(colour, 1.8));
+            p.setBrush(t.surface);
+            p.drawEllipse(end, 4, 4);
+        }
+        QString name = q(nameOf(session.solution().project, s.to));
+        if (leaves || pointed) name += " " + (of == Of::Drop ? q(percent(s.b.value)) : q(figures(s.b.value)) + " kA");
+        const bool room = end.x() < box.right() - 110;
+        QRectF place(room ? end.x() + 8 : end.x() - 138, end.y() - 17, 130, 15);
+        const double width = QFontMetricsF(uiFont(0.85, true)).horizontalAdvance(name);
+        const auto taken = [&](const QRectF& r) {
+            return std::any_of(written.begin(), written.end(), [&](const QRectF& w) { return w.intersects(r); });
+        };
+        const auto text = [&] {
+            return room ? QRectF(place.left(), place.top(), width, 15)
+                        : QRectF(place.right() - width, place.top(), width, 15);
+        };
+        if (taken(text())) place.translate(0, 19); // below the line instead
+        if (taken(text()) && !pointed) continue;   // it is named under the pointer
+        written.push_back(text());
+        drawLine(p, place, name, room ? Qt::AlignLeft : Qt::AlignRight, colour, uiFont(0.85, true));
+    }
+}
+
+void RunProfile::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Theme& t = theme();
+    drawLine(p, QRectF(faultButton->geometry().right() + 14, 10, width() - 200.0, 18),
+             of == Of::Drop
+                 ? tr("% of system voltage lost, against distance from the source; it starts again below a transformer")
+                 : tr("kA available, against distance from the source, and what each board is rated for"),
+             Qt::AlignLeft, t.quiet, uiFont(0.86));
+    const QRectF box = field();
+    p.setPen(Qt::NoPen);
+    p.setBrush(t.surface);
+    p.drawRect(box);
+    paintGrid(p, box);
+    if (of == Of::Drop) paintLimit(p, box);
+    path = session.solution().results.feedPath(session.selection(), session.solution().project);
+    p.setClipRect(box.adjusted(-4, -4, 4, 4));
+    QColor line = t.quiet;
+    line.setAlpha(150);
+    for (int pass = 0; pass < 3; ++pass)
+        for (const Stretch& s : stretches) {
+            const bool chosen = onPath(s.to);
+            if ((pass == 2) != chosen || (!chosen && (pass == 1) != s.over)) continue;
+            p.setPen(QPen(chosen ? t.accent : s.over ? t.stop : line, chosen ? 2.4 : s.over ? 1.6 : 1.1));
+            p.drawLine(at(s.a), at(s.b));
+        }
+    p.setClipping(false);
+    if (of == Of::Fault) paintRatings(p);
+    paintNames(p, box);
+}
+
+const RunProfile::Stretch* RunProfile::nearest(QPointF to) const {
+    const Stretch* found = nullptr;
+    double least = 14;
+    for (const Stretch& s : stretches)
+        if (const double d = QLineF(at(s.b), to).length(); d < least) {
+            least = d;
+            found = &s;
+        }
+    return found;
+}
+
+void RunProfile::mousePressEvent(QMouseEvent* e) {
+    if (const Stretch* s = nearest(e->position())) session.select(s->to);
+}
+
+void RunProfile::mouseMoveEvent(QMouseEvent* e) {
+    const Stretch* now = nearest(e->position());
+    if (now == under) return;
+    under = now;
+    update();
+}
+
+void RunProfile::leaveEvent(QEvent*) {
+    under = nullptr;
+    update();
+}
+
+} // namespace lintel
