@@ -2,6 +2,7 @@
 
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
+#include "core/bench/ListLine.h"
 
 #include <fmt/format.h>
 
@@ -23,17 +24,7 @@ std::vector<std::string> wordsOf(const std::string& text) {
             line += text[i];
         }
     }
-    std::vector<std::string> words;
-    std::string word;
-    for (char c : line + " ") {
-        if (c != ' ' && c != '\t') {
-            word += c;
-            continue;
-        }
-        if (!word.empty()) words.push_back(word);
-        word.clear();
-    }
-    return words;
+    return wordsOfLine(line);
 }
 
 /// The longest run of words from `at` on that `read` takes; how many it took, 0: none.

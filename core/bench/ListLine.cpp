@@ -6,9 +6,8 @@
 #include <algorithm>
 
 namespace lintel {
-namespace {
 
-std::vector<std::string> wordsOf(const std::string& line) {
+std::vector<std::string> wordsOfLine(const std::string& line) {
     std::vector<std::string> words;
     std::string word;
     for (char c : line + " ") {
@@ -21,6 +20,9 @@ std::vector<std::string> wordsOf(const std::string& line) {
     }
     return words;
 }
+
+namespace {
+
 std::string joined(const std::vector<std::string>& words, std::size_t from, std::size_t to) {
     std::string text;
     for (std::size_t i = from; i < to; ++i) text += (i > from ? " " : "") + words[i];
@@ -36,7 +38,7 @@ std::optional<LoadLine> readLoadLine(const std::string& whole) {
         if (*count < 1) return std::nullopt;
         out.count = *count;
     }
-    const std::vector<std::string> words = wordsOf(line);
+    const std::vector<std::string> words = wordsOfLine(line);
     constexpr std::size_t longest = 4; // "1 200 000 VA"
     for (std::size_t from = 0; from < words.size(); ++from)
         for (std::size_t to = std::min(words.size(), from + longest); to > from; --to) {
@@ -56,9 +58,9 @@ std::optional<ConductorLine> readConductorLine(const std::string& whole) {
     std::vector<std::string> words;
     if (const auto count = takeCount(line)) {
         out.count = *count;
-        words = wordsOf(line);
+        words = wordsOfLine(line);
     } else {
-        words = wordsOf(line);
+        words = wordsOfLine(line);
         if (words.size() < 2 || words.front().size() > 4 ||
             !std::all_of(words.front().begin(), words.front().end(), isDigit))
             return std::nullopt;

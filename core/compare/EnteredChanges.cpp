@@ -10,11 +10,9 @@
 #include <set>
 
 namespace lintel {
-namespace {
 
 using nlohmann::ordered_json;
 
-/// A value as people read it; ids by the names of what they point at.
 std::string valueWords(const ordered_json& v, const Project& in) {
     if (v.is_null()) return "";
     if (v.is_boolean()) return v.get<bool>() ? "yes" : "no";
@@ -39,6 +37,8 @@ std::string valueWords(const ordered_json& v, const Project& in) {
     for (const auto& [key, x] : v.items()) all += (all.empty() ? "" : ", ") + key + " " + valueWords(x, in);
     return all.empty() ? "none" : all;
 }
+
+namespace {
 
 template <class T>
 std::vector<FieldChange> fieldsOf(const T& x, const T& y, const Project& before, const Project& after) {

@@ -29,6 +29,8 @@ struct EnteredChange {
 /// name, the plan.
 std::vector<EnteredChange> enteredChanges(const Project& before, const Project& after);
 
+/// A value of the file as people read it: ids by the names of what they point at, "" for one that is as usual.
+std::string valueWords(const nlohmann::ordered_json& value, const Project& in);
 /// "heldBreaker" → "held breaker".
 std::string fieldWords(const std::string& field);
 

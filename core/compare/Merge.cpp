@@ -54,14 +54,6 @@ bool has(const Project& p, Ref r) {
     return found;
 }
 
-std::string wordsOf(const ordered_json& v, const Project& in) {
-    if (v.is_null()) return "";
-    if (v.is_boolean()) return v.get<bool>() ? "yes" : "no";
-    if (v.is_string())
-        if (const Ref r = refFrom(v.get<std::string>())) return nameOf(in, r);
-    return v.is_string() ? v.get<std::string>() : v.dump();
-}
-
 /// Lists of small things, such as revisions, to which both have added at the end.
 bool bothAppended(const ordered_json& was, const ordered_json& mine, const ordered_json& other) {
     if (!mine.is_array() || !other.is_array() || mine.empty() || other.empty() || !mine[0].is_object()) return false;
@@ -164,8 +156,8 @@ struct Merger {
         const ordered_json merged =
             mergeObjects(toJson(b), toJson(o), toJson(t),
                          [&](const std::string& field, const auto& x, const auto& y, const auto& z) {
-                             out.conflicts.push_back({about, name, field, wordsOf(x, base), wordsOf(y, ours),
-                                                      wordsOf(z, theirs), "ours is kept"});
+                             out.conflicts.push_back({about, name, field, valueWords(x, base), valueWords(y, ours),
+                                                      valueWords(z, theirs), "ours is kept"});
                          });
         const auto read = fromJson<T>(nlohmann::json::parse(merged.dump()), "merged");
         if (read) return *read;

@@ -388,7 +388,7 @@ TEST_CASE(
     repo.commit("40 A");
     const Ran clash = repo.git({"merge", "other", "-m", "again"});
     CHECK(clash.code != 0);
-    CHECK((clash.out + clash.err).contains("conflict: LP-2-7, held breaker: 40.0 here, 50.0 there (45.0 before)"));
+    CHECK((clash.out + clash.err).contains("conflict: LP-2-7, held breaker: 40 here, 50 there (45 before)"));
     p = repo.project();
     CHECK(p.circuits[named(p, "LP-2-7")].heldBreaker == 40);
 }

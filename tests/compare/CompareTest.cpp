@@ -171,7 +171,7 @@ TEST_CASE("merge: different fields of one circuit, different circuits, both are 
     m = mergeProjects(base, ours, theirs);
     REQUIRE(m.conflicts.size() == 1);
     CHECK(m.conflicts[0].thing == Ref(mixer));
-    CHECK(m.conflicts[0].text() == "LP-2-18, held breaker: 30.0 here, 25.0 there (as usual before); ours is kept");
+    CHECK(m.conflicts[0].text() == "LP-2-18, held breaker: 30 here, 25 there (as usual before); ours is kept");
     CHECK(m.project.circuits[mixer].heldBreaker == 30);
 }
 

@@ -68,10 +68,12 @@ TEST_CASE("every large sheet says whose it is, of what, by whom, and its place i
             const bool large = e.number[2] == '1' || e.number[2] == '5' || e.number[2] == '8' || e.number[2] == '0';
             CHECK(d.titleBlock == large);
             if (!large) continue;
+            std::string flat = words; // a narrow strip has names in two lines
+            std::replace(flat.begin(), flat.end(), '\n', ' ');
             for (const std::string& told :
                  {p.basis.company, p.basis.title, p.basis.client, p.basis.drawn, p.basis.checked, p.basis.approved,
                   p.basis.jobNumber, p.basis.issueDate, p.basis.status, e.number, p.basis.revisions[1].text})
-                CHECK(words.find("\n" + told + "\n") != std::string::npos);
+                CHECK(flat.find(" " + told + " ") != std::string::npos);
             CHECK(words.find("Not for construction: ") != std::string::npos);
             checkStrip(d, in);
         }
