@@ -6,8 +6,18 @@
 #include "core/project/Operations.h"
 #include "core/project/RunFacts.h"
 #include "core/sheets/Words.h"
+#include "core/solve/States.h"
 
 namespace lintel {
+namespace {
+/// The shorter of what drop and the loop allow.
+Metres longestOf(const RunResult& r) {
+    return r.earth->known && !r.earth->byResidual && r.earth->limit > 0 && r.earth->longest > 0 &&
+                   (r.longest.v <= 0 || double(r.earth->longest) < r.longest.v)
+               ? Metres{double(r.earth->longest)}
+               : r.longest;
+}
+} // namespace
 
 RunsModel::RunsModel(Session& s, QObject* parent) : QAbstractTableModel(parent), session(s), from(s.sharedSolution()) {
     rebuild();
@@ -57,7 +67,17 @@ void RunsModel::rebuild() {
     }
     std::vector<Ref> kept;
     for (Ref x : list)
-        if (passes(*r.run(x), !x.is<Circuit>(), shown)) kept.push_back(x);
+        if (passes(*r.run(x), !x.is<Circuit>(), shown) && (wanted.isEmpty() || holdsWords(*solution, x)))
+            kept.push_back(x);
+    if (worst != WorstBy::None) {
+        std::vector<std::pair<double, Ref>> ranked;
+        for (Ref x : kept) ranked.push_back({badness(*solution, x, worst), x});
+        std::stable_sort(ranked.begin(), ranked.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+        constexpr std::size_t ten = 10;
+        kept.clear();
+        for (const auto& [how, x] : ranked)
+            if (kept.size() < ten && how > 0) kept.push_back(x);
+    }
     const bool same = kept == rows && sortColumn < 0;
     if (!same) beginResetModel();
     from = solution;
@@ -69,6 +89,56 @@ void RunsModel::rebuild() {
     } else if (!rows.empty()) {
         Q_EMIT dataChanged(index(0, 0), index(int(rows.size()) - 1, columns - 1));
     }
+}
+
+bool RunsModel::holdsWords(const Solution& s, Ref thing) const {
+    const RunResult& r = *s.results.run(thing);
+    QString told = q(nameOf(s.project, thing)) + " " + q(conductorWords(r, *s.book)) + " " + q(whyWords(r)) + " " +
+                   q(number(r.need.device)) + " A";
+    if (const Circuit* c = s.project.circuits.find(thing.as<Circuit>()))
+        told += " " + q(c->name);
+    else if (const NodeResult* n = s.results.node(thing))
+        told += " " + q(nameOf(s.project, n->parent));
+    return std::all_of(wanted.begin(), wanted.end(),
+                       [&](const QString& word) { return told.contains(word, Qt::CaseInsensitive); });
+}
+
+void RunsModel::setText(const QString& words) {
+    const QStringList now = words.split(' ', Qt::SkipEmptyParts);
+    if (now == wanted) return;
+    wanted = now;
+    rebuild();
+}
+
+/// 1 is the limit; more is over it, 0 that there is none.
+double RunsModel::badness(const Solution& s, Ref thing, WorstBy by) {
+    const RunResult& r = *s.results.run(thing);
+    switch (by) {
+    case WorstBy::Drop:
+        return r.need.lengthKnown && r.need.totalLimit > 0 ? r.dropTotal / r.need.totalLimit : 0;
+    case WorstBy::Use:
+        return r.ampacity > 0 ? r.need.load.v / r.ampacity : 0;
+    case WorstBy::Fault: {
+        const Circuit* c = s.project.circuits.find(thing.as<Circuit>());
+        if (c && !c->heldKA) return 0; // it is its board that is rated
+        const Board* b = s.project.boards.find(c ? c->board : thing.as<Board>());
+        if (!b || !s.results.of(b->id).fault.known) return 0;
+        const double holds = c && c->heldKA ? *c->heldKA : std::max(b->ratingKA, b->seriesKA);
+        return holds > 0 ? largestFault(s.project, s.results, b->id).kA / holds : 0;
+    }
+    case WorstBy::Length: {
+        const Metres most = longestOf(r);
+        return r.need.lengthKnown && most.v > 0 ? r.need.length.v / most.v : 0;
+    }
+    case WorstBy::None:
+        break;
+    }
+    return 0;
+}
+
+void RunsModel::setWorst(WorstBy by) {
+    worst = by;
+    rebuild();
 }
 
 void RunsModel::setFilter(RunFilter f) {
@@ -101,13 +171,6 @@ QVariant RunsModel::headerData(int s, Qt::Orientation o, int role) const {
 namespace {
 /// In a column of sizes the unit of the large ones is known.
 QString shortSize(QString size) { return size.remove(" kcmil").remove(" mm²"); }
-/// The shorter of what drop and the loop allow.
-Metres longestOf(const RunResult& r) {
-    return r.earth->known && !r.earth->byResidual && r.earth->limit > 0 && r.earth->longest > 0 &&
-                   (r.longest.v <= 0 || double(r.earth->longest) < r.longest.v)
-               ? Metres{double(r.earth->longest)}
-               : r.longest;
-}
 } // namespace
 
 QVariant RunsModel::data(const QModelIndex& i, int role) const {

@@ -8,6 +8,9 @@
 namespace lintel {
 
 enum class RunFilter { All, Feeders, Raised, Held, NearLimit, TooLong, Fails };
+/// What the worst ten are the worst by: drop in all against its limit, load against what the conductors carry, the
+/// fault level against the rating of the board, length against the longest allowed.
+enum class WorstBy { None, Drop, Use, Fault, Length };
 
 class RunsModel : public QAbstractTableModel {
     Q_OBJECT
@@ -31,6 +34,10 @@ public:
     explicit RunsModel(Session& session, QObject* parent = nullptr);
     void setFilter(RunFilter filter);
     RunFilter filter() const { return shown; }
+    /// Only rows in whose name, load, device, size or reason all these words stand.
+    void setText(const QString& words);
+    /// The ten that are worst, the worst first; None: all.
+    void setWorst(WorstBy by);
     int count(RunFilter filter) const;
     /// The circuit, board or transformer whose run the row is.
     Ref thingAt(int row) const { return row >= 0 && row < int(rows.size()) ? rows[std::size_t(row)] : Ref(); }
@@ -50,6 +57,10 @@ public:
 
 private:
     static bool passes(const RunResult& run, bool feeder, RunFilter filter);
+    bool holdsWords(const Solution& s, Ref thing) const;
+    static double badness(const Solution& s, Ref thing, WorstBy by);
+    QStringList wanted;
+    WorstBy worst = WorstBy::None;
     Session& session;
     std::shared_ptr<const Solution> from;
     std::vector<Ref> all, rows;

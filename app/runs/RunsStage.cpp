@@ -5,8 +5,11 @@
 
 #include <QBoxLayout>
 #include <QButtonGroup>
+#include <QComboBox>
 #include <QHeaderView>
+#include <QLineEdit>
 #include <QPushButton>
+#include <QShortcut>
 #include <QSplitter>
 #include <QTableView>
 
@@ -33,6 +36,32 @@ RunsStage::RunsStage(Session& s, QWidget* parent)
         connect(b, &QPushButton::clicked, this, [this, f] { runs->setFilter(f); });
     }
     bar->addStretch(1);
+    auto* text = new QLineEdit;
+    text->setObjectName("runsText");
+    text->setPlaceholderText(tr("Filter"));
+    text->setToolTip(tr("Words of the run, its load, board, size or reason: LP-2 drop"));
+    text->setClearButtonEnabled(true);
+    text->setFixedWidth(110);
+    connect(text, &QLineEdit::textChanged, runs, &RunsModel::setText);
+    bar->addWidget(text);
+    auto* worst = new QComboBox;
+    worst->setObjectName("runsWorst");
+    const std::pair<QString, const char*> kinds[] = {{tr("All rows"), "Alt+A"},
+                                                     {tr("Worst by drop"), "Alt+D"},
+                                                     {tr("Worst by use"), "Alt+U"},
+                                                     {tr("Worst by fault"), "Alt+K"},
+                                                     {tr("Worst by length"), "Alt+L"}};
+    for (const auto& [words, key] : kinds) {
+        const int i = worst->count();
+        worst->addItem(words);
+        worst->setItemData(i, QString(key), Qt::ToolTipRole);
+        auto* shortcut = new QShortcut(QKeySequence(key), this, nullptr, nullptr, Qt::WidgetWithChildrenShortcut);
+        connect(shortcut, &QShortcut::activated, worst, [worst, i] { worst->setCurrentIndex(i); });
+    }
+    worst->setToolTip(tr("The ten that come nearest to their limit, or are farthest over it: Alt with D, U, K (kA) "
+                         "or L; A for all"));
+    connect(worst, &QComboBox::currentIndexChanged, this, [this](int i) { runs->setWorst(WorstBy(i)); });
+    bar->addWidget(worst);
     column->addLayout(bar);
     view->setModel(runs);
     view->setObjectName("runs");

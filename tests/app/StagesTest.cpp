@@ -718,3 +718,39 @@ TEST_CASE("runs: the fault profile shows what is available and what boards are r
     d.click(*profile.findChild<QPushButton*>("profileDrop"), QPointF(8, 8));
     CHECK(profile.shown() == RunProfile::Of::Drop);
 }
+
+TEST_CASE("runs: words filter beside the chips, and the worst ten by a key each") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Runs);
+    d.pump();
+    RunsStage& stage = d.window.runs();
+    RunsModel& model = stage.model();
+    const int all = model.rowCount();
+    auto* text = stage.findChild<QLineEdit*>("runsText");
+    d.type(*text, "lp-2 fryer");
+    CHECK(model.rowCount() == 2); // LP-2-7 and LP-2-11
+    text->clear();
+    d.type(*text, "no such run");
+    CHECK(model.rowCount() == 0);
+    text->clear();
+    d.pump();
+    CHECK(model.rowCount() == all);
+    // 25.7 % of 5: the bicycle store; 124 % of its main is no run's, so by use a held #12 that carries 25 A for 35.
+    d.key(stage.table(), Qt::Key_D, Qt::AltModifier);
+    CHECK(model.rowCount() == 10);
+    CHECK(nameOf(d.s.project(), model.thingAt(0)) == "LP-1-27");
+    d.key(stage.table(), Qt::Key_K, Qt::AltModifier);
+    REQUIRE(model.rowCount() == 10);
+    CHECK(nameOf(d.s.project(), model.thingAt(0)) == "HM-1"); // 15 kA on 14
+    d.key(stage.table(), Qt::Key_L, Qt::AltModifier);
+    CHECK(nameOf(d.s.project(), model.thingAt(0)) == "LP-1-27"); // 479 ft of 56
+    d.key(stage.table(), Qt::Key_U, Qt::AltModifier);
+    const RunResult& worst = *d.s.solution().results.run(model.thingAt(0));
+    for (int row = 1; row < model.rowCount(); ++row) {
+        const RunResult& r = *d.s.solution().results.run(model.thingAt(row));
+        CHECK(r.need.load.v / r.ampacity <= worst.need.load.v / worst.ampacity + 1e-9);
+    }
+    d.key(stage.table(), Qt::Key_A, Qt::AltModifier);
+    CHECK(model.rowCount() == all);
+}
