@@ -304,6 +304,13 @@ SizeIndex BenchInputs::size(const std::string& key, const RuleBook& book) const 
     return s;
 }
 VoltageSystem BenchInputs::system(const std::string& key) const {
+    const VoltageSystem s = anySystem(key);
+    if (isMediumVoltage(s))
+        refuse(key, fmt::format("{} V: this sum is for up to {} V", wordOf(s), lintel::number(lowVoltageUpTo.v)),
+               "Fault levels and transformers can be worked out from medium voltage.");
+    return s;
+}
+VoltageSystem BenchInputs::anySystem(const std::string& key) const {
     const auto s = systemFrom(text(key));
     if (!s) refuse(key, "there is no voltage system \"" + text(key) + "\"", systemHelp);
     return *s;

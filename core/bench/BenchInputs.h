@@ -35,7 +35,9 @@ public:
         const auto e = fromWord<E>(text(key));
         return e ? *e : (refuse(key, "there is no choice \"" + text(key) + "\""), E{});
     }
+    /// Refused above what conductors and devices are sized for; anySystem() takes medium voltage too.
     VoltageSystem system(const std::string& key) const;
+    VoltageSystem anySystem(const std::string& key) const;
     /// A conductor of the book; -1 for "auto".
     SizeIndex size(const std::string& key, const RuleBook& book) const;
     /// The lines of a list, blank ones left out.

@@ -177,7 +177,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.columns = {"Point", "System", "3φ kA", "L–L kA", "L–N kA", "X/R", "Peak kA", "Next rating kA"};
     Source s;
     s.kind = in.choice<SourceKind>("source");
-    s.system = in.system("system");
+    s.system = in.anySystem("system");
     s.faultKA = in.number("faultKA");
     s.kva = in.number("kva");
     s.percentZ = s.subtransient = in.number("percentZ");

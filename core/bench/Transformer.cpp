@@ -116,7 +116,7 @@ TransformerDevices devicesAbove1000(const BenchInputs& in, double ip, double is,
 
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     BenchAnswer a;
-    const auto primary = in.system("primary"), secondary = in.system("secondary");
+    const auto primary = in.anySystem("primary"), secondary = in.system("secondary");
     const SystemFacts p = factsOf(primary), s = factsOf(secondary);
     if (s.phases == 3 && p.phases != 3 && !in.maybe("primaryKV"))
         in.refuse("secondary", fmt::format("three phases cannot come from {}", wordOf(primary)),
@@ -144,7 +144,8 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     if (kva <= 0)
         in.refuse("load", fmt::format("{} kVA is past the standard series", figures(wanted)),
                   "Give its kVA, or divide the load.");
-    const auto high = in.maybe("primaryKV");
+    auto high = in.maybe("primaryKV");
+    if (!high && isMediumVoltage(primary)) high = p.lineLine.v / 1000;
     const double primaryVolts = high ? *high * 1000 : p.lineLine.v;
     const double ip = kva * 1000 / (primaryVolts * (three ? root3 : 1)),
                  is = kva * 1000 / (volts * (three ? root3 : 1));

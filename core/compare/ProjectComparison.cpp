@@ -129,6 +129,9 @@ ProjectComparison compareProjects(const CheckInput& before, const CheckInput& af
     std::stable_sort(c.out.follows.begin(), c.out.follows.end(), [](const FollowedChange& x, const FollowedChange& y) {
         return std::pair(x.group, x.weight) < std::pair(y.group, y.weight);
     });
+    std::size_t things = 0;
+    Project::eachTable([&](const char*, auto member) { things += (after.project.*member).size(); });
+    c.out.strangers = 2 * c.out.entered.size() > things && c.out.entered.size() > 20;
     return std::move(c.out);
 }
 
@@ -146,6 +149,7 @@ std::string ProjectComparison::summary() const {
     if (const auto n = weighing(FollowedChange::Weight::Figure)) add(plural(n, "figure differs", "figures differ"));
     if (!newSnags.empty()) add(plural(newSnags.size(), "new snag", "new snags"));
     if (!gone.empty()) add(plural(gone.size(), "snag gone", "snags gone"));
+    if (strangers) add("more than half differs: these may not be two states of one project");
     return s;
 }
 

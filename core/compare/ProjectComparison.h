@@ -25,6 +25,7 @@ struct ProjectComparison {
     std::vector<EnteredChange> entered;
     std::vector<FollowedChange> follows; ///< by group, the weightiest first
     std::vector<std::string> newSnags, gone;
+    bool strangers = false; ///< more than half of all things differ: hardly two states of one project
 
     bool nothing() const { return entered.empty() && follows.empty() && newSnags.empty() && gone.empty(); }
     /// "4 entered · 2 devices, 3 sizes follow · 1 new snag"

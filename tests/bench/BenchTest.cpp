@@ -466,6 +466,17 @@ TEST_CASE("bench demand: 220.83, 220.86, 220.88, 220.82 with storage, 630.11") {
         figure(answer("demand",
                       {{"of", "arc welders"}, {"system", "480Y/277"}, {"welders", "6 × 10 kVA 55 % motor-generator"}}),
                "demand_VA") == Approx(4.75 * 8100));
+    // Nothing is sized at medium voltage: the sum says so. A transformer takes it as its primary, by 450.3(A).
+    for (const char* kind : {"conductor", "drop", "ocpd", "motor"})
+        CHECK_THROWS_WITH(answer(kind, {{"system", "12.47 kV"}}), Catch::Contains("this sum is for up to"));
+    CHECK_THROWS_WITH(answer("transformer", {{"secondary", "4160Y/2400"}}), Catch::Contains("this sum is for up to"));
+    const json unit{{"kva", 1500}, {"load", "1000 kVA"}, {"secondary", "480Y/277"}, {"percentZ", 5.75}};
+    json byField = unit, bySystem = unit;
+    byField["primaryKV"] = 12.47;
+    bySystem["primary"] = "12470Y/7200";
+    CHECK(figure(answer("transformer", bySystem), "primary_device_most_A") == 450);
+    CHECK(figure(answer("transformer", bySystem), "primary_fuse_most_A") ==
+          figure(answer("transformer", byField), "primary_fuse_most_A"));
     // Resistance welders, 480 V: 60 A at 25 % duty 0.5 · 28 800 VA; two of 40 A fed by themselves 0.7 · 19 200 VA each:
     // the largest, 14 400, and 60 % of 26 880.
     const json spot{{"of", "resistance welders"}, {"system", "480"}};

@@ -94,6 +94,16 @@ TEST_CASE(
     CHECK(c.summary().find("1 change entered · ") == 0);
 }
 
+TEST_CASE("comparison: files that do not come from one another are told so") {
+    const Project pier = *loadProject(dataFolder() / "demos" / "brindle-pier.lintel");
+    const Project a = hall();
+    const Results x = solve(pier, bs()), y = solve(a, nec());
+    CHECK(compareProjects({pier, bs(), x}, {a, nec(), y}).summary().find("may not be two states of one project") !=
+          std::string::npos);
+    const Project twin = *loadProject(dataFolder() / "demos" / "saltmarket-hall-corrected.lintel");
+    CHECK(compared(a, twin).summary().find("may not be") == std::string::npos);
+}
+
 TEST_CASE("comparison: a limit of the basis is entered once, and what it alters says so") {
     const Project a = hall();
     Project b = a;
