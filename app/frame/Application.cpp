@@ -2,6 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 
+#include <QComboBox>
 #include <QLabel>
 
 #include <new>
@@ -23,6 +24,14 @@ void showAsTyped(QObject* receiver, QEvent* event) {
     }
 }
 } // namespace
+
+Application::Application(int& argc, char** argv) : QApplication(argc, argv) { installEventFilter(this); }
+
+bool Application::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() != QEvent::Wheel || !qobject_cast<QComboBox*>(watched)) return false;
+    event->ignore(); // goes on to what it stands in
+    return true;
+}
 
 bool Application::notify(QObject* receiver, QEvent* event) {
     try {

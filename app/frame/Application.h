@@ -9,8 +9,10 @@ namespace lintel {
 class Application : public QApplication {
     Q_OBJECT
 public:
-    using QApplication::QApplication;
+    Application(int& argc, char** argv);
     bool notify(QObject* receiver, QEvent* event) override;
+    /// The wheel scrolls the page, whatever stands under the pointer: it chooses nothing in a closed list of choices.
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 Q_SIGNALS:
     /// Something threw while an event was dealt with; `what` says it in words.

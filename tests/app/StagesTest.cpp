@@ -754,3 +754,25 @@ TEST_CASE("runs: words filter beside the chips, and the worst ten by a key each"
     d.key(stage.table(), Qt::Key_A, Qt::AltModifier);
     CHECK(model.rowCount() == all);
 }
+
+TEST_CASE("the wheel over a choice scrolls the page and chooses nothing") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Basis);
+    d.pump();
+    const Project before = d.s.project();
+    for (const char* name : {"service", "ruleBook", "branchMaterial", "occupancy"}) {
+        auto* box = d.window.findChild<QComboBox*>(name);
+        REQUIRE(box);
+        const QString text = box->currentText();
+        for (const int notch : {-120, 120, -120}) {
+            const QPointF at(8, 8);
+            QWheelEvent wheel(at, box->mapToGlobal(at), {}, {0, notch}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
+                              false);
+            QApplication::sendEvent(box, &wheel);
+            d.pump();
+        }
+        CHECK(box->currentText() == text);
+    }
+    CHECK(d.s.project() == before);
+}
