@@ -155,7 +155,7 @@ void BasisStage::numberField(QFormLayout* f, const QString& label, const char* o
     row->addWidget(u);
     row->addStretch(1);
     f->addRow(fieldLabel(label), row);
-    const auto take = [this, e, lo, hi, set, label, get, shown, perShown] {
+    const auto take = [this, e, lo, hi, set, label, get, shown, perShown, feet] {
         if (!e->isModified()) return;
         e->setModified(false);
         const auto typed = readTyped(e->text().toStdString(), shown);
@@ -169,11 +169,12 @@ void BasisStage::numberField(QFormLayout* f, const QString& label, const char* o
             return;
         }
         set(draft, *typed * perShown);
-        e->setText(QString::number(get(draft) / perShown, 'g', 5));
+        e->setText(QString::number(get(draft) / perShown, 'g', feet ? 3 : 6));
         changed();
     };
     connect(e, &QLineEdit::editingFinished, this, take);
-    loaders.push_back([this, e, get, perShown] { e->setText(QString::number(get(draft) / perShown, 'g', 5)); });
+    loaders.push_back(
+        [this, e, get, perShown, feet] { e->setText(QString::number(get(draft) / perShown, 'g', feet ? 3 : 6)); });
 }
 
 void BasisStage::choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words,

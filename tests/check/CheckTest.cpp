@@ -365,6 +365,17 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         OneBoard w(*systemFrom("4160Y/2400"));
         expect(w.p, "medium-voltage", Severity::Stop,
                "LP-1 is for 4160Y/2400 V: boards with circuits are worked out up to " + number(1000) + " V only");
+        // A board fed at medium voltage gets a transformer; that makes no new stop.
+        OneBoard fed(VoltageSystem::Y480);
+        fed.p.sources.change(fed.source)->system = *systemFrom("12.47 kV");
+        expect(fed.p, "feed-voltage", Severity::Stop, "LP-1 is for 480Y/277 V and is fed at 12470Y/7200 V");
+        const Found wrong(fed.p);
+        remediesFor({wrong.p, wrong.book, wrong.r}, *wrong.of("feed-voltage")).front().apply(fed.p);
+        const Found right(fed.p);
+        CHECK_FALSE(right.of("feed-voltage"));
+        REQUIRE(right.of("medium-voltage")); // its primary conductors are told as not sized
+        CHECK(right.of("medium-voltage")->severity == Severity::Note);
+        CHECK(fed.p.transformers.begin()->secondary == VoltageSystem::Y480);
         w.p.boards.change(w.board)->use = BoardUse::Disconnect;
         const Found told(w.p);
         REQUIRE(told.of("medium-voltage"));
