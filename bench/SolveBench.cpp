@@ -77,10 +77,7 @@ void listsOnSheets(benchmark::State& state) {
     const Results r = solve(p, nec());
     const SheetInput in{p, nec(), r};
     for (auto _ : state) {
-        std::vector<List> lists;
-        for (const ListKind& k : listKinds())
-            if (k.onSheets) lists.push_back(k.make(in));
-        benchmark::DoNotOptimize(listSheets(in, lists, 801));
+        benchmark::DoNotOptimize(listSheets(in, listsOf(in, true), 801));
     }
 }
 BENCHMARK(listsOnSheets)->Unit(benchmark::kMillisecond);

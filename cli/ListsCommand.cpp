@@ -23,8 +23,7 @@ nlohmann::ordered_json jsonOf(const List& list) {
         if (!group.empty()) row["group"] = group;
         if (r.kind == ListEntry::Kind::Total) row["total"] = true;
         for (std::size_t c = 0; c < r.cells.size() && c < list.columns.size(); ++c) {
-            const ListColumn& column = list.columns[c];
-            const std::string key = column.heading + (column.unit.empty() ? "" : ", " + column.unit);
+            const std::string key = list.columns[c].head();
             if (r.cells[c].value)
                 row[key] = *r.cells[c].value;
             else

@@ -233,10 +233,8 @@ void IssueStage::writeLists() {
 
 std::optional<Error> IssueStage::exportLists(const QString& file) {
     session.waitSolved();
-    const SheetInput& in = set().in;
     std::vector<NamedGrid> grids;
-    for (const ListKind& kind : listKinds())
-        if (const List made = kind.make(in); !made.rows.empty()) grids.push_back({made.title, gridOf(made)});
+    for (const List& made : listsOf(set().in, false)) grids.push_back({made.title, gridOf(made)});
     if (grids.empty()) return Error{"lists", "the project has nothing to list", ""};
     return writeGrids(grids, file.toStdString());
 }

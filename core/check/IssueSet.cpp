@@ -44,10 +44,6 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
         const std::string number = d.number, title = d.title, paper = d.paper;
         set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }});
     }
-    std::vector<List> lists;
-    for (const ListKind& k : listKinds())
-        if (k.onSheets)
-            if (List list = k.make(in); !list.rows.empty()) lists.push_back(std::move(list));
     const auto bind = [&](std::vector<Drawing> sheets, const char* title, const char* file, bool first) {
         std::vector<SheetEntry> entries;
         for (Drawing& d : sheets) {
@@ -56,7 +52,7 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
         }
         set.insert(first ? set.begin() : set.end(), entries.begin(), entries.end());
     };
-    bind(listSheets(in, lists, firstListSheet), "Lists", "lists", false);
+    bind(listSheets(in, listsOf(in, true), firstListSheet), "Lists", "lists", false);
     bind(indexSheets(in, set), "Drawing index", "index", true);
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn
     for (std::size_t i = 0; i < set.size(); ++i)

@@ -1,12 +1,12 @@
 #include "core/compare/ProjectComparison.h"
 
 #include "core/base/Format.h"
+#include "core/check/Compare.h"
 #include "core/sheets/Words.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <map>
 
 namespace lintel {
 namespace {
@@ -98,18 +98,6 @@ struct Comparer {
                 figure(t.id, t.name, t.name, "drop from the source", x.dropTotal, y.dropTotal, "%");
         }
     }
-    void snags() {
-        std::map<std::string, int> count;
-        const auto before = findSnags(a.project, a.book, a.results), after = findSnags(b.project, b.book, b.results);
-        for (const Snag& s : before) ++count[s.text];
-        for (const Snag& s : after)
-            if (count[s.text]-- <= 0) out.newSnags.push_back(s.text);
-        for (const Snag& s : before)
-            if (int& n = count[s.text]; n > 0) {
-                --n;
-                out.gone.push_back(s.text);
-            }
-    }
 };
 
 } // namespace
@@ -125,7 +113,9 @@ ProjectComparison compareProjects(const CheckInput& before, const CheckInput& af
     c.nodes(after.project.sources, before.project.sources);
     c.nodes(after.project.transformers, before.project.transformers);
     c.nodes(after.project.boards, before.project.boards);
-    c.snags();
+    Comparison snags = compare(before, after);
+    c.out.newSnags = std::move(snags.newSnags);
+    c.out.gone = std::move(snags.gone);
     std::stable_sort(c.out.follows.begin(), c.out.follows.end(), [](const FollowedChange& x, const FollowedChange& y) {
         return std::pair(x.group, x.weight) < std::pair(y.group, y.weight);
     });

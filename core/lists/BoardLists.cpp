@@ -4,6 +4,7 @@
 #include "core/lists/RunCells.h"
 #include "core/plan/LoadDensity.h"
 #include "core/project/Equipment.h"
+#include "core/sheets/BoardPlace.h"
 #include "core/solve/States.h"
 
 #include <fmt/format.h>
@@ -50,10 +51,11 @@ List protectionList(const SheetInput& in) {
         const LargestFault fault = largestFault(p, in.results, b.id);
         const double holds = std::max(b.ratingKA, b.seriesKA);
         const bool known = n.fault.known;
+        const std::string where = boardPlace(p, b);
         ListCell used = known && holds > 0 ? percentCell(fault.kA / holds * 100) : ListCell{"–"};
         if (known && fault.kA > holds) used.ink = Ink::Stop;
         list.add(b.id, {{b.name},
-                        {placeOfBoard(p, b)},
+                        {where.empty() ? "–" : where},
                         !known                ? ListCell{"not known", {}, Ink::Check}
                         : n.fault.runsUnknown ? ListCell{"≤ " + figures(fault.kA), {}, Ink::Check}
                                               : figureCell(fault.kA),

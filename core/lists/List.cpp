@@ -45,6 +45,14 @@ const ListKind* listKind(const std::string& key) {
     return nullptr;
 }
 
+std::vector<List> listsOf(const SheetInput& in, bool forSheets) {
+    std::vector<List> lists;
+    for (const ListKind& k : listKinds())
+        if (!forSheets || k.onSheets)
+            if (List list = k.make(in); !list.rows.empty()) lists.push_back(std::move(list));
+    return lists;
+}
+
 ListCell figureCell(double value) { return {figures(value), value}; }
 ListCell numberCell(double value, int decimals) { return {number(value, decimals), value}; }
 ListCell ratingCell(double value) { return {rating(value), value}; }
@@ -65,7 +73,7 @@ ListCell lengthCell(const RunNeed& need, UnitSystem units) {
 std::vector<std::vector<std::string>> gridOf(const List& list) {
     std::vector<std::vector<std::string>> grid;
     std::vector<std::string> head;
-    for (const ListColumn& c : list.columns) head.push_back(c.heading + (c.unit.empty() ? "" : ", " + c.unit));
+    for (const ListColumn& c : list.columns) head.push_back(c.head());
     grid.push_back(head);
     for (const ListEntry& r : list.rows) {
         std::vector<std::string> row;

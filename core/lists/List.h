@@ -15,6 +15,9 @@ struct ListColumn {
     std::string unit{}; ///< stands in the heading, never in a cell
     Align align = Align::Left;
     double widest = 62; ///< mm in which longer texts are wrapped on a sheet
+
+    /// "Length, ft"
+    std::string head() const { return unit.empty() ? heading : heading + ", " + unit; }
 };
 
 struct ListCell {
@@ -64,6 +67,9 @@ struct ListKind {
 const std::vector<ListKind>& listKinds();
 /// Null where there is no such kind.
 const ListKind* listKind(const std::string& key);
+
+/// Those that have something to tell; `forSheets`: of the kinds that go on sheets.
+std::vector<List> listsOf(const SheetInput& in, bool forSheets);
 
 /// As a table of texts for writeGrid: the heading with its unit, then the rows, numbers with a decimal point.
 std::vector<std::vector<std::string>> gridOf(const List& list);

@@ -36,8 +36,6 @@ double naturalWidth(const std::string& text, double size, bool bold) {
     return textWidth(text, size, bold) + 2 * padX + 0.6;
 }
 
-std::string headOf(const ListColumn& c) { return c.unit.empty() ? c.heading : c.heading + ", " + c.unit; }
-
 /// The widest word: what a column cannot be narrower than.
 double widestWord(const std::string& text, double size) {
     double widest = 0;
@@ -62,7 +60,7 @@ struct Wish {
 };
 Wish wishOf(const List& list, std::size_t column) {
     const ListColumn& c = list.columns[column];
-    const std::string head = headOf(c);
+    const std::string head = c.head();
     Wish w;
     w.least = std::max(leastColumn, widestWord(head, headSize));
     w.wanted = std::max(w.least, naturalWidth(head, headSize, false) * 0.55); // in two lines
@@ -137,7 +135,7 @@ Set setIn(const List& list, const Columns& columns, double most) {
     }
     std::size_t headLines = 1;
     for (std::size_t i = 0; i < s.shown.size(); ++i) {
-        s.heads.push_back(wrapText(headOf(list.columns[s.shown[i]]), s.widths[i] - 2 * padX, headSize));
+        s.heads.push_back(wrapText(list.columns[s.shown[i]].head(), s.widths[i] - 2 * padX, headSize));
         headLines = std::max(headLines, s.heads.back().size());
     }
     s.headHeight = 2.6 + headLine * double(headLines);

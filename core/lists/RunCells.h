@@ -55,14 +55,5 @@ inline std::string deviceCell(const SheetInput& in, const NodeResult& n) {
     const Circuit& c = in.project.circuits[n.via];
     return deviceWords(in.results.of(n.via), c.poles, in.book);
 }
-/// The room or place in words and the floor.
-inline std::string placeOfBoard(const Project& p, const Board& b) {
-    const Level* l = p.levels.find(b.level);
-    std::string where = b.location;
-    if (where.empty() && l && b.onPlan)
-        if (const RoomId room = roomAt(p, b.level, b.at)) where = nameOf(p, room);
-    if (l) where += (where.empty() ? "" : ", ") + l->name;
-    return where.empty() ? "–" : where;
-}
 
 } // namespace lintel

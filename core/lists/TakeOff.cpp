@@ -16,8 +16,8 @@ struct TakeOff {
     explicit TakeOff(const SheetInput& input) : in(input), p(input.project) {}
     const SheetInput& in;
     const Project& p;
-    std::map<std::tuple<int, SizeIndex>, double> conductors; ///< metal, size → m
-    std::map<std::string, double> cables, conduits;
+    std::map<std::tuple<int, SizeIndex>, double> conductors;                ///< metal, size → m
+    std::map<std::pair<std::string, std::string>, double> cables, conduits; ///< type and size → m
     std::map<std::pair<BoardId, int>, double> bundled; ///< the longest conduit of a bundle is in already, m
     int unknown = 0, outside = 0;
 
@@ -39,7 +39,7 @@ struct TakeOff {
         if (in.book.metric() && r.need.cable->type >= 0) {
             const CableType& type = in.book.cables.types[std::size_t(r.need.cable->type)];
             if (!type.single) {
-                cables[type.name + ", " + conductorsOfOne(r)] += metres;
+                cables[{type.name, conductorsOfOne(r)}] += metres;
                 return;
             }
         }
@@ -54,7 +54,7 @@ struct TakeOff {
         }
         conductor(r.need.material, parts.ground, own);
         conductor(r.need.material, parts.isolated, metres);
-        if (parts.conduit.size && own > 0) conduits[parts.conduitType + " " + parts.conduit.size->name] += own;
+        if (parts.conduit.size && own > 0) conduits[{parts.conduitType, parts.conduit.size->name}] += own;
     }
     std::string conductorsOfOne(const RunResult& r) const {
         RunResult one = r;
@@ -87,20 +87,13 @@ List takeOffList(const SheetInput& in) {
                           length(metres),
                           {lengthUnit(units)}});
     }
-    if (!t.cables.empty()) {
-        list.group("Cables");
-        for (const auto& [what, metres] : t.cables) {
-            const auto comma = what.rfind(", ");
-            list.add({}, {{what.substr(0, comma)}, {what.substr(comma + 2)}, length(metres), {lengthUnit(units)}});
-        }
-    }
-    if (!t.conduits.empty()) {
-        list.group("Conduit");
-        for (const auto& [what, metres] : t.conduits) {
-            const auto blank = what.rfind(' ');
-            list.add({}, {{what.substr(0, blank)}, {what.substr(blank + 1)}, length(metres), {lengthUnit(units)}});
-        }
-    }
+    const auto lengths = [&](const char* heading, const auto& amounts) {
+        if (!amounts.empty()) list.group(heading);
+        for (const auto& [what, metres] : amounts)
+            list.add({}, {{what.first}, {what.second}, length(metres), {lengthUnit(units)}});
+    };
+    lengths("Cables", t.cables);
+    lengths("Conduit", t.conduits);
     std::map<std::tuple<double, int, std::string>, int> devices;
     for (const Circuit& c : p.circuits) {
         const CircuitResult& r = in.results.of(c.id);

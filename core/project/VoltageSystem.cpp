@@ -1,6 +1,7 @@
 #include "core/project/VoltageSystem.h"
 
 #include "core/base/Parse.h"
+#include "core/base/Typed.h"
 
 #include <fmt/format.h>
 
@@ -40,16 +41,7 @@ struct Read {
 std::optional<Read> takeVolts(std::string& text) {
     std::size_t n = 0;
     while (n < text.size() && (isDigit(text[n]) || text[n] == '.' || text[n] == ',')) ++n;
-    std::string digits = text.substr(0, n);
-    // "13,800" has thousands; a comma elsewhere is a decimal one.
-    const std::size_t comma = digits.find(',');
-    if (comma != std::string::npos) {
-        if (digits.size() - comma == 4 && digits.find('.') == std::string::npos)
-            digits.erase(comma, 1);
-        else
-            digits[comma] = '.';
-    }
-    const auto v = plainNumber(digits);
+    const auto v = typedNumber(std::string_view(text).substr(0, n));
     if (!v) return std::nullopt;
     text.erase(0, n);
     Read r{*v};

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
+#include "core/sheets/BoardPlace.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
@@ -92,16 +93,7 @@ void ScheduleWriter::titleStrip() {
                         (r.run.need.lengthKnown ? " · " + lengthOf(r.run.need, in.project.basis.units) : "")
                   : "–",
          49);
-    std::string where;
-    if (const Level* l = in.project.levels.find(b.level)) {
-        where = l->name;
-        const RoomId room = b.onPlan ? roomAt(in.project, b.level, b.at) : RoomId{};
-        if (!b.location.empty())
-            where = b.location + ", " + where;
-        else if (room)
-            where = nameOf(in.project, room) + ", " + where;
-    } else
-        where = b.location;
+    std::string where = boardPlace(in.project, b);
     if (!b.enclosure.empty()) where += (where.empty() ? "" : " · ") + b.enclosure;
     if (b.mounting != Mounting::Surface) where += (where.empty() ? "" : " · ") + std::string(wordOf(b.mounting));
     fact(x3, 30, "Location", where.empty() ? "–" : where, last);
