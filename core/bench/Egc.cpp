@@ -14,7 +14,12 @@ std::vector<BenchField> fields(const RuleBook& book) {
             sizeField("needed", "Lines as needed", book, true, "auto"),
             sizeField("used", "Lines as used", book, true, "auto"),
             sizeField("serviceLines", "Service lines", book, true, "auto"),
-            {.key = "sets", .label = "Sets of service lines", .value = "1", .least = 1, .most = 40}};
+            {.key = "sets", .label = "Sets of service lines", .value = "1", .least = 1, .most = 40},
+            {.key = "electrodeMaterial",
+             .label = "Electrode and jumper",
+             .type = BenchField::Type::Choice,
+             .value = "copper",
+             .choices = benchWords<Material>()}};
 }
 
 BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
@@ -30,6 +35,10 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     if ((needed < 0) != (used < 0))
         in.refuse(needed < 0 ? "needed" : "used", "both sizes of the lines are needed",
                   "Give the size that the load needs and the size that is used, or neither.");
+    if (used >= 0 && g > used) { // 250.122(A): never asked larger than the lines, raised or not
+        g = used;
+        a.working.step("No larger than the lines", sizeWords(book, used), sizeWords(book, g), book.cite("protective"));
+    }
     if (needed >= 0 && used > needed) {
         const double ratio = sizes[std::size_t(used)].kcmil / sizes[std::size_t(needed)].kcmil,
                      area = sizes[std::size_t(g)].kcmil * ratio;
@@ -46,7 +55,8 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     if (const SizeIndex lines = in.size("serviceLines", book); lines >= 0) {
         const int sets = in.whole("sets");
         const double kcmil = sizes[std::size_t(lines)].kcmil * sets;
-        const SizeIndex e = book.bondingFor(kcmil, m, m), j = book.jumperFor(kcmil, m, m);
+        const Material own = in.choice<Material>("electrodeMaterial");
+        const SizeIndex e = book.bondingFor(kcmil, m, own), j = book.jumperFor(kcmil, m, own);
         const std::string of = fmt::format("{} of {}: {} kcmil", sets == 1 ? "lines" : fmt::format("{} sets", sets),
                                            sizeWords(book, lines), lintel::number(kcmil, kcmil < 250 ? 1 : 0));
         a.working.step("Grounding electrode conductor", of, sizeWords(book, e), book.cite("electrode"));

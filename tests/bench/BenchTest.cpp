@@ -236,6 +236,16 @@ TEST_CASE("bench egc and capacitor") {
     const BenchAnswer large = answer("egc", {{"device", 1600}, {"serviceLines", "500"}, {"sets", 4}});
     CHECK(large["electrode"] == "3/0"); // no more than that for an electrode
     CHECK(large["jumper"] == "250");    // 12.5 % of 2 000 kcmil
+    // 250.122(A): 40 A asks for #10 by its table, and lines of #12 for no more than #12, raised or not.
+    CHECK(answer("egc", {{"device", 40}})["ground"] == "10");
+    CHECK(answer("egc", {{"device", 40}, {"needed", "12"}, {"used", "12"}})["ground"] == "12");
+    CHECK(answer("egc", {{"device", 40}, {"needed", "14"}, {"used", "12"}})["ground"] == "12");
+    // 250.66: 4/0 aluminium lines, electrode conductor of #4 copper or #2 aluminium.
+    const json aluminium{{"device", 200}, {"material", "aluminium"}, {"serviceLines", "4/0"}};
+    json both = aluminium;
+    both["electrodeMaterial"] = "aluminium";
+    CHECK(answer("egc", aluminium)["electrode"] == "4");
+    CHECK(answer("egc", both)["electrode"] == "2");
     // 100 kW from 0.75 to 0.95: 100 · (0.88192 − 0.32868) = 55.3 kvar; 60 kvar at 480 V: 72.2 A, conductors 97.4 A.
     const BenchAnswer c = answer("capacitor", {{"faultKA", 20}});
     CHECK(figure(c, "kvar") == Approx(55.32).margin(0.01));
