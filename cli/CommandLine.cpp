@@ -2,6 +2,7 @@
 
 #include "cli/Commands.h"
 #include "core/base/Json.h"
+#include "core/base/Parse.h"
 #include "core/bench/Bench.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/SheetMarks.h"
@@ -159,11 +160,12 @@ int runBench(const std::string& name, const std::string& input, const std::vecto
     if (list) {
         for (const BenchField& f : kind->fields(*book)) {
             std::string about = f.help;
-            for (const std::string& c : f.choices)
-                about += (about.empty() || &c != &f.choices.front() ? (about.empty() ? "" : ", ") : " ") + c;
+            if (!f.choices.empty()) about += (about.empty() ? "" : " ") + choicesOf(f);
             std::string value = f.value;
             std::replace(value.begin(), value.end(), '\n', ';');
-            std::cout << fmt::format("{:16} {:28} {}{}{}\n", f.key, f.label, value, f.unit.empty() ? "" : " " + f.unit,
+            const bool bare = !f.unit.empty() && !value.empty() && value.find(f.unit) == std::string::npos &&
+                              !isLetter(value.back()) && f.type != BenchField::Type::Choice;
+            std::cout << fmt::format("{:16} {:28} {}{}{}\n", f.key, f.label, value, bare ? " " + f.unit : "",
                                      about.empty() ? "" : "   (" + about + ")");
         }
         return 0;

@@ -9,6 +9,7 @@
 #include "core/project/RunFacts.h"
 #include "core/project/Sections.h"
 #include "core/sheets/Words.h"
+#include "core/solve/OpeningTime.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
 #include "core/solve/States.h"
@@ -58,8 +59,7 @@ struct Builder : FactsBuilder {
                         QObject::tr("%1 Ω, 80 % of the limit").arg(cold.zsMost, 0, 'f', 2));
             }
             row(QObject::tr("Earth fault"),
-                QObject::tr("%1 A, open in %2 s")
-                    .arg(q(figures(double(r.earth->amps))), q(figures(double(r.earth->seconds)))));
+                QObject::tr("%1 A, %2").arg(q(figures(double(r.earth->amps))), q(openingWords(*r.earth))));
             FactRow& stands = row(QObject::tr("Withstands"),
                                   QObject::tr("%1 mm² of %2 mm²")
                                       .arg(q(figures(double(r.earth->needed))), q(figures(double(r.earth->has)))));

@@ -187,9 +187,25 @@ std::string chosen(const BenchField& f, const std::string& word) {
         if (const std::string c = same(other); !c.empty()) return c;
     if (f.open)
         if (const std::string c = f.open(word); !c.empty()) return c;
-    return word;
+    // The beginning of one choice alone, in whole words: "B" of "B, energy-efficient".
+    std::string only;
+    for (const std::string& c : f.choices)
+        if (!word.empty() && c.size() > word.size() && sameWord(c.substr(0, word.size()), word) &&
+            !isLetter(c[word.size()]) && !isDigit(c[word.size()])) {
+            if (!only.empty()) return word;
+            only = c;
+        }
+    return only.empty() ? word : only;
 }
 } // namespace
+
+std::string choicesOf(const BenchField& field) {
+    const bool commas = std::any_of(field.choices.begin(), field.choices.end(),
+                                    [](const std::string& c) { return c.find(',') != std::string::npos; });
+    std::string out;
+    for (const std::string& c : field.choices) out += (out.empty() ? "" : commas ? "; " : ", ") + c;
+    return out;
+}
 
 BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, const nlohmann::json& entered)
     : name(kind.name), all(std::move(fields)) {
@@ -232,10 +248,11 @@ BenchInputs::BenchInputs(const BenchKind& kind, std::vector<BenchField> fields, 
         if (f.type == BenchField::Type::Choice && !(f.open && f.open(v) == v) &&
             std::find(f.choices.begin(), f.choices.end(), v) == f.choices.end()) {
             if (f.open) refuse(f.key, "there is no choice \"" + v + "\"", f.help);
-            std::string known;
-            for (const std::string& c : f.choices) known += (known.empty() ? "" : ", ") + c;
-            refuse(f.key, "there is no choice \"" + v + "\"", "Choose one of: " + known);
+            refuse(f.key, "there is no choice \"" + v + "\"", "Choose one of: " + choicesOf(f));
         }
+        if (f.type == BenchField::Type::Flag)
+            for (const auto& [other, word] : {std::pair{"y", "yes"}, {"true", "yes"}, {"n", "no"}, {"false", "no"}})
+                if (sameWord(v, other) || sameWord(v, word)) v = word;
         if (f.type == BenchField::Type::Flag && v != "yes" && v != "no")
             refuse(f.key, "expected yes or no, found \"" + v + "\"");
     }

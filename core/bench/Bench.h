@@ -29,6 +29,9 @@ struct BenchField {
     std::vector<std::string> only{}; ///< shown where the kind's first field has one of these values; empty: always
 };
 
+/// The choices of a field on one line, by commas, or by semicolons where one of them holds a comma.
+std::string choicesOf(const BenchField& field);
+
 /// One result: `text` for people, `value` for programs. Without a label it is for programs alone, without a key for
 /// people.
 struct BenchFigure {

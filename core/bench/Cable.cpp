@@ -50,9 +50,15 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
             fmt::format("the device of {} A is below the load, {} A", figures(n.device), figures(n.load.v)));
     takeCable(in, n, book);
     takeEarth(in, n, book);
+    if (n.motor && n.cable->earthBefore > 0) { // nobody gave the fault between lines: it is this much at least
+        n.cable.make().faultBefore = n.cable->earthBefore;
+        a.cautions.push_back("the fault between lines where the run begins is not known: what the lines of a motor "
+                             "withstand is judged on the earth fault there");
+    }
     if (n.motor && in.text("device") == "usual" && n.device <= book.cables.trips.at(book.cables.usualMotor).upTo)
         n.cable.make().device = book.cables.usualMotor;
-    a.working.step("Device", fmt::format("{} A → next rating", figures(n.load.v)),
+    a.working.step("Device",
+                   fmt::format("{} A → {}", figures(n.load.v), in.maybe("rating") ? "as entered" : "next rating"),
                    fmt::format("{} A, {}", lintel::rating(n.device), wordOf(n.cable->device)), book.cite("rating"));
     a.figure("load_A", "Load Ib", figures(n.load.v) + " A", n.load.v);
     a.figure("device_A", "Device In", fmt::format("{} A, {}", lintel::rating(n.device), wordOf(n.cable->device)),

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/sheets/Words.h"
+#include "core/solve/OpeningTime.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -167,11 +168,34 @@ void takeEarth(const BenchInputs& in, RunNeed& n, const RuleBook& book) {
     if (!ze && book.cables.unknownSupplyShare <= 0)
         in.refuse("ze", "the loop before the run has to be known", "Type its ohms: measured, or by the supplier.");
     n.cable.make().loopBefore = ze.value_or(0);
+    // Where the run begins the fault is largest: by the loop up to there, with the largest voltage factor of the book.
+    const SystemFacts f = factsOf(n.system);
+    const double u0 = f.lineNeutral.v > 0 ? f.lineNeutral.v : f.lineLine.v / root3;
+    n.cable.make().earthBefore = ze ? float(book.cables.cMax * u0 / *ze / 1000) : 0;
     n.cable.make().earthing = in.choice<Earthing>("earthing");
     n.cable.make().residual = float(in.number("residual"));
     n.cable.make().protectiveBy = in.choice<ProtectiveBy>("protective");
     n.cable.make().final = !in.flag("distribution");
     n.cable.make().sockets = in.flag("sockets");
+}
+
+void adiabaticFigures(const EarthFault& e, BenchAnswer& a) {
+    a.figure("adiabatic_mm2", "Adiabatic",
+             fmt::format("{} mm² of {}", figures(double(e.needed)), figures(double(e.has))), double(e.needed));
+    if (e.neededHere > 0)
+        a.figure("adiabatic_here_mm2", "Where it begins",
+                 fmt::format("{} mm² of {}", figures(double(e.neededHere)), figures(double(e.has))),
+                 double(e.neededHere));
+    else
+        a.cautions.push_back("what the device lets through where the run begins is its maker's to say: not judged");
+    if (!e.withstands)
+        a.cautions.push_back(fmt::format("a protective conductor of {} mm² does not withstand the fault at its end: "
+                                         "{} mm²",
+                                         figures(double(e.has)), figures(double(e.needed))));
+    if (!e.withstandsHere)
+        a.cautions.push_back(fmt::format("a protective conductor of {} mm² does not withstand what the device lets "
+                                         "through where the run begins: {} mm²",
+                                         figures(double(e.has)), figures(double(e.neededHere))));
 }
 
 SizingRules cableRules(const BenchInputs& in, const RuleBook& book) {
@@ -211,18 +235,13 @@ void cableFigures(const BenchInputs& in, RunResult& r, BenchAnswer& a, const Rul
         a.figure("zs_ohm", "Zs", fmt::format("{} of {} Ω", figures(double(e.zs)), figures(double(e.limit))),
                  double(e.zs));
         a.figure("zs_limit_ohm", "", "", double(e.limit));
-        a.figure("fault_A", "Earth-fault current",
-                 fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))),
+        a.figure("fault_A", "Earth-fault current", fmt::format("{} A, {}", figures(double(e.amps)), openingWords(e)),
                  double(e.amps));
-        a.figure("adiabatic_mm2", "Adiabatic",
-                 fmt::format("{} mm² of {}", figures(double(e.needed)), figures(double(e.has))), double(e.needed));
+        adiabaticFigures(e, a);
         if (!e.inTime)
             a.cautions.push_back(fmt::format("Zs {} Ω is above {} Ω: the device does not open in {} s",
                                              figures(double(e.zs)), figures(double(e.limit)),
                                              figures(double(e.allowed))));
-        if (!e.withstands)
-            a.cautions.push_back(fmt::format("a protective conductor of {} mm² does not withstand the fault: {} mm²",
-                                             figures(double(e.has)), figures(double(e.needed))));
     }
     const double byDrop = r.longest.v, byLoop = r.earth->known && !r.earth->byResidual ? double(r.earth->longest) : 0;
     if (byDrop > 0 || byLoop > 0) {

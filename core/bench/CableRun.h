@@ -13,6 +13,8 @@ std::vector<BenchField> earthFields(const RuleBook& book);
 /// Fills the need from both lists of fields. Poles, system, load and device are there already.
 void takeCable(const BenchInputs& in, RunNeed& need, const RuleBook& book);
 void takeEarth(const BenchInputs& in, RunNeed& need, const RuleBook& book);
+/// What the protective conductor has to withstand at the end of the run and where it begins, against what it is.
+void adiabaticFigures(const EarthFault& fault, BenchAnswer& answer);
 /// Sizes the run and adds its figures: size, capacity, drop, temperature, withstand, loop, longest length and why.
 /// Refuses where nothing carries it.
 void cableFigures(const BenchInputs& in, RunResult& run, BenchAnswer& answer, const RuleBook& book);

@@ -229,6 +229,15 @@ struct Sum {
         connected += c, demand += d, neutral += n;
         a.rows.push_back({name, lintel::number(c), lintel::number(d), lintel::number(n)});
     }
+    /// One that counts only together with others: `group` follows.
+    void member(const std::string& name, double c) {
+        connected += c;
+        a.rows.push_back({name, lintel::number(c), "", ""});
+    }
+    void group(double d) {
+        demand += d;
+        a.rows.push_back({"Group", "", lintel::number(d), ""});
+    }
     struct Item {
         std::string name;
         double va;
@@ -320,11 +329,14 @@ struct Sum {
         if (leastAmps > amps)
             a.cautions.push_back(
                 fmt::format("this method asks for a service of {} A at least", lintel::number(leastAmps)));
+        if (neutral <= 0) // not worked out by this method: no figure, rather than none of it
+            for (std::vector<std::string>& row : a.rows) row.back().clear();
         if (neutral > 0) {
             double na = neutral / volts();
             const double over = na - book.tables.neutralAbove;
             w.step("Neutral",
-                   fmt::format("{} VA / {} V", lintel::number(neutral), lintel::number(factsOf(system).lineLine.v)),
+                   fmt::format("{} VA / {} V{}", lintel::number(neutral), lintel::number(factsOf(system).lineLine.v),
+                               factsOf(system).phases == 3 ? " / √3" : ""),
                    figures(na) + " A", book.cite("neutral"));
             if (over > 0) {
                 na = book.tables.neutralAbove + over * book.tables.neutralAboveFactor;
@@ -409,7 +421,9 @@ struct Sum {
             for (const Item& i : items(key)) {
                 c += i.va * i.count;
                 if (key == std::string("appliances") && i.onNeutral) neutralVa += i.va * i.count;
-                w.step(i.name,
+                std::string what = i.name;
+                what.front() = upper(what.front());
+                w.step(what,
                        fmt::format("{}{} VA, nameplate", i.count > 1 ? fmt::format("{} × ", i.count) : "",
                                    lintel::number(i.va)),
                        "", book.cite(method));
@@ -559,7 +573,7 @@ struct Sum {
                                figures(*duty)),
                    lintel::number(each * factor) + " VA", book.cite("welders"));
             for (int i = 0; i < int(read->count); ++i) effective.push_back(each * factor);
-            item(l, each * read->count, 0, 0);
+            member(l, each * read->count);
         }
         std::sort(effective.rbegin(), effective.rend());
         const auto& shares = book.tables.welderShares;
@@ -575,7 +589,7 @@ struct Sum {
         if (effective.size() > 6)
             formula += fmt::format(" + {} more × {} %", effective.size() - 6, lintel::number(shares.back() * 100));
         w.step("Conductors for the group", formula, lintel::number(d) + " VA", book.cite("welderGroup"));
-        item("Group", 0, d, 0);
+        group(d);
         a.cautions.push_back("this is for the conductors: the device may be up to twice the rated current (630.12)");
         finish();
     }
@@ -613,7 +627,7 @@ struct Sum {
             w.step(l, fmt::format("{} VA × {}: {}", lintel::number(each), figures(factor), why),
                    lintel::number(each * factor) + " VA", book.cite("resistanceWelders"));
             for (int i = 0; i < int(read->count); ++i) effective.push_back(each * factor);
-            item(l, each * read->count, 0, 0);
+            member(l, each * read->count);
         }
         std::sort(effective.rbegin(), effective.rend());
         const double others = std::accumulate(effective.begin() + (effective.empty() ? 0 : 1), effective.end(), 0.0),
@@ -622,7 +636,7 @@ struct Sum {
                fmt::format("{} VA of the largest + {} VA × {} %", lintel::number(largest), lintel::number(others),
                            lintel::number(t.resistanceOthers * 100)),
                lintel::number(d) + " VA", book.cite("resistanceGroup"));
-        item("Group", 0, d, 0);
+        group(d);
         a.cautions.push_back(
             "this is for the conductors: the device may be up to three times the rated current (630.32)");
         finish();
@@ -695,7 +709,10 @@ struct Sum {
             item("Outside sign", sign, sign, sign);
         }
         const double other = va("other");
-        if (other > 0) item("Other", other, other, 0);
+        if (other > 0) {
+            item("Other", other, other, 0);
+            a.cautions.push_back("the other load is taken as between lines: it adds nothing to the neutral");
+        }
         // The unit loads of the book hold the addition for continuous loads already; one of the designer's own, and
         // lighting that is connected, do not.
         const bool own = in.maybe("unitLoad").has_value();

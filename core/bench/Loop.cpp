@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/bench/CableRun.h"
+#include "core/solve/OpeningTime.h"
 
 #include <fmt/format.h>
 
@@ -45,7 +46,12 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     n.cable.make().method = 0;
     n.material = t->material;
     const SizeIndex size = in.size("size", book);
-    if (size < 0 || !canUse(n, size, book)) in.refuse("size", t->name + " has no such size", "Choose another size.");
+    if (size < 0 || !canUse(n, size, book)) {
+        std::string has;
+        for (SizeIndex i = 0; i < SizeIndex(book.sizes().size()); ++i)
+            if (canUse(n, i, book)) has += (has.empty() ? "" : ", ") + book.sizes()[std::size_t(i)].name;
+        in.refuse("size", t->name + " has no such size", "It comes in " + has + " mm².");
+    }
     const auto rating = in.maybe("rating");
     if (!rating) in.refuse("rating", "a loop is held against a device: give its rating");
     n.device = *rating;
@@ -100,15 +106,15 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.figure("zs_limit_ohm", "", "", double(e.limit));
     a.figure("holds", "Opens in time", e.inTime ? "yes" : "no", e.inTime);
     a.figure("fault_A", "Earth-fault current", fmt::format("{} A", figures(double(e.amps))), double(e.amps));
-    a.figure("seconds", "Open in", fmt::format("{} s of {} s", figures(double(e.seconds)), figures(double(e.allowed))),
-             double(e.seconds));
-    a.figure("adiabatic_mm2", "Adiabatic",
-             fmt::format("{} mm² of {}", figures(double(e.needed)), figures(double(e.has))), double(e.needed));
+    const auto after = openingTime(e);
+    a.figure("seconds", "Open in",
+             after ? fmt::format("{} s of {} s", figures(*after), figures(double(e.allowed))) : openingWords(e),
+             after ? nlohmann::ordered_json(*after) : nlohmann::ordered_json());
+    adiabaticFigures(e, a);
     a.figure("longest_m", "Longest",
              e.longest > 0 ? number(double(e.longest), 1) + " m"
                            : std::string("none: the loop before it is already too large"),
              double(e.longest));
-    if (!e.withstands) a.cautions.push_back("the protective conductor does not withstand the fault for so long");
     return a;
 }
 

@@ -172,7 +172,11 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     const FaultPoint f = afterTransformer(given(1e6, 1e6, primary), t);
     a.working.step("Fault at its terminals",
                    fmt::format("{} A / {} %, infinite primary", figures(is), figures(t.percentZ)),
-                   figures(three ? f.threePhase : f.lineLine) + " kA", "");
+                   figures(three            ? f.threePhase
+                           : f.lineLine > 0 ? f.lineLine
+                                            : f.lineNeutral) +
+                       " kA",
+                   "");
     a.figure("fault_kA", "Fault at its terminals", figures(f.worst()) + " kA", f.worst());
     const double rr = t.percentZ / std::hypot(1.0, t.xOverR), xx = rr * t.xOverR,
                  regulation = va / kva / 1000 * (rr * pf + xx * std::sqrt(1 - pf * pf));

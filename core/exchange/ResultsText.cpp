@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/sheets/Words.h"
+#include "core/solve/OpeningTime.h"
 #include "core/solve/RunParts.h"
 #include "core/solve/States.h"
 #include "core/solve/TesterReadings.h"
@@ -154,7 +155,7 @@ ordered_json resultsJson(const CheckInput& in, bool workings) {
                 if (cold.zsMost > 0) j["zs_to_be_read_ohm"] = rounded(cold.zsMost);
             }
             j["earth_fault_A"] = rounded(double(x.earth->amps));
-            j["opens_in_s"] = rounded(double(x.earth->seconds));
+            if (const auto after = openingTime(*x.earth)) j["opens_in_s"] = rounded(*after);
             j["protective_needed_mm2"] = rounded(double(std::max(x.earth->needed, x.earth->neededHere)));
             j["protective_has_mm2"] = rounded(double(x.earth->has));
         }

@@ -181,10 +181,14 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
         r.tooSmall = how.failing(under, n, chosen, rules, book) != Governing::None ||
                      (chosen.sets > 1 && chosen.size < book.smallestParallel());
         if (w) {
-            how.tellAmpacity(*w, n, least, rules, book, Governing::None);
+            how.tellAmpacity(*w, n, chosen, rules, book, Governing::None);
+            const auto words = [&](Candidate c) {
+                return (c.sets > 1 ? fmt::format("{} sets of ", c.sets) : std::string()) + sizeWords(book, c.size);
+            };
             w->step("Held by hand",
-                    fmt::format("{}{} instead of {}", chosen.sets > 1 ? fmt::format("{} sets of ", chosen.sets) : "",
-                                sizeWords(book, chosen.size), sizeWords(book, least.size)),
+                    words(chosen) == words(least) ? words(chosen) + ", as its load asks"
+                                                  : fmt::format("{}; {} {} it", words(chosen), words(least),
+                                                                least.sets > 1 ? "carry" : "carries"),
                     r.tooSmall ? "too small" : "carries it", "");
             w->governs();
         }

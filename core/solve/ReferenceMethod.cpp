@@ -3,6 +3,7 @@
 // standards that follow them).
 
 #include "core/base/Format.h"
+#include "core/solve/OpeningTime.h"
 #include "core/solve/Procedure.h"
 
 #include <fmt/format.h>
@@ -187,7 +188,7 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     w.step("Capacity",
            fmt::format("{}: {} A{}{}", sizeWords(book, c.size), figures(table), factors,
                        c.sets > 1 ? fmt::format(" × {} sets", c.sets) : ""),
-           fmt::format("Iz {} A ≥ {} A", figures(iz), figures(carry)), m.table);
+           fmt::format("Iz {} A {} {} A", figures(iz), iz + 1e-6 >= carry ? "≥" : "<", figures(carry)), m.table);
     if (why == Governing::Load || why == Governing::MinimumSize || why == Governing::DeviceProtection) w.governs();
     w.step("Running temperature",
            fmt::format("{} °C + ({} / {})² · ({} − {})", figures(n.ambient), figures(n.load.v), figures(iz),
@@ -206,13 +207,14 @@ double openingAmps(const TripBand& band, double device, double seconds) {
 }
 
 /// How long a device takes at this current: 0.1 s where it opens at once; of a fuse, between its two points on double
-/// logarithmic scales.
-double secondsAt(const TripBand& band, double device, double amps, double allowed) {
-    if (band.fuse.empty()) return amps >= band.trips * device - 1e-6 ? 0.1 : allowed;
+/// logarithmic scales. Far above `longestFault` where it does not open.
+double secondsAt(const TripBand& band, double device, double amps) {
+    constexpr double never = 1e9;
+    if (band.fuse.empty()) return amps >= band.trips * device - 1e-6 ? 0.1 : never;
     auto it = band.fuse.lower_bound(device - 1e-6);
-    if (it == band.fuse.end()) return allowed;
+    if (it == band.fuse.end()) return never;
     const double slow = it->second[1];
-    if (amps < slow) return 1e9;
+    if (amps < slow) return never;
     // Of a large fuse the book gives only the longer time: its curve is taken as steep as that of the next smaller that
     // has both.
     while (it->second[0] <= 0 && it != band.fuse.begin()) --it;
@@ -333,12 +335,13 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
         e.amps = float(zs > 0 ? drives / zs : 0);
         e.seconds = float(e.byResidual && (opens <= 0 || double(e.amps) < opens)
                               ? 0.04
-                              : secondsAt(band->second, n.device, double(e.amps), double(e.allowed)));
+                              : secondsAt(band->second, n.device, double(e.amps)));
         e.inTime = n.cable->unguarded || zs <= double(e.limit) * (1 + 1e-9);
         // Adiabatic: the largest fault at its beginning is over within 0.1 s; the smallest, at its end, lasts as long
         // as the device takes.
         const double k = e.armour && ground < 0 ? rules.kArmour[t.celsius > 80] : kOf(n, book, separate);
-        double energy = double(e.amps) * double(e.amps) * std::min(5.0, double(e.seconds));
+        const double lasts = openingTime(e).value_or(longestFault);
+        double energy = double(e.amps) * double(e.amps) * lasts;
         const double most = e.seconds <= 0.1f ? letThrough(band->second, n, double(e.amps)) : 0;
         e.byEnergy = most > 0 && most < energy;
         if (e.byEnergy) energy = most;
@@ -461,18 +464,25 @@ void protect(RunResult& r, Candidate chosen, Candidate, const SizingRules& rules
     if (r.why == Governing::LoopImpedance) w->governs();
     w->step("Earth-fault current",
             fmt::format("{} × {} / {} Ω", drivingWords(n), figures(c.cMin), figures(double(e.zs))),
-            fmt::format("{} A, open in {} s", figures(double(e.amps)), figures(double(e.seconds))),
-            book.cite("disconnection"));
+            fmt::format("{} A, {}", figures(double(e.amps)), openingWords(e)), book.cite("disconnection"));
     w->step("Adiabatic",
             e.byEnergy ? fmt::format("√({} A²s let through) / k", number(letThrough(band->second, n, double(e.amps))))
-                       : fmt::format("{} A × √{} s / k", figures(double(e.amps)), figures(double(e.seconds))),
+                       : fmt::format("{} A × √{} s / k", figures(double(e.amps)),
+                                     figures(openingTime(e).value_or(longestFault))),
             fmt::format("{} mm² needed, {} there", figures(double(e.needed)), figures(double(e.has))),
             book.cite("adiabatic") + (e.byEnergy ? "; " + band->second.energyTable : ""));
     if (r.why == Governing::FaultWithstand) w->governs();
     if (n.cable->earthBefore > 0 && !n.cable->unguarded) {
         const double here = double(n.cable->earthBefore);
         const bool makers = n.cable->makersEnergy > 0;
-        if (e.energyHere > 0)
+        const double byTime = mostWithinTenth(band->second, n.device, here * 1000);
+        if (!makers && e.energyHere > 0 && std::abs(double(e.energyHere) - byTime) < 1e-3 * byTime)
+            w->step(
+                "Adiabatic, at the board",
+                fmt::format("{} kA to earth, open within 0.1 s: {} A × √0.1 s / k", figures(here), number(here * 1000)),
+                fmt::format("{} mm² needed, {} there", figures(double(e.neededHere)), figures(double(e.has))),
+                book.cite("adiabatic"));
+        else if (e.energyHere > 0)
             w->step("Adiabatic, at the board",
                     fmt::format("{} kA to earth: √({} A²s{}) / k", figures(here), number(double(e.energyHere)),
                                 makers                    ? " by its maker"

@@ -64,6 +64,11 @@ Governing failing(const Conditions& under, const RunNeed& n, Candidate c, const 
     return Governing::None;
 }
 
+/// How what a conductor carries stands against what it has to.
+std::string against(double carries, double wanted) {
+    return fmt::format("{} {} A", carries + 1e-6 >= wanted ? "≥" : "<", figures(wanted));
+}
+
 void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& rules, const RuleBook& book,
                   Governing why) {
     const Ampacity a = ampacityOf(n, c.size, rules, book, c.sets);
@@ -73,7 +78,7 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
            book.cite("terminal"));
     if (n.wiring == Wiring::NmCable) w.step("NM cable", "no more than its 60 °C ampacity", "", "334.80");
     w.step(fmt::format("Ampacity, {} °C", a.terminalCelsius),
-           fmt::format("{}: {} A{}", size, figures(a.terminal), sets), fmt::format("≥ {} A", figures(n.required.v)),
+           fmt::format("{}: {} A{}", size, figures(a.terminal), sets), against(a.terminal * c.sets, n.required.v),
            book.cite("ampacity"));
     if (why == Governing::Load || why == Governing::ContinuousLoad || why == Governing::MinimumSize ||
         why == Governing::Terminal)
@@ -88,7 +93,7 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
             fmt::format("Ambient {} °C, {} conductors", figures(n.ambient), n.conductors),
             fmt::format("{} × {} × {} = {} A{}", figures(a.table), figures(a.ambient), figures(a.bundling),
                         figures(a.corrected), sets),
-            fmt::format("≥ {} A", figures(n.load.v)),
+            against(a.corrected * c.sets, n.load.v),
             (n.wiring == Wiring::FreeAir || n.wiring == Wiring::Messenger ? book.ampacityTable(n.wiring) + ", " : "") +
                 book.cite("ambient") + ", " + book.cite("bundling"));
         if (why == Governing::Ambient || why == Governing::Bundling) w.governs();
@@ -102,12 +107,19 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
             w.step("Dwelling service",
                    fmt::format("{} A × {} % = {} A", figures(n.device), figures(n.deviceShare * 100),
                                figures(n.device * n.deviceShare)),
-                   fmt::format("≤ {} A", figures(carries)), book.cite("dwellingService"));
-        else
+                   fmt::format("{} {} A", n.device * n.deviceShare <= carries + 1e-6 ? "≤" : ">", figures(carries)),
+                   book.cite("dwellingService"));
+        else if (n.device <= carries + 1e-6)
+            w.step("Protected by its device", fmt::format("{} A ≤ {} A", rating(n.device), figures(carries)), "",
+                   book.cite("protected"));
+        else {
+            const bool next = n.nextRatingAllowed && n.device <= book.nextRatingUpTo &&
+                              n.device <= book.ratingAtOrAbove(carries) + 1e-6;
             w.step("Protected by its device",
-                   fmt::format("{} A {} {} A", rating(n.device),
-                               n.device <= carries + 1e-6 ? "≤" : "is the next rating above", figures(carries)),
-                   "", n.device <= carries + 1e-6 ? book.cite("protected") : book.cite("nextRating"));
+                   fmt::format("{} A {} {} A", rating(n.device), next ? "is the next rating above" : "is above",
+                               figures(carries)),
+                   next ? "" : "not protected", next ? book.cite("nextRating") : book.cite("protected"));
+        }
         if (why == Governing::DeviceProtection && book.smallConductorLimit(c.size, n.material) == 0) w.governs();
     }
 }

@@ -605,3 +605,26 @@ TEST_CASE("bench: fault levels with a utility before the transformer, a voltage 
     warm["celsius"] = "75 °C";
     CHECK(figure(answer("fault", warm), "three_phase_kA") < figure(answer("fault", far), "three_phase_kA") * 0.95);
 }
+
+TEST_CASE("bench: a choice is known by its beginning, and choices that hold commas are told apart") {
+    // 25 hp at 480 V: 34 A by Table 430.250; magnetic-only and design B 1 100 %.
+    CHECK(figure(answer("motor", {{"hp", "25 hp"}, {"design", "B"}}), "instantaneous_A") == Approx(374));
+    CHECK_THROWS_WITH(answer("motor", {{"design", "C"}}), Catch::Contains("other; B, energy-efficient"));
+    CHECK_THROWS_WITH(answer("demand", {{"of", "dwelling"}}), Catch::Contains("there is no choice \"dwelling\""));
+    CHECK(answer("conduit", {{"nipple", "Y"}})["allowed_percent"] ==
+          answer("conduit", {{"nipple", "yes"}})["allowed_percent"]);
+}
+
+TEST_CASE("bench: no figure where a sum works none out") {
+    // 220.83 has no neutral of its own: its column stays empty, and there is no figure of it.
+    const BenchAnswer a = answer("demand", {{"of", "dwelling, existing"}});
+    CHECK(a["neutral_VA"].is_null());
+    for (const auto& row : a.rows) CHECK(row.back().empty());
+    // 5 kVA at 4.5 % on 120 V: 5 000 / 120 / 0.045 = 926 A, also in the working.
+    CHECK_THAT(answer("transformer", {{"load", "3 kVA"}, {"secondary", "120"}}).text(),
+               Catch::Contains("infinite primary  → 0.926 kA"));
+    // A held size that does not do says so in its working.
+    const std::string held = answer("conductor", {{"load", "60 A"}, {"size", "10"}, {"length", "20"}}).text();
+    CHECK_THAT(held, Catch::Contains("#10: 35.0 A  → < 60.0 A"));
+    CHECK_THAT(held, Catch::Contains("60 A is above 35.0 A  → not protected"));
+}

@@ -275,3 +275,46 @@ TEST_CASE("bench: a cooker whose control unit has a socket counts 5 A more") {
     CHECK_THROWS_WITH(answer("maximum-demand", {{"items", json::array({"heating 3 kW with socket"})}}),
                       Catch::Contains("not understood"));
 }
+
+TEST_CASE("bench: the protective conductor is held against what its device lets through where the run begins too") {
+    // 6 A type B on 230 V / 0.047 Ω · 1.1 = 5.38 kA. Class 3 of EN 60898-1, up to 6 kA: 35 000 A²s; up to 3 kA: 15 000.
+    // √35 000 / 115 = 1.627 mm², √15 000 / 115 = 1.065 mm²; 1 mm² is too small at both ends.
+    const json cable = {{"load", "5 A"}, {"device", "type B"}, {"rating", 6},    {"size", "1"},
+                        {"ze", 0.047},   {"earthing", "TN-S"}, {"length", "10"}, {"cable", "multicore 70 °C"}};
+    const BenchAnswer a = answer("cable", cable);
+    CHECK(figure(a, "adiabatic_mm2") == Approx(1.065).margin(0.001));
+    CHECK(figure(a, "adiabatic_here_mm2") == Approx(1.627).margin(0.001));
+    CHECK_THAT(a.text(), Catch::Contains("where the run begins: 1.63 mm²"));
+    const BenchAnswer loop = answer(
+        "loop",
+        {{"device", "type B"}, {"rating", 6}, {"size", "1"}, {"ze", 0.047}, {"earthing", "TN-S"}, {"length", "10"}});
+    CHECK(figure(loop, "adiabatic_here_mm2") == Approx(1.627).margin(0.001));
+    // 80 A is above what the class is given for: I²t of the 0.1 s that it may take, (230 · 1.1 / 0.35)² · 0.1.
+    const BenchAnswer large = answer("loop", {{"device", "type B"}, {"rating", 80}, {"size", "16"}, {"length", "5"}});
+    CHECK(figure(large, "adiabatic_here_mm2") == Approx(std::sqrt(std::pow(230 * 1.1 / 0.35, 2) * 0.1) / 115));
+}
+
+TEST_CASE("bench: a fault that its device does not open is given no time") {
+    // 230 · 0.95 / (0.35 + more) is at most 624 A: less than the 5 s current of a 250 A fuse, and than 5 times 200 A.
+    for (const json& in : {json{{"device", "gG fuse"}, {"rating", 250}, {"cable", "armoured 90 °C"}, {"size", "120"}},
+                           json{{"device", "type B"}, {"rating", 125}, {"cable", "armoured 90 °C"}, {"size", "50"}}}) {
+        const BenchAnswer a = answer("loop", in);
+        CHECK(a["holds"] == false);
+        CHECK(a["seconds"].is_null());
+        CHECK_THAT(a.text(), Catch::Contains("not open within 5 s"));
+    }
+}
+
+TEST_CASE("bench: held parallel sets are explained by their own figures, not by those of the least size") {
+    // Table 4D1A, B, three-phase: 240 mm² 346 A; three circuits together 0.70 (Table 4C1): 346 · 0.7 · 3 = 726.6 A.
+    const BenchAnswer a = answer("cable", {{"load", "945 A"},
+                                           {"cable", "single-core 70 °C"},
+                                           {"method", "B"},
+                                           {"poles", "3"},
+                                           {"size", "240"},
+                                           {"sets", "3"},
+                                           {"length", "10"}});
+    CHECK(figure(a, "capacity_A") == Approx(726.6).margin(0.1));
+    CHECK_THAT(a.text(), Catch::Contains("346 A × Cg 0.700 × 3 sets  → Iz 727 A < 1"));
+    CHECK_THAT(a.text(), Catch::Contains("3 sets of 240 mm²; 4 sets of 300 mm² carry it  → too small"));
+}
