@@ -177,6 +177,18 @@ void SnagList::rebuild() {
     rows->addStretch(1);
 }
 
+namespace {
+/// What happened and what to do, which stand on two lines elsewhere: as two sentences.
+QString onOneLine(const QString& text) {
+    QString line;
+    for (const QString& part : text.split('\n', Qt::SkipEmptyParts)) {
+        if (!line.isEmpty()) line += line.back().isPunct() ? " " : ". ";
+        line += part.trimmed();
+    }
+    return line;
+}
+} // namespace
+
 SnagStrip::SnagStrip(Session& s, QWidget* parent)
     : QWidget(parent), session(s), remedy(new RemedyButton(s, this)), all(new SnagList(s, parent)),
       effect(new QLabel(parent)) {
@@ -205,7 +217,7 @@ SnagStrip::SnagStrip(Session& s, QWidget* parent)
     connect(&session, &Session::opened, this, &SnagStrip::rebuild);
     connect(&session, &Session::edited, this, [this] { message.clear(), update(); }); // what it said is over
     connect(&session, &Session::said, this, [this](const QString& text, bool isError) {
-        message = text;
+        message = onOneLine(text);
         messageIsError = isError;
         update();
         const QString mine = text;

@@ -71,6 +71,7 @@ ordered_json cell(const std::string& heading, const std::string& text) {
                    (heading.size() > u.size() && heading.ends_with(u) && heading[heading.size() - u.size() - 1] == ' ');
         }))
         return text;
+    if (text.empty()) return nullptr; // not worked out
     const auto v = numberFrom(text);
     return v ? ordered_json(*v) : ordered_json(text);
 }

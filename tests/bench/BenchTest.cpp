@@ -620,6 +620,7 @@ TEST_CASE("bench: no figure where a sum works none out") {
     const BenchAnswer a = answer("demand", {{"of", "dwelling, existing"}});
     CHECK(a["neutral_VA"].is_null());
     for (const auto& row : a.rows) CHECK(row.back().empty());
+    CHECK(a.json()["rows"][0]["Neutral VA"].is_null());
     // 5 kVA at 4.5 % on 120 V: 5 000 / 120 / 0.045 = 926 A, also in the working.
     CHECK_THAT(answer("transformer", {{"load", "3 kVA"}, {"secondary", "120"}}).text(),
                Catch::Contains("infinite primary  → 0.926 kA"));
