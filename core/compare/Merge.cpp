@@ -207,7 +207,8 @@ struct Merger {
                         if (r && !has(out.project, r)) missing.emplace(r, Ref(thing.id));
                     });
             });
-            for (const auto& [gone, user] : missing) {
+            for (const auto& entry : missing) {
+                const Ref gone = entry.first, user = entry.second;
                 const bool oursHas = has(ours, gone);
                 const Project& from = oursHas ? ours : has(theirs, gone) ? theirs : base;
                 Project::eachTable([&](const char*, auto member) {
