@@ -454,6 +454,16 @@ int runCommand(int argc, char** argv) {
         "check", "Loads with no circuit, circuits with no cable, boards too small or too large");
     checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
     checkCommand->add_flag("--json", loads.json, "As JSON");
+    FormsOrder forms;
+    auto* formsCommand =
+        app.add_subcommand("forms", "Schedule forms: what there are, a company's file, which board has which");
+    formsCommand->add_option("FILE", forms.file, "A .lintel project");
+    formsCommand->add_flag("--figures", forms.figures, "What columns can be made of");
+    formsCommand->add_option("--take", forms.take, "Take the forms of a file, by name");
+    formsCommand->add_option("--write", forms.write, "Write all forms to a file of their own");
+    formsCommand->add_option("--use", forms.use, "Draw boards by the form of this name");
+    formsCommand->add_option("--board", forms.boards, "Which boards; all: those of its kind")->allow_extra_args(false);
+    formsCommand->add_option("--out", forms.out, "The project to write; without it FILE itself");
     ListsOrder lists;
     auto* listsCommand = app.add_subcommand(
         "lists", "Feeders, transformers, motors, take-off and other lists, to the terminal or as CSV or XLSX");
@@ -480,6 +490,7 @@ int runCommand(int argc, char** argv) {
     CLI11_PARSE(app, argc, argv);
     if (*compareCommand) return runCompare(comparison);
     if (*mergeCommand) return runMerge(merge);
+    if (*formsCommand) return runForms(forms);
     if (*listsCommand) return runLists(lists);
     if (*takeCommand || *writeCommand) {
         auto p = loadProject(file);

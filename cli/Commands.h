@@ -43,6 +43,13 @@ struct ListsOrder {
 };
 int runLists(const ListsOrder& order);
 
+struct FormsOrder {
+    std::string file, take, write, use, out;
+    std::vector<std::string> boards;
+    bool figures = false;
+};
+int runForms(const FormsOrder& order);
+
 struct CompareOrder {
     std::vector<std::string> files; ///< two, or the seven that git gives
     bool json = false;

@@ -73,7 +73,19 @@ void DrawingView::fit() {
     update();
 }
 
+void DrawingView::fitWidth() {
+    const double m = printed ? 18 : 4;
+    scale = std::max(0.05, (width() - 2 * m) / shown.width);
+    offset = QPointF(m, m);
+    fitted = false;
+    update();
+}
+
 QPointF DrawingView::toScreen(Point mm) const { return QPointF(mm.x, mm.y) * scale + offset; }
+Point DrawingView::toPaper(QPointF at) const {
+    const QPointF mm = (at - offset) / scale;
+    return {mm.x(), mm.y()};
+}
 void DrawingView::resizeEvent(QResizeEvent*) {
     if (fitted) fit();
 }

@@ -17,6 +17,8 @@ public:
     void show(const Drawing& drawing, bool asPrinted);
     /// As large as the view, but not smaller than the least scale: what is larger then begins at its upper left corner.
     void fit();
+    /// As wide as the view, from its top.
+    void fitWidth();
     /// Pixels for a millimetre, below which a drawing is not fitted as a whole; 0: none.
     void setLeastScale(double pixels) { leastScale = pixels; }
     /// Moves the drawing so far that the thing is seen, where it is on it at all.
@@ -30,6 +32,7 @@ public:
     QPointF toScreen(Point mm) const;
 
 protected:
+    Point toPaper(QPointF at) const; ///< mm of the drawing
     void paintEvent(QPaintEvent*) override;
     void wheelEvent(QWheelEvent*) override;
     void mousePressEvent(QMouseEvent*) override;

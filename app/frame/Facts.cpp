@@ -3,9 +3,11 @@
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
+#include "core/figures/FormEdits.h"
 #include "core/project/BoardSize.h"
 #include "core/project/CircuitFacts.h"
 #include "core/project/Operations.h"
+#include "core/project/OwnTexts.h"
 #include "core/project/RunFacts.h"
 #include "core/project/Sections.h"
 #include "core/sheets/Words.h"
@@ -581,6 +583,26 @@ struct Builder : FactsBuilder {
         rare(c.kept == 0);
         text(QObject::tr("Note"), q(c.note), QObject::tr("Note"),
              [id](Project& p, const std::string& t) { p.circuits.change(id)->note = t; });
+        ownTextsRow(c.texts, [id](Project& p) -> OwnTexts& { return p.circuits.change(id)->texts; });
+    }
+
+    /// Texts under headings of the designer's own, for columns of schedules.
+    using OwnTexts = std::map<std::string, std::string>;
+    void ownTextsRow(const OwnTexts& texts, const std::function<OwnTexts&(Project&)>& of) {
+        const QString now = q(ownTextsLine(texts));
+        FactRow& line = row(QObject::tr("Own columns"), now.isEmpty() ? QObject::tr("none") : now);
+        line.entry = FactRow::Entry{now,
+                                    {},
+                                    [this_ = &s, texts, of](const QString& t) -> QString {
+                                        OwnTexts trial = texts;
+                                        if (const auto bad = setOwnTexts(trial, t.toStdString()))
+                                            return q(bad->what + ". " + bad->help);
+                                        this_->edit(QObject::tr("Own columns"), [&](Project& p) { of(p) = trial; });
+                                        return {};
+                                    },
+                                    {},
+                                    QObject::tr("Tag: K-4; Panel: left")};
+        rare(texts.empty());
     }
 
     void board(const Board& b) {
@@ -823,6 +845,15 @@ struct Builder : FactsBuilder {
                                                      : QObject::tr(", at most %1P").arg(space.largestGap)));
             if (space.left() == 0) left_.colour = theme().check;
         }
+        ownTextsRow(b.texts, [id](Project& p) -> OwnTexts& { return p.boards.change(id)->texts; });
+        QStringList forms;
+        for (const ScheduleForm* form : formsFor(sol.project, *sol.book, b.form)) forms << q(form->name);
+        choice(QObject::tr("Schedule form"), q(formOf(sol.project, *sol.book, b).name), forms,
+               QObject::tr("Schedule form of board"), [this_ = &s, id](Project& p, const QString& t) {
+                   const auto bad = chooseForm(p, *this_->solution().book, id, t.toStdString(), false);
+                   return bad ? q(bad->text()) : QString();
+               });
+        rare(!b.scheduleForm);
         const std::string sections = sectionsText(sol.project, id);
         FactRow& parts = row(QObject::tr("Sections"), sections.empty() ? QObject::tr("none") : q(sections));
         parts.entry = FactRow::Entry{q(sections), {}, [this_ = &s, id](const QString& t) -> QString {

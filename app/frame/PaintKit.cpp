@@ -47,6 +47,11 @@ void markRefused(QLineEdit* editor, const QString& reason) {
     editor->setStyleSheet("border: 1px solid " + theme().stop.name());
     if (!reason.isEmpty()) editor->setToolTip(plainTip(reason));
 }
+void markTaken(QLineEdit* editor) {
+    if (!isRefused(editor)) return;
+    editor->setProperty("refused", false);
+    editor->setStyleSheet({});
+}
 bool isRefused(const QWidget* editor) { return editor->property("refused").toBool(); }
 
 void closeOnEscape(QLineEdit* editor) {

@@ -34,6 +34,8 @@ QIcon railIcon(const QString& name, const QColor& colour);
 /// whether one is.
 void markRefused(QLineEdit* editor, const QString& reason = {});
 bool isRefused(const QWidget* editor);
+/// Its text was taken, or replaced: no longer marked.
+void markTaken(QLineEdit* editor);
 /// Escape closes an editor that stands in a view, and nothing of what was typed is taken.
 void closeOnEscape(QLineEdit* editor);
 

@@ -21,16 +21,19 @@
 #include <QTimer>
 
 namespace lintel {
+namespace {
+constexpr int usualWidth = 252, shapingWidth = 320; // of what stands beside the sheet
+}
 
 IssueStage::IssueStage(Session& s, QWidget* parent)
-    : QWidget(parent), session(s), list(new QListWidget(this)), view(new DrawingView(s, this)), stops(new QLabel(this)),
+    : QWidget(parent), session(s), list(new QListWidget(this)), view(new SheetView(s, this)), stops(new QLabel(this)),
       paper(new QLabel(this)) {
     asRich(stops);
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
-    auto* side = new QWidget(this);
-    side->setFixedWidth(252);
+    side = new QWidget(this);
+    side->setFixedWidth(usualWidth);
     auto* outer = new QVBoxLayout(side);
     outer->setContentsMargins(12, 12, 10, 12);
     sheetSide = new QWidget(side);
@@ -38,6 +41,15 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     differences->hide();
     outer->addWidget(sheetSide);
     outer->addWidget(differences);
+    formPanel = new FormPanel(session, side);
+    formPanel->hide();
+    outer->addWidget(formPanel);
+    connect(formPanel, &FormPanel::closed, this, &IssueStage::endForm);
+    connect(formPanel, &FormPanel::columnChosen, view, &SheetView::setColumn);
+    connect(view, &SheetView::columnChosen, this, [this](BoardId, int column) { shapeForm(column); });
+    connect(view, &SheetView::columnWidened, this,
+            [this](BoardId, int column, double by) { formPanel->widen(column, by); });
+    connect(view, &SheetView::columnMoved, this, [this](BoardId, int column, int to) { formPanel->move(column, to); });
     connect(differences, &CompareList::closed, this, &IssueStage::endComparison);
     connect(differences, &CompareList::chosen, this, &IssueStage::showThing);
     auto* left = new QVBoxLayout(sheetSide);
@@ -76,7 +88,16 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     right->setSpacing(0);
     paper->setProperty("quiet", true);
     paper->setContentsMargins(16, 8, 16, 8);
-    right->addWidget(paper);
+    auto* above = new QHBoxLayout;
+    above->addWidget(paper, 1);
+    formButton = new QPushButton(tr("Form…"));
+    formButton->setObjectName("shapeForm");
+    formButton->setToolTip(
+        tr("The columns of this schedule and how they are worded. A click on a heading does the same."));
+    above->addWidget(formButton);
+    above->addSpacing(16);
+    right->addLayout(above);
+    connect(formButton, &QPushButton::clicked, this, [this] { shapeForm(0); });
     right->addWidget(view, 1);
     across->addLayout(right, 1);
     connect(list, &QListWidget::currentRowChanged, this, &IssueStage::showCurrent);
@@ -110,6 +131,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         unticked.clear();
         wanted.clear();
         endComparison();
+        endForm();
         rebuild();
     });
     rebuild();
@@ -164,6 +186,15 @@ void IssueStage::showCurrent() {
     const SheetEntry& sheet = sheets[std::size_t(row)];
     const Drawing d = earlier ? markedSince(earlier->sheets, sheet, session.project().basis) : sheet.draw();
     view->show(d, true);
+    formButton->setVisible(!d.headings.empty());
+    if (formPanel->isVisibleTo(this)) {
+        if (d.headings.empty())
+            endForm();
+        else if (d.headings.front().board == formPanel->boardShown())
+            formPanel->refresh();
+        else
+            formPanel->show(d.headings.front().board, formPanel->column());
+    }
     paper->setText(tr("%1 · %2 · %3 × %4 mm").arg(q(d.number), q(d.paper)).arg(d.width).arg(d.height));
 }
 
@@ -172,6 +203,30 @@ void IssueStage::showSchedule(BoardId b) {
         (session.solution().book->metric() ? "Schedule " : "Panel schedule ") + q(nameOf(session.project(), Ref(b)));
     rebuild();
     showCurrent();
+}
+
+void IssueStage::shapeForm(int column) {
+    if (view->drawing().headings.empty() || earlier) return;
+    sheetSide->hide();
+    formPanel->show(view->drawing().headings.front().board, column);
+    if (!formPanel->isVisibleTo(this)) {
+        side->setFixedWidth(shapingWidth);
+        formPanel->setVisible(true);
+        layout()->activate();
+        view->fitWidth(); // what is shaped has to be read
+    }
+    view->setColumn(column);
+}
+
+void IssueStage::endForm() {
+    if (formPanel->isVisibleTo(this)) {
+        side->setFixedWidth(usualWidth);
+        layout()->activate();
+        view->fit();
+    }
+    formPanel->hide();
+    sheetSide->setVisible(!earlier);
+    view->setColumn(-1);
 }
 
 std::optional<Error> IssueStage::compareWith(const QString& file) {
@@ -189,6 +244,7 @@ std::optional<Error> IssueStage::compareWith(const QString& file) {
     compared.reset();
     earlierName = QFileInfo(file).fileName();
     session.waitSolved();
+    endForm();
     sheetSide->hide();
     differences->setVisible(true);
     rebuild();

@@ -1,12 +1,14 @@
 #pragma once
 // Issue: the set of sheets, as they will print; what still stops an issue; export.
 
-#include "app/frame/DrawingView.h"
 #include "app/issue/CompareList.h"
+#include "app/issue/FormPanel.h"
+#include "app/issue/SheetView.h"
 #include "core/sheets/Sheets.h"
 
 class QLabel;
 class QListWidget;
+class QPushButton;
 class QTimer;
 
 namespace lintel {
@@ -16,7 +18,10 @@ class IssueStage : public QWidget {
 public:
     explicit IssueStage(Session& session, QWidget* parent = nullptr);
     QListWidget& sheets() { return *list; }
-    DrawingView& sheet() { return *view; }
+    SheetView& sheet() { return *view; }
+    /// The form of the schedule that is shown, beside it; nothing happens where no schedule is.
+    void shapeForm(int column = -1);
+    FormPanel& form() { return *formPanel; }
     /// Shows the schedule of a board.
     void showSchedule(BoardId board);
     /// Writes the ticked sheets into one PDF.
@@ -44,7 +49,7 @@ private:
     QString earlierName;
     std::shared_ptr<const Solution> compared; ///< the newer state whose differences are listed
     CompareList* differences;
-    QWidget* sheetSide;
+    QWidget *side, *sheetSide;
     void showDifferences();
     void showThing(Ref thing);
     void writeLists();
@@ -53,7 +58,10 @@ private:
     qint64 lastMs = 0; ///< that the set took to list
     Session& session;
     QListWidget* list;
-    DrawingView* view;
+    SheetView* view;
+    FormPanel* formPanel;
+    QPushButton* formButton;
+    void endForm();
     QLabel *stops, *paper;
     QString wanted;
     std::vector<QString> unticked;

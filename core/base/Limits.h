@@ -30,4 +30,6 @@ inline constexpr std::size_t typedLines = 2'000;
 /// Devices that one recipe may place in one room.
 inline constexpr int devicesOfRecipe = 5'000;
 
+inline constexpr std::size_t formColumns = 60; ///< of a schedule form
+
 } // namespace lintel::limits

@@ -97,6 +97,7 @@ struct Groups {
     std::string operator()(const Run& r) const {
         return r.id.value < ofRun.size() && !ofRun[r.id.value].empty() ? ofRun[r.id.value] : "Runs of nothing";
     }
+    std::string operator()(const ScheduleForm&) const { return "Schedule forms"; }
     template <class T> std::string operator()(const T&) const { return "Plan"; }
 };
 

@@ -149,6 +149,13 @@ template <> struct EnumText<NeutralBy> {
                                                                   {NeutralBy::Double, "double"}};
 };
 
+/// How the cells of a column stand.
+enum class ColumnAlign : std::uint8_t { Left, Centre, Right };
+template <> struct EnumText<ColumnAlign> {
+    static constexpr std::pair<ColumnAlign, const char*> words[] = {
+        {ColumnAlign::Left, "left"}, {ColumnAlign::Centre, "centre"}, {ColumnAlign::Right, "right"}};
+};
+
 /// How a board's places are arranged. TwoColumn: odd left, even right. SingleColumn: rows in sequence. Ways: each way
 /// has L1, L2, L3 beside one another; slot = 3·(way−1) + position.
 enum class BoardForm : std::uint8_t { TwoColumn, SingleColumn, Ways };

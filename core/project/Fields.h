@@ -214,6 +214,8 @@ template <class V> void fields(V& v, Board& b) {
     v("turned", b.turned);
     v("feed", b.feed);
     v("run", b.run);
+    v("scheduleForm", b.scheduleForm);
+    v("texts", b.texts);
     v("level", b.level);
     v("onPlan", b.onPlan);
     v("at", b.at);
@@ -250,6 +252,7 @@ template <class V> void fields(V& v, Circuit& c) {
     v("factor", c.factor);
     v("run", c.run);
     v("note", c.note);
+    v("texts", c.texts);
 }
 template <class V> void fields(V& v, Run& r) {
     v("id", r.id);
@@ -306,6 +309,19 @@ template <class V> void fields(V& v, Load& l) {
     v("splitA", l.splitA);
     v("splitB", l.splitB);
     v("splitC", l.splitC);
+}
+template <class V> void fields(V& v, FormColumn& c) {
+    v("heading", c.heading);
+    v("wording", c.wording);
+    v("width", c.width);
+    v("align", c.align);
+}
+template <class V> void fields(V& v, ScheduleForm& f) {
+    v("id", f.id);
+    v("name", f.name);
+    v("of", f.of);
+    v("usual", f.usual);
+    v("columns", f.columns);
 }
 template <class V> void fields(V& v, Section& s) {
     v("id", s.id);

@@ -32,6 +32,7 @@ using FurnishingId = Id<struct Furnishing>;
 using RecipeId = Id<struct Recipe>;
 using CatchmentId = Id<struct Catchment>;
 using TrayId = Id<struct Tray>;
+using FormId = Id<struct ScheduleForm>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -53,6 +54,7 @@ template <> inline constexpr char idLetter<Furnishing> = 'F';
 template <> inline constexpr char idLetter<Recipe> = 'E';
 template <> inline constexpr char idLetter<Catchment> = 'K';
 template <> inline constexpr char idLetter<Tray> = 'Q';
+template <> inline constexpr char idLetter<ScheduleForm> = 'P';
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

@@ -252,6 +252,8 @@ struct Board {
     int turned = 0;                     ///< its line A hangs on line A (0), B (1) or C (2) of what feeds it
     Ref feed;                           ///< a circuit, a transformer, a source or another board's lugs; nothing: unfed
     RunId run;                          ///< the conductors that feed it
+    FormId scheduleForm;                ///< how its schedule is laid out; none: the usual one of its kind
+    std::map<std::string, std::string> texts; ///< the designer's own columns: heading, text
     LevelId level;
     bool onPlan =
         true; ///< it stands at `at`; false: only its level is known, it is not drawn and nothing is measured to it
@@ -295,6 +297,7 @@ struct Circuit {
     double factor = 1; ///< the designer's own demand factor
     RunId run;
     std::string note;
+    std::map<std::string, std::string> texts; ///< the designer's own columns: heading, text
     Extra extra;
     bool operator==(const Circuit&) const = default;
 };
@@ -377,6 +380,26 @@ struct Section {
     bool holds(const Circuit& c) const { return c.board == board && c.slot >= from && c.slot <= to; }
     Extra extra;
     bool operator==(const Section&) const = default;
+};
+
+/// One column of a schedule form.
+struct FormColumn {
+    std::string heading;
+    std::string wording; ///< figures in braces with words between them, as Wording.h says
+    double width = 0;    ///< mm; 0: what the others leave
+    ColumnAlign align = ColumnAlign::Left;
+    bool operator==(const FormColumn&) const = default;
+};
+
+/// How the schedules of some boards are laid out: the columns of their circuits. A company's, or made for this project.
+struct ScheduleForm {
+    FormId id;
+    std::string name;
+    BoardForm of = BoardForm::TwoColumn;
+    bool usual = false; ///< for all boards of its kind that name no form of their own
+    std::vector<FormColumn> columns;
+    Extra extra;
+    bool operator==(const ScheduleForm&) const = default;
 };
 
 /// The architect's drawing below a level. The file stays where it is; the project keeps how it lies.
@@ -489,6 +512,7 @@ struct Project {
     Table<Recipe> recipes;
     Table<Catchment> catchments;
     Table<Tray> trays;
+    Table<ScheduleForm> forms;
     Extra extra;
     bool operator==(const Project&) const = default;
 
@@ -512,6 +536,7 @@ struct Project {
         f("recipes", &Project::recipes);
         f("catchments", &Project::catchments);
         f("trays", &Project::trays);
+        f("forms", &Project::forms);
     }
 };
 

@@ -31,6 +31,7 @@ template <class T> ordered_json listJson(const std::vector<T>& list);
 ordered_json valueJson(const std::vector<RecipePart>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<Serving>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<Revision>& list) { return listJson(list); }
+ordered_json valueJson(const std::vector<FormColumn>& list) { return listJson(list); }
 
 struct Writer {
     ordered_json out = ordered_json::object();
@@ -224,6 +225,7 @@ LINTEL_JSON(Opening)
 LINTEL_JSON(Furnishing)
 LINTEL_JSON(Recipe)
 LINTEL_JSON(Catchment)
+LINTEL_JSON(ScheduleForm)
 LINTEL_JSON(Tray)
 #undef LINTEL_JSON
 

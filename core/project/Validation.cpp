@@ -194,6 +194,7 @@ void check(Checker& c, const Project& p, const Board& d) {
     checkFeed(c, p, "alternate", d.alternate, false);
     c.resolves("run", p.runs, d.run);
     c.resolves("alternateRun", p.runs, d.alternateRun);
+    c.resolves("scheduleForm", p.forms, d.scheduleForm);
     c.within("kva", d.kva, 0, 1e6);
     c.resolves("level", p.levels, d.level);
     if (passesOn(d.use)) {
@@ -308,6 +309,13 @@ void check(Checker& c, const Project& p, const Tray& t) {
     c.within("width", t.width, 0.01, 10);
     c.within("depth", t.depth, 0.01, 10);
     c.within("height", t.height, -50, 200);
+}
+
+void check(Checker& c, const Project&, const ScheduleForm& f) {
+    if (f.columns.empty()) c.say("columns", "a form has one column at least");
+    if (f.columns.size() > limits::formColumns)
+        c.say("columns", fmt::format("a form has {} columns at most", limits::formColumns));
+    for (const FormColumn& column : f.columns) c.within("columns.width", column.width, 0, 1000);
 }
 
 template <class T> void look(Checker& c, const Project& p, const char* table, const T& thing, bool sound) {

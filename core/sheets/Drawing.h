@@ -104,6 +104,15 @@ struct Hotspot {
     bool operator==(const Hotspot&) const = default;
 };
 
+/// Where the heading of a column of a schedule stands, for shaping its form.
+struct HeadingSpot {
+    BoardId board;
+    std::size_t column; ///< of the form of the board
+    bool mirrored;      ///< on the right of a board of two columns, where the order is reversed
+    double left, top, right, bottom;
+    bool operator==(const HeadingSpot&) const = default;
+};
+
 struct Drawing {
     std::string title, number;            ///< "LK-1", "E-604"
     std::string paper;                    ///< "Letter", "Tabloid", "ARCH D"
@@ -111,6 +120,7 @@ struct Drawing {
     bool titleBlock = false;              ///< with a border and a strip at its right (see TitleBlock.h)
     std::vector<Mark> marks;
     std::vector<Hotspot> hotspots;
+    std::vector<HeadingSpot> headings;
 
     void line(Point a, Point b, double w = 0.25, Ink ink = Ink::Ink, bool dashed = false) {
         marks.push_back(LineMark{{a, b}, w, ink, dashed, false});

@@ -5,103 +5,159 @@
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
+#include <span>
 
 namespace lintel {
 namespace {
 
-/// A side of the table: where its columns begin. On the right everything is mirrored.
+/// A side of the table. Its columns begin at the edge of the sheet and end beside the letters of the lines: on the
+/// right in the reverse order. Text reads from the left on both.
 struct Side {
     bool mirrored;
-    double outer;                          ///< the edge of the table
-    double ckt, breaker, serves, wire, va; ///< distances of the columns' outer edges from it
-    double inner;                          ///< distance of the column of phase letters
-    double phase;                          ///< width of one phase column
-    double x(double distance) const { return mirrored ? outer - distance : outer + distance; }
+    double outer, inner; ///< mm from the left of the sheet
+    std::vector<LaidColumn> columns;
+    double left(const LaidColumn& c) const { return mirrored ? outer - c.to : outer + c.from; }
+    double right(const LaidColumn& c) const { return mirrored ? outer - c.from : outer + c.to; }
 };
 
 struct Writer : ScheduleWriter {
     using ScheduleWriter::ScheduleWriter;
 
-    Side side(bool mirrored, bool alone) const {
-        const double half = (d.width - 2 * margin) / (alone ? 1 : 2), centre = alone ? 9 : 4.5;
-        Side s{mirrored, mirrored ? d.width - margin : margin, 0, 8.5, 17.5, 0, 0, half - centre, alone ? 15.0 : 10.4};
-        s.va = s.inner - lines * s.phase;
-        s.wire = s.va - 11;
-        s.serves = 17.5;
+    Side side(bool mirrored) const {
+        const double width = formWidth(in, b), outer = mirrored ? d.width - margin : margin;
+        Side s{mirrored, outer, mirrored ? outer - width : outer + width, layColumns(formOf(in, b), b, width)};
+        if (mirrored) keepLinesInOrder(s.columns);
         return s;
+    }
+    /// Columns for each line stand from A to C on both sides.
+    static void keepLinesInOrder(std::vector<LaidColumn>& columns) {
+        for (std::size_t i = 0; i < columns.size(); ++i) {
+            if (columns[i].line != 0) continue;
+            std::size_t n = 1;
+            while (i + n < columns.size() && columns[i + n].line > 0) ++n;
+            for (std::size_t k = 0; k < n / 2; ++k) {
+                LaidColumn &a = columns[i + k], &z = columns[i + n - 1 - k];
+                std::swap(a.line, z.line);
+                std::swap(a.heading, z.heading);
+            }
+            i += n - 1;
+        }
     }
 
     void heading(const Side& s, double h) {
-        const double base = y + h * 0.66;
-        const auto mid = [&](double a, double c) { return (s.x(a) + s.x(c)) / 2; };
-        d.text({mid(0, s.breaker), base}, "Ckt", 2.4, Align::Centre, true);
-        d.text({mid(s.breaker, s.serves), base}, "Brkr", 2.4, Align::Centre, true);
-        d.text({s.x(s.serves + 1.4), base}, "Serves", 2.4, s.mirrored ? Align::Right : Align::Left, true);
-        d.text({mid(s.wire, s.va), base}, "Wire", 2.4, Align::Centre, true);
-        for (int i = 0; i < lines; ++i) d.text({vaRight(s, i), base}, lineName(i, b), 2.4, Align::Right, true);
-    }
-    /// Right edge of the figures of a phase: A to C from left to right on both sides.
-    double vaRight(const Side& s, int line) const {
-        const double left = s.mirrored ? s.x(s.inner) : s.x(s.va);
-        return left + (line + 1) * s.phase - 1.3;
+        for (const LaidColumn& c : s.columns) {
+            cell({.left = s.left(c),
+                  .right = s.right(c),
+                  .top = y,
+                  .height = h,
+                  .align = c.align,
+                  .size = 2.4,
+                  .bold = true},
+                 c.heading);
+            d.headings.push_back({b.id, c.of, s.mirrored, s.left(c), y, s.right(c), y + h});
+        }
     }
 
-    void circuit(const Side& s, double top, double h, int rows, const Circuit& c) {
-        const CircuitResult& cr = in.results.of(c.id);
-        const bool spare = c.use != CircuitUse::Load;
-        const double base = top + rows * h / 2 + 0.95;
-        const auto mid = [&](double a, double z) { return (s.x(a) + s.x(z)) / 2; };
-        const int step = b.form == BoardForm::TwoColumn ? 2 : 1;
-        for (int row = 0; row < rows; ++row) // each pole has its own number
-            d.text({mid(0, s.breaker), top + (row + 0.5) * h + 0.95}, std::to_string(c.slot + row * step), 2.5,
-                   Align::Centre);
-        if (c.use != CircuitUse::Reserved)
-            d.text({mid(s.breaker, s.serves), base}, breakerWords(cr.device, c.poles), 2.5, Align::Centre, true);
-        serves({s.x(s.serves + 1.4), base}, servesWords(in.project, in.results, c.id),
-               {s.wire - s.serves - 2.4, rows * h, 2.5}, s.mirrored ? Align::Right : Align::Left, spare);
-        if (!spare) {
-            const RunResult* run = in.results.run(c.id);
-            if (run && run->size >= 0)
-                d.text({mid(s.wire, s.va), base}, sizeShort(*run), 2.4, Align::Centre, false, Ink::Ink,
-                       s.va - s.wire - 1);
+    /// `rules`: the tops of its rows, and the foot of the last.
+    void circuit(const Side& s, std::span<const double> rules, const Circuit& c) {
+        const double top = rules.front(), foot = rules.back();
+        const std::size_t rows = rules.size() - 1;
+        const CircuitFacts facts(in, c.id, notesOf(c.id));
+        const bool quiet = c.use != CircuitUse::Load;
+        for (const LaidColumn& column : s.columns) {
+            Cell place{.left = s.left(column),
+                       .right = s.right(column),
+                       .top = top,
+                       .height = foot - top,
+                       .align = column.align,
+                       .bold = heavy(column.wording)};
+            if (column.line >= 0 || column.wording.byPole()) { // a row for each pole
+                if (quiet && !column.wording.byPole()) place.ink = Ink::Quiet;
+                for (std::size_t pole = 0; pole < rows; ++pole) {
+                    place.top = rules[pole];
+                    place.height = rules[pole + 1] - rules[pole];
+                    if (column.line < 0)
+                        cell(place, column.wording.ofPole(facts, int(pole)));
+                    else if (facts.r.lines[pole] == column.line)
+                        cell(place, poleFigure("pole VA", facts, int(pole)));
+                }
+                continue;
+            }
+            const CircuitFigure* figure = column.wording.alone();
+            const bool names = figure && figure->key == std::string("serves");
+            place.ink = quiet && names ? Ink::Quiet : Ink::Ink;
+            place.italic = quiet && names;
+            cell(place, column.wording.of(facts));
         }
-        for (int i = 0; i < c.poles; ++i) {
-            const int line = cr.lines[std::size_t(i)];
-            if (line < 0 || c.use == CircuitUse::Reserved) continue;
-            const double va = cr.feeder || !cr.placed ? cr.phaseVa[std::size_t(line)] : cr.va / c.poles;
-            d.text({vaRight(s, line), top + (i + 0.5) * h + 0.95}, number(va), 2.5, Align::Right, false,
-                   spare ? Ink::Quiet : Ink::Ink, s.phase - 1.6);
-        }
-        d.hotspots.push_back(
-            {c.id, std::min(s.x(0), s.x(s.inner)), top, std::max(s.x(0), s.x(s.inner)), top + rows * h});
+        d.hotspots.push_back({c.id, std::min(s.outer, s.inner), top, std::max(s.outer, s.inner), foot});
     }
-    std::string sizeShort(const RunResult& run) const {
-        std::string w = sizeOf(run, in.book);
-        if (const auto k = w.find(" kcmil"); k != std::string::npos) w.erase(k);
-        return w;
+
+    void space(const Side& s, double top, double h, int slot) {
+        const std::string line = lineName(lineOfSlot(b, slot), b);
+        for (const LaidColumn& c : s.columns)
+            if (c.line < 0) {
+                const std::string text = spaceWords(c.wording, slot, line);
+                cell({.left = s.left(c),
+                      .right = s.right(c),
+                      .top = top,
+                      .height = h,
+                      .align = c.align,
+                      .italic = text == "Space",
+                      .ink = Ink::Quiet},
+                     text);
+            }
+    }
+
+    /// The rule above a row; where a circuit goes on, only in the columns that have a row for each of its poles.
+    void ruleAbove(const Side& s, double top, bool goesOn) {
+        if (!goesOn) return d.line({s.outer, top}, {s.inner, top}, 0.18, Ink::Rule);
+        for (const LaidColumn& c : s.columns)
+            if (c.line >= 0 || c.wording.byPole()) d.line({s.left(c), top}, {s.right(c), top}, 0.1, Ink::Faint);
+    }
+
+    /// Where the rows begin, and where the last ends: higher where a text of a circuit takes several lines.
+    std::vector<double> rowTops(const std::vector<Side>& sides, int rows, double top) const {
+        std::vector<double> asked(std::size_t(rows), 0);
+        const bool two = sides.size() > 1;
+        for (CircuitId id : in.results.on(b.id)) {
+            const CircuitFacts facts(in, id, notesOf(id));
+            if (facts.c.slot < 1 || !facts.r.placed) continue;
+            const std::size_t side = two ? std::size_t((facts.c.slot - 1) % 2) : 0,
+                              row = std::size_t(two ? (facts.c.slot - 1) / 2 : facts.c.slot - 1),
+                              end = std::min(row + std::size_t(facts.c.poles), asked.size());
+            double most = 0;
+            for (const LaidColumn& column : sides[side].columns)
+                if (column.line < 0 && !column.wording.byPole())
+                    most = std::max(
+                        most, heightOf(column.wording.of(facts), column.width(), cellSize, heavy(column.wording)));
+            for (std::size_t i = row; i < end; ++i) asked[i] = std::max(asked[i], most / double(end - row));
+        }
+        std::vector<double> tops{top};
+        for (double h : rowHeights(asked, d.height - y - below(), 3.1, 5.6)) tops.push_back(tops.back() + h);
+        return tops;
     }
 
     void table() {
         const bool two = b.form == BoardForm::TwoColumn;
         const int rows = two ? (b.slots + 1) / 2 : b.slots;
-        const double head = 5.6, h = std::clamp((d.height - y - below()) / std::max(rows, 1), 3.1, 5.6);
-        const std::vector<Side> sides =
-            two ? std::vector{side(false, false), side(true, false)} : std::vector{side(false, true)};
-        const double left = margin, right = d.width - margin, top = y + head, bottom = top + rows * h;
+        const double head = 5.6;
+        const std::vector<Side> sides = two ? std::vector{side(false), side(true)} : std::vector{side(false)};
+        const double left = margin, right = d.width - margin, top = y + head;
+        const std::vector<double> tops = rowTops(sides, rows, top);
+        const double bottom = tops.back();
         d.fill(left, y, right - left, head, Ink::Band);
-        const double c1 = sides[0].x(sides[0].inner), c2 = two ? sides[1].x(sides[1].inner) : right;
+        const double c1 = sides[0].inner, c2 = two ? sides[1].inner : right;
         for (const Side& s : sides) heading(s, head);
         d.text({(c1 + c2) / 2, y + head * 0.66}, "φ", 2.4, Align::Centre, true);
-        const auto map = slotMap(in.project, b, in.results.on(b.id));
-        for (const Side& s : sides) {
-            for (double x : {s.breaker, s.serves, s.wire, s.va}) d.line({s.x(x), y}, {s.x(x), bottom}, 0.12, Ink::Rule);
-            for (int i = 1; i < lines; ++i) {
-                const double x = (s.mirrored ? s.x(s.inner) : s.x(s.va)) + i * s.phase;
-                d.line({x, y}, {x, bottom}, 0.12, Ink::Faint);
+        for (const Side& s : sides)
+            for (const LaidColumn& c : s.columns) {
+                if (c.from <= 0) continue; // the edge of the table
+                const double x = s.mirrored ? s.right(c) : s.left(c);
+                d.line({x, y}, {x, bottom}, 0.12, c.line > 0 ? Ink::Faint : Ink::Rule);
             }
-        }
+        const auto map = slotMap(in.project, b, in.results.on(b.id));
         for (int row = 0; row < rows; ++row) {
-            const double ry = top + row * h;
+            const double ry = tops[std::size_t(row)], h = tops[std::size_t(row) + 1] - ry;
             const int slotLeft = two ? 2 * row + 1 : row + 1;
             d.text({(c1 + c2) / 2, ry + h / 2 + 0.9}, lineName(lineOfSlot(b, slotLeft), b), 2.4, Align::Centre, true,
                    Ink::Quiet);
@@ -110,20 +166,13 @@ struct Writer : ScheduleWriter {
                 const int slot = slotLeft + int(k);
                 if (slot > b.slots) continue;
                 const Circuit* c = in.project.circuits.find(map[std::size_t(slot)]);
-                const bool goesOn = c && slot > c->slot;
-                if (!goesOn)
-                    d.line({s.x(0), ry}, {s.x(s.inner), ry}, 0.18, Ink::Rule);
-                else
-                    d.line({s.x(s.va), ry}, {s.x(s.inner), ry}, 0.1, Ink::Faint);
-                if (!c) {
-                    d.text({(s.x(0) + s.x(s.breaker)) / 2, ry + h / 2 + 0.95}, std::to_string(slot), 2.5, Align::Centre,
-                           false, Ink::Quiet);
-                    d.text({s.x(s.serves + 1.4), ry + h / 2 + 0.95}, "Space", 2.5,
-                           s.mirrored ? Align::Right : Align::Left, false, Ink::Quiet);
-                    d.lastText()->italic = true;
-                } else if (c->slot == slot) {
-                    circuit(s, ry, h, std::min(c->poles, rows - row), *c);
-                }
+                ruleAbove(s, ry, c && slot > c->slot);
+                if (!c)
+                    space(s, ry, h, slot);
+                else if (c->slot == slot)
+                    circuit(s,
+                            std::span(tops).subspan(std::size_t(row), std::size_t(std::min(c->poles, rows - row)) + 1),
+                            *c);
             }
         }
         d.box(left, y, right - left, bottom - y, 0.5);

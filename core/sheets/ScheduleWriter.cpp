@@ -21,7 +21,13 @@ ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std
     d.width = size.width;
     d.height = size.height;
     const double wide = d.width - 2 * margin - noteIndent;
-    for (const std::string& note : noteList()) noteLines.push_back(wrapText(note, wide, noteSize));
+    for (const Note& note : noteList()) {
+        noteLines.push_back(wrapText(note.text, wide, noteSize));
+        for (CircuitId c : note.of) {
+            std::string& numbers = noteNumbers[c];
+            numbers += (numbers.empty() ? "" : ",") + std::to_string(noteLines.size());
+        }
+    }
     // Rows of the table give way to notes down to a comfortable height, and to the last of them a little further.
     constexpr double titleRoom = 39, head = 5.8, comfortable = 4.4, tight = 3.7;
     const double rows = double(in.book.metric()                 ? wayScheduleRows(in.project, b)
@@ -100,21 +106,89 @@ void ScheduleWriter::titleStrip() {
     y = 39;
 }
 
-void ScheduleWriter::serves(Point at, const std::string& text, NameRoom room, Align align, bool quiet) {
-    constexpr double small = 2.1, leastSqueeze = 0.85, twoLines = 4.6;
+void ScheduleWriter::cell(const Cell& c, const std::string& text) {
+    if (text.empty()) return;
+    constexpr double twoLines = 4.6, edge = 1.2;
+    const double room = c.right - c.left - cellGap, middle = c.top + c.height / 2;
     const auto write = [&](double base, const std::string& line, double size) {
-        d.text({at.x, base}, line, size, align, false, quiet ? Ink::Quiet : Ink::Ink, room.width);
-        if (quiet) d.lastText()->italic = true;
+        const double x = c.align == ColumnAlign::Left    ? c.left + edge
+                         : c.align == ColumnAlign::Right ? c.right - edge
+                                                         : (c.left + c.right) / 2;
+        d.text({x, base}, line, size,
+               c.align == ColumnAlign::Left    ? Align::Left
+               : c.align == ColumnAlign::Right ? Align::Right
+                                               : Align::Centre,
+               c.bold, c.ink, room);
+        if (c.italic) d.lastText()->italic = true;
     };
-    if (textWidth(text, room.size) * leastSqueeze <= room.width || room.height < twoLines)
-        return write(at.y, text, room.size);
-    std::vector<std::string> parts = wrapText(text, room.width, small);
-    while (parts.size() > 2) { // a name that asks for more is set narrower in the second
+    if (textWidth(text, c.size, c.bold) * leastSqueeze <= room || c.height < twoLines)
+        return write(middle + 0.95, text, c.size);
+    constexpr double step = cellSizeInTwo * 1.15;
+    const std::size_t most = std::max<std::size_t>(2, std::size_t(c.height / step));
+    std::vector<std::string> parts = wrapText(text, room, cellSizeInTwo, c.bold);
+    while (parts.size() > most) { // a text that asks for more is set narrower in the last
         parts[parts.size() - 2] += " " + parts.back();
         parts.pop_back();
     }
-    write(at.y - 1.2, parts.front(), small);
-    write(at.y + 1.2, parts.back(), small);
+    double base = middle + 0.75 - step * double(parts.size() - 1) / 2;
+    for (const std::string& part : parts) {
+        write(base, part, cellSizeInTwo);
+        base += step;
+    }
+}
+
+namespace {
+constexpr double smallStep = cellSizeInTwo * 1.15; // from line to line of what goes on in a second
+}
+
+double ScheduleWriter::heightOf(const std::string& text, double width, double size, bool bold) {
+    const double room = width - cellGap;
+    if (text.empty() || textWidth(text, size, bold) * leastSqueeze <= room) return 0;
+    return double(wrapText(text, room, cellSizeInTwo, bold).size()) * smallStep + 0.6;
+}
+
+std::vector<double> ScheduleWriter::rowHeights(const std::vector<double>& asked, double room, double least,
+                                               double most) {
+    // The height of rows that ask for nothing: the others take theirs, as long as it is above it.
+    double usual = asked.empty() ? most : std::clamp(room / double(asked.size()), least, most);
+    for (int pass = 0; pass < 8; ++pass) {
+        double taken = 0;
+        std::size_t others = 0;
+        for (double a : asked) a > usual ? taken += a : ++others;
+        const double next = others ? std::clamp((room - taken) / double(others), least, usual) : usual;
+        if (std::abs(next - usual) < 1e-6) break;
+        usual = next;
+    }
+    std::vector<double> heights;
+    double all = 0;
+    for (double a : asked) {
+        heights.push_back(std::max(a, usual));
+        all += heights.back();
+    }
+    const double holds = std::max(room, double(asked.size()) * least);
+    if (all > holds)
+        for (double& h : heights) h = std::max(least, h * holds / all);
+    return heights;
+}
+
+std::string ScheduleWriter::notesOf(CircuitId circuit) const {
+    const auto at = noteNumbers.find(circuit);
+    return at == noteNumbers.end() ? "" : at->second;
+}
+
+bool ScheduleWriter::heavy(const Wording& wording) {
+    const CircuitFigure* figure = wording.alone();
+    return figure && (figure->key == std::string("device") || figure->key == std::string("way"));
+}
+
+std::string ScheduleWriter::spaceWords(const Wording& wording, int slot, const std::string& line) const {
+    const std::vector<std::string> keys = wording.figures();
+    if (keys.empty()) return "";
+    const std::string& key = keys.front();
+    if (key == "pole" || key == "place") return std::to_string(slot);
+    if (key == "way") return std::to_string(b.form == BoardForm::Ways ? (slot - 1) / 3 + 1 : slot);
+    if (key == "line") return line;
+    return key == "serves" ? "Space" : "";
 }
 
 double ScheduleWriter::withoutNotes() const {
@@ -206,52 +280,59 @@ void ScheduleWriter::tally() {
     y = std::max(end, ty - 4.4);
 }
 
-std::vector<std::string> ScheduleWriter::noteList() const {
-    std::vector<std::string> list;
+std::vector<ScheduleWriter::Note> ScheduleWriter::noteList() const {
+    std::vector<Note> list;
     const auto at = [&](const Circuit& c) { return placeWords(b, c); };
-    std::string ground;
     std::vector<const Circuit*> here;
     for (CircuitId c : in.results.on(b.id)) here.push_back(in.project.circuits.find(c));
     std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* z) { return x->slot < z->slot; });
+    const auto together = [&](const std::vector<const Circuit*>& circuits, const std::string& text) {
+        if (circuits.empty()) return;
+        Note note{circuits.size() == 1 ? "Circuit " : "Circuits ", {}};
+        for (const Circuit* c : circuits) {
+            note.text += (note.of.empty() ? "" : ", ") + at(*c);
+            note.of.push_back(c->id);
+        }
+        note.text += ": " + text;
+        list.push_back(std::move(note));
+    };
+    const auto those = [&](const auto& is) {
+        std::vector<const Circuit*> out;
+        std::copy_if(here.begin(), here.end(), std::back_inserter(out), is);
+        return out;
+    };
+    together(those([](const Circuit* c) { return c->groundFault; }), "ground-fault protected.");
+    together(those([&](const Circuit* c) {
+                 const RunResult* run = in.results.run(c->id);
+                 return in.book.metric() && run && run->need.cable->residual > 0 &&
+                        run->need.cable->residualType == ResidualType::AWithDirect;
+             }),
+             "A+ is type A, with what opens at 6 mA of direct current.");
+    std::map<int, std::vector<const Circuit*>> groups;
     for (const Circuit* c : here)
-        if (c->groundFault) ground += (ground.empty() ? "" : ", ") + at(*c);
-    if (!ground.empty())
-        list.push_back((ground.find(',') == std::string::npos ? "Circuit " : "Circuits ") + ground +
-                       ": ground-fault protected.");
-    std::string direct;
-    for (const Circuit* c : here)
-        if (const RunResult* run = in.results.run(c->id); in.book.metric() && run && run->need.cable->residual > 0 &&
-                                                          run->need.cable->residualType == ResidualType::AWithDirect)
-            direct += (direct.empty() ? "" : ", ") + at(*c);
-    if (!direct.empty())
-        list.push_back((direct.find(',') == std::string::npos ? "Circuit " : "Circuits ") + direct +
-                       ": A+ is type A, with what opens at 6 mA of direct current.");
-    std::map<int, std::string> groups;
-    for (const Circuit* c : here)
-        if (c->multiwire) groups[c->multiwire] += (groups[c->multiwire].empty() ? "" : ", ") + at(*c);
-    for (const auto& [group, slots] : groups)
-        list.push_back("Circuits " + slots + ": share a neutral and are opened together.");
+        if (c->multiwire) groups[c->multiwire].push_back(c);
+    for (const auto& [group, circuits] : groups) together(circuits, "share a neutral and are opened together.");
     for (const Circuit* c : here) {
-        if (c->arcFault) list.push_back(fmt::format("Circuit {}: arc-fault protected.", at(*c)));
-        if (!c->unprotected.empty()) list.push_back(fmt::format("Circuit {}: {}.", at(*c), c->unprotected));
+        const auto add = [&](std::string text) { list.push_back({std::move(text), {c->id}}); };
+        if (c->arcFault) add(fmt::format("Circuit {}: arc-fault protected.", at(*c)));
+        if (!c->unprotected.empty()) add(fmt::format("Circuit {}: {}.", at(*c), c->unprotected));
         if (c->device != DeviceKind::Breaker && !in.book.metric())
-            list.push_back(fmt::format("Circuit {}: {}.", at(*c), wordOf(c->device)));
-        if (!c->note.empty()) list.push_back(fmt::format("Circuit {}: {}", at(*c), c->note));
+            add(fmt::format("Circuit {}: {}.", at(*c), wordOf(c->device)));
+        if (!c->note.empty()) add(fmt::format("Circuit {}: {}", at(*c), c->note));
         const RunResult* run = in.results.run(c->id);
         if (!run || run->size < 0 || c->use != CircuitUse::Load) continue;
         if (run->why == Governing::VoltageDrop && !in.book.metric())
-            list.push_back(fmt::format("Circuit {}: raised from {} to {} for voltage drop ({}, {} own, {} total){}.",
-                                       at(*c), sizeWords(in.book, run->sizeForAmpacity), sizeWords(in.book, run->size),
-                                       lengthWords(run->need.length, in.project.basis.units), percent(run->dropOwn),
-                                       percent(run->dropTotal),
-                                       run->groundRaised ? "; ground raised in proportion" : ""));
+            add(fmt::format("Circuit {}: raised from {} to {} for voltage drop ({}, {} own, {} total){}.", at(*c),
+                            sizeWords(in.book, run->sizeForAmpacity), sizeWords(in.book, run->size),
+                            lengthWords(run->need.length, in.project.basis.units), percent(run->dropOwn),
+                            percent(run->dropTotal), run->groundRaised ? "; ground raised in proportion" : ""));
         if (run->state == Sizing::PastCeiling)
-            list.push_back(fmt::format("Circuit {}: {} own, {} total drop at {}, over its limit and past the upsizing "
-                                       "ceiling: feed it from nearer.",
-                                       at(*c), percent(run->dropOwn), percent(run->dropTotal),
-                                       lengthWords(run->need.length, in.project.basis.units)));
+            add(fmt::format("Circuit {}: {} own, {} total drop at {}, over its limit and past the upsizing "
+                            "ceiling: feed it from nearer.",
+                            at(*c), percent(run->dropOwn), percent(run->dropTotal),
+                            lengthWords(run->need.length, in.project.basis.units)));
         if (run->state == Sizing::Held)
-            list.push_back(fmt::format("Circuit {}: {} held by the designer.", at(*c), sizeOf(*run, in.book)));
+            add(fmt::format("Circuit {}: {} held by the designer.", at(*c), sizeOf(*run, in.book)));
     }
     return list;
 }

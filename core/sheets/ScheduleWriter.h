@@ -1,7 +1,8 @@
 #pragma once
-// What schedules of every kind of board share: title strip, load tally, phases and notes around a table of circuits.
+// What schedules of every kind of board share: title strip, load tally, phases and notes around a table of circuits,
+// whose columns are those of the board's form.
 
-#include "core/sheets/Sheets.h"
+#include "core/figures/ScheduleForms.h"
 
 namespace lintel {
 
@@ -20,13 +21,27 @@ struct ScheduleWriter {
     void titleStrip();
     /// What the load tally and the notes that stand on this sheet take below the table, mm.
     double below() const;
-    /// Room of a name in a row, mm, and the size of its letters in one line.
-    struct NameRoom {
-        double width, height, size;
+    /// A cell of the table: where it is, and how its text stands in it.
+    struct Cell {
+        double left, right, top, height;
+        ColumnAlign align = ColumnAlign::Left;
+        double size = cellSize; ///< of the letters in one line
+        bool bold = false, italic = false;
+        Ink ink = Ink::Ink;
     };
-    /// What a circuit serves; in two lines of smaller letters where one would have to be set much narrower. `quiet`: no
-    /// load.
-    void serves(Point at, const std::string& text, NameRoom room, Align align, bool quiet);
+    /// In two lines of smaller letters where one would have to be set much narrower, and the row is high enough.
+    void cell(const Cell& cell, const std::string& text);
+    /// mm that a text asks for in a column so wide: for one line, or for as many smaller ones as it takes.
+    static double heightOf(const std::string& text, double width, double size = cellSize, bool bold = false);
+    /// Rows of a table in so much room: as high as `most` where that is enough, but never below what each asks for.
+    /// Where there is not enough room, rows that ask for nothing are down to `least`, and then all are lowered alike.
+    static std::vector<double> rowHeights(const std::vector<double>& asked, double room, double least, double most);
+    /// Numbers of the notes that speak of a circuit: "1,3".
+    std::string notesOf(CircuitId circuit) const;
+    /// Whether a column is set in heavy letters: places of ways, and devices.
+    static bool heavy(const Wording& wording);
+    /// What a column says of a place without a circuit; `line`: 0 … 2, the lines of its poles.
+    std::string spaceWords(const Wording& wording, int slot, const std::string& line) const;
     void tally();
     /// Those that this sheet has room for; the others go on, none is left out.
     void notes();
@@ -38,11 +53,17 @@ struct ScheduleWriter {
 
 private:
     static constexpr double noteSize = 2.5, noteStep = 4.2, noteIndent = 6;
+    /// A note under the table with the circuits that it speaks of.
+    struct Note {
+        std::string text;
+        std::vector<CircuitId> of;
+    };
+    std::vector<Note> noteList() const;
     std::vector<std::vector<std::string>> noteLines; ///< of each note, as wide as the sheet
-    std::size_t notesHere = 0;                       ///< notes on the first sheet
+    std::map<CircuitId, std::string> noteNumbers;
+    std::size_t notesHere = 0; ///< notes on the first sheet
 
     void fact(double x, double top, const std::string& label, const std::string& value, double within);
-    std::vector<std::string> noteList() const;
     void writeNote(std::size_t note);
     double withoutNotes() const;
     void heading();

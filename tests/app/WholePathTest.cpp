@@ -101,7 +101,7 @@ TEST_CASE("three receptacles placed, circuited, sized for drop, undone to the by
     const QString pdf = d.path("sheets.pdf");
     REQUIRE_FALSE(d.window.issue().exportPdf(pdf));
     const QString text = pdfText(pdf);
-    CHECK(text.contains(QRegularExpression("31\\s+20\\s+Receptacles, Store 007\\s+#10\\s+540")));
+    CHECK(text.contains(QRegularExpression("31\\s+20\\s+Receptacles, Store 007\\s+2#10, #10G, ½″C\\s+540")));
     CHECK(text.contains("Circuit 31: raised from #12 to #10 for voltage drop (300 ft, 2.7"));
     CHECK(text.contains("Riser diagram"));
     CHECK(text.contains("LP-1"));

@@ -600,6 +600,12 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.p.boards.change(w.board)->seriesKA = 42;
         expect(w.p, "unsupported-fault", Severity::Check, "LP-1: a series pair of 42");
     }
+    {
+        OneBoard w;
+        w.p.forms.add(
+            {{}, "Ours", BoardForm::TwoColumn, true, {{"Serves", "{serves}", 0, {}}, {"Hue", "{colour}", 9, {}}}, {}});
+        expect(w.p, "form-wording", Severity::Check, "column “Hue” is worded “{colour}”: there is no figure {colour}");
+    }
     for (const CheckRule* rule : checkRules()) {
         INFO("no test covers the rule " << rule->id);
         CHECK(covered().count(rule->id) == 1);

@@ -1,4 +1,4 @@
-#include "core/sheets/Sheets.h"
+#include "core/figures/FormEdits.h"
 #include "core/project/ProjectFile.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
@@ -24,6 +24,13 @@ std::string closeTogether(std::string text) {
 }
 bool holds(const Drawing& d, const std::string& text) {
     return ("\n" + d.words()).find("\n" + text + "\n") != std::string::npos;
+}
+/// All marks that say this and nothing else.
+std::vector<TextMark> textsOf(const Drawing& d, const std::string& text) {
+    std::vector<TextMark> out;
+    for (const Mark& m : d.marks)
+        if (const auto* t = std::get_if<TextMark>(&m); t && t->text == text) out.push_back(*t);
+    return out;
 }
 } // namespace
 
@@ -53,19 +60,34 @@ TEST_CASE("a panel schedule holds every circuit once, with breaker, size and fig
     CHECK(holds(s, "Total"));
     CHECK(s.words().find("Circuit 27: 25.5 % own, 25.7 % total drop at 479 ft, over its limit") !=
           std::string::npos); // an installer must not take #12 for right
-    // Circuit 16 is two-pole on rows 8 and 9 (B and C): half of 5 200 VA on each, in those columns.
-    double b = 0, c = 0, headB = 0, headC = 0;
-    int seen = 0;
-    for (const Mark& m : s.marks)
-        if (const auto* t = std::get_if<TextMark>(&m)) {
-            if (t->text == "2\u00a0600") (seen++ ? c : b) = t->at.x;
-            if (t->bold && t->text == "B" && t->align == Align::Right)
-                headB = t->at.x; // the right half's head comes last
-            if (t->bold && t->text == "C" && t->align == Align::Right) headC = t->at.x;
-        }
-    CHECK(seen == 2);
-    CHECK(b == Approx(headB));
-    CHECK(c == Approx(headC));
+    // Circuit 16 is two-pole on rows 8 and 9 (B and C): half of 5 200 VA on each, beside those letters in the middle.
+    std::string beside;
+    for (const TextMark& va : textsOf(s, "2\u00a0600")) {
+        double least = 1e9;
+        std::string nearest;
+        for (const char* line : {"A", "B", "C"})
+            for (const TextMark& letter : textsOf(s, line))
+                if (const double away = std::abs(letter.at.y - va.at.y);
+                    std::abs(letter.at.x - s.width / 2) < 6 && away < least)
+                    least = away, nearest = line;
+        CHECK(least < 0.5);
+        beside += nearest;
+    }
+    CHECK(beside == "BC");
+    // By the form with a column for each line, in those of B and C.
+    Project byPhase = d.p;
+    REQUIRE_FALSE(chooseForm(byPhase, nec(), lp1, "Two columns, by phase", true));
+    const SheetInput in{byPhase, nec(), d.r};
+    const Drawing split = panelSchedule(in, lp1, "E-602");
+    auto figures = textsOf(split, "2\u00a0600");
+    REQUIRE(figures.size() == 2);
+    std::sort(figures.begin(), figures.end(), [](const TextMark& a, const TextMark& z) { return a.at.y < z.at.y; });
+    for (int k = 0; k < 2; ++k) {
+        double head = 0;
+        for (const TextMark& t : textsOf(split, k ? "C" : "B"))
+            if (t.bold && t.align == Align::Right) head = t.at.x; // the right half's head comes last
+        CHECK(figures[std::size_t(k)].at.x == Approx(head));
+    }
     // Everything stays on the sheet.
     for (const Mark& m : s.marks)
         if (const auto* t = std::get_if<TextMark>(&m))
@@ -133,14 +155,13 @@ TEST_CASE("notes of a schedule are never cut: what has no room goes on on furthe
         }
 }
 
-TEST_CASE("a long name on a schedule stands in two lines and is whole") {
+TEST_CASE("a long name on a schedule stands in as many lines as it takes, is whole and never squeezed") {
     OneBoard w(VoltageSystem::Y208, 42);
     const CircuitId c = w.circuit(600);
     w.p.circuits.change(c)->name = "Receptacles of the long gallery and of the two stores behind";
     const Results r = w.solved();
     const Drawing s = panelSchedule({w.p, nec(), r}, w.board);
-    CHECK(s.words().find("Receptacles of the long gallery") != std::string::npos);
-    CHECK(s.words().find("stores behind") != std::string::npos);
+    CHECK(closeTogether(s.words()).find(closeTogether(w.p.circuits[c].name)) != std::string::npos);
     for (const Mark& m : s.marks)
         if (const auto* t = std::get_if<TextMark>(&m);
             t && (t->text.find("gallery") != std::string::npos || t->text.find("behind") != std::string::npos))

@@ -1,0 +1,443 @@
+#include "app/issue/FormPanel.h"
+
+#include "app/frame/PaintKit.h"
+#include "core/base/TextFile.h"
+#include "core/project/ProjectFile.h"
+#include "core/sheets/TextWidth.h"
+
+#include <QBoxLayout>
+#include <QButtonGroup>
+#include <QComboBox>
+#include <QFileDialog>
+#include <QFormLayout>
+#include <QInputDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMenu>
+#include <QPushButton>
+#include <QShortcut>
+#include <QToolButton>
+
+namespace lintel {
+
+FormPanel::FormPanel(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), forms(new QComboBox(this)), scope(new QComboBox(this)), more(new QToolButton(this)),
+      columns(new QListWidget(this)), figures(new QListWidget(this)), heading(new QLineEdit(this)),
+      wording(new QLineEdit(this)), width(new QLineEdit(this)), search(new QLineEdit(this)),
+      align(new QButtonGroup(this)), editor(new QWidget(this)), reads(new QLabel(this)),
+      widenButton(new QPushButton(tr("Widen"), this)), removeButton(new QPushButton(tr("Remove"), this)) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    const auto title = [&](const QString& words) {
+        auto* label = new QLabel(words);
+        label->setProperty("heading", true);
+        column->addWidget(label);
+    };
+    title(tr("SCHEDULE FORM"));
+    auto* top = new QHBoxLayout;
+    forms->setObjectName("formChoice");
+    forms->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    top->addWidget(forms, 1);
+    more->setObjectName("formMore");
+    more->setText("…");
+    more->setToolTip(tr("Rename, files of the company's forms"));
+    more->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(more);
+    menu->addAction(tr("Rename…"), this, &FormPanel::rename);
+    menu->addAction(tr("Take forms from a file…"), this, &FormPanel::takeFile);
+    menu->addAction(tr("Write all forms to a file…"), this, &FormPanel::writeFile);
+    more->setMenu(menu);
+    top->addWidget(more);
+    column->addLayout(top);
+    scope->setObjectName("formScope");
+    scope->setToolTip(tr("Whom a change is for"));
+    column->addWidget(scope);
+
+    title(tr("COLUMNS"));
+    columns->setObjectName("formColumns");
+    columns->setDragDropMode(QAbstractItemView::InternalMove);
+    columns->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    columns->setToolTip(tr("Drag to put them in another order"));
+    column->addWidget(columns, 4);
+
+    auto* fields = new QFormLayout(editor);
+    fields->setContentsMargins(0, 0, 0, 0);
+    fields->setVerticalSpacing(4);
+    heading->setObjectName("columnHeading");
+    wording->setObjectName("columnWording");
+    wording->setToolTip(tr("Figures in braces, words between them: {count}#{size}. [In brackets]: left out where a "
+                           "figure in it is empty. [sets > 1: ({sets}) ]: only where that holds."));
+    width->setObjectName("columnWidth");
+    width->setFixedWidth(76);
+    fields->addRow(tr("Heading"), heading);
+    fields->addRow(tr("Wording"), wording);
+    auto* across = new QHBoxLayout;
+    across->setSpacing(3);
+    across->addWidget(width);
+    for (const auto& [value, word] : EnumText<ColumnAlign>::words) {
+        auto* b = new QToolButton;
+        b->setObjectName(QString("align-") + word);
+        b->setText(value == ColumnAlign::Left ? tr("Left") : value == ColumnAlign::Right ? tr("Right") : tr("Middle"));
+        b->setCheckable(true);
+        align->addButton(b, int(value));
+        across->addWidget(b);
+    }
+    across->addStretch(1);
+    fields->addRow(tr("Width"), across);
+    column->addWidget(editor);
+    reads->setObjectName("columnReads");
+    reads->setTextFormat(Qt::PlainText);
+    reads->setWordWrap(true);
+    reads->setProperty("quiet", true);
+    column->addWidget(reads);
+    auto* tools = new QHBoxLayout;
+    widenButton->setObjectName("columnWiden");
+    removeButton->setObjectName("columnRemove");
+    tools->addWidget(removeButton);
+    tools->addWidget(widenButton);
+    tools->addStretch(1);
+    column->addLayout(tools);
+
+    title(tr("FIGURES"));
+    search->setObjectName("figureSearch");
+    search->setPlaceholderText(tr("Find a figure"));
+    search->setClearButtonEnabled(true);
+    column->addWidget(search);
+    figures->setObjectName("figures");
+    figures->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    column->addWidget(figures, 5);
+    auto* give = new QHBoxLayout;
+    auto* addButton = new QPushButton(tr("New column"));
+    addButton->setObjectName("columnAdd");
+    addButton->setToolTip(tr("A column of this figure, behind the chosen one"));
+    auto* insertButton = new QPushButton(tr("Into the wording"));
+    insertButton->setObjectName("figureInsert");
+    give->addWidget(addButton);
+    give->addWidget(insertButton);
+    column->addLayout(give);
+    auto* back = new QPushButton(tr("Back to the sheets"));
+    back->setObjectName("formBack");
+    column->addWidget(back);
+
+    connect(back, &QPushButton::clicked, this, &FormPanel::closed);
+    connect(forms, &QComboBox::activated, this, [this](int i) { pickForm(forms->itemText(i)); });
+    connect(columns, &QListWidget::currentRowChanged, this, [this](int row) {
+        if (filling || row < 0) return;
+        chosen = row;
+        fillColumn();
+        fillReads();
+        Q_EMIT columnChosen(row);
+    });
+    connect(columns->model(), &QAbstractItemModel::rowsMoved, this,
+            [this](const QModelIndex&, int from, int, const QModelIndex&, int to) {
+                if (!filling)
+                    QMetaObject::invokeMethod(
+                        this, [this, from, to] { move(from, to > from ? to - 1 : to); }, Qt::QueuedConnection);
+            });
+    for (QLineEdit* line : {heading, wording, width})
+        connect(line, &QLineEdit::editingFinished, this, [this, line] { commit(line); });
+    for (QLineEdit* line : {heading, wording, width}) // Escape drops what was typed
+        connect(new QShortcut(QKeySequence(Qt::Key_Escape), line, nullptr, nullptr, Qt::WidgetShortcut),
+                &QShortcut::activated, this, [this, line] {
+                    markTaken(line);
+                    fillColumn();
+                    fillReads();
+                });
+    connect(wording, &QLineEdit::textEdited, this, &FormPanel::fillReads);
+    connect(align, &QButtonGroup::idClicked, this, [this](int id) {
+        changeColumn(tr("Alignment of a column"), [&](FormColumn& c) { c.align = ColumnAlign(id); });
+    });
+    connect(widenButton, &QPushButton::clicked, this, [this] {
+        const ScheduleForm* f = form();
+        if (!f || chosen < 0 || chosen >= int(f->columns.size())) return;
+        const double wanted = fitOf(input(), *f, std::size_t(chosen)).widest + cellGap + 0.4;
+        changeColumn(tr("Width of a column"), [&](FormColumn& c) { c.width = wanted; });
+    });
+    connect(removeButton, &QPushButton::clicked, this, &FormPanel::remove);
+    connect(addButton, &QPushButton::clicked, this, [this] {
+        if (auto* i = figures->currentItem()) add(i->data(Qt::UserRole).toString().toStdString());
+    });
+    connect(insertButton, &QPushButton::clicked, this, &FormPanel::insertFigure);
+    connect(figures, &QListWidget::itemActivated, this, &FormPanel::insertFigure);
+    connect(search, &QLineEdit::textChanged, this, &FormPanel::fillFigures);
+}
+
+SheetInput FormPanel::input() const { return session.sheetInput(session.solution()); }
+
+const ScheduleForm* FormPanel::form() const {
+    const Project& p = session.project();
+    const Board* b = p.boards.find(board);
+    return b ? &formOf(p, *session.solution().book, *b) : nullptr;
+}
+
+void FormPanel::show(BoardId which, int column) {
+    board = which;
+    chosen = column;
+    refresh();
+}
+
+void FormPanel::refresh() {
+    const ScheduleForm* f = form();
+    if (!f) return;
+    filling = true;
+    const Project& p = session.project();
+    const RuleBook& book = *session.solution().book;
+    const Board& b = p.boards[board];
+    {
+        const QSignalBlocker quiet(forms);
+        forms->clear();
+        for (const ScheduleForm* x : formsFor(p, book, b.form)) forms->addItem(q(x->name));
+        forms->setCurrentText(q(f->name));
+    }
+    const int users = int(boardsOfForm(p, book, board).size());
+    {
+        const QSignalBlocker quiet(scope);
+        const bool only = scope->currentIndex() == 1 && users > 1;
+        scope->clear();
+        scope->addItem(users == 1 ? tr("For %1, the only board of this form").arg(q(b.name))
+                                  : tr("For all %1 boards of this form").arg(users));
+        if (users > 1) scope->addItem(tr("For %1 only").arg(q(b.name)));
+        scope->setCurrentIndex(only);
+    }
+    chosen = std::min(chosen, int(f->columns.size()) - 1);
+    fillColumns();
+    filling = false;
+    fillColumn();
+    fillFigures();
+    fillReads();
+}
+
+void FormPanel::fillColumns() {
+    const QSignalBlocker quiet(columns);
+    const QSignalBlocker quietModel(columns->model());
+    columns->clear();
+    const ScheduleForm* f = form();
+    for (const FormColumn& c : f->columns)
+        columns->addItem((c.heading.empty() ? tr("(each line)") : q(c.heading)) + "   " + q(c.wording));
+    columns->reset();
+    columns->setCurrentRow(chosen);
+}
+
+void FormPanel::fillColumn() {
+    const ScheduleForm* f = form();
+    const bool has = f && chosen >= 0 && chosen < int(f->columns.size());
+    editor->setEnabled(has);
+    removeButton->setEnabled(has && f->columns.size() > 1);
+    const FormColumn c = has ? f->columns[std::size_t(chosen)] : FormColumn{};
+    const auto set = [&](QLineEdit* line, const QString& text) {
+        if (isRefused(line) && shownColumn == chosen) return; // what was refused stays as it was typed
+        if (line->text() != text) {
+            line->setText(text);
+            line->setCursorPosition(0); // seen from its beginning
+        }
+        markTaken(line);
+    };
+    set(heading, q(c.heading));
+    set(wording, q(c.wording));
+    set(width, has ? q(columnWidthText(c, session.project().basis.units)) : QString());
+    shownColumn = chosen;
+    for (QAbstractButton* b : align->buttons()) b->setChecked(has && align->id(b) == int(c.align));
+}
+
+void FormPanel::fillFigures() {
+    const QString wanted = search->text().trimmed();
+    const auto* before = figures->currentItem();
+    const QString key = before ? before->data(Qt::UserRole).toString() : QString();
+    figures->clear();
+    // With what they come to for a circuit of the board: the one that is selected, else its first with a load.
+    const Solution& s = session.solution();
+    const SheetInput in = input();
+    CircuitId sample = session.selection().as<Circuit>();
+    const Circuit* c = s.project.circuits.find(sample);
+    if (!c || c->board != board) {
+        sample = {};
+        for (CircuitId id : s.results.on(board))
+            if (!sample && s.project.circuits[id].use == CircuitUse::Load) sample = id;
+    }
+    const char* group = "";
+    for (const CircuitFigure& f : circuitFigures()) {
+        const QString about = q(f.about);
+        if (!wanted.isEmpty() && !q(f.key).contains(wanted, Qt::CaseInsensitive) &&
+            !about.contains(wanted, Qt::CaseInsensitive))
+            continue;
+        if (group != std::string(f.group)) {
+            group = f.group;
+            auto* head = new QListWidgetItem(q(f.group), figures);
+            head->setFlags(Qt::NoItemFlags);
+        }
+        const QString value = sample ? q(f.text(CircuitFacts(in, sample))) : QString();
+        auto* i = new QListWidgetItem(q(f.key) + (value.isEmpty() ? "" : "   " + value), figures);
+        i->setData(Qt::UserRole, q(f.key));
+        i->setToolTip(plainTip(about));
+        if (q(f.key) == key) figures->setCurrentItem(i);
+    }
+}
+
+void FormPanel::fillReads() {
+    const ScheduleForm* f = form();
+    widenButton->setVisible(false);
+    if (!f || chosen < 0 || chosen >= int(f->columns.size())) return reads->clear();
+    const auto read = Wording::from(wording->text().toStdString());
+    if (!read) return reads->setText(q(read.error().what + ". " + read.error().help).left(160));
+    const SheetInput in = input();
+    QString text;
+    int shown = 0;
+    std::string last;
+    for (CircuitId id : in.results.on(board)) {
+        const CircuitFacts facts(in, id);
+        const std::string words = read->byLine() ? "" : read->ofPole(facts, 0);
+        if (words.empty() || words == last || shown >= 3) continue;
+        last = words;
+        ++shown;
+        text += q(nameOf(in.project, id)) + ":  " + q(words) + "\n";
+    }
+    const FormFit fit = fitOf(in, *f, std::size_t(chosen));
+    if (fit.narrow > 0)
+        text += tr("%1 of %2 cells are set narrower than they should be; %3 mm would do")
+                    .arg(fit.narrow)
+                    .arg(fit.cells)
+                    .arg(fit.widest + cellGap + 0.4, 0, 'f', 1);
+    else if (fit.cells > 0)
+        text += tr("all %1 cells fit").arg(fit.cells);
+    reads->setText(text.trimmed());
+    widenButton->setVisible(fit.narrow > 0);
+}
+
+void FormPanel::change(const QString& label, const std::function<void(ScheduleForm&)>& f) {
+    if (!form()) return;
+    const RuleBook& book = *session.solution().book;
+    const bool only = scope->currentIndex() == 1;
+    session.edit(label, [&](Project& p) {
+        const FormId id = formToChange(p, book, board, only);
+        f(*p.forms.change(id));
+    });
+}
+
+void FormPanel::changeColumn(const QString& label, const std::function<void(FormColumn&)>& f) {
+    const std::size_t i = std::size_t(chosen);
+    change(label, [&](ScheduleForm& form) {
+        if (i < form.columns.size()) f(form.columns[i]);
+    });
+}
+
+void FormPanel::commit(QLineEdit* line) {
+    const ScheduleForm* f = form();
+    if (filling || !f || chosen < 0 || chosen >= int(f->columns.size())) return;
+    FormColumn c = f->columns[std::size_t(chosen)];
+    const std::string text = line->text().toStdString();
+    std::optional<Error> bad;
+    if (line == heading)
+        c.heading = text;
+    else if (line == wording)
+        bad = setColumnWording(c, text);
+    else if (text != columnWidthText(c, session.project().basis.units)) // read back it would be rounded
+        bad = setColumnWidth(c, text, session.project().basis.units);
+    if (bad) {
+        markRefused(line, q(bad->what + ". " + bad->help));
+        session.say(q(bad->what + ". " + bad->help), true);
+        return;
+    }
+    markTaken(line);
+    if (c == f->columns[std::size_t(chosen)]) return;
+    changeColumn(line == heading   ? tr("Heading of a column")
+                 : line == wording ? tr("Wording of a column")
+                                   : tr("Width of a column"),
+                 [&](FormColumn& column) { column = c; });
+}
+
+void FormPanel::widen(int column, double by) {
+    const ScheduleForm* f = form();
+    if (!f || column < 0 || column >= int(f->columns.size())) return;
+    const SheetInput in = input();
+    const Board& b = in.project.boards[board];
+    double has = 0;
+    for (const LaidColumn& c : layColumns(*f, b, formWidth(in, b)))
+        if (int(c.of) == column) has = c.width();
+    chosen = column;
+    changeColumn(tr("Width of a column"), [&](FormColumn& c) { c.width = std::clamp(has + by, 3.0, 400.0); });
+}
+
+void FormPanel::move(int column, int to) {
+    const ScheduleForm* f = form();
+    if (!f || column == to || column < 0 || to < 0 || column >= int(f->columns.size()) || to >= int(f->columns.size()))
+        return refresh();
+    chosen = to;
+    change(tr("Order of columns"), [&](ScheduleForm& form) {
+        const FormColumn moved = form.columns[std::size_t(column)];
+        form.columns.erase(form.columns.begin() + column);
+        form.columns.insert(form.columns.begin() + to, moved);
+    });
+    Q_EMIT columnChosen(to);
+}
+
+void FormPanel::add(const std::string& key) {
+    const CircuitFigure* figure = circuitFigure(key);
+    const ScheduleForm* f = form();
+    if (!figure || !f) return;
+    const std::size_t at = chosen < 0 ? f->columns.size() : std::size_t(chosen) + 1;
+    chosen = int(at);
+    change(tr("Column added"), [&](ScheduleForm& form) { addColumn(form, at, *figure); });
+    Q_EMIT columnChosen(chosen);
+}
+
+void FormPanel::remove() {
+    const ScheduleForm* f = form();
+    if (!f || chosen < 0 || f->columns.size() < 2) return;
+    const int column = chosen;
+    chosen = std::max(0, chosen - 1);
+    change(tr("Column removed"), [&](ScheduleForm& form) { form.columns.erase(form.columns.begin() + column); });
+    Q_EMIT columnChosen(chosen);
+}
+
+void FormPanel::insertFigure() {
+    const auto* i = figures->currentItem();
+    if (!i || chosen < 0) return;
+    wording->insert("{" + i->data(Qt::UserRole).toString() + "}");
+    wording->setFocus();
+    fillReads();
+}
+
+void FormPanel::pickForm(const QString& name) {
+    const RuleBook& book = *session.solution().book;
+    const bool all = scope->currentIndex() == 0;
+    chosen = -1;
+    session.edit(tr("Form of schedules"), [&](Project& p) { chooseForm(p, book, board, name.toStdString(), all); });
+}
+
+void FormPanel::rename() {
+    const ScheduleForm* f = form();
+    if (!f) return;
+    bool ok = false;
+    const QString name =
+        QInputDialog::getText(this, tr("Rename the form"), tr("Its name"), QLineEdit::Normal, q(f->name), &ok)
+            .trimmed();
+    if (!ok || name.isEmpty() || name == q(f->name)) return;
+    const std::string given = freeFormName(session.project(), *session.solution().book,
+                                           name.toStdString()); // two of one name cannot be told apart
+    change(tr("Name of a form"), [&](ScheduleForm& form) { form.name = given; });
+}
+
+void FormPanel::takeFile() {
+    const QString file =
+        QFileDialog::getOpenFileName(this, tr("Take forms from a file"), {}, tr("Forms or projects (*.lintel)"));
+    if (file.isEmpty()) return;
+    const auto read = loadProject(file.toStdString());
+    if (!read) return session.say(q(read.error().text()), true);
+    if (read->forms.empty()) return session.say(tr("%1 holds no forms").arg(file), true);
+    int n = 0;
+    session.edit(tr("Forms taken from a file"), [&](Project& p) { n = takeForms(p, *read); });
+    session.say(tr("%1 forms taken").arg(n));
+}
+
+void FormPanel::writeFile() {
+    const QString file =
+        QFileDialog::getSaveFileName(this, tr("Write all forms to a file"), "forms.lintel", tr("Forms (*.lintel)"));
+    if (file.isEmpty()) return;
+    const auto bad =
+        writeTextAtomically(writeProject(formsFile(session.project(), *session.solution().book)), file.toStdString());
+    session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+}
+
+} // namespace lintel

@@ -1,0 +1,71 @@
+#pragma once
+// The form of the schedule on the sheet, beside it: which form, for which boards, its columns, the wording of the
+// chosen one with what it comes to for real circuits, and the figures that it can be made of.
+
+#include "app/frame/Session.h"
+#include "core/figures/FormEdits.h"
+
+#include <QWidget>
+
+class QButtonGroup;
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QListWidget;
+class QPushButton;
+class QToolButton;
+
+namespace lintel {
+
+class FormPanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit FormPanel(Session& session, QWidget* parent = nullptr);
+    /// Shows the form of a board with one of its columns, −1: none.
+    void show(BoardId board, int column);
+    /// After every edit: what is shown may have changed.
+    void refresh();
+    BoardId boardShown() const { return board; }
+    int column() const { return chosen; }
+
+    void widen(int column, double byMm);
+    void move(int column, int to);
+    void add(const std::string& figure);
+    void remove();
+
+Q_SIGNALS:
+    void columnChosen(int column);
+    void closed();
+
+private:
+    const ScheduleForm* form() const;
+    SheetInput input() const;
+    void fillColumns();
+    void fillFigures();
+    void fillColumn();
+    void fillReads();
+    void commit(QLineEdit* editor);
+    /// One edit of the form, which is first copied into the project where it is a shipped one or for this board alone.
+    void change(const QString& label, const std::function<void(ScheduleForm&)>& f);
+    void changeColumn(const QString& label, const std::function<void(FormColumn&)>& f);
+    void pickForm(const QString& name);
+    void rename();
+    void takeFile();
+    void writeFile();
+    void insertFigure();
+
+    Session& session;
+    BoardId board;
+    int chosen = -1, shownColumn = -1;
+    bool filling = false;
+    QComboBox *forms, *scope;
+    QToolButton* more;
+    QListWidget *columns, *figures;
+    QLineEdit *heading, *wording, *width, *search;
+    QButtonGroup* align;
+    QWidget* editor;
+    QLabel* reads;
+    QPushButton *widenButton, *removeButton;
+};
+
+} // namespace lintel

@@ -1,0 +1,127 @@
+#include "core/figures/ScheduleForms.h"
+
+#include "core/base/DataPath.h"
+#include "core/base/Parse.h"
+#include "core/project/Equipment.h"
+#include "core/project/ProjectFile.h"
+#include "core/sheets/TextWidth.h"
+#include "core/sheets/Words.h"
+
+#include <stdexcept>
+
+namespace lintel {
+namespace {
+
+constexpr double margin = 11, phaseColumn = 9, leastFree = 12; // mm
+
+std::vector<ScheduleForm> shipped(const char* file) {
+    auto read = loadProject(dataFolder() / "forms" / file);
+    if (!read) throw std::runtime_error(read.error().text());
+    std::vector<ScheduleForm> forms;
+    for (ScheduleForm form : read->forms) {
+        form.id = {};
+        forms.push_back(std::move(form));
+    }
+    return forms;
+}
+
+/// In metric practice a single column is written as a board of ways is.
+bool standsInOne(const RuleBook& book, const Board& b) {
+    return b.form == BoardForm::Ways || (book.metric() && b.form == BoardForm::SingleColumn);
+}
+
+} // namespace
+
+const std::vector<ScheduleForm>& shippedForms(const RuleBook& book) {
+    static const std::vector<ScheduleForm> american = shipped("north-american.lintel"),
+                                           metric = shipped("metric.lintel");
+    return book.metric() ? metric : american;
+}
+
+const ScheduleForm& formOf(const Project& p, const RuleBook& book, const Board& b) {
+    if (const ScheduleForm* own = p.forms.find(b.scheduleForm)) return *own;
+    for (const ScheduleForm& f : p.forms)
+        if (f.usual && f.of == b.form) return f;
+    const std::vector<ScheduleForm>& ours = shippedForms(book);
+    for (const ScheduleForm& f : ours)
+        if (f.usual && f.of == b.form) return f;
+    return ours.front();
+}
+const ScheduleForm& formOf(const SheetInput& in, const Board& b) { return formOf(in.project, in.book, b); }
+
+std::vector<const ScheduleForm*> formsFor(const Project& p, const RuleBook& book, BoardForm kind) {
+    std::vector<const ScheduleForm*> out;
+    for (const ScheduleForm& f : p.forms)
+        if (f.of == kind) out.push_back(&f);
+    const std::size_t own = out.size();
+    for (const ScheduleForm& f : shippedForms(book)) {
+        bool taken = f.of != kind;
+        for (std::size_t i = 0; i < own; ++i) taken = taken || sameWord(out[i]->name, f.name);
+        if (!taken) out.push_back(&f);
+    }
+    return out;
+}
+
+double formWidth(const SheetInput& in, const Board& b) {
+    const double all = paperSize(schedulePaper(in, b)).width - 2 * margin;
+    if (standsInOne(in.book, b)) return all;
+    return b.form == BoardForm::TwoColumn ? (all - phaseColumn) / 2 : all - phaseColumn;
+}
+
+std::vector<LaidColumn> layColumns(const ScheduleForm& form, const Board& board, double width) {
+    static const Wording unread = *Wording::from("?");
+    const int lines = factsOf(board.system).lines;
+    std::vector<LaidColumn> out;
+    double taken = 0;
+    int free = 0;
+    for (std::size_t i = 0; i < form.columns.size(); ++i) {
+        const FormColumn& column = form.columns[i];
+        const auto wording = Wording::from(column.wording);
+        LaidColumn laid{i, wording ? *wording : unread, column.heading, column.align};
+        const int parts = laid.wording.byLine() ? lines : 1;
+        for (int line = 0; line < parts; ++line) {
+            if (laid.wording.byLine()) laid.line = line, laid.heading = lineName(line, board);
+            laid.to = column.width; // a width until all are known
+            taken += column.width;
+            free += column.width <= 0;
+            out.push_back(laid);
+        }
+    }
+    const double each = free > 0 ? std::max(leastFree, (width - taken) / free) : 0;
+    const double scale = std::min(1.0, width / std::max(1.0, taken + free * each));
+    double at = 0;
+    for (LaidColumn& c : out) {
+        const double w = (c.to > 0 ? c.to : each) * scale;
+        c.from = at;
+        at = c.to = at + w;
+    }
+    if (free == 0 && !out.empty()) out.back().to = width; // nothing is left over beside the table
+    return out;
+}
+
+FormFit fitOf(const SheetInput& in, const ScheduleForm& form, std::size_t column) {
+    FormFit fit;
+    for (const Board& b : in.project.boards) {
+        if (passesOn(b.use) || &formOf(in, b) != &form) continue;
+        for (const LaidColumn& c : layColumns(form, b, formWidth(in, b))) {
+            if (c.of != column) continue;
+            const double room = c.width() - cellGap;
+            fit.has = fit.has > 0 ? std::min(fit.has, room) : room;
+            for (CircuitId id : in.results.on(b.id)) {
+                const CircuitFacts facts(in, id);
+                if (!facts.load()) continue;
+                std::string text = c.line >= 0 ? "" : c.wording.ofPole(facts, 0);
+                if (c.line >= 0)
+                    if (const auto va = lineVa(facts, c.line)) text = poleFigure("pole VA", facts, 0);
+                if (text.empty()) continue;
+                ++fit.cells;
+                const double w = textWidth(text, cellSize);
+                if (w > fit.widest) fit.widest = w, fit.worst = id;
+                fit.narrow += w * leastSqueeze > room && wrapText(text, room, cellSizeInTwo).size() > 2;
+            }
+        }
+    }
+    return fit;
+}
+
+} // namespace lintel

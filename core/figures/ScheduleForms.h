@@ -1,0 +1,53 @@
+#pragma once
+// Which form the schedule of a board has, and where its columns stand. Forms are things of the project; where it has
+// none for a kind of board, the set that ships for the practice of its rule book serves (data/forms).
+
+#include "core/figures/Wording.h"
+
+namespace lintel {
+
+/// The forms that ship for the practice of a book, one usual for each kind of board and some more; without ids.
+const std::vector<ScheduleForm>& shippedForms(const RuleBook& book);
+/// The form of a board: its own, the usual one of the project for its kind, or the shipped one.
+const ScheduleForm& formOf(const SheetInput& in, const Board& board);
+/// Of a project alone.
+const ScheduleForm& formOf(const Project& project, const RuleBook& book, const Board& board);
+/// All that a board can choose from: those of the project for its kind, and the shipped ones whose name none has taken.
+std::vector<const ScheduleForm*> formsFor(const Project& project, const RuleBook& book, BoardForm kind);
+
+/// A column as it stands in a table: one of the form, or one of its parts where it has a part for each line.
+struct LaidColumn {
+    std::size_t of = 0; ///< column of the form
+    Wording wording;
+    std::string heading;
+    ColumnAlign align = ColumnAlign::Left;
+    int line = -1;           ///< of "{phase VA}": 0 … 2
+    double from = 0, to = 0; ///< mm from the edge where the table begins
+    double width() const { return to - from; }
+};
+
+/// The columns of a form on a board, over so many mm. Columns without a width share what the others leave, 12 mm each
+/// at least; where it is not enough all are narrowed alike. A wording that cannot be read shows as "?".
+std::vector<LaidColumn> layColumns(const ScheduleForm& form, const Board& board, double width);
+
+/// How the texts of one column fit, over all boards that are drawn by a form.
+struct FormFit {
+    std::size_t cells = 0;  ///< that say something
+    std::size_t narrow = 0; ///< of them, those too wide for the column even in two lines
+    double widest = 0;      ///< mm that the widest asks for on one line
+    double has = 0;         ///< mm that the narrowest of the columns gives
+    CircuitId worst;        ///< whose text is the widest
+};
+FormFit fitOf(const SheetInput& in, const ScheduleForm& form, std::size_t column);
+/// mm over which the columns of a form stand on the schedule of a board: half of the sheet on a board of two columns.
+double formWidth(const SheetInput& in, const Board& board);
+
+/// Cells leave so much free at their left and right together, mm.
+inline constexpr double cellGap = 1.6;
+inline constexpr double cellSize = 2.5; ///< mm, of their letters
+/// Letters of cells whose text goes on in a second line, mm.
+inline constexpr double cellSizeInTwo = 2.1;
+/// A text is not set narrower than this before it takes a second line.
+inline constexpr double leastSqueeze = 0.85;
+
+} // namespace lintel

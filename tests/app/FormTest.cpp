@@ -1,0 +1,150 @@
+// Schedule forms, shaped on the sheet with real clicks, drags and keys.
+
+#include "AppTest.h"
+#include "app/frame/PaintKit.h"
+
+#include <QListWidget>
+#include <QPushButton>
+
+using namespace lintel;
+
+namespace {
+
+struct Shaping : Driven {
+    IssueStage& stage = window.issue();
+    FormPanel& form = stage.form();
+    Shaping() {
+        openDemo();
+        window.go(Stage::Issue);
+        stage.showSchedule(board("LP-1"));
+        pump();
+    }
+    /// The middle of the heading of a column on the left half, on the view.
+    QPointF heading(int column) {
+        for (const HeadingSpot& h : stage.sheet().drawing().headings)
+            if (int(h.column) == column && !h.mirrored)
+                return stage.sheet().toScreen({(h.left + h.right) / 2, (h.top + h.bottom) / 2});
+        FAIL("there is no such heading");
+        return {};
+    }
+    HeadingSpot spot(int column, bool mirrored) {
+        for (const HeadingSpot& h : stage.sheet().drawing().headings)
+            if (int(h.column) == column && h.mirrored == mirrored) return h;
+        FAIL("there is no such heading");
+        return {};
+    }
+    void typeInto(const char* field, const QString& text, Qt::Key end = Qt::Key_Return) {
+        auto* line = form.findChild<QLineEdit*>(field);
+        REQUIRE(line);
+        line->setFocus();
+        line->selectAll();
+        type(*line, text);
+        key(*line, end);
+    }
+    std::vector<std::string> headingsOf(const std::string& boardName) {
+        std::vector<std::string> out;
+        const Project& p = s.project();
+        for (const FormColumn& c : formOf(p, *s.solution().book, p.boards[board(boardName)]).columns)
+            out.push_back(c.heading);
+        return out;
+    }
+    bool sheetSays(const std::string& words) {
+        return ("\n" + stage.sheet().drawing().words()).find("\n" + words + "\n") != std::string::npos;
+    }
+};
+
+} // namespace
+
+TEST_CASE("form: a column of one's own before the breaker, worded, on all boards, and undone") {
+    Shaping d;
+    const Project before = d.s.project();
+    CHECK_FALSE(d.form.isVisible());
+    d.click(d.stage.sheet(), d.heading(1)); // Brkr
+    REQUIRE(d.form.isVisible());
+    CHECK(d.form.findChild<QLineEdit*>("columnHeading")->text() == "Brkr");
+    CHECK(d.s.project() == before); // looking changes nothing
+
+    auto* figures = d.form.findChild<QListWidget*>("figures");
+    d.form.findChild<QLineEdit*>("figureSearch")->setFocus();
+    d.type(*d.form.findChild<QLineEdit*>("figureSearch"), "trade size");
+    const auto found = figures->findItems("conduit", Qt::MatchStartsWith);
+    REQUIRE(found.size() == 1);
+    figures->setCurrentItem(found.front());
+    d.form.findChild<QPushButton*>("columnAdd")->click();
+    d.pump();
+    CHECK(d.headingsOf("LP-1")[2] == "Conduit");
+    d.drag(d.stage.sheet(), d.heading(2), d.heading(1)); // put before the breaker
+    CHECK(d.headingsOf("LP-1")[1] == "Conduit");
+    CHECK(d.headingsOf("LP-1")[2] == "Brkr");
+    d.typeInto("columnWording", "{conduit}\"C");
+    CHECK(d.sheetSays("½\"C"));
+    CHECK(d.headingsOf("HL-1") == d.headingsOf("LP-1"));
+
+    // The PDF says what the screen says.
+    const QString pdf = d.path("set.pdf");
+    REQUIRE_FALSE(d.stage.exportPdf(pdf));
+    CHECK(pdfText(pdf).contains("½\"C"));
+
+    for (int i = 0; i < 3; ++i) d.act("undo");
+    CHECK(d.s.project() == before);
+    CHECK_FALSE(d.sheetSays("½\"C"));
+}
+
+TEST_CASE("form: what cannot be read is refused in its place, and Escape drops it") {
+    Shaping d;
+    d.click(d.stage.sheet(), d.heading(3)); // Wire and conduit
+    const Project before = d.s.project();
+    auto* wording = d.form.findChild<QLineEdit*>("columnWording");
+    const QString was = wording->text();
+    d.typeInto("columnWording", "{count}#{colour}");
+    CHECK(wording->text() == "{count}#{colour}");
+    CHECK(isRefused(wording));
+    CHECK(d.s.project() == before);
+    d.key(*wording, Qt::Key_Escape);
+    CHECK(wording->text() == was);
+    CHECK_FALSE(isRefused(wording));
+    for (const char* bad : {"wide", "0.01 in", "-4", "3 m"}) {
+        d.typeInto("columnWidth", bad, Qt::Key_Tab);
+        CHECK(isRefused(d.form.findChild<QLineEdit*>("columnWidth")));
+        CHECK(d.s.project() == before);
+    }
+    d.typeInto("columnWidth", "1.5 in");
+    CHECK(formOf(d.s.project(), *d.s.solution().book, d.s.project().boards[d.board("LP-1")]).columns[3].width ==
+          Approx(38.1));
+}
+
+TEST_CASE("form: edges are dragged on both halves, and one board can have a form of its own") {
+    Shaping d;
+    d.click(d.stage.sheet(), d.heading(3));
+    d.form.findChild<QComboBox*>("formScope")->setCurrentIndex(1); // LP-1 only
+    const HeadingSpot left = d.spot(3, false);
+    d.drag(d.stage.sheet(), d.stage.sheet().toScreen({left.right, left.top + 2}),
+           d.stage.sheet().toScreen({left.right + 5, left.top + 2}));
+    const auto width = [&](const char* name) {
+        const Project& p = d.s.project();
+        return formOf(p, *d.s.solution().book, p.boards[d.board(name)]).columns[3].width;
+    };
+    CHECK(width("LP-1") == Approx(31).margin(0.4));
+    CHECK(width("LP-2") == Approx(26));
+    CHECK(d.s.project().forms.size() == 1);
+    const HeadingSpot right = d.spot(3, true);
+    d.drag(d.stage.sheet(), d.stage.sheet().toScreen({right.left, right.top + 2}),
+           d.stage.sheet().toScreen({right.left - 4, right.top + 2}));
+    CHECK(width("LP-1") == Approx(35).margin(0.8));
+    // Another form for all boards of the kind, in one step.
+    auto* forms = d.form.findChild<QComboBox*>("formChoice");
+    d.form.findChild<QComboBox*>("formScope")->setCurrentIndex(0);
+    const int i = forms->findText("Two columns, by phase");
+    REQUIRE(i >= 0);
+    forms->setCurrentIndex(i);
+    Q_EMIT forms->activated(i);
+    d.pump();
+    CHECK(d.headingsOf("LP-1") == d.headingsOf("SP-2"));
+    CHECK(d.sheetSays("A"));
+    // Removed columns go, the last one stays.
+    d.click(d.stage.sheet(), d.heading(0));
+    for (int k = 0; k < 9; ++k) d.form.findChild<QPushButton*>("columnRemove")->click(), d.pump();
+    CHECK(d.headingsOf("LP-1").size() == 1);
+    d.form.findChild<QPushButton*>("formBack")->click();
+    CHECK_FALSE(d.form.isVisible());
+}
