@@ -14,7 +14,8 @@ extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, fa
     lengthRule, horsepowerRule, noDeviceRule, givenFaultRule, multiwireRule, transformerDeviceRule, standbyRule,
     groundFaultRule, arcFaultRule, outletSpacingRule, lightingFloorRule, ownValueRule, motorFeederRule, loopRule,
     residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule,
-    tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule, alternateRule, upsRule, mediumVoltageRule, formWordingRule;
+    tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule, alternateRule, upsRule, mediumVoltageRule,
+    formWordingRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule,
