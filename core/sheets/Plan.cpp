@@ -48,6 +48,8 @@ struct Painter {
             return c->poles > 1 || r.lines[0] < 0
                        ? Ink::Ink
                        : phaseInk(in.project.basis, in.project.boards[c->board].system, r.lines[0]);
+        case PlanColour::Plain:
+            return Ink::Ink;
         case PlanColour::Drop:
             return r.run.dropOwn > r.run.need.ownLimit || r.run.dropTotal > r.run.need.totalLimit ? Ink::Stop
                    : r.run.dropOwn > 0.8 * r.run.need.ownLimit                                    ? Ink::Check
@@ -499,87 +501,6 @@ Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style)
     p.d.marks.insert(p.d.marks.end(), p.tags.marks.begin(), p.tags.marks.end());
     p.d.title = in.project.levels.has(level) ? in.project.levels[level].name : "";
     return p.d;
-}
-
-Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number) {
-    double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9;
-    const auto grow = [&](Point p) {
-        left = std::min(left, p.x), top = std::min(top, p.y), right = std::max(right, p.x),
-        bottom = std::max(bottom, p.y);
-    };
-    for (const Wall& w : in.project.walls)
-        if (w.level == level) grow(w.a), grow(w.b);
-    for (const Device& x : in.project.devices)
-        if (x.level == level) grow(x.at);
-    for (const Board& b : in.project.boards)
-        if (b.standsOn(level)) grow(b.at);
-    if (in.underlays)
-        for (const Underlay& u : in.project.underlays)
-            if (u.level == level && !u.hidden)
-                if (const auto content = in.underlays(u); content && !content->picture)
-                    for (const UnderlayLine& l : linesOf(u, *content)) grow(l.a), grow(l.b);
-    if (right < left) left = top = 0, right = bottom = 10;
-    Drawing d;
-    d.number = number;
-    d.paper = in.book.metric() ? "A1" : "ARCH D";
-    d.width = paperSize(d.paper).width;
-    d.height = paperSize(d.paper).height;
-    d.title = (in.project.levels.has(level) ? in.project.levels[level].name : "") + " plan";
-    constexpr double margin = 14, viewTitleRoom = 20;
-    const SheetFrame frame = sheetFrame(d, in);
-    const double w = frame.right - frame.left - 2 * margin, h = frame.bottom - frame.top - 2 * margin - viewTitleRoom;
-    // The usual scales of the country, the largest that fits.
-    struct Scale {
-        double denominator;
-        const char* words;
-    };
-    const std::vector<Scale> scales =
-        in.project.basis.units == UnitSystem::Imperial
-            ? std::vector<Scale>{{24, "1/2″ = 1′ 0″"},  {32, "3/8″ = 1′ 0″"}, {48, "1/4″ = 1′ 0″"},
-                                 {64, "3/16″ = 1′ 0″"}, {96, "1/8″ = 1′ 0″"}, {192, "1/16″ = 1′ 0″"},
-                                 {384, "1/32″ = 1′ 0″"}}
-            : std::vector<Scale>{{20, "1:20"},   {25, "1:25"},   {50, "1:50"},
-                                 {100, "1:100"}, {200, "1:200"}, {500, "1:500"}};
-    Scale chosen = scales.back();
-    for (const Scale& s : scales)
-        if ((right - left) * 1000 / s.denominator <= w && (bottom - top) * 1000 / s.denominator <= h) {
-            chosen = s;
-            break;
-        }
-    const double k = 100 / chosen.denominator; // from 1:100, where the floor is drawn
-    PlanStyle style;
-    style.symbolScale = 1.15 / k; // marks keep their size on paper
-    style.textScale = 1.2 / k;
-    const Drawing floor = planDrawing(in, level, style);
-    const Point off{frame.left + margin + (w - (right - left) * 10 * k) / 2 - left * 10 * k,
-                    frame.top + margin + (h - (bottom - top) * 10 * k) / 2 - top * 10 * k};
-    const auto at = [&](Point p) { return p * k + off; };
-    for (Mark m : floor.marks) {
-        std::visit(
-            [&]<class M>(M& x) {
-                if constexpr (std::is_same_v<M, LineMark> || std::is_same_v<M, FillMark>)
-                    for (Point& p : x.points) p = at(p);
-                if constexpr (std::is_same_v<M, CircleMark>) x.centre = at(x.centre), x.radius *= k;
-                if constexpr (std::is_same_v<M, CurveMark>) x.a = at(x.a), x.b = at(x.b), x.c = at(x.c);
-                if constexpr (std::is_same_v<M, TextMark>) x.at = at(x.at), x.size *= k, x.within *= k;
-                if constexpr (std::is_same_v<M, LinesMark>)
-                    for (Point& p : x.ends) p = at(p);
-                if constexpr (std::is_same_v<M, PictureMark>)
-                    x.at = at(x.at), x.perPixel *= k, x.least = at(x.least), x.most = at(x.most);
-                if constexpr (!std::is_same_v<M, FillMark> && !std::is_same_v<M, TextMark> &&
-                              !std::is_same_v<M, PictureMark>)
-                    x.width *= k;
-            },
-            m);
-        d.marks.push_back(std::move(m));
-    }
-    for (Hotspot s : floor.hotspots) {
-        const Point a = at({s.left, s.top}), b = at({s.right, s.bottom});
-        d.hotspots.push_back({s.thing, a.x, a.y, b.x, b.y});
-    }
-    titleBlock(d, in, chosen.words);
-    viewTitle(d, frame, floor.title.empty() ? "Plan" : floor.title + ": power and lighting", chosen.words);
-    return d;
 }
 
 } // namespace lintel

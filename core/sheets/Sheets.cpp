@@ -57,26 +57,33 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
                            }});
         }
     };
+    // Lighting on E-101 and on, power on E-201 and on; a floor keeps its place in both.
+    const int hundred = in.project.levels.size() < 100 ? 100 : 1000;
+    int place = 0;
+    std::vector<SheetEntry> power;
+    for (const Level& l : in.project.levels) {
+        const std::vector<PlanSystem> systems = planSystems(in.project, l.id);
+        if (systems.empty()) continue;
+        ++place;
+        for (PlanSystem system : systems) {
+            const bool second = system == PlanSystem::Power;
+            const std::string number = fmt::format("E-{}", (second ? 2 : 1) * hundred + place),
+                              title = planTitle(in.project, l.id, system);
+            (second ? power : set)
+                .push_back({number, title, in.book.metric() ? "A1" : "ARCH D", number + "_" + safe(title),
+                            [&in, id = l.id, number, system] { return planSheet(in, id, number, system); }});
+        }
+    }
+    set.insert(set.end(), power.begin(), power.end());
     if (!in.project.boards.empty()) {
         distribution(RiserLayout::ByFloor, "E-501", "Riser diagram", "riser");
         distribution(RiserLayout::OneLine, "E-502", "One-line diagram", "one-line");
-    }
-    int n = 101;
-    for (const Level& l : in.project.levels) {
-        const bool drawn = std::any_of(in.project.walls.begin(), in.project.walls.end(),
-                                       [&](const Wall& w) { return w.level == l.id; }) ||
-                           std::any_of(in.project.devices.begin(), in.project.devices.end(),
-                                       [&](const Device& x) { return x.level == l.id; });
-        if (!drawn) continue;
-        const std::string number = fmt::format("E-{}", n++);
-        set.push_back({number, l.name + " plan", in.book.metric() ? "A1" : "ARCH D", number + "_" + safe(l.name),
-                       [&in, id = l.id, number] { return planSheet(in, id, number); }});
     }
     std::vector<const Board*> boards;
     for (const Board& b : in.project.boards)
         if (!passesOn(b.use)) boards.push_back(&b);
     std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
-    n = boards.size() < 100 ? 601 : 6001; // E-701 and on are other sheets
+    int n = boards.size() < 100 ? 601 : 6001; // E-701 and on are other sheets
     for (const Board* b : boards) {
         const std::string number = fmt::format("E-{}", n++);
         const std::string title = (in.book.metric() ? "Schedule " : "Panel schedule ") + b->name;

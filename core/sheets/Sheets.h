@@ -51,7 +51,7 @@ std::size_t riserPages(const SheetInput& in, RiserLayout layout);
 Drawing riserBare(const SheetInput& in, RiserLayout layout, double width);
 
 /// How wiring is coloured on plan.
-enum class PlanColour { Circuit, Board, Phase, Drop };
+enum class PlanColour { Circuit, Board, Phase, Drop, Plain };
 struct PlanStyle {
     PlanColour colour = PlanColour::Circuit;
     bool wiring = true, tags = true, lighting = true, power = true, roomNames = true, trays = true, furniture = true,
@@ -63,14 +63,22 @@ struct PlanStyle {
 };
 /// A floor, 1:100 in millimetres (a metre is 10 mm), not on a sheet yet: what the Plan stage shows.
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style = {});
-/// The same on ARCH D or A1 with a title strip, at the largest usual scale that fits.
-Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number = "");
+/// What a sheet of plans shows: one system, so that it can be read, or all where a floor has nothing to part.
+enum class PlanSystem { All, Lighting, Power };
+/// A floor on ARCH D or A1 with a title block, at the largest usual scale that fits, in black: with a bar of the scale,
+/// a legend of the symbols on it, and the circuits of its boards of which nothing stands on a plan.
+Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number = "",
+                  PlanSystem system = PlanSystem::All);
+/// The systems that a floor has sheets for, in their order; none: nothing is drawn there.
+std::vector<PlanSystem> planSystems(const Project& project, LevelId level);
+/// "Ground floor lighting", "Ground floor plan".
+std::string planTitle(const Project& project, LevelId level, PlanSystem system);
 
 struct SheetEntry {
     std::string number, title, paper, file; ///< file: a safe name for writing it alone, without an ending
     std::function<Drawing()> draw;
 };
-/// Riser, plans, then a schedule for each board. The drawings are made on demand; `in` must outlive the list.
+/// Plans by system, riser, one-line, then a schedule for each board. The drawings are made on demand; `in` must outlive the list.
 std::vector<SheetEntry> sheetSet(const SheetInput& in);
 
 /// The strip that every sheet carries below: project, rule book, what the sizes rest on, sheet number.

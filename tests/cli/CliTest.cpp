@@ -82,8 +82,8 @@ TEST_CASE("lintel-cli: demo, solve, issue, new") {
     const Ran issued = cli({"issue", file, "--out", folder.filePath("sheets")});
     CHECK(issued.code == 0);
     CHECK(issued.err.contains("14 stop snags remain"));
-    for (const char* name : {"E-501_riser.pdf", "E-501_riser.svg", "E-101_Ground_floor.pdf", "E-603_HM-1.pdf",
-                             "E-605_LP-1.pdf", "all_sheets.pdf"})
+    for (const char* name : {"E-501_riser.pdf", "E-501_riser.svg", "E-101_Ground_floor_lighting.pdf",
+                             "E-201_Ground_floor_power.pdf", "E-603_HM-1.pdf", "E-605_LP-1.pdf", "all_sheets.pdf"})
         CHECK(QFileInfo(folder.filePath(QString("sheets/") + name)).size() > 4000);
     // Text comes back whole: hyphens, fractions, phase signs.
     const QString schedule = pdfText(folder.filePath("sheets/E-605_LP-1.pdf"));

@@ -4,6 +4,8 @@
 #include "core/sheets/Words.h"
 #include "tests/World.h"
 
+#include <set>
+
 using namespace lintel;
 
 namespace {
@@ -168,12 +170,43 @@ TEST_CASE("a long name on a schedule stands in as many lines as it takes, is who
             CHECK(textWidth(t->text, t->size, t->bold) * 0.85 <= t->within);
 }
 
-TEST_CASE("the plan sheet takes the largest usual scale that fits, and shows every circuit's home run") {
+TEST_CASE("plan sheets: one system each at the largest usual scale that fits, every home run, a legend, and what is on "
+          "no plan") {
     const Demo d;
-    const Drawing s = planSheet(d.in(), {1}, "E-101");
-    CHECK(s.words().find("\n1/4″ = 1′ 0″\n") != std::string::npos);
-    for (const char* tag : {"LP-1-1", "LP-1-9", "LP-2-3", "MDS-7"}) CHECK(holds(s, tag));
-    CHECK(holds(s, "Servery"));
+    const Drawing lighting = planSheet(d.in(), {1}, "E-101", PlanSystem::Lighting),
+                  power = planSheet(d.in(), {1}, "E-201", PlanSystem::Power);
+    for (const Drawing* s : {&lighting, &power}) {
+        CHECK(s->words().find("\n1/4″ = 1′ 0″\n") != std::string::npos);
+        CHECK(holds(*s, "Servery"));
+        CHECK(holds(*s, "Legend"));
+        for (const Mark& m : s->marks) // black and white: no colour tells one circuit from another
+            if (const auto* t = std::get_if<TextMark>(&m)) CHECK((t->ink < Ink::PhaseBlack));
+    }
+    // Each circuit on the sheet of its system, and on no other.
+    for (const char* tag : {"LP-1-1", "LP-1-9", "LP-2-3"}) {
+        CHECK(holds(power, tag));
+        CHECK_FALSE(holds(lighting, tag));
+    }
+    CHECK(holds(lighting, "MDS-7"));
+    CHECK_FALSE(holds(power, "MDS-7"));
+    // Whatever is drawn is in the legend; whatever is on no plan is told.
+    std::set<std::string> names;
+    for (const Device& x : d.p.devices)
+        if (x.level == LevelId{1}) names.insert(d.p.deviceTypes[x.type].name);
+    for (const std::string& name : names) {
+        INFO(name);
+        CHECK(closeTogether(lighting.words() + power.words()).find(closeTogether(name)) != std::string::npos);
+    }
+    std::set<CircuitId> drawn;
+    for (const Device& x : d.p.devices) drawn.insert(x.circuit);
+    const std::string told = closeTogether(power.words());
+    int missing = 0;
+    for (const Circuit& c : d.p.circuits)
+        if (c.board == d.board("LP-2") && c.use == CircuitUse::Load && !d.r.of(c.id).feeder && !drawn.count(c.id)) {
+            ++missing;
+            CHECK(told.find((missing == 1 ? "LP-2:" : ",") + std::to_string(c.slot)) != std::string::npos);
+        }
+    CHECK(missing > 3);
 }
 
 TEST_CASE("sheet set: riser, one-line, plans, a schedule for each board, all with names of their own") {
@@ -184,10 +217,26 @@ TEST_CASE("sheet set: riser, one-line, plans, a schedule for each board, all wit
         files.push_back(e.file);
         CHECK(e.draw().number == e.number);
     }
-    CHECK(files == std::vector<std::string>{"E-501_riser", "E-502_one-line", "E-101_Ground_floor", "E-102_Upper_floor",
-                                            "E-103_Roof_deck", "E-601_EV-1", "E-602_HL-1", "E-603_HM-1", "E-604_HM-2",
-                                            "E-605_LP-1", "E-606_LP-2", "E-607_LP-3", "E-608_LP-4", "E-609_LS-1",
-                                            "E-610_MDS", "E-611_SP-1", "E-612_SP-2", "E-613_SP-3"});
+    CHECK(files == std::vector<std::string>{"E-101_Ground_floor_lighting",
+                                            "E-102_Upper_floor_lighting",
+                                            "E-201_Ground_floor_power",
+                                            "E-202_Upper_floor_power",
+                                            "E-203_Roof_deck_power",
+                                            "E-501_riser",
+                                            "E-502_one-line",
+                                            "E-601_EV-1",
+                                            "E-602_HL-1",
+                                            "E-603_HM-1",
+                                            "E-604_HM-2",
+                                            "E-605_LP-1",
+                                            "E-606_LP-2",
+                                            "E-607_LP-3",
+                                            "E-608_LP-4",
+                                            "E-609_LS-1",
+                                            "E-610_MDS",
+                                            "E-611_SP-1",
+                                            "E-612_SP-2",
+                                            "E-613_SP-3"});
 }
 
 TEST_CASE("how things are written") {
