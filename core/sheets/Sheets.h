@@ -78,7 +78,8 @@ struct SheetEntry {
     std::string number, title, paper, file; ///< file: a safe name for writing it alone, without an ending
     std::function<Drawing()> draw;
 };
-/// Plans by system, riser, one-line, then a schedule for each board. The drawings are made on demand; `in` must outlive the list.
+/// Plans by system, riser, one-line, then a schedule for each board. The drawings are made on demand; `in` must outlive
+/// the list.
 std::vector<SheetEntry> sheetSet(const SheetInput& in);
 
 /// The strip that every sheet carries below: project, rule book, what the sizes rest on, sheet number.
