@@ -18,6 +18,7 @@
 #include "render/Painter.h"
 #include "render/UnderlayFile.h"
 
+#include "core/sheets/DoorCard.h"
 #include <CLI/CLI.hpp>
 #include <QDir>
 #include <QGuiApplication>
@@ -102,6 +103,11 @@ int issue(const std::string& file, const std::string& out, const std::string& si
             writePdf(all, QString::fromStdString(set.string()), QString::fromStdString((*s)->project.basis.title)))
         return fail(*bad);
     std::cout << set.string() << "\n";
+    if (const auto cards = allDoorCards(in); !cards.empty()) {
+        const fs::path to = fs::path(out) / "door_cards.pdf";
+        if (auto bad = writePdf(cards, QString::fromStdString(to.string()), "Door cards")) return fail(*bad);
+        std::cout << to.string() << "\n";
+    }
     const auto snags = findSnags((*s)->project, (*s)->book, (*s)->results);
     const auto stops =
         std::count_if(snags.begin(), snags.end(), [](const Snag& x) { return x.severity == Severity::Stop; });

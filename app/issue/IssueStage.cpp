@@ -9,6 +9,7 @@
 #include "core/lists/List.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
+#include "core/sheets/DoorCard.h"
 #include "core/solve/Solve.h"
 
 #include <QBoxLayout>
@@ -73,6 +74,18 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
                          "circuit: a sheet for each"));
     left->addWidget(lists);
     connect(lists, &QPushButton::clicked, this, &IssueStage::writeLists);
+    auto* cards = new QPushButton(tr("Door cards…"));
+    cards->setObjectName("exportCards");
+    cards->setToolTip(tr("A card for the door of each board: what every place serves"));
+    left->addWidget(cards);
+    connect(cards, &QPushButton::clicked, this, [this] {
+        const QString file = QFileDialog::getSaveFileName(
+            this, tr("Write the door cards"), q(safeFileName(session.project().basis.title + " door cards", ".pdf")),
+            tr("PDF (*.pdf)"));
+        if (file.isEmpty()) return;
+        const auto bad = exportCards(file);
+        session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+    });
     auto* compareButton = new QPushButton(tr("Compare with a file…"));
     compareButton->setObjectName("compareFile");
     compareButton->setToolTip(tr("What was entered and what follows since an earlier file, in words and as clouds"));
@@ -293,6 +306,13 @@ std::optional<Error> IssueStage::exportLists(const QString& file) {
     for (const List& made : listsOf(set().in, false)) grids.push_back({made.title, gridOf(made)});
     if (grids.empty()) return Error{"lists", "the project has nothing to list", ""};
     return writeGrids(grids, file.toStdString());
+}
+
+std::optional<Error> IssueStage::exportCards(const QString& file) {
+    session.waitSolved();
+    const std::vector<Drawing> cards = allDoorCards(set().in);
+    if (cards.empty()) return Error{"door cards", "the project has no board with circuits", ""};
+    return writePdf(cards, file, q(session.project().basis.title));
 }
 
 std::optional<Error> IssueStage::exportPdf(const QString& file) {

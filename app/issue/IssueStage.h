@@ -26,6 +26,8 @@ public:
     void showSchedule(BoardId board);
     /// Writes the ticked sheets into one PDF.
     std::optional<Error> exportPdf(const QString& file);
+    /// Writes a card for the door of each board into one PDF.
+    std::optional<Error> exportCards(const QString& file);
     /// Writes all lists that have something to tell as the sheets of one workbook.
     std::optional<Error> exportLists(const QString& file);
     /// Shows beside the sheets what differs from a file of the project, with clouds on the sheets; an Error leaves all

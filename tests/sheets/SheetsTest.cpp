@@ -1,5 +1,6 @@
 #include "core/figures/FormEdits.h"
 #include "core/project/ProjectFile.h"
+#include "core/sheets/DoorCard.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
 #include "tests/World.h"
@@ -295,4 +296,45 @@ TEST_CASE("a schedule says where the board is and what it stands in") {
     const std::string words = panelSchedule({w.p, nec(), r}, w.board).words();
     CHECK(words.find("Riser cupboard, Ground · NEMA 3R · flush") != std::string::npos);
     CHECK(words.find("Reserved: chiller") != std::string::npos);
+}
+
+TEST_CASE("door cards: every place of every board, each circuit once, on cards that hold what they say") {
+    for (const char* demo : {"saltmarket-hall", "brindle-pier"}) {
+        const Project p = *loadProject(dataFolder() / "demos" / (std::string(demo) + ".lintel"));
+        const RuleBook& book = bookOf(p.basis.ruleBook);
+        const Results r = solve(p, book);
+        const SheetInput in{p, book, r};
+        for (const Board& b : p.boards) {
+            std::string words;
+            for (const Drawing& card : doorCards(in, b.id)) {
+                words += card.words();
+                for (const Mark& m : card.marks)
+                    if (const auto* t = std::get_if<TextMark>(&m)) {
+                        INFO(demo << " " << b.name << ": " << t->text);
+                        CHECK((t->at.x >= 0 && t->at.x <= card.width && t->at.y >= 0 && t->at.y <= card.height));
+                        if (t->within <= 0 && t->align == Align::Left)
+                            CHECK(t->at.x + textWidth(t->text, t->size, t->bold) <= card.width);
+                    }
+            }
+            words = closeTogether("\n" + words);
+            for (CircuitId id : r.on(b.id)) {
+                const Circuit& c = p.circuits[id];
+                if (c.slot < 1 || b.slots < 1) continue;
+                INFO(demo << " " << b.name << " " << c.name);
+                CHECK(words.find(closeTogether(placesWords(b, c) + servesWords(p, r, id))) != std::string::npos);
+            }
+        }
+    }
+    // 84 slots with names of 60 letters take more than one card; nothing is left out.
+    OneBoard w(VoltageSystem::Y208, 84);
+    for (int i = 0; i < 80; ++i)
+        w.p.circuits.change(w.circuit(600))->name =
+            "Receptacles of the north reading room, gallery and stair " + std::to_string(100 + i);
+    const Results r = w.solved();
+    const SheetInput in{w.p, nec(), r};
+    const auto cards = doorCards(in, w.board);
+    CHECK(cards.size() > 1);
+    std::string words;
+    for (const Drawing& card : cards) words += card.words();
+    for (int i = 0; i < 80; ++i) CHECK(words.find(std::to_string(100 + i)) != std::string::npos);
 }
