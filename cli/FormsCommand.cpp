@@ -2,6 +2,7 @@
 
 #include "cli/Commands.h"
 #include "core/figures/FormEdits.h"
+#include "core/project/Equipment.h"
 #include "core/project/ProjectFile.h"
 
 #include <fmt/format.h>
@@ -17,7 +18,7 @@ void print(const Solved& s) {
     for (const ScheduleForm* f : forms) {
         std::string users;
         for (const Board& b : s.project.boards)
-            if (&formOf(s.project, s.book, b) == f) users += (users.empty() ? "" : ", ") + b.name;
+            if (!passesOn(b.use) && &formOf(s.project, s.book, b) == f) users += (users.empty() ? "" : ", ") + b.name;
         std::cout << fmt::format("{}   {}{}{}\n", f->name, wordOf(f->of), f->id ? "" : ", as it ships",
                                  users.empty() ? "" : "   " + users);
         for (const FormColumn& c : f->columns)

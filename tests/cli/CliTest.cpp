@@ -412,3 +412,23 @@ TEST_CASE("lintel-cli compare and merge: JSON for programs, and what is wrong is
     CHECK(*readText(out.toStdString()) == *readText(b.toStdString()));
     CHECK(cli({"merge", a, folder.filePath("none.lintel"), b}).code == 1);
 }
+
+TEST_CASE("the command line tells forms, takes a company's, and draws boards by them") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("hall.lintel"), forms = folder.filePath("forms.lintel");
+    REQUIRE(cli({"demo", file}).code == 0);
+    CHECK(cli({"forms", "--figures"}).out.contains("conduit kind"));
+    CHECK(cli({"forms", file}).out.contains("Two columns   two columns, as it ships   MDS"));
+    REQUIRE(cli({"forms", file, "--write", forms}).code == 0);
+    CHECK(cli({"forms", file, "--use", "Two columns, by phase", "--board", "LP-1"}).code == 0);
+    CHECK(cli({"forms", file}).out.contains("Two columns, by phase   two columns   LP-1"));
+    CHECK(cli({"forms", file, "--take", forms}).out.contains("forms taken"));
+    for (const QStringList& bad : {QStringList{"--use", "No such form", "--board", "LP-1"},
+                                   {"--use", "Two columns"},
+                                   {"--use", "Two columns", "--board", "LP-99"},
+                                   {"--take", file + "x"}}) {
+        const Ran r = cli(QStringList{"forms", file} + bad);
+        CHECK(r.code == 1);
+        CHECK(r.err.contains("lintel-cli: "));
+    }
+}
