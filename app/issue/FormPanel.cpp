@@ -17,6 +17,7 @@
 #include <QMenu>
 #include <QPushButton>
 #include <QShortcut>
+#include <QTimer>
 #include <QToolButton>
 
 namespace lintel {
@@ -121,6 +122,10 @@ FormPanel::FormPanel(Session& s, QWidget* parent)
     back->setObjectName("formBack");
     column->addWidget(back);
 
+    later = new QTimer(this);
+    later->setSingleShot(true);
+    later->setInterval(250);
+    connect(later, &QTimer::timeout, this, &FormPanel::fillFit);
     connect(back, &QPushButton::clicked, this, &FormPanel::closed);
     connect(forms, &QComboBox::activated, this, [this](int i) { pickForm(forms->itemText(i)); });
     connect(columns, &QListWidget::currentRowChanged, this, [this](int row) {
@@ -278,6 +283,7 @@ void FormPanel::fillFigures() {
 void FormPanel::fillReads() {
     const ScheduleForm* f = form();
     widenButton->setVisible(false);
+    later->stop();
     if (!f || chosen < 0 || chosen >= int(f->columns.size())) return reads->clear();
     const auto read = Wording::from(wording->text().toStdString());
     if (!read) return reads->setText(q(read.error().what + ". " + read.error().help).left(160));
@@ -293,14 +299,22 @@ void FormPanel::fillReads() {
         ++shown;
         text += q(nameOf(in.project, id)) + ":  " + q(words) + "\n";
     }
-    const FormFit fit = fitOf(in, *f, std::size_t(chosen));
-    if (fit.narrow > 0)
-        text += tr("%1 of %2 cells are set narrower than they should be; %3 mm would do")
-                    .arg(fit.narrow)
-                    .arg(fit.cells)
-                    .arg(fit.widest + cellGap + 0.4, 0, 'f', 1);
-    else if (fit.cells > 0)
-        text += tr("all %1 cells fit").arg(fit.cells);
+    samples = text.trimmed();
+    reads->setText(samples);
+    later->start(); // how all boards fit takes longer than a frame in a large building
+}
+
+void FormPanel::fillFit() {
+    const ScheduleForm* f = form();
+    if (!isVisible() || !f || chosen < 0 || chosen >= int(f->columns.size())) return;
+    const FormFit fit = fitOf(input(), *f, std::size_t(chosen));
+    QString text = samples;
+    if (fit.cells > 0)
+        text += "\n" + (fit.narrow > 0 ? tr("%1 of %2 cells are set narrower than they should be; %3 mm would do")
+                                             .arg(fit.narrow)
+                                             .arg(fit.cells)
+                                             .arg(fit.widest + cellGap + 0.4, 0, 'f', 1)
+                                       : tr("all %1 cells fit").arg(fit.cells));
     reads->setText(text.trimmed());
     widenButton->setVisible(fit.narrow > 0);
 }

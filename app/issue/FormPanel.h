@@ -13,6 +13,7 @@ class QLabel;
 class QLineEdit;
 class QListWidget;
 class QPushButton;
+class QTimer;
 class QToolButton;
 
 namespace lintel {
@@ -44,6 +45,7 @@ private:
     void fillFigures();
     void fillColumn();
     void fillReads();
+    void fillFit();
     void commit(QLineEdit* editor);
     /// One edit of the form, which is first copied into the project where it is a shipped one or for this board alone.
     void change(const QString& label, const std::function<void(ScheduleForm&)>& f);
@@ -58,6 +60,8 @@ private:
     BoardId board;
     int chosen = -1, shownColumn = -1;
     bool filling = false;
+    QString samples; ///< what the wording comes to for circuits of the board
+    QTimer* later;
     QComboBox *forms, *scope;
     QToolButton* more;
     QListWidget *columns, *figures;

@@ -73,18 +73,15 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     lists->setToolTip(tr("Feeders, transformers, protective devices, motors, luminaires, take-off, every run and every "
                          "circuit: a sheet for each"));
     left->addWidget(lists);
-    connect(lists, &QPushButton::clicked, this, &IssueStage::writeLists);
+    connect(lists, &QPushButton::clicked, this, [this] {
+        writeTo(tr("Write the lists"), " lists.xlsx", tr("Workbook (*.xlsx)"), &IssueStage::exportLists);
+    });
     auto* cards = new QPushButton(tr("Door cards…"));
     cards->setObjectName("exportCards");
     cards->setToolTip(tr("A card for the door of each board: what every place serves"));
     left->addWidget(cards);
     connect(cards, &QPushButton::clicked, this, [this] {
-        const QString file = QFileDialog::getSaveFileName(
-            this, tr("Write the door cards"), q(safeFileName(session.project().basis.title + " door cards", ".pdf")),
-            tr("PDF (*.pdf)"));
-        if (file.isEmpty()) return;
-        const auto bad = exportCards(file);
-        session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+        writeTo(tr("Write the door cards"), " door cards.pdf", tr("PDF (*.pdf)"), &IssueStage::exportCards);
     });
     auto* compareButton = new QPushButton(tr("Compare with a file…"));
     compareButton->setObjectName("compareFile");
@@ -120,13 +117,8 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         if (i->checkState() == Qt::Unchecked) unticked.push_back(id);
     });
     connect(differences, &CompareList::pdfWanted, pdf, &QPushButton::click);
-    connect(pdf, &QPushButton::clicked, this, [this] {
-        const QString file = QFileDialog::getSaveFileName(
-            this, tr("Export sheets"), q(safeFileName(session.project().basis.title, ".pdf")), tr("PDF (*.pdf)"));
-        if (file.isEmpty()) return;
-        const auto bad = exportPdf(file);
-        session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
-    });
+    connect(pdf, &QPushButton::clicked, this,
+            [this] { writeTo(tr("Export sheets"), ".pdf", tr("PDF (*.pdf)"), &IssueStage::exportPdf); });
     // The set of a very large building takes longer than a frame: it then waits until nothing is edited for a moment.
     later = new QTimer(this);
     later->setSingleShot(true);
@@ -291,12 +283,14 @@ void IssueStage::showThing(Ref thing) {
     rebuild();
 }
 
-void IssueStage::writeLists() {
+void IssueStage::writeTo(const QString& title, const char* ending, const QString& filter,
+                         std::optional<Error> (IssueStage::*write)(const QString&)) {
+    const std::string name = session.project().basis.title, words = ending;
+    const std::size_t dot = words.rfind('.');
     const QString file = QFileDialog::getSaveFileName(
-        this, tr("Write the lists"), q(safeFileName(session.project().basis.title + " lists", ".xlsx")),
-        tr("Workbook (*.xlsx)"));
+        this, title, q(safeFileName(name + words.substr(0, dot), words.substr(dot))), filter);
     if (file.isEmpty()) return;
-    const auto bad = exportLists(file);
+    const auto bad = (this->*write)(file);
     session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
 }
 

@@ -54,7 +54,9 @@ private:
     QWidget *side, *sheetSide;
     void showDifferences();
     void showThing(Ref thing);
-    void writeLists();
+    /// Asks for a file, named after the project with `ending` behind it, and writes to it.
+    void writeTo(const QString& title, const char* ending, const QString& filter,
+                 std::optional<Error> (IssueStage::*write)(const QString&));
     std::unique_ptr<SetOf> current;
     QTimer* later;
     qint64 lastMs = 0; ///< that the set took to list

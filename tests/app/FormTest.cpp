@@ -148,3 +148,20 @@ TEST_CASE("form: edges are dragged on both halves, and one board can have a form
     d.form.findChild<QPushButton*>("formBack")->click();
     CHECK_FALSE(d.form.isVisible());
 }
+
+TEST_CASE("form: cells that do not fit are told, and Widen makes room for the widest") {
+    Shaping d;
+    d.click(d.stage.sheet(), d.heading(1)); // Brkr, "150/3" among them
+    d.typeInto("columnWidth", "4 mm");
+    auto* reads = d.form.findChild<QLabel*>("columnReads");
+    auto* widen = d.form.findChild<QPushButton*>("columnWiden");
+    REQUIRE(QTest::qWaitFor([&] { return widen->isVisible(); }, 3000));
+    CHECK(reads->text().contains("are set narrower than they should be"));
+    widen->click();
+    d.pump();
+    REQUIRE(QTest::qWaitFor([&] { return reads->text().contains("cells fit"); }, 3000));
+    const Project& p = d.s.project();
+    const double width = formOf(p, *d.s.solution().book, p.boards[d.board("LP-1")]).columns[1].width;
+    CHECK(width > 7);
+    CHECK(width < 14);
+}
