@@ -7,6 +7,8 @@
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
 
+#include <map>
+#include <mutex>
 #include <stdexcept>
 
 namespace lintel {
@@ -25,6 +27,17 @@ std::vector<ScheduleForm> shipped(const char* file) {
     return forms;
 }
 
+/// Some books name ways of laying by a letter, others by words: the column is as wide as they are.
+void widenMethods(std::vector<ScheduleForm>& forms, const RuleBook& book) {
+    double widest = 0;
+    for (const CableType& type : book.cables.types)
+        for (const CableMethod& method : type.methods) widest = std::max(widest, textWidth(method.name, cellSize));
+    for (ScheduleForm& form : forms)
+        for (FormColumn& column : form.columns)
+            if (column.wording == "{method}")
+                column.width = std::max(column.width, std::min(20.0, widest * leastSqueeze + cellGap));
+}
+
 /// In metric practice a single column is written as a board of ways is.
 bool standsInOne(const RuleBook& book, const Board& b) {
     return b.form == BoardForm::Ways || (book.metric() && b.form == BoardForm::SingleColumn);
@@ -33,9 +46,16 @@ bool standsInOne(const RuleBook& book, const Board& b) {
 } // namespace
 
 const std::vector<ScheduleForm>& shippedForms(const RuleBook& book) {
-    static const std::vector<ScheduleForm> american = shipped("north-american.lintel"),
-                                           metric = shipped("metric.lintel");
-    return book.metric() ? metric : american;
+    // Sheets are drawn on several threads; what is in the map stays where it is.
+    static std::mutex guard;
+    static std::map<std::string, std::vector<ScheduleForm>> byBook;
+    const std::lock_guard lock(guard);
+    const auto [it, fresh] = byBook.try_emplace(book.id);
+    if (fresh) {
+        it->second = shipped(book.metric() ? "metric.lintel" : "north-american.lintel");
+        widenMethods(it->second, book);
+    }
+    return it->second;
 }
 
 const ScheduleForm& formOf(const Project& p, const RuleBook& book, const Board& b) {

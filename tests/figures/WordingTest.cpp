@@ -251,3 +251,20 @@ TEST_CASE("schedules: every cell of 84 slots with names of 60 letters stays with
         CHECK(cells > 200);
     }
 }
+
+TEST_CASE("forms: words for ways of laying have the room they take, and notes are named in metric rows") {
+    for (const char* id : {"bs-7671", "iec-60364", "as-nzs-3000"}) {
+        const RuleBook& book = bookOf(id);
+        for (const ScheduleForm& form : shippedForms(book)) {
+            for (const FormColumn& c : form.columns)
+                if (c.wording == "{method}")
+                    for (const CableType& type : book.cables.types)
+                        for (const CableMethod& m : type.methods) {
+                            INFO(id << " " << m.name);
+                            CHECK(textWidth(m.name, cellSize) * leastSqueeze <= c.width - cellGap + 1e-9);
+                        }
+            CHECK(std::any_of(form.columns.begin(), form.columns.end(),
+                              [](const FormColumn& c) { return c.wording == "{notes}"; }));
+        }
+    }
+}
