@@ -7,6 +7,7 @@
 #include "core/compare/SheetMarks.h"
 #include "core/exchange/Grid.h"
 #include "core/lists/List.h"
+#include "core/project/CircuitFacts.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/DoorCard.h"
@@ -17,6 +18,7 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
 #include <QTimer>
@@ -51,6 +53,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     connect(view, &SheetView::columnWidened, this,
             [this](BoardId, int column, double by) { formPanel->widen(column, by); });
     connect(view, &SheetView::columnMoved, this, [this](BoardId, int column, int to) { formPanel->move(column, to); });
+    connect(view, &SheetView::cellWanted, this, &IssueStage::editCell);
     connect(differences, &CompareList::closed, this, &IssueStage::endComparison);
     connect(differences, &CompareList::chosen, this, &IssueStage::showThing);
     auto* left = new QVBoxLayout(sheetSide);
@@ -232,6 +235,77 @@ void IssueStage::endForm() {
     formPanel->hide();
     sheetSide->setVisible(!earlier);
     view->setColumn(-1);
+}
+
+namespace {
+/// The words of a circuit that a column shows, and how they are entered; nothing: all of it is worked out.
+struct CellWords {
+    std::string text;
+    std::function<std::optional<Error>(Project&, const std::string&)> enter;
+};
+std::optional<CellWords> wordsOf(const Project& p, CircuitId id, const FormColumn& column) {
+    const auto wording = Wording::from(column.wording);
+    if (!wording) return std::nullopt;
+    const Circuit& c = p.circuits[id];
+    for (const std::string& key : wording->figures()) {
+        if (key == "serves" && fedBy(p, id)) continue; // the name of what it feeds
+        if (key == "serves" || key == "note")
+            return CellWords{circuitFact(key)->read(p, c), [id, key](Project& changed, const std::string& text) {
+                                 return circuitFact(key)->write(changed, id, text);
+                             }};
+        if (!key.starts_with("own ")) continue;
+        const std::string heading = key.substr(4);
+        const auto own = c.texts.find(heading);
+        return CellWords{own == c.texts.end() ? "" : own->second,
+                         [id, heading](Project& changed, const std::string& text) -> std::optional<Error> {
+                             auto& texts = changed.circuits.change(id)->texts;
+                             if (text.empty())
+                                 texts.erase(heading);
+                             else
+                                 texts[heading] = text;
+                             return std::nullopt;
+                         }};
+    }
+    return std::nullopt;
+}
+} // namespace
+
+void IssueStage::editCell(CircuitId circuit, int column, QRect at) {
+    const Project& p = session.project();
+    const Circuit* c = p.circuits.find(circuit);
+    if (!c || earlier) return;
+    const ScheduleForm& form = formOf(p, *session.solution().book, p.boards[c->board]);
+    if (column < 0 || column >= int(form.columns.size())) return;
+    session.select(circuit);
+    const auto words = wordsOf(p, circuit, form.columns[std::size_t(column)]);
+    if (!words) return session.say(tr("This is worked out. Words, notes and columns of your own are typed here."));
+    auto* line = new QLineEdit(q(words->text), view);
+    line->setObjectName("cellEditor");
+    closeOnEscape(line);
+    line->setGeometry(
+        at.adjusted(-2, 0, 2, 0).united(QRect(at.left() - 2, at.center().y() - 13, std::max(at.width(), 120), 26)));
+    line->selectAll();
+    line->show();
+    line->setFocus();
+    connect(line, &QLineEdit::editingFinished, this, [this, line, circuit, enter = words->enter] {
+        if (line->isHidden()) return;
+        if (line->isModified()) {
+            line->setModified(false);
+            const std::string text = line->text().toStdString();
+            Project trial = session.project();
+            if (const auto bad = enter(trial, text)) {
+                markRefused(line, q(bad->what + ". " + bad->help));
+                return session.say(q(bad->what + ". " + bad->help), true);
+            }
+            session.edit(tr("Words of %1").arg(q(nameOf(session.project(), Ref(circuit)))),
+                         [&](Project& project) { enter(project, text); });
+        } else if (isRefused(line)) {
+            return;
+        }
+        line->hide();
+        line->deleteLater();
+        view->setFocus();
+    });
 }
 
 std::optional<Error> IssueStage::compareWith(const QString& file) {

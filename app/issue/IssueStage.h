@@ -66,6 +66,8 @@ private:
     FormPanel* formPanel;
     QPushButton* formButton;
     void endForm();
+    /// Words of a circuit are typed where they stand on its schedule; what is worked out is not.
+    void editCell(CircuitId circuit, int column, QRect at);
     QLabel *stops, *paper;
     QString wanted;
     std::vector<QString> unticked;

@@ -74,7 +74,19 @@ void SheetView::mouseReleaseEvent(QMouseEvent* e) {
 }
 
 void SheetView::mouseDoubleClickEvent(QMouseEvent* e) {
-    if (!gripAt(e->position()).heading) DrawingView::mouseDoubleClickEvent(e);
+    if (gripAt(e->position()).heading) return;
+    const Point mm = toPaper(e->position());
+    for (const HeadingSpot& h : drawing().headings) {
+        if (mm.x < h.left || mm.x > h.right || mm.y < h.bottom) continue;
+        for (const Hotspot& row : drawing().hotspots)
+            if (row.thing.is<Circuit>() && mm.x >= row.left && mm.x <= row.right && mm.y >= row.top &&
+                mm.y <= row.bottom) {
+                const QRectF at(toScreen({h.left, row.top}), toScreen({h.right, row.bottom}));
+                Q_EMIT cellWanted(row.thing.as<Circuit>(), int(h.column), at.toRect());
+                return;
+            }
+    }
+    DrawingView::mouseDoubleClickEvent(e);
 }
 
 void SheetView::paintEvent(QPaintEvent* e) {

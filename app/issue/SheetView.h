@@ -19,6 +19,8 @@ Q_SIGNALS:
     /// Its edge was dragged so far outwards, mm.
     void columnWidened(BoardId board, int column, double by);
     void columnMoved(BoardId board, int column, int to);
+    /// A cell was clicked twice; where it is on the view.
+    void cellWanted(CircuitId circuit, int column, QRect at);
 
 protected:
     void paintEvent(QPaintEvent*) override;

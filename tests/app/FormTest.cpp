@@ -165,3 +165,36 @@ TEST_CASE("form: cells that do not fit are told, and Widen makes room for the wi
     CHECK(width > 7);
     CHECK(width < 14);
 }
+
+TEST_CASE("a schedule on the sheet: words are typed where they stand, results are not") {
+    Shaping d;
+    const CircuitId seven = d.at("LP-1", 7);
+    const auto twice = [&](int column, CircuitId circuit) {
+        for (const Hotspot& row : d.stage.sheet().drawing().hotspots)
+            if (row.thing == Ref(circuit)) {
+                const HeadingSpot h = d.spot(column, false);
+                const QPointF at = d.stage.sheet().toScreen({(h.left + h.right) / 2, (row.top + row.bottom) / 2});
+                QTest::mouseDClick(&d.stage.sheet(), Qt::LeftButton, {}, at.toPoint());
+                d.pump();
+            }
+        return d.stage.sheet().findChild<QLineEdit*>("cellEditor");
+    };
+    QLineEdit* line = twice(2, seven); // Serves
+    REQUIRE(line);
+    CHECK(line->text() == "Office receptacles");
+    line->selectAll();
+    d.type(*line, "Office and copier");
+    d.key(*line, Qt::Key_Return);
+    CHECK(d.s.project().circuits[seven].name == "Office and copier");
+    CHECK(d.sheetSays("Office and copier"));
+    CHECK_FALSE(d.stage.sheet().findChild<QLineEdit*>("cellEditor"));
+    d.act("undo");
+    CHECK(d.s.project().circuits[seven].name == "Office receptacles");
+    line = twice(2, seven);
+    REQUIRE(line);
+    d.type(*line, "something else");
+    d.key(*line, Qt::Key_Escape);
+    CHECK(d.s.project().circuits[seven].name == "Office receptacles");
+    CHECK_FALSE(twice(3, seven));            // wire and conduit are worked out
+    CHECK_FALSE(twice(2, d.at("LP-1", 37))); // the name of the board that it feeds
+}

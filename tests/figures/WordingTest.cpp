@@ -268,3 +268,33 @@ TEST_CASE("forms: words for ways of laying have the room they take, and notes ar
         }
     }
 }
+
+TEST_CASE("wording: whatever is typed is read or refused, and says the same twice") {
+    static const char* const pieces[] = {
+        "{size}", "{count}", "{",         "}",  "[",  "]",  ":", "sets > 1", "not raised", " and ", "{own Tag}",
+        "#",      "″C",      "{pole VA}", "[[", "]]", "{{", "≠", "<=",       "raised",     " ",     "Al"};
+    Office o;
+    const CircuitId c = o.w.circuit(16, LoadUnit::A, 3, 30);
+    const SheetInput in = o.in();
+    std::uint32_t seed = 7;
+    int read = 0;
+    for (int i = 0; i < 20000; ++i) {
+        std::string text;
+        for (int n = int(seed % 9); n >= 0; --n) {
+            seed = seed * 1664525u + 1013904223u;
+            text += pieces[(seed >> 16) % std::size(pieces)];
+        }
+        seed = seed * 1664525u + 1013904223u;
+        const auto wording = Wording::from(text);
+        INFO(text);
+        if (!wording) {
+            CHECK_FALSE(wording.error().help.empty());
+            continue;
+        }
+        ++read;
+        const CircuitFacts facts(in, c);
+        CHECK(wording->of(facts) == wording->of(facts));
+        CHECK(wording->of(facts).size() < 400);
+    }
+    CHECK(read > 1000);
+}
