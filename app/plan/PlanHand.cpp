@@ -471,14 +471,19 @@ void PlanView::previewRoomsFrom(UnderlayId id, const std::string& layer) {
 
 void PlanView::offerRooms(const FoundRooms& found, const QString& title, const QString& none) {
     if (found.rooms.empty())
-        return previewing->show(title, found.known ? tr("All %1 outlines are rooms already.").arg(found.known) : none,
-                                {}, {});
+        return previewing->show(
+            title,
+            found.offPlan ? tr("Its outlines lie more than 1000 km away: set the scale and place of the underlay.")
+            : found.known ? tr("All %1 outlines are rooms already.").arg(found.known)
+                          : none,
+            {}, {});
     Project trial = session.project();
     QStringList names;
     for (const Room& r : found.rooms) trial.rooms.add(r), names << q(r.number + " " + r.name).toHtmlEscaped();
     showTrial(std::move(trial));
     QString known = found.known ? tr("; %1 are there already").arg(found.known) : QString();
     if (found.leftOut) known += tr("; %n long text(s) inside are not taken as names", nullptr, found.leftOut);
+    if (found.offPlan) known += tr("; %n outline(s) lie more than 1000 km away", nullptr, found.offPlan);
     previewing->show(title,
                      tr("%1 rooms would be made%2: %3")
                          .arg(found.rooms.size())

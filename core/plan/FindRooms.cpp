@@ -1,4 +1,6 @@
 #include "core/plan/FindRooms.h"
+
+#include "core/base/Limits.h"
 #include "core/base/Parse.h"
 
 #include "core/base/Bulge.h"
@@ -295,17 +297,27 @@ FoundRooms roomsFromUnderlay(const Project& p, const Underlay& u, const Underlay
                              double leastArea) {
     const UnderlayPlacing at = placingOf(u, c);
     std::vector<std::vector<Point>> outlines;
+    int offPlan = 0;
     for (const auto& o : c.drawing.outlines) {
         if (o.layer >= c.drawing.layers.size() || c.drawing.layers[o.layer].name != layer) continue;
         std::vector<Point> corners;
         for (Point q : o.corners) corners.push_back(at(q));
-        if (areaOf(corners) >= leastArea) outlines.push_back(std::move(corners));
+        if (areaOf(corners) < leastArea) continue;
+        const bool far = std::any_of(corners.begin(), corners.end(), [](Point q) {
+            return !(std::abs(q.x) <= limits::coordinate && std::abs(q.y) <= limits::coordinate);
+        });
+        if (far)
+            ++offPlan;
+        else
+            outlines.push_back(std::move(corners));
     }
     std::sort(outlines.begin(), outlines.end(), [](const auto& x, const auto& y) {
         const Point a = centreOf(x), b = centreOf(y);
         return std::abs(a.y - b.y) > 1.5 ? a.y < b.y : a.x < b.x;
     });
-    return roomsOf(p, u.level, outlines, textsOf(u, c));
+    FoundRooms found = roomsOf(p, u.level, outlines, textsOf(u, c));
+    found.offPlan = offPlan;
+    return found;
 }
 
 } // namespace lintel

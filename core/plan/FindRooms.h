@@ -17,6 +17,7 @@ struct FoundRooms {
     std::vector<Room> rooms; ///< new ones, numbered on where the drawing gives none
     int known = 0;           ///< outlines that a room of the level stands in already
     int leftOut = 0;         ///< texts inside that are too long to belong to a name
+    int offPlan = 0;         ///< outlines with a corner too far away for any plan
 };
 /// Makes rooms of them where none stands yet. Texts of the underlay inside one become its number and name.
 FoundRooms roomsFromWalls(const Project& project, LevelId level, const std::vector<DxfDrawing::Text>& texts = {});

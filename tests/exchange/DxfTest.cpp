@@ -128,6 +128,23 @@ TEST_CASE("drawings of every version come in alike: lines, arcs, bulges, nested 
     fs::remove_all(folder);
 }
 
+TEST_CASE("outlines that lie off any plan make no rooms, and are counted") {
+    // A closed polyline of 4 × 3 m, and one with a corner 5.5 million metres away (from the fuzz target).
+    const auto outline = [](const std::string& far) {
+        return "0\nLWPOLYLINE\n8\nROOMS\n90\n4\n70\n1\n10\n0\n20\n0\n10\n" + far + "\n20\n0\n10\n" + far +
+               "\n20\n3\n10\n0\n20\n3\n";
+    };
+    UnderlayContent c;
+    c.drawing = read(entities(outline("4") + outline("5555555.5")));
+    Project p;
+    Underlay u;
+    u.level = p.levels.add({{}, "Ground", 0, 3, {}});
+    u.scale = 1;
+    const FoundRooms rooms = roomsFromUnderlay(p, u, c, "ROOMS");
+    CHECK(rooms.rooms.size() == 1);
+    CHECK(rooms.offPlan == 1);
+}
+
 TEST_CASE("broken drawings give what could be read, or a reason") {
     const std::string line = "0\nLINE\n8\n0\n10\n0\n20\n0\n11\n5\n21\n0\n";
     CHECK(read(entities(line)).pieces.size() == 1);
