@@ -6,6 +6,7 @@
 #include "core/figures/FormEdits.h"
 #include "core/project/BoardSize.h"
 #include "core/project/CircuitFacts.h"
+#include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
 #include "core/project/OwnTexts.h"
 #include "core/project/RunFacts.h"
@@ -464,7 +465,8 @@ struct Builder : FactsBuilder {
                 c.heldKA ? QString::number(*c.heldKA) : "auto", QObject::tr("Interrupting rating"), 1, 300,
                 [id](Project& p, double v) { p.circuits.change(id)->heldKA = v; },
                 [id](Project& p) { p.circuits.change(id)->heldKA.reset(); });
-            if (fault.worst() > c.heldKA.value_or(board.ratingKA)) ka.colour = theme().stop;
+            if (faultExceeds(largestFault(sol.project, sol.results, c.board).kA, holdsKA(board, c)))
+                ka.colour = theme().stop;
         }
         choice(QObject::tr("Poles"), QString::number(c.poles), {"1", "2", "3"}, QObject::tr("Poles of circuit"),
                [id](Project& p, const QString& t) -> QString {
@@ -631,7 +633,7 @@ struct Builder : FactsBuilder {
         FactRow& ka = number("kA", QObject::tr("Rating"), q(figures(b.ratingKA)) + " kA", QString::number(b.ratingKA),
                              QObject::tr("Short-circuit rating"), 0.5, 300,
                              [id](Project& p, double v) { p.boards.change(id)->ratingKA = v; });
-        if (largestFault(sol.project, sol.results, id).kA > std::max(b.ratingKA, b.seriesKA)) ka.colour = theme().stop;
+        if (faultExceeds(largestFault(sol.project, sol.results, id).kA, holdsKA(b))) ka.colour = theme().stop;
         number("kA", QObject::tr("Series pair"), b.seriesKA > 0 ? q(figures(b.seriesKA)) + " kA" : QObject::tr("none"),
                QString::number(b.seriesKA), QObject::tr("Tested series pair"), 0, 300,
                [id](Project& p, double v) { p.boards.change(id)->seriesKA = v; });

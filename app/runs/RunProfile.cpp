@@ -3,6 +3,7 @@
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/Format.h"
+#include "core/project/FaultRating.h"
 #include "core/sheets/Words.h"
 #include "core/solve/States.h"
 
@@ -106,8 +107,8 @@ void RunProfile::rebuildFault() {
         Place a = places[n.parent];
         if (n.parent.is<Transformer>()) a.value = s.results.of(n.parent.as<Transformer>()).secondary.worst();
         const Board* b = s.project.boards.find(r.as<Board>());
-        const double rated = b ? std::max(b->ratingKA, b->seriesKA) : 0;
-        const bool over = b && largestFault(s.project, s.results, b->id).kA > rated;
+        const double rated = b ? holdsKA(*b) : 0;
+        const bool over = b && faultExceeds(largestFault(s.project, s.results, b->id).kA, rated);
         placeAfter(n.parent, r, a, n.run, n.fault.worst(), over, rated);
         most = std::max({most, a.value * 1.1, n.fault.worst() * 1.1});
     }

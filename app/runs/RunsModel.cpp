@@ -3,6 +3,7 @@
 #include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
+#include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
 #include "core/project/RunFacts.h"
 #include "core/sheets/Words.h"
@@ -123,7 +124,7 @@ double RunsModel::badness(const Solution& s, Ref thing, WorstBy by) {
         if (c && !c->heldKA) return 0; // it is its board that is rated
         const Board* b = s.project.boards.find(c ? c->board : thing.as<Board>());
         if (!b || !s.results.of(b->id).fault.known) return 0;
-        const double holds = c && c->heldKA ? *c->heldKA : std::max(b->ratingKA, b->seriesKA);
+        const double holds = c ? holdsKA(*b, *c) : holdsKA(*b);
         return holds > 0 ? largestFault(s.project, s.results, b->id).kA / holds : 0;
     }
     case WorstBy::Length: {

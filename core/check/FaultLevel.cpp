@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/States.h"
@@ -19,7 +20,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     for (const Board& b : in.project.boards) {
         const LargestFault most = largestFault(in.project, in.results, b.id);
         // A tested pair with the device that feeds it may stand where the board alone may not.
-        if (most.kA > b.ratingKA * 1.0005 && b.seriesKA + 1e-9 < most.kA)
+        if (faultExceeds(most.kA, holdsKA(b)))
             into.push_back({&self, Severity::Stop, b.id,
                             fmt::format("{}: rated {} kA where {} kA is available{}", b.name, figures(b.ratingKA),
                                         figures(most.kA), onWords(in, most)),
@@ -31,7 +32,7 @@ void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const
             std::vector<Snag>& into) {
     if (!c.heldKA) return;
     const LargestFault most = largestFault(in.project, in.results, c.board);
-    if (most.kA > *c.heldKA * 1.0005 && in.project.boards[c.board].seriesKA + 1e-9 < most.kA)
+    if (faultExceeds(most.kA, holdsKA(in.project.boards[c.board], c)))
         into.push_back({&self, Severity::Stop, c.id,
                         fmt::format("{} {}: breaker {} kA below {} kA at the bus{}", nameOf(in.project, c.id), c.name,
                                     figures(*c.heldKA), figures(most.kA), onWords(in, most)),

@@ -4,6 +4,7 @@
 #include "core/lists/RunCells.h"
 #include "core/plan/LoadDensity.h"
 #include "core/project/Equipment.h"
+#include "core/project/FaultRating.h"
 #include "core/sheets/BoardPlace.h"
 #include "core/solve/States.h"
 
@@ -49,11 +50,11 @@ List protectionList(const SheetInput& in) {
     for (const Board& b : p.boards) {
         const BoardResult& n = in.results.of(b.id);
         const LargestFault fault = largestFault(p, in.results, b.id);
-        const double holds = std::max(b.ratingKA, b.seriesKA);
+        const double holds = holdsKA(b);
         const bool known = n.fault.known;
         const std::string where = boardPlace(p, b);
         ListCell used = known && holds > 0 ? percentCell(fault.kA / holds * 100) : ListCell{"–"};
-        if (known && fault.kA > holds) used.ink = Ink::Stop;
+        if (known && faultExceeds(fault.kA, holds)) used.ink = Ink::Stop;
         list.add(b.id, {{b.name},
                         {where.empty() ? "–" : where},
                         !known                ? ListCell{"not known", {}, Ink::Check}
@@ -68,8 +69,8 @@ List protectionList(const SheetInput& in) {
         for (CircuitId id : in.results.on(b.id)) {
             const Circuit& c = p.circuits[id];
             if (!c.heldKA) continue;
-            ListCell own = percentCell(fault.kA / *c.heldKA * 100);
-            if (known && fault.kA > *c.heldKA) own.ink = Ink::Stop;
+            ListCell own = percentCell(fault.kA / holdsKA(b, c) * 100);
+            if (known && faultExceeds(fault.kA, holdsKA(b, c))) own.ink = Ink::Stop;
             list.add(id, {{nameOf(p, id)},
                           {"a device with a rating of its own"},
                           known ? figureCell(fault.kA) : ListCell{"not known", {}, Ink::Check},

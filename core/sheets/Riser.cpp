@@ -1,4 +1,5 @@
 #include "core/base/Format.h"
+#include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
 #include "core/sheets/FeederLayout.h"
 #include "core/sheets/PageNumber.h"
@@ -192,7 +193,7 @@ private:
         addWrapped(t.words, nameOf(in.project, r), widestName, {"", nameSize, true, Ink::Ink});
         if (auto* b = in.project.boards.find(r.as<Board>())) {
             const BoardResult& n = in.results.of(b->id);
-            const bool weak = largestFault(in.project, in.results, b->id).kA > b->ratingKA;
+            const bool weak = faultExceeds(largestFault(in.project, in.results, b->id).kA, holdsKA(*b));
             t.bad = weak || n.use > 1 || n.looped;
             t.heavy = b->use == BoardUse::Switchboard;
             if (passesOn(b->use)) {
@@ -212,7 +213,7 @@ private:
                 say(fmt::format("{} A, {}", number(b->bus), used), usedInk, n.use > 1);
             }
             if (n.fault.known)
-                say(fmt::format("{} {} {} kA", faultWords(n.fault), weak ? "kA, over" : "of", figures(b->ratingKA)),
+                say(fmt::format("{} {} {} kA", faultWords(n.fault), weak ? "kA, over" : "of", figures(holdsKA(*b))),
                     weak ? Ink::Stop : Ink::Ink, weak);
             else
                 say("not fed");

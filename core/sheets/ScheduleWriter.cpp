@@ -81,8 +81,9 @@ void ScheduleWriter::titleStrip() {
                      b.main > 0 ? number(b.main) + (in.book.metric() ? " A switch" : " A breaker")
                                 : std::string(in.book.metric() ? "no switch" : "lugs only")),
          48);
-    std::string fault = r.fault.known ? fmt::format("{} kA · {} kA", figures(b.ratingKA), faultWords(r.fault))
-                                      : fmt::format("{} kA · not known", figures(b.ratingKA));
+    std::string fault = figures(b.ratingKA) + " kA";
+    if (b.seriesKA > 0) fault += fmt::format(" ({} in series)", figures(b.seriesKA));
+    fault += r.fault.known ? fmt::format(" · {} kA", faultWords(r.fault)) : " · not known";
     if (in.book.metric() && r.fault.known)
         fault += fmt::format(" · {}{} Ω", r.fault.runsUnknown ? "≥ " : "", figures(magnitude(r.fault.loop)));
     fact(x3, 21, in.book.metric() ? "Rating · fault level · Zs here" : "Rating · fault level here", fault, last);

@@ -1,6 +1,7 @@
 #include "core/base/Format.h"
 #include "core/check/Assumptions.h"
 #include "core/check/Compare.h"
+#include "core/lists/List.h"
 #include "core/project/AddBelow.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
@@ -686,8 +687,28 @@ TEST_CASE("a series pair or a let-through stands where the board alone may not")
     runOfNode(w.p, two).lengthBy = LengthBy::Entered;
     REQUIRE(Found(w.p).of("fault-level"));
     CHECK(remediesFor({w.p, nec(), Found(w.p).r}, *Found(w.p).of("fault-level")).size() == 3);
+    // Red wherever it is shown, or nowhere: snag, riser, list of protective devices.
+    const auto red = [&] {
+        const Results r = solve(w.p, nec());
+        const SheetInput in{w.p, nec(), r};
+        int marks = 0;
+        for (const Drawing& d : riserDiagram(in, RiserLayout::OneLine))
+            for (const Mark& m : d.marks)
+                if (const auto* t = std::get_if<TextMark>(&m))
+                    marks += t->ink == Ink::Stop && t->text.find("kA") != std::string::npos;
+        for (const ListEntry& e : listKind("protection")->make(in).rows)
+            if (e.about == Ref(two))
+                for (const ListCell& c : e.cells) marks += c.ink == Ink::Stop;
+        return marks;
+    };
+    CHECK(red() == 2);
     w.p.boards.change(two)->seriesKA = 22;
     CHECK_FALSE(Found(w.p).of("fault-level"));
+    CHECK(red() == 0);
+    {
+        const Results r = solve(w.p, nec());
+        CHECK(panelSchedule({w.p, nec(), r}, two).words().find("14.0 kA (22.0 in series)") != std::string::npos);
+    }
     w.p.boards.change(two)->seriesKA = 0;
     w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->letThroughKA = 10;
     const Found limited(w.p);
