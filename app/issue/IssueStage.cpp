@@ -213,6 +213,10 @@ void IssueStage::showSchedule(BoardId b) {
     showCurrent();
 }
 
+bool IssueStage::isCurrent() const {
+    return !later->isActive() && current && current->solution == session.sharedSolution();
+}
+
 void IssueStage::shapeForm(int column) {
     if (view->drawing().headings.empty() || earlier) return;
     sheetSide->hide();

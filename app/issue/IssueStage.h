@@ -22,6 +22,8 @@ public:
     /// The form of the schedule that is shown, beside it; nothing happens where no schedule is.
     void shapeForm(int column = -1);
     FormPanel& form() { return *formPanel; }
+    /// Whether what is shown belongs to the newest solution: in a very large building it follows after a moment.
+    bool isCurrent() const;
     /// Shows the schedule of a board.
     void showSchedule(BoardId board);
     /// Writes the ticked sheets into one PDF.

@@ -6,6 +6,7 @@
 #include "core/project/Catalogue.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
+#include "core/project/OwnTexts.h"
 #include "core/project/RunFacts.h"
 
 #include <fmt/format.h>
@@ -361,6 +362,10 @@ std::string readNote(const Project&, const Circuit& c) { return c.note; }
 std::optional<Error> writeNote(Project& p, CircuitId id, const std::string& text) {
     return p.circuits.change(id)->note = trimmed(text), std::nullopt;
 }
+std::string readOwn(const Project&, const Circuit& c) { return ownTextsLine(c.texts); }
+std::optional<Error> writeOwn(Project& p, CircuitId id, const std::string& text) {
+    return mergeOwnTexts(p.circuits.change(id)->texts, text);
+}
 std::string readReason(const Project&, const Circuit& c) { return c.unprotected; }
 std::optional<Error> writeReason(Project& p, CircuitId id, const std::string& text) {
     return p.circuits.change(id)->unprotected = trimmed(text), std::nullopt;
@@ -403,7 +408,9 @@ const std::vector<CircuitFact>& circuitFacts() {
         {"bundle", "Bundle", "number of the bundle, or nothing", readGroup<&Circuit::bundle>,
          writeGroup<&Circuit::bundle>},
         {"factor", "Own factor", "0.8 or 80 %, up to 10", readFactor, writeFactor},
-        {"note", "Note", "anything", readNote, writeNote}};
+        {"note", "Note", "anything", readNote, writeNote},
+        {"own columns", "Own columns", "Tag: K-4; Panel: left; nothing behind a colon takes it away", readOwn,
+         writeOwn}};
     return list;
 }
 

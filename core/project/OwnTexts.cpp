@@ -10,7 +10,9 @@ std::string ownTextsLine(const std::map<std::string, std::string>& texts) {
     return out;
 }
 
-std::optional<Error> setOwnTexts(std::map<std::string, std::string>& texts, const std::string& line) {
+namespace {
+/// Headings with their texts, empty ones too.
+Outcome<std::map<std::string, std::string>> readLine(const std::string& line) {
     std::map<std::string, std::string> read;
     for (std::size_t from = 0; from <= line.size();) {
         const auto end = std::min(line.find(';', from), line.size());
@@ -21,11 +23,28 @@ std::optional<Error> setOwnTexts(std::map<std::string, std::string>& texts, cons
         const std::string heading = trimmed(part.substr(0, colon));
         if (colon == std::string::npos || heading.empty() || heading.find_first_of("{}[]") != std::string::npos)
             return Error{part, "this is not a heading with its text", "Type Tag: K-4; Panel: left."};
-        const std::string text = trimmed(part.substr(colon + 1));
-        if (read.count(heading)) return Error{part, "“" + heading + "” stands there twice", "Give each heading once."};
-        if (!text.empty()) read[heading] = text;
+        if (!read.emplace(heading, trimmed(part.substr(colon + 1))).second)
+            return Error{part, "“" + heading + "” stands there twice", "Give each heading once."};
     }
-    texts = std::move(read);
+    return read;
+}
+} // namespace
+
+std::optional<Error> mergeOwnTexts(std::map<std::string, std::string>& texts, const std::string& line) {
+    const auto read = readLine(line);
+    if (!read) return read.error();
+    for (const auto& [heading, text] : *read)
+        if (text.empty())
+            texts.erase(heading);
+        else
+            texts[heading] = text;
+    return std::nullopt;
+}
+
+std::optional<Error> setOwnTexts(std::map<std::string, std::string>& texts, const std::string& line) {
+    std::map<std::string, std::string> fresh;
+    if (auto bad = mergeOwnTexts(fresh, line)) return bad;
+    texts = std::move(fresh);
     return std::nullopt;
 }
 

@@ -19,8 +19,14 @@ struct Shaping : Driven {
         stage.showSchedule(board("LP-1"));
         pump();
     }
+    /// Waits until the sheet shows what was edited: on a busy machine it follows a moment later.
+    void settle() {
+        REQUIRE(QTest::qWaitFor([&] { return stage.isCurrent(); }, 10000));
+        pump();
+    }
     /// The middle of the heading of a column on the left half, on the view.
     QPointF heading(int column) {
+        settle();
         for (const HeadingSpot& h : stage.sheet().drawing().headings)
             if (int(h.column) == column && !h.mirrored)
                 return stage.sheet().toScreen({(h.left + h.right) / 2, (h.top + h.bottom) / 2});
@@ -28,6 +34,7 @@ struct Shaping : Driven {
         return {};
     }
     HeadingSpot spot(int column, bool mirrored) {
+        settle();
         for (const HeadingSpot& h : stage.sheet().drawing().headings)
             if (int(h.column) == column && h.mirrored == mirrored) return h;
         FAIL("there is no such heading");
@@ -49,6 +56,7 @@ struct Shaping : Driven {
         return out;
     }
     bool sheetSays(const std::string& words) {
+        settle();
         return ("\n" + stage.sheet().drawing().words()).find("\n" + words + "\n") != std::string::npos;
     }
 };

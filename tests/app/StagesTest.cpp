@@ -687,6 +687,7 @@ TEST_CASE("issue compares with an earlier file: words by board, clouds on the sh
     d.act("undo");
     d.s.waitSolved();
     d.pump();
+    REQUIRE(QTest::qWaitFor([&] { return stage.isCurrent(); }, 10000)); // on a busy machine it follows a moment later
     CHECK(stage.changes().findChild<QLabel*>("compareSummary")->text() == "nothing differs");
     stage.changes().findChild<QPushButton*>("compareBack")->click();
     d.pump();

@@ -162,6 +162,14 @@ TEST_CASE("facts are entered as they are typed, and refused in words") {
     CHECK_FALSE(enter("serves", "Kiosk"));
     CHECK(w.p.circuits[w.c[0]].use == CircuitUse::Load);
     CHECK_FALSE(validate(w.p));
+    // Columns of one's own: what is named is set, what is not stays; what is not a heading changes nothing.
+    CHECK_FALSE(enter("own columns", "Tag: K-4; Panel: left"));
+    CHECK_FALSE(enter("own columns", "Tag: K-5"));
+    CHECK(read("own columns") == "Panel: left; Tag: K-5");
+    CHECK_FALSE(enter("own columns", "Panel:"));
+    CHECK(read("own columns") == "Tag: K-5");
+    for (const char* bad : {"K-4", ": x", "Tag: 1; Tag: 2", "{size}: x"}) CHECK(enter("own columns", bad));
+    CHECK(read("own columns") == "Tag: K-5");
     // Every fact that can be read can be entered again as it was read, and changes nothing.
     for (const CircuitFact& f : circuitFacts()) {
         Project before = w.p;
