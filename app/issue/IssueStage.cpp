@@ -129,10 +129,9 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     connect(&session, &Session::solved,
             new WhenShown(this,
                           [this] {
-                              if (lastMs > 30)
-                                  later->start(300);
-                              else
-                                  rebuild();
+                              if (lastMs <= 30) return rebuild();
+                              later->start(300);
+                              redrawShaped();
                           }),
             &WhenShown::poke);
     connect(&session, &Session::opened, this, [this] {
@@ -215,6 +214,15 @@ void IssueStage::showSchedule(BoardId b) {
 
 bool IssueStage::isCurrent() const {
     return !later->isActive() && current && current->solution == session.sharedSolution();
+}
+
+void IssueStage::redrawShaped() {
+    if (!formPanel->isVisibleTo(this) || earlier) return;
+    const auto now = session.sharedSolution();
+    const BoardId board = formPanel->boardShown();
+    if (!now->project.boards.has(board)) return;
+    view->show(panelSchedule(session.sheetInput(*now), board, view->drawing().number), true);
+    formPanel->refresh();
 }
 
 void IssueStage::shapeForm(int column) {

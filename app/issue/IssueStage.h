@@ -68,6 +68,8 @@ private:
     FormPanel* formPanel;
     QPushButton* formButton;
     void endForm();
+    /// The schedule whose form is shaped, at once, where the whole set waits until nothing is edited for a moment.
+    void redrawShaped();
     /// Words of a circuit are typed where they stand on its schedule; what is worked out is not.
     void editCell(CircuitId circuit, int column, QRect at);
     QLabel *stops, *paper;
