@@ -220,7 +220,7 @@ SnagStrip::SnagStrip(Session& s, QWidget* parent)
         message = onOneLine(text);
         messageIsError = isError;
         update();
-        const QString mine = text;
+        const QString mine = message;
         QTimer::singleShot(isError ? 9000 : 4500, this, [this, mine] {
             if (message == mine) message.clear(), update();
         });
