@@ -14,7 +14,7 @@
 namespace lintel {
 namespace {
 
-constexpr double margin = 11, phaseColumn = 9, leastFree = 12; // mm
+constexpr double phaseColumn = 9, leastFree = 12; // mm
 
 std::vector<ScheduleForm> shipped(const char* file) {
     auto read = loadProject(dataFolder() / "forms" / file);
@@ -36,11 +36,6 @@ void widenMethods(std::vector<ScheduleForm>& forms, const RuleBook& book) {
         for (FormColumn& column : form.columns)
             if (column.wording == "{method}")
                 column.width = std::max(column.width, std::min(20.0, widest * leastSqueeze + cellGap));
-}
-
-/// In metric practice a single column is written as a board of ways is.
-bool standsInOne(const RuleBook& book, const Board& b) {
-    return b.form == BoardForm::Ways || (book.metric() && b.form == BoardForm::SingleColumn);
 }
 
 } // namespace
@@ -82,9 +77,13 @@ std::vector<const ScheduleForm*> formsFor(const Project& p, const RuleBook& book
     return out;
 }
 
+bool writtenInRows(const RuleBook& book, const Board& b) {
+    return b.form == BoardForm::Ways || (book.metric() && b.form == BoardForm::SingleColumn);
+}
+
 double formWidth(const SheetInput& in, const Board& b) {
-    const double all = paperSize(schedulePaper(in, b)).width - 2 * margin;
-    if (standsInOne(in.book, b)) return all;
+    const double all = paperSize(schedulePaper(in, b)).width - 2 * scheduleMargin;
+    if (writtenInRows(in.book, b)) return all;
     return b.form == BoardForm::TwoColumn ? (all - phaseColumn) / 2 : all - phaseColumn;
 }
 

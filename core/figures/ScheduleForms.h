@@ -39,6 +39,10 @@ struct FormFit {
     CircuitId worst;        ///< whose text is the widest
 };
 FormFit fitOf(const SheetInput& in, const ScheduleForm& form, std::size_t column);
+/// Whether a schedule is written in rows over the whole sheet, as that of a board of ways: so is, in metric practice, a
+/// single column.
+bool writtenInRows(const RuleBook& book, const Board& board);
+inline constexpr double scheduleMargin = 11; ///< mm, at the edges of a schedule
 /// mm over which the columns of a form stand on the schedule of a board: half of the sheet on a board of two columns.
 double formWidth(const SheetInput& in, const Board& board);
 

@@ -187,8 +187,7 @@ struct Writer : ScheduleWriter {
 
 Drawing panelSchedule(const SheetInput& in, BoardId id, const std::string& number, std::size_t page) {
     const Board& board = in.project.boards[id];
-    if (board.form == BoardForm::Ways || (in.book.metric() && board.form == BoardForm::SingleColumn))
-        return waySchedule(in, id, number, page);
+    if (writtenInRows(in.book, board)) return waySchedule(in, id, number, page);
     return writeSchedule<Writer>(in, id, number, page);
 }
 

@@ -7,7 +7,7 @@
 namespace lintel {
 
 struct ScheduleWriter {
-    static constexpr double margin = 11; ///< mm
+    static constexpr double margin = scheduleMargin; ///< mm
 
     ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number);
 
