@@ -64,6 +64,14 @@ Palette paperPalette() {
             return {0xa1, 0x3b, 0x3b};
         case Ink::Wire6:
             return {0x4d, 0x6b, 0x1f};
+        case Ink::Shade1:
+            return {0xe6, 0xf1, 0xee};
+        case Ink::Shade2:
+            return {0xc3, 0xdf, 0xd8};
+        case Ink::Shade3:
+            return {0x96, 0xc6, 0xbb};
+        case Ink::Shade4:
+            return {0xe9, 0xc0, 0x84};
         }
         return Qt::black;
     };
@@ -99,14 +107,16 @@ void paintText(QPainter& painter, const TextMark& t, const Palette& palette) {
     const double k = t.size / big, natural = metrics.horizontalAdvance(text) * k;
     const double squeeze = t.within > 0 && natural > t.within ? t.within / natural : 1.0;
     const double width = natural * squeeze;
-    const double left = t.at.x - (t.align == Align::Left ? 0 : t.align == Align::Centre ? width / 2 : width);
+    const double left = t.align == Align::Left ? 0 : t.align == Align::Centre ? -width / 2 : -width;
+    painter.save();
+    painter.translate(t.at.x, t.at.y);
+    if (t.turn != 0) painter.rotate(t.turn);
     if (t.halo) {
         QColor paper = palette(Ink::Paper);
         paper.setAlpha(215);
-        painter.fillRect(QRectF(left - 0.4, t.at.y - t.size * 0.86, width + 0.8, t.size * 1.1), paper);
+        painter.fillRect(QRectF(left - 0.4, -t.size * 0.86, width + 0.8, t.size * 1.1), paper);
     }
-    painter.save();
-    painter.translate(left, t.at.y);
+    painter.translate(left, 0);
     painter.scale(k * squeeze, k);
     painter.setFont(font);
     painter.setPen(palette(t.ink));

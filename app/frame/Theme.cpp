@@ -91,6 +91,13 @@ QColor Theme::phase(Ink which) const {
     }
 }
 
+namespace {
+QColor between(QColor from, QColor to, double share) {
+    const auto at = [share](int a, int b) { return int(a + (b - a) * share + 0.5); };
+    return {at(from.red(), to.red()), at(from.green(), to.green()), at(from.blue(), to.blue())};
+}
+} // namespace
+
 Palette Theme::palette() const {
     const Palette onPaper = paperPalette();
     const Theme t = *this;
@@ -116,6 +123,14 @@ Palette Theme::palette() const {
             return t.paper;
         case Ink::Paper:
             return t.surface;
+        case Ink::Shade1:
+            return between(t.surface, t.accent, 0.10);
+        case Ink::Shade2:
+            return between(t.surface, t.accent, 0.24);
+        case Ink::Shade3:
+            return between(t.surface, t.accent, 0.40);
+        case Ink::Shade4:
+            return between(t.surface, t.check, 0.45);
         case Ink::PhaseBlack:
         case Ink::PhaseRed:
         case Ink::PhaseBlue:

@@ -3,12 +3,16 @@
 #include "app/frame/PaintKit.h"
 #include "app/riser/RiserMenu.h"
 #include "core/base/Format.h"
+#include "core/check/SnagsByNode.h"
 #include "core/project/Operations.h"
+#include "core/sheets/BoardDiagram.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/Words.h"
 #include "core/solve/Solve.h"
+#include "core/solve/States.h"
 
 #include <QBoxLayout>
+#include <QComboBox>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QKeyEvent>
@@ -19,6 +23,7 @@ namespace lintel {
 
 namespace {
 constexpr double readableScale = 3.2; ///< pixels for a millimetre: words of 3.2 mm are 10 pixels high
+constexpr double diagramScale = 4;    ///< of a board's diagram, whose words are smaller
 } // namespace
 
 RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s), view(new DrawingView(s, this)) {
@@ -29,7 +34,8 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     bar->setContentsMargins(16, 8, 16, 8);
     for (const auto& [button, words, tip] :
          {std::tuple{&byFloor, tr("By floor"), tr("Boards on their floors")},
-          std::tuple{&oneLine, tr("One-line"), tr("By the steps down from the sources")}}) {
+          std::tuple{&oneLine, tr("One-line"), tr("By the steps down from the sources")},
+          std::tuple{&oneBoard, tr("Board"), tr("The board that is chosen, with all its circuits")}}) {
         *button = new QPushButton(words);
         (*button)->setCheckable(true);
         (*button)->setAutoExclusive(true);
@@ -39,9 +45,16 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     }
     byFloor->setChecked(true);
     oneLine->setObjectName("riserOneLine");
-    auto* hint = new QLabel(
-        tr("Drag a board onto another to feed it from there. A right click or a letter adds to what is chosen."));
+    oneBoard->setObjectName("riserBoard");
+    overlays = new QComboBox;
+    overlays->setObjectName("riserOverlay");
+    overlays->setToolTip(tr("What the drawing says of each thing, in words and as a shade"));
+    bar->addSpacing(12);
+    bar->addWidget(overlays);
+    connect(overlays, &QComboBox::activated, this, &RiserStage::rebuild);
+    hint = new QLabel;
     hint->setProperty("quiet", true);
+    hint->setMinimumWidth(10);
     bar->addSpacing(12);
     bar->addWidget(hint, 1);
     auto* pdf = new QPushButton(tr("PDF…"));
@@ -55,6 +68,9 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     connect(svg, &QPushButton::clicked, this, [this] { exportTo(true); });
     connect(&session, &Session::solved, this, &RiserStage::rebuild);
     connect(&session, &Session::opened, this, &RiserStage::rebuild);
+    connect(&session, &Session::selectionChanged, this, [this] {
+        if (oneBoard->isChecked() && boardShown() != drawn) rebuild();
+    });
     connect(view, &DrawingView::dragging, this, &RiserStage::dragging);
     connect(view, &DrawingView::menuWanted, this,
             [this](Ref thing, QPoint at) { showRiserMenu(session, thing, at, this); });
@@ -71,9 +87,64 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
 void RiserStage::rebuild() {
     if (!isVisible()) return; // drawn when it is looked at
     const Solution& s = session.solution();
+    const SheetInput in{s.project, *s.book, s.results};
+    fillOverlays();
+    const bool board = oneBoard->isChecked();
+    overlays->setVisible(!board);
+    hint->setText(board ? tr("A click chooses a circuit; its facts are at the right.")
+                        : tr("Drag to feed it from another. Right click: what can be added."));
     // As wide as the stage at a scale where the smallest words can be read; what is higher is scrolled.
-    view->show(riserBare({s.project, *s.book, s.results}, layout(), std::max(480, view->width()) / readableScale),
-               false);
+    const double wide = std::max(480, view->width());
+    view->setLeastScale((board ? diagramScale : readableScale) * 0.95);
+    if (!board) return view->show(riserBare(in, layout(), wide / readableScale, shown()), false);
+    drawn = boardShown();
+    view->show(drawn ? boardDiagramBare(in, drawn, wide / diagramScale) : Drawing{}, false);
+}
+
+BoardId RiserStage::boardShown() const {
+    const Solution& s = session.solution();
+    const Project& p = s.project;
+    const Ref chosen = session.selection();
+    const auto good = [&](BoardId id) {
+        const Board* b = p.boards.find(id);
+        return b && !passesOn(b->use) && s.results.knows(id);
+    };
+    if (good(chosen.as<Board>())) return chosen.as<Board>();
+    if (const Circuit* c = p.circuits.find(chosen.as<Circuit>()); c && good(c->board)) return c->board;
+    if (good(drawn)) return drawn;
+    for (Ref r : s.results.order)
+        if (good(r.as<Board>())) return r.as<Board>();
+    return {};
+}
+
+void RiserStage::fillOverlays() {
+    const Solution& s = session.solution();
+    QList<std::pair<QString, QPoint>> wanted; // what it says; overlay and source as numbers
+    for (RiserOverlay o : {RiserOverlay::None, RiserOverlay::Use, RiserOverlay::Phases, RiserOverlay::Drop,
+                           RiserOverlay::Fault, RiserOverlay::Space, RiserOverlay::Snags})
+        wanted.append({tr(titleOf(o)), QPoint(int(o), 0)});
+    if (!s.results.states.empty()) wanted.append({tr("On the normal supply"), QPoint(int(RiserOverlay::Supply), 0)});
+    for (const auto& state : s.results.states)
+        wanted.append({tr("On %1").arg(q(nameOf(s.project, state->source))),
+                       QPoint(int(RiserOverlay::Supply), int(state->source.value))});
+    bool same = overlays->count() == int(wanted.size());
+    for (int i = 0; same && i < int(wanted.size()); ++i)
+        same = overlays->itemText(i) == wanted[i].first && overlays->itemData(i).toPoint() == wanted[i].second;
+    if (same) return;
+    const QVariant was = overlays->currentData();
+    overlays->clear();
+    for (const auto& [words, choice] : wanted) overlays->addItem(words, choice);
+    overlays->setCurrentIndex(std::max(0, overlays->findData(was)));
+}
+
+RiserShow RiserStage::shown() const {
+    const QPoint choice = overlays->currentData().toPoint();
+    RiserShow show;
+    show.overlay = RiserOverlay(choice.x());
+    show.supply = SourceId{std::uint32_t(choice.y())};
+    const Solution& s = session.solution();
+    if (show.overlay == RiserOverlay::Snags) show.snags = countSnags(s.project, s.snags);
+    return show;
 }
 
 void RiserStage::dragging(Ref what, Ref over) {
@@ -122,17 +193,21 @@ void RiserStage::resizeEvent(QResizeEvent*) { rebuild(); }
 void RiserStage::showEvent(QShowEvent*) { rebuild(); }
 
 void RiserStage::exportTo(bool svg) {
+    const QString usual = oneBoard->isChecked() ? "diagram" : "riser";
     const QString file =
-        QFileDialog::getSaveFileName(this, svg ? tr("Riser as SVG") : tr("Riser as PDF"),
-                                     svg ? "riser.svg" : "riser.pdf", svg ? tr("SVG (*.svg)") : tr("PDF (*.pdf)"));
+        QFileDialog::getSaveFileName(this, svg ? tr("Drawing as SVG") : tr("Drawing as PDF"),
+                                     usual + (svg ? ".svg" : ".pdf"), svg ? tr("SVG (*.svg)") : tr("PDF (*.pdf)"));
     if (file.isEmpty()) return;
     session.waitSolved();
     const Solution& s = session.solution();
     const bool floors = layout() == RiserLayout::ByFloor;
-    const std::vector<Drawing> sheets =
-        riserDiagram({s.project, *s.book, s.results}, layout(), floors ? "E-501" : "E-502");
+    const SheetInput in{s.project, *s.book, s.results};
+    const std::vector<Drawing> sheets = oneBoard->isChecked()
+                                            ? boardDiagram(in, boardShown())
+                                            : riserDiagram(in, layout(), floors ? "E-501" : "E-502", shown());
+    if (sheets.empty()) return session.say(tr("There is nothing to draw: the board has no circuits"), true);
     if (!svg) {
-        const auto bad = writePdf(sheets, file, floors ? tr("Riser diagram") : tr("One-line diagram"));
+        const auto bad = writePdf(sheets, file, q(sheets.front().title));
         return session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
     }
     QStringList written;

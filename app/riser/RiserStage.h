@@ -1,10 +1,13 @@
 #pragma once
-// Riser: the distribution laid out from the model, by floors or as a one-line, at a scale where it can be read. Drag a
-// board onto another to feed it from there; PDF and SVG of its sheets.
+// Riser: the distribution laid out from the model, by floors or as a one-line, at a scale where it can be read; one
+// board as a diagram with all its circuits; and overlays that say one thing of all. Drag a board onto another to feed
+// it from there; PDF and SVG of what is shown.
 
 #include "app/frame/DrawingView.h"
 #include "core/sheets/Sheets.h"
 
+class QComboBox;
+class QLabel;
 class QPushButton;
 
 namespace lintel {
@@ -27,9 +30,17 @@ private:
     void dragging(Ref what, Ref over);
     Session& session;
     RiserLayout layout() const;
+    /// The board whose diagram is shown: the one that is chosen, or of the circuit that is; nothing: there is none.
+    BoardId boardShown() const;
+    void fillOverlays();
+    RiserShow shown() const;
+    BoardId drawn; ///< the board whose diagram was drawn last
     DrawingView* view;
     QPushButton* byFloor = nullptr;
     QPushButton* oneLine = nullptr;
+    QPushButton* oneBoard = nullptr;
+    QComboBox* overlays = nullptr;
+    QLabel* hint = nullptr;
 };
 
 } // namespace lintel

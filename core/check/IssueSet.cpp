@@ -30,7 +30,7 @@ std::string openWords(const SheetInput& in) {
 
 /// In the title block, or below the foot strip in the margin.
 void stamp(Drawing& d, const SheetInput& in, const std::string& words) {
-    if (d.titleBlock) return tellStatus(d, in, words);
+    if (d.titleBlock != TitlePlace::None) return tellStatus(d, in, words);
     constexpr double left = 11, aboveEdge = 6, size = 2.8;
     d.text({left, d.height - aboveEdge}, words, size, Align::Left, true, Ink::Stop);
 }

@@ -1,7 +1,7 @@
 #include "core/compare/SheetMarks.h"
 
 #include "core/base/Parse.h"
-#include "core/sheets/TextWidth.h"
+#include "core/sheets/TextBox.h"
 
 #include <algorithm>
 #include <cmath>
@@ -10,19 +10,20 @@
 namespace lintel {
 namespace {
 
-constexpr double margin = 16, stripRoom = 100; // mm that belong to the sheet, not to what is drawn
-constexpr double near = 3.2;                   // mm between what is one cloud
+constexpr double margin = 16, stripRoom = 100,
+                 footRoom = 50; // mm that belong to the sheet, not to what is drawn
+constexpr double near = 3.2;    // mm between what is one cloud
 constexpr double around = 1.1, scallop = 4.5, bulge = 1.1, pen = 0.35;
 
-Cloud boxOf(const TextMark& t) {
-    const double width = std::min(textWidth(t.text, t.size, t.bold), t.within > 0 ? t.within : 1e9);
-    const double x = t.align == Align::Right ? t.at.x - width : t.align == Align::Centre ? t.at.x - width / 2 : t.at.x;
-    return {x, t.at.y - t.size * 0.75, x + width, t.at.y + t.size * 0.1};
+Cloud cloudOf(const TextMark& t) {
+    const TextBox box = boxOf(t);
+    return {box.left, box.top, box.right, box.bottom + t.size * 0.1};
 }
 
 bool belongs(const Drawing& d, Point at) {
     if (at.y > d.height - margin || at.y < margin * 0.4) return false;
-    return !d.titleBlock || at.x < d.width - stripRoom;
+    if (d.titleBlock == TitlePlace::Foot) return at.y < d.height - footRoom;
+    return d.titleBlock == TitlePlace::None || at.x < d.width - stripRoom;
 }
 
 /// The smallest hotspot around a text.
@@ -59,7 +60,7 @@ public:
     std::pair<Ref, std::string> key(const TextMark& t) const {
         if (const Ref thing = thingAt(d, t.at)) return {thing, t.text};
         constexpr std::size_t sentence = 12; // bytes; a note is itself wherever it stands
-        if (d.titleBlock || isWord(t.text) || t.text.size() > sentence) return {Ref(), t.text};
+        if (d.titleBlock != TitlePlace::None || isWord(t.text) || t.text.size() > sentence) return {Ref(), t.text};
         const TextMark *label = nullptr, *note = nullptr;
         for (const TextMark* o : rows.at(std::lround(t.at.y * 4))) {
             if (o->at.x < t.at.x && isWord(o->text) && (!label || o->at.x > label->at.x)) label = o;
@@ -94,9 +95,9 @@ std::vector<Cloud> cloudsOf(const Drawing& before, const Drawing& after) {
         if (int& n = was[key]; n > 0)
             --n;
         else if (key.first)
-            ofThings[key.first].push_back(boxOf(*t));
+            ofThings[key.first].push_back(cloudOf(*t));
         else
-            clouds.push_back(boxOf(*t));
+            clouds.push_back(cloudOf(*t));
     }
     // A row that has changed all over is one cloud.
     constexpr std::size_t allOver = 3;
@@ -137,11 +138,11 @@ void drawTriangles(Drawing& d, const std::vector<Cloud>& clouds, const std::stri
     constexpr double half = 2.9, high = 5, inMargin = 5.5;
     std::vector<Point> at;
     for (const Cloud& c : clouds) {
-        const bool right = c.left > d.width / 2 && !d.titleBlock;
+        const bool right = c.left > d.width / 2 && d.titleBlock == TitlePlace::None;
         const double beside = c.left - around - half - 2.2;
-        const Point p{!d.titleBlock ? (right ? d.width - inMargin : inMargin)
-                      : beside > 4  ? beside
-                                    : c.right + around + half + 2.2,
+        const Point p{d.titleBlock == TitlePlace::None ? (right ? d.width - inMargin : inMargin)
+                      : beside > 4                     ? beside
+                                                       : c.right + around + half + 2.2,
                       (c.top + c.bottom) / 2 + high / 2};
         const bool taken = std::any_of(at.begin(), at.end(), [&](Point o) {
             return std::abs(o.x - p.x) < 2 * half && std::abs(o.y - p.y) < high + 0.5;

@@ -35,10 +35,18 @@ enum class Ink {
     Wire3,
     Wire4,
     Wire5,
-    Wire6
+    Wire6,
+    Shade1, ///< of a figure from low to high: pale …
+    Shade2,
+    Shade3,
+    Shade4 ///< … to deep; letters on it are readable still
 };
 
 enum class Align { Left, Centre, Right };
+
+/// Where the title block of a sheet stands: none (it has a strip of a line at its foot), at its right, or along its
+/// foot.
+enum class TitlePlace { None, Side, Foot };
 
 struct LineMark {
     std::vector<Point> points;
@@ -77,6 +85,7 @@ struct TextMark {
     Ink ink = Ink::Ink;
     double within = 0;
     bool halo = false; ///< paper behind the letters
+    double turn = 0;   ///< degrees clockwise around `at`; -90 reads upwards
     bool operator==(const TextMark&) const = default;
 };
 /// Many separate lines at once: each two points are one.
@@ -114,10 +123,10 @@ struct HeadingSpot {
 };
 
 struct Drawing {
-    std::string title, number;            ///< "LK-1", "E-604"
-    std::string paper;                    ///< "Letter", "Tabloid", "ARCH D"
-    double width = 215.9, height = 279.4; ///< mm
-    bool titleBlock = false;              ///< with a border and a strip at its right (see TitleBlock.h)
+    std::string title, number;                ///< "LK-1", "E-604"
+    std::string paper;                        ///< "Letter", "Tabloid", "ARCH D"
+    double width = 215.9, height = 279.4;     ///< mm
+    TitlePlace titleBlock = TitlePlace::None; ///< with a border around the sheet (see TitleBlock.h)
     std::vector<Mark> marks;
     std::vector<Hotspot> hotspots;
     std::vector<HeadingSpot> headings;

@@ -11,13 +11,12 @@ template <class F> void eachBucket(double left, double top, double right, double
 }
 } // namespace
 
-PlaceLabel::Box PlaceLabel::boxOf(const TextMark& t) {
+TextBox PlaceLabel::boxAt(const TextMark& t) {
     std::size_t letters = 0;
     for (char c : t.text) letters += (static_cast<unsigned char>(c) & 0xC0) != 0x80;
     const double width =
         0.58 * t.size * double(letters); // letters of the sheets' face are a little over half as wide as high
-    const double left = t.at.x - (t.align == Align::Left ? 0 : t.align == Align::Centre ? width / 2 : width);
-    return {left, t.at.y - t.size * 0.8, left + width, t.at.y + t.size * 0.2};
+    return boxAround(t, width, t.size * 0.8, t.size * 0.2);
 }
 void PlaceLabel::obstacle(double left, double top, double right, double bottom) {
     if (!(right - left < 2000 && bottom - top < 2000))
@@ -26,17 +25,17 @@ void PlaceLabel::obstacle(double left, double top, double right, double bottom) 
     eachBucket(left, top, right, bottom, [&](std::uint64_t k) { buckets[k].push_back(boxes.size() - 1); });
 }
 void PlaceLabel::obstacle(const TextMark& t) {
-    const Box b = boxOf(t);
+    const TextBox b = boxAt(t);
     obstacle(b.left, b.top, b.right, b.bottom);
 }
-double PlaceLabel::covered(const Box& b) const {
+double PlaceLabel::covered(const TextBox& b) const {
     double sum = 0;
     std::vector<std::size_t> seen; // a box that lies in several buckets counts once
     eachBucket(b.left, b.top, b.right, b.bottom, [&](std::uint64_t k) {
         const auto it = buckets.find(k);
         if (it == buckets.end()) return;
         for (std::size_t i : it->second) {
-            const Box& o = boxes[i];
+            const TextBox& o = boxes[i];
             if (o.right < b.left || o.left > b.right || o.bottom < b.top || o.top > b.bottom ||
                 std::find(seen.begin(), seen.end(), i) != seen.end())
                 continue;
@@ -51,7 +50,7 @@ TextMark PlaceLabel::place(const std::vector<TextMark>& places) {
     const TextMark* best = nullptr;
     double least = 1e300;
     for (const TextMark& t : places) {
-        const double c = covered(boxOf(t));
+        const double c = covered(boxAt(t));
         if (c < least - 1e-9) least = c, best = &t;
         if (c <= 0) break;
     }

@@ -1,7 +1,7 @@
 #pragma once
 // Texts on a drawing that keep out of the way of symbols and of one another.
 
-#include "core/sheets/Drawing.h"
+#include "core/sheets/TextBox.h"
 
 #include <unordered_map>
 
@@ -17,12 +17,9 @@ public:
     TextMark place(const std::vector<TextMark>& places);
 
 private:
-    struct Box {
-        double left, top, right, bottom;
-    };
-    static Box boxOf(const TextMark& text);
-    double covered(const Box& box) const;
-    std::vector<Box> boxes;
+    static TextBox boxAt(const TextMark& text);
+    double covered(const TextBox& box) const;
+    std::vector<TextBox> boxes;
     std::unordered_map<std::uint64_t, std::vector<std::size_t>> buckets;
 };
 

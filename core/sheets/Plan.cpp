@@ -80,13 +80,14 @@ struct Painter {
             for (const UnderlayLine& l : linesOf(u, *content))
                 lines.ends.push_back(mm(l.a)), lines.ends.push_back(mm(l.b));
             d.marks.push_back(std::move(lines));
-            for (const DxfDrawing::Text& t : textsOf(u, *content))
-                if (std::abs(t.turn) < 1)
-                    d.text(mm(t.at), t.words, t.height * scale,
-                           t.align == 0   ? Align::Left
-                           : t.align == 1 ? Align::Centre
-                                          : Align::Right,
-                           false, Ink::Rule);
+            for (const DxfDrawing::Text& t : textsOf(u, *content)) {
+                d.text(mm(t.at), t.words, t.height * scale,
+                       t.align == 0   ? Align::Left
+                       : t.align == 1 ? Align::Centre
+                                      : Align::Right,
+                       false, Ink::Rule);
+                if (std::abs(t.turn) >= 0.05) d.lastText()->turn = t.turn;
+            }
         }
     }
 

@@ -51,9 +51,11 @@ void addWrapped(std::vector<Words>& to, const std::string& text, double width, W
 struct Thing {
     Ref ref;
     bool round = false; ///< a circle with its words beside it, else a box with its words in it
-    bool heavy = false, bad = false;
+    bool heavy = false, bad = false, off = false; ///< off: without supply in the state that is shown
+    Ink shade = Ink::Paper;
     std::optional<BoardUse> passing; ///< of what passes on: drawn with its symbol
     std::vector<Words> words;
+    double leastWidth = 0, leastHeight = 0; ///< room for its words in every overlay, so that nothing moves
 };
 /// A feeder, or the way in of a source that takes over.
 struct Feeder {
@@ -62,6 +64,7 @@ struct Feeder {
     Ink ink = Ink::Ink;
     std::string tag;
     std::vector<Words> device, label;
+    std::vector<Words> usual; ///< what an overlay has taken the place of: there is room for it all the same
 };
 
 LevelId levelOf(const Project& project, Ref r) {
@@ -74,7 +77,9 @@ LevelId levelOf(const Project& project, Ref r) {
 /// What is drawn, with its words, before it has a place.
 class Content {
 public:
-    Content(const SheetInput& input, RiserLayout by) : in(input) {
+    /// `roomForAll`: every thing gets the room that its words take in whatever overlay.
+    Content(const SheetInput& input, RiserLayout by, const RiserShow& whatToShow = {}, bool roomForAll = false)
+        : in(input), show(whatToShow), steady(roomForAll) {
         findFloors(by);
         for (Ref r : in.results.order) {
             at[r] = things.size();
@@ -92,9 +97,12 @@ public:
             if (from && at.count(from) && at.count(b.id) && from != Ref(b.id))
                 feeders.push_back(alternate(at[from], at[b.id], b));
         }
+        if (show.overlay == RiserOverlay::Supply) supplyLines();
     }
 
     const SheetInput& in;
+    const RiserShow show;
+    const bool steady;
     struct Floor {
         std::string name, height;
     };
@@ -129,8 +137,8 @@ public:
         for (const Feeder& f : feeders) feedsSome[f.from] = 1;
         for (std::size_t i = 0; i < things.size(); ++i) {
             const Thing& t = things[i];
-            double width = widthOf(t.words) + 5;
-            double height = 4 + lineStep * double(t.words.size());
+            double width = std::max(widthOf(t.words), t.leastWidth) + 5;
+            double height = 4 + std::max(lineStep * double(t.words.size()), t.leastHeight);
             if (t.round) {
                 width += circleRoom;
                 height = byFloor() ? circleBelow + (t.ref.is<Transformer>() ? pairRoom : 0) + height - 2
@@ -145,9 +153,9 @@ public:
         }
         for (const Feeder& f : feeders) {
             const double device = f.device.empty() ? 0 : widthOf(f.device) + 2.5;
-            const double high = lineStep * double(f.label.size());
-            p.feeds.push_back(
-                {f.from, f.to, device, f.device.empty() ? 0 : 6.0, widthOf(f.label) + 2, high, f.alternate});
+            const double high = lineStep * double(std::max(f.label.size(), f.usual.size()));
+            const double wide = std::max(widthOf(f.label), widthOf(f.usual));
+            p.feeds.push_back({f.from, f.to, device, f.device.empty() ? 0 : 6.0, wide + 2, high, f.alternate});
         }
         return p;
     }
@@ -186,7 +194,9 @@ private:
     }
 
     Thing thing(Ref r) const {
-        Thing t{r, !r.is<Board>(), false, false, std::nullopt, {}};
+        Thing t;
+        t.ref = r;
+        t.round = !r.is<Board>();
         const auto say = [&](const std::string& text, Ink ink = Ink::Ink, bool bold = false) {
             t.words.push_back({text, textSize, bold, ink});
         };
@@ -220,6 +230,7 @@ private:
             for (const StateSolution* state : statesOf(in.project, in.results, r))
                 if (const FaultPoint& on = state->results.of(b->id).fault; on.known)
                     say(fmt::format("{} kA on {}", faultWords(on), nameOf(in.project, state->source)));
+            if (!b->surge.empty()) addWrapped(t.words, "surge protection " + b->surge, widestName, {});
             if (n.looped) say("fed in a circle", Ink::Stop, true);
             electrode(t, *b, n);
         } else if (auto* x = in.project.transformers.find(r.as<Transformer>())) {
@@ -235,7 +246,43 @@ private:
             if (s->kind != SourceKind::FaultLevel) say(rating(s->kva) + " kVA");
             say(faultWords(in.results.of(s->id).fault) + " kA");
         }
+        if (steady) keepRoom(t);
+        if (show.overlay != RiserOverlay::None) overlay(t, show);
         return t;
+    }
+    void keepRoom(Thing& t) const {
+        std::vector<RiserShow> shows{{}};
+        for (RiserOverlay o : {RiserOverlay::Use, RiserOverlay::Phases, RiserOverlay::Drop, RiserOverlay::Fault,
+                               RiserOverlay::Space, RiserOverlay::Supply})
+            shows.push_back({o, {}, {}});
+        for (const auto& state : in.results.states) shows.push_back({RiserOverlay::Supply, {}, state->source});
+        for (const RiserShow& other : shows) {
+            Thing as = t;
+            if (other.overlay != RiserOverlay::None) overlay(as, other);
+            t.leastWidth = std::max(t.leastWidth, widthOf(as.words));
+            t.leastHeight = std::max(t.leastHeight, lineStep * double(as.words.size()));
+        }
+    }
+    /// Its name, and what the overlay says of it.
+    void overlay(Thing& t, const RiserShow& what) const {
+        const std::size_t name = wrapText(nameOf(in.project, t.ref), widestName, nameSize, true).size();
+        t.words.resize(name);
+        const OverlayWords told = overlayWords(in, t.ref, what);
+        for (const std::string& words : told.words) {
+            const bool first = &words == &told.words.front();
+            const Ink ink = told.over && first ? Ink::Stop : told.off ? Ink::Quiet : Ink::Ink;
+            t.words.push_back({words, textSize, first, ink});
+        }
+        t.shade = shadeOf(told);
+        t.bad = told.over;
+        t.off = told.off;
+    }
+    void overlay(Feeder& f) const {
+        f.usual = f.label;
+        f.label.resize(1);
+        f.ink = Ink::Ink;
+        if (f.alternate) return;
+        for (const std::string& words : overlayFeeder(in, things[f.to].ref, show)) f.label.push_back({words});
     }
     /// The conductor to the electrode, where a system begins: at the service, and behind a transformer.
     void electrode(Thing& t, const Board& b, const BoardResult& n) const {
@@ -248,10 +295,11 @@ private:
     }
 
     Feeder feeder(std::size_t from, std::size_t to) const {
-        Feeder f{from, to, false, Ink::Ink, {}, {}, {}};
+        Feeder f{from, to, false, Ink::Ink, {}, {}, {}, {}};
         f.tag = runTag(in.project, things[to].ref);
         f.label.push_back({f.tag, tagSize, true, Ink::Ink});
         describe(f, in.project, in.results, things[to].ref);
+        if (show.overlay != RiserOverlay::None) overlay(f);
         return f;
     }
     /// The device at the head of the feeder that a node has in a solution, and what its conductors are.
@@ -281,7 +329,7 @@ private:
         addWrapped(f.label, length, widestLabel, {"", textSize, lossy, lossy ? Ink::Stop : Ink::Ink});
     }
     Feeder alternate(std::size_t from, std::size_t to, const Board& b) const {
-        Feeder f{from, to, true, Ink::Ink, "", {}, {}};
+        Feeder f{from, to, true, Ink::Ink, "", {}, {}, {}};
         f.label = {{"Alternate", tagSize, true, Ink::Ink}};
         addWrapped(f.label, "from " + nameOf(in.project, things[from].ref), widestLabel, {});
         if (b.use != BoardUse::TransferSwitch) f.label.push_back({"by transfer switch"});
@@ -291,7 +339,18 @@ private:
                 if (!f.tag.empty()) f.label.front().text = f.tag + ", alternate";
                 describe(f, state->project, state->results, b.id);
             }
+        if (show.overlay != RiserOverlay::None) overlay(f);
         return f;
+    }
+    /// What is live in the state that is shown is drawn in full, the rest quietly.
+    void supplyLines() {
+        for (Feeder& f : feeders) {
+            const BoardId to = things[f.to].ref.as<Board>();
+            const bool takes = std::any_of(in.results.states.begin(), in.results.states.end(), [&](const auto& state) {
+                return state->source == show.supply && state->takesOver(to);
+            });
+            if (things[f.from].off || things[f.to].off || takes != f.alternate) f.ink = Ink::Faint;
+        }
     }
     static std::string runTag(const Project& p, Ref node) {
         RunId id;
@@ -482,11 +541,11 @@ private:
         const Thing& t = c.things[i];
         const FeederLayout::Box& b = l.boxes[i];
         const double left = b.left + x0, top = b.top + y0;
-        const Ink ink = t.bad ? Ink::Stop : Ink::Ink;
+        const Ink ink = t.bad ? Ink::Stop : t.off ? Ink::Quiet : Ink::Ink;
         if (t.round)
             round(i, t, ink);
         else {
-            d.fill(left, top, b.width, b.height, Ink::Paper);
+            d.fill(left, top, b.width, b.height, t.shade);
             d.box(left, top, b.width, b.height, t.passing ? 0.35 : t.heavy ? 1.0 : 0.7, ink);
             write(t.words, left + (t.passing ? symbolRoom : 2.5), top + 2);
             if (t.passing)
@@ -566,7 +625,7 @@ private:
         if (of.levelOut) d.line({x + across + circleR, y}, {right, y}, feederPen, ink);
         std::vector<Point> centres{{x - across, y - upright}};
         if (two) centres.push_back({x + across, y + upright});
-        for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, 0, Ink::Paper, true});
+        for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, 0, t.shade, true});
         for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, feederPen, ink, false});
         if (auto* s = c.in.project.sources.find(t.ref.as<Source>()))
             d.text({x, y + 1.5}, s->kind == SourceKind::Generator ? "G" : "U", 4.2, Align::Centre, true);
@@ -686,6 +745,32 @@ Arranged arrange(const Content& content) {
     return a;
 }
 
+/// "State of the supply: on Generator 80 kVA".
+std::string overlayTitle(const SheetInput& in, const RiserShow& show) {
+    std::string title = titleOf(show.overlay);
+    if (show.overlay == RiserOverlay::Supply)
+        title += show.supply ? ": on " + nameOf(in.project, show.supply) : std::string(": normal");
+    return title;
+}
+
+/// The shades of an overlay in a line, and what they mean.
+void shadeLine(Drawing& d, const SheetInput& in, const RiserShow& show, Point at) {
+    const std::string title = overlayTitle(in, show);
+    d.text({at.x, at.y}, title, 3.4, Align::Left, true);
+    double x = at.x + textWidth(title, 3.4, true) + 7;
+    for (const ShadeStep& step : shadesOf(show.overlay)) {
+        d.fill(x, at.y - 3, 6, 4, step.ink);
+        d.box(x, at.y - 3, 6, 4, 0.18, step.ink == Ink::Shade4 ? Ink::Stop : Ink::Ink);
+        d.text({x + 7.5, at.y}, step.words, textSize);
+        x += 7.5 + textWidth(step.words, textSize) + 6;
+    }
+    const auto elsewhere = show.snags.find(Ref());
+    if (show.overlay == RiserOverlay::Snags && elsewhere != show.snags.end())
+        d.text({x, at.y},
+               fmt::format("elsewhere {} stops, {} checks", elsewhere->second.stops, elsewhere->second.checks),
+               textSize);
+}
+
 /// What the marks mean, in the part of the strip that belongs to the sheet.
 void legend(Drawing& d, const SheetInput& in, const SheetFrame& f) {
     constexpr double symbolRoomHere = 13, size = 2.8, step = 3.9;
@@ -718,8 +803,10 @@ std::size_t riserPages(const SheetInput& in, RiserLayout layout) {
     return arrange(Content(in, layout)).cuts.size() - 1;
 }
 
-std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, const std::string& number) {
-    const Content content(in, layout);
+std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, const std::string& number,
+                                  const RiserShow& show) {
+    const Content content(in, layout, show);
+    const bool plain = show.overlay == RiserOverlay::None;
     const Arranged a = arrange(content);
     const bool byFloor = layout == RiserLayout::ByFloor;
     const double column = content.byFloor() ? floorColumn : 0;
@@ -739,14 +826,18 @@ std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, cons
                       page + 2 < a.cuts.size() ? pageNumber(number, page + 1) : "");
         titleBlock(d, in, "None");
         legend(d, in, frame);
-        viewTitle(d, frame, d.title, in.results.states.empty() ? "Not to scale" : "Not to scale. State shown: normal");
+        const bool states = plain && !in.results.states.empty();
+        viewTitle(d, frame, plain ? d.title : d.title + ". " + overlayTitle(in, show),
+                  states ? "Not to scale. State shown: normal" : "Not to scale");
+        if (!plain) shadeLine(d, in, show, {frame.left + 110, frame.bottom - 8});
         sheets.push_back(std::move(d));
     }
     return sheets;
 }
 
-Drawing riserBare(const SheetInput& in, RiserLayout layout, double width) {
-    const Content content(in, layout);
+Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const RiserShow& show) {
+    const Content content(in, layout, show, true);
+    const double above = show.overlay == RiserOverlay::None ? 0 : 9; // of the line that tells the shades
     const double edge = 4, column = content.byFloor() ? floorColumn : 0;
     const double room = width - 2 * edge - column;
     FeederLayout l = layOutFeeders(content.plan(room, FeederPlan::Steps::Rows));
@@ -759,10 +850,11 @@ Drawing riserBare(const SheetInput& in, RiserLayout layout, double width) {
     Drawing d;
     d.title = "Riser";
     d.width = std::max(width, l.width + 2 * edge + column);
-    d.height = l.height + 2 * edge;
-    Painter(content, l, d, {edge, d.width - edge}, edge + column + (d.width - 2 * edge - column - l.width) / 2, edge, 0,
-            l.height)
+    d.height = l.height + 2 * edge + above;
+    Painter(content, l, d, {edge, d.width - edge}, edge + column + (d.width - 2 * edge - column - l.width) / 2,
+            edge + above, 0, l.height)
         .paint("", "");
+    if (above > 0) shadeLine(d, in, show, {edge + 2, edge + 4});
     return d;
 }
 

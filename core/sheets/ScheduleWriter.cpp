@@ -2,7 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
-#include "core/sheets/BoardPlace.h"
+#include "core/sheets/BoardHead.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
@@ -75,35 +75,10 @@ void ScheduleWriter::titleStrip() {
     d.text({margin, 27}, b.name, 8.4, Align::Left, true, Ink::Ink, 34);
     d.text({margin, 34}, b.description, 2.5, Align::Left, false, Ink::Quiet, 34);
     const double x1 = margin + 38, x2 = x1 + 50, x3 = x2 + 52, last = d.width - margin - x3;
-    fact(x1, 21, "Voltage", systemWords(b.system), 46);
-    fact(x2, 21, "Bus / main",
-         fmt::format("{} A / {}", number(b.bus),
-                     b.main > 0 ? number(b.main) + (in.book.metric() ? " A switch" : " A breaker")
-                                : std::string(in.book.metric() ? "no switch" : "lugs only")),
-         48);
-    std::string fault = figures(b.ratingKA) + " kA";
-    if (b.seriesKA > 0) fault += fmt::format(" ({} in series)", figures(b.seriesKA));
-    fault += r.fault.known ? fmt::format(" · {} kA", faultWords(r.fault)) : " · not known";
-    if (in.book.metric() && r.fault.known)
-        fault += fmt::format(" · {}{} Ω", r.fault.runsUnknown ? "≥ " : "", figures(magnitude(r.fault.loop)));
-    fact(x3, 21, in.book.metric() ? "Rating · fault level · Zs here" : "Rating · fault level here", fault, last);
-    std::string from = r.parent ? nameOf(in.project, r.parent) : "nothing";
-    if (r.via) from = nameOf(in.project, r.via);
-    if (auto* t = in.project.transformers.find(r.parent.as<Transformer>()))
-        from += fmt::format(" ({} kVA)", rating(t->kva));
-    fact(x1, 30, "Fed from", from, 46);
-    const RunParts parts = partsOf(in.project, in.book, in.results, b.id);
-    const std::string conduit =
-        parts.conduit.size ? fmt::format(" in {} {}″", parts.conduitType, parts.conduit.size->name) : "";
-    fact(x2, 30, "Feeder",
-         r.parent ? conductorWords(r.run, in.book) + conduit +
-                        (r.run.need.lengthKnown ? " · " + lengthOf(r.run.need, in.project.basis.units) : "")
-                  : "–",
-         49);
-    std::string where = boardPlace(in.project, b);
-    if (!b.enclosure.empty()) where += (where.empty() ? "" : " · ") + b.enclosure;
-    if (b.mounting != Mounting::Surface) where += (where.empty() ? "" : " · ") + std::string(wordOf(b.mounting));
-    fact(x3, 30, "Location", where.empty() ? "–" : where, last);
+    const std::vector<HeadFact> facts = boardHead(in, b);
+    const std::array<double, 3> columns{x1, x2, x3}, widths{46, 48, last};
+    for (std::size_t i = 0; i < facts.size(); ++i)
+        fact(columns[i % 3], i < 3 ? 21 : 30, facts[i].label, facts[i].value, widths[i % 3]);
     y = 39;
 }
 

@@ -2,6 +2,7 @@
 
 #include "core/base/Parse.h"
 #include "core/base/Utf8.h"
+#include "core/sheets/BoardDiagram.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/TitleBlock.h"
 #include "core/sheets/Words.h"
@@ -27,6 +28,13 @@ const char* schedulePaper(const SheetInput& in, const Board& b) {
     if (in.book.metric()) return wayScheduleRows(in.project, b) > 44 ? "A3" : "A4";
     return (b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots) > 32 ? "Legal" : "Letter";
 }
+
+namespace {
+/// Metric practice draws every board; North American practice the large ones, and has the schedule of the others.
+bool issuesDiagram(const RuleBook& book, const Board& b) {
+    return book.metric() || b.use == BoardUse::Switchboard || b.use == BoardUse::MotorControl;
+}
+} // namespace
 
 void footStrip(Drawing& d, const SheetInput& in, double m) {
     const double y = d.height - m - 4;
@@ -76,14 +84,30 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
         }
     }
     set.insert(set.end(), power.begin(), power.end());
-    if (!in.project.boards.empty()) {
-        distribution(RiserLayout::ByFloor, "E-501", "Riser diagram", "riser");
-        distribution(RiserLayout::OneLine, "E-502", "One-line diagram", "one-line");
-    }
     std::vector<const Board*> boards;
     for (const Board& b : in.project.boards)
         if (!passesOn(b.use)) boards.push_back(&b);
     std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
+    int diagram = boards.size() < 100 ? 301 : 3001;
+    for (const Board* b : boards) {
+        if (!issuesDiagram(in.book, *b)) continue;
+        const std::string number = fmt::format("E-{}", diagram++);
+        const auto drawn = std::make_shared<std::vector<Drawing>>(); // all of them, with the first that is asked for
+        const std::size_t pages = boardDiagramPages(in, b->id);
+        for (std::size_t page = 0; page < pages; ++page) {
+            const std::string own = pageNumber(number, page);
+            set.push_back({own, "Diagram " + b->name + (page == 0 ? "" : fmt::format(", sheet {}", page + 1)),
+                           boardDiagramPaper(in.book), own + "_" + safe(b->name) + "_diagram",
+                           [&in, id = b->id, number, page, drawn] {
+                               if (drawn->empty()) *drawn = boardDiagram(in, id, number);
+                               return (*drawn)[page];
+                           }});
+        }
+    }
+    if (!in.project.boards.empty()) {
+        distribution(RiserLayout::ByFloor, "E-501", "Riser diagram", "riser");
+        distribution(RiserLayout::OneLine, "E-502", "One-line diagram", "one-line");
+    }
     int n = boards.size() < 100 ? 601 : 6001; // E-701 and on are other sheets
     for (const Board* b : boards) {
         const std::string number = fmt::format("E-{}", n++);

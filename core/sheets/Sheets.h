@@ -2,6 +2,7 @@
 // The set of sheets of a project, each as a Drawing, in the order they are bound.
 
 #include "core/plan/Underlay.h"
+#include "core/sheets/RiserOverlay.h"
 #include "core/sheets/Symbols.h"
 #include "core/solve/Results.h"
 
@@ -43,12 +44,13 @@ enum class RiserLayout { ByFloor, OneLine };
 /// The distribution laid out from the model: every feeder a line of its own, from its own device to its own load. On
 /// the smallest sheet of the country that holds it, from Tabloid or A3 up; what the largest (ARCH E1, A0) does not hold
 /// goes on below a match line on a further sheet, "E-501.2". At least one sheet.
-std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, const std::string& number = "");
+std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, const std::string& number = "",
+                                  const RiserShow& show = {});
 /// How many sheets that makes.
 std::size_t riserPages(const SheetInput& in, RiserLayout layout);
 /// The same without a sheet around it, for the screen: rows no wider than `width` mm where that can be, as high as it
 /// needs.
-Drawing riserBare(const SheetInput& in, RiserLayout layout, double width);
+Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const RiserShow& show = {});
 
 /// How wiring is coloured on plan.
 enum class PlanColour { Circuit, Board, Phase, Drop, Plain };
@@ -78,8 +80,8 @@ struct SheetEntry {
     std::string number, title, paper, file; ///< file: a safe name for writing it alone, without an ending
     std::function<Drawing()> draw;
 };
-/// Plans by system, riser, one-line, then a schedule for each board. The drawings are made on demand; `in` must outlive
-/// the list.
+/// Plans by system, riser, one-line, diagrams of boards, then a schedule for each board. The drawings are made on
+/// demand; `in` must outlive the list.
 std::vector<SheetEntry> sheetSet(const SheetInput& in);
 
 /// The strip that every sheet carries below: project, rule book, what the sizes rest on, sheet number.

@@ -168,13 +168,15 @@ SheetFrame sheetFrame(const Drawing& d, const SheetInput& in) {
     f.textRight = d.width - edge - pad;
     f.freeTop = x.company;
     f.freeBottom = x.revisions;
-    f.statusTop = x.status;
+    f.statusLeft = f.textLeft;
+    f.statusRight = f.textRight;
+    f.statusTop = x.status + 12.5;
     f.count = {f.textLeft, x.number + 28};
     return f;
 }
 
 SheetFrame titleBlock(Drawing& d, const SheetInput& in, const std::string& scale) {
-    d.titleBlock = true;
+    d.titleBlock = TitlePlace::Side;
     const SheetFrame f = sheetFrame(d, in);
     const Boxes x = boxesOf(d, in);
     Strip strip{d, in, f.textLeft, f.textRight};
@@ -201,18 +203,18 @@ void viewTitle(Drawing& d, const SheetFrame& f, const std::string& title, const 
 }
 
 void tellStatus(Drawing& d, const SheetInput& in, const std::string& words) {
-    const SheetFrame f = sheetFrame(d, in);
-    double y = f.statusTop + 12.5;
-    for (const std::string& line : wrapText(words, f.textRight - f.textLeft, 2.8, true)) {
-        d.text({f.textLeft, y}, line, 2.8, Align::Left, true, Ink::Stop);
+    const SheetFrame f = d.titleBlock == TitlePlace::Foot ? footFrame(d) : sheetFrame(d, in);
+    double y = f.statusTop;
+    for (const std::string& line : wrapText(words, f.statusRight - f.statusLeft, 2.8, true)) {
+        d.text({f.statusLeft, y}, line, 2.8, Align::Left, true, Ink::Stop);
         y += 3.8;
     }
 }
 
 void tellCount(Drawing& d, const SheetInput& in, std::size_t place, std::size_t all) {
     const std::string words = fmt::format("Sheet {} of {}", place, all);
-    if (d.titleBlock)
-        d.text(sheetFrame(d, in).count, words, body);
+    if (d.titleBlock != TitlePlace::None)
+        d.text((d.titleBlock == TitlePlace::Foot ? footFrame(d) : sheetFrame(d, in)).count, words, body);
     else
         d.text({d.width - 11, d.height - 6}, words, 2.3, Align::Right, false, Ink::Quiet);
 }

@@ -4,6 +4,9 @@
 #include "core/project/Validation.h"
 #include "tests/app/AppTest.h"
 
+#include <QComboBox>
+#include <QPushButton>
+
 using namespace lintel;
 
 namespace {
@@ -173,4 +176,61 @@ TEST_CASE("boards: what passes on has no circuits to level, to size or to type, 
     }
     CHECK(d.window.stage() == Stage::Boards);
     CHECK(d.s.project() == before);
+}
+
+TEST_CASE("riser: a board as a diagram with all its circuits, and overlays that say one thing of all") {
+    OnRiser d;
+    d.begin(*loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel"));
+    d.choose("LP-4");
+    auto* board = d.window.findChild<QPushButton*>("riserBoard");
+    auto* overlay = d.window.findChild<QComboBox*>("riserOverlay");
+    REQUIRE((board && overlay));
+    const auto words = [&] { return d.window.riser().drawing().drawing().words(); };
+    const auto choose = [&](const char* text) {
+        overlay->setFocus();
+        const int wanted = overlay->findText(text);
+        REQUIRE(wanted >= 0);
+        QTest::keyClick(overlay, Qt::Key_Home);
+        for (int i = 0; i < wanted; ++i) QTest::keyClick(overlay, Qt::Key_Down);
+        d.pump();
+        CHECK(overlay->currentText() == text);
+    };
+    CHECK(words().find("main 100 A") != std::string::npos);
+    choose("Used");
+    CHECK(words().find("used, over") != std::string::npos);
+    CHECK(words().find("main 100 A") == std::string::npos);
+    choose("On G-1");
+    CHECK(words().find("State of the supply: on G-1") != std::string::npos);
+    CHECK(words().find("\noff\n") != std::string::npos);
+    // The generator goes: its state cannot be shown any longer, and the usual words come back.
+    d.s.select(d.ref("G-1"));
+    d.window.riser().drawing().setFocus();
+    QTest::keyClick(&d.window.riser().drawing(), Qt::Key_Delete);
+    d.s.waitSolved();
+    d.pump();
+    CHECK(overlay->findText("On G-1") < 0);
+    CHECK(overlay->currentText() == "Sizes");
+    d.s.undo();
+    d.s.waitSolved();
+    d.pump();
+    CHECK(overlay->findText("On G-1") >= 0);
+    // The diagram follows what is chosen, and a click on it chooses a circuit.
+    d.choose("LP-3");
+    d.click(*board, {10, 10});
+    d.pump();
+    CHECK_FALSE(overlay->isVisible());
+    CHECK(words().rfind("LP-3\n", 0) == 0);
+    const std::vector<Hotspot> spots = d.window.riser().drawing().drawing().hotspots;
+    const auto circuit =
+        std::find_if(spots.begin(), spots.end(), [](const Hotspot& h) { return h.thing.is<Circuit>(); });
+    REQUIRE(circuit != spots.end());
+    d.click(d.window.riser().drawing(),
+            d.window.riser().drawing().toScreen({(circuit->left + circuit->right) / 2, circuit->top + 10}));
+    CHECK(d.s.selection() == circuit->thing);
+    d.s.select(d.ref("SP-1"));
+    d.pump();
+    CHECK(words().rfind("SP-1\n", 0) == 0);
+    d.s.select(d.ref("M-1")); // has no circuits: what was drawn stays
+    d.pump();
+    CHECK(words().rfind("SP-1\n", 0) == 0);
 }

@@ -67,7 +67,7 @@ std::string textOf(const Drawing& d) {
                                t->align == Align::Left    ? ""
                                : t->align == Align::Right ? ">"
                                                           : "|",
-                               t->text);
+                               t->turn == 0 ? t->text : fmt::format("turned {:.0f} {}", t->turn, t->text));
         } else if (const auto* l = std::get_if<LineMark>(&mark)) {
             count(l->dashed ? "dashed line" : "line", l->ink, l->width, lengthOf(l->points, l->closed));
         } else if (const auto* f = std::get_if<FillMark>(&mark)) {

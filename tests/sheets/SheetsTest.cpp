@@ -210,7 +210,7 @@ TEST_CASE("plan sheets: one system each at the largest usual scale that fits, ev
     CHECK(missing > 3);
 }
 
-TEST_CASE("sheet set: riser, one-line, plans, a schedule for each board, all with names of their own") {
+TEST_CASE("sheet set: plans, diagrams, riser, one-line, a schedule for each board, all with names of their own") {
     const Demo d;
     const SheetInput in = d.in();
     std::vector<std::string> files;
@@ -223,6 +223,7 @@ TEST_CASE("sheet set: riser, one-line, plans, a schedule for each board, all wit
                                             "E-201_Ground_floor_power",
                                             "E-202_Upper_floor_power",
                                             "E-203_Roof_deck_power",
+                                            "E-301_MDS_diagram",
                                             "E-501_riser",
                                             "E-502_one-line",
                                             "E-601_EV-1",

@@ -1,0 +1,12 @@
+#pragma once
+// How many snags there are at each board, transformer and source: about it, or about what is in it.
+
+#include "core/check/Check.h"
+#include "core/sheets/RiserOverlay.h"
+
+namespace lintel {
+
+/// By node; under no thing, those that belong to none of them (rooms, types, the basis).
+std::map<Ref, SnagCount> countSnags(const Project& project, const std::vector<Snag>& snags);
+
+} // namespace lintel
