@@ -76,6 +76,7 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
             [this](Ref thing, QPoint at) { showRiserMenu(session, thing, at, this); });
     connect(view, &DrawingView::dropped, this, [this](Ref what, Ref on) {
         if (!(what.is<Board>() || what.is<Transformer>())) return;
+        if (on.is<Circuit>()) return session.say(takesNothing(on), true);
         if (auto bad = refuseFeed(session.project(), what, on))
             return session.say(q(bad->what + ". " + bad->help), true);
         session.edit(tr("Feed %1 from %2").arg(q(nameOf(session.project(), what)), q(nameOf(session.project(), on))),
@@ -149,6 +150,9 @@ RiserShow RiserStage::shown() const {
 
 void RiserStage::dragging(Ref what, Ref over) {
     const Project& p = session.project();
+    if (what.is<Circuit>())
+        return view->setPointerWords(tr("%1 is a circuit: move it on the boards").arg(q(nameOf(p, what))), true);
+    if (over.is<Circuit>()) return view->setPointerWords(takesNothing(over), true);
     if (!(what.is<Board>() || what.is<Transformer>()))
         return view->setPointerWords(tr("%1 is fed from nothing: drag what hangs on it").arg(q(nameOf(p, what))), true);
     if (!over) {
@@ -179,6 +183,10 @@ void RiserStage::dragging(Ref what, Ref over) {
         words << tr("%1: drop %2, %3 kA")
                      .arg(q(nameOf(p, what)), q(dropWords(n->dropTotal, n->dropKnown)), q(faultWords(n->fault)));
     view->setPointerWords(words.join("\n"), false);
+}
+
+QString RiserStage::takesNothing(Ref circuit) const {
+    return tr("%1 is a load, nothing can be fed from it").arg(q(nameOf(session.project(), circuit)));
 }
 
 RiserLayout RiserStage::layout() const { return oneLine->isChecked() ? RiserLayout::OneLine : RiserLayout::ByFloor; }

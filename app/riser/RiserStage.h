@@ -32,6 +32,7 @@ private:
     RiserLayout layout() const;
     /// The board whose diagram is shown: the one that is chosen, or of the circuit that is; nothing: there is none.
     BoardId boardShown() const;
+    QString takesNothing(Ref circuit) const;
     void fillOverlays();
     RiserShow shown() const;
     BoardId drawn; ///< the board whose diagram was drawn last

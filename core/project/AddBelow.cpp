@@ -1,5 +1,6 @@
 #include "core/project/AddBelow.h"
 
+#include "core/project/LevelOf.h"
 #include "core/project/Operations.h"
 
 #include <set>
@@ -30,13 +31,6 @@ VoltageSystem secondaryFor(const Project& p, VoltageSystem primary) {
     if (isMediumVoltage(primary)) return isMetric(primary) ? VoltageSystem::Y400 : VoltageSystem::Y480;
     if (factsOf(primary).phases == 1) return isMetric(primary) ? VoltageSystem::S230 : VoltageSystem::S240;
     return isMetric(primary) ? VoltageSystem::Y400 : VoltageSystem::Y208;
-}
-
-LevelId levelOf(const Project& p, Ref r) {
-    if (const Board* b = p.boards.find(r.as<Board>())) return b->level;
-    if (const Transformer* t = p.transformers.find(r.as<Transformer>())) return t->level;
-    if (const Source* s = p.sources.find(r.as<Source>())) return s->level;
-    return {};
 }
 
 /// It is made, fed from nothing yet.

@@ -4,6 +4,7 @@
 #include "core/figures/Wording.h"
 #include "core/project/Operations.h"
 #include "core/sheets/BoardHead.h"
+#include "core/sheets/LoadSymbol.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
@@ -16,11 +17,11 @@
 namespace lintel {
 namespace {
 
-constexpr double inset = 6, labelColumn = 25;     ///< mm within the frame; of the headings of the rows
+constexpr double inset = 6, labelColumn = 25; ///< mm within the frame; of the headings of the rows
 constexpr double leastColumn = 14.4, mostColumn = 23;
-constexpr double headRoom = 27;                   ///< from the frame to the line below the board's facts
+constexpr double headRoom = 27; ///< from the frame to the line below the board's facts
 constexpr double incomerRoom = 33, sectionRoom = 25, circuitRoom = 21, loadRoom = 16; ///< at least
-constexpr double tableGap = 7, keyRoom = 13;                                           ///< below the loads; of the key
+constexpr double tableGap = 7, keyRoom = 13;                                          ///< below the loads; of the key
 constexpr double busPen = 1.2, wirePen = 0.35, symbolPen = 0.35, enclosurePen = 0.25;
 constexpr double nameText = 2.8, nameStep = 3.4;
 
@@ -36,25 +37,19 @@ std::vector<RowKind> rowKinds(const SheetInput& in) {
     const bool feet = in.project.basis.units == UnitSystem::Imperial;
     const char* length = feet ? "Length, ft" : "Length, m";
     if (in.book.metric())
-        return {{"Way", "{place}", true},
-                {"Line", "{line}"},
-                {"Device", "{device}", true},
-                {"RCD, mA", "{RCD}"},
-                {"Cable, mm²", "{conductors}"},
-                {length, "{length}"},
-                {"Points", "{points}"},
-                {"Serves", "{serves}[ ({ring})]", false, true},
-                {"Load, VA", "{VA}"},
-                {"Ib, A", "{amps}"},
-                {"Iz, A", "{carries}"},
-                {"Drop, %", "{drop total}"},
-                {"Zs, Ω", "{Zs}", true},
-                {"Limit, Ω", "{Zs limit}"}};
+        return {{"Way", "{place}", true},       {"Line", "{line}"},
+                {"Device", "{device}", true},   {"RCD, mA", "{RCD}"},
+                {"Cable, mm²", "{conductors}"}, {length, "{length}"},
+                {"Points", "{points}"},         {"Serves", "{serves}[ ({ring})]", false, true},
+                {"Load, VA", "{VA}"},           {"Ib, A", "{amps}"},
+                {"Iz, A", "{carries}"},         {"Drop, %", "{drop total}"},
+                {"Zs, Ω", "{Zs}", true},        {"Limit, Ω", "{Zs limit}"}};
     return {{"Circuit", "{place}", true},
             {"Phase", "{line}"},
             {"Breaker", "{device}", true},
             {"Protection", "{protection}"},
-            {"Wire", "[sets > 1: ({sets}) ]{count}[unit = AWG: #][unit = kcmil: ×]{size}[material = Al:  Al][, #{ground}G]"},
+            {"Wire",
+             "[sets > 1: ({sets}) ]{count}[unit = AWG: #][unit = kcmil: ×]{size}[material = Al:  Al][, #{ground}G]"},
             {"Conduit", "{conduit}[conduit: ″]"},
             {length, "{length}"},
             {"Points", "{points}"},
@@ -337,8 +332,8 @@ private:
         d.line({start, circuitBus}, {stop, circuitBus}, busPen * 0.8);
         const Section* s = g.section;
         if (g.first < from) {
-            d.text({start, circuitBus - 2}, (s ? s->name : std::string()) + ", " + fromWords(), 2.5,
-                   Align::Left, true, Ink::Ink, stop - start);
+            d.text({start, circuitBus - 2}, (s ? s->name : std::string()) + ", " + fromWords(), 2.5, Align::Left, true,
+                   Ink::Ink, stop - start);
             return;
         }
         const double device = mainBus + 8, ring = device + 7;
@@ -474,37 +469,7 @@ private:
             arrow({at.x, at.y + 3});
             return;
         }
-        const auto draw = [&](Symbol symbol, double turn = 0) { drawSymbol(d, symbol, at, turn, ink, 5); };
-        d.line({at.x, at.y - 3}, {at.x, at.y}, wirePen, ink);
-        switch (r.kind) {
-        case LoadKind::Lighting:
-        case LoadKind::OutdoorLighting:
-            return draw(Symbol::Downlight, 45);
-        case LoadKind::Receptacle:
-        case LoadKind::LargeOutlet:
-        case LoadKind::DwellingGeneral:
-            return draw(Symbol::Receptacle);
-        case LoadKind::Motor:
-        case LoadKind::Vertical:
-        case LoadKind::Cooling:
-        case LoadKind::Refrigeration:
-            return draw(Symbol::Motor);
-        case LoadKind::Capacitor:
-            d.fill(at.x - 2.5, at.y - 0.6, 5, 1.2, Ink::Paper);
-            d.line({at.x - 2.2, at.y - 0.6}, {at.x + 2.2, at.y - 0.6}, symbolPen * 1.6, ink);
-            d.line({at.x - 2.2, at.y + 0.6}, {at.x + 2.2, at.y + 0.6}, symbolPen * 1.6, ink);
-            d.line({at.x, at.y + 0.6}, {at.x, at.y + 3}, symbolPen, ink);
-            return;
-        case LoadKind::Heating:
-        case LoadKind::Kitchen:
-        case LoadKind::Range:
-        case LoadKind::Dryer:
-        case LoadKind::WaterHeating:
-        case LoadKind::InstantWater:
-            return draw(Symbol::Heater);
-        default:
-            return draw(Symbol::Equipment);
-        }
+        drawLoadSymbol(d, r.kind, at, ink);
     }
 
     /// The height at which it ends.

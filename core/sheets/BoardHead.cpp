@@ -13,7 +13,8 @@ namespace {
 
 std::string busWords(const SheetInput& in, const Board& b) {
     const bool metric = in.book.metric();
-    if (b.main > 0) return fmt::format("{} A / {}{}", number(b.bus), number(b.main), metric ? " A switch" : " A breaker");
+    if (b.main > 0)
+        return fmt::format("{} A / {}{}", number(b.bus), number(b.main), metric ? " A switch" : " A breaker");
     return fmt::format("{} A / {}", number(b.bus), metric ? "no switch" : "lugs only");
 }
 

@@ -23,7 +23,9 @@ struct FootStrip {
     const SheetInput& in;
     double top = 0;
 
-    double left(Box b) const { return edge + (b == Company ? 0 : ends[std::size_t(b) - 1]) * (d.width - 2 * edge) + pad; }
+    double left(Box b) const {
+        return edge + (b == Company ? 0 : ends[std::size_t(b) - 1]) * (d.width - 2 * edge) + pad;
+    }
     double right(Box b) const { return edge + ends[std::size_t(b)] * (d.width - 2 * edge) - pad; }
     double wide(Box b) const { return right(b) - left(b); }
 
@@ -89,10 +91,11 @@ struct FootStrip {
     }
     void people() {
         const Basis& b = in.project.basis;
-        const std::array<std::pair<const char*, std::string>, 4> rows{{{"Drawn", b.drawn.empty() ? b.designer : b.drawn},
-                                                                       {"Checked", b.checked},
-                                                                       {"Approved", b.approved},
-                                                                       {"Date, job", b.issueDate}}};
+        const std::array<std::pair<const char*, std::string>, 4> rows{
+            {{"Drawn", b.drawn.empty() ? b.designer : b.drawn},
+             {"Checked", b.checked},
+             {"Approved", b.approved},
+             {"Date, job", b.issueDate}}};
         for (std::size_t i = 0; i < rows.size(); ++i) {
             const double y = top + high / 4 * double(i);
             if (i > 0) d.line({left(People), y}, {right(People), y}, hairPen, Ink::Quiet);
@@ -100,12 +103,14 @@ struct FootStrip {
             d.text({left(People), y + 7.8}, rows[i].second, body, Align::Left, true, Ink::Ink,
                    i == 3 && !b.jobNumber.empty() ? wide(People) / 2 : wide(People));
         }
-        d.text({right(People), top + high - 1.7}, b.jobNumber, body, Align::Right, true, Ink::Ink, wide(People) / 2 - 2);
+        d.text({right(People), top + high - 1.7}, b.jobNumber, body, Align::Right, true, Ink::Ink,
+               wide(People) / 2 - 2);
     }
     void number() {
         label(Number, top + 4, "Electrical · issue " + in.project.basis.issue);
         d.text({left(Number), top + 14.5}, d.number, 11.5, Align::Left, true, Ink::Ink, wide(Number));
-        d.text({right(Number), top + 19.5}, d.paper.substr(0, d.paper.find(" landscape")), body, Align::Right, false, Ink::Ink, wide(Number) / 2);
+        d.text({right(Number), top + 19.5}, d.paper.substr(0, d.paper.find(" landscape")), body, Align::Right, false,
+               Ink::Ink, wide(Number) / 2);
         d.text({left(Number), top + 25}, in.project.basis.status, body, Align::Left, true, Ink::Ink, wide(Number));
     }
 };

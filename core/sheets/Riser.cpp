@@ -1,8 +1,11 @@
 #include "core/base/Format.h"
 #include "core/project/FaultRating.h"
+#include "core/project/LevelOf.h"
 #include "core/project/Operations.h"
 #include "core/sheets/FeederLayout.h"
+#include "core/sheets/LoadSymbol.h"
 #include "core/sheets/PageNumber.h"
+#include "core/sheets/RiserEquipment.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
@@ -18,7 +21,7 @@ namespace lintel {
 namespace {
 
 constexpr double margin = 8, viewTitleRoom = 22, floorColumn = 36; ///< within the frame of a sheet
-constexpr double nameSize = 4.4, textSize = 3.2, tagSize = 3.2, lineStep = 4.3;
+constexpr double nameSize = 4.4, equipmentSize = 3.6, textSize = 3.2, tagSize = 3.2, lineStep = 4.3;
 constexpr double sideHeight = 7;   ///< of a level line below the tops of the two that it joins
 constexpr double circleRoom = 12;  ///< beside the words of a source or transformer
 constexpr double circleBelow = 13; ///< by floor: from its top to its words
@@ -67,19 +70,14 @@ struct Feeder {
     std::vector<Words> usual; ///< what an overlay has taken the place of: there is room for it all the same
 };
 
-LevelId levelOf(const Project& project, Ref r) {
-    if (auto* b = project.boards.find(r.as<Board>())) return b->level;
-    if (auto* t = project.transformers.find(r.as<Transformer>())) return t->level;
-    if (auto* s = project.sources.find(r.as<Source>())) return s->level;
-    return {};
-}
-
 /// What is drawn, with its words, before it has a place.
 class Content {
 public:
     /// `roomForAll`: every thing gets the room that its words take in whatever overlay.
     Content(const SheetInput& input, RiserLayout by, const RiserShow& whatToShow = {}, bool roomForAll = false)
         : in(input), show(whatToShow), steady(roomForAll) {
+        const std::vector<CircuitId> equipment = riserEquipment(in.project, in.results);
+        findLevels(equipment);
         findFloors(by);
         for (Ref r : in.results.order) {
             at[r] = things.size();
@@ -88,6 +86,10 @@ public:
         for (Ref r : in.results.order) {
             const NodeResult& n = *in.results.node(r);
             if (n.parent && !n.looped && at.count(n.parent)) feeders.push_back(feeder(at[n.parent], at[r]));
+        }
+        for (CircuitId c : equipment) {
+            things.push_back(thing(c));
+            feeders.push_back(feeder(at[in.project.circuits[c].board], things.size() - 1));
         }
         std::stable_sort(feeders.begin(), feeders.end(),
                          [&](const Feeder& a, const Feeder& b) { return orderOf(a) < orderOf(b); });
@@ -111,6 +113,7 @@ public:
     std::vector<Feeder> feeders;
 
     bool byFloor() const { return !floors.empty(); }
+    bool hasEquipment() const { return !things.empty() && things.back().ref.is<Circuit>(); }
     /// Boxes in the row that has the most.
     static std::size_t widestRow(const FeederLayout& layout) {
         std::vector<std::size_t> boxes(layout.rows.size(), 0);
@@ -163,33 +166,44 @@ public:
 private:
     std::map<Ref, std::size_t> at;
     std::vector<LevelId> floorLevels;
+    std::map<Ref, LevelId> levels; ///< of all that is drawn
+
+    /// Equipment stands where its devices are set down on plan, else where its board does.
+    void findLevels(const std::vector<CircuitId>& equipment) {
+        for (Ref r : in.results.order) levels[r] = levelOf(in.project, r);
+        for (CircuitId c : equipment) levels[c] = levelOf(in.project, in.project.circuits[c].board);
+        for (const Device& d : in.project.devices)
+            if (const auto found = levels.find(d.circuit); d.circuit && found != levels.end()) found->second = d.level;
+    }
 
     void findFloors(RiserLayout by) {
         if (by == RiserLayout::OneLine) return;
-        std::vector<const Level*> levels;
-        for (const Level& l : in.project.levels) levels.push_back(&l);
-        std::stable_sort(levels.begin(), levels.end(),
+        std::vector<const Level*> all;
+        for (const Level& l : in.project.levels) all.push_back(&l);
+        std::stable_sort(all.begin(), all.end(),
                          [](const Level* a, const Level* b) { return a->elevation > b->elevation; });
         bool some = false;
-        for (const Level* l : levels)
-            if (std::any_of(in.results.order.begin(), in.results.order.end(),
-                            [&](Ref r) { return levelOf(in.project, r) == l->id; })) {
+        for (const Level* l : all)
+            if (std::any_of(levels.begin(), levels.end(), [&](const auto& on) { return on.second == l->id; })) {
                 floors.push_back({l->name, elevationWords(l->elevation, in.project.basis.units)});
                 floorLevels.push_back(l->id);
                 some = true;
             }
-        const bool none = std::any_of(in.results.order.begin(), in.results.order.end(),
-                                      [&](Ref r) { return floorIndex(r) == floorLevels.size(); });
+        const bool none = std::any_of(levels.begin(), levels.end(),
+                                      [&](const auto& on) { return floorIndex(on.first) == floorLevels.size(); });
         if (none || !some) floors.push_back({"Not on a floor", ""});
     }
     std::size_t floorIndex(Ref r) const {
-        return std::size_t(std::find(floorLevels.begin(), floorLevels.end(), levelOf(in.project, r)) -
-                           floorLevels.begin());
+        return std::size_t(std::find(floorLevels.begin(), floorLevels.end(), levels.at(r)) - floorLevels.begin());
     }
 
+    /// The circuit whose device is at the head of what feeds a thing: for equipment its own.
+    static CircuitId deviceOf(const Results& r, Ref thing) {
+        return thing.is<Circuit>() ? thing.as<Circuit>() : r.node(thing)->via;
+    }
     /// Feeders of one board in the order of their places on it.
     std::tuple<std::size_t, int, std::string> orderOf(const Feeder& f) const {
-        const Circuit* c = in.project.circuits.find(in.results.node(things[f.to].ref)->via);
+        const Circuit* c = in.project.circuits.find(deviceOf(in.results, things[f.to].ref));
         return {f.from, c ? c->slot : 0, nameOf(in.project, things[f.to].ref)};
     }
 
@@ -200,7 +214,7 @@ private:
         const auto say = [&](const std::string& text, Ink ink = Ink::Ink, bool bold = false) {
             t.words.push_back({text, textSize, bold, ink});
         };
-        addWrapped(t.words, nameOf(in.project, r), widestName, {"", nameSize, true, Ink::Ink});
+        addName(t.words, r);
         if (auto* b = in.project.boards.find(r.as<Board>())) {
             const BoardResult& n = in.results.of(b->id);
             const bool weak = faultExceeds(largestFault(in.project, in.results, b->id).kA, holdsKA(*b));
@@ -245,10 +259,20 @@ private:
             say(systemWords(s->system));
             if (s->kind != SourceKind::FaultLevel) say(rating(s->kva) + " kVA");
             say(faultWords(in.results.of(s->id).fault) + " kA");
+        } else if (auto* c = in.project.circuits.find(r.as<Circuit>())) {
+            const CircuitResult& n = in.results.of(c->id);
+            say(fmt::format("{} kVA, {} A", kilo(n.va), figures(n.load.v)));
+            if (n.faultEnd > 0) say(figures(n.faultEnd) + " kA");
         }
         if (steady) keepRoom(t);
         if (show.overlay != RiserOverlay::None) overlay(t, show);
         return t;
+    }
+    /// Of equipment what it is, which says more than its place.
+    void addName(std::vector<Words>& to, Ref r) const {
+        const Circuit* c = in.project.circuits.find(r.as<Circuit>());
+        const std::string name = c && !c->name.empty() ? c->name : nameOf(in.project, r);
+        addWrapped(to, name, widestName, {"", c ? equipmentSize : nameSize, true, Ink::Ink});
     }
     void keepRoom(Thing& t) const {
         std::vector<RiserShow> shows{{}};
@@ -265,8 +289,8 @@ private:
     }
     /// Its name, and what the overlay says of it.
     void overlay(Thing& t, const RiserShow& what) const {
-        const std::size_t name = wrapText(nameOf(in.project, t.ref), widestName, nameSize, true).size();
-        t.words.resize(name);
+        t.words.clear();
+        addName(t.words, t.ref);
         const OverlayWords told = overlayWords(in, t.ref, what);
         for (const std::string& words : told.words) {
             const bool first = &words == &told.words.front();
@@ -304,12 +328,11 @@ private:
     }
     /// The device at the head of the feeder that a node has in a solution, and what its conductors are.
     void describe(Feeder& f, const Project& p, const Results& r, Ref thing) const {
-        const NodeResult& n = *r.node(thing);
-        const RunResult& run = n.run;
+        const RunResult& run = *r.run(thing);
         const bool outside = run.state == Sizing::OutsideTables, small = !outside && (run.size < 0 || run.tooSmall),
                    lossy = run.need.lengthKnown && run.dropOwn > run.need.ownLimit;
         if (small || lossy) f.ink = Ink::Stop;
-        if (const Circuit* c = p.circuits.find(n.via)) {
+        if (const Circuit* c = p.circuits.find(deviceOf(r, thing))) {
             f.device.push_back({deviceWords(r.of(c->id), c->poles, in.book), textSize, true, Ink::Ink});
             if (c->device != DeviceKind::Breaker && !in.book.metric())
                 f.device.front().text += std::string(" ") + wordOf(c->device);
@@ -356,8 +379,10 @@ private:
         RunId id;
         if (auto* b = p.boards.find(node.as<Board>())) id = b->run;
         if (auto* t = p.transformers.find(node.as<Transformer>())) id = t->run;
+        if (auto* c = p.circuits.find(node.as<Circuit>())) id = c->run;
         const Run* r = p.runs.find(id);
-        return r && !r->name.empty() ? r->name : textOf(id);
+        if (r && !r->name.empty()) return r->name;
+        return node.is<Circuit>() ? nameOf(p, node) : textOf(id);
     }
 };
 
@@ -625,6 +650,12 @@ private:
         if (of.levelOut) d.line({x + across + circleR, y}, {right, y}, feederPen, ink);
         std::vector<Point> centres{{x - across, y - upright}};
         if (two) centres.push_back({x + across, y + upright});
+        if (t.ref.is<Circuit>()) {
+            centres.clear();
+            if (t.shade != Ink::Paper) d.fill(left, top, b.width, b.height, t.shade);
+            d.line({x, y - circleR}, {x, y - 3}, feederPen, ink);
+            drawLoadSymbol(d, c.in.results.of(t.ref.as<Circuit>()).kind, {x, y}, ink);
+        }
         for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, 0, t.shade, true});
         for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, feederPen, ink, false});
         if (auto* s = c.in.project.sources.find(t.ref.as<Source>()))
@@ -772,7 +803,7 @@ void shadeLine(Drawing& d, const SheetInput& in, const RiserShow& show, Point at
 }
 
 /// What the marks mean, in the part of the strip that belongs to the sheet.
-void legend(Drawing& d, const SheetInput& in, const SheetFrame& f) {
+void legend(Drawing& d, const SheetInput& in, const SheetFrame& f, bool equipment) {
     constexpr double symbolRoomHere = 13, size = 2.8, step = 3.9;
     double y = f.freeTop + 6;
     d.text({f.textLeft, y}, "Legend", 3.4, Align::Left, true);
@@ -793,6 +824,12 @@ void legend(Drawing& d, const SheetInput& in, const SheetFrame& f) {
     say("Two feeders that cross and do not touch");
     d.line({x, y}, {x + 9, y}, feederPen, Ink::Ink, true);
     say("Alternate supply; N and A: the normal and the alternate way in");
+    if (equipment) {
+        drawLoadSymbol(d, LoadKind::Motor, {x + 3, y}, Ink::Ink);
+        drawLoadSymbol(d, LoadKind::Equipment, {x + 9, y}, Ink::Ink);
+        y += 0.5;
+        say("Motor, or another large load, on a circuit of its own");
+    }
     d.text({x, y + 1}, "kA of", size, Align::Left, true);
     say("Largest fault current there, of its rating");
 }
@@ -825,7 +862,7 @@ std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, cons
         painter.paint(page == 0 ? "" : pageNumber(number, page - 1),
                       page + 2 < a.cuts.size() ? pageNumber(number, page + 1) : "");
         titleBlock(d, in, "None");
-        legend(d, in, frame);
+        legend(d, in, frame, content.hasEquipment());
         const bool states = plain && !in.results.states.empty();
         viewTitle(d, frame, plain ? d.title : d.title + ". " + overlayTitle(in, show),
                   states ? "Not to scale. State shown: normal" : "Not to scale");

@@ -87,7 +87,8 @@ OverlayWords faultOf(const SheetInput& in, Ref thing) {
     } else {
         say(w, faultWords(fault) + " kA");
     }
-    if (fault.lineGround > 0) say(w, figures(fault.lineGround) + (in.book.metric() ? " kA line to earth" : " kA line to ground"));
+    if (fault.lineGround > 0)
+        say(w, figures(fault.lineGround) + (in.book.metric() ? " kA line to earth" : " kA line to ground"));
     say(w, figures(fault.peak()) + " kA peak");
     return w;
 }
@@ -121,6 +122,37 @@ OverlayWords snagsOf(Ref thing, const RiserShow& show) {
     return w;
 }
 
+/// What is known of a load that is drawn as a thing of its own.
+OverlayWords equipmentWords(const SheetInput& in, CircuitId id, const RiserShow& show) {
+    const CircuitResult& r = in.results.of(id);
+    const RunResult& run = r.run;
+    OverlayWords w;
+    const auto compare = [&](double value, double limit) {
+        if (limit > 0) w.share = value / limit;
+        w.over = w.share > 1;
+    };
+    switch (show.overlay) {
+    case RiserOverlay::Use:
+        say(w, fmt::format("{} A of {}", figures(r.load.v), rating(r.device)));
+        compare(r.load.v, r.device);
+        break;
+    case RiserOverlay::Phases:
+        say(w, kilo(r.va) + " kVA");
+        break;
+    case RiserOverlay::Drop:
+        say(w, fmt::format("{} of {:g} %", dropWords(run.dropTotal, run.need.lengthKnown && run.need.beforeKnown),
+                           run.need.totalLimit));
+        compare(run.dropTotal, run.need.totalLimit);
+        break;
+    case RiserOverlay::Fault:
+        say(w, r.faultEnd > 0 ? figures(r.faultEnd) + " kA" : std::string("not known"));
+        break;
+    default:
+        break;
+    }
+    return w;
+}
+
 const StateSolution* stateOf(const SheetInput& in, SourceId source) {
     for (const auto& state : in.results.states)
         if (state->source == source) return state.get();
@@ -134,15 +166,18 @@ OverlayWords supplyOf(const SheetInput& in, Ref thing, const RiserShow& show) {
     OverlayWords w;
     const NodeResult* n = r.knows(thing) ? r.node(thing) : nullptr;
     const auto isBelow = [&] {
-        return thing == Ref(state->source) || std::find(state->below.begin(), state->below.end(), thing) != state->below.end();
+        return thing == Ref(state->source) ||
+               std::find(state->below.begin(), state->below.end(), thing) != state->below.end();
     };
     w.off = !n || (state ? !isBelow() : !n->fed && !thing.is<Source>());
     if (w.off) return {{"off"}, -1, false, true};
     const auto* b = p.boards.find(thing.as<Board>());
-    if (n->parent) say(w, fmt::format("{} kVA, {} A", kilo(n->demand, 1), figures(std::max(n->demandAmps.v, n->heaviestAmps.v))));
+    if (n->parent)
+        say(w, fmt::format("{} kVA, {} A", kilo(n->demand, 1), figures(std::max(n->demandAmps.v, n->heaviestAmps.v))));
     else if (auto* s = p.sources.find(thing.as<Source>()))
-        say(w, s->kind == SourceKind::FaultLevel || s->kva <= 0 ? kilo(n->demand, 1) + " kVA"
-                                                                : fmt::format("{} kVA of {}", kilo(n->demand, 1), rating(s->kva)));
+        say(w, s->kind == SourceKind::FaultLevel || s->kva <= 0
+                   ? kilo(n->demand, 1) + " kVA"
+                   : fmt::format("{} kVA of {}", kilo(n->demand, 1), rating(s->kva)));
     const FaultPoint& fault = thing.is<Transformer>() ? r.of(thing.as<Transformer>()).secondary : n->fault;
     if (fault.known) say(w, faultWords(fault) + " kA");
     if (n->parent) say(w, dropWords(n->dropTotal, n->dropKnown) + " drop");
@@ -154,12 +189,20 @@ OverlayWords supplyOf(const SheetInput& in, Ref thing, const RiserShow& show) {
 } // namespace
 
 const char* titleOf(RiserOverlay o) {
-    constexpr const char* titles[] = {"Sizes", "Used", "Load and phases", "Drop", "Fault levels", "Space left", "Snags",
-                                      "State of the supply"};
+    constexpr const char* titles[] = {"Sizes",        "Used",       "Load and phases", "Drop",
+                                      "Fault levels", "Space left", "Snags",           "State of the supply"};
     return titles[int(o)];
 }
 
 OverlayWords overlayWords(const SheetInput& in, Ref thing, const RiserShow& show) {
+    if (thing.is<Circuit>()) {
+        const CircuitId id = thing.as<Circuit>();
+        if (show.overlay != RiserOverlay::Supply) return equipmentWords(in, id, show);
+        // It is live where its board is.
+        OverlayWords board = supplyOf(in, in.project.circuits[id].board, show);
+        if (board.off) return board;
+        return {{fmt::format("{} A", figures(in.results.of(id).load.v))}, -1, false, false};
+    }
     switch (show.overlay) {
     case RiserOverlay::None:
         return {};
@@ -183,10 +226,11 @@ OverlayWords overlayWords(const SheetInput& in, Ref thing, const RiserShow& show
 
 std::vector<std::string> overlayFeeder(const SheetInput& in, Ref thing, const RiserShow& show) {
     const NodeResult* n = in.results.node(thing);
-    if (!n || !n->parent) return {};
-    const RunResult& run = n->run;
+    if (!thing.is<Circuit>() && (!n || !n->parent)) return {};
+    const RunResult& run = *in.results.run(thing);
     if (show.overlay == RiserOverlay::Use && run.size >= 0) {
-        const double amps = std::max(n->demandAmps.v, n->heaviestAmps.v);
+        const double amps =
+            n ? std::max(n->demandAmps.v, n->heaviestAmps.v) : in.results.of(thing.as<Circuit>()).load.v;
         return {fmt::format("{} A of {}", figures(amps), figures(run.ampacity))};
     }
     if (show.overlay == RiserOverlay::Drop) {
@@ -206,12 +250,20 @@ std::vector<ShadeStep> shadesOf(RiserOverlay o) {
     case RiserOverlay::Snags:
         return {{Ink::Shade1, "no snags"}, {Ink::Shade3, "checks"}, {Ink::Shade4, "stops"}};
     case RiserOverlay::Space:
-        return {{Ink::Shade1, "half free"}, {Ink::Shade2, "a fifth free"}, {Ink::Shade3, "less"},
+        return {{Ink::Shade1, "half free"},
+                {Ink::Shade2, "a fifth free"},
+                {Ink::Shade3, "less"},
                 {Ink::Shade4, "less than is to stay free"}};
     case RiserOverlay::Supply:
-        return {{Ink::Shade1, "below 50 % used"}, {Ink::Shade2, "50 to 80 %"}, {Ink::Shade3, "80 to 100 %"}, {Ink::Shade4, "over"}};
+        return {{Ink::Shade1, "below 50 % used"},
+                {Ink::Shade2, "50 to 80 %"},
+                {Ink::Shade3, "80 to 100 %"},
+                {Ink::Shade4, "over"}};
     default:
-        return {{Ink::Shade1, "below 50 %"}, {Ink::Shade2, "50 to 80 %"}, {Ink::Shade3, "80 to 100 %"}, {Ink::Shade4, "over"}};
+        return {{Ink::Shade1, "below 50 %"},
+                {Ink::Shade2, "50 to 80 %"},
+                {Ink::Shade3, "80 to 100 %"},
+                {Ink::Shade4, "over"}};
     }
 }
 

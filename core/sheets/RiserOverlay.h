@@ -35,7 +35,8 @@ struct OverlayWords {
 
 /// "Used", "Fault levels": as a title and in a choice.
 const char* titleOf(RiserOverlay overlay);
-/// Of a board, transformer or source. "Supply" is asked of its state's own solution.
+/// Of a board, transformer, source or a circuit that is drawn as equipment. "Supply" is asked of its state's own
+/// solution.
 OverlayWords overlayWords(const SheetInput& in, Ref thing, const RiserShow& show);
 /// Of the conductors that feed it, in a line or two; empty: nothing to say but their tag.
 std::vector<std::string> overlayFeeder(const SheetInput& in, Ref thing, const RiserShow& show);

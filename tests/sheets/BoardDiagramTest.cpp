@@ -1,8 +1,8 @@
 // The diagram of a board: every circuit with its device, conductors and figures in its own column, whole and apart from
 // its neighbours, however many there are and however long their names.
 
-#include "core/project/ProjectFile.h"
 #include "core/sheets/BoardDiagram.h"
+#include "core/project/ProjectFile.h"
 #include "core/sheets/TextBox.h"
 #include "core/sheets/TitleBlock.h"
 #include "core/sheets/Words.h"
@@ -21,7 +21,8 @@ std::string closeTogether(std::string text) {
 
 /// What stands in the column of a circuit, from the left to the right and from the top down.
 std::string columnOf(const Drawing& d, CircuitId circuit) {
-    const auto spot = std::find_if(d.hotspots.begin(), d.hotspots.end(), [&](const Hotspot& h) { return h.thing == Ref(circuit); });
+    const auto spot =
+        std::find_if(d.hotspots.begin(), d.hotspots.end(), [&](const Hotspot& h) { return h.thing == Ref(circuit); });
     if (spot == d.hotspots.end()) return "";
     std::string words;
     for (const Mark& m : d.marks)
@@ -172,7 +173,8 @@ TEST_CASE("diagrams: circuits hang on the bar of their section, behind its switc
     const Drawing& d = sheets.front();
     checkApart(d);
     const std::string words = "\n" + d.words();
-    for (const char* told : {"Sockets", "63 A switch", "RCD 30 mA, type A", "Main switch", "100 A", "2 of 8 places", "ring"})
+    for (const char* told :
+         {"Sockets", "63 A switch", "RCD 30 mA, type A", "Main switch", "100 A", "2 of 8 places", "ring"})
         CHECK(words.find(std::string("\n") + told + "\n") != std::string::npos);
     // The bar of the section is over its three circuits and over no other.
     const auto spotOf = [&](Ref thing) {

@@ -58,6 +58,16 @@ Feeds feedsOf(const Project& p, const Results& r) {
             feeds.insert({c->board, b.id});
         else if (b.alternate)
             feeds.insert({b.alternate, b.id});
+    // Large equipment: what takes all lines of a switchboard or motor control centre, motors there, and capacitors.
+    for (const Circuit& c : p.circuits) {
+        const Board& b = p.boards[c.board];
+        const CircuitResult& n = r.of(c.id);
+        if (n.feeder || n.va <= 0 || !n.placed) continue;
+        const bool large = c.poles == factsOf(b.system).lines, motor = n.kind == LoadKind::Motor;
+        if ((b.use == BoardUse::Switchboard && large) || (b.use == BoardUse::MotorControl && (large || motor)) ||
+            (n.kind == LoadKind::Capacitor && !n.mixed))
+            feeds.insert({b.id, c.id});
+    }
     return feeds;
 }
 
@@ -107,7 +117,7 @@ TEST_CASE("the demos' risers show each feeder with its own device, size and leng
     for (RiserLayout layout : {RiserLayout::ByFloor, RiserLayout::OneLine}) {
         const auto sheets = riserDiagram({p, nec(), r}, layout, "E-501");
         REQUIRE(sheets.size() == 1);
-        CHECK(sheets[0].paper == "ARCH C");
+        CHECK(sheets[0].paper == "ARCH D");
         CHECK(feedsDrawn(sheets[0]) == feedsOf(p, r));
         const std::string words = "\n" + sheets[0].words();
         for (const char* name :
@@ -123,6 +133,7 @@ TEST_CASE("the demos' risers show each feeder with its own device, size and leng
                 ++devices;
         int feeders = 0;
         for (Ref thing : r.order) feeders += bool(r.node(thing)->via);
+        for (const auto& [from, to] : feedsOf(p, r)) feeders += to.is<Circuit>();
         CHECK(devices == feeders + 1);
     }
 }

@@ -18,14 +18,17 @@ struct Demo {
     const RuleBook& book;
     Results r;
     explicit Demo(const std::string& name)
-        : p(*loadProject(dataFolder() / "demos" / (name + ".lintel"))), book(bookOf(p.basis.ruleBook)), r(solve(p, book)) {}
+        : p(*loadProject(dataFolder() / "demos" / (name + ".lintel"))), book(bookOf(p.basis.ruleBook)),
+          r(solve(p, book)) {}
     SheetInput in() const { return {p, book, r}; }
     BoardId board(const std::string& name) const {
         for (const Board& b : p.boards)
             if (b.name == name) return b.id;
         return {};
     }
-    OverlayWords of(const std::string& name, RiserOverlay o) const { return overlayWords(in(), board(name), {o, {}, {}}); }
+    OverlayWords of(const std::string& name, RiserOverlay o) const {
+        return overlayWords(in(), board(name), {o, {}, {}});
+    }
 };
 
 /// Of the thing itself, which is drawn after the words of its feeder.
