@@ -6,6 +6,7 @@
 #include "core/bench/Bench.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/SheetMarks.h"
+#include "core/exchange/DxfPlan.h"
 #include "core/exchange/ResultsText.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/AutoCircuit.h"
@@ -50,7 +51,23 @@ Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file) {
 namespace {
 
 /// `since`: an earlier file, whose differences are clouded; empty: none.
-int issue(const std::string& file, const std::string& out, const std::string& since, int argc, char** argv) {
+/// What has no place in a DXF file is told, once a file.
+std::optional<Error> tellDxf(const Outcome<DxfLeftOut>& done, const fs::path& to) {
+    if (!done) return done.error();
+    std::cout << to.string() << "\n";
+    if (done->pictures > 0)
+        std::cerr << fmt::format("lintel-cli: {}: {} left out\n", to.string(),
+                                 done->pictures == 1 ? "a picture is" : fmt::format("{} pictures are", done->pictures));
+    return std::nullopt;
+}
+
+struct IssueOrder {
+    std::string file, out, since;
+    bool dxf = false;
+};
+
+int issue(const IssueOrder& order, int argc, char** argv) {
+    const auto& [file, out, since, dxf] = order;
     auto s = openSolved(file);
     if (!s) return fail(s.error());
     std::shared_ptr<Solved> before;
@@ -95,6 +112,10 @@ int issue(const std::string& file, const std::string& out, const std::string& si
             if (auto bad = writeSvg(d, QString::fromStdString(svg.string()))) return fail(*bad);
             std::cout << svg.string() << "\n";
         }
+        if (dxf) {
+            const fs::path drawing = fs::path(out) / (e.file + ".dxf");
+            if (auto bad = tellDxf(writeDxf(d, drawing, sheetDxf(in)), drawing)) return fail(*bad);
+        }
         all.push_back(std::move(d));
     }
     if (all.empty()) return fail({file, "there is nothing to issue: the project has no boards", ""});
@@ -108,6 +129,11 @@ int issue(const std::string& file, const std::string& out, const std::string& si
         if (auto bad = writePdf(cards, QString::fromStdString(to.string()), "Door cards")) return fail(*bad);
         std::cout << to.string() << "\n";
     }
+    if (dxf)
+        for (const auto& [level, name] : planFiles((*s)->project)) {
+            const fs::path to = fs::path(out) / (name + ".dxf");
+            if (auto bad = tellDxf(writePlanDxf(in, level, to), to)) return fail(*bad);
+        }
     const auto snags = findSnags((*s)->project, (*s)->book, (*s)->results);
     const auto stops =
         std::count_if(snags.begin(), snags.end(), [](const Snag& x) { return x.severity == Severity::Stop; });
@@ -371,6 +397,8 @@ int runCommand(int argc, char** argv) {
     issueCommand->add_option("--out", out, "The folder to write to")->capture_default_str();
     std::string since;
     issueCommand->add_option("--since", since, "An earlier file: what has changed on each sheet is clouded");
+    bool dxf = false;
+    issueCommand->add_flag("--dxf", dxf, "Each sheet as DXF too, and each floor in the units of the building");
     auto* newCommand = app.add_subcommand("new", "Begin a project from a starter");
     newCommand->add_option("FILE", to, "The project to write")->required();
     std::string starter = "us-480", demo = "saltmarket-hall";
@@ -525,7 +553,7 @@ int runCommand(int argc, char** argv) {
 
     if (*newCommand) return copyShipped("starters", starter, to, force);
     if (*demoCommand) return copyShipped("demos", demo, to, force);
-    if (*issueCommand) return issue(file, out, since, argc, argv);
+    if (*issueCommand) return issue({file, out, since, dxf}, argc, argv);
     auto s = openSolved(file);
     if (!s) return fail(s.error());
     if (*assumptionsCommand) {

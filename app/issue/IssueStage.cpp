@@ -5,6 +5,7 @@
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/SheetMarks.h"
+#include "core/exchange/DxfPlan.h"
 #include "core/exchange/Grid.h"
 #include "core/lists/List.h"
 #include "core/project/CircuitFacts.h"
@@ -17,6 +18,7 @@
 #include <QElapsedTimer>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QGridLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -75,21 +77,34 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     lists->setObjectName("exportLists");
     lists->setToolTip(tr("Feeders, transformers, protective devices, motors, luminaires, take-off, every run and every "
                          "circuit: a sheet for each"));
-    left->addWidget(lists);
+    auto* more = new QGridLayout;
+    more->setSpacing(6);
+    left->addLayout(more);
+    more->addWidget(lists, 0, 0);
     connect(lists, &QPushButton::clicked, this, [this] {
         writeTo(tr("Write the lists"), " lists.xlsx", tr("Workbook (*.xlsx)"), &IssueStage::exportLists);
     });
     auto* cards = new QPushButton(tr("Door cards…"));
     cards->setObjectName("exportCards");
     cards->setToolTip(tr("A card for the door of each board: what every place serves"));
-    left->addWidget(cards);
+    more->addWidget(cards, 0, 1);
     connect(cards, &QPushButton::clicked, this, [this] {
         writeTo(tr("Write the door cards"), " door cards.pdf", tr("PDF (*.pdf)"), &IssueStage::exportCards);
     });
     auto* compareButton = new QPushButton(tr("Compare with a file…"));
     compareButton->setObjectName("compareFile");
     compareButton->setToolTip(tr("What was entered and what follows since an earlier file, in words and as clouds"));
-    left->addWidget(compareButton);
+    more->addWidget(compareButton, 1, 0);
+    auto* dxf = new QPushButton(tr("DXF…"));
+    dxf->setObjectName("exportDxf");
+    dxf->setToolTip(tr("The ticked sheets as drawings with layers, and each floor in the units of the building"));
+    more->addWidget(dxf, 1, 1);
+    connect(dxf, &QPushButton::clicked, this, [this] {
+        const QString folder = QFileDialog::getExistingDirectory(this, tr("Write the drawings into a folder"));
+        if (folder.isEmpty()) return;
+        const auto written = exportDxf(folder);
+        session.say(written ? *written : q(written.error().text()), !written);
+    });
     connect(compareButton, &QPushButton::clicked, this, [this] {
         const QString file = QFileDialog::getOpenFileName(this, tr("Compare with an earlier file"), {},
                                                           tr("Lintel projects (*.lintel)"));
@@ -395,12 +410,39 @@ std::optional<Error> IssueStage::exportCards(const QString& file) {
     return writePdf(cards, file, q(session.project().basis.title));
 }
 
+Outcome<QString> IssueStage::exportDxf(const QString& folder) {
+    session.waitSolved();
+    const SetOf& now = set();
+    const std::filesystem::path into = folder.toStdString();
+    int files = 0, pictures = 0;
+    const auto told = [&](const Outcome<DxfLeftOut>& done) -> std::optional<Error> {
+        if (!done) return done.error();
+        ++files;
+        pictures += done->pictures;
+        return std::nullopt;
+    };
+    for (const SheetEntry& e : now.sheets) {
+        if (!isTicked(e)) continue;
+        const Drawing d = earlier ? markedSince(earlier->sheets, e, now.solution->project.basis) : e.draw();
+        if (const auto bad = told(writeDxf(d, into / (e.file + ".dxf"), sheetDxf(now.in)))) return *bad;
+    }
+    if (files == 0) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
+    for (const auto& [level, name] : planFiles(now.solution->project))
+        if (const auto bad = told(writePlanDxf(now.in, level, into / (name + ".dxf")))) return *bad;
+    return tr("%n drawing(s) written into %1", nullptr, files).arg(folder) +
+           (pictures ? tr(". Pictures beneath plans are left out: %1").arg(pictures) : QString());
+}
+
+bool IssueStage::isTicked(const SheetEntry& e) const {
+    return std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end();
+}
+
 std::optional<Error> IssueStage::exportPdf(const QString& file) {
     session.waitSolved();
     const SetOf& now = set();
     std::vector<Drawing> all;
     for (const SheetEntry& e : now.sheets)
-        if (std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end())
+        if (isTicked(e))
             all.push_back(earlier ? markedSince(earlier->sheets, e, now.solution->project.basis) : e.draw());
     if (all.empty()) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
     return writePdf(all, file, q(now.solution->project.basis.title));

@@ -28,6 +28,9 @@ public:
     void showSchedule(BoardId board);
     /// Writes the ticked sheets into one PDF.
     std::optional<Error> exportPdf(const QString& file);
+    /// The ticked sheets, and each floor in the units of the building, as files of a folder; what was written, in
+    /// words.
+    Outcome<QString> exportDxf(const QString& folder);
     /// Writes a card for the door of each board into one PDF.
     std::optional<Error> exportCards(const QString& file);
     /// Writes all lists that have something to tell as the sheets of one workbook.
@@ -39,6 +42,7 @@ public:
     CompareList& changes() { return *differences; }
 
 private:
+    bool isTicked(const SheetEntry& e) const;
     void rebuild();
     void showCurrent();
     /// The set of a solution, listed once for it: its entries refer to the solution.

@@ -4,6 +4,7 @@
 #include "app/riser/RiserMenu.h"
 #include "core/base/Format.h"
 #include "core/check/SnagsByNode.h"
+#include "core/exchange/DxfPlan.h"
 #include "core/project/Operations.h"
 #include "core/sheets/BoardDiagram.h"
 #include "core/sheets/Sheets.h"
@@ -57,15 +58,15 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     hint->setMinimumWidth(10);
     bar->addSpacing(12);
     bar->addWidget(hint, 1);
-    auto* pdf = new QPushButton(tr("PDF…"));
-    auto* svg = new QPushButton(tr("SVG…"));
-    bar->addWidget(pdf);
-    bar->addWidget(svg);
+    for (const auto& [format, words] :
+         {std::pair{Format::Pdf, tr("PDF…")}, {Format::Svg, tr("SVG…")}, {Format::Dxf, tr("DXF…")}}) {
+        auto* button = new QPushButton(words);
+        bar->addWidget(button);
+        connect(button, &QPushButton::clicked, this, [this, format = format] { askExport(format); });
+    }
     column->addLayout(bar);
     column->addWidget(view, 1);
     view->setLeastScale(readableScale * 0.95);
-    connect(pdf, &QPushButton::clicked, this, [this] { exportTo(false); });
-    connect(svg, &QPushButton::clicked, this, [this] { exportTo(true); });
     connect(&session, &Session::solved, this, &RiserStage::rebuild);
     connect(&session, &Session::opened, this, &RiserStage::rebuild);
     connect(&session, &Session::selectionChanged, this, [this] {
@@ -200,12 +201,17 @@ void RiserStage::keyPressEvent(QKeyEvent* e) {
 void RiserStage::resizeEvent(QResizeEvent*) { rebuild(); }
 void RiserStage::showEvent(QShowEvent*) { rebuild(); }
 
-void RiserStage::exportTo(bool svg) {
+void RiserStage::askExport(Format format) {
     const QString usual = oneBoard->isChecked() ? "diagram" : "riser";
-    const QString file =
-        QFileDialog::getSaveFileName(this, svg ? tr("Drawing as SVG") : tr("Drawing as PDF"),
-                                     usual + (svg ? ".svg" : ".pdf"), svg ? tr("SVG (*.svg)") : tr("PDF (*.pdf)"));
+    const QString ending = format == Format::Pdf ? "pdf" : format == Format::Svg ? "svg" : "dxf";
+    const QString file = QFileDialog::getSaveFileName(this, tr("Write the drawing"), usual + "." + ending,
+                                                      QString("%1 (*.%2)").arg(ending.toUpper(), ending));
     if (file.isEmpty()) return;
+    const auto written = exportTo(format, file);
+    session.say(written ? tr("Written: %1").arg(written->join(", ")) : q(written.error().text()), !written);
+}
+
+Outcome<QStringList> RiserStage::exportTo(Format format, const QString& file) {
     session.waitSolved();
     const Solution& s = session.solution();
     const bool floors = layout() == RiserLayout::ByFloor;
@@ -213,20 +219,28 @@ void RiserStage::exportTo(bool svg) {
     const std::vector<Drawing> sheets = oneBoard->isChecked()
                                             ? boardDiagram(in, boardShown())
                                             : riserDiagram(in, layout(), floors ? "E-501" : "E-502", shown());
-    if (sheets.empty()) return session.say(tr("There is nothing to draw: the board has no circuits"), true);
-    if (!svg) {
-        const auto bad = writePdf(sheets, file, q(sheets.front().title));
-        return session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+    if (sheets.empty()) return Error{"drawing", "there is nothing to draw: the board has no circuits", ""};
+    if (format == Format::Pdf) {
+        if (const auto bad = writePdf(sheets, file, q(sheets.front().title))) return *bad;
+        return QStringList{file};
     }
+    // These hold one sheet each.
     QStringList written;
+    const QFileInfo info(file);
     for (std::size_t page = 0; page < sheets.size(); ++page) {
-        const QFileInfo info(file);
         const QString name =
-            page == 0 ? file : QString("%1/%2-%3.svg").arg(info.path(), info.completeBaseName()).arg(page + 1);
-        if (const auto bad = writeSvg(sheets[page], name)) return session.say(q(bad->text()), true);
+            page == 0
+                ? file
+                : QString("%1/%2-%3.%4").arg(info.path(), info.completeBaseName()).arg(page + 1).arg(info.suffix());
+        if (format == Format::Svg) {
+            if (const auto bad = writeSvg(sheets[page], name)) return *bad;
+        } else {
+            const auto done = writeDxf(sheets[page], name.toStdString(), sheetDxf(in));
+            if (!done) return done.error();
+        }
         written << name;
     }
-    session.say(tr("Written: %1").arg(written.join(", ")));
+    return written;
 }
 
 } // namespace lintel

@@ -17,6 +17,9 @@ class RiserStage : public QWidget {
 public:
     explicit RiserStage(Session& session, QWidget* parent = nullptr);
     DrawingView& drawing() { return *view; }
+    enum class Format { Pdf, Svg, Dxf };
+    /// What is shown, on its sheets; the names of the files that were written.
+    Outcome<QStringList> exportTo(Format format, const QString& file);
 
 protected:
     void resizeEvent(QResizeEvent*) override;
@@ -25,7 +28,7 @@ protected:
 
 private:
     void rebuild();
-    void exportTo(bool svg);
+    void askExport(Format format);
     /// What a thing that is dragged may hang on, and what would then be.
     void dragging(Ref what, Ref over);
     Session& session;

@@ -186,6 +186,7 @@ public:
         right = f.right - inset;
         from = sheet * shared.perSheet;
         end = std::min(c.circuits.size(), from + shared.perSheet);
+        d.on(Layer::Boards);
         head(f.top);
         mainBus = f.top + headRoom + incomerRoom;
         circuitBus = mainBus + (c.sections() ? sectionRoom : 0);
@@ -195,6 +196,7 @@ public:
         incomer(f.top + headRoom);
         for (const Group& g : c.groups) group(g);
         for (std::size_t i = from; i < end; ++i) circuit(i);
+        d.on(Layer::Notes);
         const double foot = table(loads + tableGap);
         key(foot + 7);
         return foot + keyRoom;

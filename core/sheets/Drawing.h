@@ -3,8 +3,11 @@
 // It is painted once, everywhere: what the screen shows is what PDF, SVG and PNG hold.
 
 #include "core/base/Geometry.h"
+#include "core/project/Choices.h"
 #include "core/project/Ids.h"
 
+#include <algorithm>
+#include <iterator>
 #include <string>
 #include <variant>
 #include <vector>
@@ -122,6 +125,20 @@ struct HeadingSpot {
     bool operator==(const HeadingSpot&) const = default;
 };
 
+/// What marks belong to, for files with layers.
+enum class Layer : std::uint8_t { Sheet, Notes, Building, Underlay, Trays, Wiring, Lighting, Power, Boards, Feeders };
+
+/// Marks that are one symbol together.
+struct SymbolMark {
+    std::size_t from, end; ///< of the drawing's marks
+    Symbol symbol;
+    Point at;
+    double turn, size; ///< degrees clockwise; mm across
+    Ink ink;
+    Ref thing{}; ///< what it stands for
+    bool operator==(const SymbolMark&) const = default;
+};
+
 struct Drawing {
     std::string title, number;                ///< "LK-1", "E-604"
     std::string paper;                        ///< "Letter", "Tabloid", "ARCH D"
@@ -130,6 +147,18 @@ struct Drawing {
     std::vector<Mark> marks;
     std::vector<Hotspot> hotspots;
     std::vector<HeadingSpot> headings;
+    std::vector<SymbolMark> symbols; ///< in the order of their marks
+
+    /// The marks that follow belong to this layer.
+    void on(Layer layer) {
+        if (layers.empty() ? layer == Layer::Sheet : layers.back().second == layer) return;
+        layers.emplace_back(marks.size(), layer);
+    }
+    Layer layerAt(std::size_t mark) const {
+        const auto after = std::upper_bound(layers.begin(), layers.end(), mark,
+                                            [](std::size_t m, const auto& change) { return m < change.first; });
+        return after == layers.begin() ? Layer::Sheet : std::prev(after)->second;
+    }
 
     void line(Point a, Point b, double w = 0.25, Ink ink = Ink::Ink, bool dashed = false) {
         marks.push_back(LineMark{{a, b}, w, ink, dashed, false});
@@ -160,6 +189,7 @@ struct Drawing {
 
 private:
     bool wrote = false;
+    std::vector<std::pair<std::size_t, Layer>> layers; ///< from which mark on
 };
 
 } // namespace lintel

@@ -133,6 +133,7 @@ SheetFrame footFrame(const Drawing& d) {
 
 SheetFrame footBlock(Drawing& d, const SheetInput& in, const std::string& scale) {
     d.titleBlock = TitlePlace::Foot;
+    d.on(Layer::Sheet);
     const SheetFrame f = footFrame(d);
     FootStrip strip{d, in, f.bottom};
     strip.company();

@@ -446,7 +446,9 @@ struct Painter {
             const DeviceType& y = in.project.deviceTypes[x.type];
             if (!shown(y)) continue;
             const Point p = mm(x.at);
+            d.on(y.kind == LoadKind::Lighting ? Layer::Lighting : Layer::Power);
             drawSymbol(d, y.symbol, p, x.turn, inkOf(x.circuit), sym(4.2));
+            d.symbols.back().thing = x.id;
             if (!x.leg.empty() && style.tags)
                 d.text(p + turned({sym(2.2), sym(y.onWall ? 2.2 : -1.2)}, x.turn), x.leg, txt(1.9), Align::Centre,
                        false, Ink::Quiet);
@@ -492,13 +494,19 @@ struct Painter {
 
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style) {
     Painter p{in, level, style};
+    p.d.on(Layer::Underlay);
     p.underlays();
+    p.d.on(Layer::Building);
     p.building();
+    p.d.on(Layer::Trays);
     if (style.trays) p.trays();
+    p.d.on(Layer::Wiring);
     if (style.wiring) p.wiring();
     p.devices();
+    p.d.on(Layer::Boards);
     p.boards();
     p.placeTags();
+    p.d.on(Layer::Notes);
     p.d.marks.insert(p.d.marks.end(), p.tags.marks.begin(), p.tags.marks.end());
     p.d.title = in.project.levels.has(level) ? in.project.levels[level].name : "";
     return p.d;

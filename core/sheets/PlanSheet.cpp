@@ -69,7 +69,10 @@ Scale scaleFor(const Extent& e, UnitSystem units, double w, double h) {
 /// Marks of a drawing at 1:100, moved and scaled onto the sheet.
 void place(Drawing& sheet, const Drawing& floor, double k, Point off) {
     const auto at = [&](Point p) { return p * k + off; };
-    for (Mark m : floor.marks) {
+    const std::size_t first = sheet.marks.size();
+    for (std::size_t i = 0; i < floor.marks.size(); ++i) {
+        Mark m = floor.marks[i];
+        sheet.on(floor.layerAt(i));
         std::visit(
             [&]<class M>(M& x) {
                 if constexpr (std::is_same_v<M, LineMark> || std::is_same_v<M, FillMark>)
@@ -88,6 +91,14 @@ void place(Drawing& sheet, const Drawing& floor, double k, Point off) {
             m);
         sheet.marks.push_back(std::move(m));
     }
+    for (SymbolMark s : floor.symbols) {
+        s.from += first;
+        s.end += first;
+        s.at = at(s.at);
+        s.size *= k;
+        sheet.symbols.push_back(s);
+    }
+    sheet.on(Layer::Sheet);
     for (Hotspot s : floor.hotspots) {
         const Point a = at({s.left, s.top}), b = at({s.right, s.bottom});
         sheet.hotspots.push_back({s.thing, a.x, a.y, b.x, b.y});

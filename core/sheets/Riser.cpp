@@ -399,11 +399,15 @@ public:
     }
 
     void paint(const std::string& before, const std::string& after) {
+        d.on(Layer::Building);
         bands();
+        d.on(Layer::Feeders);
         for (std::size_t f = 0; f < c.feeders.size(); ++f) line(c.feeders[f], l.feeds[f]);
         for (std::size_t f = 0; f < c.feeders.size(); ++f) words(c.feeders[f], l.feeds[f]);
+        d.on(Layer::Boards);
         for (std::size_t i = 0; i < c.things.size(); ++i)
             if (shown(l.boxes[i].top)) thing(i);
+        d.on(Layer::Notes);
         if (!before.empty()) match(first, "goes on above on " + before, true);
         if (!after.empty()) match(last, "goes on below on " + after, false);
     }

@@ -13,7 +13,8 @@ Point turned(Point p, double degrees) {
     return {p.x * std::cos(a) - p.y * std::sin(a), p.x * std::sin(a) + p.y * std::cos(a)};
 }
 
-void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, double size) {
+namespace {
+void drawMarks(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, double size) {
     const double r = size / 2, w = 0.32 * size / 4.2;
     const auto p = [&](double x, double y) { return at + turned({x * r, y * r}, turn); };
     const auto circle = [&](double k, bool filled = false) {
@@ -119,6 +120,13 @@ void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, doubl
         d.text(at + Point{0, r * 0.3}, "J", r * 0.85, Align::Centre, false, ink);
         break;
     }
+}
+} // namespace
+
+void drawSymbol(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, double size) {
+    const std::size_t from = d.marks.size();
+    drawMarks(d, symbol, at, turn, ink, size);
+    d.symbols.push_back({from, d.marks.size(), symbol, at, turn, size, ink});
 }
 
 FurnishingSize usualSize(FurnishingKind k) {

@@ -177,6 +177,7 @@ SheetFrame sheetFrame(const Drawing& d, const SheetInput& in) {
 
 SheetFrame titleBlock(Drawing& d, const SheetInput& in, const std::string& scale) {
     d.titleBlock = TitlePlace::Side;
+    d.on(Layer::Sheet);
     const SheetFrame f = sheetFrame(d, in);
     const Boxes x = boxesOf(d, in);
     Strip strip{d, in, f.textLeft, f.textRight};

@@ -230,6 +230,18 @@ TEST_CASE("riser: a board as a diagram with all its circuits, and overlays that 
     d.s.select(d.ref("SP-1"));
     d.pump();
     CHECK(words().rfind("SP-1\n", 0) == 0);
+    const QString folder = QDir::temp().filePath(QString("lintel-riser-%1").arg(QCoreApplication::applicationPid()));
+    REQUIRE(QDir().mkpath(folder));
+    for (const auto& [format, name] : {std::pair{RiserStage::Format::Pdf, "a.pdf"},
+                                       {RiserStage::Format::Svg, "a.svg"},
+                                       {RiserStage::Format::Dxf, "a.dxf"}}) {
+        const auto written = d.window.riser().exportTo(format, folder + "/" + name);
+        REQUIRE(written);
+        CHECK(QFileInfo(folder + "/" + name).size() > 1000);
+        if (format != RiserStage::Format::Pdf) CHECK(written->size() >= 2); // sixty places take two sheets
+        CHECK_FALSE(d.window.riser().exportTo(format, folder + "/none/" + name));
+    }
+    QDir(folder).removeRecursively();
     d.s.select(d.ref("M-1")); // has no circuits: what was drawn stays
     d.pump();
     CHECK(words().rfind("SP-1\n", 0) == 0);

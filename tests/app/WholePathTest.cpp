@@ -100,6 +100,13 @@ TEST_CASE("three receptacles placed, circuited, sized for drop, undone to the by
     d.pump();
     const QString pdf = d.path("sheets.pdf");
     REQUIRE_FALSE(d.window.issue().exportPdf(pdf));
+    const QString drawings = pdf + ".drawings";
+    REQUIRE(QDir().mkpath(drawings));
+    REQUIRE(d.window.issue().exportDxf(drawings));
+    CHECK(QDir(drawings).entryList({"E-*.dxf"}).size() >= 5);
+    CHECK(QDir(drawings).entryList({"plan_*.dxf"}).size() >= 1);
+    CHECK_FALSE(d.window.issue().exportDxf(drawings + "/none"));
+    QDir(drawings).removeRecursively();
     const QString text = pdfText(pdf);
     CHECK(text.contains(QRegularExpression("31\\s+20\\s+Receptacles, Store 007\\s+2#10, #10G, ½″C\\s+540")));
     CHECK(text.contains("Circuit 31: raised from #12 to #10 for voltage drop (300 ft, 2.7"));
