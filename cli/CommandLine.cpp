@@ -67,7 +67,8 @@ struct IssueOrder {
 };
 
 int issue(const IssueOrder& order, int argc, char** argv) {
-    const auto& [file, out, since, dxf] = order;
+    const std::string &file = order.file, &out = order.out, &since = order.since;
+    const bool dxf = order.dxf;
     auto s = openSolved(file);
     if (!s) return fail(s.error());
     std::shared_ptr<Solved> before;

@@ -133,7 +133,7 @@ public:
     void draw() {
         heading("Legend");
         for (const auto& [symbol, names] : symbols())
-            entry(names, [&](Point at) { drawSymbol(d, symbol, at, 0, Ink::Ink, 4.6); });
+            entry(names, [&, symbol = symbol](Point at) { drawSymbol(d, symbol, at, 0, Ink::Ink, 4.6); });
         if (anyBoard(false))
             entry("Panelboard or switchboard", [&](Point at) { d.fill(at.x - 4, at.y - 1.4, 8, 2.8, Ink::Ink); });
         if (anyBoard(true))
