@@ -79,7 +79,7 @@ int colourOf(Ink ink) {
 
 /// The pens that the format knows, in hundredths of a millimetre: the nearest.
 int penOf(double mm) {
-    static constexpr std::array<int, 24> pens{0,  5,  9,  13, 15, 18, 20,  25,  30,  35,  40,  50,
+    static constexpr std::array<int, 24> pens{0,  5,  9,  13, 15, 18,  20,  25,  30,  35,  40,  50,
                                               53, 60, 70, 80, 90, 100, 106, 120, 140, 158, 200, 211};
     const double wanted = mm * 100;
     return *std::min_element(pens.begin(), pens.end(),
@@ -249,7 +249,8 @@ private:
         else if (const auto* t = std::get_if<TextMark>(&m))
             text(*t, a);
         else if (const auto* s = std::get_if<LinesMark>(&m))
-            for (std::size_t i = 1; i < s->ends.size(); i += 2) line(s->ends[i - 1], s->ends[i], inked(a, s->ink, s->width));
+            for (std::size_t i = 1; i < s->ends.size(); i += 2)
+                line(s->ends[i - 1], s->ends[i], inked(a, s->ink, s->width));
         else
             ++leftOut.pictures;
     }
@@ -304,15 +305,15 @@ private:
         const int align = t.align == Align::Left ? 0 : t.align == Align::Centre ? 1 : 2;
         const double px = x(t.at), py = y(t.at);
         dxf.writeText(dw,
-                      DL_TextData(px, py, 0, px, py, 0, length(t.size * capitals), squeeze, 0, align, 0, encoded(t.text),
-                                  textStyle, -t.turn * 3.14159265358979 / 180),
+                      DL_TextData(px, py, 0, px, py, 0, length(t.size * capitals), squeeze, 0, align, 0,
+                                  encoded(t.text), textStyle, -t.turn * 3.14159265358979 / 180),
                       inked(a, t.ink, 0));
     }
 
     /// A symbol as its block, with what it stands for as attributes that are not seen.
     void insert(const SymbolMark& s, Layer layer) {
-        const auto says = options.says && s.thing ? options.says(s.thing)
-                                                  : std::vector<std::pair<std::string, std::string>>{};
+        const auto says =
+            options.says && s.thing ? options.says(s.thing) : std::vector<std::pair<std::string, std::string>>{};
         const DL_Attributes as(dxfLayer(layer), colourOf(s.ink), penOf(0.25), "BYLAYER", 1);
         dw.entity("INSERT");
         dw.dxfString(100, "AcDbEntity");

@@ -11,7 +11,7 @@
 namespace lintel {
 
 struct DxfOptions {
-    double unit = 1;    ///< units of the file for a millimetre of the drawing
+    double unit = 1;     ///< units of the file for a millimetre of the drawing
     bool inches = false; ///< the file's unit is an inch, else a millimetre
     /// What the attributes of a symbol's block say of the thing that it stands for: names in capitals, and values.
     std::function<std::vector<std::pair<std::string, std::string>>(Ref)> says{};

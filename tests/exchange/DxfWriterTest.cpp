@@ -72,9 +72,8 @@ TEST_CASE("DXF: every text of every sheet of the demos is in its file, at its pl
                 }
             for (std::size_t i = 0; i < d.marks.size(); ++i) {
                 const auto* t = std::get_if<TextMark>(&d.marks[i]);
-                const bool inSymbol = std::any_of(d.symbols.begin(), d.symbols.end(), [&](const SymbolMark& s) {
-                    return i >= s.from && i < s.end;
-                });
+                const bool inSymbol = std::any_of(d.symbols.begin(), d.symbols.end(),
+                                                  [&](const SymbolMark& s) { return i >= s.from && i < s.end; });
                 if (!t || inSymbol) continue;
                 INFO(e.number << " " << t->text);
                 const bool there = std::any_of(texts.begin(), texts.end(), [&](const std::string& line) {
@@ -113,7 +112,8 @@ TEST_CASE("DXF: a line in the file for every feeder, from its box to its load") 
             for (const auto& [thing, h] : boxes) {
                 const auto touches = [&](double x, double y) {
                     return x > h.left - 0.02 && x < h.right + 0.02 &&
-                           (near(d.height - y, h.top) || near(d.height - y, h.bottom) || near(x, h.left) || near(x, h.right)) &&
+                           (near(d.height - y, h.top) || near(d.height - y, h.bottom) || near(x, h.left) ||
+                            near(x, h.right)) &&
                            d.height - y > h.top - 0.02 && d.height - y < h.bottom + 0.02;
                 };
                 if (touches(x1, y1)) from = thing;
@@ -169,7 +169,8 @@ TEST_CASE("DXF: a floor in the units of the building, a block for each device wi
         CHECK(std::any_of(told.begin(), told.end(), [&](const std::string& line) {
             return line.rfind("block ", 0) == 0 && line.find(wanted) != std::string::npos;
         }));
-        CHECK(std::count_if(told.begin(), told.end(), [](const std::string& l) { return l.rfind("defined ", 0) == 0; }) >= 3);
+        CHECK(std::count_if(told.begin(), told.end(),
+                            [](const std::string& l) { return l.rfind("defined ", 0) == 0; }) >= 3);
     }
 }
 
@@ -178,8 +179,8 @@ TEST_CASE("DXF: names of any kind come back as they were typed, and a folder tha
     Drawing d;
     d.width = 200;
     d.height = 100;
-    const std::vector<std::string> names{"Café Übung 你好", "100 %% of it", "R&D <h1>", "#4 \\U+0041 \\P", "a^b ^M", "5 % drop",
-                                         "{\\fArial;x}", "tab\there"};
+    const std::vector<std::string> names{"Café Übung 你好", "100 %% of it", "R&D <h1>",     "#4 \\U+0041 \\P",
+                                         "a^b ^M",          "5 % drop",     "{\\fArial;x}", "tab\there"};
     double y = 5;
     for (const std::string& name : names) d.text({5, y += 8}, name, 3);
     d.text({150, 50}, "upright", 3);
