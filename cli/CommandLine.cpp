@@ -8,6 +8,7 @@
 #include "core/compare/SheetMarks.h"
 #include "core/exchange/DxfPlan.h"
 #include "core/exchange/ResultsText.h"
+#include "core/issue/Issues.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/plan/FindRooms.h"
@@ -37,8 +38,17 @@ int fail(const Error& e) {
 }
 
 Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file) {
-    auto p = loadProject(file);
+    std::error_code none;
+    const std::size_t at = file.rfind('@');
+    const bool issue = at != std::string::npos && !fs::exists(file, none);
+    auto p = loadProject(issue ? file.substr(0, at) : file);
     if (!p) return p.error();
+    if (issue) {
+        const Issue* wanted = findIssue(*p, file.substr(at + 1));
+        if (!wanted) return Error{file, "there is no issue of that mark", "lintel-cli issues FILE lists them."};
+        p = projectOf(*p, wanted->id);
+        if (!p) return p.error();
+    }
     auto book = loadRuleBook(p->basis.ruleBook, p->basis.ownValues);
     if (!book) return book.error();
     auto s = std::make_shared<Solved>(Solved{*p, *book, {}});
@@ -50,7 +60,6 @@ Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file) {
 
 namespace {
 
-/// `since`: an earlier file, whose differences are clouded; empty: none.
 /// What has no place in a DXF file is told, once a file.
 std::optional<Error> tellDxf(const Outcome<DxfLeftOut>& done, const fs::path& to) {
     if (!done) return done.error();
@@ -62,7 +71,8 @@ std::optional<Error> tellDxf(const Outcome<DxfLeftOut>& done, const fs::path& to
 }
 
 struct IssueOrder {
-    std::string file, out, since;
+    std::string file, out;
+    std::string since; ///< an earlier file, whose differences are clouded; empty: none
     bool dxf = false;
 };
 
@@ -489,6 +499,20 @@ int runCommand(int argc, char** argv) {
         "check", "Loads with no circuit, circuits with no cable, boards too small or too large");
     checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
     checkCommand->add_flag("--json", loads.json, "As JSON");
+    IssuesOrder issues;
+    auto* issuesCommand = app.add_subcommand("issues", "What went out: list, the project as it was, a new issue");
+    issuesCommand->add_option("FILE", issues.file, "A .lintel project")->required();
+    issuesCommand->add_flag("--json", issues.json, "As JSON");
+    issuesCommand->add_option("--show", issues.show, "Write the project as it was at this mark, with --out");
+    issuesCommand->add_option("--make", issues.make, "Make an issue of this mark; next: the one after the last");
+    issuesCommand->add_option("--for", issues.state, "for comment, for tender, for construction, as built")
+        ->capture_default_str();
+    issuesCommand->add_option("--date", issues.date, "The day on which it goes out");
+    issuesCommand->add_option("--reason", issues.reason, "What is new, for the table of revisions");
+    issuesCommand->add_option("--by", issues.by, "Who issues it");
+    issuesCommand->add_option("--checked", issues.checked, "Who checked it");
+    issuesCommand->add_option("--accept", issues.accept, "Who takes on what stands in the way");
+    issuesCommand->add_option("--out", issues.out, "The file to write; without it FILE itself");
     FormsOrder forms;
     auto* formsCommand =
         app.add_subcommand("forms", "Schedule forms: what there are, a company's file, which board has which");
@@ -526,6 +550,7 @@ int runCommand(int argc, char** argv) {
     if (*compareCommand) return runCompare(comparison);
     if (*mergeCommand) return runMerge(merge);
     if (*formsCommand) return runForms(forms);
+    if (*issuesCommand) return runIssues(issues);
     if (*listsCommand) return runLists(lists);
     if (*takeCommand || *writeCommand) {
         auto p = loadProject(file);

@@ -23,6 +23,7 @@ struct Solved {
     Results results;
     CheckInput input() const { return {project, book, results}; }
 };
+/// `file`: a project, or FILE@MARK: as it was when that issue went out.
 Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file);
 
 struct LevelOrder {
@@ -49,6 +50,14 @@ struct FormsOrder {
     bool figures = false;
 };
 int runForms(const FormsOrder& order);
+
+struct IssuesOrder {
+    std::string file, show, out;                         ///< show: the mark of an issue whose state is written
+    std::string make, date, reason, by, checked, accept; ///< make: the mark of a new one
+    std::string state = "for tender";
+    bool json = false;
+};
+int runIssues(const IssuesOrder& order);
 
 struct CompareOrder {
     std::vector<std::string> files; ///< two, or the seven that git gives

@@ -2,6 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
+#include "app/issue/IssueDialog.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/SheetMarks.h"
@@ -22,6 +23,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
+#include <QProgressDialog>
 #include <QPushButton>
 #include <QTimer>
 
@@ -32,7 +35,7 @@ constexpr int usualWidth = 252, shapingWidth = 320; // of what stands beside the
 
 IssueStage::IssueStage(Session& s, QWidget* parent)
     : QWidget(parent), session(s), list(new QListWidget(this)), view(new SheetView(s, this)), stops(new QLabel(this)),
-      paper(new QLabel(this)) {
+      went(new QLabel(this)), paper(new QLabel(this)) {
     asRich(stops);
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
@@ -69,14 +72,23 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     stops->setWordWrap(true);
     stops->setObjectName("issueStops");
     left->addWidget(stops);
+    went->setWordWrap(true);
+    went->setObjectName("issuesMade");
+    went->setProperty("quiet", true);
+    left->addWidget(went);
+    auto* make = new QPushButton(tr("Issue the set…"));
+    make->setObjectName("makeIssue");
+    make->setToolTip(tr("What stands in the way, who issues it and what for; the project is kept as it is then"));
+    left->addWidget(make);
+    connect(make, &QPushButton::clicked, this, &IssueStage::askIssue);
     auto* pdf = new QPushButton(tr("Export PDF…"));
     pdf->setProperty("strong", true);
     pdf->setObjectName("exportPdf");
     left->addWidget(pdf);
-    auto* lists = new QPushButton(tr("Lists as a workbook…"));
+    auto* lists = new QPushButton(tr("Lists…"));
     lists->setObjectName("exportLists");
-    lists->setToolTip(tr("Feeders, transformers, protective devices, motors, luminaires, take-off, every run and every "
-                         "circuit: a sheet for each"));
+    lists->setToolTip(tr("A workbook of feeders, transformers, protective devices, motors, luminaires, take-off, every "
+                         "run and every circuit: a sheet for each"));
     auto* more = new QGridLayout;
     more->setSpacing(6);
     left->addLayout(more);
@@ -91,9 +103,10 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     connect(cards, &QPushButton::clicked, this, [this] {
         writeTo(tr("Write the door cards"), " door cards.pdf", tr("PDF (*.pdf)"), &IssueStage::exportCards);
     });
-    auto* compareButton = new QPushButton(tr("Compare with a file…"));
+    auto* compareButton = new QPushButton(tr("Compare…"));
     compareButton->setObjectName("compareFile");
-    compareButton->setToolTip(tr("What was entered and what follows since an earlier file, in words and as clouds"));
+    compareButton->setToolTip(
+        tr("What was entered and what follows since an issue or an earlier file, in words and as clouds"));
     more->addWidget(compareButton, 1, 0);
     auto* dxf = new QPushButton(tr("DXF…"));
     dxf->setObjectName("exportDxf");
@@ -105,7 +118,17 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         const auto written = exportDxf(folder);
         session.say(written ? *written : q(written.error().text()), !written);
     });
-    connect(compareButton, &QPushButton::clicked, this, [this] {
+    connect(compareButton, &QPushButton::clicked, this, [this, compareButton] {
+        if (!session.project().issues.empty()) {
+            QMenu menu;
+            fillCompareMenu(menu);
+            const QAction* chosen = menu.exec(compareButton->mapToGlobal(QPoint(0, -menu.sizeHint().height())));
+            if (!chosen) return;
+            if (const auto id = chosen->data().toUInt()) {
+                if (const auto bad = compareWithIssue({id})) session.say(q(bad->text()), true);
+                return;
+            }
+        }
         const QString file = QFileDialog::getOpenFileName(this, tr("Compare with an earlier file"), {},
                                                           tr("Lintel projects (*.lintel)"));
         if (file.isEmpty()) return;
@@ -138,6 +161,8 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     connect(pdf, &QPushButton::clicked, this,
             [this] { writeTo(tr("Export sheets"), ".pdf", tr("PDF (*.pdf)"), &IssueStage::exportPdf); });
     // The set of a very large building takes longer than a frame: it then waits until nothing is edited for a moment.
+    comparing = new QTimer(this);
+    connect(comparing, &QTimer::timeout, this, &IssueStage::compareNext);
     later = new QTimer(this);
     later->setSingleShot(true);
     connect(later, &QTimer::timeout, this, &IssueStage::rebuild);
@@ -183,8 +208,96 @@ void IssueStage::rebuild() {
                            .arg(theme().stop.name())
                            .arg(n)
                      : tr("<span style='color:%1'>●</span> No stop snags.").arg(theme().accent.name()));
+    tellIssues();
     if (earlier && compared != set().solution) showDifferences();
     if (isVisible()) showCurrent();
+}
+
+namespace {
+QString sheetsCounted(std::size_t n) { return n == 1 ? QObject::tr("1 sheet") : QObject::tr("%1 sheets").arg(n); }
+} // namespace
+
+void IssueStage::tellIssues() {
+    const Issue* last = lastIssue(session.project());
+    QStringList lines;
+    for (const Issue& i : session.project().issues)
+        lines.prepend(
+            tr("%1 · %2 · %3 · %4").arg(q(i.mark), q(i.date), tr(wordOf(i.state)), sheetsCounted(i.sheets.size())));
+    constexpr int shown = 3;
+    const int all = int(lines.size());
+    if (all > shown) lines = lines.mid(0, shown) << tr("and %1 before").arg(all - shown);
+    issuesTold = last ? lines.join("\n") : tr("Nothing was issued yet.");
+    went->setText(issuesTold);
+    // Sheets are drawn one a turn to be compared with what went out.
+    nextToCompare = last ? 0 : -1;
+    sheetsChanged = 0;
+    if (last) comparing->start(0);
+}
+
+void IssueStage::compareNext() {
+    const Issue* last = lastIssue(session.project());
+    const auto& sheets = set().sheets;
+    if (last && nextToCompare == int(sheets.size()))
+        went->setText(issuesTold + "\n" +
+                      (sheetsChanged ? tr("%1 changed since %2: △").arg(sheetsCounted(sheetsChanged), q(last->mark))
+                                     : tr("No sheet has changed since %1.").arg(q(last->mark))));
+    if (!isVisible() || !last || nextToCompare < 0 || nextToCompare >= int(sheets.size()) ||
+        list->count() != int(sheets.size()))
+        return comparing->stop();
+    const int row = nextToCompare++;
+    const SheetEntry& e = sheets[std::size_t(row)];
+    const auto then = std::find_if(last->sheets.begin(), last->sheets.end(),
+                                   [&](const IssuedSheet& s) { return s.title == e.title; });
+    QString mark;
+    if (then == last->sheets.end())
+        mark = tr("not in %1").arg(q(last->mark));
+    else if (then->print != printOf(e.draw()))
+        mark = tr("changed since %1").arg(q(last->mark));
+    const QString words = q(e.number) + "   " + q(e.title);
+    const QSignalBlocker quiet(list);
+    if (mark.isEmpty()) return;
+    ++sheetsChanged;
+    list->item(row)->setText("△ " + words);
+    list->item(row)->setToolTip(plainTip(words + ": " + mark));
+}
+
+void IssueStage::fillCompareMenu(QMenu& menu) const {
+    for (const Issue& i : session.project().issues)
+        menu.addAction(plainButton(tr("Issue %1, %2").arg(q(i.mark), q(i.date))))->setData(i.id.value);
+    menu.addSeparator();
+    menu.addAction(tr("A file…"))->setData(0);
+}
+
+void IssueStage::askIssue() {
+    session.waitSolved();
+    std::vector<std::string> titles;
+    for (const SheetEntry& e : set().sheets)
+        if (isTicked(e)) titles.push_back(e.title);
+    IssueDialog dialog(session, titles, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    if (const auto bad = makeIssue(dialog.draft())) session.say(q(bad->text()), true);
+}
+
+std::optional<Error> IssueStage::makeIssue(const IssueDraft& draft) {
+    session.waitSolved();
+    QProgressDialog progress(tr("Drawing the sheets…"), tr("Cancel"), 0, int(draft.sheets.size()), this);
+    progress.setWindowModality(Qt::WindowModal);
+    progress.setMinimumDuration(400);
+    const auto next = issued(session.solution().input(), draft, [&](std::size_t done, std::size_t) {
+        progress.setValue(int(done));
+        return !progress.wasCanceled();
+    });
+    progress.setValue(int(draft.sheets.size()));
+    if (!next) return next.error();
+    session.edit(tr("Issue %1").arg(q(draft.mark)), [&](Project& p) { p = *next; });
+    session.say(tr("Issued: %1. Export PDF… and DXF… write its files.").arg(q(draft.mark)));
+    return std::nullopt;
+}
+
+std::optional<Error> IssueStage::compareWithIssue(IssueId id) {
+    auto was = projectOf(session.project(), id);
+    if (!was) return was.error();
+    return compareWithState(std::move(*was), tr("issue %1").arg(q(session.project().issues[id].mark)));
 }
 
 const IssueStage::SetOf& IssueStage::set() {
@@ -338,17 +451,21 @@ void IssueStage::editCell(CircuitId circuit, int column, QRect at) {
 std::optional<Error> IssueStage::compareWith(const QString& file) {
     auto p = loadProject(file.toStdString());
     if (!p) return p.error();
-    auto book = loadRuleBook(p->basis.ruleBook, p->basis.ownValues);
+    return compareWithState(std::move(*p), QFileInfo(file).fileName());
+}
+
+std::optional<Error> IssueStage::compareWithState(Project state, const QString& name) {
+    auto book = loadRuleBook(state.basis.ruleBook, state.basis.ownValues);
     if (!book) return book.error();
     auto s = std::make_shared<Solution>();
-    s->project = std::move(*p);
+    s->project = std::move(state);
     s->book = std::make_shared<const RuleBook>(std::move(*book));
     s->results = solve(s->project, *s->book);
     auto read = std::make_unique<SetOf>(SetOf{s, session.sheetInput(*s), {}});
     read->sheets = issueSet(read->in);
     earlier = std::move(read);
     compared.reset();
-    earlierName = QFileInfo(file).fileName();
+    earlierName = name;
     session.waitSolved();
     endForm();
     sheetSide->hide();
@@ -429,7 +546,7 @@ Outcome<QString> IssueStage::exportDxf(const QString& folder) {
     if (files == 0) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
     for (const auto& [level, name] : planFiles(now.solution->project))
         if (const auto bad = told(writePlanDxf(now.in, level, into / (name + ".dxf")))) return *bad;
-    return tr("%n drawing(s) written into %1", nullptr, files).arg(folder) +
+    return tr("%1 written into %2").arg(files == 1 ? tr("1 drawing") : tr("%1 drawings").arg(files), folder) +
            (pictures ? tr(". Pictures beneath plans are left out: %1").arg(pictures) : QString());
 }
 

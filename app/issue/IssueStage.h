@@ -4,9 +4,11 @@
 #include "app/issue/CompareList.h"
 #include "app/issue/FormPanel.h"
 #include "app/issue/SheetView.h"
+#include "core/issue/Issues.h"
 #include "core/sheets/Sheets.h"
 
 class QLabel;
+class QMenu;
 class QListWidget;
 class QPushButton;
 class QTimer;
@@ -38,10 +40,24 @@ public:
     /// Shows beside the sheets what differs from a file of the project, with clouds on the sheets; an Error leaves all
     /// as it was.
     std::optional<Error> compareWith(const QString& file);
+    /// The same with an issue of the project.
+    std::optional<Error> compareWithIssue(IssueId id);
+    /// Makes an issue of the project as it is, in one step that undoes.
+    std::optional<Error> makeIssue(const IssueDraft& draft);
     void endComparison();
     CompareList& changes() { return *differences; }
 
 private:
+    void askIssue();
+    void fillCompareMenu(QMenu& menu) const;
+    std::optional<Error> compareWithState(Project state, const QString& name);
+    /// The issues that there are, and which sheets have changed since the last.
+    void tellIssues();
+    void compareNext();
+    QTimer* comparing;
+    int nextToCompare = -1; ///< row of the list
+    std::size_t sheetsChanged = 0;
+    QString issuesTold;
     bool isTicked(const SheetEntry& e) const;
     void rebuild();
     void showCurrent();
@@ -76,7 +92,7 @@ private:
     void redrawShaped();
     /// Words of a circuit are typed where they stand on its schedule; what is worked out is not.
     void editCell(CircuitId circuit, int column, QRect at);
-    QLabel *stops, *paper;
+    QLabel *stops, *went, *paper;
     QString wanted;
     std::vector<QString> unticked;
 };

@@ -98,6 +98,7 @@ struct Groups {
         return r.id.value < ofRun.size() && !ofRun[r.id.value].empty() ? ofRun[r.id.value] : "Runs of nothing";
     }
     std::string operator()(const ScheduleForm&) const { return "Schedule forms"; }
+    std::string operator()(const Issue&) const { return "Issues"; }
     template <class T> std::string operator()(const T&) const { return "Plan"; }
 };
 

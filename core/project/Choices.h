@@ -384,6 +384,15 @@ template <> struct EnumText<RecipeBy> {
         {RecipeBy::Furnishing, "at furniture"}, {RecipeBy::Middle, "in the middle"}};
 };
 
+/// What an issue is for.
+enum class IssueState : std::uint8_t { Comment, Tender, Construction, AsBuilt };
+template <> struct EnumText<IssueState> {
+    static constexpr std::pair<IssueState, const char*> words[] = {{IssueState::Comment, "for comment"},
+                                                                   {IssueState::Tender, "for tender"},
+                                                                   {IssueState::Construction, "for construction"},
+                                                                   {IssueState::AsBuilt, "as built"}};
+};
+
 /// Our own drawing of a device on plan.
 enum class Symbol : std::uint8_t {
     Receptacle,

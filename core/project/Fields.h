@@ -323,6 +323,28 @@ template <class V> void fields(V& v, ScheduleForm& f) {
     v("usual", f.usual);
     v("columns", f.columns);
 }
+template <class V> void fields(V& v, IssuedSheet& s) {
+    v("number", s.number);
+    v("title", s.title);
+    v("print", s.print);
+}
+template <class V> void fields(V& v, TakenOn& t) {
+    v("what", t.what);
+    v("by", t.by);
+}
+template <class V> void fields(V& v, Issue& i) {
+    v("id", i.id);
+    v("mark", i.mark);
+    v("date", i.date);
+    v("reason", i.reason);
+    v("by", i.by);
+    v("checked", i.checked);
+    v("state", i.state);
+    v("sheets", i.sheets);
+    v("taken", i.taken);
+    v("basedOn", i.basedOn);
+    v("packed", i.packed);
+}
 template <class V> void fields(V& v, Section& s) {
     v("id", s.id);
     v("board", s.board);

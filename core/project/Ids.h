@@ -33,6 +33,7 @@ using RecipeId = Id<struct Recipe>;
 using CatchmentId = Id<struct Catchment>;
 using TrayId = Id<struct Tray>;
 using FormId = Id<struct ScheduleForm>;
+using IssueId = Id<struct Issue>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -55,6 +56,7 @@ template <> inline constexpr char idLetter<Recipe> = 'E';
 template <> inline constexpr char idLetter<Catchment> = 'K';
 template <> inline constexpr char idLetter<Tray> = 'Q';
 template <> inline constexpr char idLetter<ScheduleForm> = 'P';
+template <> inline constexpr char idLetter<Issue> = 'I';
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

@@ -57,6 +57,7 @@ std::string nameOf(const Project& p, Ref r) {
     if (auto* k = p.catchments.find(r.as<Catchment>())) return k->name.empty() ? "catchment" : k->name;
     if (auto* t = p.trays.find(r.as<Tray>())) return t->name.empty() ? "tray" : t->name;
     if (auto* f = p.forms.find(r.as<ScheduleForm>())) return f->name;
+    if (auto* i = p.issues.find(r.as<Issue>())) return "issue " + i->mark;
     if (auto* e = p.recipes.find(r.as<Recipe>())) return "recipe for " + e->roomKind;
     if (auto* d = p.devices.find(r.as<Device>())) {
         if (!d->tag.empty()) return d->tag;

@@ -492,6 +492,31 @@ struct Tray {
     bool operator==(const Tray&) const = default;
 };
 
+/// A sheet as it went out.
+struct IssuedSheet {
+    std::string number, title;
+    std::string print; ///< of its words (printOf): another one when any of them differs
+    bool operator==(const IssuedSheet&) const = default;
+};
+/// What stood in the way of an issue, and who went on nevertheless.
+struct TakenOn {
+    std::string what, by;
+    bool operator==(const TakenOn&) const = default;
+};
+/// The set as it went out on a day. It never changes afterwards.
+struct Issue {
+    IssueId id;
+    std::string mark; ///< "T1"
+    std::string date, reason, by, checked;
+    IssueState state = IssueState::Tender;
+    std::vector<IssuedSheet> sheets;
+    std::vector<TakenOn> taken;
+    IssueId basedOn;                 ///< the issue by which its state is told; none: it is told in full
+    std::vector<std::string> packed; ///< the project as it was, without its issues (see core/issue)
+    Extra extra;
+    bool operator==(const Issue&) const = default;
+};
+
 struct Project {
     Basis basis;
     Table<Level> levels;
@@ -513,6 +538,7 @@ struct Project {
     Table<Catchment> catchments;
     Table<Tray> trays;
     Table<ScheduleForm> forms;
+    Table<Issue> issues;
     Extra extra;
     bool operator==(const Project&) const = default;
 
@@ -537,6 +563,7 @@ struct Project {
         f("catchments", &Project::catchments);
         f("trays", &Project::trays);
         f("forms", &Project::forms);
+        f("issues", &Project::issues);
     }
 };
 

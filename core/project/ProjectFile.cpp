@@ -32,6 +32,8 @@ ordered_json valueJson(const std::vector<RecipePart>& list) { return listJson(li
 ordered_json valueJson(const std::vector<Serving>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<Revision>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<FormColumn>& list) { return listJson(list); }
+ordered_json valueJson(const std::vector<IssuedSheet>& list) { return listJson(list); }
+ordered_json valueJson(const std::vector<TakenOn>& list) { return listJson(list); }
 
 struct Writer {
     ordered_json out = ordered_json::object();
@@ -226,6 +228,7 @@ LINTEL_JSON(Furnishing)
 LINTEL_JSON(Recipe)
 LINTEL_JSON(Catchment)
 LINTEL_JSON(ScheduleForm)
+LINTEL_JSON(Issue)
 LINTEL_JSON(Tray)
 #undef LINTEL_JSON
 

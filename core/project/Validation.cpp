@@ -318,6 +318,13 @@ void check(Checker& c, const Project&, const ScheduleForm& f) {
     for (const FormColumn& column : f.columns) c.within("columns.width", column.width, 0, 1000);
 }
 
+void check(Checker& c, const Project& p, const Issue& i) {
+    if (i.mark.empty()) c.say("mark", "an issue has a mark");
+    c.resolves("basedOn", p.issues, i.basedOn);
+    if (i.basedOn && i.basedOn >= i.id) c.say("basedOn", "an issue is told by one before it");
+    if (i.packed.empty()) c.say("packed", "the state that it keeps is missing");
+}
+
 template <class T> void look(Checker& c, const Project& p, const char* table, const T& thing, bool sound) {
     c.table = table;
     c.id = thing.id.value;

@@ -432,3 +432,44 @@ TEST_CASE("the command line tells forms, takes a company's, and draws boards by 
         CHECK(r.err.contains("lintel-cli: "));
     }
 }
+
+TEST_CASE("issues from the command line: refused, taken on, shown, compared with") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("hall.lintel"), then = folder.filePath("then.lintel");
+    REQUIRE(cli({"demo", file}).code == 0);
+    CHECK(cli({"issues", file}).out.contains("nothing was issued yet"));
+    const QStringList make{"issues",     file,       "--make",     "T1",   "--date",
+                           "2026-11-30", "--reason", "For prices", "--by", "RA"};
+    const Ran refused = cli(make);
+    CHECK(refused.code == 1);
+    CHECK(refused.err.contains("14 stops are open"));
+    CHECK(cli({"issues", file}).out.contains("nothing was issued yet"));
+    CHECK(cli(make + QStringList{"--accept", "R. Amadi", "--for", "for fun"}).code == 1);
+    REQUIRE(cli(make + QStringList{"--accept", "R. Amadi"}).code == 0);
+    CHECK(cli(make + QStringList{"--accept", "R. Amadi"}).code == 1); // there is one of that mark
+    const Ran listed = cli({"issues", file});
+    CHECK(listed.out.contains("For prices (RA)"));
+    CHECK(listed.out.contains("14 stops are open: taken on by R. Amadi"));
+    const auto json = nlohmann::json::parse(cli({"issues", file, "--json"}).out.toStdString());
+    REQUIRE(json.size() == 1);
+    CHECK(json[0]["mark"] == "T1");
+    CHECK(json[0]["sheets"].size() >= 20);
+    CHECK(cli({"issues", file, "--show", "T9", "--out", then}).code == 1);
+    CHECK(cli({"issues", file, "--show", "T1"}).code == 1);
+    REQUIRE(cli({"issues", file, "--show", "T1", "--out", then}).code == 0);
+    CHECK(cli({"compare", then, file + "@T1"}).out.contains("nothing differs"));
+    CHECK(cli({"solve", file + "@T1"}).out == cli({"solve", file}).out);
+    CHECK(cli({"compare", file + "@T9", file}).code == 1);
+    REQUIRE(cli({"issues", file, "--make", "next", "--date", "2026-12-01", "--accept", "R. Amadi"}).code == 0);
+    CHECK(cli({"issues", file}).out.contains("T2"));
+}
+
+TEST_CASE("issue --dxf writes a drawing beside each sheet and one of each floor") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("pier.lintel");
+    REQUIRE(cli({"demo", file, "--name", "brindle-pier"}).code == 0);
+    REQUIRE(cli({"issue", file, "--dxf", "--out", folder.filePath("out")}).code == 0);
+    const QDir out(folder.filePath("out"));
+    CHECK(out.entryList({"E-*.dxf"}).size() == out.entryList({"E-*.pdf"}).size());
+    CHECK(out.entryList({"plan_*.dxf"}).size() == 2);
+}

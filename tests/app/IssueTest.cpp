@@ -1,0 +1,122 @@
+// Issuing a set in the window: the gate, what is kept, what has changed since, and the comparison with it.
+
+#include "app/issue/IssueDialog.h"
+#include "core/project/Operations.h"
+#include "tests/app/AppTest.h"
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+
+using namespace lintel;
+
+namespace {
+
+struct OnIssue : Driven {
+    OnIssue() {
+        REQUIRE_FALSE(s.begin(*loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel")));
+        window.go(Stage::Issue);
+        pump();
+    }
+    /// Opens the gate by its button and works on it while it is open.
+    void gate(const std::function<void(IssueDialog&)>& work) {
+        bool met = false;
+        QTimer::singleShot(0, &window, [&] {
+            auto* dialog = qobject_cast<IssueDialog*>(QApplication::activeModalWidget());
+            REQUIRE(dialog);
+            met = true;
+            work(*dialog);
+        });
+        QTest::mouseClick(window.issue().findChild<QPushButton*>("makeIssue"), Qt::LeftButton);
+        pump();
+        CHECK(met);
+    }
+    static void typeInto(QWidget& dialog, const char* name, const QString& text) {
+        auto* e = dialog.findChild<QLineEdit*>(name);
+        REQUIRE(e);
+        e->setFocus();
+        e->selectAll();
+        QTest::keyClicks(e, text);
+    }
+    /// The sheets' rows with what is said of them, when all have been looked at.
+    QStringList rows() {
+        for (int i = 0; i < 200; ++i) QCoreApplication::processEvents();
+        QStringList out;
+        for (int i = 0; i < window.issue().sheets().count(); ++i)
+            out << window.issue().sheets().item(i)->toolTip() + window.issue().sheets().item(i)->text().left(1);
+        return out;
+    }
+};
+
+} // namespace
+
+TEST_CASE("issue: the gate names what stands in the way, and nothing goes out until somebody takes it on") {
+    OnIssue d;
+    auto* made = d.window.issue().findChild<QLabel*>("issuesMade");
+    REQUIRE(made);
+    CHECK(made->text() == "Nothing was issued yet.");
+    // Cancelled: nothing has changed.
+    d.gate([](IssueDialog& dialog) {
+        CHECK_FALSE(dialog.findChild<QPushButton*>("issueGo")->isEnabled());
+        CHECK(dialog.findChild<QLabel*>("issueRefusal")->text().contains("14 stops are open"));
+        QTest::keyClick(&dialog, Qt::Key_Escape);
+    });
+    CHECK(d.s.project().issues.empty());
+    CHECK(d.s.undoLabel().isEmpty());
+    d.gate([](IssueDialog& dialog) {
+        OnIssue::typeInto(dialog, "issueMark", "T1");
+        OnIssue::typeInto(dialog, "issueReason", "Issued for tender, R&D <floor>");
+        for (QLineEdit* taker : dialog.findChildren<QLineEdit*>("issueTaker")) {
+            CHECK_FALSE(dialog.findChild<QPushButton*>("issueGo")->isEnabled());
+            QTest::keyClicks(taker, "R. Amadi");
+        }
+        auto* go = dialog.findChild<QPushButton*>("issueGo");
+        CHECK(go->isEnabled());
+        OnIssue::typeInto(dialog, "issueMark", " ");
+        CHECK_FALSE(go->isEnabled());
+        OnIssue::typeInto(dialog, "issueMark", "T1");
+        QTest::mouseClick(go, Qt::LeftButton);
+    });
+    REQUIRE(d.s.project().issues.size() == 1);
+    const Issue issue = d.s.project().issues[{1}];
+    CHECK(issue.mark == "T1");
+    CHECK(issue.sheets.size() == std::size_t(d.window.issue().sheets().count()));
+    CHECK(issue.taken.front().by == "R. Amadi");
+    CHECK(made->text().startsWith("T1 · "));
+    CHECK(d.s.project().basis.revisions.back().text == "Issued for tender, R&D <floor>");
+    CHECK(d.s.undoLabel() == "Issue T1");
+    CHECK(d.rows().filter("changed").isEmpty());
+    CHECK(made->text().contains("No sheet has changed since T1."));
+
+    // What is changed afterwards is marked, sheet by sheet, and the comparison names it.
+    CircuitId circuit;
+    for (const Circuit& c : d.s.project().circuits)
+        if (nameOf(d.s.project(), c.id) == "LP-1-1") circuit = c.id;
+    REQUIRE(circuit);
+    d.s.edit("Rename", [&](Project& p) { p.circuits.change(circuit)->name = "Stalls 1 to 4, till"; });
+    d.pump();
+    const QStringList changed = d.rows().filter("changed since T1");
+    CHECK(changed.filter("LP-1").size() == 1);
+    CHECK(changed.filter("△").size() == changed.size());
+    CHECK(made->text().contains("changed since T1: △"));
+    CHECK(changed.filter("LP-2").isEmpty());
+    REQUIRE_FALSE(d.window.issue().compareWithIssue({1}));
+    d.pump();
+    QString told;
+    for (const QLabel* label : d.window.issue().changes().findChildren<QLabel*>()) told += label->text() + "\n";
+    for (const auto* list : d.window.issue().changes().findChildren<QListWidget*>())
+        for (int i = 0; i < list->count(); ++i) told += list->item(i)->text() + "\n";
+    CHECK(told.contains("issue T1"));
+    d.window.issue().endComparison();
+
+    // It undoes in one step, and comes again.
+    d.s.undo();
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project().issues.empty());
+    CHECK(made->text() == "Nothing was issued yet.");
+    d.s.redo();
+    d.pump();
+    CHECK(d.s.project().issues[{1}] == issue);
+}
