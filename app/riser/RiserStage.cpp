@@ -94,7 +94,7 @@ void RiserStage::rebuild() {
     const bool board = oneBoard->isChecked();
     overlays->setVisible(!board);
     hint->setText(board ? tr("A click chooses a circuit; its facts are at the right.")
-                        : tr("Drag to feed it from another. Right click: what can be added."));
+                        : tr("Drag to feed from another; right click to add."));
     // As wide as the stage at a scale where the smallest words can be read; what is higher is scrolled.
     const double wide = std::max(480, view->width());
     view->setLeastScale((board ? diagramScale : readableScale) * 0.95);

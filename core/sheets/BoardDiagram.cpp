@@ -271,7 +271,8 @@ private:
         std::string lines;
         for (int i = 0; i < factsOf(b.system).lines; ++i) lines += (i ? " " : "") + lineName(i, b);
         if (factsOf(b.system).wires > factsOf(b.system).lines) lines += " N";
-        d.text({start, mainBus - 2}, fmt::format("{} · {} A bus", lines, number(b.bus)), 2.8, Align::Left, true);
+        const double beside = b.surge.empty() || sheet > 0 ? start : start + 8; // the line to surge protection
+        d.text({beside, mainBus - 2}, fmt::format("{} · {} A bus", lines, number(b.bus)), 2.8, Align::Left, true);
         if (sheet > 0) {
             d.text({start, mainBus - 6}, fromWords(), 2.8);
             return more(stop);

@@ -13,35 +13,48 @@ void drawCapacitor(Drawing& d, Point at, Ink ink) {
     d.line({at.x, at.y + gap}, {at.x, at.y + 3}, pen, ink);
 }
 
-} // namespace
-
-void drawLoadSymbol(Drawing& d, LoadKind kind, Point at, Ink ink) {
-    d.line({at.x, at.y - 3}, {at.x, at.y}, pen, ink);
+/// The sign of a kind, and how far above its middle it begins, mm: its line ends there.
+struct Sign {
+    Symbol symbol;
+    double reach, turn = 0;
+};
+Sign signOf(LoadKind kind) {
     switch (kind) {
-    case LoadKind::Capacitor:
-        return drawCapacitor(d, at, ink);
     case LoadKind::Lighting:
     case LoadKind::OutdoorLighting:
-        return drawSymbol(d, Symbol::Downlight, at, 45, ink, size);
+        return {Symbol::Downlight, 0.7 * size / 2, 45};
     case LoadKind::Receptacle:
     case LoadKind::LargeOutlet:
     case LoadKind::DwellingGeneral:
-        return drawSymbol(d, Symbol::Receptacle, at, 0, ink, size);
+        return {Symbol::Receptacle, 0.82 * size / 2};
     case LoadKind::Motor:
     case LoadKind::Vertical:
     case LoadKind::Cooling:
     case LoadKind::Refrigeration:
-        return drawSymbol(d, Symbol::Motor, at, 0, ink, size);
+        return {Symbol::Motor, size / 2};
     case LoadKind::Heating:
     case LoadKind::Kitchen:
     case LoadKind::Range:
     case LoadKind::Dryer:
     case LoadKind::WaterHeating:
     case LoadKind::InstantWater:
-        return drawSymbol(d, Symbol::Heater, at, 0, ink, size);
+        return {Symbol::Heater, 0.6 * size / 2};
     default:
-        return drawSymbol(d, Symbol::Equipment, at, 0, ink, size);
+        return {Symbol::Equipment, 0.95 * size / 2};
     }
+}
+
+} // namespace
+
+void drawLoadSymbol(Drawing& d, LoadKind kind, Point at, Ink ink) {
+    constexpr double above = 3;
+    if (kind == LoadKind::Capacitor) {
+        d.line({at.x, at.y - above}, {at.x, at.y - 0.6}, pen, ink);
+        return drawCapacitor(d, at, ink);
+    }
+    const Sign sign = signOf(kind);
+    d.line({at.x, at.y - above}, {at.x, at.y - sign.reach}, pen, ink);
+    drawSymbol(d, sign.symbol, at, sign.turn, ink, size);
 }
 
 } // namespace lintel

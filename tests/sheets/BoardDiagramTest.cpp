@@ -47,6 +47,17 @@ void checkApart(const Drawing& d) {
             CHECK(box.top >= f.top);
             boxes.push_back({box, t->text});
         }
+    // No line goes through a text.
+    for (const Mark& m : d.marks)
+        if (const auto* line = std::get_if<LineMark>(&m); line && line->points.size() == 2) {
+            const Point p = line->points[0], q = line->points[1];
+            for (const auto& [box, text] : boxes) {
+                constexpr double edge = 0.15;
+                const bool apart = std::max(p.x, q.x) <= box.left + edge || std::min(p.x, q.x) >= box.right - edge ||
+                                   std::max(p.y, q.y) <= box.top + edge || std::min(p.y, q.y) >= box.bottom - edge;
+                if (!apart) FAIL_CHECK(d.title << ": a line goes through " << text);
+            }
+        }
     for (std::size_t i = 0; i < boxes.size(); ++i)
         for (std::size_t k = 0; k < i; ++k) {
             const auto& [a, one] = boxes[i];
@@ -165,6 +176,7 @@ TEST_CASE("diagrams: circuits hang on the bar of their section, behind its switc
     s.from = 1, s.to = 3;
     s.rating = 63;
     s.residual = 30;
+    p.boards.change(board)->surge = "type 2";
     const SectionId section = p.sections.add(s);
     const Results r = solve(p, book);
     const SheetInput in{p, book, r};
