@@ -1,6 +1,7 @@
 #include "fuzz/GoOn.h"
 
 #include "core/check/Assumptions.h"
+#include "core/issue/Issues.h"
 #include "core/level/Level.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
@@ -101,8 +102,12 @@ void goOn(const Project& p) {
     }
     const SheetInput sheets{p, *book, r};
     int drawn = 0;
+    for (const Issue& i : p.issues) {
+        const auto was = projectOf(p, i.id); // or an Error
+        if (was) (void)writeProject(*was);
+    }
     for (const SheetEntry& e : issueSet(sheets)) {
-        if (++drawn > 6) break;
+        if (++drawn > 12) break;
         checkDrawing(e.draw());
     }
 }

@@ -122,8 +122,7 @@ struct Sheets {
     /// `room`, `high`: of the sheet, mm.
     Sheets(const Content& c, double room, double high) {
         const std::size_t n = c.circuits.size();
-        const auto most = std::size_t(std::max(1.0, std::floor((room - labelColumn) / leastColumn)));
-        count = (n + most - 1) / most;
+        count = countOf(n, room);
         perSheet = count ? (n + count - 1) / count : 0;
         columnWidth = perSheet ? std::min(mostColumn, (room - labelColumn) / double(perSheet)) : 0;
         if (columnWidth > 17) cellText = 2.8, cellStep = 3.4;
@@ -138,6 +137,11 @@ struct Sheets {
         for (double& h : rowHeights) h += more;
         left -= more * double(rowHeights.size());
         air = std::min(10.0, left / 3);
+    }
+    /// Sheets that so many circuits take on sheets with so much room; nothing else has to be known for it.
+    static std::size_t countOf(std::size_t circuits, double room) {
+        const auto most = std::size_t(std::max(1.0, std::floor((room - labelColumn) / leastColumn)));
+        return (circuits + most - 1) / most;
     }
     double heightOf(const Content::Row& row) const {
         if (row.kind.upright) return uprightHeight(row);
@@ -586,7 +590,8 @@ const char* boardDiagramPaper(const RuleBook& book) { return book.metric() ? "A3
 
 std::size_t boardDiagramPages(const SheetInput& in, BoardId id) {
     const Board& b = in.project.boards[id];
-    return hasDiagram(b) ? shareOut(Content(in, b)).count : 0;
+    const SheetFrame f = footFrame(blank(in));
+    return hasDiagram(b) ? Sheets::countOf(in.results.on(id).size(), f.right - f.left - 2 * inset) : 0;
 }
 
 std::vector<Drawing> boardDiagram(const SheetInput& in, BoardId id, const std::string& number) {
