@@ -19,7 +19,7 @@ namespace {
 
 constexpr double inset = 6, labelColumn = 25; ///< mm within the frame; of the headings of the rows
 constexpr double leastColumn = 14.4, mostColumn = 23;
-constexpr double headRoom = 27; ///< from the frame to the line below the board's facts
+constexpr double headRoom = 31; ///< from the frame to the line below the board's facts
 constexpr double incomerRoom = 33, sectionRoom = 25, circuitRoom = 21, loadRoom = 16; ///< at least
 constexpr double tableGap = 7, keyRoom = 13;                                          ///< below the loads; of the key
 constexpr double busPen = 1.2, wirePen = 0.35, symbolPen = 0.35, enclosurePen = 0.25;
@@ -225,24 +225,38 @@ private:
 
     void head(double top) {
         const double nameRoom = right - left > 300 ? 56 : 38;
-        d.text({left, top + 13}, b.name, 9, Align::Left, true, Ink::Ink, nameRoom);
+        name(top, nameRoom);
         const double x0 = left + nameRoom + 6, step = (right - x0) / 4;
-        double y = top + 18.5;
-        for (const std::string& line : wrapText(b.description, nameRoom, 2.8)) {
-            if (y > top + headRoom - 2) break; // a board is described in some words; the schedule has them too
-            d.text({left, y}, line, 2.8);
-            y += 3.6;
-        }
         std::vector<HeadFact> facts = boardHead(in, b);
         const BoardResult& r = in.results.of(b.id);
         facts.insert(facts.begin() + 3, {"Drop to here", dropWords(r.dropTotal, r.dropKnown)});
         facts.push_back({"Space left", spaceWords()});
         for (std::size_t i = 0; i < facts.size(); ++i) {
-            const double x = x0 + step * double(i % 4), at = top + (i < 4 ? 7.0 : 16.5);
+            const double x = x0 + step * double(i % 4), at = top + (i < 4 ? 6.5 : 17);
             d.text({x, at}, facts[i].label, 2.5, Align::Left, false, Ink::Quiet);
-            d.text({x, at + 4.4}, facts[i].value, 3, Align::Left, true, Ink::Ink, step - 3);
+            const bool one = textWidth(facts[i].value, 3, true) <= step - 3;
+            double y = at + 4.4;
+            for (const std::string& line : joined(wrapText(facts[i].value, step - 3, one ? 3 : 2.7, true), 2)) {
+                d.text({x, y}, line, one ? 3 : 2.7, Align::Left, true, Ink::Ink, step - 3);
+                y += 3.2;
+            }
         }
         d.line({left, top + headRoom - 4}, {right, top + headRoom - 4}, 0.35);
+    }
+    /// Large, or as small as a long one asks for; what the board is beneath it.
+    void name(double top, double room) {
+        double size = 9;
+        while (size > 3.4 && wrapText(b.name, room, size, true).size() > (size > 6 ? 1 : 2)) size *= 0.85;
+        double y = top + 4 + size;
+        for (const std::string& line : joined(wrapText(b.name, room, size, true), 2)) {
+            d.text({left, y}, line, size, Align::Left, true, Ink::Ink, room);
+            y += size * 1.1;
+        }
+        y = std::max(y - size * 1.1 + 5, top + 18);
+        for (const std::string& line : joined(wrapText(b.description, room, 2.8), 2)) {
+            d.text({left, y}, line, 2.8, Align::Left, false, Ink::Ink, room);
+            y += 3.6;
+        }
     }
     std::string spaceWords() const {
         const auto map = slotMap(in.project, b, in.results.on(b.id));
@@ -260,8 +274,12 @@ private:
                                    Ink::Ink,
                                    true,
                                    true});
-        d.text({left, top + 3}, b.name, 2.8, Align::Left, true, Ink::Ink, labelColumn - 4);
-        d.text({left, top + 6.6}, "enclosure", 2.5, Align::Left, false, Ink::Quiet);
+        double y = top + 3;
+        for (const std::string& line : joined(wrapText(b.name, labelColumn - 4, 2.8, true), 5)) {
+            d.text({left, y}, line, 2.8, Align::Left, true, Ink::Ink, labelColumn - 4);
+            y += 3.5;
+        }
+        d.text({left, y}, "enclosure", 2.5, Align::Left, false, Ink::Quiet);
         rowLabel(circuitBus + 9, "Device");
         rowLabel(enclosureFoot + 6, "Conductors");
         rowLabel(loads, "Load");
@@ -331,6 +349,13 @@ private:
         d.text({at.x + 4, at.y + 2.6}, number(b.main) + " A", 2.8);
     }
 
+    /// Where the line of the group after this one comes down; the end of the table where there is none.
+    double nextLine(const Group& g) const {
+        for (const Group& other : c.groups)
+            if (other.first == g.end && other.first < end)
+                return (columnLeft(other.first) + columnLeft(std::min(other.end, end))) / 2;
+        return tableRight() + 4;
+    }
     /// The bar of a section with what stands before it, or of circuits between sections.
     void group(const Group& g) {
         const std::size_t first = std::max(g.first, from), last = std::min(g.end, end);
@@ -358,10 +383,20 @@ private:
             words.push_back(fmt::format("RCD {} mA, {}", number(s->residual), wordOf(s->residualType)));
         }
         if (s->metered) words.push_back("metered");
-        double y = mainBus + 5;
-        for (std::size_t i = 0; i < words.size(); ++i) {
-            d.text({x + 4, y}, words[i], 2.7, Align::Left, i == 0, Ink::Ink, std::max(10.0, stop - x - 4));
-            y += 3.5;
+        // Up to the line of the next group, or to the end.
+        const double room = std::max(6.0, nextLine(g) - 4 - (x + 4));
+        std::vector<std::pair<std::string, bool>> lines;
+        for (std::size_t i = 0; i < words.size(); ++i)
+            for (std::string& line : wrapText(words[i], room, 2.6, i == 0)) lines.emplace_back(std::move(line), i == 0);
+        constexpr std::size_t most = 6;
+        while (lines.size() > most) { // what asks for more is set narrower in the last
+            lines[lines.size() - 2].first += " " + lines.back().first;
+            lines.pop_back();
+        }
+        double y = mainBus + 4.6;
+        for (const auto& [line, bold] : lines) {
+            d.text({x + 4, y}, line, 2.6, Align::Left, bold, Ink::Ink, room);
+            y += 3.2;
         }
         d.hotspots.push_back({s->id, start, mainBus + 1, stop, circuitBus + 1});
     }

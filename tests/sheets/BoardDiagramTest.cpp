@@ -4,6 +4,7 @@
 #include "core/sheets/BoardDiagram.h"
 #include "core/project/ProjectFile.h"
 #include "core/sheets/TextBox.h"
+#include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
 #include "core/sheets/Words.h"
 #include "tests/World.h"
@@ -110,7 +111,7 @@ TEST_CASE("diagrams: eighty-four circuits with long names go on on further sheet
         Project p;
         p.basis.ruleBook = bookId;
         Board b;
-        b.name = "LP-1";
+        b.name = "North wing lighting and receptacle panelboard, third floor";
         b.form = book.metric() ? BoardForm::SingleColumn : BoardForm::TwoColumn;
         b.system = book.metric() ? VoltageSystem::Y400 : VoltageSystem::Y208;
         b.slots = 84;
@@ -138,6 +139,11 @@ TEST_CASE("diagrams: eighty-four circuits with long names go on on further sheet
         for (const Drawing& d : sheets) {
             checkApart(d);
             words += d.words();
+            for (const Mark& m : d.marks) // nothing is squeezed until it cannot be read
+                if (const auto* t = std::get_if<TextMark>(&m); t && t->within > 0 && t->at.y < footFrame(d).bottom) {
+                    INFO(t->text);
+                    CHECK(textWidth(t->text, t->size, t->bold) * 0.84 <= t->within);
+                }
         }
         for (const Circuit& c : p.circuits) {
             std::string column;
