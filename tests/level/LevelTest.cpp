@@ -2,6 +2,8 @@
 #include "core/level/EvenOut.h"
 #include "tests/Building.h"
 
+#include <random>
+
 using namespace lintel;
 
 namespace {
@@ -309,4 +311,33 @@ TEST_CASE("boards of 760 and 1 200 slots are levelled, and the answer holds") {
             CHECK(after.of(w.board).phaseVa[std::size_t(i)] == Approx(choices.best().phaseVa[std::size_t(i)]));
         for (const Circuit& c : level.circuits) REQUIRE_FALSE(after.of(c.id).clash);
     }
+}
+
+TEST_CASE("what is called proven with little effort is the least there is") {
+    // Boards of random loads, each levelled with a few hundred positions and then with as many as it takes.
+    std::mt19937 random(11);
+    int claimed = 0, open = 0;
+    for (int board = 0; board < 60; ++board) {
+        EvenTask t;
+        const int items = 8 + int(random() % 7);
+        for (int i = 0; i < items; ++i) {
+            const long va = 100 + long(random() % 40) * 37;
+            t.items.push_back({{{va, 0, 0}, {0, va, 0}, {0, 0, va}}, {}, int(random() % 3), 1, true});
+        }
+        const EvenResult whole = evenOut(t);
+        REQUIRE(whole.best().proven);
+        for (long effort : {20, 100, 500, 3000}) {
+            t.effort = effort;
+            const EvenResult quick = evenOut(t);
+            CHECK(quick.best().spread >= whole.best().spread);
+            CHECK(quick.bound <= whole.best().spread); // of no choice whatever
+            quick.bound == quick.best().spread ? ++claimed : ++open;
+            for (std::size_t k = 0; k < quick.byMoves.size(); ++k) {
+                const EvenChoice& same = whole.byMoves[std::min(k, whole.byMoves.size() - 1)];
+                if (quick.byMoves[k].proven) CHECK(quick.byMoves[k].spread <= same.spread);
+            }
+        }
+    }
+    CHECK(claimed > 2);
+    CHECK(open > 10);
 }

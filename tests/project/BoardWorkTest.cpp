@@ -320,6 +320,10 @@ TEST_CASE("circuits are found by what is typed, and many are changed at once wit
     Row w(6);
     w.p.circuits.change(w.c[0])->name = "Kitchen hood";
     w.p.circuits.change(w.c[1])->pinned = true;
+    w.p.circuits.change(w.c[2])->tie = 1;
+    w.p.circuits.change(w.c[3])->tie = 1;
+    w.p.circuits.change(w.c[3])->multiwire = 2;
+    w.p.circuits.change(w.c[5])->name.clear();
     const Results r = w.solved();
     const auto count = [&](const char* text) {
         const auto f = CircuitFilter::from(text);
@@ -335,6 +339,17 @@ TEST_CASE("circuits are found by what is typed, and many are changed at once wit
     CHECK(count("-pinned poles=1") == 5);
     CHECK(count("kind:equipment pinned") == 1);
     CHECK(count("\"kitchen hood\"") == 1);
+    CHECK(count("tied") == 2);
+    CHECK(count("-tied") == 4);
+    CHECK(count("multiwire") == 1);
+    CHECK(count("unnamed") == 1);
+    CHECK(count("empty") == 0);
+    CHECK(count("spare") == 0);
+    CHECK(count("reserved") == 0);
+    CHECK(count("feeder") == 0);
+    CHECK(count("held") == 0);
+    CHECK(count("raised") == 0);
+    CHECK(count("unplaced") == 0);
     CHECK(CircuitFilter::from("colour:red").error().what.find("no fact") != std::string::npos);
     CHECK(CircuitFilter::from("va>many").error().what.find("not a number") != std::string::npos);
     const GroupEdit g = planGroupEdit({w.p, nec(), r}, w.c, "breaker", "30");

@@ -457,6 +457,11 @@ TEST_CASE("alternating current finds more resistance in large conductors: skin a
     // By hand, 300 mm² at 70 °C, two conductors: R' 72.1 µΩ/m, xs² 1.743, ys 0.0156, 20.7 mm across, 25.4 apart: yp
     // 0.0302.
     CHECK(alternating(0.0601e-3 * 1.2, 300, false) == Approx(1.0458).margin(0.0005));
+    // By hand, 630 mm² at 90 °C: R' 36.085 µΩ/m, xs² 3.48240, ys 12.1271/(192 + 9.7017) = 0.060124; 30.021 mm across,
+    // 36.240 apart, their ratio squared 0.68620: two conductors 2.9 · 0.68620 · ys, three
+    // (0.312 · 0.68620 + 1.18/(ys + 0.27)) · 0.68620 · ys more (IEC 60287-1-1).
+    CHECK(alternating(0.0283e-3 * 1.2751, 630, false) == Approx(1.179771).epsilon(2e-6));
+    CHECK(alternating(0.0283e-3 * 1.2751, 630, true) == Approx(1.216428).epsilon(2e-6));
     CHECK(alternating(0.0601e-3 * 1.2, 300, true) > alternating(0.0601e-3 * 1.2, 300, false));
     CHECK(alternating(7.41e-3 * 1.2, 2.5, true) == Approx(1).margin(1e-5));
 }

@@ -2,8 +2,11 @@
 // beside it.
 
 #include "core/solve/Fault.h"
+#include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
 #include "tests/World.h"
+
+#include <numbers>
 
 using namespace lintel;
 
@@ -214,4 +217,19 @@ TEST_CASE("armour as the protective conductor counts with the area that its resi
     CHECK(double(e.has) == Approx(cores).epsilon(1e-3));
     CHECK(double(e.needed) ==
           Approx(std::sqrt(double(e.amps) * double(e.amps) * double(e.seconds)) / 46).epsilon(1e-3));
+}
+
+TEST_CASE("which way a board leans: by hand, on three lines and on two") {
+    // S_a + a·S_b + a²·S_c over the sum, a = 1∠120°: of 300, 100, 100 the even 100 go, 200 of 500 are left.
+    const auto leans = [](std::array<double, 3> va, int lines) { return leanOf(va, lines); };
+    const Complex a = std::polar(1.0, 2 * std::numbers::pi / 3);
+    for (const auto& [va, wanted] : {std::pair{std::array<double, 3>{300, 100, 100}, Complex(0.4)},
+                                     {{100, 300, 100}, 0.4 * a},
+                                     {{100, 100, 300}, 0.4 * a * a},
+                                     {{200, 200, 200}, Complex(0)},
+                                     {{0, 0, 0}, Complex(0)}})
+        CHECK(std::abs(leans(va, 3) - wanted) < 1e-9);
+    // Two lines are opposite: (300 − 100)/400.
+    CHECK(std::abs(leans({300, 100, 0}, 2) - Complex(0.5)) < 1e-9);
+    CHECK(std::abs(leans({100, 300, 0}, 2) + Complex(0.5)) < 1e-9);
 }
