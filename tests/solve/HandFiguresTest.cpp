@@ -1,6 +1,7 @@
 // Small changes to the arithmetic that once went unnoticed: each figure here is worked out by hand in the comment
 // beside it.
 
+#include "core/check/Check.h"
 #include "core/solve/Fault.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
@@ -232,4 +233,18 @@ TEST_CASE("which way a board leans: by hand, on three lines and on two") {
     // Two lines are opposite: (300 − 100)/400.
     CHECK(std::abs(leans({300, 100, 0}, 2) - Complex(0.5)) < 1e-9);
     CHECK(std::abs(leans({100, 300, 0}, 2) + Complex(0.5)) < 1e-9);
+}
+
+TEST_CASE("the metal of a run by hand, of the smallest size too") {
+    // Two #14 AWG of 2.08 mm², 100 ft one way: 2 · 2.08e-6 m² · 30.48 m · 8 890 kg/m³ = 1.127 kg. Without a length:
+    // none.
+    OneBoard w;
+    const CircuitId c = w.circuit(500, LoadUnit::VA, 1, 100);
+    w.p.circuits.change(c)->heldBreaker = 15;
+    runOf(w.p, c).heldSize = "14";
+    const CircuitId unknown = w.circuit(500);
+    const Results r = w.solved();
+    REQUIRE(r.of(c).run.size == 0);
+    CHECK(conductorMass(r.of(c).run, nec()) == Approx(1.127).epsilon(0.005));
+    CHECK(conductorMass(r.of(unknown).run, nec()) == 0);
 }
