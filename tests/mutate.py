@@ -30,7 +30,7 @@ SWAPS = [
     (r" \+ ", [" - "]), (r" - ", [" + "]), (r" \* ", [" / "]), (r" / ", [" * "]), (r" && ", [" || "]), (r" \|\| ", [" && "]),
     (r" \+= ", [" -= "]), (r" \*= ", [" /= "]), (r"std::min\(", ["std::max("]), (r"std::max\(", ["std::min("]),
 ]
-NUMBER = re.compile(r"(?<![\w.\"'\[])(\d+\.\d+|\d+)(?![\w.'\]]|e-)")
+NUMBER = re.compile(r"(?<![\w.\"'\[])(?<!e-)(\d+\.\d+|\d+)(?![\w.'\]]|e-)")
 # Words, not arithmetic; and what only makes room.
 WORDS = re.compile(r"fmt::format|step\(|\.push_back\(\{&self|cite\(|refuse\(|#include|reserve\(|static_assert|constexpr const char|\"[^\"]*\" *[+?]|note\(")
 
