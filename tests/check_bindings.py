@@ -1,5 +1,5 @@
 #!/usr/bin/python3
-"""Names of structured bindings that a lambda captures by default: clang 14, which builds the fuzz targets, refuses them.
+"""Names of structured bindings that a lambda captures by default: clang 14, the fuzz targets' compiler, refuses them.
 
 usage: check_bindings.py FILE …      Exits with 1 and names the places; `name = name` in the capture is the way out.
 """
@@ -30,7 +30,7 @@ def block_end(text, at):
 def scope_of(text, at):
     """Where a binding declared at `at` is known: the statement of a loop, else to the end of its block."""
     start = text.rfind("\n", 0, at)
-    loop = re.search(r"\bfor\s*\($", text[start:at].rstrip("const ").rstrip() or "") or re.search(r"\bfor\s*\([^;{}]*$", text[start:at])
+    loop = re.search(r"\bfor\s*\([^;{}]*$", text[start:at])
     if loop:
         body = block_end(text, start + loop.start() + text[start + loop.start():].index("("))
         while body < len(text) and text[body].isspace():
@@ -64,7 +64,8 @@ def faults(path):
             body = text[intro.end():block_end(text, brace)]
             parameters = set(re.findall(r"(\w+)\s*[,)]", body.split("{")[0]))
             for name in names - own - parameters:
-                if re.search(rf"(?<![\w.>]){name}\b(?!\s*:[^:])", body) and not re.search(rf"auto\s*&?\s*{name}\b", body):
+                used = re.search(rf"(?<![\w.>]){name}\b(?!\s*:[^:])", body)
+                if used and not re.search(rf"auto\s*&?\s*{name}\b", body):
                     yield text.count("\n", 0, intro.start()) + 1, name
 
 

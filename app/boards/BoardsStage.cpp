@@ -11,6 +11,7 @@
 #include "core/base/Format.h"
 #include "core/exchange/LoadList.h"
 #include "core/sheets/Words.h"
+#include "core/solve/BoardLoad.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <QBoxLayout>
@@ -87,8 +88,7 @@ protected:
                  QObject::tr("Demand %1 kVA · %2 A").arg(q(kilo(r.demand)), q(number(r.demandAmps.v))), Qt::AlignLeft,
                  t.ink, uiFont(0.95, true));
         drawLine(p, QRectF(left + 3 * pw + 6, 72, width() - left - 3 * pw - 8, 16),
-                 QObject::tr("of %1 A · connected %2 kVA")
-                     .arg(q(number(b->main > 0 ? std::min(b->main, b->bus) : b->bus)), q(kilo(r.connected))),
+                 QObject::tr("of %1 A · connected %2 kVA").arg(q(number(mostAmps(*b))), q(kilo(r.connected))),
                  Qt::AlignLeft, t.quiet, uiFont(0.85));
     }
 

@@ -12,6 +12,7 @@
 #include "core/project/RunFacts.h"
 #include "core/project/Sections.h"
 #include "core/sheets/Words.h"
+#include "core/solve/BoardLoad.h"
 #include "core/solve/OpeningTime.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
@@ -683,8 +684,7 @@ struct Builder : FactsBuilder {
         row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
         FactRow& used = row(QObject::tr("Used"), q(percent(r.use * 100)));
         if (r.use > 1) used.colour = theme().stop;
-        const double spare =
-            (b.main > 0 ? std::min(b.main, b.bus) : b.bus) - std::max(r.demandAmps.v, r.heaviestAmps.v);
+        const double spare = mostAmps(b) - demandOf(r);
         row(QObject::tr("Left"), QString("%1 A").arg(q(figures(std::max(0.0, spare)))));
         const std::vector<Ref> able = ableToFeed(id);
         feedRow(id, able);

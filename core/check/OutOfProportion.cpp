@@ -4,6 +4,7 @@
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
+#include "core/solve/BoardLoad.h"
 
 #include <fmt/format.h>
 
@@ -44,8 +45,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const BoardId id = s.about.as<Board>();
     const BoardResult& r = in.results.of(id);
     std::vector<Remedy> out;
-    const double bus =
-        smallestBusFor(in, std::max(in.results.of(r.via).device, std::max(r.demandAmps.v, r.heaviestAmps.v)));
+    const double bus = smallestBusFor(in, std::max(in.results.of(r.via).device, demandOf(r)));
     if (bus > 0 && bus < in.project.boards[id].bus && in.results.of(r.via).device >= share * bus &&
         r.run.ampacity >= share * bus)
         out.push_back({fmt::format("A bus of {} A", rating(bus)), [id, bus](Project& p) {

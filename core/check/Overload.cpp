@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
+#include "core/solve/BoardLoad.h"
 #include "core/solve/ConductorSizing.h"
 
 #include <fmt/format.h>
@@ -16,8 +17,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (r.use > 1.0005)
             into.push_back(
                 {&self, Severity::Stop, b.id,
-                 fmt::format("{}: {} A of demand on {} A", b.name, figures(std::max(r.demandAmps.v, r.heaviestAmps.v)),
-                             figures(b.main > 0 ? std::min(b.main, b.bus) : b.bus)),
+                 fmt::format("{}: {} A of demand on {} A", b.name, figures(demandOf(r)), figures(mostAmps(b))),
                  in.book.cite("continuousFeederDevice")});
     }
     for (const Transformer& t : in.project.transformers)
@@ -31,7 +31,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     if (const Board* b = in.project.boards.find(s.about.as<Board>())) {
         const BoardResult& r = in.results.of(b->id);
-        const double amps = std::max(r.demandAmps.v, r.heaviestAmps.v), next = in.book.ratingAtOrAbove(amps);
+        const double amps = demandOf(r), next = in.book.ratingAtOrAbove(amps);
         const BoardId id = b->id;
         if (next > 0)
             out.push_back({fmt::format("{} A bus{}", rating(next), b->main > 0 ? " and main" : ""), [=](Project& p) {
@@ -41,7 +41,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                            }});
         // The lightest of its circuits that would do, to another board of the system with a place and the capacity for
         // it.
-        const double over = amps - (b->main > 0 ? std::min(b->main, b->bus) : b->bus);
+        const double over = amps - mostAmps(*b);
         const Circuit* move = nullptr;
         for (const Circuit& c : in.project.circuits)
             if (const CircuitResult& cr = in.results.of(c.id);
@@ -58,8 +58,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                 if (to &&
                     !(o.onPlan && b->onPlan && (!to->onPlan || orthogonal(o.at, b->at) < orthogonal(to->at, b->at))))
                     continue;
-                const double room =
-                    (o.main > 0 ? std::min(o.main, o.bus) : o.bus) - std::max(other.demandAmps.v, other.heaviestAmps.v);
+                const double room = mostAmps(o) - demandOf(other);
                 double goes = 0;
                 for (CircuitId c : unitOf(in.project, move->id)) goes += in.results.of(c).load.v;
                 if (room <= goes) continue;

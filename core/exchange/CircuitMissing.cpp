@@ -5,6 +5,7 @@
 #include "core/project/BoardSize.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
+#include "core/solve/BoardLoad.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
@@ -172,9 +173,7 @@ std::string misfitOf(const Project& p, const Results& r, BoardId id) {
         return fmt::format("too small: {} of {} {} taken, and {} are to stay free{}", taken, b.slots, places, reserved,
                            better);
     const BoardResult& n = r.of(id);
-    if (n.use > 1)
-        return fmt::format("too small: {} A of demand on {} A", figures(std::max(n.demandAmps.v, n.heaviestAmps.v)),
-                           rating(b.main > 0 ? std::min(b.main, b.bus) : b.bus));
+    if (n.use > 1) return fmt::format("too small: {} A of demand on {} A", figures(demandOf(n)), rating(mostAmps(b)));
     if (taken > 0 && fits && fits * 2 <= b.slots)
         return fmt::format("too large: {} of {} {} taken; {} would hold it", taken, b.slots, places, fits);
     return "";

@@ -1,7 +1,6 @@
 #include "core/exchange/DxfPlan.h"
 
-#include "core/base/Parse.h"
-#include "core/base/Utf8.h"
+#include "core/base/PlainName.h"
 #include "core/project/Operations.h"
 
 #include <fmt/format.h>
@@ -44,10 +43,8 @@ std::vector<std::pair<LevelId, std::string>> planFiles(const Project& p) {
     std::set<std::string> taken;
     for (const Level& l : p.levels) {
         if (planSystems(p, l.id).empty()) continue;
-        std::string name = "plan_" + std::string(cutUtf8(l.name, 120));
-        for (char& c : name)
-            if (!isLetter(c) && !isDigit(c) && c != '-' && c != '_') c = '_';
-        const std::string first = name;
+        const std::string first = "plan_" + plainName(l.name, 120);
+        std::string name = first;
         for (int n = 2; !taken.insert(name).second; ++n) name = fmt::format("{}_{}", first, n);
         out.emplace_back(l.id, name);
     }

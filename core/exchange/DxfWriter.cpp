@@ -153,21 +153,20 @@ private:
     std::set<Symbol> used;
     DxfLeftOut leftOut;
     bool inBlock = false;
-    double across() const { return options.unit; }
-    double x(Point p) const { return inBlock ? p.x : p.x * across(); }
-    double y(Point p) const { return inBlock ? -p.y : (d.height - p.y) * across(); }
-    double length(double mm) const { return inBlock ? mm : mm * across(); }
+    double x(Point p) const { return inBlock ? p.x : p.x * options.unit; }
+    double y(Point p) const { return inBlock ? -p.y : (d.height - p.y) * options.unit; }
+    double length(double mm) const { return inBlock ? mm : mm * options.unit; }
 
     void header() {
         dxf.writeHeader(dw);
         dw.dxfString(9, "$INSUNITS");
         dw.dxfInt(70, options.inches ? 1 : 4);
         dw.dxfString(9, "$LTSCALE");
-        dw.dxfReal(40, across() * 0.2); // dashes of 2.5 mm on paper
+        dw.dxfReal(40, options.unit * 0.2); // dashes of 2.5 mm on paper
         dw.dxfString(9, "$EXTMIN");
         dw.coord(10, 0, 0, 0);
         dw.dxfString(9, "$EXTMAX");
-        dw.coord(10, d.width * across(), d.height * across(), 0);
+        dw.coord(10, d.width * options.unit, d.height * options.unit, 0);
         dw.sectionEnd();
     }
     void tables() {
@@ -177,7 +176,7 @@ private:
         dxf.writeLinetype(dw, DL_LinetypeData("BYBLOCK", "", 0, 0, 0.0));
         dxf.writeLinetype(dw, DL_LinetypeData("BYLAYER", "", 0, 0, 0.0));
         dxf.writeLinetype(dw, DL_LinetypeData("CONTINUOUS", "Solid line", 0, 0, 0.0));
-        static double dashes[] = {12.7, -6.35};
+        double dashes[] = {12.7, -6.35};
         dxf.writeLinetype(dw, DL_LinetypeData("DASHED", "Dashed", 0, 2, 19.05, dashes));
         dw.tableEnd();
         dw.tableLayers(int(std::size(allLayers)) + 1);

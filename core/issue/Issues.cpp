@@ -48,12 +48,6 @@ Outcome<std::string> textOfIssue(const Project& p, IssueId id, int depth = 0) {
     return *whole;
 }
 
-std::vector<std::string> namesOf(const CheckInput& in, const std::vector<Ref>& things) {
-    std::vector<std::string> names;
-    for (Ref r : things) names.push_back(nameOf(in.project, r));
-    return names;
-}
-
 } // namespace
 
 std::vector<GateItem> issueGate(const CheckInput& in) {
@@ -68,12 +62,12 @@ std::vector<GateItem> issueGate(const CheckInput& in) {
     if (!stops.details.empty()) gate.push_back(std::move(stops));
     if (const int lengths = unknownLengths(in); lengths > 0)
         gate.push_back({counted(std::size_t(lengths), "length is not known", "lengths are not known"), {}});
-    std::vector<Ref> nameless;
+    GateItem nameless;
     for (const Circuit& c : in.project.circuits)
-        if (c.use == CircuitUse::Load && c.name.empty() && !in.results.of(c.id).feeder) nameless.push_back(c.id);
-    if (!nameless.empty())
-        gate.push_back(
-            {counted(nameless.size(), "circuit has no name", "circuits have no name"), namesOf(in, nameless)});
+        if (c.use == CircuitUse::Load && c.name.empty() && !in.results.of(c.id).feeder)
+            nameless.details.push_back(nameOf(in.project, c.id));
+    nameless.what = counted(nameless.details.size(), "circuit has no name", "circuits have no name");
+    if (!nameless.details.empty()) gate.push_back(std::move(nameless));
     if (const auto& doubtful = in.book.unverified(); !doubtful.empty())
         gate.push_back({counted(doubtful.size(), "point of the rule book is not verified",
                                 "points of the rule book are not verified"),

@@ -6,6 +6,7 @@
 #include "core/project/Equipment.h"
 #include "core/project/FaultRating.h"
 #include "core/sheets/BoardPlace.h"
+#include "core/solve/BoardLoad.h"
 #include "core/solve/States.h"
 
 #include <fmt/format.h>
@@ -149,9 +150,7 @@ List demandList(const SheetInput& in) {
         if (n.connected <= 0) continue;
         const Board* b = p.boards.find(thing.as<Board>());
         const Transformer* t = p.transformers.find(thing.as<Transformer>());
-        const double rated = b   ? (b->main > 0 ? std::min(b->main, b->bus) : b->bus)
-                             : t ? in.results.of(t->id).primaryAmps.v
-                                 : 0;
+        const double rated = b ? mostAmps(*b) : t ? in.results.of(t->id).primaryAmps.v : 0;
         const double use = b ? in.results.of(b->id).use : t ? in.results.of(t->id).use : 0;
         ListCell used = rated > 0 ? percentCell(use * 100) : ListCell{"–"};
         if (use > 1) used.ink = Ink::Stop;

@@ -2,7 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/figures/Wording.h"
-#include "core/project/Operations.h"
+#include "core/project/FreePlaces.h"
 #include "core/sheets/BoardHead.h"
 #include "core/sheets/LoadSymbol.h"
 #include "core/sheets/PageNumber.h"
@@ -13,6 +13,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <numeric>
 
 namespace lintel {
 namespace {
@@ -77,8 +78,9 @@ struct Content {
         std::vector<std::string> texts;
     };
     std::vector<Row> rows; ///< but those that say nothing of any circuit
+    std::vector<HeadFact> head;
 
-    Content(const SheetInput& input, const Board& board) : in(input), b(board) {
+    Content(const SheetInput& input, const Board& board) : in(input), b(board), head(boardHead(input, board)) {
         for (CircuitId c : in.results.on(b.id)) circuits.push_back(c);
         const auto slot = [&](CircuitId c) {
             const int at = in.project.circuits[c].slot;
@@ -227,7 +229,7 @@ private:
         const double nameRoom = right - left > 300 ? 56 : 38;
         name(top, nameRoom);
         const double x0 = left + nameRoom + 6, step = (right - x0) / 4;
-        std::vector<HeadFact> facts = boardHead(in, b);
+        std::vector<HeadFact> facts = c.head;
         const BoardResult& r = in.results.of(b.id);
         facts.insert(facts.begin() + 3, {"Drop to here", dropWords(r.dropTotal, r.dropKnown)});
         facts.push_back({"Space left", spaceWords()});
@@ -236,7 +238,7 @@ private:
             d.text({x, at}, facts[i].label, 2.5, Align::Left, false, Ink::Quiet);
             const bool one = textWidth(facts[i].value, 3, true) <= step - 3;
             double y = at + 4.4;
-            for (const std::string& line : joined(wrapText(facts[i].value, step - 3, one ? 3 : 2.7, true), 2)) {
+            for (const std::string& line : linesAtMost(wrapText(facts[i].value, step - 3, one ? 3 : 2.7, true), 2)) {
                 d.text({x, y}, line, one ? 3 : 2.7, Align::Left, true, Ink::Ink, step - 3);
                 y += 3.2;
             }
@@ -248,21 +250,18 @@ private:
         double size = 9;
         while (size > 3.4 && wrapText(b.name, room, size, true).size() > (size > 6 ? 1 : 2)) size *= 0.85;
         double y = top + 4 + size;
-        for (const std::string& line : joined(wrapText(b.name, room, size, true), 2)) {
+        for (const std::string& line : linesAtMost(wrapText(b.name, room, size, true), 2)) {
             d.text({left, y}, line, size, Align::Left, true, Ink::Ink, room);
             y += size * 1.1;
         }
         y = std::max(y - size * 1.1 + 5, top + 18);
-        for (const std::string& line : joined(wrapText(b.description, room, 2.8), 2)) {
+        for (const std::string& line : linesAtMost(wrapText(b.description, room, 2.8), 2)) {
             d.text({left, y}, line, 2.8, Align::Left, false, Ink::Ink, room);
             y += 3.6;
         }
     }
     std::string spaceWords() const {
-        const auto map = slotMap(in.project, b, in.results.on(b.id));
-        int free = 0;
-        for (int slot = 1; slot <= b.slots; ++slot) free += !map[std::size_t(slot)];
-        return fmt::format("{} of {} places", free, b.slots);
+        return fmt::format("{} of {} places", freePlaces(in.project, b, in.results.on(b.id)), b.slots);
     }
 
     void enclosure(double top) {
@@ -275,7 +274,7 @@ private:
                                    true,
                                    true});
         double y = top + 3;
-        for (const std::string& line : joined(wrapText(b.name, labelColumn - 4, 2.8, true), 5)) {
+        for (const std::string& line : linesAtMost(wrapText(b.name, labelColumn - 4, 2.8, true), 5)) {
             d.text({left, y}, line, 2.8, Align::Left, true, Ink::Ink, labelColumn - 4);
             y += 3.5;
         }
@@ -309,8 +308,7 @@ private:
             d.line({x, device + 4}, {x, mainBus}, wirePen * 1.4);
         }
         surge();
-        const std::vector<HeadFact> facts = boardHead(in, b);
-        d.text({x + 4, top + 2.6}, r.parent ? "From " + facts[3].value : "Not fed", 2.8, Align::Left, true);
+        d.text({x + 4, top + 2.6}, r.parent ? "From " + c.head[3].value : "Not fed", 2.8, Align::Left, true);
         if (r.parent) d.text({x + 4, top + 6}, conductorWords(r.run, in.book), 2.8);
         if (r.parent && r.run.size >= 0) ticks({x, top + 7}, r.run.need.conductorsOfSet());
         more(stop);
@@ -435,13 +433,9 @@ private:
         hotspot(i);
     }
     void hotspot(std::size_t i) {
-        d.hotspots.push_back({c.circuits[i], columnLeft(i), circuitBus + 1, columnLeft(i) + shared.columnWidth,
-                              loads + tableGap + tableHeight()});
-    }
-    double tableHeight() const {
-        double sum = 0;
-        for (double h : shared.rowHeights) sum += h;
-        return sum;
+        const double tableFoot = std::accumulate(shared.rowHeights.begin(), shared.rowHeights.end(), loads + tableGap);
+        d.hotspots.push_back(
+            {c.circuits[i], columnLeft(i), circuitBus + 1, columnLeft(i) + shared.columnWidth, tableFoot});
     }
 
     void deviceOf(DeviceKind kind, Point at, Ink ink) {
@@ -577,7 +571,7 @@ private:
     void cell(const std::string& text, double x, double top, double high, bool bold) {
         const double size = shared.cellText, step = shared.cellStep;
         const double room = shared.columnWidth - 1.6;
-        const auto lines = joined(wrapText(text, room, size, bold), 4);
+        const auto lines = linesAtMost(wrapText(text, room, size, bold), 4);
         double y = top + high / 2 + 0.95 - step * double(lines.size() - 1) / 2;
         for (const std::string& line : lines) {
             d.text({x, y}, line, size, Align::Centre, bold, Ink::Ink, room);
@@ -585,21 +579,13 @@ private:
         }
     }
     void upright(const std::string& text, double x, double top, double high) {
-        const auto lines = joined(wrapText(text, high - 3, nameText), shared.uprightLines());
+        const auto lines = linesAtMost(wrapText(text, high - 3, nameText), shared.uprightLines());
         double at = x + 0.95 - nameStep * double(lines.size() - 1) / 2;
         for (const std::string& line : lines) {
             d.text({at, top + high - 1.5}, line, nameText, Align::Left, false, Ink::Ink, high - 3);
             d.lastText()->turn = -90;
             at += nameStep;
         }
-    }
-    /// At most so many lines; what asks for more is set narrower in the last, and nothing is lost.
-    static std::vector<std::string> joined(std::vector<std::string> lines, std::size_t most) {
-        while (lines.size() > std::max<std::size_t>(1, most)) {
-            lines[lines.size() - 2] += " " + lines.back();
-            lines.pop_back();
-        }
-        return lines;
     }
 };
 

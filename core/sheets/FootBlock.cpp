@@ -1,5 +1,6 @@
 // The title block along the foot of a sheet that its table takes the whole width of.
 
+#include "core/sheets/RevisionRows.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
 
@@ -34,12 +35,7 @@ struct FootStrip {
     }
     /// In `most` lines; what asks for more is set narrower in the last. The base line after the last.
     double lines(Box b, double y, const std::string& text, std::size_t most, double size, double step, bool bold) {
-        std::vector<std::string> all = wrapText(text, wide(b), size, bold);
-        while (all.size() > most) {
-            all[all.size() - 2] += " " + all.back();
-            all.pop_back();
-        }
-        for (const std::string& line : all) {
+        for (const std::string& line : linesAtMost(wrapText(text, wide(b), size, bold), most)) {
             d.text({left(b), y}, line, size, Align::Left, bold, Ink::Ink, wide(b));
             y += step;
         }
@@ -56,18 +52,13 @@ struct FootStrip {
         constexpr double row = 5.2;
         label(Revisions, top + 4, "Revisions");
         d.text({right(Revisions), top + 4}, "by", caption, Align::Right, false, Ink::Quiet);
-        const auto& all = in.project.basis.revisions;
-        // The last stands lowest; where there are more than rows, the first row says so.
-        const std::size_t shown = all.size() <= rows ? all.size() : rows - 1;
+        const RevisionRows all = revisionRows(in.project.basis.revisions, rows);
         for (std::size_t i = 0; i < rows; ++i) {
             const double y = top + 6 + row * double(i), base = y + row - 1.5, x = left(Revisions);
             d.line({x, y}, {right(Revisions), y}, hairPen, Ink::Quiet);
-            if (all.size() > rows && i == 0) {
-                d.text({x, base}, fmt::format("and {} earlier", all.size() - shown), caption);
-                continue;
-            }
-            if (i < rows - shown) continue;
-            const Revision& r = all[all.size() - shown + i - (rows - shown)];
+            if (all.earlier > 0 && i == 0) d.text({x, base}, fmt::format("and {} earlier", all.earlier), caption);
+            if (!all.rows[i]) continue;
+            const Revision& r = *all.rows[i];
             d.text({x, base}, r.mark, 2.8, Align::Left, true, Ink::Ink, 6);
             d.text({x + 7, base}, r.date, 2.8, Align::Left, false, Ink::Ink, 17);
             d.text({x + 26, base}, r.text, 2.8, Align::Left, false, Ink::Ink, wide(Revisions) - 26 - 10);

@@ -652,10 +652,10 @@ private:
         }
         if (of.levelIn) d.line({left, y}, {x - across - circleR, y}, feederPen, ink);
         if (of.levelOut) d.line({x + across + circleR, y}, {right, y}, feederPen, ink);
-        std::vector<Point> centres{{x - across, y - upright}};
+        std::vector<Point> centres;
+        if (!t.ref.is<Circuit>()) centres.push_back({x - across, y - upright});
         if (two) centres.push_back({x + across, y + upright});
         if (t.ref.is<Circuit>()) {
-            centres.clear();
             if (t.shade != Ink::Paper) d.fill(left, top, b.width, b.height, t.shade);
             d.line({x, y - circleR}, {x, y - 3}, feederPen, ink);
             drawLoadSymbol(d, c.in.results.of(t.ref.as<Circuit>()).kind, {x, y}, ink);

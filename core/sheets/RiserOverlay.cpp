@@ -1,16 +1,17 @@
 #include "core/sheets/RiserOverlay.h"
 
 #include "core/base/Format.h"
+#include "core/project/BoardSize.h"
 #include "core/project/FaultRating.h"
-#include "core/project/Operations.h"
+#include "core/project/FreePlaces.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/Words.h"
+#include "core/solve/BoardLoad.h"
 #include "core/solve/States.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cmath>
 
 namespace lintel {
 namespace {
@@ -29,8 +30,8 @@ OverlayWords useOf(const SheetInput& in, Ref thing) {
     const NodeResult& n = *in.results.node(thing);
     if (auto* b = in.project.boards.find(thing.as<Board>())) {
         w.share = in.results.of(b->id).use;
-        const double amps = std::max(n.demandAmps.v, n.heaviestAmps.v);
-        const double limit = b->main > 0 ? std::min(b->main, b->bus) : b->bus;
+        const double amps = demandOf(n);
+        const double limit = mostAmps(*b);
         say(w, fmt::format("{} A of {}", figures(amps), number(limit)));
     } else if (auto* t = in.project.transformers.find(thing.as<Transformer>())) {
         w.share = in.results.of(t->id).use;
@@ -97,13 +98,11 @@ OverlayWords spaceOf(const SheetInput& in, Ref thing) {
     OverlayWords w;
     const Board* b = in.project.boards.find(thing.as<Board>());
     if (!b || passesOn(b->use) || b->slots < 1) return w;
-    const auto map = slotMap(in.project, *b, in.results.on(b->id));
-    int free = 0;
-    for (int slot = 1; slot <= b->slots; ++slot) free += !map[std::size_t(slot)];
+    const int free = freePlaces(in.project, *b, in.results.on(b->id));
     w.share = 1 - double(free) / b->slots;
     say(w, fmt::format("{} of {} places free", free, b->slots));
     if (b->reservedShare > 0) {
-        const int kept = int(std::ceil(b->reservedShare * b->slots));
+        const int kept = placesReserved(*b, b->slots);
         say(w, fmt::format("{} to stay free", kept));
         w.over = free < kept;
     }
@@ -123,7 +122,7 @@ OverlayWords snagsOf(Ref thing, const RiserShow& show) {
 }
 
 /// What is known of a load that is drawn as a thing of its own.
-OverlayWords equipmentWords(const SheetInput& in, CircuitId id, const RiserShow& show) {
+OverlayWords loadWords(const SheetInput& in, CircuitId id, const RiserShow& show) {
     const CircuitResult& r = in.results.of(id);
     const RunResult& run = r.run;
     OverlayWords w;
@@ -173,7 +172,7 @@ OverlayWords supplyOf(const SheetInput& in, Ref thing, const RiserShow& show) {
     if (w.off) return {{"off"}, -1, false, true};
     const auto* b = p.boards.find(thing.as<Board>());
     if (n->parent)
-        say(w, fmt::format("{} kVA, {} A", kilo(n->demand, 1), figures(std::max(n->demandAmps.v, n->heaviestAmps.v))));
+        say(w, fmt::format("{} kVA, {} A", kilo(n->demand, 1), figures(demandOf(*n))));
     else if (auto* s = p.sources.find(thing.as<Source>()))
         say(w, s->kind == SourceKind::FaultLevel || s->kva <= 0
                    ? kilo(n->demand, 1) + " kVA"
@@ -197,7 +196,7 @@ const char* titleOf(RiserOverlay o) {
 OverlayWords overlayWords(const SheetInput& in, Ref thing, const RiserShow& show) {
     if (thing.is<Circuit>()) {
         const CircuitId id = thing.as<Circuit>();
-        if (show.overlay != RiserOverlay::Supply) return equipmentWords(in, id, show);
+        if (show.overlay != RiserOverlay::Supply) return loadWords(in, id, show);
         // It is live where its board is.
         OverlayWords board = supplyOf(in, in.project.circuits[id].board, show);
         if (board.off) return board;
@@ -229,8 +228,7 @@ std::vector<std::string> overlayFeeder(const SheetInput& in, Ref thing, const Ri
     if (!thing.is<Circuit>() && (!n || !n->parent)) return {};
     const RunResult& run = *in.results.run(thing);
     if (show.overlay == RiserOverlay::Use && run.size >= 0) {
-        const double amps =
-            n ? std::max(n->demandAmps.v, n->heaviestAmps.v) : in.results.of(thing.as<Circuit>()).load.v;
+        const double amps = n ? demandOf(*n) : in.results.of(thing.as<Circuit>()).load.v;
         return {fmt::format("{} A of {}", figures(amps), figures(run.ampacity))};
     }
     if (show.overlay == RiserOverlay::Drop) {

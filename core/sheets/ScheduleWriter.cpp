@@ -101,11 +101,7 @@ void ScheduleWriter::cell(const Cell& c, const std::string& text) {
         return write(middle + 0.95, text, c.size);
     constexpr double step = cellSizeInTwo * 1.15;
     const std::size_t most = std::max<std::size_t>(2, std::size_t(c.height / step));
-    std::vector<std::string> parts = wrapText(text, room, cellSizeInTwo, c.bold);
-    while (parts.size() > most) { // a text that asks for more is set narrower in the last
-        parts[parts.size() - 2] += " " + parts.back();
-        parts.pop_back();
-    }
+    const auto parts = linesAtMost(wrapText(text, room, cellSizeInTwo, c.bold), most);
     double base = middle + 0.75 - step * double(parts.size() - 1) / 2;
     for (const std::string& part : parts) {
         write(base, part, cellSizeInTwo);

@@ -1,7 +1,6 @@
 #include "core/sheets/Sheets.h"
 
-#include "core/base/Parse.h"
-#include "core/base/Utf8.h"
+#include "core/base/PlainName.h"
 #include "core/sheets/BoardDiagram.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/TitleBlock.h"
@@ -46,22 +45,18 @@ void footStrip(Drawing& d, const SheetInput& in, double m) {
 
 std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     std::vector<SheetEntry> set;
-    const auto safe = [](std::string s) {
-        // The sheet's number before it makes it unique; with an ending it stays within what a file system takes.
-        s = std::string(cutUtf8(s, 180));
-        for (char& c : s)
-            if (!isLetter(c) && !isDigit(c) && c != '-' && c != '_') c = '_';
-        return s;
-    };
-    const auto distribution = [&](RiserLayout layout, const std::string& first, const std::string& title,
-                                  const std::string& word) {
-        const auto drawn = std::make_shared<std::vector<Drawing>>(); // all of them, with the first that is asked for
-        const std::size_t pages = riserPages(in, layout);
+    // The sheet's number before it makes it unique; with an ending it stays within what a file system takes.
+    const auto safe = [](const std::string& name) { return plainName(name, 180); };
+    // Sheets of one drawing, all drawn with the first that is asked for.
+    const auto bind = [&set](const std::string& first, const std::string& title, const std::string& paper,
+                             const std::string& file, std::size_t pages,
+                             const std::function<std::vector<Drawing>()>& draw) {
+        const auto drawn = std::make_shared<std::vector<Drawing>>();
         for (std::size_t page = 0; page < pages; ++page) {
             const std::string number = pageNumber(first, page);
             const std::string own = page == 0 ? title : fmt::format("{}, sheet {}", title, page + 1);
-            set.push_back({number, own, "", number + "_" + word, [&in, layout, first, page, drawn] {
-                               if (drawn->empty()) *drawn = riserDiagram(in, layout, first);
+            set.push_back({number, own, paper, number + "_" + file, [draw, page, drawn] {
+                               if (drawn->empty()) *drawn = draw();
                                return (*drawn)[page];
                            }});
         }
@@ -92,18 +87,13 @@ std::vector<SheetEntry> sheetSet(const SheetInput& in) {
     for (const Board* b : boards) {
         if (!issuesDiagram(in.book, *b)) continue;
         const std::string number = fmt::format("E-{}", diagram++);
-        const auto drawn = std::make_shared<std::vector<Drawing>>(); // all of them, with the first that is asked for
-        const std::size_t pages = boardDiagramPages(in, b->id);
-        for (std::size_t page = 0; page < pages; ++page) {
-            const std::string own = pageNumber(number, page);
-            set.push_back({own, "Diagram " + b->name + (page == 0 ? "" : fmt::format(", sheet {}", page + 1)),
-                           boardDiagramPaper(in.book), own + "_" + safe(b->name) + "_diagram",
-                           [&in, id = b->id, number, page, drawn] {
-                               if (drawn->empty()) *drawn = boardDiagram(in, id, number);
-                               return (*drawn)[page];
-                           }});
-        }
+        bind(number, "Diagram " + b->name, boardDiagramPaper(in.book), safe(b->name) + "_diagram",
+             boardDiagramPages(in, b->id), [&in, id = b->id, number] { return boardDiagram(in, id, number); });
     }
+    const auto distribution = [&](RiserLayout layout, const std::string& number, const char* title, const char* file) {
+        bind(number, title, "", file, riserPages(in, layout),
+             [&in, layout, number] { return riserDiagram(in, layout, number); });
+    };
     if (!in.project.boards.empty()) {
         distribution(RiserLayout::ByFloor, "E-501", "Riser diagram", "riser");
         distribution(RiserLayout::OneLine, "E-502", "One-line diagram", "one-line");

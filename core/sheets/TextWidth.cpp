@@ -123,4 +123,12 @@ std::vector<std::string> wrapText(const std::string& text, double width, double 
     return lines;
 }
 
+std::vector<std::string> linesAtMost(std::vector<std::string> lines, std::size_t most) {
+    while (lines.size() > std::max<std::size_t>(1, most)) {
+        lines[lines.size() - 2] += " " + lines.back();
+        lines.pop_back();
+    }
+    return lines;
+}
+
 } // namespace lintel

@@ -14,4 +14,8 @@ double textWidth(const std::string& text, double size, bool bold = false);
 /// Nothing is lost.
 std::vector<std::string> wrapText(const std::string& text, double width, double size, bool bold = false);
 
+/// At most so many of the lines, one at least: those that are too many are joined to the last, for whoever writes them
+/// to set that narrower. Nothing is lost.
+std::vector<std::string> linesAtMost(std::vector<std::string> lines, std::size_t most);
+
 } // namespace lintel

@@ -1,5 +1,6 @@
 #include "core/sheets/TitleBlock.h"
 
+#include "core/sheets/RevisionRows.h"
 #include "core/sheets/TextWidth.h"
 
 #include <fmt/format.h>
@@ -74,20 +75,14 @@ struct Strip {
         rule(x.revisions);
         label(left, x.revisions, "Revisions");
         d.text({right, x.revisions + 4}, "by", caption, Align::Right, false, Ink::Quiet);
-        const auto& all = in.project.basis.revisions;
-        // The last stands lowest; where there are more than rows, the first row says so.
-        const std::size_t shown = all.size() <= x.rows ? all.size() : x.rows - 1;
+        const RevisionRows all = revisionRows(in.project.basis.revisions, x.rows);
         for (std::size_t row = 0; row < x.rows; ++row) {
             const double y = x.revisions + 6 + revisionRow * double(row);
             d.line({left, y}, {right, y}, hairPen, Ink::Quiet);
             const double base = y + revisionRow - 1.8;
-            if (all.size() > x.rows && row == 0) {
-                d.text({left, base}, fmt::format("and {} earlier", all.size() - shown), caption);
-                continue;
-            }
-            const std::size_t empty = x.rows - shown;
-            if (row < empty) continue;
-            const Revision& r = all[all.size() - shown + row - empty];
+            if (all.earlier > 0 && row == 0) d.text({left, base}, fmt::format("and {} earlier", all.earlier), caption);
+            if (!all.rows[row]) continue;
+            const Revision& r = *all.rows[row];
             d.path({{left + 3, y + 0.8}, {left + 0.4, y + 5.2}, {left + 5.6, y + 5.2}, {left + 3, y + 0.8}}, hairPen);
             d.text({left + 3, base + 0.7}, r.mark, 2.2, Align::Centre, true, Ink::Ink, 3.2);
             d.text({left + 8, base}, r.date, 2.8, Align::Left, false, Ink::Ink, 17);

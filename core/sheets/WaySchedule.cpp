@@ -1,6 +1,7 @@
 // The schedule of a board of ways: one row a device, with what metric practice wants to see beside it.
 
 #include "core/base/Format.h"
+#include "core/project/FreePlaces.h"
 #include "core/project/Operations.h"
 #include "core/sheets/ScheduleWriter.h"
 #include "core/sheets/Words.h"
@@ -46,9 +47,7 @@ struct Writer : ScheduleWriter {
     using ScheduleWriter::ScheduleWriter;
 
     std::string sectionWords(const Section& s) const {
-        const auto map = slotMap(in.project, b, in.results.on(b.id));
-        int left = 0;
-        for (int slot = s.from; slot <= std::min(s.to, b.slots); ++slot) left += !map[std::size_t(slot)];
+        const int left = freePlaces(in.project, b, in.results.on(b.id), s.from, s.to);
         std::string text = s.name;
         if (s.rating > 0) text += fmt::format(" · {} A switch", number(s.rating));
         if (s.residual > 0)

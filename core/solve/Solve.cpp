@@ -4,6 +4,7 @@
 #include "core/base/Parallel.h"
 #include "core/plan/Trays.h"
 #include "core/project/Equipment.h"
+#include "core/solve/BoardLoad.h"
 #include "core/solve/BranchLoad.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/Demand.h"
@@ -424,7 +425,7 @@ struct Solver {
         need.totalBefore = a.drop;
         need.beforeKnown = a.dropKnown;
         const double growth = 1 + p.basis.growth;
-        need.load = Amps{std::max(n.demandAmps.v, n.heaviestAmps.v) * growth};
+        need.load = Amps{demandOf(n) * growth};
         const double continuousShare = n.demand > 0 ? std::min(1.0, n.continuous / n.demand) : 0;
         need.required = need.load * (1 + (book.continuousFactor - 1) * continuousShare);
         need.dropAmps = need.load;
@@ -552,7 +553,7 @@ struct Solver {
         if (!n.via) return wanted;
         const Circuit& c = p.circuits[n.via];
         CircuitResult& cr = r.circuits[n.via.value];
-        cr.load = cr.required = Amps{std::max(n.demandAmps.v, n.heaviestAmps.v)};
+        cr.load = cr.required = Amps{demandOf(n)};
         cr.deviceNeeded = std::max(wanted, book.ratingAtOrAbove(cr.required.v, c.device));
         cr.deviceHeld = c.heldBreaker.has_value();
         cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
@@ -616,8 +617,8 @@ struct Solver {
             finishNode(n, a, faultSystem(b, a.system));
         }
         if (b.givenKA) n.fault = given(*b.givenKA, b.givenXR, b.system, voltageFactor());
-        const double limit = b.main > 0 ? std::min(b.main, b.bus) : b.bus;
-        n.use = std::max(n.demandAmps.v, n.heaviestAmps.v) / limit;
+        const double limit = mostAmps(b);
+        n.use = demandOf(n) / limit;
     }
 
     /// What conductors from a generator carry up to its first device, by its rated current; of any other supply
@@ -1150,8 +1151,7 @@ Working explain(const Project& p, const RuleBook& book, const Results& r, Ref th
                 book.cite("generator"));
         } else {
             const double share = n->demand > 0 ? std::min(1.0, n->continuous / n->demand) : 0;
-            const double needed = std::max(n->demandAmps.v, n->heaviestAmps.v) * (1 + p.basis.growth) *
-                                  (1 + (book.continuousFactor - 1) * share);
+            const double needed = demandOf(*n) * (1 + p.basis.growth) * (1 + (book.continuousFactor - 1) * share);
             w.step("Service",
                    fmt::format("{} A with {} % of what is continuous, next standard rating", figures(needed),
                                figures((book.continuousFactor - 1) * 100)),

@@ -107,6 +107,10 @@ TEST_CASE("overlays: the share of what a board may carry, by hand") {
     CHECK(space.words[0] == "39 of 42 places free");
     CHECK(space.over); // 40 are to stay free
     CHECK(shadeOf(space) == Ink::Shade4);
+    // A tenth of 30 is 3, as for the check of reserved places, although 0.1 · 30 is a little more for a computer.
+    p.boards.change(board)->slots = 30;
+    p.boards.change(board)->reservedShare = 0.1;
+    CHECK(overlayWords(in, board, {RiserOverlay::Space, {}, {}}).words[1] == "3 to stay free");
 }
 
 TEST_CASE("overlays: figures of the demo, over what is allowed and within it") {
