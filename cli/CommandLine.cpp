@@ -18,6 +18,7 @@
 #include "core/rules/DataFolder.h"
 #include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
+#include "render/PdfFile.h"
 #include "render/UnderlayFile.h"
 
 #include "core/sheets/DoorCard.h"
@@ -54,6 +55,20 @@ Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file) {
     auto s = std::make_shared<Solved>(Solved{*p, *book, {}});
     s->results = solve(s->project, s->book);
     return s;
+}
+
+Ref findNamed(const Solved& s, const std::string& name) {
+    const Ref byId = refFrom(name);
+    if (s.results.knows(byId)) return byId;
+    for (Ref r : s.results.order)
+        if (nameOf(s.project, r) == name) return r;
+    for (const Circuit& c : s.project.circuits)
+        if (nameOf(s.project, c.id) == name) return c.id;
+    return {};
+}
+Error notNamed(const std::string& name) {
+    return {name, "there is no board, transformer, source or circuit of that name",
+            "Names are as on the schedules, for instance LK-1 or LK-1-14."};
 }
 
 } // namespace lintel
@@ -115,7 +130,7 @@ int issue(const IssueOrder& order, int argc, char** argv) {
     for (const SheetEntry& e : issueSet(in)) {
         Drawing d = before ? markedSince(setBefore, e, (*s)->project.basis) : e.draw();
         const fs::path to = fs::path(out) / (e.file + ".pdf");
-        if (auto bad = writePdf({d}, QString::fromStdString(to.string()), QString::fromStdString(e.title)))
+        if (auto bad = writePdf({d}, QString::fromStdString(to.string()), pdfAbout((*s)->project, e.title)))
             return fail(*bad);
         std::cout << to.string() << "\n";
         if (e.number == "E-501") {
@@ -132,12 +147,13 @@ int issue(const IssueOrder& order, int argc, char** argv) {
     if (all.empty()) return fail({file, "there is nothing to issue: the project has no boards", ""});
     const fs::path set = fs::path(out) / "all_sheets.pdf";
     if (auto bad =
-            writePdf(all, QString::fromStdString(set.string()), QString::fromStdString((*s)->project.basis.title)))
+            writePdf(all, QString::fromStdString(set.string()), pdfAbout((*s)->project, (*s)->project.basis.title)))
         return fail(*bad);
     std::cout << set.string() << "\n";
     if (const auto cards = allDoorCards(in); !cards.empty()) {
         const fs::path to = fs::path(out) / "door_cards.pdf";
-        if (auto bad = writePdf(cards, QString::fromStdString(to.string()), "Door cards")) return fail(*bad);
+        if (auto bad = writePdf(cards, QString::fromStdString(to.string()), pdfAbout((*s)->project, "Door cards")))
+            return fail(*bad);
         std::cout << to.string() << "\n";
     }
     if (dxf)
@@ -239,7 +255,7 @@ int runBench(const std::string& name, const std::string& input, const std::vecto
         if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
         QGuiApplication app(argc, argv);
         if (auto bad = writePdf(workingSheets(*answer, sheetHead(job, company, *book)), QString::fromStdString(pdf),
-                                QString::fromStdString(answer->working.title)))
+                                PdfAbout{answer->working.title, company, job}))
             return fail(*bad);
     }
     std::cout << (text ? answer->text() : answer->json().dump(1) + "\n");
@@ -252,21 +268,14 @@ int runExplain(const std::string& file, const std::string& name, bool json, cons
     auto s = openSolved(file);
     if (!s) return fail(s.error());
     const Project& p = (*s)->project;
-    Ref found = refFrom(name);
-    if (!(*s)->results.knows(found)) found = {};
-    for (Ref r : (*s)->results.order)
-        if (!found && nameOf(p, r) == name) found = r;
-    for (const Circuit& c : p.circuits)
-        if (!found && nameOf(p, c.id) == name) found = c.id;
-    if (!found)
-        return fail({name, "there is no board, transformer, source or circuit of that name",
-                     "Names are as on the schedules, for instance LK-1 or LK-1-14."});
+    const Ref found = findNamed(**s, name);
+    if (!found) return fail(notNamed(name));
     const Working w = explain(p, (*s)->book, (*s)->results, found);
     if (!pdf.empty()) {
         if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
         QGuiApplication app(argc, argv);
-        if (auto bad = writePdf(workingSheets(w, sheetHead(p, (*s)->book)), QString::fromStdString(pdf),
-                                QString::fromStdString(w.title)))
+        if (auto bad =
+                writePdf(workingSheets(w, sheetHead(p, (*s)->book)), QString::fromStdString(pdf), pdfAbout(p, w.title)))
             return fail(*bad);
         std::cout << pdf << "\n";
         return 0;
@@ -450,6 +459,14 @@ int runCommand(int argc, char** argv) {
     explainCommand->add_option("NAME", thing, "Its name or id, for instance LK-1-14")->required();
     explainCommand->add_flag("--json", json, "As JSON");
     explainCommand->add_option("--pdf", pdf, "As a page to print");
+    ReportCommand report;
+    auto* reportCommand = app.add_subcommand("report", "The calculations as a PDF to hand in");
+    reportCommand->add_option("FILE", report.file, "A .lintel project")->required();
+    reportCommand->add_option("--of", report.of, "Only this board, transformer or supply with all it feeds");
+    reportCommand->add_flag("--path", report.path, "With --of: only the way from the supply to it");
+    reportCommand->add_option("--depth", report.depth, "summary, runs (each circuit in a row) or everything (workings)")
+        ->capture_default_str();
+    reportCommand->add_option("--out", report.out, "The PDF to write")->capture_default_str();
     LevelOrder level;
     auto* levelCommand = app.add_subcommand("level", "Level a board: the best for each number of moves, with proof");
     levelCommand->add_option("FILE", level.file, "A .lintel project, or a bare board as JSON")->required();
@@ -568,6 +585,7 @@ int runCommand(int argc, char** argv) {
                                  t.recipes);
         return 0;
     }
+    if (*reportCommand) return runReport(report, argc, argv);
     if (*levelCommand) return runLevel(level);
     if (*importCommand) return runLoadsImport(loads);
     if (*exportCommand) return runLoadsExport(loads);

@@ -26,6 +26,16 @@ struct Solved {
 /// `file`: a project, or FILE@MARK: as it was when that issue went out.
 Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file);
 
+/// A board, transformer, source or circuit by its name or id; nothing: there is none.
+Ref findNamed(const Solved& solved, const std::string& name);
+Error notNamed(const std::string& name);
+
+struct ReportCommand {
+    std::string file, of, depth = "summary", out = "calculations.pdf";
+    bool path = false;
+};
+int runReport(const ReportCommand& order, int argc, char** argv);
+
 struct LevelOrder {
     std::string file, board, together, out;
     int moves = -1;

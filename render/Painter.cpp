@@ -2,12 +2,9 @@
 
 #include "core/base/Utf8.h"
 
-#include <QBuffer>
-#include <QFile>
 #include <QFontMetricsF>
 #include <QGuiApplication>
 #include <QPainterPath>
-#include <QPdfWriter>
 #include <QSaveFile>
 #include <QSvgGenerator>
 
@@ -184,38 +181,6 @@ void paint(QPainter& painter, const Drawing& drawing, const Palette& palette) {
             painter.restore();
         }
     }
-}
-
-std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QString& file, const QString& title) {
-    QSaveFile out(file);
-    if (!out.open(QIODevice::WriteOnly))
-        return Error{file.toStdString(), "the PDF cannot be written: " + out.errorString().toStdString(),
-                     "Choose another folder."};
-    {
-        QPdfWriter pdf(&out);
-        pdf.setTitle(shown(title.toStdString()));
-        pdf.setCreator("Lintel");
-        pdf.setResolution(600);
-        QPainter painter;
-        for (const Drawing& d : drawings) {
-            pdf.setPageSize(
-                QPageSize(QSizeF(d.width, d.height), QPageSize::Millimeter, QString(), QPageSize::ExactMatch));
-            pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
-            if (painter.isActive())
-                pdf.newPage();
-            else if (!painter.begin(&pdf))
-                return Error{file.toStdString(), "the PDF cannot be begun", ""};
-            painter.resetTransform();
-            const double k = 600 / 25.4;
-            painter.scale(k, k);
-            paint(painter, d, paperPalette());
-        }
-        painter.end();
-    }
-    if (!out.commit())
-        return Error{file.toStdString(), "the PDF cannot be finished: " + out.errorString().toStdString(),
-                     "Make room on the disk, or choose another folder."};
-    return std::nullopt;
 }
 
 std::optional<Error> writeSvg(const Drawing& d, const QString& file) {

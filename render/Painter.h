@@ -1,5 +1,5 @@
 #pragma once
-// The one painter of a Drawing: screen, PDF, SVG and PNG.
+// The one painter of a Drawing: screen, PDF (see PdfFile.h), SVG and PNG.
 
 #include "core/base/Error.h"
 #include "core/sheets/Drawing.h"
@@ -21,8 +21,6 @@ QString sheetFace();
 /// Paints in the drawing's millimetres: the caller has scaled the painter (so many device units a millimetre).
 void paint(QPainter& painter, const Drawing& drawing, const Palette& palette);
 
-/// All drawings in one PDF, each on a page of its own size.
-std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QString& file, const QString& title);
 std::optional<Error> writeSvg(const Drawing& drawing, const QString& file);
 
 } // namespace lintel

@@ -5,6 +5,7 @@
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
 #include "render/Painter.h"
+#include "render/PdfFile.h"
 
 #include <QBoxLayout>
 #include <QDate>
@@ -287,7 +288,7 @@ std::optional<Error> AssumptionsPage::print(const QString& file) {
     const auto s = session.sharedSolution();
     const auto sheets = assumptionSheets(session.sheetInput(*s));
     if (sheets.empty()) return Error{"assumptions", "there are none", ""};
-    return writePdf(sheets, file, tr("Assumptions"));
+    return writePdf(sheets, file, pdfAbout(session.project(), "Assumptions"));
 }
 
 void AssumptionsPage::rebuild() {

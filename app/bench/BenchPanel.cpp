@@ -3,7 +3,7 @@
 #include "app/frame/PaintKit.h"
 #include "core/base/TextFile.h"
 #include "core/sheets/WorkingSheet.h"
-#include "render/Painter.h"
+#include "render/PdfFile.h"
 
 #include <QBoxLayout>
 #include <QComboBox>
@@ -381,8 +381,8 @@ void BenchPanel::makeIt() {
 std::optional<Error> BenchPanel::print(const QString& file) const {
     if (!newest) return Error{"bench", "there is no answer to print", "Mend what is marked first."};
     const RuleBook& book = *session.solution().book;
-    const WorkingHead head = session.isOpen() ? sheetHead(session.project(), book) : sheetHead("", "", book);
-    return writePdf(workingSheets(*newest, head), file, q(newest->working.title));
+    const SheetHead head = session.isOpen() ? sheetHead(session.project(), book) : sheetHead("", "", book);
+    return writePdf(workingSheets(*newest, head), file, PdfAbout{newest->working.title, head.company, head.job});
 }
 
 void BenchPanel::restyle() {

@@ -24,6 +24,7 @@
 #include "core/rules/DataFolder.h"
 #include "core/sheets/WorkingSheet.h"
 #include "render/Painter.h"
+#include "render/PdfFile.h"
 
 #include <QActionGroup>
 #include <QApplication>
@@ -271,7 +272,7 @@ void MainWindow::buildMenus() {
         const QString name = QFileDialog::getSaveFileName(this, tr("Print the workings"),
                                                           q(safeFileName(w.title, ".pdf")), tr("PDF (*.pdf)"));
         if (name.isEmpty()) return;
-        if (auto bad = writePdf(workingSheets(w, sheetHead(s.project, *s.book)), name, q(w.title)))
+        if (auto bad = writePdf(workingSheets(w, sheetHead(s.project, *s.book)), name, pdfAbout(s.project, w.title)))
             state->say(q(bad->text()), true);
         else
             state->say(tr("Written: %1").arg(name));

@@ -3,6 +3,7 @@
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "app/issue/IssueDialog.h"
+#include "app/issue/ReportDialog.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/SheetMarks.h"
@@ -14,6 +15,7 @@
 #include "core/rules/DataFolder.h"
 #include "core/sheets/DoorCard.h"
 #include "core/solve/Solve.h"
+#include "render/PdfFile.h"
 
 #include <QBoxLayout>
 #include <QElapsedTimer>
@@ -118,6 +120,12 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         const auto written = exportDxf(folder);
         session.say(written ? *written : q(written.error().text()), !written);
     });
+    auto* reportButton = new QPushButton(tr("Calculation report…"));
+    reportButton->setObjectName("exportReport");
+    reportButton->setToolTip(tr("Basis, method, rules applied, results and workings of the project or of a part of it, "
+                                "as a PDF to hand in"));
+    more->addWidget(reportButton, 2, 0, 1, 2);
+    connect(reportButton, &QPushButton::clicked, this, &IssueStage::askReport);
     connect(compareButton, &QPushButton::clicked, this, [this, compareButton] {
         if (!session.project().issues.empty()) {
             QMenu menu;
@@ -524,7 +532,7 @@ std::optional<Error> IssueStage::exportCards(const QString& file) {
     session.waitSolved();
     const std::vector<Drawing> cards = allDoorCards(set().in);
     if (cards.empty()) return Error{"door cards", "the project has no board with circuits", ""};
-    return writePdf(cards, file, q(session.project().basis.title));
+    return writePdf(cards, file, pdfAbout(session.project(), "Door cards"));
 }
 
 Outcome<QString> IssueStage::exportDxf(const QString& folder) {
@@ -562,7 +570,43 @@ std::optional<Error> IssueStage::exportPdf(const QString& file) {
         if (isTicked(e))
             all.push_back(earlier ? markedSince(earlier->sheets, e, now.solution->project.basis) : e.draw());
     if (all.empty()) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
-    return writePdf(all, file, q(now.solution->project.basis.title));
+    return writeWithProgress(all, file, pdfAbout(now.solution->project, now.solution->project.basis.title));
+}
+
+std::optional<Error> IssueStage::writeWithProgress(const std::vector<Drawing>& sheets, const QString& file,
+                                                   PdfAbout about) {
+    QProgressDialog progress(tr("Writing the PDF…"), tr("Cancel"), 0, int(sheets.size()), this);
+    progress.setWindowModality(Qt::WindowModal);
+    about.keepOn = [&](std::size_t page, std::size_t) {
+        progress.setValue(int(page));
+        return !progress.wasCanceled();
+    };
+    return writePdf(sheets, file, about);
+}
+
+void IssueStage::askReport() {
+    session.waitSolved();
+    ReportDialog dialog(session, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    reportOrder = dialog.order();
+    writeTo(tr("Write the calculation report"), " calculations.pdf", tr("PDF (*.pdf)"), &IssueStage::exportReport);
+}
+
+std::optional<Error> IssueStage::exportReport(const QString& file) {
+    session.waitSolved();
+    const Solution& now = session.solution();
+    QProgressDialog progress(tr("Working out the report…"), tr("Cancel"), 0, 100, this);
+    progress.setWindowModality(Qt::WindowModal);
+    const auto made = calculationReport(session.sheetInput(now), reportOrder, [&](std::size_t done, std::size_t all) {
+        progress.setValue(int(done * 100 / std::max<std::size_t>(1, all)));
+        return !progress.wasCanceled();
+    });
+    progress.setValue(100);
+    if (!made) return made.error();
+    PdfAbout about = pdfAbout(now.project, made->pages.front().title);
+    about.bookmarks = made->bookmarks;
+    about.links = made->links;
+    return writeWithProgress(made->pages, file, std::move(about));
 }
 
 } // namespace lintel

@@ -5,6 +5,7 @@
 #include "app/issue/FormPanel.h"
 #include "app/issue/SheetView.h"
 #include "core/issue/Issues.h"
+#include "core/report/CalculationReport.h"
 #include "core/sheets/Sheets.h"
 
 class QLabel;
@@ -14,6 +15,8 @@ class QPushButton;
 class QTimer;
 
 namespace lintel {
+
+struct PdfAbout;
 
 class IssueStage : public QWidget {
     Q_OBJECT
@@ -44,10 +47,19 @@ public:
     std::optional<Error> compareWithIssue(IssueId id);
     /// Makes an issue of the project as it is, in one step that undoes.
     std::optional<Error> makeIssue(const IssueDraft& draft);
+    /// The calculations as one PDF.
+    std::optional<Error> exportReport(const QString& file, const ReportOrder& order) {
+        reportOrder = order;
+        return exportReport(file);
+    }
     void endComparison();
     CompareList& changes() { return *differences; }
 
 private:
+    void askReport();
+    std::optional<Error> exportReport(const QString& file);
+    ReportOrder reportOrder; ///< as it was asked for last
+    std::optional<Error> writeWithProgress(const std::vector<Drawing>& sheets, const QString& file, PdfAbout about);
     void askIssue();
     void fillCompareMenu(QMenu& menu) const;
     std::optional<Error> compareWithState(Project state, const QString& name);

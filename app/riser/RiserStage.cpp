@@ -11,6 +11,7 @@
 #include "core/sheets/Words.h"
 #include "core/solve/Solve.h"
 #include "core/solve/States.h"
+#include "render/PdfFile.h"
 
 #include <QBoxLayout>
 #include <QComboBox>
@@ -221,7 +222,7 @@ Outcome<QStringList> RiserStage::exportTo(Format format, const QString& file) {
                                             : riserDiagram(in, layout(), floors ? "E-501" : "E-502", shown());
     if (sheets.empty()) return Error{"drawing", "there is nothing to draw: the board has no circuits", ""};
     if (format == Format::Pdf) {
-        if (const auto bad = writePdf(sheets, file, q(sheets.front().title))) return *bad;
+        if (const auto bad = writePdf(sheets, file, pdfAbout(session.project(), sheets.front().title))) return *bad;
         return QStringList{file};
     }
     // These hold one sheet each.

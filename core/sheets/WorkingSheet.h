@@ -3,20 +3,15 @@
 // marked.
 
 #include "core/bench/Bench.h"
-#include "core/sheets/Drawing.h"
+#include "core/sheets/TextPages.h"
 
 namespace lintel {
 
-/// What stands above and below the working.
-struct WorkingHead {
-    std::string job, jobNumber, company, designer, date;
-    std::string rests; ///< the rule book, and what in it is unverified or the project's own
-};
-WorkingHead sheetHead(const Project& project, const RuleBook& book);
-WorkingHead sheetHead(const std::string& job, const std::string& company, const RuleBook& book);
-
-std::vector<Drawing> workingSheets(const Working& working, const WorkingHead& head);
+std::vector<Drawing> workingSheets(const Working& working, const SheetHead& head);
 /// With the figures, list and cautions of a bench sum above its steps.
-std::vector<Drawing> workingSheets(const BenchAnswer& answer, const WorkingHead& head);
+std::vector<Drawing> workingSheets(const BenchAnswer& answer, const SheetHead& head);
+
+/// The steps as rows from where the pages stand on, with their headings, repeated on each further page.
+void putSteps(TextPages& pages, const std::vector<WorkingStep>& steps);
 
 } // namespace lintel

@@ -1,9 +1,12 @@
 // Issuing a set in the window: the gate, what is kept, what has changed since, and the comparison with it.
 
 #include "app/issue/IssueDialog.h"
+#include "app/issue/ReportDialog.h"
 #include "core/project/Operations.h"
 #include "tests/app/AppTest.h"
 
+#include <QCheckBox>
+#include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -119,4 +122,45 @@ TEST_CASE("issue: the gate names what stands in the way, and nothing goes out un
     d.s.redo();
     d.pump();
     CHECK(d.s.project().issues[{1}] == issue);
+}
+
+TEST_CASE("calculation report in the window: what it is of, how deep, and the file that is written") {
+    OnIssue d;
+    const CircuitId store = d.at("LP-1", 27);
+    d.s.select(store);
+    ReportOrder order;
+    bool met = false;
+    QTimer::singleShot(0, &d.window, [&] {
+        auto* dialog = qobject_cast<ReportDialog*>(QApplication::activeModalWidget());
+        REQUIRE(dialog);
+        met = true;
+        auto* of = dialog->findChild<QComboBox*>("reportOf");
+        auto* path = dialog->findChild<QCheckBox*>("reportPath");
+        const auto* about = dialog->findChild<QLabel*>("reportAbout");
+        CHECK_FALSE(path->isEnabled()); // of the whole there is no way
+        CHECK(about->text().startsWith("The whole project: "));
+        of->setCurrentIndex(of->findText("LP-3"));
+        CHECK(path->isEnabled());
+        CHECK(about->text().startsWith("LP-3 with all it feeds, and the way to it: 8 boards"));
+        QTest::mouseClick(path, Qt::LeftButton, {}, QPoint(8, path->height() / 2));
+        CHECK(about->text().startsWith("The way from the supply to LP-3: 5 boards"));
+        // The circuit that is selected in the window stands in the list as well.
+        of->setCurrentIndex(of->findText("LP-1-27"));
+        CHECK(about->text().contains("1 branch circuit."));
+        dialog->findChild<QComboBox*>("reportDepth")->setCurrentIndex(2);
+        order = dialog->order();
+        QTest::keyClick(dialog, Qt::Key_Escape);
+    });
+    QTest::mouseClick(d.window.issue().findChild<QPushButton*>("exportReport"), Qt::LeftButton);
+    REQUIRE(met);
+    CHECK(order.of == Ref(store));
+    CHECK(order.depth == ReportDepth::Everything);
+    QTemporaryDir folder;
+    const QString file = folder.filePath("calculations.pdf");
+    REQUIRE_FALSE(d.window.issue().exportReport(file, order));
+    const QString words = pdfText(file);
+    CHECK(words.contains("The way from the supply to LP-1-27"));
+    CHECK(words.contains("25.5 %")); // its drop
+    CHECK(words.contains("310.16"));
+    CHECK_FALSE(words.contains("LP-1-26"));
 }

@@ -8,6 +8,7 @@
 #include "core/sheets/TitleBlock.h"
 #include "core/solve/ConductorSizing.h"
 #include "tests/Building.h"
+#include "tests/TextsApart.h"
 
 #include <fmt/format.h>
 #include <set>
@@ -192,31 +193,20 @@ TEST_CASE("lists on sheets: every text is there, none is squeezed, none leaves t
         for (const Drawing& d : sheets) {
             words += d.words();
             const SheetFrame f = sheetFrame(d, in);
-            struct Box {
-                double left, top, right, bottom;
-                std::string text;
+            const auto inFrame = [&](const TextMark& t) {             // the strip has its own test
+                const bool basis = t.within > 0 && t.at.y > f.bottom; // below the border
+                return boxOf(t).left <= f.right && !basis;
             };
-            std::vector<Box> boxes;
             for (const Mark& m : d.marks)
-                if (const auto* t = std::get_if<TextMark>(&m)) {
-                    const double w = textWidth(t->text, t->size, t->bold);
-                    const double x = t->align == Align::Right    ? t->at.x - w
-                                     : t->align == Align::Centre ? t->at.x - w / 2
-                                                                 : t->at.x;
-                    const bool basis = t->within > 0 && t->at.y > f.bottom; // below the border
-                    if (x > f.right || basis) continue;                     // the strip has its own test
+                if (const auto* t = std::get_if<TextMark>(&m); t && inFrame(*t)) {
+                    const TextBox box = boxOf(*t);
                     INFO(t->text);
                     CHECK(t->within == 0);
-                    CHECK(x >= f.left);
-                    CHECK(x + w <= f.right + 0.01);
+                    CHECK(box.left >= f.left);
+                    CHECK(box.right <= f.right + 0.01);
                     CHECK(t->at.y <= f.bottom);
-                    boxes.push_back({x, t->at.y - t->size * 0.72, x + w, t->at.y, t->text});
                 }
-            std::sort(boxes.begin(), boxes.end(), [](const Box& a, const Box& b) { return a.top < b.top; });
-            for (std::size_t i = 0; i < boxes.size(); ++i)
-                for (std::size_t k = i + 1; k < boxes.size() && boxes[k].top < boxes[i].bottom; ++k)
-                    if (boxes[k].left < boxes[i].right - 0.05 && boxes[i].left < boxes[k].right - 0.05)
-                        FAIL_CHECK(boxes[i].text << " on " << boxes[k].text << " of " << d.number);
+            for (const std::string& both : textsOnTexts(d, inFrame)) FAIL_CHECK(both);
         }
         for (const List& l : lists) {
             for (const ListEntry& r : l.rows)

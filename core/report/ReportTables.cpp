@@ -1,0 +1,352 @@
+#include "core/report/ReportTables.h"
+
+#include "core/check/Assumptions.h"
+#include "core/lists/RunCells.h"
+#include "core/project/FaultRating.h"
+#include "core/solve/BoardLoad.h"
+#include "core/solve/States.h"
+
+#include <fmt/format.h>
+
+namespace lintel {
+namespace {
+
+/// A word in red where something is not as it should be, and nothing where it is.
+ListCell verdict(bool good) { return good ? ListCell{"within"} : ListCell{"over", {}, Ink::Stop}; }
+
+double ratedAmps(const Project& p, const Results& r, Ref thing) {
+    if (const Board* b = p.boards.find(thing.as<Board>())) return mostAmps(*b);
+    if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) return r.of(t->id).primaryAmps.v;
+    return 0;
+}
+
+} // namespace
+
+List supplyTable(const SheetInput& in, const ReportScope& scope) {
+    List list{"supplies",
+              "Supplies",
+              {{"Supply"},
+               {"System"},
+               {"Kind"},
+               {"Connected", "kVA", Align::Right},
+               {"Demand", "kVA", Align::Right},
+               {"Three-phase", "kA", Align::Right},
+               {"To ground", "kA", Align::Right},
+               {"X/R", "", Align::Right}},
+              {},
+              {}};
+    if (in.book.metric()) list.columns[6].heading = "To earth";
+    for (const Source& s : in.project.sources) {
+        if (!scope.has(s.id)) continue;
+        const SourceResult& n = in.results.of(s.id);
+        const FaultPoint& f = n.fault;
+        const auto kA = [&](double value) { return f.known && value > 0 ? figureCell(value) : ListCell{"–"}; };
+        list.add(s.id, {{s.name},
+                        {systemWords(s.system)},
+                        {wordOf(s.kind)},
+                        numberCell(n.connected / 1000, 1),
+                        numberCell(n.demand / 1000, 1),
+                        kA(f.threePhase),
+                        kA(f.lineGround),
+                        f.known ? figureCell(f.xOverR()) : ListCell{"–"}});
+    }
+    return list;
+}
+
+List loadTable(const SheetInput& in, const ReportScope& scope) {
+    List list{"loads",
+              "Load and demand",
+              {{"Of"},
+               {"Fed from"},
+               {"Connected", "kVA", Align::Right},
+               {"Demand", "kVA", Align::Right},
+               {"Balanced", "A", Align::Right},
+               {"Heaviest phase", "A", Align::Right},
+               {"Rated", "A", Align::Right},
+               {"Used", "%", Align::Right},
+               {"Verdict"}},
+              {},
+              {}};
+    const auto add = [&](const Project& p, const Results& r, Ref thing) {
+        const NodeResult& n = *r.node(thing);
+        const Transformer* t = p.transformers.find(thing.as<Transformer>());
+        const double rated = ratedAmps(p, r, thing);
+        const double use = t ? r.of(t->id).use : rated > 0 ? demandOf(n) / rated : 0;
+        list.add(thing, {{nameOf(p, thing)},
+                         {fedFrom(p, n)},
+                         numberCell(n.connected / 1000, 1),
+                         numberCell(n.demand / 1000, 1),
+                         figureCell(n.demandAmps.v),
+                         figureCell(n.heaviestAmps.v),
+                         rated > 0 ? figureCell(rated) : ListCell{"–"},
+                         rated > 0 ? percentCell(use * 100) : ListCell{"–"},
+                         rated > 0 ? verdict(use <= 1) : ListCell{"–"}});
+    };
+    for (Ref thing : scope.nodes)
+        if (!thing.is<Source>()) add(in.project, in.results, thing);
+    for (const auto& state : in.results.states) {
+        std::set<Ref> fed{state->source};
+        bool told = false;
+        for (Ref thing : state->results.order) { // each after what feeds it
+            if (!fed.count(state->results.node(thing)->parent)) continue;
+            fed.insert(thing);
+            if (!scope.has(thing)) continue;
+            if (!told) list.group("While " + nameOf(in.project, state->source) + " feeds");
+            told = true;
+            add(state->project, state->results, thing);
+        }
+    }
+    list.notes.push_back("Real and reactive power are added apart. The heaviest phase is the phasor current of the "
+                         "connected load, in the proportion of demand to connected load.");
+    return list;
+}
+
+List feederTable(const SheetInput& in, const ReportScope& scope) {
+    List list{"feeders",
+              "Feeders",
+              {{"To"},
+               {"From"},
+               {"Device"},
+               {"Judged by", "A", Align::Right},
+               {in.book.metric() ? "Conductors of each set" : "Conductors of each set, ground"},
+               {"Carries", "A", Align::Right},
+               {"Length", lengthUnit(in.project.basis.units), Align::Right},
+               {"Drop own", "%", Align::Right},
+               {"Drop total", "%", Align::Right},
+               {"What decided"}},
+              {},
+              {}};
+    const auto add = [&](const Project& p, const Results& r, Ref thing, bool alternate) {
+        const NodeResult& n = *r.node(thing);
+        const RunResult& run = n.run;
+        list.add(thing, {{nameOf(p, thing) + (alternate ? ", alternate" : "")},
+                         {fedFrom(p, n)},
+                         {deviceCell({p, in.book, r}, n)},
+                         figureCell(run.need.load.v),
+                         conductorCell(in, run),
+                         run.size >= 0 ? figureCell(run.ampacity) : ListCell{"–"},
+                         lengthCell(run.need, p.basis.units),
+                         dropCell(run.dropOwn, run.need.ownLimit, run.need.lengthKnown),
+                         dropCell(n.dropTotal, run.need.totalLimit, n.dropKnown),
+                         {whyWords(run)}});
+    };
+    for (Ref thing : scope.nodes)
+        if (in.results.node(thing)->parent) add(in.project, in.results, thing, false);
+    for (const auto& state : in.results.states)
+        for (BoardId taker : state->takers)
+            if (scope.has(taker)) add(state->project, state->results, taker, true);
+    return list;
+}
+
+List dropTable(const SheetInput& in, const ReportScope& scope) {
+    List list{"drop",
+              "Voltage drop",
+              {{"Board"},
+               {"At the board", "%", Align::Right},
+               {"Circuit that loses most"},
+               {"On its run", "%", Align::Right},
+               {"In all", "%", Align::Right},
+               {"Allowed", "%", Align::Right},
+               {"Verdict"},
+               {"Not known", "runs", Align::Right}},
+              {},
+              {}};
+    for (Ref node : scope.nodes) {
+        const BoardId board = node.as<Board>();
+        if (!board) continue;
+        const BoardResult& n = in.results.of(board);
+        CircuitId worst;
+        int unknown = 0;
+        double share = -1;
+        for (CircuitId id : in.results.on(board)) {
+            const Circuit& c = in.project.circuits[id];
+            const CircuitResult& r = in.results.of(id);
+            if (c.use != CircuitUse::Load || r.feeder || r.va <= 0 || !scope.has(id)) continue;
+            if (!r.run.need.lengthKnown || !r.run.need.beforeKnown) {
+                ++unknown;
+                continue;
+            }
+            const double of = r.run.need.totalLimit > 0 ? r.run.dropTotal / r.run.need.totalLimit : 0;
+            if (of > share) {
+                share = of;
+                worst = id;
+            }
+        }
+        const RunResult* run = worst ? &in.results.of(worst).run : nullptr;
+        list.add(board, {{in.project.boards[board].name},
+                         dropCell(n.dropTotal, n.run.need.totalLimit, n.dropKnown),
+                         run ? ListCell{nameOf(in.project, worst) + " " + servesWords(in.project, in.results, worst)}
+                             : ListCell{"–"},
+                         run ? dropCell(run->dropOwn, run->need.ownLimit, true) : ListCell{"–"},
+                         run ? dropCell(run->dropTotal, run->need.totalLimit, true) : ListCell{"–"},
+                         run ? numberCell(run->need.totalLimit, 1) : ListCell{"–"},
+                         run ? verdict(run->dropTotal <= run->need.totalLimit + 1e-9 &&
+                                       run->dropOwn <= run->need.ownLimit + 1e-9)
+                             : ListCell{"–"},
+                         unknown ? ListCell{std::to_string(unknown), double(unknown), Ink::Check} : ListCell{"–"}});
+    }
+    list.notes.push_back("Of the supply's voltage, at the end of each run. A board whose circuits have no known length "
+                         "shows how many there are.");
+    return list;
+}
+
+List faultTable(const SheetInput& in, const ReportScope& scope) {
+    List list{"faults",
+              "Fault levels",
+              {{"At"},
+               {"Three-phase", "kA", Align::Right},
+               {"Line–line", "kA", Align::Right},
+               {in.book.metric() ? "Line–earth" : "Line–ground", "kA", Align::Right},
+               {"X/R", "", Align::Right},
+               {"Peak", "kA", Align::Right},
+               {"Largest of all states", "kA", Align::Right},
+               {"State"},
+               {"Holds", "kA", Align::Right},
+               {"Verdict"}},
+              {},
+              {}};
+    for (Ref node : scope.nodes) {
+        const BoardId board = node.as<Board>();
+        if (!board) continue;
+        const Board& b = in.project.boards[board];
+        const FaultPoint& f = in.results.of(board).fault;
+        const auto kA = [&](double value) { return f.known && value > 0 ? figureCell(value) : ListCell{"–"}; };
+        const LargestFault most = largestFault(in.project, in.results, board);
+        const double holds = holdsKA(b);
+        ListCell largest = !f.known ? ListCell{"not known", {}, Ink::Check} : figureCell(most.kA);
+        if (f.known && f.runsUnknown) largest = {"≤ " + figures(most.kA), {}, Ink::Check};
+        list.add(board, {{b.name},
+                         kA(f.threePhase),
+                         kA(f.lineLine),
+                         kA(f.lineGround),
+                         f.known ? figureCell(f.xOverR()) : ListCell{"–"},
+                         kA(f.peak()),
+                         largest,
+                         {most.source ? "on " + nameOf(in.project, most.source) : "normal"},
+                         holds > 0 ? ratingCell(holds) : ListCell{"–"},
+                         f.known && holds > 0 ? verdict(!faultExceeds(most.kA, holds)) : ListCell{"–"}});
+    }
+    list.notes.push_back(
+        fmt::format("Conductors at {} °C. Motors {}. Peak: √2·κ of the largest, IEC 60909-0.",
+                    rating(in.project.basis.faultCelsius),
+                    in.project.basis.motorsFeedFaults ? "feed faults with four times their current" : "are left out"));
+    return list;
+}
+
+List loopTable(const SheetInput& in, const ReportScope& scope) {
+    List list{"loop",
+              "Earth-fault loop",
+              {{"Board"},
+               {"Circuit nearest to its limit"},
+               {"Device"},
+               {"Zs", "Ω", Align::Right},
+               {"Limit", "Ω", Align::Right},
+               {"Opens within", "s", Align::Right},
+               {"By"},
+               {"Verdict"}},
+              {},
+              {}};
+    if (!in.book.metric()) return list;
+    for (Ref node : scope.nodes) {
+        const BoardId board = node.as<Board>();
+        if (!board) continue;
+        CircuitId worst;
+        double share = -1;
+        for (CircuitId id : in.results.on(board)) {
+            const CircuitResult& r = in.results.of(id);
+            const EarthFault& e = *r.run.earth;
+            if (r.feeder || !scope.has(id) || !e.known || e.limit <= 0) continue;
+            const double of = e.byResidual ? e.zs / e.limit * 1e-6 : e.zs / e.limit; // a watched one comes last
+            if (of > share) {
+                share = of;
+                worst = id;
+            }
+        }
+        if (!worst) continue;
+        const CircuitResult& r = in.results.of(worst);
+        const EarthFault& e = *r.run.earth;
+        list.add(board, {{in.project.boards[board].name},
+                         {nameOf(in.project, worst) + " " + servesWords(in.project, in.results, worst)},
+                         {deviceWords(r, in.project.circuits[worst].poles, in.book)},
+                         numberCell(e.zs, 2),
+                         numberCell(e.limit, 2),
+                         figureCell(e.allowed),
+                         {e.byResidual ? "residual current" : "overcurrent"},
+                         verdict(e.ok)});
+    }
+    list.notes.push_back("With conductors at their highest temperature in service.");
+    return list;
+}
+
+List runTable(const SheetInput& in, const ReportScope& scope) {
+    List list{"runs",
+              "Branch circuits",
+              {{"Circuit"},
+               {"Serves"},
+               {"Load", "A", Align::Right},
+               {"Device"},
+               {"Conductors"},
+               {"Carries", "A", Align::Right},
+               {"Length", lengthUnit(in.project.basis.units), Align::Right},
+               {"Drop own", "%", Align::Right},
+               {"Drop total", "%", Align::Right},
+               {"What decided"}},
+              {},
+              {}};
+    BoardId before;
+    for (CircuitId id : scope.circuits) {
+        const Circuit& c = in.project.circuits[id];
+        const CircuitResult& r = in.results.of(id);
+        if (c.board != before) list.group(in.project.boards[c.board].name);
+        before = c.board;
+        list.add(id,
+                 {{nameOf(in.project, id)},
+                  {servesWords(in.project, in.results, id)},
+                  figureCell(r.load.v),
+                  {deviceWords(r, c.poles, in.book)},
+                  conductorCell(in, r.run),
+                  r.run.size >= 0 ? figureCell(r.run.ampacity) : ListCell{"–"},
+                  lengthCell(r.run.need, in.project.basis.units),
+                  dropCell(r.run.dropOwn, r.run.need.ownLimit, r.run.need.lengthKnown),
+                  dropCell(r.run.dropTotal, r.run.need.totalLimit, r.run.need.lengthKnown && r.run.need.beforeKnown),
+                  {whyWords(r.run)}});
+    }
+    return list;
+}
+
+List assumptionTable(const SheetInput& in, const ReportScope& scope) {
+    List list{"assumptions",
+              "Assumed, given, held and own values",
+              {{"Mark"}, {"What"}, {"Where"}, {"It counts as"}, {"It would be"}, {"Why"}, {"Set by"}, {"Seen"}},
+              {},
+              {}};
+    AssumptionKind before{};
+    for (const Assumption& a : assumptionsOf({in.project, in.book, in.results})) {
+        if (a.about && !scope.has(a.about)) continue;
+        if (list.rows.empty() || a.kind != before) list.group(std::string(titleOf(a.kind)) + ": " + meaningOf(a.kind));
+        before = a.kind;
+        ListCell otherwise{a.otherwise};
+        if (a.hides) otherwise.ink = Ink::Check;
+        list.add(a.about, {{a.mark}, {a.what}, {a.where}, {a.entered}, otherwise, {a.why}, {a.setBy}, {seenWords(a)}});
+    }
+    return list;
+}
+
+List snagTable(const SheetInput& in, const ReportScope& scope) {
+    List list{"snags", "Stops, checks and notes", {{"About"}, {"What", "", Align::Left, 150}, {"Rule"}}, {}, {}};
+    Severity before{};
+    for (const Snag& s : findSnags(in.project, in.book, in.results)) {
+        if (s.about && !scope.has(s.about)) continue;
+        if (list.rows.empty() || s.severity != before)
+            list.group(s.severity == Severity::Stop    ? "Stops: nobody may build from this"
+                       : s.severity == Severity::Check ? "Checks: to be decided"
+                                                       : "Notes");
+        before = s.severity;
+        list.add(s.about, {{nameOf(in.project, s.about), {}, s.severity == Severity::Stop ? Ink::Stop : Ink::Ink},
+                           {s.text},
+                           {s.cited}});
+    }
+    return list;
+}
+
+} // namespace lintel
