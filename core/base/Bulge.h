@@ -3,6 +3,7 @@
 // towards y.
 
 #include "core/base/Geometry.h"
+#include "core/base/Whole.h"
 
 #include <numbers>
 
@@ -10,7 +11,7 @@ namespace lintel {
 
 /// So many straight pieces that none turns by more than 7.5°, between 2 and 96.
 inline int arcSteps(double angle) {
-    return std::clamp(int(std::ceil(std::abs(angle) / (2 * std::numbers::pi) * 48 - 1e-9)), 2, 96);
+    return wholeWithin(std::ceil(std::abs(angle) / (2 * std::numbers::pi) * 48 - 1e-9), 2, 96);
 }
 
 /// From `a` to `b`, both included; straight where the bulge is 0 or the ends are one.

@@ -228,18 +228,14 @@ public:
     // ---- entities ----
     void addLine(const DL_LineData& l) override { piece({l.x1, l.y1}, {l.x2, l.y2}); }
     void addArc(const DL_ArcData& a) override {
-        double from = a.angle1, to = a.angle2;
-        while (to <= from) {
-            to += 360;
-            if (!(to < 1e6 && from < 1e6 && from > -1e6)) return;
-        }
-        arc({a.cx, a.cy}, a.radius, from * pi / 180, to * pi / 180);
+        if (const auto turn = turnOf(a.angle1, a.angle2, 360))
+            arc({a.cx, a.cy}, a.radius, a.angle1 * pi / 180, (a.angle1 + *turn) * pi / 180);
     }
     void addCircle(const DL_CircleData& c) override { arc({c.cx, c.cy}, c.radius, 0, 2 * pi); }
     void addEllipse(const DL_EllipseData& e) override {
-        double from = e.angle1, to = e.angle2;
-        if (!(std::abs(from) < 1e4 && std::abs(to) < 1e4)) return;
-        while (to <= from + 1e-12) to += 2 * pi;
+        const auto turn = turnOf(e.angle1, e.angle2, 2 * pi);
+        if (!turn) return;
+        const double from = e.angle1, to = from + *turn;
         const Point major{e.mx, e.my}, minor{-e.my * e.ratio, e.mx * e.ratio};
         const int n = arcSteps(to - from);
         std::vector<Point> points;
@@ -371,6 +367,16 @@ private:
     void chain(const std::vector<Point>& ps, bool close) {
         for (std::size_t i = 1; i < ps.size(); ++i) piece(ps[i - 1], ps[i]);
         if (close && ps.size() > 2) piece(ps.back(), ps.front());
+    }
+    /// From one angle to the next, forwards, a full turn at most; nothing, and counted, where they are none.
+    std::optional<double> turnOf(double from, double to, double full) {
+        constexpr double bound = 1e6;
+        if (!(std::abs(from) < bound && std::abs(to) < bound)) {
+            ++leftOut["arc with angles outside all bounds"];
+            return std::nullopt;
+        }
+        const double turn = std::fmod(to - from, full);
+        return turn <= 1e-12 ? turn + full : turn;
     }
     void arc(Point c, double r, double from, double to) {
         const double side = flipped() ? -1 : 1; // seen from behind: the axis of x is turned over

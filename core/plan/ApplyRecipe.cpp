@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/base/Limits.h"
+#include "core/base/Whole.h"
 #include "core/plan/FindRooms.h"
 #include "core/plan/Snap.h"
 
@@ -14,6 +15,7 @@ namespace {
 
 constexpr double standOff = 0.12; ///< of a symbol's middle from the face of its wall, m
 constexpr double nearest = 0.05;  ///< m: two places closer than this are one
+constexpr int mostSpots = 100000; ///< in a row, or by the recipe of a room
 constexpr double pi = std::numbers::pi;
 
 /// The room's own axes: along its longest side, and square to it; and its size in them.
@@ -94,7 +96,7 @@ std::vector<DoorInRoom> doorsOf(const Project& p, const Room& room) {
 
 int luminairesFor(double lux, double area, double lumens, double utilisation, double maintenance) {
     const double each = lumens * utilisation * maintenance;
-    return each > 0 && lux > 0 && area > 0 ? int(std::min(100000.0, std::ceil(lux * area / each - 1e-9))) : 0;
+    return each > 0 && lux > 0 && area > 0 ? wholeWithin(std::ceil(lux * area / each - 1e-9), 0, mostSpots) : 0;
 }
 
 std::pair<int, int> gridFor(int count, double width, double depth) {
@@ -141,7 +143,8 @@ std::vector<Spot> gridOfCount(const Room& r, int count, bool ceiling) {
     const Axes a = axesOf(r);
     const double share = a.width * a.depth > 0 ? std::clamp(areaOf(r.outline) / (a.width * a.depth), 0.2, 1.0) : 1;
     std::vector<Spot> out;
-    for (int wanted = int(std::ceil(count / share - 1e-9)), tries = 0; tries < 40; ++tries, ++wanted) {
+    for (int wanted = wholeWithin(std::ceil(count / share - 1e-9), 0, mostSpots), tries = 0; tries < 40;
+         ++tries, ++wanted) {
         const auto [rows, columns] = gridFor(wanted, a.width, a.depth);
         out = gridSpots(r, rows, columns, ceiling);
         if (int(out.size()) >= count) break;
@@ -176,14 +179,14 @@ std::vector<Spot> wallSpots(const Project& p, const Room& r, double spacing) {
     auto doors = doorsOf(p, r);
     std::sort(doors.begin(), doors.end(), [](const auto& x, const auto& y) { return x.from < y.from; });
     if (doors.empty()) {
-        const int n = std::max(1, int(std::ceil(round / spacing - 1e-9)));
+        const int n = wholeWithin(std::ceil(round / spacing - 1e-9), 1, mostSpots);
         for (int i = 0; i < n; ++i) place((i + 0.5) * round / n);
         return out;
     }
     for (std::size_t i = 0; i < doors.size(); ++i) { // each stretch from one door to the next, round the corners
         const double from = doors[i].to, to = i + 1 < doors.size() ? doors[i + 1].from : doors.front().from + round;
         if (to - from < 0.6) continue; // narrower than two feet
-        const int n = std::max(1, int(std::ceil((to - from) / spacing - 1e-9)));
+        const int n = wholeWithin(std::ceil((to - from) / spacing - 1e-9), 1, mostSpots);
         for (int k = 0; k < n; ++k) place(from + (k + 0.5) * (to - from) / n);
     }
     return out;
@@ -219,8 +222,8 @@ std::vector<Spot> spotsFor(const Project& p, const Room& r, const RecipePart& pa
         if (part.value <= 0) return note(fmt::format("{}: a grid needs a spacing", y.name));
         if (const double wanted = std::ceil(a.depth / part.value) * std::ceil(a.width / part.value); tooMany(wanted))
             return refuse(wanted);
-        return gridSpots(r, std::max(1, int(std::ceil(a.depth / part.value - 1e-9))),
-                         std::max(1, int(std::ceil(a.width / part.value - 1e-9))), !y.onWall);
+        return gridSpots(r, wholeWithin(std::ceil(a.depth / part.value - 1e-9), 1, mostSpots),
+                         wholeWithin(std::ceil(a.width / part.value - 1e-9), 1, mostSpots), !y.onWall);
     case RecipeBy::GridLux:
         if (y.lumens <= 0)
             return note(fmt::format("{}: its lumens are not known, so no count to {} lux", y.name, part.value));
@@ -235,7 +238,7 @@ std::vector<Spot> spotsFor(const Project& p, const Room& r, const RecipePart& pa
         if (watts <= 0 || y.unit == LoadUnit::A || y.unit == LoadUnit::hp)
             return note(fmt::format("{}: its load is not known in watts, so no count to {} W/m²", y.name, part.value));
         if (tooMany(part.value * area / watts)) return refuse(std::round(part.value * area / watts));
-        return gridOfCount(r, std::max(1, int(std::lround(part.value * area / watts))), !y.onWall);
+        return gridOfCount(r, wholeWithin(std::round(part.value * area / watts), 1, mostSpots), !y.onWall);
     }
     case RecipeBy::Walls: {
         double round = 0;
@@ -384,7 +387,7 @@ RecipeReport applyRecipes(Project& p, const std::vector<RoomId>& rooms) {
 std::vector<Point> rowSpots(Point a, Point b, double spacing) {
     const double length = distance(a, b);
     if (length < 1e-6 || spacing <= 0.01) return {a};
-    const int n = std::min(2000, int(std::ceil(length / spacing - 1e-6)));
+    const int n = wholeWithin(std::ceil(length / spacing - 1e-6), 0, 2000);
     std::vector<Point> out;
     for (int i = 0; i <= n; ++i) out.push_back(tidy(a + (b - a) * (double(i) / n)));
     return out;

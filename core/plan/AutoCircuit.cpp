@@ -1,5 +1,6 @@
 #include "core/plan/AutoCircuit.h"
 
+#include "core/base/Whole.h"
 #include "core/plan/Snap.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
@@ -227,7 +228,9 @@ struct Circuiter {
             double sum = 0, held = 0;
             for (const Candidate* c : list) sum += amps(c), held += amps(c) * (c->continuous ? 1.25 : 1);
             const double most = breaker * p.basis.circuitShare;
-            int n = std::max({1, int(std::ceil(sum / most - 1e-9)), int(std::ceil(held / breaker - 1e-9))});
+            const int alone = int(list.size()); // a circuit each
+            int n = std::max(wholeWithin(std::ceil(sum / most - 1e-9), 1, alone),
+                             wholeWithin(std::ceil(held / breaker - 1e-9), 1, alone));
             if (p.basis.circuitPoints > 0)
                 n = std::max(n, int((list.size() + std::size_t(p.basis.circuitPoints) - 1) /
                                     std::size_t(p.basis.circuitPoints)));

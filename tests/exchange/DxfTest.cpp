@@ -7,6 +7,7 @@
 #include "tests/World.h"
 
 #include <cstdlib>
+#include <fmt/format.h>
 #include <fstream>
 #include <numbers>
 #include <sstream>
@@ -293,4 +294,23 @@ TEST_CASE("an underlay is scaled by two points, squared up, cropped, and its cha
     REQUIRE(d.gone.size() == 1);
     CHECK(d.added[0].b.y == Approx(-60));
     CHECK(d.gone[0].b.y == Approx(-50));
+}
+
+TEST_CASE("DXF: arcs by their angles, whole turns and negative ones too; angles that are none are told and left out") {
+    const auto drawn = [](double from, double to) {
+        return read(entities("0\nARC\n8\nA\n10\n0\n20\n0\n40\n1000\n50\n" + fmt::format("{}", from) + "\n51\n" +
+                             fmt::format("{}", to) + "\n"));
+    };
+    const double quarter = std::numbers::pi / 2 * 1000;
+    CHECK(layerOf(drawn(0, 90), "A").length == Approx(quarter).epsilon(0.005));
+    CHECK(layerOf(drawn(350, 80), "A").length == Approx(quarter).epsilon(0.005)); // over the zero
+    CHECK(layerOf(drawn(-90, 0), "A").length == Approx(quarter).epsilon(0.005));
+    CHECK(layerOf(drawn(30, 30), "A").length == Approx(4 * quarter).epsilon(0.005));  // all round
+    CHECK(layerOf(drawn(0, 720 + 90), "A").length == Approx(quarter).epsilon(0.005)); // no line twice
+    for (double odd : {9.2e68, -9.2e68, 1e7}) {
+        const DxfDrawing d = drawn(0, odd);
+        CHECK(layerOf(d, "A").pieces == 0);
+        REQUIRE(d.notes.size() == 1);
+        CHECK(d.notes[0].find("arc with angles outside all bounds") != std::string::npos);
+    }
 }
