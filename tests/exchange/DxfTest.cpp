@@ -310,7 +310,8 @@ TEST_CASE("DXF: arcs by their angles, whole turns and negative ones too; angles 
     for (double odd : {9.2e68, -9.2e68, 1e7}) {
         const DxfDrawing d = drawn(0, odd);
         CHECK(layerOf(d, "A").pieces == 0);
-        REQUIRE(d.notes.size() == 1);
-        CHECK(d.notes[0].find("arc with angles outside all bounds") != std::string::npos);
+        CHECK(std::any_of(d.notes.begin(), d.notes.end(), [](const std::string& n) {
+            return n.find("arc with angles outside all bounds") != std::string::npos;
+        }));
     }
 }
