@@ -5,24 +5,19 @@
 #include "core/sheets/TextBox.h"
 #include "core/sheets/TextWidth.h"
 #include "render/Painter.h"
+#include "render/PdfFinish.h"
 
 #include <QBuffer>
 #include <QPdfWriter>
 #include <QSaveFile>
-#include <qpdf/Buffer.hh>
-#include <qpdf/QPDF.hh>
-#include <qpdf/QPDFPageDocumentHelper.hh>
-#include <qpdf/QPDFWriter.hh>
 
 #include <fmt/format.h>
 #include <map>
-#include <memory>
-#include <set>
 
 namespace lintel {
 namespace {
 
-constexpr double dotsPerInch = 600, mmPerInch = 25.4, pointsPerMm = 72 / mmPerInch;
+constexpr double dotsPerInch = 600, mmPerInch = 25.4;
 
 /// One for each sheet; sheets that go on under the same name have one together.
 std::vector<Bookmark> bookmarksOf(const std::vector<Drawing>& drawings) {
@@ -73,175 +68,6 @@ bool pointsThere(const std::string& text, std::size_t begin, std::size_t end) {
     }
     return false;
 }
-
-/// What a PDF of the window's library becomes: the outline, labels, links and facts are added, its date goes.
-class Finished {
-public:
-    explicit Finished(const QByteArray& raw) {
-        pdf.processMemoryFile("Lintel", raw.constData(), std::size_t(raw.size()));
-        pages = QPDFPageDocumentHelper(pdf).getAllPages();
-    }
-
-    void facts(const PdfAbout& about) {
-        auto info = QPDFObjectHandle::newDictionary();
-        const auto say = [&](const char* key, const std::string& text) {
-            if (!text.empty()) info.replaceKey(key, QPDFObjectHandle::newUnicodeString(printable(text)));
-        };
-        say("/Title", about.title);
-        say("/Author", about.author);
-        say("/Subject", about.subject);
-        say("/Creator", "Lintel " LINTEL_VERSION);
-        if (isIsoDate(about.date)) {
-            const std::string day = about.date.substr(0, 4) + about.date.substr(5, 2) + about.date.substr(8, 2);
-            info.replaceKey("/CreationDate", QPDFObjectHandle::newString("D:" + day));
-        }
-        pdf.getTrailer().replaceKey("/Info", pdf.makeIndirectObject(info));
-        auto root = pdf.getRoot();
-        auto viewer = QPDFObjectHandle::newDictionary();
-        viewer.replaceKey("/DisplayDocTitle", QPDFObjectHandle::newBool(true));
-        root.replaceKey("/ViewerPreferences", viewer);
-        root.removeKey("/Metadata"); // it would hold the date too
-    }
-
-    /// Each page is called by the number of its sheet; one without a number by its place.
-    void labels(const std::vector<Drawing>& drawings) {
-        if (std::all_of(drawings.begin(), drawings.end(), [](const Drawing& d) { return d.number.empty(); })) return;
-        auto list = QPDFObjectHandle::newArray();
-        for (std::size_t i = 0; i < drawings.size(); ++i) {
-            auto label = QPDFObjectHandle::newDictionary();
-            const std::string name = drawings[i].number.empty() ? std::to_string(i + 1) : drawings[i].number;
-            label.replaceKey("/P", QPDFObjectHandle::newUnicodeString(printable(name)));
-            list.appendItem(QPDFObjectHandle::newInteger(static_cast<long long>(i)));
-            list.appendItem(label);
-        }
-        auto tree = QPDFObjectHandle::newDictionary();
-        tree.replaceKey("/Nums", list);
-        pdf.getRoot().replaceKey("/PageLabels", pdf.makeIndirectObject(tree));
-    }
-
-    void bookmarks(const std::vector<Bookmark>& all) {
-        if (all.size() < 2) return;
-        auto root = pdf.makeIndirectObject(QPDFObjectHandle::newDictionary());
-        root.replaceKey("/Type", QPDFObjectHandle::newName("/Outlines"));
-        addBelow(root, all, 0, all.size(), 0);
-        pdf.getRoot().replaceKey("/Outlines", root);
-        pdf.getRoot().replaceKey("/PageMode", QPDFObjectHandle::newName("/UseOutlines"));
-    }
-
-    void links(const std::vector<PageLink>& all, const std::vector<Drawing>& drawings) {
-        for (const PageLink& l : all) {
-            if (l.page >= pages.size() || l.to >= pages.size()) continue;
-            const double height = drawings[l.page].height;
-            auto link = QPDFObjectHandle::newDictionary();
-            link.replaceKey("/Type", QPDFObjectHandle::newName("/Annot"));
-            link.replaceKey("/Subtype", QPDFObjectHandle::newName("/Link"));
-            link.replaceKey("/Rect", QPDFObjectHandle::newArray(QPDFObjectHandle::Rectangle(
-                                         l.left * pointsPerMm, (height - l.bottom) * pointsPerMm, l.right * pointsPerMm,
-                                         (height - l.top) * pointsPerMm)));
-            link.replaceKey("/Border", QPDFObjectHandle::parse("[0 0 0]"));
-            link.replaceKey("/Dest", whole(l.to));
-            auto page = pages[l.page].getObjectHandle();
-            auto notes = page.getKey("/Annots");
-            if (!notes.isArray()) {
-                notes = QPDFObjectHandle::newArray();
-                page.replaceKey("/Annots", notes);
-            }
-            notes.appendItem(pdf.makeIndirectObject(link));
-        }
-    }
-
-    /// The library tags the subsets of fonts in an order that differs from one run to the next.
-    void nameFonts() {
-        std::map<std::string, std::string> named;
-        const auto name = [&](QPDFObjectHandle font, const char* key) {
-            auto old = font.getKey(key);
-            if (!old.isName()) return;
-            const std::string text = old.getName();
-            const std::size_t plus = text.find('+');
-            if (plus == std::string::npos) return;
-            auto [it, fresh] = named.try_emplace(text);
-            if (fresh) {
-                std::size_t n = named.size();
-                std::string tag = "LAAAAA";
-                for (std::size_t i = tag.size(); i > 1 && n > 0; --i, n /= 26) tag[i - 1] = char('A' + n % 26);
-                it->second = "/" + tag + text.substr(plus);
-            }
-            font.replaceKey(key, QPDFObjectHandle::newName(it->second));
-        };
-        std::set<QPDFObjGen> seen;
-        for (QPDFPageObjectHelper& page : pages) {
-            auto fonts = page.getAttribute("/Resources", false).getKey("/Font");
-            if (!fonts.isDictionary()) continue;
-            for (const std::string& key : fonts.getKeys()) {
-                auto font = fonts.getKey(key);
-                if (!seen.insert(font.getObjGen()).second) continue;
-                name(font, "/BaseFont");
-                auto below = font.getKey("/DescendantFonts");
-                for (int i = 0; below.isArray() && i < below.getArrayNItems(); ++i) {
-                    auto own = below.getArrayItem(i);
-                    name(own, "/BaseFont");
-                    auto about = own.getKey("/FontDescriptor");
-                    if (about.isDictionary()) name(about, "/FontName");
-                }
-            }
-        }
-    }
-
-    QByteArray bytes() {
-        // Once to number the objects in the order in which they are met, and once more to pack them in that order.
-        const auto numbered = written(pdf, qpdf_o_disable);
-        QPDF again;
-        again.processMemoryFile("Lintel", reinterpret_cast<const char*>(numbered->getBuffer()), numbered->getSize());
-        const auto packed = written(again, qpdf_o_generate);
-        return {reinterpret_cast<const char*>(packed->getBuffer()), qsizetype(packed->getSize())};
-    }
-
-private:
-    QPDF pdf;
-    std::vector<QPDFPageObjectHelper> pages;
-
-    static std::shared_ptr<Buffer> written(QPDF& from, qpdf_object_stream_e streams) {
-        QPDFWriter writer(from);
-        writer.setOutputMemory();
-        writer.setDeterministicID(true);
-        writer.setObjectStreamMode(streams);
-        writer.write();
-        return writer.getBufferSharedPointer();
-    }
-    QPDFObjectHandle whole(std::size_t page) {
-        auto there = QPDFObjectHandle::newArray();
-        there.appendItem(pages[page].getObjectHandle());
-        there.appendItem(QPDFObjectHandle::newName("/Fit"));
-        return there;
-    }
-    /// The entries of one level from `from` on, each with what is deeper below it.
-    void addBelow(QPDFObjectHandle parent, const std::vector<Bookmark>& all, std::size_t from, std::size_t end,
-                  int level) {
-        QPDFObjectHandle before = QPDFObjectHandle::newNull();
-        int count = 0;
-        while (from < end) {
-            std::size_t next = from + 1;
-            while (next < end && all[next].level > level) ++next;
-            auto item = pdf.makeIndirectObject(QPDFObjectHandle::newDictionary());
-            item.replaceKey("/Title", QPDFObjectHandle::newUnicodeString(printable(all[from].title)));
-            item.replaceKey("/Parent", parent);
-            item.replaceKey("/Dest", whole(std::min(all[from].page, pages.size() - 1)));
-            if (before.isNull())
-                parent.replaceKey("/First", item);
-            else {
-                item.replaceKey("/Prev", before);
-                before.replaceKey("/Next", item);
-            }
-            parent.replaceKey("/Last", item);
-            if (next > from + 1) addBelow(item, all, from + 1, next, level + 1);
-            before = item;
-            ++count;
-            from = next;
-        }
-        // The first level stands open, what is below it is closed.
-        parent.replaceKey("/Count", QPDFObjectHandle::newInteger(level == 0 ? count : -count));
-    }
-};
 
 /// The pages as the window's library writes them.
 Outcome<QByteArray> painted(const std::vector<Drawing>& drawings, const std::string& file, const PdfAbout& about) {
@@ -313,16 +139,25 @@ std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QStrin
         return Error{name, "the PDF cannot be written: " + out.errorString().toStdString(), "Choose another folder."};
     const auto raw = painted(drawings, name, about);
     if (!raw) return raw.error();
+    PdfFinish finish;
+    finish.title = printable(about.title);
+    finish.author = printable(about.author);
+    finish.subject = printable(about.subject);
+    if (isIsoDate(about.date)) finish.day = about.date.substr(0, 4) + about.date.substr(5, 2) + about.date.substr(8, 2);
+    const bool numbered =
+        std::any_of(drawings.begin(), drawings.end(), [](const Drawing& d) { return !d.number.empty(); });
+    for (std::size_t i = 0; i < drawings.size(); ++i) {
+        finish.heights.push_back(drawings[i].height);
+        if (numbered)
+            finish.labels.push_back(printable(drawings[i].number.empty() ? std::to_string(i + 1) : drawings[i].number));
+    }
+    finish.bookmarks = about.bookmarks.empty() ? bookmarksOf(drawings) : about.bookmarks;
+    for (Bookmark& b : finish.bookmarks) b.title = printable(b.title);
+    finish.links = about.links;
+    for (const PageLink& l : linksByNumber(drawings)) finish.links.push_back(l);
     QByteArray bytes;
     try {
-        Finished finished(*raw);
-        finished.nameFonts();
-        finished.facts(about);
-        finished.labels(drawings);
-        finished.bookmarks(about.bookmarks.empty() ? bookmarksOf(drawings) : about.bookmarks);
-        finished.links(about.links, drawings);
-        finished.links(linksByNumber(drawings), drawings);
-        bytes = finished.bytes();
+        bytes = QByteArray::fromStdString(finishedPdf(raw->constData(), std::size_t(raw->size()), finish));
     } catch (const std::exception& e) {
         return Error{name, fmt::format("the PDF cannot be finished: {}", e.what()), ""};
     }
