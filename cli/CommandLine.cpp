@@ -467,6 +467,10 @@ int runCommand(int argc, char** argv) {
     reportCommand->add_option("--depth", report.depth, "summary, runs (each circuit in a row) or everything (workings)")
         ->capture_default_str();
     reportCommand->add_option("--out", report.out, "The PDF to write")->capture_default_str();
+    ReviewCommand review;
+    auto* reviewCommand = app.add_subcommand("review", "What was ticked, what has changed since, and the remarks");
+    reviewCommand->add_option("FILE", review.file, "A .lintel project")->required();
+    reviewCommand->add_flag("--json", review.json, "As JSON");
     LevelOrder level;
     auto* levelCommand = app.add_subcommand("level", "Level a board: the best for each number of moves, with proof");
     levelCommand->add_option("FILE", level.file, "A .lintel project, or a bare board as JSON")->required();
@@ -586,6 +590,7 @@ int runCommand(int argc, char** argv) {
         return 0;
     }
     if (*reportCommand) return runReport(report, argc, argv);
+    if (*reviewCommand) return runReview(review);
     if (*levelCommand) return runLevel(level);
     if (*importCommand) return runLoadsImport(loads);
     if (*exportCommand) return runLoadsExport(loads);

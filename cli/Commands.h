@@ -36,6 +36,12 @@ struct ReportCommand {
 };
 int runReport(const ReportCommand& order, int argc, char** argv);
 
+struct ReviewCommand {
+    std::string file;
+    bool json = false;
+};
+int runReview(const ReviewCommand& order);
+
 struct LevelOrder {
     std::string file, board, together, out;
     int moves = -1;

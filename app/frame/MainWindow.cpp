@@ -12,6 +12,7 @@
 #include "app/frame/StartPage.h"
 #include "app/issue/IssueStage.h"
 #include "app/plan/PlanStage.h"
+#include "app/review/ReviewPanel.h"
 #include "app/riser/RiserMenu.h"
 #include "app/riser/RiserStage.h"
 #include "app/runs/RunsStage.h"
@@ -89,6 +90,16 @@ MainWindow::MainWindow() : state(new Session(this)) {
         rail.push_back(b);
     }
     railColumn->addStretch(1);
+    reviewButton = new QToolButton(railBox);
+    reviewButton->setText(tr("Review"));
+    reviewButton->setObjectName("rail:Review");
+    reviewButton->setCheckable(true);
+    reviewButton->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
+    reviewButton->setIconSize(QSize(24, 24));
+    reviewButton->setFixedSize(64, 58);
+    reviewButton->setToolTip(tr("Check the design figure by figure, with ticks and remarks  Ctrl+7"));
+    connect(reviewButton, &QToolButton::clicked, this, [this](bool on) { showReview(on); });
+    railColumn->addWidget(reviewButton);
     across->addWidget(railBox);
 
     auto* column = new QVBoxLayout;
@@ -109,6 +120,10 @@ MainWindow::MainWindow() : state(new Session(this)) {
     for (QWidget* w :
          std::initializer_list<QWidget*>{basisStage, planStage, boardsStage, riserStage, runsStage, issueStage})
         stages->addWidget(w);
+    reviewPanel = new ReviewPanel(*state, work);
+    reviewPanel->hide();
+    connect(reviewPanel, &ReviewPanel::closed, this, [this] { showReview(false); });
+    middle->addWidget(reviewPanel);
     middle->addWidget(stages, 1);
     factsPanel = new FactsPanel(*state, work);
     factsPanel->setObjectName("factsPanel");
@@ -129,6 +144,7 @@ MainWindow::MainWindow() : state(new Session(this)) {
     });
     connect(boardsStage, &BoardsStage::besideChanged, this, [this] { factsPanel->setVisible(wantsFacts()); });
     connect(state, &Session::opened, this, [this] {
+        showReview(false);
         whole->setCurrentWidget(work);
         // Begin where the work stands: on the fullest board, or on an empty plan.
         BoardId fullest;
@@ -201,6 +217,25 @@ void MainWindow::showBench(bool shown) {
         stages->currentWidget()->setFocus();
 }
 
+void MainWindow::showReview(bool shown) {
+    reviewButton->setChecked(shown);
+    state->setReviewing(shown);
+    reviewPanel->setVisible(shown);
+    restyleRail();
+    if (shown) {
+        reviewPanel->restyle();
+        reviewPanel->begin();
+    } else if (stages->currentWidget()) {
+        stages->currentWidget()->setFocus();
+    }
+}
+
+void MainWindow::restyleRail() {
+    const Theme& t = theme();
+    for (QToolButton* b : rail) b->setIcon(railIcon(b->text(), b->isChecked() ? t.accent : t.ink));
+    reviewButton->setIcon(railIcon("Review", reviewButton->isChecked() ? t.accent : t.ink));
+}
+
 void MainWindow::setTheme(bool dark) {
     setDark(dark);
     benchPanel->restyle();
@@ -216,8 +251,8 @@ void MainWindow::setTheme(bool dark) {
     factsPanel->setPalette(p);
     factsPanel->setStyleSheet(
         QString("#factsPanel { border-left: 1px solid %1; background: %2; }").arg(t.rule.name(), t.surface.name()));
-    for (std::size_t i = 0; i < rail.size(); ++i)
-        rail[i]->setIcon(railIcon(rail[i]->text(), rail[i]->isChecked() ? t.accent : t.ink));
+    restyleRail();
+    reviewPanel->restyle();
     if (state->isOpen()) Q_EMIT state->solved();
     start->rebuild();
     update();
@@ -298,6 +333,7 @@ void MainWindow::buildMenus() {
     QAction* dark = add(view, tr("Dark"), "dark", {}, [this] { setTheme(action("dark")->isChecked()); });
     dark->setCheckable(true);
     add(view, tr("Bench"), "bench", QKeySequence("Ctrl+B"), [this] { showBench(!benchPanel->isVisible()); });
+    add(view, tr("Review"), "review", QKeySequence("Ctrl+7"), [this] { showReview(!reviewPanel->isVisible()); });
     add(view, tr("All snags"), "allSnags", QKeySequence("Ctrl+J"), [this] { snagStrip->toggleList(); });
     QMenu* project = menuBar()->addMenu(tr("&Project"));
     add(project, tr("Add board"), "addBoard", {}, [this] {
@@ -522,7 +558,7 @@ QAction* MainWindow::action(const char* name) const {
 void MainWindow::go(Stage s) {
     stages->setCurrentIndex(int(s));
     rail[std::size_t(s)]->setChecked(true);
-    for (QToolButton* b : rail) b->setIcon(railIcon(b->text(), b->isChecked() ? theme().accent : theme().ink));
+    restyleRail();
     factsPanel->setVisible(wantsFacts());
     if (s == Stage::Plan)
         planStage->plan().setFocus();

@@ -19,6 +19,7 @@ class FeedPathBar;
 class FindBox;
 class IssueStage;
 class PlanStage;
+class ReviewPanel;
 class RiserStage;
 class RunsStage;
 class SnagStrip;
@@ -50,6 +51,9 @@ public:
     FactsPanel& facts() { return *factsPanel; }
     SnagStrip& snags() { return *snagStrip; }
     BenchPanel& bench() { return *benchPanel; }
+    ReviewPanel& review() { return *reviewPanel; }
+    /// Opens or ends a review: beside any stage, with nothing to be edited.
+    void showReview(bool shown);
     FindBox& find() { return *findBox; }
     FeedPathBar& feedPath() { return *path; }
     QAction* action(const char* name) const;
@@ -65,6 +69,7 @@ private:
     void reloadFromDisk();
     void openInteractively();
     void setTheme(bool dark);
+    void restyleRail();
     /// The bench stands beside whatever is shown; the facts make room for it.
     void showBench(bool shown);
     bool wantsFacts() const;
@@ -86,6 +91,8 @@ private:
     FindBox* findBox;
     FeedPathBar* path;
     BenchPanel* benchPanel;
+    ReviewPanel* reviewPanel;
+    QToolButton* reviewButton;
     BoardId copyWarned; ///< a copy of it was asked for once, and it has stop snags
     std::vector<QToolButton*> rail;
     QAction *undoAction = nullptr, *redoAction = nullptr;

@@ -111,6 +111,10 @@ QIcon railIcon(const QString& name, const QColor& colour) {
         p.drawPolyline(QPolygonF{{15, 3}, {15, 8}, {20, 8}});
         for (double y : {11.0, 14.5}) line(8, y, 16, y);
         line(8, 18, 12, 18);
+    } else if (name == "Review") {
+        p.drawEllipse(QPointF(10.5, 10.5), 7.5, 7.5);
+        line(16, 16, 21.5, 21.5);
+        p.drawPolyline(QPolygonF{{7, 10.5}, {9.5, 13}, {14, 8}});
     }
     return QIcon(pix);
 }

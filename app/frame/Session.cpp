@@ -251,7 +251,28 @@ QString Session::title() const {
                                                                                  : QString());
 }
 
+void Session::setReviewing(bool on) {
+    reviewing_ = on;
+    reviewUndos = reviewRedos = 0;
+}
+
+bool Session::reviewEdit(const QString& label, const std::function<void(Project&)>& change) {
+    const bool on = std::exchange(reviewing_, false);
+    const bool did = edit(label, change);
+    reviewing_ = on;
+    if (did && on) {
+        ++reviewUndos;
+        reviewRedos = 0;
+    }
+    return did;
+}
+
 bool Session::edit(const QString& label, const std::function<void(Project&)>& change, const std::string& mergeKey) {
+    if (reviewing_) {
+        say(tr("This is a review: nothing of the design is edited. End it, in the panel at the left, to work on."),
+            true);
+        return false;
+    }
     if (reading()) {
         say(tr("This project is open for reading. Save as… makes a copy to work on."), true);
         return false;
@@ -280,6 +301,12 @@ bool Session::followBook() {
 }
 
 void Session::undo() {
+    if (reviewing_ && reviewUndos == 0)
+        return say(tr("This is a review: only its own ticks and remarks are undone. End it to undo more."), true);
+    if (reviewing_) {
+        --reviewUndos;
+        ++reviewRedos;
+    }
     const QString label = undoLabel();
     document.undo();
     followBook();
@@ -287,6 +314,12 @@ void Session::undo() {
     if (!label.isEmpty()) say("Undone: " + label);
 }
 void Session::redo() {
+    if (reviewing_ && reviewRedos == 0)
+        return say(tr("This is a review: only its own ticks and remarks come again."), true);
+    if (reviewing_) {
+        ++reviewUndos;
+        --reviewRedos;
+    }
     document.redo();
     followBook();
     dropMissingSelection();

@@ -75,6 +75,11 @@ public:
     // ---- change ----
     /// The one door: does the change, records it for undo, journals it and has it solved.
     bool edit(const QString& label, const std::function<void(Project&)>& change, const std::string& mergeKey = "");
+    /// While somebody reviews, `edit` refuses; what belongs to the review (ticks, remarks) is done by `reviewEdit`, at
+    /// any time.
+    bool reviewing() const { return reviewing_; }
+    void setReviewing(bool on);
+    bool reviewEdit(const QString& label, const std::function<void(Project&)>& change);
     void undo();
     void redo();
     bool canUndo() const { return document.canUndo(); }
@@ -129,6 +134,8 @@ private:
     Document document;
     Keeper keeper{document, stateFolder()};
     bool open_ = false;
+    bool reviewing_ = false;
+    int reviewUndos = 0, reviewRedos = 0; ///< steps of the review that can be undone while it goes on
     bool syncing = false;
     bool journalTold = false; ///< the person knows that the journal cannot be written
     std::shared_ptr<const RuleBook> book;

@@ -99,6 +99,8 @@ struct Groups {
     }
     std::string operator()(const ScheduleForm&) const { return "Schedule forms"; }
     std::string operator()(const Issue&) const { return "Issues"; }
+    std::string operator()(const Tick&) const { return "Review"; }
+    std::string operator()(const Remark&) const { return "Review"; }
     template <class T> std::string operator()(const T&) const { return "Plan"; }
 };
 

@@ -18,7 +18,7 @@ using AnyChange =
     std::variant<Change<Basis>, Change<Level>, Change<Wall>, Change<Room>, Change<DeviceType>, Change<Source>,
                  Change<Transformer>, Change<Board>, Change<Circuit>, Change<Run>, Change<Load>, Change<Device>,
                  Change<Section>, Change<Underlay>, Change<Opening>, Change<Furnishing>, Change<Recipe>,
-                 Change<Catchment>, Change<Tray>, Change<ScheduleForm>, Change<Issue>>;
+                 Change<Catchment>, Change<Tray>, Change<ScheduleForm>, Change<Issue>, Change<Tick>, Change<Remark>>;
 
 /// `label`: what the person did, as the menu says it after "Undo".
 struct Edit {

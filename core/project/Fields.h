@@ -345,6 +345,30 @@ template <class V> void fields(V& v, Issue& i) {
     v("basedOn", i.basedOn);
     v("packed", i.packed);
 }
+template <class V> void fields(V& v, Tick& t) {
+    v("id", t.id);
+    v("about", t.about);
+    v("figure", t.figure);
+    v("thing", t.thing);
+    v("value", t.value);
+    v("by", t.by);
+    v("date", t.date);
+}
+template <class V> void fields(V& v, Remark& r) {
+    v("id", r.id);
+    v("about", r.about);
+    v("figure", r.figure);
+    v("thing", r.thing);
+    v("sheet", r.sheet);
+    v("at", r.at);
+    v("text", r.text);
+    v("by", r.by);
+    v("date", r.date);
+    v("answer", r.answer);
+    v("answeredBy", r.answeredBy);
+    v("answeredOn", r.answeredOn);
+    v("closed", r.closed);
+}
 template <class V> void fields(V& v, Section& s) {
     v("id", s.id);
     v("board", s.board);

@@ -34,6 +34,8 @@ using CatchmentId = Id<struct Catchment>;
 using TrayId = Id<struct Tray>;
 using FormId = Id<struct ScheduleForm>;
 using IssueId = Id<struct Issue>;
+using TickId = Id<struct Tick>;
+using RemarkId = Id<struct Remark>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -57,6 +59,8 @@ template <> inline constexpr char idLetter<Catchment> = 'K';
 template <> inline constexpr char idLetter<Tray> = 'Q';
 template <> inline constexpr char idLetter<ScheduleForm> = 'P';
 template <> inline constexpr char idLetter<Issue> = 'I';
+template <> inline constexpr char idLetter<Tick> = 'X';
+template <> inline constexpr char idLetter<Remark> = 'Z';
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

@@ -58,6 +58,8 @@ std::string nameOf(const Project& p, Ref r) {
     if (auto* t = p.trays.find(r.as<Tray>())) return t->name.empty() ? "tray" : t->name;
     if (auto* f = p.forms.find(r.as<ScheduleForm>())) return f->name;
     if (auto* i = p.issues.find(r.as<Issue>())) return "issue " + i->mark;
+    if (auto* t = p.ticks.find(r.as<Tick>())) return "tick of " + t->thing + (t->thing.empty() ? "" : ", ") + t->figure;
+    if (r.is<Remark>()) return "remark " + std::to_string(r.value);
     if (auto* e = p.recipes.find(r.as<Recipe>())) return "recipe for " + e->roomKind;
     if (auto* d = p.devices.find(r.as<Device>())) {
         if (!d->tag.empty()) return d->tag;

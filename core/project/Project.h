@@ -517,6 +517,32 @@ struct Issue {
     bool operator==(const Issue&) const = default;
 };
 
+/// Somebody has looked at a figure and found it good, as it was then.
+struct Tick {
+    TickId id;
+    Ref about;          ///< nothing: the basis. It may be gone by now
+    std::string figure; ///< which of its figures: "fault level" (see core/review)
+    std::string thing;  ///< what it was called then
+    std::string value;  ///< as it was seen
+    std::string by, date;
+    Extra extra;
+    bool operator==(const Tick&) const = default;
+};
+/// What somebody who checks has to say, and what came of it.
+struct Remark {
+    RemarkId id;
+    Ref about;          ///< nothing: the basis, or a sheet. It may be gone by now
+    std::string figure; ///< empty: the thing as a whole
+    std::string thing;  ///< what it was called then
+    std::string sheet;  ///< title of the sheet that it points at; empty: none
+    Point at;           ///< mm on it
+    std::string text, by, date;
+    std::string answer, answeredBy, answeredOn;
+    bool closed = false;
+    Extra extra;
+    bool operator==(const Remark&) const = default;
+};
+
 struct Project {
     Basis basis;
     Table<Level> levels;
@@ -539,6 +565,8 @@ struct Project {
     Table<Tray> trays;
     Table<ScheduleForm> forms;
     Table<Issue> issues;
+    Table<Tick> ticks;
+    Table<Remark> remarks;
     Extra extra;
     bool operator==(const Project&) const = default;
 
@@ -564,6 +592,8 @@ struct Project {
         f("trays", &Project::trays);
         f("forms", &Project::forms);
         f("issues", &Project::issues);
+        f("ticks", &Project::ticks);
+        f("remarks", &Project::remarks);
     }
 };
 

@@ -229,6 +229,8 @@ LINTEL_JSON(Recipe)
 LINTEL_JSON(Catchment)
 LINTEL_JSON(ScheduleForm)
 LINTEL_JSON(Issue)
+LINTEL_JSON(Tick)
+LINTEL_JSON(Remark)
 LINTEL_JSON(Tray)
 #undef LINTEL_JSON
 

@@ -325,6 +325,16 @@ void check(Checker& c, const Project& p, const Issue& i) {
     if (i.packed.empty()) c.say("packed", "the state that it keeps is missing");
 }
 
+void check(Checker& c, const Project&, const Tick& t) {
+    if (t.figure.empty()) c.say("figure", "a tick is about a figure");
+    if (t.by.empty()) c.say("by", "somebody has ticked it");
+}
+void check(Checker& c, const Project&, const Remark& r) {
+    if (r.text.empty()) c.say("text", "a remark says something");
+    c.within("at.x", r.at.x, -10000, 10000);
+    c.within("at.y", r.at.y, -10000, 10000);
+}
+
 template <class T> void look(Checker& c, const Project& p, const char* table, const T& thing, bool sound) {
     c.table = table;
     c.id = thing.id.value;

@@ -5,6 +5,7 @@
 #include "core/lists/DrawingIndex.h"
 #include "core/lists/ListTable.h"
 #include "core/report/ReportTables.h"
+#include "core/review/ReviewLists.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/WorkingSheet.h"
 
@@ -153,6 +154,10 @@ public:
         table(assumptionTable(in, scope));
         table(bookTable(in));
         table(snagTable(in, scope));
+        if (scope.whole) {
+            table(remarkList(in));
+            table(tickList(in));
+        }
         return true;
     }
 

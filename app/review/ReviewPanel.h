@@ -1,0 +1,71 @@
+#pragma once
+// Checking beside any stage: what there is to look at, from the supply down or the worst first, ticked as seen; and the
+// remarks with their answers. While it is open nothing of the design can be edited.
+
+#include "app/frame/Session.h"
+#include "core/review/Review.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QListWidget;
+class QPlainTextEdit;
+class QPushButton;
+class QTabWidget;
+class QToolButton;
+class QTreeWidget;
+class QTreeWidgetItem;
+
+namespace lintel {
+
+class ReviewPanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit ReviewPanel(Session& session, QWidget* parent = nullptr);
+    /// Shows what there is to look at as the project is now.
+    void begin();
+    void restyle();
+
+Q_SIGNALS:
+    void closed();
+
+private:
+    enum class Show { All, NotYet, FellOff };
+    void rebuild();
+    void fillFigures();
+    void fillRemarks();
+    void showItem();
+    void showRemark();
+    void step(int by);
+    void tick();
+    void say();
+    void answer(bool close);
+    void mark(QTreeWidgetItem* row, const ReviewItem& item) const;
+    const ReviewItem* current() const;
+    std::string reviewer() const;
+    std::optional<RemarkId> currentRemark() const;
+    QWidget* figuresPage();
+    QWidget* remarksPage();
+
+    Session& session;
+    std::shared_ptr<const Solution> of; ///< the solution that the figures are of
+    std::vector<ReviewFigure> figures;
+    std::vector<ReviewItem> items;
+    std::string wanted; ///< which item stays current: its thing and figure
+    Show shown = Show::All;
+    QLineEdit* name;
+    QComboBox* walk;
+    QToolButton *all, *notYet, *fellOff;
+    QTreeWidget* tree;
+    QLabel *title, *value, *was, *counted;
+    QPushButton *tickButton, *remarkButton;
+    QLineEdit* words;
+    QTabWidget* pages;
+    QListWidget* remarks;
+    QPlainTextEdit* answerText;
+    QPushButton *answerButton, *closeButton, *removeButton;
+};
+
+} // namespace lintel

@@ -1,0 +1,185 @@
+// A review in the window: ticks, what falls off, remarks and answers, and nothing of the design that can be edited.
+
+#include "app/review/ReviewPanel.h"
+#include "core/project/Operations.h"
+#include "tests/app/AppTest.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QTabWidget>
+#include <QToolButton>
+#include <QTreeWidget>
+
+using namespace lintel;
+
+namespace {
+
+struct Reviewing : Driven {
+    QString said;
+    Reviewing() {
+        REQUIRE_FALSE(s.begin(*loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel")));
+        QObject::connect(&s, &Session::said, &window, [this](const QString& words, bool) { said = words; });
+        click("rail:Review");
+        pump();
+    }
+    template <class W> W& the(const char* name) {
+        W* w = window.findChild<W*>(name);
+        REQUIRE(w);
+        return *w;
+    }
+    void click(const char* button) { QTest::mouseClick(&the<QAbstractButton>(button), Qt::LeftButton); }
+    QTreeWidget& tree() { return the<QTreeWidget>("reviewFigures"); }
+    QTreeWidgetItem* row(const QString& thing, const QString& figure) {
+        for (int i = 0; i < tree().topLevelItemCount(); ++i)
+            if (tree().topLevelItem(i)->text(0) == thing)
+                for (int k = 0; k < tree().topLevelItem(i)->childCount(); ++k)
+                    if (tree().topLevelItem(i)->child(k)->text(0) == figure) return tree().topLevelItem(i)->child(k);
+        return nullptr;
+    }
+    void choose(const QString& thing, const QString& figure) {
+        REQUIRE(row(thing, figure));
+        tree().setCurrentItem(row(thing, figure));
+        pump();
+    }
+    void name(const char* who) {
+        QLineEdit& e = the<QLineEdit>("reviewer");
+        e.clear();
+        QTest::keyClicks(&e, who);
+        tree().setFocus();
+    }
+};
+
+} // namespace
+
+TEST_CASE("review in the window: figures are ticked under a name, walked with keys, and counted") {
+    Reviewing d;
+    d.the<QLineEdit>("reviewer").clear();
+    d.choose("LP-1", "demand");
+    CHECK(d.s.selection() == Ref(d.board("LP-1"))); // the facts show its workings
+    QTest::keyClick(&d.tree(), Qt::Key_T);
+    CHECK(d.said.contains("Say who reviews first"));
+    CHECK(d.s.project().ticks.empty());
+    d.name("AL");
+    QTest::keyClick(&d.tree(), Qt::Key_T);
+    d.pump();
+    REQUIRE(d.s.project().ticks.size() == 1);
+    CHECK(d.s.project().ticks.begin()->by == "AL");
+    CHECK(d.s.project().ticks.begin()->thing == "LP-1");
+    CHECK(d.row("LP-1", "demand")->text(2) == "✓");
+    CHECK(d.tree().currentItem()->text(0) == "device ahead"); // and on to the next
+    QTest::keyClick(&d.tree(), Qt::Key_B);
+    CHECK(d.tree().currentItem()->text(0) == "demand");
+    CHECK(d.the<QLabel>("reviewCount").text().startsWith("1 of "));
+    // The worst first: the circuit that loses most.
+    d.the<QComboBox>("reviewWalk").setCurrentIndex(1);
+    CHECK(d.tree().topLevelItem(0)->text(0) == "LP-1-27");
+}
+
+TEST_CASE("review in the window: the design cannot be edited, the review's own steps undo, and it ends") {
+    Reviewing d;
+    d.name("AL");
+    const Project before = d.s.project();
+    CHECK_FALSE(d.s.edit("Rename", [](Project& p) { p.boards.change(p.boards.begin()->id)->name = "X"; }));
+    CHECK(d.said.contains("This is a review"));
+    CHECK(d.s.project() == before);
+    d.choose("MDS", "main");
+    d.click("reviewTick");
+    d.pump();
+    CHECK(d.s.project().ticks.size() == 1);
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project().ticks.empty());
+    CHECK(d.row("MDS", "main")->text(2) == "○");
+    d.s.redo();
+    d.pump();
+    CHECK(d.s.project().ticks.size() == 1);
+    d.s.undo();
+    d.s.undo(); // nothing of the review is left to undo
+    CHECK(d.said.contains("only its own ticks"));
+    CHECK(d.s.project() == before);
+    d.click("reviewEnd");
+    CHECK_FALSE(d.s.reviewing());
+    CHECK_FALSE(d.window.review().isVisible());
+    CHECK(d.s.edit("Rename", [](Project& p) { p.boards.change(p.boards.begin()->id)->name = "X"; }));
+}
+
+TEST_CASE("review in the window: a tick falls off when the figure changes, and says what it was") {
+    Reviewing d;
+    d.name("AL");
+    d.choose("LP-1", "demand");
+    const QString was = d.row("LP-1", "demand")->text(1);
+    d.click("reviewTick");
+    d.click("reviewEnd");
+    d.s.edit("More load", [&](Project& p) {
+        for (const Load& l : d.s.project().loads)
+            if (l.circuit == d.at("LP-1", 27)) p.loads.change(l.id)->amount *= 20;
+    });
+    REQUIRE(d.s.waitSolved());
+    d.click("rail:Review");
+    d.pump();
+    CHECK(d.row("LP-1", "demand")->text(2) == "✗");
+    d.choose("LP-1", "demand");
+    CHECK(d.the<QLabel>("reviewWas").text().contains("it was " + was + " when AL ticked it"));
+    d.click("reviewFellOff");
+    int rows = 0;
+    for (int i = 0; i < d.tree().topLevelItemCount(); ++i) rows += d.tree().topLevelItem(i)->childCount();
+    CHECK(rows == 1);
+    CHECK(d.the<QPushButton>("reviewTick").text() == "Tick again");
+    d.click("reviewTick");
+    d.pump();
+    CHECK(d.the<QToolButton>("reviewFellOff").text() == "Fell off 0");
+}
+
+TEST_CASE("review in the window: remarks are typed, answered, closed and opened again, and nothing typed is lost") {
+    Reviewing d;
+    d.name("AL");
+    d.choose("Utility", "fault level");
+    QLineEdit& words = d.the<QLineEdit>("reviewWords");
+    QTest::keyClick(&d.tree(), Qt::Key_R);
+    QTest::keyClicks(&words, "By letter? R&D <asks>, tests, bolts");
+    QTest::keyClick(&words, Qt::Key_Return);
+    d.pump();
+    REQUIRE(d.s.project().remarks.size() == 1);
+    const Remark made = *d.s.project().remarks.begin();
+    CHECK(made.text == "By letter? R&D <asks>, tests, bolts"); // T, R, N and B are letters while one types
+    CHECK(made.figure == "fault level");
+    CHECK(d.s.project().ticks.empty());
+    d.the<QTabWidget>("reviewPages").setCurrentIndex(1);
+    auto& list = d.the<QListWidget>("reviewRemarks");
+    REQUIRE(list.count() == 1);
+    CHECK(list.item(0)->text().contains("R&D <asks>"));
+    list.setCurrentRow(0);
+    auto& answer = d.the<QPlainTextEdit>("reviewAnswer");
+    d.name("TO");
+    answer.setFocus();
+    QTest::keyClicks(&answer, "They answer on Friday");
+    Q_EMIT d.s.solved(); // a solution comes while one types
+    d.pump();
+    CHECK(answer.toPlainText() == "They answer on Friday");
+    d.click("reviewAnswerGo");
+    d.pump();
+    CHECK(d.s.project().remarks.begin()->answer == "They answer on Friday");
+    CHECK(d.s.project().remarks.begin()->answeredBy == "TO");
+    CHECK_FALSE(d.s.project().remarks.begin()->closed);
+    list.setCurrentRow(0);
+    d.click("reviewClose");
+    d.pump();
+    CHECK(d.s.project().remarks.begin()->closed);
+    CHECK(d.s.project().remarks.begin()->answer == "They answer on Friday");
+    CHECK(d.the<QTabWidget>("reviewPages").tabText(1) == "Remarks 0 open of 1");
+    list.setCurrentRow(0);
+    d.click("reviewClose");
+    d.pump();
+    CHECK_FALSE(d.s.project().remarks.begin()->closed);
+    list.setCurrentRow(0);
+    d.click("reviewRemove");
+    d.pump();
+    CHECK(d.s.project().remarks.empty());
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project().remarks.size() == 1);
+}
