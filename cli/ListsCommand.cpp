@@ -2,7 +2,7 @@
 
 #include "cli/Commands.h"
 #include "core/exchange/Grid.h"
-#include "core/lists/List.h"
+#include "core/lists/Workbook.h"
 
 #include <fmt/format.h>
 #include <iostream>
@@ -86,9 +86,14 @@ int runLists(const ListsOrder& o) {
         if (auto bad = writeGrid(gridOf(lists.front()), out, lists.front().title)) return fail(*bad);
     } else if (ending == ".xlsx") {
         std::vector<NamedGrid> grids;
-        for (const List& l : lists) grids.push_back({l.title, gridOf(l)});
+        if (o.keys.empty())
+            grids = workbookOf(in);
+        else
+            for (const List& l : lists) grids.push_back(sheetOf(l, in.project.basis.title));
         if (grids.empty()) return fail({o.out, "the project has nothing to list", ""});
         if (auto bad = writeGrids(grids, out)) return fail(*bad);
+        std::cout << fmt::format("{}: {} {}\n", o.out, grids.size(), grids.size() == 1 ? "sheet" : "sheets");
+        return 0;
     } else {
         std::error_code ec;
         std::filesystem::create_directories(out, ec);

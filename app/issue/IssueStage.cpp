@@ -8,8 +8,7 @@
 #include "core/check/Assumptions.h"
 #include "core/compare/SheetMarks.h"
 #include "core/exchange/DxfPlan.h"
-#include "core/exchange/Grid.h"
-#include "core/lists/List.h"
+#include "core/lists/Workbook.h"
 #include "core/project/CircuitFacts.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
@@ -89,8 +88,9 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     left->addWidget(pdf);
     auto* lists = new QPushButton(tr("Lists…"));
     lists->setObjectName("exportLists");
-    lists->setToolTip(tr("A workbook of feeders, transformers, protective devices, motors, luminaires, take-off, every "
-                         "run and every circuit: a sheet for each"));
+    lists->setToolTip(
+        tr("A workbook of feeders, transformers, protective devices, motors, luminaires, take-off, every "
+           "run and every circuit, and the schedule of each board: a sheet for each. Sums are formulas."));
     auto* more = new QGridLayout;
     more->setSpacing(6);
     left->addLayout(more);
@@ -522,8 +522,7 @@ void IssueStage::writeTo(const QString& title, const char* ending, const QString
 
 std::optional<Error> IssueStage::exportLists(const QString& file) {
     session.waitSolved();
-    std::vector<NamedGrid> grids;
-    for (const List& made : listsOf(set().in, false)) grids.push_back({made.title, gridOf(made)});
+    const std::vector<NamedGrid> grids = workbookOf(set().in);
     if (grids.empty()) return Error{"lists", "the project has nothing to list", ""};
     return writeGrids(grids, file.toStdString());
 }

@@ -16,6 +16,7 @@
 #include <QSettings>
 #include <QShortcut>
 #include <QTabWidget>
+#include <QTimer>
 #include <QToolButton>
 #include <QTreeWidget>
 
@@ -24,7 +25,7 @@
 namespace lintel {
 namespace {
 
-constexpr int panelWidth = 330, indexRole = Qt::UserRole;
+constexpr int panelWidth = 330, labelWidth = 140, markWidth = 24, indexRole = Qt::UserRole;
 
 std::string today() { return QDate::currentDate().toString(Qt::ISODate).toStdString(); }
 std::string keyOf(const ReviewFigure& f) { return f.about.text() + "/" + f.figure; }
@@ -79,6 +80,7 @@ ReviewPanel::ReviewPanel(Session& s, QWidget* parent) : QWidget(parent), session
         connect(shortcut, &QShortcut::activated, this, what);
     };
     key("T", [this] { tick(); });
+    key("Shift+T", [this] { tickGroup(); });
     key("R", [this] { words->setFocus(); });
     key("N", [this] { step(1); });
     key("B", [this] { step(-1); });
@@ -121,9 +123,13 @@ QWidget* ReviewPanel::figuresPage() {
     tree->setUniformRowHeights(true);
     tree->setIndentation(12);
     tree->header()->setStretchLastSection(false);
-    tree->header()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+    tree->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    tree->header()->setMinimumSectionSize(markWidth);
+    tree->header()->setSectionResizeMode(0, QHeaderView::Fixed);
     tree->header()->setSectionResizeMode(1, QHeaderView::Stretch);
-    tree->header()->setSectionResizeMode(2, QHeaderView::ResizeToContents);
+    tree->header()->setSectionResizeMode(2, QHeaderView::Fixed);
+    tree->header()->resizeSection(0, labelWidth);
+    tree->header()->resizeSection(2, markWidth);
     column->addWidget(tree, 1);
     connect(tree, &QTreeWidget::currentItemChanged, this, [this] { showItem(); });
     title = new QLabel;
@@ -144,7 +150,7 @@ QWidget* ReviewPanel::figuresPage() {
     tickButton = new QPushButton;
     tickButton->setObjectName("reviewTick");
     tickButton->setProperty("strong", true);
-    tickButton->setToolTip(tr("T"));
+    tickButton->setToolTip(tr("T; Shift+T ticks all that is left of the board"));
     buttons->addWidget(tickButton);
     buttons->addStretch(1);
     auto* back = new QPushButton(tr("Back"));
@@ -217,7 +223,17 @@ QWidget* ReviewPanel::remarksPage() {
 std::string ReviewPanel::reviewer() const { return name->text().trimmed().toStdString(); }
 
 void ReviewPanel::begin() {
+    // It begins at what is selected in the window.
+    const Ref chosen = session.selection();
+    wanted.clear();
     rebuild();
+    const auto first =
+        std::find_if(items.begin(), items.end(), [&](const ReviewItem& i) { return chosen && i.about == chosen; });
+    if (first != items.end()) {
+        wanted = keyOf(*first);
+        fillFigures();
+    }
+    QTimer::singleShot(0, this, [this] { tree->scrollToItem(tree->currentItem(), QTreeWidget::PositionAtCenter); });
     tree->setFocus();
     if (reviewer().empty()) name->setFocus();
 }
@@ -238,8 +254,18 @@ void ReviewPanel::rebuild() {
         of = session.sharedSolution();
         figures = reviewFigures(of->input());
     }
+    const auto before = std::move(items);
     items = withTicks(figures, session.project()); // ticks are there before they are solved
-    fillFigures();
+    const bool same = shown == Show::All && tree->topLevelItemCount() > 0 &&
+                      std::equal(items.begin(), items.end(), before.begin(), before.end(),
+                                 [](const ReviewItem& x, const ReviewItem& y) {
+                                     return x.about == y.about && x.figure == y.figure && x.thing == y.thing &&
+                                            x.nearness == y.nearness;
+                                 });
+    if (same)
+        markAll();
+    else
+        fillFigures();
     fillRemarks();
 }
 
@@ -258,10 +284,29 @@ void ReviewPanel::mark(QTreeWidgetItem* row, const ReviewItem& item) const {
     row->setText(2, ticked ? "✓" : off ? "✗" : "○");
     row->setForeground(2, ticked ? t.accent : off ? t.stop : t.quiet);
     row->setForeground(1, item.nearness > 1 + 1e-9 ? t.stop : ticked ? t.quiet : t.ink);
+    row->setToolTip(0, plainTip(row->text(0)));
     row->setToolTip(1, plainTip(q(item.value)));
     if (off)
         row->setToolTip(2, plainTip(tr("It was %1 when %2 ticked it, %3").arg(q(item.was), q(item.by), q(item.date))));
     if (ticked) row->setToolTip(2, plainTip(tr("%1, %2").arg(q(item.by), q(item.date))));
+}
+
+/// The rows stay; what is said of them is new.
+void ReviewPanel::markAll() {
+    std::map<QTreeWidgetItem*, std::pair<int, int>> counts; // ticked, all
+    for (QTreeWidgetItemIterator at(tree); *at; ++at) {
+        const QVariant index = (*at)->data(0, indexRole);
+        if (!index.isValid()) continue;
+        const ReviewItem& item = items[index.toULongLong()];
+        mark(*at, item);
+        if (!(*at)->parent()) continue;
+        auto& [ticked, all_] = counts[(*at)->parent()];
+        ticked += item.state == TickState::Ticked;
+        ++all_;
+    }
+    for (const auto& [group, count] : counts) group->setText(1, tr("%1 / %2").arg(count.first).arg(count.second));
+    tell();
+    showItem();
 }
 
 void ReviewPanel::fillFigures() {
@@ -283,24 +328,24 @@ void ReviewPanel::fillFigures() {
     QTreeWidgetItem *group = nullptr, *again = nullptr, *first = nullptr;
     Ref node;
     bool begun = false;
-    int done = 0, of = 0;
-    const auto tell = [&] {
-        if (group) group->setText(1, tr("%1 / %2").arg(done).arg(of));
+    int done = 0, count = 0;
+    const auto tellGroup = [&] {
+        if (group) group->setText(1, tr("%1 / %2").arg(done).arg(count));
     };
     for (std::size_t at : order) {
         const ReviewItem& item = items[at];
         if (byFeed && (!begun || item.node != node)) {
-            tell();
+            tellGroup();
             begun = true;
             node = item.node;
-            done = of = 0;
+            done = count = 0;
             group = new QTreeWidgetItem(tree, {node ? q(nameOf(session.solution().project, node)) : tr("Basis")});
             QFont bold = tree->font();
             bold.setBold(true);
             group->setFont(0, bold);
             group->setForeground(1, theme().quiet);
         }
-        ++of;
+        ++count;
         done += item.state == TickState::Ticked;
         if (!shows(item)) continue;
         const bool own = item.about == item.node; // else a circuit of the board
@@ -312,7 +357,7 @@ void ReviewPanel::fillFigures() {
         if (!first) first = row;
         if (keyOf(item) == wanted) again = row;
     }
-    tell();
+    tellGroup();
     if (byFeed)
         for (int i = tree->topLevelItemCount() - 1; i >= 0; --i) {
             QTreeWidgetItem* top = tree->topLevelItem(i);
@@ -324,7 +369,14 @@ void ReviewPanel::fillFigures() {
     if (QTreeWidgetItem* row = again ? again : first) {
         if (row->parent()) row->parent()->setExpanded(true);
         tree->setCurrentItem(row);
+        tree->scrollToItem(row);
     }
+    tell();
+    showItem();
+}
+
+/// How far it is.
+void ReviewPanel::tell() {
     const ReviewCount n = reviewCount(items, session.project());
     all->setText(tr("All %1").arg(n.all));
     notYet->setText(tr("Not yet %1").arg(n.all - n.ticked - n.fellOff));
@@ -334,19 +386,22 @@ void ReviewPanel::fillFigures() {
                          .arg(n.all)
                          .arg(n.fellOff));
     pages->setTabText(1, n.remarks ? tr("Remarks %1 open of %2").arg(n.open).arg(n.remarks) : tr("Remarks"));
-    showItem();
 }
 
 void ReviewPanel::showItem() {
     const ReviewItem* item = current();
-    tickButton->setEnabled(item);
+    const auto left = groupLeft();
+    tickButton->setEnabled(item || !left.empty());
     remarkButton->setEnabled(item);
     words->setEnabled(item);
     if (!item) {
-        title->setText({});
-        value->setText({});
+        const QTreeWidgetItem* row = tree->currentItem();
+        title->setText(row ? row->text(0) : QString());
+        value->setText(row ? tr("%1 ticked").arg(row->text(1)) : QString());
         was->setText({});
-        tickButton->setText(tr("Tick"));
+        words->setPlaceholderText(tr("Choose a figure to remark on"));
+        tickButton->setText(left.empty() ? tr("Tick") : tr("Tick the other %1").arg(left.size()));
+        if (const Ref node = left.empty() ? Ref() : items[left.front()].node) session.select(node);
         return;
     }
     wanted = keyOf(*item);
@@ -365,18 +420,48 @@ void ReviewPanel::showItem() {
     if (item->about) session.select(item->about);
 }
 
+/// Of the group that the current row heads or stands in: what is not ticked as it is now.
+std::vector<std::size_t> ReviewPanel::groupLeft() const {
+    std::vector<std::size_t> left;
+    const QTreeWidgetItem* row = tree->currentItem();
+    const QTreeWidgetItem* group = row && row->parent() ? row->parent() : row;
+    for (int i = 0; group && i < group->childCount(); ++i) {
+        const auto at = group->child(i)->data(0, indexRole).toULongLong();
+        if (items[at].state != TickState::Ticked) left.push_back(at);
+    }
+    return left;
+}
+
+/// All that is left of a board, transformer or supply in one step.
+void ReviewPanel::tickGroup() {
+    const auto left = groupLeft();
+    if (left.empty() || pages->currentIndex() != 0 || !named()) return;
+    const Ref node = items[left.front()].node;
+    const QString of = node ? q(nameOf(session.project(), node)) : tr("Basis");
+    session.reviewEdit(tr("Tick %1").arg(of), [&](Project& p) {
+        for (std::size_t at : left) setTick(p, items[at], reviewer(), today());
+    });
+    rebuild();
+}
+
+/// Whether somebody has said who reviews; else it is asked for.
+bool ReviewPanel::named() {
+    if (!reviewer().empty()) return true;
+    name->setFocus();
+    session.say(tr("Say who reviews first: ticks, remarks and answers bear a name."), true);
+    return false;
+}
+
 void ReviewPanel::tick() {
     const ReviewItem* item = current();
+    if (!item) return tickGroup();
     if (!item || pages->currentIndex() != 0) return;
     const ReviewFigure figure = *item;
     const QString what = q(figure.thing) + ", " + q(figure.figure);
     if (item->state == TickState::Ticked) {
         session.reviewEdit(tr("Take the tick off %1").arg(what), [&](Project& p) { removeTicks(p, figure); });
     } else {
-        if (reviewer().empty()) {
-            name->setFocus();
-            return session.say(tr("Say who reviews first: a tick bears a name."), true);
-        }
+        if (!named()) return;
         session.reviewEdit(tr("Tick %1").arg(what), [&](Project& p) { setTick(p, figure, reviewer(), today()); });
         step(1);
     }
@@ -401,10 +486,7 @@ void ReviewPanel::say() {
     const ReviewItem* item = current();
     const std::string text = words->text().trimmed().toStdString();
     if (!item || text.empty()) return;
-    if (reviewer().empty()) {
-        name->setFocus();
-        return session.say(tr("Say who reviews first: a remark bears a name."), true);
-    }
+    if (!named()) return;
     const ReviewFigure figure = *item;
     const bool did = session.reviewEdit(tr("Remark on %1").arg(q(figure.thing)),
                                         [&](Project& p) { addRemark(p, figure, text, reviewer(), today()); });
@@ -458,10 +540,7 @@ void ReviewPanel::answer(bool close) {
     const auto id = currentRemark();
     const Remark* r = id ? session.project().remarks.find(*id) : nullptr;
     if (!r) return;
-    if (reviewer().empty()) {
-        name->setFocus();
-        return session.say(tr("Say who you are first: an answer bears a name."), true);
-    }
+    if (!named()) return;
     const std::string text = answerText->toPlainText().trimmed().toStdString();
     if (!close && text.empty()) return session.say(tr("Type the answer first."), true);
     session.reviewEdit(close ? tr("Settle remark %1").arg(id->value) : tr("Answer remark %1").arg(id->value),

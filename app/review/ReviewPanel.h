@@ -35,11 +35,16 @@ private:
     enum class Show { All, NotYet, FellOff };
     void rebuild();
     void fillFigures();
+    void markAll();
+    void tell();
     void fillRemarks();
     void showItem();
     void showRemark();
     void step(int by);
     void tick();
+    void tickGroup();
+    std::vector<std::size_t> groupLeft() const;
+    bool named();
     void say();
     void answer(bool close);
     void mark(QTreeWidgetItem* row, const ReviewItem& item) const;

@@ -1,6 +1,7 @@
 #include "app/riser/RiserStage.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/WholeLabel.h"
 #include "app/riser/RiserMenu.h"
 #include "core/base/Format.h"
 #include "core/check/SnagsByNode.h"
@@ -54,9 +55,8 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     bar->addSpacing(12);
     bar->addWidget(overlays);
     connect(overlays, &QComboBox::activated, this, &RiserStage::rebuild);
-    hint = new QLabel;
+    hint = new WholeLabel;
     hint->setProperty("quiet", true);
-    hint->setMinimumWidth(10);
     bar->addSpacing(12);
     bar->addWidget(hint, 1);
     for (const auto& [format, words] :

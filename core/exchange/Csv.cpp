@@ -11,7 +11,9 @@
 #include <fmt/format.h>
 #include <fstream>
 #include <iconv.h>
+#include <map>
 #include <set>
+#include <tuple>
 #include <xlsxwriter.h>
 
 namespace lintel {
@@ -164,24 +166,102 @@ private:
     std::set<std::string> taken;
 };
 
-void fillSheet(lxw_worksheet* sheet, lxw_format* bold, const std::vector<std::vector<std::string>>& rows) {
+/// Formats of a workbook, made when they are first needed.
+class Formats {
+public:
+    explicit Formats(lxw_workbook* of) : book(of) {}
+    lxw_format* of(bool heading, bool strong, int decimals) {
+        if (!heading && !strong && decimals < 0) return nullptr;
+        lxw_format*& format = made[{heading, strong, decimals}];
+        if (format) return format;
+        format = workbook_add_format(book);
+        if (heading || strong) format_set_bold(format);
+        if (heading) {
+            format_set_bottom(format, LXW_BORDER_THIN);
+            format_set_text_wrap(format);
+            format_set_align(format, LXW_ALIGN_VERTICAL_BOTTOM);
+        }
+        if (decimals >= 0)
+            format_set_num_format(format, decimals == 0 ? "#,##0"
+                                                        : ("#,##0." + std::string(std::size_t(decimals), '0')).c_str());
+        return format;
+    }
+
+private:
+    lxw_workbook* book;
+    std::map<std::tuple<bool, bool, int>, lxw_format*> made;
+};
+
+/// "A", "AB": how a spreadsheet calls a column.
+std::string columnName(std::size_t column) {
+    std::string name;
+    for (std::size_t n = column + 1; n > 0; n = (n - 1) / 26) name.insert(name.begin(), char('A' + (n - 1) % 26));
+    return name;
+}
+
+std::string sumFormula(const GridCell& cell, std::size_t column) {
+    std::string ranges;
+    const std::string name = columnName(column);
+    for (const auto& [from, to] : cell.sumOf)
+        ranges += fmt::format("{}{}{}:{}{}", ranges.empty() ? "" : ",", name, from + 1, name, to + 1);
+    return "=SUM(" + ranges + ")";
+}
+
+void fillSheet(lxw_worksheet* sheet, Formats& formats, const NamedGrid& grid) {
+    constexpr std::size_t leastWidth = 6, mostWidth = 48;
     std::vector<std::size_t> widths;
-    for (std::size_t r = 0; r < rows.size(); ++r)
-        for (std::size_t c = 0; c < rows[r].size(); ++c) {
-            const std::string s(cutUtf8(printable(rows[r][c]), mostCellBytes));
-            if (widths.size() <= c) widths.resize(c + 1, 6);
-            widths[c] = std::max(widths[c], std::min<std::size_t>(48, s.size() + 2));
-            const auto v = r ? plainNumber(s) : std::nullopt;
-            const bool number = v && s.find_first_not_of("0123456789.-") == std::string::npos &&
-                                (s.size() < 2 || s[0] != '0' || s[1] == '.');
-            if (number)
-                worksheet_write_number(sheet, lxw_row_t(r), lxw_col_t(c), *v, nullptr);
+    for (std::size_t r = 0; r < grid.rows.size(); ++r)
+        for (std::size_t c = 0; c < grid.rows[r].size(); ++c) {
+            const GridCell& cell = grid.rows[r][c];
+            const std::string s(cutUtf8(printable(cell.text), mostCellBytes));
+            if (widths.size() <= c) widths.resize(c + 1, leastWidth);
+            const std::size_t wide = r == 0 ? s.size() / 2 : s.size(); // headings go on in a second line
+            widths[c] = std::max(widths[c], std::min(mostWidth, wide + 2));
+            lxw_format* format = formats.of(r == 0, cell.strong, cell.number ? cell.decimals : -1);
+            const auto row = lxw_row_t(r);
+            const auto column = lxw_col_t(c);
+            if (cell.number && !cell.sumOf.empty())
+                worksheet_write_formula_num(sheet, row, column, sumFormula(cell, c).c_str(), format, *cell.number);
+            else if (cell.number)
+                worksheet_write_number(sheet, row, column, *cell.number, format);
             else if (!s.empty())
-                worksheet_write_string(sheet, lxw_row_t(r), lxw_col_t(c), s.c_str(), r ? nullptr : bold);
+                worksheet_write_string(sheet, row, column, s.c_str(), format);
         }
     for (std::size_t c = 0; c < widths.size(); ++c)
         worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr);
     worksheet_freeze_panes(sheet, 1, 0);
+    worksheet_repeat_rows(sheet, 0, 0);
+    worksheet_set_landscape(sheet);
+    worksheet_fit_to_pages(sheet, 1, 0); // as wide as a page, as long as it needs
+    if (grid.rows.size() > 1 && !widths.empty())
+        worksheet_print_area(sheet, 0, 0, lxw_row_t(grid.rows.size() - 1), lxw_col_t(widths.size() - 1));
+    // "&" begins a code there; a header takes 255 letters.
+    const auto plain = [](const std::string& text) {
+        std::string out;
+        for (char c : cutUtf8(printable(text), 80)) out += c == '&' ? "&&" : std::string(1, c);
+        return out;
+    };
+    worksheet_set_header(sheet, ("&L" + plain(grid.job) + "&R" + plain(grid.title)).c_str());
+    worksheet_set_footer(sheet, "&RPage &P of &N");
+}
+
+/// A table of texts as cells: what is written as a number is one.
+NamedGrid cellsOf(const std::string& title, const std::vector<std::vector<std::string>>& rows) {
+    NamedGrid grid;
+    grid.title = title;
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+        std::vector<GridCell> cells;
+        for (const std::string& s : rows[r]) {
+            GridCell cell{s};
+            const auto v = r ? plainNumber(s) : std::nullopt;
+            if (v && s.find_first_not_of("0123456789.-") == std::string::npos &&
+                (s.size() < 2 || s[0] != '0' || s[1] == '.'))
+                cell.number = v;
+            cells.push_back(std::move(cell));
+        }
+        grid.rows.push_back(std::move(cells));
+    }
+    return grid;
 }
 
 std::optional<Error> writeWorkbook(const std::vector<NamedGrid>& grids, const std::filesystem::path& file) {
@@ -193,13 +273,11 @@ std::optional<Error> writeWorkbook(const std::vector<NamedGrid>& grids, const st
     lxw_workbook_options options{};
     lxw_workbook* book = workbook_new_opt(file.c_str(), &options);
     if (!book) return cannot("");
-    lxw_format* bold = workbook_add_format(book);
-    format_set_bold(bold);
-    format_set_bottom(bold, LXW_BORDER_THIN);
+    Formats formats(book);
     SheetNames names;
     for (const NamedGrid& g : grids)
         if (lxw_worksheet* sheet = workbook_add_worksheet(book, names.next(g.title).c_str()))
-            fillSheet(sheet, bold, g.rows);
+            fillSheet(sheet, formats, g);
         else
             return cannot("");
     if (const lxw_error bad = workbook_close(book)) return cannot(std::string(": ") + lxw_strerror(bad));
@@ -348,7 +426,8 @@ std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows
         }
         return writeTextAtomically("\xEF\xBB\xBF" + out, file); // with the mark, so that spreadsheets take it for UTF-8
     }
-    return replaceFile(file, [&](const std::filesystem::path& temp) { return writeWorkbook({{title, rows}}, temp); });
+    return replaceFile(file,
+                       [&](const std::filesystem::path& temp) { return writeWorkbook({cellsOf(title, rows)}, temp); });
 }
 
 std::optional<Error> writeGrids(const std::vector<NamedGrid>& grids, const std::filesystem::path& file) {

@@ -55,11 +55,24 @@ inline constexpr char textSign = '\'';
 /// What an error of a reading that was stopped by `progress` says.
 inline constexpr const char* readingStopped = "reading was stopped";
 
-/// Several tables as the sheets of one XLSX, each under its title.
+/// A cell of a workbook: a text, a number as it is shown, or the sum of others in its column.
+struct GridCell {
+    std::string text;
+    std::optional<double> number{};
+    int decimals = -1;   ///< that are shown of the number; -1: as many as it has
+    bool strong = false; ///< in bold type
+    /// The number is the sum of the numbers in these rows of its column, both ends among them, from 0; nothing: it is
+    /// none. A spreadsheet works it out again.
+    std::vector<std::pair<std::size_t, std::size_t>> sumOf{};
+};
+/// A sheet of an XLSX under its title. The first row is its heading: it stays in sight, and stands on every printed
+/// page.
 struct NamedGrid {
     std::string title;
-    std::vector<std::vector<std::string>> rows;
+    std::vector<std::vector<GridCell>> rows;
+    std::string job{}; ///< above each printed page
 };
+/// Texts stay texts, also those that look like a formula.
 std::optional<Error> writeGrids(const std::vector<NamedGrid>& grids, const std::filesystem::path& file);
 
 /// Writes a table, numbers as numbers in an XLSX; by the ending of the file, `.csv` or `.xlsx`. In a CSV a text that a

@@ -70,10 +70,23 @@ TEST_CASE("review in the window: figures are ticked under a name, walked with ke
     CHECK(d.s.project().ticks.begin()->by == "AL");
     CHECK(d.s.project().ticks.begin()->thing == "LP-1");
     CHECK(d.row("LP-1", "demand")->text(2) == "✓");
-    CHECK(d.tree().currentItem()->text(0) == "device ahead"); // and on to the next
+    CHECK(d.tree().currentItem()->text(0) == "feeder"); // and on to the next
     QTest::keyClick(&d.tree(), Qt::Key_B);
     CHECK(d.tree().currentItem()->text(0) == "demand");
     CHECK(d.the<QLabel>("reviewCount").text().startsWith("1 of "));
+    // All that is left of a board in one step, and undone in one.
+    QTest::keyClick(&d.tree(), Qt::Key_T, Qt::ShiftModifier);
+    d.pump();
+    const auto all = d.s.project().ticks.size();
+    CHECK(all == std::size_t(d.row("LP-1", "demand")->parent()->childCount()));
+    CHECK(d.row("LP-1", "demand")->parent()->text(1) == QString("%1 / %1").arg(all));
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project().ticks.size() == 1);
+    CHECK(d.row("LP-1", "demand")->parent()->text(1) == QString("1 / %1").arg(all));
+    d.tree().setCurrentItem(d.row("LP-1", "demand")->parent());
+    CHECK(d.the<QPushButton>("reviewTick").text() == QString("Tick the other %1").arg(all - 1));
+    d.choose("LP-1", "demand");
     // The worst first: the circuit that loses most.
     d.the<QComboBox>("reviewWalk").setCurrentIndex(1);
     CHECK(d.tree().topLevelItem(0)->text(0) == "LP-1-27");
