@@ -250,9 +250,9 @@ void ReviewPanel::restyle() {
 }
 
 void ReviewPanel::rebuild() {
-    if (of != session.sharedSolution()) {
-        of = session.sharedSolution();
-        figures = reviewFigures(of->input());
+    if (solved != session.sharedSolution()) {
+        solved = session.sharedSolution();
+        figures = reviewFigures(solved->input());
     }
     const auto before = std::move(items);
     items = withTicks(figures, session.project()); // ticks are there before they are solved

@@ -55,7 +55,7 @@ private:
     QWidget* remarksPage();
 
     Session& session;
-    std::shared_ptr<const Solution> of; ///< the solution that the figures are of
+    std::shared_ptr<const Solution> solved; ///< the solution that the figures are of
     std::vector<ReviewFigure> figures;
     std::vector<ReviewItem> items;
     std::string wanted; ///< which item stays current: its thing and figure
