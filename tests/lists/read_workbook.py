@@ -16,7 +16,7 @@ for sheet in formulas.worksheets:
     for row in sheet.iter_rows():
         for cell in row:
             text = cell.value
-            if not (isinstance(text, str) and text.startswith("=")):
+            if cell.data_type != "f":  # a text that begins with "=" is a text
                 continue
             match = re.fullmatch(r"=SUM\((.*)\)", text)
             if not match:
