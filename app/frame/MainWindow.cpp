@@ -289,6 +289,10 @@ void MainWindow::buildMenus() {
         go(Stage::Issue);
         issueStage->findChild<QPushButton*>("exportPdf")->click();
     });
+    add(file, tr("&Print sheets…"), "print", QKeySequence("Ctrl+Alt+P"), [this] {
+        go(Stage::Issue);
+        issueStage->findChild<QPushButton*>("printSheets")->click();
+    });
     add(file, tr("Compare with an earlier file…"), "compare", {}, [this] {
         go(Stage::Issue);
         issueStage->findChild<QPushButton*>("compareFile")->click();

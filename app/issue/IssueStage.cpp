@@ -3,6 +3,7 @@
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "app/issue/IssueDialog.h"
+#include "app/issue/PrintSheets.h"
 #include "app/issue/ReportDialog.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
@@ -124,7 +125,18 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     reportButton->setObjectName("exportReport");
     reportButton->setToolTip(tr("Basis, method, rules applied, results and workings of the project or of a part of it, "
                                 "as a PDF to hand in"));
-    more->addWidget(reportButton, 2, 0, 1, 2);
+    more->addWidget(reportButton, 3, 0, 1, 2);
+    auto* printButton = new QPushButton(tr("Print…"));
+    printButton->setObjectName("printSheets");
+    printButton->setToolTip(tr("The ticked sheets as they will be on paper, then to a printer: at their own size where "
+                               "the paper is that large, else reduced"));
+    more->addWidget(printButton, 2, 0, 1, 2);
+    connect(printButton, &QPushButton::clicked, this, [this] {
+        session.waitSolved();
+        const std::vector<Drawing> sheets = tickedSheets();
+        if (sheets.empty()) return session.say(tr("No sheet is ticked. Tick the sheets to print."), true);
+        previewPrint(this, sheets, q(session.project().basis.title));
+    });
     connect(reportButton, &QPushButton::clicked, this, &IssueStage::askReport);
     connect(compareButton, &QPushButton::clicked, this, [this, compareButton] {
         if (!session.project().issues.empty()) {
@@ -561,13 +573,19 @@ bool IssueStage::isTicked(const SheetEntry& e) const {
     return std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end();
 }
 
-std::optional<Error> IssueStage::exportPdf(const QString& file) {
-    session.waitSolved();
+std::vector<Drawing> IssueStage::tickedSheets() {
     const SetOf& now = set();
     std::vector<Drawing> all;
     for (const SheetEntry& e : now.sheets)
         if (isTicked(e))
             all.push_back(earlier ? markedSince(earlier->sheets, e, now.solution->project.basis) : e.draw());
+    return all;
+}
+
+std::optional<Error> IssueStage::exportPdf(const QString& file) {
+    session.waitSolved();
+    const SetOf& now = set();
+    const std::vector<Drawing> all = tickedSheets();
     if (all.empty()) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
     return writeWithProgress(all, file, pdfAbout(now.solution->project, now.solution->project.basis.title));
 }

@@ -71,6 +71,8 @@ private:
     std::size_t sheetsChanged = 0;
     QString issuesTold;
     bool isTicked(const SheetEntry& e) const;
+    /// Drawn, with clouds where they are compared with something.
+    std::vector<Drawing> tickedSheets();
     void rebuild();
     void showCurrent();
     /// The set of a solution, listed once for it: its entries refer to the solution.

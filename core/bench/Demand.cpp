@@ -7,6 +7,7 @@
 #include "core/base/Format.h"
 #include "core/bench/ListLine.h"
 #include "core/bench/Run.h"
+#include "core/rules/KindTitle.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
@@ -798,8 +799,8 @@ struct Sum {
         if (n.connected <= 0) in.refuse("loads", "there are no loads", "Write one line each: 80 × receptacle 180 VA");
         for (std::size_t i = 0; i < loadKinds; ++i)
             if (kinds[i].va() > 0)
-                a.rows.push_back(
-                    {titleOf(LoadKind(i)), lintel::number(kinds[i].va()), lintel::number(n.demandByKind[i]), ""});
+                a.rows.push_back({kindTitle(LoadKind(i), book), lintel::number(kinds[i].va()),
+                                  lintel::number(n.demandByKind[i]), ""});
         connected = n.connected, demand = n.demand;
         finish();
         const double required = (n.demand + (book.continuousFactor - 1) * n.continuous) / volts();

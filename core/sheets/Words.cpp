@@ -55,12 +55,6 @@ std::string placeWords(const Board& b, const Circuit& c) {
     return std::to_string((c.slot - 1) / 3 + 1) + (c.poles == 3 ? "" : "/L" + std::to_string((c.slot - 1) % 3 + 1));
 }
 
-std::string kindTitle(LoadKind kind, const RuleBook& book) {
-    if (book.metric() && kind == LoadKind::Receptacle) return "Socket outlets";
-    if (book.metric() && kind == LoadKind::Range) return "Cooking";
-    return titleOf(kind);
-}
-
 std::string lengthWords(Metres m, UnitSystem u) {
     return u == UnitSystem::Imperial ? number(inFeet(m)) + " ft" : number(m.v, m.v < 100 ? 1 : 0) + " m";
 }

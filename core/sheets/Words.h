@@ -1,6 +1,7 @@
 #pragma once
 // How conductors, breakers and lengths are written, on sheets and on the screen alike.
 
+#include "core/rules/KindTitle.h"
 #include "core/sheets/Drawing.h"
 #include "core/solve/Results.h"
 
@@ -16,8 +17,6 @@ std::string breakerWords(double amps, int poles);
 std::string deviceWords(const CircuitResult& circuit, int poles, const RuleBook& book);
 /// Where it stands on its board: "14", or "5/L2" and "5" on a board of ways.
 std::string placeWords(const Board& board, const Circuit& circuit);
-/// A load kind as a heading, in the words of the book's practice: "Receptacles" or "Socket outlets".
-std::string kindTitle(LoadKind kind, const RuleBook& book);
 /// "172 ft" or "52.4 m".
 std::string lengthWords(Metres length, UnitSystem units);
 /// The length of a run, and whether it is one: "172 ft", "100 ft assumed" where the basis says what an unknown one

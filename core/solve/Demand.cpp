@@ -1,5 +1,7 @@
 #include "core/solve/Demand.h"
 
+#include "core/rules/KindTitle.h"
+
 #include "core/base/Format.h"
 
 #include <fmt/format.h>
@@ -31,7 +33,7 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
     const auto say = [&](const std::string& formula, double demand, const char* cited) {
         if (demand > 0) demand += extra;
         if (w)
-            w->step(titleOf(kind),
+            w->step(kindTitle(kind, book),
                     extra > 0 && demand > 0 ? fmt::format("{} + {} % of the largest motor, {} kVA", formula,
                                                           figures(extra / k.largest * 100), kilo(k.largest))
                                             : formula,

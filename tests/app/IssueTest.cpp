@@ -1,6 +1,7 @@
 // Issuing a set in the window: the gate, what is kept, what has changed since, and the comparison with it.
 
 #include "app/issue/IssueDialog.h"
+#include "app/issue/PrintSheets.h"
 #include "app/issue/ReportDialog.h"
 #include "core/project/Operations.h"
 #include "tests/app/AppTest.h"
@@ -10,6 +11,9 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QPrintPreviewDialog>
+#include <QPrinter>
+#include <QProcess>
 #include <QPushButton>
 
 using namespace lintel;
@@ -163,4 +167,58 @@ TEST_CASE("calculation report in the window: what it is of, how deep, and the fi
     CHECK(words.contains("25.5 %")); // its drop
     CHECK(words.contains("310.16"));
     CHECK_FALSE(words.contains("LP-1-26"));
+}
+
+TEST_CASE("printing: sheets at their own size where the paper is that large, else reduced to it; pages by choice") {
+    QTemporaryDir folder;
+    Drawing letter, large;
+    letter.text({20, 30}, "A schedule", 4);
+    large.width = 914.4, large.height = 609.6;
+    large.text({20, 580}, "A plan", 12);
+    CHECK(printScale(letter, 215.9, 279.4) == 1);
+    CHECK(printScale(large, 431.8, 279.4) == Approx(279.4 / 609.6)); // on Tabloid: by its height
+    const auto printed = [&](QPageSize::PageSizeId paper, int from, int to) {
+        const QString file = folder.filePath("out.pdf");
+        QPrinter printer(QPrinter::HighResolution);
+        printer.setOutputFormat(QPrinter::PdfFormat);
+        printer.setOutputFileName(file);
+        printer.setPageSize(QPageSize(paper));
+        if (from > 0) {
+            printer.setPrintRange(QPrinter::PageRange);
+            printer.setFromTo(from, to);
+        }
+        printSheets(printer, {letter, large, letter});
+        return file;
+    };
+    const QString all = pdfText(printed(QPageSize::Letter, 0, 0));
+    CHECK(all.count("A schedule") == 2);
+    CHECK(all.contains("A plan")); // reduced, and still on the paper
+    CHECK(all.count('\f') == 3);
+    const QString second = pdfText(printed(QPageSize::Letter, 2, 2));
+    CHECK(second.count('\f') == 1);
+    CHECK(second.contains("A plan"));
+    // The plan lies on its side.
+    QProcess info;
+    info.start("pdfinfo", {"-f", "1", "-l", "1", folder.filePath("out.pdf")});
+    info.waitForFinished(20000);
+    CHECK(QString::fromUtf8(info.readAllStandardOutput()).contains("792 x 612"));
+}
+
+TEST_CASE("printing from the window: the ticked sheets are shown, none ticked is told") {
+    OnIssue d;
+    QString said;
+    QObject::connect(&d.s, &Session::said, &d.window, [&](const QString& words, bool) { said = words; });
+    bool met = false;
+    QTimer::singleShot(0, &d.window, [&] {
+        auto* dialog = qobject_cast<QPrintPreviewDialog*>(QApplication::activeModalWidget());
+        REQUIRE(dialog);
+        met = true;
+        dialog->reject();
+    });
+    QTest::mouseClick(d.window.issue().findChild<QPushButton*>("printSheets"), Qt::LeftButton);
+    CHECK(met);
+    for (int i = 0; i < d.window.issue().sheets().count(); ++i)
+        d.window.issue().sheets().item(i)->setCheckState(Qt::Unchecked);
+    QTest::mouseClick(d.window.issue().findChild<QPushButton*>("printSheets"), Qt::LeftButton);
+    CHECK(said.contains("No sheet is ticked"));
 }

@@ -1,9 +1,11 @@
 // What people will see of the demos, as approved texts: results, snags and every sheet. A change that was not intended
 // shows as a difference here; one that was is taken over by `./dev approve` after it has been looked at.
 
+#include "core/base/Parse.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
 #include "core/exchange/ResultsText.h"
+#include "core/level/Level.h"
 #include "core/project/ProjectFile.h"
 #include "tests/SourceTree.h"
 #include "tests/World.h"
@@ -141,6 +143,64 @@ void approve(const std::string& demo, const std::map<std::string, std::string>& 
     }
 }
 
+/// What a working is like, whatever its numbers: its steps and the rules they rest on.
+std::string shapeOf(const Working& w) {
+    std::string shape;
+    for (const WorkingStep& s : w.steps) {
+        for (char c : s.what + "|" + s.cited + (s.governs ? "*" : "") + "\n")
+            if (!isDigit(c)) shape += c;
+    }
+    return shape;
+}
+
+/// The workings of everything that feeds, and of one circuit of each kind of working.
+std::string workingsOf(const Project& p, const RuleBook& book, const Results& r) {
+    std::string out;
+    std::set<std::string> shapes;
+    const auto tell = [&](Ref thing, bool always) {
+        const Working w = explain(p, book, r, thing);
+        if (shapes.insert(shapeOf(w)).second || always) out += w.text() + "\n";
+    };
+    for (Ref node : r.order) tell(node, true);
+    for (const Circuit& c : p.circuits) tell(c.id, false);
+    return out;
+}
+
+std::string remediesOf(const CheckInput& in) {
+    std::string out;
+    for (const Snag& s : findSnags(in.project, in.book, in.results)) {
+        out += fmt::format("{}: {} [{}]\n", wordOf(s.severity), s.text, s.cited);
+        for (const Remedy& remedy : remediesFor(in, s)) {
+            Project done = in.project;
+            remedy.apply(done);
+            const auto changes = difference(in.project, done, "").changes.size();
+            out += fmt::format("    {} ({} {})\n", remedy.label, changes, changes == 1 ? "change" : "changes");
+        }
+    }
+    return out;
+}
+
+/// With all the effort there is, and with so little that the search ends early.
+std::string levellingOf(const Project& p, const Results& r) {
+    std::string out;
+    for (const Board& b : p.boards)
+        for (long effort : {levelEffort, 2000L, 100L}) {
+            const LevelChoices choices = levelBoard(p, r, b.id, effort);
+            out += fmt::format("{} effort {} bound {:.0f}:", b.name, effort, choices.bound);
+            for (const Arrangement& a : choices.byMoves)
+                out += fmt::format(" {} moves {:.0f}{}", a.places.size(), a.spread, a.proven ? "!" : "");
+            out += "\n";
+        }
+    for (Ref node : r.order) {
+        const TurningChoices turning = levelByTurning(p, r, node);
+        out += fmt::format("{} together, bound {:.0f}:", nameOf(p, node), turning.bound);
+        for (const Turning& t : turning.byBoards)
+            out += fmt::format(" {} turned {:.0f}{}", t.turns.size(), t.spread, t.proven ? "!" : "");
+        out += "\n";
+    }
+    return out;
+}
+
 void approveDemo(const std::string& demo) {
     const Project p = *loadProject(dataFolder() / "demos" / (demo + ".lintel"));
     const RuleBook& book = bookOf(p.basis.ruleBook);
@@ -148,6 +208,9 @@ void approveDemo(const std::string& demo) {
     std::map<std::string, std::string> texts;
     texts["results.txt"] = resultsText({p, book, r});
     texts["results-json.txt"] = linesOf(resultsJson({p, book, r}, false));
+    texts["workings.txt"] = workingsOf(p, book, r);
+    texts["remedies.txt"] = remediesOf({p, book, r});
+    texts["levelling.txt"] = levellingOf(p, r);
     const SheetInput in{p, book, r};
     for (const SheetEntry& sheet : issueSet(in)) texts["sheet-" + sheet.file + ".txt"] = textOf(sheet.draw());
     approve(demo, texts);

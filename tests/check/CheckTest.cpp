@@ -38,6 +38,36 @@ struct Found {
     }
 };
 
+std::set<std::string>& covered();
+
+} // namespace
+
+TEST_CASE("drop: a run is told by how much it is too long, also where less than a metre of it would do") {
+    OneBoard w;
+    const CircuitId c = w.circuit(600, LoadUnit::VA, 1, 100);
+    const Results r = w.solved();
+    const CheckRule* drop = nullptr;
+    for (const CheckRule* rule : checkRules())
+        if (std::string(rule->id) == "drop") drop = rule;
+    REQUIRE(drop);
+    RunResult run = r.of(c).run;
+    run.state = Sizing::Held;
+    run.dropOwn = 6;
+    run.dropTotal = 7;
+    run.need.ownLimit = 3;
+    run.need.length = Metres{3.2};
+    const auto told = [&](double longest) {
+        run.longest = Metres{longest};
+        std::vector<Snag> into;
+        drop->run({w.p, nec(), r}, *drop, c, run, into);
+        return into.front().text;
+    };
+    CHECK(told(0.5).find("8.9 ft too long") != std::string::npos); // 2.7 m
+    CHECK(told(0).find("too long") == std::string::npos);          // no length would do
+}
+
+namespace {
+
 std::set<std::string>& covered() {
     static std::set<std::string> ids;
     return ids;

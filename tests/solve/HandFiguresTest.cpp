@@ -124,6 +124,10 @@ TEST_CASE("a bonding jumper beyond the table is 12.5 % of the lines; main bondin
     CHECK(jumper(2004, Material::Copper, Material::Copper) == "300");
     CHECK(jumper(1800, Material::Copper, Material::Copper) == "250");
     CHECK(jumper(1100, Material::Copper, Material::Copper) == "2/0"); // the last row of the table itself
+    // Of another metal, by the area that its own metal would need. Aluminium lines of 2 400 kcmil and a copper jumper:
+    // 2 400 · 0.125 / 1.6 = 187.5 kcmil, so 4/0; copper lines of 1 200 and one of aluminium: 240 kcmil, so 250.
+    CHECK(jumper(2400, Material::Aluminium, Material::Copper) == "4/0");
+    CHECK(jumper(1200, Material::Copper, Material::Aluminium) == "250");
     // 544.1.1: half of the earthing conductor, at least 6 mm² and at most 25. Lines of 70 mm²: earthing 35, half 17.5,
     // so 25 mm².
     MetricBoard w;
