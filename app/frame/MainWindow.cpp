@@ -7,6 +7,7 @@
 #include "app/frame/FactsPanel.h"
 #include "app/frame/FeedPathBar.h"
 #include "app/frame/FindBox.h"
+#include "app/frame/MergeReport.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/SnagStrip.h"
 #include "app/frame/StartPage.h"
@@ -658,7 +659,7 @@ bool MainWindow::saveInteractively(bool as, SaveOptions options) {
                     QMessageBox::Cancel, this);
     box.setTextFormat(Qt::PlainText);
     box.setObjectName("saveRefused");
-    QAbstractButton *beside = nullptr, *replace = nullptr, *reload = nullptr;
+    QAbstractButton *beside = nullptr, *replace = nullptr, *reload = nullptr, *merge = nullptr;
     QString help = q(answer.error.help);
     if (answer.trouble != SaveTrouble::None) beside = box.addButton(tr("Save &beside it…"), QMessageBox::AcceptRole);
     if (answer.trouble == SaveTrouble::ChangedOutside) {
@@ -672,13 +673,18 @@ bool MainWindow::saveInteractively(bool as, SaveOptions options) {
         help = !onDisk           ? tr("What is in the file now cannot be read as a project.")
                : differs.empty() ? tr("What is in it now is the same project as here.")
                                  : tr("What is in it now differs from what is here in %1.").arg(q(differs));
+        if (onDisk && to == state->file() && !differs.empty()) {
+            merge = box.addButton(tr("&Merge"), QMessageBox::AcceptRole);
+            merge->setToolTip(tr("Puts their work and yours together, thing by thing; what both changed is told, and "
+                                 "yours is kept. It undoes in one step."));
+        }
         if (onDisk) reload = box.addButton(tr("&Reload it"), QMessageBox::DestructiveRole);
         replace = box.addButton(tr("Re&place it"), QMessageBox::DestructiveRole);
         if (reload)
             reload->setToolTip(tr("What is not saved here is kept as a journal, and offered on the start page"));
     }
-    for (auto [button, name] :
-         {std::pair{beside, "saveBeside"}, std::pair{reload, "saveReload"}, std::pair{replace, "saveReplace"}})
+    for (auto [button, name] : {std::pair{beside, "saveBeside"}, std::pair{reload, "saveReload"},
+                                std::pair{replace, "saveReplace"}, std::pair{merge, "saveMerge"}})
         if (button) button->setObjectName(name);
     box.setInformativeText(help);
     box.exec();
@@ -689,8 +695,21 @@ bool MainWindow::saveInteractively(bool as, SaveOptions options) {
         options.overwriteOutside = true;
         return saveInteractively(as, options);
     }
+    if (chosen == merge) mergeWithFile();
     if (chosen == reload) reloadFromDisk();
     return false;
+}
+
+/// What was taken in is not saved yet: whoever merges looks at it first.
+void MainWindow::mergeWithFile() {
+    const auto merged = state->mergeWithFile();
+    if (!merged) {
+        state->say(q(merged.error().text()), true);
+        return;
+    }
+    auto* report = new MergeReport(*state, *merged, this);
+    report->setAttribute(Qt::WA_DeleteOnClose);
+    report->show();
 }
 
 void MainWindow::reloadFromDisk() {

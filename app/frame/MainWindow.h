@@ -67,6 +67,7 @@ private:
     bool mayLeave();
     bool saveInteractively(bool as, SaveOptions options = {});
     void reloadFromDisk();
+    void mergeWithFile();
     void openInteractively();
     void setTheme(bool dark);
     void restyleRail();

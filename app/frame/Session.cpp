@@ -115,6 +115,7 @@ std::optional<Error> Session::useBook(const Basis& basis) {
 
 void Session::start(Project p, const fs::path& file, const std::string& bytes, bool forReading) {
     keeper.begin(std::move(p), file, bytes, forReading);
+    fromDisk = project();
     begun();
 }
 
@@ -207,6 +208,7 @@ std::optional<Error> Session::recover(const fs::path& journal) {
     if (!(*r)->fits)
         if (auto onDisk = loadProject((*r)->project)) differs = difference(*onDisk, (*r)->recovered, "").words();
     if (auto bad = keeper.recover(journal)) return bad;
+    fromDisk = (*r)->base;
     begun();
     const QString of = QString::fromStdString(textOfPath((*r)->project.filename()));
     if ((*r)->unread > 0)
@@ -225,6 +227,20 @@ SaveAnswer Session::save(const SaveOptions& options) {
     return saveAs(file(), options);
 }
 
+Outcome<Merged> Session::mergeWithFile() {
+    const auto text = readText(file());
+    if (!text) return text.error();
+    auto theirs = readProject(*text, textOfPath(file().filename()));
+    if (!theirs) return theirs.error();
+    Merged merged = mergeProjects(fromDisk, project(), *theirs);
+    edit(tr("Merge what is in the file"), [&](Project& p) { p = merged.project; });
+    if (document.refusal())
+        return Error{textOfPath(file().filename()), document.refusal()->text(), "Save beside it instead."};
+    keeper.haveTaken(*text);
+    fromDisk = std::move(*theirs);
+    return merged;
+}
+
 SaveAnswer Session::saveAs(const fs::path& to, SaveOptions options) {
     const bool elsewhere = !file().empty() && fs::absolute(to).parent_path() != file().parent_path();
     if (elsewhere && std::any_of(project().underlays.begin(), project().underlays.end(),
@@ -233,6 +249,7 @@ SaveAnswer Session::saveAs(const fs::path& to, SaveOptions options) {
     options.oldVersions = oldVersions();
     const SaveAnswer answer = keeper.save(to, options);
     if (!answer) return answer;
+    fromDisk = project();
     remember(file());
     Q_EMIT edited();
     say(tr("Saved %1").arg(QString::fromStdString(textOfPath(file().filename()))));

@@ -3,6 +3,7 @@
 // Every edit hands a snapshot to a worker thread; the interface never waits for it.
 
 #include "core/check/Check.h"
+#include "core/compare/Merge.h"
 #include "core/project/Keeper.h"
 #include "core/sheets/Sheets.h"
 
@@ -56,6 +57,10 @@ public:
     /// How many earlier versions are kept beside a file when it is saved; 0: none.
     static int oldVersions();
     static void keepOldVersions(int most);
+    /// Puts what somebody else has saved to the file since it was opened, or saved, here together with the work here,
+    /// as one step that undoes; what both changed in different ways is ours and told. Saving is free then. Errors: the
+    /// file cannot be read.
+    Outcome<Merged> mergeWithFile();
     /// Opened for reading: nothing can be changed.
     bool reading() const { return open_ && keeper.reading(); }
     /// Where a recovered copy may be saved; empty: it is none.
@@ -132,6 +137,7 @@ private:
 
     UnderlayShelf* shelf;
     Document document;
+    Project fromDisk; ///< as it was opened or saved last: what a merge with the file begins with
     Keeper keeper{document, stateFolder()};
     bool open_ = false;
     bool reviewing_ = false;

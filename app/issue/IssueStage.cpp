@@ -121,16 +121,17 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         const auto written = exportDxf(folder);
         session.say(written ? *written : q(written.error().text()), !written);
     });
-    auto* reportButton = new QPushButton(tr("Calculation report…"));
+    auto* reportButton = new QPushButton(tr("Report…"));
     reportButton->setObjectName("exportReport");
-    reportButton->setToolTip(tr("Basis, method, rules applied, results and workings of the project or of a part of it, "
-                                "as a PDF to hand in"));
-    more->addWidget(reportButton, 3, 0, 1, 2);
+    reportButton->setToolTip(
+        tr("The calculation report: basis, method, rules applied, results and workings of the project or of a part, "
+           "as a PDF to hand in"));
+    more->addWidget(reportButton, 2, 1);
     auto* printButton = new QPushButton(tr("Print…"));
     printButton->setObjectName("printSheets");
     printButton->setToolTip(tr("The ticked sheets as they will be on paper, then to a printer: at their own size where "
                                "the paper is that large, else reduced"));
-    more->addWidget(printButton, 2, 0, 1, 2);
+    more->addWidget(printButton, 2, 0);
     connect(printButton, &QPushButton::clicked, this, [this] {
         session.waitSolved();
         const std::vector<Drawing> sheets = tickedSheets();

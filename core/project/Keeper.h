@@ -51,6 +51,8 @@ public:
     bool reading() const { return readOnly; }
     /// Whether the file is not as it was when it was read or saved last.
     bool changedOutside() const;
+    /// What is in the file now, with these bytes, is part of the open project by now: it may be saved over.
+    void haveTaken(const std::string& bytes) { stamp(bytes); }
     bool changed() const { return doc.changed() || recovered; }
     bool journalHealthy() const { return doc.journalWriter() && doc.journalWriter()->healthy(); }
     int journalDescriptor() const { return doc.journalWriter() ? doc.journalWriter()->descriptor() : -1; }

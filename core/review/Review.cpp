@@ -80,7 +80,9 @@ private:
                 (sized ? fmt::format(", {} A of {}", figures(run.need.load.v), figures(run.ampacity)) : ""),
             sized && run.ampacity > 0 ? run.need.load.v / run.ampacity : 2);
         add(of, "length", lengthOf(run.need, p.basis.units));
-        add(of, "drop", dropWords(n.dropTotal, n.dropKnown),
+        add(of, "drop",
+            dropWords(n.dropTotal, n.dropKnown) +
+                (run.need.totalLimit > 0 ? fmt::format(" of {} %", rating(run.need.totalLimit)) : ""),
             run.need.totalLimit > 0 ? n.dropTotal / run.need.totalLimit : 0);
     }
 

@@ -1,5 +1,8 @@
 #include "tests/app/AppTest.h"
 
+#include <QDialog>
+#include <QTreeWidget>
+
 #include <csignal>
 #include <filesystem>
 #include <sys/wait.h>
@@ -185,6 +188,45 @@ QString answerBox(const char* box, const char* button, const std::function<void(
     return said;
 }
 } // namespace
+
+TEST_CASE("a file changed outside is merged: both people's work is there, what both changed is told, and it is saved") {
+    Driven d;
+    d.openDemo();
+    const std::filesystem::path file = d.s.file();
+    const BoardId board = d.board("LP-1"), other = d.board("LP-2");
+    // Theirs, saved by somebody else meanwhile.
+    Project theirs = d.s.project();
+    theirs.boards.change(other)->description = "Theirs: behind the screen";
+    theirs.boards.change(board)->description = "Theirs";
+    REQUIRE_FALSE(saveProject(theirs, file));
+    // Ours.
+    d.s.edit("Ours", [&](Project& p) {
+        p.boards.change(board)->description = "Ours";
+        p.basis.client = "Ours: R&D <Ltd>";
+    });
+    const Project before = d.s.project();
+    const QString said = answerBox("saveRefused", "saveMerge", [&] { d.window.action("save")->trigger(); });
+    CHECK(said.contains("changed by someone else"));
+    d.pump();
+    CHECK(d.s.project().boards[other].description == "Theirs: behind the screen");
+    CHECK(d.s.project().basis.client == "Ours: R&D <Ltd>");
+    CHECK(d.s.project().boards[board].description == "Ours");
+    auto* report = d.window.findChild<QDialog*>("mergeReport");
+    REQUIRE(report);
+    auto* list = report->findChild<QTreeWidget*>("mergeConflicts");
+    REQUIRE(list->topLevelItemCount() == 1);
+    CHECK(list->topLevelItem(0)->text(0) == "LP-1");
+    CHECK(list->topLevelItem(0)->text(3) == "Ours");
+    CHECK(list->topLevelItem(0)->text(4) == "Theirs");
+    list->setCurrentItem(list->topLevelItem(0));
+    CHECK(d.s.selection() == Ref(board));
+    report->close();
+    // Theirs is part of it by now: saving asks nothing more, and the whole merge is one step.
+    CHECK(d.s.save());
+    CHECK(loadProject(file)->boards[other].description == "Theirs: behind the screen");
+    d.s.undo();
+    CHECK(d.s.project() == before);
+}
 
 TEST_CASE("the same file in two windows: the second is asked, reads, and changes nothing") {
     Driven first;
