@@ -148,6 +148,21 @@ TEST_CASE("a bonding jumper beyond the table is 12.5 % of the lines; main bondin
     CHECK(bond("70").second == 25);
 }
 
+TEST_CASE("loads on the neutral of each line: single-pole circuits, and those of a board below through its feeder") {
+    OneBoard w;
+    w.circuit(1000);                  // place 1, on A
+    w.circuit(2400, LoadUnit::VA, 2); // between two lines: none of it is on the neutral
+    w.circuit(600);
+    w.circuit(9000, LoadUnit::VA, 3);
+    const Results r = w.solved();
+    const auto& va = r.of(w.board).neutralVa;
+    std::array<double, 3> byHand{};
+    for (const Circuit& c : w.p.circuits)
+        if (c.poles == 1) byHand[std::size_t(lineOfSlot(w.p.boards[w.board], c.slot))] += c.id.value == 1 ? 1000 : 600;
+    for (std::size_t i = 0; i < 3; ++i) CHECK(va[i] == Approx(byHand[i]));
+    CHECK(va[0] + va[1] + va[2] == Approx(1600));
+}
+
 TEST_CASE("a transformer that does not restart the drop loses its regulation at its load") {
     // 45 kVA, 3.5 %, X/R 2: R 1.5652 %, X 3.1305 %. 30 kVA at 0.8: 2/3 · (1.5652 · 0.8 + 3.1305 · 0.6) = 2.087 %.
     OneBoard w(VoltageSystem::Y480);
