@@ -8,6 +8,7 @@
 #include "core/sheets/TitleBlock.h"
 #include "core/solve/ConductorSizing.h"
 #include "tests/Building.h"
+#include "tests/Demo.h"
 #include "tests/TextsApart.h"
 
 #include <fmt/format.h>
@@ -17,14 +18,8 @@ using namespace lintel;
 
 namespace {
 
-struct Demo {
-    Project p;
-    const RuleBook& book;
-    Results r;
-    SheetInput in{p, book, r};
-    explicit Demo(const char* name)
-        : p(*loadProject(dataFolder() / "demos" / (std::string(name) + ".lintel"))), book(bookOf(p.basis.ruleBook)),
-          r(solve(p, book)) {}
+struct Listed : Demo {
+    using Demo::Demo;
     List list(const char* key) const { return listKind(key)->make(in); }
 };
 
@@ -45,7 +40,7 @@ const ListCell& cellOf(const List& list, const std::string& row, const std::stri
 } // namespace
 
 TEST_CASE("feeder schedule: HM-2 of Saltmarket Hall as worked by hand, the alternate run beside the normal one") {
-    const Demo d("saltmarket-hall");
+    const Listed d("saltmarket-hall");
     const List l = d.list("feeders");
     // 97.6 kVA of demand: 117.4 A; 125 A; #1 carries 130 A at 75 °C; 129 ft.
     CHECK(cellOf(l, "HM-2", "From", 2).text == "MDS-26");
@@ -64,7 +59,7 @@ TEST_CASE("feeder schedule: HM-2 of Saltmarket Hall as worked by hand, the alter
 }
 
 TEST_CASE("protective devices: the largest fault of any state against the rating, too low a rating in red") {
-    const Demo d("saltmarket-hall");
+    const Listed d("saltmarket-hall");
     const List l = d.list("protection");
     CHECK(cellOf(l, "HM-1", "Used").ink == Ink::Stop); // 15 kA on 14
     CHECK(*cellOf(l, "HM-1", "Used").value == Approx(15.043 / 14 * 100).epsilon(0.001));
@@ -74,7 +69,7 @@ TEST_CASE("protective devices: the largest fault of any state against the rating
 }
 
 TEST_CASE("demand from the service down: kinds add up to what is connected, boards of one phase have one line") {
-    const Demo d("brindle-pier");
+    const Listed d("brindle-pier");
     const List l = d.list("demand");
     CHECK(cellOf(l, "DB-8", "L2").text == "–");
     double apart = 0;
@@ -132,7 +127,7 @@ TEST_CASE("runs raised above ampacity: sizes, drop before and after, kilograms b
 }
 
 TEST_CASE("motors and luminaires: as they were entered, with the current of the table; counts by floor add up") {
-    const Demo d("saltmarket-hall");
+    const Listed d("saltmarket-hall");
     const List motors = d.list("motors");
     CHECK(cellOf(motors, "Supply fan SF-1", "Each", 1).text == "15 hp");
     CHECK(*cellOf(motors, "Supply fan SF-1", "Current, each", 1).value == Approx(21)); // Table 430.250
@@ -151,7 +146,7 @@ TEST_CASE("motors and luminaires: as they were entered, with the current of the 
 
 TEST_CASE("every list: rows as wide as their headings, numbers in the table as in the list, keys of their own") {
     for (const char* name : {"saltmarket-hall", "brindle-pier"}) {
-        const Demo d(name);
+        const Listed d(name);
         std::set<std::string> keys, titles;
         for (const ListKind& k : listKinds()) {
             const List l = k.make(d.in);
@@ -242,7 +237,7 @@ TEST_CASE("an empty project has no lists, and no sheets of them") {
 
 TEST_CASE("drawing index: every sheet of the set once, itself among them, and what the design rests on") {
     for (const char* name : {"saltmarket-hall", "brindle-pier"}) {
-        const Demo d(name);
+        const Listed d(name);
         const auto set = issueSet(d.in);
         REQUIRE(set.front().number == "E-001");
         const std::string words = "\n" + set.front().draw().words();

@@ -7,6 +7,7 @@
 #include "core/report/ReportTables.h"
 #include "core/solve/BoardLoad.h"
 #include "tests/Building.h"
+#include "tests/Demo.h"
 #include "tests/TextsApart.h"
 
 #include <set>
@@ -15,24 +16,8 @@ using namespace lintel;
 
 namespace {
 
-struct Demo {
-    Project p;
-    const RuleBook& book;
-    Results r;
-    SheetInput in{p, book, r};
-    explicit Demo(const char* name)
-        : p(*loadProject(dataFolder() / "demos" / (std::string(name) + ".lintel"))), book(bookOf(p.basis.ruleBook)),
-          r(solve(p, book)) {}
-    BoardId board(const std::string& name) const {
-        for (const Board& b : p.boards)
-            if (b.name == name) return b.id;
-        throw std::runtime_error("no board " + name);
-    }
-    CircuitId circuit(const std::string& name) const {
-        for (const Circuit& c : p.circuits)
-            if (nameOf(p, c.id) == name) return c.id;
-        throw std::runtime_error("no circuit " + name);
-    }
+struct Reported : Demo {
+    using Demo::Demo;
     ReportScope scope(const ReportOrder& order = {}) const { return *reportScope(p, r, order); }
 };
 
@@ -56,7 +41,7 @@ bool has(const std::string& words, const std::string& text) { return words.find(
 } // namespace
 
 TEST_CASE("report tables: Saltmarket Hall's figures, and what is over in red") {
-    const Demo d("saltmarket-hall");
+    const Reported d("saltmarket-hall");
     const List loads = loadTable(d.in, d.scope());
     // LP-4: 38.8 kVA of demand at 208 V is 108 A balanced; its heaviest phase is above the bus of 100 A.
     CHECK(*cellOf(loads, "LP-4", "Balanced").value == Approx(38800 / 208 / std::sqrt(3.0)).epsilon(0.005));
@@ -91,7 +76,7 @@ TEST_CASE("report tables: Saltmarket Hall's figures, and what is over in red") {
 }
 
 TEST_CASE("report tables, metric: the circuit nearest to its loop impedance by board") {
-    const Demo d("brindle-pier");
+    const Reported d("brindle-pier");
     const List loop = loopTable(d.in, d.scope());
     REQUIRE_FALSE(loop.rows.empty());
     for (const ListEntry& row : loop.rows) {
@@ -109,7 +94,7 @@ TEST_CASE("report tables, metric: the circuit nearest to its loop impedance by b
 }
 
 TEST_CASE("scope of a report: a board with what it feeds and the way to it, or the way alone") {
-    const Demo d("saltmarket-hall");
+    const Reported d("saltmarket-hall");
     const ReportScope below = d.scope({d.board("LP-3"), false, ReportDepth::Runs});
     CHECK(namesOf(d.p, below.nodes) ==
           std::vector<std::string>{"LP-3", "LP-4", "M-1", "MDS", "SP-1", "SP-2", "T-2", "Utility"});
@@ -174,7 +159,7 @@ TEST_CASE("report: contents and bookmarks lead to the pages on which their headi
         return words;
     };
     for (const char* name : {"saltmarket-hall", "brindle-pier"}) {
-        const Demo d(name);
+        const Reported d(name);
         const std::string words = look(d.in, {{}, false, ReportDepth::Everything});
         for (const Circuit& c : d.p.circuits)
             if (c.use == CircuitUse::Load && !d.r.of(c.id).feeder) {
@@ -198,7 +183,7 @@ TEST_CASE("report: contents and bookmarks lead to the pages on which their headi
 }
 
 TEST_CASE("report: a cancelled one is none") {
-    const Demo d("saltmarket-hall");
+    const Reported d("saltmarket-hall");
     std::size_t heard = 0;
     const auto made =
         calculationReport(d.in, {{}, false, ReportDepth::Everything}, [&](std::size_t done, std::size_t all) {
