@@ -1,5 +1,6 @@
 // Loads as they are entered: horsepower, splits, duty, existing demand; devices of other kinds; what is laid otherwise.
 
+#include "core/check/Check.h"
 #include "core/solve/Fault.h"
 #include "core/solve/RunParts.h"
 #include "tests/World.h"
@@ -92,6 +93,12 @@ TEST_CASE("a load entered line by line stays on its lines") {
     CHECK(r.of(w.board).neutralAmps == Approx(std::sqrt(50 * 50 + 25 * 25 - 50 * 25.0)).epsilon(1e-3));
     checkWhole(w.p, r);
     CHECK(partsOf(w.p, nec(), r, id).neutrals == 1); // it needs its neutral
+    // As shares of one: the same.
+    loadOf(w, id).splitA = 0.5, loadOf(w, id).splitB = 0.3, loadOf(w, id).splitC = 0.2;
+    const Results shared = w.solved();
+    CHECK(shared.of(id).phaseVa[0] == Approx(4500));
+    CHECK(shared.of(id).phaseVa[1] == Approx(2700));
+    CHECK(shared.of(id).phaseVa[2] == Approx(1800));
 }
 
 TEST_CASE("duty and existing load") {
@@ -412,4 +419,31 @@ TEST_CASE("a two-wire secondary of 120 V: rated current, and a fault between lin
     CHECK(s.lines == 1);
     CHECK(voltsAcross(VoltageSystem::S120, 1).v == 120);
     CHECK(factsOf(VoltageSystem::Y380).lineNeutral.v == 220);
+}
+
+TEST_CASE("a larger feeder is a remedy for what a run loses in all, and none where the run alone loses too much") {
+    OneBoard w;
+    w.p.basis.totalDropLimit = 4.4;
+    const BoardId two = below(w, 100, 60);
+    const CircuitId c = addCircuit(w.p, two, 1, "x");
+    Load l;
+    l.circuit = c, l.amount = 12, l.unit = LoadUnit::A;
+    w.p.loads.add(l);
+    Run& r = runOf(w.p, c);
+    r.lengthBy = LengthBy::Entered, r.length = feet(85).v; // 2 · 12 · 2.0 · 0.085 / 120 = 3.4 %
+    r.heldSize = "12";
+    const auto offered = [&] {
+        const Results results = w.solved();
+        CHECK(results.of(c).run.dropOwn == Approx(3.4).epsilon(0.02));
+        CHECK(results.of(c).run.dropTotal > 4.4); // and 1.0 or 1.2 on the feeder
+        bool found = false;
+        for (const Snag& s : findSnags(w.p, nec(), results))
+            if (s.about == Ref(c))
+                for (const Remedy& remedy : remediesFor({w.p, nec(), results}, s))
+                    found = found || remedy.label.find("on the feeder of LP-2") != std::string::npos;
+        return found;
+    };
+    CHECK_FALSE(offered()); // 3 % is the most on the run itself
+    w.p.basis.branchDropLimit = 4;
+    CHECK(offered());
 }
