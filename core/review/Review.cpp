@@ -197,7 +197,8 @@ std::string aboutWords(const Project& p, const Remark& r) {
     if (r.about) {
         const std::string now = nameOf(p, r.about);
         const bool gone = now.empty() || now == r.about.text();
-        words = gone ? r.thing + " (gone)" : now;
+        // It may have another name by now, or another thing its number.
+        words = gone ? r.thing + " (gone)" : now == r.thing ? now : fmt::format("{} (then {})", now, r.thing);
     }
     if (words.empty()) words = r.sheet.empty() ? basisName : r.sheet;
     return r.figure.empty() || r.figure == "circuit" ? words : words + ", " + r.figure;

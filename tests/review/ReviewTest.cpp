@@ -131,6 +131,9 @@ TEST_CASE("review: remarks and ticks travel with the file, are told with their a
     about.thing = "LP-77";
     about.figure = "demand";
     CHECK(aboutWords(c.p, about) == "LP-77 (gone), demand");
+    // It may have another name by now, or something else its number: both names are told.
+    about.about = c.p.boards.begin()->id;
+    CHECK(aboutWords(c.p, about) == c.p.boards.begin()->name + " (then LP-77), demand");
     // Two who check at once: both their ticks and remarks are there.
     Project other = base;
     const Results same = solve(other, c.book);
