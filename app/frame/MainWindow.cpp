@@ -124,6 +124,11 @@ MainWindow::MainWindow() : state(new Session(this)) {
     reviewPanel = new ReviewPanel(*state, work);
     reviewPanel->hide();
     connect(reviewPanel, &ReviewPanel::closed, this, [this] { showReview(false); });
+    connect(issueStage, &IssueStage::remarkWanted, reviewPanel, &ReviewPanel::remarkOnSheet);
+    connect(reviewPanel, &ReviewPanel::sheetWanted, this, [this](const QString& title) {
+        go(Stage::Issue);
+        issueStage->showSheet(title);
+    });
     middle->addWidget(reviewPanel);
     middle->addWidget(stages, 1);
     factsPanel = new FactsPanel(*state, work);

@@ -61,6 +61,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
             [this](BoardId, int column, double by) { formPanel->widen(column, by); });
     connect(view, &SheetView::columnMoved, this, [this](BoardId, int column, int to) { formPanel->move(column, to); });
     connect(view, &SheetView::cellWanted, this, &IssueStage::editCell);
+    connect(view, &SheetView::menuWanted, this, [this](Ref, QPoint at) { askRemark(at); });
     connect(differences, &CompareList::closed, this, &IssueStage::endComparison);
     connect(differences, &CompareList::chosen, this, &IssueStage::showThing);
     auto* left = new QVBoxLayout(sheetSide);
@@ -340,7 +341,8 @@ void IssueStage::showCurrent() {
     if (row < 0 || row >= int(sheets.size())) return;
     wanted = list->item(row)->data(Qt::UserRole).toString();
     const SheetEntry& sheet = sheets[std::size_t(row)];
-    const Drawing d = earlier ? markedSince(earlier->sheets, sheet, session.project().basis) : sheet.draw();
+    Drawing d = earlier ? markedSince(earlier->sheets, sheet, session.project().basis) : sheet.draw();
+    pinRemarks(d, sheet.title);
     view->show(d, true);
     formButton->setVisible(!d.headings.empty());
     if (formPanel->isVisibleTo(this)) {
@@ -359,6 +361,36 @@ void IssueStage::showSchedule(BoardId b) {
         (session.solution().book->metric() ? "Schedule " : "Panel schedule ") + q(nameOf(session.project(), Ref(b)));
     rebuild();
     showCurrent();
+}
+
+void IssueStage::showSheet(const QString& title) {
+    wanted = title;
+    rebuild();
+    showCurrent();
+}
+
+void IssueStage::pinRemarks(Drawing& sheet, const std::string& title) const {
+    const double radius = sheet.width * 0.011; // the same on the screen, whatever the paper
+    for (const Remark& r : session.project().remarks) {
+        if (r.closed || r.sheet != title) continue;
+        sheet.marks.push_back(CircleMark{r.at, radius, 0, Ink::Accent, true});
+        sheet.text({r.at.x, r.at.y + radius * 0.42}, std::to_string(r.id.value), radius * 1.2, Align::Centre, true,
+                   Ink::Paper);
+    }
+}
+
+void IssueStage::askRemark(QPoint onScreen) {
+    const int row = list->currentRow();
+    if (!session.reviewing() || row < 0) return;
+    const QPointF at = view->mapFromGlobal(onScreen), origin = view->toScreen({0, 0});
+    const double pixels = view->toScreen({1, 0}).x() - origin.x(); // of a millimetre
+    if (pixels <= 0) return;
+    QMenu menu;
+    menu.setObjectName("sheetMenu");
+    menu.addAction(tr("Remark here…"));
+    if (!menu.exec(onScreen)) return;
+    Q_EMIT remarkWanted(list->item(row)->data(Qt::UserRole).toString(),
+                        Point{(at.x() - origin.x()) / pixels, (at.y() - origin.y()) / pixels});
 }
 
 bool IssueStage::isCurrent() const {

@@ -20,6 +20,10 @@ struct PdfAbout;
 
 class IssueStage : public QWidget {
     Q_OBJECT
+Q_SIGNALS:
+    /// A remark is to be made at a point of a sheet, mm.
+    void remarkWanted(const QString& sheetTitle, Point at);
+
 public:
     explicit IssueStage(Session& session, QWidget* parent = nullptr);
     QListWidget& sheets() { return *list; }
@@ -31,6 +35,8 @@ public:
     bool isCurrent() const;
     /// Shows the schedule of a board.
     void showSchedule(BoardId board);
+    /// Shows the sheet of this title, where there is one.
+    void showSheet(const QString& title);
     /// Writes the ticked sheets into one PDF.
     std::optional<Error> exportPdf(const QString& file);
     /// The ticked sheets, and each floor in the units of the building, as files of a folder; what was written, in
@@ -62,6 +68,10 @@ private:
     std::optional<Error> writeWithProgress(const std::vector<Drawing>& sheets, const QString& file, PdfAbout about);
     void askIssue();
     void fillCompareMenu(QMenu& menu) const;
+    /// While somebody reviews: a remark at that point.
+    void askRemark(QPoint onScreen);
+    /// Open remarks that point at the sheet, as pins with their numbers. They are not printed.
+    void pinRemarks(Drawing& sheet, const std::string& title) const;
     std::optional<Error> compareWithState(Project state, const QString& name);
     /// The issues that there are, and which sheets have changed since the last.
     void tellIssues();

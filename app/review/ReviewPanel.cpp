@@ -131,7 +131,10 @@ QWidget* ReviewPanel::figuresPage() {
     tree->header()->resizeSection(0, labelWidth);
     tree->header()->resizeSection(2, markWidth);
     column->addWidget(tree, 1);
-    connect(tree, &QTreeWidget::currentItemChanged, this, [this] { showItem(); });
+    connect(tree, &QTreeWidget::currentItemChanged, this, [this] {
+        pin.reset(); // whoever chooses a figure speaks of that
+        showItem();
+    });
     title = new QLabel;
     title->setTextFormat(Qt::PlainText);
     title->setWordWrap(true);
@@ -191,7 +194,14 @@ QWidget* ReviewPanel::remarksPage() {
     remarks->setResizeMode(QListView::Adjust);
     remarks->setTextElideMode(Qt::ElideNone);
     column->addWidget(remarks, 1);
-    connect(remarks, &QListWidget::currentRowChanged, this, [this] { showRemark(); });
+    connect(remarks, &QListWidget::currentRowChanged, this, [this] {
+        showRemark();
+        // By whoever chooses it only, not when the list is filled again.
+        const auto id = currentRemark();
+        const Remark* r = id ? session.project().remarks.find(*id) : nullptr;
+        if (r && r->about && session.solution().results.knows(r->about)) session.select(r->about);
+        if (r && !r->sheet.empty()) Q_EMIT sheetWanted(q(r->sheet));
+    });
     answerText = new QPlainTextEdit;
     answerText->setObjectName("reviewAnswer");
     answerText->setPlaceholderText(tr("Answer"));
@@ -236,6 +246,15 @@ void ReviewPanel::begin() {
     QTimer::singleShot(0, this, [this] { tree->scrollToItem(tree->currentItem(), QTreeWidget::PositionAtCenter); });
     tree->setFocus();
     if (reviewer().empty()) name->setFocus();
+}
+
+void ReviewPanel::remarkOnSheet(const QString& sheetTitle, Point at) {
+    pin = {sheetTitle, at};
+    pages->setCurrentIndex(0);
+    words->setEnabled(true);
+    remarkButton->setEnabled(true);
+    words->setPlaceholderText(tr("About %1, there…").arg(sheetTitle));
+    words->setFocus();
 }
 
 void ReviewPanel::restyle() {
@@ -392,14 +411,14 @@ void ReviewPanel::showItem() {
     const ReviewItem* item = current();
     const auto left = groupLeft();
     tickButton->setEnabled(item || !left.empty());
-    remarkButton->setEnabled(item);
-    words->setEnabled(item);
+    remarkButton->setEnabled(item || pin);
+    words->setEnabled(item || pin);
     if (!item) {
         const QTreeWidgetItem* row = tree->currentItem();
         title->setText(row ? row->text(0) : QString());
         value->setText(row ? tr("%1 ticked").arg(row->text(1)) : QString());
         was->setText({});
-        words->setPlaceholderText(tr("Choose a figure to remark on"));
+        if (!pin) words->setPlaceholderText(tr("Choose a figure to remark on"));
         tickButton->setText(left.empty() ? tr("Tick") : tr("Tick the other %1").arg(left.size()));
         if (const Ref node = left.empty() ? Ref() : items[left.front()].node) session.select(node);
         return;
@@ -416,7 +435,7 @@ void ReviewPanel::showItem() {
     tickButton->setText(item->state == TickState::Ticked    ? tr("Take the tick away")
                         : item->state == TickState::FellOff ? tr("Tick again")
                                                             : tr("Tick"));
-    words->setPlaceholderText(tr("About %1…").arg(what));
+    if (!pin) words->setPlaceholderText(tr("About %1…").arg(what));
     if (item->about) session.select(item->about);
 }
 
@@ -485,12 +504,17 @@ void ReviewPanel::step(int by) {
 void ReviewPanel::say() {
     const ReviewItem* item = current();
     const std::string text = words->text().trimmed().toStdString();
-    if (!item || text.empty()) return;
+    if ((!item && !pin) || text.empty()) return;
     if (!named()) return;
-    const ReviewFigure figure = *item;
-    const bool did = session.reviewEdit(tr("Remark on %1").arg(q(figure.thing)),
-                                        [&](Project& p) { addRemark(p, figure, text, reviewer(), today()); });
+    const ReviewFigure figure = pin ? ReviewFigure{} : ReviewFigure(*item);
+    const bool did = session.reviewEdit(tr("Remark on %1").arg(pin ? pin->first : q(figure.thing)), [&](Project& p) {
+        const RemarkId id = addRemark(p, figure, text, reviewer(), today());
+        if (!pin) return;
+        p.remarks.change(id)->sheet = pin->first.toStdString();
+        p.remarks.change(id)->at = pin->second;
+    });
     if (!did) return;
+    pin.reset();
     words->clear();
     tree->setFocus();
     rebuild();
@@ -533,7 +557,6 @@ void ReviewPanel::showRemark() {
         w->setEnabled(r);
     answerText->setPlainText(r ? q(r->answer) : QString());
     closeButton->setText(r && r->closed ? tr("Open again") : tr("Close"));
-    if (r && r->about && session.solution().results.knows(r->about)) session.select(r->about);
 }
 
 void ReviewPanel::answer(bool close) {

@@ -27,9 +27,12 @@ public:
     /// Shows what there is to look at as the project is now.
     void begin();
     void restyle();
+    /// The remark that is typed next points at a place of a sheet, mm.
+    void remarkOnSheet(const QString& title, Point at);
 
 Q_SIGNALS:
     void closed();
+    void sheetWanted(const QString& title); ///< that a remark points at
 
 private:
     enum class Show { All, NotYet, FellOff };
@@ -60,6 +63,7 @@ private:
     std::vector<ReviewItem> items;
     std::string wanted; ///< which item stays current: its thing and figure
     Show shown = Show::All;
+    std::optional<std::pair<QString, Point>> pin; ///< sheet and place of the remark that is typed
     QLineEdit* name;
     QComboBox* walk;
     QToolButton *all, *notYet, *fellOff;

@@ -1,13 +1,16 @@
 // A review in the window: ticks, what falls off, remarks and answers, and nothing of the design that can be edited.
 
+#include "app/issue/IssueStage.h"
 #include "app/review/ReviewPanel.h"
 #include "core/project/Operations.h"
 #include "tests/app/AppTest.h"
 
 #include <QComboBox>
+#include <QContextMenuEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QTabWidget>
@@ -195,4 +198,57 @@ TEST_CASE("review in the window: remarks are typed, answered, closed and opened 
     d.s.undo();
     d.pump();
     CHECK(d.s.project().remarks.size() == 1);
+}
+
+TEST_CASE("review in the window: a remark points at a place of a sheet, is pinned there, and leads back to it") {
+    Reviewing d;
+    d.name("AL");
+    d.window.go(Stage::Issue);
+    d.pump();
+    IssueStage& issue = d.window.issue();
+    issue.showSchedule(d.board("LP-1"));
+    d.pump();
+    const QString title = "Panel schedule LP-1";
+    const Point at{60, 120};
+    // By the menu at that point of the sheet.
+    QTimer::singleShot(200, &d.window, [&] {
+        auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        REQUIRE(menu);
+        menu->setActiveAction(menu->actions().front());
+        QTest::keyClick(menu, Qt::Key_Return);
+    });
+    const QPoint where = issue.sheet().toScreen(at).toPoint();
+    QContextMenuEvent menu(QContextMenuEvent::Mouse, where, issue.sheet().mapToGlobal(where));
+    QApplication::sendEvent(&issue.sheet(), &menu);
+    d.pump();
+    QLineEdit& words = d.the<QLineEdit>("reviewWords");
+    CHECK(words.placeholderText().contains(title));
+    QTest::keyClicks(&words, "Note 3 repeats note 2");
+    QTest::keyClick(&words, Qt::Key_Return);
+    d.pump();
+    REQUIRE(d.s.project().remarks.size() == 1);
+    const Remark made = *d.s.project().remarks.begin();
+    CHECK(made.sheet == title.toStdString());
+    CHECK_FALSE(made.about);
+    CHECK(made.at.x == Approx(at.x).margin(1));
+    CHECK(made.at.y == Approx(at.y).margin(1));
+    // On the screen it has a pin; the sheet that is issued has none.
+    const auto pins = [&](const Drawing& sheet) {
+        return std::count_if(sheet.marks.begin(), sheet.marks.end(), [&](const Mark& m) {
+            const auto* c = std::get_if<CircleMark>(&m);
+            return c && c->filled && c->centre == made.at;
+        });
+    };
+    REQUIRE(d.s.waitSolved());
+    issue.showSheet(title);
+    CHECK(pins(issue.sheet().drawing()) == 1);
+    const QString file = d.path("set.pdf");
+    REQUIRE_FALSE(issue.exportPdf(file));
+    CHECK_FALSE(pdfText(file).contains("Note 3 repeats"));
+    d.window.go(Stage::Boards);
+    d.the<QTabWidget>("reviewPages").setCurrentIndex(1);
+    d.the<QListWidget>("reviewRemarks").setCurrentRow(0);
+    d.pump();
+    CHECK(d.window.stage() == Stage::Issue);
+    CHECK(issue.sheet().drawing().title.find("LP-1") != std::string::npos);
 }
