@@ -116,6 +116,7 @@ std::optional<Error> Session::useBook(const Basis& basis) {
 void Session::start(Project p, const fs::path& file, const std::string& bytes, bool forReading) {
     keeper.begin(std::move(p), file, bytes, forReading);
     fromDisk = project();
+    beforeMerges.clear();
     begun();
 }
 
@@ -184,6 +185,10 @@ std::optional<Error> Session::open(const fs::path& file, As as) {
     return std::nullopt;
 }
 
+namespace {
+QString mergeLabel() { return Session::tr("Merge what is in the file"); }
+} // namespace
+
 std::optional<Error> Session::begin(const Project& s) {
     if (auto bad = useBook(s.basis)) return bad;
     start(s, {}, {});
@@ -209,6 +214,7 @@ std::optional<Error> Session::recover(const fs::path& journal) {
         if (auto onDisk = loadProject((*r)->project)) differs = difference(*onDisk, (*r)->recovered, "").words();
     if (auto bad = keeper.recover(journal)) return bad;
     fromDisk = (*r)->base;
+    beforeMerges.clear();
     begun();
     const QString of = QString::fromStdString(textOfPath((*r)->project.filename()));
     if ((*r)->unread > 0)
@@ -232,11 +238,17 @@ Outcome<Merged> Session::mergeWithFile() {
     if (!text) return text.error();
     auto theirs = readProject(*text, textOfPath(file().filename()));
     if (!theirs) return theirs.error();
+    if (reviewing_)
+        return Error{textOfPath(file().filename()), "a review is on: nothing of the design is edited",
+                     "End it first, then save."};
     Merged merged = mergeProjects(fromDisk, project(), *theirs);
-    edit(tr("Merge what is in the file"), [&](Project& p) { p = merged.project; });
+    const bool did = edit(mergeLabel(), [&](Project& p) { p = merged.project; });
+    if (!did && merged.project != project() && !document.refusal())
+        return Error{textOfPath(file().filename()), "it could not be merged", "Save beside it instead."};
     if (document.refusal())
         return Error{textOfPath(file().filename()), document.refusal()->text(), "Save beside it instead."};
     keeper.haveTaken(*text);
+    if (did) beforeMerges.push_back(fromDisk);
     fromDisk = std::move(*theirs);
     return merged;
 }
@@ -250,6 +262,7 @@ SaveAnswer Session::saveAs(const fs::path& to, SaveOptions options) {
     const SaveAnswer answer = keeper.save(to, options);
     if (!answer) return answer;
     fromDisk = project();
+    beforeMerges.clear();
     remember(file());
     Q_EMIT edited();
     say(tr("Saved %1").arg(QString::fromStdString(textOfPath(file().filename()))));
@@ -326,6 +339,11 @@ void Session::undo() {
     }
     const QString label = undoLabel();
     document.undo();
+    if (label == mergeLabel() && !beforeMerges.empty()) { // their work is no part of this any more: saving asks again
+        fromDisk = std::move(beforeMerges.back());
+        beforeMerges.pop_back();
+        keeper.haveNotTaken();
+    }
     followBook();
     dropMissingSelection();
     if (!label.isEmpty()) say("Undone: " + label);

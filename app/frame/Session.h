@@ -137,7 +137,8 @@ private:
 
     UnderlayShelf* shelf;
     Document document;
-    Project fromDisk; ///< as it was opened or saved last: what a merge with the file begins with
+    Project fromDisk;                  ///< as it was opened or saved last: what a merge with the file begins with
+    std::vector<Project> beforeMerges; ///< the same before each merge that can be undone and is not saved yet
     Keeper keeper{document, stateFolder()};
     bool open_ = false;
     bool reviewing_ = false;

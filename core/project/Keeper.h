@@ -53,6 +53,11 @@ public:
     bool changedOutside() const;
     /// What is in the file now, with these bytes, is part of the open project by now: it may be saved over.
     void haveTaken(const std::string& bytes) { stamp(bytes); }
+    /// It is no part of it any more: the file counts as changed outside.
+    void haveNotTaken() {
+        known.modified = -1;
+        known.fingerprint = 0;
+    }
     bool changed() const { return doc.changed() || recovered; }
     bool journalHealthy() const { return doc.journalWriter() && doc.journalWriter()->healthy(); }
     int journalDescriptor() const { return doc.journalWriter() ? doc.journalWriter()->descriptor() : -1; }

@@ -221,6 +221,19 @@ TEST_CASE("a file changed outside is merged: both people's work is there, what b
     list->setCurrentItem(list->topLevelItem(0));
     CHECK(d.s.selection() == Ref(board));
     report->close();
+    // Taken back, theirs is no part of it: saving asks again, and a merge begins where the first one did.
+    d.s.undo();
+    CHECK(d.s.project() == before);
+    answerBox("saveRefused", "none", [&] { d.window.action("save")->trigger(); });
+    CHECK(loadProject(file)->boards[other].description == "Theirs: behind the screen"); // nothing was overwritten
+    d.s.setReviewing(true);
+    CHECK_FALSE(d.s.mergeWithFile());
+    d.s.setReviewing(false);
+    const QString again = answerBox("saveRefused", "saveMerge", [&] { d.window.action("save")->trigger(); });
+    CHECK(again.contains("changed by someone else"));
+    d.pump();
+    CHECK(d.s.project().boards[other].description == "Theirs: behind the screen");
+    CHECK(d.s.project().boards[board].description == "Ours");
     // Theirs is part of it by now: saving asks nothing more, and the whole merge is one step.
     CHECK(d.s.save());
     CHECK(loadProject(file)->boards[other].description == "Theirs: behind the screen");
