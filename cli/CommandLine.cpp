@@ -57,6 +57,10 @@ Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file) {
     return s;
 }
 
+void drawOffscreen() {
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+}
+
 Ref findNamed(const Solved& s, const std::string& name) {
     const Ref byId = refFrom(name);
     if (s.results.knows(byId)) return byId;
@@ -102,7 +106,7 @@ int issue(const IssueOrder& order, int argc, char** argv) {
         if (!earlier) return fail(earlier.error());
         before = *earlier;
     }
-    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    drawOffscreen();
     QGuiApplication app(argc, argv);
     std::error_code ec;
     fs::create_directories(out, ec);
@@ -252,7 +256,7 @@ int runBench(const std::string& name, const std::string& input, const std::vecto
     auto answer = bench(*kind, entered, *book);
     if (!answer) return fail(answer.error());
     if (!pdf.empty()) {
-        if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+        drawOffscreen();
         QGuiApplication app(argc, argv);
         if (auto bad = writePdf(workingSheets(*answer, sheetHead(job, company, *book)), QString::fromStdString(pdf),
                                 PdfAbout{answer->working.title, company, job}))
@@ -272,7 +276,7 @@ int runExplain(const std::string& file, const std::string& name, bool json, cons
     if (!found) return fail(notNamed(name));
     const Working w = explain(p, (*s)->book, (*s)->results, found);
     if (!pdf.empty()) {
-        if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+        drawOffscreen();
         QGuiApplication app(argc, argv);
         if (auto bad =
                 writePdf(workingSheets(w, sheetHead(p, (*s)->book)), QString::fromStdString(pdf), pdfAbout(p, w.title)))

@@ -30,6 +30,9 @@ Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file);
 Ref findNamed(const Solved& solved, const std::string& name);
 Error notNamed(const std::string& name);
 
+/// Before a QGuiApplication is made: sheets are drawn without a display, unless somebody asks for another way.
+void drawOffscreen();
+
 struct ReportCommand {
     std::string file, of, depth = "summary", out = "calculations.pdf";
     bool path = false;

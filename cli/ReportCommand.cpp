@@ -23,15 +23,12 @@ int runReport(const ReportCommand& o, int argc, char** argv) {
         order.of = findNamed(**s, o.of);
         if (!order.of) return fail(notNamed(o.of));
     }
-    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+    drawOffscreen();
     QGuiApplication app(argc, argv);
     const SheetInput in{(*s)->project, (*s)->book, (*s)->results};
     const auto report = calculationReport(in, order);
     if (!report) return fail(report.error());
-    PdfAbout about = pdfAbout((*s)->project, report->pages.front().title);
-    about.bookmarks = report->bookmarks;
-    about.links = report->links;
-    if (const auto bad = writePdf(report->pages, QString::fromStdString(o.out), about)) return fail(*bad);
+    if (const auto bad = writeReport(*report, (*s)->project, QString::fromStdString(o.out))) return fail(*bad);
     std::cout << fmt::format("{}: {} {}\n", o.out, report->pages.size(), report->pages.size() == 1 ? "page" : "pages");
     return 0;
 }

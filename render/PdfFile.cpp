@@ -101,15 +101,16 @@ std::vector<PageLink> linksByNumber(const std::vector<Drawing>& drawings) {
     for (std::size_t i = 0; i < drawings.size(); ++i)
         if (!drawings[i].number.empty()) pageOf.emplace(drawings[i].number, i);
     std::vector<PageLink> links;
+    if (pageOf.size() < 2) return links; // workings and reports have no numbers
     for (std::size_t page = 0; page < drawings.size(); ++page)
         for (const Mark& m : drawings[page].marks) {
             const auto* t = std::get_if<TextMark>(&m);
             if (!t || t->text.find('-') == std::string::npos) continue;
-            const TextBox box = boxOf(*t);
             for (auto [begin, end] = nextNumber(t->text, 0); begin != std::string::npos;
                  std::tie(begin, end) = nextNumber(t->text, end)) {
                 const auto there = pageOf.find(t->text.substr(begin, end - begin));
                 if (there == pageOf.end() || there->second == page || !pointsThere(t->text, begin, end)) continue;
+                const TextBox box = boxOf(*t);
                 PageLink link{page, box.left, box.top, box.right, box.bottom, there->second};
                 if (t->turn == 0) { // the number alone
                     const double whole = textWidth(t->text, t->size, t->bold),
@@ -129,6 +130,15 @@ PdfAbout pdfAbout(const Project& project, const std::string& title) {
         return x + (x.empty() || y.empty() ? "" : ", ") + y;
     };
     return {title, both(b.designer, b.company), both(b.title, b.jobNumber), b.issueDate};
+}
+
+std::optional<Error> writeReport(const CalculationReport& report, const Project& project, const QString& file,
+                                 const std::function<bool(std::size_t, std::size_t)>& keepOn) {
+    PdfAbout about = pdfAbout(project, report.pages.front().title);
+    about.bookmarks = report.bookmarks;
+    about.links = report.links;
+    about.keepOn = keepOn;
+    return writePdf(report.pages, file, about);
 }
 
 std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QString& file, const PdfAbout& about) {

@@ -4,7 +4,7 @@
 
 #include "core/base/Error.h"
 #include "core/project/Project.h"
-#include "core/sheets/Bookmarks.h"
+#include "core/report/CalculationReport.h"
 #include "core/sheets/Drawing.h"
 
 #include <QString>
@@ -30,6 +30,10 @@ PdfAbout pdfAbout(const Project& project, const std::string& title);
 
 /// Errors: the file cannot be written, or it was cancelled; then what stood under that name stands there still.
 std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QString& file, const PdfAbout& about);
+
+/// A calculation report with its bookmarks and contents; `keepOn` as in PdfAbout.
+std::optional<Error> writeReport(const CalculationReport& report, const Project& project, const QString& file,
+                                 const std::function<bool(std::size_t, std::size_t)>& keepOn = {});
 
 /// Where drawings name another of them by its number: "see E-501.2", or the number alone.
 std::vector<PageLink> linksByNumber(const std::vector<Drawing>& drawings);

@@ -4,7 +4,6 @@
 #include "app/frame/WhenShown.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
-#include "render/Painter.h"
 #include "render/PdfFile.h"
 
 #include <QBoxLayout>

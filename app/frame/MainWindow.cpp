@@ -25,7 +25,6 @@
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/WorkingSheet.h"
-#include "render/Painter.h"
 #include "render/PdfFile.h"
 
 #include <QActionGroup>
@@ -75,32 +74,28 @@ MainWindow::MainWindow() : state(new Session(this)) {
     auto* railColumn = new QVBoxLayout(railBox);
     railColumn->setContentsMargins(0, 6, 0, 0);
     railColumn->setSpacing(2);
-    static const char* names[] = {"Basis", "Plan", "Boards", "Riser", "Runs", "Issue"};
-    for (int i = 0; i < 6; ++i) {
+    const auto railButton = [&](const char* name, const QString& tip) {
         auto* b = new QToolButton(railBox);
-        b->setText(tr(names[i]));
-        b->setObjectName(QString("rail:%1").arg(names[i]));
+        b->setText(tr(name));
+        b->setObjectName(QString("rail:%1").arg(name));
         b->setCheckable(true);
-        b->setAutoExclusive(true);
         b->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
         b->setIconSize(QSize(24, 24));
         b->setFixedSize(64, 58);
-        b->setToolTip(tr("%1  Ctrl+%2").arg(tr(names[i])).arg(i + 1));
-        connect(b, &QToolButton::clicked, this, [this, i] { go(Stage(i)); });
+        b->setToolTip(tip);
         railColumn->addWidget(b);
+        return b;
+    };
+    static const char* names[] = {"Basis", "Plan", "Boards", "Riser", "Runs", "Issue"};
+    for (int i = 0; i < 6; ++i) {
+        QToolButton* b = railButton(names[i], tr("%1  Ctrl+%2").arg(tr(names[i])).arg(i + 1));
+        b->setAutoExclusive(true);
+        connect(b, &QToolButton::clicked, this, [this, i] { go(Stage(i)); });
         rail.push_back(b);
     }
     railColumn->addStretch(1);
-    reviewButton = new QToolButton(railBox);
-    reviewButton->setText(tr("Review"));
-    reviewButton->setObjectName("rail:Review");
-    reviewButton->setCheckable(true);
-    reviewButton->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
-    reviewButton->setIconSize(QSize(24, 24));
-    reviewButton->setFixedSize(64, 58);
-    reviewButton->setToolTip(tr("Check the design figure by figure, with ticks and remarks  Ctrl+7"));
+    reviewButton = railButton("Review", tr("Check the design figure by figure, with ticks and remarks  Ctrl+7"));
     connect(reviewButton, &QToolButton::clicked, this, [this](bool on) { showReview(on); });
-    railColumn->addWidget(reviewButton);
     across->addWidget(railBox);
 
     auto* column = new QVBoxLayout;

@@ -234,19 +234,18 @@ SaveAnswer Session::save(const SaveOptions& options) {
 }
 
 Outcome<Merged> Session::mergeWithFile() {
+    const std::string name = textOfPath(file().filename());
+    if (reviewing_) return Error{name, "a review is on: nothing of the design is edited", "End it first, then save."};
     const auto text = readText(file());
     if (!text) return text.error();
-    auto theirs = readProject(*text, textOfPath(file().filename()));
+    auto theirs = readProject(*text, name);
     if (!theirs) return theirs.error();
-    if (reviewing_)
-        return Error{textOfPath(file().filename()), "a review is on: nothing of the design is edited",
-                     "End it first, then save."};
     Merged merged = mergeProjects(fromDisk, project(), *theirs);
     const bool did = edit(mergeLabel(), [&](Project& p) { p = merged.project; });
-    if (!did && merged.project != project() && !document.refusal())
-        return Error{textOfPath(file().filename()), "it could not be merged", "Save beside it instead."};
-    if (document.refusal())
-        return Error{textOfPath(file().filename()), document.refusal()->text(), "Save beside it instead."};
+    if (!did && merged.project != project()) {
+        const auto& refused = document.refusal();
+        return Error{name, refused ? refused->text() : "it could not be merged", "Save beside it instead."};
+    }
     keeper.haveTaken(*text);
     if (did) beforeMerges.push_back(fromDisk);
     fromDisk = std::move(*theirs);

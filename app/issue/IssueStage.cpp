@@ -98,14 +98,16 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     left->addLayout(more);
     more->addWidget(lists, 0, 0);
     connect(lists, &QPushButton::clicked, this, [this] {
-        writeTo(tr("Write the lists"), " lists.xlsx", tr("Workbook (*.xlsx)"), &IssueStage::exportLists);
+        writeTo(tr("Write the lists"), " lists.xlsx", tr("Workbook (*.xlsx)"),
+                [this](const QString& file) { return exportLists(file); });
     });
     auto* cards = new QPushButton(tr("Door cards…"));
     cards->setObjectName("exportCards");
     cards->setToolTip(tr("A card for the door of each board: what every place serves"));
     more->addWidget(cards, 0, 1);
     connect(cards, &QPushButton::clicked, this, [this] {
-        writeTo(tr("Write the door cards"), " door cards.pdf", tr("PDF (*.pdf)"), &IssueStage::exportCards);
+        writeTo(tr("Write the door cards"), " door cards.pdf", tr("PDF (*.pdf)"),
+                [this](const QString& file) { return exportCards(file); });
     });
     auto* compareButton = new QPushButton(tr("Compare…"));
     compareButton->setObjectName("compareFile");
@@ -180,8 +182,10 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         if (i->checkState() == Qt::Unchecked) unticked.push_back(id);
     });
     connect(differences, &CompareList::pdfWanted, pdf, &QPushButton::click);
-    connect(pdf, &QPushButton::clicked, this,
-            [this] { writeTo(tr("Export sheets"), ".pdf", tr("PDF (*.pdf)"), &IssueStage::exportPdf); });
+    connect(pdf, &QPushButton::clicked, this, [this] {
+        writeTo(tr("Export sheets"), ".pdf", tr("PDF (*.pdf)"),
+                [this](const QString& file) { return exportPdf(file); });
+    });
     // The set of a very large building takes longer than a frame: it then waits until nothing is edited for a moment.
     comparing = new QTimer(this);
     connect(comparing, &QTimer::timeout, this, &IssueStage::compareNext);
@@ -341,7 +345,7 @@ void IssueStage::showCurrent() {
     if (row < 0 || row >= int(sheets.size())) return;
     wanted = list->item(row)->data(Qt::UserRole).toString();
     const SheetEntry& sheet = sheets[std::size_t(row)];
-    Drawing d = earlier ? markedSince(earlier->sheets, sheet, session.project().basis) : sheet.draw();
+    Drawing d = drawn(sheet);
     pinRemarks(d, sheet.title);
     view->show(d, true);
     formButton->setVisible(!d.headings.empty());
@@ -357,10 +361,8 @@ void IssueStage::showCurrent() {
 }
 
 void IssueStage::showSchedule(BoardId b) {
-    wanted =
-        (session.solution().book->metric() ? "Schedule " : "Panel schedule ") + q(nameOf(session.project(), Ref(b)));
-    rebuild();
-    showCurrent();
+    showSheet((session.solution().book->metric() ? "Schedule " : "Panel schedule ") +
+              q(nameOf(session.project(), Ref(b))));
 }
 
 void IssueStage::showSheet(const QString& title) {
@@ -555,13 +557,13 @@ void IssueStage::showThing(Ref thing) {
 }
 
 void IssueStage::writeTo(const QString& title, const char* ending, const QString& filter,
-                         std::optional<Error> (IssueStage::*write)(const QString&)) {
+                         const std::function<std::optional<Error>(const QString&)>& write) {
     const std::string name = session.project().basis.title, words = ending;
     const std::size_t dot = words.rfind('.');
     const QString file = QFileDialog::getSaveFileName(
         this, title, q(safeFileName(name + words.substr(0, dot), words.substr(dot))), filter);
     if (file.isEmpty()) return;
-    const auto bad = (this->*write)(file);
+    const auto bad = write(file);
     session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
 }
 
@@ -592,7 +594,7 @@ Outcome<QString> IssueStage::exportDxf(const QString& folder) {
     };
     for (const SheetEntry& e : now.sheets) {
         if (!isTicked(e)) continue;
-        const Drawing d = earlier ? markedSince(earlier->sheets, e, now.solution->project.basis) : e.draw();
+        const Drawing d = drawn(e);
         if (const auto bad = told(writeDxf(d, into / (e.file + ".dxf"), sheetDxf(now.in)))) return *bad;
     }
     if (files == 0) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
@@ -606,57 +608,60 @@ bool IssueStage::isTicked(const SheetEntry& e) const {
     return std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end();
 }
 
+Drawing IssueStage::drawn(const SheetEntry& sheet) const {
+    return earlier ? markedSince(earlier->sheets, sheet, session.project().basis) : sheet.draw();
+}
+
 std::vector<Drawing> IssueStage::tickedSheets() {
-    const SetOf& now = set();
     std::vector<Drawing> all;
-    for (const SheetEntry& e : now.sheets)
-        if (isTicked(e))
-            all.push_back(earlier ? markedSince(earlier->sheets, e, now.solution->project.basis) : e.draw());
+    for (const SheetEntry& e : set().sheets)
+        if (isTicked(e)) all.push_back(drawn(e));
     return all;
+}
+
+std::optional<Error> IssueStage::withProgress(
+    std::size_t pages,
+    const std::function<std::optional<Error>(const std::function<bool(std::size_t, std::size_t)>&)>& write) {
+    QProgressDialog progress(tr("Writing the PDF…"), tr("Cancel"), 0, int(pages), this);
+    progress.setWindowModality(Qt::WindowModal);
+    return write([&](std::size_t page, std::size_t) {
+        progress.setValue(int(page));
+        return !progress.wasCanceled();
+    });
 }
 
 std::optional<Error> IssueStage::exportPdf(const QString& file) {
     session.waitSolved();
-    const SetOf& now = set();
     const std::vector<Drawing> all = tickedSheets();
     if (all.empty()) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
-    return writeWithProgress(all, file, pdfAbout(now.solution->project, now.solution->project.basis.title));
-}
-
-std::optional<Error> IssueStage::writeWithProgress(const std::vector<Drawing>& sheets, const QString& file,
-                                                   PdfAbout about) {
-    QProgressDialog progress(tr("Writing the PDF…"), tr("Cancel"), 0, int(sheets.size()), this);
-    progress.setWindowModality(Qt::WindowModal);
-    about.keepOn = [&](std::size_t page, std::size_t) {
-        progress.setValue(int(page));
-        return !progress.wasCanceled();
-    };
-    return writePdf(sheets, file, about);
+    PdfAbout about = pdfAbout(session.project(), session.project().basis.title);
+    return withProgress(all.size(), [&](const auto& keepOn) {
+        about.keepOn = keepOn;
+        return writePdf(all, file, about);
+    });
 }
 
 void IssueStage::askReport() {
     session.waitSolved();
     ReportDialog dialog(session, this);
     if (dialog.exec() != QDialog::Accepted) return;
-    reportOrder = dialog.order();
-    writeTo(tr("Write the calculation report"), " calculations.pdf", tr("PDF (*.pdf)"), &IssueStage::exportReport);
+    writeTo(tr("Write the calculation report"), " calculations.pdf", tr("PDF (*.pdf)"),
+            [this, order = dialog.order()](const QString& file) { return exportReport(file, order); });
 }
 
-std::optional<Error> IssueStage::exportReport(const QString& file) {
+std::optional<Error> IssueStage::exportReport(const QString& file, const ReportOrder& order) {
     session.waitSolved();
-    const Solution& now = session.solution();
+    const auto now = session.sharedSolution();
     QProgressDialog progress(tr("Working out the report…"), tr("Cancel"), 0, 100, this);
     progress.setWindowModality(Qt::WindowModal);
-    const auto made = calculationReport(session.sheetInput(now), reportOrder, [&](std::size_t done, std::size_t all) {
+    const auto made = calculationReport(session.sheetInput(*now), order, [&](std::size_t done, std::size_t all) {
         progress.setValue(int(done * 100 / std::max<std::size_t>(1, all)));
         return !progress.wasCanceled();
     });
     progress.setValue(100);
     if (!made) return made.error();
-    PdfAbout about = pdfAbout(now.project, made->pages.front().title);
-    about.bookmarks = made->bookmarks;
-    about.links = made->links;
-    return writeWithProgress(made->pages, file, std::move(about));
+    return withProgress(made->pages.size(),
+                        [&](const auto& keepOn) { return writeReport(*made, now->project, file, keepOn); });
 }
 
 } // namespace lintel

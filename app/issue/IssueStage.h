@@ -16,8 +16,6 @@ class QTimer;
 
 namespace lintel {
 
-struct PdfAbout;
-
 class IssueStage : public QWidget {
     Q_OBJECT
 Q_SIGNALS:
@@ -54,18 +52,16 @@ public:
     /// Makes an issue of the project as it is, in one step that undoes.
     std::optional<Error> makeIssue(const IssueDraft& draft);
     /// The calculations as one PDF.
-    std::optional<Error> exportReport(const QString& file, const ReportOrder& order) {
-        reportOrder = order;
-        return exportReport(file);
-    }
+    std::optional<Error> exportReport(const QString& file, const ReportOrder& order);
     void endComparison();
     CompareList& changes() { return *differences; }
 
 private:
     void askReport();
-    std::optional<Error> exportReport(const QString& file);
-    ReportOrder reportOrder; ///< as it was asked for last
-    std::optional<Error> writeWithProgress(const std::vector<Drawing>& sheets, const QString& file, PdfAbout about);
+    /// Tells of each page as it is written, and stops where it is cancelled.
+    std::optional<Error> withProgress(
+        std::size_t pages,
+        const std::function<std::optional<Error>(const std::function<bool(std::size_t, std::size_t)>&)>& write);
     void askIssue();
     void fillCompareMenu(QMenu& menu) const;
     /// While somebody reviews: a remark at that point.
@@ -81,7 +77,8 @@ private:
     std::size_t sheetsChanged = 0;
     QString issuesTold;
     bool isTicked(const SheetEntry& e) const;
-    /// Drawn, with clouds where they are compared with something.
+    /// A sheet with clouds where it is compared with something.
+    Drawing drawn(const SheetEntry& sheet) const;
     std::vector<Drawing> tickedSheets();
     void rebuild();
     void showCurrent();
@@ -102,7 +99,7 @@ private:
     void showThing(Ref thing);
     /// Asks for a file, named after the project with `ending` behind it, and writes to it.
     void writeTo(const QString& title, const char* ending, const QString& filter,
-                 std::optional<Error> (IssueStage::*write)(const QString&));
+                 const std::function<std::optional<Error>(const QString&)>& write);
     std::unique_ptr<SetOf> current;
     QTimer* later;
     qint64 lastMs = 0; ///< that the set took to list

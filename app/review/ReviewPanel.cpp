@@ -21,14 +21,19 @@
 #include <QTreeWidget>
 
 #include <map>
+#include <numeric>
+#include <set>
 
 namespace lintel {
 namespace {
 
-constexpr int panelWidth = 330, labelWidth = 140, markWidth = 24, indexRole = Qt::UserRole;
+constexpr int panelWidth = 330, labelWidth = 140, markWidth = 24;
+constexpr int indexRole = Qt::UserRole, nodeRole = Qt::UserRole + 1; ///< of a figure among the items; of a group
 
 std::string today() { return QDate::currentDate().toString(Qt::ISODate).toStdString(); }
 std::string keyOf(const ReviewFigure& f) { return f.about.text() + "/" + f.figure; }
+/// "LP-1, demand"; a circuit is named alone.
+QString titleOf(const ReviewFigure& f) { return f.figure == "circuit" ? q(f.thing) : q(f.thing) + ", " + q(f.figure); }
 
 QLabel* quiet(QWidget* parent) {
     auto* label = new QLabel(parent);
@@ -233,16 +238,14 @@ QWidget* ReviewPanel::remarksPage() {
 std::string ReviewPanel::reviewer() const { return name->text().trimmed().toStdString(); }
 
 void ReviewPanel::begin() {
+    lookAgain();
     // It begins at what is selected in the window.
     const Ref chosen = session.selection();
-    wanted.clear();
-    rebuild();
     const auto first =
         std::find_if(items.begin(), items.end(), [&](const ReviewItem& i) { return chosen && i.about == chosen; });
-    if (first != items.end()) {
-        wanted = keyOf(*first);
-        fillFigures();
-    }
+    wanted = first == items.end() ? std::string() : keyOf(*first);
+    fillFigures();
+    fillRemarks();
     QTimer::singleShot(0, this, [this] { tree->scrollToItem(tree->currentItem(), QTreeWidget::PositionAtCenter); });
     tree->setFocus();
     if (reviewer().empty()) name->setFocus();
@@ -268,13 +271,17 @@ void ReviewPanel::restyle() {
     if (isVisible()) rebuild();
 }
 
-void ReviewPanel::rebuild() {
+void ReviewPanel::lookAgain() {
     if (solved != session.sharedSolution()) {
         solved = session.sharedSolution();
         figures = reviewFigures(solved->input());
     }
-    const auto before = std::move(items);
     items = withTicks(figures, session.project()); // ticks are there before they are solved
+}
+
+void ReviewPanel::rebuild() {
+    const auto before = items;
+    lookAgain();
     const bool same = shown == Show::All && tree->topLevelItemCount() > 0 &&
                       std::equal(items.begin(), items.end(), before.begin(), before.end(),
                                  [](const ReviewItem& x, const ReviewItem& y) {
@@ -310,92 +317,24 @@ void ReviewPanel::mark(QTreeWidgetItem* row, const ReviewItem& item) const {
     if (ticked) row->setToolTip(2, plainTip(tr("%1, %2").arg(q(item.by), q(item.date))));
 }
 
-/// The rows stay; what is said of them is new.
+/// What each row says of its figure, and each group of all its figures, those that are not shown too; and how far it
+/// is.
 void ReviewPanel::markAll() {
-    std::map<QTreeWidgetItem*, std::pair<int, int>> counts; // ticked, all
+    std::map<Ref, std::pair<int, int>> counts; // by node: ticked, all
+    for (const ReviewItem& item : items) {
+        auto& [ticked, every] = counts[item.node];
+        ticked += item.state == TickState::Ticked;
+        ++every;
+    }
     for (QTreeWidgetItemIterator at(tree); *at; ++at) {
         const QVariant index = (*at)->data(0, indexRole);
-        if (!index.isValid()) continue;
-        const ReviewItem& item = items[index.toULongLong()];
-        mark(*at, item);
-        if (!(*at)->parent()) continue;
-        auto& [ticked, all_] = counts[(*at)->parent()];
-        ticked += item.state == TickState::Ticked;
-        ++all_;
-    }
-    for (const auto& [group, count] : counts) group->setText(1, tr("%1 / %2").arg(count.first).arg(count.second));
-    tell();
-    showItem();
-}
-
-void ReviewPanel::fillFigures() {
-    const QSignalBlocker quietly(tree);
-    const bool byFeed = walk->currentIndex() == 0;
-    std::map<std::string, bool> wasOpen;
-    for (int i = 0; i < tree->topLevelItemCount(); ++i)
-        wasOpen[tree->topLevelItem(i)->text(0).toStdString()] = tree->topLevelItem(i)->isExpanded();
-    tree->clear();
-    const auto shows = [&](const ReviewItem& i) {
-        return shown == Show::All || (shown == Show::NotYet && i.state == TickState::NotYet) ||
-               (shown == Show::FellOff && i.state == TickState::FellOff);
-    };
-    std::vector<std::size_t> order(items.size());
-    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
-    if (!byFeed)
-        std::stable_sort(order.begin(), order.end(),
-                         [&](std::size_t a, std::size_t b) { return items[a].nearness > items[b].nearness; });
-    QTreeWidgetItem *group = nullptr, *again = nullptr, *first = nullptr;
-    Ref node;
-    bool begun = false;
-    int done = 0, count = 0;
-    const auto tellGroup = [&] {
-        if (group) group->setText(1, tr("%1 / %2").arg(done).arg(count));
-    };
-    for (std::size_t at : order) {
-        const ReviewItem& item = items[at];
-        if (byFeed && (!begun || item.node != node)) {
-            tellGroup();
-            begun = true;
-            node = item.node;
-            done = count = 0;
-            group = new QTreeWidgetItem(tree, {node ? q(nameOf(session.solution().project, node)) : tr("Basis")});
-            QFont bold = tree->font();
-            bold.setBold(true);
-            group->setFont(0, bold);
-            group->setForeground(1, theme().quiet);
+        if (index.isValid()) {
+            mark(*at, items[index.toULongLong()]);
+        } else {
+            const auto& [ticked, every] = counts[refFrom((*at)->data(0, nodeRole).toString().toStdString())];
+            (*at)->setText(1, tr("%1 / %2").arg(ticked).arg(every));
         }
-        ++count;
-        done += item.state == TickState::Ticked;
-        if (!shows(item)) continue;
-        const bool own = item.about == item.node; // else a circuit of the board
-        const QString label = byFeed ? (own ? q(item.figure) : q(item.thing))
-                                     : q(item.thing) + (item.figure == "circuit" ? QString() : ", " + q(item.figure));
-        auto* row = byFeed ? new QTreeWidgetItem(group, {label}) : new QTreeWidgetItem(tree, {label});
-        row->setData(0, indexRole, qulonglong(at));
-        mark(row, item);
-        if (!first) first = row;
-        if (keyOf(item) == wanted) again = row;
     }
-    tellGroup();
-    if (byFeed)
-        for (int i = tree->topLevelItemCount() - 1; i >= 0; --i) {
-            QTreeWidgetItem* top = tree->topLevelItem(i);
-            if (top->childCount() == 0 && shown != Show::All)
-                delete tree->takeTopLevelItem(i);
-            else
-                top->setExpanded(wasOpen.count(top->text(0).toStdString()) && wasOpen[top->text(0).toStdString()]);
-        }
-    if (QTreeWidgetItem* row = again ? again : first) {
-        if (row->parent()) row->parent()->setExpanded(true);
-        tree->setCurrentItem(row);
-        tree->scrollToItem(row);
-    }
-    tell();
-    showItem();
-}
-
-/// How far it is.
-void ReviewPanel::tell() {
     const ReviewCount n = reviewCount(items, session.project());
     all->setText(tr("All %1").arg(n.all));
     notYet->setText(tr("Not yet %1").arg(n.all - n.ticked - n.fellOff));
@@ -405,6 +344,53 @@ void ReviewPanel::tell() {
                          .arg(n.all)
                          .arg(n.fellOff));
     pages->setTabText(1, n.remarks ? tr("Remarks %1 open of %2").arg(n.open).arg(n.remarks) : tr("Remarks"));
+    showItem();
+}
+
+void ReviewPanel::fillFigures() {
+    const QSignalBlocker quietly(tree);
+    const bool byFeed = walk->currentIndex() == 0;
+    std::set<QString> open;
+    for (int i = 0; i < tree->topLevelItemCount(); ++i)
+        if (tree->topLevelItem(i)->isExpanded()) open.insert(tree->topLevelItem(i)->text(0));
+    tree->clear();
+    const auto shows = [&](const ReviewItem& i) {
+        return shown == Show::All || (shown == Show::NotYet && i.state == TickState::NotYet) ||
+               (shown == Show::FellOff && i.state == TickState::FellOff);
+    };
+    std::vector<std::size_t> order(items.size());
+    std::iota(order.begin(), order.end(), std::size_t(0));
+    if (!byFeed) order = worstFirst(items);
+    std::map<Ref, QTreeWidgetItem*> groups; // made with the first figure that is shown
+    const auto groupOf = [&](Ref node) {
+        QTreeWidgetItem*& group = groups[node];
+        if (group) return group;
+        group = new QTreeWidgetItem(tree, {node ? q(nameOf(solved->project, node)) : tr("Basis")});
+        group->setData(0, nodeRole, q(node.text()));
+        QFont bold = tree->font();
+        bold.setBold(true);
+        group->setFont(0, bold);
+        group->setForeground(1, theme().quiet);
+        return group;
+    };
+    QTreeWidgetItem *again = nullptr, *first = nullptr;
+    for (std::size_t at : order) {
+        const ReviewItem& item = items[at];
+        if (!shows(item)) continue;
+        const bool own = item.about == item.node; // else a circuit of the board
+        const QString label = byFeed ? (own ? q(item.figure) : q(item.thing)) : titleOf(item);
+        auto* row = byFeed ? new QTreeWidgetItem(groupOf(item.node), {label}) : new QTreeWidgetItem(tree, {label});
+        row->setData(0, indexRole, qulonglong(at));
+        if (!first) first = row;
+        if (keyOf(item) == wanted) again = row;
+    }
+    for (const auto& [node, group] : groups) group->setExpanded(open.count(group->text(0)) > 0);
+    if (QTreeWidgetItem* row = again ? again : first) {
+        if (row->parent()) row->parent()->setExpanded(true);
+        tree->setCurrentItem(row);
+        tree->scrollToItem(row);
+    }
+    markAll();
 }
 
 void ReviewPanel::showItem() {
@@ -424,7 +410,7 @@ void ReviewPanel::showItem() {
         return;
     }
     wanted = keyOf(*item);
-    const QString what = item->figure == "circuit" ? q(item->thing) : q(item->thing) + ", " + q(item->figure);
+    const QString what = titleOf(*item);
     title->setText(what);
     value->setText(q(item->value));
     was->setText(
@@ -476,7 +462,7 @@ void ReviewPanel::tick() {
     if (!item) return tickGroup();
     if (!item || pages->currentIndex() != 0) return;
     const ReviewFigure figure = *item;
-    const QString what = q(figure.thing) + ", " + q(figure.figure);
+    const QString what = titleOf(figure);
     if (item->state == TickState::Ticked) {
         session.reviewEdit(tr("Take the tick off %1").arg(what), [&](Project& p) { removeTicks(p, figure); });
     } else {

@@ -39,7 +39,7 @@ private:
     void rebuild();
     void fillFigures();
     void markAll();
-    void tell();
+    void lookAgain();
     void fillRemarks();
     void showItem();
     void showRemark();

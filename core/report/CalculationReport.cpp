@@ -1,7 +1,6 @@
 #include "core/report/CalculationReport.h"
 
 #include "core/base/Format.h"
-#include "core/check/Assumptions.h"
 #include "core/lists/DrawingIndex.h"
 #include "core/lists/ListTable.h"
 #include "core/report/ReportTables.h"
@@ -151,9 +150,9 @@ public:
         table(loopTable(in, scope));
         if (order.depth != ReportDepth::Summary) table(runTable(in, scope));
         if (keep) workings(ofNodes, ofCircuits);
-        table(assumptionTable(in, scope));
+        table(assumptionTable(scope, assumptions));
         table(bookTable(in));
-        table(snagTable(in, scope));
+        table(snagTable(in, scope, snags));
         if (scope.whole) {
             table(remarkList(in));
             table(tickList(in));
@@ -183,6 +182,8 @@ private:
     const ReportScope& scope;
     SheetHead head;
     TextPages body;
+    const std::vector<Snag> snags = findSnags(in.project, in.book, in.results);
+    const std::vector<Assumption> assumptions = assumptionsOf({in.project, in.book, in.results});
     RulesApplied rules;
     std::vector<Bookmark> marks; ///< pages of the body
     std::vector<PageLink> links;
@@ -366,13 +367,12 @@ private:
     /// "14 stops and 2 checks are open, 3 lengths are not known, 21 values are assumed or held".
     std::string standing() const {
         int stops = 0, checks = 0, assumed = 0;
-        for (const Snag& s : findSnags(in.project, in.book, in.results)) {
+        for (const Snag& s : snags) {
             if (s.about && !scope.has(s.about)) continue;
             stops += s.severity == Severity::Stop;
             checks += s.severity == Severity::Check;
         }
-        for (const Assumption& a : assumptionsOf({in.project, in.book, in.results}))
-            assumed += !a.about || scope.has(a.about);
+        for (const Assumption& a : assumptions) assumed += !a.about || scope.has(a.about);
         const auto counted = [](int n, const char* one, const char* many) {
             return n == 0   ? fmt::format("no {}", one)
                    : n == 1 ? fmt::format("1 {}", one)

@@ -1,6 +1,5 @@
 #include "core/report/ReportTables.h"
 
-#include "core/check/Assumptions.h"
 #include "core/lists/RunCells.h"
 #include "core/project/FaultRating.h"
 #include "core/solve/BoardLoad.h"
@@ -18,6 +17,25 @@ double ratedAmps(const Project& p, const Results& r, Ref thing) {
     if (const Board* b = p.boards.find(thing.as<Board>())) return mostAmps(*b);
     if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) return r.of(t->id).primaryAmps.v;
     return 0;
+}
+
+/// Of the circuits of a board that are told of, the one with the largest share; `shareOf` gives none for those that do
+/// not count.
+template <class F> CircuitId worstOn(const SheetInput& in, const ReportScope& scope, BoardId board, F shareOf) {
+    CircuitId worst;
+    double most = -1;
+    for (CircuitId id : in.results.on(board)) {
+        if (in.results.of(id).feeder || !scope.has(id)) continue;
+        const std::optional<double> share = shareOf(id);
+        if (!share || *share <= most) continue;
+        most = *share;
+        worst = id;
+    }
+    return worst;
+}
+/// "LP-1-27 Bicycle store outlet"
+ListCell circuitCell(const SheetInput& in, CircuitId id) {
+    return {nameOf(in.project, id) + " " + servesWords(in.project, in.results, id)};
 }
 
 } // namespace
@@ -155,28 +173,20 @@ List dropTable(const SheetInput& in, const ReportScope& scope) {
         const BoardId board = node.as<Board>();
         if (!board) continue;
         const BoardResult& n = in.results.of(board);
-        CircuitId worst;
         int unknown = 0;
-        double share = -1;
-        for (CircuitId id : in.results.on(board)) {
-            const Circuit& c = in.project.circuits[id];
+        const CircuitId worst = worstOn(in, scope, board, [&](CircuitId id) -> std::optional<double> {
             const CircuitResult& r = in.results.of(id);
-            if (c.use != CircuitUse::Load || r.feeder || r.va <= 0 || !scope.has(id)) continue;
+            if (in.project.circuits[id].use != CircuitUse::Load || r.va <= 0) return std::nullopt;
             if (!r.run.need.lengthKnown || !r.run.need.beforeKnown) {
                 ++unknown;
-                continue;
+                return std::nullopt;
             }
-            const double of = r.run.need.totalLimit > 0 ? r.run.dropTotal / r.run.need.totalLimit : 0;
-            if (of > share) {
-                share = of;
-                worst = id;
-            }
-        }
+            return r.run.need.totalLimit > 0 ? r.run.dropTotal / r.run.need.totalLimit : 0;
+        });
         const RunResult* run = worst ? &in.results.of(worst).run : nullptr;
         list.add(board, {{in.project.boards[board].name},
                          dropCell(n.dropTotal, n.run.need.totalLimit, n.dropKnown),
-                         run ? ListCell{nameOf(in.project, worst) + " " + servesWords(in.project, in.results, worst)}
-                             : ListCell{"–"},
+                         run ? circuitCell(in, worst) : ListCell{"–"},
                          run ? dropCell(run->dropOwn, run->need.ownLimit, true) : ListCell{"–"},
                          run ? dropCell(run->dropTotal, run->need.totalLimit, true) : ListCell{"–"},
                          run ? numberCell(run->need.totalLimit, 1) : ListCell{"–"},
@@ -250,23 +260,16 @@ List loopTable(const SheetInput& in, const ReportScope& scope) {
     for (Ref node : scope.nodes) {
         const BoardId board = node.as<Board>();
         if (!board) continue;
-        CircuitId worst;
-        double share = -1;
-        for (CircuitId id : in.results.on(board)) {
-            const CircuitResult& r = in.results.of(id);
-            const EarthFault& e = *r.run.earth;
-            if (r.feeder || !scope.has(id) || !e.known || e.limit <= 0) continue;
-            const double of = e.byResidual ? e.zs / e.limit * 1e-6 : e.zs / e.limit; // a watched one comes last
-            if (of > share) {
-                share = of;
-                worst = id;
-            }
-        }
+        const CircuitId worst = worstOn(in, scope, board, [&](CircuitId id) -> std::optional<double> {
+            const EarthFault& e = *in.results.of(id).run.earth;
+            if (!e.known || e.limit <= 0) return std::nullopt;
+            return e.byResidual ? e.zs / e.limit * 1e-6 : e.zs / e.limit; // a watched one comes last
+        });
         if (!worst) continue;
         const CircuitResult& r = in.results.of(worst);
         const EarthFault& e = *r.run.earth;
         list.add(board, {{in.project.boards[board].name},
-                         {nameOf(in.project, worst) + " " + servesWords(in.project, in.results, worst)},
+                         circuitCell(in, worst),
                          {deviceWords(r, in.project.circuits[worst].poles, in.book)},
                          numberCell(e.zs, 2),
                          numberCell(e.limit, 2),
@@ -314,14 +317,14 @@ List runTable(const SheetInput& in, const ReportScope& scope) {
     return list;
 }
 
-List assumptionTable(const SheetInput& in, const ReportScope& scope) {
+List assumptionTable(const ReportScope& scope, const std::vector<Assumption>& assumptions) {
     List list{"assumptions",
               "Assumed, given, held and own values",
               {{"Mark"}, {"What"}, {"Where"}, {"It counts as"}, {"It would be"}, {"Why"}, {"Set by"}, {"Seen"}},
               {},
               {}};
     AssumptionKind before{};
-    for (const Assumption& a : assumptionsOf({in.project, in.book, in.results})) {
+    for (const Assumption& a : assumptions) {
         if (a.about && !scope.has(a.about)) continue;
         if (list.rows.empty() || a.kind != before) list.group(std::string(titleOf(a.kind)) + ": " + meaningOf(a.kind));
         before = a.kind;
@@ -332,10 +335,10 @@ List assumptionTable(const SheetInput& in, const ReportScope& scope) {
     return list;
 }
 
-List snagTable(const SheetInput& in, const ReportScope& scope) {
+List snagTable(const SheetInput& in, const ReportScope& scope, const std::vector<Snag>& snags) {
     List list{"snags", "Stops, checks and notes", {{"About"}, {"What", "", Align::Left, 150}, {"Rule"}}, {}, {}};
     Severity before{};
-    for (const Snag& s : findSnags(in.project, in.book, in.results)) {
+    for (const Snag& s : snags) {
         if (s.about && !scope.has(s.about)) continue;
         if (list.rows.empty() || s.severity != before)
             list.group(s.severity == Severity::Stop    ? "Stops: nobody may build from this"

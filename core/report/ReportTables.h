@@ -1,6 +1,7 @@
 #pragma once
 // The tables of a calculation report: each a List over the part of the project that it tells of.
 
+#include "core/check/Assumptions.h"
 #include "core/lists/List.h"
 #include "core/report/ReportScope.h"
 
@@ -21,8 +22,8 @@ List loopTable(const SheetInput& in, const ReportScope& scope);
 /// Branch circuits board by board: load, device, conductors, length, drop.
 List runTable(const SheetInput& in, const ReportScope& scope);
 /// What counts though nobody entered it, or in place of what would be worked out.
-List assumptionTable(const SheetInput& in, const ReportScope& scope);
+List assumptionTable(const ReportScope& scope, const std::vector<Assumption>& assumptions);
 /// What is open: stops, checks and notes.
-List snagTable(const SheetInput& in, const ReportScope& scope);
+List snagTable(const SheetInput& in, const ReportScope& scope, const std::vector<Snag>& snags);
 
 } // namespace lintel

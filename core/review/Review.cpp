@@ -10,6 +10,7 @@
 #include <fmt/format.h>
 
 #include <map>
+#include <numeric>
 #include <set>
 
 namespace lintel {
@@ -124,8 +125,6 @@ private:
     }
 };
 
-bool isOf(const Tick& t, const ReviewFigure& f) { return t.about == f.about && t.figure == f.figure; }
-
 } // namespace
 
 std::vector<ReviewFigure> reviewFigures(const CheckInput& in) { return Figures(in).all(); }
@@ -152,17 +151,16 @@ std::vector<ReviewItem> withTicks(const std::vector<ReviewFigure>& figures, cons
     return items;
 }
 
-std::vector<ReviewItem> worstFirst(std::vector<ReviewItem> items) {
-    std::stable_sort(items.begin(), items.end(),
-                     [](const ReviewItem& x, const ReviewItem& y) { return x.nearness > y.nearness; });
-    return items;
+std::vector<std::size_t> worstFirst(const std::vector<ReviewItem>& items) {
+    std::vector<std::size_t> order(items.size());
+    std::iota(order.begin(), order.end(), std::size_t(0));
+    std::stable_sort(order.begin(), order.end(),
+                     [&](std::size_t x, std::size_t y) { return items[x].nearness > items[y].nearness; });
+    return order;
 }
 
 void setTick(Project& p, const ReviewFigure& f, const std::string& by, const std::string& date) {
-    std::vector<TickId> own;
-    for (const Tick& t : p.ticks)
-        if (isOf(t, f) && t.by == by) own.push_back(t.id);
-    for (TickId id : own) p.ticks.remove(id);
+    removeTicks(p, f, by);
     Tick t;
     t.about = f.about;
     t.figure = f.figure;
@@ -173,10 +171,10 @@ void setTick(Project& p, const ReviewFigure& f, const std::string& by, const std
     p.ticks.add(t);
 }
 
-void removeTicks(Project& p, const ReviewFigure& f) {
+void removeTicks(Project& p, const ReviewFigure& f, const std::string& by) {
     std::vector<TickId> gone;
     for (const Tick& t : p.ticks)
-        if (isOf(t, f)) gone.push_back(t.id);
+        if (t.about == f.about && t.figure == f.figure && (by.empty() || t.by == by)) gone.push_back(t.id);
     for (TickId id : gone) p.ticks.remove(id);
 }
 

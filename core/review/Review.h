@@ -28,13 +28,13 @@ struct ReviewItem : ReviewFigure {
 /// Figures with the ticks that a project holds by now.
 std::vector<ReviewItem> withTicks(const std::vector<ReviewFigure>& figures, const Project& ticks);
 inline std::vector<ReviewItem> reviewItems(const CheckInput& in) { return withTicks(reviewFigures(in), in.project); }
-/// The same, what is nearest to what is allowed first.
-std::vector<ReviewItem> worstFirst(std::vector<ReviewItem> items);
+/// The places of the items, what is nearest to what is allowed first.
+std::vector<std::size_t> worstFirst(const std::vector<ReviewItem>& items);
 
 /// Records that somebody has seen it as it is, in place of earlier ticks of theirs; `by` must not be empty.
 void setTick(Project& project, const ReviewFigure& figure, const std::string& by, const std::string& date);
-/// Takes all ticks of it away.
-void removeTicks(Project& project, const ReviewFigure& figure);
+/// Takes the ticks of it away: those of one person, or all.
+void removeTicks(Project& project, const ReviewFigure& figure, const std::string& by = "");
 
 /// A remark about a figure, or about the thing as a whole where it is none.
 RemarkId addRemark(Project& project, const ReviewFigure& about, const std::string& text, const std::string& by,

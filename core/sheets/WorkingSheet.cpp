@@ -65,23 +65,22 @@ void putCautions(TextPages& pages, const std::vector<std::string>& list) {
 
 void putSteps(TextPages& pages, const std::vector<WorkingStep>& steps) {
     constexpr double step = 3.9, ruleSize = 2.2, valueRoom = 32, ruleRoom = 26, gap = 2;
-    const auto whatAt = [] { return margin + 3; };
-    const auto formulaAt = [] { return margin + 40; };
-    const auto valueAt = [&] { return pages.right() - ruleRoom - gap; };
+    constexpr double whatAt = margin + 3, formulaAt = margin + 40;
+    const double right = pages.right(), valueAt = right - ruleRoom - gap;
     const auto headings = [&] {
         Drawing& d = pages.page();
-        d.text({whatAt(), pages.y}, "Step", ruleSize, Align::Left, false, Ink::Quiet);
-        d.text({formulaAt(), pages.y}, "With the numbers", ruleSize, Align::Left, false, Ink::Quiet);
-        d.text({valueAt(), pages.y}, "Result", ruleSize, Align::Right, false, Ink::Quiet);
-        d.text({pages.right(), pages.y}, "Rule", ruleSize, Align::Right, false, Ink::Quiet);
-        d.line({margin, pages.y + 1.4}, {pages.right(), pages.y + 1.4}, 0.25, Ink::Rule);
+        d.text({whatAt, pages.y}, "Step", ruleSize, Align::Left, false, Ink::Quiet);
+        d.text({formulaAt, pages.y}, "With the numbers", ruleSize, Align::Left, false, Ink::Quiet);
+        d.text({valueAt, pages.y}, "Result", ruleSize, Align::Right, false, Ink::Quiet);
+        d.text({right, pages.y}, "Rule", ruleSize, Align::Right, false, Ink::Quiet);
+        d.line({margin, pages.y + 1.4}, {right, pages.y + 1.4}, 0.25, Ink::Rule);
         pages.y += leading + 1;
     };
     pages.need(20);
     headings();
     for (const WorkingStep& s : steps) {
-        const auto whats = wrapText(s.what, formulaAt() - whatAt() - 1, size - 0.1, s.governs),
-                   formulas = wrapText(s.formula, valueAt() - formulaAt() - valueRoom - gap, size - 0.1),
+        const auto whats = wrapText(s.what, formulaAt - whatAt - 1, size - 0.1, s.governs),
+                   formulas = wrapText(s.formula, valueAt - formulaAt - valueRoom - gap, size - 0.1),
                    values = wrapText(s.value, valueRoom, size - 0.1, s.governs),
                    rules = wrapText(s.cited, ruleRoom, ruleSize);
         const std::size_t n = std::max({whats.size(), formulas.size(), values.size(), rules.size()});
@@ -99,10 +98,10 @@ void putSteps(TextPages& pages, const std::vector<WorkingStep>& steps) {
             for (std::size_t i = 0; i < lines.size(); ++i)
                 d.text({x, pages.y + double(i) * step}, lines[i], lettering, align, bold, ink);
         };
-        column(whats, whatAt(), size - 0.1, Align::Left, s.governs, Ink::Ink);
-        column(formulas, formulaAt(), size - 0.1, Align::Left, false, Ink::Ink);
-        column(values, valueAt(), size - 0.1, Align::Right, s.governs, Ink::Ink);
-        column(rules, pages.right(), ruleSize, Align::Right, false, Ink::Quiet);
+        column(whats, whatAt, size - 0.1, Align::Left, s.governs, Ink::Ink);
+        column(formulas, formulaAt, size - 0.1, Align::Left, false, Ink::Ink);
+        column(values, valueAt, size - 0.1, Align::Right, s.governs, Ink::Ink);
+        column(rules, right, ruleSize, Align::Right, false, Ink::Quiet);
         pages.y += height;
     }
 }

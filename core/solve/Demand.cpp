@@ -1,8 +1,7 @@
 #include "core/solve/Demand.h"
 
-#include "core/rules/KindTitle.h"
-
 #include "core/base/Format.h"
+#include "core/rules/KindTitle.h"
 
 #include <fmt/format.h>
 

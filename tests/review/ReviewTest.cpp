@@ -51,9 +51,11 @@ TEST_CASE("review: each figure once, all boards and loaded circuits among them, 
     CHECK(c.item("HM-1", "fault level").value == "15.0 kA of 14");
     CHECK(c.item("LP-1", "feeder").value.find("4 × 500 kcmil") == 0);
     // The bicycle store loses five times what it may: nothing is worse.
-    const auto worst = worstFirst(c.items());
-    CHECK(worst.front().thing == "LP-1-27");
-    for (std::size_t i = 1; i < worst.size(); ++i) CHECK(worst[i].nearness <= worst[i - 1].nearness);
+    const auto items = c.items();
+    const auto worst = worstFirst(items);
+    CHECK(worst.size() == items.size());
+    CHECK(items[worst.front()].thing == "LP-1-27");
+    for (std::size_t i = 1; i < worst.size(); ++i) CHECK(items[worst[i]].nearness <= items[worst[i - 1]].nearness);
 }
 
 TEST_CASE("review: a tick holds the value that was seen, falls off when that changes, and comes back when it does") {
