@@ -14,9 +14,9 @@ namespace lintel {
 MergeReport::MergeReport(Session& session, const Merged& merged, QWidget* parent) : QDialog(parent) {
     setWindowTitle(tr("Merged"));
     setObjectName("mergeReport");
-    resize(860, 420);
     auto* column = new QVBoxLayout(this);
     const std::size_t n = merged.conflicts.size();
+    resize(n == 0 ? 520 : 860, n == 0 ? 130 : 420);
     auto* about = new QLabel(
         n == 0
             ? tr("Their work and yours are together. Nothing was changed by both in different ways. Look at it, then "
