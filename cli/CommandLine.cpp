@@ -182,8 +182,7 @@ int copyShipped(const std::string& folder, const std::string& name, const std::s
                 return fail({to, "there is a file of that name already", "Choose another name, or add --force."});
             auto p = loadProject(s.file);
             if (!p) return fail(p.error());
-            p->extra.erase("about");
-            if (p->extra.empty()) p->extra = {};
+            p->extra.drop("about");
             if (auto bad = saveProject(*p, to)) return fail(*bad);
             for (const Underlay& u : p->underlays) { // the drawings below its plans go along
                 ec.clear();

@@ -198,8 +198,7 @@ std::optional<Error> Session::begin(const Project& s) {
 std::optional<Error> Session::beginFrom(const fs::path& shipped) {
     auto p = loadProject(shipped);
     if (!p) return p.error();
-    p->extra.erase("about");
-    if (p->extra.empty()) p->extra = {};
+    p->extra.drop("about");
     relink(*p, shipped, {});
     return begin(*p);
 }

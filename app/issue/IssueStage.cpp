@@ -399,6 +399,8 @@ bool IssueStage::isCurrent() const {
     return !later->isActive() && current && current->solution == session.sharedSolution();
 }
 
+bool IssueStage::hasCompared() const { return isCurrent() && !comparing->isActive(); }
+
 void IssueStage::redrawShaped() {
     if (!formPanel->isVisibleTo(this) || earlier) return;
     const auto now = session.sharedSolution();

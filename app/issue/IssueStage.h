@@ -31,6 +31,8 @@ public:
     FormPanel& form() { return *formPanel; }
     /// Whether what is shown belongs to the newest solution: in a very large building it follows after a moment.
     bool isCurrent() const;
+    /// Whether, besides, each sheet has been compared with the last issue: they are drawn one a turn.
+    bool hasCompared() const;
     /// Shows the schedule of a board.
     void showSchedule(BoardId board);
     /// Shows the sheet of this title, where there is one.

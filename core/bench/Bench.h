@@ -7,6 +7,8 @@
 #include "core/rules/RuleBook.h"
 #include "core/solve/Working.h"
 
+#include <nlohmann/json.hpp>
+
 #include <functional>
 #include <optional>
 

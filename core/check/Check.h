@@ -2,7 +2,6 @@
 // What is wrong with a design, in a designer's words, with ways to put it right. One file a rule; this is what they
 // share.
 
-#include "core/project/Edit.h"
 #include "core/project/Operations.h"
 #include "core/solve/Solve.h"
 

@@ -1,8 +1,46 @@
 #include "core/project/Project.h"
-#include <cctype>
 
 #include "core/base/Parse.h"
+
+#include <cctype>
+
 namespace lintel {
+
+template class Table<Level>;
+template class Table<Wall>;
+template class Table<Room>;
+template class Table<DeviceType>;
+template class Table<Source>;
+template class Table<Transformer>;
+template class Table<Board>;
+template class Table<Circuit>;
+template class Table<Run>;
+template class Table<Load>;
+template class Table<Section>;
+template class Table<Device>;
+template class Table<Underlay>;
+template class Table<Opening>;
+template class Table<Furnishing>;
+template class Table<Recipe>;
+template class Table<Catchment>;
+template class Table<Tray>;
+template class Table<ScheduleForm>;
+template class Table<Issue>;
+template class Table<Tick>;
+template class Table<Remark>;
+
+Project::Project() = default;
+Project::Project(const Project&) = default;
+Project::Project(Project&&) noexcept = default;
+Project& Project::operator=(const Project&) = default;
+Project& Project::operator=(Project&&) noexcept = default;
+Project::~Project() = default;
+
+bool Project::operator==(const Project& other) const {
+    bool same = basis == other.basis && extra == other.extra;
+    eachTable([&](const char*, auto table) { same = same && this->*table == other.*table; });
+    return same;
+}
 
 std::string nameOf(const Project& p, CircuitId id) {
     const Circuit* c = p.circuits.find(id);

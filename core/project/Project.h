@@ -7,11 +7,10 @@
 #include "core/base/Geometry.h"
 #include "core/base/Quantity.h"
 #include "core/project/Choices.h"
+#include "core/project/Extra.h"
 #include "core/project/Ids.h"
 #include "core/project/Table.h"
 #include "core/project/VoltageSystem.h"
-
-#include <nlohmann/json.hpp>
 
 #include <array>
 #include <map>
@@ -21,8 +20,6 @@
 #include <vector>
 
 namespace lintel {
-
-using Extra = nlohmann::json;
 
 /// A row of the revision table in the title block.
 struct Revision {
@@ -568,7 +565,15 @@ struct Project {
     Table<Tick> ticks;
     Table<Remark> remarks;
     Extra extra;
-    bool operator==(const Project&) const = default;
+
+    // Made, copied and ended in one place: each file that holds one would compile all of it once more.
+    Project();
+    Project(const Project&);
+    Project(Project&&) noexcept;
+    Project& operator=(const Project&);
+    Project& operator=(Project&&) noexcept;
+    ~Project();
+    bool operator==(const Project& other) const;
 
     /// Calls f(name, member pointer) for every table: the one list that files, edits and differences all read.
     template <class F> static void eachTable(F f) {
@@ -596,6 +601,30 @@ struct Project {
         f("remarks", &Project::remarks);
     }
 };
+
+// Compiled once, in Project.cpp.
+extern template class Table<Level>;
+extern template class Table<Wall>;
+extern template class Table<Room>;
+extern template class Table<DeviceType>;
+extern template class Table<Source>;
+extern template class Table<Transformer>;
+extern template class Table<Board>;
+extern template class Table<Circuit>;
+extern template class Table<Run>;
+extern template class Table<Load>;
+extern template class Table<Section>;
+extern template class Table<Device>;
+extern template class Table<Underlay>;
+extern template class Table<Opening>;
+extern template class Table<Furnishing>;
+extern template class Table<Recipe>;
+extern template class Table<Catchment>;
+extern template class Table<Tray>;
+extern template class Table<ScheduleForm>;
+extern template class Table<Issue>;
+extern template class Table<Tick>;
+extern template class Table<Remark>;
 
 /// Puts words in the places of a pattern: "{board}/{way}" with board DB-1 and way 3 is "DB-1/3". A word that is empty
 /// takes the sign before it along; a place that is not in the list stays as written.

@@ -184,8 +184,7 @@ template <class T> ordered_json toJson(const T& thing) {
     ordered_json out = ordered_json::object();
     for (const auto& [key, value] : w.out.items())
         if (key == "id" || fresh[key] != value) out[key] = value;
-    if (thing.extra.is_object())
-        for (const auto& [key, value] : thing.extra.items()) out[key] = value;
+    for (const auto& [key, value] : thing.extra.json().items()) out[key] = value;
     return out;
 }
 
@@ -199,7 +198,7 @@ template <class T> Outcome<T> fromJson(const json& in, const std::string& where)
         Names known;
         fields(known, thing);
         for (const auto& [key, value] : in.items())
-            if (!known.list.count(key)) thing.extra[key] = value;
+            if (!known.list.count(key)) thing.extra.keep(key, value);
     }
     if constexpr (requires { thing.id; })
         if (!thing.id) return Error{where + ".id", "every thing needs an id", ""};
@@ -248,9 +247,8 @@ std::string writeProject(const Project& p) {
         }
         out += "\n]";
     });
-    if (p.extra.is_object())
-        for (const auto& [key, value] : p.extra.items())
-            out += fmt::format(",\n{}: {}", json(key).dump(), value.dump());
+    for (const auto& [key, value] : p.extra.json().items())
+        out += fmt::format(",\n{}: {}", json(key).dump(), value.dump());
     out += "\n}\n";
     return out;
 }
@@ -305,7 +303,7 @@ Outcome<Project> readProject(const std::string& text, const std::string& name) {
     });
     if (error) return *error;
     for (const auto& [key, value] : j.items())
-        if (!known.count(key)) p.extra[key] = value;
+        if (!known.count(key)) p.extra.keep(key, value);
     if (auto bad = validate(p)) {
         bad->where = name + ", " + bad->where;
         return *bad;

@@ -20,11 +20,7 @@ std::vector<ShippedProject> shippedProjects(const std::string& folder) {
     for (const auto& e : fs::directory_iterator(dataFolder() / folder, ec))
         if (e.path().extension() == ".lintel")
             if (auto p = loadProject(e.path())) {
-                const std::string about =
-                    p->extra.is_object() && p->extra.contains("about") && p->extra["about"].is_string()
-                        ? p->extra["about"].get<std::string>()
-                        : "";
-                list.push_back({e.path(), p->basis.title, about});
+                list.push_back({e.path(), p->basis.title, p->extra.text("about")});
             }
     std::sort(list.begin(), list.end(), [](const auto& a, const auto& b) { return a.file.stem() < b.file.stem(); });
     return list;

@@ -10,6 +10,13 @@
 
 namespace lintel {
 
+RuleBook::RuleBook() = default;
+RuleBook::RuleBook(const RuleBook&) = default;
+RuleBook::RuleBook(RuleBook&&) noexcept = default;
+RuleBook& RuleBook::operator=(const RuleBook&) = default;
+RuleBook& RuleBook::operator=(RuleBook&&) noexcept = default;
+RuleBook::~RuleBook() = default;
+
 using namespace bookjson;
 
 namespace {

@@ -77,6 +77,13 @@ struct Cited {
 
 class RuleBook {
 public:
+    RuleBook();
+    RuleBook(const RuleBook&);
+    RuleBook(RuleBook&&) noexcept;
+    RuleBook& operator=(const RuleBook&);
+    RuleBook& operator=(RuleBook&&) noexcept;
+    ~RuleBook();
+
     /// Reads and checks one book. `name` begins the `where` of an Error.
     static Outcome<RuleBook> parse(const std::string& json, const std::string& name);
     /// `overrides` are a project's own values by their place in the book ("continuous/factor"); a place that holds no

@@ -289,6 +289,13 @@ struct CircuitResult {
 struct StateSolution;
 
 struct Results {
+    Results();
+    Results(const Results&);
+    Results(Results&&) noexcept;
+    Results& operator=(const Results&);
+    Results& operator=(Results&&) noexcept;
+    ~Results();
+
     /// One for each source that takes something over, in the order of their ids. Empty: there is only the normal state.
     std::vector<std::shared_ptr<const StateSolution>> states;
     /// Indexed by the value of the id; places without a thing hold a default.

@@ -1,7 +1,7 @@
 #pragma once
 // How a number came about: the steps with the figures in them, the rule each rests on, and the one that decided.
 
-#include <nlohmann/json.hpp>
+#include <nlohmann/json_fwd.hpp>
 
 #include <string>
 #include <vector>

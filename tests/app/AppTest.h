@@ -16,7 +16,11 @@
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 
-#include <QtTest/QtTest>
+#include <QComboBox>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <QTest>
+#include <QTimer>
 
 #include <catch2/catch.hpp>
 
@@ -38,6 +42,8 @@ struct Driven {
         QCoreApplication::processEvents();
         if (s.isOpen()) s.waitSolved();
         QCoreApplication::processEvents();
+        // On a busy machine the set of sheets follows a moment later.
+        if (window.issue().isVisible()) REQUIRE(QTest::qWaitFor([this] { return window.issue().isCurrent(); }, 60000));
         QCoreApplication::sendPostedEvents(nullptr,
                                            QEvent::DeferredDelete); // closed editors go, as in a running application
     }

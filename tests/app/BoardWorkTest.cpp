@@ -10,7 +10,12 @@
 #include "app/frame/DrawingView.h"
 #include "tests/app/AppTest.h"
 
+#include <QAbstractItemModelTester>
+#include <QCheckBox>
 #include <QClipboard>
+#include <QMimeData>
+#include <QTableView>
+#include <QTreeWidget>
 
 #include <fstream>
 #include <set>

@@ -1,6 +1,7 @@
 #include "tests/app/AppTest.h"
 
 #include <QDialog>
+#include <QMessageBox>
 #include <QTreeWidget>
 
 #include <csignal>

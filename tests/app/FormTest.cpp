@@ -3,6 +3,7 @@
 #include "AppTest.h"
 #include "app/frame/PaintKit.h"
 
+#include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
 

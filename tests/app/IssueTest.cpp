@@ -48,7 +48,7 @@ struct OnIssue : Driven {
     }
     /// The sheets' rows with what is said of them, when all have been looked at.
     QStringList rows() {
-        for (int i = 0; i < 200; ++i) QCoreApplication::processEvents();
+        REQUIRE(QTest::qWaitFor([this] { return window.issue().hasCompared(); }, 60000));
         QStringList out;
         for (int i = 0; i < window.issue().sheets().count(); ++i)
             out << window.issue().sheets().item(i)->toolTip() + window.issue().sheets().item(i)->text().left(1);

@@ -7,6 +7,10 @@
 #include "core/check/Check.h"
 #include "tests/app/AppTest.h"
 
+#include <QLabel>
+#include <QSpinBox>
+#include <QTableWidget>
+
 #include <fstream>
 
 using namespace lintel;

@@ -2,6 +2,12 @@
 #include "app/boards/LevelCard.h"
 #include "tests/app/AppTest.h"
 
+#include <QAbstractItemModelTester>
+#include <QLabel>
+#include <QMimeData>
+#include <QPlainTextEdit>
+#include <QTableView>
+#include <QToolButton>
 using namespace lintel;
 
 TEST_CASE("start page: starters, demos and recent files open a project") {

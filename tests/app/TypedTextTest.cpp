@@ -4,6 +4,7 @@
 #include "app/frame/PaintKit.h"
 #include "tests/app/AppTest.h"
 
+#include <QLabel>
 using namespace lintel;
 
 namespace {

@@ -3,6 +3,7 @@
 #include "core/exchange/Grid.h"
 #include "tests/app/AppTest.h"
 
+#include <QLabel>
 using namespace lintel;
 
 TEST_CASE("three receptacles placed, circuited, sized for drop, undone to the byte, redone, issued") {

@@ -6,6 +6,7 @@
 #include "core/check/Assumptions.h"
 #include "core/exchange/ResultsText.h"
 #include "core/level/Level.h"
+#include "core/project/Edit.h"
 #include "core/project/ProjectFile.h"
 #include "tests/SourceTree.h"
 #include "tests/World.h"

@@ -3,6 +3,8 @@
 #include "core/bench/Bench.h"
 #include "tests/app/AppTest.h"
 
+#include <QXmlStreamReader>
+
 #include <nlohmann/json.hpp>
 
 #include <fstream>

@@ -5,6 +5,7 @@
 #include "tests/SourceTree.h"
 
 #include <fstream>
+#include <nlohmann/json.hpp>
 
 using namespace lintel;
 

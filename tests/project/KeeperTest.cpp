@@ -8,6 +8,7 @@
 #include <csignal>
 #include <fmt/format.h>
 #include <fstream>
+#include <nlohmann/json.hpp>
 #include <sys/resource.h>
 #include <sys/stat.h>
 #include <unistd.h>

@@ -78,7 +78,7 @@ Project everyFieldDifferent() {
             }
             if constexpr (std::is_same_v<T, Section>) t.to = t.from + 1;
             if constexpr (requires { t.feed; }) t.feed = SourceId{70};
-            t.extra["fromTheFuture"] = {1, 2, "three"};
+            t.extra.keep("fromTheFuture", {1, 2, "three"});
             (p.*member).put(t);
         }
     });
@@ -87,7 +87,7 @@ Project everyFieldDifferent() {
         own.id = {id};
         p.runs.put(own);
     }
-    p.extra["notes"] = "kept";
+    p.extra.keep("notes", "kept");
     return p;
 }
 

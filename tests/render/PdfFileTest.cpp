@@ -5,9 +5,10 @@
 #include "core/check/Assumptions.h"
 #include "core/project/ProjectFile.h"
 #include "core/report/CalculationReport.h"
-#include "render/PdfFile.h"
 #include "tests/Building.h"
 #include "tests/app/AppTest.h"
+
+#include <nlohmann/json.hpp>
 
 #include <set>
 

@@ -9,6 +9,7 @@
 #include "tests/World.h"
 #include "tests/bench/Answer.h"
 
+#include <nlohmann/json.hpp>
 using namespace lintel;
 
 TEST_CASE("conduit: a count of conductors of one size rounds up from 0.8 (Chapter 9, Table 1, note 7)") {

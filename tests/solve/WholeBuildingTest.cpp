@@ -5,6 +5,7 @@
 #include "core/solve/PhaseLoads.h"
 #include "tests/Building.h"
 
+#include <nlohmann/json.hpp>
 using namespace lintel;
 
 TEST_CASE("in every building: power adds up, order holds, faults fall and drops rise downstream") {

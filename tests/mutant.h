@@ -1,0 +1,82 @@
+#pragma once
+// Changes of the arithmetic that are switched on at run time, for tests/mutate.py alone: one build holds many of them,
+// and the number in LINTEL_MUTANT says which is on. `a + b` is written `a + mutant::Op(17) + b`: what comes from the
+// first half remembers its side, so that the precedence of the operators stays as it was.
+
+#include <algorithm>
+#include <cstdlib>
+
+namespace mutant {
+
+inline int chosen() {
+    static const int n = [] {
+        const char* text = std::getenv("LINTEL_MUTANT");
+        return text ? std::atoi(text) : 0;
+    }();
+    return n;
+}
+inline bool on(int n) { return chosen() == n; }
+
+/// A constant, and what it is changed to.
+template <class A, class B> A pick(int n, A as, B other) { return on(n) ? A(other) : as; }
+
+struct Op {
+    int n;
+    explicit Op(int number) : n(number) {}
+};
+template <class T> struct Left {
+    const T& value;
+    bool on;
+};
+
+#define LINTEL_MUTANT_OP(op, other)                                                                                    \
+    template <class T> Left<T> operator op(const T& a, Op m) { return {a, on(m.n)}; }                                  \
+    template <class T, class U> auto operator op(Left<T> a, const U& b)->decltype(a.value op b) {                      \
+        using R = decltype(a.value op b);                                                                              \
+        return a.on ? R(a.value other b) : R(a.value op b);                                                            \
+    }
+LINTEL_MUTANT_OP(+, -)
+LINTEL_MUTANT_OP(-, +)
+LINTEL_MUTANT_OP(*, /)
+LINTEL_MUTANT_OP(/, *)
+LINTEL_MUTANT_OP(<, <=)
+LINTEL_MUTANT_OP(>, >=)
+LINTEL_MUTANT_OP(<=, <)
+LINTEL_MUTANT_OP(>=, >)
+LINTEL_MUTANT_OP(==, !=)
+LINTEL_MUTANT_OP(!=, ==)
+#undef LINTEL_MUTANT_OP
+
+// `a += b` is written `a += mutant::Op(17) += b`, which is read from the right.
+template <class U> struct Right {
+    const U& value;
+    bool on;
+};
+#define LINTEL_MUTANT_SET(op, other)                                                                                   \
+    template <class U> Right<U> operator op(Op m, const U& b) { return {b, on(m.n)}; }                                 \
+    template <class T, class U> T& operator op(T& a, Right<U> b) {                                                     \
+        if (b.on)                                                                                                      \
+            a other b.value;                                                                                           \
+        else                                                                                                           \
+            a op b.value;                                                                                              \
+        return a;                                                                                                      \
+    }
+LINTEL_MUTANT_SET(+=, -=)
+LINTEL_MUTANT_SET(*=, /=)
+#undef LINTEL_MUTANT_SET
+
+/// std::min and std::max, either of which may be the other.
+struct Least {
+    int n;
+    explicit Least(int number) : n(number) {}
+    template <class T> T operator()(const T& a, const T& b) const { return on(n) ? std::max(a, b) : std::min(a, b); }
+    template <class T> T operator()(std::initializer_list<T> l) const { return on(n) ? std::max(l) : std::min(l); }
+};
+struct Most {
+    int n;
+    explicit Most(int number) : n(number) {}
+    template <class T> T operator()(const T& a, const T& b) const { return on(n) ? std::min(a, b) : std::max(a, b); }
+    template <class T> T operator()(std::initializer_list<T> l) const { return on(n) ? std::min(l) : std::max(l); }
+};
+
+} // namespace mutant
