@@ -11,6 +11,8 @@ class QFormLayout;
 class QFrame;
 class QLabel;
 class QPushButton;
+class QStackedWidget;
+class QVBoxLayout;
 
 namespace lintel {
 
@@ -50,10 +52,10 @@ private:
     Session& session;
     Basis draft;
     std::vector<std::function<void()>> loaders;
-    std::vector<class QVBoxLayout*> columns;
+    std::vector<QVBoxLayout*> columns;
     QScrollArea* scroll = nullptr;
-    class QStackedWidget* pages = nullptr;
-    class QPushButton *showRules = nullptr, *showList = nullptr;
+    QStackedWidget* pages = nullptr;
+    QPushButton *showRules = nullptr, *showList = nullptr;
     std::string builtFor; ///< id of the rule book that the form offers choices of
     QFrame* preview;
     QLabel* previewLabel;

@@ -6,6 +6,7 @@
 
 #include <QFrame>
 
+class QHBoxLayout;
 class QLabel;
 class QTableWidget;
 
@@ -24,7 +25,7 @@ protected:
     Session& session;
     QLabel* heading;
     QTableWidget* grid;
-    class QHBoxLayout* buttons;
+    QHBoxLayout* buttons;
     bool filling = false;
 };
 

@@ -8,6 +8,7 @@
 #include "core/bench/BenchInputs.h"
 
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 namespace lintel {
 

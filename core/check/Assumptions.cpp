@@ -8,6 +8,7 @@
 
 #include <fmt/format.h>
 #include <map>
+#include <nlohmann/json.hpp>
 
 namespace lintel {
 

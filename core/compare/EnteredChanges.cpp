@@ -5,6 +5,7 @@
 #include "core/project/ProjectFile.h"
 
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <set>

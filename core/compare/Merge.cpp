@@ -9,6 +9,7 @@
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 #include <functional>
 #include <map>

@@ -5,6 +5,7 @@
 #include "core/sheets/Words.h"
 
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 #include <algorithm>
 

@@ -8,6 +8,7 @@
 #include "core/solve/TesterReadings.h"
 
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 namespace lintel {
 

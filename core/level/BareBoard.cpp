@@ -7,6 +7,7 @@
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 namespace lintel {
 

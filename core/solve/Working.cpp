@@ -1,6 +1,7 @@
 #include "core/solve/Working.h"
 
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 namespace lintel {
 

@@ -6,6 +6,7 @@
 #include "tests/World.h"
 
 #include <fstream>
+#include <nlohmann/json.hpp>
 
 using namespace lintel;
 namespace fs = std::filesystem;
