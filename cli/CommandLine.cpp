@@ -57,6 +57,20 @@ Outcome<std::shared_ptr<Solved>> openSolved(const std::string& file) {
     return s;
 }
 
+std::function<std::shared_ptr<const UnderlayContent>(const Underlay&)> underlaysOf(const std::string& projectFile) {
+    const auto read = std::make_shared<std::map<std::string, std::shared_ptr<const UnderlayContent>>>();
+    return [read, projectFile](const Underlay& u) -> std::shared_ptr<const UnderlayContent> {
+        const auto [it, fresh] = read->try_emplace(u.file);
+        if (!fresh) return it->second;
+        auto content = readUnderlay(underlayFile(u, projectFile));
+        if (!content)
+            std::cerr << "lintel-cli: " << content.error().text() << "\n";
+        else
+            it->second = *content;
+        return it->second;
+    };
+}
+
 void drawOffscreen() {
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
 }
@@ -111,19 +125,7 @@ int issue(const IssueOrder& order, int argc, char** argv) {
     std::error_code ec;
     fs::create_directories(out, ec);
     if (ec) return fail({out, "the folder cannot be made: " + ec.message(), "Choose another one."});
-    SheetInput in{(*s)->project, (*s)->book, (*s)->results};
-    in.projectFile = file;
-    std::map<std::string, std::shared_ptr<const UnderlayContent>> read;
-    in.underlays = [&](const Underlay& u) -> std::shared_ptr<const UnderlayContent> {
-        const auto [it, fresh] = read.try_emplace(u.file);
-        if (!fresh) return it->second;
-        auto content = readUnderlay(underlayFile(u, file));
-        if (!content)
-            std::cerr << "lintel-cli: " << content.error().text() << "\n";
-        else
-            it->second = *content;
-        return it->second;
-    };
+    const SheetInput in{(*s)->project, (*s)->book, (*s)->results, underlaysOf(file), file};
     std::optional<SheetInput> inBefore;
     std::vector<SheetEntry> setBefore;
     if (before) {
@@ -462,6 +464,20 @@ int runCommand(int argc, char** argv) {
     explainCommand->add_option("NAME", thing, "Its name or id, for instance LK-1-14")->required();
     explainCommand->add_flag("--json", json, "As JSON");
     explainCommand->add_option("--pdf", pdf, "As a page to print");
+    ExportOrder files;
+    auto* filesCommand = app.add_subcommand("export", "All files of a set in one go, loose or as one archive");
+    filesCommand->add_option("FILE", files.file, "A .lintel project, or FILE@MARK: as it was issued")->required();
+    filesCommand->add_option("--out", files.out, "The folder to write to")->capture_default_str();
+    filesCommand
+        ->add_option("--files", files.kinds, "Which: sheets, apart, dxf, lists, cards, report, results, project")
+        ->delimiter(',')
+        ->capture_default_str();
+    filesCommand->add_option("--sheets", files.sheets, "Only these sheets, by number: E-101,E-501")->delimiter(',');
+    filesCommand->add_option("--name", files.name,
+                             "How files are called: {job}, {title}, {issue}, {date}, {status}, {what}; by itself "
+                             "\"{job}-{issue} {what}\"");
+    filesCommand->add_flag("--zip", files.archive, "One archive instead of loose files");
+    filesCommand->add_flag("--replace", files.replace, "Files of the same names are replaced");
     ReportCommand report;
     auto* reportCommand = app.add_subcommand("report", "The calculations as a PDF to hand in");
     reportCommand->add_option("FILE", report.file, "A .lintel project")->required();
@@ -592,6 +608,7 @@ int runCommand(int argc, char** argv) {
                                  t.recipes);
         return 0;
     }
+    if (*filesCommand) return runExport(files, argc, argv);
     if (*reportCommand) return runReport(report, argc, argv);
     if (*reviewCommand) return runReview(review);
     if (*levelCommand) return runLevel(level);

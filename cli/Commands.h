@@ -2,8 +2,10 @@
 // What the commands of lintel-cli share, and those that have a file of their own.
 
 #include "core/check/Check.h"
+#include "core/plan/Underlay.h"
 #include "core/rules/RuleBook.h"
 
+#include <functional>
 #include <memory>
 #include <string>
 #include <vector>
@@ -32,6 +34,16 @@ Error notNamed(const std::string& name);
 
 /// Before a QGuiApplication is made: sheets are drawn without a display, unless somebody asks for another way.
 void drawOffscreen();
+
+/// Reads what lies below the plans of a project, each file once; what cannot be read is told on standard error.
+std::function<std::shared_ptr<const UnderlayContent>(const Underlay&)> underlaysOf(const std::string& projectFile);
+
+struct ExportOrder {
+    std::string file, out = "files", name; ///< name: the pattern of the names; empty: the usual one
+    std::vector<std::string> kinds{"sheets", "dxf", "lists", "project"}, sheets;
+    bool archive = false, replace = false;
+};
+int runExport(const ExportOrder& order, int argc, char** argv);
 
 struct ReportCommand {
     std::string file, of, depth = "summary", out = "calculations.pdf";

@@ -1,15 +1,16 @@
 #include "app/frame/Session.h"
 
+#include "app/frame/Settings.h"
 #include "app/frame/UnderlayShelf.h"
 
 #include "core/base/TextFile.h"
+#include "core/compare/Merge.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 
 #include <QCoreApplication>
 #include <QElapsedTimer>
 #include <QFile>
-#include <QSettings>
 #include <QStandardPaths>
 #include <QThreadPool>
 #include <QTimer>
@@ -59,11 +60,9 @@ fs::path Session::stateFolder() {
     return folder;
 }
 
-namespace {
 QSettings settings() {
     return {QString::fromStdString((Session::stateFolder() / "settings.ini").string()), QSettings::IniFormat};
 }
-} // namespace
 
 QStringList Session::recentFiles() {
     QSettings s = settings();

@@ -3,7 +3,6 @@
 // Every edit hands a snapshot to a worker thread; the interface never waits for it.
 
 #include "core/check/Check.h"
-#include "core/compare/Merge.h"
 #include "core/project/Keeper.h"
 #include "core/sheets/Sheets.h"
 
@@ -30,6 +29,7 @@ struct Solution {
 };
 
 class UnderlayShelf;
+struct Merged;
 
 class Session : public QObject {
     Q_OBJECT

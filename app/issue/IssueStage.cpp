@@ -2,6 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
+#include "app/issue/FilesDialog.h"
 #include "app/issue/IssueDialog.h"
 #include "app/issue/PrintSheets.h"
 #include "app/issue/ReportDialog.h"
@@ -26,6 +27,7 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
+#include <QMessageBox>
 #include <QProgressDialog>
 #include <QPushButton>
 #include <QTimer>
@@ -135,6 +137,12 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     printButton->setToolTip(tr("The ticked sheets as they will be on paper, then to a printer: at their own size where "
                                "the paper is that large, else reduced"));
     more->addWidget(printButton, 2, 0);
+    auto* filesButton = new QPushButton(tr("All files…"));
+    filesButton->setObjectName("exportFiles");
+    filesButton->setToolTip(tr("PDF, DXF, workbook, report and project in one go, into a folder or one archive, under "
+                               "names that follow a pattern"));
+    more->addWidget(filesButton, 3, 0, 1, 2);
+    connect(filesButton, &QPushButton::clicked, this, &IssueStage::askFiles);
     connect(printButton, &QPushButton::clicked, this, [this] {
         session.waitSolved();
         const std::vector<Drawing> sheets = tickedSheets();
@@ -641,6 +649,61 @@ std::optional<Error> IssueStage::exportPdf(const QString& file) {
         about.keepOn = keepOn;
         return writePdf(all, file, about);
     });
+}
+
+std::vector<SheetEntry> IssueStage::tickedEntries() {
+    std::vector<SheetEntry> ticked;
+    for (const SheetEntry& e : set().sheets) {
+        if (!isTicked(e)) continue;
+        SheetEntry entry = e;
+        entry.draw = [this, e] { return drawn(e); };
+        ticked.push_back(std::move(entry));
+    }
+    return ticked;
+}
+
+void IssueStage::askFiles() {
+    session.waitSolved();
+    const std::vector<SheetEntry> ticked = tickedEntries();
+    FilesDialog dialog(set().in, ticked, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    const QString folder = QFileDialog::getExistingDirectory(this, tr("Write the files into a folder"));
+    if (folder.isEmpty()) return;
+    IssueFilesOrder order = dialog.order();
+    if (const auto names = issueFileNames(set().in, ticked, order))
+        for (const std::string& name : *names) {
+            if (!QFileInfo::exists(QDir(folder).filePath(q(name)))) continue;
+            QMessageBox box(QMessageBox::Question, tr("Files of the set"),
+                            tr("%1 is there already, and perhaps others. Replace what has the same name?").arg(q(name)),
+                            QMessageBox::Cancel, this);
+            box.setObjectName("filesReplace");
+            box.setTextFormat(Qt::PlainText);
+            const auto* replace = box.addButton(tr("Replace"), QMessageBox::AcceptRole);
+            box.exec();
+            if (box.clickedButton() != replace) return;
+            order.replace = true;
+            break;
+        }
+    const auto written = exportFiles(folder, order);
+    session.say(written ? *written : q(written.error().text()), !written);
+}
+
+Outcome<QString> IssueStage::exportFiles(const QString& folder, IssueFilesOrder order) {
+    session.waitSolved();
+    QProgressDialog progress(tr("Writing the files…"), tr("Cancel"), 0, 100, this);
+    progress.setWindowModality(Qt::WindowModal);
+    order.keepOn = [&](std::size_t done, std::size_t all) {
+        progress.setValue(int(done * 100 / std::max<std::size_t>(1, all)));
+        return !progress.wasCanceled();
+    };
+    const auto written = writeIssueFiles(set().in, tickedEntries(), folder.toStdString(), order);
+    progress.setValue(100);
+    if (!written) return written.error();
+    return (written->files.size() == 1 ? tr("Written: %1").arg(q(textOfPath(written->files.front())))
+                                       : tr("%1 files written into %2").arg(written->files.size()).arg(folder)) +
+           (written->picturesLeftOut
+                ? tr(". Pictures beneath plans are left out of DXF: %1").arg(written->picturesLeftOut)
+                : QString());
 }
 
 void IssueStage::askReport() {

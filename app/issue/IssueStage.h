@@ -7,6 +7,7 @@
 #include "core/issue/Issues.h"
 #include "core/report/CalculationReport.h"
 #include "core/sheets/Sheets.h"
+#include "render/IssueFiles.h"
 
 class QLabel;
 class QMenu;
@@ -55,11 +56,16 @@ public:
     std::optional<Error> makeIssue(const IssueDraft& draft);
     /// The calculations as one PDF.
     std::optional<Error> exportReport(const QString& file, const ReportOrder& order);
+    /// All files of the ticked sheets in one go: what was written, in words.
+    Outcome<QString> exportFiles(const QString& folder, IssueFilesOrder order);
     void endComparison();
     CompareList& changes() { return *differences; }
 
 private:
     void askReport();
+    void askFiles();
+    /// The sheets that are ticked, with clouds where they are compared with something.
+    std::vector<SheetEntry> tickedEntries();
     /// Tells of each page as it is written, and stops where it is cancelled.
     std::optional<Error> withProgress(
         std::size_t pages,

@@ -1,6 +1,7 @@
 #include "app/review/ReviewPanel.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/Settings.h"
 #include "app/frame/Theme.h"
 #include "app/frame/WhenShown.h"
 
@@ -13,7 +14,6 @@
 #include <QListWidget>
 #include <QPlainTextEdit>
 #include <QPushButton>
-#include <QSettings>
 #include <QShortcut>
 #include <QTabWidget>
 #include <QTimer>
@@ -64,13 +64,13 @@ ReviewPanel::ReviewPanel(Session& s, QWidget* parent) : QWidget(parent), session
     connect(end, &QPushButton::clicked, this, &ReviewPanel::closed);
     auto* who = new QHBoxLayout;
     who->addWidget(new QLabel(tr("Reviewing as")));
-    name = new QLineEdit(QSettings().value("reviewer").toString());
+    name = new QLineEdit(settings().value("reviewer").toString());
     name->setObjectName("reviewer");
     name->setPlaceholderText(tr("Your name or initials"));
     who->addWidget(name, 1);
     column->addLayout(who);
     connect(name, &QLineEdit::editingFinished, this,
-            [this] { QSettings().setValue("reviewer", name->text().trimmed()); });
+            [this] { settings().setValue("reviewer", name->text().trimmed()); });
     pages = new QTabWidget;
     pages->setDocumentMode(true);
     pages->setObjectName("reviewPages");

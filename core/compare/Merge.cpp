@@ -118,10 +118,11 @@ struct Merger {
         theirs = std::move(renamed);
     }
 
+    /// What both changed: the keys that lead to it, and what it was, ours and theirs.
+    using Clash =
+        std::function<void(std::vector<std::string>, const ordered_json&, const ordered_json&, const ordered_json&)>;
     /// Key by key; objects within go on key by key.
-    ordered_json mergeObjects(const ordered_json& b, const ordered_json& o, const ordered_json& t,
-                              const std::function<void(const std::string&, const ordered_json&, const ordered_json&,
-                                                       const ordered_json&)>& clash) {
+    ordered_json mergeObjects(const ordered_json& b, const ordered_json& o, const ordered_json& t, const Clash& clash) {
         ordered_json result = ordered_json::object();
         std::vector<std::string> keys;
         for (const auto* j : {&o, &t, &b})
@@ -143,26 +144,33 @@ struct Merger {
                     if (std::find(mine.begin(), mine.end(), other[i]) == mine.end()) now.push_back(other[i]);
             } else if (mine.is_object() && other.is_object())
                 now = mergeObjects(was.is_object() ? was : ordered_json::object(), mine, other,
-                                   [&](const std::string& inner, const auto& x, const auto& y, const auto& z) {
-                                       clash(key + "/" + inner, x, y, z);
+                                   [&](std::vector<std::string> inner, const auto& x, const auto& y, const auto& z) {
+                                       inner.insert(inner.begin(), key);
+                                       clash(std::move(inner), x, y, z);
                                    });
             else
-                clash(key, was, mine, other);
+                clash({key}, was, mine, other);
             if (!now.is_null()) result[key] = now;
         }
         return result;
     }
 
     template <class T> T mergeThing(const T& b, const T& o, const T& t, Ref about, const std::string& name) {
-        const ordered_json merged =
-            mergeObjects(toJson(b), toJson(o), toJson(t),
-                         [&](const std::string& field, const auto& x, const auto& y, const auto& z) {
-                             out.conflicts.push_back({about, name, field, valueWords(x, base), valueWords(y, ours),
-                                                      valueWords(z, theirs), "ours is kept"});
-                         });
+        const ordered_json merged = mergeObjects(
+            toJson(b), toJson(o), toJson(t),
+            [&](std::vector<std::string> path, const auto& x, const auto& y, const auto& z) {
+                std::string field;
+                for (const std::string& key : path) field += (field.empty() ? "" : "/") + key;
+                const auto text = [](const ordered_json& j) { return j.is_null() ? std::string() : j.dump(); };
+                out.conflicts.push_back({about, name, field, valueWords(x, base), valueWords(y, ours),
+                                         valueWords(z, theirs), "ours is kept", true, text(x), text(y), text(z),
+                                         std::move(path)});
+            });
         const auto read = fromJson<T>(nlohmann::json::parse(merged.dump()), "merged");
         if (read) return *read;
-        out.conflicts.push_back({about, name, "", "", "", "", "the two do not go together; ours is kept"});
+        out.conflicts.push_back({about, name, "", "as it was", "changed", "changed",
+                                 "the two do not go together; ours is kept", true, toJson(b).dump(), toJson(o).dump(),
+                                 toJson(t).dump()});
         return o;
     }
     Basis mergeBasis() { return mergeThing(base.basis, ours.basis, theirs.basis, Ref(), "Basis"); }
@@ -186,15 +194,21 @@ struct Merger {
             else if (other && !was)
                 (out.project.*member).put(*other);
             else if (mine && !(*mine == *was))
-                keep(*mine, id, "theirs removed it, ours changed it", nameOf(ours, Ref(id)), member);
+                keep(*was, mine, other, nameOf(ours, Ref(id)), member);
             else if (other && !(*other == *was))
-                keep(*other, id, "ours removed it, theirs changed it", nameOf(theirs, Ref(id)), member);
+                keep(*was, mine, other, nameOf(theirs, Ref(id)), member);
         }
     }
+    /// What one side removed and the other changed: one of the two is null.
     template <class T, class Member>
-    void keep(const T& thing, Ref about, const char* why, const std::string& name, Member member) {
-        (out.project.*member).put(thing);
-        out.conflicts.push_back({about, name, "", "", "", "", std::string(why) + "; it stays"});
+    void keep(const T& was, const T* mine, const T* other, const std::string& name, Member member) {
+        (out.project.*member).put(mine ? *mine : *other);
+        const auto text = [](const T* thing) { return thing ? toJson(*thing).dump() : std::string(); };
+        const auto words = [](const T* thing) { return thing ? "changed" : "removed"; };
+        out.conflicts.push_back(
+            {was.id, name, "", "as it was", words(mine), words(other),
+             mine ? "theirs removed it, ours changed it; it stays" : "ours removed it, theirs changed it; it stays",
+             true, text(&was), text(mine), text(other)});
     }
 
     /// What one removed and something that is there still points at.

@@ -9,12 +9,23 @@
 
 namespace lintel {
 
+/// Whose value: what it was before both changed it, ours, or theirs.
+enum class MergeSide { Base, Ours, Theirs };
+
 struct MergeConflict {
     Ref thing;                      ///< nothing: the basis
     std::string name;               ///< by which a person knows it
     std::string field;              ///< as the file names it; empty: the thing as a whole
     std::string base, ours, theirs; ///< in words; empty: as a new thing has it
     std::string what;               ///< what was done about it: "ours is kept"
+    bool open = false;              ///< somebody can choose a side (core/compare/MergeDecision.h)
+    /// What each side has, as the file writes it; empty: as a new thing has it, or not there at all. Where `open`.
+    std::string baseValue{}, ourValue{}, theirValue{};
+    /// The keys that lead to the field, as a key may hold a "/" itself.
+    std::vector<std::string> path{};
+    const std::string& valueOf(MergeSide side) const {
+        return side == MergeSide::Base ? baseValue : side == MergeSide::Ours ? ourValue : theirValue;
+    }
 
     /// "LP-1-17, held breaker: 25 here, 30 there (20 before); ours is kept"
     std::string text() const;

@@ -1,7 +1,11 @@
+#include "core/compare/Merge.h"
 #include "tests/app/AppTest.h"
 
 #include <QDialog>
+#include <QHeaderView>
+#include <QLabel>
 #include <QMessageBox>
+#include <QPushButton>
 #include <QTreeWidget>
 
 #include <csignal>
@@ -221,6 +225,34 @@ TEST_CASE("a file changed outside is merged: both people's work is there, what b
     CHECK(list->topLevelItem(0)->text(4) == "Theirs");
     list->setCurrentItem(list->topLevelItem(0));
     CHECK(d.s.selection() == Ref(board));
+    // Decided by a click on the value, by the keys and for all at once; each is one step that undoes.
+    QTreeWidgetItem* row = list->topLevelItem(0);
+    const auto clickOn = [&](int column) {
+        d.click(*list->viewport(), list->visualItemRect(row)
+                                       .intersected(QRect(list->header()->sectionViewportPosition(column), 0,
+                                                          list->header()->sectionSize(column), 10000))
+                                       .center());
+    };
+    CHECK(row->text(5) == "yours");
+    clickOn(4);
+    CHECK(d.s.project().boards[board].description == "Theirs");
+    CHECK(row->text(5) == "theirs");
+    CHECK(d.s.undoLabel() == "Choose of LP-1");
+    clickOn(1); // no value
+    CHECK(d.s.project().boards[board].description == "Theirs");
+    list->setCurrentItem(row, 2);
+    QTest::keyClick(list, Qt::Key_Space);
+    CHECK(d.s.project().boards[board].description ==
+          loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel")->boards[board].description);
+    CHECK(row->text(5) == "as before");
+    QTest::mouseClick(report->findChild<QPushButton*>("mergeAllTheirs"), Qt::LeftButton);
+    CHECK(d.s.project().boards[board].description == "Theirs");
+    d.s.edit("Another", [&](Project& p) { p.boards.change(board)->description = "Behind the stalls"; });
+    CHECK(row->text(5) == "changed since");
+    for (int i = 0; i < 4; ++i) d.s.undo();
+    CHECK(row->text(5) == "yours");
+    CHECK(d.s.project().boards[board].description == "Ours");
+    CHECK(report->findChild<QLabel*>("mergeRefusal")->isHidden());
     report->close();
     // Taken back, theirs is no part of it: saving asks again, and a merge begins where the first one did.
     d.s.undo();

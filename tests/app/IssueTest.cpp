@@ -1,5 +1,6 @@
 // Issuing a set in the window: the gate, what is kept, what has changed since, and the comparison with it.
 
+#include "app/issue/FilesDialog.h"
 #include "app/issue/IssueDialog.h"
 #include "app/issue/PrintSheets.h"
 #include "app/issue/ReportDialog.h"
@@ -221,4 +222,59 @@ TEST_CASE("printing from the window: the ticked sheets are shown, none ticked is
         d.window.issue().sheets().item(i)->setCheckState(Qt::Unchecked);
     QTest::mouseClick(d.window.issue().findChild<QPushButton*>("printSheets"), Qt::LeftButton);
     CHECK(said.contains("No sheet is ticked"));
+}
+
+TEST_CASE("all files of the set: chosen, named, seen before they are written, and remembered for the next time") {
+    {
+        OnIssue d;
+        bool met = false;
+        QTimer::singleShot(0, &d.window, [&] {
+            auto* dialog = qobject_cast<FilesDialog*>(QApplication::activeModalWidget());
+            REQUIRE(dialog);
+            met = true;
+            auto* about = dialog->findChild<QLabel*>("filesAbout");
+            auto* go = dialog->findChild<QPushButton*>("filesGo");
+            CHECK(about->text().startsWith("SH-204-"));
+            CHECK(about->text().contains("sheets.pdf"));
+            OnIssue::typeInto(*dialog, "filesPattern", "{jobb} {what}");
+            CHECK_FALSE(go->isEnabled());
+            CHECK(about->text().contains("there is no place {jobb}"));
+            OnIssue::typeInto(*dialog, "filesPattern", "R&D {what}");
+            CHECK(go->isEnabled());
+            CHECK(about->text().contains("R&D sheets.pdf"));
+            for (auto* box : dialog->findChildren<QCheckBox*>())
+                if (box->objectName().startsWith("files-")) box->setChecked(false);
+            CHECK_FALSE(go->isEnabled());
+            CHECK(about->text().contains("Say which files."));
+            QTest::mouseClick(dialog->findChild<QCheckBox*>("files-lists"), Qt::LeftButton, {}, QPoint(8, 8));
+            QTest::mouseClick(dialog->findChild<QCheckBox*>("files-results"), Qt::LeftButton, {}, QPoint(8, 8));
+            CHECK(about->text() == "R&D lists.xlsx\nR&D results.json");
+            // What is chosen is taken over; the folder is asked for afterwards, which a test does itself.
+            const IssueFilesOrder order = dialog->order();
+            QTest::mouseClick(dialog->findChild<QCheckBox*>("filesArchive"), Qt::LeftButton, {}, QPoint(8, 8));
+            CHECK(about->text() == "R&D files.zip");
+            QTest::mouseClick(dialog->findChild<QCheckBox*>("filesArchive"), Qt::LeftButton, {}, QPoint(8, 8));
+            QTemporaryDir folder;
+            const auto written = d.window.issue().exportFiles(folder.path(), order);
+            REQUIRE(written);
+            CHECK(written->contains("2 files written into"));
+            CHECK(QDir(folder.path()).entryList(QDir::Files, QDir::Name) ==
+                  QStringList{"R&D lists.xlsx", "R&D results.json"});
+            CHECK_FALSE(d.window.issue().exportFiles(folder.path(), order)); // they are there already
+            QTimer::singleShot(0, &d.window, [] {                            // the folder: none
+                if (auto* asks = QApplication::activeModalWidget()) QTest::keyClick(asks, Qt::Key_Escape);
+            });
+            QTest::mouseClick(go, Qt::LeftButton);
+        });
+        QTest::mouseClick(d.window.issue().findChild<QPushButton*>("exportFiles"), Qt::LeftButton);
+        d.pump();
+        CHECK(met);
+    }
+    OnIssue again;
+    const std::vector<SheetEntry> none;
+    const auto solution = again.s.sharedSolution();
+    const SheetInput in = again.s.sheetInput(*solution);
+    FilesDialog dialog(in, none);
+    CHECK(dialog.order().pattern == "R&D {what}");
+    CHECK(dialog.order().kinds == std::set<IssueFile>{IssueFile::Lists, IssueFile::Results});
 }

@@ -58,6 +58,17 @@ struct Reviewing : Driven {
 
 } // namespace
 
+TEST_CASE("review in the window: the name of who reviews is there again the next time") {
+    {
+        Reviewing d;
+        d.name("A. Lindqvist");
+    }
+    Reviewing again;
+    CHECK(again.the<QLineEdit>("reviewer").text() == "A. Lindqvist");
+    again.the<QLineEdit>("reviewer").clear();
+    again.tree().setFocus();
+}
+
 TEST_CASE("review in the window: figures are ticked under a name, walked with keys, and counted") {
     Reviewing d;
     d.the<QLineEdit>("reviewer").clear();

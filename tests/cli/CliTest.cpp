@@ -475,3 +475,25 @@ TEST_CASE("issue --dxf writes a drawing beside each sheet and one of each floor"
     CHECK(out.entryList({"E-*.dxf"}).size() == out.entryList({"E-*.pdf"}).size());
     CHECK(out.entryList({"plan_*.dxf"}).size() == 2);
 }
+
+TEST_CASE("lintel-cli export: all files in one go by a pattern, as it was issued too, and what cannot be is said") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("pier.lintel"), out = folder.filePath("out");
+    REQUIRE(cli({"demo", file, "--name", "brindle-pier"}).code == 0);
+    const auto told = cli({"export", file, "--out", out, "--files", "sheets,lists", "--name", "{what} of {title}"});
+    REQUIRE(told.code == 0);
+    CHECK(QDir(out).entryList(QDir::Files, QDir::Name) ==
+          QStringList{"lists of Brindle Pier.xlsx", "sheets of Brindle Pier.pdf"});
+    CHECK(told.out.contains("sheets of Brindle Pier.pdf"));
+    const auto again = cli({"export", file, "--out", out, "--files", "sheets", "--name", "{what} of {title}"});
+    CHECK(again.code == 1);
+    CHECK(again.err.contains("there is a file of that name already"));
+    CHECK(cli({"export", file, "--out", out, "--files", "sheet"}).err.contains("there are no such files"));
+    CHECK(cli({"export", file, "--out", out, "--sheets", "E-999"}).err.contains("no sheet of that number"));
+    CHECK(cli({"export", file, "--out", out, "--name", "{jobb}"}).err.contains("there is no place {jobb}"));
+    REQUIRE(cli({"issues", file, "--make", "T1", "--date", "2026-11-30", "--accept", "R. Amadi"}).code == 0);
+    REQUIRE(
+        cli({"export", file + "@T1", "--out", folder.filePath("then"), "--files", "sheets,project", "--zip"}).code ==
+        0);
+    CHECK(QDir(folder.filePath("then")).entryList(QDir::AllEntries | QDir::Hidden | QDir::NoDotAndDotDot).size() == 1);
+}

@@ -2,6 +2,7 @@
 // follows and why; nothing lost that does not conflict.
 
 #include "core/compare/Merge.h"
+#include "core/compare/MergeDecision.h"
 #include "core/compare/ProjectComparison.h"
 #include "core/compare/SheetMarks.h"
 #include "core/project/Document.h"
@@ -247,6 +248,65 @@ TEST_CASE("merge: what one removed and the other changed or still uses stays, an
     CHECK(m.project.deviceTypes.has(type));
     CHECK_FALSE(m.conflicts.empty());
     CHECK_FALSE(validate(m.project));
+}
+
+TEST_CASE("merge: each conflict is decided for one side or the other, and only what was chosen changes") {
+    const Project base = hall();
+    const CircuitId fryer = circuitNamed(base, "LP-2-7"), mixer = circuitNamed(base, "LP-2-18");
+    Project ours = base, theirs = base;
+    ours.circuits.change(mixer)->heldBreaker = 30;
+    theirs.circuits.change(mixer)->heldBreaker = 25;
+    ours.basis.ownValues["roof/adder"] = 17;
+    theirs.basis.ownValues["roof/adder"] = 22;
+    removeCircuit(ours, fryer);
+    theirs.circuits.change(fryer)->name = "Fryer, north";
+    const Merged m = mergeProjects(base, ours, theirs);
+    const auto about = [&](Ref thing, const std::string& field) -> const MergeConflict& {
+        for (const MergeConflict& c : m.conflicts)
+            if (c.thing == thing && c.field == field) return c;
+        FAIL("no conflict about " + field);
+        return m.conflicts.front();
+    };
+    // A field: theirs, what it was, and ours again.
+    const MergeConflict& held = about(mixer, "heldBreaker");
+    CHECK(sideOf(m.project, held) == MergeSide::Ours);
+    const auto taken = decided(m.project, held, MergeSide::Theirs);
+    REQUIRE(taken);
+    CHECK(taken->circuits[mixer].heldBreaker == 25);
+    CHECK(sideOf(*taken, held) == MergeSide::Theirs);
+    CHECK(enteredChanges(m.project, *taken).size() == 1);
+    const auto before = decided(*taken, held, MergeSide::Base);
+    REQUIRE(before);
+    CHECK(before->circuits[mixer].heldBreaker == base.circuits[mixer].heldBreaker);
+    CHECK(sideOf(*before, held) == MergeSide::Base);
+    CHECK(*decided(*before, held, MergeSide::Ours) == m.project);
+    // A value within a field of the basis, which did not have it before.
+    const MergeConflict& roof = about(Ref(), "ownValues/roof/adder");
+    CHECK(decided(m.project, roof, MergeSide::Theirs)->basis.ownValues.at("roof/adder") == 22);
+    CHECK(decided(m.project, roof, MergeSide::Base)->basis.ownValues.count("roof/adder") ==
+          base.basis.ownValues.count("roof/adder"));
+    // A thing that one removed: it stays as theirs has it until somebody says that it goes.
+    const MergeConflict& gone = about(fryer, "");
+    CHECK(sideOf(m.project, gone) == MergeSide::Theirs);
+    CHECK(m.project.circuits[fryer].name == "Fryer, north");
+    const auto without = decided(m.project, gone, MergeSide::Ours);
+    REQUIRE(without);
+    CHECK_FALSE(without->circuits.has(fryer));
+    CHECK_FALSE(validate(*without));
+    CHECK(sideOf(*without, gone) == MergeSide::Ours);
+    CHECK(decided(m.project, gone, MergeSide::Base)->circuits[fryer].name == base.circuits[fryer].name);
+    // What is there no more, and what nobody can choose, is refused in words.
+    Project later = m.project;
+    removeCircuit(later, mixer);
+    CHECK(decided(later, held, MergeSide::Theirs).error().what == "it is there no more");
+    CHECK_FALSE(sideOf(later, held) == MergeSide::Ours);
+    MergeConflict moved = held;
+    moved.open = false;
+    CHECK_FALSE(decided(m.project, moved, MergeSide::Theirs));
+    // Another value by now is no side's.
+    later = m.project;
+    later.circuits.change(mixer)->heldBreaker = 40;
+    CHECK_FALSE(sideOf(later, held));
 }
 
 TEST_CASE("merge over random concurrent edits: valid, always the same, and each edit that no other meets is in it") {
