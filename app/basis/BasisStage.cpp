@@ -5,6 +5,7 @@
 #include "app/frame/WhenShown.h"
 #include "core/base/Typed.h"
 #include "core/check/Compare.h"
+#include "core/compare/Merge.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/Words.h"
 
@@ -86,7 +87,7 @@ BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s
                               if (builtFor != session.solution().book->id && !pending()) reload();
                           }),
             &WhenShown::poke);
-    auto* fresh = new WhenShown(this, [this] { reload(); });
+    auto* fresh = new WhenShown(this, [this] { follow(); });
     connect(&session, &Session::edited, this, [this, fresh] {
         if (!loading) fresh->poke();
     });
@@ -659,10 +660,31 @@ void BasisStage::byKindFields(QFormLayout* f) {
 void BasisStage::reload() {
     if (builtFor != session.solution().book->id) build();
     loading = true;
-    draft = session.project().basis;
+    draft = from = session.project().basis;
     for (const auto& load : loaders) load();
     preview->hide();
     loading = false;
+}
+
+void BasisStage::follow() {
+    if (!pending()) return reload();
+    Project base, pendingHere, elsewhere;
+    base.basis = from;
+    pendingHere.basis = draft;
+    elsewhere.basis = session.project().basis;
+    const Basis kept = mergeProjects(base, pendingHere, elsewhere).project.basis;
+    reload();
+    draft = kept;
+    loading = true;
+    for (const auto& load : loaders) load();
+    loading = false;
+    changed();
+}
+
+void BasisStage::hideEvent(QHideEvent* e) {
+    QWidget::hideEvent(e);
+    if (session.isOpen() && pending() && !e->spontaneous())
+        session.say(tr("What was entered in the basis is not taken yet: “Take it” there, or save."), true);
 }
 
 QString BasisStage::previewText() const {
@@ -691,6 +713,8 @@ void BasisStage::changed() {
 }
 
 void BasisStage::accept() {
+    if (!pending()) return;
+    follow();
     const Basis wanted = draft;
     loading = true;
     session.edit(tr("Change the basis"), [&](Project& p) { p.basis = wanted; });

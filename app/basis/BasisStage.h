@@ -23,7 +23,8 @@ public:
     /// Takes over what is pending, as one edit.
     void accept();
     void drop();
-    bool pending() const { return !(draft == session.project().basis); }
+    /// Something was entered that is not taken yet. Saving takes it; going elsewhere says so.
+    bool pending() const { return !(draft == from); }
     QString previewText() const;
     /// The ground rules, or what the results rest on beside them.
     void showAssumptions(bool show);
@@ -51,6 +52,10 @@ private:
 
     Session& session;
     Basis draft;
+    Basis from; ///< what the draft began with
+    /// What was changed elsewhere meanwhile comes in; what is pending here stays, field by field.
+    void follow();
+    void hideEvent(QHideEvent*) override;
     std::vector<std::function<void()>> loaders;
     std::vector<QVBoxLayout*> columns;
     QScrollArea* scroll = nullptr;

@@ -640,8 +640,19 @@ void MainWindow::openInteractively() {
     if (!file.isEmpty()) openFile(file);
 }
 
+/// What was typed and not entered yet is entered now, as when one goes on to another field; what is pending in the
+/// basis is taken. What is on the screen is what is saved.
+void MainWindow::enterWhatIsTyped() {
+    if (QPointer<QWidget> field = QApplication::focusWidget(); field && window()->isAncestorOf(field)) {
+        field->clearFocus();
+        if (field) field->setFocus();
+    }
+    if (state->isOpen() && basisStage->pending() && !state->reading() && !state->reviewing()) basisStage->accept();
+}
+
 bool MainWindow::saveInteractively(bool as, SaveOptions options) {
     if (!state->isOpen()) return true;
+    enterWhatIsTyped();
     std::filesystem::path to = state->file();
     if (as || to.empty() || state->reading()) {
         const std::filesystem::path beside = state->copyName();
@@ -719,6 +730,8 @@ void MainWindow::reloadFromDisk() {
 }
 
 bool MainWindow::mayLeave() {
+    if (!state->isOpen()) return true;
+    enterWhatIsTyped();
     if (!state->changed()) return true;
     QMessageBox box(QMessageBox::Question, tr("Lintel"),
                     tr("%1 has changes that are not saved.").arg(q(state->project().basis.title)),

@@ -68,6 +68,7 @@ private:
     bool saveInteractively(bool as, SaveOptions options = {});
     void reloadFromDisk();
     void mergeWithFile();
+    void enterWhatIsTyped();
     void openInteractively();
     void setTheme(bool dark);
     void restyleRail();

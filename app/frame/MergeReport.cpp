@@ -102,9 +102,9 @@ MergeReport::MergeReport(Session& s, const Merged& merged, QWidget* parent)
     if (!any) column->addStretch(1);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
     const auto all = [&](const QString& text, const char* name, MergeSide side) {
+        if (!any) return;
         auto* button = buttons->addButton(text, QDialogButtonBox::ActionRole);
         button->setObjectName(name);
-        button->setVisible(any);
         connect(button, &QPushButton::clicked, this, [this, side] { takeAll(side); });
     };
     all(tr("Yours for all"), "mergeAllOurs", MergeSide::Ours);

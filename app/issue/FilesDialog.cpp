@@ -78,7 +78,7 @@ FilesDialog::FilesDialog(const SheetInput& input, const std::vector<SheetEntry>&
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     connect(pattern, &QLineEdit::textChanged, this, &FilesDialog::look);
     connect(archive, &QCheckBox::toggled, this, &FilesDialog::look);
-    resize(540, 480);
+    resize(540, 430);
     look();
 }
 

@@ -4,6 +4,7 @@
 #include <QDialog>
 #include <QHeaderView>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMessageBox>
 #include <QPushButton>
 #include <QTreeWidget>
@@ -272,6 +273,63 @@ TEST_CASE("a file changed outside is merged: both people's work is there, what b
     CHECK(loadProject(file)->boards[other].description == "Theirs: behind the screen");
     d.s.undo();
     CHECK(d.s.project() == before);
+}
+
+TEST_CASE("what was typed and not entered is in the file that is saved, and is asked about before one leaves") {
+    Driven d;
+    d.openDemo();
+    const std::filesystem::path file = d.s.file();
+    const auto field = [&](const char* name) {
+        auto* e = d.window.basis().findChild<QLineEdit*>(name);
+        REQUIRE(e);
+        return e;
+    };
+    d.window.go(Stage::Basis);
+    d.pump();
+    // Typed, with the cursor still in the field; another is pending and not taken.
+    field("client")->setFocus();
+    field("client")->selectAll();
+    QTest::keyClicks(field("client"), "Saltmarket Trust");
+    QTest::keyClick(field("client"), Qt::Key_Return);
+    CHECK(d.window.basis().pending());
+    field("drawn")->setFocus();
+    field("drawn")->selectAll();
+    QTest::keyClicks(field("drawn"), "A. Lindqvist");
+    // An edit from elsewhere meanwhile takes nothing of it away.
+    d.s.edit("Elsewhere", [](Project& p) { p.basis.site = "1 Saltmarket Square"; });
+    d.pump();
+    CHECK(d.window.basis().pending());
+    CHECK(field("client")->text() == "Saltmarket Trust");
+    CHECK(field("drawn")->text() == "A. Lindqvist");
+    CHECK(field("site")->text() == "1 Saltmarket Square");
+    d.window.action("save")->trigger();
+    d.pump();
+    const auto saved = loadProject(file);
+    REQUIRE(saved);
+    CHECK(saved->basis.client == "Saltmarket Trust");
+    CHECK(saved->basis.drawn == "A. Lindqvist");
+    CHECK(saved->basis.site == "1 Saltmarket Square");
+    CHECK_FALSE(d.window.basis().pending());
+    // Leaving with something typed asks; going to another stage says that it is not taken.
+    field("drawn")->setFocus();
+    field("drawn")->selectAll();
+    QTest::keyClicks(field("drawn"), "L. Hesse");
+    QTest::keyClick(field("drawn"), Qt::Key_Return);
+    QString said;
+    QObject::connect(&d.s, &Session::said, &d.window, [&](const QString& message, bool) { said = message; });
+    d.window.go(Stage::Boards);
+    d.pump();
+    CHECK(said.contains("not taken yet"));
+    bool asked = false;
+    QTimer::singleShot(0, &d.window, [&] {
+        auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        REQUIRE(box);
+        asked = true;
+        QTest::mouseClick(box->button(QMessageBox::Cancel), Qt::LeftButton);
+    });
+    d.window.close();
+    CHECK(asked);
+    CHECK(d.s.project().basis.drawn == "L. Hesse");
 }
 
 TEST_CASE("the same file in two windows: the second is asked, reads, and changes nothing") {
