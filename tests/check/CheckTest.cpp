@@ -427,6 +427,12 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         CHECK_FALSE(Found(home).of("ground-fault")); // not asked for in a bedroom
         // 4 m × 5 m: 18 m of wall with one receptacle: 59 ft, 12 ft is the most.
         expect(home, "outlet-spacing", Severity::Check, "59 ft of wall without a receptacle, 12 ft is the most");
+        // Another half a metre from the corner where the outline begins: from the first one on, 16.5 m are left.
+        Project two = home;
+        Device corner = *two.devices.begin();
+        corner.at = {0.5, 0.05};
+        two.devices.add(corner);
+        expect(two, "outlet-spacing", Severity::Check, "54 ft of wall without a receptacle, 12 ft is the most");
     }
     {
         OneBoard w;
@@ -1015,6 +1021,27 @@ TEST_CASE("what hides something worse is listed, with what it would be") {
         CHECK(words.find(a.mark) != std::string::npos);
         CHECK(words.find(a.what) != std::string::npos);
     }
+    // What somebody has seen bears a tick, whose strokes lie in the box of its line.
+    Project looked = f.p;
+    seeAssumptions(looked, {list.front()}, "AB", "2026-11-30");
+    const auto strokes = [](const Drawing& d) {
+        std::vector<LineMark> found;
+        for (const auto& mark : d.marks)
+            if (const auto* line = std::get_if<LineMark>(&mark); line && line->width == 0.4) found.push_back(*line);
+        return found;
+    };
+    CHECK(strokes(sheets[0]).empty());
+    const auto ticked = assumptionSheets({looked, f.book, f.r});
+    REQUIRE(strokes(ticked[0]).size() == 2);
+    double top = 1e9, foot = 0, left = 1e9, right = 0;
+    for (const LineMark& stroke : strokes(ticked[0]))
+        for (Point at : stroke.points) {
+            top = std::min(top, at.y), foot = std::max(foot, at.y);
+            left = std::min(left, at.x), right = std::max(right, at.x);
+        }
+    CHECK(foot - top < 4);
+    CHECK(right - left < 4);
+    CHECK(strokes(ticked[0])[0].points.back() == strokes(ticked[0])[1].points.front());
 }
 
 TEST_CASE("a fault level worked out beside a given one is the one that the solution has without it") {
@@ -1060,6 +1087,11 @@ TEST_CASE("every sheet of a project with stops says that nobody may build from i
     const int feeder =
         !r.of(w.board).run.need.lengthKnown; // a helper of these tests says or does not say how long its feeder is
     CHECK(unknownLengths({w.p, nec(), r}) == 1 + feeder);
+    Project without = w.p; // nobody knows how long its feeder is either
+    without.runs.change(without.boards[w.board].run)->lengthBy = LengthBy::Reach;
+    without.runs.change(without.boards[w.board].run)->length = {};
+    const Results more = solve(without, nec());
+    CHECK(unknownLengths({without, nec(), more}) == 2);
     const SheetInput in{w.p, nec(), r};
     CHECK(issueSet(in).front().draw().words().find(feeder ? "2 lengths are not known" : "1 length is not known") !=
           std::string::npos);

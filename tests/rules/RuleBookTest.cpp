@@ -1,3 +1,4 @@
+#include "core/base/TextFile.h"
 #include "core/project/ProjectFile.h"
 #include "tests/World.h"
 
@@ -130,4 +131,20 @@ TEST_CASE("a project's own value replaces the book's, is cited as such, and a wr
                              {{"conductors/rows/3/3", 9999}})); // a smaller conductor would carry more than a larger
     CHECK_FALSE(loadRuleBook("nec-2023", {{"conductors/rows/999/3", 1}}));
     CHECK_FALSE(loadRuleBook("nec-2023", {{"", 1}}));
+}
+
+TEST_CASE("the share of a buried cable's capacity is more than a half and at most all of it") {
+    const auto with = [](const std::string& share) {
+        const auto text = readText(dataFolder() / "rulebooks" / "bs-7671.json");
+        REQUIRE(text);
+        return RuleBook::parse(replaced(*text, R"("433.1.203", "share": 0.9)", R"("433.1.203", "share": )" + share),
+                               "book.json");
+    };
+    CHECK(with("1"));
+    CHECK(with("0.51"));
+    for (const char* bad : {"0.5", "1.01", "0", "-1"}) {
+        const auto book = with(bad);
+        REQUIRE_FALSE(book);
+        CHECK(book.error().what == "the share of a buried cable lies between 0.5 and 1");
+    }
 }

@@ -59,3 +59,14 @@ TEST_CASE("Brindle Pier: ten results by hand, as in docs/verification.md") {
     CHECK(board("DB-1").demandByKind[std::size_t(LoadKind::Heating)] == Approx(15750));
     CHECK(board("DB-1").demandByKind[std::size_t(LoadKind::Receptacle)] == Approx(2850));
 }
+
+TEST_CASE("where a system has no neutral, an earth fault is driven by a line's voltage over the root of three") {
+    const auto limit = [](VoltageSystem system) {
+        MetricBoard w(0.35, system);
+        const CircuitId c = w.run(4, 20, 3);
+        return solve(w.p, bs()).of(c).run.earth->limit;
+    };
+    const double wye = limit(VoltageSystem::Y400), delta = limit(VoltageSystem{VoltageSystem::Shape::Delta, 400, 0});
+    REQUIRE(wye > 0);
+    CHECK(delta / wye == Approx(400 / std::sqrt(3.0) / 230));
+}
