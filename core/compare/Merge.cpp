@@ -155,22 +155,29 @@ struct Merger {
         return result;
     }
 
-    template <class T> T mergeThing(const T& b, const T& o, const T& t, Ref about, const std::string& name) {
-        const ordered_json merged = mergeObjects(
-            toJson(b), toJson(o), toJson(t),
-            [&](std::vector<std::string> path, const auto& x, const auto& y, const auto& z) {
-                std::string field;
-                for (const std::string& key : path) field += (field.empty() ? "" : "/") + key;
-                const auto text = [](const ordered_json& j) { return j.is_null() ? std::string() : j.dump(); };
-                out.conflicts.push_back({about, name, field, valueWords(x, base), valueWords(y, ours),
-                                         valueWords(z, theirs), "ours is kept", true, text(x), text(y), text(z),
-                                         std::move(path)});
-            });
-        const auto read = fromJson<T>(nlohmann::json::parse(merged.dump()), "merged");
-        if (read) return *read;
+    /// Not for each kind apart, which would compile all of it for each.
+    ordered_json mergeFields(const ordered_json& b, const ordered_json& o, const ordered_json& t, Ref about,
+                             const std::string& name) {
+        return mergeObjects(b, o, t, [&](std::vector<std::string> path, const auto& x, const auto& y, const auto& z) {
+            std::string field;
+            for (const std::string& key : path) field += (field.empty() ? "" : "/") + key;
+            const auto text = [](const ordered_json& j) { return j.is_null() ? std::string() : j.dump(); };
+            out.conflicts.push_back({about, name, field, valueWords(x, base), valueWords(y, ours),
+                                     valueWords(z, theirs), "ours is kept", true, text(x), text(y), text(z),
+                                     std::move(path)});
+        });
+    }
+    void doNotGoTogether(const ordered_json& b, const ordered_json& o, const ordered_json& t, Ref about,
+                         const std::string& name) {
         out.conflicts.push_back({about, name, "", "as it was", "changed", "changed",
-                                 "the two do not go together; ours is kept", true, toJson(b).dump(), toJson(o).dump(),
-                                 toJson(t).dump()});
+                                 "the two do not go together; ours is kept", true, b.dump(), o.dump(), t.dump()});
+    }
+    template <class T> T mergeThing(const T& b, const T& o, const T& t, Ref about, const std::string& name) {
+        const ordered_json was = toJson(b), mine = toJson(o), other = toJson(t);
+        const auto read =
+            fromJson<T>(nlohmann::json::parse(mergeFields(was, mine, other, about, name).dump()), "merged");
+        if (read) return *read;
+        doNotGoTogether(was, mine, other, about, name);
         return o;
     }
     Basis mergeBasis() { return mergeThing(base.basis, ours.basis, theirs.basis, Ref(), "Basis"); }
@@ -204,11 +211,15 @@ struct Merger {
     void keep(const T& was, const T* mine, const T* other, const std::string& name, Member member) {
         (out.project.*member).put(mine ? *mine : *other);
         const auto text = [](const T* thing) { return thing ? toJson(*thing).dump() : std::string(); };
-        const auto words = [](const T* thing) { return thing ? "changed" : "removed"; };
-        out.conflicts.push_back(
-            {was.id, name, "", "as it was", words(mine), words(other),
-             mine ? "theirs removed it, ours changed it; it stays" : "ours removed it, theirs changed it; it stays",
-             true, text(&was), text(mine), text(other)});
+        tellKept(was.id, name, text(&was), text(mine), text(other));
+    }
+    void tellKept(Ref about, const std::string& name, const std::string& was, const std::string& mine,
+                  const std::string& other) {
+        const auto words = [](const std::string& thing) { return thing.empty() ? "removed" : "changed"; };
+        out.conflicts.push_back({about, name, "", "as it was", words(mine), words(other),
+                                 other.empty() ? "theirs removed it, ours changed it; it stays"
+                                               : "ours removed it, theirs changed it; it stays",
+                                 true, was, mine, other});
     }
 
     /// What one removed and something that is there still points at.

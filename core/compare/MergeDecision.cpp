@@ -5,6 +5,8 @@
 
 #include <nlohmann/json.hpp>
 
+#include <functional>
+
 namespace lintel {
 namespace {
 
@@ -32,22 +34,42 @@ template <class T> void removeThing(Project& p, Table<T>& table, Id<T> id) {
         table.remove(id);
 }
 
-/// Calls f(thing or null, put, remove) with what the conflict is about.
-template <class F> void withThing(Project& p, Ref about, F f) {
-    if (!about) {
-        f(
-            &p.basis, [&](Basis basis) { p.basis = std::move(basis); }, [] {});
-        return;
-    }
+/// What a conflict is about: as it is, and how it is put or removed. As functions, so that what is done with it is not
+/// compiled for each kind of thing.
+struct About {
+    std::optional<ordered_json> thing; ///< nothing: it is not there
+    std::function<std::optional<Error>(const nlohmann::json&, const std::string& where)> put;
+    std::function<void()> remove;
+};
+
+template <class T>
+std::optional<Error> readInto(const nlohmann::json& json, const std::string& where, const std::function<void(T)>& put) {
+    auto read = fromJson<T>(json, where);
+    if (!read) return read.error();
+    put(std::move(*read));
+    return std::nullopt;
+}
+
+About aboutOf(Project& p, Ref about) {
+    if (!about)
+        return {toJson(p.basis),
+                [&p](const nlohmann::json& json, const std::string& where) {
+                    return readInto<Basis>(json, where, [&p](Basis basis) { p.basis = std::move(basis); });
+                },
+                [] {}};
+    About found;
     Project::eachTable([&](const char*, auto member) {
         auto& table = p.*member;
         using T = std::decay_t<decltype(*table.begin())>;
         if (!about.is<T>()) return;
         const Id<T> id = about.as<T>();
-        f(
-            std::as_const(table).find(id), [&](T thing) { table.put(std::move(thing)); },
-            [&] { removeThing(p, table, id); });
+        if (const T* thing = std::as_const(table).find(id)) found.thing = toJson(*thing);
+        found.put = [&table](const nlohmann::json& json, const std::string& where) {
+            return readInto<T>(json, where, [&table](T thing) { table.put(std::move(thing)); });
+        };
+        found.remove = [&p, &table, id] { removeThing(p, table, id); };
     });
+    return found;
 }
 
 using Path = std::vector<std::string>;
@@ -80,43 +102,33 @@ void setAt(ordered_json& object, const Path& path, const std::string& value) {
 Outcome<Project> decided(const Project& project, const MergeConflict& c, MergeSide side) {
     if (!c.open) return Error{c.name, "there is nothing to choose", c.what};
     Project next = project;
-    std::optional<Error> refused;
+    const About about = aboutOf(next, c.thing);
     const std::string& value = c.valueOf(side);
-    withThing(next, c.thing, [&](const auto* thing, auto put, auto remove) {
-        using T = std::decay_t<decltype(*thing)>;
-        if (c.field.empty() && value.empty()) return remove();
-        if (!c.field.empty() && !thing) {
-            refused = Error{c.name, "it is there no more", "Undo what removed it, then choose."};
-            return;
-        }
-        ordered_json json;
-        if (c.field.empty())
-            json = ordered_json::parse(value);
-        else {
-            json = toJson(*thing);
-            setAt(json, c.path, value);
-        }
-        auto read = fromJson<T>(nlohmann::json::parse(json.dump()), c.name);
-        if (read)
-            put(std::move(*read));
-        else
-            refused = read.error();
-    });
-    if (refused) return *refused;
+    if (c.field.empty() && value.empty()) {
+        about.remove();
+        return next;
+    }
+    if (!c.field.empty() && !about.thing)
+        return Error{c.name, "it is there no more", "Undo what removed it, then choose."};
+    ordered_json json;
+    if (c.field.empty())
+        json = ordered_json::parse(value);
+    else {
+        json = *about.thing;
+        setAt(json, c.path, value);
+    }
+    if (const auto refused = about.put(nlohmann::json::parse(json.dump()), c.name)) return *refused;
     return next;
 }
 
 std::optional<MergeSide> sideOf(const Project& project, const MergeConflict& c) {
     if (!c.open) return std::nullopt;
+    const About about = aboutOf(const_cast<Project&>(project), c.thing); // nothing is put
     std::string now;
-    withThing(const_cast<Project&>(project), c.thing, [&](const auto* thing, auto, auto) { // nothing is put
-        if (!thing) return;
-        const ordered_json json = toJson(*thing);
-        if (c.field.empty())
-            now = json.dump();
-        else if (const ordered_json* value = valueAt(json, c.path))
-            now = value->dump();
-    });
+    if (about.thing && c.field.empty())
+        now = about.thing->dump();
+    else if (const ordered_json* value = about.thing ? valueAt(*about.thing, c.path) : nullptr)
+        now = value->dump();
     for (MergeSide side : {MergeSide::Ours, MergeSide::Theirs, MergeSide::Base})
         if (c.valueOf(side) == now) return side;
     return std::nullopt;
