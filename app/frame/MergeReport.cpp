@@ -50,7 +50,7 @@ MergeReport::MergeReport(Session& s, const Merged& merged, QWidget* parent)
     setObjectName("mergeReport");
     auto* column = new QVBoxLayout(this);
     const bool any = !conflicts.empty();
-    resize(any ? 980 : 520, any ? 420 : 130);
+    resize(any ? 980 : 520, any ? std::clamp(190 + 26 * int(conflicts.size()), 260, 620) : 130);
     auto* about =
         new QLabel(any ? tr("Their work and yours are together, but for what both changed in different ways: there "
                             "yours is kept. Click the value to take, then save. Undo takes a choice back, and at last "
