@@ -285,6 +285,8 @@ TEST_CASE("what was typed and not entered is in the file that is saved, and is a
         return e;
     };
     d.window.go(Stage::Basis);
+    d.window.activateWindow(); // what is typed has the focus, as in a running application
+    REQUIRE(QTest::qWaitForWindowActive(&d.window));
     d.pump();
     // Typed, with the cursor still in the field; another is pending and not taken.
     field("client")->setFocus();
