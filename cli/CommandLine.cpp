@@ -17,6 +17,7 @@
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/WorkingSheet.h"
+#include "render/IssueFiles.h"
 #include "render/Painter.h"
 #include "render/PdfFile.h"
 #include "render/UnderlayFile.h"
@@ -469,9 +470,9 @@ int runCommand(int argc, char** argv) {
     filesCommand->add_option("FILE", files.file, "A .lintel project, or FILE@MARK: as it was issued")->required();
     filesCommand->add_option("--out", files.out, "The folder to write to")->capture_default_str();
     filesCommand
-        ->add_option("--files", files.kinds, "Which: sheets, apart, dxf, lists, cards, report, results, project")
-        ->delimiter(',')
-        ->capture_default_str();
+        ->add_option("--files", files.kinds,
+                     "Which: " + choiceWords<IssueFile>() + "; by themselves sheets, dxf, lists, project")
+        ->delimiter(',');
     filesCommand->add_option("--sheets", files.sheets, "Only these sheets, by number: E-101,E-501")->delimiter(',');
     filesCommand->add_option("--name", files.name,
                              "How files are called: {job}, {title}, {issue}, {date}, {status}, {what}; by itself "

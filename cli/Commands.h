@@ -39,8 +39,8 @@ void drawOffscreen();
 std::function<std::shared_ptr<const UnderlayContent>(const Underlay&)> underlaysOf(const std::string& projectFile);
 
 struct ExportOrder {
-    std::string file, out = "files", name; ///< name: the pattern of the names; empty: the usual one
-    std::vector<std::string> kinds{"sheets", "dxf", "lists", "project"}, sheets;
+    std::string file, out = "files", name;  ///< name: the pattern of the names; empty: the usual one
+    std::vector<std::string> kinds, sheets; ///< words of IssueFile, none: the usual ones; numbers, none: all
     bool archive = false, replace = false;
 };
 int runExport(const ExportOrder& order, int argc, char** argv);

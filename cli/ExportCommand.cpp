@@ -16,14 +16,10 @@ int runExport(const ExportOrder& o, int argc, char** argv) {
     order.pattern = o.name.empty() ? usualFilePattern : o.name;
     order.archive = o.archive;
     order.replace = o.replace;
+    if (!o.kinds.empty()) order.kinds.clear();
     for (const std::string& word : o.kinds) {
         const auto kind = fromWord<IssueFile>(word);
-        if (!kind) {
-            std::string known;
-            for (const auto& [value, name] : EnumText<IssueFile>::words)
-                known += (known.empty() ? "" : ", ") + std::string(name);
-            return fail({word, "there are no such files", "There are " + known + "."});
-        }
+        if (!kind) return fail({word, "there are no such files", "There are " + choiceWords<IssueFile>() + "."});
         order.kinds.insert(*kind);
     }
     auto s = openSolved(o.file);

@@ -11,6 +11,7 @@
 #include "core/sheets/DoorCard.h"
 #include "render/PdfFile.h"
 
+#include <algorithm>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 #include <zip.h>
@@ -48,9 +49,22 @@ struct Plan {
         return std::nullopt;
     }
 
-    void all() {
+    /// What is in the way: the pattern is none, or there is nothing to write.
+    std::optional<Error> make() {
+        if (const auto bad = refuseFilePattern(order.pattern)) return bad;
         for (const auto& [kind, word] : EnumText<IssueFile>::words)
             if (order.kinds.count(kind)) addKind(kind);
+        if (files.empty())
+            return Error{"files", "there is nothing to write",
+                         order.kinds.empty() ? "Say which files." : "The project has nothing for the files asked for."};
+        return std::nullopt;
+    }
+    /// What will be in the folder at the end.
+    std::vector<std::string> results() const {
+        if (order.archive) return {fileNameOf(order.pattern, project(), "files") + ".zip"};
+        std::vector<std::string> all;
+        for (const Planned& f : files) all.push_back(f.name);
+        return all;
     }
     void addKind(IssueFile kind) {
         switch (kind) {
@@ -76,10 +90,12 @@ struct Plan {
                     [this, level = level](const fs::path& to) { return noted(writePlanDxf(in, level, to)); });
             return;
         case IssueFile::Lists:
-            if (workbookOf(in).empty()) return;
+            if (!hasWorkbook(in)) return;
             return add("lists", ".xlsx", [this](const fs::path& to) { return writeGrids(workbookOf(in), to); });
         case IssueFile::Cards:
-            if (allDoorCards(in).empty()) return;
+            if (std::none_of(project().boards.begin(), project().boards.end(),
+                             [&](const Board& b) { return !doorCards(in, b.id).empty(); }))
+                return;
             return add("door cards", ".pdf", [this](const fs::path& to) {
                 return writePdf(allDoorCards(in), qt(to), pdfAbout(project(), "Door cards"));
             });
@@ -155,36 +171,28 @@ struct Workshop {
 
 Outcome<std::vector<std::string>> issueFileNames(const SheetInput& in, const std::vector<SheetEntry>& sheets,
                                                  const IssueFilesOrder& order) {
-    if (const auto bad = refuseFilePattern(order.pattern)) return *bad;
     Plan plan{in, sheets, order};
-    plan.all();
-    if (plan.files.empty())
-        return Error{"files", "there is nothing to write",
-                     order.kinds.empty() ? "Say which files." : "The project has nothing for the files asked for."};
-    if (order.archive) return std::vector<std::string>{fileNameOf(order.pattern, in.project, "files") + ".zip"};
-    std::vector<std::string> names;
-    for (const Planned& f : plan.files) names.push_back(f.name);
-    return names;
+    if (const auto bad = plan.make()) return *bad;
+    return plan.results();
 }
 
 Outcome<IssueFilesWritten> writeIssueFiles(const SheetInput& in, const std::vector<SheetEntry>& sheets,
                                            const fs::path& folder, const IssueFilesOrder& order) {
-    const auto names = issueFileNames(in, sheets, order);
-    if (!names) return names.error();
+    Plan plan{in, sheets, order};
+    if (const auto bad = plan.make()) return *bad;
+    const std::vector<std::string> names = plan.results();
     std::error_code ec;
     fs::create_directories(folder, ec);
     if (ec) return Error{textOfPath(folder), "the folder cannot be made: " + ec.message(), "Choose another one."};
     if (!order.replace)
-        for (const std::string& name : *names)
+        for (const std::string& name : names)
             if (fs::exists(folder / name, ec))
                 return Error{name, "there is a file of that name already",
                              "Choose another folder, or let it be replaced."};
-    Workshop workshop{folder / fmt::format(".lintel-writing-{}", std::hash<std::string>{}(names->front()) % 1000000)};
+    Workshop workshop{folder / fmt::format(".lintel-writing-{}", std::hash<std::string>{}(names.front()) % 1000000)};
     fs::remove_all(workshop.path, ec);
     fs::create_directory(workshop.path, ec);
     if (ec) return Error{textOfPath(folder), "it cannot be written: " + ec.message(), "Choose another folder."};
-    Plan plan{in, sheets, order};
-    plan.all();
     std::size_t done = 0;
     for (const Planned& f : plan.files) {
         if (order.keepOn && !order.keepOn(done++, plan.files.size()))
@@ -195,9 +203,9 @@ Outcome<IssueFilesWritten> writeIssueFiles(const SheetInput& in, const std::vect
         }
     }
     if (order.archive)
-        if (const auto bad = zipFiles(plan.files, workshop.path, workshop.path / names->front())) return *bad;
+        if (const auto bad = zipFiles(plan.files, workshop.path, workshop.path / names.front())) return *bad;
     IssueFilesWritten written;
-    for (const std::string& name : *names) {
+    for (const std::string& name : names) {
         fs::rename(workshop.path / name, folder / name, ec);
         if (ec) return Error{name, "it cannot be put in its place: " + ec.message(), ""};
         written.files.push_back(folder / name);

@@ -27,8 +27,12 @@ template <> struct EnumText<IssueFile> {
         {IssueFile::Project, "project"}}; ///< the project itself, with the drawings below its plans
 };
 
+/// What goes out where nobody says otherwise.
+inline const std::set<IssueFile> usualIssueFiles{IssueFile::Sheets, IssueFile::Drawings, IssueFile::Lists,
+                                                 IssueFile::Project};
+
 struct IssueFilesOrder {
-    std::set<IssueFile> kinds;
+    std::set<IssueFile> kinds = usualIssueFiles;
     std::string pattern;  ///< see core/issue/FileNames.h
     bool archive = false; ///< one zip instead of loose files
     bool replace = false; ///< files of the same names may be there already

@@ -658,23 +658,22 @@ void BasisStage::byKindFields(QFormLayout* f) {
 }
 
 void BasisStage::reload() {
-    if (builtFor != session.solution().book->id) build();
-    loading = true;
-    draft = from = session.project().basis;
-    for (const auto& load : loaders) load();
-    preview->hide();
-    loading = false;
+    draft = from;
+    follow();
 }
 
 void BasisStage::follow() {
-    if (!pending()) return reload();
-    Project base, pendingHere, elsewhere;
-    base.basis = from;
-    pendingHere.basis = draft;
-    elsewhere.basis = session.project().basis;
-    const Basis kept = mergeProjects(base, pendingHere, elsewhere).project.basis;
-    reload();
-    draft = kept;
+    if (builtFor != session.solution().book->id) build();
+    const Basis& now = session.project().basis;
+    if (pending()) {
+        Project base, pendingHere, elsewhere;
+        base.basis = from;
+        pendingHere.basis = draft;
+        elsewhere.basis = now;
+        draft = mergeProjects(base, pendingHere, elsewhere).project.basis;
+    } else
+        draft = now;
+    from = now;
     loading = true;
     for (const auto& load : loaders) load();
     loading = false;

@@ -32,13 +32,15 @@ FilesDialog::FilesDialog(const SheetInput& input, const std::vector<SheetEntry>&
         {IssueFile::Results, tr("Results for other programs (JSON)")},
         {IssueFile::Project, tr("The project, with the drawings below its plans")},
     };
-    const QStringList chosen =
-        settings().value(kindsKey, QStringList{"sheets", "dxf", "lists", "project"}).toStringList();
+    const QVariant kept = settings().value(kindsKey);
+    const auto isChosen = [&](IssueFile kind) {
+        return kept.isValid() ? kept.toStringList().contains(wordOf(kind)) : usualIssueFiles.count(kind) > 0;
+    };
     auto* column = new QVBoxLayout(this);
     for (const auto& [kind, text] : words) {
         auto* box = new QCheckBox(text);
         box->setObjectName(QString("files-%1").arg(wordOf(kind)));
-        box->setChecked(chosen.contains(wordOf(kind)));
+        box->setChecked(isChosen(kind));
         connect(box, &QCheckBox::toggled, this, &FilesDialog::look);
         kinds[kind] = box;
         column->addWidget(box);
@@ -84,6 +86,7 @@ FilesDialog::FilesDialog(const SheetInput& input, const std::vector<SheetEntry>&
 
 IssueFilesOrder FilesDialog::order() const {
     IssueFilesOrder order;
+    order.kinds.clear();
     for (const auto& [kind, box] : kinds)
         if (box->isChecked()) order.kinds.insert(kind);
     order.pattern = pattern->text().trimmed().toStdString();

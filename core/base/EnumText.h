@@ -4,6 +4,7 @@
 //   "red"}}; };
 
 #include <optional>
+#include <string>
 #include <string_view>
 #include <type_traits>
 #include <utility>
@@ -26,6 +27,13 @@ template <WordedEnum E> constexpr std::optional<E> fromWord(std::string_view tex
     for (const auto& [value, word] : EnumText<E>::words)
         if (text == word) return value;
     return std::nullopt;
+}
+
+/// All words of a choice, for a message: "copper, aluminium".
+template <WordedEnum E> std::string choiceWords() {
+    std::string all;
+    for (const auto& [value, word] : EnumText<E>::words) all += (all.empty() ? "" : ", ") + std::string(word);
+    return all;
 }
 
 } // namespace lintel

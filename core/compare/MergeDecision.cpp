@@ -5,71 +5,54 @@
 
 #include <nlohmann/json.hpp>
 
-#include <functional>
+#include <type_traits>
 
 namespace lintel {
 namespace {
 
 using nlohmann::ordered_json;
 
-/// With what hangs on it, as when somebody removes it in the window.
-template <class T> void removeThing(Project& p, Table<T>& table, Id<T> id) {
-    if constexpr (std::is_same_v<T, Circuit>)
-        removeCircuit(p, id);
-    else if constexpr (std::is_same_v<T, Board>)
-        removeBoard(p, id);
-    else if constexpr (std::is_same_v<T, Source>)
-        removeSource(p, id);
-    else if constexpr (std::is_same_v<T, Transformer>)
-        removeTransformer(p, id);
-    else if constexpr (std::is_same_v<T, Level>)
-        removeLevel(p, id);
-    else if constexpr (std::is_same_v<T, Wall>)
-        removeWall(p, id);
-    else if constexpr (std::is_same_v<T, Room>)
-        removeRoom(p, id);
-    else if constexpr (std::is_same_v<T, Recipe>)
-        removeRecipe(p, id);
-    else
-        table.remove(id);
-}
-
-/// What a conflict is about: as it is, and how it is put or removed. As functions, so that what is done with it is not
-/// compiled for each kind of thing.
-struct About {
-    std::optional<ordered_json> thing; ///< nothing: it is not there
-    std::function<std::optional<Error>(const nlohmann::json&, const std::string& where)> put;
-    std::function<void()> remove;
-};
-
-template <class T>
-std::optional<Error> readInto(const nlohmann::json& json, const std::string& where, const std::function<void(T)>& put) {
-    auto read = fromJson<T>(json, where);
-    if (!read) return read.error();
-    put(std::move(*read));
-    return std::nullopt;
-}
-
-About aboutOf(Project& p, Ref about) {
-    if (!about)
-        return {toJson(p.basis),
-                [&p](const nlohmann::json& json, const std::string& where) {
-                    return readInto<Basis>(json, where, [&p](Basis basis) { p.basis = std::move(basis); });
-                },
-                [] {}};
-    About found;
+/// Calls f(table) with the table that it stands in; the basis stands in none.
+template <class P, class F> void withTable(P& p, Ref about, F f) {
     Project::eachTable([&](const char*, auto member) {
-        auto& table = p.*member;
-        using T = std::decay_t<decltype(*table.begin())>;
-        if (!about.is<T>()) return;
-        const Id<T> id = about.as<T>();
-        if (const T* thing = std::as_const(table).find(id)) found.thing = toJson(*thing);
-        found.put = [&table](const nlohmann::json& json, const std::string& where) {
-            return readInto<T>(json, where, [&table](T thing) { table.put(std::move(thing)); });
-        };
-        found.remove = [&p, &table, id] { removeThing(p, table, id); };
+        using T = std::decay_t<decltype(*(p.*member).begin())>;
+        if (about.is<T>()) f(p.*member, about.as<T>());
     });
-    return found;
+}
+
+/// As the file writes it; nothing: it is not there.
+std::optional<ordered_json> jsonOf(const Project& p, Ref about) {
+    if (!about) return toJson(p.basis);
+    std::optional<ordered_json> json;
+    withTable(p, about, [&](const auto& table, auto id) {
+        if (const auto* thing = table.find(id)) json = toJson(*thing);
+    });
+    return json;
+}
+
+std::optional<Error> put(Project& p, Ref about, const nlohmann::json& json, const std::string& where) {
+    std::optional<Error> refused;
+    const auto read = [&]<class T>(std::type_identity<T>, const auto& take) {
+        auto thing = fromJson<T>(json, where);
+        if (thing)
+            take(std::move(*thing));
+        else
+            refused = thing.error();
+    };
+    if (!about) read(std::type_identity<Basis>{}, [&](Basis basis) { p.basis = std::move(basis); });
+    withTable(p, about, [&]<class T>(Table<T>& table, Id<T>) {
+        read(std::type_identity<T>{}, [&](T thing) { table.put(std::move(thing)); });
+    });
+    return refused;
+}
+
+/// With what hangs on it, as when somebody removes it in the window.
+void remove(Project& p, Ref about) {
+    if (about.is<Circuit>()) return removeCircuit(p, about.as<Circuit>());
+    if (about.is<Level>()) return removeLevel(p, about.as<Level>());
+    if (about.is<Recipe>()) return removeRecipe(p, about.as<Recipe>());
+    if (removeFromPlan(p, about)) return;
+    withTable(p, about, [](auto& table, auto id) { table.remove(id); });
 }
 
 using Path = std::vector<std::string>;
@@ -102,33 +85,27 @@ void setAt(ordered_json& object, const Path& path, const std::string& value) {
 Outcome<Project> decided(const Project& project, const MergeConflict& c, MergeSide side) {
     if (!c.open) return Error{c.name, "there is nothing to choose", c.what};
     Project next = project;
-    const About about = aboutOf(next, c.thing);
     const std::string& value = c.valueOf(side);
     if (c.field.empty() && value.empty()) {
-        about.remove();
+        remove(next, c.thing);
         return next;
     }
-    if (!c.field.empty() && !about.thing)
-        return Error{c.name, "it is there no more", "Undo what removed it, then choose."};
-    ordered_json json;
-    if (c.field.empty())
-        json = ordered_json::parse(value);
-    else {
-        json = *about.thing;
-        setAt(json, c.path, value);
+    std::string whole = value;
+    if (!c.field.empty()) {
+        auto json = jsonOf(project, c.thing);
+        if (!json) return Error{c.name, "it is there no more", "Undo what removed it, then choose."};
+        setAt(*json, c.path, value);
+        whole = json->dump();
     }
-    if (const auto refused = about.put(nlohmann::json::parse(json.dump()), c.name)) return *refused;
+    if (const auto refused = put(next, c.thing, nlohmann::json::parse(whole), c.name)) return *refused;
     return next;
 }
 
 std::optional<MergeSide> sideOf(const Project& project, const MergeConflict& c) {
     if (!c.open) return std::nullopt;
-    const About about = aboutOf(const_cast<Project&>(project), c.thing); // nothing is put
-    std::string now;
-    if (about.thing && c.field.empty())
-        now = about.thing->dump();
-    else if (const ordered_json* value = about.thing ? valueAt(*about.thing, c.path) : nullptr)
-        now = value->dump();
+    const auto thing = jsonOf(project, c.thing);
+    const ordered_json* value = thing ? valueAt(*thing, c.path) : nullptr; // no path: the thing itself
+    const std::string now = value ? value->dump() : "";
     for (MergeSide side : {MergeSide::Ours, MergeSide::Theirs, MergeSide::Base})
         if (c.valueOf(side) == now) return side;
     return std::nullopt;

@@ -76,9 +76,7 @@ std::string UniqueNames::of(const std::string& name, const std::string& ending) 
         return k;
     };
     std::string made = name + ending;
-    for (int n = 2; std::find(taken.begin(), taken.end(), key(made)) != taken.end(); ++n)
-        made = name + " (" + std::to_string(n) + ")" + ending;
-    taken.push_back(key(made));
+    for (int n = 2; !taken.insert(key(made)).second; ++n) made = name + " (" + std::to_string(n) + ")" + ending;
     return made;
 }
 

@@ -5,6 +5,7 @@
 #include "core/project/Project.h"
 
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -27,7 +28,7 @@ public:
     std::string of(const std::string& name, const std::string& ending);
 
 private:
-    std::vector<std::string> taken;
+    std::set<std::string> taken; ///< in capitals
 };
 
 } // namespace lintel

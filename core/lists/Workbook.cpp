@@ -113,6 +113,13 @@ List scheduleList(const SheetInput& in, BoardId id) {
     return list;
 }
 
+bool hasWorkbook(const SheetInput& in) {
+    return std::any_of(in.project.boards.begin(), in.project.boards.end(),
+                       [&](const Board& b) { return !in.results.on(b.id).empty(); }) ||
+           std::any_of(listKinds().begin(), listKinds().end(),
+                       [&](const ListKind& k) { return !k.make(in).rows.empty(); });
+}
+
 std::vector<NamedGrid> workbookOf(const SheetInput& in) {
     const std::string& job = in.project.basis.title;
     std::vector<NamedGrid> grids;

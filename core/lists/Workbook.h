@@ -12,6 +12,8 @@ namespace lintel {
 NamedGrid sheetOf(const List& list, const std::string& job);
 /// The circuits of a board by place, in the columns of its form.
 List scheduleList(const SheetInput& in, BoardId board);
+/// Whether there is anything for it; stops at the first thing.
+bool hasWorkbook(const SheetInput& in);
 /// All lists that have something to tell, then the schedule of each board with circuits.
 std::vector<NamedGrid> workbookOf(const SheetInput& in);
 

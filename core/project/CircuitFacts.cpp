@@ -20,11 +20,6 @@ std::optional<Error> refuse(const Project& p, CircuitId c, std::string what, std
     return Error{nameOf(p, c), std::move(what), std::move(help)};
 }
 
-template <WordedEnum E> std::string choices() {
-    std::string all;
-    for (const auto& [value, word] : EnumText<E>::words) all += (all.empty() ? "" : ", ") + std::string(word);
-    return all;
-}
 template <WordedEnum E> std::optional<E> wordFrom(const std::string& text) {
     for (const auto& [value, word] : EnumText<E>::words)
         if (sameWord(trimmed(text), word)) return value;
@@ -174,7 +169,7 @@ std::string readKind(const Project& p, const Circuit& c) {
 std::optional<Error> writeKind(Project& p, CircuitId id, const std::string& text) {
     const auto kind = wordFrom<LoadKind>(text);
     if (!kind)
-        return refuse(p, id, "there is no load kind “" + text + "”", "Choose one of: " + choices<LoadKind>() + ".");
+        return refuse(p, id, "there is no load kind “" + text + "”", "Choose one of: " + choiceWords<LoadKind>() + ".");
     const CircuitLoads l = loadsOf(p, id);
     if (l.listed.empty())
         return refuse(p, id, l.devices ? "the kind of devices on plan is that of their type" : "it has no load yet");
@@ -284,7 +279,7 @@ std::optional<Error> writeDevice(Project& p, CircuitId id, const std::string& te
     const auto kind = isAutomatic(text) ? std::optional(DeviceKind::Breaker) : wordFrom<DeviceKind>(text);
     if (!kind)
         return refuse(p, id, "there is no kind of device “" + text + "”",
-                      "Choose one of: " + choices<DeviceKind>() + ".");
+                      "Choose one of: " + choiceWords<DeviceKind>() + ".");
     p.circuits.change(id)->device = *kind;
     return {};
 }
@@ -327,7 +322,8 @@ std::string readWiring(const Project& p, const Circuit& c) {
 std::optional<Error> writeWiring(Project& p, CircuitId id, const std::string& text) {
     const auto w = isAutomatic(text) ? std::optional(Wiring::Default) : wordFrom<Wiring>(text);
     if (!w)
-        return refuse(p, id, "conductors are not laid in “" + text + "”", "Choose one of: " + choices<Wiring>() + ".");
+        return refuse(p, id, "conductors are not laid in “" + text + "”",
+                      "Choose one of: " + choiceWords<Wiring>() + ".");
     runOf(p, id).wiring = *w;
     return {};
 }
@@ -346,7 +342,7 @@ std::optional<Error> writeResidualType(Project& p, CircuitId id, const std::stri
     if (!type) type = wordFrom<ResidualType>("type " + text); // "B" will do
     if (!type)
         return refuse(p, id, "there is no residual-current device of “" + text + "”",
-                      "Choose one of: " + choices<ResidualType>() + ".");
+                      "Choose one of: " + choiceWords<ResidualType>() + ".");
     p.circuits.change(id)->residualType = *type;
     return {};
 }

@@ -81,12 +81,7 @@ struct Reader {
     }
     template <WordedEnum E> bool read(const char* key, const json& j, E& x) {
         const auto e = j.is_string() ? fromWord<E>(j.get<std::string>()) : std::nullopt;
-        if (!e) {
-            std::string words;
-            for (const auto& [value, word] : EnumText<E>::words)
-                words += (words.empty() ? "" : ", ") + std::string(word);
-            return fail(key, "there is no choice " + seen(j), "choose one of: " + words), false;
-        }
+        if (!e) return fail(key, "there is no choice " + seen(j), "choose one of: " + choiceWords<E>()), false;
         x = *e;
         return true;
     }

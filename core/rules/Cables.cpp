@@ -8,13 +8,6 @@
 
 namespace lintel {
 
-CableRules::CableRules() = default;
-CableRules::CableRules(const CableRules&) = default;
-CableRules::CableRules(CableRules&&) noexcept = default;
-CableRules& CableRules::operator=(const CableRules&) = default;
-CableRules& CableRules::operator=(CableRules&&) noexcept = default;
-CableRules::~CableRules() = default;
-
 using namespace bookjson;
 
 const CableMethod* CableType::method(const std::string& wanted) const {

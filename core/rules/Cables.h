@@ -72,13 +72,6 @@ struct TripBand {
 };
 
 struct CableRules {
-    CableRules();
-    CableRules(const CableRules&);
-    CableRules(CableRules&&) noexcept;
-    CableRules& operator=(const CableRules&);
-    CableRules& operator=(CableRules&&) noexcept;
-    ~CableRules();
-
     std::vector<CableType> types;
     std::string usualBranch, usualFeeder;
     // ---- where it lies ----

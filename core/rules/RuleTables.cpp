@@ -8,13 +8,6 @@
 #include <cmath>
 
 namespace lintel {
-
-RuleTables::RuleTables() = default;
-RuleTables::RuleTables(const RuleTables&) = default;
-RuleTables::RuleTables(RuleTables&&) noexcept = default;
-RuleTables& RuleTables::operator=(const RuleTables&) = default;
-RuleTables& RuleTables::operator=(RuleTables&&) noexcept = default;
-RuleTables::~RuleTables() = default;
 namespace {
 
 using namespace bookjson;

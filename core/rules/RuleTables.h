@@ -64,13 +64,6 @@ struct Band {
 };
 
 struct RuleTables {
-    RuleTables();
-    RuleTables(const RuleTables&);
-    RuleTables(RuleTables&&) noexcept;
-    RuleTables& operator=(const RuleTables&);
-    RuleTables& operator=(RuleTables&&) noexcept;
-    ~RuleTables();
-
     // ---- motors ----
     MotorTable motorSingle, motorThree;
     std::map<int, int> motorVolts; ///< nominal volts of a system to rated volts of its motors
