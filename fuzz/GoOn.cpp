@@ -1,11 +1,16 @@
 #include "fuzz/GoOn.h"
 
 #include "core/check/Assumptions.h"
+#include "core/compare/ProjectComparison.h"
+#include "core/issue/FileNames.h"
 #include "core/issue/Issues.h"
 #include "core/level/Level.h"
+#include "core/lists/Workbook.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
+#include "core/report/CalculationReport.h"
+#include "core/review/Review.h"
 #include "core/rules/DataFolder.h"
 #include "core/solve/Solve.h"
 
@@ -39,6 +44,26 @@ const RuleBook* bookOf(const Basis& basis) {
 
 void checkDrawing(const Drawing& d) {
     if (!(d.width > 0 && d.height > 0 && d.width < 1e7 && d.height < 1e7)) broken("a sheet has no size");
+}
+
+/// What is seen is ticked, and stays ticked while nothing changes.
+void checkReview(const CheckInput& in) {
+    const auto figures = reviewFigures(in);
+    if (figures.empty()) return;
+    Document d(in.project);
+    d.edit("Tick", [&](Project& p) {
+        setTick(p, figures.front(), "A", "2026-01-02");
+        addRemark(p, figures.back(), "Why?", "B", "2026-01-02");
+    });
+    if (d.refusal()) broken("a tick makes a project that cannot be: " + d.refusal()->text());
+    if (withTicks(figures, d.project()).front().state != TickState::Ticked) broken("what was ticked is not");
+}
+
+void checkDocuments(const SheetInput& in) {
+    if (hasWorkbook(in) == workbookOf(in).empty()) broken("a workbook is promised and empty, or the other way round");
+    if (const auto report = calculationReport(in, {}))
+        for (const Drawing& page : report->pages) checkDrawing(page);
+    if (fileNameOf(usualFilePattern, in.project, "what").size() > 180) broken("the name of a file is too long");
 }
 
 } // namespace
@@ -100,7 +125,10 @@ void goOn(const Project& p) {
         if (++circuits > mostBoards) break;
         (void)explain(p, *book, r, c.id).text();
     }
+    checkReview(in);
+    if (!compareProjects(in, in).nothing()) broken("a project differs from itself");
     const SheetInput sheets{p, *book, r};
+    checkDocuments(sheets);
     int drawn = 0;
     for (const Issue& i : p.issues) {
         const auto was = projectOf(p, i.id); // or an Error

@@ -111,37 +111,126 @@ double conductorMass(const RunNeed& n, SizeIndex size, int sets, const RuleBook&
     return book.sizes()[std::size_t(size)].mm2 * 1e-6 * n.length.v * density * n.conductorsOfSet() * sets;
 }
 
-void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Working* w) {
-    const RunNeed& n = r.need;
-    static_cast<RunOutcome&>(r) = RunOutcome{};
-    const auto dropOf = [&](Candidate c) { return n.lengthKnown ? ownDrop(n, c.size, c.sets, book) : 0.0; };
-    const auto within = [&](double own) {
-        return own <= n.ownLimit + 1e-9 && n.totalBefore + own <= n.totalLimit + 1e-9;
-    };
+namespace {
 
-    if (isMediumVoltage(n.system)) {
-        r.state = Sizing::OutsideTables;
-        if (w)
-            w->step("Conductors",
-                    fmt::format("{} V: the tables of the book end at {} V, so they are not sized here",
-                                number(factsOf(n.system).lineLine.v), number(lowVoltageUpTo.v)),
-                    "", "");
-        return;
+/// The sizing of one run: the smallest that carries its load, then raised until drop and earth fault are met, or as it
+/// is held.
+class Sizer {
+public:
+    Sizer(RunResult& result, const SizingRules& sizingRules, const RuleBook& rulebook, Working* working)
+        : r(result), n(result.need), rules(sizingRules), book(rulebook), w(working), how(procedureOf(rulebook)),
+          under(how.conditions(n, rules, book)) {
+        if (book.metric()) r.need.cable.make().factors = float(under.ambient * under.bundling * under.lying);
     }
-    const Procedure& how = procedureOf(book);
-    const Conditions under = how.conditions(n, rules, book);
-    if (book.metric()) r.need.cable.make().factors = float(under.ambient * under.bundling * under.lying);
-    const auto earthAt = [&](Candidate c) {
+    void size();
+
+private:
+    RunResult& r;
+    const RunNeed& n;
+    const SizingRules& rules;
+    const RuleBook& book;
+    Working* w;
+    const Procedure& how;
+    Conditions under;
+    Candidate least{}, chosen{}; ///< what ampacity needs; what it is
+
+    double dropOf(Candidate c) const { return n.lengthKnown ? ownDrop(n, c.size, c.sets, book) : 0.0; }
+    bool within(double own) const { return own <= n.ownLimit + 1e-9 && n.totalBefore + own <= n.totalLimit + 1e-9; }
+    EarthFault earthAt(Candidate c) const {
         return how.earthFault && n.lengthKnown && n.device > 0 ? how.earthFault(n, c, rules, book) : EarthFault{};
-    };
-    Candidate least = smallestThatCarries(how, under, n, rules, book);
-    if (n.heldSets > 0 && least.size < 0 &&
-        n.held >= 0) { // so many sets of anything do not do: say so, with the held size
-        RunNeed free = n;
+    }
+    bool findLeast();
+    Governing whyLeast() const;
+    void hold();
+    void raiseWhereNeeded();
+    template <class Does> bool raiseUntil(Does does);
+    void finish();
+
+    void tellHeld() const;
+    void tellDrop() const;
+    std::vector<Candidate> shownDrops() const;
+    void tellDropOf(Candidate c) const;
+};
+
+/// False where nothing in the book carries it.
+bool Sizer::findLeast() {
+    least = smallestThatCarries(how, under, n, rules, book);
+    if (n.heldSets > 0 && least.size < 0 && n.held >= 0) {
+        RunNeed free = n; // so many sets of anything do not do: say so, with the held size
         free.heldSets = 0;
         least = smallestThatCarries(how, under, free, rules, book);
     }
-    if (least.size < 0) {
+    if (least.size < 0) return false;
+    if (n.raised == 0 || n.held >= 0) return true;
+    for (int i = 0; i < n.raised; ++i)
+        if (const Candidate up = nextAbove(least, n, rules, book); up.size >= 0) least = up;
+    if (w)
+        w->step("Raised for the runs below",
+                fmt::format("{} {} up: fewer kilograms than raising each branch run that is over the total", n.raised,
+                            n.raised == 1 ? "size" : "sizes"),
+                sizeWords(book, least.size), "Basis");
+    return true;
+}
+
+/// What keeps the next smaller size out; where nothing smaller may be used, the minimum does.
+Governing Sizer::whyLeast() const {
+    SizeIndex below = least.size - 1;
+    while (below >= 0 && !canUse(n, below, book)) --below;
+    if (least.sets == 1 && below < n.smallest) {
+        const Governing smaller = below >= 0 ? how.failing(under, n, {below, 1}, rules, book) : Governing::None;
+        return smaller == Governing::None ? Governing::MinimumSize : smaller;
+    }
+    if (least.sets > 1 && below < book.smallestParallel()) return Governing::Load;
+    return how.failing(under, n, {below, least.sets}, rules, book);
+}
+
+void Sizer::hold() {
+    chosen = {n.held, n.heldSets > 0 ? n.heldSets : 1};
+    r.state = Sizing::Held;
+    r.why = Governing::Held;
+    r.tooSmall = how.failing(under, n, chosen, rules, book) != Governing::None ||
+                 (chosen.sets > 1 && chosen.size < book.smallestParallel());
+    if (w) tellHeld();
+}
+
+/// Up to the first size that does, within the ceiling.
+template <class Does> bool Sizer::raiseUntil(Does does) {
+    Candidate c = least;
+    int steps = 0;
+    Governing last = r.why; // what kept the size before the last one out
+    while (steps < rules.ceiling && !does(c)) {
+        last = !within(dropOf(c))  ? Governing::VoltageDrop
+               : earthAt(c).inTime ? Governing::FaultWithstand
+                                   : Governing::LoopImpedance;
+        const Candidate up = nextAbove(c, n, rules, book);
+        if (up.size < 0) break;
+        c = up;
+        ++steps;
+    }
+    if (!does(c)) return false;
+    chosen = c;
+    r.steps = steps;
+    r.why = last;
+    return true;
+}
+
+void Sizer::raiseWhereNeeded() {
+    r.state = Sizing::Sized;
+    // Where even a run without length would not open in time, a larger conductor does not help: that is a snag.
+    const EarthFault first = earthAt(least);
+    const bool loopCounts =
+        first.known && !first.ok && (first.inTime || magnitude(n.cable->loopBefore) < double(first.limit));
+    const bool enough = !n.lengthKnown || (within(r.dropBefore) && !loopCounts);
+    if (w) how.tellAmpacity(*w, n, least, rules, book, enough ? r.why : Governing::None);
+    if (enough) return;
+    const auto keepsDrop = [&](Candidate c) { return within(dropOf(c)); };
+    const auto keepsBoth = [&](Candidate c) { return keepsDrop(c) && (!loopCounts || earthAt(c).ok); };
+    // Where none serves the loop, the drop alone may still be kept.
+    if (!raiseUntil(keepsBoth) && !(loopCounts && raiseUntil(keepsDrop))) r.state = Sizing::PastCeiling;
+}
+
+void Sizer::size() {
+    if (!findLeast()) {
         r.state = Sizing::NoneFits;
         if (w)
             w->step("Ampacity",
@@ -149,161 +238,20 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
                     book.cite("ampacity"));
         return;
     }
-    for (int i = 0; i < n.raised && n.held < 0; ++i)
-        if (const Candidate up = nextAbove(least, n, rules, book); up.size >= 0) least = up;
-    if (w && n.raised > 0 && n.held < 0)
-        w->step("Raised for the runs below",
-                fmt::format("{} {} up: fewer kilograms than raising each branch run that is over the total", n.raised,
-                            n.raised == 1 ? "size" : "sizes"),
-                sizeWords(book, least.size), "Basis");
-    Candidate chosen = least;
+    chosen = least;
     r.sizeForAmpacity = least.size;
     r.setsForAmpacity = least.sets;
     r.dropBefore = dropOf(least);
+    r.why = whyLeast();
+    if (n.held >= 0 && canUse(n, n.held, book))
+        hold();
+    else
+        raiseWhereNeeded();
+    if (w && n.dropAmps.v > 0) tellDrop();
+    finish();
+}
 
-    // What keeps the next smaller size out decides; where nothing smaller may be used, the minimum does.
-    SizeIndex below = least.size - 1;
-    while (below >= 0 && !canUse(n, below, book)) --below;
-    if (least.sets == 1 && below < n.smallest) {
-        const Governing smaller = below >= 0 ? how.failing(under, n, {below, 1}, rules, book) : Governing::None;
-        r.why = smaller == Governing::None ? Governing::MinimumSize : smaller;
-    } else if (least.sets > 1 && (below < book.smallestParallel())) {
-        r.why = Governing::Load;
-    } else {
-        r.why = how.failing(under, n, {below, least.sets}, rules, book);
-    }
-    const Governing forAmpacity = r.why;
-
-    if (n.held >= 0 && canUse(n, n.held, book)) {
-        chosen = {n.held, n.heldSets > 0 ? n.heldSets : 1};
-        r.state = Sizing::Held;
-        r.why = Governing::Held;
-        r.tooSmall = how.failing(under, n, chosen, rules, book) != Governing::None ||
-                     (chosen.sets > 1 && chosen.size < book.smallestParallel());
-        if (w) {
-            how.tellAmpacity(*w, n, chosen, rules, book, Governing::None);
-            const auto words = [&](Candidate c) {
-                return (c.sets > 1 ? fmt::format("{} sets of ", c.sets) : std::string()) + sizeWords(book, c.size);
-            };
-            w->step("Held by hand",
-                    words(chosen) == words(least) ? words(chosen) + ", as its load asks"
-                                                  : fmt::format("{}; {} {} it", words(chosen), words(least),
-                                                                least.sets > 1 ? "carry" : "carries"),
-                    r.tooSmall ? "too small" : "carries it", "");
-            w->governs();
-        }
-    } else {
-        r.state = Sizing::Sized;
-        // Where even a run without length would not open in time, a larger conductor does not help: that is a snag.
-        const EarthFault first = earthAt(least);
-        const bool loopCounts =
-            first.known && !first.ok && (first.inTime || magnitude(n.cable->loopBefore) < double(first.limit));
-        const auto passes = [&](Candidate c) { return within(dropOf(c)) && (!loopCounts || earthAt(c).ok); };
-        const bool enough = !n.lengthKnown || (within(r.dropBefore) && !loopCounts);
-        if (w) how.tellAmpacity(*w, n, least, rules, book, enough ? forAmpacity : Governing::None);
-        if (!enough) {
-            // Up to the first size that does, within the ceiling. Where none serves the loop, the drop alone may still
-            // be kept.
-            const auto raise = [&](const auto& does) {
-                Candidate c = least;
-                int steps = 0;
-                Governing last = forAmpacity; // what kept the size before the last one out
-                while (steps < rules.ceiling && !does(c)) {
-                    last = !within(dropOf(c))  ? Governing::VoltageDrop
-                           : earthAt(c).inTime ? Governing::FaultWithstand
-                                               : Governing::LoopImpedance;
-                    const Candidate up = nextAbove(c, n, rules, book);
-                    if (up.size < 0) break;
-                    c = up;
-                    ++steps;
-                }
-                if (!does(c)) return false;
-                chosen = c, r.steps = steps, r.why = last;
-                return true;
-            };
-            if (!raise(passes) && !(loopCounts && raise([&](Candidate c) { return within(dropOf(c)); })))
-                r.state = Sizing::PastCeiling;
-        }
-    }
-    if (w && n.dropAmps.v > 0) {
-        if (n.lengthKnown) {
-            w->step("Current for drop",
-                    n.dropByShare
-                        ? fmt::format("{} % of the {} A rating = {} A", figures(n.dropAmps.v / n.device * 100),
-                                      rating(n.device), figures(n.dropAmps.v))
-                        : fmt::format("load, {} A", figures(n.dropAmps.v)),
-                    n.dropByShare ? "Basis: share of rating"
-                    : n.feeder    ? "demand"
-                                  : "",
-                    "");
-            if (n.across.v > 0)
-                w->step("Length",
-                        fmt::format("up {}, across {}, down {}, with slack", lengthWords(n.up, rules.units),
-                                    lengthWords(n.across, rules.units), lengthWords(n.down, rules.units)),
-                        lengthWords(n.length, rules.units), "");
-            else
-                w->step("Length", "as entered", lengthWords(n.length, rules.units), "");
-            if (n.spread < 1)
-                w->step("Load along it", "each point's current × its distance, over all of it at the end",
-                        fmt::format("× {}", figures(n.spread)), "");
-            if (n.cable->ring && n.cable->spur > 0)
-                w->step("Spur",
-                        fmt::format("{} out from the ring, at most {} A·m",
-                                    lengthWords(Metres{double(n.cable->spur)}, rules.units),
-                                    figures(double(n.cable->spurLoad))),
-                        "", book.cite("radial"));
-            Candidate c = least;
-            std::vector<Candidate> shown;
-            if (r.state == Sizing::Held)
-                shown = {chosen};
-            else
-                for (int i = 0; c.size >= 0 && i <= rules.ceiling; ++i) {
-                    shown.push_back(c);
-                    if (r.state == Sizing::Sized && c.size == chosen.size && c.sets == chosen.sets) break;
-                    c = nextAbove(c, n, rules, book);
-                }
-            for (Candidate s : shown) {
-                const LineOhms z = lineOhms(n, s.size, book);
-                const bool feet = rules.units == UnitSystem::Imperial;
-                const double per = feet ? 1000 * metresPerFoot : 1000, len = feet ? inFeet(n.length) : n.length.v;
-                const double R = z.r * warmFactor(n, s.size, s.sets, book) * per, X = z.x * per;
-                const double sine = std::sqrt(std::max(0.0, 1 - n.dropPowerFactor * n.dropPowerFactor));
-                const double own = dropOf(s);
-                w->step(
-                    fmt::format("Drop, {}{}", sizeWords(book, s.size), s.sets > 1 ? fmt::format(" × {}", s.sets) : ""),
-                    fmt::format("{}·{}·{}·{}/1000{}{}{} = {} V", n.poles == 3 ? "√3" : "2", figures(n.dropAmps.v),
-                                sine > 0.001 ? fmt::format("({}·{:.2f} + {}·{:.2f})", figures(R), n.dropPowerFactor,
-                                                           figures(X), sine)
-                                             : figures(R),
-                                number(len), s.sets > 1 ? fmt::format("/{}", s.sets) : "",
-                                n.spread < 1 ? fmt::format("·{}", figures(n.spread)) : "",
-                                spurVolts(n, s.size, book).v > 0
-                                    ? fmt::format(" + {} V along the spur", figures(spurVolts(n, s.size, book).v))
-                                    : "",
-                                figures(n.spread * dropVolts(n, s.size, s.sets, n.dropAmps, n.length, book).v +
-                                        spurVolts(n, s.size, book).v)),
-                    own > n.ownLimit + 1e-9 ? fmt::format("{} > {} %", percent(own), figures(n.ownLimit))
-                    : n.totalBefore + own > n.totalLimit + 1e-9
-                        ? fmt::format("{}, total {} > {} %", percent(own), percent(n.totalBefore + own),
-                                      figures(n.totalLimit))
-                        : fmt::format("{} ≤ {} %", percent(own), figures(n.ownLimit)),
-                    (n.cable->type < 0 ? book.cite("impedance")
-                                       : book.cables.types[std::size_t(n.cable->type)].dropTable) +
-                        "; " + book.cite(n.feeder ? "dropFeeder" : "dropBranch"));
-                if (r.why == Governing::VoltageDrop && s.size == chosen.size && s.sets == chosen.sets) w->governs();
-            }
-            if (r.state == Sizing::PastCeiling) {
-                w->step("Upsizing ceiling",
-                        fmt::format("{} sizes up and still over: stays {}, feed it from nearer", rules.ceiling,
-                                    sizeWords(book, least.size)),
-                        "", "Basis");
-                w->governs();
-            }
-        } else {
-            w->step("Drop", "no length is known: place its devices on the plan, or enter a length", "not checked", "");
-        }
-    }
-
+void Sizer::finish() {
     r.size = chosen.size;
     r.sets = chosen.sets;
     r.ampacity = how.ampacity(under, n, chosen, rules, book).value() * chosen.sets;
@@ -320,8 +268,123 @@ void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Worki
     const LineOhms z = lineOhms(n, chosen.size, book);
     r.ohms = Complex{z.r, z.x} * (n.lengthKnown ? n.length.v : 0.0) / double(chosen.sets) +
              Complex{z.r, z.x} * 4.0 * (n.cable->ring ? double(n.cable->spur) : 0.0);
-
     how.protect(r, chosen, least, rules, book, w);
+}
+
+// ---- told ----
+
+void Sizer::tellHeld() const {
+    how.tellAmpacity(*w, n, chosen, rules, book, Governing::None);
+    const auto words = [&](Candidate c) {
+        return (c.sets > 1 ? fmt::format("{} sets of ", c.sets) : std::string()) + sizeWords(book, c.size);
+    };
+    w->step("Held by hand",
+            words(chosen) == words(least)
+                ? words(chosen) + ", as its load asks"
+                : fmt::format("{}; {} {} it", words(chosen), words(least), least.sets > 1 ? "carry" : "carries"),
+            r.tooSmall ? "too small" : "carries it", "");
+    w->governs();
+}
+
+/// From what ampacity needs up to the one that was chosen.
+std::vector<Candidate> Sizer::shownDrops() const {
+    if (r.state == Sizing::Held) return {chosen};
+    std::vector<Candidate> shown;
+    Candidate c = least;
+    for (int i = 0; c.size >= 0 && i <= rules.ceiling; ++i) {
+        shown.push_back(c);
+        if (r.state == Sizing::Sized && c.size == chosen.size && c.sets == chosen.sets) break;
+        c = nextAbove(c, n, rules, book);
+    }
+    return shown;
+}
+
+void Sizer::tellDrop() const {
+    if (!n.lengthKnown) {
+        w->step("Drop", "no length is known: place its devices on the plan, or enter a length", "not checked", "");
+        return;
+    }
+    const auto metres = [&](Metres m) { return lengthWords(m, rules.units); };
+    w->step("Current for drop",
+            n.dropByShare ? fmt::format("{} % of the {} A rating = {} A", figures(n.dropAmps.v / n.device * 100),
+                                        rating(n.device), figures(n.dropAmps.v))
+                          : fmt::format("load, {} A", figures(n.dropAmps.v)),
+            n.dropByShare ? "Basis: share of rating"
+            : n.feeder    ? "demand"
+                          : "",
+            "");
+    const bool measured = n.up.v + n.across.v + n.down.v > 0;
+    w->step("Length",
+            n.lengthAssumed ? "neither entered nor measured: counted as the basis says"
+            : measured
+                ? fmt::format("up {}, across {}, down {}, with slack", metres(n.up), metres(n.across), metres(n.down))
+                : "as entered",
+            metres(n.length), "");
+    if (n.spread < 1)
+        w->step("Load along it", "each point's current × its distance, over all of it at the end",
+                fmt::format("× {}", figures(n.spread)), "");
+    if (n.cable->ring && n.cable->spur > 0)
+        w->step("Spur",
+                fmt::format("{} out from the ring, at most {} A·m", metres(Metres{double(n.cable->spur)}),
+                            figures(double(n.cable->spurLoad))),
+                "", book.cite("radial"));
+    for (Candidate c : shownDrops()) tellDropOf(c);
+    if (r.state != Sizing::PastCeiling) return;
+    w->step("Upsizing ceiling",
+            fmt::format("{} sizes up and still over: stays {}, feed it from nearer", rules.ceiling,
+                        sizeWords(book, least.size)),
+            "", "Basis");
+    w->governs();
+}
+
+/// ΔV = k·I·(R·cosφ + X·sinφ)·L/1000/sets, with the figures in it.
+void Sizer::tellDropOf(Candidate c) const {
+    const LineOhms z = lineOhms(n, c.size, book);
+    const bool feet = rules.units == UnitSystem::Imperial;
+    const double per = feet ? 1000 * metresPerFoot : 1000;
+    const double length = feet ? inFeet(n.length) : n.length.v;
+    const double R = z.r * warmFactor(n, c.size, c.sets, book) * per;
+    const double X = z.x * per;
+    const double sine = std::sqrt(std::max(0.0, 1 - n.dropPowerFactor * n.dropPowerFactor));
+    const double spur = spurVolts(n, c.size, book).v;
+    const double volts = n.spread * dropVolts(n, c.size, c.sets, n.dropAmps, n.length, book).v + spur;
+    const std::string impedance =
+        sine > 0.001 ? fmt::format("({}·{:.2f} + {}·{:.2f})", figures(R), n.dropPowerFactor, figures(X), sine)
+                     : figures(R);
+    std::string formula =
+        fmt::format("{}·{}·{}·{}/1000", n.poles == 3 ? "√3" : "2", figures(n.dropAmps.v), impedance, number(length));
+    if (c.sets > 1) formula += fmt::format("/{}", c.sets);
+    if (n.spread < 1) formula += fmt::format("·{}", figures(n.spread));
+    if (spur > 0) formula += fmt::format(" + {} V along the spur", figures(spur));
+    formula += fmt::format(" = {} V", figures(volts));
+
+    const double own = dropOf(c);
+    const std::string against =
+        own > n.ownLimit + 1e-9 ? fmt::format("{} > {} %", percent(own), figures(n.ownLimit))
+        : n.totalBefore + own > n.totalLimit + 1e-9
+            ? fmt::format("{}, total {} > {} %", percent(own), percent(n.totalBefore + own), figures(n.totalLimit))
+            : fmt::format("{} ≤ {} %", percent(own), figures(n.ownLimit));
+    const std::string table =
+        n.cable->type < 0 ? book.cite("impedance") : book.cables.types[std::size_t(n.cable->type)].dropTable;
+    w->step(fmt::format("Drop, {}{}", sizeWords(book, c.size), c.sets > 1 ? fmt::format(" × {}", c.sets) : ""), formula,
+            against, table + "; " + book.cite(n.feeder ? "dropFeeder" : "dropBranch"));
+    if (r.why == Governing::VoltageDrop && c.size == chosen.size && c.sets == chosen.sets) w->governs();
+}
+
+} // namespace
+
+void sizeRun(RunResult& r, const SizingRules& rules, const RuleBook& book, Working* w) {
+    static_cast<RunOutcome&>(r) = RunOutcome{};
+    if (!isMediumVoltage(r.need.system)) {
+        Sizer(r, rules, book, w).size();
+        return;
+    }
+    r.state = Sizing::OutsideTables;
+    if (w)
+        w->step("Conductors",
+                fmt::format("{} V: the tables of the book end at {} V, so they are not sized here",
+                            number(factsOf(r.need.system).lineLine.v), number(lowVoltageUpTo.v)),
+                "", "");
 }
 
 } // namespace lintel

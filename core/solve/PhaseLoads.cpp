@@ -177,7 +177,10 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         if (continuous) r.continuousVa += va;
         const bool hermetic = (kind == LoadKind::Cooling || kind == LoadKind::Refrigeration) && unit != LoadUnit::hp;
         if (unit == LoadUnit::hp || hermetic || kind == LoadKind::Motor || kind == LoadKind::Vertical)
-            if (const double m = magnitude(each); m > r.largestMotorVa) r.largestMotorVa = m, r.hermetic = hermetic;
+            if (const double m = magnitude(each); m > r.largestMotorVa) {
+                r.largestMotorVa = m;
+                r.hermetic = hermetic;
+            }
         r.mostPoles = std::max(r.mostPoles, poles);
         KindSum k;
         k.p = s.real(), k.q = s.imag(), k.dp = d.real(), k.dq = d.imag();
@@ -224,7 +227,9 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     int kindsUsed = 0;
     for (std::size_t k = 0; k < loadKinds; ++k) {
         if (byKind[k] > 0) ++kindsUsed;
-        if (byKind[k] > most) most = byKind[k], r.kind = LoadKind(k);
+        if (byKind[k] <= most) continue;
+        most = byKind[k];
+        r.kind = LoadKind(k);
     }
     present.note(Results::Trait::Motor, r.largestMotorVa > 0);
     r.mixed = kindsUsed > 1;

@@ -469,6 +469,8 @@ TEST_CASE("a length that nobody entered or measured is not known, and nothing is
     CHECK(r.of(lp).run.need.length.v == 30);
     CHECK(lengthOf(r.of(lp).run.need, UnitSystem::Metric) == "30.0 m assumed");
     CHECK(r.of(lp).dropKnown);
+    CHECK(explain(p, nec(), r, lp).text().find("neither entered nor measured") != std::string::npos);
+    CHECK(explain(p, nec(), r, c).text().find("Length: as entered  → 66 ft") != std::string::npos);
     // Set down on the plan, with what feeds it, it is measured.
     p.basis.unknownLength = 0;
     for (const Transformer& t : p.transformers) p.transformers.change(t.id)->onPlan = true;
