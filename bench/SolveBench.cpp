@@ -4,6 +4,7 @@
 #include "core/check/Check.h"
 #include "core/level/Level.h"
 #include "core/lists/List.h"
+#include "core/project/Edit.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 

@@ -28,6 +28,7 @@
 #include <QGuiApplication>
 #include <fmt/format.h>
 #include <iostream>
+#include <nlohmann/json.hpp>
 
 using namespace lintel;
 namespace fs = std::filesystem;
@@ -572,6 +573,17 @@ int runCommand(int argc, char** argv) {
     listsCommand->add_option("--out", lists.out,
                              "An .xlsx with a sheet for each, a .csv of one, or a folder of CSV files");
     listsCommand->add_flag("--json", lists.json, "As JSON");
+    SheetsOrder sheets;
+    auto* sheetsCommand =
+        app.add_subcommand("sheets", "The sheets of the set with their numbers, and which of them stay");
+    sheetsCommand->add_option("FILE", sheets.file, "A .lintel project")->required();
+    sheetsCommand
+        ->add_option("--number", sheets.numbers, "OLD=NEW: a sheet keeps this number; OLD=: by the order again")
+        ->allow_extra_args(false);
+    sheetsCommand->add_flag("--keep", sheets.keep, "All keep the numbers that they have");
+    sheetsCommand->add_flag("--anew", sheets.anew, "First number all by the order again");
+    sheetsCommand->add_option("--out", sheets.out, "The project to write; without it FILE itself");
+    sheetsCommand->add_flag("--json", sheets.json, "As JSON");
     CompareOrder comparison;
     auto* compareCommand =
         app.add_subcommand("compare", "What was entered differently in two files, and what follows from it");
@@ -592,6 +604,7 @@ int runCommand(int argc, char** argv) {
     if (*mergeCommand) return runMerge(merge);
     if (*formsCommand) return runForms(forms);
     if (*issuesCommand) return runIssues(issues);
+    if (*sheetsCommand) return runSheets(sheets);
     if (*listsCommand) return runLists(lists);
     if (*takeCommand || *writeCommand) {
         auto p = loadProject(file);

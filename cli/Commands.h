@@ -90,6 +90,13 @@ struct IssuesOrder {
 };
 int runIssues(const IssuesOrder& order);
 
+struct SheetsOrder {
+    std::string file, out;
+    std::vector<std::string> numbers; ///< "E-603=E-610"; "E-603=": by the order again
+    bool keep = false, anew = false, json = false;
+};
+int runSheets(const SheetsOrder& order);
+
 struct CompareOrder {
     std::vector<std::string> files; ///< two, or the seven that git gives
     bool json = false;

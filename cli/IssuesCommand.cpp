@@ -5,8 +5,10 @@
 #include "core/issue/Issues.h"
 #include "core/project/ProjectFile.h"
 
+#include <filesystem>
 #include <fmt/format.h>
 #include <iostream>
+#include <nlohmann/json.hpp>
 
 namespace lintel {
 namespace {
@@ -15,7 +17,8 @@ void print(const Project& p, bool json) {
     if (json) {
         nlohmann::ordered_json list = nlohmann::ordered_json::array();
         for (const Issue& i : p.issues) {
-            nlohmann::ordered_json sheets = nlohmann::ordered_json::array(), taken = nlohmann::ordered_json::array();
+            nlohmann::ordered_json sheets = nlohmann::ordered_json::array();
+            nlohmann::ordered_json taken = nlohmann::ordered_json::array();
             for (const IssuedSheet& s : i.sheets) sheets.push_back({{"number", s.number}, {"title", s.title}});
             for (const TakenOn& t : i.taken) taken.push_back({{"what", t.what}, {"by", t.by}});
             list.push_back({{"mark", i.mark},
@@ -54,10 +57,12 @@ int make(const IssuesOrder& o, const Solved& s) {
         if (!o.accept.empty()) draft.taken.push_back({item.what, o.accept});
         std::cerr << "lintel-cli: " << item.what << (o.accept.empty() ? "" : ", taken on by " + o.accept) << "\n";
     }
-    for (const SheetEntry& e : issueSet({s.project, s.book, s.results})) draft.sheets.push_back(e.title);
+    for (const SheetEntry& e : issueSet({s.project, s.book, s.results})) draft.sheets.push_back(e.key);
+    const std::string to = o.out.empty() ? o.file : o.out;
+    if (!std::filesystem::exists(o.file) && o.out.empty())
+        return fail({o.file, "a project as it was issued is not written over", "Give --out FILE."});
     const auto next = issued(s.input(), draft);
     if (!next) return fail(next.error());
-    const std::string to = o.out.empty() ? o.file : o.out;
     if (const auto bad = saveProject(*next, to)) return fail(*bad);
     std::cout << fmt::format("{} issued, {} sheets, written to {}\n", draft.mark, lastIssue(*next)->sheets.size(), to);
     return 0;

@@ -5,6 +5,7 @@
 
 #include <fmt/format.h>
 #include <iostream>
+#include <nlohmann/json.hpp>
 
 namespace lintel {
 namespace {

@@ -4,6 +4,8 @@
 #include "core/solve/Solve.h"
 #include "fuzz/GoOn.h"
 
+#include <nlohmann/json.hpp>
+
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     using namespace lintel;
     static const auto book = loadRuleBook("nec-2023");

@@ -21,6 +21,7 @@
 #include "core/exchange/LoadList.h"
 #include "core/project/Catalogue.h"
 #include "core/project/CopyBoard.h"
+#include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
@@ -364,7 +365,7 @@ void MainWindow::buildMenus() {
             t.level = planStage->plan().level();
             t.onPlan = false; // until it is set down there
             t.run = p.runs.add({});
-            made = p.transformers.add(t);
+            made = addFresh(p, &Project::transformers, t);
         });
         state->select(made);
     });
@@ -375,7 +376,7 @@ void MainWindow::buildMenus() {
             s.name = "Utility";
             s.level = planStage->plan().level();
             s.onPlan = false; // until it is set down there
-            made = p.sources.add(s);
+            made = addFresh(p, &Project::sources, s);
         });
         state->select(made);
     });
@@ -393,7 +394,7 @@ void MainWindow::buildMenus() {
             Level l;
             for (const Level& o : p.levels) l.elevation = std::max(l.elevation, o.elevation + o.height);
             l.name = "Level " + std::to_string(p.levels.size() + 1);
-            p.levels.add(l);
+            addFresh(p, &Project::levels, l);
         });
     });
     add(project, tr("Remove the level shown"), "removeLevel", {}, [this] {

@@ -25,8 +25,8 @@ QLabel* heading(const QString& words) {
 }
 } // namespace
 
-IssueDialog::IssueDialog(const Session& s, std::vector<std::string> titles, QWidget* parent)
-    : QDialog(parent), session(s), sheets(std::move(titles)), gate(issueGate(s.solution().input())) {
+IssueDialog::IssueDialog(const Session& s, std::vector<std::string> keys, QWidget* parent)
+    : QDialog(parent), session(s), sheets(std::move(keys)), gate(issueGate(s.solution().input())) {
     setWindowTitle(tr("Issue the set"));
     resize(860, 560);
     const Basis& basis = session.project().basis;

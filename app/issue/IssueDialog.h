@@ -17,7 +17,7 @@ namespace lintel {
 class IssueDialog : public QDialog {
     Q_OBJECT
 public:
-    /// `sheets`: the titles that are ticked.
+    /// `sheets`: the keys of those that are ticked.
     IssueDialog(const Session& session, std::vector<std::string> sheets, QWidget* parent = nullptr);
     IssueDraft draft() const;
 

@@ -6,6 +6,7 @@
 #include "app/issue/IssueDialog.h"
 #include "app/issue/PrintSheets.h"
 #include "app/issue/ReportDialog.h"
+#include "core/base/Parse.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/SheetMarks.h"
@@ -13,11 +14,13 @@
 #include "core/lists/Workbook.h"
 #include "core/project/CircuitFacts.h"
 #include "core/project/ProjectFile.h"
+#include "core/project/SheetNumbers.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/DoorCard.h"
 #include "core/solve/Solve.h"
 #include "render/PdfFile.h"
 
+#include <QAction>
 #include <QBoxLayout>
 #include <QElapsedTimer>
 #include <QFileDialog>
@@ -184,6 +187,13 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     right->addWidget(view, 1);
     across->addLayout(right, 1);
     connect(list, &QListWidget::currentRowChanged, this, &IssueStage::showCurrent);
+    list->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(list, &QListWidget::customContextMenuRequested, this, &IssueStage::askNumbers);
+    auto* number = new QAction(tr("Number the sheet"), list);
+    number->setShortcut(Qt::Key_F2);
+    number->setShortcutContext(Qt::WidgetShortcut);
+    list->addAction(number);
+    connect(number, &QAction::triggered, this, &IssueStage::numberCurrent);
     connect(list, &QListWidget::itemChanged, this, [this](QListWidgetItem* i) {
         const QString id = i->data(Qt::UserRole).toString();
         unticked.erase(std::remove(unticked.begin(), unticked.end(), id), unticked.end());
@@ -226,12 +236,14 @@ void IssueStage::rebuild() {
         int row = 0;
         for (const SheetEntry& e : set().sheets) {
             auto* i = new QListWidgetItem(q(e.number) + "   " + q(e.title), list);
-            i->setData(Qt::UserRole, q(e.title));
-            i->setToolTip(plainTip(q(e.number) + "   " + q(e.title)));
+            i->setData(Qt::UserRole, q(e.key));
+            i->setToolTip(tipOf(e));
             i->setFlags(i->flags() | Qt::ItemIsUserCheckable);
-            i->setCheckState(std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end() ? Qt::Checked
-                                                                                                       : Qt::Unchecked);
-            if (q(e.title) == wanted) row = list->count() - 1;
+            i->setCheckState(isTicked(e) ? Qt::Checked : Qt::Unchecked);
+            QFont font = list->font();
+            font.setItalic(!session.project().sheetNumbers.empty() && e.kind && !e.kept); // may become another yet
+            i->setFont(font);
+            if (q(e.key) == wanted) row = list->count() - 1;
         }
         list->setCurrentRow(list->count() ? row : -1);
     }
@@ -280,10 +292,9 @@ void IssueStage::compareNext() {
         return comparing->stop();
     const int row = nextToCompare++;
     const SheetEntry& e = sheets[std::size_t(row)];
-    const auto then = std::find_if(last->sheets.begin(), last->sheets.end(),
-                                   [&](const IssuedSheet& s) { return s.title == e.title; });
+    const IssuedSheet* then = sheetOf(*last, e);
     QString mark;
-    if (then == last->sheets.end())
+    if (!then)
         mark = tr("not in %1").arg(q(last->mark));
     else if (then->print != printOf(e.draw()))
         mark = tr("changed since %1").arg(q(last->mark));
@@ -295,6 +306,76 @@ void IssueStage::compareNext() {
     list->item(row)->setToolTip(plainTip(words + ": " + mark));
 }
 
+QString IssueStage::tipOf(const SheetEntry& e) const {
+    QString words = q(e.number) + "   " + q(e.title);
+    if (e.kind && e.page == 0)
+        words += "\n" + (e.kept ? tr("It keeps this number. F2: give it another.")
+                                : tr("Numbered by the order of the sheets until the set goes out. F2: give it one."));
+    return plainTip(words);
+}
+
+const SheetEntry* IssueStage::currentEntry() {
+    const auto& sheets = set().sheets;
+    const int row = list->currentRow();
+    return row >= 0 && row < int(sheets.size()) && int(sheets.size()) == list->count() ? &sheets[std::size_t(row)]
+                                                                                       : nullptr;
+}
+
+void IssueStage::numberCurrent() {
+    session.waitSolved();
+    if (!isCurrent()) rebuild();
+    const SheetEntry* e = currentEntry();
+    if (!e || earlier) return;
+    Project copy = session.project();
+    if (const auto bad = renumber(copy, set().sheets, *e, e->number)) return session.say(q(bad->text()), true);
+    const QRect item = list->visualItemRect(list->currentItem());
+    const int box = 24; // the tick before it
+    typeOver(list->viewport(), item.adjusted(box, 0, 0, 0), q(e->number), "sheetNumber",
+             [this, key = e->key](const std::string& text) -> std::optional<Error> {
+                 const auto& sheets = set().sheets;
+                 const auto it =
+                     std::find_if(sheets.begin(), sheets.end(), [&](const SheetEntry& s) { return s.key == key; });
+                 if (it == sheets.end()) return std::nullopt;
+                 const std::string number = trimmed(text);
+                 Project trial = session.project();
+                 if (const auto bad = renumber(trial, sheets, *it, number)) return bad;
+                 const SheetEntry sheet = *it;
+                 session.edit(number.empty() ? tr("Let go of the number of %1").arg(q(sheet.title))
+                                             : tr("Number %1 for %2").arg(q(number), q(sheet.title)),
+                              [&](Project& p) {
+                                  (void)numberSheet(p, {*sheet.kind, sheet.about}, number);
+                              });
+                 return std::nullopt;
+             });
+}
+
+void IssueStage::askNumbers(QPoint at) {
+    const SheetEntry* e = currentEntry();
+    if (!e || earlier) return;
+    const bool own = e->kind && e->page == 0;
+    QMenu menu;
+    menu.setObjectName("numberMenu");
+    auto* number = menu.addAction(tr("Number…\tF2"));
+    number->setEnabled(own);
+    auto* letGo = menu.addAction(tr("Number it by the order again"));
+    letGo->setEnabled(own && e->kept);
+    menu.addSeparator();
+    const auto& sheets = set().sheets;
+    auto* keep = menu.addAction(tr("Keep all numbers as they are"));
+    keep->setEnabled(std::any_of(sheets.begin(), sheets.end(), [](const SheetEntry& s) { return s.kind && !s.kept; }));
+    auto* anew = menu.addAction(tr("Number all by the order again"));
+    anew->setEnabled(!session.project().sheetNumbers.empty());
+    const QAction* chosen = menu.exec(list->viewport()->mapToGlobal(at));
+    if (chosen == number) numberCurrent();
+    if (chosen == letGo) {
+        const SheetKey sheet{*e->kind, e->about};
+        session.edit(tr("Let go of the number of %1").arg(q(e->title)),
+                     [&](Project& p) { (void)numberSheet(p, sheet, ""); });
+    }
+    if (chosen == keep) session.edit(tr("Keep sheet numbers"), [&](Project& p) { keepNumbers(p, sheets); });
+    if (chosen == anew) session.edit(tr("Number sheets anew"), [](Project& p) { p.sheetNumbers = {}; });
+}
+
 void IssueStage::fillCompareMenu(QMenu& menu) const {
     for (const Issue& i : session.project().issues)
         menu.addAction(plainButton(tr("Issue %1, %2").arg(q(i.mark), q(i.date))))->setData(i.id.value);
@@ -304,10 +385,10 @@ void IssueStage::fillCompareMenu(QMenu& menu) const {
 
 void IssueStage::askIssue() {
     session.waitSolved();
-    std::vector<std::string> titles;
+    std::vector<std::string> sheets;
     for (const SheetEntry& e : set().sheets)
-        if (isTicked(e)) titles.push_back(e.title);
-    IssueDialog dialog(session, titles, this);
+        if (isTicked(e)) sheets.push_back(e.key);
+    IssueDialog dialog(session, sheets, this);
     if (dialog.exec() != QDialog::Accepted) return;
     if (const auto bad = makeIssue(dialog.draft())) session.say(q(bad->text()), true);
 }
@@ -369,12 +450,17 @@ void IssueStage::showCurrent() {
 }
 
 void IssueStage::showSchedule(BoardId b) {
-    showSheet((session.solution().book->metric() ? "Schedule " : "Panel schedule ") +
-              q(nameOf(session.project(), Ref(b))));
+    showWhere([b](const SheetEntry& e) { return e.kind == SheetKind::Schedule && e.about == Ref(b); });
 }
 
 void IssueStage::showSheet(const QString& title) {
-    wanted = title;
+    showWhere([title = title.toStdString()](const SheetEntry& e) { return e.title == title; });
+}
+
+void IssueStage::showWhere(const std::function<bool(const SheetEntry&)>& is) {
+    const auto& sheets = set().sheets;
+    const auto it = std::find_if(sheets.begin(), sheets.end(), is);
+    wanted = it == sheets.end() ? QString() : q(it->key);
     rebuild();
     showCurrent();
 }
@@ -399,8 +485,9 @@ void IssueStage::askRemark(QPoint onScreen) {
     menu.setObjectName("sheetMenu");
     menu.addAction(tr("Remark here…"));
     if (!menu.exec(onScreen)) return;
-    Q_EMIT remarkWanted(list->item(row)->data(Qt::UserRole).toString(),
-                        Point{(at.x() - origin.x()) / pixels, (at.y() - origin.y()) / pixels});
+    const SheetEntry* sheet = currentEntry();
+    if (!sheet) return;
+    Q_EMIT remarkWanted(q(sheet->title), Point{(at.x() - origin.x()) / pixels, (at.y() - origin.y()) / pixels});
 }
 
 bool IssueStage::isCurrent() const {
@@ -484,32 +571,41 @@ void IssueStage::editCell(CircuitId circuit, int column, QRect at) {
     session.select(circuit);
     const auto words = wordsOf(p, circuit, form.columns[std::size_t(column)]);
     if (!words) return session.say(tr("This is worked out. Words, notes and columns of your own are typed here."));
-    auto* line = new QLineEdit(q(words->text), view);
-    line->setObjectName("cellEditor");
+    typeOver(view, at, q(words->text), "cellEditor",
+             [this, circuit, enter = words->enter](const std::string& text) -> std::optional<Error> {
+                 Project trial = session.project();
+                 if (const auto bad = enter(trial, text)) return bad;
+                 session.edit(tr("Words of %1").arg(q(nameOf(session.project(), Ref(circuit)))),
+                              [&](Project& project) { enter(project, text); });
+                 return std::nullopt;
+             });
+}
+
+void IssueStage::typeOver(QWidget* over, QRect at, const QString& text, const char* name,
+                          std::function<std::optional<Error>(const std::string&)> take) {
+    auto* line = new QLineEdit(text, over);
+    line->setObjectName(name);
     closeOnEscape(line);
     line->setGeometry(
         at.adjusted(-2, 0, 2, 0).united(QRect(at.left() - 2, at.center().y() - 13, std::max(at.width(), 120), 26)));
     line->selectAll();
     line->show();
     line->setFocus();
-    connect(line, &QLineEdit::editingFinished, this, [this, line, circuit, enter = words->enter] {
+    QWidget* back = over == list->viewport() ? list : static_cast<QWidget*>(view);
+    connect(line, &QLineEdit::editingFinished, this, [this, line, back, take = std::move(take)] {
         if (line->isHidden()) return;
         if (line->isModified()) {
             line->setModified(false);
-            const std::string text = line->text().toStdString();
-            Project trial = session.project();
-            if (const auto bad = enter(trial, text)) {
+            if (const auto bad = take(line->text().toStdString())) {
                 markRefused(line, q(bad->what + ". " + bad->help));
                 return session.say(q(bad->what + ". " + bad->help), true);
             }
-            session.edit(tr("Words of %1").arg(q(nameOf(session.project(), Ref(circuit)))),
-                         [&](Project& project) { enter(project, text); });
         } else if (isRefused(line)) {
             return;
         }
         line->hide();
         line->deleteLater();
-        view->setFocus();
+        back->setFocus();
     });
 }
 
@@ -615,7 +711,7 @@ Outcome<QString> IssueStage::exportDxf(const QString& folder) {
 }
 
 bool IssueStage::isTicked(const SheetEntry& e) const {
-    return std::find(unticked.begin(), unticked.end(), q(e.title)) == unticked.end();
+    return std::find(unticked.begin(), unticked.end(), q(e.key)) == unticked.end();
 }
 
 Drawing IssueStage::drawn(const SheetEntry& sheet) const {

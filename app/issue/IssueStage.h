@@ -85,6 +85,17 @@ private:
     std::size_t sheetsChanged = 0;
     QString issuesTold;
     bool isTicked(const SheetEntry& e) const;
+    QString tipOf(const SheetEntry& e) const;
+    /// The sheet that is chosen; null: none, or the set is not listed yet.
+    const SheetEntry* currentEntry();
+    /// The number of the chosen sheet is typed where it stands.
+    void numberCurrent();
+    void askNumbers(QPoint at);
+    void showWhere(const std::function<bool(const SheetEntry&)>& is);
+    /// A field over a text; what is typed is taken with Enter or by going elsewhere, and stays marked where it cannot
+    /// be.
+    void typeOver(QWidget* over, QRect at, const QString& text, const char* name,
+                  std::function<std::optional<Error>(const std::string&)> take);
     /// A sheet with clouds where it is compared with something.
     Drawing drawn(const SheetEntry& sheet) const;
     std::vector<Drawing> tickedSheets();

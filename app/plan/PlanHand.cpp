@@ -10,6 +10,7 @@
 #include "core/plan/Arrange.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/plan/FindRooms.h"
+#include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 #include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
@@ -326,7 +327,7 @@ void PlanView::placeOne() {
             t.name = freeBoardName(p, "T-1");
             t.level = floor, t.at = hover.at;
             t.run = p.runs.add({});
-            made = p.transformers.add(t);
+            made = addFresh(p, &Project::transformers, t);
         });
         break;
     }

@@ -2,6 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "core/project/AddBelow.h"
+#include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 
 #include <QMenu>
@@ -26,7 +27,7 @@ void addSources(std::vector<RiserCommand>& out) {
                        x.name = p.sources.empty() ? "Utility" : "Utility " + std::to_string(p.sources.size() + 1);
                        x.onPlan = false;
                        if (p.basis.units == UnitSystem::Metric) x.system = VoltageSystem::Y400;
-                       return Ref(p.sources.add(x));
+                       return Ref(addFresh(p, &Project::sources, x));
                    })});
 }
 

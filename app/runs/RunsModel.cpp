@@ -7,7 +7,10 @@
 #include "core/project/Operations.h"
 #include "core/project/RunFacts.h"
 #include "core/sheets/Words.h"
+#include "core/solve/ConductorSizing.h"
 #include "core/solve/States.h"
+
+#include <fmt/format.h>
 
 namespace lintel {
 namespace {
@@ -20,9 +23,7 @@ Metres longestOf(const RunResult& r) {
 }
 } // namespace
 
-RunsModel::RunsModel(Session& s, QObject* parent) : QAbstractTableModel(parent), session(s), from(s.sharedSolution()) {
-    rebuild();
-}
+RunsModel::RunsModel(Session& s, QObject* parent) : QAbstractTableModel(parent), session(s) { rebuild(); }
 
 bool RunsModel::passes(const RunResult& r, bool feeder, RunFilter f) {
     const bool over =
@@ -48,41 +49,60 @@ bool RunsModel::passes(const RunResult& r, bool feeder, RunFilter f) {
 }
 
 int RunsModel::count(RunFilter f) const {
-    return int(std::count_if(all.begin(), all.end(),
-                             [&](Ref r) { return passes(*from->results.run(r), !r.is<Circuit>(), f); }));
+    return int(std::count_if(list.all.begin(), list.all.end(),
+                             [&](Ref r) { return passes(*list.from->results.run(r), !r.is<Circuit>(), f); }));
 }
 
-void RunsModel::rebuild() {
-    std::vector<Ref> list;
-    const auto solution = session.sharedSolution();
+RunsModel::Listed RunsModel::listed(std::shared_ptr<const Solution> solution) {
+    std::vector<Ref> all;
     const Results& r = solution->results;
+    const Project& p = solution->project;
     for (Ref node : r.order)
-        if (r.node(node)->parent) list.push_back(node);
+        if (r.node(node)->parent) all.push_back(node);
     for (Ref node : r.order) {
         if (!node.is<Board>()) continue;
         std::vector<const Circuit*> here;
-        for (const Circuit& c : solution->project.circuits)
-            if (c.board == node.as<Board>() && c.use == CircuitUse::Load && !r.of(c.id).feeder) here.push_back(&c);
-        std::sort(here.begin(), here.end(), [](const Circuit* a, const Circuit* b) { return a->slot < b->slot; });
-        for (const Circuit* c : here) list.push_back(c->id);
+        for (CircuitId id : r.on(node.as<Board>()))
+            if (p.circuits[id].use == CircuitUse::Load && !r.of(id).feeder) here.push_back(&p.circuits[id]);
+        std::stable_sort(here.begin(), here.end(),
+                         [](const Circuit* a, const Circuit* b) { return a->slot < b->slot; });
+        for (const Circuit* c : here) all.push_back(c->id);
     }
+    return {std::move(solution), std::move(all)};
+}
+
+std::vector<Ref> RunsModel::filtered(Listed& of) const {
+    const Solution& s = *of.from;
+    if (of.words.empty() && !wanted.isEmpty())
+        for (Ref x : of.all) of.words.push_back(wordsOf(s, x));
+    const auto holdsWords = [&](std::size_t i) {
+        return std::all_of(wanted.begin(), wanted.end(),
+                           [&](const QString& word) { return of.words[i].contains(word); });
+    };
     std::vector<Ref> kept;
-    for (Ref x : list)
-        if (passes(*r.run(x), !x.is<Circuit>(), shown) && (wanted.isEmpty() || holdsWords(*solution, x)))
-            kept.push_back(x);
-    if (worst != WorstBy::None) {
-        std::vector<std::pair<double, Ref>> ranked;
-        for (Ref x : kept) ranked.push_back({badness(*solution, x, worst), x});
-        std::stable_sort(ranked.begin(), ranked.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
-        constexpr std::size_t ten = 10;
-        kept.clear();
-        for (const auto& [how, x] : ranked)
-            if (kept.size() < ten && how > 0) kept.push_back(x);
-    }
+    for (std::size_t i = 0; i < of.all.size(); ++i)
+        if (passes(*s.results.run(of.all[i]), !of.all[i].is<Circuit>(), shown) && holdsWords(i))
+            kept.push_back(of.all[i]);
+    if (worst == WorstBy::None) return kept;
+    std::vector<std::pair<double, Ref>> ranked;
+    for (Ref x : kept) ranked.push_back({badness(s, x, worst), x});
+    std::stable_sort(ranked.begin(), ranked.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    constexpr std::size_t ten = 10;
+    kept.clear();
+    for (const auto& [how, x] : ranked)
+        if (kept.size() < ten && how > 0) kept.push_back(x);
+    return kept;
+}
+
+void RunsModel::rebuild() { show(listed(session.sharedSolution())); }
+
+void RunsModel::refilter() { show(Listed(list)); }
+
+void RunsModel::show(Listed&& fresh) {
+    std::vector<Ref> kept = filtered(fresh);
     const bool same = kept == rows && sortColumn < 0;
-    if (!same) beginResetModel();
-    from = solution;
-    all = std::move(list);
+    if (!same) beginResetModel(); // before anything changes: a view may still ask for what it shows
+    list = std::move(fresh);
     rows = std::move(kept);
     if (!same) {
         endResetModel();
@@ -92,23 +112,22 @@ void RunsModel::rebuild() {
     }
 }
 
-bool RunsModel::holdsWords(const Solution& s, Ref thing) const {
+QString RunsModel::wordsOf(const Solution& s, Ref thing) {
     const RunResult& r = *s.results.run(thing);
-    QString told = q(nameOf(s.project, thing)) + " " + q(conductorWords(r, *s.book)) + " " + q(whyWords(r)) + " " +
-                   q(number(r.need.device)) + " A";
+    QString words = q(nameOf(s.project, thing)) + " " + q(conductorWords(r, *s.book)) + " " + q(whyWords(r)) + " " +
+                    q(number(r.need.device)) + " A";
     if (const Circuit* c = s.project.circuits.find(thing.as<Circuit>()))
-        told += " " + q(c->name);
+        words += " " + q(c->name);
     else if (const NodeResult* n = s.results.node(thing))
-        told += " " + q(nameOf(s.project, n->parent));
-    return std::all_of(wanted.begin(), wanted.end(),
-                       [&](const QString& word) { return told.contains(word, Qt::CaseInsensitive); });
+        words += " " + q(nameOf(s.project, n->parent));
+    return words.toLower();
 }
 
 void RunsModel::setText(const QString& words) {
-    const QStringList now = words.split(' ', Qt::SkipEmptyParts);
+    const QStringList now = words.toLower().split(' ', Qt::SkipEmptyParts);
     if (now == wanted) return;
     wanted = now;
-    rebuild();
+    refilter();
 }
 
 /// 1 is the limit; more is over it, 0 that there is none.
@@ -139,12 +158,12 @@ double RunsModel::badness(const Solution& s, Ref thing, WorstBy by) {
 
 void RunsModel::setWorst(WorstBy by) {
     worst = by;
-    rebuild();
+    refilter();
 }
 
 void RunsModel::setFilter(RunFilter f) {
     shown = f;
-    rebuild();
+    refilter();
 }
 
 int RunsModel::rowOf(Ref thing) const {
@@ -157,9 +176,9 @@ QVariant RunsModel::headerData(int s, Qt::Orientation o, int role) const {
     const bool ft = session.project().basis.units == UnitSystem::Imperial;
     if (role == Qt::DisplayRole) {
         const QString length = ft ? tr("Length ft") : tr("Length m"), longest = ft ? tr("Longest ft") : tr("Longest m");
-        const QString names[columns] = {tr("Run"),     tr("Serves"),  tr("Load A"), tr("Device"),   length,
-                                        tr("Needs"),   tr("Chosen"),  tr("Why"),    tr("Before %"), tr("Own %"),
-                                        tr("Total %"), tr("Zs of Ω"), longest};
+        const QString names[columns] = {tr("Run"),      tr("Serves"), tr("Load A"),  tr("Judged A"), tr("Device"),
+                                        length,         tr("Needs"),  tr("Chosen"),  tr("kg"),       tr("Why"),
+                                        tr("Before %"), tr("Own %"),  tr("Total %"), tr("Zs of Ω"),  longest};
         return names[s];
     }
     if (role == Qt::TextAlignmentRole)
@@ -177,8 +196,8 @@ QString shortSize(QString size) { return size.remove(" kcmil").remove(" mm²"); 
 QVariant RunsModel::data(const QModelIndex& i, int role) const {
     const Ref thing = thingAt(i.row());
     if (!thing || !i.isValid()) return {};
-    const RunResult& r = *from->results.run(thing);
-    const Basis& b = from->project.basis;
+    const RunResult& r = *list.from->results.run(thing);
+    const Basis& b = list.from->project.basis;
     const bool ft = b.units == UnitSystem::Imperial;
     const auto length = [&](Metres m) { return ft ? inFeet(m) : m.v; };
     const auto drop = [&](double v) { return r.need.lengthKnown ? QVariant(q(number(v, 1))) : QVariant("–"); };
@@ -186,23 +205,25 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         switch (i.column()) {
         case Name: {
             RunId run;
-            if (auto* bd = from->project.boards.find(thing.as<Board>())) run = bd->run;
-            if (auto* t = from->project.transformers.find(thing.as<Transformer>())) run = t->run;
-            const Run* named = from->project.runs.find(run);
-            return thing.is<Circuit>()             ? q(nameOf(from->project, thing))
+            if (auto* bd = list.from->project.boards.find(thing.as<Board>())) run = bd->run;
+            if (auto* t = list.from->project.transformers.find(thing.as<Transformer>())) run = t->run;
+            const Run* named = list.from->project.runs.find(run);
+            return thing.is<Circuit>()             ? q(nameOf(list.from->project, thing))
                    : named && !named->name.empty() ? q(named->name)
                                                    : q(textOf(run));
         }
         case Serves:
-            if (thing.is<Circuit>()) return q(from->project.circuits[thing.as<Circuit>()].name);
-            return QString("%1 → %2").arg(q(nameOf(from->project, from->results.node(thing)->parent)),
-                                          q(nameOf(from->project, thing)));
+            if (thing.is<Circuit>()) return q(list.from->project.circuits[thing.as<Circuit>()].name);
+            return QString("%1 → %2").arg(q(nameOf(list.from->project, list.from->results.node(thing)->parent)),
+                                          q(nameOf(list.from->project, thing)));
         case Load:
             return q(figures(r.need.load.v));
+        case Judged:
+            return q(figures(r.need.dropAmps.v));
         case Device: {
-            const CircuitId via = thing.is<Circuit>() ? thing.as<Circuit>() : from->results.node(thing)->via;
-            return via && from->book->metric() ? q(deviceWords(from->results.of(via), 1, *from->book))
-                                               : q(number(r.need.device));
+            const CircuitId via = thing.is<Circuit>() ? thing.as<Circuit>() : list.from->results.node(thing)->via;
+            return via && list.from->book->metric() ? q(deviceWords(list.from->results.of(via), 1, *list.from->book))
+                                                    : q(number(r.need.device));
         }
         case Length:
             if (r.need.lengthKnown && !r.need.lengthAssumed) return q(number(length(r.need.length)));
@@ -212,12 +233,20 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         case Needs:
             return r.sizeForAmpacity >= 0
                        ? shortSize(q((r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + "×" : "") +
-                                     sizeWords(*from->book, r.sizeForAmpacity)))
+                                     sizeWords(*list.from->book, r.sizeForAmpacity)))
                        : "–";
         case Chosen:
-            return role == Qt::EditRole
-                       ? (r.state == Sizing::Held ? q(from->book->sizes()[std::size_t(r.size)].name) : "auto")
-                       : shortSize(q(sizeOf(r, *from->book)));
+            if (role == Qt::EditRole) {
+                const Run* run = enteredRun(list.from->project, thing);
+                return run && !run->heldSize.empty() ? q(heldSizeText(*run)) : "auto";
+            }
+            return shortSize(q(sizeOf(r, *list.from->book)));
+        case Mass: {
+            if (!r.need.lengthKnown || r.size < 0) return "–";
+            const double now = conductorMass(r.need, r.size, r.sets, *list.from->book);
+            const double more = now - conductorMass(r.need, r.sizeForAmpacity, r.setsForAmpacity, *list.from->book);
+            return q(number(now, 1) + (more > 0.05 ? " (+" + number(more, 1) + ")" : ""));
+        }
         case Why:
             return q(whyWords(r));
         case Before:
@@ -264,31 +293,88 @@ Qt::ItemFlags RunsModel::flags(const QModelIndex& i) const {
     return f;
 }
 
+std::optional<Error> RunsModel::refuse(const Typed& cell) const {
+    const std::string name = nameOf(session.project(), cell.thing);
+    Run trial;
+    if (cell.column == Length) {
+        auto bad = enterRunLength(trial, cell.text, session.project().basis.units);
+        if (bad) bad->where = name;
+        return bad;
+    }
+    if (auto bad = enterRunSize(trial, cell.text)) {
+        bad->where = name;
+        return bad;
+    }
+    if (trial.heldSize.empty()) return std::nullopt;
+    const SizeIndex size = list.from->book->find(trial.heldSize);
+    const RunResult* run = list.from->results.knows(cell.thing) ? list.from->results.run(cell.thing) : nullptr;
+    if (size < 0 || !run || !list.from->book->choosable(size, run->need.material))
+        return Error{name, fmt::format("there is no size “{}” in {}", trial.heldSize, list.from->book->title),
+                     "Type one such as 8, 1/0, 250 or 2 × 250; auto lets it be sized."};
+    return std::nullopt;
+}
+
+bool RunsModel::enter(const std::vector<Typed>& cells, const QString& label) {
+    for (const Typed& cell : cells)
+        if (const auto bad = refuse(cell)) {
+            session.say(q(bad->text()), true);
+            return false;
+        }
+    return session.edit(label, [&](Project& p) {
+        for (const Typed& cell : cells) {
+            Run& run = runOf(p, cell.thing);
+            if (cell.column == Length)
+                (void)enterRunLength(run, cell.text, p.basis.units);
+            else
+                (void)enterRunSize(run, cell.text);
+        }
+    });
+}
+
+bool RunsModel::hold(const std::vector<Ref>& things) {
+    std::vector<Typed> cells;
+    for (Ref thing : things) {
+        const RunResult& r = *list.from->results.run(thing);
+        if (r.size < 0) continue;
+        const std::string size = list.from->book->sizes()[std::size_t(r.size)].name;
+        cells.push_back({thing, Chosen, r.sets > 1 ? fmt::format("{} × {}", r.sets, size) : size});
+    }
+    if (cells.empty()) return false;
+    return enter(cells, cells.size() == 1
+                            ? tr("Hold %1 as it is sized").arg(q(nameOf(session.project(), cells[0].thing)))
+                            : tr("Hold %1 runs as they are sized").arg(cells.size()));
+}
+
+std::vector<std::vector<std::string>> RunsModel::cellsAt(const std::vector<int>& which,
+                                                         const std::vector<int>& shownColumns) const {
+    std::vector<std::vector<std::string>> out(1);
+    for (int column : shownColumns)
+        out.back().push_back(headerData(column, Qt::Horizontal, Qt::DisplayRole).toString().toStdString());
+    for (int row : which) {
+        out.emplace_back();
+        for (int column : shownColumns)
+            out.back().push_back(data(index(row, column), Qt::DisplayRole).toString().toStdString());
+    }
+    return out;
+}
+
 bool RunsModel::setData(const QModelIndex& i, const QVariant& value, int role) {
     const Ref thing = thingAt(i.row());
-    if (role != Qt::EditRole || !thing) return false;
+    if (role != Qt::EditRole || !thing || (i.column() != Length && i.column() != Chosen)) return false;
     const std::string text = value.toString().toStdString();
+    std::vector<Ref> things{thing};
+    if (std::find(chosen.begin(), chosen.end(), thing) != chosen.end()) things = chosen;
+    std::vector<Typed> cells;
+    for (Ref x : things) cells.push_back({x, Column(i.column()), text});
+    const QString of = things.size() == 1 ? q(nameOf(session.project(), thing)) : tr("%1 runs").arg(things.size());
     Run trial;
-    const auto refused = [&](const Error& e) {
-        session.say(q(e.what + ". " + e.help), true);
-        return false;
-    };
     if (i.column() == Length) {
-        const UnitSystem units = session.project().basis.units;
-        if (const auto bad = enterRunLength(trial, text, units)) return refused(*bad);
-        const bool measured = trial.lengthBy != LengthBy::Entered;
-        return session.edit(measured ? tr("Measure run") : tr("Run length"),
-                            [&](Project& p) { (void)enterRunLength(runOf(p, thing), text, units); });
+        const bool entered =
+            !enterRunLength(trial, text, session.project().basis.units) && trial.lengthBy == LengthBy::Entered;
+        return enter(cells, entered ? tr("Length of %1").arg(of) : tr("Measure %1").arg(of));
     }
-    if (const auto bad = enterRunSize(trial, text)) return refused(*bad);
-    const QString name = q(nameOf(session.project(), thing));
-    const auto enter = [&](Project& p) { (void)enterRunSize(runOf(p, thing), text); };
-    if (trial.heldSize.empty()) return session.edit(tr("Let %1 be sized").arg(name), enter);
-    const SizeIndex size = from->book->find(trial.heldSize);
-    if (size < 0 || !from->book->choosable(size, from->results.run(thing)->need.material))
-        return refused({"", fmt::format("There is no size “{}” in {}", trial.heldSize, from->book->title),
-                        "Type one such as 8, 1/0, 250 or 2 × 250; auto lets it be sized."});
-    return session.edit(tr("Hold %1 for %2").arg(q(sizeWords(*from->book, size)), name), enter);
+    const bool held = !enterRunSize(trial, text) && !trial.heldSize.empty();
+    return enter(cells, held ? tr("Hold %1 for %2").arg(q(heldSizeText(trial)), of) : tr("Let %1 be sized").arg(of));
 }
 
 void RunsModel::sort(int column, Qt::SortOrder order) {
@@ -296,11 +382,16 @@ void RunsModel::sort(int column, Qt::SortOrder order) {
     sortOrder = order;
     if (column < 0) return rebuild();
     beginResetModel();
-    const auto key = [&](Ref x) -> std::pair<double, QString> {
-        const RunResult& r = *from->results.run(x);
+    const auto key = [&](int row) -> std::pair<double, QString> {
+        const RunResult& r = *list.from->results.run(thingAt(row));
         switch (column) {
         case Load:
             return {r.need.load.v, {}};
+        case Judged:
+            return {r.need.dropAmps.v, {}};
+        case Mass:
+            return {r.need.lengthKnown && r.size >= 0 ? conductorMass(r.need, r.size, r.sets, *list.from->book) : -1,
+                    {}};
         case Device:
             return {r.need.device, {}};
         case Length:
@@ -320,12 +411,11 @@ void RunsModel::sort(int column, Qt::SortOrder order) {
         case Longest:
             return {longestOf(r).v, {}};
         default:
-            return {0, data(index(int(std::find(rows.begin(), rows.end(), x) - rows.begin()), column), Qt::DisplayRole)
-                           .toString()};
+            return {0, data(index(row, column), Qt::DisplayRole).toString()};
         }
     };
     std::vector<std::pair<std::pair<double, QString>, Ref>> keyed;
-    for (Ref x : rows) keyed.push_back({key(x), x});
+    for (int row = 0; row < int(rows.size()); ++row) keyed.push_back({key(row), thingAt(row)});
     std::stable_sort(keyed.begin(), keyed.end(), [&](const auto& a, const auto& b) {
         return order == Qt::AscendingOrder ? a.first < b.first : b.first < a.first;
     });

@@ -19,10 +19,12 @@ public:
         Name,
         Serves,
         Load,
+        Judged, ///< the current that its drop is judged at
         Device,
         Length,
         Needs,
         Chosen,
+        Mass, ///< of lines and neutral, and what raising adds
         Why,
         Before,
         Own,
@@ -31,6 +33,12 @@ public:
         Longest,
         columns
     }; ///< Loop only with metric books
+    /// A text for one cell of the table.
+    struct Typed {
+        Ref thing;
+        Column column;
+        std::string text;
+    };
     explicit RunsModel(Session& session, QObject* parent = nullptr);
     void setFilter(RunFilter filter);
     RunFilter filter() const { return shown; }
@@ -42,6 +50,14 @@ public:
     /// The circuit, board or transformer whose run the row is.
     Ref thingAt(int row) const { return row >= 0 && row < int(rows.size()) ? rows[std::size_t(row)] : Ref(); }
     int rowOf(Ref thing) const;
+    /// What is typed for one of these is entered for all of them.
+    void setChosen(std::vector<Ref> things) { chosen = std::move(things); }
+    /// Sizes to hold and lengths, all of them in one step or, where one cannot be, none; says which.
+    bool enter(const std::vector<Typed>& cells, const QString& label);
+    /// Each of these is held at the size that it has.
+    bool hold(const std::vector<Ref>& things);
+    /// The cells of these rows and columns as they are shown, below a line of headings.
+    std::vector<std::vector<std::string>> cellsAt(const std::vector<int>& rows, const std::vector<int>& columns) const;
 
     int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : int(rows.size()); }
     int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : columns; }
@@ -57,13 +73,26 @@ public:
 
 private:
     static bool passes(const RunResult& run, bool feeder, RunFilter filter);
-    bool holdsWords(const Solution& s, Ref thing) const;
     static double badness(const Solution& s, Ref thing, WorstBy by);
+    /// All that words are looked for in.
+    static QString wordsOf(const Solution& s, Ref thing);
+    std::optional<Error> refuse(const Typed& cell) const;
+    /// Feeders, then branch runs board by board, of a solution.
+    struct Listed {
+        std::shared_ptr<const Solution> from;
+        std::vector<Ref> all;
+        std::vector<QString> words{}; ///< of all, made when somebody first looks for some
+    };
+    static Listed listed(std::shared_ptr<const Solution> solution);
+    std::vector<Ref> filtered(Listed& of) const;
+    void show(Listed&& fresh);
+    void refilter();
     QStringList wanted;
+    std::vector<Ref> chosen;
     WorstBy worst = WorstBy::None;
     Session& session;
-    std::shared_ptr<const Solution> from;
-    std::vector<Ref> all, rows;
+    Listed list;
+    std::vector<Ref> rows;
     RunFilter shown = RunFilter::All;
     int sortColumn = -1;
     Qt::SortOrder sortOrder = Qt::AscendingOrder;

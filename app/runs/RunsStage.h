@@ -17,8 +17,25 @@ public:
     QTableView& table() { return *view; }
     RunProfile& profile() { return *profiles; }
 
+    /// Writes the rows that are shown, in the columns that are, as CSV or XLSX.
+    std::optional<Error> exportTo(const QString& file) const;
+
 private:
+    void makeTable();
+    void makeMenus();
     void recount();
+    void follow();
+    void takeSelection();
+    std::vector<Ref> chosen() const;
+    std::vector<int> chosenRows() const;
+    std::vector<int> shownColumns() const;
+    /// As the person wants them; else those that go with the rule book.
+    void showColumns();
+    void askColumns(QPoint at);
+    void askRow(QPoint at);
+    void copy();
+    void paste();
+    void askExport();
     Session& session;
     RunsModel* runs;
     QTableView* view;

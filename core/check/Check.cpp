@@ -15,7 +15,7 @@ extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, fa
     groundFaultRule, arcFaultRule, outletSpacingRule, lightingFloorRule, ownValueRule, motorFeederRule, loopRule,
     residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule,
     tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule, alternateRule, upsRule, mediumVoltageRule,
-    formWordingRule;
+    formWordingRule, sheetNumberTwiceRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule,
@@ -42,6 +42,7 @@ const std::vector<const CheckRule*>& checkRules() {
                                                      &upsRule,
                                                      &mediumVoltageRule,
                                                      &formWordingRule,
+                                                     &sheetNumberTwiceRule,
                                                      &loopRule,
                                                      &residualRule,
                                                      &residualTypeRule,

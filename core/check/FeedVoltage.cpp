@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -73,7 +74,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                  t.run = q.runs.add({});
                  t.level = q.boards[board].level;
                  t.onPlan = false;
-                 q.boards.change(board)->feed = q.transformers.add(t);
+                 q.boards.change(board)->feed = addFresh(q, &Project::transformers, t);
              }});
         return out;
     }

@@ -42,13 +42,13 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
     if (set.empty()) return set;
     for (Drawing& d : assumptionSheets(in)) {
         const std::string number = d.number, title = d.title, paper = d.paper;
-        set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }});
+        set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }, title});
     }
     const auto bind = [&](std::vector<Drawing> sheets, const char* title, const char* file, bool first) {
         std::vector<SheetEntry> entries;
         for (Drawing& d : sheets) {
             const std::string number = d.number, paper = d.paper, own = pageTitle(title, entries.size());
-            entries.push_back({number, own, paper, number + "_" + file, [d = std::move(d)] { return d; }});
+            entries.push_back({number, own, paper, number + "_" + file, [d = std::move(d)] { return d; }, own});
         }
         set.insert(first ? set.begin() : set.end(), entries.begin(), entries.end());
     };

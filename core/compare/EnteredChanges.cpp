@@ -102,6 +102,7 @@ struct Groups {
     std::string operator()(const Issue&) const { return "Issues"; }
     std::string operator()(const Tick&) const { return "Review"; }
     std::string operator()(const Remark&) const { return "Review"; }
+    std::string operator()(const SheetNumber&) const { return "Sheets"; }
     template <class T> std::string operator()(const T&) const { return "Plan"; }
 };
 

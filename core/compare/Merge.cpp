@@ -228,6 +228,8 @@ struct Merger {
             again = false;
             std::map<Ref, Ref> missing; // what → by whom
             Project::eachTable([&](const char*, auto member) {
+                using Thing = std::decay_t<decltype(*(out.project.*member).begin())>;
+                if constexpr (outlivesOthers<Thing>) return; // what it tells of may be gone
                 for (auto thing : out.project.*member)
                     eachId(thing, [&](Ref& r) {
                         if (r && !has(out.project, r)) missing.emplace(r, Ref(thing.id));
@@ -277,7 +279,8 @@ struct Merger {
         look(out.project.circuits, &Circuit::run);
     }
 
-    /// Circuits that stand on one another, and did not in ours: theirs goes to the next free place.
+    /// Circuits that stand on one another, and did so neither in ours nor in theirs: theirs goes to the next free
+    /// place. What stood so before is for a person to part (a snag tells of it).
     void separatePlaces() {
         std::map<BoardId, std::map<int, CircuitId>> at;
         std::vector<CircuitId> clash;
@@ -287,9 +290,16 @@ struct Merger {
                 all.push_back(slotOfPole(out.project.boards[c.board], c.slot, pole, c.poles));
             return all;
         };
+        const auto standsIn = [](const Project& p, const Circuit& c) {
+            const Circuit* there = p.circuits.find(c.id);
+            return there && there->slot == c.slot && there->board == c.board && there->poles == c.poles;
+        };
         const auto free = [&](const Circuit& c) {
-            for (int s : slots(c))
-                if (at[c.board].count(s)) return false;
+            for (int s : slots(c)) {
+                const auto other = at[c.board].find(s);
+                if (other == at[c.board].end()) continue;
+                if (!standsIn(theirs, c) || !standsIn(theirs, out.project.circuits[other->second])) return false;
+            }
             return true;
         };
         const auto take = [&](const Circuit& c) {
@@ -299,8 +309,7 @@ struct Merger {
         std::vector<const Circuit*> later;
         for (const Circuit& c : out.project.circuits) {
             if (!c.slot || !out.project.boards.has(c.board)) continue;
-            const Circuit* mine = ours.circuits.find(c.id);
-            if (mine && mine->slot == c.slot && mine->board == c.board && mine->poles == c.poles)
+            if (standsIn(ours, c))
                 take(c);
             else
                 later.push_back(&c);

@@ -188,7 +188,7 @@ void drawClouds(Drawing& d, const std::vector<Cloud>& clouds, const std::string&
 Drawing markedSince(const std::vector<SheetEntry>& earlier, const SheetEntry& now, const Basis& basis) {
     Drawing d = now.draw();
     const auto same =
-        std::find_if(earlier.begin(), earlier.end(), [&](const SheetEntry& e) { return e.title == now.title; });
+        std::find_if(earlier.begin(), earlier.end(), [&](const SheetEntry& e) { return e.key == now.key; });
     const Drawing before = same == earlier.end() ? Drawing() : same->draw();
     drawClouds(d, cloudsOf(before, d), basis.revisions.empty() ? std::string() : basis.revisions.back().mark);
     return d;

@@ -21,7 +21,7 @@ std::vector<Cloud> cloudsOf(const Drawing& before, const Drawing& after);
 /// cloud of a diagram. An empty mark: without.
 void drawClouds(Drawing& sheet, const std::vector<Cloud>& clouds, const std::string& mark);
 
-/// A sheet of the set with clouds for what has changed since the sheet of that title in an earlier set; a sheet that
+/// A sheet of the set with clouds for what has changed since the same sheet of an earlier set; a sheet that
 /// was not there is clouded all over. The mark is that of the last revision in the basis.
 Drawing markedSince(const std::vector<SheetEntry>& earlier, const SheetEntry& now, const Basis& basis);
 

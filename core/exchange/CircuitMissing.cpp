@@ -3,6 +3,7 @@
 #include "core/exchange/LoadList.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/project/BoardSize.h"
+#include "core/project/FreshId.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
 #include "core/solve/BoardLoad.h"
@@ -128,7 +129,7 @@ Circuited circuitMissing(Project& p, const RuleBook& book, std::vector<LoadId> w
                 c.board = b, c.slot = slot, c.poles = l->poles;
                 c.name = c.madeName = l->name;
                 c.run = p.runs.add({});
-                const CircuitId made = p.circuits.add(std::move(c));
+                const CircuitId made = addFresh(p, &Project::circuits, std::move(c));
                 p.loads.change(id)->circuit = made;
                 out.circuits.push_back(made);
                 if (!alone)

@@ -6,6 +6,7 @@
 #include "core/check/Assumptions.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
+#include "core/project/SheetNumbers.h"
 
 #include <fmt/format.h>
 
@@ -160,12 +161,14 @@ Outcome<Project> issued(const CheckInput& in, const IssueDraft& draft,
     issue.state = draft.state;
     issue.taken = draft.taken;
     const SheetInput sheets{next, in.book, in.results};
+    const auto set = issueSet(sheets);
     std::size_t done = 0;
-    for (const SheetEntry& e : issueSet(sheets)) {
-        if (std::find(draft.sheets.begin(), draft.sheets.end(), e.title) == draft.sheets.end()) continue;
+    for (const SheetEntry& e : set) {
+        if (std::find(draft.sheets.begin(), draft.sheets.end(), e.key) == draft.sheets.end()) continue;
         if (told && !told(done++, draft.sheets.size())) return Error{"issue " + draft.mark, "it was cancelled", ""};
-        issue.sheets.push_back({e.number, e.title, printOf(e.draw())});
+        issue.sheets.push_back({e.number, e.title, e.key, printOf(e.draw())});
     }
+    keepNumbers(next, set);
     const std::string text = textWithoutIssues(next);
     const Issue* before = lastIssue(next);
     if (before) {
@@ -180,6 +183,33 @@ Outcome<Project> issued(const CheckInput& in, const IssueDraft& draft,
     if (!issue.basedOn) issue.packed = packed(text);
     next.issues.add(std::move(issue));
     return next;
+}
+
+const IssuedSheet* sheetOf(const Issue& issue, const SheetEntry& sheet) {
+    const auto it = std::find_if(issue.sheets.begin(), issue.sheets.end(), [&](const IssuedSheet& s) {
+        return s.key.empty() ? s.title == sheet.title : s.key == sheet.key;
+    });
+    return it == issue.sheets.end() ? nullptr : &*it;
+}
+
+void keepNumbers(Project& p, const std::vector<SheetEntry>& set) {
+    for (const SheetEntry& e : set)
+        if (e.kind && e.page == 0 && !e.kept) p.sheetNumbers.add({{}, *e.kind, e.about, e.number, {}});
+}
+
+std::optional<Error> renumber(Project& p, const std::vector<SheetEntry>& set, const SheetEntry& sheet,
+                              const std::string& number) {
+    if (!sheet.kind || sheet.page > 0)
+        return Error{"sheet " + sheet.number, "its number follows from that of another",
+                     sheet.kind ? "Number the first sheet of these." : "Lists and the index have theirs."};
+    for (const SheetEntry& other : set) {
+        const bool movable = other.kind && !other.kept && other.page == 0; // it takes another by itself
+        const bool own = other.kind == sheet.kind && other.about == sheet.about;
+        if (!own && !movable && other.number == number)
+            return Error{"sheet number", number + " is the number of \"" + other.title + "\"",
+                         "Give it one of its own, or number the other first."};
+    }
+    return numberSheet(p, {*sheet.kind, sheet.about}, number);
 }
 
 } // namespace lintel

@@ -12,7 +12,7 @@ struct IssueDraft {
     std::string mark; ///< "T1"; no two issues share one
     std::string date, reason, by, checked;
     IssueState state = IssueState::Tender;
-    std::vector<std::string> sheets; ///< titles of the sheets that go out
+    std::vector<std::string> sheets; ///< keys of the sheets that go out
     std::vector<TakenOn> taken;      ///< of what stands in the way: who goes on nevertheless
 };
 
@@ -29,7 +29,8 @@ std::string nextMark(const Project& project);
 
 /// Why an issue cannot be made so; nothing: it can.
 std::optional<Error> refuseIssue(const CheckInput& in, const IssueDraft& draft, const std::vector<GateItem>& gate);
-/// The project with the issue: its state kept, its revision in the title block, mark, date and status on the sheets.
+/// The project with the issue: its state kept, its revision in the title block, mark, date and status on the sheets,
+/// whose numbers stay from then on.
 /// Refused, with what to do, where the mark is empty or taken, no sheet is chosen, or an item of the gate was taken on
 /// by nobody. `told` hears of each sheet (done, all) and may end it by false.
 Outcome<Project> issued(const CheckInput& in, const IssueDraft& draft,
@@ -41,6 +42,16 @@ const Issue* lastIssue(const Project& project);
 const Issue* findIssue(const Project& project, const std::string& mark);
 /// The project as it was when that issue was made, with it and those before it.
 Outcome<Project> projectOf(const Project& project, IssueId issue);
+
+/// The sheet as it went out with an issue; null: it did not.
+const IssuedSheet* sheetOf(const Issue& issue, const SheetEntry& sheet);
+
+/// The sheets of the set keep the numbers that they have.
+void keepNumbers(Project& project, const std::vector<SheetEntry>& set);
+/// A sheet of the set keeps this number from now on; an empty one lets go of it. Refused where
+/// another sheet has it for good, or it cannot be one.
+std::optional<Error> renumber(Project& project, const std::vector<SheetEntry>& set, const SheetEntry& sheet,
+                              const std::string& number);
 
 /// What a sheet says, as a number: another one when any word of it differs.
 std::string printOf(const Drawing& sheet);

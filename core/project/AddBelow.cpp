@@ -1,5 +1,6 @@
 #include "core/project/AddBelow.h"
 
+#include "core/project/FreshId.h"
 #include "core/project/LevelOf.h"
 #include "core/project/Operations.h"
 
@@ -44,7 +45,7 @@ Ref make(Project& p, Ref from, NewBelow what) {
         t.level = levelOf(p, from);
         t.onPlan = false;
         t.run = p.runs.add({});
-        return p.transformers.add(t);
+        return addFresh(p, &Project::transformers, t);
     }
     const BoardUse use = what == NewBelow::Board         ? BoardUse::Panelboard
                          : what == NewBelow::Switchboard ? BoardUse::Switchboard
@@ -84,7 +85,7 @@ SourceId addGenerator(Project& p, BoardId board, double kva) {
     g.system = p.boards[board].system;
     g.level = p.boards[board].level;
     g.onPlan = false;
-    const SourceId id = p.sources.add(g);
+    const SourceId id = addFresh(p, &Project::sources, g);
     alternateFrom(p, board, id);
     return id;
 }
@@ -106,7 +107,7 @@ BoardId protectAlternate(Project& p, BoardId taker, double amps) {
     Run between;
     between.name = freeFeederName(p);
     e.run = p.runs.add(between);
-    const BoardId made = p.boards.add(e);
+    const BoardId made = addFresh(p, &Project::boards, e);
     p.boards.change(taker)->alternate = made;
     return made;
 }

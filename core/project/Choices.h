@@ -393,6 +393,16 @@ template <> struct EnumText<IssueState> {
                                                                    {IssueState::AsBuilt, "as built"}};
 };
 
+/// What a sheet of a project shows. Plan: all systems of a floor on one.
+enum class SheetKind : std::uint8_t { Plan, Lighting, Power, Diagram, Riser, OneLine, Schedule };
+template <> struct EnumText<SheetKind> {
+    static constexpr std::pair<SheetKind, const char*> words[] = {
+        {SheetKind::Plan, "plan"},         {SheetKind::Lighting, "lighting"}, {SheetKind::Power, "power"},
+        {SheetKind::Diagram, "diagram"},   {SheetKind::Riser, "riser"},       {SheetKind::OneLine, "one-line"},
+        {SheetKind::Schedule, "schedule"},
+    };
+};
+
 /// Our own drawing of a device on plan.
 enum class Symbol : std::uint8_t {
     Receptacle,

@@ -3,6 +3,7 @@
 #include "core/base/Parse.h"
 #include "core/plan/Trays.h"
 #include "core/project/CircuitFacts.h"
+#include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
 #include "core/solve/PhaseLoads.h"
@@ -122,7 +123,7 @@ std::vector<CircuitId> putCircuits(Project& p, BoardId board, const std::vector<
             c.run = p.runs.add(r);
         } else if (c.use == CircuitUse::Load)
             c.run = p.runs.add({});
-        const CircuitId id = p.circuits.add(c);
+        const CircuitId id = addFresh(p, &Project::circuits, c);
         made.push_back(id);
         if (taken[i].feeder) continue;
         for (Load l : taken[i].loads) {
@@ -170,13 +171,20 @@ Outcome<std::vector<TakenCircuit>> readCircuits(const std::string& text) {
 }
 
 std::string blockText(const Project& p, const std::vector<CircuitId>& circuits) {
-    std::string out = "Circuit";
-    for (std::size_t k = 0; k < blockFacts; ++k) out += fmt::format("\t{}", circuitFacts()[k].title);
-    out += '\n';
+    std::vector<std::vector<std::string>> rows{{"Circuit"}};
+    for (std::size_t k = 0; k < blockFacts; ++k) rows.back().push_back(circuitFacts()[k].title);
     for (CircuitId id : circuits) {
         const Circuit& c = p.circuits[id];
-        out += cell(nameOf(p, id));
-        for (std::size_t k = 0; k < blockFacts; ++k) out += "\t" + cell(circuitFacts()[k].read(p, c));
+        rows.push_back({nameOf(p, id)});
+        for (std::size_t k = 0; k < blockFacts; ++k) rows.back().push_back(circuitFacts()[k].read(p, c));
+    }
+    return cellsText(rows);
+}
+
+std::string cellsText(const std::vector<std::vector<std::string>>& rows) {
+    std::string out;
+    for (const auto& row : rows) {
+        for (std::size_t i = 0; i < row.size(); ++i) out += (i ? "\t" : "") + cell(row[i]);
         out += '\n';
     }
     return out;

@@ -51,5 +51,7 @@ std::vector<std::string> fillDown(Project& project, const std::vector<CircuitId>
 
 /// Cells of tab-separated text, quotes as spreadsheets write them.
 std::vector<std::vector<std::string>> cellsOf(const std::string& text);
+/// The other way round.
+std::string cellsText(const std::vector<std::vector<std::string>>& rows);
 
 } // namespace lintel

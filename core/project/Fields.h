@@ -326,6 +326,7 @@ template <class V> void fields(V& v, ScheduleForm& f) {
 template <class V> void fields(V& v, IssuedSheet& s) {
     v("number", s.number);
     v("title", s.title);
+    v("key", s.key);
     v("print", s.print);
 }
 template <class V> void fields(V& v, TakenOn& t) {
@@ -368,6 +369,12 @@ template <class V> void fields(V& v, Remark& r) {
     v("answeredBy", r.answeredBy);
     v("answeredOn", r.answeredOn);
     v("closed", r.closed);
+}
+template <class V> void fields(V& v, SheetNumber& s) {
+    v("id", s.id);
+    v("of", s.of);
+    v("about", s.about);
+    v("number", s.number);
 }
 template <class V> void fields(V& v, Section& s) {
     v("id", s.id);

@@ -36,6 +36,7 @@ using FormId = Id<struct ScheduleForm>;
 using IssueId = Id<struct Issue>;
 using TickId = Id<struct Tick>;
 using RemarkId = Id<struct Remark>;
+using SheetNumberId = Id<struct SheetNumber>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -61,6 +62,7 @@ template <> inline constexpr char idLetter<ScheduleForm> = 'P';
 template <> inline constexpr char idLetter<Issue> = 'I';
 template <> inline constexpr char idLetter<Tick> = 'X';
 template <> inline constexpr char idLetter<Remark> = 'Z';
+template <> inline constexpr char idLetter<SheetNumber> = 'J';
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

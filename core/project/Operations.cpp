@@ -1,5 +1,6 @@
 #include "core/project/Operations.h"
 
+#include "core/project/FreshId.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
@@ -62,7 +63,7 @@ CircuitId addCircuit(Project& p, BoardId board, int poles, const std::string& na
     c.use = use;
     c.slot = firstFreeSlot(p, board, poles);
     if (use == CircuitUse::Load) c.run = p.runs.add({});
-    return p.circuits.add(std::move(c));
+    return addFresh(p, &Project::circuits, std::move(c));
 }
 
 void removeCircuit(Project& p, CircuitId id) {
@@ -397,7 +398,7 @@ BoardId insertInFeed(Project& p, Ref node, BoardUse use) {
         e.alternate = std::exchange(b->alternate, {});
         e.alternateRun = std::exchange(b->alternateRun, {});
     }
-    const BoardId id = p.boards.add(std::move(e));
+    const BoardId id = addFresh(p, &Project::boards, std::move(e));
     Run between;
     between.name = freeFeederName(p);
     const RunId own = p.runs.add(between);
@@ -438,7 +439,7 @@ Run& alternateRunOf(Project& p, BoardId board) {
 
 BoardId addBoard(Project& p, Board b) {
     if (!p.runs.has(b.run)) b.run = p.runs.add({});
-    return p.boards.add(std::move(b));
+    return addFresh(p, &Project::boards, std::move(b));
 }
 
 namespace {

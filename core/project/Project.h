@@ -17,6 +17,7 @@
 #include <optional>
 #include <string>
 #include <tuple>
+#include <type_traits>
 #include <vector>
 
 namespace lintel {
@@ -492,6 +493,7 @@ struct Tray {
 /// A sheet as it went out.
 struct IssuedSheet {
     std::string number, title;
+    std::string key; ///< by which it is found again, whatever it is called by then; empty: an older file has its title
     std::string print; ///< of its words (printOf): another one when any of them differs
     bool operator==(const IssuedSheet&) const = default;
 };
@@ -540,6 +542,23 @@ struct Remark {
     bool operator==(const Remark&) const = default;
 };
 
+/// A sheet that keeps its number, whatever comes to stand before it: it went out with it, or somebody gave it one.
+/// Others are numbered as it comes (core/sheets/SheetNumbers.h).
+struct SheetNumber {
+    SheetNumberId id;
+    SheetKind of = SheetKind::Schedule;
+    Ref about; ///< its level or board; nothing: the riser and the one-line. It may be gone by now: no other sheet takes
+               ///< its number
+    std::string number; ///< "E-604", or as the office numbers its sheets
+    Extra extra;
+    bool operator==(const SheetNumber&) const = default;
+};
+
+/// Things that tell of others which may be gone by now.
+template <class T>
+inline constexpr bool outlivesOthers =
+    std::is_same_v<T, Tick> || std::is_same_v<T, Remark> || std::is_same_v<T, SheetNumber>;
+
 struct Project {
     Basis basis;
     Table<Level> levels;
@@ -564,6 +583,7 @@ struct Project {
     Table<Issue> issues;
     Table<Tick> ticks;
     Table<Remark> remarks;
+    Table<SheetNumber> sheetNumbers;
     Extra extra;
 
     // Made, copied and ended in one place: each file that holds one would compile all of it once more.
@@ -599,6 +619,7 @@ struct Project {
         f("issues", &Project::issues);
         f("ticks", &Project::ticks);
         f("remarks", &Project::remarks);
+        f("sheetNumbers", &Project::sheetNumbers);
     }
 };
 
@@ -625,6 +646,7 @@ extern template class Table<ScheduleForm>;
 extern template class Table<Issue>;
 extern template class Table<Tick>;
 extern template class Table<Remark>;
+extern template class Table<SheetNumber>;
 
 /// Puts words in the places of a pattern: "{board}/{way}" with board DB-1 and way 3 is "DB-1/3". A word that is empty
 /// takes the sign before it along; a place that is not in the list stays as written.

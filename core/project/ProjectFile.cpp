@@ -225,6 +225,7 @@ LINTEL_JSON(ScheduleForm)
 LINTEL_JSON(Issue)
 LINTEL_JSON(Tick)
 LINTEL_JSON(Remark)
+LINTEL_JSON(SheetNumber)
 LINTEL_JSON(Tray)
 #undef LINTEL_JSON
 

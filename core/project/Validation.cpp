@@ -3,6 +3,7 @@
 #include "core/base/Limits.h"
 #include "core/base/Utf8.h"
 #include "core/project/Fields.h"
+#include "core/project/SheetNumbers.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -333,6 +334,17 @@ void check(Checker& c, const Project&, const Remark& r) {
     if (r.text.empty()) c.say("text", "a remark says something");
     c.within("at.x", r.at.x, -10000, 10000);
     c.within("at.y", r.at.y, -10000, 10000);
+}
+
+void check(Checker& c, const Project&, const SheetNumber& s) {
+    if (const auto bad = refuseSheetNumber(s.number)) c.say("number", bad->what, bad->help);
+    const bool ofAll = s.of == SheetKind::Riser || s.of == SheetKind::OneLine;
+    const bool ofBoard = s.of == SheetKind::Schedule || s.of == SheetKind::Diagram;
+    if (ofAll ? bool(s.about) : ofBoard ? !s.about.is<Board>() : !s.about.is<Level>())
+        c.say("about", fmt::format("a sheet \"{}\" is of {}", wordOf(s.of),
+                                   ofAll     ? "the project as a whole"
+                                   : ofBoard ? "a board"
+                                             : "a level"));
 }
 
 template <class T> void look(Checker& c, const Project& p, const char* table, const T& thing, bool sound) {

@@ -1,6 +1,7 @@
 #include "core/sheets/Sheets.h"
 
 #include "core/base/PlainName.h"
+#include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardDiagram.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/TitleBlock.h"
@@ -43,77 +44,132 @@ void footStrip(Drawing& d, const SheetInput& in, double m) {
            false, Ink::Quiet);
 }
 
-std::vector<SheetEntry> sheetSet(const SheetInput& in) {
+namespace {
+
+/// Lists the sheets one after another, numbered as the project says.
+class SetMaker {
+public:
+    explicit SetMaker(const SheetInput& input) : in(input), numbering(input.project) {}
+    std::vector<SheetEntry> made() {
+        plans();
+        std::vector<const Board*> boards;
+        for (const Board& b : in.project.boards)
+            if (!passesOn(b.use)) boards.push_back(&b);
+        std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
+        diagrams(boards);
+        if (!in.project.boards.empty()) {
+            distribution(RiserLayout::ByFloor, SheetKind::Riser, 501, "Riser diagram", "riser");
+            distribution(RiserLayout::OneLine, SheetKind::OneLine, 502, "One-line diagram", "one-line");
+        }
+        schedules(boards);
+        return std::move(set);
+    }
+
+private:
+    const SheetInput& in;
+    SheetNumbering numbering;
     std::vector<SheetEntry> set;
-    // The sheet's number before it makes it unique; with an ending it stays within what a file system takes.
-    const auto safe = [](const std::string& name) { return plainName(name, 180); };
-    // Sheets of one drawing, all drawn with the first that is asked for.
-    const auto bind = [&set](const std::string& first, const std::string& title, const std::string& paper,
-                             const std::string& file, std::size_t pages,
-                             const std::function<std::vector<Drawing>()>& draw) {
+
+    /// The sheet's number before it makes it unique; with an ending it stays within what a file system takes.
+    static std::string fileName(const std::string& number, const std::string& name) {
+        constexpr std::size_t longest = 180;
+        std::string plain = plainName(number, longest);
+        for (std::size_t i = 0; i < plain.size(); ++i)
+            if (number[i] == '.') plain[i] = '.'; // of a further page
+        return plain + "_" + plainName(name, longest);
+    }
+    void add(std::vector<SheetEntry>& to, SheetKey sheet, const std::string& first, std::size_t page,
+             const std::string& title, const std::string& paper, const std::string& file,
+             std::function<Drawing()> draw) const {
+        const std::string number = pageNumber(first, page);
+        const std::string key = pageNumber(wordOf(sheet.first) + (" " + sheet.second.text()), page);
+        to.push_back({number, title, paper, fileName(number, file), std::move(draw), key, sheet.first, sheet.second,
+                      page, numbering.kept(sheet) != nullptr});
+    }
+    /// Those of one kind, in the order of their numbers.
+    void bind(std::vector<SheetEntry> sheets) {
+        std::stable_sort(sheets.begin(), sheets.end(),
+                         [](const SheetEntry& x, const SheetEntry& y) { return numberBefore(x.number, y.number); });
+        set.insert(set.end(), std::make_move_iterator(sheets.begin()), std::make_move_iterator(sheets.end()));
+    }
+    /// Sheets of one drawing, all drawn with the first that is asked for.
+    void addPages(std::vector<SheetEntry>& to, SheetKey sheet, const std::string& first, const std::string& title,
+                  const std::string& paper, const std::string& file, std::size_t pages,
+                  const std::function<std::vector<Drawing>()>& draw) const {
         const auto drawn = std::make_shared<std::vector<Drawing>>();
-        for (std::size_t page = 0; page < pages; ++page) {
-            const std::string number = pageNumber(first, page);
-            const std::string own = page == 0 ? title : fmt::format("{}, sheet {}", title, page + 1);
-            set.push_back({number, own, paper, number + "_" + file, [draw, page, drawn] {
-                               if (drawn->empty()) *drawn = draw();
-                               return (*drawn)[page];
-                           }});
+        for (std::size_t page = 0; page < pages; ++page)
+            add(to, sheet, first, page, page == 0 ? title : fmt::format("{}, sheet {}", title, page + 1), paper, file,
+                [draw, page, drawn] {
+                    if (drawn->empty()) *drawn = draw();
+                    return (*drawn)[page];
+                });
+    }
+
+    /// Lighting on E-101 and on, power on E-201 and on; a floor keeps its place in both.
+    void plans() {
+        const int first = in.project.levels.size() < 100 ? 101 : 1001;
+        std::vector<SheetEntry> lighting;
+        std::vector<SheetEntry> power;
+        for (const Level& l : in.project.levels)
+            for (PlanSystem system : planSystems(in.project, l.id)) {
+                const SheetKey sheet{kindOf(system), l.id};
+                const std::string number = numbering.ofPlan(sheet, first);
+                const std::string title = planTitle(in.project, l.id, system);
+                add(system == PlanSystem::Power ? power : lighting, sheet, number, 0, title,
+                    in.book.metric() ? "A1" : "ARCH D", title,
+                    [&in = in, id = l.id, number, system] { return planSheet(in, id, number, system); });
+            }
+        bind(std::move(lighting));
+        bind(std::move(power));
+    }
+    static SheetKind kindOf(PlanSystem system) {
+        return system == PlanSystem::Lighting ? SheetKind::Lighting
+               : system == PlanSystem::Power  ? SheetKind::Power
+                                              : SheetKind::Plan;
+    }
+    void diagrams(const std::vector<const Board*>& boards) {
+        const int first = boards.size() < 100 ? 301 : 3001;
+        std::vector<SheetEntry> sheets;
+        for (const Board* b : boards) {
+            if (!issuesDiagram(in.book, *b)) continue;
+            const SheetKey sheet{SheetKind::Diagram, b->id};
+            const std::string number = numbering.of(sheet, first);
+            addPages(sheets, sheet, number, "Diagram " + b->name, boardDiagramPaper(in.book), b->name + "_diagram",
+                     boardDiagramPages(in, b->id),
+                     [&in = in, id = b->id, number] { return boardDiagram(in, id, number); });
         }
-    };
-    // Lighting on E-101 and on, power on E-201 and on; a floor keeps its place in both.
-    const int hundred = in.project.levels.size() < 100 ? 100 : 1000;
-    int place = 0;
-    std::vector<SheetEntry> power;
-    for (const Level& l : in.project.levels) {
-        const std::vector<PlanSystem> systems = planSystems(in.project, l.id);
-        if (systems.empty()) continue;
-        ++place;
-        for (PlanSystem system : systems) {
-            const bool second = system == PlanSystem::Power;
-            const std::string number = fmt::format("E-{}", (second ? 2 : 1) * hundred + place),
-                              title = planTitle(in.project, l.id, system);
-            (second ? power : set)
-                .push_back({number, title, in.book.metric() ? "A1" : "ARCH D", number + "_" + safe(title),
-                            [&in, id = l.id, number, system] { return planSheet(in, id, number, system); }});
+        bind(std::move(sheets));
+    }
+    void distribution(RiserLayout layout, SheetKind kind, int usual, const char* title, const char* file) {
+        const SheetKey sheet{kind, Ref()};
+        const std::string number = numbering.at(sheet, usual);
+        std::vector<SheetEntry> sheets;
+        addPages(sheets, sheet, number, title, "", file, riserPages(in, layout),
+                 [&in = in, layout, number] { return riserDiagram(in, layout, number); });
+        bind(std::move(sheets));
+    }
+    void schedules(const std::vector<const Board*>& boards) {
+        const int first = boards.size() < 100 ? 601 : 6001; // E-701 and on are other sheets
+        std::vector<SheetEntry> sheets;
+        for (const Board* b : boards) {
+            const SheetKey sheet{SheetKind::Schedule, b->id};
+            const std::string number = numbering.of(sheet, first);
+            const std::string title = (in.book.metric() ? "Schedule " : "Panel schedule ") + b->name;
+            const std::size_t pages = schedulePages(in, b->id);
+            for (std::size_t page = 0; page < pages; ++page)
+                add(sheets, sheet, number, page,
+                    page == 0   ? title
+                    : page == 1 ? title + ", notes"
+                                : fmt::format("{}, notes {}", title, page),
+                    schedulePaper(in, *b), b->name,
+                    [&in = in, id = b->id, number, page] { return panelSchedule(in, id, number, page); });
         }
+        bind(std::move(sheets));
     }
-    set.insert(set.end(), power.begin(), power.end());
-    std::vector<const Board*> boards;
-    for (const Board& b : in.project.boards)
-        if (!passesOn(b.use)) boards.push_back(&b);
-    std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
-    int diagram = boards.size() < 100 ? 301 : 3001;
-    for (const Board* b : boards) {
-        if (!issuesDiagram(in.book, *b)) continue;
-        const std::string number = fmt::format("E-{}", diagram++);
-        bind(number, "Diagram " + b->name, boardDiagramPaper(in.book), safe(b->name) + "_diagram",
-             boardDiagramPages(in, b->id), [&in, id = b->id, number] { return boardDiagram(in, id, number); });
-    }
-    const auto distribution = [&](RiserLayout layout, const std::string& number, const char* title, const char* file) {
-        bind(number, title, "", file, riserPages(in, layout),
-             [&in, layout, number] { return riserDiagram(in, layout, number); });
-    };
-    if (!in.project.boards.empty()) {
-        distribution(RiserLayout::ByFloor, "E-501", "Riser diagram", "riser");
-        distribution(RiserLayout::OneLine, "E-502", "One-line diagram", "one-line");
-    }
-    int n = boards.size() < 100 ? 601 : 6001; // E-701 and on are other sheets
-    for (const Board* b : boards) {
-        const std::string number = fmt::format("E-{}", n++);
-        const std::string title = (in.book.metric() ? "Schedule " : "Panel schedule ") + b->name;
-        const std::size_t pages = schedulePages(in, b->id);
-        for (std::size_t page = 0; page < pages; ++page) {
-            const std::string own = pageNumber(number, page);
-            set.push_back({own,
-                           page == 0   ? title
-                           : page == 1 ? title + ", notes"
-                                       : fmt::format("{}, notes {}", title, page),
-                           schedulePaper(in, *b), own + "_" + safe(b->name),
-                           [&in, id = b->id, number, page] { return panelSchedule(in, id, number, page); }});
-        }
-    }
-    return set;
-}
+};
+
+} // namespace
+
+std::vector<SheetEntry> sheetSet(const SheetInput& in) { return SetMaker(in).made(); }
 
 } // namespace lintel

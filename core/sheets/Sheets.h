@@ -79,6 +79,14 @@ std::string planTitle(const Project& project, LevelId level, PlanSystem system);
 struct SheetEntry {
     std::string number, title, paper, file; ///< file: a safe name for writing it alone, without an ending
     std::function<Drawing()> draw;
+    /// By which it is the same sheet in another state of the project, whatever it is called and numbered there.
+    std::string key;
+    /// What it shows, and of which level or board; nothing: an index, a list, the assumptions. A further page is that
+    /// of the first.
+    std::optional<SheetKind> kind{};
+    Ref about{};
+    std::size_t page = 0;
+    bool kept = false; ///< its number stays (core/project/SheetNumbers.h)
 };
 /// Plans by system, riser, one-line, diagrams of boards, then a schedule for each board. The drawings are made on
 /// demand; `in` must outlive the list.

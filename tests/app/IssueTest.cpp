@@ -4,6 +4,7 @@
 #include "app/issue/IssueDialog.h"
 #include "app/issue/PrintSheets.h"
 #include "app/issue/ReportDialog.h"
+#include "core/check/Assumptions.h"
 #include "core/project/Operations.h"
 #include "tests/app/AppTest.h"
 
@@ -127,6 +128,64 @@ TEST_CASE("issue: the gate names what stands in the way, and nothing goes out un
     d.s.redo();
     d.pump();
     CHECK(d.s.project().issues[{1}] == issue);
+}
+
+TEST_CASE("issue: a sheet's number is typed where it stands, and those that went out stay as they are") {
+    OnIssue d;
+    auto& list = d.window.issue().sheets();
+    const auto rowOf = [&](const QString& title) {
+        for (int i = 0; i < list.count(); ++i)
+            if (list.item(i)->text().endsWith(title)) return i;
+        return -1;
+    };
+    const auto number = [&](const QString& title) { return list.item(rowOf(title))->text().section(' ', 0, 0); };
+    const auto type = [&](const QString& title, const QString& text, Qt::Key with) {
+        REQUIRE(rowOf(title) >= 0);
+        list.setCurrentRow(rowOf(title));
+        list.setFocus();
+        QTest::keyClick(&list, Qt::Key_F2);
+        auto* line = list.findChild<QLineEdit*>("sheetNumber");
+        REQUIRE(line);
+        QTest::keyClicks(line, text);
+        QTest::keyClick(line, with);
+        d.pump();
+        return line;
+    };
+    REQUIRE(number("Panel schedule LP-1") == "E-605");
+    const QString was = number("Panel schedule LP-2");
+    type("Panel schedule LP-1", "E-650", Qt::Key_Tab); // not lost by going elsewhere
+    CHECK(number("Panel schedule LP-1") == "E-650");
+    CHECK(d.s.undoLabel() == "Number E-650 for Panel schedule LP-1");
+    CHECK(list.item(rowOf("Panel schedule LP-1"))->toolTip().contains("It keeps this number"));
+    CHECK(d.window.issue().sheet().drawing().number == "E-650");
+    type("Panel schedule LP-2", "E-660", Qt::Key_Escape);
+    CHECK(number("Panel schedule LP-2") != "E-660");
+    auto* refused = type("Panel schedule LP-2", "E-650", Qt::Key_Return);
+    CHECK(refused->isVisible()); // it stays, to be put right
+    CHECK(d.s.undoLabel() == "Number E-650 for Panel schedule LP-1");
+    QTest::keyClick(refused, Qt::Key_Escape);
+    d.pump();
+    type("Panel schedule LP-1", " ", Qt::Key_Return); // let go
+    CHECK(number("Panel schedule LP-1") == "E-605");
+    CHECK(number("Panel schedule LP-2") == was);
+    list.setCurrentRow(rowOf("Drawing index"));
+    QTest::keyClick(&list, Qt::Key_F2);
+    CHECK_FALSE(list.findChild<QLineEdit*>("sheetNumber"));
+    // All as they are: a board that comes before them changes none.
+    d.s.edit("Keep", [&](Project& p) {
+        const auto solution = d.s.sharedSolution();
+        keepNumbers(p, issueSet(d.s.sheetInput(*solution)));
+    });
+    d.s.edit("Add", [](Project& p) {
+        Board b;
+        b.name = "AA-1";
+        b.level = p.levels.begin()->id;
+        addBoard(p, b);
+    });
+    d.pump();
+    CHECK(number("Panel schedule LP-1") == "E-605");
+    CHECK(list.item(rowOf("Panel schedule AA-1"))->font().italic());
+    CHECK_FALSE(list.item(rowOf("Panel schedule LP-1"))->font().italic());
 }
 
 TEST_CASE("calculation report in the window: what it is of, how deep, and the file that is written") {

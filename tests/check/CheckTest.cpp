@@ -443,6 +443,15 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         CHECK(solve(p, nec()).of(w.source).demand == Approx(receptacle + floor));
     }
     {
+        // Both have issued, apart from one another: LP-2 and the one-line have come to one number.
+        OneBoard w;
+        w.p.sheetNumbers.add({{}, SheetKind::Schedule, w.board, "E-601", {}});
+        w.p.sheetNumbers.add({{}, SheetKind::OneLine, {}, "E-601", {}});
+        w.p.sheetNumbers.add({{}, SheetKind::Schedule, w.board, "E-601", {}}); // said twice: nothing to decide
+        expect(w.p, "sheet-number", Severity::Check,
+               "Sheet numbers that were given twice: E-601 (one-line). The first that was given counts");
+    }
+    {
         OneBoard w;
         w.p.basis.ownValues["roof/adder"] = 17;
         expect(w.p, "own-value", Severity::Note, "Own value in place of the rule book's: roof/adder: 17 instead of 33");

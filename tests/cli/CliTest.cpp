@@ -466,6 +466,34 @@ TEST_CASE("issues from the command line: refused, taken on, shown, compared with
     CHECK(cli({"issues", file}).out.contains("T2"));
 }
 
+TEST_CASE(
+    "lintel-cli sheets: numbers are listed, given, kept and let go of; what cannot be is said and nothing written") {
+    QTemporaryDir folder;
+    const QString file = folder.filePath("hall.lintel");
+    const QString then = folder.filePath("then.lintel");
+    REQUIRE(cli({"demo", file}).code == 0);
+    const Project whole = *loadProject(file.toStdString());
+    CHECK(cli({"sheets", file}).out.contains("E-605             Letter     Panel schedule LP-1"));
+    CHECK(*loadProject(file.toStdString()) == whole);
+    CHECK(cli({"sheets", file, "--number", "E-605"}).err.contains("OLD=NEW"));
+    CHECK(cli({"sheets", file, "--number", "E-999=E-1"}).err.contains("there is no sheet E-999"));
+    CHECK(cli({"sheets", file, "--number", "E-605=E-650", "--number", "E-606=E-650"}).code == 1);
+    CHECK(*loadProject(file.toStdString()) == whole);
+    REQUIRE(cli({"sheets", file, "--number", "E-605=E-650", "--out", then}).code == 0);
+    CHECK(cli({"sheets", then}).out.contains("E-650        kept Letter     Panel schedule LP-1"));
+    REQUIRE(cli({"sheets", then, "--keep"}).code == 0);
+    const auto json = nlohmann::json::parse(cli({"sheets", then, "--json"}).out.toStdString());
+    CHECK(std::count_if(json.begin(), json.end(), [](const auto& s) { return s["kept"].template get<bool>(); }) >= 15);
+    REQUIRE(cli({"sheets", then, "--anew"}).code == 0);
+    CHECK(*loadProject(then.toStdString()) == whole);
+    // An issue keeps them; as it was issued, it is not written over.
+    REQUIRE(cli({"issues", file, "--make", "T1", "--date", "2026-11-30", "--accept", "R. Amadi"}).code == 0);
+    CHECK(cli({"sheets", file}).out.contains("E-605        kept"));
+    CHECK(cli({"sheets", file + "@T1", "--anew"}).code == 1);
+    CHECK(cli({"issues", file + "@T1", "--make", "T2", "--date", "2026-12-01", "--accept", "R. Amadi"}).code == 1);
+    CHECK_FALSE(QFileInfo::exists(file + "@T1"));
+}
+
 TEST_CASE("issue --dxf writes a drawing beside each sheet and one of each floor") {
     QTemporaryDir folder;
     const QString file = folder.filePath("pier.lintel");

@@ -222,6 +222,21 @@ TEST_CASE("merge: both add a circuit with the same id and place; both stay, thei
     CHECK_FALSE(validate(m.project));
 }
 
+TEST_CASE("merge: circuits that one has set on one another stay as they are, and are no conflict of the two") {
+    Project base = hall();
+    const CircuitId first = addCircuit(base, base.boards.begin()->id, 1, "First");
+    const CircuitId second = addCircuit(base, base.boards.begin()->id, 1, "Second");
+    Project theirs = base;
+    theirs.circuits.change(second)->slot = theirs.circuits[first].slot;
+    CHECK(mergeProjects(base, base, theirs).project == theirs);
+    CHECK(mergeProjects(base, theirs, base).project == theirs);
+    Project ours = base;
+    ours.basis.title = "Another";
+    const Merged merged = mergeProjects(base, ours, theirs);
+    CHECK(merged.conflicts.empty());
+    CHECK(merged.project.circuits[second].slot == base.circuits[first].slot);
+}
+
 TEST_CASE("merge: what one removed and the other changed or still uses stays, and is told") {
     const Project base = hall();
     const CircuitId mixer = circuitNamed(base, "LP-2-18");

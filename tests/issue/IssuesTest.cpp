@@ -30,7 +30,7 @@ struct Demo {
         d.date = "2026-11-30";
         d.reason = "Issue " + mark;
         d.by = "RA";
-        for (const SheetEntry& e : issueSet({p, book, r})) d.sheets.push_back(e.title);
+        for (const SheetEntry& e : issueSet({p, book, r})) d.sheets.push_back(e.key);
         for (const GateItem& item : issueGate({p, book, r})) d.taken.push_back({item.what, "R. Amadi"});
         return d;
     }

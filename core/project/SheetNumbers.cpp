@@ -1,0 +1,133 @@
+#include "core/project/SheetNumbers.h"
+
+#include "core/base/Parse.h"
+#include "core/project/Operations.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace lintel {
+namespace {
+
+constexpr std::size_t longestNumber = 32; ///< bytes
+
+int lengthOfSeries(int from) { return from >= 1000 ? 1000 : 100; }
+std::string written(int number) { return fmt::format("E-{}", number); }
+/// The figure of a number as this program writes it, within a series; nothing: another one.
+std::optional<int> within(const std::string& number, int from) {
+    if (number.rfind("E-", 0) != 0) return std::nullopt;
+    const auto n = plainNumber(std::string_view(number).substr(2));
+    const int end = from / lengthOfSeries(from) * lengthOfSeries(from) + lengthOfSeries(from);
+    if (!n || *n < from || *n >= end || written(int(*n)) != number) return std::nullopt;
+    return int(*n);
+}
+
+} // namespace
+
+SheetNumbering::SheetNumbering(const Project& p) {
+    // Of two sheets under one number, as two people may have given it, the first keeps it.
+    for (const SheetNumber& s : p.sheetNumbers)
+        if (taken.insert(s.number).second) rows.emplace(SheetKey{s.of, s.about}, &s);
+}
+
+const SheetNumber* SheetNumbering::kept(SheetKey sheet) const {
+    const auto it = rows.find(sheet);
+    return it == rows.end() ? nullptr : it->second;
+}
+
+std::string SheetNumbering::of(SheetKey sheet, int from) {
+    if (const SheetNumber* row = kept(sheet)) return row->number;
+    auto it = next.find(from);
+    if (it == next.end()) {
+        int after = from; // behind all that were ever given, so that none comes to mean another sheet
+        for (const std::string& number : taken)
+            if (const auto n = within(number, from)) after = std::max(after, *n + 1);
+        it = next.emplace(from, after).first;
+    }
+    while (taken.count(written(it->second))) ++it->second;
+    return written(it->second++);
+}
+
+std::string SheetNumbering::at(SheetKey sheet, int number) {
+    if (const SheetNumber* row = kept(sheet)) return row->number;
+    return taken.count(written(number)) ? of(sheet, number) : written(number);
+}
+
+std::string SheetNumbering::ofPlan(SheetKey sheet, int first) {
+    const int series = first + (sheet.first == SheetKind::Power ? lengthOfSeries(first) : 0);
+    if (!nextPlace) findPlaces(first);
+    auto place = places.find(sheet.second);
+    if (place == places.end()) place = places.emplace(sheet.second, nextPlace++).first;
+    return at(sheet, series + place->second - 1);
+}
+
+void SheetNumbering::findPlaces(int first) {
+    nextPlace = 1;
+    for (const auto& [key, row] : rows)
+        for (int from : {first, first + lengthOfSeries(first)})
+            if (const auto n = within(row->number, from)) {
+                places.emplace(key.second, *n - from + 1);
+                nextPlace = std::max(nextPlace, *n - from + 2);
+            }
+}
+
+bool numberBefore(const std::string& a, const std::string& b) {
+    std::size_t i = 0;
+    std::size_t k = 0;
+    while (i < a.size() && k < b.size()) {
+        if (isDigit(a[i]) && isDigit(b[k])) {
+            const auto digits = [](const std::string& s, std::size_t& at) {
+                while (at < s.size() && s[at] == '0') ++at;
+                const std::size_t from = at;
+                while (at < s.size() && isDigit(s[at])) ++at;
+                return s.substr(from, at - from);
+            };
+            const std::string x = digits(a, i);
+            const std::string y = digits(b, k);
+            if (x.size() != y.size()) return x.size() < y.size();
+            if (x != y) return x < y;
+            continue;
+        }
+        if (a[i] != b[k]) return a[i] < b[k];
+        ++i;
+        ++k;
+    }
+    return a.size() - i < b.size() - k;
+}
+
+std::optional<Error> refuseSheetNumber(const std::string& number) {
+    if (number.empty()) return Error{"sheet number", "it is empty", "Type one, such as E-604."};
+    if (number.size() > longestNumber)
+        return Error{"sheet number", "\"" + number + "\" is too long for a title block",
+                     fmt::format("Take {} signs at most.", longestNumber)};
+    const bool blank = number.front() == ' ' || number.back() == ' ';
+    const bool control = std::any_of(number.begin(), number.end(), [](char c) { return (unsigned char)(c) < 32; });
+    if (blank || control)
+        return Error{"sheet number", "\"" + number + "\" begins or ends with a space, or has a line break in it",
+                     "Type it without."};
+    return std::nullopt;
+}
+
+std::optional<Error> numberSheet(Project& p, SheetKey sheet, const std::string& number) {
+    SheetNumberId own;
+    for (const SheetNumber& s : p.sheetNumbers) {
+        if (SheetKey{s.of, s.about} == sheet)
+            own = s.id;
+        else if (s.number == number)
+            return Error{"sheet number", number + " is the number of another sheet",
+                         "Give it one of its own, or let go of the other first."};
+    }
+    if (number.empty()) {
+        if (own) p.sheetNumbers.remove(own);
+        return std::nullopt;
+    }
+    if (const auto bad = refuseSheetNumber(number)) return bad;
+    if (own)
+        p.sheetNumbers.change(own)->number = number;
+    else
+        p.sheetNumbers.add({{}, sheet.first, sheet.second, number, {}});
+    return std::nullopt;
+}
+
+} // namespace lintel
