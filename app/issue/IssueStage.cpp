@@ -330,7 +330,8 @@ void IssueStage::numberCurrent() {
     if (const auto bad = renumber(copy, set().sheets, *e, e->number)) return session.say(q(bad->text()), true);
     const QRect item = list->visualItemRect(list->currentItem());
     const int box = 24; // the tick before it
-    typeOver(list->viewport(), item.adjusted(box, 0, 0, 0), q(e->number), "sheetNumber",
+    const QRect field(item.left() + box, item.top(), 120, item.height());
+    typeOver(list->viewport(), field, q(e->number), "sheetNumber",
              [this, key = e->key](const std::string& text) -> std::optional<Error> {
                  const auto& sheets = set().sheets;
                  const auto it =

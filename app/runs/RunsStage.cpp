@@ -43,6 +43,7 @@ RunsStage::RunsStage(Session& s, QWidget* parent)
         auto* b = new QPushButton;
         b->setCheckable(true);
         b->setChecked(f == RunFilter::All);
+        if (f == RunFilter::Raised) b->setToolTip(tr("Larger than ampacity needs, for the sake of the drop"));
         group->addButton(b);
         bar->addWidget(b);
         chips.push_back({f, b});
@@ -54,7 +55,8 @@ RunsStage::RunsStage(Session& s, QWidget* parent)
     text->setPlaceholderText(tr("Filter"));
     text->setToolTip(tr("Words of the run, its load, board, size or reason: LP-2 drop"));
     text->setClearButtonEnabled(true);
-    text->setFixedWidth(110);
+    text->setMinimumWidth(90);
+    text->setMaximumWidth(110);
     connect(text, &QLineEdit::textChanged, runs, &RunsModel::setText);
     bar->addWidget(text);
     auto* worst = new QComboBox;
@@ -258,10 +260,12 @@ void RunsStage::askRow(QPoint at) {
         things.size() == 1 ? q(nameOf(session.project(), things.front())) : tr("%1 runs").arg(things.size());
     QMenu menu;
     menu.setObjectName("runsMenu");
-    menu.addAction(tr("Hold the size that it has"), this, [&] { runs->hold(things); });
-    menu.addAction(tr("Let it be sized"), this,
+    const bool one = things.size() == 1;
+    menu.addAction(one ? tr("Hold the size that it has") : tr("Hold the sizes that they have"), this,
+                   [&] { runs->hold(things); });
+    menu.addAction(one ? tr("Let it be sized") : tr("Let them be sized"), this,
                    [&] { runs->enter(cells(RunsModel::Chosen), tr("Let %1 be sized").arg(of)); });
-    menu.addAction(tr("Measure its length on the plan"), this,
+    menu.addAction(one ? tr("Measure its length on the plan") : tr("Measure their lengths on the plan"), this,
                    [&] { runs->enter(cells(RunsModel::Length), tr("Measure %1").arg(of)); });
     menu.addSeparator();
     menu.addAction(tr("Copy\tCtrl+C"), this, &RunsStage::copy);
@@ -366,8 +370,11 @@ void RunsStage::askExport() {
 }
 
 void RunsStage::recount() {
-    static const char* names[] = {"All", "Feeders", "Raised for drop", "Held", "Near a limit", "Too long", "Fails"};
-    for (auto& [f, b] : chips) b->setText(QString("%1  %2").arg(tr(names[int(f)])).arg(runs->count(f)));
+    static const char* names[] = {"All", "Feeders", "Raised", "Held", "Near a limit", "Too long", "Fails"};
+    for (auto& [f, b] : chips) {
+        b->setText(QString("%1  %2").arg(tr(names[int(f)])).arg(runs->count(f)));
+        b->setMinimumWidth(b->sizeHint().width()); // its figure is not cut where the bar is narrow
+    }
 }
 
 } // namespace lintel

@@ -106,13 +106,13 @@ TEST_CASE("runs: held as they are sized, and let go, by the menu of the rows") {
     OnRuns d;
     d.choose({"LP-1-1", "LP-1-3"});
     const QString size = d.cell("LP-1-1", RunsModel::Chosen);
-    d.menu(*d.table.viewport(), d.at("LP-1-3", RunsModel::Chosen), "Hold the size that it has");
+    d.menu(*d.table.viewport(), d.at("LP-1-3", RunsModel::Chosen), "Hold the sizes that they have");
     CHECK(QString::fromStdString(d.run("LP-1-1").heldSize) == QString(size).remove('#'));
     CHECK_FALSE(d.run("LP-1-3").heldSize.empty());
     CHECK(d.cell("LP-1-1", RunsModel::Chosen) == size); // nothing else has changed
     CHECK(d.s.undoLabel() == "Hold 2 runs as they are sized");
     d.choose({"LP-1-1", "LP-1-3"});
-    d.menu(*d.table.viewport(), d.at("LP-1-3", RunsModel::Chosen), "Let it be sized");
+    d.menu(*d.table.viewport(), d.at("LP-1-3", RunsModel::Chosen), "Let them be sized");
     CHECK(d.run("LP-1-1").heldSize.empty());
     CHECK(d.run("LP-1-3").heldSize.empty());
 }
