@@ -184,24 +184,40 @@ void RunProfile::paintLimit(QPainter& p, const QRectF& box) const {
              uiFont(0.82));
 }
 
-/// What the boards on the chosen path, and those over it, are rated for: a step above or below their fault level.
+/// What the boards on the chosen path, and those over it, are rated for: a step above or below their fault level, with
+/// its figure beside it where nothing else is drawn.
 void RunProfile::paintRatings(QPainter& p) const {
     const Theme& t = theme();
-    std::vector<QRectF> written;
+    constexpr double half = 16; // of a step
+    struct Step {
+        const Stretch* of;
+        QPointF at;
+    };
+    std::vector<Step> steps;
+    std::vector<QRectF> taken;
     for (const Stretch& s : stretches) {
         if (s.rated <= 0 || (!s.over && !onPath(s.to))) continue;
         const QPointF end = at(s.b);
         const double y = std::max(field().top() + 1, at({0, s.rated}).y());
         p.setPen(QPen(s.over ? t.stop : t.accent, 2));
-        p.drawLine(QPointF(end.x() - 16, y), QPointF(end.x() + 16, y));
+        p.drawLine(QPointF(end.x() - half, y), QPointF(end.x() + half, y));
         p.setPen(QPen(s.over ? t.stop : t.accent, 1, Qt::DotLine));
         p.drawLine(QPointF(end.x(), y), end);
-        const bool above = s.rated > most;
-        const QRectF text(end.x() + 20, y - 8, 110, 15);
-        if (std::any_of(written.begin(), written.end(), [&](const QRectF& w) { return w.intersects(text); })) continue;
-        written.push_back(text);
-        drawLine(p, text, tr("rated %1 kA").arg(q(rating(s.rated))) + (above ? " ↑" : ""), Qt::AlignLeft,
-                 s.over ? t.stop : t.quiet, uiFont(0.82));
+        steps.push_back({&s, {end.x(), y}});
+        taken.push_back(QRectF(end.x() - half, y - 2, 2 * half, 4));
+    }
+    for (const Step& step : steps) {
+        const QString words = tr("rated %1 kA").arg(q(rating(step.of->rated))) + (step.of->rated > most ? " ↑" : "");
+        const double width = QFontMetricsF(uiFont(0.82)).horizontalAdvance(words) + 2;
+        const QRectF right(step.at.x() + half + 4, step.at.y() - 8, width, 15);
+        for (const QRectF& text : {right, right.translated(-2 * half - 8 - width, 0)}) {
+            const bool free =
+                std::none_of(taken.begin(), taken.end(), [&](const QRectF& other) { return other.intersects(text); });
+            if (!free || text.left() < field().left()) continue;
+            taken.push_back(text);
+            drawLine(p, text, words, Qt::AlignLeft, step.of->over ? t.stop : t.quiet, uiFont(0.82));
+            break;
+        }
     }
 }
 

@@ -13,13 +13,13 @@ namespace {
 constexpr std::size_t longestNumber = 32; ///< bytes
 
 int lengthOfSeries(int from) { return from >= 1000 ? 1000 : 100; }
+int endOfSeries(int from) { return from / lengthOfSeries(from) * lengthOfSeries(from) + lengthOfSeries(from); }
 std::string written(int number) { return fmt::format("E-{}", number); }
 /// The figure of a number as this program writes it, within a series; nothing: another one.
 std::optional<int> within(const std::string& number, int from) {
     if (number.rfind("E-", 0) != 0) return std::nullopt;
     const auto n = plainNumber(std::string_view(number).substr(2));
-    const int end = from / lengthOfSeries(from) * lengthOfSeries(from) + lengthOfSeries(from);
-    if (!n || *n < from || *n >= end || written(int(*n)) != number) return std::nullopt;
+    if (!n || *n < from || *n >= endOfSeries(from) || written(int(*n)) != number) return std::nullopt;
     return int(*n);
 }
 
@@ -46,6 +46,8 @@ std::string SheetNumbering::of(SheetKey sheet, int from) {
         it = next.emplace(from, after).first;
     }
     while (taken.count(written(it->second))) ++it->second;
+    if (it->second >= endOfSeries(from) && from < 1000) // E-700 is another series: on with E-6001
+        return of(sheet, endOfSeries(from) * 10 - 1000 + 1);
     return written(it->second++);
 }
 

@@ -24,7 +24,7 @@ public:
     /// Null: it has none that it keeps.
     const SheetNumber* kept(SheetKey sheet) const;
     /// The number that it keeps; else the next free one of a series that begins at `from` and is a hundred long (a
-    /// thousand from 1000 on): "E-601", "E-602" …
+    /// thousand from 1000 on): "E-601", "E-602" … What a hundred does not hold goes on in the thousand: "E-6001".
     std::string of(SheetKey sheet, int from);
     /// The number that it keeps; else this one, or where another sheet has it the next free one.
     std::string at(SheetKey sheet, int number);

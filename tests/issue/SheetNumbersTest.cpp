@@ -182,6 +182,15 @@ TEST_CASE("past ninety-nine boards new sheets have four figures, and those that 
     CHECK(all[100] == "E-6002 B");
 }
 
+TEST_CASE("a series that is used up does not run into the next one") {
+    Boards b({"LP-1"});
+    REQUIRE_FALSE(b.number("E-601", "E-698"));
+    b.add("LP-2");
+    b.add("LP-3");
+    b.add("LP-4");
+    CHECK(b.schedules() == Words{"E-698 LP-1", "E-699 LP-2", "E-6001 LP-3", "E-6002 LP-4"});
+}
+
 TEST_CASE("numbers of sheets are in order as people read them") {
     const Words order{"A-1", "E-99", "E-101", "E-605", "E-605.2", "E-605.10", "E-606", "EL-1"};
     for (std::size_t i = 0; i < order.size(); ++i)
