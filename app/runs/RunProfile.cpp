@@ -241,8 +241,15 @@ void RunProfile::paintNames(QPainter& p, const QRectF& box) const {
         QString name = q(nameOf(session.solution().project, s.to));
         if (leaves || pointed) name += " " + (of == Of::Drop ? q(percent(s.b.value)) : q(figures(s.b.value)) + " kA");
         const bool room = end.x() < box.right() - 110;
-        QRectF place(room ? end.x() + 8 : end.x() - 138, end.y() - 17, 130, 15);
+        // Lines fall to the right: above the end on its right side, and below it on its left, there is none of its own.
         const double width = QFontMetricsF(uiFont(0.85, true)).horizontalAdvance(name);
+        const bool below = !room && end.y() + 20 < box.bottom();
+        QRectF place(room ? end.x() + 8 : end.x() - 138, below ? end.y() + 4 : end.y() - 17, 130, 15);
+        if (!room && !below) { // above the line where the name begins
+            const QPointF start = at(s.a);
+            const double fall = end.x() > start.x() ? (end.y() - start.y()) / (end.x() - start.x()) : 0;
+            place.translate(0, -std::clamp(fall * (width + 8), 0.0, 60.0));
+        }
         const auto taken = [&](const QRectF& r) {
             return std::any_of(written.begin(), written.end(), [&](const QRectF& w) { return w.intersects(r); });
         };
@@ -250,8 +257,8 @@ void RunProfile::paintNames(QPainter& p, const QRectF& box) const {
             return room ? QRectF(place.left(), place.top(), width, 15)
                         : QRectF(place.right() - width, place.top(), width, 15);
         };
-        if (taken(text())) place.translate(0, 19); // below the line instead
-        if (taken(text()) && !pointed) continue;   // it is named under the pointer
+        if (taken(text())) place.translate(0, below ? -21 : 19); // on the other side of the line instead
+        if (taken(text()) && !pointed) continue;                 // it is named under the pointer
         written.push_back(text());
         drawLine(p, place, name, room ? Qt::AlignLeft : Qt::AlignRight, colour, uiFont(0.85, true));
     }

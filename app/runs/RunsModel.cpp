@@ -339,10 +339,17 @@ bool RunsModel::hold(const std::vector<Ref>& things) {
         const std::string size = list.from->book->sizes()[std::size_t(r.size)].name;
         cells.push_back({thing, Chosen, r.sets > 1 ? fmt::format("{} × {}", r.sets, size) : size});
     }
-    if (cells.empty()) return false;
-    return enter(cells, cells.size() == 1
-                            ? tr("Hold %1 as it is sized").arg(q(nameOf(session.project(), cells[0].thing)))
-                            : tr("Hold %1 runs as they are sized").arg(cells.size()));
+    const std::size_t without = things.size() - cells.size();
+    if (cells.empty()) {
+        session.say(tr("Nothing is held: the book gives no size for what is chosen"), true);
+        return false;
+    }
+    const QString label = cells.size() == 1
+                              ? tr("Hold %1 as it is sized").arg(q(nameOf(session.project(), cells[0].thing)))
+                              : tr("Hold %1 runs as they are sized").arg(cells.size());
+    const bool done = enter(cells, label);
+    if (done && without > 0) session.say(tr("%1 held; for %2 the book gives no size").arg(cells.size()).arg(without));
+    return done;
 }
 
 std::vector<std::vector<std::string>> RunsModel::cellsAt(const std::vector<int>& which,
