@@ -2,6 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "app/frame/Settings.h"
+#include "app/frame/SnagStrip.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/Parse.h"
 #include "core/exchange/Grid.h"
@@ -248,6 +249,21 @@ void RunsStage::askColumns(QPoint at) {
 
 // ---- what is done with rows ----
 
+/// What mends the snags of the run, as the strip of snags has it.
+void RunsStage::addRemedies(QMenu& menu, Ref thing) {
+    const auto solution = session.sharedSolution();
+    for (const Snag& s : solution->snags) {
+        if (s.about != thing) continue;
+        for (const Remedy& r : remediesFor(solution->input(), s)) {
+            QAction* action = menu.addAction(plainButton(q(r.label)), this,
+                                             [this, solution, s, r] { SnagStrip::apply(session, s, r); });
+            action->setToolTip(plainTip(q(s.text)));
+        }
+    }
+    menu.setToolTipsVisible(true);
+    if (!menu.isEmpty()) menu.addSeparator();
+}
+
 void RunsStage::askRow(QPoint at) {
     const std::vector<Ref> things = chosen();
     if (things.empty()) return;
@@ -261,6 +277,7 @@ void RunsStage::askRow(QPoint at) {
     QMenu menu;
     menu.setObjectName("runsMenu");
     const bool one = things.size() == 1;
+    if (one) addRemedies(menu, things.front());
     menu.addAction(one ? tr("Hold the size that it has") : tr("Hold the sizes that they have"), this,
                    [&] { runs->hold(things); });
     menu.addAction(one ? tr("Let it be sized") : tr("Let them be sized"), this,

@@ -4,6 +4,7 @@
 #include "app/runs/RunProfile.h"
 #include "app/runs/RunsModel.h"
 
+class QMenu;
 class QTableView;
 class QPushButton;
 
@@ -33,6 +34,7 @@ private:
     void showColumns();
     void askColumns(QPoint at);
     void askRow(QPoint at);
+    void addRemedies(QMenu& menu, Ref thing);
     void copy();
     void paste();
     void askExport();

@@ -117,6 +117,24 @@ TEST_CASE("runs: held as they are sized, and let go, by the menu of the rows") {
     CHECK(d.run("LP-1-3").heldSize.empty());
 }
 
+TEST_CASE("runs: what mends the snags of a run stands in the menu of its row") {
+    OnRuns d;
+    const CircuitId far = d.circuit("LP-1-27"); // 146 m at 16 A: past the ceiling of sizes
+    std::vector<std::string> labels;
+    for (const Snag& s : d.s.solution().snags)
+        if (s.about == Ref(far))
+            for (const Remedy& r : remediesFor(d.s.solution().input(), s)) labels.push_back(r.label);
+    REQUIRE(labels.size() > 1);
+    d.choose({"LP-1-27"});
+    d.menu(*d.table.viewport(), d.at("LP-1-27", RunsModel::Chosen), QString::fromStdString(labels.front()));
+    CHECK(d.s.undoLabel() == QString::fromStdString(labels.front()));
+    d.s.undo();
+    d.pump();
+    d.choose({"LP-1-27", "LP-1-1"}); // of several: what goes for all of them
+    d.menu(*d.table.viewport(), d.at("LP-1-1", RunsModel::Chosen), "Hold the sizes that they have");
+    CHECK(d.s.undoLabel() == "Hold 2 runs as they are sized");
+}
+
 TEST_CASE("runs: a size held in two sets is edited as it is, and stays so where nothing is typed") {
     OnRuns d;
     REQUIRE(d.model.enter({{d.circuit("LP-1-1"), RunsModel::Chosen, "2 × 1/0"}}, "Hold"));
