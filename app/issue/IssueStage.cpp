@@ -351,29 +351,33 @@ void IssueStage::numberCurrent() {
 }
 
 void IssueStage::askNumbers(QPoint at) {
-    const SheetEntry* e = currentEntry();
-    if (!e || earlier) return;
-    const bool own = e->kind && e->page == 0;
+    session.waitSolved();
+    if (!isCurrent()) rebuild();
+    if (earlier || !currentEntry()) return;
+    const SheetEntry entry = *currentEntry(); // the list may be made anew while the menu is open
+    const bool own = entry.kind && entry.page == 0;
     QMenu menu;
     menu.setObjectName("numberMenu");
     auto* number = menu.addAction(tr("Number…\tF2"));
     number->setEnabled(own);
     auto* letGo = menu.addAction(tr("Number it by the order again"));
-    letGo->setEnabled(own && e->kept);
+    letGo->setEnabled(own && entry.kept);
     menu.addSeparator();
-    const auto& sheets = set().sheets;
     auto* keep = menu.addAction(tr("Keep all numbers as they are"));
-    keep->setEnabled(std::any_of(sheets.begin(), sheets.end(), [](const SheetEntry& s) { return s.kind && !s.kept; }));
+    keep->setEnabled(
+        std::any_of(set().sheets.begin(), set().sheets.end(), [](const SheetEntry& s) { return s.kind && !s.kept; }));
     auto* anew = menu.addAction(tr("Number all by the order again"));
     anew->setEnabled(!session.project().sheetNumbers.empty());
     const QAction* chosen = menu.exec(list->viewport()->mapToGlobal(at));
     if (chosen == number) numberCurrent();
-    if (chosen == letGo) {
-        const SheetKey sheet{*e->kind, e->about};
-        session.edit(tr("Let go of the number of %1").arg(q(e->title)),
-                     [&](Project& p) { (void)numberSheet(p, sheet, ""); });
+    if (chosen == letGo)
+        session.edit(tr("Let go of the number of %1").arg(q(entry.title)), [&](Project& p) {
+            (void)numberSheet(p, {*entry.kind, entry.about}, "");
+        });
+    if (chosen == keep) {
+        session.waitSolved();
+        session.edit(tr("Keep sheet numbers"), [&](Project& p) { keepNumbers(p, set().sheets); });
     }
-    if (chosen == keep) session.edit(tr("Keep sheet numbers"), [&](Project& p) { keepNumbers(p, sheets); });
     if (chosen == anew) session.edit(tr("Number sheets anew"), [](Project& p) { p.sheetNumbers = {}; });
 }
 

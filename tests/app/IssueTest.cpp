@@ -4,7 +4,6 @@
 #include "app/issue/IssueDialog.h"
 #include "app/issue/PrintSheets.h"
 #include "app/issue/ReportDialog.h"
-#include "core/check/Assumptions.h"
 #include "core/project/Operations.h"
 #include "tests/app/AppTest.h"
 
@@ -13,6 +12,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QPrintPreviewDialog>
 #include <QPrinter>
 #include <QProcess>
@@ -171,11 +171,19 @@ TEST_CASE("issue: a sheet's number is typed where it stands, and those that went
     list.setCurrentRow(rowOf("Drawing index"));
     QTest::keyClick(&list, Qt::Key_F2);
     CHECK_FALSE(list.findChild<QLineEdit*>("sheetNumber"));
-    // All as they are: a board that comes before them changes none.
-    d.s.edit("Keep", [&](Project& p) {
-        const auto solution = d.s.sharedSolution();
-        keepNumbers(p, issueSet(d.s.sheetInput(*solution)));
+    // All as they are, by the menu: a board that comes before them changes none.
+    QTimer::singleShot(0, &d.window, [] {
+        auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        REQUIRE(menu);
+        for (QAction* a : menu->actions())
+            if (a->text() == "Keep all numbers as they are") menu->setActiveAction(a);
+        QTest::keyClick(menu, Qt::Key_Return);
     });
+    const QPoint at = list.visualItemRect(list.currentItem()).center();
+    QContextMenuEvent press(QContextMenuEvent::Mouse, at, list.viewport()->mapToGlobal(at));
+    QApplication::sendEvent(list.viewport(), &press);
+    d.pump();
+    CHECK(d.s.undoLabel() == "Keep sheet numbers");
     d.s.edit("Add", [](Project& p) {
         Board b;
         b.name = "AA-1";
