@@ -6,6 +6,7 @@
 #include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
 #include "core/project/RunFacts.h"
+#include "core/project/SheetNumbers.h"
 #include "core/sheets/Words.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/States.h"
@@ -389,7 +390,7 @@ void RunsModel::sort(int column, Qt::SortOrder order) {
     sortOrder = order;
     if (column < 0) return rebuild();
     beginResetModel();
-    const auto key = [&](int row) -> std::pair<double, QString> {
+    const auto key = [&](int row) -> std::pair<double, std::string> {
         const RunResult& r = *list.from->results.run(thingAt(row));
         switch (column) {
         case Load:
@@ -418,13 +419,16 @@ void RunsModel::sort(int column, Qt::SortOrder order) {
         case Longest:
             return {longestOf(r).v, {}};
         default:
-            return {0, data(index(row, column), Qt::DisplayRole).toString()};
+            return {0, data(index(row, column), Qt::DisplayRole).toString().toStdString()};
         }
     };
-    std::vector<std::pair<std::pair<double, QString>, Ref>> keyed;
+    std::vector<std::pair<std::pair<double, std::string>, Ref>> keyed;
     for (int row = 0; row < int(rows.size()); ++row) keyed.push_back({key(row), thingAt(row)});
+    const auto before = [](const auto& a, const auto& b) { // LP-1-2 before LP-1-10
+        return a.first != b.first ? a.first < b.first : numberBefore(a.second, b.second);
+    };
     std::stable_sort(keyed.begin(), keyed.end(), [&](const auto& a, const auto& b) {
-        return order == Qt::AscendingOrder ? a.first < b.first : b.first < a.first;
+        return order == Qt::AscendingOrder ? before(a.first, b.first) : before(b.first, a.first);
     });
     for (std::size_t i = 0; i < rows.size(); ++i) rows[i] = keyed[i].second;
     endResetModel();

@@ -135,6 +135,15 @@ TEST_CASE("runs: what mends the snags of a run stands in the menu of its row") {
     CHECK(d.s.undoLabel() == "Hold 2 runs as they are sized");
 }
 
+TEST_CASE("runs: sorted by name the second place comes before the tenth, and the other way round") {
+    OnRuns d;
+    d.model.sort(RunsModel::Name, Qt::AscendingOrder);
+    CHECK(d.rowOf("LP-1-2") < d.rowOf("LP-1-10"));
+    CHECK(d.rowOf("LP-1-10") < d.rowOf("LP-2-1"));
+    d.model.sort(RunsModel::Name, Qt::DescendingOrder);
+    CHECK(d.rowOf("LP-1-2") > d.rowOf("LP-1-10"));
+}
+
 TEST_CASE("runs: a size held in two sets is edited as it is, and stays so where nothing is typed") {
     OnRuns d;
     REQUIRE(d.model.enter({{d.circuit("LP-1-1"), RunsModel::Chosen, "2 × 1/0"}}, "Hold"));
