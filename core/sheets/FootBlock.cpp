@@ -99,7 +99,8 @@ struct FootStrip {
     }
     void number() {
         label(Number, top + 4, "Electrical · issue " + in.project.basis.issue);
-        d.text({left(Number), top + 14.5}, d.number, 11.5, Align::Left, true, Ink::Ink, wide(Number));
+        d.text({left(Number), top + 14.5}, d.number, sizeWithin(d.number, wide(Number), 11.5, true), Align::Left, true,
+               Ink::Ink, wide(Number));
         d.text({right(Number), top + 19.5}, d.paper.substr(0, d.paper.find(" landscape")), body, Align::Right, false,
                Ink::Ink, wide(Number) / 2);
         d.text({left(Number), top + 25}, in.project.basis.status, body, Align::Left, true, Ink::Ink, wide(Number));

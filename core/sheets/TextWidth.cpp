@@ -83,6 +83,12 @@ double textWidth(const std::string& text, double size, bool bold) {
     return sum * size / 1000;
 }
 
+double sizeWithin(const std::string& text, double width, double size, bool bold) {
+    constexpr double narrowest = 0.85;
+    const double needs = textWidth(text, size, bold) * narrowest;
+    return needs > width ? size * width / needs : size;
+}
+
 std::vector<std::string> wrapText(const std::string& text, double width, double size, bool bold) {
     std::vector<std::string> lines;
     std::string line;

@@ -10,6 +10,9 @@ namespace lintel {
 /// mm, of a text whose letters' body is `size` mm high.
 double textWidth(const std::string& text, double size, bool bold = false);
 
+/// `size`, or what is left of it where the text had to be narrowed below 85 % to stay within `width` mm.
+double sizeWithin(const std::string& text, double width, double size, bool bold = false);
+
 /// The text in lines of at most `width` mm, broken at blanks; a word that is wider alone is broken between letters.
 /// Nothing is lost.
 std::vector<std::string> wrapText(const std::string& text, double width, double size, bool bold = false);

@@ -125,7 +125,8 @@ struct Strip {
     void number(const Boxes& x) {
         rule(x.number);
         label(left, x.number, "Electrical · issue " + in.project.basis.issue);
-        d.text({left, x.number + 21}, d.number, 19, Align::Left, true, Ink::Ink, right - left);
+        d.text({left, x.number + 21}, d.number, sizeWithin(d.number, right - left, 19, true), Align::Left, true,
+               Ink::Ink, right - left);
         // A bar of one inch or 25 mm tells a print that is reduced.
         const bool inch = in.project.basis.units == UnitSystem::Imperial;
         const double length = inch ? 25.4 : 25, y = x.number + 26;

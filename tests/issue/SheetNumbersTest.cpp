@@ -8,6 +8,7 @@
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
 #include "core/review/Review.h"
+#include "core/sheets/TextWidth.h"
 #include "tests/World.h"
 
 #include <fmt/format.h>
@@ -130,6 +131,28 @@ TEST_CASE("a number is typed as the office has it; no two sheets have one; other
     wrong = text;
     wrong.replace(wrong.find("\"about\":\"B2\""), 12, "\"about\":\"V1\"");
     CHECK_FALSE(readProject(wrong, "file"));
+}
+
+TEST_CASE("a long number is set smaller in the title block, not squeezed; a short one as large as ever") {
+    Boards b({"LP-1"});
+    REQUIRE_FALSE(b.number("E-502", "SH-204-ELE-ZZ-XX-DR-E-0000502-B"));
+    const auto sizes = [&] {
+        std::map<std::string, std::pair<double, double>> all; // by number: size, and width over what there is room for
+        for (const SheetEntry& e : b.set()) {
+            const Drawing d = e.draw();
+            if (d.titleBlock == TitlePlace::None) continue;
+            for (const Mark& m : d.marks)
+                if (const auto* text = std::get_if<TextMark>(&m); text && text->text == e.number && text->bold)
+                    all[e.number] = {text->size, textWidth(text->text, text->size, true) / text->within};
+        }
+        return all;
+    }();
+    REQUIRE(sizes.count("E-501"));
+    REQUIRE(sizes.count("SH-204-ELE-ZZ-XX-DR-E-0000502-B"));
+    CHECK(sizes.at("E-501").first == Approx(19));
+    const auto [size, needs] = sizes.at("SH-204-ELE-ZZ-XX-DR-E-0000502-B");
+    CHECK(size < 10);
+    CHECK(needs <= 1 / 0.85 + 1e-9);
 }
 
 TEST_CASE("a floor that comes in between takes the next place, the same for lighting and power") {
