@@ -404,6 +404,23 @@ int runPlan(const std::string& file, const PlanSteps& steps, bool json) {
     return 0;
 }
 
+/// What the reading of every list can be told.
+void addListOptions(CLI::App& command, LoadsOrder& order, const std::string& columns) {
+    command.add_option("FILE", order.file, "A .lintel project")->required();
+    command.add_option("LIST", order.list, "A CSV or XLSX file")->required();
+    command.add_option("--columns", order.columns,
+                       "What each column means: " + columns + "; by itself guessed by heading");
+    command.add_option("--header", order.header, "The row of headings, from 1, or none");
+    command.add_option("--unit", order.unit, "Of loads that do not say theirs");
+    command.add_option("--decimal", order.decimal, "point or comma");
+    command.add_option("--delimiter", order.delimiter, "Of a CSV: one sign, or tab");
+    command.add_option("--encoding", order.encoding, "Of a CSV: UTF-8, Windows-1252 …");
+    command.add_option("--sheet", order.sheet, "Of an XLSX: the name of the sheet");
+    command.add_option("--out", order.out, "The project to write; without it FILE itself");
+    command.add_flag("--dry-run", order.dryRun, "Say what it would do, and write nothing");
+    command.add_flag("--json", order.json, "As JSON");
+}
+
 int runCommand(int argc, char** argv) {
     CLI::App app{"Lintel: circuits, boards, feeders and their sheets, from the command line"};
     app.require_subcommand(1);
@@ -518,21 +535,9 @@ int runCommand(int argc, char** argv) {
     loadsCommand->require_subcommand(1);
     auto* importCommand =
         loadsCommand->add_subcommand("import", "Read a list into a project; by tag where it was read in before");
-    importCommand->add_option("FILE", loads.file, "A .lintel project")->required();
-    importCommand->add_option("LIST", loads.list, "A CSV or XLSX file")->required();
-    importCommand->add_option("--columns", loads.columns,
-                              "What each column means: tag,name,-,load,volts; by itself guessed by heading");
-    importCommand->add_option("--header", loads.header, "The row of headings, from 1, or none");
-    importCommand->add_option("--unit", loads.unit, "Of loads that do not say theirs");
-    importCommand->add_option("--decimal", loads.decimal, "point or comma");
-    importCommand->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
-    importCommand->add_option("--encoding", loads.encoding, "Of a CSV: UTF-8, Windows-1252 …");
-    importCommand->add_option("--sheet", loads.sheet, "Of an XLSX: the name of the sheet");
-    importCommand->add_option("--out", loads.out, "The project to write; without it FILE itself");
+    addListOptions(*importCommand, loads, "tag,name,-,load,volts");
     importCommand->add_flag("--remove-gone", loads.removeGone, "Remove loads that the list no longer has");
     importCommand->add_flag("--circuit", loads.circuit, "Then give loads without a circuit one");
-    importCommand->add_flag("--dry-run", loads.dryRun, "Say what it would do, and write nothing");
-    importCommand->add_flag("--json", loads.json, "As JSON");
     auto* exportCommand = loadsCommand->add_subcommand("export", "Write the listed loads of a project");
     exportCommand->add_option("FILE", loads.file, "A .lintel project")->required();
     exportCommand->add_option("LIST", loads.list, "The CSV or XLSX file to write")->required();
@@ -541,6 +546,15 @@ int runCommand(int argc, char** argv) {
         "check", "Loads with no circuit, circuits with no cable, boards too small or too large");
     checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
     checkCommand->add_flag("--json", loads.json, "As JSON");
+    auto* feedersCommand = app.add_subcommand("feeders", "Schedules of feeders: in from CSV or XLSX, and out");
+    feedersCommand->require_subcommand(1);
+    auto* feedersIn = feedersCommand->add_subcommand(
+        "import", "Read a schedule into a project: boards, transformers and loads arise, what is written is held");
+    addListOptions(*feedersIn, loads, "feeder,from,to,-,load,conductors");
+    auto* feedersOut = feedersCommand->add_subcommand("export", "Write the feeders of a project, as they are sized");
+    feedersOut->add_option("FILE", loads.file, "A .lintel project")->required();
+    feedersOut->add_option("LIST", loads.list, "The CSV or XLSX file to write")->required();
+    feedersOut->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
     IssuesOrder issues;
     auto* issuesCommand = app.add_subcommand("issues", "What went out: list, the project as it was, a new issue");
     issuesCommand->add_option("FILE", issues.file, "A .lintel project")->required();
@@ -626,6 +640,8 @@ int runCommand(int argc, char** argv) {
     if (*reportCommand) return runReport(report, argc, argv);
     if (*reviewCommand) return runReview(review);
     if (*levelCommand) return runLevel(level);
+    if (*feedersIn) return runFeedersImport(loads);
+    if (*feedersOut) return runFeedersExport(loads);
     if (*importCommand) return runLoadsImport(loads);
     if (*exportCommand) return runLoadsExport(loads);
     if (*checkCommand) return runLoadsCheck(loads);

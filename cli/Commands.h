@@ -64,6 +64,7 @@ struct LevelOrder {
 };
 int runLevel(const LevelOrder& order);
 
+/// A list of loads or feeders, and how it is read.
 struct LoadsOrder {
     std::string file, list, board, columns, delimiter, encoding, sheet, decimal, unit, out, header;
     bool removeGone = false, circuit = false, dryRun = false, json = false;
@@ -113,5 +114,7 @@ int runMerge(const MergeOrder& order);
 int runLoadsImport(const LoadsOrder& order);
 int runLoadsExport(const LoadsOrder& order);
 int runLoadsCheck(const LoadsOrder& order);
+int runFeedersImport(const LoadsOrder& order);
+int runFeedersExport(const LoadsOrder& order);
 
 } // namespace lintel

@@ -1,6 +1,5 @@
 // lintel-cli loads: lists of loads in and out, and what they leave open.
-#include "cli/Commands.h"
-#include "core/base/Parse.h"
+#include "cli/ListReading.h"
 #include "core/exchange/LoadList.h"
 #include "core/project/ProjectFile.h"
 
@@ -9,58 +8,14 @@
 #include <nlohmann/json.hpp>
 
 namespace lintel {
-namespace {
-
-/// "tag,name,-,load": by column; names of fields, or - for one to pass over.
-std::optional<Error> readColumns(const std::string& text, ListSettings& s) {
-    s.columns.clear();
-    std::string word;
-    for (char c : text + ",") {
-        if (c != ',') {
-            word += c;
-            continue;
-        }
-        const std::string w = trimmed(word);
-        word.clear();
-        bool known = w == "-" || w.empty();
-        ListField field = ListField::None;
-        for (const auto& [f, name] : EnumText<ListField>::words)
-            if (sameWord(w, name)) field = f, known = true;
-        if (!known) {
-            std::string all;
-            for (const auto& [f, name] : EnumText<ListField>::words)
-                if (f != ListField::None) all += (all.empty() ? "" : ", ") + lowered(name);
-            return Error{"--columns", "a column cannot mean “" + w + "”",
-                         "It can mean: " + all + ", or - for nothing."};
-        }
-        s.columns.push_back(field);
-    }
-    return {};
-}
-
-} // namespace
-
 int runLoadsImport(const LoadsOrder& o) {
     auto s = openSolved(o.file);
     if (!s) return fail(s.error());
-    GridOptions options;
-    if (!o.delimiter.empty()) options.delimiter = o.delimiter == "tab" ? '\t' : o.delimiter[0];
-    options.encoding = o.encoding, options.sheet = o.sheet;
-    const auto grid = readGrid(o.list, options);
+    const auto grid = gridOf(o);
     if (!grid) return fail(grid.error());
     Project p = (*s)->project;
     ListSettings settings = guessSettings(*grid, LoadUnit::kW);
-    if (!o.columns.empty())
-        if (auto bad = readColumns(o.columns, settings)) return fail(*bad);
-    if (!o.header.empty())
-        settings.headerRow = o.header == "none" ? -1 : int(std::clamp(plainNumber(o.header).value_or(0), 0.0, 1e6)) - 1;
-    if (settings.headerRow >= int(grid->rows.size())) return fail({"--header", "the list has no row " + o.header, ""});
-    if (!o.decimal.empty()) settings.decimal = o.decimal == "comma" || o.decimal == "," ? ',' : '.';
-    if (!o.unit.empty()) {
-        const auto u = loadUnitFrom(o.unit);
-        if (!u) return fail({"--unit", "there is no unit “" + o.unit + "”", "VA, kVA, W, kW, A, hp"});
-        settings.unit = *u;
-    }
+    if (auto bad = readSettings(o, *grid, settings)) return fail(*bad);
     const LoadList list = readLoads(*grid, settings, p);
     const ListDifference d = compareList(p, list);
     nlohmann::ordered_json problems = nlohmann::ordered_json::array(), changed = nlohmann::ordered_json::array(),

@@ -7,6 +7,7 @@
 #include "core/project/SheetNumbers.h"
 #include "core/project/Validation.h"
 #include "core/rules/DataFolder.h"
+#include "core/sheets/RiserPlaces.h"
 #include "fuzz/GoOn.h"
 
 namespace {
@@ -140,6 +141,8 @@ void changeReview(Project& p, unsigned which, unsigned value) {
         return;
     default:
         if (const SheetNumber* s = pick(p.sheetNumbers, value)) p.sheetNumbers.remove(s->id);
+        placeBehind(p, b->id, value % 8 ? Ref(p.boards.begin()->id) : Ref{});
+        if (value % 16 == 3) (void)letPlaceGo(p, b->id);
     }
 }
 

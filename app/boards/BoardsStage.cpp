@@ -642,12 +642,24 @@ void BoardsStage::openImport(const QString& file) {
         name = QFileDialog::getOpenFileName(this, tr("Take in a list of loads"), {},
                                             tr("Lists (*.csv *.tsv *.txt *.xlsx);;All files (*)"));
     if (name.isEmpty()) return;
+    showImport();
+    importPage->open(name);
+}
+void BoardsStage::openFeeders(const QString& file) {
+    QString name = file;
+    if (name.isEmpty())
+        name = QFileDialog::getOpenFileName(this, tr("Take in a schedule of feeders"), {},
+                                            tr("Lists (*.csv *.tsv *.txt *.xlsx);;All files (*)"));
+    if (name.isEmpty()) return;
+    showImport();
+    importPage->openFeeders(name);
+}
+void BoardsStage::showImport() {
     showCard(nullptr);
     pages->setCurrentIndex(2);
     head->hide();
     leftSide->hide();
     Q_EMIT besideChanged();
-    importPage->open(name);
     importPage->setFocus();
 }
 

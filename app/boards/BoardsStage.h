@@ -57,6 +57,8 @@ public:
     void openCircuits();
     /// A list of loads; an empty file asks for one.
     void openImport(const QString& file);
+    /// The same with a schedule of feeders.
+    void openFeeders(const QString& file);
     void setBeside(Beside what, BoardId which = {});
     Beside beside() const { return besideNow; }
     /// Whether it needs the place that the facts have on a small screen.
@@ -71,6 +73,8 @@ Q_SIGNALS:
     void besideChanged();
 
 private:
+    /// The page of a list that is taken in, in place of the board.
+    void showImport();
     void rebuild();
     /// The board in the middle; the lists at the left stay, so that a press on one of them can become a drag.
     void showBoard();

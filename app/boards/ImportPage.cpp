@@ -1,5 +1,6 @@
 #include "app/boards/ImportPage.h"
 
+#include "app/frame/FlowLayout.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Parse.h"
 
@@ -24,26 +25,22 @@ namespace lintel {
 
 // ---- the rows ----
 
-void ListModel::show(std::shared_ptr<Grid> g, ListSettings s, LoadList l, ListDifference d, bool problemsOnly) {
+void ListModel::show(std::shared_ptr<Grid> g, const ImportKind* k, ImportKind::Settings s,
+                     std::vector<ImportKind::Row> judged, bool problemsOnly) {
     beginResetModel();
-    grid = std::move(g), settings = std::move(s), list = std::move(l);
-    what.clear();
-    for (std::size_t i : d.added) what[i] = tr("new");
-    for (const auto& c : d.changed) {
-        QStringList words;
-        for (const std::string& w : c.what) words << q(w);
-        what[c.row] = words.join(", ");
-    }
+    grid = std::move(g);
+    kind = k;
+    settings = std::move(s);
+    all = std::move(judged);
     rows.clear();
-    for (std::size_t i = 0; i < list.rows.size(); ++i)
-        if (!problemsOnly || !list.rows[i].problems.empty()) rows.push_back(i);
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (!problemsOnly || !all[i].problems.empty()) rows.push_back(i);
     endResetModel();
 }
 
 QVariant ListModel::data(const QModelIndex& i, int role) const {
     if (i.row() < 0 || i.row() >= int(rows.size())) return {};
-    const std::size_t k = rows[std::size_t(i.row())];
-    const ListRow& r = list.rows[k];
+    const ImportKind::Row& r = row(i.row());
     const Theme& t = theme();
     if (i.column() == 0) {
         if (role == Qt::CheckStateRole) return r.leftOut || r.stops() ? Qt::Unchecked : Qt::Checked;
@@ -55,30 +52,28 @@ QVariant ListModel::data(const QModelIndex& i, int role) const {
         if (role == Qt::DisplayRole) {
             for (bool stops : {true, false})
                 for (const ListProblem& p : r.problems)
-                    if (p.stops == stops && (stops || what.find(k) == what.end() || what.at(k) == tr("new")))
-                        return q(p.text);
+                    if (p.stops == stops && (stops || r.what.isEmpty() || r.fresh)) return q(p.text);
             if (r.leftOut) return tr("left out");
-            const auto it = what.find(k);
-            return it == what.end() ? tr("the same") : it->second;
+            return r.what.isEmpty() ? tr("the same") : r.what;
         }
         if (role == Qt::ToolTipRole) {
-            QStringList all;
-            for (const ListProblem& p : r.problems) all << q(p.text);
-            return plainTip(all.join("\n"));
+            QStringList words;
+            for (const ListProblem& p : r.problems) words << q(p.text);
+            if (!r.fresh && !r.what.isEmpty()) words << r.what;
+            return plainTip(words.join("\n"));
         }
         if (role == Qt::ForegroundRole)
-            return r.stops()                                 ? t.stop
-                   : !r.problems.empty()                     ? t.check
-                   : r.leftOut || what.find(k) == what.end() ? t.quiet
-                                                             : t.accent;
+            return r.stops()                       ? t.stop
+                   : !r.problems.empty()           ? t.check
+                   : r.leftOut || r.what.isEmpty() ? t.quiet
+                                                   : t.accent;
         return {};
     }
     const int column = i.column() - firstCell;
     const auto& cells = grid->rows[std::size_t(r.gridRow)];
     if (role == Qt::DisplayRole || role == Qt::EditRole)
         return column < int(cells.size()) ? q(cells[std::size_t(column)]) : QString();
-    const bool meant =
-        column < int(settings.columns.size()) && settings.columns[std::size_t(column)] != ListField::None;
+    const bool meant = column < int(settings.columns.size()) && settings.columns[std::size_t(column)] != 0;
     for (const ListProblem& p : r.problems)
         if (p.column == column) {
             if (role == Qt::ForegroundRole) return p.stops ? t.stop : t.check;
@@ -97,11 +92,11 @@ QVariant ListModel::headerData(int section, Qt::Orientation o, int role) const {
     if (section == 0) return tr("Line");
     if (section == 1) return tr("What becomes of it");
     const auto c = std::size_t(section - firstCell);
-    const ListField f = c < settings.columns.size() ? settings.columns[c] : ListField::None;
+    const int f = c < settings.columns.size() ? settings.columns[c] : 0;
     const QString heading = settings.headerRow >= 0 && c < grid->rows[std::size_t(settings.headerRow)].size()
                                 ? q(grid->rows[std::size_t(settings.headerRow)][c]).trimmed()
                                 : tr("column %1").arg(section - firstCell + 1);
-    return (f == ListField::None ? QString("–") : tr(wordOf(f))) + "\n" + heading;
+    return (f == 0 ? QString("–") : kind->wordOf(f)) + "\n" + heading;
 }
 
 Qt::ItemFlags ListModel::flags(const QModelIndex& i) const {
@@ -112,7 +107,7 @@ Qt::ItemFlags ListModel::flags(const QModelIndex& i) const {
 }
 
 bool ListModel::setData(const QModelIndex& i, const QVariant& value, int role) {
-    const ListRow& r = list.rows[rows[std::size_t(i.row())]];
+    const ImportKind::Row& r = row(i.row());
     if (i.column() == 0 && role == Qt::CheckStateRole)
         return Q_EMIT leftOut(r.gridRow, value.toInt() != Qt::Checked), true;
     if (i.column() < firstCell || role != Qt::EditRole) return false;
@@ -133,9 +128,9 @@ void ListHeader::mousePressEvent(QMouseEvent* e) {
     const bool edge = cursor().shape() == Qt::SplitHCursor;
     if (e->button() != Qt::LeftButton || section < ListModel::firstCell || edge) return QHeaderView::mousePressEvent(e);
     QMenu menu(this);
-    for (const auto& [f, word] : EnumText<ListField>::words)
-        menu.addAction(f == ListField::None ? tr("pass it over") : tr(word), this,
-                       [this, section, f_ = f] { Q_EMIT meant(section - ListModel::firstCell, f_); });
+    for (int f = 0; kind && f < kind->fields(); ++f)
+        menu.addAction(f == 0 ? tr("pass it over") : kind->wordOf(f), this,
+                       [this, section, f] { Q_EMIT meant(section - ListModel::firstCell, f); });
     menu.exec(mapToGlobal(QPoint(sectionViewportPosition(section), height())));
 }
 void ListHeader::dragEnterEvent(QDragEnterEvent* e) {
@@ -150,7 +145,7 @@ void ListHeader::dragMoveEvent(QDragMoveEvent* e) {
 void ListHeader::dropEvent(QDropEvent* e) {
     const int section = logicalIndexAt(e->position().toPoint());
     if (section < ListModel::firstCell) return;
-    Q_EMIT meant(section - ListModel::firstCell, ListField(e->mimeData()->data(mimeType).toInt()));
+    Q_EMIT meant(section - ListModel::firstCell, e->mimeData()->data(mimeType).toInt());
     e->acceptProposedAction();
 }
 
@@ -159,9 +154,9 @@ namespace {
 /// A field that can be dragged onto a column.
 class Chip : public QLabel {
 public:
-    Chip(ListField f, QWidget* parent) : QLabel(QObject::tr(wordOf(f)), parent), field(f) {
+    Chip(int f, const QString& word, QWidget* parent) : QLabel(word, parent), field(f) {
         setCursor(Qt::OpenHandCursor);
-        setObjectName(QString("chip:%1").arg(wordOf(f)));
+        setObjectName("chip:" + word);
         setStyleSheet(QString("QLabel { border: 1px solid %1; border-radius: 4px; padding: 2px 7px; background: %2; }")
                           .arg(theme().rule.name(), theme().surface.name()));
     }
@@ -171,7 +166,7 @@ protected:
     void mouseMoveEvent(QMouseEvent* e) override {
         if (!(e->buttons() & Qt::LeftButton) || (e->pos() - at).manhattanLength() < 6) return;
         auto* mime = new QMimeData;
-        mime->setData(ListHeader::mimeType, QByteArray::number(int(field)));
+        mime->setData(ListHeader::mimeType, QByteArray::number(field));
         auto* drag = new QDrag(this);
         drag->setMimeData(mime);
         drag->setPixmap(grab());
@@ -179,7 +174,7 @@ protected:
     }
 
 private:
-    ListField field;
+    int field;
     QPoint at;
 };
 
@@ -189,9 +184,9 @@ private:
 
 ImportPage::ImportPage(Session& s, QWidget* parent)
     : QWidget(parent), session(s), work(new Background(this)), title(new QLabel(this)), notes(new QLabel(this)),
-      sums(new QLabel(this)), progress(new QProgressBar(this)), delimiter(new QComboBox(this)),
-      encoding(new QComboBox(this)), sheet(new QComboBox(this)), decimal(new QComboBox(this)),
-      unit(new QComboBox(this)), header(new QSpinBox(this)),
+      sums(new QLabel(this)), rowWords(new QLabel(this)), progress(new QProgressBar(this)),
+      delimiter(new QComboBox(this)), encoding(new QComboBox(this)), sheet(new QComboBox(this)),
+      decimal(new QComboBox(this)), unit(new QComboBox(this)), header(new QSpinBox(this)),
       problemsOnly(new QCheckBox(tr("Only rows with problems"), this)),
       removeGone(new QCheckBox(tr("Remove what the list no longer has"), this)),
       circuits(new QCheckBox(tr("Give the missing ones a circuit"), this)), go(new QPushButton(tr("Take in"), this)),
@@ -237,23 +232,25 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
     labelled(tr("Loads in"), unit);
     bar->addStretch(1);
     column->addLayout(bar);
-    auto* chips = new QHBoxLayout;
-    chips->setSpacing(5);
-    auto* hint = new QLabel(tr("Drag onto a column:"));
-    hint->setProperty("quiet", true);
-    chips->addWidget(hint);
-    for (const auto& [f, word] : EnumText<ListField>::words)
-        if (f != ListField::None && f != ListField::Duty && f != ListField::Circuit && f != ListField::Efficiency)
-            chips->addWidget(new Chip(f, this));
-    chips->addStretch(1);
-    column->addLayout(chips);
+    for (ImportKind* one : {static_cast<ImportKind*>(&loadsKind), static_cast<ImportKind*>(&feedersKind)}) {
+        auto* strip = new QWidget(this);
+        auto* chips = new FlowLayout(5);
+        strip->setLayout(chips);
+        auto* hint = new QLabel(tr("Drag onto a column:"), strip);
+        hint->setProperty("quiet", true);
+        chips->addWidget(hint);
+        for (int f = 1; f < one->fields(); ++f)
+            if (one->offered(f)) chips->addWidget(new Chip(f, one->wordOf(f), strip));
+        column->addWidget(strip);
+        strips.push_back(strip);
+    }
     notes->setWordWrap(true);
     notes->setProperty("quiet", true);
     column->addWidget(notes);
     progress->setRange(0, 100);
     progress->hide();
     column->addWidget(progress);
-    auto* heads = new ListHeader(view);
+    heads = new ListHeader(view);
     view->setHorizontalHeader(heads);
     view->setModel(rows);
     view->setObjectName("listTable");
@@ -264,6 +261,10 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
                           QAbstractItemView::AnyKeyPressed);
     heads->setMinimumSectionSize(40);
     column->addWidget(view, 1);
+    rowWords->setObjectName("listRowWords");
+    rowWords->setTextFormat(Qt::PlainText);
+    rowWords->setWordWrap(true);
+    column->addWidget(rowWords);
     sums->setObjectName("listSummary");
     sums->setWordWrap(true);
     column->addWidget(sums);
@@ -297,7 +298,7 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
         if (how.headerRow >= 0) { // headings further down mean something else
             Grid part = *grid;
             part.rows.erase(part.rows.begin(), part.rows.begin() + how.headerRow);
-            const ListSettings guess = guessSettings(part, how.unit);
+            const ImportKind::Settings guess = kind->guess(part, session.project());
             if (guess.headerRow == 0) how.columns = guess.columns;
         }
         judge();
@@ -311,6 +312,9 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
         left ? (void)out.insert(r) : (void)out.erase(r);
         judge();
     });
+    view->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(view, &QTableView::customContextMenuRequested, this, &ImportPage::rowMenu);
+    connect(view->selectionModel(), &QItemSelectionModel::currentChanged, this, &ImportPage::tellRow);
     connect(problemsOnly, &QCheckBox::toggled, this, &ImportPage::judge);
     connect(removeGone, &QCheckBox::toggled, this, &ImportPage::judge);
     connect(go, &QPushButton::clicked, this, &ImportPage::accept);
@@ -318,7 +322,22 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
 }
 
 void ImportPage::open(const QString& path) {
+    kind = &loadsKind;
+    begin(path);
+}
+
+void ImportPage::openFeeders(const QString& path) {
+    kind = &feedersKind;
+    begin(path);
+}
+
+void ImportPage::begin(const QString& path) {
     file = path;
+    heads->setKind(kind);
+    strips[0]->setVisible(kind == &loadsKind);
+    strips[1]->setVisible(kind == &feedersKind);
+    removeGone->setVisible(kind->canRemoveGone());
+    circuits->setVisible(kind->canCircuit());
     for (QComboBox* box : {delimiter, encoding, sheet}) box->setProperty("byHand", false);
     out.clear();
     grid.reset();
@@ -364,12 +383,12 @@ void ImportPage::take(Outcome<Grid> g) {
                        "</span>");
         session.say(q(g.error().text()), true);
         grid.reset();
-        rows->show(nullptr, {}, {}, {}, false);
+        rows->show(nullptr, kind, {}, {}, false);
         sums->clear();
         return;
     }
     grid = std::make_shared<Grid>(std::move(*g));
-    how = guessSettings(*grid, session.project().basis.units == UnitSystem::Metric ? LoadUnit::kW : LoadUnit::kVA);
+    how = kind->guess(*grid, session.project());
     filling = true;
     const bool csv = grid->sheets.empty();
     for (QComboBox* box : {delimiter, encoding, sheet}) { // what a file of this sort has
@@ -395,58 +414,65 @@ void ImportPage::take(Outcome<Grid> g) {
     for (int i = ListModel::firstCell; i < rows->columnCount(); ++i)
         view->setColumnWidth(i, std::clamp(view->columnWidth(i), 60, 190));
     view->setColumnWidth(0, 62);
-    view->setColumnWidth(1, 290);
+    view->setColumnWidth(1, kind == &feedersKind ? 430 : 290);
 }
 
-void ImportPage::setMeaning(int column, ListField field) {
+void ImportPage::setMeaning(int column, int field) {
     if (!grid) return;
-    how.columns.resize(grid->columns(), ListField::None);
-    if (field != ListField::None)
-        for (ListField& f : how.columns)
-            if (f == field) f = ListField::None; // a meaning belongs to one column
+    how.columns.resize(grid->columns(), 0);
+    if (field != 0) std::replace(how.columns.begin(), how.columns.end(), field, 0); // it belongs to one column
     how.columns[std::size_t(column)] = field;
-    if (field == ListField::Amount && how.headerRow >= 0 && column < int(grid->rows[std::size_t(how.headerRow)].size()))
-        if (const auto u = guessField(grid->rows[std::size_t(how.headerRow)][std::size_t(column)]).second)
-            how.unit = *u, unit->setCurrentIndex(unit->findData(int(*u)));
+    if (how.headerRow >= 0 && column < int(grid->rows[std::size_t(how.headerRow)].size()))
+        if (const auto u = kind->unitOf(field, grid->rows[std::size_t(how.headerRow)][std::size_t(column)])) {
+            how.unit = *u;
+            unit->setCurrentIndex(unit->findData(int(*u)));
+        }
     judge();
+}
+
+void ImportPage::tellRow() {
+    const QModelIndex i = view->currentIndex();
+    rowWords->setVisible(i.isValid());
+    if (!i.isValid()) return;
+    const ImportKind::Row& row = rows->row(i.row());
+    QStringList words;
+    for (const ListProblem& p : row.problems) words << q(p.text);
+    if (!row.what.isEmpty() && !row.stops()) words << row.what;
+    if (row.leftOut) words << tr("left out");
+    rowWords->setText(tr("Line %1: %2").arg(row.line).arg(words.isEmpty() ? tr("the same") : words.join("; ")));
+}
+
+void ImportPage::rowMenu(QPoint at) {
+    const QModelIndex i = view->indexAt(at);
+    const QStringList choices = kind->choices();
+    if (!i.isValid() || choices.isEmpty()) return;
+    const int gridRow = rows->row(i.row()).gridRow;
+    const auto said = how.takenAs.find(gridRow);
+    QMenu menu(this);
+    menu.addSection(tr("It feeds a"));
+    for (int c = 0; c < int(choices.size()); ++c) {
+        QAction* a = menu.addAction(choices[c], this, [this, gridRow, c] {
+            how.takenAs[gridRow] = c;
+            judge();
+        });
+        a->setCheckable(true);
+        a->setChecked(c == (said == how.takenAs.end() ? 0 : said->second));
+    }
+    menu.exec(view->viewport()->mapToGlobal(at));
 }
 
 void ImportPage::judge() {
     if (!grid) return;
-    loads = readLoads(*grid, how, session.project());
-    for (ListRow& r : loads.rows) r.leftOut = out.count(r.gridRow) > 0;
-    difference = compareList(session.project(), loads);
+    ImportKind::Judged judged = kind->judge(*grid, how, session.project(), *session.solution().book, out);
     const int scroll = view->verticalScrollBar() ? view->verticalScrollBar()->value() : 0;
-    rows->show(grid, how, loads, difference, problemsOnly->isChecked());
+    rows->show(grid, kind, how, std::move(judged.rows), problemsOnly->isChecked());
     if (view->verticalScrollBar()) view->verticalScrollBar()->setValue(scroll);
-    QStringList all;
-    for (const std::string& n : loads.notes) all << q(n).toHtmlEscaped();
-    notes->setText(all.join(" · "));
-    notes->setVisible(!all.isEmpty());
-    QStringList s;
-    if (!difference.added.empty()) s << tr("%1 new").arg(difference.added.size());
-    if (!difference.changed.empty()) s << tr("%1 changed").arg(difference.changed.size());
-    if (difference.same) s << tr("%1 the same").arg(difference.same);
-    if (const int n = loads.stopped()) s << tr("%1 with problems stay out").arg(n);
-    if (!out.empty()) s << tr("%1 left out by hand").arg(out.size());
-    if (!difference.gone.empty()) {
-        QStringList tags;
-        for (LoadId l : difference.gone)
-            if (tags.size() < 6) tags << q(session.project().loads[l].tag);
-        s << tr("%1 no longer in the list (%2%3)")
-                 .arg(difference.gone.size())
-                 .arg(tags.join(", "), int(difference.gone.size()) > tags.size() ? ", …" : "");
-    }
-    if (!loads.newBoards.empty()) {
-        QStringList names;
-        for (const std::string& n : loads.newBoards)
-            if (names.size() < 8) names << q(n);
-        s << tr("boards made: %1%2").arg(names.join(", "), int(loads.newBoards.size()) > names.size() ? ", …" : "");
-    }
-    sums->setText(s.join(" · "));
-    const std::size_t enters =
-        difference.added.size() + difference.changed.size() + (removeGone->isChecked() ? difference.gone.size() : 0);
-    removeGone->setEnabled(!difference.gone.empty());
+    tellRow();
+    notes->setText(judged.notes.join(" · ").toHtmlEscaped());
+    notes->setVisible(!judged.notes.isEmpty());
+    sums->setText(judged.sums.join(" · "));
+    removeGone->setEnabled(judged.gone > 0);
+    const std::size_t enters = judged.entering + (removeGone->isChecked() ? judged.gone : 0);
     go->setEnabled(enters > 0);
     go->setText(enters ? tr("Take in %1").arg(enters) : tr("Nothing to take in"));
 }
@@ -456,20 +482,10 @@ QString ImportPage::summary() const { return sums->text(); }
 void ImportPage::accept() {
     if (!grid || !go->isEnabled()) return;
     Project next = session.project();
-    const Applied a = applyList(next, loads, {removeGone->isChecked(), true});
-    Circuited c;
-    if (circuits->isChecked()) c = circuitMissing(next, *session.solution().book);
+    const ImportKind::Taken taken =
+        kind->take(next, *session.solution().book, removeGone->isChecked(), circuits->isChecked());
     session.edit(tr("Take in %1").arg(QFileInfo(file).fileName()), [&](Project& p) { p = next; });
-    QString words = tr("%1 loads added, %2 changed, %3 removed, %4 boards made")
-                        .arg(a.added)
-                        .arg(a.changed)
-                        .arg(a.removed)
-                        .arg(a.boards);
-    if (circuits->isChecked()) words += tr("; %1 loads on %2 new circuits").arg(c.loads).arg(c.circuits.size());
-    if (!c.left.empty()) words += tr("; %1 still without: %2").arg(c.left.size()).arg(q(c.left.front()));
-    for (std::size_t i = 0; i < a.notes.size() && i < 3; ++i) words += "; " + q(a.notes[i]);
-    if (a.notes.size() > 3) words += tr("; and %1 more circuits").arg(a.notes.size() - 3);
-    session.say(words, !c.left.empty() || !a.notes.empty());
+    session.say(taken.words, taken.look);
     grid.reset();
     Q_EMIT closed();
 }

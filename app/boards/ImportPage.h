@@ -1,11 +1,12 @@
 #pragma once
-// A list of loads before it enters: how the file is read, what each column means (by drag or from the heading), every
-// row with its problems, what it adds, changes and no longer has. Rows can be mended in place or left out; nothing
-// enters until accepted.
+// A list of loads or feeders before it enters: how the file is read, what each column means (by drag or from the
+// heading), every row with its problems, what it adds, changes and no longer has. Rows can be mended in place or left
+// out; nothing enters until accepted.
 
+#include "app/boards/FeedersImport.h"
+#include "app/boards/LoadsImport.h"
 #include "app/frame/Background.h"
 #include "app/frame/Session.h"
-#include "core/exchange/LoadList.h"
 
 #include <QAbstractTableModel>
 #include <QHeaderView>
@@ -30,8 +31,8 @@ class ListModel : public QAbstractTableModel {
 public:
     static constexpr int firstCell = 2;
     using QAbstractTableModel::QAbstractTableModel;
-    void show(std::shared_ptr<Grid> grid, ListSettings settings, LoadList list, ListDifference difference,
-              bool problemsOnly);
+    void show(std::shared_ptr<Grid> grid, const ImportKind* kind, ImportKind::Settings settings,
+              std::vector<ImportKind::Row> judged, bool problemsOnly);
     int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : int(rows.size()); }
     int columnCount(const QModelIndex& parent = {}) const override {
         return parent.isValid() || !grid ? 0 : firstCell + int(grid->columns());
@@ -40,7 +41,7 @@ public:
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
     Qt::ItemFlags flags(const QModelIndex& index) const override;
     bool setData(const QModelIndex& index, const QVariant& value, int role) override;
-    const ListRow& row(int r) const { return list.rows[rows[std::size_t(r)]]; }
+    const ImportKind::Row& row(int r) const { return all[rows[std::size_t(r)]]; }
 
 Q_SIGNALS:
     void mended(int gridRow, int column, const QString& text);
@@ -48,10 +49,10 @@ Q_SIGNALS:
 
 private:
     std::shared_ptr<Grid> grid;
-    ListSettings settings;
-    LoadList list;
-    std::vector<std::size_t> rows;
-    std::map<std::size_t, QString> what; ///< by row of the list: "new", "load 5 kW → 7 kW"
+    const ImportKind* kind = nullptr;
+    ImportKind::Settings settings;
+    std::vector<ImportKind::Row> all;
+    std::vector<std::size_t> rows; ///< those that are shown
 };
 
 /// The headings: a field dropped on one, or chosen from its menu, is what the column means.
@@ -60,29 +61,37 @@ class ListHeader : public QHeaderView {
 public:
     explicit ListHeader(QWidget* parent = nullptr);
     static constexpr const char* mimeType = "application/x-lintel-field";
+    void setKind(const ImportKind* of) { kind = of; }
 
 Q_SIGNALS:
-    void meant(int column, ListField field); ///< of the grid
+    void meant(int column, int field); ///< of the grid
 
 protected:
     void mousePressEvent(QMouseEvent*) override;
     void dragEnterEvent(QDragEnterEvent*) override;
     void dragMoveEvent(QDragMoveEvent*) override;
     void dropEvent(QDropEvent*) override;
+
+private:
+    const ImportKind* kind = nullptr;
 };
 
 class ImportPage : public QWidget {
     Q_OBJECT
 public:
     explicit ImportPage(Session& session, QWidget* parent = nullptr);
-    /// Begins to read a file, with progress; what it is shows when it is read.
+    /// Begins to read a list of loads, with progress; what it is shows when it is read.
     void open(const QString& file);
+    /// The same with a schedule of feeders.
+    void openFeeders(const QString& file);
     bool ready() const { return !work->busy(); }
     void accept();
     void drop();
-    void setMeaning(int column, ListField field);
-    const LoadList& list() const { return loads; }
-    const ListSettings& settings() const { return how; }
+    /// Of ListField or FeederField, by what is read.
+    void setMeaning(int column, int field);
+    const LoadsImport& loads() const { return loadsKind; }
+    const FeedersImport& feeders() const { return feedersKind; }
+    const ImportKind::Settings& settings() const { return how; }
     QString summary() const;
     ListModel& model() { return *rows; }
     QTableView* table() { return view; }
@@ -94,19 +103,27 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
 
 private:
+    void begin(const QString& file);
     void read();
+    /// What the row below the pointer can be said to feed.
+    void rowMenu(QPoint at);
+    /// All that there is to say of the row at the hand.
+    void tellRow();
     void take(Outcome<Grid> grid);
     void judge();
     Session& session;
     Background* work;
     QString file;
     std::shared_ptr<Grid> grid;
-    ListSettings how;
-    LoadList loads;
-    ListDifference difference;
+    LoadsImport loadsKind;
+    FeedersImport feedersKind;
+    ImportKind* kind = &loadsKind;
+    ImportKind::Settings how;
+    std::vector<QWidget*> strips; ///< of the fields of each kind
+    ListHeader* heads = nullptr;
     std::set<int> out; ///< rows of the grid that are left out by hand
     bool filling = false;
-    QLabel *title, *notes, *sums;
+    QLabel *title, *notes, *sums, *rowWords;
     QProgressBar* progress;
     QComboBox *delimiter, *encoding, *sheet, *decimal, *unit;
     QSpinBox* header;

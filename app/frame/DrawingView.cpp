@@ -196,6 +196,7 @@ void DrawingView::contextMenuEvent(QContextMenuEvent* e) {
 }
 
 void DrawingView::mousePressEvent(QMouseEvent* e) {
+    held = e->modifiers();
     pressed = last = e->position();
     moved = false;
     grabbed = e->button() == Qt::LeftButton ? thingAt(e->position()) : Ref();
@@ -203,6 +204,7 @@ void DrawingView::mousePressEvent(QMouseEvent* e) {
     if (e->button() == Qt::LeftButton) session.select(grabbed);
 }
 void DrawingView::mouseMoveEvent(QMouseEvent* e) {
+    held = e->modifiers();
     if (!(e->buttons() & (Qt::LeftButton | Qt::MiddleButton))) {
         setCursor(thingAt(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor);
         return;
@@ -218,6 +220,7 @@ void DrawingView::mouseMoveEvent(QMouseEvent* e) {
         const bool other = now != over;
         over = now;
         if (other && moved) Q_EMIT dragging(grabbed, over);
+        if (grabbed && moved && !over) Q_EMIT draggingBeside(grabbed, toPaper(e->position()));
     }
     last = e->position();
     if (grabbed && moved && !pulling.isActive() && !pull().isNull()) pulling.start(30, this);
@@ -242,12 +245,15 @@ void DrawingView::timerEvent(QTimerEvent*) {
 
 void DrawingView::mouseReleaseEvent(QMouseEvent* e) {
     pulling.stop();
+    held = e->modifiers();
     const Ref what = grabbed, on = grabbed && moved ? thingAt(e->position()) : Ref();
+    const bool beside = grabbed && moved && !on;
     grabbed = over = {};
     mayTake.clear();
     mayNot.clear();
     pointerWords.clear();
     if (on && on != what) Q_EMIT dropped(what, on);
+    if (beside) Q_EMIT droppedBeside(what, toPaper(e->position()));
     moved = panning = false;
     update();
 }

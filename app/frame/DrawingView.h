@@ -28,6 +28,8 @@ public:
     void setTargets(std::vector<Ref> allowed, std::vector<Ref> refused);
     void setPointerWords(const QString& words, bool refused);
     const QString& pointerText() const { return pointerWords; }
+    /// Keys that were held when the mouse was last moved, pressed or let go.
+    Qt::KeyboardModifiers keysHeld() const { return held; }
     /// Where a point of the drawing (mm) is on the widget.
     QPointF toScreen(Point mm) const;
 
@@ -51,6 +53,9 @@ Q_SIGNALS:
     void dropped(Ref what, Ref on);
     /// While it is dragged: when it begins (`over` is nothing), and each time the pointer comes to another thing.
     void dragging(Ref what, Ref over);
+    /// It is dragged over an empty place, or dropped there.
+    void draggingBeside(Ref what, Point mm);
+    void droppedBeside(Ref what, Point mm);
 
 private:
     Ref thingAt(QPointF at) const;
@@ -68,6 +73,7 @@ private:
     std::vector<Ref> mayTake, mayNot;
     QString pointerWords;
     bool pointerRefuses = false;
+    Qt::KeyboardModifiers held;
 };
 
 } // namespace lintel

@@ -13,6 +13,7 @@
 #include "core/project/Sections.h"
 #include "core/sheets/Words.h"
 #include "core/solve/BoardLoad.h"
+#include "core/solve/MotorStart.h"
 #include "core/solve/OpeningTime.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
@@ -368,6 +369,19 @@ struct Builder : FactsBuilder {
         }
     }
 
+    /// How its motor is started, and what it takes then.
+    void starterRows(CircuitId id, const Circuit& c) {
+        choice(QObject::tr("Starter"), q(wordOf(c.starter)), words<StarterKind>(), QObject::tr("Starter"),
+               [id](Project& p, const QString& t) {
+                   p.circuits.change(id)->starter = *fromWord<StarterKind>(t.toStdString());
+                   return QString();
+               });
+        const QString times = QString::number(startTimesOf(c));
+        fact("startTimes", QObject::tr("Takes at start"),
+             c.startTimes > 0 ? QObject::tr("%1 × its full load").arg(times)
+                              : QObject::tr("%1 × its full load, not entered").arg(times),
+             c.startTimes > 0 ? times : "auto", QObject::tr("Start current"), id);
+    }
     void circuit(const Circuit& c) {
         const CircuitResult& r = sol.results.of(c.id);
         const CircuitId id = c.id;
@@ -469,6 +483,7 @@ struct Builder : FactsBuilder {
             if (faultExceeds(largestFault(sol.project, sol.results, c.board).kA, holdsKA(board, c)))
                 ka.colour = theme().stop;
         }
+        if (r.largestMotorVa > 0 || c.starter != StarterKind::Unsaid) starterRows(id, c);
         choice(QObject::tr("Poles"), QString::number(c.poles), {"1", "2", "3"}, QObject::tr("Poles of circuit"),
                [id](Project& p, const QString& t) -> QString {
                    if (const auto bad = setPoles(p, id, t.toInt())) return q(bad->what);

@@ -18,6 +18,7 @@
 #include "app/riser/RiserStage.h"
 #include "app/runs/RunsStage.h"
 #include "core/base/TextFile.h"
+#include "core/exchange/FeederList.h"
 #include "core/exchange/LoadList.h"
 #include "core/project/Catalogue.h"
 #include "core/project/CopyBoard.h"
@@ -200,6 +201,19 @@ void MainWindow::copySelectedBoard() {
     go(Stage::Boards);
     state->say(tr("%1 is a copy of %2: its circuits, runs and loads, fed as it is")
                    .arg(q(name), q(state->project().boards[from].name)));
+}
+
+void MainWindow::writeFeeders() {
+    const QString name = QFileDialog::getSaveFileName(
+        this, tr("Write the schedule of feeders"), q(safeFileName(state->project().basis.title + " feeders", ".xlsx")),
+        tr("Lists (*.xlsx *.csv)"));
+    if (name.isEmpty()) return;
+    state->waitSolved();
+    const Solution& s = state->solution();
+    if (auto bad = writeGrid(feedersOf(s.project, *s.book, s.results), name.toStdString(), "Feeders"))
+        state->say(q(bad->text()), true);
+    else
+        state->say(tr("Written: %1").arg(name));
 }
 
 void MainWindow::takeOutOfFeed() {
@@ -516,6 +530,15 @@ void MainWindow::buildMenus() {
         else
             state->say(tr("Written: %1").arg(name));
     });
+    add(circuit, tr("Take in a schedule of feeders…"), "importFeeders", {}, [this] {
+        go(Stage::Boards);
+        boardsStage->openFeeders({});
+    });
+    add(circuit, tr("Write the schedule of feeders…"), "exportFeeders", {}, [this] { writeFeeders(); });
+    add(circuit, tr("Names of runs by a pattern…"), "nameRuns", {}, [this] {
+        go(Stage::Runs);
+        runsStage->askNames();
+    });
     add(circuit, tr("What is left open: loads, cables, boards…"), "loadReport", {}, [this] {
         go(Stage::Boards);
         boardsStage->openReport();
@@ -595,15 +618,15 @@ void MainWindow::retitle() {
     undoAction->setText(state->canUndo() ? plainButton(tr("Undo %1").arg(state->undoLabel())) : tr("Undo"));
     redoAction->setText(state->canRedo() ? plainButton(tr("Redo %1").arg(state->redoLabel())) : tr("Redo"));
     const bool open = state->isOpen();
-    for (const char* name : {"save",           "saveAs",          "export",        "printWorkings", "pin",
-                             "addBoard",       "addTransformer",  "addSource",     "addLevel",      "removeLevel",
-                             "addLoad",        "removeBoard",     "levelBoard",    "sizeBoard",     "nameCircuits",
-                             "allCircuits",    "besideNext",      "importLoads",   "exportLoads",   "loadReport",
-                             "circuitMissing", "takeTypes",       "writeTypes",    "circuitInsert", "circuitDuplicate",
-                             "circuitSwap",    "circuitFillDown", "circuitGroup",  "circuitTie",    "circuitSpare",
-                             "circuitReserve", "circuitRefeed",   "circuitRemove", "selectNothing", "allSnags",
-                             "goBasis",        "goPlan",          "goBoards",      "goRiser",       "goRuns",
-                             "goIssue"})
+    for (const char* name :
+         {"save",           "saveAs",        "export",        "printWorkings",    "pin",           "addBoard",
+          "addTransformer", "addSource",     "addLevel",      "removeLevel",      "addLoad",       "removeBoard",
+          "levelBoard",     "sizeBoard",     "nameCircuits",  "allCircuits",      "besideNext",    "importLoads",
+          "exportLoads",    "importFeeders", "exportFeeders", "nameRuns",         "loadReport",    "circuitMissing",
+          "takeTypes",      "writeTypes",    "circuitInsert", "circuitDuplicate", "circuitSwap",   "circuitFillDown",
+          "circuitGroup",   "circuitTie",    "circuitSpare",  "circuitReserve",   "circuitRefeed", "circuitRemove",
+          "selectNothing",  "allSnags",      "goBasis",       "goPlan",           "goBoards",      "goRiser",
+          "goRuns",         "goIssue"})
         action(name)->setEnabled(open);
 }
 

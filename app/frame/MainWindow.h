@@ -77,6 +77,7 @@ private:
     bool wantsFacts() const;
     void copySelectedBoard();
     void takeOutOfFeed();
+    void writeFeeders();
 
     Session* state;
     QStackedWidget *whole, *stages;

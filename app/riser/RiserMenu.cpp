@@ -1,11 +1,20 @@
 #include "app/riser/RiserMenu.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/riser/CapacitorDialog.h"
+#include "core/base/Limits.h"
 #include "core/project/AddBelow.h"
+#include "core/project/CopyBranch.h"
 #include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 
+#include "core/sheets/RiserPlaces.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QGuiApplication>
 #include <QMenu>
+#include <QMimeData>
 
 namespace lintel {
 namespace {
@@ -107,6 +116,121 @@ void addTakers(const Session& s, BoardId board, bool keysOnly, std::vector<Riser
 
 } // namespace
 
+namespace {
+
+constexpr const char* branchMime = "application/x-lintel-branch";
+
+/// A branch is kept by its id, which means something in this window alone.
+QByteArray windowMark(const Session& s) {
+    return QByteArray::number(qint64(QCoreApplication::applicationPid())) + ":" + QByteArray::number(quintptr(&s)) +
+           ":";
+}
+Ref keptBranch(const Session& s) {
+    const QMimeData* mime = QGuiApplication::clipboard()->mimeData();
+    const QByteArray kept = mime ? mime->data(branchMime) : QByteArray();
+    const QByteArray mark = windowMark(s);
+    if (!kept.startsWith(mark)) return {};
+    const Ref thing = refFrom(kept.mid(mark.size()).toStdString());
+    const Project& p = s.project();
+    return p.boards.has(thing.as<Board>()) || p.transformers.has(thing.as<Transformer>()) ? thing : Ref{};
+}
+/// "LP-1", or "LP-1 with the 3 below it".
+QString branchWords(const Project& p, Ref thing) {
+    const int more = branchSize(p, thing) - 1;
+    const QString name = q(nameOf(p, thing));
+    return more == 0 ? name : QObject::tr("%1 with the %2 below it").arg(name).arg(more);
+}
+
+void addCopies(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
+    const Project& p = s.project();
+    if (!thing.is<Source>())
+        out.push_back({QObject::tr("Copy %1\tCtrl+C").arg(branchWords(p, thing)), {}, {}, {}, [thing](Session& x) {
+                           copyBranchOf(x, thing);
+                       }});
+    if (const Ref kept = keptBranch(s))
+        out.push_back({QObject::tr("Feed a copy of %1 from here\tCtrl+V").arg(q(nameOf(p, kept))),
+                       {},
+                       {},
+                       {},
+                       [thing](Session& x) { pasteBranch(x, thing); }});
+}
+
+void addPlaces(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
+    const Solution& solved = s.solution();
+    if (!solved.results.knows(thing)) return;
+    const QString group = QObject::tr("Where %1 is drawn").arg(q(nameOf(s.project(), thing)));
+    const auto add = [&](const QString& text, std::function<void(Session&)> run) {
+        out.push_back({text, group, {}, {}, std::move(run)});
+    };
+    add(QObject::tr("One to the left\tAlt+Left"), [thing](Session& x) { moveOnRiser(x, thing, -1); });
+    add(QObject::tr("One to the right\tAlt+Right"), [thing](Session& x) { moveOnRiser(x, thing, 1); });
+    add(QObject::tr("More room before it\tAlt+Shift+Right"), [thing](Session& x) { widenOnRiser(x, thing, gapStep); });
+    add(QObject::tr("Less room before it\tAlt+Shift+Left"), [thing](Session& x) { widenOnRiser(x, thing, -gapStep); });
+    for (const RiserPlace& place : s.project().riserPlaces)
+        if (place.about == thing)
+            add(QObject::tr("As by itself"), [thing](Session& x) {
+                x.edit(QObject::tr("Let the place of %1 go").arg(q(nameOf(x.project(), thing))),
+                       [&](Project& p) { letPlaceGo(p, thing); });
+            });
+}
+
+} // namespace
+
+void copyBranchOf(Session& s, Ref thing) {
+    const Project& p = s.project();
+    thing = nodeOf(p, thing);
+    if (!p.boards.has(thing.as<Board>()) && !p.transformers.has(thing.as<Transformer>()))
+        return s.say(QObject::tr("Choose the board or transformer first that is to be copied"), true);
+    auto* mime = new QMimeData;
+    mime->setData(branchMime, windowMark(s) + QByteArray::fromStdString(thing.text()));
+    QGuiApplication::clipboard()->setMimeData(mime);
+    s.say(QObject::tr("%1 is kept: choose what feeds the copy, and paste").arg(branchWords(p, thing)));
+}
+
+void pasteBranch(Session& s, Ref under) {
+    const Ref kept = keptBranch(s);
+    if (!kept) return s.say(QObject::tr("Nothing is kept: copy a board or transformer of this window first"), true);
+    copyBranchUnder(s, kept, nodeOf(s.project(), under));
+}
+
+void copyBranchUnder(Session& s, Ref thing, Ref under) {
+    if (!under) return s.say(QObject::tr("Choose what is to feed the copy"), true);
+    Project trial = s.project();
+    const auto made = copyBranch(trial, thing, under);
+    if (!made) return s.say(q(made.error().what + ". " + made.error().help), true);
+    const QString words = branchWords(s.project(), thing), from = q(nameOf(s.project(), under));
+    s.edit(QObject::tr("Copy %1 below %2").arg(words, from), [&](Project& p) { p = trial; });
+    s.select(*made);
+    s.say(QObject::tr("%1 is a copy of %2, fed from %3").arg(q(nameOf(trial, *made)), words, from));
+}
+
+void moveOnRiser(Session& s, Ref thing, int step) {
+    Project trial = s.project();
+    const QString name = q(nameOf(trial, thing));
+    if (!moveBeside(trial, s.solution().results, thing, step))
+        return s.say(step < 0 ? QObject::tr("%1 is the first of those that hang on the same").arg(name)
+                              : QObject::tr("%1 is the last of those that hang on the same").arg(name));
+    s.edit(QObject::tr("Move %1 on the riser").arg(name), [&](Project& p) { p = trial; });
+}
+
+void placeOnRiser(Session& s, Ref thing, Ref behind) {
+    const Solution& solved = s.solution();
+    const std::vector<Ref> beside = drawnBeside(s.project(), solved.results, thing);
+    const auto at = std::find(beside.begin(), beside.end(), thing);
+    const bool there =
+        at != beside.end() && (behind ? at != beside.begin() && *(at - 1) == behind : at == beside.begin());
+    if (there || at == beside.end()) return;
+    s.edit(QObject::tr("Move %1 on the riser").arg(q(nameOf(s.project(), thing))),
+           [&](Project& p) { placeBehind(p, thing, behind); });
+}
+
+void widenOnRiser(Session& s, Ref thing, double mm) {
+    const double now = gapBefore(s.project(), thing), then = std::clamp(now + mm, 0.0, limits::riserGap);
+    const QString name = q(nameOf(s.project(), thing));
+    if (then == now) return s.say(QObject::tr("There is no more to give before %1").arg(name));
+    s.edit(QObject::tr("Room before %1 on the riser").arg(name), [&](Project& p) { setGapBefore(p, thing, then); });
+}
+
 void insertInFront(Session& s, Ref thing, BoardUse use) {
     const Ref node = nodeOf(s.project(), thing);
     if (!node.is<Board>() && !node.is<Transformer>())
@@ -134,6 +258,7 @@ void removeThing(Session& s, Ref thing) {
 std::vector<RiserCommand> riserCommands(const Session& s, Ref thing, bool keysOnly) {
     std::vector<RiserCommand> out;
     const Project& p = s.project();
+    const Ref shown = thing;
     thing = nodeOf(p, thing);
     const bool board = thing.is<Board>() && p.boards.has(thing.as<Board>());
     const bool transformer = thing.is<Transformer>() && p.transformers.has(thing.as<Transformer>());
@@ -141,6 +266,19 @@ std::vector<RiserCommand> riserCommands(const Session& s, Ref thing, bool keysOn
     if (board || transformer || source) addBelowCommands(s, thing, out);
     if (board || transformer) addInFront(s, thing, out);
     if (board) addTakers(s, thing.as<Board>(), keysOnly, out);
+    if (board && !passesOn(p.boards[thing.as<Board>()].use) && factsOf(p.boards[thing.as<Board>()].system).lines == 3)
+        out.push_back({QObject::tr("Capacitor bank…"),
+                       QObject::tr("Below %1").arg(q(nameOf(p, thing))),
+                       {},
+                       'C',
+                       [b = thing.as<Board>()](Session& x) {
+                           x.waitSolved();
+                           CapacitorDialog(x, b, QApplication::activeWindow()).exec();
+                       }});
+    if ((board || transformer || source) && !keysOnly) {
+        addCopies(s, thing, out);
+        addPlaces(s, shown, out);
+    }
     if (board || transformer || source) {
         const bool passing = board && passesOn(p.boards[thing.as<Board>()].use);
         const QString name = q(nameOf(p, thing));

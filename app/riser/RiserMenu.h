@@ -23,6 +23,19 @@ std::vector<RiserCommand> riserCommands(const Session& session, Ref thing, bool 
 void insertInFront(Session& session, Ref thing, BoardUse use);
 /// Removes a board, transformer or source, and names what hangs free then.
 void removeThing(Session& session, Ref thing);
+/// Keeps a board or transformer with all below it for pasteBranch; of this window only.
+void copyBranchOf(Session& session, Ref thing);
+/// Makes a copy of what was kept, fed from `under`.
+void pasteBranch(Session& session, Ref under);
+/// Copies `thing` with all below it, fed from `under`.
+void copyBranchUnder(Session& session, Ref thing, Ref under);
+/// One step along those beside it (−1 to the left), or so many mm more before it.
+void moveOnRiser(Session& session, Ref thing, int step);
+void widenOnRiser(Session& session, Ref thing, double mm);
+inline constexpr double gapStep = 10; ///< mm, at a time
+/// Behind another that stands beside it; before all with nothing.
+void placeOnRiser(Session& session, Ref thing, Ref behind);
+
 /// Shows them at a place of the screen.
 void showRiserMenu(Session& session, Ref thing, QPoint at, QWidget* parent);
 /// Runs the command of a key; false where none has it.

@@ -6,8 +6,10 @@
 #include "core/base/Format.h"
 #include "core/check/SnagsByNode.h"
 #include "core/exchange/DxfPlan.h"
+#include "core/project/CopyBranch.h"
 #include "core/project/Operations.h"
 #include "core/sheets/BoardDiagram.h"
+#include "core/sheets/RiserPlaces.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/Words.h"
 #include "core/solve/Solve.h"
@@ -76,8 +78,13 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     connect(view, &DrawingView::dragging, this, &RiserStage::dragging);
     connect(view, &DrawingView::menuWanted, this,
             [this](Ref thing, QPoint at) { showRiserMenu(session, thing, at, this); });
+    connect(view, &DrawingView::draggingBeside, this, &RiserStage::draggingBeside);
+    connect(view, &DrawingView::droppedBeside, this, [this](Ref what, Point mm) {
+        if (const auto after = behindAt(what, mm)) placeOnRiser(session, what, *after);
+    });
     connect(view, &DrawingView::dropped, this, [this](Ref what, Ref on) {
         if (!(what.is<Board>() || what.is<Transformer>())) return;
+        if (copying()) return copyBranchUnder(session, what, on);
         if (on.is<Circuit>()) return session.say(takesNothing(on), true);
         if (auto bad = refuseFeed(session.project(), what, on))
             return session.say(q(bad->what + ". " + bad->help), true);
@@ -95,7 +102,7 @@ void RiserStage::rebuild() {
     const bool board = oneBoard->isChecked();
     overlays->setVisible(!board);
     hint->setText(board ? tr("A click chooses a circuit; its facts are at the right.")
-                        : tr("Drag to feed from another; right click to add."));
+                        : tr("Drag feeds or moves, with Ctrl it copies; right click adds."));
     // As wide as the stage at a scale where the smallest words can be read; what is higher is scrolled.
     const double wide = std::max(480, view->width());
     view->setLeastScale((board ? diagramScale : readableScale) * 0.95);
@@ -150,6 +157,42 @@ RiserShow RiserStage::shown() const {
     return show;
 }
 
+bool RiserStage::copying() const { return view->keysHeld() & Qt::ControlModifier; }
+
+std::optional<Ref> RiserStage::behindAt(Ref what, Point mm) const {
+    if (oneBoard->isChecked()) return std::nullopt;
+    const Solution& s = session.solution();
+    std::vector<Ref> beside = drawnBeside(s.project, s.results, what);
+    std::erase(beside, what);
+    // Those that stand at the height of the pointer: of a riser by floor, those on its floor.
+    constexpr double reach = 14;
+    const auto boxOf = [&](Ref r) {
+        const Hotspot* box = nullptr; // of several that of its box comes last
+        for (const Hotspot& h : view->drawing().hotspots)
+            if (h.thing == r) box = &h;
+        return box;
+    };
+    std::optional<Ref> behind;
+    for (std::size_t i = 0; i < beside.size(); ++i) {
+        const Hotspot* box = boxOf(beside[i]);
+        if (!box || mm.y < box->top - reach || mm.y > box->bottom + reach) continue;
+        if ((box->left + box->right) / 2 < mm.x)
+            behind = beside[i];
+        else if (!behind)
+            behind = i == 0 ? Ref{} : beside[i - 1];
+    }
+    return behind;
+}
+
+void RiserStage::draggingBeside(Ref what, Point mm) {
+    const auto behind = behindAt(what, mm);
+    if (!behind) return view->setPointerWords({}, false);
+    const Project& p = session.project();
+    view->setPointerWords(*behind ? tr("Place %1 behind %2").arg(q(nameOf(p, what)), q(nameOf(p, *behind)))
+                                  : tr("Place %1 first").arg(q(nameOf(p, what))),
+                          false);
+}
+
 void RiserStage::dragging(Ref what, Ref over) {
     const Project& p = session.project();
     if (what.is<Circuit>())
@@ -166,6 +209,14 @@ void RiserStage::dragging(Ref what, Ref over) {
         return view->setPointerWords({}, false);
     }
     if (over == what) return view->setPointerWords({}, false);
+    if (copying()) {
+        Project trial = p;
+        const auto made = copyBranch(trial, what, over);
+        return view->setPointerWords(made ? tr("Feed a copy of %1 from %2: %3")
+                                                .arg(q(nameOf(p, what)), q(nameOf(p, over)), q(nameOf(trial, *made)))
+                                          : q(made.error().what + ". " + made.error().help),
+                                     !made);
+    }
     if (const auto bad = refuseFeed(p, what, over))
         return view->setPointerWords(q(bad->what + (bad->help.empty() ? "." : ". " + bad->help)), true);
     // What would then be, worked out as it would be after the drop.
@@ -193,7 +244,25 @@ QString RiserStage::takesNothing(Ref circuit) const {
 
 RiserLayout RiserStage::layout() const { return oneLine->isChecked() ? RiserLayout::OneLine : RiserLayout::ByFloor; }
 
+bool RiserStage::moveByKey(QKeyEvent* e) {
+    const Ref chosen = session.selection();
+    const int step = e->key() == Qt::Key_Left ? -1 : e->key() == Qt::Key_Right ? 1 : 0;
+    if (!step || !chosen) return false;
+    if (e->modifiers() == Qt::AltModifier)
+        moveOnRiser(session, chosen, step);
+    else if (e->modifiers() == (Qt::AltModifier | Qt::ShiftModifier))
+        widenOnRiser(session, chosen, step * gapStep);
+    else
+        return false;
+    return true;
+}
+
 void RiserStage::keyPressEvent(QKeyEvent* e) {
+    if (!oneBoard->isChecked()) {
+        if (e->matches(QKeySequence::Copy)) return copyBranchOf(session, session.selection());
+        if (e->matches(QKeySequence::Paste)) return pasteBranch(session, session.selection());
+        if (moveByKey(e)) return;
+    }
     const QChar key = e->key() == Qt::Key_Delete ? QChar(0x7f) : e->text().isEmpty() ? QChar() : e->text()[0].toUpper();
     const bool plain = !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
     if (key.isNull() || !plain || !runRiserKey(session, session.selection(), key)) QWidget::keyPressEvent(e);

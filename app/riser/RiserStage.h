@@ -31,6 +31,13 @@ private:
     void askExport(Format format);
     /// What a thing that is dragged may hang on, and what would then be.
     void dragging(Ref what, Ref over);
+    void draggingBeside(Ref what, Point mm);
+    /// Behind which of those beside it a thing would stand that is dropped there: nothing, before all; none, the place
+    /// is beside none of them.
+    std::optional<Ref> behindAt(Ref what, Point mm) const;
+    /// Whether what is dragged is to be copied.
+    bool copying() const;
+    bool moveByKey(QKeyEvent* e);
     Session& session;
     RiserLayout layout() const;
     /// The board whose diagram is shown: the one that is chosen, or of the circuit that is; nothing: there is none.

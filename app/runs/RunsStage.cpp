@@ -4,6 +4,7 @@
 #include "app/frame/Settings.h"
 #include "app/frame/SnagStrip.h"
 #include "app/frame/WhenShown.h"
+#include "app/runs/RunNamesDialog.h"
 #include "core/base/Parse.h"
 #include "core/exchange/Grid.h"
 #include "core/project/CircuitBlock.h"
@@ -287,8 +288,12 @@ void RunsStage::askRow(QPoint at) {
     menu.addSeparator();
     menu.addAction(tr("Copy\tCtrl+C"), this, &RunsStage::copy);
     menu.addAction(tr("Paste sizes and lengths\tCtrl+V"), this, &RunsStage::paste);
+    menu.addSeparator();
+    menu.addAction(tr("Names of runs by a pattern…"), this, &RunsStage::askNames);
     menu.exec(view->viewport()->mapToGlobal(at));
 }
+
+void RunsStage::askNames() { RunNamesDialog(session, this).exec(); }
 
 void RunsStage::copy() {
     const auto cells = runs->cellsAt(chosenRows(), shownColumns());

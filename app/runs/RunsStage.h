@@ -20,6 +20,8 @@ public:
 
     /// Writes the rows that are shown, in the columns that are, as CSV or XLSX.
     std::optional<Error> exportTo(const QString& file) const;
+    /// Names of runs by a pattern.
+    void askNames();
 
 private:
     void makeTable();

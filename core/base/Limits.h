@@ -31,5 +31,6 @@ inline constexpr std::size_t typedLines = 2'000;
 inline constexpr int devicesOfRecipe = 5'000;
 
 inline constexpr std::size_t formColumns = 60; ///< of a schedule form
+inline constexpr double riserGap = 400;        ///< mm that somebody leaves free before a thing of the riser
 
 } // namespace lintel::limits

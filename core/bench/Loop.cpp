@@ -56,7 +56,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     if (!rating) in.refuse("rating", "a loop is held against a device: give its rating");
     n.device = *rating;
     takeEarth(in, n, book);
-    n.cable.make().heldGround = in.size("ground", book);
+    n.heldGround = in.size("ground", book);
     n.lengthKnown = true;
     n.length = in.length("length");
     SizingRules rules;

@@ -15,7 +15,7 @@ extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, fa
     groundFaultRule, arcFaultRule, outletSpacingRule, lightingFloorRule, ownValueRule, motorFeederRule, loopRule,
     residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule,
     tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule, alternateRule, upsRule, mediumVoltageRule,
-    formWordingRule, sheetNumberTwiceRule;
+    formWordingRule, sheetNumberTwiceRule, listedFiguresRule, listedLoadTwiceRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule,
@@ -43,6 +43,8 @@ const std::vector<const CheckRule*>& checkRules() {
                                                      &mediumVoltageRule,
                                                      &formWordingRule,
                                                      &sheetNumberTwiceRule,
+                                                     &listedFiguresRule,
+                                                     &listedLoadTwiceRule,
                                                      &loopRule,
                                                      &residualRule,
                                                      &residualTypeRule,

@@ -1,4 +1,4 @@
-// A conductor held by hand that is too small for what it carries.
+// Conductors and protective conductors held by hand that are too small.
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
@@ -13,7 +13,7 @@ namespace {
 void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResult& r, std::vector<Snag>& into) {
     if (r.state != Sizing::NoneFits && !in.results.present.has(Results::Trait::HeldSize)) return;
     const Run* run = enteredRun(in.project, about);
-    if ((!run || run->heldSize.empty()) && r.state != Sizing::NoneFits) return;
+    if ((!run || (run->heldSize.empty() && run->heldGround.empty())) && r.state != Sizing::NoneFits) return;
     if (!about.is<Circuit>() && !in.results.node(about)->parent) return;
     const std::string name = nameOfRun(in.project, about);
     if (run && !run->heldSize.empty()) {
@@ -33,6 +33,11 @@ void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResul
                                     r.setsForAmpacity > 1 ? std::to_string(r.setsForAmpacity) + " × " : "",
                                     sizeWords(in.book, r.sizeForAmpacity)),
                         in.book.cite("ampacity")});
+    if (r.groundNeeded >= 0 && r.ground < r.groundNeeded)
+        into.push_back({&self, Severity::Stop, about,
+                        fmt::format("{}: its ground is held at {}, {} is needed", name, sizeWords(in.book, r.ground),
+                                    sizeWords(in.book, r.groundNeeded)),
+                        in.book.cite("protective")});
     if (r.state == Sizing::NoneFits && r.need.required.v > 0)
         into.push_back({&self, Severity::Stop, about,
                         fmt::format("{}: no conductor carries {} A", name, figures(r.need.required.v)),
@@ -44,8 +49,15 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const Ref about = s.about;
     const RunResult& r = *in.results.run(about);
     const Run* entered = enteredRun(in.project, about);
-    if (!entered || entered->heldSize.empty()) return out;
+    if (!entered) return out;
     const RunId id = entered->id;
+    if (r.groundNeeded >= 0 && r.ground < r.groundNeeded) {
+        const std::string ground = in.book.sizes()[std::size_t(r.groundNeeded)].name;
+        out.push_back({fmt::format("Hold its ground at {}", sizeWords(in.book, r.groundNeeded)),
+                       [id, ground](Project& p) { p.runs.change(id)->heldGround = ground; }});
+        out.push_back({"Let its ground be sized", [id](Project& p) { p.runs.change(id)->heldGround.clear(); }});
+    }
+    if (entered->heldSize.empty()) return out;
     if (r.sizeForAmpacity < 0) {
         out.push_back({"Let it be sized", [id](Project& p) { p.runs.change(id)->heldSize.clear(); }});
         return out;

@@ -63,7 +63,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                           in.book.cables.types[std::size_t(r.need.cable->type)].single;
     for (SizeIndex g = std::max(0, r.earth->ground + 1); g <= r.size; ++g) {
         RunNeed need = r.need;
-        need.cable.make().heldGround = g;
+        need.heldGround = g;
         if (!separate) need.cable.make().protectiveBy = ProtectiveBy::ArmourAndSeparate;
         if (!separate && !in.book.cables.types[std::size_t(need.cable->type)].armoured()) break;
         if (const EarthFault e = at(need, r.size, r.sets); e.ok) {
@@ -91,7 +91,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     }
     if (r.state == Sizing::Held) {
         RunResult free = r;
-        free.need.held = -1, free.need.heldSets = 0, free.need.cable.make().heldGround = -1;
+        free.need.held = -1, free.need.heldSets = 0, free.need.heldGround = -1;
         sizeRun(free, rules, in.book);
         if (free.earth->ok)
             out.push_back({fmt::format("Let it be sized: {}", sizeWords(in.book, free.size)), [=](Project& p) {

@@ -10,9 +10,23 @@
 namespace lintel {
 namespace {
 
+/// Whether its main is larger than its bus, and nothing before it is small enough.
+bool mainTooLarge(const CheckInput& in, const Board& b) {
+    if (b.main <= b.bus + 1e-6) return false;
+    const CircuitId via = in.results.of(b.id).via;
+    return !via || in.results.of(via).device > b.bus + 1e-6;
+}
+
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards) {
         const BoardResult& r = in.results.of(b.id);
+        if (mainTooLarge(in, b))
+            into.push_back({&self, Severity::Stop, b.id,
+                            passesOn(b.use) ? fmt::format("{}: rated {} A with a device of {} A in it", b.name,
+                                                          figures(b.bus), figures(b.main))
+                                            : fmt::format("{}: a main of {} A on a bus of {} A", b.name,
+                                                          figures(b.main), figures(b.bus)),
+                            in.book.cite("panelboardMain")});
         if (r.parent && !r.supply && b.main == 0 && r.run.need.device > b.bus + 1e-6)
             into.push_back({&self, Severity::Stop, b.id,
                             passesOn(b.use) ? fmt::format("{}: rated {} A behind {} A", b.name, figures(b.bus),
@@ -32,7 +46,17 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const BoardId id = s.about.as<Board>();
     const Board& b = in.project.boards[id];
-    const double bus = b.bus, before = in.results.of(id).run.need.device;
+    const double bus = b.bus, main = b.main, before = in.results.of(id).run.need.device;
+    if (mainTooLarge(in, b)) {
+        const bool passing = passesOn(b.use);
+        out.push_back(
+            {passing ? fmt::format("Rate it {} A", figures(main)) : fmt::format("Give it a {} A bus", figures(main)),
+             [=](Project& p) { p.boards.change(id)->bus = main; }});
+        out.push_back({passing ? fmt::format("Give it a device of {} A", figures(bus))
+                               : fmt::format("Give it a {} A main", figures(bus)),
+                       [=](Project& p) { p.boards.change(id)->main = bus; }});
+        return out;
+    }
     if (passesOn(b.use))
         out.push_back(
             {fmt::format("Rate it {} A", figures(before)), [=](Project& p) { p.boards.change(id)->bus = before; }});

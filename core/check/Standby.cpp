@@ -19,11 +19,10 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
                             fmt::format("{}: takes over {} kVA and gives {}", s.name, kilo(r.standby), rating(s.kva)),
                             in.book.cite("generator")});
         else if (r.peak > s.kva * 1000 * s.peakShare * 1.0005)
-            into.push_back(
-                {&self, Severity::Check, s.id,
-                 fmt::format("{}: {} kVA for the moment its largest motor starts last, {} kVA is what it gives then",
-                             s.name, kilo(r.peak), figures(s.kva * s.peakShare)),
-                 ""});
+            into.push_back({&self, Severity::Check, s.id,
+                            fmt::format("{}: {} kVA for the moment of its largest start, {} kVA is what it gives then",
+                                        s.name, kilo(r.peak), figures(s.kva * s.peakShare)),
+                            ""});
     }
 }
 

@@ -103,6 +103,7 @@ struct Groups {
     std::string operator()(const Tick&) const { return "Review"; }
     std::string operator()(const Remark&) const { return "Review"; }
     std::string operator()(const SheetNumber&) const { return "Sheets"; }
+    std::string operator()(const RiserPlace&) const { return "Riser"; }
     template <class T> std::string operator()(const T&) const { return "Plan"; }
 };
 

@@ -16,110 +16,89 @@ namespace {
 
 std::string plain(double v) { return fmt::format("{:.10g}", v); }
 
-/// Words of a heading: letters and digits, what stands in brackets among them.
-std::vector<std::string> wordsOf(const std::string& heading) {
-    std::vector<std::string> words{""};
-    for (const char c : lowered(heading))
-        if (isLetter(c) || isDigit(c) || (c & 0x80))
-            words.back() += c;
-        else if (!words.back().empty())
-            words.push_back("");
-    if (words.back().empty()) words.pop_back();
-    return words;
-}
-
-struct Meaning {
-    const char* phrase;
-    ListField field;
-    int weight;
-};
-/// Words of headings as the trade writes them, and how sure each makes us.
-constexpr Meaning meanings[] = {{"tag", ListField::Tag, 9},
-                                {"mark", ListField::Tag, 7},
-                                {"reference", ListField::Tag, 6},
-                                {"ref", ListField::Tag, 6},
-                                {"asset", ListField::Tag, 5},
-                                {"item", ListField::Tag, 4},
-                                {"id", ListField::Tag, 4},
-                                {"no", ListField::Tag, 2},
-                                {"description", ListField::Name, 8},
-                                {"name", ListField::Name, 7},
-                                {"service", ListField::Name, 6},
-                                {"equipment", ListField::Name, 5},
-                                {"served", ListField::Name, 4},
-                                {"location", ListField::Where, 8},
-                                {"room", ListField::Where, 8},
-                                {"where", ListField::Where, 8},
-                                {"area", ListField::Where, 5},
-                                {"space", ListField::Where, 4},
-                                {"floor", ListField::Where, 3},
-                                {"board", ListField::Board, 9},
-                                {"panel", ListField::Board, 9},
-                                {"panelboard", ListField::Board, 9},
-                                {"switchboard", ListField::Board, 9},
-                                {"mcc", ListField::Board, 8},
-                                {"db", ListField::Board, 8},
-                                {"fed", ListField::Board, 7},
-                                {"source", ListField::Board, 4},
-                                {"supply", ListField::Board, 3},
-                                {"kw", ListField::Amount, 8},
-                                {"kva", ListField::Amount, 8},
-                                {"va", ListField::Amount, 8},
-                                {"hp", ListField::Amount, 8},
-                                {"kvar", ListField::Amount, 8},
-                                {"watts", ListField::Amount, 8},
-                                {"w", ListField::Amount, 7},
-                                {"load", ListField::Amount, 6},
-                                {"power", ListField::Amount, 6},
-                                {"fla", ListField::Amount, 6},
-                                {"amps", ListField::Amount, 6},
-                                {"rating", ListField::Amount, 5},
-                                {"amount", ListField::Amount, 6},
-                                {"unit", ListField::Unit, 9},
-                                {"units", ListField::Unit, 9},
-                                {"volts", ListField::Voltage, 9},
-                                {"voltage", ListField::Voltage, 9},
-                                {"volt", ListField::Voltage, 9},
-                                {"v", ListField::Voltage, 6},
-                                {"poles", ListField::Poles, 9},
-                                {"pole", ListField::Poles, 8},
-                                {"phases", ListField::Poles, 9},
-                                {"phase", ListField::Poles, 8},
-                                {"ph", ListField::Poles, 8},
-                                {"φ", ListField::Poles, 8},
-                                {"ø", ListField::Poles, 8},
-                                {"pf", ListField::PowerFactor, 9},
-                                {"cos", ListField::PowerFactor, 9},
-                                {"cosφ", ListField::PowerFactor, 9},
-                                {"factor", ListField::PowerFactor, 3},
-                                {"quantity", ListField::Quantity, 9},
-                                {"qty", ListField::Quantity, 9},
-                                {"count", ListField::Quantity, 7},
-                                {"pieces", ListField::Quantity, 7},
-                                {"kind", ListField::Kind, 8},
-                                {"type", ListField::Kind, 6},
-                                {"category", ListField::Kind, 7},
-                                {"class", ListField::Kind, 5},
-                                {"continuous", ListField::Continuous, 9},
-                                {"diversity", ListField::Diversity, 9},
-                                {"demand", ListField::Diversity, 5},
-                                {"df", ListField::Diversity, 6},
-                                {"duty", ListField::Duty, 8},
-                                {"efficiency", ListField::Efficiency, 9},
-                                {"eff", ListField::Efficiency, 8},
-                                {"η", ListField::Efficiency, 9},
-                                {"circuit", ListField::Circuit, 9},
-                                {"ckt", ListField::Circuit, 9},
-                                {"cct", ListField::Circuit, 9},
-                                {"way", ListField::Circuit, 6}};
+/// Words of headings as the trade writes them.
+constexpr HeadingWord meanings[] = {{"tag", int(ListField::Tag), 9},
+                                    {"mark", int(ListField::Tag), 7},
+                                    {"reference", int(ListField::Tag), 6},
+                                    {"ref", int(ListField::Tag), 6},
+                                    {"asset", int(ListField::Tag), 5},
+                                    {"item", int(ListField::Tag), 4},
+                                    {"id", int(ListField::Tag), 4},
+                                    {"no", int(ListField::Tag), 2},
+                                    {"description", int(ListField::Name), 8},
+                                    {"name", int(ListField::Name), 7},
+                                    {"service", int(ListField::Name), 6},
+                                    {"equipment", int(ListField::Name), 5},
+                                    {"served", int(ListField::Name), 4},
+                                    {"location", int(ListField::Where), 8},
+                                    {"room", int(ListField::Where), 8},
+                                    {"where", int(ListField::Where), 8},
+                                    {"area", int(ListField::Where), 5},
+                                    {"space", int(ListField::Where), 4},
+                                    {"floor", int(ListField::Where), 3},
+                                    {"board", int(ListField::Board), 9},
+                                    {"panel", int(ListField::Board), 9},
+                                    {"panelboard", int(ListField::Board), 9},
+                                    {"switchboard", int(ListField::Board), 9},
+                                    {"mcc", int(ListField::Board), 8},
+                                    {"db", int(ListField::Board), 8},
+                                    {"fed", int(ListField::Board), 7},
+                                    {"source", int(ListField::Board), 4},
+                                    {"supply", int(ListField::Board), 3},
+                                    {"kw", int(ListField::Amount), 8},
+                                    {"kva", int(ListField::Amount), 8},
+                                    {"va", int(ListField::Amount), 8},
+                                    {"hp", int(ListField::Amount), 8},
+                                    {"kvar", int(ListField::Amount), 8},
+                                    {"watts", int(ListField::Amount), 8},
+                                    {"w", int(ListField::Amount), 7},
+                                    {"load", int(ListField::Amount), 6},
+                                    {"power", int(ListField::Amount), 6},
+                                    {"fla", int(ListField::Amount), 6},
+                                    {"amps", int(ListField::Amount), 6},
+                                    {"rating", int(ListField::Amount), 5},
+                                    {"amount", int(ListField::Amount), 6},
+                                    {"unit", int(ListField::Unit), 9},
+                                    {"units", int(ListField::Unit), 9},
+                                    {"volts", int(ListField::Voltage), 9},
+                                    {"voltage", int(ListField::Voltage), 9},
+                                    {"volt", int(ListField::Voltage), 9},
+                                    {"v", int(ListField::Voltage), 6},
+                                    {"poles", int(ListField::Poles), 9},
+                                    {"pole", int(ListField::Poles), 8},
+                                    {"phases", int(ListField::Poles), 9},
+                                    {"phase", int(ListField::Poles), 8},
+                                    {"ph", int(ListField::Poles), 8},
+                                    {"φ", int(ListField::Poles), 8},
+                                    {"ø", int(ListField::Poles), 8},
+                                    {"pf", int(ListField::PowerFactor), 9},
+                                    {"cos", int(ListField::PowerFactor), 9},
+                                    {"cosφ", int(ListField::PowerFactor), 9},
+                                    {"factor", int(ListField::PowerFactor), 3},
+                                    {"quantity", int(ListField::Quantity), 9},
+                                    {"qty", int(ListField::Quantity), 9},
+                                    {"count", int(ListField::Quantity), 7},
+                                    {"pieces", int(ListField::Quantity), 7},
+                                    {"kind", int(ListField::Kind), 8},
+                                    {"type", int(ListField::Kind), 6},
+                                    {"category", int(ListField::Kind), 7},
+                                    {"class", int(ListField::Kind), 5},
+                                    {"continuous", int(ListField::Continuous), 9},
+                                    {"diversity", int(ListField::Diversity), 9},
+                                    {"demand", int(ListField::Diversity), 5},
+                                    {"df", int(ListField::Diversity), 6},
+                                    {"duty", int(ListField::Duty), 8},
+                                    {"efficiency", int(ListField::Efficiency), 9},
+                                    {"eff", int(ListField::Efficiency), 8},
+                                    {"η", int(ListField::Efficiency), 9},
+                                    {"circuit", int(ListField::Circuit), 9},
+                                    {"ckt", int(ListField::Circuit), 9},
+                                    {"cct", int(ListField::Circuit), 9},
+                                    {"way", int(ListField::Circuit), 6}};
 
 /// Every weight that a heading has for each field.
-std::array<int, listFields> weigh(const std::string& heading) {
-    std::array<int, listFields> w{};
-    const auto words = wordsOf(heading);
-    for (const std::string& word : words)
-        for (const Meaning& m : meanings)
-            if (word == m.phrase) w[std::size_t(m.field)] = std::max(w[std::size_t(m.field)], m.weight);
+std::vector<int> weigh(const std::string& heading) {
+    std::vector<int> w = weighHeading(heading, meanings, listFields);
     const std::string all = lowered(heading);
     if (all.find("power factor") != std::string::npos) w[std::size_t(ListField::PowerFactor)] = 10;
     if (all.find("load kind") != std::string::npos || all.find("load type") != std::string::npos)
@@ -131,18 +110,14 @@ std::array<int, listFields> weigh(const std::string& heading) {
 }
 
 std::optional<LoadUnit> unitIn(const std::string& heading) {
-    for (const std::string& word : wordsOf(heading)) {
+    for (const std::string& word : headingWords(heading)) {
         if (word == "fla") return LoadUnit::A;
         if (const auto u = loadUnitFrom(word);
             u && (word.size() > 1 || heading.find('(') != std::string::npos || heading.find('[') != std::string::npos ||
-                  wordsOf(heading).size() == 1))
+                  headingWords(heading).size() == 1))
             return u;
     }
     return {};
-}
-
-std::string cellAt(const Grid& g, std::size_t row, std::size_t column) {
-    return row < g.rows.size() && column < g.rows[row].size() ? trimmed(g.rows[row][column]) : "";
 }
 
 bool has(const ListRow& r, ListField f) { return std::find(r.given.begin(), r.given.end(), f) != r.given.end(); }
@@ -304,66 +279,16 @@ std::pair<ListField, std::optional<LoadUnit>> guessField(const std::string& head
 }
 
 ListSettings guessSettings(const Grid& grid, LoadUnit usual) {
+    const ColumnGuess guess = guessColumns(grid, weigh);
     ListSettings s;
     s.unit = usual;
-    const std::size_t columns = grid.columns();
-    s.columns.assign(columns, ListField::None);
-    s.headerRow = -1;
-    int most = 1;
-    for (std::size_t r = 0; r < std::min<std::size_t>(grid.rows.size(), 20);
-         ++r) { // titles and dates may stand above it
-        int known = 0, numbers = 0;
-        for (std::size_t c = 0; c < grid.rows[r].size(); ++c) {
-            known += guessField(cellAt(grid, r, c)).first != ListField::None;
-            numbers += numberFrom(cellAt(grid, r, c)).has_value();
-        }
-        if (known - 2 * numbers > most) most = known - 2 * numbers, s.headerRow = int(r);
+    s.headerRow = guess.headerRow;
+    s.decimal = guess.decimal;
+    for (std::size_t c = 0; c < guess.columns.size(); ++c) {
+        s.columns.push_back(ListField(guess.columns[c]));
+        if (s.columns.back() != ListField::Amount) continue;
+        if (const auto u = unitIn(cellAt(grid, std::size_t(s.headerRow), c))) s.unit = *u;
     }
-    if (s.headerRow < 0 &&
-        grid.rows.size() > 1) { // a first row without a number above rows with some is a heading in words unknown to us
-        const auto numbers = [&](std::size_t r) {
-            int n = 0;
-            for (std::size_t c = 0; c < columns; ++c) n += numberFrom(cellAt(grid, r, c)).has_value();
-            return n;
-        };
-        if (numbers(0) == 0 && numbers(1) > 0) s.headerRow = 0;
-    }
-    if (s.headerRow >= 0) {
-        // The surest first, each meaning once.
-        struct Sure {
-            int weight;
-            std::size_t column;
-            ListField field;
-        };
-        std::vector<Sure> list;
-        for (std::size_t c = 0; c < columns; ++c) {
-            const auto w = weigh(cellAt(grid, std::size_t(s.headerRow), c));
-            for (std::size_t f = 1; f < w.size(); ++f)
-                if (w[f] > 0) list.push_back({w[f], c, ListField(f)});
-        }
-        std::stable_sort(list.begin(), list.end(), [](const Sure& a, const Sure& b) { return a.weight > b.weight; });
-        std::set<ListField> used;
-        for (const Sure& x : list)
-            if (s.columns[x.column] == ListField::None && used.insert(x.field).second) {
-                s.columns[x.column] = x.field;
-                if (x.field == ListField::Amount)
-                    if (const auto u = unitIn(cellAt(grid, std::size_t(s.headerRow), x.column))) s.unit = *u;
-            }
-    }
-    // "7,5" can only be a decimal comma; "1,250" can be both.
-    int point = 0, comma = 0;
-    for (std::size_t r = std::size_t(s.headerRow + 1); r < std::min<std::size_t>(grid.rows.size(), 2000); ++r)
-        for (std::size_t c = 0; c < grid.rows[r].size(); ++c) {
-            if (grid.isNumber(r, c)) continue; // its point says nothing of the texts
-            const std::string& raw = grid.rows[r][c];
-            const auto sign = raw.find_last_of(".,");
-            if (sign == std::string::npos || !numberFrom(raw) ||
-                raw.find_first_not_of("0123456789.,- ") != std::string::npos)
-                continue;
-            const bool both = raw.find('.') != std::string::npos && raw.find(',') != std::string::npos;
-            if (both || raw.size() - sign - 1 != 3 || raw[0] == '0') (raw[sign] == ',' ? comma : point) += 1;
-        }
-    s.decimal = comma > point ? ',' : '.';
     return s;
 }
 
@@ -392,11 +317,8 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
     const std::size_t width = s.headerRow >= 0 ? grid.rows[std::size_t(s.headerRow)].size() : 0;
     for (std::size_t r = std::size_t(s.headerRow + 1); r < grid.rows.size(); ++r) {
         const auto& cells = grid.rows[r];
-        if (std::all_of(cells.begin(), cells.end(), [](const std::string& c) { return trimmed(c).empty(); })) continue;
-        const std::string firstCell = lowered(trimmed(
-            *std::find_if(cells.begin(), cells.end(), [](const std::string& c) { return !trimmed(c).empty(); })));
-        if (firstCell.rfind("total", 0) == 0 || firstCell.rfind("subtotal", 0) == 0 ||
-            firstCell.rfind("sub-total", 0) == 0 || firstCell.rfind("grand total", 0) == 0) {
+        if (isEmptyRow(cells)) continue;
+        if (isTotalRow(cells)) {
             ++totals;
             continue;
         }
@@ -404,9 +326,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
         row.gridRow = int(r), row.line = r < grid.lines.size() ? grid.lines[r] : int(r) + 1;
         Load& l = row.load;
         l.unit = s.unit, l.powerFactor = 1;
-        if (width && cells.size() > width &&
-            std::any_of(cells.begin() + std::ptrdiff_t(width), cells.end(),
-                        [](const std::string& c) { return !trimmed(c).empty(); })) {
+        if (longerThanHeading(cells, width)) {
             ++uneven;
             row.problems.push_back(
                 {-1, fmt::format("the row has {} cells under {} headings", cells.size(), width), false});
@@ -421,8 +341,7 @@ LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
             if (s.columns[c] == ListField::None || text.empty()) continue;
             const int at = int(c);
             const char decimal = grid.isNumber(r, c) ? '.' : s.decimal;
-            if (text[0] == '#' &&
-                (text == "#REF!" || text == "#N/A" || text == "#VALUE!" || text == "#DIV/0!" || text == "#NAME?")) {
+            if (isSpreadsheetError(text)) {
                 problem(at, "an error of the spreadsheet: " + text);
                 continue;
             }

@@ -2,7 +2,7 @@
 // Lists of loads from other disciplines: what the columns of a table mean, what is wrong with its rows, what it changes
 // in the project, and the way back out. Nothing of the project changes until `applyList`.
 
-#include "core/exchange/Grid.h"
+#include "core/exchange/ReadList.h"
 #include "core/project/Project.h"
 #include "core/solve/Results.h"
 
@@ -63,22 +63,10 @@ ListSettings guessSettings(const Grid& grid, LoadUnit usual = LoadUnit::kW);
 /// What a heading seems to mean, and the unit it names ("Load (kW)").
 std::pair<ListField, std::optional<LoadUnit>> guessField(const std::string& heading);
 
-struct ListProblem {
-    int column = -1; ///< of the grid; −1: of the whole row
-    std::string text;
-    bool stops = true; ///< the row cannot enter; otherwise worth a look
-};
-struct ListRow {
-    int gridRow = 0, line = 0;    ///< in Grid::rows; as the file counts
+struct ListRow : ListedRow {
     Load load;                    ///< without id and circuit
     std::string board;            ///< by name; empty: not said
     std::vector<ListField> given; ///< fields that the row says something of
-    std::vector<ListProblem> problems;
-    bool leftOut = false; ///< by hand
-    bool stops() const {
-        return std::any_of(problems.begin(), problems.end(), [](const ListProblem& p) { return p.stops; });
-    }
-    bool enters() const { return !leftOut && !stops(); }
 };
 struct LoadList {
     std::vector<ListRow> rows;
@@ -119,9 +107,6 @@ Applied applyList(Project& project, const LoadList& list, const ApplyOptions& op
 
 /// The listed loads of a project as a table that reads back the same.
 std::vector<std::vector<std::string>> listOf(const Project& project);
-
-/// Whether what a list says and what a board gives is one and the same: 460 V on 480 V.
-inline bool sameVolts(double listed, double given) { return std::abs(given - listed) <= 0.06 * listed; }
 
 /// Gives listed loads without a circuit one on the board that they name, else where there is room for their poles and
 /// volts: a circuit each, but small ones of one kind, place and board together, up to the basis' share of a breaker and

@@ -176,6 +176,8 @@ constexpr CircuitFigure figureList[] = {
      [](const CircuitFacts& f) { return f.c.use != CircuitUse::Reserved ? std::to_string(f.c.poles) : std::string(); }},
     {"device kind", "Device", "what it is: breaker, type B, fuse", "Device", Left,
      [](const CircuitFacts& f) { return fitted(f) ? std::string(wordOf(f.r.kindOfDevice)) : std::string(); }},
+    {"starter", "Device", "how its motor is started, in letters: FVNR, DOL, VFD", "Starter", Centre,
+     [](const CircuitFacts& f) { return f.load() ? starterSign(f.c.starter, f.in.book) : std::string(); }},
     {"kA", "Device", "what it can break, kA", "kA", Right,
      [](const CircuitFacts& f) {
          const double kA = f.c.heldKA.value_or(f.b.ratingKA);

@@ -71,7 +71,13 @@ List equipment(const SheetInput& in, const char* key, const char* title, std::in
                {"Length", lengthUnit(p.basis.units), Align::Right}},
               {},
               {}};
-    for (const Piece& x : piecesOf(p, kinds)) {
+    const std::vector<Piece> pieces = piecesOf(p, kinds);
+    const bool starters = std::any_of(pieces.begin(), pieces.end(), [&](const Piece& x) {
+        const Circuit* c = p.circuits.find(x.circuit);
+        return c && c->starter != StarterKind::Unsaid;
+    });
+    if (starters) list.columns.push_back({"Starter"});
+    for (const Piece& x : pieces) {
         const Circuit* c = p.circuits.find(x.circuit);
         ListCell volts{"–"}, phases{"–"}, amps{"–"}, circuit{"none", {}, Ink::Stop}, device{"–"}, conductors{"–"},
             raceway{"–"}, length{"–"};
@@ -101,6 +107,7 @@ List equipment(const SheetInput& in, const char* key, const char* title, std::in
                                             conductors,
                                             raceway,
                                             length});
+        if (starters) list.rows.back().cells.push_back({c ? starterWords(c->starter, in.book) : std::string()});
     }
     return list;
 }

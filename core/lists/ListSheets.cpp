@@ -60,8 +60,12 @@ struct Sheets {
     void seek(int span, double height) {
         while (column + span > columns || freeFrom(span) + height > bottom()) {
             if (column + span >= columns) {
-                const bool untouched = column == 0 && freeFrom(span) <= top();
-                if (untouched) return; // higher than a sheet: it is begun all the same
+                const bool untouched =
+                    std::all_of(std::begin(filled), std::end(filled), [&](double y) { return y <= top(); });
+                if (untouched) { // higher than a sheet: it is begun all the same
+                    column = 0;
+                    return;
+                }
                 begin();
             } else {
                 ++column;
@@ -97,12 +101,11 @@ struct Sheets {
             const double x = at(column);
             double y = freeFrom(span);
             t.drawHead(sheet(), x, y, again);
-            auto& here = titles[all.size() - 1];
-            if (here.empty() || here.back() != list.title) here.push_back(list.title);
+            name(list);
             y += t.headHeight();
             while (row < t.rows() && y + t.height(row) <= bottom()) {
                 // A group's heading never stands alone at the foot.
-                if (list.rows[row].kind == ListEntry::Kind::Group && row + 1 < t.rows() &&
+                if (t.entry(row).kind == ListEntry::Kind::Group && row + 1 < t.rows() &&
                     y + t.height(row) + t.height(row + 1) > bottom())
                     break;
                 t.drawRow(sheet(), row, x, y);
@@ -113,6 +116,11 @@ struct Sheets {
             again = true;
         } while (row < t.rows());
         notes(t, span);
+    }
+    /// The sheet is called after it, among others.
+    void name(const List& list) {
+        auto& here = titles[all.size() - 1];
+        if (here.empty() || here.back() != list.title) here.push_back(list.title);
     }
     void fill(int span, double to) { std::fill(filled + column, filled + std::min(column + span, columns), to); }
     /// Below the rows; one for which there is no room stands at the head of the next column.
@@ -126,6 +134,7 @@ struct Sheets {
                 fill(span, bottom());
                 seek(span, height);
                 y = freeFrom(span);
+                name(t.list());
             }
             for (const std::string& line : lines) {
                 y += type.noteStep;

@@ -8,6 +8,8 @@
 namespace lintel {
 namespace {
 
+/// Lines of a row that are kept together: what has more goes on, on the next page too.
+constexpr std::size_t mostLines = 24;
 constexpr double tablePen = 0.13, headPen = 0.35, titlePen = 0.5;
 
 bool anythingIn(const List& list, std::size_t column) {
@@ -102,21 +104,36 @@ void ListTable::set(double most) {
 }
 
 void ListTable::setRows() {
+    entries.clear();
     cells.clear();
     heights.clear();
-    for (const ListEntry& r : of.rows) {
+    for (std::size_t entry = 0; entry < of.rows.size(); ++entry) {
+        const ListEntry& r = of.rows[entry];
         std::vector<std::vector<std::string>> row;
-        std::size_t lines = 1;
         const bool group = r.kind == ListEntry::Kind::Group, bold = r.kind != ListEntry::Kind::Figures;
         for (std::size_t i = 0; i < (group ? 1 : shown.size()); ++i) {
             const std::size_t c = group ? 0 : shown[i];
             const double room = (group ? wide : widths[i]) - 2 * type.padding;
             row.push_back(c < r.cells.size() ? wrapText(r.cells[c].text, room, type.text, bold)
                                              : std::vector<std::string>{});
-            lines = std::max(lines, row.back().size());
         }
-        cells.push_back(std::move(row));
-        heights.push_back(type.row + type.rowStep * double(lines - 1));
+        addRow(entry, std::move(row));
+    }
+}
+
+void ListTable::addRow(std::size_t entry, std::vector<std::vector<std::string>> lines) {
+    std::size_t most = 1;
+    for (const auto& cell : lines) most = std::max(most, cell.size());
+    for (std::size_t from = 0; from < most; from += mostLines) {
+        std::vector<std::vector<std::string>> part;
+        for (const auto& cell : lines) {
+            const auto first = cell.begin() + std::ptrdiff_t(std::min(from, cell.size()));
+            const auto last = cell.begin() + std::ptrdiff_t(std::min(from + mostLines, cell.size()));
+            part.emplace_back(first, last);
+        }
+        entries.push_back(entry);
+        cells.push_back(std::move(part));
+        heights.push_back(type.row + type.rowStep * double(std::min(most - from, mostLines) - 1));
     }
 }
 
@@ -158,7 +175,7 @@ void ListTable::drawHead(Drawing& d, double x, double y, bool again) const {
 }
 
 void ListTable::drawRow(Drawing& d, std::size_t row, double x, double y) const {
-    const ListEntry& r = of.rows[row];
+    const ListEntry& r = entry(row);
     const bool bold = r.kind != ListEntry::Kind::Figures, group = r.kind == ListEntry::Kind::Group;
     if (r.kind == ListEntry::Kind::Total) d.line({x, y}, {x + wide, y}, headPen);
     double from = x;

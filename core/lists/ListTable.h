@@ -32,7 +32,9 @@ public:
     void set(double most);
 
     const List& list() const { return of; }
+    /// A row of the list with more lines than can be kept together is several here, one below another.
     std::size_t rows() const { return heights.size(); }
+    const ListEntry& entry(std::size_t row) const { return of.rows[entries[row]]; }
     double width() const { return wide; }
     double height(std::size_t row) const { return heights[row]; }
     /// Of title and headings together; of all of it, with its notes set in so many mm.
@@ -55,6 +57,7 @@ private:
     std::vector<std::size_t> shown; ///< columns of the list
     std::vector<Wish> wishes;
     std::vector<double> widths, heights;
+    std::vector<std::size_t> entries;                         ///< by row: of the list
     std::vector<std::vector<std::vector<std::string>>> cells; ///< row, column shown, line
     std::vector<std::vector<std::string>> heads;
     double wide = 0, headings = 0;
@@ -63,6 +66,7 @@ private:
     double widestWord(const std::string& text, double size) const;
     Wish wishOf(std::size_t column) const;
     void setRows();
+    void addRow(std::size_t entry, std::vector<std::vector<std::string>> lines);
     double roomOf(std::size_t i) const;
     void cell(Drawing& d, const std::string& text, double x, double room, double base, Align align, double size,
               bool bold, Ink ink) const;

@@ -226,6 +226,15 @@ constexpr bool isFuse(DeviceKind k) {
 /// Fuses whose ratings are those of their own standard, not the series of gG.
 constexpr bool hasOwnRatings(DeviceKind k) { return k >= DeviceKind::Rewirable; }
 
+/// How a motor is started. Soft: by a soft starter; Drive: by a variable-frequency drive.
+enum class StarterKind : std::uint8_t { Unsaid, Direct, Reversing, StarDelta, Soft, Drive };
+template <> struct EnumText<StarterKind> {
+    static constexpr std::pair<StarterKind, const char*> words[] = {
+        {StarterKind::Unsaid, "not said"},     {StarterKind::Direct, "direct"},
+        {StarterKind::Reversing, "reversing"}, {StarterKind::StarDelta, "star-delta"},
+        {StarterKind::Soft, "soft starter"},   {StarterKind::Drive, "drive"}};
+};
+
 /// Colours that stand for the phases. Usual: those of the conductors of each voltage system.
 enum class PhaseColours : std::uint8_t { Usual, BrownBlackGrey, BlackRedBlue, BrownOrangeYellow, RedYellowBlue };
 template <> struct EnumText<PhaseColours> {

@@ -284,6 +284,58 @@ std::optional<Error> writeDevice(Project& p, CircuitId id, const std::string& te
     return {};
 }
 
+std::string readStarter(const Project&, const Circuit& c) {
+    return c.starter == StarterKind::Unsaid ? "" : wordOf(c.starter);
+}
+/// As the file names it, or as people do on either side of the sea.
+std::optional<StarterKind> starterFrom(const std::string& text) {
+    if (isAutomatic(text)) return StarterKind::Unsaid;
+    if (const auto kind = wordFrom<StarterKind>(text)) return kind;
+    for (const auto& [word, kind] : {std::pair{"dol", StarterKind::Direct},
+                                     {"direct-on-line", StarterKind::Direct},
+                                     {"direct on line", StarterKind::Direct},
+                                     {"across the line", StarterKind::Direct},
+                                     {"fvnr", StarterKind::Direct},
+                                     {"fvr", StarterKind::Reversing},
+                                     {"rev", StarterKind::Reversing},
+                                     {"star delta", StarterKind::StarDelta},
+                                     {"wye-delta", StarterKind::StarDelta},
+                                     {"wye delta", StarterKind::StarDelta},
+                                     {"y-Δ", StarterKind::StarDelta},
+                                     {"soft", StarterKind::Soft},
+                                     {"soft start", StarterKind::Soft},
+                                     {"ss", StarterKind::Soft},
+                                     {"rvss", StarterKind::Soft},
+                                     {"vfd", StarterKind::Drive},
+                                     {"vsd", StarterKind::Drive},
+                                     {"inverter", StarterKind::Drive},
+                                     {"variable-frequency drive", StarterKind::Drive},
+                                     {"variable-speed drive", StarterKind::Drive}})
+        if (sameWord(trimmed(text), word)) return kind;
+    return std::nullopt;
+}
+std::optional<Error> writeStarter(Project& p, CircuitId id, const std::string& text) {
+    const auto kind = starterFrom(text);
+    if (!kind)
+        return refuse(p, id, "there is no starter “" + text + "”",
+                      "Choose one of: " + choiceWords<StarterKind>() + ".");
+    p.circuits.change(id)->starter = *kind;
+    return {};
+}
+std::string readStartTimes(const Project&, const Circuit& c) { return c.startTimes > 0 ? plain(c.startTimes) : ""; }
+std::optional<Error> writeStartTimes(Project& p, CircuitId id, const std::string& text) {
+    std::string t = trimmed(text);
+    for (const std::string_view sign : {"×", "x"}) // "3.5 ×"
+        if (t.size() > sign.size() && t.compare(t.size() - sign.size(), sign.size(), sign) == 0)
+            t = trimmed(std::string_view(t).substr(0, t.size() - sign.size()));
+    const auto times = isAutomatic(t) ? std::optional(0.0) : typedNumber(t);
+    if (!times || (*times != 0 && (*times < 0.5 || *times > 20)))
+        return refuse(p, id, "“" + text + "” is no start current from 0.5 to 20 times the full-load current",
+                      "Type 3.5, or nothing where it goes by the kind of starter.");
+    p.circuits.change(id)->startTimes = *times;
+    return {};
+}
+
 std::string readSize(const Project& p, const Circuit& c) {
     const Run* r = p.runs.find(c.run);
     return r ? heldSizeText(*r) : "";
@@ -383,6 +435,10 @@ const std::vector<CircuitFact>& circuitFacts() {
          writeEfficiency},
         {"continuous", "Continuous", "yes or no", readContinuous, writeContinuous},
         {"device", "Kind of device", "breaker, fuse, type B …", readDevice, writeDevice},
+        {"starter", "Starter", "direct, reversing, star-delta, soft starter, drive, or nothing", readStarter,
+         writeStarter},
+        {"startTimes", "Start current", "times the full-load current, as its starter is set; nothing: by its kind",
+         readStartTimes, writeStartTimes},
         {"material", "Material", "copper, aluminium, auto", readMaterial, writeMaterial},
         {"wiring", "Laid in", "conduit, MC cable …, auto", readWiring, writeWiring},
         {"conduit", "Conduit", "as the rule book names it, or auto", readRun<&Run::conduit>, writeRun<&Run::conduit>},

@@ -14,11 +14,12 @@ template <class T> struct Change {
     std::optional<T> before, after;
     bool operator==(const Change&) const = default;
 };
-using AnyChange = std::variant<Change<Basis>, Change<Level>, Change<Wall>, Change<Room>, Change<DeviceType>,
-                               Change<Source>, Change<Transformer>, Change<Board>, Change<Circuit>, Change<Run>,
-                               Change<Load>, Change<Device>, Change<Section>, Change<Underlay>, Change<Opening>,
-                               Change<Furnishing>, Change<Recipe>, Change<Catchment>, Change<Tray>,
-                               Change<ScheduleForm>, Change<Issue>, Change<Tick>, Change<Remark>, Change<SheetNumber>>;
+using AnyChange =
+    std::variant<Change<Basis>, Change<Level>, Change<Wall>, Change<Room>, Change<DeviceType>, Change<Source>,
+                 Change<Transformer>, Change<Board>, Change<Circuit>, Change<Run>, Change<Load>, Change<Device>,
+                 Change<Section>, Change<Underlay>, Change<Opening>, Change<Furnishing>, Change<Recipe>,
+                 Change<Catchment>, Change<Tray>, Change<ScheduleForm>, Change<Issue>, Change<Tick>, Change<Remark>,
+                 Change<SheetNumber>, Change<RiserPlace>>;
 
 /// `label`: what the person did, as the menu says it after "Undo".
 struct Edit {

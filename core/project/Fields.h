@@ -84,6 +84,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("wiringShape", b.wiringShape);
     v("lightUtilisation", b.lightUtilisation);
     v("lightMaintenance", b.lightMaintenance);
+    v("runPattern", b.runPattern);
     v("namePattern", b.namePattern);
     v("namePatternByUse", b.namePatternByUse);
 }
@@ -250,6 +251,8 @@ template <class V> void fields(V& v, Circuit& c) {
     v("automatic", c.automatic);
     v("bundle", c.bundle);
     v("factor", c.factor);
+    v("starter", c.starter);
+    v("startTimes", c.startTimes);
     v("run", c.run);
     v("note", c.note);
     v("texts", c.texts);
@@ -287,6 +290,10 @@ template <class V> void fields(V& v, Run& r) {
     v("protectiveBy", r.protectiveBy);
     v("heldGround", r.heldGround);
     v("fireRated", r.fireRated);
+    v("reference", r.reference);
+    v("listedConduit", r.listedConduit);
+    v("listedKA", r.listedKA);
+    v("listedVA", r.listedVA);
 }
 template <class V> void fields(V& v, Load& l) {
     v("id", l.id);
@@ -375,6 +382,13 @@ template <class V> void fields(V& v, SheetNumber& s) {
     v("of", s.of);
     v("about", s.about);
     v("number", s.number);
+}
+template <class V> void fields(V& v, RiserPlace& p) {
+    v("id", p.id);
+    v("about", p.about);
+    v("moved", p.moved);
+    v("after", p.after);
+    v("gap", p.gap);
 }
 template <class V> void fields(V& v, Section& s) {
     v("id", s.id);

@@ -18,6 +18,7 @@ template <class T> Id<T> addFresh(Project& project, Table<T> Project::*table, T 
     note(project.ticks);
     note(project.remarks);
     note(project.sheetNumbers);
+    note(project.riserPlaces);
     thing.id = {known + 1};
     return (project.*table).put(std::move(thing)).id;
 }

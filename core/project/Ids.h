@@ -37,6 +37,7 @@ using IssueId = Id<struct Issue>;
 using TickId = Id<struct Tick>;
 using RemarkId = Id<struct Remark>;
 using SheetNumberId = Id<struct SheetNumber>;
+using RiserPlaceId = Id<struct RiserPlace>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -63,6 +64,7 @@ template <> inline constexpr char idLetter<Issue> = 'I';
 template <> inline constexpr char idLetter<Tick> = 'X';
 template <> inline constexpr char idLetter<Remark> = 'Z';
 template <> inline constexpr char idLetter<SheetNumber> = 'J';
+template <> inline constexpr char idLetter<RiserPlace> = 'G';
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

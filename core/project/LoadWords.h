@@ -7,9 +7,13 @@
 
 #include <filesystem>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace lintel {
+
+/// What the load of a board is called that a list of feeders gave it as a whole.
+inline constexpr std::string_view listedLoadName = "Load as listed";
 
 class LoadWords {
 public:

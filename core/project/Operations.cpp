@@ -66,6 +66,16 @@ CircuitId addCircuit(Project& p, BoardId board, int poles, const std::string& na
     return addFresh(p, &Project::circuits, std::move(c));
 }
 
+namespace {
+/// What was put somewhere on the riser, and is gone.
+void forgetPlace(Project& p, Ref gone) {
+    std::vector<RiserPlaceId> places;
+    for (const RiserPlace& place : p.riserPlaces)
+        if (place.about == gone) places.push_back(place.id);
+    for (RiserPlaceId id : places) p.riserPlaces.remove(id);
+}
+} // namespace
+
 void removeCircuit(Project& p, CircuitId id) {
     const Circuit* c = p.circuits.find(id);
     if (!c) return;
@@ -88,6 +98,7 @@ void removeCircuit(Project& p, CircuitId id) {
             b.alternateRun = {};
         }
     }
+    forgetPlace(p, id);
     p.runs.remove(c->run);
     p.circuits.remove(id);
 }
@@ -490,6 +501,7 @@ void removeBoard(Project& p, BoardId id) {
         if (s.board == id) sections.push_back(s.id);
     for (SectionId s : sections) p.sections.remove(s);
     p.boards.remove(id);
+    forgetPlace(p, id);
     std::vector<LoadId> listed;
     for (const Load& l : p.loads)
         if (l.board == id) listed.push_back(l.id);
@@ -508,12 +520,14 @@ void removeTransformer(Project& p, TransformerId id) {
     letGo(p, id);
     p.runs.remove(p.transformers[id].run);
     p.transformers.remove(id);
+    forgetPlace(p, id);
 }
 
 void removeSource(Project& p, SourceId id) {
     if (!p.sources.has(id)) return;
     letGo(p, id);
     p.sources.remove(id);
+    forgetPlace(p, id);
 }
 
 void removeWall(Project& p, WallId id) {

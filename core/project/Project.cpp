@@ -29,6 +29,7 @@ template class Table<Issue>;
 template class Table<Tick>;
 template class Table<Remark>;
 template class Table<SheetNumber>;
+template class Table<RiserPlace>;
 
 Project::Project() = default;
 Project::Project(const Project&) = default;
@@ -99,6 +100,7 @@ std::string nameOf(const Project& p, Ref r) {
     if (auto* i = p.issues.find(r.as<Issue>())) return "issue " + i->mark;
     if (auto* t = p.ticks.find(r.as<Tick>())) return "tick of " + t->thing + (t->thing.empty() ? "" : ", ") + t->figure;
     if (r.is<Remark>()) return "remark " + std::to_string(r.value);
+    if (auto* g = p.riserPlaces.find(r.as<RiserPlace>())) return "place of " + nameOf(p, g->about);
     if (auto* n = p.sheetNumbers.find(r.as<SheetNumber>())) return "sheet number " + n->number;
     if (auto* e = p.recipes.find(r.as<Recipe>())) return "recipe for " + e->roomKind;
     if (auto* d = p.devices.find(r.as<Device>())) {

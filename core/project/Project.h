@@ -97,6 +97,7 @@ struct Basis {
     std::map<std::string, double> smallestBreakerByUse; ///< A, by load kind; others: `smallestBreaker`
     std::map<std::string, std::string> wiringByUse; ///< how branch runs are laid by load kind: a word of Wiring, or a
                                                     ///< metric book's type of cable; others: `wiring`, `branchCable`
+    std::string runPattern;  ///< what runs are called: {board} {slot} {from} {to} {number} {kind}; empty: by hand
     std::string namePattern; ///< what circuits are called after what hangs on them: {what} {rooms} {numbers} {tags}
                              ///< {count} {load} {board}; empty: "{what}, {rooms}"
     std::map<std::string, std::string> namePatternByUse; ///< by load kind; others: `namePattern`
@@ -292,7 +293,10 @@ struct Circuit {
     int tie = 0; ///< breakers of a board with the same number have their handles tied: side by side, switched together;
                  ///< 0: none
     int kept = 0; ///< circuits of a board with the same number stay beside one another when it is levelled; 0: anywhere
-    double factor = 1; ///< the designer's own demand factor
+    double factor = 1;                         ///< the designer's own demand factor
+    StarterKind starter = StarterKind::Unsaid; ///< of its motor
+    double startTimes = 0; ///< current that the motor takes while it starts, × its full-load current, as its starter is
+                           ///< set; 0: not said, and counted by the kind of starter
     RunId run;
     std::string note;
     std::map<std::string, std::string> texts; ///< the designer's own columns: heading, text
@@ -335,6 +339,11 @@ struct Run {
     ProtectiveBy protectiveBy = ProtectiveBy::Auto;
     std::string heldGround; ///< size of the protective conductor; empty: sized
     bool fireRated = false; ///< must go on working in a fire: a fire-rated cable is asked for
+    // As a list of feeders gives them: nothing rests on them, and what is worked out is held against them.
+    std::string reference;     ///< the drawing that shows it
+    std::string listedConduit; ///< "2-1/2"; empty: not said
+    double listedKA = 0;       ///< fault at its end; 0: not said
+    double listedVA = 0;       ///< what it carries; 0: not said
     Extra extra;
     bool operator==(const Run&) const = default;
 };
@@ -554,10 +563,22 @@ struct SheetNumber {
     bool operator==(const SheetNumber&) const = default;
 };
 
+/// Where somebody put a thing on the riser and the one-line: among those that hang on the same as it does. Others
+/// stand in the order of their places.
+struct RiserPlace {
+    RiserPlaceId id;
+    Ref about;          ///< a board, transformer, source, or a circuit that is drawn there. It may be gone by now
+    bool moved = false; ///< it stands behind `after`; false: in the order of places
+    Ref after;          ///< one that hangs on the same; nothing, or one that is gone: before all others
+    double gap = 0;     ///< mm left free before it, beside what there is by itself
+    Extra extra;
+    bool operator==(const RiserPlace&) const = default;
+};
+
 /// Things that tell of others which may be gone by now.
 template <class T>
-inline constexpr bool outlivesOthers =
-    std::is_same_v<T, Tick> || std::is_same_v<T, Remark> || std::is_same_v<T, SheetNumber>;
+inline constexpr bool outlivesOthers = std::is_same_v<T, Tick> || std::is_same_v<T, Remark> ||
+                                       std::is_same_v<T, SheetNumber> || std::is_same_v<T, RiserPlace>;
 
 struct Project {
     Basis basis;
@@ -584,6 +605,7 @@ struct Project {
     Table<Tick> ticks;
     Table<Remark> remarks;
     Table<SheetNumber> sheetNumbers;
+    Table<RiserPlace> riserPlaces;
     Extra extra;
 
     // Made, copied and ended in one place: each file that holds one would compile all of it once more.
@@ -620,6 +642,7 @@ struct Project {
         f("ticks", &Project::ticks);
         f("remarks", &Project::remarks);
         f("sheetNumbers", &Project::sheetNumbers);
+        f("riserPlaces", &Project::riserPlaces);
     }
 };
 
@@ -647,6 +670,7 @@ extern template class Table<Issue>;
 extern template class Table<Tick>;
 extern template class Table<Remark>;
 extern template class Table<SheetNumber>;
+extern template class Table<RiserPlace>;
 
 /// Puts words in the places of a pattern: "{board}/{way}" with board DB-1 and way 3 is "DB-1/3". A word that is empty
 /// takes the sign before it along; a place that is not in the list stays as written.

@@ -236,8 +236,11 @@ void check(Checker& c, const Project& p, const Circuit& k) {
     c.within("multiwire", k.multiwire, 0, 10000);
     c.within("bundle", k.bundle, 0, 10000);
     c.within("residual", k.residual, 0, 30000);
+    c.within("startTimes", k.startTimes, 0, 20);
 }
 void check(Checker& c, const Project&, const Run& r) {
+    c.within("listedKA", r.listedKA, 0, 1000);
+    c.within("listedVA", r.listedVA, 0, limits::number);
     c.within("length", r.length, 0, 100000);
     c.within("nonlinear", r.nonlinear, 0, 1);
     c.within("sharing", r.sharing, 0, 1000);
@@ -336,6 +339,14 @@ void check(Checker& c, const Project&, const Remark& r) {
     c.within("at.y", r.at.y, -10000, 10000);
 }
 
+void check(Checker& c, const Project&, const RiserPlace& r) {
+    c.within("gap", r.gap, 0, limits::riserGap);
+    for (const Ref ref : {r.about, r.after})
+        if (ref && !ref.is<Board>() && !ref.is<Transformer>() && !ref.is<Source>() && !ref.is<Circuit>())
+            c.say(ref == r.about ? "about" : "after",
+                  "what stands on a riser is a board, transformer, source or circuit");
+    if (!r.about) c.say("about", "a place is of something");
+}
 void check(Checker& c, const Project&, const SheetNumber& s) {
     if (const auto bad = refuseSheetNumber(s.number)) c.say("number", bad->what, bad->help);
     const bool ofAll = s.of == SheetKind::Riser || s.of == SheetKind::OneLine;

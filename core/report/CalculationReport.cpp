@@ -235,10 +235,10 @@ private:
             y += t.headHeight();
             const std::size_t from = row;
             while (row < t.rows() && (y + t.height(row) <= body.bottom() || row == from)) {
-                const bool group = list.rows[row].kind == ListEntry::Kind::Group;
+                const bool group = t.entry(row).kind == ListEntry::Kind::Group;
                 if (group && row > from && row + 1 < t.rows() && y + t.height(row) + t.height(row + 1) > body.bottom())
                     break; // its heading never stands alone at the foot
-                if (group && list.key == "runs") mark(list.rows[row].cells.front().text, 1);
+                if (group && list.key == "runs") mark(t.entry(row).cells.front().text, 1);
                 t.drawRow(body.page(), row, margin, y);
                 y += t.height(row++);
             }

@@ -25,6 +25,8 @@ constexpr double incomerRoom = 33, sectionRoom = 25, circuitRoom = 21, loadRoom 
 constexpr double tableGap = 7, keyRoom = 13;                                          ///< below the loads; of the key
 constexpr double busPen = 1.2, wirePen = 0.35, symbolPen = 0.35, enclosurePen = 0.25;
 constexpr double nameText = 2.8, nameStep = 3.4;
+constexpr double starterText = 2.3, starterHalf = 1.8; ///< of its box
+constexpr double starterRoom = 3;                      ///< that one below a residual-current device takes
 
 /// One row of the table.
 struct RowKind {
@@ -109,6 +111,14 @@ struct Content {
             if (s.holds(c)) return &s;
         return nullptr;
     }
+    /// From the bus of the circuits to the foot of the enclosure.
+    double roomOfCircuits() const {
+        const bool both = std::any_of(circuits.begin(), circuits.end(), [&](CircuitId id) {
+            const Circuit& k = in.project.circuits[id];
+            return k.residual > 0 && k.starter != StarterKind::Unsaid;
+        });
+        return circuitRoom + (both ? starterRoom : 0);
+    }
     bool sections() const {
         return std::any_of(groups.begin(), groups.end(), [](const Group& g) { return g.section; });
     }
@@ -128,7 +138,7 @@ struct Sheets {
         perSheet = count ? (n + count - 1) / count : 0;
         columnWidth = perSheet ? std::min(mostColumn, (room - labelColumn) / double(perSheet)) : 0;
         if (columnWidth > 17) cellText = 2.8, cellStep = 3.4;
-        double left = high - headRoom - incomerRoom - (c.sections() ? sectionRoom : 0) - circuitRoom - loadRoom -
+        double left = high - headRoom - incomerRoom - (c.sections() ? sectionRoom : 0) - c.roomOfCircuits() - loadRoom -
                       tableGap - keyRoom;
         for (const Content::Row& row : c.rows) {
             rowHeights.push_back(heightOf(row));
@@ -196,7 +206,7 @@ public:
         head(f.top);
         mainBus = f.top + headRoom + incomerRoom;
         circuitBus = mainBus + (c.sections() ? sectionRoom : 0);
-        enclosureFoot = circuitBus + circuitRoom + shared.air;
+        enclosureFoot = circuitBus + c.roomOfCircuits() + shared.air;
         loads = enclosureFoot + loadRoom + shared.air;
         enclosure(f.top + headRoom + 10);
         incomer(f.top + headRoom);
@@ -421,12 +431,17 @@ private:
             return hotspot(i);
         }
         const double ring = device + 7.5;
-        d.line({x, device + 4}, {x, loads - (circuit.ring ? 8 : 0) - 3}, wirePen, ink);
+        const double below = loads - (circuit.ring ? 8 : 0) - 3;
+        const double boxed = ring + (circuit.residual > 0 ? 4.5 : 0); // its starter, through which no line goes
+        const bool started = circuit.starter != StarterKind::Unsaid;
+        d.line({x, device + 4}, {x, started ? boxed - starterHalf : below}, wirePen, ink);
+        if (started) d.line({x, boxed + starterHalf}, {x, below}, wirePen, ink);
         if (circuit.residual > 0) {
             residualRing({x, ring});
             d.text({x + 2.8, ring + 0.9}, number(circuit.residual), 2.3, Align::Left, false, Ink::Ink,
                    shared.columnWidth / 2);
         }
+        if (started) starter({x, boxed}, circuit.starter);
         if (run && run->size >= 0) ticks({x, enclosureFoot + 5}, run->need.conductorsOfSet());
         if (circuit.ring) loop({x, loads - 11}, ink);
         loadSymbol(r, {x, loads}, ink);
@@ -476,6 +491,13 @@ private:
             ring.push_back({at.x + 2.2 * std::cos(a), at.y + 1.1 * std::sin(a)});
         }
         d.marks.push_back(LineMark{std::move(ring), symbolPen, Ink::Ink, false, true});
+    }
+    /// A box with the letters of the starter.
+    void starter(Point at, StarterKind kind) {
+        const std::string sign = starterSign(kind, in.book);
+        const double wide = std::max(5.0, textWidth(sign, starterText, true) + 1.2);
+        d.box(at.x - wide / 2, at.y - starterHalf, wide, 2 * starterHalf, symbolPen);
+        d.text({at.x, at.y + 0.8}, sign, starterText, Align::Centre, true);
     }
     /// A stroke for each conductor.
     void ticks(Point at, int many) {
@@ -545,6 +567,10 @@ private:
             say("residual-current device, mA", 5, [&](Point at) { residualRing(at); });
         if (some([](const Circuit& k, const CircuitResult&) { return k.ring; }))
             say("ring", 4, [&](Point at) { loop({at.x, at.y - 4}); });
+        for (const auto& [of, word] : EnumText<StarterKind>::words)
+            if (of != StarterKind::Unsaid &&
+                some([kind = of](const Circuit& k, const CircuitResult&) { return k.starter == kind; }))
+                say(starterWords(of, in.book), 7, [&, kind = of](Point at) { starter(at, kind); });
         say("conductors: lines and neutral", 4, [&](Point at) {
             d.line({at.x, at.y - 2.5}, {at.x, at.y + 2.5}, wirePen);
             ticks(at, 2);

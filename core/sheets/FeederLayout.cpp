@@ -214,7 +214,8 @@ private:
 
     /// Widths of the cells of all boxes, ports counted, and of each row with the lines that pass it.
     void measure(std::vector<double>& cell, std::vector<double>& rowWidth) {
-        inset.assign(count(), plan.gap / 2);
+        inset.resize(count());
+        for (std::size_t box = 0; box < count(); ++box) inset[box] = plan.gap / 2 + plan.boxes[box].before;
         std::vector<double> top(count(), firstPort), bottom(count(), firstPort);
         std::vector<double> lastTop(count(), 0), lastBottom(count(), 0);
         std::vector<double> passing(floorOfRow.size() + 1, 0);
@@ -222,7 +223,7 @@ private:
             if (!drawn[f]) continue;
             const FeederPlan::Feed& feed = plan.feeds[f];
             if (sideways(f)) {
-                inset[feed.to] = plan.gap / 2 + roomOf(feed.deviceWidth) + roomOf(feed.labelWidth);
+                inset[feed.to] += roomOf(feed.deviceWidth) + roomOf(feed.labelWidth);
                 continue;
             }
             const bool up = leavesUpward(feed), under = arrivesFromBelow(feed);

@@ -18,6 +18,7 @@ struct FeederPlan {
     struct Box {
         double width = 30, height = 18; ///< the least; a box grows in width with its ports
         int floor = 0;                  ///< 0 is the highest; all 0 where floors do not matter
+        double before = 0;              ///< kept free to its left, beside what there is by itself
     };
     /// Words have room at both ends: those of the device where it leaves, those of the run where it arrives.
     struct Feed {

@@ -6,6 +6,7 @@
 #include "core/sheets/LoadSymbol.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/RiserEquipment.h"
+#include "core/sheets/RiserPlaces.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
@@ -79,7 +80,7 @@ public:
         const std::vector<CircuitId> equipment = riserEquipment(in.project, in.results);
         findLevels(equipment);
         findFloors(by);
-        for (Ref r : in.results.order) {
+        for (Ref r : inOrder()) {
             at[r] = things.size();
             things.push_back(thing(r));
         }
@@ -93,6 +94,7 @@ public:
         }
         std::stable_sort(feeders.begin(), feeders.end(),
                          [&](const Feeder& a, const Feeder& b) { return orderOf(a) < orderOf(b); });
+        sortByHand();
         for (const Board& b : in.project.boards) {
             Ref from = b.alternate;
             if (const Circuit* c = in.project.circuits.find(from.as<Circuit>())) from = c->board;
@@ -152,7 +154,8 @@ public:
             } else if (feedsSome[i] && !byFloor()) {
                 height += busRoom;
             }
-            p.boxes.push_back({std::max(30.0, width), height, byFloor() ? int(floorIndex(t.ref)) : 0});
+            p.boxes.push_back(
+                {std::max(30.0, width), height, byFloor() ? int(floorIndex(t.ref)) : 0, gapBefore(in.project, t.ref)});
         }
         for (const Feeder& f : feeders) {
             const double device = f.device.empty() ? 0 : widthOf(f.device) + 2.5;
@@ -168,6 +171,34 @@ private:
     std::vector<LevelId> floorLevels;
     std::map<Ref, LevelId> levels; ///< of all that is drawn
 
+    /// What is drawn, with the sources in the order that somebody gave them.
+    std::vector<Ref> inOrder() const {
+        std::vector<Ref> order = in.results.order, sources;
+        for (Ref r : order)
+            if (r.is<Source>()) sources.push_back(r);
+        sortByPlaces(in.project, sources);
+        auto next = sources.begin();
+        for (Ref& r : order)
+            if (r.is<Source>()) r = *next++;
+        return order;
+    }
+    /// Feeders of one thing in the order that somebody gave them.
+    void sortByHand() {
+        if (in.project.riserPlaces.empty()) return;
+        for (auto first = feeders.begin(); first != feeders.end();) {
+            const auto last =
+                std::find_if(first, feeders.end(), [&](const Feeder& f) { return f.from != first->from; });
+            std::vector<Ref> beside;
+            for (auto f = first; f != last; ++f) beside.push_back(things[f->to].ref);
+            sortByPlaces(in.project, beside);
+            std::map<Ref, std::size_t> place;
+            for (std::size_t i = 0; i < beside.size(); ++i) place[beside[i]] = i;
+            std::stable_sort(first, last, [&](const Feeder& a, const Feeder& b) {
+                return place[things[a.to].ref] < place[things[b.to].ref];
+            });
+            first = last;
+        }
+    }
     /// Equipment stands where its devices are set down on plan, else where its board does.
     void findLevels(const std::vector<CircuitId>& equipment) {
         for (Ref r : in.results.order) levels[r] = levelOf(in.project, r);
@@ -262,6 +293,7 @@ private:
         } else if (auto* c = in.project.circuits.find(r.as<Circuit>())) {
             const CircuitResult& n = in.results.of(c->id);
             say(fmt::format("{} kVA, {} A", kilo(n.va), figures(n.load.v)));
+            if (c->starter != StarterKind::Unsaid) say(starterWords(c->starter, in.book));
             if (n.faultEnd > 0) say(figures(n.faultEnd) + " kA");
         }
         if (steady) keepRoom(t);

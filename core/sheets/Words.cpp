@@ -50,6 +50,42 @@ std::string deviceWords(const CircuitResult& r, int poles, const RuleBook& book)
     return letter + rating(r.device);
 }
 
+std::string starterWords(StarterKind starter, const RuleBook& book) {
+    switch (starter) {
+    case StarterKind::Unsaid:
+        break;
+    case StarterKind::Direct:
+        return book.metric() ? "direct-on-line" : "across the line";
+    case StarterKind::Reversing:
+        return "reversing";
+    case StarterKind::StarDelta:
+        return book.metric() ? "star–delta" : "wye–delta";
+    case StarterKind::Soft:
+        return "soft starter";
+    case StarterKind::Drive:
+        return book.metric() ? "variable-speed drive" : "variable-frequency drive";
+    }
+    return "";
+}
+
+std::string starterSign(StarterKind starter, const RuleBook& book) {
+    switch (starter) {
+    case StarterKind::Unsaid:
+        break;
+    case StarterKind::Direct:
+        return book.metric() ? "DOL" : "FVNR";
+    case StarterKind::Reversing:
+        return book.metric() ? "REV" : "FVR";
+    case StarterKind::StarDelta:
+        return "Y-Δ";
+    case StarterKind::Soft:
+        return "SS";
+    case StarterKind::Drive:
+        return book.metric() ? "VSD" : "VFD";
+    }
+    return "";
+}
+
 std::string placeWords(const Board& b, const Circuit& c) {
     if (b.form != BoardForm::Ways || c.slot < 1) return std::to_string(c.slot);
     return std::to_string((c.slot - 1) / 3 + 1) + (c.poles == 3 ? "" : "/L" + std::to_string((c.slot - 1) % 3 + 1));

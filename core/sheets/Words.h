@@ -15,6 +15,10 @@ std::string sizeOf(const RunResult& run, const RuleBook& book);
 std::string breakerWords(double amps, int poles);
 /// The same in metric practice, with its type: "B16", "C32", "gG 63", "125".
 std::string deviceWords(const CircuitResult& circuit, int poles, const RuleBook& book);
+/// What a starter is called by the trade of the book's country: "across the line", "direct-on-line"; empty: not said.
+std::string starterWords(StarterKind starter, const RuleBook& book);
+/// The letters by which drawings mark it: "FVNR", "DOL", "Y-Δ"; empty: not said.
+std::string starterSign(StarterKind starter, const RuleBook& book);
 /// Where it stands on its board: "14", or "5/L2" and "5" on a board of ways.
 std::string placeWords(const Board& board, const Circuit& circuit);
 /// "172 ft" or "52.4 m".

@@ -181,8 +181,8 @@ void Explainer::generator(const Source& s) {
     const SourceResult& g = r.of(s.id);
     w.step("Takes over", "the demand of all boards that change over to it", kilo(g.standby) + " kVA", "");
     w.step("Largest start",
-           fmt::format("{} kVA less the largest motor of {} kVA, and {} times that while it starts", kilo(g.standby),
-                       kilo(g.largestMotorVa), figures(lockedRotor)),
+           fmt::format("{} kVA less the motor of {} kVA that adds most, and {} kVA while it starts", kilo(g.standby),
+                       kilo(g.startRunningVa), kilo(g.startVa)),
            kilo(g.peak) + " kVA", "");
     w.step("Gives", fmt::format("{} kVA, × {} for the moment of a start", rating(s.kva), figures(s.peakShare)),
            fmt::format("{} kVA", figures(s.kva * s.peakShare)), "its maker's data");

@@ -1,3 +1,4 @@
+#include "core/solve/MotorStart.h"
 #include "core/solve/Solver.h"
 
 namespace lintel {
@@ -39,6 +40,7 @@ void Solver::passUp(Ref node, NodeResult& parent) {
     parent.phases.add(phasesAbove(node));
     for (std::size_t i = 0; i < 3; ++i) parent.phaseVa[lineAbove(node, i)] += n.phaseVa[i];
     parent.largestMotorVa = std::max(parent.largestMotorVa, n.largestMotorVa);
+    noteStart(parent, n.startRunningVa, n.startVa);
     if (node.is<Board>())
         for (std::size_t i = 0; i < 3; ++i) parent.neutralVa[lineAbove(node, i)] += n.neutralVa[i];
 }
@@ -54,7 +56,10 @@ void Solver::gatherOwn(const Board& b, Results::Present& present) {
         cr.feeder = bool(cr.feeds);
         cr.standby = cr.feeder && r.node(cr.feeds)->via != c->id;
         loadCircuit(p, book, t, *c, b, cr, n.kinds, present);
-        if (cr.largestMotorVa > 0) n.largestMotorVa = std::max(n.largestMotorVa, cr.largestMotorVa);
+        if (cr.largestMotorVa > 0) {
+            n.largestMotorVa = std::max(n.largestMotorVa, cr.largestMotorVa);
+            noteStart(n, cr.largestMotorVa, startTimesOf(*c) * cr.largestMotorVa);
+        }
         for (int i = 0; i < c->poles && cr.placed; ++i) {
             char& slot = taken[std::size_t(slotOfPole(b, c->slot, i, c->poles))];
             if (slot)
@@ -95,6 +100,7 @@ void Solver::gatherFeeders(const Board& b) {
         if (const NodeResult& below = *r.node(cr.feeds); !below.looped && !cr.standby) {
             for (std::size_t k = 0; k < loadKinds; ++k) n.kinds[k].add(below.kinds[k]);
             n.largestMotorVa = std::max(n.largestMotorVa, below.largestMotorVa);
+            noteStart(n, below.startRunningVa, below.startVa);
             load.add(throughFeeder(*c, b, cr, below));
             cr.power += below.phases.total();
             cr.va = magnitude(cr.power);

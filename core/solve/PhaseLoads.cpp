@@ -1,5 +1,7 @@
 #include "core/solve/PhaseLoads.h"
 
+#include "core/project/LoadWords.h"
+
 namespace lintel {
 namespace {
 constexpr double pi = 3.14159265358979323846;
@@ -200,6 +202,7 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
             powerOf(shaft ? l->amount / l->efficiency : l->amount, l->unit, l->powerFactor, b.system, l->poles, book);
         present.note(Results::Trait::Horsepower, l->unit == LoadUnit::hp);
         present.note(Results::Trait::ListedVolts, l->volts > 0);
+        present.note(Results::Trait::ListedLoad, l->name == listedLoadName);
         if (l->duty < 1) each *= std::sqrt(l->duty);
         take(l->kind, l->unit, each, l->quantity, l->diversity * c.factor, l->continuous, l->poles);
         if (const double shares = l->splitA + l->splitB + l->splitC; shares > 0 && c.poles > 1) {

@@ -381,10 +381,10 @@ EarthFault earthFault(const RunNeed& n, Candidate c, const SizingRules&, const R
         e.longest = a > 0 && b * b - a * q > 0 ? float(std::max(0.0, (-b + std::sqrt(b * b - a * q)) / a)) : 0;
     };
     SizeIndex ground = separate || !e.armour ? usualGround(n, c.size, separate, book) : -1;
-    if (n.cable->heldGround >= 0) ground = n.cable->heldGround;
+    if (n.heldGround >= 0) ground = n.heldGround;
     finish(ground);
     // A separate conductor may be raised up to the lines' size before the lines are.
-    while (separate && n.cable->heldGround < 0 && !e.ok && ground + 1 <= c.size) {
+    while (separate && n.heldGround < 0 && !e.ok && ground + 1 <= c.size) {
         do ++ground;
         while (ground < c.size && book.sizes()[std::size_t(ground)].at20[std::size_t(n.material)] <= 0);
         finish(ground);

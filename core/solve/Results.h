@@ -78,8 +78,7 @@ struct CableNeed {
     float spurLoad = 0;              ///< A·m, the largest product of a spur's length and its load
     float residual = 0;              ///< mA of the residual-current device that also watches it
     ResidualType residualType = ResidualType::A;
-    bool sockets = false; ///< socket outlets hang on it
-    SizeIndex heldGround = -1;
+    bool sockets = false;   ///< socket outlets hang on it
     bool unguarded = false; ///< no device of the project stands before it: the supplier's opens a fault
     bool warm = false;      ///< drop at the temperature under load
     float factors = 1;      ///< all corrections of its capacity together
@@ -130,6 +129,7 @@ struct RunNeed {
     int conductors = 2; ///< current-carrying in one raceway
     SizeIndex smallest = 0, held = -1;
     int heldSets = 0;
+    SizeIndex heldGround = -1; ///< protective conductor
     Amps dropAmps;
     double dropPowerFactor = 1;
     double spread =
@@ -151,6 +151,8 @@ struct RunOutcome {
     int sets = 0, setsForAmpacity = 0;
     SizeIndex size = -1, sizeForAmpacity = -1, ground = -1;
     bool groundRaised = false;
+    SizeIndex groundNeeded = -1; ///< of a held protective conductor, by the rating of its device; -1: it is not held,
+                                 ///< or judged by the earth fault
     double ampacity = 0;               ///< A of all sets, after corrections and terminals
     double dropBefore = 0;             ///< % with the size that ampacity needs
     double dropOwn = 0, dropTotal = 0; ///< %
@@ -233,6 +235,8 @@ struct NodeResult {
     FaultPoint fault;
     double lightingFloor = 0;  ///< VA of lighting by area that the demand of a service is not below
     double largestMotorVa = 0; ///< of the largest motor anywhere below
+    double startVa = 0,        ///< VA while it starts, of the motor anywhere below that adds most by its start
+        startRunningVa = 0;    ///< and what the same takes when it runs
     double dropTotal = 0;      ///< % at this node
     bool dropKnown = true;     ///< every run before it has a length; else `dropTotal` is the least it can be
 };
@@ -254,7 +258,7 @@ struct TransformerResult : NodeResult { ///< loads and run are on its primary si
 
 struct SourceResult : NodeResult {
     double standby = 0,
-           peak = 0; ///< of a generator: VA of demand it takes over, and with the largest motor starting last
+           peak = 0; ///< of a generator: VA of demand it takes over, and with the motor starting last that adds most
     double used = 0; ///< standby over its kVA
 };
 
@@ -324,7 +328,9 @@ struct Results {
         HeldSize,
         FireRated,
         ListedVolts,
-        NoCircuit
+        NoCircuit,
+        ListedRun,
+        ListedLoad
     };
     class Present {
     public:

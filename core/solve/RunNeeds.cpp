@@ -29,8 +29,10 @@ void Solver::applyRun(RunNeed& need, RunId id, Results::Present& present, std::o
     const Run* run = p.runs.find(id);
     if (book.metric()) layCable(need, run, use);
     if (!run) return;
-    present.note(Results::Trait::HeldSize, !run->heldSize.empty());
+    present.note(Results::Trait::HeldSize, !run->heldSize.empty() || !run->heldGround.empty());
+    if (!run->heldGround.empty()) need.heldGround = book.find(run->heldGround);
     present.note(Results::Trait::FireRated, run->fireRated);
+    present.note(Results::Trait::ListedRun, run->listedKA > 0 || run->listedVA > 0 || !run->listedConduit.empty());
     if (run->wiring != Wiring::Default) need.wiring = run->wiring;
     if (run->neutral == NeutralBy::None)
         need.neutral = false;
@@ -91,7 +93,6 @@ void Solver::layCable(RunNeed& need, const Run* run, std::optional<LoadKind> use
     c.insulated = float(run->insulated);
     if (run->soil) c.soil = float(*run->soil);
     c.protectiveBy = run->protectiveBy;
-    if (!run->heldGround.empty()) c.heldGround = book.find(run->heldGround);
 }
 
 void Solver::watch(const Circuit& c, CableNeed& cable) const {

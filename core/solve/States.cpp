@@ -93,11 +93,13 @@ Project inState(const Project& p, const RuleBook& book, const Results& normal, S
     return q;
 }
 
-/// What a generator carries and starts when the motors of the largest load start last.
+/// What a generator carries and starts when the motor that adds most starts last.
 void carry(SourceResult& out, const Source& s, const NodeResult& loaded) {
     out.standby = loaded.demand;
     out.largestMotorVa = loaded.largestMotorVa;
-    out.peak = std::max(0.0, loaded.demand - loaded.largestMotorVa) + lockedRotor * loaded.largestMotorVa;
+    out.startVa = loaded.startVa;
+    out.startRunningVa = loaded.startRunningVa;
+    out.peak = std::max(0.0, loaded.demand - loaded.startRunningVa) + loaded.startVa;
     out.used = loaded.demand / (s.kva * 1000);
 }
 

@@ -157,6 +157,14 @@ void protect(RunResult& r, Candidate chosen, Candidate least, const SizingRules&
                         sizeWords(book, g), book.cite("protectiveRaised"));
             ground = g;
         }
+        if (n.heldGround >= 0 && ground >= 0) {
+            r.groundNeeded = ground;
+            if (w)
+                w->step("Ground held", "", sizeWords(book, n.heldGround),
+                        n.heldGround < ground ? "held, too small" : "held");
+            ground = n.heldGround;
+            r.groundRaised = false;
+        }
         r.ground = ground;
     }
     if (n.lengthKnown) {

@@ -360,8 +360,8 @@ TEST_CASE(
     d.stage.openImport(first);
     ImportPage& page = d.stage.import();
     d.settle(page);
-    REQUIRE(page.list().rows.size() == 4);
-    CHECK(page.list().entering() == 0); // "Wattage" means nothing to us
+    REQUIRE(page.loads().list().rows.size() == 4);
+    CHECK(page.loads().list().entering() == 0); // "Wattage" means nothing to us
     // The field is dragged onto its column.
     auto* heads = static_cast<ListHeader*>(page.table()->horizontalHeader());
     QMimeData mime;
@@ -372,21 +372,21 @@ TEST_CASE(
     QDropEvent drop(at, Qt::CopyAction, &mime, Qt::LeftButton, {});
     QApplication::sendEvent(heads->viewport(), &drop);
     d.pump();
-    CHECK(page.settings().columns[2] == ListField::Amount);
+    CHECK(page.settings().columns[2] == int(ListField::Amount));
     auto* unit = page.findChild<QComboBox*>("listUnit");
     unit->setCurrentIndex(unit->findText("W"));
     Q_EMIT unit->activated(unit->currentIndex());
     d.pump();
-    CHECK(page.list().entering() == 2);
+    CHECK(page.loads().list().entering() == 2);
     CHECK(page.summary().contains("2 with problems stay out"));
     // One is mended in place, one is left out by its tick.
     ListModel& m = page.model();
     QAbstractItemModelTester tester(&m);
     CHECK(m.data(m.index(3, 1), Qt::DisplayRole).toString().contains("“zwei” is not a load"));
     CHECK(m.setData(m.index(3, ListModel::firstCell + 2), "200", Qt::EditRole));
-    CHECK(page.list().entering() == 3);
+    CHECK(page.loads().list().entering() == 3);
     CHECK(m.setData(m.index(0, 0), Qt::Unchecked, Qt::CheckStateRole));
-    CHECK(page.list().entering() == 2);
+    CHECK(page.loads().list().entering() == 2);
     CHECK(m.setData(m.index(0, 0), Qt::Checked, Qt::CheckStateRole));
     CHECK(d.s.project() == start); // nothing has entered
     page.findChild<QCheckBox*>("listCircuits")->setChecked(true);

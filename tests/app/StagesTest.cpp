@@ -212,7 +212,7 @@ TEST_CASE("feeding a board from itself or at a wrong voltage is refused with a r
     d.openDemo();
     QString said;
     QObject::connect(&d.s, &Session::said, &d.window, [&](const QString& t, bool) { said = t; });
-    d.window.resize(1300, 2400); // high enough for the whole of it at a scale where it can be read
+    d.window.resize(1300, 3800); // high enough for the whole of it at a scale where it can be read
     d.window.go(Stage::Riser);
     d.pump();
     DrawingView& v = d.window.riser().drawing();
@@ -249,6 +249,8 @@ TEST_CASE(
         return p;
     };
     const Project before = d.s.project();
+    d.s.select(d.board("LP-1")); // it is in view
+    d.pump();
     const QPointF from = box(d.board("LP-1")), to = box(TransformerId{2}), wrong = box(d.board("MDS"));
     QTest::mousePress(&v, Qt::LeftButton, {}, from.toPoint());
     for (double k : {0.1, 0.5, 1.0}) d.move(v, from + (to - from) * k, Qt::LeftButton);

@@ -273,3 +273,35 @@ TEST_CASE("drawing index: every sheet of the set once, itself among them, and wh
         CHECK(numbers.insert(e.number).second); // no two sheets have the same
     }
 }
+
+TEST_CASE("a note of a list for which there is no room goes on on a sheet that is called after the list") {
+    const Demo demo("saltmarket-hall");
+    // However the rows end: the sheet on which the note stands has a name.
+    for (int rows = 300; rows < 460; rows += 7) {
+        List list{"feeders", "Feeder schedule", {{"Feeder"}, {"What it is"}}, {}, {}};
+        for (int i = 0; i < rows; ++i) list.add({}, {{"F-" + std::to_string(i)}, {"a feeder"}});
+        for (int i = 0; i < 4; ++i) list.notes.push_back(std::string(160, 'n') + " note " + std::to_string(i));
+        const auto sheets = listSheets(demo.in, {list}, 801);
+        std::size_t notes = 0;
+        for (const Drawing& d : sheets) {
+            INFO(rows << " rows, " << d.number);
+            CHECK(d.title == "Feeder schedule");
+            for (const Mark& m : d.marks)
+                if (const auto* t = std::get_if<TextMark>(&m)) notes += t->text.find("note ") != std::string::npos;
+        }
+        CHECK(notes == 4);
+    }
+}
+
+TEST_CASE("a row of a list that is higher than a sheet ends, and loses none of the rows after it") {
+    const Demo demo("saltmarket-hall");
+    List list{"feeders", "Feeder schedule", {{"Feeder"}, {"What it is"}}, {}, {}};
+    std::string long_;
+    for (int i = 0; i < 3000; ++i) long_ += "word ";
+    for (int i = 0; i < 3; ++i) list.add({}, {{"F-" + std::to_string(i)}, {i == 1 ? long_ : "a feeder"}});
+    std::set<std::string> seen;
+    for (const Drawing& d : listSheets(demo.in, {list}, 801))
+        for (const Mark& m : d.marks)
+            if (const auto* t = std::get_if<TextMark>(&m)) seen.insert(t->text);
+    for (const char* name : {"F-0", "F-1", "F-2"}) CHECK(seen.count(name));
+}

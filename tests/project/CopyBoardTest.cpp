@@ -1,9 +1,12 @@
 #include "core/project/CopyBoard.h"
+#include "core/project/CopyBranch.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Sections.h"
 #include "core/project/Validation.h"
 #include "tests/World.h"
+
+#include <set>
 
 using namespace lintel;
 
@@ -96,4 +99,97 @@ TEST_CASE("circuits are named by the basis' own pattern") {
     CHECK(nameOf(w.p, three) == "4 of LP-1, {what}");
     w.p.basis.circuitPattern = "{board";
     CHECK(nameOf(w.p, three) == "{board");
+}
+
+namespace {
+
+Ref named(const Project& p, const std::string& name) {
+    for (const Board& b : p.boards)
+        if (b.name == name) return b.id;
+    for (const Transformer& t : p.transformers)
+        if (t.name == name) return t.id;
+    return {};
+}
+
+} // namespace
+
+TEST_CASE("a part of the distribution copied: everything below comes along and is fed as the first is") {
+    // MSB – T-1 – RP-1 (two circuits, one of them to RP-2), and a panel beside.
+    OneBoard w(VoltageSystem::Y480);
+    Project& p = w.p;
+    p.boards.change(w.board)->name = "MSB";
+    Transformer t;
+    t.name = "T-1";
+    t.kva = 75;
+    const TransformerId one = p.transformers.add(t);
+    feedFrom(p, one, w.board);
+    runOfNode(p, one).name = "F-1";
+    p.circuits.change(p.transformers[one].feed.as<Circuit>())->heldBreaker = 125;
+    Board b;
+    b.name = "RP-1";
+    const BoardId first = addBoard(p, b);
+    feedFrom(p, first, one);
+    b.name = "RP-2";
+    const BoardId second = addBoard(p, b);
+    feedFrom(p, second, first);
+    runOfNode(p, second).name = "F-2";
+    p.circuits.change(p.boards[second].feed.as<Circuit>())->heldBreaker = 60;
+    for (BoardId id : {first, second}) {
+        const CircuitId c = addCircuit(p, id, 1, "Lighting");
+        Load l;
+        l.circuit = c;
+        l.amount = 1500;
+        p.loads.add(l);
+    }
+    const Project before = p;
+    CHECK(branchSize(p, one) == 3);
+    CHECK(branchSize(p, second) == 1);
+    const auto made = copyBranch(p, one, w.board);
+    REQUIRE(made);
+    REQUIRE_FALSE(validate(p));
+    CHECK(*made == named(p, "T-2"));
+    const BoardId third = named(p, "RP-3").as<Board>(), fourth = named(p, "RP-4").as<Board>();
+    REQUIRE(third);
+    REQUIRE(fourth);
+    const Results r = solve(p, nec()), was = solve(before, nec());
+    CHECK(r.node(*made)->parent == Ref(w.board));
+    CHECK(r.of(third).parent == *made);
+    CHECK(r.of(fourth).parent == Ref(third));
+    CHECK(r.of(third).connected == Approx(3000));
+    CHECK(r.of(fourth).connected == Approx(1500));
+    CHECK(r.of(w.board).connected == Approx(2 * was.of(w.board).connected));
+    CHECK(*p.circuits[p.boards[fourth].feed.as<Circuit>()].heldBreaker == 60);
+    CHECK(*p.circuits[p.transformers[made->as<Transformer>()].feed.as<Circuit>()].heldBreaker == 125);
+    // The feeder stands where the first one does, and each run has a name of its own.
+    CHECK(p.circuits[p.boards[fourth].feed.as<Circuit>()].slot == p.circuits[p.boards[second].feed.as<Circuit>()].slot);
+    std::set<std::string> names;
+    for (const Run& run : p.runs)
+        if (!run.name.empty()) CHECK(names.insert(run.name).second);
+    checkWhole(p, r);
+    // What was there is as it was.
+    for (const Board& old : before.boards) CHECK(p.boards[old.id] == old);
+    // Refused whole: a board of 208 V does not hang on 480 V.
+    Project q = before;
+    const auto bad = copyBranch(q, first, w.board);
+    CHECK_FALSE(bad);
+    CHECK(bad.error().text().find("480") != std::string::npos);
+    CHECK(q == before);
+    CHECK_FALSE(copyBranch(q, w.source, w.board));
+}
+
+TEST_CASE("a part of the distribution copied: what takes over within it and from outside takes over the copy") {
+    Project p = *loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel");
+    const Ref ats = named(p, "ATS-1");
+    REQUIRE(ats);
+    const Ref from = p.circuits.has(feedOf(p, ats).as<Circuit>()) ? Ref(p.circuits[feedOf(p, ats).as<Circuit>()].board)
+                                                                  : feedOf(p, ats);
+    const auto made = copyBranch(p, ats, from);
+    REQUIRE(made);
+    REQUIRE_FALSE(validate(p));
+    const Board &old = p.boards[ats.as<Board>()], &copy = p.boards[made->as<Board>()];
+    CHECK(copy.name == "ATS-2");
+    CHECK(copy.alternate == old.alternate);
+    CHECK(copy.alternateRun != old.alternateRun);
+    const Results r = solve(p, nec());
+    CHECK(r.of(copy.id).connected == Approx(r.of(old.id).connected));
 }

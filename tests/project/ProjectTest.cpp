@@ -79,6 +79,7 @@ Project everyFieldDifferent() {
             }
             if constexpr (std::is_same_v<T, Section>) t.to = t.from + 1;
             if constexpr (std::is_same_v<T, SheetNumber>) t.about = BoardId{i};
+            if constexpr (std::is_same_v<T, RiserPlace>) t.about = t.after = BoardId{i};
             if constexpr (requires { t.feed; }) t.feed = SourceId{70};
             t.extra.keep("fromTheFuture", {1, 2, "three"});
             (p.*member).put(t);

@@ -2,6 +2,8 @@
 // stand.
 
 #include "core/project/ProjectFile.h"
+#include "core/project/Validation.h"
+#include "core/sheets/RiserPlaces.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/TextWidth.h"
 #include "tests/Building.h"
@@ -179,4 +181,83 @@ TEST_CASE("forty boards go on one ARCH D, eighty on one ARCH E1, more go on beyo
         wordsOnPaper(sheets[i]);
     }
     for (const Board& b : big.boards) CHECK(shown.count(b.id) >= 1);
+}
+
+TEST_CASE("what is put somewhere by hand on the riser stays there, and every line still joins what it joined") {
+    for (std::uint32_t seed = 1; seed <= 30; ++seed) {
+        INFO("seed " << seed);
+        Project p = randomBuilding(seed, 4 + int(seed) % 14);
+        if (seed % 3) equip(p, seed);
+        const Results r = solve(p, nec());
+        const Feeds feeds = feedsOf(p, r);
+        Random random(seed);
+        const auto& order = r.order;
+        for (int k = 0; k < 12; ++k) {
+            const Ref thing = order[std::size_t(random(int(order.size())))];
+            const std::vector<Ref> beside = drawnBeside(p, r, thing);
+            if (beside.empty()) continue;
+            if (random(3) == 0)
+                setGapBefore(p, thing, random(120));
+            else if (random(2) == 0)
+                (void)moveBeside(p, r, thing, random(2) ? 1 : -1);
+            else
+                placeBehind(p, thing, beside[std::size_t(random(int(beside.size())))]);
+        }
+        REQUIRE_FALSE(validate(p));
+        for (RiserLayout layout : {RiserLayout::ByFloor, RiserLayout::OneLine})
+            CHECK(feedsDrawn(riserBare({p, nec(), r}, layout, 500)) == feeds);
+    }
+}
+
+TEST_CASE("boards below one switchboard are drawn in the order that somebody gives them, with the room he wants") {
+    OneBoard w;
+    w.p.boards.change(w.board)->use = BoardUse::Switchboard;
+    std::vector<BoardId> boards;
+    for (int i = 2; i <= 6; ++i) {
+        Board b;
+        b.name = "LP-" + std::to_string(i);
+        b.onPlan = false;
+        b.level = w.p.levels.begin()->id;
+        boards.push_back(addBoard(w.p, b));
+        feedFrom(w.p, boards.back(), w.board);
+    }
+    const Results r = w.solved();
+    const auto drawn = [&] {
+        const auto places = placesOf(riserBare({w.p, nec(), r}, RiserLayout::OneLine, 2000));
+        std::vector<std::pair<double, std::string>> by;
+        for (BoardId b : boards) by.push_back({places.at(b).left, nameOf(w.p, b)});
+        std::sort(by.begin(), by.end());
+        std::string names;
+        for (const auto& [left, name] : by) names += (names.empty() ? "" : " ") + name;
+        return names;
+    };
+    CHECK(drawn() == "LP-2 LP-3 LP-4 LP-5 LP-6");
+    REQUIRE(moveBeside(w.p, r, boards[4], -1));
+    CHECK(drawn() == "LP-2 LP-3 LP-4 LP-6 LP-5");
+    REQUIRE(moveBeside(w.p, r, boards[4], -1));
+    REQUIRE(moveBeside(w.p, r, boards[0], 1));
+    CHECK(drawn() == "LP-3 LP-2 LP-6 LP-4 LP-5");
+    placeBehind(w.p, boards[3], {});
+    CHECK(drawn() == "LP-5 LP-3 LP-2 LP-6 LP-4");
+    CHECK_FALSE(moveBeside(w.p, r, boards[3], -1)); // it is the first
+    // What is added stands at the end; what is let go, where it would by itself.
+    Board b;
+    b.name = "LP-7";
+    boards.push_back(addBoard(w.p, b));
+    feedFrom(w.p, boards.back(), w.board);
+    const Results more = w.solved();
+    const auto places = placesOf(riserBare({w.p, nec(), more}, RiserLayout::OneLine, 2000));
+    CHECK(places.at(boards.back()).left > places.at(boards[2]).left);
+    const double before = places.at(boards[2]).left - places.at(boards[4]).right;
+    setGapBefore(w.p, boards[2], 60);
+    const auto wide = placesOf(riserBare({w.p, nec(), more}, RiserLayout::OneLine, 2000));
+    CHECK(wide.at(boards[2]).left - wide.at(boards[4]).right == Approx(before + 60));
+    for (BoardId id : boards) (void)letPlaceGo(w.p, id);
+    CHECK(w.p.riserPlaces.empty());
+    boards.pop_back();
+    CHECK(drawn() == "LP-2 LP-3 LP-4 LP-5 LP-6");
+    // What is removed takes its place along.
+    placeBehind(w.p, boards[2], {});
+    removeBoard(w.p, boards[2]);
+    CHECK(w.p.riserPlaces.empty());
 }

@@ -1,0 +1,348 @@
+// A building's distribution taken from a list, copied, put in order and given capacitors, as a designer does it.
+
+#include "app/boards/ImportPage.h"
+#include "app/riser/RiserMenu.h"
+#include "core/project/Operations.h"
+#include "core/project/Validation.h"
+#include "core/sheets/RiserPlaces.h"
+#include "tests/app/AppTest.h"
+
+#include <QAbstractItemModelTester>
+#include <QCheckBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
+#include <QPushButton>
+#include <QTableView>
+
+#include <fstream>
+
+using namespace lintel;
+
+namespace {
+
+struct Distribution : Driven {
+    DrawingView& drawing = window.riser().drawing();
+    QString said;
+    Distribution() {
+        QObject::connect(&s, &Session::said, &window, [this](const QString& text, bool) { said = text; });
+    }
+    Ref ref(const std::string& name) const {
+        for (const Board& b : s.project().boards)
+            if (b.name == name) return b.id;
+        for (const Transformer& t : s.project().transformers)
+            if (t.name == name) return t.id;
+        for (const Source& x : s.project().sources)
+            if (x.name == name) return x.id;
+        return {};
+    }
+    void onRiser() {
+        window.go(Stage::Riser);
+        pump();
+        drawing.setFocus();
+    }
+    QPointF middle(const std::string& name) const {
+        QPointF at;
+        for (const Hotspot& h : drawing.drawing().hotspots)
+            if (h.thing == ref(name)) at = drawing.toScreen({(h.left + h.right) / 2, (h.top + h.bottom) / 2});
+        return at;
+    }
+    void choose(const std::string& name) {
+        drawing.reveal(ref(name));
+        pump();
+        click(drawing, middle(name));
+        INFO(name);
+        REQUIRE(s.selection() == ref(name));
+    }
+    QString write(const char* name, const std::string& text) {
+        std::ofstream(path(name).toStdString(), std::ios::binary) << text;
+        return path(name);
+    }
+    ImportPage& page() { return window.boards().import(); }
+    void settle() {
+        REQUIRE(QTest::qWaitFor([this] { return page().ready(); }, 20000));
+        pump();
+    }
+    template <class T> T* within(QWidget& w, const char* name) {
+        T* found = w.findChild<T*>(name);
+        REQUIRE(found);
+        return found;
+    }
+};
+
+/// Does something to the dialog that opens next.
+template <class F> void inDialog(QObject& from, F f) {
+    QTimer::singleShot(0, &from, [f] {
+        QWidget* open = QApplication::activeModalWidget();
+        REQUIRE(open);
+        f(*open);
+    });
+}
+
+const std::string schedule = "Feeder,From,To,Load (kVA),Volts,Ph,Breaker,Conductors,Length (ft)\n"
+                             "F-1,Utility,MSB,100,480,3,400,4#500,25\n"
+                             "F-2,MSB,LP-1,62,480,3,100,\"4#1, #8G\",120\n"
+                             "F-3,MSB,LP-2,30,480,3,sixty,\"4#6, #10G\",60\n"
+                             "F-4,MSB,Lift,20,480,3,60,\"3#6, #10G\",90\n";
+
+} // namespace
+
+TEST_CASE("riser: a schedule of feeders is taken in by the same page as loads, mended, and undone in one step") {
+    Distribution d;
+    Project start;
+    start.levels.add({{}, "Ground", 0, 3, {}});
+    Source s;
+    s.name = "Utility";
+    s.faultKA = 30;
+    start.sources.add(s);
+    REQUIRE_FALSE(d.s.begin(start));
+    d.window.go(Stage::Boards);
+    d.window.boards().openFeeders(d.write("feeders.csv", schedule));
+    d.settle();
+    ImportPage& page = d.page();
+    ListModel& rows = page.model();
+    QAbstractItemModelTester tester(&rows);
+    REQUIRE(rows.rowCount() == 4);
+    const auto what = [&](int row) { return rows.index(row, 1).data().toString(); };
+    CHECK(what(0).startsWith("switchboard MSB made, 480Y/277 V, bus 400 A"));
+    CHECK(what(2).startsWith("“sixty” is not the rating of a device"));
+    CHECK(what(3).startsWith("load Lift made on MSB-"));
+    CHECK(page.summary().contains("1 with problems stay out"));
+    CHECK(d.s.project() == start);                                         // nothing has entered
+    CHECK_FALSE(d.within<QCheckBox>(page, "listRemoveGone")->isVisible()); // nothing is removed by such a list
+    // Mended in place; and what is no lift but a board is said so.
+    CHECK(rows.setData(rows.index(2, ListModel::firstCell + 6), "60", Qt::EditRole));
+    CHECK(what(2).startsWith("panelboard LP-2 made"));
+    QTableView& table = *page.table();
+    const QPoint at = table.visualRect(rows.index(3, 1)).center();
+    bool met = false;
+    QTimer::singleShot(0, &d.window, [&] {
+        auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        REQUIRE(menu);
+        for (QAction* a : menu->actions())
+            if (a->text() == "panelboard") {
+                met = true;
+                menu->setActiveAction(a);
+            }
+        QTest::keyClick(menu, Qt::Key_Return);
+    });
+    Q_EMIT table.customContextMenuRequested(at);
+    d.pump();
+    REQUIRE(met);
+    CHECK(what(3).startsWith("panelboard Lift made"));
+    page.setMeaning(8, int(FeederField::None)); // the lengths are not wanted
+    QTest::mouseClick(d.within<QPushButton>(page, "listAccept"), Qt::LeftButton);
+    d.pump();
+    CHECK_FALSE(page.isVisible());
+    CHECK(d.said == "4 feeders added, 0 changed, 0 the same");
+    const Project& p = d.s.project();
+    REQUIRE_FALSE(validate(p));
+    REQUIRE(d.ref("LP-2"));
+    CHECK(p.runs[p.boards[d.ref("LP-1").as<Board>()].run].heldSize == "1");
+    CHECK(p.runs[p.boards[d.ref("LP-1").as<Board>()].run].lengthBy == LengthBy::Reach);
+    CHECK(p.boards.has(d.ref("Lift").as<Board>()));
+    d.s.undo();
+    CHECK(d.s.project() == start);
+}
+
+TEST_CASE("riser: a board with all below it is copied by keys and by Ctrl and mouse, and undone in one step") {
+    Distribution d;
+    d.openDemo();
+    d.onRiser();
+    const Project start = d.s.project();
+    const std::size_t boards = start.boards.size(), transformers = start.transformers.size();
+    d.choose("T-1");
+    QTest::keyClick(&d.drawing, Qt::Key_C, Qt::ControlModifier);
+    CHECK(d.said.contains("T-1 with the"));
+    d.choose("MDS");
+    QTest::keyClick(&d.drawing, Qt::Key_V, Qt::ControlModifier);
+    d.pump();
+    const Project& p = d.s.project();
+    REQUIRE_FALSE(validate(p));
+    CHECK(p.transformers.size() == transformers + 1);
+    CHECK(p.boards.size() > boards);
+    CHECK(d.s.selection().is<Transformer>());
+    CHECK(d.said.contains("is a copy of T-1"));
+    CHECK(d.s.undoLabel().startsWith("Copy T-1 with the"));
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project() == start);
+    // What cannot be says so and changes nothing: 480 V where 208 V is.
+    d.choose("LP-1");
+    QTest::keyClick(&d.drawing, Qt::Key_V, Qt::ControlModifier);
+    d.pump();
+    CHECK(d.s.project() == start);
+    CHECK(d.said.contains("480"));
+    // By mouse.
+    const QPointF from = d.middle("LP-2");
+    QTest::mousePress(&d.drawing, Qt::LeftButton, Qt::ControlModifier, from.toPoint());
+    const QPointF to = d.middle("T-1");
+    for (double k : {0.2, 0.6, 1.0}) d.move(d.drawing, from + (to - from) * k, Qt::LeftButton);
+    QTest::mouseRelease(&d.drawing, Qt::LeftButton, Qt::ControlModifier, to.toPoint());
+    d.pump();
+    CHECK(d.s.project().boards.size() == boards + 1);
+    CHECK(d.said.contains("is a copy of LP-2, fed from T-1"));
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project() == start);
+}
+
+TEST_CASE("riser: boards are put in another order by mouse and keys, given room, and let go again") {
+    Distribution d;
+    d.openDemo();
+    d.onRiser();
+    QTest::mouseClick(d.within<QPushButton>(d.window.riser(), "riserOneLine"), Qt::LeftButton);
+    d.pump();
+    const Project start = d.s.project();
+    const auto order = [&] {
+        std::string names;
+        for (Ref r : drawnBeside(d.s.project(), d.s.solution().results, d.ref("HL-1"))) names += nameOf(start, r) + " ";
+        return names;
+    };
+    const std::string before = order();
+    const std::vector<Ref> beside = drawnBeside(start, d.s.solution().results, d.ref("HL-1"));
+    REQUIRE(beside.size() >= 3);
+    const Ref first = beside.front(), second = beside[1];
+    d.choose(nameOf(start, first));
+    QTest::keyClick(&d.drawing, Qt::Key_Left, Qt::AltModifier);
+    d.pump();
+    CHECK(d.said == QString::fromStdString(nameOf(start, first) + " is the first of those that hang on the same"));
+    CHECK(d.s.project() == start);
+    QTest::keyClick(&d.drawing, Qt::Key_Right, Qt::AltModifier);
+    d.pump();
+    CHECK(order().rfind(nameOf(start, second) + " " + nameOf(start, first), 0) == 0);
+    CHECK(d.middle(nameOf(start, second)).x() < d.middle(nameOf(start, first)).x());
+    QTest::keyClick(&d.drawing, Qt::Key_Right, Qt::AltModifier | Qt::ShiftModifier);
+    d.pump();
+    CHECK(gapBefore(d.s.project(), first) == gapStep);
+    d.s.undo();
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project() == start);
+    // By mouse: dropped on an empty place beside another.
+    d.choose(nameOf(start, second)); // it is in view
+    const QPointF from = d.middle(nameOf(start, second));
+    QPointF to;
+    for (const Hotspot& h : d.drawing.drawing().hotspots)
+        if (h.thing == first) to = d.drawing.toScreen({h.left - 1, (h.top + h.bottom) / 2});
+    d.drag(d.drawing, from, to);
+    CHECK(order().rfind(nameOf(start, second) + " " + nameOf(start, first), 0) == 0);
+    CHECK(d.s.undoLabel() == QString::fromStdString("Move " + nameOf(start, second) + " on the riser"));
+    REQUIRE_FALSE(validate(d.s.project()));
+    d.s.undo();
+    d.pump();
+    CHECK(order() == before);
+}
+
+TEST_CASE("riser: a capacitor bank is sized for the board that is chosen, and added") {
+    Distribution d;
+    Project p;
+    p.levels.add({{}, "Ground", 0, 3, {}});
+    Source s;
+    s.name = "Utility";
+    const SourceId source = p.sources.add(s);
+    Board b;
+    b.name = "MSB";
+    b.system = VoltageSystem::Y480;
+    b.bus = b.main = 800;
+    const BoardId board = addBoard(p, b);
+    feedFrom(p, board, source);
+    const CircuitId c = addCircuit(p, board, 3, "Chiller");
+    Load l;
+    l.circuit = c;
+    l.amount = 300;
+    l.unit = LoadUnit::kW;
+    l.powerFactor = 0.75;
+    l.poles = 3;
+    p.loads.add(l);
+    REQUIRE_FALSE(d.s.begin(p));
+    d.onRiser();
+    const Project start = d.s.project();
+    d.choose("MSB");
+    inDialog(d.window, [](QWidget& dialog) {
+        auto* wanted = dialog.findChild<QLineEdit*>("capacitorWanted");
+        auto* add = dialog.findChild<QPushButton*>("capacitorAdd");
+        REQUIRE(wanted);
+        CHECK(add->text() == "Add 175 kvar"); // 300 kW from 0.75 to 0.95 asks for 166
+        for (const char* bad : {"", "good", "0.2", "1.2", "95 kW", "0.7"}) {
+            INFO(bad);
+            wanted->clear();
+            QTest::keyClicks(wanted, bad);
+            CHECK_FALSE(add->isEnabled());
+            CHECK_FALSE(dialog.findChild<QLabel*>("capacitorCaution")->text().isEmpty());
+        }
+        wanted->clear();
+        QTest::keyClicks(wanted, "90 %");
+        CHECK(add->text() == "Add 120 kvar"); // 264.6 − 145.3 = 119.3
+        QTest::mouseClick(add, Qt::LeftButton);
+    });
+    QTest::keyClick(&d.drawing, Qt::Key_C);
+    d.pump();
+    CHECK(d.s.project().loads.size() == 2);
+    REQUIRE(d.s.selection().is<Circuit>());
+    CHECK(d.s.project().circuits[d.s.selection().as<Circuit>()].name == "Capacitor bank");
+    d.s.undo();
+    CHECK(d.s.project() == start);
+}
+
+TEST_CASE("runs: named by a pattern, shown before it is done") {
+    Distribution d;
+    d.openDemo();
+    const Project start = d.s.project();
+    d.window.go(Stage::Runs);
+    d.pump();
+    inDialog(d.window, [](QWidget& dialog) {
+        auto* pattern = dialog.findChild<QLineEdit*>("runPattern");
+        auto* go = dialog.findChild<QPushButton*>("runNamesApply");
+        auto* preview = dialog.findChild<QLabel*>("runNamesPreview");
+        REQUIRE(pattern);
+        CHECK(pattern->text() == "{from}-{slot}");
+        pattern->clear();
+        QTest::keyClicks(pattern, "W-{wire}");
+        CHECK_FALSE(go->isEnabled());
+        CHECK(preview->text().startsWith("“{wire}” is no place of a pattern"));
+        pattern->clear();
+        QTest::keyClicks(pattern, "W-{circuit}");
+        CHECK(preview->text().startsWith("W-MDS-"));
+        QTest::mouseClick(go, Qt::LeftButton);
+    });
+    d.window.runs().askNames();
+    d.pump();
+    for (const Circuit& c : d.s.project().circuits)
+        if (nameOf(d.s.project(), c.id) == "LP-1-1") CHECK(d.s.project().runs[c.run].name == "W-LP-1-1");
+    CHECK(d.s.project().basis.runPattern == "W-{circuit}");
+    d.s.undo();
+    CHECK(d.s.project() == start);
+}
+
+TEST_CASE("facts of a motor's circuit: its starter and what it takes at start, in words of either side of the sea") {
+    Distribution d;
+    Project p;
+    Source s;
+    s.name = "Utility";
+    const SourceId source = p.sources.add(s);
+    Board b;
+    b.name = "MCC-1";
+    b.use = BoardUse::MotorControl;
+    b.system = VoltageSystem::Y480;
+    const BoardId board = addBoard(p, b);
+    feedFrom(p, board, source);
+    const CircuitId c = addCircuit(p, board, 3, "Pump");
+    Load l;
+    l.circuit = c;
+    l.amount = 25;
+    l.unit = LoadUnit::hp;
+    l.kind = LoadKind::Motor;
+    l.poles = 3;
+    p.loads.add(l);
+    REQUIRE_FALSE(d.s.begin(p));
+    d.s.select(Ref(c));
+    d.pump();
+    CHECK(d.factValue("Takes at start").startsWith("6 × its full load, not entered"));
+    d.fact("Starter", "star-delta");
+    CHECK(d.s.project().circuits[c].starter == StarterKind::StarDelta);
+    CHECK(d.factValue("Takes at start").startsWith("2 × its full load"));
+    d.fact("Takes at start", "3.5 ×");
+    CHECK(d.s.project().circuits[c].startTimes == 3.5);
+    CHECK(d.factValue("Takes at start") == "3.5 × its full load");
+}
