@@ -2,6 +2,7 @@
 
 #include "bench/BigBuilding.h"
 #include "core/check/Check.h"
+#include "core/exchange/FeederList.h"
 #include "core/level/Level.h"
 #include "core/lists/List.h"
 #include "core/project/Edit.h"
@@ -82,6 +83,31 @@ void listsOnSheets(benchmark::State& state) {
     }
 }
 BENCHMARK(listsOnSheets)->Unit(benchmark::kMillisecond);
+
+/// The riser and the one-line of 500 boards, laid out and drawn for a screen of this width, mm.
+void riser(benchmark::State& state, RiserLayout layout) {
+    const Project& p = theBuilding();
+    const Results r = solve(p, nec());
+    const SheetInput in{p, nec(), r};
+    for (auto _ : state) benchmark::DoNotOptimize(riserBare(in, layout, 300));
+}
+BENCHMARK_CAPTURE(riser, byFloor, RiserLayout::ByFloor)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(riser, oneLine, RiserLayout::OneLine)->Unit(benchmark::kMillisecond);
+
+/// A schedule of all feeders, read and taken in.
+void feederList(benchmark::State& state) {
+    const Project& p = theBuilding();
+    const Results r = solve(p, nec());
+    Grid grid;
+    grid.rows = feedersOf(p, nec(), r);
+    const FeederList list = readFeeders(grid, guessFeederSettings(grid, p.basis.units), nec());
+    for (auto _ : state) {
+        Project into = p;
+        benchmark::DoNotOptimize(applyFeeders(into, nec(), list));
+    }
+    state.counters["feeders"] = double(list.rows.size());
+}
+BENCHMARK(feederList)->Unit(benchmark::kMillisecond);
 
 void writeFile(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(writeProject(theBuilding()));

@@ -9,6 +9,7 @@
 #include "core/project/Operations.h"
 #include "core/project/RunFacts.h"
 #include "core/sheets/Words.h"
+#include "core/solve/PhaseLoads.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -99,6 +100,7 @@ public:
         for (const Transformer& t : p.transformers) note(t.name, t.id);
         for (const Source& s : p.sources) note(s.name, s.id);
         findRuns();
+        findCircuits();
         for (std::size_t i = 0; i < list.rows.size(); ++i)
             if (list.rows[i].enters()) rowsTo[bareName(list.rows[i].to)].push_back(i);
         for (std::size_t i = 0; i < list.rows.size(); ++i)
@@ -109,6 +111,7 @@ public:
             if (list.rows[i].enters() && rowsTo[bareName(list.rows[i].to)].front() != i) ensureOne(i);
         for (std::size_t i = 0; i < list.rows.size(); ++i)
             if (list.rows[i].enters() && !out.rows[i].refused) feed(i);
+        findLoads();
         for (std::size_t i = 0; i < list.rows.size(); ++i)
             if (list.rows[i].enters() && !out.rows[i].refused) enter(i);
         findTwice();
@@ -121,7 +124,13 @@ private:
     const RuleBook& book;
     const FeederList& list;
     FeedersApplied out;
-    std::map<std::string, Ref> nodes;                       ///< boards, transformers and sources by bareName
+    std::map<std::string, Ref> nodes;              ///< boards, transformers and sources by bareName
+    std::map<std::string, CircuitId> circuitOfTag; ///< by the tag of a load
+    std::map<std::pair<BoardId, std::string>, CircuitId> circuitNamed;
+    std::map<CircuitId, std::vector<LoadId>> loadsOf;
+    std::map<BoardId, CircuitId> listedOn; ///< the circuit with the load that a list gave the board as a whole
+    std::set<BoardId> withCircuits;
+    std::set<CircuitId> drawn;                              ///< circuits with devices on plan
     std::map<std::string, Ref> runNamed;                    ///< whose run is called so
     std::map<std::string, std::vector<std::size_t>> rowsTo; ///< by what they feed
     std::set<std::string> feedsSomething;                   ///< names that rows are fed from
@@ -133,6 +142,25 @@ private:
     Ref nodeNamed(const std::string& name) const {
         const auto found = nodes.find(bareName(name));
         return found == nodes.end() ? Ref{} : found->second;
+    }
+    void findCircuits() {
+        for (const Load& l : p.loads)
+            if (l.circuit && !l.tag.empty()) circuitOfTag.try_emplace(lowered(l.tag), l.circuit);
+        for (const Circuit& c : p.circuits)
+            if (!c.name.empty()) circuitNamed.try_emplace({c.board, lowered(c.name)}, c.id);
+    }
+    /// Before loads are entered: who carries what.
+    void findLoads() {
+        for (const Load& l : p.loads)
+            if (l.circuit) loadsOf[l.circuit].push_back(l.id);
+        for (const Device& d : p.devices)
+            if (d.circuit) drawn.insert(d.circuit);
+        for (const Circuit& c : p.circuits) {
+            withCircuits.insert(c.board);
+            const auto loads = loadsOf.find(c.id);
+            if (loads != loadsOf.end() && p.loads[loads->second.front()].name == listedLoadName)
+                listedOn.try_emplace(c.board, c.id);
+        }
     }
     void findRuns() {
         const auto put = [&](RunId id, Ref owner) {
@@ -203,12 +231,10 @@ private:
     }
     /// A load that is there: on the board that feeds it, by the name of its circuit or by its tag.
     CircuitId circuitTo(const FeederRow& row) const {
-        const BoardId from = nodeNamed(row.from).as<Board>();
-        for (const Load& l : p.loads)
-            if (l.circuit && !l.tag.empty() && sameWord(l.tag, row.to)) return l.circuit;
-        for (const Circuit& c : p.circuits)
-            if (c.board == from && from && sameWord(c.name, row.to)) return c.id;
-        return {};
+        const auto tagged = circuitOfTag.find(lowered(row.to));
+        if (tagged != circuitOfTag.end()) return tagged->second;
+        const auto named = circuitNamed.find({nodeNamed(row.from).as<Board>(), lowered(row.to)});
+        return named == circuitNamed.end() ? CircuitId{} : named->second;
     }
 
     Ref ensureFrom(const std::string& name, std::size_t asked) {
@@ -547,16 +573,24 @@ private:
         if (const CircuitId c = told.feeds.as<Circuit>()) return put(i, c, row.to, kindOfLoad(row));
         const BoardId board = told.feeds.as<Board>();
         if (!board || passesOn(p.boards[board].use)) return;
-        for (const Load& l : p.loads) {
-            const Circuit* c = p.circuits.find(l.circuit);
-            if (c && c->board == board && l.name == listedLoadName) return put(i, c->id, l.name, l.kind);
-        }
+        if (const auto listed = listedOn.find(board); listed != listedOn.end())
+            return put(i, listed->second, std::string(listedLoadName), LoadKind::Equipment);
         if (feedsSomething.count(bareName(row.to))) return; // what it feeds says its load
-        for (const Circuit& c : p.circuits)
-            if (c.board == board) return; // it has circuits of its own
+        if (withCircuits.count(board)) return;              // it has circuits of its own
         const int poles = factsOf(p.boards[board].system).lines;
         const CircuitId made = addCircuit(p, board, poles, std::string(listedLoadName));
         put(i, made, std::string(listedLoadName), LoadKind::Equipment);
+    }
+    /// Whether a load that is entered otherwise, as 20 hp, comes to what the list says.
+    bool sameLoad(const Load& load, const FeederRow& row) const {
+        constexpr double near = 0.01; // lists are written to three or four figures
+        const Circuit& c = p.circuits[load.circuit];
+        const double now = load.quantity * magnitude(powerOf(load.amount, load.unit, load.powerFactor,
+                                                             p.boards[c.board].system, c.poles, book));
+        const double listed = row.unit == LoadUnit::hp && load.unit == LoadUnit::hp
+                                  ? now * *row.load / std::max(1e-9, load.amount * load.quantity)
+                                  : voltAmperes(row, load.circuit);
+        return listed > 0 && std::abs(listed - now) <= near * std::max(listed, now);
     }
     LoadKind kindOfLoad(const FeederRow& row) const {
         if (row.unit == LoadUnit::hp) return LoadKind::Motor;
@@ -570,15 +604,21 @@ private:
         now.circuit = circuit;
         now.poles = p.circuits[circuit].poles;
         now.powerFactor = row.unit == LoadUnit::hp ? 1 : p.basis.powerFactor;
-        std::vector<LoadId> there;
-        for (const Load& l : p.loads)
-            if (l.circuit == circuit) there.push_back(l.id);
+        const std::vector<LoadId>& there = loadsOf[circuit];
         if (there.size() > 1) {
             out.rows[i].look.push_back(
                 fmt::format("{} carries several loads, which stay as they are", nameOf(p, circuit)));
             return;
         }
-        if (there.size() == 1) now = p.loads[there.front()];
+        if (there.empty() && drawn.count(circuit)) {
+            out.rows[i].look.push_back(
+                fmt::format("the load of {} comes from the plan, and stays as it is", nameOf(p, circuit)));
+            return;
+        }
+        if (there.size() == 1) {
+            now = p.loads[there.front()];
+            if (sameLoad(now, row)) return;
+        }
         const std::string before = there.empty() ? "" : plain(now.amount) + " " + wordOf(now.unit);
         now.amount = *row.load;
         now.unit = row.unit;

@@ -138,6 +138,12 @@ public:
         p.steps = steps;
         p.sideHeight = sideHeight;
         if (byFloor()) p.stretch = 2.5;
+        std::map<Ref, double> gaps;
+        for (const RiserPlace& place : in.project.riserPlaces) gaps.try_emplace(place.about, place.gap);
+        const auto gapOf = [&](Ref r) {
+            const auto found = gaps.find(r);
+            return found == gaps.end() ? 0.0 : found->second;
+        };
         std::vector<char> feedsSome(things.size(), 0);
         for (const Feeder& f : feeders) feedsSome[f.from] = 1;
         for (std::size_t i = 0; i < things.size(); ++i) {
@@ -154,8 +160,7 @@ public:
             } else if (feedsSome[i] && !byFloor()) {
                 height += busRoom;
             }
-            p.boxes.push_back(
-                {std::max(30.0, width), height, byFloor() ? int(floorIndex(t.ref)) : 0, gapBefore(in.project, t.ref)});
+            p.boxes.push_back({std::max(30.0, width), height, byFloor() ? int(floorIndex(t.ref)) : 0, gapOf(t.ref)});
         }
         for (const Feeder& f : feeders) {
             const double device = f.device.empty() ? 0 : widthOf(f.device) + 2.5;

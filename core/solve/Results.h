@@ -153,8 +153,8 @@ struct RunOutcome {
     bool groundRaised = false;
     SizeIndex groundNeeded = -1; ///< of a held protective conductor, by the rating of its device; -1: it is not held,
                                  ///< or judged by the earth fault
-    double ampacity = 0;               ///< A of all sets, after corrections and terminals
-    double dropBefore = 0;             ///< % with the size that ampacity needs
+    double ampacity = 0;         ///< A of all sets, after corrections and terminals
+    double dropBefore = 0;       ///< % with the size that ampacity needs
     double dropOwn = 0, dropTotal = 0; ///< %
     Metres longest;                    ///< within both limits at this size; 0: not limited or not known
     Complex groundOhms;                ///< of its protective conductor, or of the neutral where it has none, at 75 °C

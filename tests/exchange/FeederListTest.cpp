@@ -388,6 +388,7 @@ TEST_CASE("the feeders of the demos, written and read: every row enters, and a s
         for (Ref thing : demo.r.order) {
             INFO(nameOf(p, thing));
             CHECK(r.node(thing)->parent == demo.r.node(thing)->parent);
+            CHECK(r.node(thing)->connected == Approx(demo.r.node(thing)->connected));
             CHECK(r.node(thing)->run.size == demo.r.node(thing)->run.size);
             CHECK(r.node(thing)->run.sets == demo.r.node(thing)->run.sets);
         }
