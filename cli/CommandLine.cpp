@@ -421,214 +421,326 @@ void addListOptions(CLI::App& command, LoadsOrder& order, const std::string& col
     command.add_flag("--json", order.json, "As JSON");
 }
 
-int runCommand(int argc, char** argv) {
-    CLI::App app{"Lintel: circuits, boards, feeders and their sheets, from the command line"};
-    app.require_subcommand(1);
-    app.set_version_flag("--version", LINTEL_VERSION);
-    std::string file, out = "sheets", to;
-    bool json = false, workings = false, force = false;
+/// Every command with its options and what it does. The values stand here as they are parsed.
+class Program {
+public:
+    Program(int count, char** given) : argc(count), argv(given) {
+        app.require_subcommand(1);
+        app.set_version_flag("--version", LINTEL_VERSION);
+        addSolve();
+        addIssue();
+        addNew();
+        addBench();
+        addPlan();
+        addExplain();
+        addExport();
+        addReport();
+        addReview();
+        addLevel();
+        addTypes();
+        addLoads();
+        addFeeders();
+        addIssues();
+        addForms();
+        addLists();
+        addCompare();
+    }
+    int run() {
+        CLI11_PARSE(app, argc, argv);
+        for (const auto& [command, work] : commands)
+            if (*command) return work();
+        return 1; // require_subcommand: never
+    }
 
-    auto* solveCommand = app.add_subcommand("solve", "Work out a project and print boards, circuits and snags");
-    solveCommand->add_option("FILE", file, "A .lintel project")->required();
-    solveCommand->add_flag("--json", json, "Everything as JSON, with units in the names");
-    solveCommand->add_flag("--workings", workings, "With --json: how each number came about");
-    auto* assumptionsCommand =
-        app.add_subcommand("assumptions", "What the results rest on: assumed, given, held, own values");
-    assumptionsCommand->add_option("FILE", file, "A .lintel project")->required();
-    assumptionsCommand->add_flag("--json", json, "As JSON");
-    auto* issueCommand = app.add_subcommand("issue", "Write all sheets of a project as PDF (and the riser as SVG)");
-    issueCommand->add_option("FILE", file, "A .lintel project")->required();
-    issueCommand->add_option("--out", out, "The folder to write to")->capture_default_str();
-    std::string since;
-    issueCommand->add_option("--since", since, "An earlier file: what has changed on each sheet is clouded");
-    bool dxf = false;
-    issueCommand->add_flag("--dxf", dxf, "Each sheet as DXF too, and each floor in the units of the building");
-    auto* newCommand = app.add_subcommand("new", "Begin a project from a starter");
-    newCommand->add_option("FILE", to, "The project to write")->required();
-    std::string starter = "us-480", demo = "saltmarket-hall";
-    newCommand->add_option("--starter", starter, "Which starter")->capture_default_str();
-    newCommand->add_flag("--force", force, "Replace a file of that name");
-    auto* demoCommand = app.add_subcommand("demo", "Write a copy of a demo project");
-    demoCommand->add_option("FILE", to, "The project to write")->required();
-    demoCommand->add_option("--name", demo, "Which demo")->capture_default_str();
-    demoCommand->add_flag("--force", force, "Replace a file of that name");
-    std::string kind, input, bookId, thing, pdf, job, company;
+private:
+    int argc;
+    char** argv;
+    CLI::App app{"Lintel: circuits, boards, feeders and their sheets, from the command line"};
+    std::vector<std::pair<CLI::App*, std::function<int()>>> commands;
+    // Of several commands.
+    std::string file, out = "sheets", to, from, pdf;
+    bool json = false, workings = false, force = false;
+    // Of one each.
+    std::string since, starter = "us-480", demo = "saltmarket-hall", kind, input, bookId, thing, job, company;
     std::vector<std::string> words;
-    bool text = false, fieldsOnly = false;
-    auto* benchCommand =
-        app.add_subcommand("bench", "A one-off sum without a project: JSON in, JSON out, with its working");
-    benchCommand->add_option("KIND", kind, "Which sum; none: lists them");
-    benchCommand->add_option("INPUT", input, "A JSON object, a file that holds one, or - for standard input");
-    benchCommand->add_option("--with", words, "key=value, over what INPUT gives")->take_all();
-    benchCommand->add_flag("--text", text, "For people instead of JSON");
-    benchCommand->add_flag("--fields", fieldsOnly, "The fields of KIND with their defaults");
-    benchCommand->add_option("--book", bookId, "The rule book; by itself the one that the sum is for");
-    benchCommand->add_option("--pdf", pdf, "Also as a page to print");
-    benchCommand->add_option("--job", job, "On the page: the job");
-    benchCommand->add_option("--company", company, "On the page: the company");
+    bool dxf = false, text = false, fieldsOnly = false;
     PlanSteps steps;
-    auto* planCommand = app.add_subcommand(
-        "plan", "The larger steps of the plan: rooms from walls, recipes, circuits; and load by area");
-    planCommand->add_option("FILE", file, "A .lintel project")->required();
-    planCommand->add_flag("--rooms", steps.rooms, "Rooms from walls, named by the drawings below them");
-    planCommand->add_flag("--recipes", steps.recipes, "Give every room what the recipe of its kind says");
-    planCommand->add_flag("--circuit", steps.circuit, "Circuit what has no circuit, by catchments");
-    planCommand->add_flag("--propose", steps.propose, "With --circuit: boards where a device lies in no catchment");
-    planCommand->add_flag("--density", steps.density, "Load by area of each room");
-    planCommand->add_option("--out", steps.to, "The project to write; without it nothing is written");
-    planCommand->add_flag("--json", json, "As JSON");
-    auto* explainCommand =
-        app.add_subcommand("explain", "Why a board, transformer or circuit is as it is, step by step");
-    explainCommand->add_option("FILE", file, "A .lintel project")->required();
-    explainCommand->add_option("NAME", thing, "Its name or id, for instance LK-1-14")->required();
-    explainCommand->add_flag("--json", json, "As JSON");
-    explainCommand->add_option("--pdf", pdf, "As a page to print");
     ExportOrder files;
-    auto* filesCommand = app.add_subcommand("export", "All files of a set in one go, loose or as one archive");
-    filesCommand->add_option("FILE", files.file, "A .lintel project, or FILE@MARK: as it was issued")->required();
-    filesCommand->add_option("--out", files.out, "The folder to write to")->capture_default_str();
-    filesCommand
-        ->add_option("--files", files.kinds,
-                     "Which: " + choiceWords<IssueFile>() + "; by themselves sheets, dxf, lists, project")
-        ->delimiter(',');
-    filesCommand->add_option("--sheets", files.sheets, "Only these sheets, by number: E-101,E-501")->delimiter(',');
-    filesCommand->add_option("--name", files.name,
-                             "How files are called: {job}, {title}, {issue}, {date}, {status}, {what}; by itself "
-                             "\"{job}-{issue} {what}\"");
-    filesCommand->add_flag("--zip", files.archive, "One archive instead of loose files");
-    filesCommand->add_flag("--replace", files.replace, "Files of the same names are replaced");
     ReportCommand report;
-    auto* reportCommand = app.add_subcommand("report", "The calculations as a PDF to hand in");
-    reportCommand->add_option("FILE", report.file, "A .lintel project")->required();
-    reportCommand->add_option("--of", report.of, "Only this board, transformer or supply with all it feeds");
-    reportCommand->add_flag("--path", report.path, "With --of: only the way from the supply to it");
-    reportCommand->add_option("--depth", report.depth, "summary, runs (each circuit in a row) or everything (workings)")
-        ->capture_default_str();
-    reportCommand->add_option("--out", report.out, "The PDF to write")->capture_default_str();
     ReviewCommand review;
-    auto* reviewCommand = app.add_subcommand("review", "What was ticked, what has changed since, and the remarks");
-    reviewCommand->add_option("FILE", review.file, "A .lintel project")->required();
-    reviewCommand->add_flag("--json", review.json, "As JSON");
     LevelOrder level;
-    auto* levelCommand = app.add_subcommand("level", "Level a board: the best for each number of moves, with proof");
-    levelCommand->add_option("FILE", level.file, "A .lintel project, or a bare board as JSON")->required();
-    levelCommand->add_option("--board", level.board, "The board, by name");
-    levelCommand->add_option("--together", level.together,
-                             "Instead: the boards under this board, transformer or source, by turning their phases");
-    levelCommand->add_option("--moves", level.moves, "At most so many circuits moved; without it the best there is")
-        ->check(CLI::Range(0, 1200));
-    levelCommand->add_option("--out", level.out, "The project to write, levelled; without it nothing is written");
-    levelCommand->add_flag("--json", level.json, "As JSON");
-    std::string from;
-    auto* typesCommand = app.add_subcommand("types", "The catalogue of types: take one in, or write the project's own");
-    typesCommand->require_subcommand(1);
-    auto* takeCommand =
-        typesCommand->add_subcommand("take", "Types of a catalogue (or of any project) into a project, by name");
-    takeCommand->add_option("FILE", file, "A .lintel project")->required();
-    takeCommand->add_option("FROM", from, "The catalogue")->required();
-    auto* writeCommand = typesCommand->add_subcommand("write", "The types of a project as a catalogue");
-    writeCommand->add_option("FILE", file, "A .lintel project")->required();
-    writeCommand->add_option("TO", to, "The catalogue to write")->required();
     LoadsOrder loads;
-    auto* loadsCommand =
-        app.add_subcommand("loads", "Lists of loads: in from CSV or XLSX, out, and what they leave open");
-    loadsCommand->require_subcommand(1);
-    auto* importCommand =
-        loadsCommand->add_subcommand("import", "Read a list into a project; by tag where it was read in before");
-    addListOptions(*importCommand, loads, "tag,name,-,load,volts");
-    importCommand->add_flag("--remove-gone", loads.removeGone, "Remove loads that the list no longer has");
-    importCommand->add_flag("--circuit", loads.circuit, "Then give loads without a circuit one");
-    auto* exportCommand = loadsCommand->add_subcommand("export", "Write the listed loads of a project");
-    exportCommand->add_option("FILE", loads.file, "A .lintel project")->required();
-    exportCommand->add_option("LIST", loads.list, "The CSV or XLSX file to write")->required();
-    exportCommand->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
-    auto* checkCommand = loadsCommand->add_subcommand(
-        "check", "Loads with no circuit, circuits with no cable, boards too small or too large");
-    checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
-    checkCommand->add_flag("--json", loads.json, "As JSON");
-    auto* feedersCommand = app.add_subcommand("feeders", "Schedules of feeders: in from CSV or XLSX, and out");
-    feedersCommand->require_subcommand(1);
-    auto* feedersIn = feedersCommand->add_subcommand(
-        "import", "Read a schedule into a project: boards, transformers and loads arise, what is written is held");
-    addListOptions(*feedersIn, loads, "feeder,from,to,-,load,conductors");
-    auto* feedersOut = feedersCommand->add_subcommand("export", "Write the feeders of a project, as they are sized");
-    feedersOut->add_option("FILE", loads.file, "A .lintel project")->required();
-    feedersOut->add_option("LIST", loads.list, "The CSV or XLSX file to write")->required();
-    feedersOut->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
     IssuesOrder issues;
-    auto* issuesCommand = app.add_subcommand("issues", "What went out: list, the project as it was, a new issue");
-    issuesCommand->add_option("FILE", issues.file, "A .lintel project")->required();
-    issuesCommand->add_flag("--json", issues.json, "As JSON");
-    issuesCommand->add_option("--show", issues.show, "Write the project as it was at this mark, with --out");
-    issuesCommand->add_option("--make", issues.make, "Make an issue of this mark; next: the one after the last");
-    issuesCommand->add_option("--for", issues.state, "for comment, for tender, for construction, as built")
-        ->capture_default_str();
-    issuesCommand->add_option("--date", issues.date, "The day on which it goes out");
-    issuesCommand->add_option("--reason", issues.reason, "What is new, for the table of revisions");
-    issuesCommand->add_option("--by", issues.by, "Who issues it");
-    issuesCommand->add_option("--checked", issues.checked, "Who checked it");
-    issuesCommand->add_option("--accept", issues.accept, "Who takes on what stands in the way");
-    issuesCommand->add_option("--out", issues.out, "The file to write; without it FILE itself");
     FormsOrder forms;
-    auto* formsCommand =
-        app.add_subcommand("forms", "Schedule forms: what there are, a company's file, which board has which");
-    formsCommand->add_option("FILE", forms.file, "A .lintel project");
-    formsCommand->add_flag("--figures", forms.figures, "What columns can be made of");
-    formsCommand->add_option("--take", forms.take, "Take the forms of a file, by name");
-    formsCommand->add_option("--write", forms.write, "Write all forms to a file of their own");
-    formsCommand->add_option("--use", forms.use, "Draw boards by the form of this name");
-    formsCommand->add_option("--board", forms.boards, "Which boards; all: those of its kind")->allow_extra_args(false);
-    formsCommand->add_option("--out", forms.out, "The project to write; without it FILE itself");
     ListsOrder lists;
-    auto* listsCommand = app.add_subcommand(
-        "lists", "Feeders, transformers, motors, take-off and other lists, to the terminal or as CSV or XLSX");
-    listsCommand->add_option("FILE", lists.file, "A .lintel project")->required();
-    listsCommand->add_option("KEY", lists.keys, "Which lists; none: all");
-    listsCommand->add_option("--out", lists.out,
-                             "An .xlsx with a sheet for each, a .csv of one, or a folder of CSV files");
-    listsCommand->add_flag("--json", lists.json, "As JSON");
     SheetsOrder sheets;
-    auto* sheetsCommand =
-        app.add_subcommand("sheets", "The sheets of the set with their numbers, and which of them stay");
-    sheetsCommand->add_option("FILE", sheets.file, "A .lintel project")->required();
-    sheetsCommand
-        ->add_option("--number", sheets.numbers, "OLD=NEW: a sheet keeps this number; OLD=: by the order again")
-        ->allow_extra_args(false);
-    sheetsCommand->add_flag("--keep", sheets.keep, "All keep the numbers that they have");
-    sheetsCommand->add_flag("--anew", sheets.anew, "First number all by the order again");
-    sheetsCommand->add_option("--out", sheets.out, "The project to write; without it FILE itself");
-    sheetsCommand->add_flag("--json", sheets.json, "As JSON");
     CompareOrder comparison;
-    auto* compareCommand =
-        app.add_subcommand("compare", "What was entered differently in two files, and what follows from it");
-    compareCommand->add_option("FILES", comparison.files, "BEFORE and AFTER; or what git gives to a diff driver")
-        ->required()
-        ->expected(2, 7);
-    compareCommand->add_flag("--json", comparison.json, "As JSON");
     MergeOrder merge;
-    auto* mergeCommand =
-        app.add_subcommand("merge", "Two people's work on one project together; what is left to decide by name");
-    mergeCommand->add_option("BASE", merge.base, "What both began with")->required();
-    mergeCommand->add_option("OURS", merge.ours, "One's work")->required();
-    mergeCommand->add_option("THEIRS", merge.theirs, "The other's")->required();
-    mergeCommand->add_option("--out", merge.out, "The project to write; without it nothing is written");
-    mergeCommand->add_flag("--json", merge.json, "As JSON");
-    CLI11_PARSE(app, argc, argv);
-    if (*compareCommand) return runCompare(comparison);
-    if (*mergeCommand) return runMerge(merge);
-    if (*formsCommand) return runForms(forms);
-    if (*issuesCommand) return runIssues(issues);
-    if (*sheetsCommand) return runSheets(sheets);
-    if (*listsCommand) return runLists(lists);
-    if (*takeCommand || *writeCommand) {
+
+    void does(CLI::App& command, std::function<int()> work) { commands.emplace_back(&command, std::move(work)); }
+
+    void addSolve() {
+        auto* solveCommand = app.add_subcommand("solve", "Work out a project and print boards, circuits and snags");
+        solveCommand->add_option("FILE", file, "A .lintel project")->required();
+        solveCommand->add_flag("--json", json, "Everything as JSON, with units in the names");
+        solveCommand->add_flag("--workings", workings, "With --json: how each number came about");
+        auto* assumptionsCommand =
+            app.add_subcommand("assumptions", "What the results rest on: assumed, given, held, own values");
+        assumptionsCommand->add_option("FILE", file, "A .lintel project")->required();
+        assumptionsCommand->add_flag("--json", json, "As JSON");
+        does(*solveCommand, [this] { return runSolve(); });
+        does(*assumptionsCommand, [this] { return runAssumptions(); });
+    }
+    void addIssue() {
+        auto* issueCommand = app.add_subcommand("issue", "Write all sheets of a project as PDF (and the riser as SVG)");
+        issueCommand->add_option("FILE", file, "A .lintel project")->required();
+        issueCommand->add_option("--out", out, "The folder to write to")->capture_default_str();
+        issueCommand->add_option("--since", since, "An earlier file: what has changed on each sheet is clouded");
+        issueCommand->add_flag("--dxf", dxf, "Each sheet as DXF too, and each floor in the units of the building");
+        does(*issueCommand, [this] { return issue({file, out, since, dxf}, argc, argv); });
+    }
+    void addNew() {
+        auto* newCommand = app.add_subcommand("new", "Begin a project from a starter");
+        newCommand->add_option("FILE", to, "The project to write")->required();
+        newCommand->add_option("--starter", starter, "Which starter")->capture_default_str();
+        newCommand->add_flag("--force", force, "Replace a file of that name");
+        auto* demoCommand = app.add_subcommand("demo", "Write a copy of a demo project");
+        demoCommand->add_option("FILE", to, "The project to write")->required();
+        demoCommand->add_option("--name", demo, "Which demo")->capture_default_str();
+        demoCommand->add_flag("--force", force, "Replace a file of that name");
+        does(*newCommand, [this] { return copyShipped("starters", starter, to, force); });
+        does(*demoCommand, [this] { return copyShipped("demos", demo, to, force); });
+    }
+    void addBench() {
+        auto* benchCommand =
+            app.add_subcommand("bench", "A one-off sum without a project: JSON in, JSON out, with its working");
+        benchCommand->add_option("KIND", kind, "Which sum; none: lists them");
+        benchCommand->add_option("INPUT", input, "A JSON object, a file that holds one, or - for standard input");
+        benchCommand->add_option("--with", words, "key=value, over what INPUT gives")->take_all();
+        benchCommand->add_flag("--text", text, "For people instead of JSON");
+        benchCommand->add_flag("--fields", fieldsOnly, "The fields of KIND with their defaults");
+        benchCommand->add_option("--book", bookId, "The rule book; by itself the one that the sum is for");
+        benchCommand->add_option("--pdf", pdf, "Also as a page to print");
+        benchCommand->add_option("--job", job, "On the page: the job");
+        benchCommand->add_option("--company", company, "On the page: the company");
+        does(*benchCommand,
+             [this] { return runBench(kind, input, words, text, fieldsOnly, bookId, pdf, job, company, argc, argv); });
+    }
+    void addPlan() {
+        auto* planCommand = app.add_subcommand(
+            "plan", "The larger steps of the plan: rooms from walls, recipes, circuits; and load by area");
+        planCommand->add_option("FILE", file, "A .lintel project")->required();
+        planCommand->add_flag("--rooms", steps.rooms, "Rooms from walls, named by the drawings below them");
+        planCommand->add_flag("--recipes", steps.recipes, "Give every room what the recipe of its kind says");
+        planCommand->add_flag("--circuit", steps.circuit, "Circuit what has no circuit, by catchments");
+        planCommand->add_flag("--propose", steps.propose, "With --circuit: boards where a device lies in no catchment");
+        planCommand->add_flag("--density", steps.density, "Load by area of each room");
+        planCommand->add_option("--out", steps.to, "The project to write; without it nothing is written");
+        planCommand->add_flag("--json", json, "As JSON");
+        does(*planCommand, [this] { return runPlan(file, steps, json); });
+    }
+    void addExplain() {
+        auto* explainCommand =
+            app.add_subcommand("explain", "Why a board, transformer or circuit is as it is, step by step");
+        explainCommand->add_option("FILE", file, "A .lintel project")->required();
+        explainCommand->add_option("NAME", thing, "Its name or id, for instance LK-1-14")->required();
+        explainCommand->add_flag("--json", json, "As JSON");
+        explainCommand->add_option("--pdf", pdf, "As a page to print");
+        does(*explainCommand, [this] { return runExplain(file, thing, json, pdf, argc, argv); });
+    }
+    void addExport() {
+        auto* filesCommand = app.add_subcommand("export", "All files of a set in one go, loose or as one archive");
+        filesCommand->add_option("FILE", files.file, "A .lintel project, or FILE@MARK: as it was issued")->required();
+        filesCommand->add_option("--out", files.out, "The folder to write to")->capture_default_str();
+        filesCommand
+            ->add_option("--files", files.kinds,
+                         "Which: " + choiceWords<IssueFile>() + "; by themselves sheets, dxf, lists, project")
+            ->delimiter(',');
+        filesCommand->add_option("--sheets", files.sheets, "Only these sheets, by number: E-101,E-501")->delimiter(',');
+        filesCommand->add_option("--name", files.name,
+                                 "How files are called: {job}, {title}, {issue}, {date}, {status}, {what}; by itself "
+                                 "\"{job}-{issue} {what}\"");
+        filesCommand->add_flag("--zip", files.archive, "One archive instead of loose files");
+        filesCommand->add_flag("--replace", files.replace, "Files of the same names are replaced");
+        does(*filesCommand, [this] { return runExport(files, argc, argv); });
+    }
+    void addReport() {
+        auto* reportCommand = app.add_subcommand("report", "The calculations as a PDF to hand in");
+        reportCommand->add_option("FILE", report.file, "A .lintel project")->required();
+        reportCommand->add_option("--of", report.of, "Only this board, transformer or supply with all it feeds");
+        reportCommand->add_flag("--path", report.path, "With --of: only the way from the supply to it");
+        reportCommand
+            ->add_option("--depth", report.depth, "summary, runs (each circuit in a row) or everything (workings)")
+            ->capture_default_str();
+        reportCommand->add_option("--out", report.out, "The PDF to write")->capture_default_str();
+        does(*reportCommand, [this] { return runReport(report, argc, argv); });
+    }
+    void addReview() {
+        auto* reviewCommand = app.add_subcommand("review", "What was ticked, what has changed since, and the remarks");
+        reviewCommand->add_option("FILE", review.file, "A .lintel project")->required();
+        reviewCommand->add_flag("--json", review.json, "As JSON");
+        does(*reviewCommand, [this] { return runReview(review); });
+    }
+    void addLevel() {
+        auto* levelCommand =
+            app.add_subcommand("level", "Level a board: the best for each number of moves, with proof");
+        levelCommand->add_option("FILE", level.file, "A .lintel project, or a bare board as JSON")->required();
+        levelCommand->add_option("--board", level.board, "The board, by name");
+        levelCommand->add_option(
+            "--together", level.together,
+            "Instead: the boards under this board, transformer or source, by turning their phases");
+        levelCommand->add_option("--moves", level.moves, "At most so many circuits moved; without it the best there is")
+            ->check(CLI::Range(0, 1200));
+        levelCommand->add_option("--out", level.out, "The project to write, levelled; without it nothing is written");
+        levelCommand->add_flag("--json", level.json, "As JSON");
+        does(*levelCommand, [this] { return runLevel(level); });
+    }
+    void addTypes() {
+        auto* typesCommand =
+            app.add_subcommand("types", "The catalogue of types: take one in, or write the project's own");
+        typesCommand->require_subcommand(1);
+        auto* takeCommand =
+            typesCommand->add_subcommand("take", "Types of a catalogue (or of any project) into a project, by name");
+        takeCommand->add_option("FILE", file, "A .lintel project")->required();
+        takeCommand->add_option("FROM", from, "The catalogue")->required();
+        auto* writeCommand = typesCommand->add_subcommand("write", "The types of a project as a catalogue");
+        writeCommand->add_option("FILE", file, "A .lintel project")->required();
+        writeCommand->add_option("TO", to, "The catalogue to write")->required();
+        does(*takeCommand, [this] { return takeFrom(); });
+        does(*writeCommand, [this] { return writeTypes(); });
+    }
+    void addLoads() {
+        auto* loadsCommand =
+            app.add_subcommand("loads", "Lists of loads: in from CSV or XLSX, out, and what they leave open");
+        loadsCommand->require_subcommand(1);
+        auto* importCommand =
+            loadsCommand->add_subcommand("import", "Read a list into a project; by tag where it was read in before");
+        addListOptions(*importCommand, loads, "tag,name,-,load,volts");
+        importCommand->add_flag("--remove-gone", loads.removeGone, "Remove loads that the list no longer has");
+        importCommand->add_flag("--circuit", loads.circuit, "Then give loads without a circuit one");
+        auto* exportCommand = loadsCommand->add_subcommand("export", "Write the listed loads of a project");
+        exportCommand->add_option("FILE", loads.file, "A .lintel project")->required();
+        exportCommand->add_option("LIST", loads.list, "The CSV or XLSX file to write")->required();
+        exportCommand->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
+        auto* checkCommand = loadsCommand->add_subcommand(
+            "check", "Loads with no circuit, circuits with no cable, boards too small or too large");
+        checkCommand->add_option("FILE", loads.file, "A .lintel project")->required();
+        checkCommand->add_flag("--json", loads.json, "As JSON");
+        does(*importCommand, [this] { return runLoadsImport(loads); });
+        does(*exportCommand, [this] { return runLoadsExport(loads); });
+        does(*checkCommand, [this] { return runLoadsCheck(loads); });
+    }
+    void addFeeders() {
+        auto* feedersCommand = app.add_subcommand("feeders", "Schedules of feeders: in from CSV or XLSX, and out");
+        feedersCommand->require_subcommand(1);
+        auto* feedersIn = feedersCommand->add_subcommand(
+            "import", "Read a schedule into a project: boards, transformers and loads arise, what is written is held");
+        addListOptions(*feedersIn, loads, "feeder,from,to,-,load,conductors");
+        auto* feedersOut =
+            feedersCommand->add_subcommand("export", "Write the feeders of a project, as they are sized");
+        feedersOut->add_option("FILE", loads.file, "A .lintel project")->required();
+        feedersOut->add_option("LIST", loads.list, "The CSV or XLSX file to write")->required();
+        feedersOut->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
+        does(*feedersIn, [this] { return runFeedersImport(loads); });
+        does(*feedersOut, [this] { return runFeedersExport(loads); });
+    }
+    void addIssues() {
+        auto* issuesCommand = app.add_subcommand("issues", "What went out: list, the project as it was, a new issue");
+        issuesCommand->add_option("FILE", issues.file, "A .lintel project")->required();
+        issuesCommand->add_flag("--json", issues.json, "As JSON");
+        issuesCommand->add_option("--show", issues.show, "Write the project as it was at this mark, with --out");
+        issuesCommand->add_option("--make", issues.make, "Make an issue of this mark; next: the one after the last");
+        issuesCommand->add_option("--for", issues.state, "for comment, for tender, for construction, as built")
+            ->capture_default_str();
+        issuesCommand->add_option("--date", issues.date, "The day on which it goes out");
+        issuesCommand->add_option("--reason", issues.reason, "What is new, for the table of revisions");
+        issuesCommand->add_option("--by", issues.by, "Who issues it");
+        issuesCommand->add_option("--checked", issues.checked, "Who checked it");
+        issuesCommand->add_option("--accept", issues.accept, "Who takes on what stands in the way");
+        issuesCommand->add_option("--out", issues.out, "The file to write; without it FILE itself");
+        does(*issuesCommand, [this] { return runIssues(issues); });
+    }
+    void addForms() {
+        auto* formsCommand =
+            app.add_subcommand("forms", "Schedule forms: what there are, a company's file, which board has which");
+        formsCommand->add_option("FILE", forms.file, "A .lintel project");
+        formsCommand->add_flag("--figures", forms.figures, "What columns can be made of");
+        formsCommand->add_option("--take", forms.take, "Take the forms of a file, by name");
+        formsCommand->add_option("--write", forms.write, "Write all forms to a file of their own");
+        formsCommand->add_option("--use", forms.use, "Draw boards by the form of this name");
+        formsCommand->add_option("--board", forms.boards, "Which boards; all: those of its kind")
+            ->allow_extra_args(false);
+        formsCommand->add_option("--out", forms.out, "The project to write; without it FILE itself");
+        does(*formsCommand, [this] { return runForms(forms); });
+    }
+    void addLists() {
+        auto* listsCommand = app.add_subcommand(
+            "lists", "Feeders, transformers, motors, take-off and other lists, to the terminal or as CSV or XLSX");
+        listsCommand->add_option("FILE", lists.file, "A .lintel project")->required();
+        listsCommand->add_option("KEY", lists.keys, "Which lists; none: all");
+        listsCommand->add_option("--out", lists.out,
+                                 "An .xlsx with a sheet for each, a .csv of one, or a folder of CSV files");
+        listsCommand->add_flag("--json", lists.json, "As JSON");
+        auto* sheetsCommand =
+            app.add_subcommand("sheets", "The sheets of the set with their numbers, and which of them stay");
+        sheetsCommand->add_option("FILE", sheets.file, "A .lintel project")->required();
+        sheetsCommand
+            ->add_option("--number", sheets.numbers, "OLD=NEW: a sheet keeps this number; OLD=: by the order again")
+            ->allow_extra_args(false);
+        sheetsCommand->add_flag("--keep", sheets.keep, "All keep the numbers that they have");
+        sheetsCommand->add_flag("--anew", sheets.anew, "First number all by the order again");
+        sheetsCommand->add_option("--out", sheets.out, "The project to write; without it FILE itself");
+        sheetsCommand->add_flag("--json", sheets.json, "As JSON");
+        does(*listsCommand, [this] { return runLists(lists); });
+        does(*sheetsCommand, [this] { return runSheets(sheets); });
+    }
+    void addCompare() {
+        auto* compareCommand =
+            app.add_subcommand("compare", "What was entered differently in two files, and what follows from it");
+        compareCommand->add_option("FILES", comparison.files, "BEFORE and AFTER; or what git gives to a diff driver")
+            ->required()
+            ->expected(2, 7);
+        compareCommand->add_flag("--json", comparison.json, "As JSON");
+        auto* mergeCommand =
+            app.add_subcommand("merge", "Two people's work on one project together; what is left to decide by name");
+        mergeCommand->add_option("BASE", merge.base, "What both began with")->required();
+        mergeCommand->add_option("OURS", merge.ours, "One's work")->required();
+        mergeCommand->add_option("THEIRS", merge.theirs, "The other's")->required();
+        mergeCommand->add_option("--out", merge.out, "The project to write; without it nothing is written");
+        mergeCommand->add_flag("--json", merge.json, "As JSON");
+        does(*compareCommand, [this] { return runCompare(comparison); });
+        does(*mergeCommand, [this] { return runMerge(merge); });
+    }
+
+    int runSolve() const {
+        auto s = openSolved(file);
+        if (!s) return fail(s.error());
+        if (json)
+            std::cout << resultsJson((*s)->input(), workings).dump(1) << "\n";
+        else
+            std::cout << resultsText((*s)->input());
+        return 0;
+    }
+    int runAssumptions() const {
+        auto s = openSolved(file);
+        if (!s) return fail(s.error());
+        if (json)
+            std::cout << assumptionsJson((*s)->input()).dump(1) << "\n";
+        else
+            std::cout << assumptionsText((*s)->input());
+        return 0;
+    }
+    int writeTypes() const {
+        const auto p = loadProject(file);
+        if (!p) return fail(p.error());
+        if (auto bad = saveProject(catalogueOf(*p), to)) return fail(*bad);
+        std::cout << fmt::format("{}: {} types\n", to, p->deviceTypes.size());
+        return 0;
+    }
+    int takeFrom() const {
         auto p = loadProject(file);
         if (!p) return fail(p.error());
-        if (*writeCommand) {
-            if (auto bad = saveProject(catalogueOf(*p), to)) return fail(*bad);
-            std::cout << fmt::format("{}: {} types\n", to, p->deviceTypes.size());
-            return 0;
-        }
-        auto catalogue = loadProject(from);
+        const auto catalogue = loadProject(from);
         if (!catalogue) return fail(catalogue.error());
         const TakenTypes t = takeTypes(*p, *catalogue);
         if (auto bad = saveProject(*p, file)) return fail(*bad);
@@ -636,38 +748,7 @@ int runCommand(int argc, char** argv) {
                                  t.recipes);
         return 0;
     }
-    if (*filesCommand) return runExport(files, argc, argv);
-    if (*reportCommand) return runReport(report, argc, argv);
-    if (*reviewCommand) return runReview(review);
-    if (*levelCommand) return runLevel(level);
-    if (*feedersIn) return runFeedersImport(loads);
-    if (*feedersOut) return runFeedersExport(loads);
-    if (*importCommand) return runLoadsImport(loads);
-    if (*exportCommand) return runLoadsExport(loads);
-    if (*checkCommand) return runLoadsCheck(loads);
-
-    if (*benchCommand) return runBench(kind, input, words, text, fieldsOnly, bookId, pdf, job, company, argc, argv);
-    if (*planCommand) return runPlan(file, steps, json);
-    if (*explainCommand) return runExplain(file, thing, json, pdf, argc, argv);
-
-    if (*newCommand) return copyShipped("starters", starter, to, force);
-    if (*demoCommand) return copyShipped("demos", demo, to, force);
-    if (*issueCommand) return issue({file, out, since, dxf}, argc, argv);
-    auto s = openSolved(file);
-    if (!s) return fail(s.error());
-    if (*assumptionsCommand) {
-        if (json)
-            std::cout << assumptionsJson((*s)->input()).dump(1) << "\n";
-        else
-            std::cout << assumptionsText((*s)->input());
-        return 0;
-    }
-    if (json)
-        std::cout << resultsJson((*s)->input(), workings).dump(1) << "\n";
-    else
-        std::cout << resultsText((*s)->input());
-    return 0;
-}
+};
 
 } // namespace
 
@@ -675,7 +756,7 @@ namespace lintel {
 
 int runCommandLine(int argc, char** argv) {
     try {
-        return runCommand(argc, argv);
+        return Program(argc, argv).run();
     } catch (const std::bad_alloc&) {
         return fail({"", "there is not enough memory for it", "Nothing was written."});
     } catch (const std::exception& e) {

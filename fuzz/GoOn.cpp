@@ -2,21 +2,27 @@
 
 #include "core/check/Assumptions.h"
 #include "core/compare/ProjectComparison.h"
+#include "core/exchange/FeederList.h"
 #include "core/issue/FileNames.h"
 #include "core/issue/Issues.h"
 #include "core/level/Level.h"
 #include "core/lists/Workbook.h"
+#include "core/project/CopyBranch.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
+#include "core/project/RunNames.h"
 #include "core/project/Validation.h"
 #include "core/report/CalculationReport.h"
 #include "core/review/Review.h"
 #include "core/rules/DataFolder.h"
+#include "core/sheets/RiserPlaces.h"
+#include "core/solve/CapacitorBank.h"
 #include "core/solve/Solve.h"
 
 #include <cstdio>
 #include <cstdlib>
 #include <fstream>
+#include <functional>
 #include <map>
 #include <unistd.h>
 
@@ -25,7 +31,7 @@ namespace lintel::fuzz {
 namespace {
 
 constexpr std::size_t mostRemedies = 12;
-constexpr int mostBoards = 4;
+constexpr int mostBoards = 4, mostCopied = 40;
 
 /// Books are read once: reading one takes longer than most inputs.
 const RuleBook* bookOf(const Basis& basis) {
@@ -57,6 +63,37 @@ void checkReview(const CheckInput& in) {
     });
     if (d.refusal()) broken("a tick makes a project that cannot be: " + d.refusal()->text());
     if (withTicks(figures, d.project()).front().state != TickState::Ticked) broken("what was ticked is not");
+}
+
+/// What somebody does on the riser, and the schedule of feeders out and in again.
+void checkDistribution(const CheckInput& in) {
+    const Project& p = in.project;
+    const auto step = [&](const char* what, const std::function<void(Project&)>& edit) {
+        Document d(p);
+        d.edit(what, edit);
+        if (d.refusal()) broken(std::string(what) + " makes a project that cannot be: " + d.refusal()->text());
+    };
+    int nodes = 0;
+    for (Ref node : in.results.order) {
+        if (++nodes > mostBoards) break;
+        const Ref parent = in.results.node(node)->parent;
+        if (branchSize(p, node) <= mostCopied)
+            step("Copying", [&](Project& q) { (void)copyBranch(q, node, parent ? parent : node); });
+        step("Moving", [&](Project& q) {
+            (void)moveBeside(q, in.results, node, 1);
+            setGapBefore(q, node, 40);
+        });
+        const BoardId board = node.as<Board>();
+        if (!board) continue;
+        if (const auto bank = capacitorBankFor(p, in.book, in.results, board, 0.98))
+            step("Capacitors", [&](Project& q) { (void)addCapacitorBank(q, board, bank->bank); });
+    }
+    if (const auto names = planRunNames(p, {usualRunPattern, true, true, true}))
+        step("Naming", [&](Project& q) { applyRunNames(q, *names); });
+    Grid grid;
+    grid.rows = feedersOf(p, in.book, in.results);
+    const FeederList list = readFeeders(grid, guessFeederSettings(grid, p.basis.units), in.book);
+    step("Taking feeders in", [&](Project& q) { (void)applyFeeders(q, in.book, list); });
 }
 
 void checkDocuments(const SheetInput& in) {
@@ -125,6 +162,7 @@ void goOn(const Project& p) {
         if (++circuits > mostBoards) break;
         (void)explain(p, *book, r, c.id).text();
     }
+    checkDistribution(in);
     checkReview(in);
     if (!compareProjects(in, in).nothing()) broken("a project differs from itself");
     const SheetInput sheets{p, *book, r};

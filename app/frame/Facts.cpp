@@ -382,34 +382,33 @@ struct Builder : FactsBuilder {
                               : QObject::tr("%1 × its full load, not entered").arg(times),
              c.startTimes > 0 ? times : "auto", QObject::tr("Start current"), id);
     }
-    void circuit(const Circuit& c) {
+    /// What it carries.
+    void circuitLoadRows(const Circuit& c) {
         const CircuitResult& r = sol.results.of(c.id);
         const CircuitId id = c.id;
-        f.title = q(nameOf(sol.project, c.id));
-        f.about = q(servesWords(sol.project, sol.results, c.id));
-        if (!r.feeder)
-            text(QObject::tr("Serves"), q(c.name), QObject::tr("Describe circuit"),
-                 [id](Project& p, const std::string& t) { p.circuits.change(id)->name = t; });
-        if (c.use == CircuitUse::Load) {
-            QString load = QString("%1 VA · %2 A").arg(q(lintel::number(r.va)), q(figures(r.load.v)));
-            row(QObject::tr("Load"), load);
-            if (!r.feeder) {
-                row(QObject::tr("Kind"),
-                    q(kindTitle(r.kind, *sol.book)) + (r.mixed ? QObject::tr(" and others") : QString()));
-                if (r.points) row(QObject::tr("Points"), QString::number(r.points));
-                for (const Load& l : sol.project.loads)
-                    if (l.circuit == id) {
-                        const LoadId lid = l.id;
-                        QString value = QString::number(l.amount) + " " + wordOf(l.unit) +
-                                        (l.quantity != 1 ? QString(" × %1").arg(l.quantity) : "");
-                        amount(q(l.name), value, QString::number(l.amount) + " " + wordOf(l.unit),
-                               QObject::tr("Load of circuit"),
-                               [lid](Project& p, double amount, std::optional<LoadUnit> unit) {
-                                   return enterAmount(p, lid, amount, unit);
-                               });
-                    }
-            }
+        QString load = QString("%1 VA · %2 A").arg(q(lintel::number(r.va)), q(figures(r.load.v)));
+        row(QObject::tr("Load"), load);
+        if (!r.feeder) {
+            row(QObject::tr("Kind"),
+                q(kindTitle(r.kind, *sol.book)) + (r.mixed ? QObject::tr(" and others") : QString()));
+            if (r.points) row(QObject::tr("Points"), QString::number(r.points));
+            for (const Load& l : sol.project.loads)
+                if (l.circuit == id) {
+                    const LoadId lid = l.id;
+                    QString value = QString::number(l.amount) + " " + wordOf(l.unit) +
+                                    (l.quantity != 1 ? QString(" × %1").arg(l.quantity) : "");
+                    amount(q(l.name), value, QString::number(l.amount) + " " + wordOf(l.unit),
+                           QObject::tr("Load of circuit"),
+                           [lid](Project& p, double amount, std::optional<LoadUnit> unit) {
+                               return enterAmount(p, lid, amount, unit);
+                           });
+                }
         }
+    }
+    /// What opens it.
+    void deviceRows(const Circuit& c) {
+        const CircuitResult& r = sol.results.of(c.id);
+        const CircuitId id = c.id;
         FactRow& b = fact(
             "breaker", QObject::tr("Breaker"),
             QString("%1 %2P%3%4")
@@ -441,34 +440,41 @@ struct Builder : FactsBuilder {
                })
             .entry->initial = q(wordOf(c.device));
         rare(c.device == DeviceKind::Breaker && !sol.book->metric());
-        if (sol.book->metric() && c.use == CircuitUse::Load) {
-            const double watched = sol.results.run(c.id) ? double(sol.results.run(c.id)->need.cable->residual) : 0;
-            fact("residual", QObject::tr("RCD"),
-                 c.residual > 0 ? QString("%1 mA").arg(c.residual)
-                 : watched > 0  ? QObject::tr("%1 mA, its section").arg(watched)
-                                : QObject::tr("none"),
-                 QString::number(c.residual), QObject::tr("Residual-current device"), id);
-            const ResidualType type =
-                sol.results.run(c.id) ? sol.results.run(c.id)->need.cable->residualType : c.residualType;
-            choice(QObject::tr("RCD type"),
-                   q(wordOf(type)) + (c.residual <= 0 && watched > 0 ? QObject::tr(", its section") : QString()),
-                   words<ResidualType>(), QObject::tr("Type of residual-current device"),
-                   [id](Project& p, const QString& t) {
-                       Circuit& x = *p.circuits.change(id);
-                       if (x.residual <= 0)
-                           return QObject::tr("the circuit has no residual-current device of its own: enter it, or "
-                                              "change it at the section");
-                       x.residualType = *fromWord<ResidualType>(t.toStdString());
-                       return QString();
-                   })
-                .entry->initial = q(wordOf(type));
-            rare(watched <= 0);
-            if (!r.feeder) {
-                yesNo(QObject::tr("Ring"), c.ring, QObject::tr("Ring"),
-                      [id](Project& p, bool v) { p.circuits.change(id)->ring = v; });
-                rare(!c.ring && r.kind != LoadKind::Receptacle);
-            }
+    }
+    /// Residual-current protection and rings, of metric practice.
+    void residualRows(const Circuit& c) {
+        const CircuitResult& r = sol.results.of(c.id);
+        const CircuitId id = c.id;
+        const double watched = sol.results.run(c.id) ? double(sol.results.run(c.id)->need.cable->residual) : 0;
+        fact("residual", QObject::tr("RCD"),
+             c.residual > 0 ? QString("%1 mA").arg(c.residual)
+             : watched > 0  ? QObject::tr("%1 mA, its section").arg(watched)
+                            : QObject::tr("none"),
+             QString::number(c.residual), QObject::tr("Residual-current device"), id);
+        const ResidualType type =
+            sol.results.run(c.id) ? sol.results.run(c.id)->need.cable->residualType : c.residualType;
+        choice(QObject::tr("RCD type"),
+               q(wordOf(type)) + (c.residual <= 0 && watched > 0 ? QObject::tr(", its section") : QString()),
+               words<ResidualType>(), QObject::tr("Type of residual-current device"),
+               [id](Project& p, const QString& t) {
+                   Circuit& x = *p.circuits.change(id);
+                   if (x.residual <= 0)
+                       return QObject::tr("the circuit has no residual-current device of its own: enter it, or "
+                                          "change it at the section");
+                   x.residualType = *fromWord<ResidualType>(t.toStdString());
+                   return QString();
+               })
+            .entry->initial = q(wordOf(type));
+        rare(watched <= 0);
+        if (!r.feeder) {
+            yesNo(QObject::tr("Ring"), c.ring, QObject::tr("Ring"),
+                  [id](Project& p, bool v) { p.circuits.change(id)->ring = v; });
+            rare(!c.ring && r.kind != LoadKind::Receptacle);
         }
+    }
+    /// What its device can break, against what is available.
+    void breaksRow(const Circuit& c) {
+        const CircuitId id = c.id;
         const FaultPoint& fault = sol.results.of(c.board).fault;
         const Board& board = sol.project.boards[c.board];
         if (fault.known) {
@@ -483,111 +489,123 @@ struct Builder : FactsBuilder {
             if (faultExceeds(largestFault(sol.project, sol.results, c.board).kA, holdsKA(board, c)))
                 ka.colour = theme().stop;
         }
-        if (r.largestMotorVa > 0 || c.starter != StarterKind::Unsaid) starterRows(id, c);
-        choice(QObject::tr("Poles"), QString::number(c.poles), {"1", "2", "3"}, QObject::tr("Poles of circuit"),
-               [id](Project& p, const QString& t) -> QString {
-                   if (const auto bad = setPoles(p, id, t.toInt())) return q(bad->what);
-                   return {};
+    }
+    /// The run of what hangs on it.
+    void branchRunRows(const Circuit& c) {
+        const CircuitResult& r = sol.results.of(c.id);
+        const CircuitId id = c.id;
+        runRows(r.run, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
+        const Run* run = sol.project.runs.find(c.run);
+        choice(QObject::tr("Drop judged on"), q(wordOf(run ? run->dropBasis : DropBasis::Default)), words<DropBasis>(),
+               QObject::tr("Basis of drop"), [id](Project& p, const QString& t) {
+                   runOf(p, id).dropBasis = *fromWord<DropBasis>(t.toStdString());
+                   return QString();
                });
-        if (c.use == CircuitUse::Load && !r.feeder) {
-            runRows(r.run, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
-            const Run* run = sol.project.runs.find(c.run);
-            choice(QObject::tr("Drop judged on"), q(wordOf(run ? run->dropBasis : DropBasis::Default)),
-                   words<DropBasis>(), QObject::tr("Basis of drop"), [id](Project& p, const QString& t) {
-                       runOf(p, id).dropBasis = *fromWord<DropBasis>(t.toStdString());
+    }
+    /// The run of what it feeds, and what its device lets through.
+    void feederRunRows(const Circuit& c) {
+        const CircuitResult& r = sol.results.of(c.id);
+        const CircuitId id = c.id;
+        if (r.standby) row(QObject::tr("Carries"), QObject::tr("nothing, until it takes over"));
+        runRows(*sol.results.run(c.id), feederRun(r.feeds, r.standby),
+                [id](Project& p) -> Run& { return runOf(p, id); });
+        number(
+            "kA", QObject::tr("Lets through"),
+            c.letThroughKA ? QString("%1 kA").arg(*c.letThroughKA) : QObject::tr("not limiting"),
+            c.letThroughKA ? QString::number(*c.letThroughKA) : "auto", QObject::tr("Let-through of device"), 0.1, 300,
+            [id](Project& p, double v) { p.circuits.change(id)->letThroughKA = v; },
+            [id](Project& p) { p.circuits.change(id)->letThroughKA.reset(); });
+        if (c.letThroughKA)
+            text(QObject::tr("By which data"), q(c.letThroughData), QObject::tr("Data of the let-through"),
+                 [id](Project& p, const std::string& t) { p.circuits.change(id)->letThroughData = t; });
+        rare(!c.letThroughKA);
+    }
+    /// What its device lets through in a fault, by its maker.
+    void energyRow(const Circuit& c) {
+        const CircuitId id = c.id;
+        number(
+            "A²s", QObject::tr("I²t let through"),
+            c.letThroughEnergy ? QString("%1 A²s").arg(q(lintel::number(*c.letThroughEnergy)))
+                               : QObject::tr("at most by its class"),
+            c.letThroughEnergy ? QString::number(*c.letThroughEnergy) : "auto", QObject::tr("Energy let through"), 1,
+            1e9, [id](Project& p, double v) { p.circuits.change(id)->letThroughEnergy = v; },
+            [id](Project& p) { p.circuits.change(id)->letThroughEnergy.reset(); });
+        rare(!c.letThroughEnergy);
+    }
+    /// How its run is measured, and how its load counts.
+    void measureRows(const Circuit& c) {
+        const CircuitResult& r = sol.results.of(c.id);
+        const CircuitId id = c.id;
+        const Run* run = sol.project.runs.find(c.run);
+        choice(QObject::tr("Length by"), q(wordOf(run ? run->lengthBy : LengthBy::Reach)), words<LengthBy>(),
+               QObject::tr("How the run is measured"),
+               [id, now = r.run.need.lengthKnown ? r.run.need.length.v : 0.0](Project& p, const QString& t) {
+                   Run& x = runOf(p, id);
+                   const LengthBy by = *fromWord<LengthBy>(t.toStdString());
+                   if (by == x.lengthBy) return QString();
+                   if (by == LengthBy::Entered && now <= 0) return QObject::tr("type its length at Run");
+                   if (by == LengthBy::Traced && x.trace.size() < 2)
+                       return QObject::tr("trace it on the plan first: G");
+                   if (by == LengthBy::Entered) x.length = now; // goes on from what was measured
+                   x.lengthBy = by;
+                   return QString();
+               });
+        if (!sol.project.trays.empty()) {
+            choice(QObject::tr("Route"), q(wordOf(run ? run->route : RouteBy::Auto)), words<RouteBy>(),
+                   QObject::tr("Route of run"), [id](Project& p, const QString& t) {
+                       const RouteBy route = *fromWord<RouteBy>(t.toStdString());
+                       if (const Run* now_ = p.runs.find(p.circuits[id].run); now_ && now_->route == route)
+                           return QString();
+                       runOf(p, id).route = route;
                        return QString();
                    });
+            rare(!run || run->route == RouteBy::Auto);
         }
-        if (r.feeder) {
-            if (r.standby) row(QObject::tr("Carries"), QObject::tr("nothing, until it takes over"));
-            runRows(*sol.results.run(c.id), feederRun(r.feeds, r.standby),
-                    [id](Project& p) -> Run& { return runOf(p, id); });
-            number(
-                "kA", QObject::tr("Lets through"),
-                c.letThroughKA ? QString("%1 kA").arg(*c.letThroughKA) : QObject::tr("not limiting"),
-                c.letThroughKA ? QString::number(*c.letThroughKA) : "auto", QObject::tr("Let-through of device"), 0.1,
-                300, [id](Project& p, double v) { p.circuits.change(id)->letThroughKA = v; },
-                [id](Project& p) { p.circuits.change(id)->letThroughKA.reset(); });
-            if (c.letThroughKA)
-                text(QObject::tr("By which data"), q(c.letThroughData), QObject::tr("Data of the let-through"),
-                     [id](Project& p, const std::string& t) { p.circuits.change(id)->letThroughData = t; });
-            rare(!c.letThroughKA);
-        }
-        if (sol.book->metric()) {
-            number(
-                "A²s", QObject::tr("I²t let through"),
-                c.letThroughEnergy ? QString("%1 A²s").arg(q(lintel::number(*c.letThroughEnergy)))
-                                   : QObject::tr("at most by its class"),
-                c.letThroughEnergy ? QString::number(*c.letThroughEnergy) : "auto", QObject::tr("Energy let through"),
-                1, 1e9, [id](Project& p, double v) { p.circuits.change(id)->letThroughEnergy = v; },
-                [id](Project& p) { p.circuits.change(id)->letThroughEnergy.reset(); });
-            rare(!c.letThroughEnergy);
-        }
-        if (c.use == CircuitUse::Load && !r.feeder) {
-            const Run* run = sol.project.runs.find(c.run);
-            choice(QObject::tr("Length by"), q(wordOf(run ? run->lengthBy : LengthBy::Reach)), words<LengthBy>(),
-                   QObject::tr("How the run is measured"),
-                   [id, now = r.run.need.lengthKnown ? r.run.need.length.v : 0.0](Project& p, const QString& t) {
-                       Run& x = runOf(p, id);
-                       const LengthBy by = *fromWord<LengthBy>(t.toStdString());
-                       if (by == x.lengthBy) return QString();
-                       if (by == LengthBy::Entered && now <= 0) return QObject::tr("type its length at Run");
-                       if (by == LengthBy::Traced && x.trace.size() < 2)
-                           return QObject::tr("trace it on the plan first: G");
-                       if (by == LengthBy::Entered) x.length = now; // goes on from what was measured
-                       x.lengthBy = by;
+        fact("factor", QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor),
+             QObject::tr("Demand factor of circuit"), id);
+        rare(c.factor == 1);
+        if (!sol.book->metric())
+            choice(QObject::tr("Device rated"), c.fullRated ? QObject::tr("100 %") : QObject::tr("80 %"),
+                   {QObject::tr("80 %"), QObject::tr("100 %")}, QObject::tr("Rating of device"),
+                   [id](Project& p, const QString& t) {
+                       p.circuits.change(id)->fullRated = t == QObject::tr("100 %");
                        return QString();
                    });
-            if (!sol.project.trays.empty()) {
-                choice(QObject::tr("Route"), q(wordOf(run ? run->route : RouteBy::Auto)), words<RouteBy>(),
-                       QObject::tr("Route of run"), [id](Project& p, const QString& t) {
-                           const RouteBy route = *fromWord<RouteBy>(t.toStdString());
-                           if (const Run* now_ = p.runs.find(p.circuits[id].run); now_ && now_->route == route)
-                               return QString();
-                           runOf(p, id).route = route;
-                           return QString();
-                       });
-                rare(!run || run->route == RouteBy::Auto);
-            }
-            fact("factor", QObject::tr("Own factor"), QString::number(c.factor), QString::number(c.factor),
-                 QObject::tr("Demand factor of circuit"), id);
-            rare(c.factor == 1);
-            if (!sol.book->metric())
-                choice(QObject::tr("Device rated"), c.fullRated ? QObject::tr("100 %") : QObject::tr("80 %"),
-                       {QObject::tr("80 %"), QObject::tr("100 %")}, QObject::tr("Rating of device"),
-                       [id](Project& p, const QString& t) {
-                           p.circuits.change(id)->fullRated = t == QObject::tr("100 %");
-                           return QString();
-                       });
-            if (!sol.book->metric()) rare(!c.fullRated);
-        }
-        if (c.use == CircuitUse::Load && !r.feeder) {
-            if (!sol.book->metric())
-                choice(QObject::tr("Protects people"),
-                       c.groundFault && c.arcFault ? "GFCI and AFCI"
-                       : c.groundFault             ? "GFCI"
-                       : c.arcFault                ? "AFCI"
-                                                   : QObject::tr("no"),
-                       {QObject::tr("no"), "GFCI", "AFCI", "GFCI and AFCI"},
-                       QObject::tr("Ground- and arc-fault protection"), [id](Project& p, const QString& t) {
-                           p.circuits.change(id)->groundFault = t.contains("GFCI");
-                           p.circuits.change(id)->arcFault = t.contains("AFCI");
-                           return QString();
-                       });
-            if (!sol.book->metric()) rare(!c.groundFault && !c.arcFault);
-            text(QObject::tr("Left out because"), q(c.unprotected), QObject::tr("Reason for leaving protection out"),
-                 [id](Project& p, const std::string& t) { p.circuits.change(id)->unprotected = t; });
-            rare(c.unprotected.empty());
-            if (c.poles == 1 && !sol.book->metric())
-                fact("multiwire", QObject::tr("Multiwire group"),
-                     c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire),
-                     QObject::tr("Multiwire group"), id);
-            if (c.poles == 1 && !sol.book->metric()) rare(c.multiwire == 0);
-            fact("bundle", QObject::tr("Bundle"), c.bundle ? QString::number(c.bundle) : QObject::tr("alone"),
-                 QString::number(c.bundle), QObject::tr("Home runs in one raceway"), id);
-            rare(c.bundle == 0);
-            layingRows(r.run, c.id, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
-        }
+        if (!sol.book->metric()) rare(!c.fullRated);
+    }
+    /// Protection of people, and how its run is laid.
+    void protectionRows(const Circuit& c) {
+        const CircuitResult& r = sol.results.of(c.id);
+        const CircuitId id = c.id;
+        if (!sol.book->metric())
+            choice(QObject::tr("Protects people"),
+                   c.groundFault && c.arcFault ? "GFCI and AFCI"
+                   : c.groundFault             ? "GFCI"
+                   : c.arcFault                ? "AFCI"
+                                               : QObject::tr("no"),
+                   {QObject::tr("no"), "GFCI", "AFCI", "GFCI and AFCI"},
+                   QObject::tr("Ground- and arc-fault protection"), [id](Project& p, const QString& t) {
+                       p.circuits.change(id)->groundFault = t.contains("GFCI");
+                       p.circuits.change(id)->arcFault = t.contains("AFCI");
+                       return QString();
+                   });
+        if (!sol.book->metric()) rare(!c.groundFault && !c.arcFault);
+        text(QObject::tr("Left out because"), q(c.unprotected), QObject::tr("Reason for leaving protection out"),
+             [id](Project& p, const std::string& t) { p.circuits.change(id)->unprotected = t; });
+        rare(c.unprotected.empty());
+        if (c.poles == 1 && !sol.book->metric())
+            fact("multiwire", QObject::tr("Multiwire group"),
+                 c.multiwire ? QString::number(c.multiwire) : QObject::tr("none"), QString::number(c.multiwire),
+                 QObject::tr("Multiwire group"), id);
+        if (c.poles == 1 && !sol.book->metric()) rare(c.multiwire == 0);
+        fact("bundle", QObject::tr("Bundle"), c.bundle ? QString::number(c.bundle) : QObject::tr("alone"),
+             QString::number(c.bundle), QObject::tr("Home runs in one raceway"), id);
+        rare(c.bundle == 0);
+        layingRows(r.run, c.id, sol.project.runs.find(c.run), [id](Project& p) -> Run& { return runOf(p, id); });
+    }
+    /// What it belongs together with, and what is written of it.
+    void belongingRows(const Circuit& c) {
+        const CircuitId id = c.id;
         choice(QObject::tr("Pinned"), c.pinned ? "yes" : "no", {"no", "yes"}, QObject::tr("Pin"),
                [id](Project& p, const QString& t) {
                    p.circuits.change(id)->pinned = t == "yes";
@@ -602,6 +620,34 @@ struct Builder : FactsBuilder {
         text(QObject::tr("Note"), q(c.note), QObject::tr("Note"),
              [id](Project& p, const std::string& t) { p.circuits.change(id)->note = t; });
         ownTextsRow(c.texts, [id](Project& p) -> OwnTexts& { return p.circuits.change(id)->texts; });
+    }
+    void circuit(const Circuit& c) {
+        const CircuitResult& r = sol.results.of(c.id);
+        const CircuitId id = c.id;
+        f.title = q(nameOf(sol.project, c.id));
+        f.about = q(servesWords(sol.project, sol.results, c.id));
+        if (!r.feeder)
+            text(QObject::tr("Serves"), q(c.name), QObject::tr("Describe circuit"),
+                 [id](Project& p, const std::string& t) { p.circuits.change(id)->name = t; });
+        const bool load = c.use == CircuitUse::Load, branch = load && !r.feeder, metric = sol.book->metric();
+        if (load) circuitLoadRows(c);
+        deviceRows(c);
+        if (metric && load) residualRows(c);
+        breaksRow(c);
+        if (r.largestMotorVa > 0 || c.starter != StarterKind::Unsaid) starterRows(id, c);
+        choice(QObject::tr("Poles"), QString::number(c.poles), {"1", "2", "3"}, QObject::tr("Poles of circuit"),
+               [id](Project& p, const QString& t) -> QString {
+                   if (const auto bad = setPoles(p, id, t.toInt())) return q(bad->what);
+                   return {};
+               });
+        if (branch) branchRunRows(c);
+        if (r.feeder) feederRunRows(c);
+        if (metric) energyRow(c);
+        if (branch) {
+            measureRows(c);
+            protectionRows(c);
+        }
+        belongingRows(c);
     }
 
     /// Texts under headings of the designer's own, for columns of schedules.

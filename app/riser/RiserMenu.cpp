@@ -156,8 +156,7 @@ void addCopies(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
 }
 
 void addPlaces(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
-    const Solution& solved = s.solution();
-    if (!solved.results.knows(thing)) return;
+    if (drawnBeside(s.project(), s.solution().results, thing).empty()) return;
     const QString group = QObject::tr("Where %1 is drawn").arg(q(nameOf(s.project(), thing)));
     const auto add = [&](const QString& text, std::function<void(Session&)> run) {
         out.push_back({text, group, {}, {}, std::move(run)});
@@ -207,6 +206,8 @@ void copyBranchUnder(Session& s, Ref thing, Ref under) {
 void moveOnRiser(Session& s, Ref thing, int step) {
     Project trial = s.project();
     const QString name = q(nameOf(trial, thing));
+    if (drawnBeside(trial, s.solution().results, thing).empty())
+        return s.say(QObject::tr("%1 has no place of its own on the riser").arg(name), true);
     if (!moveBeside(trial, s.solution().results, thing, step))
         return s.say(step < 0 ? QObject::tr("%1 is the first of those that hang on the same").arg(name)
                               : QObject::tr("%1 is the last of those that hang on the same").arg(name));
@@ -225,6 +226,8 @@ void placeOnRiser(Session& s, Ref thing, Ref behind) {
 }
 
 void widenOnRiser(Session& s, Ref thing, double mm) {
+    if (drawnBeside(s.project(), s.solution().results, thing).empty())
+        return s.say(QObject::tr("%1 has no place of its own on the riser").arg(q(nameOf(s.project(), thing))), true);
     const double now = gapBefore(s.project(), thing), then = std::clamp(now + mm, 0.0, limits::riserGap);
     const QString name = q(nameOf(s.project(), thing));
     if (then == now) return s.say(QObject::tr("There is no more to give before %1").arg(name));

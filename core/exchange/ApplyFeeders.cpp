@@ -49,26 +49,8 @@ FedKind kindByName(const std::string& name) {
     return found == known.end() ? FedKind::Unsaid : found->second;
 }
 
-BoardUse useOf(FedKind kind) {
-    switch (kind) {
-    case FedKind::Switchboard:
-        return BoardUse::Switchboard;
-    case FedKind::MotorControl:
-        return BoardUse::MotorControl;
-    case FedKind::ServiceDisconnect:
-        return BoardUse::ServiceDisconnect;
-    case FedKind::Meter:
-        return BoardUse::Meter;
-    case FedKind::Disconnect:
-        return BoardUse::Disconnect;
-    case FedKind::TransferSwitch:
-        return BoardUse::TransferSwitch;
-    case FedKind::Ups:
-        return BoardUse::Ups;
-    default:
-        return BoardUse::Panelboard;
-    }
-}
+/// Boards and equipment have the same words here and there.
+BoardUse useOf(FedKind kind) { return fromWord<BoardUse>(wordOf(kind)).value_or(BoardUse::Panelboard); }
 
 /// The voltage system of so many volts and phases; the one that the project has most of, where several would do.
 std::optional<VoltageSystem> systemOf(const Project& p, double volts, std::optional<int> phases) {
@@ -245,6 +227,7 @@ private:
             out.notes.push_back(fmt::format("{} is taken to be the source {}", name, nameOf(p, source)));
             return source;
         }
+        if (speaksOfSource(name)) return {}; // a list does not say what a source gives into a fault
         Board b;
         const FedKind kind = kindByName(name);
         b.use = kind == FedKind::Transformer || kind == FedKind::Unsaid ? BoardUse::Switchboard : useOf(kind);
@@ -257,18 +240,28 @@ private:
             fmt::format("{} is made as a {}; the list does not say what feeds it", name, wordOf(b.use)));
         return made;
     }
+    static bool speaksOfSupply(const std::string& name) {
+        for (const std::string& word : headingWords(name))
+            for (const char* supply : {"utility", "service", "supply", "grid", "network", "substation", "dno", "poco"})
+                if (word == supply) return true;
+        return false;
+    }
+    static bool speaksOfSource(const std::string& name) {
+        const std::string low = lowered(name);
+        const auto letters =
+            low.substr(0, std::size_t(std::find_if_not(low.begin(), low.end(), isLetter) - low.begin()));
+        return speaksOfSupply(name) || letters == "g" || letters == "gen" || letters == "generator";
+    }
     /// The one source of the project, where the name speaks of a supply.
     Ref theSource(const std::string& name) const {
+        if (!speaksOfSupply(name)) return {};
         Ref one;
         for (const Source& s : p.sources) {
             if (s.kind == SourceKind::Generator) continue;
             if (one) return {};
             one = s.id;
         }
-        for (const std::string& word : headingWords(name))
-            for (const char* supply : {"utility", "service", "supply", "grid", "network", "substation", "dno", "poco"})
-                if (word == supply) return one;
-        return {};
+        return one;
     }
     VoltageSystem usualSystem() const {
         for (const Source& s : p.sources) return s.system;
@@ -374,7 +367,13 @@ private:
                 refuse(i, fmt::format("{} hangs on {} here", row.to, nameOf(p, p.circuits[c].board)));
             return;
         }
-        if (!from) return;
+        if (!from) {
+            if (!row.from.empty())
+                told.look.push_back(speaksOfSource(row.from)
+                                        ? fmt::format("there is no source {}: add it, then it can be fed", row.from)
+                                        : fmt::format("{} is not there: it hangs free", row.from));
+            return;
+        }
         const Board* board = p.boards.find(told.feeds.as<Board>());
         if (boardBefore(feedOf(p, told.feeds)) == from) {
             claimed.insert(told.feeds);
@@ -462,6 +461,7 @@ private:
         }
         if (row.material) run.material = row.material;
         if (!row.conduitType.empty()) run.conduit = row.conduitType;
+        if (!row.cable.empty()) run.cable = row.cable;
         if (!row.conduit.empty()) run.listedConduit = row.conduit;
         if (!row.drawing.empty()) run.reference = row.drawing;
         if (row.faultKA) run.listedKA = *row.faultKA;
@@ -506,6 +506,7 @@ private:
         changed(i, "ground held at", before.heldGround, after.heldGround);
         changed(i, "of", material(before), material(after));
         changed(i, "conduit of", before.conduit, after.conduit);
+        changed(i, "cable", before.cable, after.cable);
         changed(i, "conduit as listed", before.listedConduit, after.listedConduit);
         changed(i, "drawing", before.reference, after.reference);
         changed(i, "fault as listed", kA(before), kA(after));

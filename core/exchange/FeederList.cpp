@@ -70,7 +70,8 @@ constexpr HeadingWord meanings[] = {{"feeder", int(FeederField::Tag), 8},
                                     {"wires", int(FeederField::Conductors), 8},
                                     {"size", int(FeederField::Conductors), 5},
                                     {"cable size", int(FeederField::Conductors), 9},
-                                    {"cable", int(FeederField::Conductors), 4},
+                                    {"cable", int(FeederField::Cable), 6},
+                                    {"cable type", int(FeederField::Cable), 11},
                                     {"ground", int(FeederField::Ground), 10},
                                     {"gnd", int(FeederField::Ground), 10},
                                     {"egc", int(FeederField::Ground), 10},
@@ -89,8 +90,7 @@ constexpr HeadingWord meanings[] = {{"feeder", int(FeederField::Tag), 8},
                                     {"fault", int(FeederField::Fault), 10},
                                     {"isc", int(FeederField::Fault), 10},
                                     {"short circuit", int(FeederField::Fault), 10},
-                                    {"ka", int(FeederField::Fault), 8},
-                                    {"aic", int(FeederField::Fault), 8}};
+                                    {"ka", int(FeederField::Fault), 8}};
 
 std::vector<int> weigh(const std::string& heading) { return weighHeading(heading, meanings, feederFields); }
 
@@ -213,6 +213,9 @@ private:
         case FeederField::Conductors:
             conductors(row, text);
             break;
+        case FeederField::Cable:
+            cable(row, text);
+            break;
         case FeederField::Ground:
             if (const auto size = readGround(text)) {
                 if (!row.ground.empty() && row.ground != *size)
@@ -313,6 +316,19 @@ private:
                                           read->conductors, read->size, read->conductors)
                             : fmt::format("“{}” is taken as {} sets of {}", text, read->sets, read->size),
                         false);
+    }
+    void cable(FeederRow& row, const std::string& text) {
+        for (const CableType& type : book.cables.types)
+            if (sameWord(type.name, text)) {
+                row.cable = type.name;
+                return;
+            }
+        std::string all;
+        for (const CableType& type : book.cables.types) all += (all.empty() ? "" : ", ") + type.name;
+        row.problem(column,
+                    all.empty() ? "the rule book goes by conduits, not by types of cable"
+                                : fmt::format("the rule book has no cable “{}”: {}", text, all),
+                    !all.empty());
     }
     /// A size that the rule book does not have would be held all the same, and sized to nothing.
     void known(FeederRow& row, const std::string& size) {

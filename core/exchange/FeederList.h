@@ -23,31 +23,22 @@ enum class FeederField : std::uint8_t {
     Device,
     Sets,
     Conductors,
+    Cable,
     Ground,
     Conduit,
     Length,
     Drawing,
     Fault
 };
-inline constexpr int feederFields = 17;
+inline constexpr int feederFields = 18;
 template <> struct EnumText<FeederField> {
-    static constexpr std::pair<FeederField, const char*> words[] = {{FeederField::None, "–"},
-                                                                    {FeederField::Tag, "Feeder"},
-                                                                    {FeederField::From, "From"},
-                                                                    {FeederField::To, "To"},
-                                                                    {FeederField::What, "What it feeds"},
-                                                                    {FeederField::Load, "Load"},
-                                                                    {FeederField::Unit, "Unit"},
-                                                                    {FeederField::Voltage, "Volts"},
-                                                                    {FeederField::Phases, "Phases"},
-                                                                    {FeederField::Device, "Device"},
-                                                                    {FeederField::Sets, "Sets"},
-                                                                    {FeederField::Conductors, "Conductors"},
-                                                                    {FeederField::Ground, "Ground"},
-                                                                    {FeederField::Conduit, "Conduit"},
-                                                                    {FeederField::Length, "Length"},
-                                                                    {FeederField::Drawing, "Drawing"},
-                                                                    {FeederField::Fault, "Fault"}};
+    static constexpr std::pair<FeederField, const char*> words[] = {
+        {FeederField::None, "–"},        {FeederField::Tag, "Feeder"},         {FeederField::From, "From"},
+        {FeederField::To, "To"},         {FeederField::What, "What it feeds"}, {FeederField::Load, "Load"},
+        {FeederField::Unit, "Unit"},     {FeederField::Voltage, "Volts"},      {FeederField::Phases, "Phases"},
+        {FeederField::Device, "Device"}, {FeederField::Sets, "Sets"},          {FeederField::Conductors, "Conductors"},
+        {FeederField::Cable, "Cable"},   {FeederField::Ground, "Ground"},      {FeederField::Conduit, "Conduit"},
+        {FeederField::Length, "Length"}, {FeederField::Drawing, "Drawing"},    {FeederField::Fault, "Fault"}};
 };
 
 /// What stands at the end of a feeder.
@@ -102,8 +93,8 @@ struct FeederRow : ListedRow {
     int sets = 0;                 ///< 0: not said
     std::string size, ground;     ///< as rule books name them; empty: not said
     std::optional<Material> material;
-    std::string conduitType, conduit;
-    std::optional<double> length; ///< m
+    std::string conduitType, conduit, cable; ///< cable: a type of the rule book
+    std::optional<double> length;            ///< m
     std::string drawing;
     std::optional<double> faultKA;
 };

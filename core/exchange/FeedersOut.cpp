@@ -5,6 +5,7 @@
 #include "core/solve/RunParts.h"
 #include "core/solve/States.h"
 
+#include <algorithm>
 #include <fmt/format.h>
 
 namespace lintel {
@@ -16,25 +17,7 @@ FedKind kindOf(const Project& p, Ref thing) {
     if (thing.is<Transformer>()) return FedKind::Transformer;
     const Board* b = p.boards.find(thing.as<Board>());
     if (!b) return FedKind::Load;
-    switch (b->use) {
-    case BoardUse::Panelboard:
-        return FedKind::Panelboard;
-    case BoardUse::Switchboard:
-        return FedKind::Switchboard;
-    case BoardUse::MotorControl:
-        return FedKind::MotorControl;
-    case BoardUse::ServiceDisconnect:
-        return FedKind::ServiceDisconnect;
-    case BoardUse::Meter:
-        return FedKind::Meter;
-    case BoardUse::Disconnect:
-        return FedKind::Disconnect;
-    case BoardUse::TransferSwitch:
-        return FedKind::TransferSwitch;
-    case BoardUse::Ups:
-        return FedKind::Ups;
-    }
-    return FedKind::Unsaid;
+    return fromWord<FedKind>(wordOf(b->use)).value_or(FedKind::Panelboard);
 }
 
 class Writer {
@@ -59,6 +42,9 @@ public:
         const bool sized = run.size >= 0 && run.state != Sizing::OutsideTables;
         row.push_back(sized ? std::to_string(run.sets) : "");
         row.push_back(sized ? book.sizes()[std::size_t(run.size)].name : "");
+        if (book.metric())
+            row.push_back(sized && run.need.cable->type >= 0 ? book.cables.types[std::size_t(run.need.cable->type)].name
+                                                             : "");
         const RunParts parts = partsOf(p, book, r, thing);
         row.push_back(sized && parts.ground >= 0 ? book.sizes()[std::size_t(parts.ground)].name : "");
         row.push_back(parts.conduit.size ? parts.conduitType + " " + parts.conduit.size->name : "");
@@ -120,6 +106,10 @@ std::vector<std::vector<std::string>> feedersOf(const Project& p, const RuleBook
     std::vector<std::vector<std::string>> rows{{"Feeder", "From", "To", "What it feeds", "Load", "Unit", "Volts",
                                                 "Phases", "Device, A", "Sets", "Conductors", "Ground", "Conduit",
                                                 metric ? "Length, m" : "Length, ft", "Drawing", "Fault at end, kA"}};
+    if (book.metric()) {
+        std::vector<std::string>& heads = rows.front();
+        heads.insert(std::find(heads.begin(), heads.end(), "Ground"), "Cable");
+    }
     Writer writer(book, rows);
     for (Ref thing : results.order)
         if (const NodeResult& n = *results.node(thing); n.parent && !n.looped) writer.add(p, results, thing, false);

@@ -206,6 +206,270 @@ std::unordered_map<std::string, BoardId> boardsByName(const Project& p) {
     return names;
 }
 
+/// Fills one row of the list from its cells, and judges it against those before it and the project.
+class RowReader {
+public:
+    RowReader(const Grid& g, const ListSettings& settings, const Project& project)
+        : grid(g), s(settings), p(project), boards(boardsByName(project)),
+          width(settings.headerRow >= 0 ? g.rows[std::size_t(settings.headerRow)].size() : 0) {}
+
+    int columnOf(ListField f) const {
+        const auto it = std::find(s.columns.begin(), s.columns.end(), f);
+        return it == s.columns.end() ? -1 : int(it - s.columns.begin());
+    }
+
+    /// A board that it names and nobody has drawn is added to `newBoards`, once.
+    ListRow read(std::size_t r, std::vector<std::string>& newBoards) {
+        ListRow row;
+        row.gridRow = int(r);
+        row.line = r < grid.lines.size() ? grid.lines[r] : int(r) + 1;
+        row.load.unit = s.unit;
+        row.load.powerFactor = 1;
+        said = {};
+        if (longerThanHeading(grid.rows[r], width)) {
+            ++uneven;
+            row.problem(-1, fmt::format("the row has {} cells under {} headings", grid.rows[r].size(), width), false);
+        }
+        for (std::size_t c = 0; c < s.columns.size(); ++c) cell(row, r, c);
+        judgePhases(row);
+        judgeAmount(row, r);
+        judgeKind(row.load, has(row, ListField::Kind));
+        judgeName(row);
+        judgePoles(row);
+        judgeBoard(row, newBoards);
+        return row;
+    }
+
+    /// What holds for several rows.
+    void tell(std::vector<std::string>& notes) const {
+        const int amount = columnOf(ListField::Amount);
+        const bool inHeading =
+            amount >= 0 && s.headerRow >= 0 && unitIn(cellAt(grid, std::size_t(s.headerRow), std::size_t(amount)));
+        if (bare && amount >= 0 && !inHeading)
+            notes.push_back(fmt::format("{} {} no unit in cell or heading: taken as {}", bare,
+                                        bare == 1 ? "load has" : "loads have", wordOf(s.unit)));
+        if (uneven)
+            notes.push_back(fmt::format("{} {} longer than the heading", uneven, uneven == 1 ? "row is" : "rows are"));
+    }
+
+private:
+    const Grid& grid;
+    const ListSettings& s;
+    const Project& p;
+    const std::unordered_map<std::string, BoardId> boards;
+    const std::size_t width;                   ///< of the heading
+    std::unordered_map<std::string, int> tags; ///< and the line they were met in
+    std::set<std::string> fresh;               ///< boards that nobody has drawn
+    int uneven = 0, bare = 0;
+    /// Of the row being read.
+    struct Said {
+        bool unit = false, poles = false, onePhase = false;
+        std::optional<int> besideVolts; ///< phases that stand with the volts
+    } said;
+    int column = -1; ///< of the cell being read
+    char decimal = '.';
+
+    const Board* boardOf(const ListRow& row) const {
+        const auto known = boards.find(lowered(row.board));
+        return known == boards.end() ? nullptr : &p.boards[known->second];
+    }
+    void refuse(ListRow& row, const std::string& text, const char* what) {
+        row.problem(column, fmt::format("“{}” is not {}", text, what));
+    }
+
+    void cell(ListRow& row, std::size_t r, std::size_t c) {
+        const std::string text = cellAt(grid, r, c);
+        if (s.columns[c] == ListField::None || text.empty()) return;
+        column = int(c);
+        decimal = grid.isNumber(r, c) ? '.' : s.decimal;
+        if (isSpreadsheetError(text)) return row.problem(column, "an error of the spreadsheet: " + text);
+        row.given.push_back(s.columns[c]);
+        read(row, s.columns[c], text);
+    }
+    void read(ListRow& row, ListField field, const std::string& text) {
+        Load& l = row.load;
+        switch (field) {
+        case ListField::None:
+        case ListField::Circuit:
+            return;
+        case ListField::Tag:
+            l.tag = text;
+            return;
+        case ListField::Name:
+            l.name = text;
+            return;
+        case ListField::Where:
+            l.where = text;
+            return;
+        case ListField::Board:
+            row.board = text;
+            return;
+        case ListField::Amount:
+            return amount(row, text);
+        case ListField::Unit:
+            return unit(row, text);
+        case ListField::Voltage:
+            return volts(row, text);
+        case ListField::Poles:
+            return poles(row, text);
+        case ListField::PowerFactor:
+            return share(row, text, "a power factor", l.powerFactor);
+        case ListField::Quantity:
+            return quantity(row, text);
+        case ListField::Kind:
+            return kind(row, text);
+        case ListField::Continuous:
+            if (const auto v = yesFrom(text))
+                l.continuous = *v;
+            else
+                refuse(row, text, "yes or no");
+            return;
+        case ListField::Diversity:
+            return share(row, text, "a diversity", l.diversity);
+        case ListField::Duty:
+            return share(row, text, "a duty", l.duty);
+        case ListField::Efficiency:
+            return share(row, text, "an efficiency", l.efficiency);
+        }
+    }
+    void share(ListRow& row, const std::string& text, const char* what, double& into) {
+        const auto v = readShare(text, what, decimal);
+        const double x = v ? *v > 1 && *v <= 100 ? *v / 100 : *v : -1; // a bare 85 is 85 %
+        if (x < 0.01 || x > 1)
+            refuse(row, text, what);
+        else
+            into = x;
+    }
+    void amount(ListRow& row, const std::string& text) {
+        if (const auto typed = loadFrom(text, decimal)) {
+            row.load.amount = typed->amount;
+            if (!typed->unit) return;
+            row.load.unit = *typed->unit;
+            said.unit = true;
+        } else if (const auto v = numberFrom(text, decimal); v && *v < 0) {
+            row.problem(column, fmt::format("a load of {} is below nothing", text));
+        } else {
+            refuse(row, text, "a load");
+        }
+    }
+    void unit(ListRow& row, const std::string& text) {
+        const auto u = loadUnitFrom(text);
+        if (!u) return row.problem(column, fmt::format("there is no unit “{}”: VA, kVA, W, kW, A, hp", text));
+        if (!said.unit) row.load.unit = *u;
+    }
+    void volts(ListRow& row, const std::string& text) {
+        const auto v = typedVolts(text, decimal);
+        if (!v || v->volts > 100000) return refuse(row, text, "a voltage: 480, 400 V, 208/120, 460/3/60");
+        row.load.volts = v->volts;
+        said.besideVolts = v->phases;
+    }
+    void poles(ListRow& row, const std::string& text) {
+        const auto n = typedPoles(text, decimal);
+        if (!n) return refuse(row, text, "a number of phases or poles: 1, 2 or 3");
+        const std::string heading =
+            s.headerRow >= 0 ? cellAt(grid, std::size_t(s.headerRow), std::size_t(column)) : std::string();
+        row.load.poles = *n;
+        said.poles = true;
+        said.onePhase = *n == 1 && meansPhases(text, heading);
+    }
+    void quantity(ListRow& row, const std::string& text) {
+        const auto v = typedNumber(text, decimal);
+        if (!v || *v <= 0 || *v > 1e6) return refuse(row, text, "a quantity");
+        row.load.quantity = *v;
+    }
+    void kind(ListRow& row, const std::string& text) {
+        const std::string t = lowered(text);
+        for (const auto& [of, word] : EnumText<LoadKind>::words)
+            if (t == word || t == lowered(titleOf(of)) || t == std::string(word) + "s") {
+                row.load.kind = of;
+                return;
+            }
+        row.problem(column, fmt::format("there is no load kind “{}”: taken as equipment", text), false);
+        row.given.pop_back();
+    }
+
+    void judgePhases(ListRow& row) {
+        if (!said.besideVolts) return;
+        const int phases = *said.besideVolts;
+        if (said.poles) {
+            if (phases != row.load.poles && !said.onePhase && phases != 1)
+                row.problem(columnOf(ListField::Voltage),
+                            fmt::format("{} phases with the volts, {} in their own column", phases, row.load.poles));
+            return;
+        }
+        row.load.poles = phases;
+        said.poles = true;
+        said.onePhase = phases == 1;
+        row.given.push_back(ListField::Poles);
+    }
+    void judgeAmount(ListRow& row, std::size_t r) {
+        const int at = columnOf(ListField::Amount);
+        if (at < 0)
+            row.problem(-1, "no column says its load");
+        else if (cellAt(grid, r, std::size_t(at)).empty())
+            row.problem(at, "it says no load");
+        if (has(row, ListField::Amount) && !said.unit && !has(row, ListField::Unit)) ++bare;
+    }
+    /// By its unit, or by the words of its name.
+    static void judgeKind(Load& l, bool given) {
+        if (given) return;
+        if (l.unit == LoadUnit::hp)
+            l.kind = LoadKind::Motor;
+        else if (const auto kind = LoadWords::shipped().kindOf(l.name))
+            l.kind = *kind;
+    }
+    void judgeName(ListRow& row) {
+        Load& l = row.load;
+        if (!l.tag.empty()) {
+            const auto [it, once] = tags.try_emplace(lowered(l.tag), row.line);
+            if (!once)
+                row.problem(columnOf(ListField::Tag),
+                            fmt::format("the tag {} stands in line {} already", l.tag, it->second));
+        } else if (columnOf(ListField::Tag) >= 0) {
+            row.problem(columnOf(ListField::Tag), "it has no tag: a later list will not find it again", false);
+        }
+        if (l.name.empty()) l.name = l.tag;
+        if (l.name.empty()) row.problem(columnOf(ListField::Name), "it has neither a name nor a tag");
+    }
+    void judgePoles(ListRow& row) {
+        Load& l = row.load;
+        const Board* board = boardOf(row);
+        if (!said.poles && l.volts > 0) {
+            bool certain = true;
+            l.poles = polesByVolts(l.volts, roughVa(l), certain);
+            row.given.push_back(ListField::Poles);
+            if (!certain)
+                row.problem(columnOf(ListField::Voltage),
+                            fmt::format("{} V can be two poles or three: taken as {}", plain(l.volts), l.poles), false);
+        } else if (!said.poles && board && factsOf(board->system).lines == 1) {
+            l.poles = 1;
+        }
+        if (said.onePhase && l.volts > 0) // one phase between two lines takes two poles
+            l.poles = polesOfOnePhase(p, l.volts, board ? std::optional(board->system) : std::nullopt);
+    }
+    void judgeBoard(ListRow& row, std::vector<std::string>& newBoards) {
+        if (row.board.empty()) return;
+        const Load& l = row.load;
+        const Board* b = boardOf(row);
+        if (!b) {
+            if (row.enters() && fresh.insert(row.board).second) newBoards.push_back(row.board);
+            return;
+        }
+        const int lines = factsOf(b->system).lines;
+        if (l.poles > lines) {
+            row.problem(columnOf(ListField::Board),
+                        fmt::format("{} has {} lines, the load takes {}", b->name, lines, l.poles));
+            return;
+        }
+        const double given = voltsAcross(b->system, l.poles).v;
+        if (l.volts > 0 && !sameVolts(l.volts, given))
+            row.problem(
+                columnOf(ListField::Voltage),
+                fmt::format("{} gives {} V to {} {}", b->name, plain(given), l.poles, l.poles == 1 ? "pole" : "poles"),
+                false);
+    }
+};
+
 /// Takes a circuit to the first place free on another board. Empty: done; else why it cannot go, and it is as it was.
 std::string followTo(Project& p, CircuitId id, BoardId board) {
     const Circuit& c = p.circuits[id];
@@ -302,216 +566,21 @@ int LoadList::stopped() const {
 LoadList readLoads(const Grid& grid, const ListSettings& s, const Project& p) {
     LoadList list;
     list.notes = grid.notes;
-    const auto boards = boardsByName(p);
-    std::unordered_map<std::string, int> tags; // and the line they were met in
-    std::set<std::string> fresh;
-    const auto columnOf = [&](ListField f) {
-        const auto it = std::find(s.columns.begin(), s.columns.end(), f);
-        return it == s.columns.end() ? -1 : int(it - s.columns.begin());
-    };
-    const int amountColumn = columnOf(ListField::Amount);
-    if (amountColumn < 0) list.notes.push_back("no column says the load: choose the one that does");
-    if (columnOf(ListField::Tag) < 0)
+    RowReader reader(grid, s, p);
+    if (reader.columnOf(ListField::Amount) < 0)
+        list.notes.push_back("no column says the load: choose the one that does");
+    if (reader.columnOf(ListField::Tag) < 0)
         list.notes.push_back("no column is the tag: the list can be read in, and not compared with a later one");
-    int totals = 0, uneven = 0, bare = 0;
-    const std::size_t width = s.headerRow >= 0 ? grid.rows[std::size_t(s.headerRow)].size() : 0;
+    int totals = 0;
     for (std::size_t r = std::size_t(s.headerRow + 1); r < grid.rows.size(); ++r) {
-        const auto& cells = grid.rows[r];
-        if (isEmptyRow(cells)) continue;
-        if (isTotalRow(cells)) {
+        if (isEmptyRow(grid.rows[r])) continue;
+        if (isTotalRow(grid.rows[r]))
             ++totals;
-            continue;
-        }
-        ListRow row;
-        row.gridRow = int(r), row.line = r < grid.lines.size() ? grid.lines[r] : int(r) + 1;
-        Load& l = row.load;
-        l.unit = s.unit, l.powerFactor = 1;
-        if (longerThanHeading(cells, width)) {
-            ++uneven;
-            row.problems.push_back(
-                {-1, fmt::format("the row has {} cells under {} headings", cells.size(), width), false});
-        }
-        const auto problem = [&](int column, std::string text, bool stops = true) {
-            row.problems.push_back({column, std::move(text), stops});
-        };
-        bool unitSaid = false, polesSaid = false, onePhase = false;
-        std::optional<int> besideVolts; // phases that stand with the volts
-        for (std::size_t c = 0; c < s.columns.size(); ++c) {
-            const std::string text = cellAt(grid, r, c);
-            if (s.columns[c] == ListField::None || text.empty()) continue;
-            const int at = int(c);
-            const char decimal = grid.isNumber(r, c) ? '.' : s.decimal;
-            if (isSpreadsheetError(text)) {
-                problem(at, "an error of the spreadsheet: " + text);
-                continue;
-            }
-            row.given.push_back(s.columns[c]);
-            const auto share = [&](const char* what, double& into, double most) {
-                const auto v = readShare(text, what, decimal);
-                const double x = v ? *v > most && *v <= 100 ? *v / 100 : *v : -1; // a bare 85 is 85 %
-                if (x < 0.01 || x > most)
-                    problem(at, fmt::format("“{}” is not {}", text, what));
-                else
-                    into = x;
-            };
-            switch (s.columns[c]) {
-            case ListField::None:
-            case ListField::Circuit:
-                break;
-            case ListField::Tag:
-                l.tag = text;
-                break;
-            case ListField::Name:
-                l.name = text;
-                break;
-            case ListField::Where:
-                l.where = text;
-                break;
-            case ListField::Board:
-                row.board = text;
-                break;
-            case ListField::Amount: {
-                const auto typed = loadFrom(text, decimal);
-                if (typed) {
-                    l.amount = typed->amount;
-                    if (typed->unit) l.unit = *typed->unit, unitSaid = true;
-                } else if (const auto v = numberFrom(text, decimal); v && *v < 0)
-                    problem(at, fmt::format("a load of {} is below nothing", text));
-                else
-                    problem(at, fmt::format("“{}” is not a load", text));
-                break;
-            }
-            case ListField::Unit:
-                if (const auto u = loadUnitFrom(text)) {
-                    if (!unitSaid) l.unit = *u;
-                } else
-                    problem(at, fmt::format("there is no unit “{}”: VA, kVA, W, kW, A, hp", text));
-                break;
-            case ListField::Voltage:
-                if (const auto v = typedVolts(text, decimal); v && v->volts <= 100000) {
-                    l.volts = v->volts;
-                    besideVolts = v->phases;
-                } else
-                    problem(at, fmt::format("“{}” is not a voltage: 480, 400 V, 208/120, 460/3/60", text));
-                break;
-            case ListField::Poles:
-                if (const auto n = typedPoles(text, decimal)) {
-                    l.poles = *n;
-                    polesSaid = true;
-                    onePhase =
-                        *n == 1 && meansPhases(text, s.headerRow >= 0 ? cellAt(grid, std::size_t(s.headerRow), c) : "");
-                } else
-                    problem(at, fmt::format("“{}” is not a number of phases or poles: 1, 2 or 3", text));
-                break;
-            case ListField::PowerFactor:
-                share("a power factor", l.powerFactor, 1);
-                break;
-            case ListField::Quantity:
-                if (const auto v = typedNumber(text, decimal); v && *v > 0 && *v <= 1e6)
-                    l.quantity = *v;
-                else
-                    problem(at, fmt::format("“{}” is not a quantity", text));
-                break;
-            case ListField::Kind: {
-                bool known = false;
-                const std::string t = lowered(text);
-                for (const auto& [kind, word] : EnumText<LoadKind>::words)
-                    if (t == word || t == lowered(titleOf(kind)) || t == std::string(word) + "s")
-                        l.kind = kind, known = true;
-                if (!known) {
-                    problem(at, fmt::format("there is no load kind “{}”: taken as equipment", text), false);
-                    row.given.pop_back();
-                }
-                break;
-            }
-            case ListField::Continuous:
-                if (const auto v = yesFrom(text))
-                    l.continuous = *v;
-                else
-                    problem(at, fmt::format("“{}” is not yes or no", text));
-                break;
-            case ListField::Diversity:
-                share("a diversity", l.diversity, 1);
-                break;
-            case ListField::Duty:
-                share("a duty", l.duty, 1);
-                break;
-            case ListField::Efficiency:
-                share("an efficiency", l.efficiency, 1);
-                break;
-            }
-        }
-        if (besideVolts && polesSaid && *besideVolts != l.poles && !(onePhase || *besideVolts == 1))
-            problem(columnOf(ListField::Voltage),
-                    fmt::format("{} phases with the volts, {} in their own column", *besideVolts, l.poles));
-        if (besideVolts && !polesSaid) {
-            l.poles = *besideVolts;
-            polesSaid = true;
-            onePhase = *besideVolts == 1;
-            row.given.push_back(ListField::Poles);
-        }
-        if (amountColumn >= 0 && cellAt(grid, r, std::size_t(amountColumn)).empty())
-            problem(amountColumn, "it says no load");
-        if (amountColumn < 0) problem(-1, "no column says its load");
-        if (has(row, ListField::Amount) && !unitSaid && !has(row, ListField::Unit)) ++bare;
-        if (!has(row, ListField::Kind)) { // by its unit, or by the words of its name
-            if (l.unit == LoadUnit::hp)
-                l.kind = LoadKind::Motor;
-            else if (const auto kind = LoadWords::shipped().kindOf(l.name))
-                l.kind = *kind;
-        }
-        if (!l.tag.empty()) {
-            const auto [it, once] = tags.try_emplace(lowered(l.tag), row.line);
-            if (!once)
-                problem(columnOf(ListField::Tag),
-                        fmt::format("the tag {} stands in line {} already", l.tag, it->second));
-        } else if (columnOf(ListField::Tag) >= 0)
-            problem(columnOf(ListField::Tag), "it has no tag: a later list will not find it again", false);
-        if (l.name.empty()) l.name = l.tag;
-        if (l.name.empty()) problem(columnOf(ListField::Name), "it has neither a name nor a tag");
-        if (!polesSaid) {
-            bool certain = true;
-            const auto board = boards.find(lowered(row.board));
-            if (l.volts > 0) l.poles = polesByVolts(l.volts, roughVa(l), certain);
-            if (l.volts > 0) {
-                row.given.push_back(ListField::Poles);
-                if (!certain)
-                    problem(columnOf(ListField::Voltage),
-                            fmt::format("{} V can be two poles or three: taken as {}", plain(l.volts), l.poles), false);
-            } else if (board != boards.end() && factsOf(p.boards[board->second].system).lines == 1)
-                l.poles = 1;
-        }
-        if (onePhase && l.volts > 0) { // one phase between two lines takes two poles
-            const auto board = boards.find(lowered(row.board));
-            const std::optional<VoltageSystem> system =
-                board == boards.end() ? std::nullopt : std::optional(p.boards[board->second].system);
-            l.poles = polesOfOnePhase(p, l.volts, system);
-        }
-        if (!row.board.empty()) {
-            const auto board = boards.find(lowered(row.board));
-            if (board == boards.end()) {
-                if (row.enters() && fresh.insert(row.board).second) list.newBoards.push_back(row.board);
-            } else {
-                const Board& b = p.boards[board->second];
-                if (l.poles > factsOf(b.system).lines)
-                    problem(columnOf(ListField::Board), fmt::format("{} has {} lines, the load takes {}", b.name,
-                                                                    factsOf(b.system).lines, l.poles));
-                else if (l.volts > 0 && !sameVolts(l.volts, voltsAcross(b.system, l.poles).v))
-                    problem(columnOf(ListField::Voltage),
-                            fmt::format("{} gives {} V to {} {}", b.name, plain(voltsAcross(b.system, l.poles).v),
-                                        l.poles, l.poles == 1 ? "pole" : "poles"),
-                            false);
-            }
-        }
-        list.rows.push_back(std::move(row));
+        else
+            list.rows.push_back(reader.read(r, list.newBoards));
     }
     if (totals) list.notes.push_back(fmt::format("{} {} of totals passed over", totals, totals == 1 ? "row" : "rows"));
-    if (bare && amountColumn >= 0 &&
-        !(s.headerRow >= 0 && unitIn(cellAt(grid, std::size_t(s.headerRow), std::size_t(amountColumn)))))
-        list.notes.push_back(fmt::format("{} {} no unit in cell or heading: taken as {}", bare,
-                                         bare == 1 ? "load has" : "loads have", wordOf(s.unit)));
-    if (uneven)
-        list.notes.push_back(fmt::format("{} {} longer than the heading", uneven, uneven == 1 ? "row is" : "rows are"));
+    reader.tell(list.notes);
     if (list.rows.empty()) list.notes.push_back("no row of the list holds a load");
     return list;
 }

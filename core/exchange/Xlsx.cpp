@@ -22,6 +22,13 @@ struct Package {
     ~Package() {
         if (zip) zip_discard(zip);
     }
+    std::optional<Error> parse(const std::string& bytes, pugi::xml_document& doc, const std::string& part) const {
+        const auto result =
+            doc.load_buffer(bytes.data(), bytes.size(), pugi::parse_default | pugi::parse_ws_pcdata_single);
+        if (result) return {};
+        return Error{name, fmt::format("{} is not well-formed: {}", part, result.description()),
+                     "Save it again, or as CSV."};
+    }
     /// A part's bytes; empty with no error where it is not there.
     Outcome<std::string> part(const std::string& path, const std::function<bool(double)>& progress = {}) const {
         zip_stat_t stat;
@@ -79,6 +86,188 @@ bool placeOf(const char* ref, std::size_t& row, std::size_t& column) {
 
 } // namespace
 
+namespace {
+
+/// Names of the sheets and where they are, and the texts that cells share.
+class Workbook {
+public:
+    explicit Workbook(Package& opened) : package(opened) {}
+    std::vector<std::pair<std::string, std::string>> sheets; ///< name, part
+    std::vector<std::string> strings;
+
+    std::optional<Error> open() {
+        auto workbook = package.part("xl/workbook.xml");
+        if (!workbook) return workbook.error();
+        if (workbook->empty())
+            return Error{package.name, "this is a zip, but not an XLSX workbook", "Choose a CSV or XLSX file."};
+        pugi::xml_document book, links;
+        if (auto bad = package.parse(*workbook, book, "its workbook")) return bad;
+        auto rels = package.part("xl/_rels/workbook.xml.rels");
+        if (!rels) return rels.error();
+        if (auto bad = package.parse(*rels, links, "its list of parts")) return bad;
+        std::map<std::string, std::string> targets;
+        for (const auto& r : links.child("Relationships").children("Relationship")) {
+            const std::string to = r.attribute("Target").value();
+            targets[r.attribute("Id").value()] = to.rfind("/", 0) == 0 ? to.substr(1) : "xl/" + to;
+        }
+        for (const auto& s : book.child("workbook").child("sheets").children("sheet"))
+            sheets.push_back({repairedUtf8(s.attribute("name").value()), targets[s.attribute("r:id").value()]});
+        if (auto bad = readStrings()) return bad;
+        if (sheets.empty()) return Error{package.name, "it has no sheets", ""};
+        return {};
+    }
+
+private:
+    Package& package;
+
+    std::optional<Error> readStrings() {
+        auto shared = package.part("xl/sharedStrings.xml");
+        if (!shared) return shared.error();
+        if (shared->empty()) return {};
+        pugi::xml_document doc;
+        if (auto bad = package.parse(*shared, doc, "its table of texts")) return bad;
+        for (const auto& si : doc.child("sst").children("si")) strings.push_back(textOf(si));
+        return {};
+    }
+};
+
+/// Reads one sheet into the rows of a grid.
+class SheetReader {
+public:
+    SheetReader(std::string called, const std::vector<std::string>& shared, Grid& into)
+        : where(std::move(called)), strings(shared), grid(into) {}
+
+    std::optional<Error> read(const pugi::xml_node& worksheet) {
+        grid.rows.clear();
+        grid.numbers.clear();
+        grid.lines.clear();
+        std::size_t next = 0;
+        for (const auto& node : worksheet.child("sheetData").children("row")) {
+            const std::size_t at =
+                node.attribute("r") ? std::size_t(std::max(1, node.attribute("r").as_int()) - 1) : next;
+            if (at >= 2'000'000 || grid.rows.size() >= mostListRows)
+                return Error{where, fmt::format("it has more than {} rows", mostListRows), "Split the list."};
+            next = at + 1;
+            if (auto bad = readRow(node, at)) return bad;
+        }
+        for (const auto& m : worksheet.child("mergeCells").children("mergeCell")) merge(m.attribute("ref").value());
+        tell();
+        return {};
+    }
+
+private:
+    const std::string where;
+    const std::vector<std::string>& strings;
+    Grid& grid;
+    int formulas = 0, errors = 0, empties = 0, notUtf8 = 0, merged = 0;
+
+    std::optional<Error> readRow(const pugi::xml_node& node, std::size_t at) {
+        std::vector<std::string> cells;
+        std::vector<bool> numeric;
+        std::size_t next = 0;
+        for (const auto& c : node.children("c")) {
+            std::size_t r = at, column = next;
+            if (c.attribute("r") && !placeOf(c.attribute("r").value(), r, column))
+                return Error{where, fmt::format("there is no cell “{}”", c.attribute("r").value()),
+                             "Save it again, or as CSV."};
+            if (column >= mostListColumns) break;
+            next = column + 1;
+            bool number = false;
+            std::string text = textIn(c, number);
+            if (text.size() > mostCellBytes)
+                return Error{fmt::format("{} {}", where, c.attribute("r").value()),
+                             "the cell holds more than a spreadsheet can", "This is not a list."};
+            if (text.empty()) continue;
+            cells.resize(std::max(cells.size(), column + 1));
+            if (!isUtf8(text)) {
+                text = repairedUtf8(text);
+                ++notUtf8;
+            }
+            if (number) {
+                numeric.resize(std::max(numeric.size(), column + 1));
+                numeric[column] = true;
+            }
+            cells[column] = std::move(text);
+        }
+        fillUpTo(at);
+        grid.rows.push_back(std::move(cells));
+        grid.numbers.push_back(std::move(numeric));
+        grid.lines.push_back(int(at) + 1);
+        return {};
+    }
+    /// What a cell says; `number`: it holds one.
+    std::string textIn(const pugi::xml_node& c, bool& number) {
+        const std::string type = c.attribute("t").value();
+        const std::string value = c.child("v").text().get();
+        if (c.child("f")) {
+            ++formulas;
+            empties += value.empty();
+        }
+        if (type == "s") {
+            const double i = plainNumber(value).value_or(-1);
+            return i >= 0 && i < double(strings.size()) ? strings[std::size_t(i)] : std::string();
+        }
+        if (type == "inlineStr") return textOf(c.child("is"));
+        if (type == "b") return value == "1" ? "yes" : "no";
+        errors += type == "e";
+        if (!type.empty() && type != "n") return value;
+        const auto v = plainNumber(value); // 7.4999999999999997E-1 is what 0.75 was saved as
+        number = v.has_value();
+        return v ? fmt::format("{:.12g}", *v) : value;
+    }
+    /// Empty rows between, as they stand.
+    void fillUpTo(std::size_t at) {
+        while (!grid.rows.empty() && grid.lines.back() < int(at) && grid.rows.size() < mostListRows &&
+               int(at) - grid.lines.back() < 200) {
+            grid.rows.push_back({});
+            grid.numbers.push_back({});
+            grid.lines.push_back(grid.lines.back() + 1);
+        }
+    }
+    std::vector<std::string>* rowAt(std::size_t r) {
+        const auto it = std::lower_bound(grid.lines.begin(), grid.lines.end(), int(r) + 1);
+        return it != grid.lines.end() && *it == int(r) + 1 ? &grid.rows[std::size_t(it - grid.lines.begin())] : nullptr;
+    }
+    /// Down a column the text stands for each row; across, for the first column alone.
+    void merge(const std::string& ref) {
+        const auto colon = ref.find(':');
+        std::size_t r0 = 0, c0 = 0, r1 = 0, c1 = 0;
+        if (colon == std::string::npos || !placeOf(ref.c_str(), r0, c0) || !placeOf(ref.c_str() + colon + 1, r1, c1) ||
+            c1 >= mostListColumns)
+            return;
+        ++merged;
+        const auto* first = rowAt(r0);
+        if (!first || first->size() <= c0 || r0 == r1) return;
+        const std::string text = (*first)[c0];
+        const bool numeric = grid.isNumber(std::size_t(first - grid.rows.data()), c0);
+        for (std::size_t r = r0; r <= r1 && r < r0 + mostListRows; ++r) {
+            auto* row = rowAt(r);
+            if (!row) continue;
+            const auto index = std::size_t(row - grid.rows.data());
+            row->resize(std::max(row->size(), c0 + 1));
+            grid.put(index, c0, text);
+            if (!numeric) continue;
+            auto& flags = grid.numbers[index];
+            flags.resize(std::max(flags.size(), c0 + 1));
+            flags[c0] = true;
+        }
+    }
+    void tell() {
+        grid.notes.clear();
+        if (formulas)
+            grid.notes.push_back(fmt::format("{} formulas: the values saved with them are taken{}", formulas,
+                                             empties ? fmt::format(", {} have none", empties) : ""));
+        if (merged)
+            grid.notes.push_back(
+                fmt::format("{} merged cells: the text of one that goes down stands in each of its rows", merged));
+        if (notUtf8)
+            grid.notes.push_back(fmt::format("{} cells hold signs that are not UTF-8: they stand as \uFFFD", notUtf8));
+        if (errors) grid.notes.push_back(fmt::format("{} cells hold an error of the spreadsheet", errors));
+    }
+};
+
+} // namespace
+
 Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& options) {
     Package package;
     package.name = path.filename().string();
@@ -92,158 +281,23 @@ Outcome<Grid> readXlsx(const std::filesystem::path& path, const GridOptions& opt
         zip_error_fini(&e);
         return error;
     }
-    const auto parse = [&](const std::string& bytes, pugi::xml_document& doc,
-                           const std::string& part) -> std::optional<Error> {
-        const auto result =
-            doc.load_buffer(bytes.data(), bytes.size(), pugi::parse_default | pugi::parse_ws_pcdata_single);
-        if (!result)
-            return Error{package.name, fmt::format("{} is not well-formed: {}", part, result.description()),
-                         "Save it again, or as CSV."};
-        return {};
-    };
-    auto workbook = package.part("xl/workbook.xml");
-    if (!workbook) return workbook.error();
-    if (workbook->empty())
-        return Error{package.name, "this is a zip, but not an XLSX workbook", "Choose a CSV or XLSX file."};
-    pugi::xml_document book, links;
-    if (auto bad = parse(*workbook, book, "its workbook")) return *bad;
-    auto rels = package.part("xl/_rels/workbook.xml.rels");
-    if (!rels) return rels.error();
-    if (auto bad = parse(*rels, links, "its list of parts")) return *bad;
-    std::map<std::string, std::string> targets;
-    for (const auto& r : links.child("Relationships").children("Relationship")) {
-        std::string to = r.attribute("Target").value();
-        targets[r.attribute("Id").value()] = to.rfind("/", 0) == 0 ? to.substr(1) : "xl/" + to;
-    }
-    std::vector<std::string> strings;
-    auto shared = package.part("xl/sharedStrings.xml");
-    if (!shared) return shared.error();
-    if (!shared->empty()) {
-        pugi::xml_document doc;
-        if (auto bad = parse(*shared, doc, "its table of texts")) return *bad;
-        for (const auto& si : doc.child("sst").children("si")) strings.push_back(textOf(si));
-    }
+    Workbook book(package);
+    if (auto bad = book.open()) return *bad;
     Grid grid;
-    std::vector<std::pair<std::string, std::string>> sheets; // name, part
-    for (const auto& s : book.child("workbook").child("sheets").children("sheet")) {
-        grid.sheets.push_back(repairedUtf8(s.attribute("name").value()));
-        sheets.push_back({grid.sheets.back(), targets[s.attribute("r:id").value()]});
-    }
-    if (sheets.empty()) return Error{package.name, "it has no sheets", ""};
+    for (const auto& [name, part] : book.sheets) grid.sheets.push_back(name);
     if (!options.sheet.empty() && std::find(grid.sheets.begin(), grid.sheets.end(), options.sheet) == grid.sheets.end())
         return Error{package.name, "there is no sheet “" + options.sheet + "”",
                      "It has: " + fmt::format("{}", fmt::join(grid.sheets, ", ")) + "."};
-    for (const auto& [sheetName, part] : sheets) {
-        if (!options.sheet.empty() && sheetName != options.sheet) continue;
+    for (const auto& [name, part] : book.sheets) {
+        if (!options.sheet.empty() && name != options.sheet) continue;
         auto bytes = package.part(part, options.progress);
         if (!bytes) return bytes.error();
         pugi::xml_document doc;
-        if (auto bad = parse(*bytes, doc, "sheet " + sheetName)) return *bad;
-        grid.rows.clear(), grid.numbers.clear(), grid.lines.clear();
-        int formulas = 0, errors = 0, empties = 0, notUtf8 = 0;
-        std::size_t nextRow = 0;
-        for (const auto& row : doc.child("worksheet").child("sheetData").children("row")) {
-            std::size_t at = row.attribute("r") ? std::size_t(std::max(1, row.attribute("r").as_int()) - 1) : nextRow;
-            if (at >= 2'000'000 || grid.rows.size() >= mostListRows)
-                return Error{package.name + ", " + sheetName, fmt::format("it has more than {} rows", mostListRows),
-                             "Split the list."};
-            nextRow = at + 1;
-            std::vector<std::string> cells;
-            std::vector<bool> numeric;
-            std::size_t nextColumn = 0;
-            for (const auto& c : row.children("c")) {
-                std::size_t r = at, column = nextColumn;
-                if (c.attribute("r") && !placeOf(c.attribute("r").value(), r, column))
-                    return Error{package.name + ", " + sheetName,
-                                 fmt::format("there is no cell “{}”", c.attribute("r").value()),
-                                 "Save it again, or as CSV."};
-                if (column >= mostListColumns) break;
-                nextColumn = column + 1;
-                const std::string type = c.attribute("t").value();
-                const std::string value = c.child("v").text().get();
-                std::string text;
-                bool number = false;
-                if (type == "s") {
-                    const double i = plainNumber(value).value_or(-1);
-                    if (i >= 0 && i < double(strings.size())) text = strings[std::size_t(i)];
-                } else if (type == "inlineStr")
-                    text = textOf(c.child("is"));
-                else if (type == "b")
-                    text = value == "1" ? "yes" : "no";
-                else if (type == "e")
-                    text = value, ++errors;
-                else if (type.empty() || type == "n") {
-                    text = value;
-                    const auto v = plainNumber(value); // 7.4999999999999997E-1 is what 0.75 was saved as
-                    if (v) text = fmt::format("{:.12g}", *v);
-                    number = v.has_value();
-                } else
-                    text = value;
-                if (c.child("f")) ++formulas, empties += value.empty();
-                if (text.size() > mostCellBytes)
-                    return Error{fmt::format("{}, {} {}", package.name, sheetName, c.attribute("r").value()),
-                                 "the cell holds more than a spreadsheet can", "This is not a list."};
-                if (text.empty()) continue;
-                cells.resize(std::max(cells.size(), column + 1));
-                if (!isUtf8(text)) {
-                    text = repairedUtf8(text);
-                    ++notUtf8;
-                }
-                if (number) {
-                    numeric.resize(std::max(numeric.size(), column + 1));
-                    numeric[column] = true;
-                }
-                cells[column] = std::move(text);
-            }
-            while (grid.rows.size() && grid.lines.back() < int(at) && grid.rows.size() < mostListRows &&
-                   int(at) - grid.lines.back() < 200) // empty rows between, as they stand
-                grid.rows.push_back({}), grid.numbers.push_back({}), grid.lines.push_back(grid.lines.back() + 1);
-            grid.rows.push_back(std::move(cells));
-            grid.numbers.push_back(std::move(numeric));
-            grid.lines.push_back(int(at) + 1);
-        }
-        int merged = 0;
-        for (const auto& m : doc.child("worksheet").child("mergeCells").children("mergeCell")) {
-            const std::string ref = m.attribute("ref").value();
-            const auto colon = ref.find(':');
-            std::size_t r0 = 0, c0 = 0, r1 = 0, c1 = 0;
-            if (colon == std::string::npos || !placeOf(ref.c_str(), r0, c0) ||
-                !placeOf(ref.c_str() + colon + 1, r1, c1) || c1 >= mostListColumns)
-                continue;
-            ++merged;
-            const auto rowAt = [&](std::size_t r) -> std::vector<std::string>* {
-                const auto it = std::lower_bound(grid.lines.begin(), grid.lines.end(), int(r) + 1);
-                return it != grid.lines.end() && *it == int(r) + 1 ? &grid.rows[std::size_t(it - grid.lines.begin())]
-                                                                   : nullptr;
-            };
-            const auto* first = rowAt(r0);
-            if (!first || first->size() <= c0) continue;
-            const std::string text = (*first)[c0];
-            const bool numeric = grid.isNumber(std::size_t(first - grid.rows.data()), c0);
-            for (std::size_t r = r0; r <= r1 && r < r0 + mostListRows; ++r)
-                if (auto* row = rowAt(r))
-                    if (r0 != r1) { // down a column it stands for each row; across, for the first column alone
-                        row->resize(std::max(row->size(), c0 + 1));
-                        grid.put(std::size_t(row - grid.rows.data()), c0, text);
-                        if (numeric) {
-                            auto& flags = grid.numbers[std::size_t(row - grid.rows.data())];
-                            flags.resize(std::max(flags.size(), c0 + 1));
-                            flags[c0] = true;
-                        }
-                    }
-        }
-        grid.sheet = sheetName;
-        grid.notes.clear();
-        if (formulas)
-            grid.notes.push_back(fmt::format("{} formulas: the values saved with them are taken{}", formulas,
-                                             empties ? fmt::format(", {} have none", empties) : ""));
-        if (merged)
-            grid.notes.push_back(
-                fmt::format("{} merged cells: the text of one that goes down stands in each of its rows", merged));
-        if (notUtf8)
-            grid.notes.push_back(fmt::format("{} cells hold signs that are not UTF-8: they stand as \uFFFD", notUtf8));
-        if (errors) grid.notes.push_back(fmt::format("{} cells hold an error of the spreadsheet", errors));
-        if (!grid.rows.empty()) break;
+        if (auto bad = package.parse(*bytes, doc, "sheet " + name)) return *bad;
+        SheetReader sheet(package.name + ", " + name, book.strings, grid);
+        if (auto bad = sheet.read(doc.child("worksheet"))) return *bad;
+        grid.sheet = name;
+        if (!grid.rows.empty()) break; // the first that is not empty
     }
     if (grid.rows.empty()) return Error{package.name, "its sheets are empty", "Choose the file that holds the list."};
     return grid;

@@ -51,8 +51,10 @@ private:
 
     void copyNode(Ref node) {
         if (const Board* b = p.boards.find(node.as<Board>())) {
+            const std::string before = nameOfRun(b->run);
             const BoardCopy made = copyUnfed(p, b->id, freeBoardName(p, b->name));
             copies[node] = made.board;
+            nameRun(p.boards[made.board].run, before);
             circuits.insert(made.circuits.begin(), made.circuits.end());
             return;
         }
@@ -68,6 +70,21 @@ private:
         run.name = nameOfCopy(run.name, old, t.name);
         t.run = p.runs.add(run);
         copies[node] = addFresh(p, &Project::transformers, t);
+        nameRun(t.run, nameOfRun(p.transformers[node.as<Transformer>()].run));
+    }
+    std::string nameOfRun(RunId id) const {
+        const Run* r = p.runs.find(id);
+        return r ? r->name : std::string();
+    }
+    /// Where feeders have names with numbers, the next one that is free; else its name with that of the board behind
+    /// it, as copyUnfed has made it.
+    void nameRun(RunId copy, const std::string& before) {
+        const std::string now = nameOfRun(copy);
+        const bool follows = now.rfind(before + " (", 0) != 0; // it speaks of the board, and has followed it
+        if (before.empty() || follows) return;
+        p.runs.change(copy)->name.clear(); // not in its own way
+        const std::string next = freeFeederName(p);
+        p.runs.change(copy)->name = next.empty() ? now : next;
     }
     void setFeed(Ref node, Ref feed) {
         if (Board* b = p.boards.change(node.as<Board>())) b->feed = feed;

@@ -101,8 +101,17 @@ std::unique_ptr<JournalWriter> JournalWriter::begin(const JournalPlaces& places,
     return w;
 }
 
+namespace {
+/// The lock belongs to the open file, not to the descriptor: one that somebody has copied, to sync it on a thread of
+/// his own, would hold it until a slow disk is done.
+void letGoOf(int fd) {
+    ::flock(fd, LOCK_UN);
+    ::close(fd);
+}
+} // namespace
+
 JournalWriter::~JournalWriter() {
-    if (fd >= 0) ::close(fd);
+    if (fd >= 0) letGoOf(fd);
 }
 
 bool JournalWriter::put(const std::string& text) {
@@ -124,7 +133,7 @@ bool JournalWriter::put(const std::string& text) {
 
 void JournalWriter::abandon() {
     left.push_back(file);
-    ::close(fd);
+    letGoOf(fd);
     fd = -1;
     written = base;
 }
@@ -147,7 +156,7 @@ bool JournalWriter::start() {
         if (fd < 0) continue;
         length = 0;
         if (put(beginning)) return true;
-        if (fd >= 0) ::close(fd);
+        if (fd >= 0) letGoOf(fd);
         fd = -1;
         std::error_code ec;
         fs::remove(file, ec); // of this writer, with no edit in it
@@ -173,7 +182,7 @@ void JournalWriter::discard() {
     if (fd >= 0) fs::remove(file, ec);
     for (const fs::path& f : left) fs::remove(f, ec);
     left.clear();
-    if (fd >= 0) ::close(fd);
+    if (fd >= 0) letGoOf(fd);
     fd = -1;
 }
 

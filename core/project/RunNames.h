@@ -1,10 +1,10 @@
 #pragma once
 // Names of runs, which are the ids of their cables, made by a pattern.
 //
-// Places of a pattern: {from} the board, transformer or source where it begins, {slot} its place there as schedules
-// number it, {to} what it feeds: a board or transformer, else the description of its circuit, {circuit} its circuit in
-// the whole project ("LP-1-14"), {number} a running number in the order of boards, {kind} F for a feeder and C for a
-// branch circuit. A place that has nothing to say takes the sign before it along.
+// Places of a pattern: {from} the board, transformer or source where it begins, {slot} its first place there, {to} what
+// it feeds: a board or transformer, else the description of its circuit, {circuit} its circuit in the whole project
+// ("LP-1-14"), {number} a running number in the order of boards, {kind} F for a feeder and C for a branch circuit. A
+// place that has nothing to say takes the sign before it along.
 
 #include "core/base/Error.h"
 #include "core/project/Project.h"

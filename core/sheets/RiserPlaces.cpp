@@ -61,8 +61,9 @@ double gapBefore(const Project& p, Ref thing) {
 }
 
 std::vector<Ref> drawnBeside(const Project& p, const Results& r, Ref thing) {
-    const Ref parent = parentOf(p, r, thing);
     std::vector<Ref> beside;
+    if (!r.knows(thing) && !p.circuits.has(thing.as<Circuit>())) return beside; // not worked out yet
+    const Ref parent = parentOf(p, r, thing);
     for (Ref other : r.order) {
         const NodeResult* n = r.node(other);
         if (n && !n->looped && n->parent == parent && (parent || other.is<Source>() == thing.is<Source>()))

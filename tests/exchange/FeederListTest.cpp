@@ -4,6 +4,7 @@
 #include "core/project/Document.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Validation.h"
+#include "tests/Building.h"
 #include "tests/Demo.h"
 
 #include <fstream>
@@ -265,6 +266,28 @@ TEST_CASE("a schedule of feeders: what the project calls so already is not mista
     CHECK(nameOf(q, q.circuits[q.boards[boardNamed(q, "LP-1")].feed.as<Circuit>()].board) == "MDS");
 }
 
+TEST_CASE("a schedule of feeders has a word for every kind of board and equipment") {
+    for (const auto& [use, word] : EnumText<BoardUse>::words) {
+        INFO(word);
+        CHECK(fromWord<FedKind>(word));
+    }
+}
+
+TEST_CASE("a schedule of feeders without a source: none is made up, and what hangs free is said") {
+    Project p;
+    p.levels.add({{}, "Ground", 0, 3, {}});
+    const FeedersApplied a = applyFeeders(
+        p, nec(),
+        listOf("From,To,Volts,Ph,Breaker\nUtility,MSB,480,3,400\nMSB,LP-1,480,3,100\nGEN-1,EP-1,480,3,100\n", p));
+    REQUIRE_FALSE(validate(p));
+    CHECK(p.sources.empty());
+    CHECK(p.boards.size() == 3); // no board is called Utility or GEN-1
+    CHECK(says(a.rows[0].look, "there is no source Utility"));
+    CHECK(says(a.rows[2].look, "there is no source GEN-1"));
+    CHECK_FALSE(p.boards[boardNamed(p, "MSB")].feed);
+    CHECK(p.circuits.has(p.boards[boardNamed(p, "LP-1")].feed.as<Circuit>()));
+}
+
 TEST_CASE("a schedule of feeders: two ways in are a supply and what takes over") {
     Project p = supply();
     Source g;
@@ -335,9 +358,37 @@ TEST_CASE("a schedule of feeders: what cannot be read is said in its cell, and e
     CHECK(q == p);
 }
 
+TEST_CASE("a schedule of cables in metric practice: types of cable are those of the book") {
+    Project p = supply();
+    p.basis.ruleBook = "bs-7671";
+    p.basis.units = UnitSystem::Metric;
+    p.basis.smallestBranch = "1";
+    p.basis.largestPreferred = "300";
+    p.sources.change(p.sources.begin()->id)->system = VoltageSystem::Y400;
+    const std::string csv = "Cable no,From,To,kW,Volts,Ph,MCB,Cable type,Cable size,Length (m)\n"
+                            "C-1,Substation,MSB,200,400,3,400,Armoured 90 °C,4c × 240,12\n"
+                            "C-2,MSB,DB-1,40,400,3,80,armoured 90 °C,\"4c × 25 mm²\",\"35,5\"\n"
+                            "C-3,MSB,DB-2,40,400,3,80,knitted,16,20\n";
+    const FeederList list = listOf(csv, p);
+    REQUIRE(list.rows.size() == 3);
+    CHECK(list.rows[0].enters());
+    CHECK(list.rows[1].size == "25");
+    CHECK(*list.rows[1].length == Approx(35.5));
+    CHECK(list.rows[1].unit == LoadUnit::kW);
+    CHECK(says(list.rows[2], "the rule book has no cable “knitted”"));
+    const FeedersApplied a = applyFeeders(p, bs(), list);
+    REQUIRE_FALSE(validate(p));
+    CHECK(a.added == 2);
+    CHECK(p.runs[p.boards[boardNamed(p, "DB-1")].run].cable == "armoured 90 °C");
+    const Results r = solve(p, bs());
+    CHECK(r.of(boardNamed(p, "DB-1")).run.size == bs().find("25"));
+    CHECK(r.of(boardNamed(p, "DB-1")).demandPower.real() == Approx(40e3)); // kW stay kW
+    for (const Snag& s : findSnags(p, bs(), r)) CHECK(std::string(s.rule->id) != "unknown-name");
+}
+
 TEST_CASE("a schedule of feeders: other people's habits, and what is taken for something is said") {
     Project p = supply();
-    const FeederList list = listOf("FEEDER SCHEDULE,,,,,,\nTag,Fed from,Serves,kW,Voltage,OCPD,Wire,Distance,AIC\n"
+    const FeederList list = listOf("FEEDER SCHEDULE,,,,,,\nTag,Fed from,Serves,kW,Voltage,OCPD,Wire,Distance,Isc\n"
                                    "1,Utility Co,\"Panel MDP\",1.2kW,480/277,1200AF,4 x 500,1'6\",\"65,000\"\n"
                                    "2,MDP,LP-1,\"1,200\",480,100,4#1,36 m,22 kA\n"
                                    "3,MDP,Exhaust fan EF-1,7-1/2 hp,480,20,3#12,40,n/a\n",
@@ -440,4 +491,36 @@ TEST_CASE("a schedule of feeders: a chain of any length, a circle, and one load 
     CHECK(std::count_if(twice.circuits.begin(), twice.circuits.end(),
                         [](const Circuit& c) { return c.name == "Lift"; }) == 1);
     CHECK(b.rows[2].refused);
+}
+
+TEST_CASE(
+    "the feeders of thirty buildings, written and read: nothing is refused, nothing is made, and the loads stay") {
+    for (std::uint32_t seed = 1; seed <= 30; ++seed) {
+        INFO("seed " << seed);
+        Project p = randomBuilding(seed, 3 + int(seed) % 15);
+        if (seed % 2) equip(p, seed);
+        const Results was = solve(p, nec());
+        Grid grid;
+        grid.rows = feedersOf(p, nec(), was);
+        const FeederList list = readFeeders(grid, guessFeederSettings(grid, p.basis.units), nec());
+        Project q = p;
+        const FeedersApplied a = applyFeeders(q, nec(), list);
+        REQUIRE_FALSE(validate(q));
+        for (std::size_t i = 0; i < a.rows.size(); ++i) {
+            INFO(list.rows[i].from << " – " << list.rows[i].to
+                                   << (a.rows[i].look.empty() ? "" : ": " + a.rows[i].look.front()));
+            CHECK_FALSE(list.rows[i].stops());
+            CHECK_FALSE(a.rows[i].refused);
+            CHECK_FALSE(a.rows[i].fresh);
+        }
+        const Results r = solve(q, nec());
+        for (Ref thing : was.order) {
+            INFO(nameOf(p, thing));
+            CHECK(r.node(thing)->parent == was.node(thing)->parent);
+            CHECK(r.node(thing)->connected == Approx(was.node(thing)->connected));
+        }
+        Project twice = q;
+        CHECK(applyFeeders(twice, nec(), list).changed == 0);
+        CHECK(twice == q);
+    }
 }

@@ -4,7 +4,7 @@
 #include "core/project/ProjectFile.h"
 #include "core/project/Sections.h"
 #include "core/project/Validation.h"
-#include "tests/World.h"
+#include "tests/Building.h"
 
 #include <set>
 
@@ -165,6 +165,8 @@ TEST_CASE("a part of the distribution copied: everything below comes along and i
     std::set<std::string> names;
     for (const Run& run : p.runs)
         if (!run.name.empty()) CHECK(names.insert(run.name).second);
+    CHECK(p.runs[p.transformers[made->as<Transformer>()].run].name == "F-3"); // the next that is free
+    CHECK(p.runs[p.boards[fourth].run].name == "F-4");
     checkWhole(p, r);
     // What was there is as it was.
     for (const Board& old : before.boards) CHECK(p.boards[old.id] == old);
@@ -192,4 +194,30 @@ TEST_CASE("a part of the distribution copied: what takes over within it and from
     CHECK(copy.alternateRun != old.alternateRun);
     const Results r = solve(p, nec());
     CHECK(r.of(copy.id).connected == Approx(r.of(old.id).connected));
+}
+
+TEST_CASE("any part of thirty buildings copied: it holds, it carries the same, and everything else is as it was") {
+    for (std::uint32_t seed = 1; seed <= 30; ++seed) {
+        Project p = randomBuilding(seed, 3 + int(seed) % 9);
+        if (seed % 2) equip(p, seed);
+        const Results was = solve(p, nec());
+        Random random(seed);
+        const Ref node = was.order[std::size_t(random(int(was.order.size())))];
+        const Ref parent = was.node(node)->parent;
+        if (!parent || was.node(node)->looped) continue;
+        INFO("seed " << seed << ", " << nameOf(p, node));
+        Project q = p;
+        const auto made = copyBranch(q, node, parent);
+        if (!made) { // its board is full
+            CHECK(q == p);
+            continue;
+        }
+        REQUIRE_FALSE(validate(q));
+        const Results r = solve(q, nec());
+        CHECK(r.node(*made)->connected == Approx(was.node(node)->connected));
+        CHECK(r.node(*made)->parent == parent);
+        CHECK(branchSize(q, *made) == branchSize(p, node));
+        for (const Board& b : p.boards) CHECK(q.boards[b.id] == b);
+        for (const Circuit& c : p.circuits) CHECK(q.circuits[c.id] == c);
+    }
 }

@@ -156,6 +156,20 @@ TEST_CASE("the same file in two windows: the second reads, and neither journal i
     CHECK(second.keeper.save(folder / "link.lintel").trouble == SaveTrouble::OpenElsewhere);
 }
 
+TEST_CASE("a file is open nowhere else once its journal is left, however long a slow disk takes to write it") {
+    Folder folder, state;
+    const fs::path file = folder / "job.lintel";
+    REQUIRE_FALSE(saveProject(titled("Start"), file));
+    Window w(state.path);
+    w.open(file);
+    w.title("Mine");
+    const int synced = ::dup(w.keeper.journalDescriptor()); // as a thread does that syncs it meanwhile
+    REQUIRE(synced >= 0);
+    w.die();
+    CHECK_FALSE(w.keeper.openElsewhere(file));
+    ::close(synced);
+}
+
 TEST_CASE("a file that was changed meanwhile is not overwritten without asking") {
     Folder folder, state;
     const fs::path file = folder / "job.lintel";
