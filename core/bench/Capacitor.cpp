@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/bench/BenchInputs.h"
+#include "core/solve/CapacitorBank.h"
 
 #include <fmt/format.h>
 
@@ -37,19 +38,13 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     if (l.unit == LoadUnit::A || l.unit == LoadUnit::hp) in.refuse("load", "give the load in kW or kVA");
     const double scale = l.unit == LoadUnit::kW || l.unit == LoadUnit::kVA ? 1 : 0.001;
     const double kw = l.amount * scale * (l.unit == LoadUnit::kVA || l.unit == LoadUnit::VA ? from : 1);
-    const auto tangent = [](double pf) { return std::sqrt(std::max(0.0, 1 - pf * pf)) / pf; };
-    const double kvar = kw * (tangent(from) - tangent(to));
+    const double kvar = kw * (tangentOf(from) - tangentOf(to));
     a.working.step("Capacitors",
                    fmt::format("{} kW × (tan φ of {:.2f} − tan φ of {:.2f}) = {} × ({:.4f} − {:.4f})", figures(kw),
-                               from, to, figures(kw), tangent(from), tangent(to)),
+                               from, to, figures(kw), tangentOf(from), tangentOf(to)),
                    figures(kvar) + " kvar", "");
-    double step = kvar;
-    for (double s : book.tables.capacitorSteps) {
-        step = s;
-        if (s >= kvar - 1e-9) break;
-    }
-    const double more = step < kvar ? std::ceil(kvar / step) : 1;
-    step *= more;
+    const double step = capacitorStep(kvar, book);
+    const double more = book.tables.capacitorSteps.empty() ? 1 : step / book.tables.capacitorSteps.back();
     a.working.step("Bank", more > 1 ? fmt::format("{} of the largest step", more) : std::string("next usual step"),
                    figures(step) + " kvar", "");
     a.working.governs();
@@ -63,7 +58,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     a.working.step("Conductors",
                    fmt::format("{} A × {} %", figures(amps), lintel::number(book.tables.capacitorConductor * 100)),
                    figures(conductor) + " A", book.cite("capacitor"));
-    const double left = kw * tangent(from) - step, after = std::hypot(kw, left), pfAfter = after > 0 ? kw / after : 1;
+    const double left = kw * tangentOf(from) - step, after = std::hypot(kw, left), pfAfter = after > 0 ? kw / after : 1;
     a.working.step("Power factor then", fmt::format("{} kW, {} kvar left", figures(kw), figures(left)),
                    fmt::format("{:.3f}", pfAfter), "");
     a.figure("kvar", "Needed", figures(kvar) + " kvar", kvar);
@@ -81,10 +76,9 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
         a.working.step("Resonance", fmt::format("√({} kVA / {} kvar)", lintel::number(mva * 1000), figures(step)),
                        fmt::format("harmonic {:.1f}", order), "");
         a.figure("resonance", "Resonance", fmt::format("at harmonic {:.1f}", order), order);
-        for (int h : {5, 7, 11, 13})
-            if (std::abs(order - h) < 0.5)
-                a.cautions.push_back(
-                    fmt::format("resonance lies near harmonic {}: detune the bank, or choose another step", h));
+        if (const int h = harmonicNear(order))
+            a.cautions.push_back(
+                fmt::format("resonance lies near harmonic {}: detune the bank, or choose another step", h));
     }
     return a;
 }

@@ -48,22 +48,13 @@ std::string differs(const CheckInput& in, const Run& run, Ref thing) {
     return all;
 }
 
-void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
-    const auto look = [&](RunId id, Ref thing) {
-        const Run* run = in.project.runs.find(id);
-        if (!run || (run->listedKA <= 0 && run->listedVA <= 0 && run->listedConduit.empty())) return;
-        if (const std::string what = differs(in, *run, thing); !what.empty())
-            into.push_back({&self, Severity::Check, thing,
-                            fmt::format("{}: {}", run->name.empty() ? nameOf(in.project, thing) : run->name, what),
-                            ""});
-    };
-    for (Ref thing : in.results.order) {
-        if (!in.results.node(thing)->parent) continue;
-        if (const Board* b = in.project.boards.find(thing.as<Board>())) look(b->run, thing);
-        if (const Transformer* t = in.project.transformers.find(thing.as<Transformer>())) look(t->run, thing);
-    }
-    for (const Circuit& c : in.project.circuits)
-        if (!in.results.of(c.id).feeder) look(c.run, c.id);
+void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResult&, std::vector<Snag>& into) {
+    const Run* run = enteredRun(in.project, about);
+    if (!run || (run->listedKA <= 0 && run->listedVA <= 0 && run->listedConduit.empty())) return;
+    if (!about.is<Circuit>() && !in.results.node(about)->parent) return;
+    if (const std::string what = differs(in, *run, about); !what.empty())
+        into.push_back({&self, Severity::Check, about,
+                        fmt::format("{}: {}", run->name.empty() ? nameOf(in.project, about) : run->name, what), ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
@@ -78,7 +69,7 @@ std::vector<Remedy> remedies(const CheckInput&, const Snag& s) {
 
 extern const CheckRule listedFiguresRule;
 const CheckRule listedFiguresRule{
-    .id = "listed-figures", .remedies = remedies, .find = find, .worthLooking = [](const CheckInput& in) {
+    .id = "listed-figures", .remedies = remedies, .run = find, .worthLooking = [](const CheckInput& in) {
         return in.results.present.has(Results::Trait::ListedRun);
     }};
 

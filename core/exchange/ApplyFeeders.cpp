@@ -30,13 +30,14 @@ std::string bareName(const std::string& name) {
     return low;
 }
 
+/// "ats" of "ATS-1".
+std::string firstLetters(const std::string& name) {
+    const std::string low = lowered(name);
+    return {low.begin(), std::find_if_not(low.begin(), low.end(), isLetter)};
+}
+
 /// What the first letters of a name say a thing is: "ATS-1", "MCC-2", "T-3".
 FedKind kindByName(const std::string& name) {
-    std::string letters;
-    for (const char c : lowered(name)) {
-        if (!isLetter(c)) break;
-        letters += c;
-    }
     static const std::map<std::string, FedKind> known{
         {"ats", FedKind::TransferSwitch}, {"mts", FedKind::TransferSwitch},   {"mcc", FedKind::MotorControl},
         {"msb", FedKind::Switchboard},    {"mdb", FedKind::Switchboard},      {"mds", FedKind::Switchboard},
@@ -45,7 +46,7 @@ FedKind kindByName(const std::string& name) {
         {"xfmr", FedKind::Transformer},   {"tx", FedKind::Transformer},       {"tr", FedKind::Transformer},
         {"t", FedKind::Transformer},      {"meter", FedKind::Meter},          {"transformer", FedKind::Transformer},
         {"panel", FedKind::Panelboard},   {"panelboard", FedKind::Panelboard}};
-    const auto found = known.find(letters);
+    const auto found = known.find(firstLetters(name));
     return found == known.end() ? FedKind::Unsaid : found->second;
 }
 
@@ -81,7 +82,7 @@ public:
         for (const Board& b : p.boards) note(b.name, b.id);
         for (const Transformer& t : p.transformers) note(t.name, t.id);
         for (const Source& s : p.sources) note(s.name, s.id);
-        findRuns();
+        eachNamedRun([&](const std::string& name, Ref owner) { runNamed.try_emplace(lowered(name), owner); });
         findCircuits();
         for (std::size_t i = 0; i < list.rows.size(); ++i)
             if (list.rows[i].enters()) rowsTo[bareName(list.rows[i].to)].push_back(i);
@@ -144,14 +145,15 @@ private:
                 listedOn.try_emplace(c.board, c.id);
         }
     }
-    void findRuns() {
-        const auto put = [&](RunId id, Ref owner) {
+    /// Calls f(name, owner) for the named run of each board, transformer and circuit, in this order.
+    template <class F> void eachNamedRun(F f) const {
+        const auto call = [&](RunId id, Ref owner) {
             const Run* r = p.runs.find(id);
-            if (r && !r->name.empty()) runNamed.try_emplace(lowered(r->name), owner);
+            if (r && !r->name.empty()) f(r->name, owner);
         };
-        for (const Board& b : p.boards) put(b.run, b.id);
-        for (const Transformer& t : p.transformers) put(t.run, t.id);
-        for (const Circuit& c : p.circuits) put(c.run, c.id);
+        for (const Board& b : p.boards) call(b.run, b.id);
+        for (const Transformer& t : p.transformers) call(t.run, t.id);
+        for (const Circuit& c : p.circuits) call(c.run, c.id);
     }
     void refuse(std::size_t i, std::string why) {
         out.rows[i].refused = true;
@@ -247,9 +249,7 @@ private:
         return false;
     }
     static bool speaksOfSource(const std::string& name) {
-        const std::string low = lowered(name);
-        const auto letters =
-            low.substr(0, std::size_t(std::find_if_not(low.begin(), low.end(), isLetter) - low.begin()));
+        const std::string letters = firstLetters(name);
         return speaksOfSupply(name) || letters == "g" || letters == "gen" || letters == "generator";
     }
     /// The one source of the project, where the name speaks of a supply.
@@ -536,8 +536,9 @@ private:
             fmt::format("no circuit of a board feeds it: its device of {} A has no place", plain(*row.device)));
     }
 
+    /// 0 of horsepower: what a motor takes follows from its load.
     double voltAmperes(const FeederRow& row, Ref feeds) const {
-        const double amount = *row.load, factor = p.basis.powerFactor;
+        if (row.unit == LoadUnit::hp) return 0;
         VoltageSystem system = usualSystem();
         int poles = 3;
         if (const Circuit* c = p.circuits.find(feeds.as<Circuit>())) {
@@ -547,24 +548,7 @@ private:
             system = systemTaken(p, feeds);
             poles = factsOf(system).lines;
         }
-        switch (row.unit) {
-        case LoadUnit::VA:
-            return amount;
-        case LoadUnit::kVA:
-        case LoadUnit::kvar:
-            return amount * 1000;
-        case LoadUnit::W:
-            return amount / factor;
-        case LoadUnit::kW:
-            return amount * 1000 / factor;
-        case LoadUnit::A: {
-            const double volts = voltsAcross(system, poles).v;
-            return amount * volts * (poles == 3 ? std::sqrt(3.0) : 1);
-        }
-        case LoadUnit::hp:
-            return 0; // by the tables of motors, which the solution asks
-        }
-        return 0;
+        return magnitude(powerOf(*row.load, row.unit, p.basis.powerFactor, system, poles, book));
     }
     /// The load of what it feeds: of equipment, and of a board that has nothing of its own.
     void load(std::size_t i) {
@@ -635,13 +619,7 @@ private:
     /// Runs that are called as a row's feeder is, and are of something else.
     void findTwice() {
         std::multimap<std::string, Ref> all;
-        const auto put = [&](RunId id, Ref owner) {
-            const Run* r = p.runs.find(id);
-            if (r && !r->name.empty()) all.emplace(lowered(r->name), owner);
-        };
-        for (const Board& b : p.boards) put(b.run, b.id);
-        for (const Transformer& t : p.transformers) put(t.run, t.id);
-        for (const Circuit& c : p.circuits) put(c.run, c.id);
+        eachNamedRun([&](const std::string& name, Ref owner) { all.emplace(lowered(name), owner); });
         for (std::size_t i = 0; i < list.rows.size(); ++i) {
             if (!out.rows[i].feeds || out.rows[i].refused || list.rows[i].tag.empty()) continue;
             const auto [first, last] = all.equal_range(lowered(list.rows[i].tag));
@@ -667,12 +645,9 @@ private:
             else
                 ++out.same;
         }
-        const auto gone = [&](RunId id) {
-            const Run* r = p.runs.find(id);
-            if (r && !r->name.empty() && !listed.count(lowered(r->name))) out.gone.push_back(r->name);
-        };
-        for (const Board& b : p.boards) gone(b.run);
-        for (const Transformer& t : p.transformers) gone(t.run);
+        eachNamedRun([&](const std::string& name, Ref owner) {
+            if (!owner.is<Circuit>() && !listed.count(lowered(name))) out.gone.push_back(name);
+        });
     }
 };
 

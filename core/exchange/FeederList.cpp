@@ -133,10 +133,7 @@ public:
         return row;
     }
 
-    int columnOf(FeederField f) const {
-        const auto it = std::find(how.columns.begin(), how.columns.end(), f);
-        return it == how.columns.end() ? -1 : int(it - how.columns.begin());
-    }
+    int columnOf(FeederField f) const { return lintel::columnOf(how.columns, f); }
     int bareLoads = 0, bareLengths = 0;
 
 private:

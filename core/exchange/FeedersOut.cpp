@@ -1,5 +1,6 @@
 // The feeders of a project as the schedule that FeederList reads.
 
+#include "core/check/Check.h"
 #include "core/exchange/FeederList.h"
 #include "core/sheets/RiserEquipment.h"
 #include "core/solve/RunParts.h"
@@ -27,7 +28,7 @@ public:
     /// A feeder as it is in one solution; `other`: the way in of what takes over.
     void add(const Project& p, const Results& r, Ref thing, bool other) {
         const RunResult& run = *r.run(thing);
-        const Run* entered = p.runs.find(runIdOf(p, thing, other));
+        const Run* entered = runOf(p, thing, other);
         const CircuitId head = thing.is<Circuit>() ? thing.as<Circuit>() : r.node(thing)->via;
         const Ref from = thing.is<Circuit>() ? Ref(p.circuits[head].board) : r.node(thing)->parent;
         const std::size_t at = rows.size();
@@ -59,11 +60,8 @@ private:
     const RuleBook& book;
     std::vector<std::vector<std::string>>& rows;
 
-    static RunId runIdOf(const Project& p, Ref thing, bool other) {
-        if (const Board* b = p.boards.find(thing.as<Board>())) return other ? b->alternateRun : b->run;
-        if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) return t->run;
-        const Circuit* c = p.circuits.find(thing.as<Circuit>());
-        return c ? c->run : RunId{};
+    static const Run* runOf(const Project& p, Ref thing, bool other) {
+        return other ? p.runs.find(p.boards[thing.as<Board>()].alternateRun) : enteredRun(p, thing);
     }
     static std::string nameIn(const Project& p, Ref thing) {
         const Circuit* c = p.circuits.find(thing.as<Circuit>());

@@ -213,10 +213,7 @@ public:
         : grid(g), s(settings), p(project), boards(boardsByName(project)),
           width(settings.headerRow >= 0 ? g.rows[std::size_t(settings.headerRow)].size() : 0) {}
 
-    int columnOf(ListField f) const {
-        const auto it = std::find(s.columns.begin(), s.columns.end(), f);
-        return it == s.columns.end() ? -1 : int(it - s.columns.begin());
-    }
+    int columnOf(ListField f) const { return lintel::columnOf(s.columns, f); }
 
     /// A board that it names and nobody has drawn is added to `newBoards`, once.
     ListRow read(std::size_t r, std::vector<std::string>& newBoards) {

@@ -53,6 +53,11 @@ struct ColumnGuess {
 /// By the headings, and by what stands below them. Field 0 means nothing.
 ColumnGuess guessColumns(const Grid& grid, const std::function<std::vector<int>(const std::string&)>& weigh);
 
+/// The column that has this meaning; −1: none has.
+template <class Field> int columnOf(const std::vector<Field>& columns, Field meaning) {
+    const auto it = std::find(columns.begin(), columns.end(), meaning);
+    return it == columns.end() ? -1 : int(it - columns.begin());
+}
 /// The text of a cell without blanks at its ends; empty beyond the end of its row.
 std::string cellAt(const Grid& grid, std::size_t row, std::size_t column);
 bool isEmptyRow(const std::vector<std::string>& cells);

@@ -86,10 +86,8 @@ Outcome<RunNaming> planRunNames(const Project& p, const RunNamingWanted& wanted)
     RunNaming out;
     std::set<std::string> taken;
     const Runs runs(p);
-    const auto keeps = [&](const Named& n) {
-        const bool asked = n.feeder ? wanted.feeders : wanted.branches;
-        return !asked || (!wanted.named && !p.runs[n.run].name.empty());
-    };
+    const auto asked = [&](const Named& n) { return n.feeder ? wanted.feeders : wanted.branches; };
+    const auto keeps = [&](const Named& n) { return !asked(n) || (!wanted.named && !p.runs[n.run].name.empty()); };
     for (const Named& n : runs.all)
         if (keeps(n)) taken.insert(p.runs[n.run].name);
     int number = 0;
@@ -97,7 +95,7 @@ Outcome<RunNaming> planRunNames(const Project& p, const RunNamingWanted& wanted)
         ++number;
         const std::string& now = p.runs[n.run].name;
         if (keeps(n)) {
-            out.kept += (n.feeder ? wanted.feeders : wanted.branches) && !now.empty();
+            out.kept += asked(n) && !now.empty();
             continue;
         }
         auto words = n.words;

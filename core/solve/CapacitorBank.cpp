@@ -7,12 +7,10 @@
 #include <fmt/format.h>
 
 namespace lintel {
-namespace {
 
-double tangent(double powerFactor) { return std::sqrt(std::max(0.0, 1 - powerFactor * powerFactor)) / powerFactor; }
+double tangentOf(double powerFactor) { return std::sqrt(std::max(0.0, 1 - powerFactor * powerFactor)) / powerFactor; }
 
-/// The next usual step; of more than the largest so many of these.
-double bankOf(double kvar, const RuleBook& book) {
+double capacitorStep(double kvar, const RuleBook& book) {
     const std::vector<double>& steps = book.tables.capacitorSteps;
     if (steps.empty()) return kvar;
     for (double step : steps)
@@ -20,7 +18,11 @@ double bankOf(double kvar, const RuleBook& book) {
     return steps.back() * std::ceil(kvar / steps.back() - 1e-9);
 }
 
-} // namespace
+int harmonicNear(double order) {
+    for (int harmonic : {5, 7, 11, 13})
+        if (std::abs(order - harmonic) < 0.5) return harmonic;
+    return 0;
+}
 
 Outcome<CapacitorBank> capacitorBankFor(const Project& p, const RuleBook& book, const Results& r, BoardId id,
                                         double wanted) {
@@ -43,8 +45,8 @@ Outcome<CapacitorBank> capacitorBankFor(const Project& p, const RuleBook& book, 
             b.name,
             fmt::format("its power factor is {:.3f}{} already", out.powerFactor, out.kvar < 0 ? ", leading," : ""),
             "Ask for a better one."};
-    out.needed = out.kvar - out.kW * tangent(wanted);
-    out.bank = bankOf(out.needed, book);
+    out.needed = out.kvar - out.kW * tangentOf(wanted);
+    out.bank = capacitorStep(out.needed, book);
     const double left = out.kvar - out.bank, then = std::hypot(out.kW, left);
     out.after = out.kW / then;
     out.leading = left < 0;
@@ -56,8 +58,7 @@ Outcome<CapacitorBank> capacitorBankFor(const Project& p, const RuleBook& book, 
     if (n.fault.known && n.fault.worst() > 0) {
         const double faultKva = std::sqrt(3.0) * factsOf(b.system).lineLine.v * n.fault.worst();
         out.order = std::sqrt(faultKva / out.bank);
-        for (int harmonic : {5, 7, 11, 13})
-            if (std::abs(out.order - harmonic) < 0.5) out.nearHarmonic = harmonic;
+        out.nearHarmonic = harmonicNear(out.order);
     }
     return out;
 }

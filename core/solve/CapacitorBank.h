@@ -8,6 +8,14 @@
 
 namespace lintel {
 
+/// tan φ of a power factor.
+double tangentOf(double powerFactor);
+/// The next usual step of so many kvar; of more than the largest so many of these. What is asked for where the book has
+/// no steps.
+double capacitorStep(double kvar, const RuleBook& book);
+/// 5, 7, 11 or 13 where a resonance of this order lies within a half of it; 0: it does not.
+int harmonicNear(double order);
+
 struct CapacitorBank {
     double kW = 0, kvar = 0;              ///< demand of the board as it is, what capacitors it has counted
     double powerFactor = 1;               ///< of that
