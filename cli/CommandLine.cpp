@@ -20,6 +20,7 @@
 #include "render/IssueFiles.h"
 #include "render/Painter.h"
 #include "render/PdfFile.h"
+#include "render/SvgFile.h"
 #include "render/UnderlayFile.h"
 
 #include "core/sheets/DoorCard.h"
@@ -687,6 +688,11 @@ private:
         sheetsCommand
             ->add_option("--number", sheets.numbers, "OLD=NEW: a sheet keeps this number; OLD=: by the order again")
             ->allow_extra_args(false);
+        sheetsCommand->add_option("--title", sheets.titles,
+                                  "NUMBER=TITLE: a sheet is called so; NUMBER=: as usual again");
+        sheetsCommand->add_option("--leave", sheets.leave, "Leave sheets out of the set, by number")->delimiter(',');
+        sheetsCommand->add_option("--back", sheets.back,
+                                  "Take sheets back that were left out, by their titles; all: every one");
         sheetsCommand->add_flag("--keep", sheets.keep, "All keep the numbers that they have");
         sheetsCommand->add_flag("--anew", sheets.anew, "First number all by the order again");
         sheetsCommand->add_option("--out", sheets.out, "The project to write; without it FILE itself");

@@ -94,6 +94,9 @@ int runIssues(const IssuesOrder& order);
 struct SheetsOrder {
     std::string file, out;
     std::vector<std::string> numbers; ///< "E-603=E-610"; "E-603=": by the order again
+    std::vector<std::string> titles;  ///< "E-603=Kitchen panel"; "E-603=": the usual one again
+    std::vector<std::string> leave;   ///< numbers of sheets to leave out
+    std::vector<std::string> back;    ///< titles of sheets that were left out; "all"
     bool keep = false, anew = false, json = false;
 };
 int runSheets(const SheetsOrder& order);

@@ -4,6 +4,7 @@
 #include "core/check/Assumptions.h"
 #include "core/issue/Issues.h"
 #include "core/project/ProjectFile.h"
+#include "core/project/SheetNumbers.h"
 
 #include <algorithm>
 #include <filesystem>
@@ -14,7 +15,7 @@
 namespace lintel {
 namespace {
 
-void print(const std::vector<SheetEntry>& set, bool json) {
+void print(const std::vector<SheetEntry>& set, const std::vector<SheetLeftOut>& left, bool json) {
     nlohmann::ordered_json list = nlohmann::ordered_json::array();
     for (const SheetEntry& e : set) {
         if (json)
@@ -22,18 +23,57 @@ void print(const std::vector<SheetEntry>& set, bool json) {
         else
             std::cout << fmt::format("{:12} {:4} {:10} {}\n", e.number, e.kept ? "kept" : "", e.paper, e.title);
     }
+    for (const SheetLeftOut& s : left)
+        if (json)
+            list.push_back({{"title", s.title}, {"left_out", true}});
+        else
+            std::cout << fmt::format("{:12} {:4} {:10} {}\n", "left out", "", "", s.title);
     if (json) std::cout << list.dump(1) << "\n";
 }
 
-/// "E-603=E-610"
-std::optional<Error> give(Project& p, const std::vector<SheetEntry>& set, const std::string& order) {
+Outcome<SheetEntry> find(const std::vector<SheetEntry>& set, const std::string& number) {
+    const auto sheet = std::find_if(set.begin(), set.end(), [&](const SheetEntry& e) { return e.number == number; });
+    if (sheet == set.end()) return Error{number, "there is no sheet " + number, "lintel-cli sheets FILE lists them."};
+    return *sheet;
+}
+/// One whose title, or place in the set, is its own.
+Outcome<SheetEntry> findOwn(const std::vector<SheetEntry>& set, const std::string& number) {
+    auto sheet = find(set, number);
+    if (sheet && (!sheet->kind || sheet->page > 0))
+        return Error{number, "it follows from other sheets",
+                     sheet->kind ? "Name the first sheet of these." : "The index and lists are always in the set."};
+    return sheet;
+}
+/// "E-603=E-610": before and behind the sign.
+Outcome<std::pair<std::string, std::string>> halves(const std::string& order, const char* how) {
     const std::size_t equals = order.find('=');
-    if (equals == std::string::npos)
-        return Error{order, "a number is given as OLD=NEW", "For example E-603=E-610; E-603= lets go of it."};
-    const std::string from = order.substr(0, equals);
-    const auto sheet = std::find_if(set.begin(), set.end(), [&](const SheetEntry& e) { return e.number == from; });
-    if (sheet == set.end()) return Error{order, "there is no sheet " + from, "lintel-cli sheets FILE lists them."};
-    return renumber(p, set, *sheet, order.substr(equals + 1));
+    if (equals == std::string::npos) return Error{order, how, ""};
+    return std::pair{order.substr(0, equals), order.substr(equals + 1)};
+}
+
+std::optional<Error> give(Project& p, const std::vector<SheetEntry>& set, const std::string& order) {
+    const auto told = halves(order, "a number is given as OLD=NEW, for example E-603=E-610; E-603= lets go of it");
+    if (!told) return told.error();
+    const auto sheet = find(set, told->first);
+    return sheet ? renumber(p, set, *sheet, told->second) : sheet.error();
+}
+
+std::optional<Error> entitle(Project& p, const std::vector<SheetEntry>& set, const std::string& order) {
+    const auto told = halves(order, "a title is given as NUMBER=TITLE; E-603= gives it the usual one again");
+    if (!told) return told.error();
+    const auto sheet = findOwn(set, told->first);
+    return sheet ? titleSheet(p, {*sheet->kind, sheet->about}, told->second) : sheet.error();
+}
+
+std::optional<Error> takeBack(Project& p, const SheetInput& in, const std::string& title) {
+    bool found = false;
+    for (const SheetLeftOut& s : sheetsLeftOut(in)) {
+        if (title != "all" && s.title != title) continue;
+        leaveOut(p, {s.kind, s.about}, false);
+        found = true;
+    }
+    if (found || title == "all") return std::nullopt;
+    return Error{title, "no sheet of that title is left out", "lintel-cli sheets FILE lists them."};
 }
 
 } // namespace
@@ -44,20 +84,30 @@ int runSheets(const SheetsOrder& o) {
     Project next = (*s)->project;
     // Listed and not drawn: the input of a set has to live only as long as its sheets are drawn.
     const auto setOf = [&](const Project& p) { return issueSet({p, (*s)->book, (*s)->results}); };
-    if (o.anew) next.sheetNumbers = {};
+    if (o.anew) numberAnew(next);
     for (const std::string& order : o.numbers)
         if (const auto bad = give(next, setOf(next), order)) return fail(*bad);
+    for (const std::string& order : o.titles)
+        if (const auto bad = entitle(next, setOf(next), order)) return fail(*bad);
+    for (const std::string& number : o.leave) {
+        const auto sheet = findOwn(setOf(next), number);
+        if (!sheet) return fail(sheet.error());
+        leaveOut(next, {*sheet->kind, sheet->about}, true);
+    }
+    for (const std::string& title : o.back)
+        if (const auto bad = takeBack(next, {next, (*s)->book, (*s)->results}, title)) return fail(*bad);
     const auto set = setOf(next);
     if (o.keep) keepNumbers(next, set);
+    const auto leftOf = [&](const Project& p) { return sheetsLeftOut({p, (*s)->book, (*s)->results}); };
     if (next == (*s)->project) {
-        print(set, o.json);
+        print(set, leftOf(next), o.json);
         return 0;
     }
     const std::string to = o.out.empty() ? o.file : o.out;
     if (!std::filesystem::exists(o.file) && o.out.empty())
         return fail({o.file, "a project as it was issued is not written over", "Give --out FILE."});
     if (const auto bad = saveProject(next, to)) return fail(*bad);
-    print(setOf(next), o.json);
+    print(setOf(next), leftOf(next), o.json);
     std::cerr << "lintel-cli: written to " << to << "\n";
     return 0;
 }

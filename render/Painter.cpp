@@ -5,8 +5,6 @@
 #include <QFontMetricsF>
 #include <QGuiApplication>
 #include <QPainterPath>
-#include <QSaveFile>
-#include <QSvgGenerator>
 
 #include <algorithm>
 
@@ -76,11 +74,7 @@ Palette paperPalette() {
 
 QString sheetFace() { return QStringLiteral("Open Sans"); }
 
-namespace {
-
-/// A text as a sheet can hold it: control characters make an SVG invalid, and mean nothing on paper. A line's end is a
-/// blank there.
-QString shown(const std::string& text) {
+QString shownText(const std::string& text) {
     const auto odd = [](char c) { return (c >= 0 && c < ' ') || c == '\x7F'; };
     if (std::none_of(text.begin(), text.end(), odd)) return QString::fromStdString(text);
     std::string plain = printable(text);
@@ -88,10 +82,12 @@ QString shown(const std::string& text) {
     return QString::fromStdString(plain);
 }
 
-void paintText(QPainter& painter, const TextMark& t, const Palette& palette) {
-    const QString text = shown(t.text);
-    // Type is measured large and scaled down: millimetres are too coarse for hinted metrics.
-    constexpr double big = 100;
+namespace {
+
+/// Type is measured large and scaled down: millimetres are too coarse for hinted metrics.
+constexpr double big = 100;
+
+QFont faceOf(const TextMark& t) {
     QFont font(sheetFace());
     font.setPixelSize(int(big));
     font.setBold(t.bold);
@@ -100,10 +96,20 @@ void paintText(QPainter& painter, const TextMark& t, const Palette& palette) {
     font.setStyleStrategy(QFont::ForceOutline);
     font.setLetterSpacing(QFont::AbsoluteSpacing,
                           0.05); // any spacing keeps ligatures out: “floor” must come back from a PDF as it was written
-    const QFontMetricsF metrics(font);
-    const double k = t.size / big, natural = metrics.horizontalAdvance(text) * k;
+    return font;
+}
+
+SetText setIn(const QFont& font, const TextMark& t, const QString& text) {
+    const double natural = QFontMetricsF(font).horizontalAdvance(text) * t.size / big;
     const double squeeze = t.within > 0 && natural > t.within ? t.within / natural : 1.0;
-    const double width = natural * squeeze;
+    return {natural * squeeze, squeeze};
+}
+
+void paintText(QPainter& painter, const TextMark& t, const Palette& palette) {
+    const QString text = shownText(t.text);
+    const QFont font = faceOf(t);
+    const auto [width, squeeze] = setIn(font, t, text);
+    const double k = t.size / big;
     const double left = t.align == Align::Left ? 0 : t.align == Align::Centre ? -width / 2 : -width;
     painter.save();
     painter.translate(t.at.x, t.at.y);
@@ -122,6 +128,8 @@ void paintText(QPainter& painter, const TextMark& t, const Palette& palette) {
 }
 
 } // namespace
+
+SetText setText(const TextMark& t) { return setIn(faceOf(t), t, shownText(t.text)); }
 
 void paint(QPainter& painter, const Drawing& drawing, const Palette& palette) {
     painter.setRenderHint(QPainter::Antialiasing);
@@ -181,27 +189,6 @@ void paint(QPainter& painter, const Drawing& drawing, const Palette& palette) {
             painter.restore();
         }
     }
-}
-
-std::optional<Error> writeSvg(const Drawing& d, const QString& file) {
-    QSaveFile out(file);
-    if (!out.open(QIODevice::WriteOnly))
-        return Error{file.toStdString(), "the SVG cannot be written: " + out.errorString().toStdString(),
-                     "Choose another folder."};
-    QSvgGenerator svg;
-    svg.setOutputDevice(&out);
-    const double dpi = 254; // ten units a millimetre
-    svg.setResolution(int(dpi));
-    svg.setSize(QSize(int(d.width * 10), int(d.height * 10)));
-    svg.setViewBox(QRectF(0, 0, d.width * 10, d.height * 10));
-    svg.setTitle(shown(d.title));
-    QPainter painter(&svg);
-    painter.scale(10, 10);
-    paint(painter, d, paperPalette());
-    painter.end();
-    if (!out.commit())
-        return Error{file.toStdString(), "the SVG cannot be finished: " + out.errorString().toStdString(), ""};
-    return std::nullopt;
 }
 
 } // namespace lintel

@@ -1,7 +1,6 @@
 #pragma once
-// The one painter of a Drawing: screen, PDF (see PdfFile.h), SVG and PNG.
+// The one painter of a Drawing: screen, PDF (see PdfFile.h) and PNG. SVG has a writer of its own (SvgFile.h).
 
-#include "core/base/Error.h"
 #include "core/sheets/Drawing.h"
 
 #include <QColor>
@@ -21,6 +20,13 @@ QString sheetFace();
 /// Paints in the drawing's millimetres: the caller has scaled the painter (so many device units a millimetre).
 void paint(QPainter& painter, const Drawing& drawing, const Palette& palette);
 
-std::optional<Error> writeSvg(const Drawing& drawing, const QString& file);
+/// A text as a sheet can hold it: control characters make an SVG invalid, and mean nothing on paper. A line's end is a
+/// blank there.
+QString shownText(const std::string& text);
+/// How a text is set in the face of sheets: mm that it takes, and how much narrower than usual (1: not at all).
+struct SetText {
+    double width = 0, squeeze = 1;
+};
+SetText setText(const TextMark& text);
 
 } // namespace lintel

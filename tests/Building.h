@@ -122,11 +122,19 @@ inline void equip(Project& p, std::uint32_t seed) {
     for (Ref node : nodes) {
         if (r(3) != 0) continue;
         constexpr BoardUse kinds[] = {BoardUse::ServiceDisconnect, BoardUse::Meter, BoardUse::Disconnect,
-                                      BoardUse::TransferSwitch, BoardUse::Ups};
-        const BoardUse use = kinds[std::size_t(r(5))];
+                                      BoardUse::TransferSwitch,    BoardUse::Ups,   BoardUse::Busway};
+        const BoardUse use = kinds[std::size_t(r(6))];
         const BoardId made = insertInFeed(p, node, use);
         if (r(2)) p.boards.change(made)->main = 100 + 100 * r(3);
         if (use == BoardUse::Ups) p.boards.change(made)->kva = 200;
+        if (use == BoardUse::Ups && r(2)) p.boards.change(made)->efficiency = 0.94;
+        if (use == BoardUse::Busway && r(3)) {
+            Board& bars = *p.boards.change(made);
+            bars.barLength = r.between(10, 80);
+            bars.barR20 = 0.08, bars.barR = 0.1, bars.barX = 0.04, bars.barLoopR20 = 0.2, bars.barLoopX = 0.08;
+            const double along = r.between(0, bars.barLength);
+            if (const CircuitId tap = feedOf(p, node).as<Circuit>(); tap && r(3)) p.circuits.change(tap)->along = along;
+        }
         if (use != BoardUse::TransferSwitch || r(5) == 0) continue;
         if (r(2)) {
             Source g;

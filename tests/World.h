@@ -106,6 +106,7 @@ inline void checkWhole(const Project& p, const Results& r) {
         for (const Circuit& c : p.circuits)
             if (c.board == b.id) circuits += r.of(c.id).power;
         for (Ref straight : fedStraight(p, b.id)) circuits += r.node(straight)->phases.total();
+        circuits += n.ups->losses;
         CHECK(std::abs(circuits - total) < 0.01 + 1e-9 * std::abs(total));
     }
 }

@@ -13,6 +13,7 @@
 #include "core/project/Sections.h"
 #include "core/sheets/Words.h"
 #include "core/solve/BoardLoad.h"
+#include "core/solve/Busway.h"
 #include "core/solve/MotorStart.h"
 #include "core/solve/OpeningTime.h"
 #include "core/solve/PhaseLoads.h"
@@ -421,6 +422,13 @@ struct Builder : FactsBuilder {
                      r.deviceHeld ? QObject::tr(" · held") : QString()),
             r.deviceHeld ? QString::number(*c.heldBreaker) : "auto", QObject::tr("Hold breaker"), id);
         if (r.deviceHeld && r.device < r.required.v) b.colour = theme().stop;
+        if (sol.project.boards[c.board].use == BoardUse::Busway)
+            fact("along", QObject::tr("Along the busway"),
+                 c.along ? QObject::tr("%1, %2 lost to there")
+                               .arg(q(lengthWords(Metres{*c.along}, sol.project.basis.units)),
+                                    q(dropWords(r.tap->dropOwn, r.tap->dropKnown)))
+                         : QObject::tr("not entered"),
+                 q(circuitFact("along")->read(sol.project, c)), QObject::tr("Place along the busway"), id);
         if (const double frame = sol.book->frameFor(r.device, c.device);
             frame > 0 && (!sol.book->metric() || r.kindOfDevice == DeviceKind::Moulded))
             row(isFuse(c.device) ? QObject::tr("Switch") : QObject::tr("Frame"), q(rating(frame)) + " A");
@@ -475,7 +483,7 @@ struct Builder : FactsBuilder {
     /// What its device can break, against what is available.
     void breaksRow(const Circuit& c) {
         const CircuitId id = c.id;
-        const FaultPoint& fault = sol.results.of(c.board).fault;
+        const FaultPoint& fault = startOf(sol.results, c).fault;
         const Board& board = sol.project.boards[c.board];
         if (fault.known) {
             FactRow& ka = number(
@@ -486,8 +494,7 @@ struct Builder : FactsBuilder {
                 c.heldKA ? QString::number(*c.heldKA) : "auto", QObject::tr("Interrupting rating"), 1, 300,
                 [id](Project& p, double v) { p.circuits.change(id)->heldKA = v; },
                 [id](Project& p) { p.circuits.change(id)->heldKA.reset(); });
-            if (faultExceeds(largestFault(sol.project, sol.results, c.board).kA, holdsKA(board, c)))
-                ka.colour = theme().stop;
+            if (faultExceeds(largestFault(sol.project, sol.results, c).kA, holdsKA(board, c))) ka.colour = theme().stop;
         }
     }
     /// The run of what hangs on it.
@@ -778,10 +785,7 @@ struct Builder : FactsBuilder {
                    p.boards.change(id)->use = *fromWord<BoardUse>(t.toStdString());
                    return QString();
                });
-        if (b.use == BoardUse::Ups)
-            number("kVA", QObject::tr("Gives"), b.kva > 0 ? q(rating(b.kva)) + " kVA" : QObject::tr("not entered"),
-                   QString::number(b.kva), QObject::tr("Rating of the UPS"), 0, 1e5,
-                   [id](Project& p, double v) { p.boards.change(id)->kva = v; });
+        if (b.use == BoardUse::Ups) upsRows(b);
         if (b.use == BoardUse::TransferSwitch)
             choice(QObject::tr("Neutral"),
                    b.switchesNeutral ? QObject::tr("changes over too") : QObject::tr("goes through"),
@@ -790,6 +794,47 @@ struct Builder : FactsBuilder {
                        p.boards.change(id)->switchesNeutral = t == QObject::tr("changes over too");
                        return QString();
                    });
+    }
+
+    /// What a UPS gives, what is behind it, and what it takes beside.
+    void upsRows(const Board& b) {
+        const BoardId id = b.id;
+        const UpsLoad& load = *sol.results.of(id).ups;
+        const QString unsaid = QObject::tr("not entered");
+        number("kVA", QObject::tr("Gives"), b.kva > 0 ? q(rating(b.kva)) + " kVA" : unsaid, QString::number(b.kva),
+               QObject::tr("Rating of the UPS"), 0, 1e5, [id](Project& p, double v) { p.boards.change(id)->kva = v; });
+        number("kW", QObject::tr("And no more than"), b.kw > 0 ? q(rating(b.kw)) + " kW" : unsaid,
+               QString::number(b.kw), QObject::tr("Real power of the UPS"), 0, 1e5,
+               [id](Project& p, double v) { p.boards.change(id)->kw = v; });
+        FactRow& behind = row(QObject::tr("Behind it"),
+                              QObject::tr("%1 kVA, %2 kW").arg(q(kilo(magnitude(load.out))), q(kilo(load.out.real()))));
+        const bool over = b.kva > 0 && magnitude(load.out) > b.kva * 1000 * 1.0005;
+        if (over || (b.kw > 0 && load.out.real() > b.kw * 1000 * 1.0005)) behind.colour = theme().stop;
+        number("%", QObject::tr("Efficiency"), b.efficiency > 0 ? q(percent(b.efficiency * 100)) : unsaid,
+               QString::number(b.efficiency * 100), QObject::tr("Efficiency of the UPS"), 0, 100,
+               [id](Project& p, double v) { p.boards.change(id)->efficiency = v / 100; });
+        number("kW", QObject::tr("Charging takes"), b.rechargeKW > 0 ? q(figures(b.rechargeKW)) + " kW" : unsaid,
+               QString::number(b.rechargeKW), QObject::tr("Charging of the battery"), 0, 1e5,
+               [id](Project& p, double v) { p.boards.change(id)->rechargeKW = v; });
+        if (load.losses > 0) row(QObject::tr("Takes beside"), q(kilo(load.losses)) + " kW");
+    }
+
+    /// A busway's bars, as its maker gives them.
+    void barRows(const Board& b) {
+        const BoardId id = b.id;
+        length(QObject::tr("Length"), b.barLength, QObject::tr("Length of the busway"), 0, 10000,
+               [id](Project& p, double m) { p.boards.change(id)->barLength = m; });
+        const auto bar = [&](const QString& label, double Board::*field) {
+            const double now = b.*field;
+            number("mΩ/m", label, now > 0 ? QString("%1 mΩ/m").arg(now) : QObject::tr("not entered"),
+                   QString::number(now), label, 0, 1000,
+                   [id, field](Project& p, double v) { p.boards.change(id)->*field = v; });
+        };
+        bar(QObject::tr("R at 20 °C"), &Board::barR20);
+        bar(QObject::tr("R at rated current"), &Board::barR);
+        bar(QObject::tr("X"), &Board::barX);
+        bar(QObject::tr("Loop to earth, R"), &Board::barLoopR20);
+        bar(QObject::tr("Loop to earth, X"), &Board::barLoopX);
     }
 
     /// What takes over when the feed fails, its conductors, and what it comes to.
@@ -855,6 +900,7 @@ struct Builder : FactsBuilder {
                    return QString();
                });
         rare(b.use == BoardUse::Panelboard);
+        if (b.use == BoardUse::Busway) barRows(b);
         choice(QObject::tr("Lugs"), q(wordOf(b.lugs)), words<Lugs>(), QObject::tr("Lugs of board"),
                [id](Project& p, const QString& t) {
                    p.boards.change(id)->lugs = *fromWord<Lugs>(t.toStdString());
@@ -1057,6 +1103,10 @@ struct Builder : FactsBuilder {
                    p.transformers.change(id)->restartsDrop = x == QObject::tr("starts again");
                    return QString();
                });
+        if (!t.restartsDrop)
+            number("%", QObject::tr("Taps raise by"), q(percent(t.boost)), QString::number(t.boost),
+                   QObject::tr("Taps of transformer"), -20, 20,
+                   [id](Project& p, double v) { p.transformers.change(id)->boost = v; });
         feedRow(id, ableToFeed(id));
         if (r.parent) {
             runRows(r.run, sol.project.runs.find(t.run), [id](Project& p) -> Run& { return runOfNode(p, id); });

@@ -396,7 +396,7 @@ void MainWindow::buildMenus() {
     });
     QMenu* inFeed = project->addMenu(tr("Insert in the &feed"));
     for (const auto& [use, word] : EnumText<BoardUse>::words) {
-        if (!passesOn(use)) continue;
+        if (!passesOn(use) && use != BoardUse::Busway) continue;
         QString name = tr(word);
         if (use != BoardUse::Ups) name[0] = name[0].toUpper();
         add(inFeed, name, ("insert" + std::to_string(int(use))).c_str(), {},

@@ -194,6 +194,11 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     number->setShortcutContext(Qt::WidgetShortcut);
     list->addAction(number);
     connect(number, &QAction::triggered, this, &IssueStage::numberCurrent);
+    auto* title = new QAction(this);
+    title->setShortcut(Qt::SHIFT | Qt::Key_F2);
+    title->setShortcutContext(Qt::WidgetShortcut);
+    list->addAction(title);
+    connect(title, &QAction::triggered, this, &IssueStage::titleCurrent);
     connect(list, &QListWidget::itemChanged, this, [this](QListWidgetItem* i) {
         const QString id = i->data(Qt::UserRole).toString();
         unticked.erase(std::remove(unticked.begin(), unticked.end(), id), unticked.end());
@@ -269,10 +274,13 @@ void IssueStage::tellIssues() {
     for (const Issue& i : session.project().issues)
         lines.prepend(
             tr("%1 · %2 · %3 · %4").arg(q(i.mark), q(i.date), tr(wordOf(i.state)), sheetsCounted(i.sheets.size())));
+    const Solution& now = *set().solution;
+    const std::size_t left = sheetsLeftOut({now.project, *now.book, now.results}).size();
     constexpr int shown = 3;
     const int all = int(lines.size());
     if (all > shown) lines = lines.mid(0, shown) << tr("and %1 before").arg(all - shown);
     issuesTold = last ? lines.join("\n") : tr("Nothing was issued yet.");
+    if (left > 0) issuesTold += "\n" + tr("Left out of the set: %1.").arg(sheetsCounted(left));
     went->setText(issuesTold);
     // Sheets are drawn one a turn to be compared with what went out.
     nextToCompare = last ? 0 : -1;
@@ -350,11 +358,35 @@ void IssueStage::numberCurrent() {
              });
 }
 
+void IssueStage::titleCurrent() {
+    session.waitSolved();
+    if (!isCurrent()) rebuild();
+    const SheetEntry* e = currentEntry();
+    if (!e || earlier) return;
+    if (!e->kind || e->page > 0) return session.say(tr("%1 is titled by what it holds").arg(q(e->title)), true);
+    const QRect item = list->visualItemRect(list->currentItem());
+    const int box = 24; // the tick before it
+    const QRect field(item.left() + box, item.top(), item.width() - box, item.height());
+    typeOver(
+        list->viewport(), field, q(e->title), "sheetTitle",
+        [this, key = SheetKey{*e->kind, e->about}, was = e->title](const std::string& text) -> std::optional<Error> {
+            const std::string title = trimmed(text);
+            if (title == was) return std::nullopt;
+            Project trial = session.project();
+            if (const auto bad = titleSheet(trial, key, title)) return bad;
+            session.edit(title.empty() ? tr("Usual title for %1").arg(q(was))
+                                       : tr("Title %1 for %2").arg(q(title), q(was)),
+                         [&](Project& p) { (void)titleSheet(p, key, title); });
+            return std::nullopt;
+        });
+}
+
 void IssueStage::askNumbers(QPoint at) {
     session.waitSolved();
     if (!isCurrent()) rebuild();
-    if (earlier || !currentEntry()) return;
-    const SheetEntry entry = *currentEntry(); // the list may be made anew while the menu is open
+    if (earlier) return;
+    // The list may be made anew while the menu is open. Where all sheets are left out, there is none.
+    const SheetEntry entry = currentEntry() ? *currentEntry() : SheetEntry{};
     const bool own = entry.kind && entry.page == 0;
     QMenu menu;
     menu.setObjectName("numberMenu");
@@ -362,6 +394,17 @@ void IssueStage::askNumbers(QPoint at) {
     number->setEnabled(own);
     auto* letGo = menu.addAction(tr("Number it by the order again"));
     letGo->setEnabled(own && entry.kept);
+    auto* title = menu.addAction(tr("Title…\tShift+F2"));
+    title->setEnabled(own);
+    auto* leave = menu.addAction(tr("Leave it out of the set"));
+    leave->setEnabled(own);
+    std::vector<std::pair<QAction*, SheetLeftOut>> back;
+    const Solution& now = *set().solution;
+    const auto left = sheetsLeftOut({now.project, *now.book, now.results});
+    if (!left.empty()) {
+        QMenu* gone = menu.addMenu(tr("Take back into the set"));
+        for (const SheetLeftOut& sheet : left) back.push_back({gone->addAction(plainButton(q(sheet.title))), sheet});
+    }
     menu.addSeparator();
     auto* keep = menu.addAction(tr("Keep all numbers as they are"));
     keep->setEnabled(
@@ -370,6 +413,18 @@ void IssueStage::askNumbers(QPoint at) {
     anew->setEnabled(!session.project().sheetNumbers.empty());
     const QAction* chosen = menu.exec(list->viewport()->mapToGlobal(at));
     if (chosen == number) numberCurrent();
+    if (chosen == title) titleCurrent();
+    if (chosen == leave) {
+        session.edit(tr("Leave %1 out of the set").arg(q(entry.title)), [&](Project& p) {
+            leaveOut(p, {*entry.kind, entry.about}, true);
+        });
+        session.say(tr("%1 is left out of the set; the menu of any sheet takes it back").arg(q(entry.title)));
+    }
+    for (const auto& [action, sheet] : back)
+        if (chosen == action)
+            session.edit(tr("Take %1 back into the set").arg(q(sheet.title)), [&, of = sheet](Project& p) {
+                leaveOut(p, {of.kind, of.about}, false);
+            });
     if (chosen == letGo)
         session.edit(tr("Let go of the number of %1").arg(q(entry.title)), [&](Project& p) {
             (void)numberSheet(p, {*entry.kind, entry.about}, "");
@@ -378,7 +433,7 @@ void IssueStage::askNumbers(QPoint at) {
         session.waitSolved();
         session.edit(tr("Keep sheet numbers"), [&](Project& p) { keepNumbers(p, set().sheets); });
     }
-    if (chosen == anew) session.edit(tr("Number sheets anew"), [](Project& p) { p.sheetNumbers = {}; });
+    if (chosen == anew) session.edit(tr("Number sheets anew"), [](Project& p) { numberAnew(p); });
 }
 
 void IssueStage::fillCompareMenu(QMenu& menu) const {

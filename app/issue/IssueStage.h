@@ -90,6 +90,7 @@ private:
     const SheetEntry* currentEntry();
     /// The number of the chosen sheet is typed where it stands.
     void numberCurrent();
+    void titleCurrent();
     void askNumbers(QPoint at);
     void showWhere(const std::function<bool(const SheetEntry&)>& is);
     /// A field over a text; what is typed is taken with Enter or by going elsewhere, and stays marked where it cannot

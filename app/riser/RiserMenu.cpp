@@ -2,6 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "app/riser/CapacitorDialog.h"
+#include "core/base/Format.h"
 #include "core/base/Limits.h"
 #include "core/project/AddBelow.h"
 #include "core/project/CopyBranch.h"
@@ -9,6 +10,7 @@
 #include "core/project/Operations.h"
 
 #include "core/sheets/RiserPlaces.h"
+#include "core/solve/EquipmentSize.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -50,6 +52,7 @@ void addBelowCommands(const Session& s, Ref thing, std::vector<RiserCommand>& ou
     add(NewBelow::Board, QObject::tr("Board"), 'B');
     add(NewBelow::Switchboard, QObject::tr("Switchboard"), 'S');
     add(NewBelow::MotorControl, QObject::tr("Motor control centre"), 'M');
+    add(NewBelow::Busway, QObject::tr("Busway"), 'W');
     add(NewBelow::Transformer, QObject::tr("Transformer"), 'T');
 }
 
@@ -71,6 +74,47 @@ void addInFront(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
     add(BoardUse::Meter, QObject::tr("Meter"), 'E');
     add(BoardUse::ServiceDisconnect, QObject::tr("Service disconnect"), 'V');
     add(BoardUse::Ups, QObject::tr("UPS"), 'U');
+    add(BoardUse::Busway, QObject::tr("Busway"), 'Y');
+    const BoardId board = thing.as<Board>();
+    if (!board) return;
+    // The next of the series above what the board takes; the smallest where nothing hangs on it yet.
+    const Solution& solved = s.solution();
+    const auto& tables = solved.book->tables;
+    const bool three = factsOf(s.project().boards[board].system).phases == 3;
+    const double demand = solved.results.knows(board) ? solved.results.of(board).demand / 1000 : 0;
+    double kva = 0;
+    for (double size : three ? tables.threePhaseKva : tables.singlePhaseKva)
+        if (kva == 0 && size >= demand) kva = size;
+    const QString refused =
+        kva > 0 ? refusal(refuseTransformerBefore(s.project(), board)) : QObject::tr("its demand is past the series");
+    out.push_back({QObject::tr("Transformer"), group, refused, 'R',
+                   making(QObject::tr("Insert a transformer in front of %1").arg(q(nameOf(s.project(), thing))),
+                          [=](Project& p) { return Ref(insertTransformer(p, board, kva)); })});
+}
+
+/// The size that its load asks for.
+void addSizing(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
+    const Solution& solved = s.solution();
+    if (!solved.results.node(thing)) return;
+    const auto size = equipmentSize(s.project(), *solved.book, solved.results, thing);
+    if (!size) return;
+    const QString name = q(nameOf(s.project(), thing)), unit = size->unit;
+    QString refused;
+    if (size->size <= 0)
+        refused = QObject::tr("%1 %2 are past the series").arg(q(figures(size->needed)), unit);
+    else if (std::abs(size->size - size->now) < 1e-6)
+        refused = QObject::tr("it is that size");
+    out.push_back({QObject::tr("Size %1 by its load: %2 %3").arg(name, q(rating(size->size)), unit),
+                   {},
+                   refused,
+                   'Z',
+                   [thing, name, unit, size = *size](Session& x) {
+                       x.edit(QObject::tr("Size %1 by its load").arg(name),
+                              [&](Project& p) { enterEquipmentSize(p, thing, size.size); });
+                       const QString was = size.now > 0 ? q(rating(size.now)) + " " + unit : QObject::tr("nothing");
+                       x.say(QObject::tr("%1: %2 → %3 %4, for %5 %4")
+                                 .arg(name, was, q(rating(size.size)), unit, q(figures(size.needed))));
+                   }});
 }
 
 /// A generator of the next standard size above what the board and all below it take.
@@ -278,6 +322,7 @@ std::vector<RiserCommand> riserCommands(const Session& s, Ref thing, bool keysOn
                            x.waitSolved();
                            CapacitorDialog(x, b, QApplication::activeWindow()).exec();
                        }});
+    if (board || transformer || source) addSizing(s, thing, out);
     if ((board || transformer || source) && !keysOnly) {
         addCopies(s, thing, out);
         addPlaces(s, shown, out);

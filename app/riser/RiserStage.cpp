@@ -1,13 +1,17 @@
 #include "app/riser/RiserStage.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/Settings.h"
 #include "app/frame/WholeLabel.h"
 #include "app/riser/RiserMenu.h"
 #include "core/base/Format.h"
 #include "core/check/SnagsByNode.h"
+#include "core/compare/ChangesByNode.h"
 #include "core/exchange/DxfPlan.h"
+#include "core/issue/Issues.h"
 #include "core/project/CopyBranch.h"
 #include "core/project/Operations.h"
+#include "core/rules/DataFolder.h"
 #include "core/sheets/BoardDiagram.h"
 #include "core/sheets/RiserPlaces.h"
 #include "core/sheets/Sheets.h"
@@ -15,6 +19,7 @@
 #include "core/solve/Solve.h"
 #include "core/solve/States.h"
 #include "render/PdfFile.h"
+#include "render/SvgFile.h"
 
 #include <QBoxLayout>
 #include <QComboBox>
@@ -23,20 +28,36 @@
 #include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
+#include <QResizeEvent>
+#include <QSplitter>
 
 namespace lintel {
 
 namespace {
 constexpr double readableScale = 3.2; ///< pixels for a millimetre: words of 3.2 mm are 10 pixels high
 constexpr double diagramScale = 4;    ///< of a board's diagram, whose words are smaller
+constexpr int outlineWidth = 212;     ///< pixels
 } // namespace
 
-RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s), view(new DrawingView(s, this)) {
+RiserStage::RiserStage(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), view(new DrawingView(s, this)), tree(new FeedOutline(s, this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     auto* bar = new QHBoxLayout;
     bar->setContentsMargins(16, 8, 16, 8);
+    auto* beside = new QPushButton(tr("Outline"));
+    beside->setObjectName("riserOutline");
+    beside->setCheckable(true);
+    beside->setToolTip(tr("What is fed from what as a tree, and what can be added"));
+    beside->setChecked(settings().value("riser/outline", true).toBool());
+    tree->setVisible(beside->isChecked());
+    connect(beside, &QPushButton::toggled, this, [this](bool on) {
+        settings().setValue("riser/outline", on);
+        tree->setVisible(on);
+    });
+    bar->addWidget(beside);
+    bar->addSpacing(8);
     for (const auto& [button, words, tip] :
          {std::tuple{&byFloor, tr("By floor"), tr("Boards on their floors")},
           std::tuple{&oneLine, tr("One-line"), tr("By the steps down from the sources")},
@@ -68,10 +89,23 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
         connect(button, &QPushButton::clicked, this, [this, format = format] { askExport(format); });
     }
     column->addLayout(bar);
-    column->addWidget(view, 1);
+    auto* split = new QSplitter(Qt::Horizontal, this);
+    split->addWidget(tree);
+    split->addWidget(view);
+    split->setStretchFactor(1, 1);
+    split->setChildrenCollapsible(false);
+    split->setSizes({outlineWidth, 800});
+    tree->setMinimumWidth(outlineWidth - 30);
+    column->addWidget(split, 1);
+    view->installEventFilter(this);
+    connect(&tree->tree(), &FeedTree::dropped, this, &RiserStage::drop);
+    connect(&tree->tree(), &FeedTree::pressed, this, &RiserStage::keyPressEvent);
     view->setLeastScale(readableScale * 0.95);
     connect(&session, &Session::solved, this, &RiserStage::rebuild);
-    connect(&session, &Session::opened, this, &RiserStage::rebuild);
+    connect(&session, &Session::opened, this, [this] {
+        issued.reset();
+        rebuild();
+    });
     connect(&session, &Session::selectionChanged, this, [this] {
         if (oneBoard->isChecked() && boardShown() != drawn) rebuild();
     });
@@ -82,16 +116,17 @@ RiserStage::RiserStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     connect(view, &DrawingView::droppedBeside, this, [this](Ref what, Point mm) {
         if (const auto after = behindAt(what, mm)) placeOnRiser(session, what, *after);
     });
-    connect(view, &DrawingView::dropped, this, [this](Ref what, Ref on) {
-        if (!(what.is<Board>() || what.is<Transformer>())) return;
-        if (copying()) return copyBranchUnder(session, what, on);
-        if (on.is<Circuit>()) return session.say(takesNothing(on), true);
-        if (auto bad = refuseFeed(session.project(), what, on))
-            return session.say(q(bad->what + ". " + bad->help), true);
-        session.edit(tr("Feed %1 from %2").arg(q(nameOf(session.project(), what)), q(nameOf(session.project(), on))),
-                     [&](Project& p) { feedFrom(p, what, on); });
-    });
+    connect(view, &DrawingView::dropped, this, [this](Ref what, Ref on) { drop(what, on, copying()); });
     rebuild();
+}
+
+void RiserStage::drop(Ref what, Ref on, bool copy) {
+    if (!(what.is<Board>() || what.is<Transformer>())) return;
+    if (copy) return copyBranchUnder(session, what, on);
+    if (on.is<Circuit>()) return session.say(takesNothing(on), true);
+    if (auto bad = refuseFeed(session.project(), what, on)) return session.say(q(bad->what + ". " + bad->help), true);
+    session.edit(tr("Feed %1 from %2").arg(q(nameOf(session.project(), what)), q(nameOf(session.project(), on))),
+                 [&](Project& p) { feedFrom(p, what, on); });
 }
 
 void RiserStage::rebuild() {
@@ -137,6 +172,8 @@ void RiserStage::fillOverlays() {
     for (const auto& state : s.results.states)
         wanted.append({tr("On %1").arg(q(nameOf(s.project, state->source))),
                        QPoint(int(RiserOverlay::Supply), int(state->source.value))});
+    for (const Issue& i : s.project.issues)
+        wanted.append({tr("Changes since %1").arg(q(i.mark)), QPoint(int(RiserOverlay::Changes), int(i.id.value))});
     bool same = overlays->count() == int(wanted.size());
     for (int i = 0; same && i < int(wanted.size()); ++i)
         same = overlays->itemText(i) == wanted[i].first && overlays->itemData(i).toPoint() == wanted[i].second;
@@ -147,14 +184,35 @@ void RiserStage::fillOverlays() {
     overlays->setCurrentIndex(std::max(0, overlays->findData(was)));
 }
 
-RiserShow RiserStage::shown() const {
+RiserShow RiserStage::shown() {
     const QPoint choice = overlays->currentData().toPoint();
     RiserShow show;
     show.overlay = RiserOverlay(choice.x());
-    show.supply = SourceId{std::uint32_t(choice.y())};
     const Solution& s = session.solution();
+    if (show.overlay == RiserOverlay::Supply) show.supply = SourceId{std::uint32_t(choice.y())};
+    if (show.overlay == RiserOverlay::Changes) addChanges(show, IssueId{std::uint32_t(choice.y())});
     if (show.overlay == RiserOverlay::Snags) show.snags = countSnags(s.project, s.snags);
     return show;
+}
+
+void RiserStage::addChanges(RiserShow& show, IssueId issue) {
+    const Solution& now = session.solution();
+    const Issue* i = now.project.issues.find(issue);
+    if (!i) return;
+    if (!issued || issuedAs != issue) { // solved once, not at each edit
+        issued.reset();
+        auto state = projectOf(now.project, issue);
+        auto book =
+            state ? loadRuleBook(state->basis.ruleBook, state->basis.ownValues) : Outcome<RuleBook>(state.error());
+        if (!book) return session.say(q(book.error().text()), true);
+        issued = std::make_unique<Solution>();
+        issued->project = std::move(*state);
+        issued->book = std::make_shared<const RuleBook>(std::move(*book));
+        issued->results = solve(issued->project, *issued->book);
+        issuedAs = issue;
+    }
+    show.since = i->mark;
+    show.changes = countChanges(now.project, now.results, compareProjects(issued->input(), now.input()));
 }
 
 bool RiserStage::copying() const { return view->keysHeld() & Qt::ControlModifier; }
@@ -268,7 +326,13 @@ void RiserStage::keyPressEvent(QKeyEvent* e) {
     if (key.isNull() || !plain || !runRiserKey(session, session.selection(), key)) QWidget::keyPressEvent(e);
 }
 
-void RiserStage::resizeEvent(QResizeEvent*) { rebuild(); }
+/// The drawing is laid out for the width that it has.
+bool RiserStage::eventFilter(QObject* of, QEvent* e) {
+    if (of == view && e->type() == QEvent::Resize &&
+        static_cast<QResizeEvent*>(e)->size().width() != static_cast<QResizeEvent*>(e)->oldSize().width())
+        rebuild();
+    return QWidget::eventFilter(of, e);
+}
 void RiserStage::showEvent(QShowEvent*) { rebuild(); }
 
 void RiserStage::askExport(Format format) {

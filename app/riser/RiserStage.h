@@ -4,6 +4,7 @@
 // it from there; PDF and SVG of what is shown.
 
 #include "app/frame/DrawingView.h"
+#include "app/riser/FeedOutline.h"
 #include "core/sheets/Sheets.h"
 
 class QComboBox;
@@ -17,12 +18,13 @@ class RiserStage : public QWidget {
 public:
     explicit RiserStage(Session& session, QWidget* parent = nullptr);
     DrawingView& drawing() { return *view; }
+    FeedOutline& outline() { return *tree; }
     enum class Format { Pdf, Svg, Dxf };
     /// What is shown, on its sheets; the names of the files that were written.
     Outcome<QStringList> exportTo(Format format, const QString& file);
 
 protected:
-    void resizeEvent(QResizeEvent*) override;
+    bool eventFilter(QObject* of, QEvent* e) override;
     void showEvent(QShowEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
 
@@ -32,6 +34,8 @@ private:
     /// What a thing that is dragged may hang on, and what would then be.
     void dragging(Ref what, Ref over);
     void draggingBeside(Ref what, Point mm);
+    /// Feeds it from there, or a copy of it.
+    void drop(Ref what, Ref on, bool copy);
     /// Behind which of those beside it a thing would stand that is dropped there: nothing, before all; none, the place
     /// is beside none of them.
     std::optional<Ref> behindAt(Ref what, Point mm) const;
@@ -44,9 +48,14 @@ private:
     BoardId boardShown() const;
     QString takesNothing(Ref circuit) const;
     void fillOverlays();
-    RiserShow shown() const;
+    RiserShow shown();
+    /// What has changed since an issue, for the overlay.
+    void addChanges(RiserShow& show, IssueId issue);
+    std::unique_ptr<Solution> issued; ///< of that issue, while it is compared with
+    IssueId issuedAs;
     BoardId drawn; ///< the board whose diagram was drawn last
     DrawingView* view;
+    FeedOutline* tree;
     QPushButton* byFloor = nullptr;
     QPushButton* oneLine = nullptr;
     QPushButton* oneBoard = nullptr;

@@ -5,6 +5,7 @@
 #include "core/base/Format.h"
 #include "core/project/FaultRating.h"
 #include "core/sheets/Words.h"
+#include "core/solve/Busway.h"
 #include "core/solve/States.h"
 
 #include <QBoxLayout>
@@ -16,26 +17,37 @@ namespace lintel {
 
 RunProfile::RunProfile(Session& s, QWidget* parent)
     : QWidget(parent), session(s), dropButton(new QPushButton(tr("Drop"), this)),
-      faultButton(new QPushButton(tr("Fault"), this)) {
+      faultButton(new QPushButton(tr("Fault"), this)), useButton(new QPushButton(tr("Use"), this)),
+      pathButton(new QPushButton(tr("Path"), this)) {
     setMinimumHeight(210);
     setMouseTracking(true);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(12, 4, 12, 0);
     auto* bar = new QHBoxLayout;
     bar->setSpacing(4);
-    for (auto [button, what, object] :
-         {std::tuple{dropButton, Of::Drop, "profileDrop"}, {faultButton, Of::Fault, "profileFault"}}) {
+    for (auto [button, what, object] : {std::tuple{dropButton, Of::Drop, "profileDrop"},
+                                        {faultButton, Of::Fault, "profileFault"},
+                                        {useButton, Of::Use, "profileUse"}}) {
         button->setCheckable(true);
         button->setObjectName(object);
         bar->addWidget(button);
         connect(button, &QPushButton::clicked, this, [this, w = what] { show(w); });
     }
     dropButton->setChecked(true);
+    bar->addSpacing(8);
+    pathButton->setCheckable(true);
+    pathButton->setObjectName("profilePath");
+    pathButton->setToolTip(tr("As large as the path to what is chosen allows"));
+    bar->addWidget(pathButton);
+    connect(pathButton, &QPushButton::clicked, this, &RunProfile::rebuild);
     bar->addStretch(1);
     column->addLayout(bar);
     column->addStretch(1);
     connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
-    connect(&session, &Session::selectionChanged, this, [this] { update(); });
+    connect(&session, &Session::selectionChanged, this, [this] {
+        if (pathButton->isChecked()) return rebuild();
+        update();
+    });
     rebuild();
 }
 
@@ -43,6 +55,12 @@ void RunProfile::show(Of what) {
     of = what;
     dropButton->setChecked(of == Of::Drop);
     faultButton->setChecked(of == Of::Fault);
+    useButton->setChecked(of == Of::Use);
+    rebuild();
+}
+
+void RunProfile::zoomToPath(bool on) {
+    pathButton->setChecked(on);
     rebuild();
 }
 
@@ -53,18 +71,48 @@ void RunProfile::rebuild() {
     farthest = 30;
     if (of == Of::Drop)
         rebuildDrop();
-    else
+    else if (of == Of::Fault)
         rebuildFault();
+    else
+        rebuildUse();
+    if (pathButton->isChecked()) fitPath();
     update();
+}
+
+void RunProfile::fitPath() {
+    path = session.solution().results.feedPath(session.selection(), session.solution().project);
+    double metres = 0, value = 0;
+    for (const Stretch& s : stretches) {
+        if (!onPath(s.to)) continue;
+        metres = std::max(metres, s.b.metres);
+        value = std::max({value, s.a.value, s.b.value});
+    }
+    if (metres > 0) farthest = metres * 1.06;
+    if (value > 0) most = value * 1.15;
+}
+
+QString RunProfile::valueWords(double value) const {
+    return of == Of::Fault ? q(figures(value)) + " kA" : q(percent(value));
 }
 
 RunProfile::Place& RunProfile::placeAfter(Ref from, Ref to, Place a, const RunResult& run, double value, bool over,
                                           double rated) {
     const bool known = run.need.lengthKnown;
     const Place b{a.metres + (known ? run.need.length.v : 0), value};
-    if (known || of == Of::Fault) stretches.push_back({from, to, a, b, over, rated});
+    if (known || of != Of::Drop) stretches.push_back({from, to, a, b, over, rated});
     farthest = std::max(farthest, b.metres * 1.06);
     return places[to] = b;
+}
+
+RunProfile::Place RunProfile::begin(CircuitId id, Place board) {
+    const Solution& s = session.solution();
+    if (!id || !s.results.of(id).tap || of == Of::Use) return board;
+    const Circuit& c = s.project.circuits[id];
+    const TapPoint& tap = *s.results.of(id).tap;
+    const Place here{board.metres + placeAlong(s.project.boards[c.board], c),
+                     of == Of::Drop ? tap.dropTotal : tap.fault.worst()};
+    stretches.push_back({c.board, c.board, board, here, false, 0});
+    return here;
 }
 
 void RunProfile::rebuildDrop() {
@@ -82,13 +130,14 @@ void RunProfile::rebuildDrop() {
         }
         Place a = places[n.parent];
         if (n.parent.is<Transformer>()) a.value = s.results.of(n.parent.as<Transformer>()).dropBelow;
+        a = begin(n.via, a);
         placeAfter(n.parent, r, a, n.run, n.dropTotal, n.dropTotal > n.run.need.totalLimit + 1e-9);
         grow(n.dropTotal);
     }
     for (const Circuit& c : s.project.circuits) {
         const CircuitResult& r = s.results.of(c.id);
         if (r.feeder || !r.run.need.lengthKnown || r.va <= 0 || !s.results.of(c.board).fed) continue;
-        placeAfter(c.board, c.id, places[c.board], r.run, r.run.dropTotal,
+        placeAfter(c.board, c.id, begin(c.id, places[c.board]), r.run, r.run.dropTotal,
                    r.run.dropTotal > r.run.need.totalLimit + 1e-9);
         grow(r.run.dropTotal);
     }
@@ -106,6 +155,7 @@ void RunProfile::rebuildFault() {
         }
         Place a = places[n.parent];
         if (n.parent.is<Transformer>()) a.value = s.results.of(n.parent.as<Transformer>()).secondary.worst();
+        a = begin(n.via, a);
         const Board* b = s.project.boards.find(r.as<Board>());
         const double rated = b ? holdsKA(*b) : 0;
         const bool over = b && faultExceeds(largestFault(s.project, s.results, b->id).kA, rated);
@@ -115,7 +165,33 @@ void RunProfile::rebuildFault() {
     for (const Circuit& c : s.project.circuits) {
         const CircuitResult& r = s.results.of(c.id);
         if (!r.feeder && r.run.need.lengthKnown && r.faultEnd > 0)
-            placeAfter(c.board, c.id, places[c.board], r.run, r.faultEnd, false);
+            placeAfter(c.board, c.id, begin(c.id, places[c.board]), r.run, r.faultEnd, false);
+    }
+}
+
+/// Level all along a run: what it carries, of what its conductors may.
+void RunProfile::rebuildUse() {
+    const Solution& s = session.solution();
+    most = 110;
+    const auto look = [&](Ref from, Ref to, const RunResult& run) {
+        if (run.ampacity <= 0) {
+            places[to] = places[from];
+            return;
+        }
+        const double value = run.need.load.v / run.ampacity * 100;
+        placeAfter(from, to, {places[from].metres, value}, run, value, value > 100.05);
+        most = std::max(most, std::min(value * 1.08, 200.0));
+    };
+    for (Ref r : s.results.order) {
+        const NodeResult& n = *s.results.node(r);
+        if (n.parent && n.fed)
+            look(n.parent, r, n.run);
+        else
+            places[r] = {};
+    }
+    for (const Circuit& c : s.project.circuits) {
+        const CircuitResult& r = s.results.of(c.id);
+        if (!r.feeder && r.va > 0 && s.results.of(c.board).fed) look(c.board, c.id, r.run);
     }
 }
 
@@ -177,11 +253,13 @@ void RunProfile::paintGrid(QPainter& p, const QRectF& box) const {
 
 void RunProfile::paintLimit(QPainter& p, const QRectF& box) const {
     const Theme& t = theme();
-    const QPointF limit = at({0, allowed});
+    const double bound = of == Of::Use ? 100 : allowed;
+    if (bound > most) return; // out of the field while a path fills it
+    const QPointF limit = at({0, bound});
     p.setPen(QPen(t.stop, 1.3, Qt::DashLine));
     p.drawLine(limit, QPointF(box.right(), limit.y()));
-    drawLine(p, QRectF(box.right() - 90, limit.y() - 17, 86, 15), tr("total %1 %").arg(allowed), Qt::AlignRight, t.stop,
-             uiFont(0.82));
+    drawLine(p, QRectF(box.right() - 90, limit.y() - 17, 86, 15),
+             of == Of::Use ? tr("100 %") : tr("total %1 %").arg(allowed), Qt::AlignRight, t.stop, uiFont(0.82));
 }
 
 /// What the boards on the chosen path, and those over it, are rated for: a step above or below their fault level, with
@@ -229,7 +307,8 @@ void RunProfile::paintNames(QPainter& p, const QRectF& box) const {
         if (!chosen && !s.over && !pointed) continue;
         // One that leaves the field is named where it leaves.
         const bool leaves = s.b.value > most;
-        const double share = leaves ? (most - s.a.value) / (s.b.value - s.a.value) : 1;
+        const double rise = s.b.value - s.a.value;
+        const double share = leaves && rise > 0 ? std::clamp((most - s.a.value) / rise, 0.0, 1.0) : 1;
         const QPointF end = at({s.a.metres + (s.b.metres - s.a.metres) * share, leaves ? most : s.b.value}) -
                             QPointF(0, leaves ? 4 : 0);
         const QColor colour = s.over ? t.stop : t.accent;
@@ -239,7 +318,7 @@ void RunProfile::paintNames(QPainter& p, const QRectF& box) const {
             p.drawEllipse(end, 4, 4);
         }
         QString name = q(nameOf(session.solution().project, s.to));
-        if (leaves || pointed) name += " " + (of == Of::Drop ? q(percent(s.b.value)) : q(figures(s.b.value)) + " kA");
+        if (leaves || pointed) name += " " + valueWords(s.b.value);
         const bool room = end.x() < box.right() - 110;
         // Lines fall to the right: above the end on its right side, and below it on its left, there is none of its own.
         const double width = QFontMetricsF(uiFont(0.85, true)).horizontalAdvance(name);
@@ -268,17 +347,19 @@ void RunProfile::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Theme& t = theme();
-    drawLine(p, QRectF(faultButton->geometry().right() + 14, 10, width() - 200.0, 18),
+    const double left = pathButton->geometry().right() + 14;
+    drawLine(p, QRectF(left, 10, width() - left - 20, 18),
              of == Of::Drop
                  ? tr("% of system voltage lost, against distance from the source; it starts again below a transformer")
-                 : tr("kA available, against distance from the source, and what each board is rated for"),
+             : of == Of::Fault ? tr("kA available, against distance from the source, and what each board is rated for")
+                               : tr("% of what its conductors carry, along each run, against distance from the source"),
              Qt::AlignLeft, t.quiet, uiFont(0.86));
     const QRectF box = field();
     p.setPen(Qt::NoPen);
     p.setBrush(t.surface);
     p.drawRect(box);
     paintGrid(p, box);
-    if (of == Of::Drop) paintLimit(p, box);
+    if (of != Of::Fault) paintLimit(p, box);
     path = session.solution().results.feedPath(session.selection(), session.solution().project);
     p.setClipRect(box.adjusted(-4, -4, 4, 4));
     QColor line = t.quiet;

@@ -1,7 +1,8 @@
 #pragma once
 // The profiles below the table of runs: distance from the source across, one line a path. The drop profile has the
 // share of the voltage lost downwards, with the limit; the fault profile the fault level upwards, with what each board
-// is rated for.
+// is rated for; the profile of use how far each run's conductors are loaded. All of them for the whole building, or as
+// large as the chosen path allows.
 
 #include "app/frame/Session.h"
 
@@ -14,10 +15,12 @@ namespace lintel {
 class RunProfile : public QWidget {
     Q_OBJECT
 public:
-    enum class Of { Drop, Fault };
+    enum class Of { Drop, Fault, Use };
     explicit RunProfile(Session& session, QWidget* parent = nullptr);
     void show(Of what);
     Of shown() const { return of; }
+    /// Whether the chosen path fills the field.
+    void zoomToPath(bool on);
     /// Where the end of the run to a thing is drawn; nothing: it is not.
     std::optional<QPointF> endOf(Ref thing) const;
     /// What the run to a thing comes to: % or kA.
@@ -43,6 +46,12 @@ private:
     void rebuild();
     void rebuildDrop();
     void rebuildFault();
+    void rebuildUse();
+    /// Scales both ways to what is on the chosen path.
+    void fitPath();
+    QString valueWords(double value) const;
+    /// Where what hangs on a circuit begins: at its board, or of a busway where it is tapped; the bars are drawn too.
+    Place begin(CircuitId circuit, Place board);
     Place& placeAfter(Ref from, Ref to, Place a, const RunResult& run, double value, bool over, double rated = 0);
     QRectF field() const;
     QPointF at(const Place& p) const;
@@ -53,7 +62,7 @@ private:
     const Stretch* nearest(QPointF to) const;
     bool onPath(Ref thing) const;
     Session& session;
-    QPushButton *dropButton, *faultButton;
+    QPushButton *dropButton, *faultButton, *useButton, *pathButton;
     Of of = Of::Drop;
     std::vector<Stretch> stretches;
     std::map<Ref, Place> places;

@@ -22,6 +22,27 @@ Metres longestOf(const RunResult& r) {
                ? Metres{double(r.earth->longest)}
                : r.longest;
 }
+
+const RunResult& runOfRow(const Solution& s, RunRow row) {
+    return row.alternate ? *s.results.of(row.thing.as<Board>()).alternateRun : *s.results.run(row.thing);
+}
+const Run* enteredOf(const Project& p, RunRow row) {
+    return row.alternate ? p.runs.find(p.boards[row.thing.as<Board>()].alternateRun) : enteredRun(p, row.thing);
+}
+Run& changedRun(Project& p, RunRow row) {
+    return row.alternate ? alternateRunOf(p, row.thing.as<Board>()) : runOf(p, row.thing);
+}
+/// What feeds it, or takes over.
+Ref fromOf(const Solution& s, RunRow row) {
+    if (!row.alternate) return s.results.node(row.thing)->parent;
+    const Ref from = s.project.boards[row.thing.as<Board>()].alternate;
+    const Circuit* c = s.project.circuits.find(from.as<Circuit>());
+    return c ? Ref(c->board) : from;
+}
+CircuitId deviceOf(const Solution& s, RunRow row) {
+    if (row.alternate) return s.project.boards[row.thing.as<Board>()].alternate.as<Circuit>();
+    return row.thing.is<Circuit>() ? row.thing.as<Circuit>() : s.results.node(row.thing)->via;
+}
 } // namespace
 
 RunsModel::RunsModel(Session& s, QObject* parent) : QAbstractTableModel(parent), session(s) { rebuild(); }
@@ -51,15 +72,17 @@ bool RunsModel::passes(const RunResult& r, bool feeder, RunFilter f) {
 
 int RunsModel::count(RunFilter f) const {
     return int(std::count_if(list.all.begin(), list.all.end(),
-                             [&](Ref r) { return passes(*list.from->results.run(r), !r.is<Circuit>(), f); }));
+                             [&](RunRow r) { return passes(runOfRow(*list.from, r), !r.thing.is<Circuit>(), f); }));
 }
 
 RunsModel::Listed RunsModel::listed(std::shared_ptr<const Solution> solution) {
-    std::vector<Ref> all;
+    std::vector<RunRow> all;
     const Results& r = solution->results;
     const Project& p = solution->project;
-    for (Ref node : r.order)
-        if (r.node(node)->parent) all.push_back(node);
+    for (Ref node : r.order) {
+        if (r.node(node)->parent) all.push_back({node});
+        if (node.is<Board>() && r.of(node.as<Board>()).alternateRun) all.push_back({node, true});
+    }
     for (Ref node : r.order) {
         if (!node.is<Board>()) continue;
         std::vector<const Circuit*> here;
@@ -67,26 +90,26 @@ RunsModel::Listed RunsModel::listed(std::shared_ptr<const Solution> solution) {
             if (p.circuits[id].use == CircuitUse::Load && !r.of(id).feeder) here.push_back(&p.circuits[id]);
         std::stable_sort(here.begin(), here.end(),
                          [](const Circuit* a, const Circuit* b) { return a->slot < b->slot; });
-        for (const Circuit* c : here) all.push_back(c->id);
+        for (const Circuit* c : here) all.push_back({c->id});
     }
     return {std::move(solution), std::move(all)};
 }
 
-std::vector<Ref> RunsModel::filtered(Listed& of) const {
+std::vector<RunRow> RunsModel::filtered(Listed& of) const {
     const Solution& s = *of.from;
     if (of.words.empty() && !wanted.isEmpty())
-        for (Ref x : of.all) of.words.push_back(wordsOf(s, x));
+        for (const RunRow& x : of.all) of.words.push_back(wordsOf(s, x));
     const auto holdsWords = [&](std::size_t i) {
         return std::all_of(wanted.begin(), wanted.end(),
                            [&](const QString& word) { return of.words[i].contains(word); });
     };
-    std::vector<Ref> kept;
+    std::vector<RunRow> kept;
     for (std::size_t i = 0; i < of.all.size(); ++i)
-        if (passes(*s.results.run(of.all[i]), !of.all[i].is<Circuit>(), shown) && holdsWords(i))
+        if (passes(runOfRow(s, of.all[i]), !of.all[i].thing.is<Circuit>(), shown) && holdsWords(i))
             kept.push_back(of.all[i]);
     if (worst == WorstBy::None) return kept;
-    std::vector<std::pair<double, Ref>> ranked;
-    for (Ref x : kept) ranked.push_back({badness(s, x, worst), x});
+    std::vector<std::pair<double, RunRow>> ranked;
+    for (const RunRow& x : kept) ranked.push_back({badness(s, x, worst), x});
     std::stable_sort(ranked.begin(), ranked.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
     constexpr std::size_t ten = 10;
     kept.clear();
@@ -100,7 +123,7 @@ void RunsModel::rebuild() { show(listed(session.sharedSolution())); }
 void RunsModel::refilter() { show(Listed(list)); }
 
 void RunsModel::show(Listed&& fresh) {
-    std::vector<Ref> kept = filtered(fresh);
+    std::vector<RunRow> kept = filtered(fresh);
     const bool same = kept == rows && sortColumn < 0;
     if (!same) beginResetModel(); // before anything changes: a view may still ask for what it shows
     list = std::move(fresh);
@@ -113,14 +136,20 @@ void RunsModel::show(Listed&& fresh) {
     }
 }
 
-QString RunsModel::wordsOf(const Solution& s, Ref thing) {
-    const RunResult& r = *s.results.run(thing);
+QString RunsModel::nameOfRow(RunRow row) const {
+    const QString name = q(nameOf(session.project(), row.thing));
+    return row.alternate ? tr("%1, alternate").arg(name) : name;
+}
+
+QString RunsModel::wordsOf(const Solution& s, RunRow row) {
+    const RunResult& r = runOfRow(s, row);
+    const Ref thing = row.thing;
     QString words = q(nameOf(s.project, thing)) + " " + q(conductorWords(r, *s.book)) + " " + q(whyWords(r)) + " " +
                     q(number(r.need.device)) + " A";
     if (const Circuit* c = s.project.circuits.find(thing.as<Circuit>()))
         words += " " + q(c->name);
-    else if (const NodeResult* n = s.results.node(thing))
-        words += " " + q(nameOf(s.project, n->parent));
+    else
+        words += " " + q(nameOf(s.project, fromOf(s, row))) + (row.alternate ? " " + tr("alternate") : QString());
     return words.toLower();
 }
 
@@ -132,8 +161,9 @@ void RunsModel::setText(const QString& words) {
 }
 
 /// 1 is the limit; more is over it, 0 that there is none.
-double RunsModel::badness(const Solution& s, Ref thing, WorstBy by) {
-    const RunResult& r = *s.results.run(thing);
+double RunsModel::badness(const Solution& s, RunRow row, WorstBy by) {
+    const RunResult& r = runOfRow(s, row);
+    const Ref thing = row.thing;
     switch (by) {
     case WorstBy::Drop:
         return r.need.lengthKnown && r.need.totalLimit > 0 ? r.dropTotal / r.need.totalLimit : 0;
@@ -141,11 +171,13 @@ double RunsModel::badness(const Solution& s, Ref thing, WorstBy by) {
         return r.ampacity > 0 ? r.need.load.v / r.ampacity : 0;
     case WorstBy::Fault: {
         const Circuit* c = s.project.circuits.find(thing.as<Circuit>());
-        if (c && !c->heldKA) return 0; // it is its board that is rated
+        if ((c && !c->heldKA) || row.alternate) return 0; // it is its board that is rated, told once
         const Board* b = s.project.boards.find(c ? c->board : thing.as<Board>());
         if (!b || !s.results.of(b->id).fault.known) return 0;
         const double holds = c ? holdsKA(*b, *c) : holdsKA(*b);
-        return holds > 0 ? largestFault(s.project, s.results, b->id).kA / holds : 0;
+        const LargestFault most =
+            c ? largestFault(s.project, s.results, *c) : largestFault(s.project, s.results, b->id);
+        return holds > 0 ? most.kA / holds : 0;
     }
     case WorstBy::Length: {
         const Metres most = longestOf(r);
@@ -168,7 +200,7 @@ void RunsModel::setFilter(RunFilter f) {
 }
 
 int RunsModel::rowOf(Ref thing) const {
-    const auto it = std::find(rows.begin(), rows.end(), thing);
+    const auto it = std::find(rows.begin(), rows.end(), RunRow{thing});
     return it == rows.end() ? -1 : int(it - rows.begin());
 }
 
@@ -195,9 +227,10 @@ QString shortSize(QString size) { return size.remove(" kcmil").remove(" mm²"); 
 } // namespace
 
 QVariant RunsModel::data(const QModelIndex& i, int role) const {
-    const Ref thing = thingAt(i.row());
+    const RunRow row = rowAt(i.row());
+    const Ref thing = row.thing;
     if (!thing || !i.isValid()) return {};
-    const RunResult& r = *list.from->results.run(thing);
+    const RunResult& r = runOfRow(*list.from, row);
     const Basis& b = list.from->project.basis;
     const bool ft = b.units == UnitSystem::Imperial;
     const auto length = [&](Metres m) { return ft ? inFeet(m) : m.v; };
@@ -205,24 +238,21 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
     if (role == Qt::DisplayRole || role == Qt::EditRole) {
         switch (i.column()) {
         case Name: {
-            RunId run;
-            if (auto* bd = list.from->project.boards.find(thing.as<Board>())) run = bd->run;
-            if (auto* t = list.from->project.transformers.find(thing.as<Transformer>())) run = t->run;
-            const Run* named = list.from->project.runs.find(run);
-            return thing.is<Circuit>()             ? q(nameOf(list.from->project, thing))
-                   : named && !named->name.empty() ? q(named->name)
-                                                   : q(textOf(run));
+            if (thing.is<Circuit>()) return q(nameOf(list.from->project, thing));
+            const Run* named = enteredOf(list.from->project, row);
+            return !named ? QString("–") : named->name.empty() ? q(textOf(named->id)) : q(named->name);
         }
         case Serves:
             if (thing.is<Circuit>()) return q(list.from->project.circuits[thing.as<Circuit>()].name);
-            return QString("%1 → %2").arg(q(nameOf(list.from->project, list.from->results.node(thing)->parent)),
-                                          q(nameOf(list.from->project, thing)));
+            return QString("%1 → %2").arg(q(nameOf(list.from->project, fromOf(*list.from, row))),
+                                          q(nameOf(list.from->project, thing))) +
+                   (row.alternate ? tr(", alternate") : QString());
         case Load:
             return q(figures(r.need.load.v));
         case Judged:
             return q(figures(r.need.dropAmps.v));
         case Device: {
-            const CircuitId via = thing.is<Circuit>() ? thing.as<Circuit>() : list.from->results.node(thing)->via;
+            const CircuitId via = deviceOf(*list.from, row);
             return via && list.from->book->metric() ? q(deviceWords(list.from->results.of(via), 1, *list.from->book))
                                                     : q(number(r.need.device));
         }
@@ -238,7 +268,7 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
                        : "–";
         case Chosen:
             if (role == Qt::EditRole) {
-                const Run* run = enteredRun(list.from->project, thing);
+                const Run* run = enteredOf(list.from->project, row);
                 return run && !run->heldSize.empty() ? q(heldSizeText(*run)) : "auto";
             }
             return shortSize(q(sizeOf(r, *list.from->book)));
@@ -295,7 +325,7 @@ Qt::ItemFlags RunsModel::flags(const QModelIndex& i) const {
 }
 
 std::optional<Error> RunsModel::refuse(const Typed& cell) const {
-    const std::string name = nameOf(session.project(), cell.thing);
+    const std::string name = nameOfRow(cell.row).toStdString();
     Run trial;
     if (cell.column == Length) {
         auto bad = enterRunLength(trial, cell.text, session.project().basis.units);
@@ -308,7 +338,7 @@ std::optional<Error> RunsModel::refuse(const Typed& cell) const {
     }
     if (trial.heldSize.empty()) return std::nullopt;
     const SizeIndex size = list.from->book->find(trial.heldSize);
-    const RunResult* run = list.from->results.knows(cell.thing) ? list.from->results.run(cell.thing) : nullptr;
+    const RunResult* run = list.from->results.knows(cell.row.thing) ? &runOfRow(*list.from, cell.row) : nullptr;
     if (size < 0 || !run || !list.from->book->choosable(size, run->need.material))
         return Error{name, fmt::format("there is no size “{}” in {}", trial.heldSize, list.from->book->title),
                      "Type one such as 8, 1/0, 250 or 2 × 250; auto lets it be sized."};
@@ -323,7 +353,7 @@ bool RunsModel::enter(const std::vector<Typed>& cells, const QString& label) {
         }
     return session.edit(label, [&](Project& p) {
         for (const Typed& cell : cells) {
-            Run& run = runOf(p, cell.thing);
+            Run& run = changedRun(p, cell.row);
             if (cell.column == Length)
                 (void)enterRunLength(run, cell.text, p.basis.units);
             else
@@ -332,22 +362,21 @@ bool RunsModel::enter(const std::vector<Typed>& cells, const QString& label) {
     });
 }
 
-bool RunsModel::hold(const std::vector<Ref>& things) {
+bool RunsModel::hold(const std::vector<RunRow>& which) {
     std::vector<Typed> cells;
-    for (Ref thing : things) {
-        const RunResult& r = *list.from->results.run(thing);
+    for (const RunRow& row : which) {
+        const RunResult& r = runOfRow(*list.from, row);
         if (r.size < 0) continue;
         const std::string size = list.from->book->sizes()[std::size_t(r.size)].name;
-        cells.push_back({thing, Chosen, r.sets > 1 ? fmt::format("{} × {}", r.sets, size) : size});
+        cells.push_back({row, Chosen, r.sets > 1 ? fmt::format("{} × {}", r.sets, size) : size});
     }
-    const std::size_t without = things.size() - cells.size();
+    const std::size_t without = which.size() - cells.size();
     if (cells.empty()) {
         session.say(tr("Nothing is held: the book gives no size for what is chosen"), true);
         return false;
     }
-    const QString label = cells.size() == 1
-                              ? tr("Hold %1 as it is sized").arg(q(nameOf(session.project(), cells[0].thing)))
-                              : tr("Hold %1 runs as they are sized").arg(cells.size());
+    const QString label = cells.size() == 1 ? tr("Hold %1 as it is sized").arg(nameOfRow(cells[0].row))
+                                            : tr("Hold %1 runs as they are sized").arg(cells.size());
     const bool done = enter(cells, label);
     if (done && without > 0) session.say(tr("%1 held; for %2 the book gives no size").arg(cells.size()).arg(without));
     return done;
@@ -367,14 +396,14 @@ std::vector<std::vector<std::string>> RunsModel::cellsAt(const std::vector<int>&
 }
 
 bool RunsModel::setData(const QModelIndex& i, const QVariant& value, int role) {
-    const Ref thing = thingAt(i.row());
-    if (role != Qt::EditRole || !thing || (i.column() != Length && i.column() != Chosen)) return false;
+    const RunRow row = rowAt(i.row());
+    if (role != Qt::EditRole || !row.thing || (i.column() != Length && i.column() != Chosen)) return false;
     const std::string text = value.toString().toStdString();
-    std::vector<Ref> things{thing};
-    if (std::find(chosen.begin(), chosen.end(), thing) != chosen.end()) things = chosen;
+    std::vector<RunRow> things{row};
+    if (std::find(chosen.begin(), chosen.end(), row) != chosen.end()) things = chosen;
     std::vector<Typed> cells;
-    for (Ref x : things) cells.push_back({x, Column(i.column()), text});
-    const QString of = things.size() == 1 ? q(nameOf(session.project(), thing)) : tr("%1 runs").arg(things.size());
+    for (const RunRow& x : things) cells.push_back({x, Column(i.column()), text});
+    const QString of = things.size() == 1 ? nameOfRow(row) : tr("%1 runs").arg(things.size());
     Run trial;
     if (i.column() == Length) {
         const bool entered =
@@ -391,7 +420,7 @@ void RunsModel::sort(int column, Qt::SortOrder order) {
     if (column < 0) return rebuild();
     beginResetModel();
     const auto key = [&](int row) -> std::pair<double, std::string> {
-        const RunResult& r = *list.from->results.run(thingAt(row));
+        const RunResult& r = runOfRow(*list.from, rowAt(row));
         switch (column) {
         case Load:
             return {r.need.load.v, {}};
@@ -422,8 +451,8 @@ void RunsModel::sort(int column, Qt::SortOrder order) {
             return {0, data(index(row, column), Qt::DisplayRole).toString().toStdString()};
         }
     };
-    std::vector<std::pair<std::pair<double, std::string>, Ref>> keyed;
-    for (int row = 0; row < int(rows.size()); ++row) keyed.push_back({key(row), thingAt(row)});
+    std::vector<std::pair<std::pair<double, std::string>, RunRow>> keyed;
+    for (int row = 0; row < int(rows.size()); ++row) keyed.push_back({key(row), rowAt(row)});
     const auto before = [](const auto& a, const auto& b) { // LP-1-2 before LP-1-10
         return a.first != b.first ? a.first < b.first : numberBefore(a.second, b.second);
     };

@@ -12,6 +12,13 @@ enum class RunFilter { All, Feeders, Raised, Held, NearLimit, TooLong, Fails };
 /// fault level against the rating of the board, length against the longest allowed.
 enum class WorstBy { None, Drop, Use, Fault, Length };
 
+/// A row: what feeds a thing or hangs on a circuit; of a board also what takes over.
+struct RunRow {
+    Ref thing;
+    bool alternate = false;
+    bool operator==(const RunRow&) const = default;
+};
+
 class RunsModel : public QAbstractTableModel {
     Q_OBJECT
 public:
@@ -35,7 +42,7 @@ public:
     }; ///< Loop only with metric books
     /// A text for one cell of the table.
     struct Typed {
-        Ref thing;
+        RunRow row;
         Column column;
         std::string text;
     };
@@ -48,14 +55,18 @@ public:
     void setWorst(WorstBy by);
     int count(RunFilter filter) const;
     /// The circuit, board or transformer whose run the row is.
-    Ref thingAt(int row) const { return row >= 0 && row < int(rows.size()) ? rows[std::size_t(row)] : Ref(); }
+    Ref thingAt(int row) const { return rowAt(row).thing; }
+    RunRow rowAt(int row) const { return row >= 0 && row < int(rows.size()) ? rows[std::size_t(row)] : RunRow(); }
+    /// "DP-1-4", "ATS-1, alternate".
+    QString nameOfRow(RunRow row) const;
+    /// Of its normal feed.
     int rowOf(Ref thing) const;
     /// What is typed for one of these is entered for all of them.
-    void setChosen(std::vector<Ref> things) { chosen = std::move(things); }
+    void setChosen(std::vector<RunRow> of) { chosen = std::move(of); }
     /// Sizes to hold and lengths, all of them in one step or, where one cannot be, none; says which.
     bool enter(const std::vector<Typed>& cells, const QString& label);
     /// Each of these is held at the size that it has.
-    bool hold(const std::vector<Ref>& things);
+    bool hold(const std::vector<RunRow>& which);
     /// The cells of these rows and columns as they are shown, below a line of headings.
     std::vector<std::vector<std::string>> cellsAt(const std::vector<int>& rows, const std::vector<int>& columns) const;
 
@@ -73,26 +84,26 @@ public:
 
 private:
     static bool passes(const RunResult& run, bool feeder, RunFilter filter);
-    static double badness(const Solution& s, Ref thing, WorstBy by);
+    static double badness(const Solution& s, RunRow row, WorstBy by);
     /// All that words are looked for in.
-    static QString wordsOf(const Solution& s, Ref thing);
+    static QString wordsOf(const Solution& s, RunRow row);
     std::optional<Error> refuse(const Typed& cell) const;
-    /// Feeders, then branch runs board by board, of a solution.
+    /// Feeders, what takes over behind what it takes over, then branch runs board by board, of a solution.
     struct Listed {
         std::shared_ptr<const Solution> from;
-        std::vector<Ref> all;
+        std::vector<RunRow> all;
         std::vector<QString> words{}; ///< of all, made when somebody first looks for some
     };
     static Listed listed(std::shared_ptr<const Solution> solution);
-    std::vector<Ref> filtered(Listed& of) const;
+    std::vector<RunRow> filtered(Listed& of) const;
     void show(Listed&& fresh);
     void refilter();
     QStringList wanted;
-    std::vector<Ref> chosen;
+    std::vector<RunRow> chosen;
     WorstBy worst = WorstBy::None;
     Session& session;
     Listed list;
-    std::vector<Ref> rows;
+    std::vector<RunRow> rows;
     RunFilter shown = RunFilter::All;
     int sortColumn = -1;
     Qt::SortOrder sortOrder = Qt::AscendingOrder;

@@ -156,22 +156,25 @@ std::vector<int> RunsStage::chosenRows() const {
     return rows;
 }
 
-std::vector<Ref> RunsStage::chosen() const {
-    std::vector<Ref> things;
-    for (int row : chosenRows()) things.push_back(runs->thingAt(row));
-    return things;
+std::vector<RunRow> RunsStage::chosen() const {
+    std::vector<RunRow> of;
+    for (int row : chosenRows()) of.push_back(runs->rowAt(row));
+    return of;
 }
 
 void RunsStage::takeSelection() {
-    const std::vector<Ref> things = chosen();
+    const std::vector<RunRow> things = chosen();
     runs->setChosen(things);
     recount();
     if (things.empty() || following) return;
-    // The one at the hand comes first: its facts are shown.
-    std::vector<Ref> all{runs->thingAt(view->currentIndex().row())};
-    if (std::find(things.begin(), things.end(), all.front()) == things.end()) all.clear();
-    for (Ref thing : things)
-        if (all.empty() || thing != all.front()) all.push_back(thing);
+    // The one at the hand comes first: its facts are shown. A board and what takes it over are one thing.
+    const RunRow atHand = runs->rowAt(view->currentIndex().row());
+    std::vector<Ref> all;
+    std::set<Ref> seen;
+    if (std::find(things.begin(), things.end(), atHand) != things.end()) all.push_back(atHand.thing);
+    seen.insert(all.begin(), all.end());
+    for (const RunRow& row : things)
+        if (seen.insert(row.thing).second) all.push_back(row.thing);
     const bool was = std::exchange(following, true);
     session.select(all);
     following = was;
@@ -186,6 +189,9 @@ void RunsStage::follow() {
         if (session.solution().results.knows(r) && session.solution().results.of(c->id).feeder)
             r = session.solution().results.of(c->id).feeds;
     const int row = runs->rowOf(r);
+    if (runs->thingAt(view->currentIndex().row()) == r &&
+        view->selectionModel()->isRowSelected(view->currentIndex().row()))
+        return; // what takes over is chosen as well as what feeds it
     if (row < 0 || (row == view->currentIndex().row() && view->selectionModel()->isRowSelected(row))) return;
     following = true;
     view->setCurrentIndex(runs->index(row, 0));
@@ -266,19 +272,18 @@ void RunsStage::addRemedies(QMenu& menu, Ref thing) {
 }
 
 void RunsStage::askRow(QPoint at) {
-    const std::vector<Ref> things = chosen();
+    const std::vector<RunRow> things = chosen();
     if (things.empty()) return;
     const auto cells = [&](RunsModel::Column column) {
         std::vector<RunsModel::Typed> all;
-        for (Ref thing : things) all.push_back({thing, column, "auto"});
+        for (const RunRow& row : things) all.push_back({row, column, "auto"});
         return all;
     };
-    const QString of =
-        things.size() == 1 ? q(nameOf(session.project(), things.front())) : tr("%1 runs").arg(things.size());
+    const QString of = things.size() == 1 ? runs->nameOfRow(things.front()) : tr("%1 runs").arg(things.size());
     QMenu menu;
     menu.setObjectName("runsMenu");
     const bool one = things.size() == 1;
-    if (one) addRemedies(menu, things.front());
+    if (one) addRemedies(menu, things.front().thing);
     menu.addAction(one ? tr("Hold the size that it has") : tr("Hold the sizes that they have"), this,
                    [&] { runs->hold(things); });
     menu.addAction(one ? tr("Let it be sized") : tr("Let them be sized"), this,
@@ -356,24 +361,23 @@ void RunsStage::paste() {
         block.goesTo.push_back(row);
     }
     std::vector<RunsModel::Typed> cells;
-    std::set<Ref> things;
+    std::set<int> entered;
     for (std::size_t r = 0; r < rows.size(); ++r)
         for (std::size_t c = 0; c < rows[r].size() && c < block.columns.size(); ++c) {
             const int column = block.columns[c];
-            const Ref thing = runs->thingAt(block.goesTo[r]);
             // What the table shows and nobody has entered is not entered by coming back.
             if ((column != RunsModel::Chosen && column != RunsModel::Length) ||
                 rows[r][c] == shownIn(block.goesTo[r], column))
                 continue;
-            cells.push_back({thing, RunsModel::Column(column), rows[r][c]});
-            things.insert(thing);
+            cells.push_back({runs->rowAt(block.goesTo[r]), RunsModel::Column(column), rows[r][c]});
+            entered.insert(block.goesTo[r]);
         }
     if (cells.empty())
         return session.say(tr("Nothing of it is a size or a length that differs: choose a cell of Length or Chosen, or "
                               "copy the headings too"),
                            true);
-    if (runs->enter(cells, tr("Paste for %1 runs").arg(things.size())))
-        session.say(tr("%1 sizes and lengths entered for %2 runs").arg(cells.size()).arg(things.size()));
+    if (runs->enter(cells, tr("Paste for %1 runs").arg(entered.size())))
+        session.say(tr("%1 sizes and lengths entered for %2 runs").arg(cells.size()).arg(entered.size()));
 }
 
 std::optional<Error> RunsStage::exportTo(const QString& file) const {

@@ -29,7 +29,7 @@ private:
     void recount();
     void follow();
     void takeSelection();
-    std::vector<Ref> chosen() const;
+    std::vector<RunRow> chosen() const;
     std::vector<int> chosenRows() const;
     std::vector<int> shownColumns() const;
     /// As the person wants them; else those that go with the rule book.

@@ -32,7 +32,8 @@ enum class Kind {
     Light,
     Illuminance,
     Density,
-    Energy
+    Energy,
+    Line
 };
 
 struct Unit {
@@ -121,6 +122,27 @@ constexpr Unit units[] = {
     {"a2s", Kind::Energy, 1},
     {"ka²s", Kind::Energy, 1e6},
     {"ka2s", Kind::Energy, 1e6},
+    {"mΩ/m", Kind::Line, 1},
+    {"mω/m", Kind::Line, 1},
+    {"mohm/m", Kind::Line, 1},
+    {"Ω/km", Kind::Line, 1},
+    {"ω/km", Kind::Line, 1},
+    {"ohm/km", Kind::Line, 1},
+    {"µΩ/m", Kind::Line, 0.001},
+    {"µω/m", Kind::Line, 0.001},
+    {"μω/m", Kind::Line, 0.001},
+    {"mΩ/100 ft", Kind::Line, 1 / 30.48},
+    {"mΩ/100ft", Kind::Line, 1 / 30.48},
+    {"mω/100 ft", Kind::Line, 1 / 30.48},
+    {"mω/100ft", Kind::Line, 1 / 30.48},
+    {"mohm/100 ft", Kind::Line, 1 / 30.48},
+    {"mohm/100ft", Kind::Line, 1 / 30.48},
+    {"Ω/1000 ft", Kind::Line, 1 / 0.3048},
+    {"Ω/1000ft", Kind::Line, 1 / 0.3048},
+    {"ω/1000 ft", Kind::Line, 1 / 0.3048},
+    {"ω/1000ft", Kind::Line, 1 / 0.3048},
+    {"ohm/1000 ft", Kind::Line, 1 / 0.3048},
+    {"ohm/1000ft", Kind::Line, 1 / 0.3048},
 };
 constexpr const char* names[] = {"a number",
                                  "a current",
@@ -138,7 +160,8 @@ constexpr const char* names[] = {"a number",
                                  "a luminous flux",
                                  "an illuminance",
                                  "a load by area",
-                                 "an energy let through"};
+                                 "an energy let through",
+                                 "an impedance by length"};
 constexpr const char* typed[] = {"a number without a unit",
                                  "A, mA or kA",
                                  "V or kV",
@@ -155,13 +178,15 @@ constexpr const char* typed[] = {"a number without a unit",
                                  "lm",
                                  "lx or fc",
                                  "W/m² or VA/ft²",
-                                 "A²s or kA²s"};
+                                 "A²s or kA²s",
+                                 "mΩ/m, mΩ/100 ft, Ω/km or Ω/1000 ft"};
 
 const Unit* find(std::string_view symbol) {
     const std::string s = lowered(symbol);
     // Case is forgiven but where it means a thousand millions: "MW" is not "mW", nor "mΩ" "MΩ".
     if ((s == "mw" || s == "mva") && symbol.front() != 'M') return nullptr;
-    if ((s == "mΩ" || s == "mω" || s == "mohm") && symbol.front() != 'm') return nullptr;
+    for (const char* milli : {"mΩ", "mω", "mohm"})
+        if (s.rfind(milli, 0) == 0 && symbol.front() != 'm') return nullptr;
     for (const Unit& u : units)
         if (s == u.symbol) return &u;
     return nullptr;

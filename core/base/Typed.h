@@ -15,8 +15,9 @@ namespace lintel {
 std::optional<double> typedNumber(std::string_view text, char decimal = '.');
 
 /// A quantity for a place that keeps it in `unit`: "A", "mA", "kA", "V", "kV", "VA", "kVA", "W", "kW", "hp", "kvar",
-/// "Ω", "m", "mm", "ft", "°C", "°", "%", "K·m/W", "lm", "lx"; empty: a number without a unit. A bare number is in that
-/// unit; another unit of the same kind is converted ("1.2 kVA" for VA is 1200, "95 °F" for °C is 35, "0.2" for % is 0.2
+/// "Ω", "m", "mm", "ft", "°C", "°", "%", "K·m/W", "lm", "lx", "mΩ/m"; empty: a number without a unit. A bare number is
+/// in that unit; another unit of the same kind is converted ("1.2 kVA" for VA is 1200, "95 °F" for °C is 35, "0.2" for
+/// % is 0.2
 /// %). Refused: anything else, with `what` it is and what may be typed.
 Outcome<double> readTyped(std::string_view text, std::string_view unit, char decimal = '.');
 

@@ -5,6 +5,7 @@
 #include "core/check/Check.h"
 #include "core/project/AddBelow.h"
 #include "core/project/Operations.h"
+#include "core/solve/EquipmentSize.h"
 #include "core/solve/Solve.h"
 #include "core/solve/States.h"
 
@@ -198,19 +199,28 @@ void findUps(const CheckInput& in, const CheckRule& self, std::vector<Snag>& int
         const BoardResult& r = in.results.of(b.id);
         if (b.kva <= 0)
             into.push_back({&self, Severity::Check, b.id, b.name + ": its kVA are not entered", ""});
-        else if (r.demand > b.kva * 1000 * 1.0005)
+        else if (const double out = magnitude(r.ups->out); out > b.kva * 1000 * 1.0005)
             into.push_back({&self, Severity::Stop, b.id,
-                            fmt::format("{}: {} kVA of demand on {} kVA", b.name, kilo(r.demand), rating(b.kva)), ""});
+                            fmt::format("{}: {} kVA of demand on {} kVA", b.name, kilo(out), rating(b.kva)), ""});
+        else if (b.kw > 0 && r.ups->out.real() > b.kw * 1000 * 1.0005)
+            into.push_back({&self, Severity::Stop, b.id,
+                            fmt::format("{}: {} kW of demand on {} kW", b.name, kilo(r.ups->out.real()), rating(b.kw)),
+                            ""});
+        else if (const double start = out - r.startRunningVa + r.startVa;
+                 r.startVa > 0 && start > b.kva * 1000 * 1.0005)
+            into.push_back({&self, Severity::Check, b.id,
+                            fmt::format("{}: {} kVA while the largest motor behind it starts, on {} kVA; its maker has "
+                                        "to say whether it bears that",
+                                        b.name, kilo(start), rating(b.kva)),
+                            ""});
     }
 }
 std::vector<Remedy> upsRemedies(const CheckInput& in, const Snag& s) {
     const BoardId id = s.about.as<Board>();
-    const double demand = in.results.of(id).demand / 1000;
-    const auto& series = in.book.tables.generatorKva;
-    const auto next = std::find_if(series.begin(), series.end(), [&](double kva) { return kva >= demand; });
-    if (demand <= 0 || next == series.end()) return {};
-    return {{fmt::format("{} kVA, the next above its demand", rating(*next)),
-             [=, kva = *next](Project& p) { p.boards.change(id)->kva = kva; }}};
+    const auto size = equipmentSize(in.project, in.book, in.results, id);
+    if (!size || size->size <= 0 || size->size <= size->now) return {};
+    return {{fmt::format("{} kVA, the next above its demand", rating(size->size)),
+             [=, kva = size->size](Project& p) { enterEquipmentSize(p, id, kva); }}};
 }
 
 } // namespace

@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/plan/Measure.h"
 #include "core/sheets/Words.h"
+#include "core/solve/Busway.h"
 #include "core/solve/Fault.h"
 #include "core/solve/Procedure.h"
 
@@ -107,6 +108,10 @@ struct List {
                 add(AssumptionKind::Assumed, t.id, "Drop begins again below", t.name, "0 %",
                     fmt::format("{}, with {} of its own", percent(r.dropTotal + r.regulation), percent(r.regulation)))
                     .why = "its taps are set for that";
+        for (const Transformer& t : p.transformers)
+            if (t.boost != 0 && !t.restartsDrop)
+                add(AssumptionKind::Assumed, t.id, "Taps raise the voltage by", t.name, percent(t.boost), "0 %").hides =
+                    t.boost > 0;
     }
 
     // ---- in place of a calculation ----
@@ -140,10 +145,12 @@ struct List {
                     b.seriesDevices.empty() ? "no devices are named that were tested as one" : b.seriesDevices;
         }
         for (const Circuit& c : p.circuits) {
-            if (c.letThroughKA)
+            if (c.letThroughKA) {
+                const double there = startOf(in.results, c).fault.worst();
                 add(AssumptionKind::Given, c.id, "Current let through", name(c.id), figures(*c.letThroughKA) + " kA",
-                    figures(in.results.of(c.board).fault.worst()) + " kA at its board")
-                    .hides = *c.letThroughKA < in.results.of(c.board).fault.worst();
+                    figures(there) + " kA at its board")
+                    .hides = *c.letThroughKA < there;
+            }
             if (c.letThroughKA)
                 all.back().why = c.letThroughData.empty() ? "no device or curve is named" : c.letThroughData;
             if (c.letThroughEnergy)

@@ -15,7 +15,7 @@ extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, fa
     groundFaultRule, arcFaultRule, outletSpacingRule, lightingFloorRule, ownValueRule, motorFeederRule, loopRule,
     residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule,
     tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule, alternateRule, upsRule, mediumVoltageRule,
-    formWordingRule, sheetNumberTwiceRule, listedFiguresRule, listedLoadTwiceRule;
+    formWordingRule, sheetNumberTwiceRule, listedFiguresRule, listedLoadTwiceRule, buswayRule, buswayDeviceRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule,
@@ -29,6 +29,7 @@ const std::vector<const CheckRule*>& checkRules() {
                                                      &heldBreakerRule,
                                                      &overloadRule,
                                                      &mainMissingRule,
+                                                     &buswayDeviceRule,
                                                      &overfullRule,
                                                      &dropRule,
                                                      &noDeviceRule,
@@ -40,6 +41,7 @@ const std::vector<const CheckRule*>& checkRules() {
                                                      &standbyRule,
                                                      &alternateRule,
                                                      &upsRule,
+                                                     &buswayRule,
                                                      &mediumVoltageRule,
                                                      &formWordingRule,
                                                      &sheetNumberTwiceRule,

@@ -31,7 +31,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult&,
             std::vector<Snag>& into) {
     if (!c.heldKA) return;
-    const LargestFault most = largestFault(in.project, in.results, c.board);
+    const LargestFault most = largestFault(in.project, in.results, c);
     if (faultExceeds(most.kA, holdsKA(in.project.boards[c.board], c)))
         into.push_back({&self, Severity::Stop, c.id,
                         fmt::format("{} {}: breaker {} kA below {} kA at the bus{}", nameOf(in.project, c.id), c.name,
@@ -43,7 +43,19 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const CircuitId circuit = s.about.as<Circuit>();
     const BoardId board = circuit ? in.project.circuits[circuit].board : s.about.as<Board>();
-    const double worst = largestFault(in.project, in.results, board).kA, next = in.book.interruptingAtOrAbove(worst);
+    std::vector<CircuitId> weak;
+    double worst = largestFault(in.project, in.results, board).kA;
+    if (circuit) {
+        worst = 0;
+        for (CircuitId id : in.results.on(board)) {
+            const Circuit& c = in.project.circuits[id];
+            const double here = c.heldKA ? largestFault(in.project, in.results, c).kA : 0;
+            if (here <= 0 || *c.heldKA >= here) continue;
+            weak.push_back(id);
+            worst = std::max(worst, here);
+        }
+    }
+    const double next = in.book.interruptingAtOrAbove(worst);
     if (next == 0) return out;
     if (!circuit) {
         const Board& b = in.project.boards[board];
@@ -60,9 +72,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         }
         return out;
     }
-    std::vector<CircuitId> weak;
-    for (const Circuit& c : in.project.circuits)
-        if (c.board == board && c.heldKA && *c.heldKA < worst) weak.push_back(c.id);
     out.push_back({weak.size() > 1 ? fmt::format("Fit {} kA to {} breakers", rating(next), weak.size())
                                    : fmt::format("Fit a {} kA breaker", rating(next)),
                    [=](Project& p) {

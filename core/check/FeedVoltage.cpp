@@ -2,7 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/project/FreshId.h"
+#include "core/project/AddBelow.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -56,27 +56,15 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                                [node, id](Project& q) { feedFrom(q, node, id); }});
                 break;
             }
-    if (isMediumVoltage(given) &&
-        node.is<Board>()) { // a board with circuits is not for that: a transformer comes between
-        const double wanted = std::max(75.0, in.results.node(node)->demand / 1000);
+    if (const BoardId board = node.as<Board>(); board && !refuseTransformerBefore(p, board)) {
+        const double wanted = std::max(isMediumVoltage(given) ? 75.0 : 0.0, in.results.node(node)->demand / 1000);
         const auto& series = factsOf(taken).phases == 3 ? in.book.tables.threePhaseKva : in.book.tables.singlePhaseKva;
         const auto next = std::find_if(series.begin(), series.end(), [&](double kva) { return kva >= wanted; });
         const double kva = next == series.end() ? std::ceil(wanted) : *next;
         out.push_back(
             {fmt::format("Put a transformer of {} kVA before it, {} – {} V", rating(kva), wordOf(given), wordOf(taken)),
-             [=, board = node.as<Board>()](Project& q) {
-                 Transformer t;
-                 t.name = freeBoardName(q, "T-1");
-                 t.kva = kva;
-                 t.primary = given;
-                 t.secondary = taken;
-                 t.feed = q.boards[board].feed;
-                 t.run = q.runs.add({});
-                 t.level = q.boards[board].level;
-                 t.onPlan = false;
-                 q.boards.change(board)->feed = addFresh(q, &Project::transformers, t);
-             }});
-        return out;
+             [=](Project& q) { (void)insertTransformer(q, board, kva); }});
+        if (isMediumVoltage(given)) return out; // a board with circuits is not for that
     }
     out.push_back(
         {fmt::format("Make {} a {} V {}", nameOf(p, node), wordOf(given), node.is<Board>() ? "board" : "primary"),

@@ -19,6 +19,7 @@ bool mainTooLarge(const CheckInput& in, const Board& b) {
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards) {
+        if (b.use == BoardUse::Busway) continue; // by a rule of its own
         const BoardResult& r = in.results.of(b.id);
         if (mainTooLarge(in, b))
             into.push_back({&self, Severity::Stop, b.id,

@@ -15,7 +15,7 @@ std::vector<SheetNumberId> later(const Project& p) {
     std::vector<SheetNumberId> all;
     for (const SheetNumber& s : p.sheetNumbers) {
         const SheetNumber* counts = numbering.kept({s.of, s.about});
-        if (!counts || counts->number != s.number) all.push_back(s.id);
+        if (!s.number.empty() && (!counts || counts->number != s.number)) all.push_back(s.id);
     }
     return all;
 }
@@ -39,7 +39,13 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag&) {
     const auto twice = later(in.project);
     return {{"Let go of what does not count", [twice](Project& p) {
-                 for (SheetNumberId id : twice) p.sheetNumbers.remove(id);
+                 for (SheetNumberId id : twice) { // its title stays
+                     const SheetNumber row = p.sheetNumbers[id];
+                     if (row.title.empty() && !row.left)
+                         p.sheetNumbers.remove(id);
+                     else
+                         p.sheetNumbers.change(id)->number.clear();
+                 }
              }}};
 }
 

@@ -1,7 +1,6 @@
 #include "core/check/SnagsByNode.h"
 
 namespace lintel {
-namespace {
 
 Ref nodeOf(const Project& p, Ref about) {
     if (about.is<Board>() || about.is<Transformer>() || about.is<Source>()) return about;
@@ -12,8 +11,6 @@ Ref nodeOf(const Project& p, Ref about) {
     const Circuit* c = p.circuits.find(circuit);
     return c ? Ref(c->board) : Ref();
 }
-
-} // namespace
 
 std::map<Ref, SnagCount> countSnags(const Project& p, const std::vector<Snag>& snags) {
     std::map<Ref, SnagCount> counts;

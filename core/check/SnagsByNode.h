@@ -6,6 +6,8 @@
 
 namespace lintel {
 
+/// The board, transformer or source that a thing is, or stands in; nothing: it belongs to none.
+Ref nodeOf(const Project& project, Ref about);
 /// By node; under no thing, those that belong to none of them (rooms, types, the basis).
 std::map<Ref, SnagCount> countSnags(const Project& project, const std::vector<Snag>& snags);
 

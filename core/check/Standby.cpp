@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
+#include "core/solve/EquipmentSize.h"
 #include "core/solve/States.h"
 
 #include <fmt/format.h>
@@ -29,15 +30,9 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const SourceId id = s.about.as<Source>();
-    const Source& g = in.project.sources[id];
-    const SourceResult& r = in.results.of(id);
-    const double needed = std::max(r.standby, r.peak / g.peakShare) / 1000;
-    for (double kva : in.book.tables.generatorKva)
-        if (kva >= needed) {
-            out.push_back(
-                {fmt::format("Make it {} kVA", rating(kva)), [=](Project& p) { p.sources.change(id)->kva = kva; }});
-            break;
-        }
+    if (const auto size = equipmentSize(in.project, in.book, in.results, id); size && size->size > 0)
+        out.push_back({fmt::format("Make it {} kVA", rating(size->size)),
+                       [=, kva = size->size](Project& p) { p.sources.change(id)->kva = kva; }});
     const Board* largest = nullptr; // the one whose demand weighs most
     for (const Board& b : in.project.boards)
         if (b.alternate && sourceOf(in.project, b.alternate) == id &&

@@ -38,14 +38,29 @@ std::string firstLetters(const std::string& name) {
 
 /// What the first letters of a name say a thing is: "ATS-1", "MCC-2", "T-3".
 FedKind kindByName(const std::string& name) {
-    static const std::map<std::string, FedKind> known{
-        {"ats", FedKind::TransferSwitch}, {"mts", FedKind::TransferSwitch},   {"mcc", FedKind::MotorControl},
-        {"msb", FedKind::Switchboard},    {"mdb", FedKind::Switchboard},      {"mds", FedKind::Switchboard},
-        {"mdp", FedKind::Switchboard},    {"swbd", FedKind::Switchboard},     {"ups", FedKind::Ups},
-        {"ds", FedKind::Disconnect},      {"disc", FedKind::Disconnect},      {"sd", FedKind::ServiceDisconnect},
-        {"xfmr", FedKind::Transformer},   {"tx", FedKind::Transformer},       {"tr", FedKind::Transformer},
-        {"t", FedKind::Transformer},      {"meter", FedKind::Meter},          {"transformer", FedKind::Transformer},
-        {"panel", FedKind::Panelboard},   {"panelboard", FedKind::Panelboard}};
+    static const std::map<std::string, FedKind> known{{"ats", FedKind::TransferSwitch},
+                                                      {"mts", FedKind::TransferSwitch},
+                                                      {"mcc", FedKind::MotorControl},
+                                                      {"msb", FedKind::Switchboard},
+                                                      {"mdb", FedKind::Switchboard},
+                                                      {"mds", FedKind::Switchboard},
+                                                      {"mdp", FedKind::Switchboard},
+                                                      {"swbd", FedKind::Switchboard},
+                                                      {"ups", FedKind::Ups},
+                                                      {"ds", FedKind::Disconnect},
+                                                      {"disc", FedKind::Disconnect},
+                                                      {"sd", FedKind::ServiceDisconnect},
+                                                      {"xfmr", FedKind::Transformer},
+                                                      {"tx", FedKind::Transformer},
+                                                      {"tr", FedKind::Transformer},
+                                                      {"t", FedKind::Transformer},
+                                                      {"meter", FedKind::Meter},
+                                                      {"transformer", FedKind::Transformer},
+                                                      {"panel", FedKind::Panelboard},
+                                                      {"panelboard", FedKind::Panelboard},
+                                                      {"busway", FedKind::Busway},
+                                                      {"bw", FedKind::Busway},
+                                                      {"bd", FedKind::Busway}};
     const auto found = known.find(firstLetters(name));
     return found == known.end() ? FedKind::Unsaid : found->second;
 }
@@ -271,7 +286,8 @@ private:
     /// On the floor of what feeds it, and on no plan.
     Ref addMade(Board b, Ref from) {
         if (passesOn(b.use)) b.slots = 0;
-        if (!passesOn(b.use) && isMetric(b.system) && factsOf(b.system).lines == 3 && b.use == BoardUse::Panelboard) {
+        const bool metricBoard = b.use == BoardUse::Panelboard && isMetric(b.system) && factsOf(b.system).lines == 3;
+        if (metricBoard || b.use == BoardUse::Busway) {
             b.form = BoardForm::Ways;
             b.slots = 36;
         }

@@ -142,6 +142,12 @@ public:
             j["kVA"] = t->kva;
             j["secondary_fault"] = fault(r.of(t->id).secondary);
         }
+        if (const BoardId b = ref.as<Board>(); b && r.of(b).ups) {
+            const UpsLoad& ups = *r.of(b).ups;
+            j["ups"] = {{"gives_W", rounded(ups.out.real())},
+                        {"gives_var", rounded(ups.out.imag())},
+                        {"losses_W", rounded(ups.losses)}};
+        }
         putStates(j, ref);
         putKinds(j, n);
         if (n.parent) j["feeder"] = run(n.run, ref);
@@ -164,6 +170,7 @@ public:
         j["breaks_kA"] = c.heldKA.value_or(p.boards[c.board].ratingKA);
         j["use"] = wordOf(c.use);
         j["points"] = cr.points;
+        if (cr.tap) j["tap"] = tap(c, *cr.tap);
         if (c.use != CircuitUse::Load || cr.feeder) return j;
         j["run"] = run(cr.run, c.id);
         if (cr.faultEnd > 0) j["fault_at_end_kA"] = rounded(cr.faultEnd);
@@ -184,6 +191,15 @@ private:
     const Results& r;
     const bool workings;
 
+    static ordered_json tap(const Circuit& c, const TapPoint& at) {
+        ordered_json j;
+        if (c.along) j["along_m"] = rounded(*c.along);
+        j["drop_own_percent"] = rounded(at.dropOwn);
+        j["drop_total_percent"] = rounded(at.dropTotal);
+        j["drop_known"] = at.dropKnown;
+        if (at.fault.known) j["fault"] = fault(at.fault);
+        return j;
+    }
     std::string size(SizeIndex of) const { return of >= 0 ? in.book.sizes()[std::size_t(of)].name : std::string(); }
 
     ordered_json run(const RunResult& x, Ref thing) const {

@@ -138,6 +138,12 @@ constexpr CircuitFigure figureList[] = {
      [](const CircuitFacts& f) { return nameOf(f.in.project, f.c.id); }},
     {"serves", "Circuit", "what it serves, or the board it feeds", "Serves", Left,
      [](const CircuitFacts& f) { return servesWords(f.in.project, f.in.results, f.c.id); }},
+    {"along", "Circuit", "of a busway: ft or m from its fed end", "At", Right,
+     [](const CircuitFacts& f) {
+         if (!f.c.along) return std::string();
+         const bool feet = f.in.project.basis.units == UnitSystem::Imperial;
+         return number(feet ? inFeet(Metres{*f.c.along}) : *f.c.along, feet ? 0 : 1);
+     }},
     {"points", "Circuit", "number of its points", "Pts", Right,
      [](const CircuitFacts& f) { return f.load() && f.r.points > 0 ? std::to_string(f.r.points) : std::string(); }},
     {"ring", "Circuit", "the word ring, where it is one and its name does not say so", "", Left,

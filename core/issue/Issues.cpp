@@ -194,7 +194,7 @@ const IssuedSheet* sheetOf(const Issue& issue, const SheetEntry& sheet) {
 
 void keepNumbers(Project& p, const std::vector<SheetEntry>& set) {
     for (const SheetEntry& e : set)
-        if (e.kind && e.page == 0 && !e.kept) p.sheetNumbers.add({{}, *e.kind, e.about, e.number, {}});
+        if (e.kind && e.page == 0 && !e.kept) (void)numberSheet(p, {*e.kind, e.about}, e.number);
 }
 
 std::optional<Error> renumber(Project& p, const std::vector<SheetEntry>& set, const SheetEntry& sheet,

@@ -4,6 +4,8 @@
 #include "core/project/LevelOf.h"
 #include "core/project/Operations.h"
 
+#include <fmt/format.h>
+
 #include <set>
 
 namespace lintel {
@@ -17,9 +19,12 @@ Board likeOthers(const Project& p, BoardUse use, VoltageSystem system) {
     Board made;
     made.use = use;
     made.system = system;
-    const char* usual = use == BoardUse::Panelboard ? "LP-1" : use == BoardUse::MotorControl ? "MCC-1" : "MDS-1";
+    const char* usual = use == BoardUse::Panelboard     ? "LP-1"
+                        : use == BoardUse::MotorControl ? "MCC-1"
+                        : use == BoardUse::Busway       ? "BW-1"
+                                                        : "MDS-1";
     made.name = freeBoardName(p, like ? like->name : usual);
-    if (!like && isMetric(system)) made.form = BoardForm::Ways;
+    if (!like && (isMetric(system) || use == BoardUse::Busway)) made.form = BoardForm::Ways; // a way for each tap-off
     if (like) made.form = like->form;
     if (made.form == BoardForm::Ways) made.slots = 36;
     return made;
@@ -49,6 +54,7 @@ Ref make(Project& p, Ref from, NewBelow what) {
     }
     const BoardUse use = what == NewBelow::Board         ? BoardUse::Panelboard
                          : what == NewBelow::Switchboard ? BoardUse::Switchboard
+                         : what == NewBelow::Busway      ? BoardUse::Busway
                                                          : BoardUse::MotorControl;
     Board b = likeOthers(p, use, given);
     b.level = levelOf(p, from);
@@ -70,6 +76,43 @@ Ref addBelow(Project& p, Ref from, NewBelow what) {
     const Ref made = make(p, from, what);
     runOfNode(p, made).name = name;
     feedFrom(p, made, from);
+    return made;
+}
+
+std::optional<Error> refuseTransformerBefore(const Project& p, BoardId board) {
+    const Board& b = p.boards[board];
+    if (!b.feed) return Error{b.name, b.name + " is fed from nothing", "Feed it first."};
+    if (b.feed.is<Transformer>())
+        return Error{b.name, nameOf(p, b.feed) + " feeds it: a transformer is fed from a board or a source", ""};
+    const SystemFacts given = factsOf(systemGiven(p, b.feed)), taken = factsOf(b.system);
+    if (taken.phases > given.phases)
+        return Error{b.name, "no transformer makes three phases of one", "Feed it from three phases."};
+    const Circuit* c = p.circuits.find(b.feed.as<Circuit>());
+    if (c && c->poles != std::min(3, given.lines))
+        return Error{b.name,
+                     fmt::format("{} has {} poles, and its primary needs {}", nameOf(p, b.feed), c->poles,
+                                 std::min(3, given.lines)),
+                     "Give the breaker its poles first."};
+    return std::nullopt;
+}
+
+TransformerId insertTransformer(Project& p, BoardId board, double kva) {
+    const std::string name = freeFeederName(p);
+    Board& b = *p.boards.change(board);
+    Transformer t;
+    t.name = freeBoardName(p, "T-1");
+    t.kva = kva;
+    t.primary = systemGiven(p, b.feed);
+    t.secondary = b.system;
+    t.feed = b.feed;
+    t.run = runOfNode(p, board).id;
+    t.level = b.level;
+    t.onPlan = false;
+    Run between;
+    between.name = name;
+    b.run = p.runs.add(between);
+    const TransformerId made = addFresh(p, &Project::transformers, t);
+    p.boards.change(board)->feed = made;
     return made;
 }
 

@@ -8,12 +8,17 @@
 
 namespace lintel {
 
-enum class NewBelow { Board, Switchboard, MotorControl, Transformer };
+enum class NewBelow { Board, Switchboard, MotorControl, Busway, Transformer };
 
 /// Why nothing of the kind can be fed from there; nothing: it can.
 std::optional<Error> refuseBelow(const Project& project, Ref from, NewBelow what);
 /// Requires: refuseBelow says nothing. What was made.
 Ref addBelow(Project& project, Ref from, NewBelow what);
+/// Why no transformer can stand in front of a board; nothing: one can.
+std::optional<Error> refuseTransformerBefore(const Project& project, BoardId board);
+/// Puts a transformer of so many kVA in front of a board, from what feeds it to what it is for. It takes over the feed
+/// and its run; the board gets a run of its own. Requires: refuseTransformerBefore says nothing.
+TransformerId insertTransformer(Project& project, BoardId board, double kva);
 /// A generator of so many kVA that takes over what `board` feeds. Requires: none does yet.
 SourceId addGenerator(Project& project, BoardId board, double kva);
 /// Puts a service disconnect with a device of so many A between what takes over from the feed of `taker` and its

@@ -163,11 +163,13 @@ template <> struct EnumText<BoardForm> {
     static constexpr std::pair<BoardForm, const char*> words[] = {
         {BoardForm::TwoColumn, "two columns"}, {BoardForm::SingleColumn, "single column"}, {BoardForm::Ways, "ways"}};
 };
-/// What a board is. The first three hold circuits; the others stand in a feed and pass on what they are fed.
+/// What a board is. The first four hold circuits, a busway (busbar trunking) as tap-offs along its length; the others
+/// stand in a feed and pass on what they are fed.
 enum class BoardUse : std::uint8_t {
     Panelboard,
     Switchboard,
     MotorControl,
+    Busway,
     ServiceDisconnect,
     Meter,
     Disconnect,
@@ -178,6 +180,7 @@ template <> struct EnumText<BoardUse> {
     static constexpr std::pair<BoardUse, const char*> words[] = {{BoardUse::Panelboard, "panelboard"},
                                                                  {BoardUse::Switchboard, "switchboard"},
                                                                  {BoardUse::MotorControl, "motor control centre"},
+                                                                 {BoardUse::Busway, "busway"},
                                                                  {BoardUse::ServiceDisconnect, "service disconnect"},
                                                                  {BoardUse::Meter, "meter"},
                                                                  {BoardUse::Disconnect, "disconnect switch"},

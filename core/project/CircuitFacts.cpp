@@ -336,6 +336,27 @@ std::optional<Error> writeStartTimes(Project& p, CircuitId id, const std::string
     return {};
 }
 
+/// "120 ft", "36 m", as it is typed.
+std::string lengthTyped(double metres, UnitSystem units) {
+    return units == UnitSystem::Imperial ? plain(std::round(metres / metresPerFoot * 100) / 100) + " ft"
+                                         : plain(std::round(metres * 1000) / 1000) + " m";
+}
+std::string readAlong(const Project& p, const Circuit& c) {
+    return c.along ? lengthTyped(*c.along, p.basis.units) : "";
+}
+std::optional<Error> writeAlong(Project& p, CircuitId id, const std::string& text) {
+    Circuit& c = *p.circuits.change(id);
+    if (isAutomatic(text)) return c.along.reset(), std::nullopt;
+    const Board& b = p.boards[c.board];
+    if (b.use != BoardUse::Busway) return refuse(p, id, b.name + " is no busway, along which it could stand");
+    const auto metres = metresFrom(text, p.basis.units);
+    if (!metres || *metres > 10000)
+        return refuse(p, id, "“" + text + "” is no place along a busway",
+                      "Type 120 ft or 36 m from its fed end, or nothing where it is not known.");
+    c.along = *metres;
+    return {};
+}
+
 std::string readSize(const Project& p, const Circuit& c) {
     const Run* r = p.runs.find(c.run);
     return r ? heldSizeText(*r) : "";
@@ -348,8 +369,7 @@ std::optional<Error> writeSize(Project& p, CircuitId id, const std::string& text
 std::string readLength(const Project& p, const Circuit& c) {
     const Run* r = p.runs.find(c.run);
     if (!r || r->lengthBy != LengthBy::Entered) return "";
-    return p.basis.units == UnitSystem::Imperial ? plain(std::round(r->length / metresPerFoot * 100) / 100) + " ft"
-                                                 : plain(std::round(r->length * 1000) / 1000) + " m";
+    return lengthTyped(r->length, p.basis.units);
 }
 std::optional<Error> writeLength(Project& p, CircuitId id, const std::string& text) {
     const auto bad = enterRunLength(runOf(p, id), text, p.basis.units);
@@ -439,6 +459,7 @@ const std::vector<CircuitFact>& circuitFacts() {
          writeStarter},
         {"startTimes", "Start current", "times the full-load current, as its starter is set; nothing: by its kind",
          readStartTimes, writeStartTimes},
+        {"along", "Along the busway", "120 ft or 36 m from its fed end; nothing: not known", readAlong, writeAlong},
         {"material", "Material", "copper, aluminium, auto", readMaterial, writeMaterial},
         {"wiring", "Laid in", "conduit, MC cable …, auto", readWiring, writeWiring},
         {"conduit", "Conduit", "as the rule book names it, or auto", readRun<&Run::conduit>, writeRun<&Run::conduit>},

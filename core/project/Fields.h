@@ -180,6 +180,7 @@ template <class V> void fields(V& v, Transformer& t) {
     v("primary", t.primary);
     v("secondary", t.secondary);
     v("restartsDrop", t.restartsDrop);
+    v("boost", t.boost);
     v("feed", t.feed);
     v("run", t.run);
     v("level", t.level);
@@ -205,6 +206,15 @@ template <class V> void fields(V& v, Board& b) {
     v("alternateRun", b.alternateRun);
     v("switchesNeutral", b.switchesNeutral);
     v("kva", b.kva);
+    v("kw", b.kw);
+    v("efficiency", b.efficiency);
+    v("rechargeKW", b.rechargeKW);
+    v("barLength", b.barLength);
+    v("barR20", b.barR20);
+    v("barR", b.barR);
+    v("barX", b.barX);
+    v("barLoopR20", b.barLoopR20);
+    v("barLoopX", b.barLoopX);
     v("slots", b.slots);
     v("enclosure", b.enclosure);
     v("mounting", b.mounting);
@@ -253,6 +263,7 @@ template <class V> void fields(V& v, Circuit& c) {
     v("factor", c.factor);
     v("starter", c.starter);
     v("startTimes", c.startTimes);
+    v("along", c.along);
     v("run", c.run);
     v("note", c.note);
     v("texts", c.texts);
@@ -382,6 +393,8 @@ template <class V> void fields(V& v, SheetNumber& s) {
     v("of", s.of);
     v("about", s.about);
     v("number", s.number);
+    v("title", s.title);
+    v("left", s.left);
 }
 template <class V> void fields(V& v, RiserPlace& p) {
     v("id", p.id);

@@ -376,6 +376,8 @@ const char* usualName(BoardUse use) {
         return "ATS-1";
     case BoardUse::Ups:
         return "UPS-1";
+    case BoardUse::Busway:
+        return "BW-1";
     default:
         return "LP-1";
     }
@@ -388,6 +390,10 @@ BoardId insertInFeed(Project& p, Ref node, BoardUse use) {
     e.use = use;
     e.name = freeBoardName(p, usualName(use));
     e.slots = 0;
+    if (!passesOn(use)) { // a busway: what it stands in front of becomes its first tap-off
+        e.form = BoardForm::Ways;
+        e.slots = 36;
+    }
     e.feed = feedOf(p, node);
     e.system = e.feed ? systemGiven(p, e.feed) : systemTaken(p, node);
     Run& run = runOfNode(p, node);
@@ -417,13 +423,16 @@ BoardId insertInFeed(Project& p, Ref node, BoardUse use) {
         p.boards.change(node.as<Board>())->run = own;
     else
         p.transformers.change(node.as<Transformer>())->run = own;
-    setFeed(p, node, id);
+    setFeed(p, node, passesOn(use) ? Ref(id) : Ref());
+    if (!passesOn(use)) feedFrom(p, node, id);
     return id;
 }
 
 std::optional<Error> refuseAlternate(const Project& p, BoardId board, Ref from) {
     const Board& b = p.boards[board];
-    if (from == b.feed) return Error{b.name, b.name + " is fed from " + nameOf(p, from) + " already", ""};
+    const Circuit* c = p.circuits.find(b.feed.as<Circuit>());
+    if (from == b.feed || (c && from == Ref(c->board)))
+        return Error{b.name, b.name + " is fed from " + nameOf(p, from) + " already", ""};
     if (auto bad = refuseLoop(p, board, from)) return bad;
     if (auto bad = refuseSystem(p, board, from)) return bad;
     return refusePlace(p, board, from);
@@ -485,9 +494,33 @@ void bridge(Project& p, BoardId id) {
 }
 } // namespace
 
+namespace {
+/// A busway with one tap-off alone gives what hangs on it back to its own feed, as what passes on does.
+void bridgeBusway(Project& p, BoardId id) {
+    std::vector<Ref> fed;
+    for (const Circuit& c : p.circuits) {
+        if (c.board != id || c.use != CircuitUse::Load) continue;
+        const Ref thing = fedBy(p, c.id);
+        if (!thing || feedOf(p, thing) != Ref(c.id)) return; // a load, or something on standby
+        fed.push_back(thing);
+    }
+    const Ref feed = p.boards[id].feed;
+    if (fed.size() != 1 || !feed) return;
+    clearFeed(p, fed.front());
+    p.boards.change(id)->feed = {};
+    setFeed(p, fed.front(), feed);
+    RunId& run = fed.front().is<Board>() ? p.boards.change(fed.front().as<Board>())->run
+                                         : p.transformers.change(fed.front().as<Transformer>())->run;
+    p.runs.remove(run);
+    run = p.boards[id].run;
+    p.boards.change(id)->run = {};
+}
+} // namespace
+
 void removeBoard(Project& p, BoardId id) {
     if (!p.boards.has(id)) return;
     if (passesOn(p.boards[id].use)) bridge(p, id);
+    if (p.boards[id].use == BoardUse::Busway) bridgeBusway(p, id);
     clearFeed(p, id);
     alternateFrom(p, id, {});
     letGo(p, id);

@@ -209,8 +209,9 @@ struct Transformer {
     double percentZ = 4.5, xOverR = 2;
     VoltageSystem primary = VoltageSystem::Y480, secondary = VoltageSystem::Y208;
     bool restartsDrop = true; ///< drop counts from zero again below it (its taps are set for that)
-    Ref feed;                 ///< a circuit or a source; nothing: unfed
-    RunId run;                ///< its primary conductors
+    double boost = 0; ///< % that its taps raise the secondary by, where drop does not begin again below it; −: lower
+    Ref feed;         ///< a circuit or a source; nothing: unfed
+    RunId run;        ///< its primary conductors
     LevelId level;
     bool onPlan = true; ///< it stands at `at`; false: only its level is known, nothing is measured to it
     Point at;
@@ -239,8 +240,15 @@ struct Board {
     RunId alternateRun;           ///< the conductors from there
     bool switchesNeutral = false; ///< of a transfer switch: the neutral changes over too, and the alternate system has
                                   ///< a ground of its own
-    double kva = 0;               ///< of a UPS: what it gives; 0: not entered
-    double ratingKA = 10;         ///< short-circuit rating of the assembly and of its branch devices
+    double kva = 0, kw = 0;       ///< of a UPS: the most that it gives; 0: not entered
+    /// Of a UPS, by its maker: what it gives over what it takes at its load, 0.95 = 95 %, and kW that it takes beside
+    /// while its battery is charged again. 0: not entered, and nothing is added.
+    double efficiency = 0, rechargeKW = 0;
+    /// Of a busway: m from its fed end to its far end, and by its maker, mΩ/m of one line: resistance at 20 °C and at
+    /// its rated current, reactance; of the loop line–protective path, resistance at 20 °C and reactance. 0: not
+    /// entered.
+    double barLength = 0, barR20 = 0, barR = 0, barX = 0, barLoopR20 = 0, barLoopX = 0;
+    double ratingKA = 10; ///< short-circuit rating of the assembly and of its branch devices
     int slots = 42;
     std::string enclosure; ///< "NEMA 1", "IP54"
     Mounting mounting = Mounting::Surface;
@@ -297,6 +305,7 @@ struct Circuit {
     StarterKind starter = StarterKind::Unsaid; ///< of its motor
     double startTimes = 0; ///< current that the motor takes while it starts, × its full-load current, as its starter is
                            ///< set; 0: not said, and counted by the kind of starter
+    std::optional<double> along; ///< of a tap-off: m from the fed end of its busway; nothing: not said
     RunId run;
     std::string note;
     std::map<std::string, std::string> texts; ///< the designer's own columns: heading, text
@@ -551,14 +560,16 @@ struct Remark {
     bool operator==(const Remark&) const = default;
 };
 
-/// A sheet that keeps its number, whatever comes to stand before it: it went out with it, or somebody gave it one.
-/// Others are numbered as it comes (core/sheets/SheetNumbers.h).
+/// What somebody says of a sheet. One with a number keeps it, whatever comes to stand before it: it went out with it,
+/// or somebody gave it one. Others are numbered as it comes (core/project/SheetNumbers.h).
 struct SheetNumber {
     SheetNumberId id;
     SheetKind of = SheetKind::Schedule;
     Ref about; ///< its level or board; nothing: the riser and the one-line. It may be gone by now: no other sheet takes
                ///< its number
-    std::string number; ///< "E-604", or as the office numbers its sheets
+    std::string number; ///< "E-604", or as the office numbers its sheets; empty: as it comes
+    std::string title;  ///< as somebody wrote it; empty: as it comes
+    bool left = false;  ///< it is left out of the set
     Extra extra;
     bool operator==(const SheetNumber&) const = default;
 };

@@ -10,7 +10,7 @@
 namespace lintel {
 namespace {
 
-constexpr std::size_t longestNumber = 32; ///< bytes
+constexpr std::size_t longestNumber = 32, longestTitle = 120; ///< bytes
 
 int lengthOfSeries(int from) { return from >= 1000 ? 1000 : 100; }
 int endOfSeries(int from) { return from / lengthOfSeries(from) * lengthOfSeries(from) + lengthOfSeries(from); }
@@ -28,7 +28,7 @@ std::optional<int> within(const std::string& number, int from) {
 SheetNumbering::SheetNumbering(const Project& p) {
     // Of two sheets under one number, as two people may have given it, the first keeps it.
     for (const SheetNumber& s : p.sheetNumbers)
-        if (taken.insert(s.number).second) rows.emplace(SheetKey{s.of, s.about}, &s);
+        if (!s.number.empty() && taken.insert(s.number).second) rows.emplace(SheetKey{s.of, s.about}, &s);
 }
 
 const SheetNumber* SheetNumbering::kept(SheetKey sheet) const {
@@ -111,25 +111,75 @@ std::optional<Error> refuseSheetNumber(const std::string& number) {
     return std::nullopt;
 }
 
+namespace {
+
+/// What is said of a sheet; null: nothing.
+SheetNumber* rowOf(Project& p, SheetKey sheet) {
+    for (const SheetNumber& s : p.sheetNumbers)
+        if (SheetKey{s.of, s.about} == sheet) return p.sheetNumbers.change(s.id);
+    return nullptr;
+}
+SheetNumber& rowFor(Project& p, SheetKey sheet) {
+    if (SheetNumber* row = rowOf(p, sheet)) return *row;
+    SheetNumber fresh;
+    fresh.of = sheet.first;
+    fresh.about = sheet.second;
+    return *p.sheetNumbers.change(p.sheetNumbers.add(fresh));
+}
+/// A row that says nothing goes.
+void tidy(Project& p, SheetKey sheet) {
+    std::vector<SheetNumberId> empty;
+    for (const SheetNumber& s : p.sheetNumbers)
+        if (SheetKey{s.of, s.about} == sheet && s.number.empty() && s.title.empty() && !s.left) empty.push_back(s.id);
+    for (SheetNumberId id : empty) p.sheetNumbers.remove(id);
+}
+
+} // namespace
+
 std::optional<Error> numberSheet(Project& p, SheetKey sheet, const std::string& number) {
-    SheetNumberId own;
-    for (const SheetNumber& s : p.sheetNumbers) {
-        if (SheetKey{s.of, s.about} == sheet)
-            own = s.id;
-        else if (s.number == number)
+    for (const SheetNumber& s : p.sheetNumbers)
+        if (!number.empty() && SheetKey{s.of, s.about} != sheet && s.number == number)
             return Error{"sheet number", number + " is the number of another sheet",
                          "Give it one of its own, or let go of the other first."};
-    }
-    if (number.empty()) {
-        if (own) p.sheetNumbers.remove(own);
-        return std::nullopt;
-    }
-    if (const auto bad = refuseSheetNumber(number)) return bad;
-    if (own)
-        p.sheetNumbers.change(own)->number = number;
-    else
-        p.sheetNumbers.add({{}, sheet.first, sheet.second, number, {}});
+    if (!number.empty())
+        if (const auto bad = refuseSheetNumber(number)) return bad;
+    rowFor(p, sheet).number = number;
+    tidy(p, sheet);
     return std::nullopt;
+}
+
+void numberAnew(Project& p) {
+    std::vector<SheetKey> sheets;
+    for (const SheetNumber& s : p.sheetNumbers) sheets.push_back({s.of, s.about});
+    for (SheetKey sheet : sheets) (void)numberSheet(p, sheet, "");
+}
+
+std::string sheetTitle(const Project& p, SheetKey sheet, const std::string& usual) {
+    for (const SheetNumber& s : p.sheetNumbers)
+        if (SheetKey{s.of, s.about} == sheet && !s.title.empty()) return s.title;
+    return usual;
+}
+
+std::optional<Error> titleSheet(Project& p, SheetKey sheet, const std::string& title) {
+    if (title.size() > longestTitle)
+        return Error{"sheet title", "it is too long for a title block",
+                     fmt::format("Take {} signs at most.", longestTitle)};
+    if (std::any_of(title.begin(), title.end(), [](char c) { return (unsigned char)(c) < 32; }))
+        return Error{"sheet title", "it has a line break in it", "Type it on one line."};
+    rowFor(p, sheet).title = title;
+    tidy(p, sheet);
+    return std::nullopt;
+}
+
+bool isLeftOut(const Project& p, SheetKey sheet) {
+    return std::any_of(p.sheetNumbers.begin(), p.sheetNumbers.end(), [&](const SheetNumber& s) {
+        return s.left && SheetKey{s.of, s.about} == sheet;
+    });
+}
+
+void leaveOut(Project& p, SheetKey sheet, bool left) {
+    rowFor(p, sheet).left = left;
+    tidy(p, sheet);
 }
 
 } // namespace lintel

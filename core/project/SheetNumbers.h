@@ -1,6 +1,7 @@
 #pragma once
-// The numbers of a project's sheets. Until a set goes out they follow the order of the sheets; from then on, or where
-// somebody has typed one, a sheet keeps its number, and new ones take the next.
+// What somebody says of the sheets of a project: their numbers and titles, and which are left out. Until a set goes out
+// they follow the order of the sheets; from then on, or where somebody has typed one, a sheet keeps its number, and new
+// ones take the next.
 
 #include "core/base/Error.h"
 #include "core/project/Project.h"
@@ -50,5 +51,15 @@ std::optional<Error> refuseSheetNumber(const std::string& number);
 /// The sheet keeps this number from now on; an empty one lets go of it. Refused where another sheet keeps the same, or
 /// it cannot be one.
 std::optional<Error> numberSheet(Project& project, SheetKey sheet, const std::string& number);
+/// All sheets are numbered by their order again; titles, and what is left out, stay.
+void numberAnew(Project& project);
+
+/// The title that somebody gave it; else the usual one.
+std::string sheetTitle(const Project& project, SheetKey sheet, const std::string& usual);
+/// It has this title from now on; empty: the usual one. Refused where it has a line break or is too long.
+std::optional<Error> titleSheet(Project& project, SheetKey sheet, const std::string& title);
+/// Whether somebody left it out of the set.
+bool isLeftOut(const Project& project, SheetKey sheet);
+void leaveOut(Project& project, SheetKey sheet, bool left);
 
 } // namespace lintel

@@ -189,6 +189,7 @@ void check(Checker& c, const Project& p, const Transformer& t) {
     c.within("kva", t.kva, 0.1, 1e6);
     c.within("percentZ", t.percentZ, 0.1, 100);
     c.within("xOverR", t.xOverR, 0, 1000);
+    c.within("boost", t.boost, -20, 20);
 }
 void check(Checker& c, const Project& p, const Board& d) {
     checkFeed(c, p, "feed", d.feed, false);
@@ -197,6 +198,15 @@ void check(Checker& c, const Project& p, const Board& d) {
     c.resolves("alternateRun", p.runs, d.alternateRun);
     c.resolves("scheduleForm", p.forms, d.scheduleForm);
     c.within("kva", d.kva, 0, 1e6);
+    c.within("kw", d.kw, 0, 1e6);
+    c.within("efficiency", d.efficiency, 0, 1);
+    c.within("rechargeKW", d.rechargeKW, 0, 1e6);
+    c.within("barLength", d.barLength, 0, 10000);
+    c.within("barR20", d.barR20, 0, 1000);
+    c.within("barR", d.barR, 0, 1000);
+    c.within("barX", d.barX, 0, 1000);
+    c.within("barLoopR20", d.barLoopR20, 0, 1000);
+    c.within("barLoopX", d.barLoopX, 0, 1000);
     c.resolves("level", p.levels, d.level);
     if (passesOn(d.use)) {
         c.within("slots", d.slots, 0, 0);
@@ -237,6 +247,7 @@ void check(Checker& c, const Project& p, const Circuit& k) {
     c.within("bundle", k.bundle, 0, 10000);
     c.within("residual", k.residual, 0, 30000);
     c.within("startTimes", k.startTimes, 0, 20);
+    if (k.along) c.within("along", *k.along, 0, 10000);
 }
 void check(Checker& c, const Project&, const Run& r) {
     c.within("listedKA", r.listedKA, 0, 1000);
@@ -348,7 +359,8 @@ void check(Checker& c, const Project&, const RiserPlace& r) {
     if (!r.about) c.say("about", "a place is of something");
 }
 void check(Checker& c, const Project&, const SheetNumber& s) {
-    if (const auto bad = refuseSheetNumber(s.number)) c.say("number", bad->what, bad->help);
+    const bool unnumbered = s.number.empty() && (!s.title.empty() || s.left);
+    if (const auto bad = refuseSheetNumber(s.number); bad && !unnumbered) c.say("number", bad->what, bad->help);
     const bool ofAll = s.of == SheetKind::Riser || s.of == SheetKind::OneLine;
     const bool ofBoard = s.of == SheetKind::Schedule || s.of == SheetKind::Diagram;
     if (ofAll ? bool(s.about) : ofBoard ? !s.about.is<Board>() : !s.about.is<Level>())

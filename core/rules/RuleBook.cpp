@@ -282,6 +282,7 @@ struct RuleBookReader {
         cite("dropBranch", section("drop"), "branch", name);
         cite("dropFeeder", section("drop"), "feeder", name);
         cite("panelboardMain", section("panelboardMain"), "table", name);
+        cite("busway", section("busway"), "table", name);
         cite("faultDevice", section("fault"), "device", name);
         cite("faultBoard", section("fault"), "board", name);
         for (double f : {b.continuousFactor, b.motorConductor})

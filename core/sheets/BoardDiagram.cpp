@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/figures/Wording.h"
 #include "core/project/FreePlaces.h"
+#include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
 #include "core/sheets/LoadSymbol.h"
 #include "core/sheets/PageNumber.h"
@@ -649,7 +650,8 @@ std::vector<Drawing> boardDiagram(const SheetInput& in, BoardId id, const std::s
     std::vector<Drawing> out;
     for (std::size_t page = 0; page < sheets.count; ++page) {
         Drawing d = blank(in);
-        d.title = b.name + ", diagram" + (page == 0 ? "" : fmt::format(", sheet {}", page + 1));
+        d.title = sheetTitle(in.project, {SheetKind::Diagram, id}, b.name + ", diagram") +
+                  (page == 0 ? "" : fmt::format(", sheet {}", page + 1));
         d.number = pageNumber(number, page);
         const SheetFrame f = footBlock(d, in, "None");
         Painter(content, sheets, d, {f.left, f.top, f.right}, number, page).paint();

@@ -139,6 +139,13 @@ struct SymbolMark {
     bool operator==(const SymbolMark&) const = default;
 };
 
+/// Marks that show one thing, for files in which things have names: the box of a board, the line that feeds it.
+struct ThingMarks {
+    std::size_t from, end; ///< of the drawing's marks
+    Ref thing;
+    const char* part = ""; ///< "feeder", "alternate"; empty: the thing itself
+};
+
 struct Drawing {
     std::string title, number;                ///< "LK-1", "E-604"
     std::string paper;                        ///< "Letter", "Tabloid", "ARCH D"
@@ -148,6 +155,7 @@ struct Drawing {
     std::vector<Hotspot> hotspots;
     std::vector<HeadingSpot> headings;
     std::vector<SymbolMark> symbols; ///< in the order of their marks
+    std::vector<ThingMarks> things;  ///< in that order too; none lies within another, or holds a symbol
 
     /// The marks that follow belong to this layer.
     void on(Layer layer) {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <span>
 
 namespace lintel {
 namespace {
@@ -113,6 +114,7 @@ private:
     std::vector<std::vector<std::size_t>> above, below; ///< by item: items joined to it in the next rows
     std::vector<std::size_t> place;                     ///< by item: its place in its row
     std::vector<Side> topSide, bottomSide;              ///< by box
+    std::vector<std::size_t> leavesAt, arrivesAt;       ///< by feed: its ports on their sides
     std::vector<std::vector<Piece>> channel;            ///< channel r is above row r
     struct Step {
         std::size_t channel, piece;
@@ -362,6 +364,8 @@ private:
     void placePorts() {
         topSide.resize(count());
         bottomSide.resize(count());
+        leavesAt.assign(plan.feeds.size(), 0);
+        arrivesAt.assign(plan.feeds.size(), 0);
         // Lines that come back to their own row nest: the nearest on the inside.
         struct Entry {
             std::size_t feed;
@@ -384,7 +388,9 @@ private:
                                  [](const Entry& a, const Entry& b) { return a.order < b.order; });
                 for (const Entry& e : *list) side->push_back({e.feed, false, 0, plan.feeds[e.feed].deviceWidth});
                 double at = firstPort;
-                for (Port& p : *side) {
+                for (std::size_t i = 0; i < side->size(); ++i) {
+                    Port& p = (*side)[i];
+                    (p.arrives ? arrivesAt : leavesAt)[p.feed] = i;
                     p.offset = at;
                     at += roomOf(p.room);
                 }
@@ -398,42 +404,66 @@ private:
         }
     }
 
-    /// `side` may be changed or not.
-    template <class AnySide> static auto& portOf(AnySide& side, std::size_t feed, bool arrives) {
-        return *std::find_if(side.begin(), side.end(),
-                             [&](const Port& p) { return p.feed == feed && p.arrives == arrives; });
+    /// The ports of a feed. The sides may be changed or not.
+    template <class AnySides> auto& leavingPort(AnySides& top, AnySides& bottom, std::size_t f) const {
+        const FeederPlan::Feed& feed = plan.feeds[f];
+        return (leavesUpward(feed) ? top : bottom)[feed.from][leavesAt[f]];
+    }
+    template <class AnySides> auto& arrivingPort(AnySides& top, AnySides& bottom, std::size_t f) const {
+        const FeederPlan::Feed& feed = plan.feeds[f];
+        return (arrivesFromBelow(feed) ? bottom : top)[feed.to][arrivesAt[f]];
     }
     /// How far right of its cell's left edge a feed's line stands at the `i`th item of its chain.
     double offsetAt(std::size_t f, std::size_t i) const {
-        const FeederPlan::Feed& feed = plan.feeds[f];
-        if (i == 0)
-            return inset[feed.from] + portOf((leavesUpward(feed) ? topSide : bottomSide)[feed.from], f, false).offset;
-        if (i + 1 == chain[f].size())
-            return inset[feed.to] + portOf((arrivesFromBelow(feed) ? bottomSide : topSide)[feed.to], f, true).offset;
+        if (i == 0) return inset[plan.feeds[f].from] + leavingPort(topSide, bottomSide, f).offset;
+        if (i + 1 == chain[f].size()) return inset[plan.feeds[f].to] + arrivingPort(topSide, bottomSide, f).offset;
         return lane / 2;
     }
 
     /// A joint of two items of one feed, seen from one of them.
     struct Joint {
-        std::size_t other;
-        double own, others; ///< offsets of the line in the two cells
-        bool fromFeed;      ///< the other is nearer to what feeds it
+        std::size_t item, other;
+        double shift;  ///< from the left edge of the other's cell to that of the item's, where their line is straight
+        bool fromFeed; ///< the other is nearer to what feeds it
+    };
+    /// Joints of all items, those of one item together in the order in which they were made.
+    class Joints {
+    public:
+        void add(std::size_t item, std::size_t other, double shift, bool fromFeed) {
+            made.push_back({item, other, shift, fromFeed});
+        }
+        void group(std::size_t itemCount) {
+            begins.assign(itemCount + 1, 0);
+            for (const Joint& j : made) ++begins[j.item + 1];
+            for (std::size_t i = 1; i < begins.size(); ++i) begins[i] += begins[i - 1];
+            std::vector<std::size_t> next(begins.begin(), begins.end() - 1);
+            grouped.resize(made.size());
+            for (const Joint& j : made) grouped[next[j.item]++] = j;
+        }
+        std::span<const Joint> of(std::size_t item) const {
+            return {grouped.data() + begins[item], grouped.data() + begins[item + 1]};
+        }
+
+    private:
+        std::vector<Joint> made, grouped;
+        std::vector<std::size_t> begins;
     };
 
     void placeItems() {
-        std::vector<std::vector<Joint>> joints(items.size());
+        Joints joints;
         for (std::size_t f = 0; f < chain.size(); ++f)
             for (std::size_t i = 1; i < chain[f].size(); ++i) {
                 if (sideways(f)) { // side by side: each draws the other near
                     const std::size_t from = chain[f].front(), to = chain[f].back();
-                    joints[from].push_back({to, items[from].width, 0, false});
-                    joints[to].push_back({from, 0, items[from].width, true});
+                    joints.add(from, to, -items[from].width, false);
+                    joints.add(to, from, items[from].width, true);
                     continue;
                 }
                 const double a = offsetAt(f, i - 1), b = offsetAt(f, i);
-                joints[chain[f][i - 1]].push_back({chain[f][i], a, b, false});
-                joints[chain[f][i]].push_back({chain[f][i - 1], b, a, true});
+                joints.add(chain[f][i - 1], chain[f][i], b - a, false);
+                joints.add(chain[f][i], chain[f][i - 1], a - b, true);
             }
+        joints.group(items.size());
         std::vector<double> width(row.size(), 0);
         for (std::size_t r = 0; r < row.size(); ++r)
             for (std::size_t i : row[r]) {
@@ -448,16 +478,17 @@ private:
             for (std::size_t k = 0; k < row.size(); ++k)
                 settleRow(sweep % 2 ? row.size() - 1 - k : k, joints, width, sweep >= sweeps - last);
     }
-    void settleRow(std::size_t r, const std::vector<std::vector<Joint>>& joints, const std::vector<double>& width,
-                   bool straighten) {
+    void settleRow(std::size_t r, const Joints& joints, const std::vector<double>& width, bool straighten) {
         std::vector<double> wanted, weight;
+        wanted.reserve(row[r].size());
+        weight.reserve(row[r].size());
         double before = 0;
         for (std::size_t i : row[r]) {
             double sum = 0;
             int n = 0;
-            for (const Joint& j : joints[i]) {
+            for (const Joint& j : joints.of(i)) {
                 if (straighten && !j.fromFeed) continue;
-                sum += items[j.other].left + j.others - j.own;
+                sum += items[j.other].left + j.shift;
                 ++n;
             }
             wanted.push_back((n ? sum / n : items[i].left) - before);
@@ -546,10 +577,8 @@ private:
             item.left = x - lane / 2;
             return;
         }
-        const FeederPlan::Feed& feed = plan.feeds[f];
-        Side& side = i == 0 ? (leavesUpward(feed) ? topSide : bottomSide)[item.box]
-                            : (arrivesFromBelow(feed) ? bottomSide : topSide)[item.box];
-        portOf(side, f, i != 0).offset = x - out.boxes[item.box].left;
+        Port& port = i == 0 ? leavingPort(topSide, bottomSide, f) : arrivingPort(topSide, bottomSide, f);
+        port.offset = x - out.boxes[item.box].left;
     }
 
     /// From row to row downwards. The ends at a channel's lower edge give way, by no more than `clear`, to those at its
@@ -625,10 +654,13 @@ private:
         std::vector<std::vector<std::size_t>> after(n);
         std::vector<std::size_t> waitsFor(n, 0);
         for (std::size_t a = 0; a < n; ++a)
-            for (std::size_t b = 0; b < n; ++b) {
-                if (crossedIfAbove(*level[a], *level[b]) >= crossedIfAbove(*level[b], *level[a])) continue;
-                after[a].push_back(b);
-                ++waitsFor[b];
+            for (std::size_t b = a + 1; b < n; ++b) {
+                if (level[a]->high() <= level[b]->low() || level[b]->high() <= level[a]->low()) continue;
+                const int above = crossedIfAbove(*level[a], *level[b]), below = crossedIfAbove(*level[b], *level[a]);
+                if (above == below) continue;
+                const std::size_t first = above < below ? a : b, second = above < below ? b : a;
+                after[first].push_back(second);
+                ++waitsFor[second];
             }
         std::vector<Piece*> sorted;
         std::vector<char> taken(n, 0);

@@ -1,6 +1,7 @@
 // A floor on a sheet: one system of it, to scale, with what a reader needs beside it.
 
 #include "core/project/Equipment.h"
+#include "core/project/SheetNumbers.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
@@ -256,6 +257,12 @@ std::string planTitle(const Project& p, LevelId level, PlanSystem system) {
     return name + (system == PlanSystem::Lighting ? " lighting" : system == PlanSystem::Power ? " power" : " plan");
 }
 
+SheetKind sheetKindOf(PlanSystem system) {
+    return system == PlanSystem::Lighting ? SheetKind::Lighting
+           : system == PlanSystem::Power  ? SheetKind::Power
+                                          : SheetKind::Plan;
+}
+
 Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number, PlanSystem system) {
     const Extent floor = extentOf(in, level);
     Drawing d;
@@ -263,7 +270,7 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
     d.paper = in.book.metric() ? "A1" : "ARCH D";
     d.width = paperSize(d.paper).width;
     d.height = paperSize(d.paper).height;
-    d.title = planTitle(in.project, level, system);
+    d.title = sheetTitle(in.project, {sheetKindOf(system), level}, planTitle(in.project, level, system));
     constexpr double margin = 14, viewTitleRoom = 20;
     const SheetFrame frame = sheetFrame(d, in);
     const double w = frame.right - frame.left - 2 * margin, h = frame.bottom - frame.top - 2 * margin - viewTitleRoom;

@@ -2,6 +2,7 @@
 #include "core/project/FaultRating.h"
 #include "core/project/LevelOf.h"
 #include "core/project/Operations.h"
+#include "core/project/SheetNumbers.h"
 #include "core/sheets/FeederLayout.h"
 #include "core/sheets/LoadSymbol.h"
 #include "core/sheets/PageNumber.h"
@@ -262,6 +263,9 @@ private:
             } else {
                 say(systemWords(b->system));
             }
+            if (b->use == BoardUse::Busway)
+                say(b->barLength > 0 ? "busway, " + lengthWords(Metres{b->barLength}, in.project.basis.units)
+                                     : std::string("busway, length not entered"));
             const std::string used = percent(n.use * 100) + (n.use > 1 ? " used, over" : " used");
             const Ink usedInk = n.use > 1 ? Ink::Stop : Ink::Ink;
             if (t.passing) {
@@ -315,8 +319,8 @@ private:
         std::vector<RiserShow> shows{{}};
         for (RiserOverlay o : {RiserOverlay::Use, RiserOverlay::Phases, RiserOverlay::Drop, RiserOverlay::Fault,
                                RiserOverlay::Space, RiserOverlay::Supply})
-            shows.push_back({o, {}, {}});
-        for (const auto& state : in.results.states) shows.push_back({RiserOverlay::Supply, {}, state->source});
+            shows.push_back({o, {}, {}, {}, {}});
+        for (const auto& state : in.results.states) shows.push_back({RiserOverlay::Supply, {}, state->source, {}, {}});
         for (const RiserShow& other : shows) {
             Thing as = t;
             if (other.overlay != RiserOverlay::None) overlay(as, other);
@@ -373,6 +377,7 @@ private:
             f.device.push_back({deviceWords(r.of(c->id), c->poles, in.book), textSize, true, Ink::Ink});
             if (c->device != DeviceKind::Breaker && !in.book.metric())
                 f.device.front().text += std::string(" ") + wordOf(c->device);
+            if (c->along) f.device.front().text += " at " + lengthWords(Metres{*c->along}, p.basis.units);
         }
         addWrapped(f.label,
                    run.size >= 0 ? conductorWords(run, in.book) + (run.tooSmall ? ", too small" : "")
@@ -439,11 +444,19 @@ public:
         d.on(Layer::Building);
         bands();
         d.on(Layer::Feeders);
-        for (std::size_t f = 0; f < c.feeders.size(); ++f) line(c.feeders[f], l.feeds[f]);
+        for (std::size_t f = 0; f < c.feeders.size(); ++f) {
+            const std::size_t from = d.marks.size();
+            line(c.feeders[f], l.feeds[f]);
+            named(from, c.things[c.feeders[f].to].ref, c.feeders[f].alternate ? "alternate" : "feeder");
+        }
         for (std::size_t f = 0; f < c.feeders.size(); ++f) words(c.feeders[f], l.feeds[f]);
         d.on(Layer::Boards);
-        for (std::size_t i = 0; i < c.things.size(); ++i)
-            if (shown(l.boxes[i].top)) thing(i);
+        for (std::size_t i = 0; i < c.things.size(); ++i) {
+            if (!shown(l.boxes[i].top)) continue;
+            const std::size_t from = d.marks.size();
+            thing(i);
+            named(from, c.things[i].ref, "");
+        }
         d.on(Layer::Notes);
         if (!before.empty()) match(first, "goes on above on " + before, true);
         if (!after.empty()) match(last, "goes on below on " + after, false);
@@ -484,6 +497,9 @@ private:
         }
     }
 
+    void named(std::size_t from, Ref thing, const char* part) {
+        if (d.marks.size() > from) d.things.push_back({from, d.marks.size(), thing, part});
+    }
     bool shown(double y) const { return y >= first && y <= last; }
     Point placed(Point p) const { return {p.x + x0, p.y + y0}; }
 
@@ -619,6 +635,10 @@ private:
                        {left + symbolRoom / 2, top + symbolHeight / 2}, ink);
             else if (!c.byFloor())
                 bus(i, top + b.height);
+            if (const Board* board = c.in.project.boards.find(t.ref.as<Board>());
+                board && board->use == BoardUse::Busway) // its bars, from end to end
+                for (double y : {top + 0.9, top + b.height - 0.9})
+                    d.line({left + 0.6, y}, {left + b.width - 0.6, y}, busPen, ink);
         }
         d.hotspots.push_back({t.ref, left, top, left + b.width, top + b.height});
     }
@@ -822,6 +842,7 @@ std::string overlayTitle(const SheetInput& in, const RiserShow& show) {
     std::string title = titleOf(show.overlay);
     if (show.overlay == RiserOverlay::Supply)
         title += show.supply ? ": on " + nameOf(in.project, show.supply) : std::string(": normal");
+    if (show.overlay == RiserOverlay::Changes) title += " since " + show.since;
     return title;
 }
 
@@ -840,6 +861,11 @@ void shadeLine(Drawing& d, const SheetInput& in, const RiserShow& show, Point at
     if (show.overlay == RiserOverlay::Snags && elsewhere != show.snags.end())
         d.text({x, at.y},
                fmt::format("elsewhere {} stops, {} checks", elsewhere->second.stops, elsewhere->second.checks),
+               textSize);
+    const auto others = show.changes.find(Ref());
+    if (show.overlay == RiserOverlay::Changes && others != show.changes.end())
+        d.text({x, at.y},
+               fmt::format("elsewhere {} entered, {} follow", others->second.entered, others->second.follows),
                textSize);
 }
 
@@ -891,7 +917,8 @@ std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, cons
     std::vector<Drawing> sheets;
     for (std::size_t page = 0; page + 1 < a.cuts.size(); ++page) {
         Drawing d;
-        d.title = byFloor ? "Riser diagram" : "One-line diagram";
+        d.title = byFloor ? sheetTitle(in.project, {SheetKind::Riser, {}}, "Riser diagram")
+                          : sheetTitle(in.project, {SheetKind::OneLine, {}}, "One-line diagram");
         d.number = pageNumber(number, page);
         d.paper = a.paper;
         d.width = a.width;

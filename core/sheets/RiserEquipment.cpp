@@ -9,7 +9,7 @@ bool isDrawn(const Board& b, const Circuit& c, const CircuitResult& r) {
     if (c.use != CircuitUse::Load || r.feeder || r.va <= 0 || !r.placed) return false;
     if (r.kind == LoadKind::Capacitor && !r.mixed) return true;
     if (b.use == BoardUse::MotorControl) return r.kind == LoadKind::Motor || c.poles == factsOf(b.system).lines;
-    return b.use == BoardUse::Switchboard && c.poles == factsOf(b.system).lines;
+    return (b.use == BoardUse::Switchboard || b.use == BoardUse::Busway) && c.poles == factsOf(b.system).lines;
 }
 
 } // namespace

@@ -6,8 +6,8 @@
 
 namespace lintel {
 
-/// Loads on all lines of a switchboard or motor control centre, every motor of a motor control centre, and every
-/// capacitor bank: what an office draws there. In the order of boards, and on each by place.
+/// Loads on all lines of a switchboard, busway or motor control centre, every motor of a motor control centre, and
+/// every capacitor bank: what an office draws there. In the order of boards, and on each by place.
 std::vector<CircuitId> riserEquipment(const Project& project, const Results& results);
 
 } // namespace lintel

@@ -121,8 +121,21 @@ OverlayWords snagsOf(Ref thing, const RiserShow& show) {
     return w;
 }
 
+OverlayWords changesOf(Ref thing, const RiserShow& show) {
+    OverlayWords w;
+    const auto at = show.changes.find(thing);
+    const ChangeCount n = at == show.changes.end() ? ChangeCount{} : at->second;
+    if (n.added) say(w, "new");
+    if (n.entered > n.added) say(w, counted(n.entered - n.added, "value entered", "values entered"));
+    if (n.follows > 0) say(w, counted(n.follows, "result differs", "results differ"));
+    if (w.words.empty()) say(w, "as it was");
+    w.share = n.entered > 0 ? most : n.follows > 0 ? half : 0;
+    return w;
+}
+
 /// What is known of a load that is drawn as a thing of its own.
 OverlayWords loadWords(const SheetInput& in, CircuitId id, const RiserShow& show) {
+    if (show.overlay == RiserOverlay::Changes) return changesOf(id, show);
     const CircuitResult& r = in.results.of(id);
     const RunResult& run = r.run;
     OverlayWords w;
@@ -188,8 +201,8 @@ OverlayWords supplyOf(const SheetInput& in, Ref thing, const RiserShow& show) {
 } // namespace
 
 const char* titleOf(RiserOverlay o) {
-    constexpr const char* titles[] = {"Sizes",        "Used",       "Load and phases", "Drop",
-                                      "Fault levels", "Space left", "Snags",           "State of the supply"};
+    constexpr const char* titles[] = {"Sizes",      "Used",  "Load and phases",     "Drop",   "Fault levels",
+                                      "Space left", "Snags", "State of the supply", "Changes"};
     return titles[int(o)];
 }
 
@@ -219,6 +232,8 @@ OverlayWords overlayWords(const SheetInput& in, Ref thing, const RiserShow& show
         return snagsOf(thing, show);
     case RiserOverlay::Supply:
         return supplyOf(in, thing, show);
+    case RiserOverlay::Changes:
+        return changesOf(thing, show);
     }
     return {};
 }
@@ -247,6 +262,8 @@ std::vector<ShadeStep> shadesOf(RiserOverlay o) {
         return {{Ink::Shade1, "imbalance below 10 %"}, {Ink::Shade2, "10 to 20 %"}, {Ink::Shade3, "20 % and more"}};
     case RiserOverlay::Snags:
         return {{Ink::Shade1, "no snags"}, {Ink::Shade3, "checks"}, {Ink::Shade4, "stops"}};
+    case RiserOverlay::Changes:
+        return {{Ink::Shade1, "as it was"}, {Ink::Shade2, "results differ"}, {Ink::Shade3, "entered otherwise"}};
     case RiserOverlay::Space:
         return {{Ink::Shade1, "half free"},
                 {Ink::Shade2, "a fifth free"},

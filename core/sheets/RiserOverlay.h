@@ -11,18 +11,26 @@ namespace lintel {
 
 struct SheetInput;
 
-enum class RiserOverlay : std::uint8_t { None, Use, Phases, Drop, Fault, Space, Snags, Supply };
+enum class RiserOverlay : std::uint8_t { None, Use, Phases, Drop, Fault, Space, Snags, Supply, Changes };
 
 /// Snags about a thing or about what is in it.
 struct SnagCount {
     int stops = 0, checks = 0;
 };
 
+/// What differs from an earlier state of the project, at a thing and in what is in it.
+struct ChangeCount {
+    int entered = 0, follows = 0; ///< entered by somebody; results that follow from what was entered
+    bool added = false;           ///< the thing itself was not there
+};
+
 /// What a riser shows beside what stands where.
 struct RiserShow {
     RiserOverlay overlay = RiserOverlay::None;
-    std::map<Ref, SnagCount> snags{}; ///< for RiserOverlay::Snags: by board, transformer and source
-    SourceId supply{};                ///< for RiserOverlay::Supply: what has taken over; nothing: the normal supply
+    std::map<Ref, SnagCount> snags{};     ///< for RiserOverlay::Snags: by board, transformer and source
+    SourceId supply{};                    ///< for RiserOverlay::Supply: what has taken over; nothing: the normal supply
+    std::map<Ref, ChangeCount> changes{}; ///< for RiserOverlay::Changes: by what is drawn
+    std::string since{};                  ///< for RiserOverlay::Changes: "T1", the state that is compared with
 };
 
 /// What an overlay says of one thing.

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
+#include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/TextWidth.h"
@@ -14,7 +15,7 @@ namespace lintel {
 
 ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number)
     : in(input), b(input.project.boards[board]), r(input.results.of(board)), lines(factsOf(b.system).lines) {
-    d.title = b.name;
+    d.title = sheetTitle(in.project, {SheetKind::Schedule, board}, b.name);
     d.number = number;
     d.paper = schedulePaper(in, b);
     const PaperSize size = paperSize(d.paper);
@@ -55,9 +56,11 @@ void ScheduleWriter::fact(double x, double top, const std::string& label, const 
 
 void ScheduleWriter::heading() {
     const Basis& basis = in.project.basis;
-    const std::string left = b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE"
-                             : in.book.metric()             ? "DISTRIBUTION BOARD SCHEDULE"
-                                                            : "PANEL SCHEDULE";
+    const std::string left = sheetTitle(in.project, {SheetKind::Schedule, b.id},
+                                        b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE"
+                                        : b.use == BoardUse::Busway    ? "BUSWAY SCHEDULE"
+                                        : in.book.metric()             ? "DISTRIBUTION BOARD SCHEDULE"
+                                                                       : "PANEL SCHEDULE");
     d.text({margin, 14}, left, 3.2, Align::Left, true);
     std::string right = basis.company.empty() ? basis.title : basis.company + " · " + basis.title;
     if (!basis.jobNumber.empty()) right += " · " + basis.jobNumber;

@@ -46,6 +46,33 @@ void footStrip(Drawing& d, const SheetInput& in, double m) {
 
 namespace {
 
+/// The title that somebody gave a sheet, or the usual one of its kind.
+std::string titleOf(const SheetInput& in, SheetKey sheet) {
+    const Board* b = in.project.boards.find(sheet.second.as<Board>());
+    const std::string name = b ? b->name : std::string();
+    const LevelId level = sheet.second.as<Level>();
+    const auto usual = [&]() -> std::string {
+        switch (sheet.first) {
+        case SheetKind::Plan:
+            return planTitle(in.project, level, PlanSystem::All);
+        case SheetKind::Lighting:
+            return planTitle(in.project, level, PlanSystem::Lighting);
+        case SheetKind::Power:
+            return planTitle(in.project, level, PlanSystem::Power);
+        case SheetKind::Diagram:
+            return "Diagram " + name;
+        case SheetKind::Riser:
+            return "Riser diagram";
+        case SheetKind::OneLine:
+            return "One-line diagram";
+        case SheetKind::Schedule:
+            return (in.book.metric() ? "Schedule " : "Panel schedule ") + name;
+        }
+        return name;
+    };
+    return sheetTitle(in.project, sheet, usual());
+}
+
 /// Lists the sheets one after another, numbered as the project says.
 class SetMaker {
 public:
@@ -58,8 +85,8 @@ public:
         std::sort(boards.begin(), boards.end(), [](const Board* x, const Board* y) { return x->name < y->name; });
         diagrams(boards);
         if (!in.project.boards.empty()) {
-            distribution(RiserLayout::ByFloor, SheetKind::Riser, 501, "Riser diagram", "riser");
-            distribution(RiserLayout::OneLine, SheetKind::OneLine, 502, "One-line diagram", "one-line");
+            distribution(RiserLayout::ByFloor, SheetKind::Riser, 501, "riser");
+            distribution(RiserLayout::OneLine, SheetKind::OneLine, 502, "one-line");
         }
         schedules(boards);
         return std::move(set);
@@ -112,9 +139,10 @@ private:
         std::vector<SheetEntry> power;
         for (const Level& l : in.project.levels)
             for (PlanSystem system : planSystems(in.project, l.id)) {
-                const SheetKey sheet{kindOf(system), l.id};
+                const SheetKey sheet{sheetKindOf(system), l.id};
+                if (isLeftOut(in.project, sheet)) continue;
+                const std::string title = titleOf(in, sheet);
                 const std::string number = numbering.ofPlan(sheet, first);
-                const std::string title = planTitle(in.project, l.id, system);
                 add(system == PlanSystem::Power ? power : lighting, sheet, number, 0, title,
                     in.book.metric() ? "A1" : "ARCH D", title,
                     [&in = in, id = l.id, number, system] { return planSheet(in, id, number, system); });
@@ -122,29 +150,27 @@ private:
         bind(std::move(lighting));
         bind(std::move(power));
     }
-    static SheetKind kindOf(PlanSystem system) {
-        return system == PlanSystem::Lighting ? SheetKind::Lighting
-               : system == PlanSystem::Power  ? SheetKind::Power
-                                              : SheetKind::Plan;
-    }
     void diagrams(const std::vector<const Board*>& boards) {
         const int first = boards.size() < 100 ? 301 : 3001;
         std::vector<SheetEntry> sheets;
         for (const Board* b : boards) {
             if (!issuesDiagram(in.book, *b)) continue;
             const SheetKey sheet{SheetKind::Diagram, b->id};
+            if (isLeftOut(in.project, sheet)) continue;
+            const std::string title = titleOf(in, sheet);
             const std::string number = numbering.of(sheet, first);
-            addPages(sheets, sheet, number, "Diagram " + b->name, boardDiagramPaper(in.book), b->name + "_diagram",
+            addPages(sheets, sheet, number, title, boardDiagramPaper(in.book), b->name + "_diagram",
                      boardDiagramPages(in, b->id),
                      [&in = in, id = b->id, number] { return boardDiagram(in, id, number); });
         }
         bind(std::move(sheets));
     }
-    void distribution(RiserLayout layout, SheetKind kind, int usual, const char* title, const char* file) {
+    void distribution(RiserLayout layout, SheetKind kind, int usual, const char* file) {
         const SheetKey sheet{kind, Ref()};
+        if (isLeftOut(in.project, sheet)) return;
         const std::string number = numbering.at(sheet, usual);
         std::vector<SheetEntry> sheets;
-        addPages(sheets, sheet, number, title, "", file, riserPages(in, layout),
+        addPages(sheets, sheet, number, titleOf(in, sheet), "", file, riserPages(in, layout),
                  [&in = in, layout, number] { return riserDiagram(in, layout, number); });
         bind(std::move(sheets));
     }
@@ -153,8 +179,9 @@ private:
         std::vector<SheetEntry> sheets;
         for (const Board* b : boards) {
             const SheetKey sheet{SheetKind::Schedule, b->id};
+            if (isLeftOut(in.project, sheet)) continue;
+            const std::string title = titleOf(in, sheet);
             const std::string number = numbering.of(sheet, first);
-            const std::string title = (in.book.metric() ? "Schedule " : "Panel schedule ") + b->name;
             const std::size_t pages = schedulePages(in, b->id);
             for (std::size_t page = 0; page < pages; ++page)
                 add(sheets, sheet, number, page,
@@ -171,5 +198,15 @@ private:
 } // namespace
 
 std::vector<SheetEntry> sheetSet(const SheetInput& in) { return SetMaker(in).made(); }
+
+std::vector<SheetLeftOut> sheetsLeftOut(const SheetInput& in) {
+    std::vector<SheetLeftOut> out;
+    for (const SheetNumber& s : in.project.sheetNumbers) {
+        const bool there =
+            !s.about || in.project.boards.has(s.about.as<Board>()) || in.project.levels.has(s.about.as<Level>());
+        if (s.left && there) out.push_back({s.of, s.about, titleOf(in, {s.of, s.about})});
+    }
+    return out;
+}
 
 } // namespace lintel

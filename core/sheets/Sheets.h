@@ -75,6 +75,7 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
 std::vector<PlanSystem> planSystems(const Project& project, LevelId level);
 /// "Ground floor lighting", "Ground floor plan".
 std::string planTitle(const Project& project, LevelId level, PlanSystem system);
+SheetKind sheetKindOf(PlanSystem system);
 
 struct SheetEntry {
     std::string number, title, paper, file; ///< file: a safe name for writing it alone, without an ending
@@ -88,6 +89,13 @@ struct SheetEntry {
     std::size_t page = 0;
     bool kept = false; ///< its number stays (core/project/SheetNumbers.h)
 };
+/// A sheet that somebody left out of the set.
+struct SheetLeftOut {
+    SheetKind kind = SheetKind::Schedule;
+    Ref about;
+    std::string title;
+};
+std::vector<SheetLeftOut> sheetsLeftOut(const SheetInput& in);
 /// Plans by system, riser, one-line, diagrams of boards, then a schedule for each board. The drawings are made on
 /// demand; `in` must outlive the list.
 std::vector<SheetEntry> sheetSet(const SheetInput& in);

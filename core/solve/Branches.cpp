@@ -1,3 +1,4 @@
+#include "core/solve/Busway.h"
 #include "core/solve/Solver.h"
 
 namespace lintel {
@@ -48,15 +49,15 @@ void Solver::settleBranch(const Circuit& c, const Board& b, const BoardResult& b
     cr.deviceHeld = c.heldBreaker.has_value();
     cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
     cr.kindOfDevice = fitted(c, cr.device, load.motor.v > 0);
-    cr.run.need = branchNeed(c, b, cr, board, earthing, part);
+    cr.run.need = branchNeed(c, b, cr, earthing, part);
     sizeRun(cr.run, rules, book);
     const RunResult& run = cr.run;
     if (run.need.lengthKnown && run.size >= 0 && run.state != Sizing::Held && !board.looped &&
         run.dropBefore > run.need.totalLimit - run.need.totalBefore + 1e-9)
         part.overTotal.push_back(&c);
-    if (board.fault.known)
+    if (const FaultPoint& begins = startOf(r, c).fault; begins.known)
         cr.faultEnd =
-            atBranchEnd(board.fault, coldOhms(cr.run.ohms, cr.run.need, book, p.basis.faultCelsius), b.system, c.poles);
+            atBranchEnd(begins, coldOhms(cr.run.ohms, cr.run.need, book, p.basis.faultCelsius), b.system, c.poles);
 }
 
 double Solver::spreadOf(const Circuit& c, const Board& b, const CircuitResult& cr, const Run* run) const {
@@ -119,8 +120,8 @@ int Solver::bundleConductors(const Circuit& c, const Board& b) const {
     return all;
 }
 
-RunNeed Solver::branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, const BoardResult& board,
-                           Earthing earthing, Part& part) const {
+RunNeed Solver::branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, Earthing earthing,
+                           Part& part) const {
     RunNeed need;
     need.poles = c.poles;
     need.system = b.system;
@@ -135,13 +136,14 @@ RunNeed Solver::branchNeed(const Circuit& c, const Board& b, const CircuitResult
     need.smallest = smallestBranch[std::size_t(cr.kind)];
     need.ownLimit = p.basis.branchDropLimit;
     need.totalLimit = totalDropLimit(p.basis, book, ownSubstationAbove(b.id), cr.kind == LoadKind::Lighting).allowed;
-    need.totalBefore = board.dropTotal;
-    need.beforeKnown = board.dropKnown;
+    const CircuitStart begins = startOf(r, c);
+    need.totalBefore = begins.drop;
+    need.beforeKnown = begins.dropKnown;
     if (book.metric()) {
         CableNeed& cable = need.cable.make();
-        cable.loopBefore = board.fault.loop;
-        cable.faultBefore = float(board.fault.worst());
-        cable.earthBefore = float(board.fault.lineGround);
+        cable.loopBefore = begins.fault.loop;
+        cable.faultBefore = float(begins.fault.worst());
+        cable.earthBefore = float(begins.fault.lineGround);
         cable.makersEnergy = float(c.letThroughEnergy.value_or(0));
         cable.earthing = earthing;
         cable.device = cr.kindOfDevice;

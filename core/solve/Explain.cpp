@@ -1,4 +1,6 @@
 #include "core/base/Format.h"
+#include "core/solve/Busway.h"
+#include "core/solve/EquipmentSize.h"
 #include "core/solve/RunParts.h"
 #include "core/solve/Solver.h"
 #include "core/solve/States.h"
@@ -36,8 +38,14 @@ private:
     SizingRules rules;
     Working w;
 
+    std::string lengthText(Metres length) const {
+        return rules.units == UnitSystem::Imperial ? number(inFeet(length)) + " ft" : number(length.v) + " m";
+    }
     void branch(const Circuit& c, const CircuitResult& cr);
     void horsepower(const Circuit& c, const Board& b);
+    /// Of a busway's tap-off: what the bars up to it cost.
+    void alongBars(const Circuit& c);
+    void ups(const Board& b);
     /// Where more may be lost than the basis says: why.
     void dropLimit(Ref thing, bool lighting);
     void conductors(Ref thing, const RunResult& run);
@@ -83,14 +91,13 @@ void Explainer::branch(const Circuit& c, const CircuitResult& cr) {
                book.cite("rating"));
     }
     dropLimit(c.id, cr.kind == LoadKind::Lighting);
+    alongBars(c);
     conductors(c.id, cr.run);
-    faults(r.of(b.id).fault, "at " + b.name);
+    faults(startOf(r, c).fault, cr.tap ? "where it hangs on " + b.name : "at " + b.name);
     if (cr.faultEnd <= 0) return;
-    const Metres length = cr.run.need.length;
-    const std::string run =
-        rules.units == UnitSystem::Imperial ? number(inFeet(length)) + " ft" : number(length.v) + " m";
     w.step("Fault level, far end",
-           fmt::format("{} of run added, conductors at {} °C", run, figures(p.basis.faultCelsius)),
+           fmt::format("{} of run added, conductors at {} °C", lengthText(cr.run.need.length),
+                       figures(p.basis.faultCelsius)),
            figures(cr.faultEnd) + " kA", "");
 }
 
@@ -113,6 +120,33 @@ void Explainer::horsepower(const Circuit& c, const Board& b) {
     }
 }
 
+void Explainer::alongBars(const Circuit& c) {
+    const Board& b = p.boards[c.board];
+    const TapPoint& tap = *r.of(c.id).tap;
+    if (!r.of(c.id).tap) return;
+    const std::string where = c.along ? lengthText(Metres{*c.along}) + " along " + b.name
+                                      : "nobody says where on " + b.name + ": the far end";
+    w.step("Drop in the bars",
+           fmt::format("{}; {} mΩ/m + j {} mΩ/m, each metre with what hangs beyond it", where, figures(b.barR),
+                       figures(b.barX)),
+           tap.dropKnown ? percent(tap.dropOwn) : "not known", "its maker's data");
+    w.step("Bars up to it, in a fault",
+           c.along ? fmt::format("{} at {} °C", lengthText(Metres{*c.along}), figures(p.basis.faultCelsius))
+                   : "nobody says where: as at the fed end",
+           ohms(barOhmsCold(b, c.along.value_or(0), p.basis.faultCelsius)), "its maker's data");
+}
+
+void Explainer::ups(const Board& b) {
+    const UpsLoad& load = *r.of(b.id).ups;
+    if (load.losses <= 0) return;
+    std::string how = b.efficiency > 0 ? fmt::format("{} kW / {} − {} kW", kilo(load.out.real()),
+                                                     percent(b.efficiency * 100), kilo(load.out.real()))
+                                       : std::string();
+    if (b.rechargeKW > 0)
+        how += fmt::format("{}{} kW while its battery is charged", how.empty() ? "" : " + ", figures(b.rechargeKW));
+    w.step("Takes beside", how, fmt::format("{} kW", kilo(load.losses)), "its maker's data");
+}
+
 void Explainer::dropLimit(Ref thing, bool lighting) {
     const TotalDropLimit limit = totalDropLimit(p.basis, book, fromOwnSubstation(p, r, thing), lighting);
     if (!limit.raised()) return;
@@ -133,6 +167,7 @@ Working Explainer::node(Ref thing, const NodeResult& n) {
     w.title = nameOf(p, thing);
     NodeResult again = n;
     findDemand(n.kinds, p.basis, book, again, &w);
+    if (const Board* b = p.boards.find(thing.as<Board>())) ups(*b);
     if (const Source* s = p.sources.find(thing.as<Source>())) {
         source(*s, n);
         return w;
@@ -143,6 +178,7 @@ Working Explainer::node(Ref thing, const NodeResult& n) {
         transformerDevice(*x);
     else
         continuous(n);
+    (void)equipmentSize(p, book, r, thing, &w);
     if (n.parent) {
         impedance(n);
         feeder(thing, n);
@@ -155,9 +191,10 @@ Working Explainer::node(Ref thing, const NodeResult& n) {
 
 void Explainer::source(const Source& s, const NodeResult& n) {
     if (s.kind == SourceKind::UtilityTransformer) utilityTransformer(s, n);
-    if (s.kind == SourceKind::Generator)
+    if (s.kind == SourceKind::Generator) {
         generator(s);
-    else
+        (void)equipmentSize(p, book, r, s.id, &w);
+    } else
         service(n);
     faults(n.fault, "at the supply");
 }
@@ -251,6 +288,7 @@ void Explainer::impedance(const NodeResult& n) {
 }
 
 void Explainer::feeder(Ref thing, const NodeResult& n) {
+    if (n.via) alongBars(p.circuits[n.via]);
     if (n.via)
         w.step("Device",
                fmt::format("{} in {}", nameOf(p, n.via), nameOf(p, n.parent)) +
@@ -290,6 +328,14 @@ void Explainer::secondary(const Transformer& x, const NodeResult& n) {
                            figures(x.xOverR)),
                ohms(transformerOhms(x)), "");
     }
+    const TransformerResult& t = r.of(x.id);
+    if (!x.restartsDrop)
+        w.step("Drop below it",
+               fmt::format("{} before it, {} in it at its load{}", percent(t.dropTotal), percent(t.regulation),
+                           x.boost == 0  ? std::string()
+                           : x.boost > 0 ? fmt::format(", less {} by its taps", percent(x.boost))
+                                         : fmt::format(", and {} by its taps", percent(-x.boost))),
+               percent(t.dropBelow), "");
     faults(r.of(x.id).secondary, fmt::format("secondary, {} %Z, X/R {}", figures(x.percentZ), figures(x.xOverR)));
 }
 

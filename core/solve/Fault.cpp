@@ -121,6 +121,7 @@ FaultPoint afterRun(const FaultPoint& from, Complex cold, Complex coldGround, Co
 }
 
 const FaultPoint& beforeFeeder(const Results& r, const NodeResult& n) {
+    if (n.via && r.of(n.via).tap) return r.of(n.via).tap->fault;
     return n.parent.is<Transformer>() ? r.of(n.parent.as<Transformer>()).secondary : r.node(n.parent)->fault;
 }
 

@@ -1,3 +1,4 @@
+#include "core/solve/Busway.h"
 #include "core/solve/Solver.h"
 
 namespace lintel {
@@ -39,9 +40,12 @@ Solver::Above Solver::above(const NodeResult& n) const {
         a.poles = factsOf(x->secondary).phases == 3 ? 3 : factsOf(x->secondary).lines;
     } else if (auto* b = p.boards.find(n.parent.as<Board>())) {
         a.system = b->system;
-        a.fault = r.of(b->id).fault;
-        a.drop = r.of(b->id).dropTotal;
-        a.dropKnown = r.of(b->id).dropKnown;
+        const CircuitStart begins = n.via
+                                        ? startOf(r, p.circuits[n.via])
+                                        : CircuitStart{r.of(b->id).fault, r.of(b->id).dropTotal, r.of(b->id).dropKnown};
+        a.fault = begins.fault;
+        a.drop = begins.drop;
+        a.dropKnown = begins.dropKnown;
         a.poles = n.via ? p.circuits[n.via].poles : factsOf(b->system).phases == 3 ? 3 : factsOf(b->system).lines;
     }
     return a;
@@ -102,7 +106,7 @@ void Solver::settleTransformer(const Transformer& x) {
     const double rr = x.percentZ / std::hypot(1.0, x.xOverR);
     const double xx = rr * x.xOverR;
     n.regulation = load * (rr * pf + xx * std::sqrt(std::max(0.0, 1 - pf * pf)));
-    n.dropBelow = x.restartsDrop ? 0 : n.dropTotal + n.regulation;
+    n.dropBelow = x.restartsDrop ? 0 : n.dropTotal + n.regulation - x.boost;
 }
 
 double Solver::deviceOfFeeder(const TransformerResult& n) {
@@ -152,6 +156,7 @@ void Solver::settleBoard(const Board& b) {
     }
     if (b.givenKA) n.fault = given(*b.givenKA, b.givenXR, b.system, voltageFactor());
     n.use = demandOf(n) / mostAmps(b);
+    settleTaps(b);
 }
 
 void Solver::feederDevice(const NodeResult& n, RunNeed& need) {

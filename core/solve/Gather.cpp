@@ -13,7 +13,10 @@ std::size_t between(int a, int b, int lines) {
 } // namespace
 
 void Solver::gather(Ref node) {
-    if (node.is<Board>()) gatherFeeders(p.boards[node.as<Board>()]);
+    if (node.is<Board>()) {
+        gatherFeeders(p.boards[node.as<Board>()]);
+        addUpsLosses(p.boards[node.as<Board>()]);
+    }
     NodeResult& n = *r.node(node);
     findDemand(n.kinds, p.basis, book, n);
     if (node.is<Transformer>()) finishTransformer(p.transformers[node.as<Transformer>()]);
@@ -106,6 +109,26 @@ void Solver::gatherFeeders(const Board& b) {
             cr.va = magnitude(cr.power);
         }
         addToBoard(*c, n, cr, load);
+    }
+    finishLines(n, b.system);
+}
+
+void Solver::addUpsLosses(const Board& b) {
+    if (b.use != BoardUse::Ups) return;
+    BoardResult& n = r.boards[b.id.value];
+    UpsLoad& ups = n.ups.make();
+    ups.out = n.demandPower;
+    ups.losses = b.rechargeKW * 1000;
+    if (b.efficiency > 0) ups.losses += ups.out.real() * (1 / b.efficiency - 1);
+    if (ups.losses <= 0) return;
+    KindSum& own = n.kinds[std::size_t(LoadKind::Equipment)];
+    own.p += ups.losses;
+    own.dp += ups.losses;
+    own.continuous += ups.losses;
+    const int lines = factsOf(b.system).lines;
+    for (std::size_t i = 0; i < std::size_t(lines); ++i) {
+        n.phases.ln[i] += ups.losses / lines;
+        n.phaseVa[i] += ups.losses / lines;
     }
     finishLines(n, b.system);
 }

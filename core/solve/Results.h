@@ -241,11 +241,18 @@ struct NodeResult {
     bool dropKnown = true;     ///< every run before it has a length; else `dropTotal` is the least it can be
 };
 
+/// What a UPS gives, and what it takes beside.
+struct UpsLoad {
+    Complex out;       ///< W + j var of the demand behind it
+    double losses = 0; ///< W that it turns to heat at that, and to charge its battery
+};
+
 struct BoardResult : NodeResult {
     int slotsUsed = 0;
     double use = 0; ///< demand amps over bus, or main where smaller
     Ref supply;     ///< the source or transformer it is fed from without a device between; nothing: one stands there
     Rare<RunResult> alternateRun; ///< the conductors from what takes over, as they are when it has
+    Rare<UpsLoad> ups;
 };
 
 struct TransformerResult : NodeResult { ///< loads and run are on its primary side
@@ -260,6 +267,14 @@ struct SourceResult : NodeResult {
     double standby = 0,
            peak = 0; ///< of a generator: VA of demand it takes over, and with the motor starting last that adds most
     double used = 0; ///< standby over its kVA
+};
+
+/// Where a tap-off hangs on its busway, after what the bars take up to there. Where nobody says where it stands, faults
+/// are those of the fed end, the most there can be; drop and loop those of the far end, the most too.
+struct TapPoint {
+    FaultPoint fault;
+    double dropOwn = 0, dropTotal = 0; ///< % in the bars; from the source
+    bool dropKnown = true;
 };
 
 struct CircuitResult {
@@ -286,6 +301,7 @@ struct CircuitResult {
     int mostPoles = 0; ///< of the loads on it
     RunResult run;
     double faultEnd = 0; ///< kA at the far end of a branch run
+    Rare<TapPoint> tap;  ///< of a busway's circuit
 };
 
 /// The same project while one source feeds all that can change over to it, and the others are off. Sizes and devices

@@ -98,6 +98,8 @@ private:
     void gatherOwn(const Board& b, Results::Present& present);
     /// What its feeders bring to a board: what they feed has been gathered.
     void gatherFeeders(const Board& b);
+    /// What a UPS takes beside what it gives.
+    void addUpsLosses(const Board& b);
     void addToBoard(const Circuit& c, BoardResult& n, CircuitResult& cr, const PhaseLoad& load);
     /// Straight up where no circuit stands between: from a source or a transformer.
     void passUp(Ref node, NodeResult& parent);
@@ -135,6 +137,8 @@ private:
     void settle(Ref node);
     void settleTransformer(const Transformer& x);
     void settleBoard(const Board& b);
+    /// Busway.cpp: fault and drop along the bars, at each tap-off.
+    void settleTaps(const Board& b);
     Above above(const NodeResult& n) const;
     RunNeed feederNeed(Ref node, const NodeResult& n, const Above& a, RunId runId);
     /// The device of the circuit that feeds a board; `need` takes its rating.
@@ -163,8 +167,7 @@ private:
 
     void settleBranches(const Board& b, Part& part);
     void settleBranch(const Circuit& c, const Board& b, const BoardResult& board, Earthing earthing, Part& part);
-    RunNeed branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, const BoardResult& board,
-                       Earthing earthing, Part& part) const;
+    RunNeed branchNeed(const Circuit& c, const Board& b, const CircuitResult& cr, Earthing earthing, Part& part) const;
     /// By its devices on the plan, or by what the basis says; where nobody entered one.
     void measureBranch(RunNeed& need, const Circuit& c, const Board& b, const Run* run) const;
     /// What a branch run loses over what it would with all its load at the end: by the points that are entered, or,

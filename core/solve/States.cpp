@@ -1,6 +1,7 @@
 #include "core/solve/States.h"
 
 #include "core/project/Operations.h"
+#include "core/solve/Busway.h"
 #include "core/solve/Solve.h"
 
 #include <map>
@@ -111,6 +112,7 @@ void takeCircuit(CircuitResult& into, const CircuitResult& from) {
     into.deviceNeeded = from.deviceNeeded;
     into.deviceHeld = from.deviceHeld;
     into.kindOfDevice = from.kindOfDevice;
+    into.tap = from.tap;
     if (into.feeder) return;
     into.run = from.run;
     into.faultEnd = from.faultEnd;
@@ -189,6 +191,17 @@ bool separatelyDerived(const Project& p, SourceId source) {
         takesOver = true;
     }
     return !takesOver;
+}
+
+LargestFault largestFault(const Project& p, const Results& r, const Circuit& c) {
+    const auto at = [&](const Results& in) {
+        const FaultPoint& f = startOf(in, c).fault;
+        return f.known ? f.worst() : 0.0;
+    };
+    LargestFault most{at(r), {}};
+    for (const StateSolution* s : statesOf(p, r, c.board))
+        if (const double kA = at(s->results); kA > most.kA) most = {kA, s->source};
+    return most;
 }
 
 LargestFault largestFault(const Project& p, const Results& r, BoardId board) {

@@ -38,5 +38,7 @@ struct LargestFault {
     SourceId source;
 };
 LargestFault largestFault(const Project& project, const Results& results, BoardId board);
+/// The same where a circuit begins: at its board, or at its place along a busway.
+LargestFault largestFault(const Project& project, const Results& results, const Circuit& circuit);
 
 } // namespace lintel

@@ -9,9 +9,11 @@
 
 #include <QAbstractItemModelTester>
 #include <QCheckBox>
+#include <QDropEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
+#include <QMimeData>
 #include <QPushButton>
 #include <QTableView>
 
@@ -345,4 +347,188 @@ TEST_CASE("facts of a motor's circuit: its starter and what it takes at start, i
     d.fact("Takes at start", "3.5 ×");
     CHECK(d.s.project().circuits[c].startTimes == 3.5);
     CHECK(d.factValue("Takes at start") == "3.5 × its full load");
+}
+
+TEST_CASE("riser: a busway by one key, its bars and tap-offs by their facts, and what is wrong with it in words") {
+    Distribution d;
+    d.openDemo();
+    d.onRiser();
+    d.choose("MDS");
+    const Project start = d.s.project();
+    d.type(d.drawing, "w");
+    const BoardId bw = d.ref("BW-1").as<Board>();
+    REQUIRE(bw);
+    CHECK(d.s.selection() == Ref(bw));
+    CHECK(d.s.project().boards[bw].use == BoardUse::Busway);
+    d.type(d.drawing, "t"); // what hangs on it is a tap-off
+    const TransformerId t = d.s.selection().as<Transformer>();
+    REQUIRE(t);
+    const CircuitId tap = d.s.project().transformers[t].feed.as<Circuit>();
+    REQUIRE(tap);
+    CHECK(d.s.project().circuits[tap].board == bw);
+
+    d.s.select(Ref(bw));
+    d.pump();
+    d.fact("Length", "200 ft");
+    d.fact("R at 20 °C", "3.048 mΩ/100 ft"); // as makers on that side of the sea give it
+    d.fact("R at rated current", "0.125");
+    d.fact("X", "0.05 Ω/km");
+    d.fact("Loop to earth, R", "0.3");
+    const Board& bars = d.s.project().boards[bw];
+    CHECK(bars.barLength == Approx(60.96));
+    CHECK(bars.barR20 == Approx(0.1));
+    CHECK(bars.barR == Approx(0.125));
+    CHECK(bars.barX == Approx(0.05));
+    CHECK(d.factValue("X") == "0.05 mΩ/m");
+    const Project before = d.s.project();
+    for (const char* typed : {"0.05 MΩ/m", "half", "0.05 Ω"}) { // an M is no m, and an ohm alone has no length
+        INFO(typed);
+        d.fact("X", typed);
+        CHECK(d.s.project() == before);
+        QWidget* editor = d.window.facts().view().findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly);
+        REQUIRE(editor); // what was typed is still there
+        d.key(*editor, Qt::Key_Escape);
+    }
+
+    d.s.select(Ref(tap));
+    d.pump();
+    CHECK(d.factValue("Along the busway") == "not entered");
+    d.fact("Along the busway", "120 ft");
+    CHECK(d.s.project().circuits[tap].along == Approx(36.576));
+    CHECK(d.factValue("Along the busway").startsWith("120 ft, "));
+    while (d.s.project() != start && d.s.canUndo()) d.s.undo();
+    CHECK(d.s.project() == start);
+}
+
+TEST_CASE("riser: one key gives a thing the size that its load asks for") {
+    Distribution d;
+    d.openDemo();
+    d.onRiser();
+    d.s.select(d.ref("T-1"));
+    d.pump();
+    const TransformerId t = d.ref("T-1").as<Transformer>();
+    d.s.edit("Too large", [&](Project& p) { p.transformers.change(t)->kva = 1000; });
+    d.pump();
+    const double load = d.s.solution().results.of(t).demand / 1000 * (1 + d.s.project().basis.growth);
+    d.type(d.drawing, "z");
+    const double kva = d.s.project().transformers[t].kva;
+    CHECK(kva >= load);
+    CHECK(kva < 1.6 * load); // the next of the series, not some larger one
+    CHECK(d.said.startsWith("T-1: 1000 kVA → "));
+    d.said.clear();
+    d.type(d.drawing, "z");
+    CHECK(d.said == "it is that size");
+    d.s.undo();
+    CHECK(d.s.project().transformers[t].kva == 1000);
+    d.s.select(d.ref("G-1"));
+    d.pump();
+    d.s.edit("Too small", [&](Project& p) { p.sources.change(d.ref("G-1").as<Source>())->kva = 10; });
+    d.pump();
+    d.type(d.drawing, "z");
+    const SourceResult& g = d.s.solution().results.of(d.ref("G-1").as<Source>());
+    CHECK(d.s.project().sources[d.ref("G-1").as<Source>()].kva * 1000 >= std::max(g.standby, g.peak));
+}
+
+TEST_CASE("riser: the outline follows the selection, and the tree is built in it as in the drawing") {
+    Distribution d;
+    d.openDemo();
+    d.onRiser();
+    FeedTree& tree = d.window.riser().outline().tree();
+    REQUIRE(tree.isVisible());
+    const auto row = [&](const std::string& name) {
+        for (QTreeWidgetItemIterator i(&tree); *i; ++i)
+            if (FeedTree::thingOf(*i) == d.ref(name) && d.ref(name)) return *i;
+        return static_cast<QTreeWidgetItem*>(nullptr);
+    };
+    REQUIRE(row("SP-1"));
+    CHECK(row("SP-1")->parent() == row("LP-3"));
+    CHECK(row("LP-4")->text(1).endsWith("124 %")); // over its bus; no more figures than a glance takes
+    CHECK(row("LP-4")->text(1).startsWith("●"));
+    CHECK(row("ATS-1")->text(0) == "ATS-1 ⇄ G-1");
+
+    // The selection is one, whoever makes it.
+    d.s.select(d.ref("SP-1"));
+    d.pump();
+    CHECK(tree.currentItem() == row("SP-1"));
+    tree.setFocus();
+    d.key(tree, Qt::Key_Down);
+    CHECK(d.s.selection() == d.ref("SP-2"));
+
+    // Letters add, as in the drawing; what was made is chosen.
+    const Project before = d.s.project();
+    d.type(tree, "b");
+    const Ref made = d.s.selection();
+    REQUIRE(made.is<Board>());
+    CHECK(feedOf(d.s.project(), made).is<Circuit>());
+    CHECK(d.s.project().circuits[feedOf(d.s.project(), made).as<Circuit>()].board == d.ref("SP-2").as<Board>());
+    d.key(tree, Qt::Key_Delete);
+    CHECK_FALSE(d.s.project().boards.has(made.as<Board>()));
+    d.s.undo();
+    d.s.undo();
+    CHECK(d.s.project() == before);
+    d.pump();
+
+    // Dropped on another board it is fed from there; where that cannot be, the reason is said.
+    const auto drop = [&](const std::string& what, const std::string& on, Qt::KeyboardModifiers keys = {}) {
+        tree.setCurrentItem(row(what));
+        tree.scrollToItem(row(on));
+        QMimeData nothing;
+        QDropEvent e(tree.visualItemRect(row(on)).center(), Qt::MoveAction, &nothing, Qt::LeftButton, keys);
+        QApplication::sendEvent(tree.viewport(), &e);
+        d.pump();
+    };
+    drop("SP-1", "LP-1");
+    CHECK(d.s.project().circuits[feedOf(d.s.project(), d.ref("SP-1")).as<Circuit>()].board ==
+          d.ref("LP-1").as<Board>());
+    CHECK(row("SP-1")->parent() == row("LP-1"));
+    d.s.undo();
+    d.pump();
+    drop("SP-1", "HM-1");
+    CHECK(d.said.contains("Put a transformer between them"));
+    CHECK(d.s.project() == before);
+
+    // What can be added stands below, with its key, and a click does it.
+    d.s.select(d.ref("LP-1"));
+    d.pump();
+    QTreeWidget& adding = d.window.riser().outline().commands();
+    QTreeWidgetItem* meter = nullptr;
+    for (int i = 0; i < adding.topLevelItemCount(); ++i)
+        if (adding.topLevelItem(i)->text(0) == "Meter") meter = adding.topLevelItem(i);
+    REQUIRE(meter);
+    CHECK(meter->text(1) == "E");
+    adding.scrollToItem(meter);
+    d.click(*adding.viewport(), adding.visualItemRect(meter).center());
+    CHECK(d.s.project().boards[feedOf(d.s.project(), d.ref("LP-1")).as<Board>()].use == BoardUse::Meter);
+    d.s.undo();
+    d.pump();
+
+    // A transformer in front is of the next size above what the board takes.
+    d.s.select(d.ref("LP-2"));
+    d.pump();
+    d.type(tree, "r");
+    const Ref between = d.s.selection();
+    REQUIRE(between.is<Transformer>());
+    CHECK(feedOf(d.s.project(), d.ref("LP-2")) == between);
+    CHECK(d.s.project().transformers[between.as<Transformer>()].kva * 1000 >=
+          d.s.solution().results.of(d.ref("LP-2").as<Board>()).demand);
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project() == before);
+
+    // What nothing feeds stands by itself.
+    d.s.edit("Free", [&](Project& p) { clearFeed(p, d.ref("LP-2")); });
+    d.pump();
+    REQUIRE(row("LP-2"));
+    CHECK(row("LP-2")->parent()->text(0) == "Not fed");
+
+    // It is put away, and the drawing takes its room.
+    const int narrow = d.drawing.width();
+    auto* button = d.within<QPushButton>(d.window, "riserOutline");
+    QTest::mouseClick(button, Qt::LeftButton);
+    d.pump();
+    CHECK_FALSE(tree.isVisible());
+    CHECK(d.drawing.width() > narrow + 100);
+    QTest::mouseClick(button, Qt::LeftButton);
+    d.pump();
+    CHECK(tree.isVisible());
 }

@@ -1,6 +1,7 @@
 // Runs by the handful: several chosen and changed in one step, to a spreadsheet and back, the columns a person wants.
 
 #include "app/frame/Settings.h"
+#include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/exchange/Grid.h"
 #include "tests/app/AppTest.h"
@@ -146,7 +147,7 @@ TEST_CASE("runs: sorted by name the second place comes before the tenth, and the
 
 TEST_CASE("runs: a size held in two sets is edited as it is, and stays so where nothing is typed") {
     OnRuns d;
-    REQUIRE(d.model.enter({{d.circuit("LP-1-1"), RunsModel::Chosen, "2 × 1/0"}}, "Hold"));
+    REQUIRE(d.model.enter({{{d.circuit("LP-1-1")}, RunsModel::Chosen, "2 × 1/0"}}, "Hold"));
     d.pump();
     CHECK(d.run("LP-1-1").heldSets == 2);
     const QModelIndex i = d.model.index(d.rowOf("LP-1-1"), RunsModel::Chosen);
@@ -220,7 +221,8 @@ TEST_CASE("runs: columns are chosen and remembered; the file has what is shown, 
     // LP-1-1 at #10 and 100 ft: two conductors of 5.26 mm², 8.89 g/cm³: 2 · 5.26e-6 · 30.48 · 8890 = 2.85 kg; #12 with
     // 3.31 mm² has 1.79.
     REQUIRE(d.model.enter(
-        {{d.circuit("LP-1-1"), RunsModel::Chosen, "10"}, {d.circuit("LP-1-1"), RunsModel::Length, "100 ft"}}, "Hold"));
+        {{{d.circuit("LP-1-1")}, RunsModel::Chosen, "10"}, {{d.circuit("LP-1-1")}, RunsModel::Length, "100 ft"}},
+        "Hold"));
     d.pump();
     CHECK(d.cell("LP-1-1", RunsModel::Mass) == "2.9 (+1.1)");
     auto* text = d.stage.findChild<QLineEdit*>("runsText");
@@ -240,4 +242,49 @@ TEST_CASE("runs: columns are chosen and remembered; the file has what is shown, 
     d.menu(*d.table.horizontalHeader()->viewport(), QPoint(20, 8), "The usual ones");
     CHECK(d.table.isColumnHidden(RunsModel::Mass));
     CHECK_FALSE(d.table.isColumnHidden(RunsModel::Why));
+}
+
+TEST_CASE("runs: the conductors of what takes over have a row of their own, held and measured by itself") {
+    OnRuns d;
+    const auto rowOf = [&](const QString& serves) {
+        for (int row = 0; row < d.model.rowCount(); ++row)
+            if (d.model.index(row, RunsModel::Serves).data().toString() == serves) return row;
+        return -1;
+    };
+    const int normal = rowOf("MDS → ATS-1"), other = rowOf("G-1 → ATS-1, alternate");
+    REQUIRE(normal >= 0);
+    REQUIRE(other == normal + 1);
+    const BoardId ats = d.board("ATS-1");
+    const RunId run = d.s.project().boards[ats].alternateRun, own = d.s.project().boards[ats].run;
+    CHECK(d.model.index(other, RunsModel::Name).data().toString().toStdString() == d.s.project().runs[run].name);
+    const RunResult& alternate = *d.s.solution().results.of(ats).alternateRun;
+    CHECK(d.model.index(other, RunsModel::Load).data().toString().toStdString() == figures(alternate.need.load.v));
+
+    // What is typed goes to it, not to the normal feed.
+    const Project before = d.s.project();
+    REQUIRE(d.model.setData(d.model.index(other, RunsModel::Length), "90 ft", Qt::EditRole));
+    d.pump();
+    CHECK(d.s.project().runs[run].length == Approx(27.432));
+    CHECK(d.s.project().runs[own] == before.runs[own]);
+    REQUIRE(d.model.setData(d.model.index(other, RunsModel::Chosen), "4", Qt::EditRole));
+    d.pump();
+    CHECK(d.s.project().runs[run].heldSize == "4");
+    CHECK(d.s.project().runs[own] == before.runs[own]);
+    d.s.undo();
+    d.s.undo();
+    d.pump();
+    CHECK(d.s.project() == before);
+
+    // Chosen there it stays chosen, and its facts are those of the switch.
+    d.table.scrollTo(d.model.index(other, 0));
+    d.click(*d.table.viewport(), d.table.visualRect(d.model.index(other, RunsModel::Serves)).center());
+    CHECK(d.table.currentIndex().row() == other);
+    CHECK(d.s.selection() == Ref(ats));
+
+    // The chip of feeders counts it, and words find it.
+    d.model.setFilter(RunFilter::Feeders);
+    CHECK(d.model.rowCount() == d.model.count(RunFilter::Feeders));
+    d.model.setText("alternate");
+    CHECK(d.model.rowCount() == 1);
+    CHECK(d.model.rowAt(0).alternate);
 }

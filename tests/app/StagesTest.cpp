@@ -728,6 +728,34 @@ TEST_CASE("runs: the fault profile shows what is available and what boards are r
     CHECK(profile.shown() == RunProfile::Of::Drop);
 }
 
+TEST_CASE("runs: the profile of use has each run level at what it carries, and a path can fill the field") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Runs);
+    d.pump();
+    RunProfile& profile = d.window.runs().profile();
+    const auto& results = d.s.solution().results;
+    const Ref sp1 = d.board("SP-1"), lp4 = d.board("LP-4");
+    d.click(*profile.findChild<QPushButton*>("profileUse"), QPointF(8, 8));
+    CHECK(profile.shown() == RunProfile::Of::Use);
+    const RunResult& run = results.of(d.board("SP-1")).run;
+    CHECK(*profile.valueAt(sp1) == Approx(100 * run.need.load.v / run.ampacity));
+    REQUIRE((profile.endOf(sp1) && profile.endOf(lp4)));
+    CHECK((*profile.valueAt(sp1) < *profile.valueAt(lp4)) == (profile.endOf(sp1)->y() > profile.endOf(lp4)->y()));
+
+    // The path to SP-1 alone: its end comes to the right edge, and what lies farther away is out of the field.
+    d.s.select(sp1);
+    d.pump();
+    const double before = profile.endOf(sp1)->x();
+    d.click(*profile.findChild<QPushButton*>("profilePath"), QPointF(8, 8));
+    const double after = profile.endOf(sp1)->x();
+    CHECK(after > before);
+    CHECK(after > profile.width() * 0.85);
+    CHECK(after < profile.width());
+    d.click(*profile.findChild<QPushButton*>("profilePath"), QPointF(8, 8));
+    CHECK(profile.endOf(sp1)->x() == Approx(before));
+}
+
 TEST_CASE("runs: words filter beside the chips, and the worst ten by a key each") {
     Driven d;
     d.openDemo();

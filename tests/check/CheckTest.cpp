@@ -408,6 +408,46 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         expect(w.p, "ups", Severity::Check, "UPS-1: its kVA are not entered");
         w.p.boards.change(ups)->kva = 20;
         expect(w.p, "ups", Severity::Stop, "UPS-1: 30.0 kVA of demand on 20 kVA");
+        w.p.boards.change(ups)->kva = 40;
+        w.p.boards.change(ups)->kw = 25;
+        expect(w.p, "ups", Severity::Stop, "UPS-1: 30.0 kW of demand on 25 kW");
+    }
+    {
+        OneBoard w(VoltageSystem::Y480);
+        const CircuitId tap = w.circuit(30, LoadUnit::kVA, 3);
+        Board& b = *w.p.boards.change(w.board);
+        b.name = "BW-1";
+        b.use = BoardUse::Busway;
+        // Two things that nobody can enter with a click: there is no remedy for them.
+        const auto told = [&](const std::string& text) {
+            const Found f(w.p);
+            REQUIRE(f.of("busway"));
+            CHECK(f.of("busway")->severity == Severity::Check);
+            CHECK(f.of("busway")->text.find(text) == 0);
+            CHECK(remediesFor({f.p, f.book, f.r}, *f.of("busway")).empty());
+        };
+        told("BW-1: not entered: its length, resistance at 20 °C, resistance at its rated current, reactance, the "
+             "loop with its protective path; drop and faults along it are not known");
+        b.barLength = 30;
+        b.barR20 = 0.1;
+        b.barR = 0.05;
+        b.barX = b.barLoopX = 0.05;
+        b.barLoopR20 = 0.2;
+        told("BW-1: " + figures(0.05) + " mΩ/m at its rated current, less than " + figures(0.1) + " at 20 °C");
+        b.barR = 0.125;
+        told("BW-1-1: where it stands on BW-1 is not entered");
+        w.p.circuits.change(tap)->along = 40;
+        expect(w.p, "busway", Severity::Stop, "BW-1-1 stands at");
+        // 400 A in front of 225 A of bars; with 400 A of bars 400 A may stand, and 450 not.
+        w.p.circuits.change(tap)->along = 20;
+        b.main = 400;
+        expect(w.p, "busway-device", Severity::Stop, "BW-1: rated 225 A behind 400 A");
+        b.main = 250; // the next rating above 225 is 225 itself
+        expect(w.p, "busway-device", Severity::Stop, "BW-1: rated 225 A behind 250 A");
+        b.bus = 240; // 250 is the next above 240
+        CHECK_FALSE(Found(w.p).of("busway-device"));
+        b.main = 0; // straight from the source, and nothing protects it
+        expect(w.p, "busway-device", Severity::Stop, "BW-1: no device before it protects its bars");
     }
     {
         OneBoard w(*systemFrom("4160Y/2400"));
@@ -462,9 +502,10 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
     {
         // Both have issued, apart from one another: LP-2 and the one-line have come to one number.
         OneBoard w;
-        w.p.sheetNumbers.add({{}, SheetKind::Schedule, w.board, "E-601", {}});
-        w.p.sheetNumbers.add({{}, SheetKind::OneLine, {}, "E-601", {}});
-        w.p.sheetNumbers.add({{}, SheetKind::Schedule, w.board, "E-601", {}}); // said twice: nothing to decide
+        w.p.sheetNumbers.add({{}, SheetKind::Schedule, w.board, "E-601", "", false, {}});
+        w.p.sheetNumbers.add({{}, SheetKind::OneLine, {}, "E-601", "", false, {}});
+        w.p.sheetNumbers.add(
+            {{}, SheetKind::Schedule, w.board, "E-601", "", false, {}}); // said twice: nothing to decide
         expect(w.p, "sheet-number", Severity::Check,
                "Sheet numbers that were given twice: E-601 (one-line). The first that was given counts");
     }

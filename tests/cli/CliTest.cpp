@@ -490,6 +490,18 @@ TEST_CASE(
     REQUIRE(cli({"issues", file, "--make", "T1", "--date", "2026-11-30", "--accept", "R. Amadi"}).code == 0);
     CHECK(cli({"sheets", file}).out.contains("E-605        kept"));
     CHECK(cli({"sheets", file + "@T1", "--anew"}).code == 1);
+    // Titles, and sheets that are left out.
+    const QString titled = folder.filePath("titled.lintel");
+    REQUIRE(cli({"sheets", file, "--title", "E-605=Kitchen", "--leave", "E-606", "--out", titled}).code == 0);
+    const QString listed = cli({"sheets", titled}).out;
+    CHECK(listed.contains("Kitchen"));
+    CHECK(listed.contains("left out"));
+    CHECK_FALSE(listed.contains("\nE-606"));
+    CHECK(cli({"sheets", titled, "--title", "E-605"}).err.contains("NUMBER=TITLE"));
+    CHECK(cli({"sheets", titled, "--leave", "E-001"}).err.contains("always in the set"));
+    CHECK(cli({"sheets", titled, "--back", "Nothing"}).code == 1);
+    REQUIRE(cli({"sheets", titled, "--back", "all"}).code == 0);
+    CHECK(cli({"sheets", titled}).out.contains("\nE-606"));
     CHECK(cli({"issues", file + "@T1", "--make", "T2", "--date", "2026-12-01", "--accept", "R. Amadi"}).code == 1);
     CHECK_FALSE(QFileInfo::exists(file + "@T1"));
 }

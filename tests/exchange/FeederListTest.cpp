@@ -509,6 +509,7 @@ TEST_CASE(
         for (std::size_t i = 0; i < a.rows.size(); ++i) {
             INFO(list.rows[i].from << " – " << list.rows[i].to
                                    << (a.rows[i].look.empty() ? "" : ": " + a.rows[i].look.front()));
+            for (const ListProblem& problem : list.rows[i].problems) UNSCOPED_INFO(problem.text);
             CHECK_FALSE(list.rows[i].stops());
             CHECK_FALSE(a.rows[i].refused);
             CHECK_FALSE(a.rows[i].fresh);

@@ -57,7 +57,13 @@ TEST_CASE("the JSON of results follows its schema") {
         p.basis.unknownLength = 20;
         holds(p, false);
     }
-    holds(Project(), true); // empty lists, none missing
+    holds(Project(), true);             // empty lists, none missing
+    OneBoard bars(VoltageSystem::Y480); // with a tap-off, behind a UPS
+    bars.p.boards.change(bars.board)->use = BoardUse::Busway;
+    bars.p.circuits.change(bars.circuit(30, LoadUnit::kVA, 3))->along = 20;
+    (void)bars.circuit(10, LoadUnit::kVA, 3);
+    bars.p.boards.change(insertInFeed(bars.p, bars.board, BoardUse::Ups))->efficiency = 0.95;
+    holds(bars.p, true);
     // The check can fail.
     const Project p = randomBuilding(3, 3);
     const Results r = solve(p, nec());

@@ -7,6 +7,7 @@
 #include "core/issue/Issues.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
+#include "core/project/Validation.h"
 #include "core/review/Review.h"
 #include "core/sheets/TextWidth.h"
 #include "tests/World.h"
@@ -263,4 +264,66 @@ TEST_CASE("a sheet is compared with itself, though what it shows is called other
             const Drawing all = markedSince({}, e, after.p.basis);
             CHECK(marked.marks.size() < all.marks.size()); // and not all of it
         }
+}
+
+TEST_CASE("a sheet's title is typed, a sheet is left out for good, and both come back as they were") {
+    Boards b({"LP-1", "LP-2", "LP-3"});
+    const auto sheet = [&](const std::string& title) {
+        for (const SheetEntry& e : b.set())
+            if (e.title == title) return SheetKey{*e.kind, e.about};
+        FAIL("no sheet of that title");
+        return SheetKey{};
+    };
+    const Project start = b.p;
+    REQUIRE_FALSE(titleSheet(b.p, sheet("Panel schedule LP-2"), "Kitchen and bar"));
+    CHECK_FALSE(validate(b.p));
+    bool drawn = false;
+    for (const SheetEntry& e : b.set())
+        if (e.title == "Kitchen and bar") {
+            CHECK(e.number == "E-602"); // a title moves no number
+            CHECK_FALSE(e.kept);
+            CHECK(e.draw().words().find("Kitchen and bar") != std::string::npos);
+            drawn = true;
+        }
+    CHECK(drawn);
+    CHECK(titleSheet(b.p, sheet("Kitchen and bar"), "two\nlines"));
+    CHECK(titleSheet(b.p, sheet("Kitchen and bar"), std::string(200, 'x')));
+    // Riser and plans too: the title block says it.
+    REQUIRE_FALSE(titleSheet(b.p, sheet("Riser diagram"), "Power distribution"));
+    for (const SheetEntry& e : b.set())
+        if (e.kind == SheetKind::Riser) {
+            CHECK(e.title == "Power distribution");
+            CHECK(e.draw().words().find("Power distribution") != std::string::npos);
+        }
+
+    // Left out: the others follow, nothing of it is listed, and it is told as left out.
+    const SheetKey kitchen = sheet("Kitchen and bar");
+    leaveOut(b.p, kitchen, true);
+    CHECK_FALSE(validate(b.p));
+    const auto all = b.set();
+    CHECK(std::none_of(all.begin(), all.end(), [](const SheetEntry& e) { return e.title == "Kitchen and bar"; }));
+    CHECK(b.schedules() == Words{"E-601 LP-1", "E-602 LP-3"});
+    const Results r = solve(b.p, nec());
+    const auto left = sheetsLeftOut({b.p, nec(), r});
+    REQUIRE(left.size() == 1);
+    CHECK(left[0].title == "Kitchen and bar");
+    CHECK(left[0].about == kitchen.second);
+
+    // What went out with a number and is left out later keeps number and title for when it comes back.
+    leaveOut(b.p, kitchen, false);
+    b.issue("T1");
+    leaveOut(b.p, kitchen, true);
+    CHECK(b.schedules() == Words{"E-601 LP-1", "E-603 LP-3"});
+    leaveOut(b.p, kitchen, false);
+    for (const SheetEntry& e : b.set())
+        if (e.about == kitchen.second && e.kind == SheetKind::Schedule)
+            CHECK(e.number + e.title == "E-602Kitchen and bar");
+
+    // Numbered anew, titles stay; given up one by one, nothing is left of it in the file.
+    numberAnew(b.p);
+    CHECK(b.p.sheetNumbers.size() == 2);
+    REQUIRE_FALSE(titleSheet(b.p, kitchen, ""));
+    REQUIRE_FALSE(titleSheet(b.p, {SheetKind::Riser, {}}, ""));
+    CHECK(b.p.sheetNumbers.size() == 0);
+    CHECK(b.p.boards == start.boards);
 }

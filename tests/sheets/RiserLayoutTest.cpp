@@ -66,7 +66,8 @@ Feeds feedsOf(const Project& p, const Results& r) {
         const CircuitResult& n = r.of(c.id);
         if (n.feeder || n.va <= 0 || !n.placed) continue;
         const bool large = c.poles == factsOf(b.system).lines, motor = n.kind == LoadKind::Motor;
-        if ((b.use == BoardUse::Switchboard && large) || (b.use == BoardUse::MotorControl && (large || motor)) ||
+        const bool heavy = b.use == BoardUse::Switchboard || b.use == BoardUse::Busway;
+        if ((heavy && large) || (b.use == BoardUse::MotorControl && (large || motor)) ||
             (n.kind == LoadKind::Capacitor && !n.mixed))
             feeds.insert({b.id, c.id});
     }

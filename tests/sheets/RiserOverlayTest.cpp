@@ -1,6 +1,7 @@
 // Overlays of the riser: what they say is what the results say, and nothing moves when one is chosen.
 
 #include "core/check/SnagsByNode.h"
+#include "core/compare/ChangesByNode.h"
 #include "core/project/ProjectFile.h"
 #include "core/sheets/Sheets.h"
 #include "core/solve/States.h"
@@ -27,7 +28,7 @@ struct Demo {
         return {};
     }
     OverlayWords of(const std::string& name, RiserOverlay o) const {
-        return overlayWords(in(), board(name), {o, {}, {}});
+        return overlayWords(in(), board(name), {o, {}, {}, {}, {}});
     }
 };
 
@@ -47,7 +48,7 @@ TEST_CASE("overlays: nothing moves when one is chosen, and all that has figures 
         for (RiserLayout layout : {RiserLayout::ByFloor, RiserLayout::OneLine}) {
             const Drawing usual = riserBare(d.in(), layout, 300);
             for (RiserOverlay o : all) {
-                RiserShow show{o, {}, {}};
+                RiserShow show{o, {}, {}, {}, {}};
                 const Drawing other = riserBare(d.in(), layout, 300, show);
                 const double down = other.height - usual.height; // of the line that tells the shades
                 INFO(demo << " " << titleOf(o));
@@ -62,7 +63,7 @@ TEST_CASE("overlays: nothing moves when one is chosen, and all that has figures 
                 CHECK(other.words().find(titleOf(o)) != std::string::npos);
             }
         }
-        const auto sheets = riserDiagram(d.in(), RiserLayout::OneLine, "E-502", {RiserOverlay::Fault, {}, {}});
+        const auto sheets = riserDiagram(d.in(), RiserLayout::OneLine, "E-502", {RiserOverlay::Fault, {}, {}, {}, {}});
         CHECK(sheets.front().words().find("One-line diagram. Fault levels") != std::string::npos);
     }
 }
@@ -95,22 +96,22 @@ TEST_CASE("overlays: the share of what a board may carry, by hand") {
     p.loads.add(l);
     const Results r = solve(p, nec());
     const SheetInput in{p, nec(), r};
-    const OverlayWords used = overlayWords(in, board, {RiserOverlay::Use, {}, {}});
+    const OverlayWords used = overlayWords(in, board, {RiserOverlay::Use, {}, {}, {}, {}});
     CHECK(used.share == Approx(0.49963).epsilon(0.001));
     REQUIRE(used.words.size() == 2);
     CHECK(used.words[0] == "50.0 A of 100");
     CHECK_FALSE(used.over);
     CHECK(shadeOf(used) == Ink::Shade1);
-    const OverlayWords phases = overlayWords(in, board, {RiserOverlay::Phases, {}, {}});
+    const OverlayWords phases = overlayWords(in, board, {RiserOverlay::Phases, {}, {}, {}, {}});
     CHECK(phases.words[1] == "33.3 · 33.3 · 33.3 %");
-    const OverlayWords space = overlayWords(in, board, {RiserOverlay::Space, {}, {}});
+    const OverlayWords space = overlayWords(in, board, {RiserOverlay::Space, {}, {}, {}, {}});
     CHECK(space.words[0] == "39 of 42 places free");
     CHECK(space.over); // 40 are to stay free
     CHECK(shadeOf(space) == Ink::Shade4);
     // A tenth of 30 is 3, as for the check of reserved places, although 0.1 · 30 is a little more for a computer.
     p.boards.change(board)->slots = 30;
     p.boards.change(board)->reservedShare = 0.1;
-    CHECK(overlayWords(in, board, {RiserOverlay::Space, {}, {}}).words[1] == "3 to stay free");
+    CHECK(overlayWords(in, board, {RiserOverlay::Space, {}, {}, {}, {}}).words[1] == "3 to stay free");
 }
 
 TEST_CASE("overlays: figures of the demo, over what is allowed and within it") {
@@ -124,12 +125,12 @@ TEST_CASE("overlays: figures of the demo, over what is allowed and within it") {
     CHECK(drop.share == Approx(d.r.of(d.board("SP-1")).dropTotal / 5));
     // On the generator: what hangs on the transfer switch is live, all else is off.
     REQUIRE(d.r.states.size() == 1);
-    const RiserShow on{RiserOverlay::Supply, {}, d.r.states[0]->source};
+    const RiserShow on{RiserOverlay::Supply, {}, d.r.states[0]->source, {}, {}};
     CHECK(overlayWords(d.in(), d.board("MDS"), on).off);
     CHECK_FALSE(overlayWords(d.in(), d.board("LS-1"), on).off);
     CHECK_FALSE(overlayWords(d.in(), d.board("ATS-1"), on).off);
     CHECK_FALSE(overlayWords(d.in(), d.r.states[0]->source, on).off);
-    const RiserShow normal{RiserOverlay::Supply, {}, {}};
+    const RiserShow normal{RiserOverlay::Supply, {}, {}, {}, {}};
     CHECK_FALSE(overlayWords(d.in(), d.board("MDS"), normal).off);
 }
 
@@ -149,8 +150,50 @@ TEST_CASE("overlays: every snag is counted once, at its board or elsewhere") {
         }
         CHECK(stops == 0);
         CHECK(checks == 0);
-        const RiserShow show{RiserOverlay::Snags, counts, {}};
+        const RiserShow show{RiserOverlay::Snags, counts, {}, {}, {}};
         for (const auto& [thing, n] : counts)
             if (thing) CHECK(overlayWords(d.in(), thing, show).over == (n.stops > 0));
     }
+}
+
+TEST_CASE("overlays: what has changed since an earlier state stands at the things it is about, each change once") {
+    const Demo before("saltmarket-hall");
+    Demo after("saltmarket-hall");
+    // A load twice as large on LP-2, a longer feeder to SP-1, and a new board below LP-1.
+    CircuitId circuit;
+    for (const Circuit& c : after.p.circuits)
+        if (c.board == after.board("LP-2") && !after.r.of(c.id).feeder && after.r.of(c.id).va > 500) circuit = c.id;
+    REQUIRE(circuit);
+    Load more;
+    more.circuit = circuit;
+    more.amount = 2000;
+    after.p.loads.add(more);
+    Run& run = runOfNode(after.p, after.board("SP-1"));
+    run.lengthBy = LengthBy::Entered;
+    run.length = 90;
+    Board fresh;
+    fresh.name = "LP-9";
+    const BoardId made = addBoard(after.p, fresh);
+    feedFrom(after.p, made, after.board("LP-1"));
+    after.r = solve(after.p, after.book);
+    const ProjectComparison changes =
+        compareProjects({before.p, before.book, before.r}, {after.p, after.book, after.r});
+    const auto counts = countChanges(after.p, after.r, changes);
+    int entered = 0, follows = 0;
+    for (const auto& [thing, n] : counts) entered += n.entered, follows += n.follows;
+    CHECK(entered == int(changes.entered.size()));
+    CHECK(follows == int(changes.follows.size()));
+    RiserShow show;
+    show.overlay = RiserOverlay::Changes;
+    show.changes = counts;
+    show.since = "T1";
+    const auto words = [&](const char* board) { return overlayWords(after.in(), after.board(board), show).words; };
+    CHECK(words("LP-9").front() == "new");
+    CHECK(counts.at(after.board("SP-1")).entered == 1); // its run
+    CHECK(words("SP-1").front() == "1 value entered");
+    CHECK(counts.at(after.board("LP-2")).entered >= 1);
+    CHECK(words("ATS-1").front() == "as it was");
+    CHECK(shadeOf(overlayWords(after.in(), after.board("SP-1"), show)) == Ink::Shade3);
+    CHECK(shadeOf(overlayWords(after.in(), after.board("ATS-1"), show)) == Ink::Shade1);
+    CHECK(riserBare(after.in(), RiserLayout::OneLine, 300, show).words().find("Changes since T1") != std::string::npos);
 }

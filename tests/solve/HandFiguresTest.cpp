@@ -194,6 +194,9 @@ TEST_CASE("a transformer that does not restart the drop loses its regulation at 
     const Results r = w.solved();
     CHECK(r.of(id).regulation == Approx(2.087).margin(0.002));
     CHECK(r.of(id).dropBelow == Approx(r.of(id).dropTotal + 2.087).margin(0.002));
+    w.p.transformers.change(id)->boost = 2.5; // a tap up
+    CHECK(w.solved().of(id).dropBelow == Approx(r.of(id).dropTotal + 2.087 - 2.5).margin(0.002));
+    CHECK(w.solved().of(board).dropTotal == Approx(r.of(board).dropTotal - 2.5).margin(1e-6));
     w.p.transformers.change(id)->restartsDrop = true;
     CHECK(w.solved().of(id).dropBelow == 0);
 }
