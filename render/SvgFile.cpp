@@ -43,14 +43,13 @@ public:
         declaration.append_attribute("encoding") = "UTF-8";
         root = document.append_child("svg");
         root.append_attribute("xmlns") = "http://www.w3.org/2000/svg";
+        root.append_attribute("xmlns:xlink") = "http://www.w3.org/1999/xlink";
         root.append_attribute("width") = (mm(d.width) + "mm").c_str();
         root.append_attribute("height") = (mm(d.height) + "mm").c_str();
         root.append_attribute("viewBox") = fmt::format("0 0 {} {}", mm(d.width), mm(d.height)).c_str();
+        root.append_attribute("font-family") = (sheetFace().toStdString() + ",Arial,Helvetica,sans-serif").c_str();
+        root.append_attribute("xml:space") = "preserve";
         root.append_child("title").text() = shownText(d.title).toStdString().c_str();
-        root.append_child("style").text() =
-            fmt::format("text{{font-family:'{}',Arial,Helvetica,sans-serif;white-space:pre}}",
-                        sheetFace().toStdString())
-                .c_str();
         pugi::xml_node paper = root.append_child("rect");
         paper.append_attribute("id") = "paper";
         paper.append_attribute("width") = mm(d.width).c_str();
@@ -191,7 +190,7 @@ private:
         node.append_attribute("width") = image.width();
         node.append_attribute("height") = image.height();
         node.append_attribute("opacity") = fmt::format("{:g}", 1 - m.fade).c_str();
-        node.append_attribute("href") = ("data:image/png;base64," + bytes.toBase64().toStdString()).c_str();
+        node.append_attribute("xlink:href") = ("data:image/png;base64," + bytes.toBase64().toStdString()).c_str();
     }
 };
 

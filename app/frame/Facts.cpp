@@ -822,8 +822,9 @@ struct Builder : FactsBuilder {
     /// A busway's bars, as its maker gives them.
     void barRows(const Board& b) {
         const BoardId id = b.id;
-        length(QObject::tr("Length"), b.barLength, QObject::tr("Length of the busway"), 0, 10000,
-               [id](Project& p, double m) { p.boards.change(id)->barLength = m; });
+        FactRow& metres = length(QObject::tr("Length"), b.barLength, QObject::tr("Length of the busway"), 0, 10000,
+                                 [id](Project& p, double m) { p.boards.change(id)->barLength = m; });
+        if (b.barLength <= 0) metres.value = QObject::tr("not entered");
         const auto bar = [&](const QString& label, double Board::*field) {
             const double now = b.*field;
             number("mΩ/m", label, now > 0 ? QString("%1 mΩ/m").arg(now) : QObject::tr("not entered"),
@@ -831,7 +832,7 @@ struct Builder : FactsBuilder {
                    [id, field](Project& p, double v) { p.boards.change(id)->*field = v; });
         };
         bar(QObject::tr("R at 20 °C"), &Board::barR20);
-        bar(QObject::tr("R at rated current"), &Board::barR);
+        bar(QObject::tr("R when loaded"), &Board::barR);
         bar(QObject::tr("X"), &Board::barX);
         bar(QObject::tr("Loop to earth, R"), &Board::barLoopR20);
         bar(QObject::tr("Loop to earth, X"), &Board::barLoopX);

@@ -62,7 +62,23 @@ protected:
     void closeEvent(QCloseEvent*) override;
 
 private:
+    // ---- MainMenus.cpp ----
     void buildMenus();
+    /// An entry, by a name that is its own.
+    QAction* add(QMenu* menu, const QString& text, const char* name, const QKeySequence& key,
+                 std::function<void()> what);
+    void fileMenu();
+    void editMenu();
+    void viewMenu();
+    void projectMenu();
+    void levelEntries(QMenu* project);
+    void catalogueEntries(QMenu* project);
+    void circuitMenu();
+    void listEntries(QMenu* circuit);
+    void helpMenu();
+    /// The find box, beside the menus.
+    void findCorner();
+
     void retitle();
     bool mayLeave();
     bool saveInteractively(bool as, SaveOptions options = {});

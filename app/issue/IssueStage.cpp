@@ -180,6 +180,15 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     formButton->setObjectName("shapeForm");
     formButton->setToolTip(
         tr("The columns of this schedule and how they are worded. A click on a heading does the same."));
+    asBefore = new QPushButton(tr("As it was"));
+    asBefore->setObjectName("compareBefore");
+    asBefore->setCheckable(true);
+    asBefore->setShortcut(Qt::Key_F6);
+    asBefore->setToolTip(tr("Shows the sheet of the state that is compared with, and this one again, in the same place "
+                            "(F6): what changes is what the eye sees move."));
+    asBefore->hide();
+    connect(asBefore, &QPushButton::toggled, this, &IssueStage::showCurrent);
+    above->addWidget(asBefore);
     above->addWidget(formButton);
     above->addSpacing(16);
     right->addLayout(above);
@@ -494,6 +503,8 @@ void IssueStage::showCurrent() {
     if (row < 0 || row >= int(sheets.size())) return;
     wanted = list->item(row)->data(Qt::UserRole).toString();
     const SheetEntry& sheet = sheets[std::size_t(row)];
+    asBefore->setVisible(bool(earlier));
+    if (earlier && asBefore->isChecked()) return showAsBefore(sheet);
     Drawing d = drawn(sheet);
     pinRemarks(d, sheet.title);
     view->show(d, true);
@@ -507,6 +518,19 @@ void IssueStage::showCurrent() {
             formPanel->show(d.headings.front().board, formPanel->column());
     }
     paper->setText(tr("%1 · %2 · %3 × %4 mm").arg(q(d.number), q(d.paper)).arg(d.width).arg(d.height));
+}
+
+void IssueStage::showAsBefore(const SheetEntry& sheet) {
+    const auto then = std::find_if(earlier->sheets.begin(), earlier->sheets.end(),
+                                   [&](const SheetEntry& e) { return e.key == sheet.key; });
+    formButton->hide();
+    if (then == earlier->sheets.end()) {
+        view->show({}, true);
+        return paper->setText(tr("%1 was not in %2").arg(q(sheet.title), earlierName));
+    }
+    const Drawing d = then->draw();
+    view->show(d, true);
+    paper->setText(tr("%1 as it was in %2 · %3").arg(q(d.number), earlierName, q(d.paper)));
 }
 
 void IssueStage::showSchedule(BoardId b) {
@@ -699,6 +723,7 @@ void IssueStage::endComparison() {
     if (!earlier) return;
     earlier.reset();
     compared.reset();
+    asBefore->setChecked(false);
     differences->hide();
     sheetSide->show();
     showCurrent();

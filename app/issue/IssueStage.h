@@ -102,6 +102,8 @@ private:
     std::vector<Drawing> tickedSheets();
     void rebuild();
     void showCurrent();
+    /// The same sheet of the state that is compared with.
+    void showAsBefore(const SheetEntry& sheet);
     /// The set of a solution, listed once for it: its entries refer to the solution.
     struct SetOf {
         std::shared_ptr<const Solution> solution;
@@ -128,6 +130,7 @@ private:
     SheetView* view;
     FormPanel* formPanel;
     QPushButton* formButton;
+    QPushButton* asBefore; ///< while it is compared with something
     void endForm();
     /// The schedule whose form is shaped, at once, where the whole set waits until nothing is edited for a moment.
     void redrawShaped();

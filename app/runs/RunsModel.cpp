@@ -246,7 +246,7 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
             if (thing.is<Circuit>()) return q(list.from->project.circuits[thing.as<Circuit>()].name);
             return QString("%1 → %2").arg(q(nameOf(list.from->project, fromOf(*list.from, row))),
                                           q(nameOf(list.from->project, thing))) +
-                   (row.alternate ? tr(", alternate") : QString());
+                   (row.alternate ? tr(", alt.") : QString());
         case Load:
             return q(figures(r.need.load.v));
         case Judged:
@@ -300,6 +300,7 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         }
     }
     const Theme& t = theme();
+    if (role == Qt::ToolTipRole && row.alternate) return plainTip(tr("%1: what takes over").arg(nameOfRow(row)));
     if (role == Qt::TextAlignmentRole) return headerData(i.column(), Qt::Horizontal, role);
     if (role == Qt::ForegroundRole) {
         const bool bad = r.tooSmall || r.state == Sizing::NoneFits || r.state == Sizing::PastCeiling;
@@ -308,7 +309,8 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
         if (i.column() == Own && r.need.lengthKnown && r.dropOwn > r.need.ownLimit + 1e-9) return t.stop;
         if (i.column() == Total && r.need.lengthKnown && r.dropTotal > r.need.totalLimit + 1e-9) return t.stop;
         if (i.column() == Loop && !r.earth->ok) return t.stop;
-        if (i.column() == Longest && r.need.lengthKnown && r.need.length > longestOf(r)) return t.stop;
+        if (i.column() == Longest && r.need.lengthKnown && longestOf(r).v > 0 && r.need.length > longestOf(r))
+            return t.stop;
         if (i.column() == Chosen && (r.why == Governing::VoltageDrop || r.why == Governing::LoopImpedance ||
                                      r.why == Governing::FaultWithstand))
             return t.check;

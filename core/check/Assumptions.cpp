@@ -116,6 +116,20 @@ struct List {
 
     // ---- in place of a calculation ----
 
+    /// Of a busway's bars and of a UPS, as their makers give them.
+    void makersFigures(const Board& b) {
+        if (b.use == BoardUse::Busway && b.barR > 0)
+            add(AssumptionKind::Given, b.id, "Bars of the busway", b.name,
+                fmt::format("{} + j{} mΩ/m when loaded, {} cold, loop {} + j{}", figures(b.barR), figures(b.barX),
+                            figures(b.barR20), figures(b.barLoopR20), figures(b.barLoopX)),
+                "nothing is known of them")
+                .why = "its maker's data";
+        if (b.use == BoardUse::Ups && in.results.of(b.id).ups->losses > 0)
+            add(AssumptionKind::Given, b.id, "What the UPS takes beside", b.name,
+                kilo(in.results.of(b.id).ups->losses) + " kW", "nothing is known of it")
+                .why = "its maker's data";
+    }
+
     void given() {
         const Project& p = in.project;
         for (const Source& s : p.sources) {
@@ -143,8 +157,12 @@ struct List {
             if (b.seriesKA > 0)
                 all.back().why =
                     b.seriesDevices.empty() ? "no devices are named that were tested as one" : b.seriesDevices;
+            makersFigures(b);
         }
         for (const Circuit& c : p.circuits) {
+            if (in.results.of(c.id).tap && !c.along && c.use == CircuitUse::Load)
+                add(AssumptionKind::Assumed, c.id, "Place of a tap-off", name(c.id),
+                    "drop to the far end, faults from the fed end", "where it stands");
             if (c.letThroughKA) {
                 const double there = startOf(in.results, c).fault.worst();
                 add(AssumptionKind::Given, c.id, "Current let through", name(c.id), figures(*c.letThroughKA) + " kA",

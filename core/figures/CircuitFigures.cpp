@@ -140,7 +140,7 @@ constexpr CircuitFigure figureList[] = {
      [](const CircuitFacts& f) { return servesWords(f.in.project, f.in.results, f.c.id); }},
     {"along", "Circuit", "of a busway: ft or m from its fed end", "At", Right,
      [](const CircuitFacts& f) {
-         if (!f.c.along) return std::string();
+         if (!f.c.along || f.b.use != BoardUse::Busway) return std::string();
          const bool feet = f.in.project.basis.units == UnitSystem::Imperial;
          return number(feet ? inFeet(Metres{*f.c.along}) : *f.c.along, feet ? 0 : 1);
      }},

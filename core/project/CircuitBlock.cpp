@@ -114,6 +114,7 @@ std::vector<CircuitId> putCircuits(Project& p, BoardId board, const std::vector<
                 number = it->second;
             }
         c.board = board;
+        c.along.reset(); // a copy stands nowhere yet
         c.run = {};
         if (taken[i].feeder)
             c.use = CircuitUse::Spare, c.name.clear();

@@ -314,7 +314,8 @@ void applyMove(Project& p, const MovePlan& plan) {
                     c.*g.number = it->second;
                 }
             c.board = plan.board;
-            c.bundle = 0; // another raceway
+            c.bundle = 0;    // another raceway
+            c.along.reset(); // another busway, if it is one
         }
         c.slot = slot;
     }

@@ -377,7 +377,8 @@ private:
             f.device.push_back({deviceWords(r.of(c->id), c->poles, in.book), textSize, true, Ink::Ink});
             if (c->device != DeviceKind::Breaker && !in.book.metric())
                 f.device.front().text += std::string(" ") + wordOf(c->device);
-            if (c->along) f.device.front().text += " at " + lengthWords(Metres{*c->along}, p.basis.units);
+            if (c->along && p.boards[c->board].use == BoardUse::Busway)
+                f.device.front().text += " at " + lengthWords(Metres{*c->along}, p.basis.units);
         }
         addWrapped(f.label,
                    run.size >= 0 ? conductorWords(run, in.book) + (run.tooSmall ? ", too small" : "")
@@ -633,12 +634,11 @@ private:
             if (t.passing)
                 symbol(*t.passing, c.in.project.boards[t.ref.as<Board>()].main > 0,
                        {left + symbolRoom / 2, top + symbolHeight / 2}, ink);
-            else if (!c.byFloor())
-                bus(i, top + b.height);
-            if (const Board* board = c.in.project.boards.find(t.ref.as<Board>());
-                board && board->use == BoardUse::Busway) // its bars, from end to end
+            else if (c.in.project.boards[t.ref.as<Board>()].use == BoardUse::Busway) // its bars, from end to end
                 for (double y : {top + 0.9, top + b.height - 0.9})
                     d.line({left + 0.6, y}, {left + b.width - 0.6, y}, busPen, ink);
+            else if (!c.byFloor())
+                bus(i, top + b.height);
         }
         d.hotspots.push_back({t.ref, left, top, left + b.width, top + b.height});
     }

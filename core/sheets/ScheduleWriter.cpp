@@ -293,6 +293,9 @@ std::vector<ScheduleWriter::Note> ScheduleWriter::noteList() const {
         if (!c->unprotected.empty()) add(fmt::format("Circuit {}: {}.", at(*c), c->unprotected));
         if (c->device != DeviceKind::Breaker && !in.book.metric())
             add(fmt::format("Circuit {}: {}.", at(*c), wordOf(c->device)));
+        if (c->along && b.use == BoardUse::Busway)
+            add(fmt::format("Circuit {}: tapped {} from the fed end.", at(*c),
+                            lengthWords(Metres{*c->along}, in.project.basis.units)));
         if (!c->note.empty()) add(fmt::format("Circuit {}: {}", at(*c), c->note));
         const RunResult* run = in.results.run(c->id);
         if (!run || run->size < 0 || c->use != CircuitUse::Load) continue;

@@ -23,13 +23,58 @@ double shareOf(const std::vector<Band>& bands, double count) {
     return bands.back().value;
 }
 
-} // namespace
+/// The demand of one kind of load by its rule, and how it comes about where somebody wants to know.
+class KindDemand {
+public:
+    KindDemand(LoadKind of, const KindSums& all, const Basis& b, const RuleBook& rulebook, Working* working)
+        : kind(of), kinds(all), basis(b), book(rulebook), w(working), k(all[std::size_t(of)]),
+          r(rulebook.demand(of, b.occupancy)), va(k.ownVa()) {}
 
-double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const RuleBook& book, Working* w) {
-    const KindSum& k = kinds[std::size_t(kind)];
-    const double va = k.ownVa();
-    double extra = 0; // 25 % of the largest motor, where it is of this kind
-    const auto say = [&](const std::string& formula, double demand, const char* cited) {
+    double demand() {
+        if (!basis.demandFactors.empty())
+            if (const auto own = basis.demandFactors.find(wordOf(kind)); own != basis.demandFactors.end())
+                return say(w ? fmt::format("{} kVA × {} %", kilo(va), figures(own->second * 100)) : "",
+                           va * own->second, "Basis");
+        extra = shareOfLargestMotor();
+        switch (r.method) {
+        case DemandRule::Method::Stepped:
+            return stepped();
+        case DemandRule::Method::Count:
+            return byCount();
+        case DemandRule::Method::Table:
+            return byTables();
+        case DemandRule::Method::Largest:
+            return say(
+                !w ? std::string()
+                   : fmt::format("{} kVA{}", kilo(va), extra > 0 ? "" : "; the largest motor is of another kind"),
+                va, r.table.c_str());
+        case DemandRule::Method::NonCoincident:
+            return nonCoincident();
+        case DemandRule::Method::LargestAndRest:
+            return largestAndRest();
+        case DemandRule::Method::Points:
+            return byPoints();
+        case DemandRule::Method::Factor:
+            return say(!w ? std::string() : fmt::format("{} kVA × {} %", kilo(va), figures(r.factor * 100)),
+                       va * r.factor, r.table.c_str());
+        case DemandRule::Method::Full:
+            break;
+        }
+        return say(!w ? std::string() : fmt::format("{} kVA × 100 %", kilo(va)), va, "");
+    }
+
+private:
+    const LoadKind kind;
+    const KindSums& kinds;
+    const Basis& basis;
+    const RuleBook& book;
+    Working* w;
+    const KindSum& k;
+    const DemandRule& r;
+    const double va;
+    double extra = 0; ///< 25 % of the largest motor, where it is of this kind
+
+    double say(const std::string& formula, double demand, const char* cited) const {
         if (demand > 0) demand += extra;
         if (w)
             w->step(kindTitle(kind, book),
@@ -38,22 +83,19 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
                                             : formula,
                     kilo(demand) + " kVA", cited);
         return demand;
-    };
-    if (!basis.demandFactors.empty())
-        if (const auto own = basis.demandFactors.find(wordOf(kind)); own != basis.demandFactors.end())
-            return say(w ? fmt::format("{} kVA × {} %", kilo(va), figures(own->second * 100)) : "", va * own->second,
-                       "Basis");
-    const DemandRule& r = book.demand(kind, basis.occupancy);
-    if (r.extra > 0) { // one motor is the largest of all: a lift's and a fan's do not both add their share
+    }
+    /// One motor is the largest of all: a lift's and a fan's do not both add their share.
+    double shareOfLargestMotor() const {
+        if (r.extra <= 0) return 0;
         bool mine = k.largest > 0;
         for (std::size_t i = 0; i < loadKinds && mine; ++i)
             if (LoadKind(i) != kind && book.demand(LoadKind(i), basis.occupancy).extra > 0 &&
                 counts(LoadKind(i), kinds, basis, book))
                 mine = k.largest > kinds[i].largest || (k.largest == kinds[i].largest && kind < LoadKind(i));
-        if (mine) extra = r.extra * k.largest;
+        return mine ? r.extra * k.largest : 0;
     }
-    switch (r.method) {
-    case DemandRule::Method::Stepped: {
+
+    double stepped() const {
         double demand = 0, from = 0;
         const double counted = r.minimumEach > 0 ? std::max(va, k.minimum) : va;
         std::string formula;
@@ -69,7 +111,8 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
         if (w && counted > va) formula += fmt::format(", {} kVA each at least", kilo(r.minimumEach));
         return say(formula, demand, r.table.c_str());
     }
-    case DemandRule::Method::Count: {
+
+    double byCount() const {
         const std::size_t n = std::size_t(std::ceil(std::max(1.0, k.count)));
         const double factor = r.factors[std::min(n, r.factors.size()) - 1];
         const double base = r.minimumEach > 0 ? std::max(va, k.minimum) : va;
@@ -81,37 +124,41 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
                              base * factor < least ? ", not less than the largest " + std::to_string(r.largest) : ""),
             demand, r.table.c_str());
     }
-    case DemandRule::Method::Table: {
-        // The table by count, each kVA (or greater part of one) of the average above its rating adding its share.
-        const auto byTable = [&](double count) {
-            const double n = std::ceil(std::max(1.0, count));
-            double demand = 0;
-            if (n <= double(r.demandByCount.size()))
-                demand = r.demandByCount[std::size_t(n) - 1];
-            else
-                for (const auto& [from, base, each] : r.beyond)
-                    if (n >= from) demand = base + each * n;
-            return demand * (1 + r.overEach * std::round(k.over / n / 1000));
-        };
+
+    /// The table by count, each kVA (or greater part of one) of the average above its rating adding its share.
+    double byTable(double count) const {
+        const double n = std::ceil(std::max(1.0, count));
+        double demand = 0;
+        if (n <= double(r.demandByCount.size()))
+            demand = r.demandByCount[std::size_t(n) - 1];
+        else
+            for (const auto& [from, base, each] : r.beyond)
+                if (n >= from) demand = base + each * n;
+        return demand * (1 + r.overEach * std::round(k.over / n / 1000));
+    }
+    /// By the table; or the small ones at a share of their sum, and the table for the rest, where that is less.
+    double byTables() const {
         const double all = std::min(byTable(k.count), va);
-        // Small ones may instead be taken at a share of their sum, and the table for the rest.
         double apart = 0, small = 0, smallVa = 0;
         std::string formula, tables;
         for (std::size_t i = 0; i < r.small.size(); ++i) {
             if (k.smallCount[i] <= 0) continue;
             const double share = shareOf(r.small[i].factors, k.smallCount[i]);
-            apart += k.smallVa[i] * share, small += k.smallCount[i], smallVa += k.smallVa[i];
-            if (w)
-                formula += fmt::format("{}{} of {} kVA × {} %", formula.empty() ? "" : " + ", figures(k.smallCount[i]),
-                                       kilo(k.smallVa[i]), figures(share * 100)),
-                    tables += (tables.empty() ? "" : ", ") + r.small[i].table;
+            apart += k.smallVa[i] * share;
+            small += k.smallCount[i];
+            smallVa += k.smallVa[i];
+            if (!w) continue;
+            formula += fmt::format("{}{} of {} kVA × {} %", formula.empty() ? "" : " + ", figures(k.smallCount[i]),
+                                   kilo(k.smallVa[i]), figures(share * 100));
+            tables += (tables.empty() ? "" : ", ") + r.small[i].table;
         }
         if (small > 0 && k.count - small > 0.5) {
             const double rest = std::min(byTable(k.count - small), va - smallVa);
             apart += rest;
-            if (w)
-                formula += fmt::format(" + {} by the table, {} kVA", figures(k.count - small), kilo(rest)),
-                    tables += ", " + r.table;
+            if (w) {
+                formula += fmt::format(" + {} by the table, {} kVA", figures(k.count - small), kilo(rest));
+                tables += ", " + r.table;
+            }
         }
         if (small > 0 && apart < all)
             return say(!w ? std::string() : fmt::format("{}, less than the {} kVA by the table", formula, kilo(all)),
@@ -120,11 +167,8 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
                       : fmt::format("{} of {} kVA together", figures(std::ceil(std::max(1.0, k.count))), kilo(va)),
                    all, r.table.c_str());
     }
-    case DemandRule::Method::Largest:
-        return say(!w ? std::string()
-                      : fmt::format("{} kVA{}", kilo(va), extra > 0 ? "" : "; the largest motor is of another kind"),
-                   va, r.table.c_str());
-    case DemandRule::Method::NonCoincident: {
+
+    double nonCoincident() const {
         const double other = kinds[std::size_t(r.with)].ownVa();
         if (!counts(kind, kinds, basis, book))
             return say(
@@ -136,7 +180,8 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
                                : fmt::format("{} kVA × 100 %", kilo(va)),
                    va, r.table.c_str());
     }
-    case DemandRule::Method::LargestAndRest: {
+
+    double largestAndRest() const {
         const double rest = std::max(0.0, va - k.largest - k.second);
         const double demand = k.largest * r.factors[0] + k.second * r.factors[1] + rest * r.factors[2];
         return say(!w ? std::string()
@@ -145,7 +190,8 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
                                     kilo(rest), figures(r.factors[2] * 100)),
                    std::min(va, demand), r.table.c_str());
     }
-    case DemandRule::Method::Points: {
+
+    double byPoints() const {
         const double more = std::ceil(std::max(0.0, k.count - r.pointsFirst) / r.pointsMore - 1e-9);
         const double demand = r.vaFirst + more * r.vaMore; // by points alone, whatever each takes
         return say(!w ? std::string()
@@ -153,13 +199,12 @@ double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const 
                                     more > 0 ? fmt::format(" + {} × {} kVA", figures(more), kilo(r.vaMore)) : ""),
                    demand, r.table.c_str());
     }
-    case DemandRule::Method::Factor:
-        return say(!w ? std::string() : fmt::format("{} kVA × {} %", kilo(va), figures(r.factor * 100)), va * r.factor,
-                   r.table.c_str());
-    case DemandRule::Method::Full:
-        break;
-    }
-    return say(!w ? std::string() : fmt::format("{} kVA × 100 %", kilo(va)), va, "");
+};
+
+} // namespace
+
+double demandOf(LoadKind kind, const KindSums& kinds, const Basis& basis, const RuleBook& book, Working* w) {
+    return KindDemand(kind, kinds, basis, book, w).demand();
 }
 
 void findDemand(const KindSums& entered, const Basis& basis, const RuleBook& book, NodeResult& n, Working* w) {

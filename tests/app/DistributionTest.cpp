@@ -2,6 +2,7 @@
 
 #include "app/boards/ImportPage.h"
 #include "app/riser/RiserMenu.h"
+#include "core/base/Format.h"
 #include "core/project/Operations.h"
 #include "core/project/Validation.h"
 #include "core/sheets/RiserPlaces.h"
@@ -369,10 +370,11 @@ TEST_CASE("riser: a busway by one key, its bars and tap-offs by their facts, and
 
     d.s.select(Ref(bw));
     d.pump();
+    CHECK(d.factValue("Length") == "not entered");
     d.fact("Length", "200 ft");
-    d.fact("R at 20 °C", "3.048 mΩ/100 ft"); // as makers on that side of the sea give it
-    d.fact("R at rated current", "0.125");
-    d.fact("X", "0.05 Ω/km");
+    d.fact("R at 20 °C", "3.048 mohm/100 ft"); // as makers on that side of the sea give it
+    d.fact("R when loaded", "0.125");
+    d.fact("X", "0.05 ohm/km");
     d.fact("Loop to earth, R", "0.3");
     const Board& bars = d.s.project().boards[bw];
     CHECK(bars.barLength == Approx(60.96));
@@ -381,7 +383,7 @@ TEST_CASE("riser: a busway by one key, its bars and tap-offs by their facts, and
     CHECK(bars.barX == Approx(0.05));
     CHECK(d.factValue("X") == "0.05 mΩ/m");
     const Project before = d.s.project();
-    for (const char* typed : {"0.05 MΩ/m", "half", "0.05 Ω"}) { // an M is no m, and an ohm alone has no length
+    for (const char* typed : {"0.05 Mohm/m", "half", "0.05 ohm"}) { // an M is no m, and an ohm alone has no length
         INFO(typed);
         d.fact("X", typed);
         CHECK(d.s.project() == before);
@@ -414,7 +416,7 @@ TEST_CASE("riser: one key gives a thing the size that its load asks for") {
     const double kva = d.s.project().transformers[t].kva;
     CHECK(kva >= load);
     CHECK(kva < 1.6 * load); // the next of the series, not some larger one
-    CHECK(d.said.startsWith("T-1: 1000 kVA → "));
+    CHECK(d.said.toStdString().find("T-1: " + rating(1000) + " kVA → ") == 0);
     d.said.clear();
     d.type(d.drawing, "z");
     CHECK(d.said == "it is that size");
@@ -426,7 +428,8 @@ TEST_CASE("riser: one key gives a thing the size that its load asks for") {
     d.pump();
     d.type(d.drawing, "z");
     const SourceResult& g = d.s.solution().results.of(d.ref("G-1").as<Source>());
-    CHECK(d.s.project().sources[d.ref("G-1").as<Source>()].kva * 1000 >= std::max(g.standby, g.peak));
+    const Source& made = d.s.project().sources[d.ref("G-1").as<Source>()]; // it gives more for the moment of a start
+    CHECK(made.kva * 1000 >= std::max(g.standby, g.peak / made.peakShare));
 }
 
 TEST_CASE("riser: the outline follows the selection, and the tree is built in it as in the drawing") {
@@ -444,7 +447,7 @@ TEST_CASE("riser: the outline follows the selection, and the tree is built in it
     CHECK(row("SP-1")->parent() == row("LP-3"));
     CHECK(row("LP-4")->text(1).endsWith("124 %")); // over its bus; no more figures than a glance takes
     CHECK(row("LP-4")->text(1).startsWith("●"));
-    CHECK(row("ATS-1")->text(0) == "ATS-1 ⇄ G-1");
+    CHECK(row("ATS-1")->text(0) == "ATS-1 ⇄ GD-1");
 
     // The selection is one, whoever makes it.
     d.s.select(d.ref("SP-1"));
@@ -472,8 +475,11 @@ TEST_CASE("riser: the outline follows the selection, and the tree is built in it
     const auto drop = [&](const std::string& what, const std::string& on, Qt::KeyboardModifiers keys = {}) {
         tree.setCurrentItem(row(what));
         tree.scrollToItem(row(on));
-        QMimeData nothing;
-        QDropEvent e(tree.visualItemRect(row(on)).center(), Qt::MoveAction, &nothing, Qt::LeftButton, keys);
+        const std::unique_ptr<QMimeData> carried(tree.model()->mimeData({tree.currentIndex()}));
+        const QPoint at = tree.visualItemRect(row(on)).center();
+        QDragEnterEvent enter(at, Qt::MoveAction, carried.get(), Qt::LeftButton, keys);
+        QApplication::sendEvent(tree.viewport(), &enter);
+        QDropEvent e(at, Qt::MoveAction, carried.get(), Qt::LeftButton, keys);
         QApplication::sendEvent(tree.viewport(), &e);
         d.pump();
     };

@@ -251,7 +251,7 @@ TEST_CASE("runs: the conductors of what takes over have a row of their own, held
             if (d.model.index(row, RunsModel::Serves).data().toString() == serves) return row;
         return -1;
     };
-    const int normal = rowOf("MDS → ATS-1"), other = rowOf("G-1 → ATS-1, alternate");
+    const int normal = rowOf("MDS → ATS-1"), other = rowOf("GD-1 → ATS-1, alt.");
     REQUIRE(normal >= 0);
     REQUIRE(other == normal + 1);
     const BoardId ats = d.board("ATS-1");

@@ -279,7 +279,7 @@ TEST_CASE("runs: filters count, a size is held by hand and let go, nonsense is r
     d.window.go(Stage::Runs);
     RunsModel& m = d.window.runs().model();
     QAbstractItemModelTester tester(&m);
-    CHECK(m.count(RunFilter::Feeders) == 18);
+    CHECK(m.count(RunFilter::Feeders) == 19);
     CHECK(m.count(RunFilter::TooLong) == 2);
     const CircuitId c = d.at("LP-1", 1);
     const int row = m.rowOf(c);
@@ -294,7 +294,7 @@ TEST_CASE("runs: filters count, a size is held by hand and let go, nonsense is r
     d.pump();
     CHECK(d.s.solution().results.of(c).run.state == Sizing::Sized);
     m.setFilter(RunFilter::Feeders);
-    CHECK(m.rowCount() == 18);
+    CHECK(m.rowCount() == 19);
     m.setFilter(RunFilter::All);
     m.sort(RunsModel::Total, Qt::DescendingOrder);
     CHECK(m.index(0, RunsModel::Name).data().toString() == "LP-1-27");
@@ -688,6 +688,17 @@ TEST_CASE("issue compares with an earlier file: words by board, clouds on the sh
     for (const Mark& m : stage.sheet().drawing().marks)
         if (const auto* c = std::get_if<CurveMark>(&m)) red += c->ink == Ink::Stop;
     CHECK(red >= 4);
+    // As it was, in the same place and without marks; and as it is again.
+    const std::string is = stage.sheet().drawing().words();
+    auto* asBefore = stage.findChild<QPushButton*>("compareBefore");
+    REQUIRE(asBefore->isVisible());
+    d.click(*asBefore, QPointF(8, 8));
+    CHECK(stage.sheet().drawing().title == "LP-2");
+    CHECK(stage.sheet().drawing().words() != is);
+    for (const Mark& m : stage.sheet().drawing().marks)
+        if (const auto* c = std::get_if<CurveMark>(&m)) CHECK(c->ink != Ink::Stop);
+    d.click(*asBefore, QPointF(8, 8));
+    CHECK(stage.sheet().drawing().words() == is);
     // Only what follows; then nothing.
     stage.changes().findChild<QToolButton*>("compareEntered")->click();
     CHECK(rows.findItems("held breaker", Qt::MatchContains).isEmpty());
@@ -700,6 +711,7 @@ TEST_CASE("issue compares with an earlier file: words by board, clouds on the sh
     stage.changes().findChild<QPushButton*>("compareBack")->click();
     d.pump();
     CHECK_FALSE(stage.changes().isVisible());
+    CHECK_FALSE(asBefore->isVisible());
     CHECK(stage.sheets().isVisible());
     for (const Mark& m : stage.sheet().drawing().marks)
         if (const auto* c = std::get_if<CurveMark>(&m)) CHECK(c->ink != Ink::Stop);

@@ -150,13 +150,15 @@ TEST_CASE("an SVG holds any text whole, pictures, crops and turned words, and is
     QXmlStreamReader xml(&in);
     QStringList texts;
     QString title;
-    while (!xml.atEnd())
-        if (xml.readNextStartElement() || xml.isStartElement()) {
-            if (xml.name() == QString("title"))
-                title = xml.readElementText();
-            else if (xml.name() == QString("text"))
-                texts << xml.readElementText();
-        }
+    while (!xml.atEnd()) {
+        xml.readNext();
+        if (!xml.isStartElement()) continue;
+        if (xml.name() == QString("title"))
+            title = xml.readElementText();
+        else if (xml.name() == QString("text"))
+            texts << xml.readElementText();
+    }
+    INFO(xml.errorString().toStdString());
     CHECK_FALSE(xml.hasError());
     CHECK(title == "R&D <1>");
     REQUIRE(texts.size() == 2);

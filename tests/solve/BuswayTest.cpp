@@ -1,9 +1,11 @@
 // A busway with its tap-offs, and a UPS with what it takes beside, against figures worked out by hand.
 
 #include "core/solve/Busway.h"
+#include "core/check/Assumptions.h"
 #include "core/check/Check.h"
 #include "core/project/AddBelow.h"
 #include "core/project/Validation.h"
+#include "core/sheets/Sheets.h"
 #include "core/solve/EquipmentSize.h"
 #include "core/solve/States.h"
 #include "tests/World.h"
@@ -107,6 +109,21 @@ TEST_CASE("what hangs on a tap-off begins with the drop and the fault of its pla
     const std::string told = explain(w.p, nec(), r, fed).text();
     CHECK(told.find("Drop in the bars") != std::string::npos);
     CHECK(told.find("50 m along BW-1") != std::string::npos);
+}
+
+TEST_CASE("a tap-off that goes to another board stands nowhere along it yet") {
+    Bars w;
+    Board other = w.p.boards[w.board];
+    other.id = {};
+    other.name = "BW-2";
+    other.run = {};
+    const BoardId two = addBoard(w.p, other);
+    const MovePlan plan = planMoveTo(w.p, {w.far}, two);
+    REQUIRE(plan.possible);
+    applyMove(w.p, plan);
+    CHECK(w.p.circuits[w.far].board == two);
+    CHECK_FALSE(w.p.circuits[w.far].along);
+    CHECK(w.p.circuits[w.near].along == 20);
 }
 
 TEST_CASE("a busway below a source, in front of a board, and taken away again") {
@@ -236,4 +253,31 @@ TEST_CASE("a transformer in front of a board takes over its feed, with the volta
     OneBoard single;
     single.p.sources.change(single.source)->system = VoltageSystem::S240;
     CHECK(refuseTransformerBefore(single.p, single.board));
+}
+
+TEST_CASE("what a maker says of a busway, and what nobody says, is listed for the checker and stands on its schedule") {
+    Bars w;
+    w.p.circuits.change(w.far)->along.reset();
+    const Results r = w.solved();
+    bool bars = false, place = false;
+    for (const Assumption& a : assumptionsOf({w.p, nec(), r})) {
+        if (a.about == Ref(w.board) && a.what == "Bars of the busway") {
+            bars = true;
+            CHECK(a.kind == AssumptionKind::Given);
+            CHECK(a.why == "its maker's data");
+        }
+        if (a.what == "Place of a tap-off") {
+            place = true;
+            CHECK(a.kind == AssumptionKind::Assumed);
+            CHECK(a.about == Ref(w.far)); // of the other it is known
+        }
+    }
+    CHECK(bars);
+    CHECK(place);
+    std::string sheet;
+    for (std::size_t page = 0; page < schedulePages({w.p, nec(), r}, w.board); ++page)
+        sheet += panelSchedule({w.p, nec(), r}, w.board, "E-601", page).words();
+    INFO(sheet);
+    CHECK(sheet.find("BUSWAY SCHEDULE") != std::string::npos);
+    CHECK(sheet.find("Circuit 1: tapped 20.0 m from the fed end.") != std::string::npos);
 }
