@@ -183,9 +183,9 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     asBefore = new QPushButton(tr("As it was"));
     asBefore->setObjectName("compareBefore");
     asBefore->setCheckable(true);
-    asBefore->setShortcut(Qt::Key_F6);
+    asBefore->setShortcut(Qt::Key_F5);
     asBefore->setToolTip(tr("Shows the sheet of the state that is compared with, and this one again, in the same place "
-                            "(F6): what changes is what the eye sees move."));
+                            "(F5): what changes is what the eye sees move."));
     asBefore->hide();
     connect(asBefore, &QPushButton::toggled, this, &IssueStage::showCurrent);
     above->addWidget(asBefore);
@@ -248,6 +248,8 @@ void IssueStage::rebuild() {
         QSignalBlocker quiet(list);
         list->clear();
         int row = 0;
+        const bool someKept =
+            std::any_of(set().sheets.begin(), set().sheets.end(), [](const SheetEntry& e) { return e.kept; });
         for (const SheetEntry& e : set().sheets) {
             auto* i = new QListWidgetItem(q(e.number) + "   " + q(e.title), list);
             i->setData(Qt::UserRole, q(e.key));
@@ -255,7 +257,7 @@ void IssueStage::rebuild() {
             i->setFlags(i->flags() | Qt::ItemIsUserCheckable);
             i->setCheckState(isTicked(e) ? Qt::Checked : Qt::Unchecked);
             QFont font = list->font();
-            font.setItalic(!session.project().sheetNumbers.empty() && e.kind && !e.kept); // may become another yet
+            font.setItalic(someKept && e.kind && !e.kept); // may become another yet
             i->setFont(font);
             if (q(e.key) == wanted) row = list->count() - 1;
         }
@@ -419,7 +421,8 @@ void IssueStage::askNumbers(QPoint at) {
     keep->setEnabled(
         std::any_of(set().sheets.begin(), set().sheets.end(), [](const SheetEntry& s) { return s.kind && !s.kept; }));
     auto* anew = menu.addAction(tr("Number all by the order again"));
-    anew->setEnabled(!session.project().sheetNumbers.empty());
+    const auto& said = session.project().sheetNumbers;
+    anew->setEnabled(std::any_of(said.begin(), said.end(), [](const SheetNumber& s) { return !s.number.empty(); }));
     const QAction* chosen = menu.exec(list->viewport()->mapToGlobal(at));
     if (chosen == number) numberCurrent();
     if (chosen == title) titleCurrent();
@@ -509,6 +512,7 @@ void IssueStage::showCurrent() {
     pinRemarks(d, sheet.title);
     view->show(d, true);
     formButton->setVisible(!d.headings.empty());
+    formButton->setEnabled(true);
     if (formPanel->isVisibleTo(this)) {
         if (d.headings.empty())
             endForm();
@@ -523,7 +527,7 @@ void IssueStage::showCurrent() {
 void IssueStage::showAsBefore(const SheetEntry& sheet) {
     const auto then = std::find_if(earlier->sheets.begin(), earlier->sheets.end(),
                                    [&](const SheetEntry& e) { return e.key == sheet.key; });
-    formButton->hide();
+    formButton->setEnabled(false); // it stays where it is, and so does the one beside it
     if (then == earlier->sheets.end()) {
         view->show({}, true);
         return paper->setText(tr("%1 was not in %2").arg(q(sheet.title), earlierName));

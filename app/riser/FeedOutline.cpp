@@ -163,9 +163,11 @@ void FeedOutline::rebuild() {
         byThing[thing] = row;
         row->setData(0, thingRole, q(thing.text()));
         QString name = q(nameOf(s.project, thing));
-        if (const Board* b = s.project.boards.find(thing.as<Board>()); b && b->alternate)
-            name += tr(" ⇄ %1").arg(q(nameOf(s.project, b->alternate)));
+        const Board* b = s.project.boards.find(thing.as<Board>());
+        if (b && b->alternate) name += " ⇄";
         row->setText(0, name);
+        if (b && b->alternate)
+            row->setToolTip(0, plainTip(tr("%1 takes over").arg(q(nameOf(s.project, b->alternate)))));
         row->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsDropEnabled |
                       (thing.is<Source>() ? Qt::NoItemFlags : Qt::ItemIsDragEnabled));
         const auto count = snags.find(thing);

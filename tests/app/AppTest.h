@@ -17,6 +17,8 @@
 #include "core/rules/DataFolder.h"
 
 #include <QComboBox>
+#include <QContextMenuEvent>
+#include <QMenu>
 #include <QProcess>
 #include <QTemporaryDir>
 #include <QTest>
@@ -111,6 +113,29 @@ struct Driven {
             Q_EMIT box->textActivated(value);
         }
         pump();
+    }
+    /// Presses the right button on a widget and takes this entry of the menu.
+    void menu(QWidget& on, QPoint where, const QString& entry) {
+        bool met = false;
+        QTimer::singleShot(0, &window, [&] {
+            auto* open = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+            REQUIRE(open);
+            for (QAction* a : open->findChildren<QAction*>()) { // within the menus that open from it too
+                auto* in = qobject_cast<QMenu*>(a->parent());
+                if (a->text().section('\t', 0, 0) != entry || a->menu()) continue;
+                met = a->isEnabled();
+                if (in && in != open) open->setActiveAction(in->menuAction());
+                QMenu* at = in ? in : open;
+                if (met) at->setActiveAction(a);
+                QTest::keyClick(at, met ? Qt::Key_Return : Qt::Key_Escape);
+                if (met) return;
+            }
+            if (!met) QTest::keyClick(open, Qt::Key_Escape);
+        });
+        QContextMenuEvent press(QContextMenuEvent::Mouse, where, on.mapToGlobal(where));
+        QApplication::sendEvent(&on, &press);
+        pump();
+        REQUIRE(met);
     }
     QString factValue(const QString& label) {
         for (const FactRow& r : window.facts().view().facts().rows)

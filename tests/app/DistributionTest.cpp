@@ -447,7 +447,8 @@ TEST_CASE("riser: the outline follows the selection, and the tree is built in it
     CHECK(row("SP-1")->parent() == row("LP-3"));
     CHECK(row("LP-4")->text(1).endsWith("124 %")); // over its bus; no more figures than a glance takes
     CHECK(row("LP-4")->text(1).startsWith("●"));
-    CHECK(row("ATS-1")->text(0) == "ATS-1 ⇄ GD-1");
+    CHECK(row("ATS-1")->text(0) == "ATS-1 ⇄");
+    CHECK(row("ATS-1")->toolTip(0) == "GD-1 takes over");
 
     // The selection is one, whoever makes it.
     d.s.select(d.ref("SP-1"));

@@ -345,3 +345,51 @@ TEST_CASE("all files of the set: chosen, named, seen before they are written, an
     CHECK(dialog.order().pattern == "R&D {what}");
     CHECK(dialog.order().kinds == std::set<IssueFile>{IssueFile::Lists, IssueFile::Results});
 }
+
+TEST_CASE("a sheet's title is typed over it in the list; a sheet is left out of the set, told, and taken back") {
+    OnIssue d;
+    QListWidget& list = d.window.issue().sheets();
+    const Project start = d.s.project();
+    const auto rowOf = [&](const QString& title) {
+        for (int i = 0; i < list.count(); ++i)
+            if (list.item(i)->text().section("   ", 1).remove("△ ") == title) return i;
+        return -1;
+    };
+    const auto at = [&](const QString& title) {
+        REQUIRE(rowOf(title) >= 0);
+        list.setCurrentRow(rowOf(title));
+        list.scrollToItem(list.currentItem());
+        d.pump();
+        return list.visualItemRect(list.currentItem()).center();
+    };
+    (void)at("Panel schedule LP-2");
+    list.setFocus();
+    QTest::keyClick(&list, Qt::Key_F2, Qt::ShiftModifier);
+    auto* line = list.findChild<QLineEdit*>("sheetTitle");
+    REQUIRE(line);
+    CHECK(line->text() == "Panel schedule LP-2");
+    line->selectAll();
+    QTest::keyClicks(line, "Kitchen and bar");
+    QTest::keyClick(line, Qt::Key_Return);
+    d.pump();
+    CHECK(rowOf("Kitchen and bar") >= 0);
+    CHECK(d.window.issue().sheet().drawing().words().find("Kitchen and bar") != std::string::npos);
+    CHECK_FALSE(list.item(rowOf("Kitchen and bar"))->font().italic()); // a title keeps no number
+
+    const int before = list.count();
+    d.menu(*list.viewport(), at("Kitchen and bar"), "Leave it out of the set");
+    CHECK(list.count() == before - 1);
+    CHECK(rowOf("Kitchen and bar") < 0);
+    CHECK(d.window.issue().findChild<QLabel*>("issuesMade")->text().contains("Left out of the set: 1 sheet."));
+    d.menu(*list.viewport(), at("Riser diagram"), "Kitchen and bar"); // of those that can be taken back
+    CHECK(list.count() == before);
+    CHECK(rowOf("Kitchen and bar") >= 0);
+    for (int i = 0; i < 3; ++i) d.s.undo();
+    d.pump();
+    CHECK(d.s.project() == start);
+
+    // Lists follow what there is: they have no title of their own.
+    (void)at("Drawing index");
+    QTest::keyClick(&list, Qt::Key_F2, Qt::ShiftModifier);
+    CHECK_FALSE(list.findChild<QLineEdit*>("sheetTitle"));
+}

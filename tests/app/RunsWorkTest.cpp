@@ -51,24 +51,6 @@ struct OnRuns : Driven {
         pump();
     }
     QString cell(const char* name, int column) { return model.index(rowOf(name), column).data().toString(); }
-    /// Presses the right button on a widget and takes this entry of the menu.
-    void menu(QWidget& on, QPoint where, const QString& entry) {
-        bool met = false;
-        QTimer::singleShot(0, &window, [&] {
-            auto* open = qobject_cast<QMenu*>(QApplication::activePopupWidget());
-            REQUIRE(open);
-            for (QAction* a : open->actions())
-                if (a->text().section('\t', 0, 0) == entry) {
-                    met = true;
-                    open->setActiveAction(a);
-                }
-            QTest::keyClick(open, met ? Qt::Key_Return : Qt::Key_Escape);
-        });
-        QContextMenuEvent press(QContextMenuEvent::Mouse, where, on.mapToGlobal(where));
-        QApplication::sendEvent(&on, &press);
-        pump();
-        REQUIRE(met);
-    }
 };
 
 } // namespace
