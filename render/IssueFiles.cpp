@@ -10,6 +10,8 @@
 #include "core/report/CalculationReport.h"
 #include "core/sheets/DoorCard.h"
 #include "render/PdfFile.h"
+#include "render/PngFile.h"
+#include "render/SvgFile.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -42,6 +44,11 @@ struct Plan {
     void add(const std::string& what, const char* ending,
              std::function<std::optional<Error>(const fs::path& to)> write) {
         files.push_back({names.of(fileNameOf(order.pattern, project(), what), ending), std::move(write)});
+    }
+    /// A file for each sheet.
+    template <class F> void addEach(const char* ending, F write) {
+        for (const SheetEntry& e : sheets)
+            add(e.number + " " + e.title, ending, [write, &e](const fs::path& to) { return write(e, to); });
     }
     std::optional<Error> noted(const Outcome<DxfLeftOut>& done) {
         if (!done) return done.error();
@@ -76,15 +83,17 @@ struct Plan {
                 return writePdf(drawn, qt(to), pdfAbout(project(), project().basis.title));
             });
         case IssueFile::Apart:
-            for (const SheetEntry& e : sheets)
-                add(e.number + " " + e.title, ".pdf", [this, &e](const fs::path& to) {
-                    return writePdf({e.draw()}, qt(to), pdfAbout(project(), e.title));
-                });
-            return;
+            return addEach(".pdf", [this](const SheetEntry& e, const fs::path& to) {
+                return writePdf({e.draw()}, qt(to), pdfAbout(project(), e.title));
+            });
+        case IssueFile::Svg:
+            return addEach(".svg", [](const SheetEntry& e, const fs::path& to) { return writeSvg(e.draw(), qt(to)); });
+        case IssueFile::Png:
+            return addEach(".png", [](const SheetEntry& e, const fs::path& to) { return writePng(e.draw(), qt(to)); });
         case IssueFile::Drawings:
-            for (const SheetEntry& e : sheets)
-                add(e.number + " " + e.title, ".dxf",
-                    [this, &e](const fs::path& to) { return noted(writeDxf(e.draw(), to, sheetDxf(in))); });
+            addEach(".dxf", [this](const SheetEntry& e, const fs::path& to) {
+                return noted(writeDxf(e.draw(), to, sheetDxf(in)));
+            });
             for (const auto& [level, name] : planFiles(project()))
                 add(name, ".dxf",
                     [this, level = level](const fs::path& to) { return noted(writePlanDxf(in, level, to)); });

@@ -14,12 +14,14 @@
 
 namespace lintel {
 
-enum class IssueFile { Sheets, Apart, Drawings, Lists, Cards, Report, Results, Project };
+enum class IssueFile { Sheets, Apart, Drawings, Svg, Png, Lists, Cards, Report, Results, Project };
 template <> struct EnumText<IssueFile> {
     static constexpr std::pair<IssueFile, const char*> words[] = {
         {IssueFile::Sheets, "sheets"},    ///< one PDF of all sheets
         {IssueFile::Apart, "apart"},      ///< a PDF for each sheet
         {IssueFile::Drawings, "dxf"},     ///< a DXF for each sheet, and each floor in the units of the building
+        {IssueFile::Svg, "svg"},          ///< an SVG for each sheet
+        {IssueFile::Png, "png"},          ///< a picture of each sheet
         {IssueFile::Lists, "lists"},      ///< the workbook
         {IssueFile::Cards, "cards"},      ///< door cards, one PDF
         {IssueFile::Report, "report"},    ///< the calculation report, each circuit in a row

@@ -26,6 +26,8 @@ FilesDialog::FilesDialog(const SheetInput& input, const std::vector<SheetEntry>&
         {IssueFile::Sheets, tr("The ticked sheets as one PDF")},
         {IssueFile::Apart, tr("Each ticked sheet as a PDF of its own")},
         {IssueFile::Drawings, tr("DXF: each ticked sheet, and each floor in the units of the building")},
+        {IssueFile::Svg, tr("SVG of each ticked sheet, with ids")},
+        {IssueFile::Png, tr("Pictures of the ticked sheets (PNG)")},
         {IssueFile::Lists, tr("The lists and schedules as a workbook")},
         {IssueFile::Cards, tr("Door cards")},
         {IssueFile::Report, tr("The calculation report, each circuit in a row")},

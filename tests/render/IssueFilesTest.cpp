@@ -45,7 +45,8 @@ TEST_CASE("files of a set: every kind is there under its name and opens again") 
     Hall hall;
     QTemporaryDir folder;
     for (const auto& [kind, word] : EnumText<IssueFile>::words)
-        if (kind != IssueFile::Apart && kind != IssueFile::Drawings) hall.order.kinds.insert(kind);
+        if (!std::set{IssueFile::Apart, IssueFile::Drawings, IssueFile::Svg, IssueFile::Png}.count(kind))
+            hall.order.kinds.insert(kind);
     const auto written = writeIssueFiles(hall.in, hall.sheets, folder.path().toStdString(), hall.order);
     REQUIRE(written);
     const QStringList names = within(folder);
@@ -81,10 +82,10 @@ TEST_CASE("files of a set: every kind is there under its name and opens again") 
     CHECK(within(folder) == names);
 }
 
-TEST_CASE("files of a set: a PDF and a DXF for each sheet, and each floor; some sheets only") {
+TEST_CASE("files of a set: a PDF, DXF, SVG and picture for each sheet, and each floor; some sheets only") {
     Hall hall;
     QTemporaryDir folder;
-    hall.order.kinds = {IssueFile::Apart, IssueFile::Drawings};
+    hall.order.kinds = {IssueFile::Apart, IssueFile::Drawings, IssueFile::Svg, IssueFile::Png};
     hall.order.pattern = "{what}";
     std::vector<SheetEntry> some;
     for (const SheetEntry& e : hall.sheets)
@@ -94,6 +95,21 @@ TEST_CASE("files of a set: a PDF and a DXF for each sheet, and each floor; some 
     CHECK(QDir(folder.path()).entryList({"E-*.pdf"}).size() == 2);
     CHECK(QDir(folder.path()).entryList({"E-*.dxf"}).size() == 2);
     CHECK(QDir(folder.path()).entryList({"plan_*.dxf"}).size() > 1);
+    const QStringList pictures = QDir(folder.path()).entryList({"E-501*.png"}),
+                      svg = QDir(folder.path()).entryList({"*.svg"});
+    REQUIRE(pictures.size() == 1);
+    CHECK(svg.size() == 2);
+    // ARCH D is 36 × 24 in, at 150 dots an inch; white paper with something on it.
+    const QImage picture(folder.filePath(pictures.front()));
+    CHECK(picture.size() == QSize(5400, 3600));
+    CHECK(std::lround(picture.dotsPerMeterX() * 0.0254) == 150);
+    CHECK(picture.pixelColor(20, 20) == QColor(Qt::white));
+    // A thing of the plan has its id in the SVG: every device that is drawn there.
+    const QString plan = QString::fromUtf8(bytesOf(folder.filePath(svg.filter("E-101").front())));
+    int devices = 0;
+    for (const Device& d : hall.project.devices)
+        devices += plan.contains(QString::fromStdString("id=\"" + Ref(d.id).text() + "\""));
+    CHECK(devices > 20);
     CHECK(QFile::exists(folder.filePath(QString::fromStdString("E-501 " + some.back().title + ".pdf"))));
 }
 
