@@ -15,6 +15,14 @@ Complex barLoop(const Board& b, double metres, double factor) {
     return Complex{b.barLoopR20 * factor, b.barLoopX} * metres * milli;
 }
 
+/// What a load on fewer than all lines loses over a balanced one, in shares of its own voltage: out by its line and
+/// back by the neutral, as if nothing on the other lines made up for it; between two of three lines, out and back. The
+/// most that it can be.
+double backFactor(int poles, int lines) {
+    if (poles >= lines) return 1;
+    return poles == 1 ? 2 : 2 / root3;
+}
+
 /// The fault at a tap-off: the fed end's, less the bars up to it.
 FaultPoint faultAlong(const FaultPoint& fed, const Board& b, const Circuit& c, double celsius, VoltageSystem system) {
     const double warm = b.barR20 > 0 ? b.barR / b.barR20 : 1;
@@ -67,7 +75,7 @@ void Solver::settleTaps(const Board& b) {
     double beyond = amps, moment = 0; // A that flow past; A·m of what hangs before
     for (const Hung& tap : taps) {
         TapPoint& at = r.circuits[tap.circuit->id.value].tap.make();
-        at.dropOwn = percent * (moment + beyond * tap.at);
+        at.dropOwn = percent * backFactor(tap.circuit->poles, facts.lines) * (moment + beyond * tap.at);
         at.dropTotal = n.dropTotal + at.dropOwn;
         at.dropKnown = n.dropKnown && (tap.at == 0 ? tap.circuit->along.has_value() : barsKnown(b));
         at.fault = n.fault.known ? faultAlong(n.fault, b, *tap.circuit, p.basis.faultCelsius, b.system) : FaultPoint{};

@@ -4,7 +4,8 @@
 //
 // Drop along the bars, with what hangs on each tap-off taking its share of the busway's demand current, of the heaviest
 // line: u(x) = Σ I_i · min(x, x_i) · (R·cos φ + X·sin φ), times √3 of three lines, R at the rated current: each metre
-// of bar carries what hangs beyond it. Faults: the bars up to the tap-off in series, R at 20 °C scaled to the
+// of bar carries what hangs beyond it. A tap-off on one line counts twice that, as if all of it came back by the
+// neutral; on two of three lines 2/√3 times. Faults: the bars up to the tap-off in series, R at 20 °C scaled to the
 // temperature that the basis asks for.
 
 #include "core/solve/Results.h"

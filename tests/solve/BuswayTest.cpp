@@ -61,6 +61,17 @@ TEST_CASE("drop along a busway: each metre of bar carries what hangs beyond it")
     CHECK_FALSE(w.solved().of(w.far).run.need.beforeKnown);
 }
 
+TEST_CASE("a tap-off on fewer lines loses more of its own voltage: out by its line and back by the neutral") {
+    Bars w;
+    const CircuitId one = w.circuit(5, LoadUnit::kVA, 1), two = w.circuit(5, LoadUnit::kVA, 2);
+    for (CircuitId c : {one, two}) w.p.circuits.change(c)->along = 20;
+    const Results r = w.solved();
+    // Where three lines lose I·z/277 V, one loses 2·I·z/277 V, and two lose 2·I·z/480 V: 2/√3 times as much.
+    const double three = r.of(w.near).tap->dropOwn;
+    CHECK(r.of(one).tap->dropOwn == Approx(2 * three));
+    CHECK(r.of(two).tap->dropOwn == Approx(2 / std::sqrt(3.0) * three));
+}
+
 TEST_CASE("faults along a busway: the bars up to the tap-off in series") {
     Bars w;
     const Results r = w.solved();
