@@ -4,6 +4,7 @@
 #include "app/boards/BoardsStage.h"
 #include "app/boards/CircuitsPage.h"
 #include "app/frame/MainWindow.h"
+#include "app/riser/FeedOutline.h"
 #include "bench/BigBuilding.h"
 #include "core/exchange/LoadList.h"
 #include "core/project/ProjectFile.h"
@@ -87,6 +88,23 @@ void boards500(benchmark::State& state) {
     editToScreen(state, file, state.range(0) == 1);
 }
 BENCHMARK(boards500)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+/// The outline beside the riser, after a solution.
+void outline500(benchmark::State& state) {
+    Session s;
+    if (s.begin(bigBuilding(500, 42))) return state.SkipWithError("cannot be begun");
+    s.waitSolved(10000);
+    FeedOutline outline(s);
+    outline.resize(212, 640);
+    outline.show();
+    QCoreApplication::processEvents();
+    for (auto _ : state) {
+        Q_EMIT s.solved();
+        QCoreApplication::processEvents();
+    }
+    s.close();
+}
+BENCHMARK(outline500)->Unit(benchmark::kMillisecond);
 
 void listOf20000(benchmark::State& state) {
     const std::string file = folder() + "/list.csv";

@@ -106,14 +106,15 @@ FeedOutline::FeedOutline(Session& s, QWidget* parent)
     connect(rows, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* row) {
         if (following || !row) return;
         following = true;
-        session.select(FeedTree::thingOf(row));
+        session.select(FeedTree::thingOf(row)); // what can be added to it follows from the selection
         following = false;
-        fillCommands();
     });
-    connect(rows, &QTreeWidget::itemCollapsed, this,
-            [this](QTreeWidgetItem* row) { closed.insert(FeedTree::thingOf(row)); });
-    connect(rows, &QTreeWidget::itemExpanded, this,
-            [this](QTreeWidgetItem* row) { closed.erase(FeedTree::thingOf(row)); });
+    connect(rows, &QTreeWidget::itemCollapsed, this, [this](QTreeWidgetItem* row) {
+        if (!following) closed.insert(FeedTree::thingOf(row));
+    });
+    connect(rows, &QTreeWidget::itemExpanded, this, [this](QTreeWidgetItem* row) {
+        if (!following) closed.erase(FeedTree::thingOf(row));
+    });
     connect(rows, &QWidget::customContextMenuRequested, this, [this](QPoint at) {
         showRiserMenu(session, FeedTree::thingOf(rows->itemAt(at)), rows->viewport()->mapToGlobal(at), this);
     });
@@ -126,6 +127,9 @@ FeedOutline::FeedOutline(Session& s, QWidget* parent)
     });
     connect(&session, &Session::opened, this, [this] {
         closed.clear();
+        shape.clear();
+        byThing.clear();
+        rows->clear();
         if (isVisible()) rebuild();
     });
     connect(&session, &Session::selectionChanged, this, [this] {
@@ -139,16 +143,34 @@ void FeedOutline::showEvent(QShowEvent*) { rebuild(); }
 
 void FeedOutline::rebuild() {
     const Solution& s = session.solution();
-    const auto snags = countSnags(s.project, s.snags);
     following = true;
     rows->setUpdatesEnabled(false);
+    // Most edits change figures alone: the rows stay, and are made anew where something hangs elsewhere.
+    std::vector<std::pair<Ref, Ref>> now;
+    for (Ref thing : s.results.order) {
+        const NodeResult& n = *s.results.node(thing);
+        now.emplace_back(thing, n.looped ? Ref() : n.parent);
+    }
+    if (now != shape) makeRows(std::move(now));
+    const auto snags = countSnags(s.project, s.snags);
+    for (const auto& [thing, row] : byThing) {
+        const auto found = snags.find(thing);
+        fillRow(*row, thing, found == snags.end() ? SnagCount{} : found->second);
+    }
+    rows->setUpdatesEnabled(true);
+    following = false;
+    follow();
+    fillCommands();
+}
+
+void FeedOutline::makeRows(std::vector<std::pair<Ref, Ref>>&& wanted) {
+    shape = std::move(wanted);
     rows->clear();
     byThing.clear();
     QTreeWidgetItem* unfed = nullptr;
-    for (Ref thing : s.results.order) {
-        const NodeResult& n = *s.results.node(thing);
+    for (const auto& [thing, parent] : shape) {
         QTreeWidgetItem* row = nullptr;
-        if (const auto above = byThing.find(n.parent); above != byThing.end() && !n.looped) {
+        if (const auto above = byThing.find(parent); above != byThing.end()) {
             row = new QTreeWidgetItem(above->second);
         } else if (thing.is<Source>()) {
             row = new QTreeWidgetItem(rows);
@@ -162,30 +184,27 @@ void FeedOutline::rebuild() {
         }
         byThing[thing] = row;
         row->setData(0, thingRole, q(thing.text()));
-        QString name = q(nameOf(s.project, thing));
-        const Board* b = s.project.boards.find(thing.as<Board>());
-        if (b && b->alternate) name += " ⇄";
-        row->setText(0, name);
-        if (b && b->alternate)
-            row->setToolTip(0, plainTip(tr("%1 takes over").arg(q(nameOf(s.project, b->alternate)))));
+        row->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
         row->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsDropEnabled |
                       (thing.is<Source>() ? Qt::NoItemFlags : Qt::ItemIsDragEnabled));
-        const auto count = snags.find(thing);
-        const SnagCount found = count == snags.end() ? SnagCount{} : count->second;
-        if (const auto use = useOf(s, thing)) row->setText(1, q(number(*use * 100)) + " %");
-        if (found.stops > 0) row->setText(1, QString("● ") + row->text(1));
-        row->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
-        if (found.stops > 0 || useOf(s, thing).value_or(0) > 1) row->setForeground(1, theme().stop);
-        if (found.stops + found.checks > 0)
-            row->setToolTip(1, tr("%1 stops, %2 checks").arg(found.stops).arg(found.checks));
     }
     rows->expandAll();
     for (Ref thing : closed)
         if (QTreeWidgetItem* row = rowOf(thing)) row->setExpanded(false);
-    rows->setUpdatesEnabled(true);
-    following = false;
-    follow();
-    fillCommands();
+}
+
+void FeedOutline::fillRow(QTreeWidgetItem& row, Ref thing, SnagCount found) const {
+    const Solution& s = session.solution();
+    const Board* b = s.project.boards.find(thing.as<Board>());
+    const bool taken = b && b->alternate;
+    row.setText(0, q(nameOf(s.project, thing)) + (taken ? " ⇄" : ""));
+    row.setToolTip(0, taken ? plainTip(tr("%1 takes over").arg(q(nameOf(s.project, b->alternate)))) : QString());
+    const auto use = useOf(s, thing);
+    const QString figure = use ? q(number(*use * 100)) + " %" : QString();
+    row.setText(1, found.stops > 0 ? "● " + figure : figure);
+    row.setForeground(1, found.stops > 0 || use.value_or(0) > 1 ? QBrush(theme().stop) : QBrush());
+    row.setToolTip(1, found.stops + found.checks > 0 ? tr("%1 stops, %2 checks").arg(found.stops).arg(found.checks)
+                                                     : QString());
 }
 
 QTreeWidgetItem* FeedOutline::rowOf(Ref thing) const {

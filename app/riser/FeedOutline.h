@@ -4,6 +4,7 @@
 // and the same dragging as in the drawing.
 
 #include "app/frame/Session.h"
+#include "core/sheets/RiserOverlay.h"
 
 #include <QTreeWidget>
 #include <QWidget>
@@ -47,12 +48,16 @@ protected:
 
 private:
     void rebuild();
+    /// Each thing with what it hangs on.
+    void makeRows(std::vector<std::pair<Ref, Ref>>&& wanted);
+    void fillRow(QTreeWidgetItem& row, Ref thing, SnagCount found) const;
     void follow();
     void fillCommands();
     QTreeWidgetItem* rowOf(Ref thing) const;
     Session& session;
     FeedTree* rows;
     QTreeWidget* adding;
+    std::vector<std::pair<Ref, Ref>> shape; ///< what the rows were made for
     std::map<Ref, QTreeWidgetItem*> byThing;
     std::set<Ref> closed; ///< rows that somebody has closed
     bool following = false;

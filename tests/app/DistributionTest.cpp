@@ -522,11 +522,22 @@ TEST_CASE("riser: the outline follows the selection, and the tree is built in it
     d.pump();
     CHECK(d.s.project() == before);
 
+    // What somebody has closed stays closed, whether figures change or something hangs elsewhere.
+    row("T-2")->setExpanded(false);
+    d.s.edit("Figures", [&](Project& p) { p.boards.change(d.ref("SP-1").as<Board>())->bus = 100; });
+    d.pump();
+    CHECK_FALSE(row("T-2")->isExpanded());
+    CHECK(row("SP-1")->text(1).endsWith("65 %")); // 64.8 A of 100
+    d.s.undo();
+    d.pump();
+
     // What nothing feeds stands by itself.
     d.s.edit("Free", [&](Project& p) { clearFeed(p, d.ref("LP-2")); });
     d.pump();
     REQUIRE(row("LP-2"));
     CHECK(row("LP-2")->parent()->text(0) == "Not fed");
+    CHECK_FALSE(row("T-2")->isExpanded());
+    CHECK(row("T-1")->isExpanded());
 
     // It is put away, and the drawing takes its room.
     const int narrow = d.drawing.width();
