@@ -1,5 +1,6 @@
 #include "app/basis/AssumptionsPage.h"
 
+#include "app/frame/AskAndWrite.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/TextFile.h"
@@ -8,7 +9,6 @@
 
 #include <QBoxLayout>
 #include <QDate>
-#include <QFileDialog>
 #include <QItemSelectionModel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -226,12 +226,9 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent)
         if (const Ref thing = refFrom(i->data(Thing).toString().toStdString())) session.select(thing);
     });
     connect(printing, &QPushButton::clicked, this, [this] {
-        const QString file = QFileDialog::getSaveFileName(
-            this, tr("Print the assumptions"), q(safeFileName(session.project().basis.title + " assumptions", ".pdf")),
-            tr("PDF (*.pdf)"));
-        if (file.isEmpty()) return;
-        const auto bad = print(file);
-        session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+        askAndWrite(session, this, tr("Print the assumptions"),
+                    q(safeFileName(session.project().basis.title + " assumptions", ".pdf")), tr("PDF (*.pdf)"),
+                    [this](const QString& file) { return print(file); });
     });
     connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
     rebuild();

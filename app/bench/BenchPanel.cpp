@@ -1,5 +1,6 @@
 #include "app/bench/BenchPanel.h"
 
+#include "app/frame/AskAndWrite.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/TextFile.h"
 #include "core/sheets/WorkingSheet.h"
@@ -7,7 +8,6 @@
 
 #include <QBoxLayout>
 #include <QComboBox>
-#include <QFileDialog>
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -72,14 +72,9 @@ BenchPanel::BenchPanel(Session& s, QWidget* parent) : QWidget(parent), session(s
     printButton = new QPushButton(tr("Print to PDF…"), this);
     printButton->setObjectName("benchPrint");
     connect(printButton, &QPushButton::clicked, this, [this] {
-        QString file = QFileDialog::getSaveFileName(
-            this, tr("Print the working"), q(safeFileName(newest ? newest->working.title : std::string(), ".pdf")),
-            tr("PDF (*.pdf)"));
-        if (file.isEmpty()) return;
-        if (auto bad = print(file))
-            session.say(q(bad->text()), true);
-        else
-            session.say(tr("Written: %1").arg(file));
+        askAndWrite(session, this, tr("Print the working"),
+                    q(safeFileName(newest ? newest->working.title : std::string(), ".pdf")), tr("PDF (*.pdf)"),
+                    [this](const QString& file) { return print(file); });
     });
     foot->addWidget(printButton);
     column->addLayout(foot);

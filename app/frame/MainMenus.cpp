@@ -6,6 +6,7 @@
 #include "app/basis/BasisStage.h"
 #include "app/bench/BenchPanel.h"
 #include "app/boards/BoardsStage.h"
+#include "app/frame/AskAndWrite.h"
 #include "app/frame/FindBox.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/SnagStrip.h"
@@ -94,13 +95,11 @@ void MainWindow::fileMenu() {
             return state->say(tr("Choose a board, transformer, source or circuit first: its workings are printed."),
                               true);
         const Working w = explain(s.project, *s.book, s.results, thing);
-        const QString name = QFileDialog::getSaveFileName(this, tr("Print the workings"),
-                                                          q(safeFileName(w.title, ".pdf")), tr("PDF (*.pdf)"));
-        if (name.isEmpty()) return;
-        if (auto bad = writePdf(workingSheets(w, sheetHead(s.project, *s.book)), name, pdfAbout(s.project, w.title)))
-            state->say(q(bad->text()), true);
-        else
-            state->say(tr("Written: %1").arg(name));
+        askAndWrite(*state, this, tr("Print the workings"), q(safeFileName(w.title, ".pdf")), tr("PDF (*.pdf)"),
+                    [&](const QString& name) {
+                        return writePdf(workingSheets(w, sheetHead(s.project, *s.book)), name,
+                                        pdfAbout(s.project, w.title));
+                    });
     });
     file->addSeparator();
     add(file, tr("&Quit"), "quit", QKeySequence::Quit, [this] { close(); });
@@ -272,13 +271,9 @@ void MainWindow::catalogueEntries(QMenu* project) {
                        .arg(t.recipes));
     });
     add(project, tr("Write the types as a catalogue…"), "writeTypes", {}, [this] {
-        const QString name = QFileDialog::getSaveFileName(this, tr("Write the types as a catalogue"),
-                                                          tr("catalogue.lintel"), tr("Lintel files (*.lintel)"));
-        if (name.isEmpty()) return;
-        if (auto bad = saveProject(catalogueOf(state->project()), name.toStdString()))
-            state->say(q(bad->text()), true);
-        else
-            state->say(tr("Written: %1").arg(name));
+        askAndWrite(
+            *state, this, tr("Write the types as a catalogue"), tr("catalogue.lintel"), tr("Lintel files (*.lintel)"),
+            [&](const QString& name) { return saveProject(catalogueOf(state->project()), name.toStdString()); });
     });
 }
 
@@ -315,14 +310,10 @@ void MainWindow::listEntries(QMenu* circuit) {
         boardsStage->openImport({});
     });
     add(circuit, tr("Write the list of loads…"), "exportLoads", {}, [this] {
-        const QString name = QFileDialog::getSaveFileName(
-            this, tr("Write the list of loads"), q(safeFileName(state->project().basis.title + " loads", ".xlsx")),
-            tr("Lists (*.xlsx *.csv)"));
-        if (name.isEmpty()) return;
-        if (auto bad = writeGrid(listOf(state->project()), name.toStdString(), "Loads"))
-            state->say(q(bad->text()), true);
-        else
-            state->say(tr("Written: %1").arg(name));
+        askAndWrite(
+            *state, this, tr("Write the list of loads"),
+            q(safeFileName(state->project().basis.title + " loads", ".xlsx")), tr("Lists (*.xlsx *.csv)"),
+            [&](const QString& name) { return writeGrid(listOf(state->project()), name.toStdString(), "Loads"); });
     });
     add(circuit, tr("Take in a schedule of feeders…"), "importFeeders", {}, [this] {
         go(Stage::Boards);

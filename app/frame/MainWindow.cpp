@@ -4,6 +4,7 @@
 #include "app/bench/BenchPanel.h"
 #include "app/boards/BoardsStage.h"
 #include "app/frame/Application.h"
+#include "app/frame/AskAndWrite.h"
 #include "app/frame/FactsPanel.h"
 #include "app/frame/FeedPathBar.h"
 #include "app/frame/FindBox.h"
@@ -204,16 +205,13 @@ void MainWindow::copySelectedBoard() {
 }
 
 void MainWindow::writeFeeders() {
-    const QString name = QFileDialog::getSaveFileName(
-        this, tr("Write the schedule of feeders"), q(safeFileName(state->project().basis.title + " feeders", ".xlsx")),
-        tr("Lists (*.xlsx *.csv)"));
-    if (name.isEmpty()) return;
-    state->waitSolved();
-    const Solution& s = state->solution();
-    if (auto bad = writeGrid(feedersOf(s.project, *s.book, s.results), name.toStdString(), "Feeders"))
-        state->say(q(bad->text()), true);
-    else
-        state->say(tr("Written: %1").arg(name));
+    askAndWrite(*state, this, tr("Write the schedule of feeders"),
+                q(safeFileName(state->project().basis.title + " feeders", ".xlsx")), tr("Lists (*.xlsx *.csv)"),
+                [this](const QString& name) {
+                    state->waitSolved();
+                    const Solution& s = state->solution();
+                    return writeGrid(feedersOf(s.project, *s.book, s.results), name.toStdString(), "Feeders");
+                });
 }
 
 void MainWindow::takeOutOfFeed() {

@@ -1,5 +1,6 @@
 #include "app/issue/FormPanel.h"
 
+#include "app/frame/AskAndWrite.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/TextFile.h"
 #include "core/project/ProjectFile.h"
@@ -446,12 +447,11 @@ void FormPanel::takeFile() {
 }
 
 void FormPanel::writeFile() {
-    const QString file =
-        QFileDialog::getSaveFileName(this, tr("Write all forms to a file"), "forms.lintel", tr("Forms (*.lintel)"));
-    if (file.isEmpty()) return;
-    const auto bad =
-        writeTextAtomically(writeProject(formsFile(session.project(), *session.solution().book)), file.toStdString());
-    session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+    askAndWrite(session, this, tr("Write all forms to a file"), "forms.lintel", tr("Forms (*.lintel)"),
+                [this](const QString& file) {
+                    const Project all = formsFile(session.project(), *session.solution().book);
+                    return writeTextAtomically(writeProject(all), file.toStdString());
+                });
 }
 
 } // namespace lintel

@@ -1,5 +1,6 @@
 #include "app/issue/IssueStage.h"
 
+#include "app/frame/AskAndWrite.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "app/issue/FilesDialog.h"
@@ -755,11 +756,7 @@ void IssueStage::writeTo(const QString& title, const char* ending, const QString
                          const std::function<std::optional<Error>(const QString&)>& write) {
     const std::string name = session.project().basis.title, words = ending;
     const std::size_t dot = words.rfind('.');
-    const QString file = QFileDialog::getSaveFileName(
-        this, title, q(safeFileName(name + words.substr(0, dot), words.substr(dot))), filter);
-    if (file.isEmpty()) return;
-    const auto bad = write(file);
-    session.say(bad ? q(bad->text()) : tr("Written: %1").arg(file), bad.has_value());
+    askAndWrite(session, this, title, q(safeFileName(name + words.substr(0, dot), words.substr(dot))), filter, write);
 }
 
 std::optional<Error> IssueStage::exportLists(const QString& file) {

@@ -79,12 +79,8 @@ void addInFront(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
     if (!board) return;
     // The next of the series above what the board takes; the smallest where nothing hangs on it yet.
     const Solution& solved = s.solution();
-    const auto& tables = solved.book->tables;
-    const bool three = factsOf(s.project().boards[board].system).phases == 3;
     const double demand = solved.results.knows(board) ? solved.results.of(board).demand / 1000 : 0;
-    double kva = 0;
-    for (double size : three ? tables.threePhaseKva : tables.singlePhaseKva)
-        if (kva == 0 && size >= demand) kva = size;
+    const double kva = nextOf(transformerSeries(*solved.book, s.project().boards[board].system), demand);
     const QString refused =
         kva > 0 ? refusal(refuseTransformerBefore(s.project(), board)) : QObject::tr("its demand is past the series");
     out.push_back({QObject::tr("Transformer"), group, refused, 'R',
@@ -121,10 +117,7 @@ void addSizing(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
 double generatorFor(const Session& s, BoardId board) {
     const Solution& solved = s.solution();
     if (!solved.results.knows(board)) return 0;
-    const double demand = solved.results.of(board).demand / 1000;
-    for (double kva : solved.book->tables.generatorKva)
-        if (kva >= demand) return kva;
-    return 0;
+    return nextOf(solved.book->tables.generatorKva, solved.results.of(board).demand / 1000);
 }
 
 void addTakers(const Session& s, BoardId board, bool keysOnly, std::vector<RiserCommand>& out) {

@@ -59,11 +59,6 @@ void RunProfile::show(Of what) {
     rebuild();
 }
 
-void RunProfile::zoomToPath(bool on) {
-    pathButton->setChecked(on);
-    rebuild();
-}
-
 void RunProfile::rebuild() {
     stretches.clear();
     places.clear();

@@ -19,8 +19,6 @@ public:
     explicit RunProfile(Session& session, QWidget* parent = nullptr);
     void show(Of what);
     Of shown() const { return of; }
-    /// Whether the chosen path fills the field.
-    void zoomToPath(bool on);
     /// Where the end of the run to a thing is drawn; nothing: it is not.
     std::optional<QPointF> endOf(Ref thing) const;
     /// What the run to a thing comes to: % or kA.

@@ -3,6 +3,7 @@
 
 #include "core/base/Format.h"
 #include "core/bench/Run.h"
+#include "core/solve/EquipmentSize.h"
 #include "core/solve/Fault.h"
 #include "core/solve/Solve.h"
 
@@ -127,10 +128,7 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
     const double pf = in.number("powerFactor");
     const double amps = benchAmps(in, l, pf, secondary, poles, book, nullptr).v, volts = s.lineLine.v;
     const double va = amps * volts * (three ? root3 : 1), wanted = va * (1 + in.number("growth") / 100) / 1000;
-    const auto& series = three ? book.tables.threePhaseKva : book.tables.singlePhaseKva;
-    double kva = 0;
-    for (double k : series)
-        if (kva == 0 && k >= wanted * (1 - 1e-9)) kva = k;
+    double kva = nextOf(transformerSeries(book, secondary), wanted);
     a.working.step("Size",
                    fmt::format("{} kVA × {:.2f} = {} kVA, next standard", figures(va / 1000),
                                1 + in.number("growth") / 100, figures(wanted)),

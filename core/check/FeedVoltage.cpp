@@ -5,6 +5,7 @@
 #include "core/project/AddBelow.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
+#include "core/solve/EquipmentSize.h"
 
 #include <fmt/format.h>
 
@@ -58,9 +59,8 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
             }
     if (const BoardId board = node.as<Board>(); board && !refuseTransformerBefore(p, board)) {
         const double wanted = std::max(isMediumVoltage(given) ? 75.0 : 0.0, in.results.node(node)->demand / 1000);
-        const auto& series = factsOf(taken).phases == 3 ? in.book.tables.threePhaseKva : in.book.tables.singlePhaseKva;
-        const auto next = std::find_if(series.begin(), series.end(), [&](double kva) { return kva >= wanted; });
-        const double kva = next == series.end() ? std::ceil(wanted) : *next;
+        const double next = nextOf(transformerSeries(in.book, taken), wanted);
+        const double kva = next > 0 ? next : std::ceil(wanted);
         out.push_back(
             {fmt::format("Put a transformer of {} kVA before it, {} – {} V", rating(kva), wordOf(given), wordOf(taken)),
              [=](Project& q) { (void)insertTransformer(q, board, kva); }});

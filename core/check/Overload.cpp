@@ -5,6 +5,7 @@
 #include "core/project/Operations.h"
 #include "core/solve/BoardLoad.h"
 #include "core/solve/ConductorSizing.h"
+#include "core/solve/EquipmentSize.h"
 
 #include <fmt/format.h>
 
@@ -76,8 +77,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (const Transformer* t = in.project.transformers.find(s.about.as<Transformer>())) {
         const TransformerId id = t->id;
         const double kva = in.results.of(id).demand / 1000;
-        for (double size :
-             factsOf(t->secondary).phases == 3 ? in.book.tables.threePhaseKva : in.book.tables.singlePhaseKva)
+        for (double size : transformerSeries(in.book, t->secondary))
             if (size >= kva) { // the next, and the one that leaves a quarter for what is to come
                 const bool roomy = size >= kva * 1.25;
                 if (out.empty() || roomy)

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/solve/EquipmentSize.h"
 
 #include <fmt/format.h>
 
@@ -55,9 +56,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                                [=, board = b.id](Project& p) { p.boards.change(board)->main = main; }});
                 break;
             }
-    const auto& series = factsOf(in.project.transformers[id].secondary).phases == 3 ? in.book.tables.threePhaseKva
-                                                                                    : in.book.tables.singlePhaseKva;
-    for (double kva : series)
+    for (double kva : transformerSeries(in.book, in.project.transformers[id].secondary))
         if (transformerPrimaryRating(r.primaryAmps.v * kva / in.project.transformers[id].kva, in.book) >= device) {
             out.push_back({fmt::format("Make it {} kVA", rating(kva)),
                            [=](Project& p) { p.transformers.change(id)->kva = kva; }});

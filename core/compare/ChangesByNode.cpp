@@ -1,6 +1,7 @@
 #include "core/compare/ChangesByNode.h"
 
 #include "core/check/SnagsByNode.h"
+#include "core/compare/RunOwners.h"
 #include "core/sheets/RiserEquipment.h"
 
 #include <set>
@@ -11,22 +12,11 @@ namespace {
 /// Finds the thing of the riser at which a change is told.
 class Places {
 public:
-    Places(const Project& project, const Results& results) : p(project) {
+    Places(const Project& project, const Results& results) : p(project), owners(project) {
         for (CircuitId c : riserEquipment(project, results)) drawn.insert(c);
-        for (const Board& b : p.boards) {
-            if (b.run) ownerOfRun[b.run] = b.id;
-            if (b.alternateRun) ownerOfRun[b.alternateRun] = b.id;
-        }
-        for (const Transformer& t : p.transformers)
-            if (t.run) ownerOfRun[t.run] = t.id;
-        for (const Circuit& c : p.circuits)
-            if (c.run) ownerOfRun[c.run] = c.id;
     }
     Ref of(Ref about) const {
-        if (const RunId run = about.as<Run>()) {
-            const auto owner = ownerOfRun.find(run);
-            about = owner == ownerOfRun.end() ? Ref() : owner->second;
-        }
+        if (const RunId run = about.as<Run>()) about = owners.of(run);
         if (const Load* l = p.loads.find(about.as<Load>())) about = l->circuit;
         if (const Device* d = p.devices.find(about.as<Device>())) about = d->circuit;
         if (const Circuit* c = p.circuits.find(about.as<Circuit>())) {
@@ -40,7 +30,7 @@ public:
 private:
     const Project& p;
     std::set<CircuitId> drawn;
-    std::map<RunId, Ref> ownerOfRun;
+    RunOwners owners;
 };
 
 } // namespace

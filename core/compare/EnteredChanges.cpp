@@ -1,5 +1,6 @@
 #include "core/compare/EnteredChanges.h"
 
+#include "core/compare/RunOwners.h"
 #include "core/project/Edit.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
@@ -66,21 +67,9 @@ std::string orNone(const std::string& name, const char* otherwise) { return name
 /// The board under which a change of a thing is told; else the part of the work it belongs to.
 struct Groups {
     const Project& p;
-    std::vector<std::string> ofRun{}; ///< by id
+    RunOwners owners;
 
-    explicit Groups(const Project& project) : p(project) {
-        const auto put = [&](RunId run, const std::string& group) {
-            if (!run) return;
-            if (ofRun.size() <= run.value) ofRun.resize(run.value + 1);
-            ofRun[run.value] = group;
-        };
-        for (const Circuit& c : p.circuits) put(c.run, board(c.board));
-        for (const Board& b : p.boards) {
-            put(b.run, board(b.id));
-            put(b.alternateRun, board(b.id));
-        }
-        for (const Transformer& t : p.transformers) put(t.run, orNone(t.name, "Transformers"));
-    }
+    explicit Groups(const Project& project) : p(project), owners(project) {}
     std::string board(BoardId id) const {
         const Board* b = p.boards.find(id);
         return b ? orNone(b->name, "Boards without a name") : "Boards";
@@ -96,7 +85,11 @@ struct Groups {
     std::string operator()(const Transformer& t) const { return orNone(t.name, "Transformers"); }
     std::string operator()(const Source& s) const { return orNone(s.name, "Sources"); }
     std::string operator()(const Run& r) const {
-        return r.id.value < ofRun.size() && !ofRun[r.id.value].empty() ? ofRun[r.id.value] : "Runs of nothing";
+        const Ref owner = owners.of(r.id);
+        if (const Board* b = p.boards.find(owner.as<Board>())) return (*this)(*b);
+        if (const Transformer* t = p.transformers.find(owner.as<Transformer>())) return (*this)(*t);
+        if (const Circuit* c = p.circuits.find(owner.as<Circuit>())) return (*this)(*c);
+        return "Runs of nothing";
     }
     std::string operator()(const ScheduleForm&) const { return "Schedule forms"; }
     std::string operator()(const Issue&) const { return "Issues"; }
@@ -107,28 +100,10 @@ struct Groups {
     template <class T> std::string operator()(const T&) const { return "Plan"; }
 };
 
-/// What a run is called: by what it belongs to.
-struct Owners {
-    std::vector<Ref> ofRun{};
-    explicit Owners(const Project& p) {
-        const auto put = [&](RunId run, Ref owner) {
-            if (!run) return;
-            if (ofRun.size() <= run.value) ofRun.resize(run.value + 1);
-            ofRun[run.value] = owner;
-        };
-        for (const Circuit& c : p.circuits) put(c.run, c.id);
-        for (const Board& b : p.boards) {
-            put(b.run, b.id);
-            put(b.alternateRun, b.id);
-        }
-        for (const Transformer& t : p.transformers) put(t.run, t.id);
-    }
-};
-
-template <class T> std::string named(const Project& p, const Owners& owners, const T& thing) {
+template <class T> std::string named(const Project& p, const RunOwners& owners, const T& thing) {
     const Ref r = thing.id;
     if constexpr (std::is_same_v<T, Run>) {
-        const Ref owner = thing.id.value < owners.ofRun.size() ? owners.ofRun[thing.id.value] : Ref();
+        const Ref owner = owners.of(thing.id);
         return "Run of " + (owner ? nameOf(p, owner) : r.text());
     }
     std::string name = nameOf(p, r);
@@ -177,7 +152,6 @@ std::vector<EnteredChange> enteredChanges(const Project& before, const Project& 
     std::vector<EnteredChange> out;
     const Edit edit = difference(before, after, "");
     const Groups was(before), is(after);
-    const Owners ownersBefore(before), ownersAfter(after);
     for (const AnyChange& any : edit.changes)
         std::visit(
             [&]<class T>(const Change<T>& c) {
@@ -191,7 +165,7 @@ std::vector<EnteredChange> enteredChanges(const Project& before, const Project& 
                              : !c.after ? EnteredChange::What::Removed
                                         : EnteredChange::What::Changed;
                     e.thing = c.after ? c.after->id : c.before->id;
-                    e.name = c.after ? named(after, ownersAfter, *c.after) : named(before, ownersBefore, *c.before);
+                    e.name = c.after ? named(after, is.owners, *c.after) : named(before, was.owners, *c.before);
                     e.group = c.after ? is(*c.after) : was(*c.before);
                     if (c.before && c.after) e.fields = fieldsOf(*c.before, *c.after, before, after);
                 }

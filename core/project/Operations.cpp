@@ -471,6 +471,13 @@ void letGo(Project& p, Ref gone) {
         if (b.alternate == gone) takers.push_back(b.id);
     for (BoardId b : takers) alternateFrom(p, b, {});
 }
+/// The run that `from` took over when it was put in front of `thing`, in place of the one that lies between them.
+void giveRunBack(Project& p, BoardId from, Ref thing) {
+    RunId& run = thing.is<Board>() ? p.boards.change(thing.as<Board>())->run
+                                   : p.transformers.change(thing.as<Transformer>())->run;
+    p.runs.remove(run);
+    run = std::exchange(p.boards.change(from)->run, {});
+}
 /// Gives what hangs on it back to its own feed: with a circuit, which feeds one thing, only where one hangs on it.
 void bridge(Project& p, BoardId id) {
     const Ref feed = p.boards[id].feed;
@@ -482,19 +489,9 @@ void bridge(Project& p, BoardId id) {
         for (BoardId b : takers) p.boards.change(b)->alternate = feed;
     if (!feed || (feed.is<Circuit>() && below.size() != 1)) return;
     for (Ref r : below) setFeed(p, r, feed);
-    if (below.size() == 1) { // the run that it took over when it was put there
-        Ref one = below.front();
-        RunId& run =
-            one.is<Board>() ? p.boards.change(one.as<Board>())->run : p.transformers.change(one.as<Transformer>())->run;
-        p.runs.remove(run);
-        run = p.boards[id].run;
-        p.boards.change(id)->run = {};
-    }
+    if (below.size() == 1) giveRunBack(p, id, below.front());
     p.boards.change(id)->feed = {};
 }
-} // namespace
-
-namespace {
 /// A busway with one tap-off alone gives what hangs on it back to its own feed, as what passes on does.
 void bridgeBusway(Project& p, BoardId id) {
     std::vector<Ref> fed;
@@ -509,11 +506,7 @@ void bridgeBusway(Project& p, BoardId id) {
     clearFeed(p, fed.front());
     p.boards.change(id)->feed = {};
     setFeed(p, fed.front(), feed);
-    RunId& run = fed.front().is<Board>() ? p.boards.change(fed.front().as<Board>())->run
-                                         : p.transformers.change(fed.front().as<Transformer>())->run;
-    p.runs.remove(run);
-    run = p.boards[id].run;
-    p.boards.change(id)->run = {};
+    giveRunBack(p, id, fed.front());
 }
 } // namespace
 

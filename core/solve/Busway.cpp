@@ -44,10 +44,13 @@ Complex barOhmsCold(const Board& b, double metres, double celsius) {
 }
 Complex barOhmsWarm(const Board& b, double metres) { return Complex{b.barR, b.barX} * metres * milli; }
 
+CircuitStart startOf(const Results& r, BoardId id) {
+    const BoardResult& board = r.of(id);
+    return {board.fault, board.dropTotal, board.dropKnown};
+}
 CircuitStart startOf(const Results& r, const Circuit& c) {
     if (const auto& tap = r.of(c.id).tap) return {tap->fault, tap->dropTotal, tap->dropKnown};
-    const BoardResult& board = r.of(c.board);
-    return {board.fault, board.dropTotal, board.dropKnown};
+    return startOf(r, c.board);
 }
 
 void Solver::settleTaps(const Board& b) {

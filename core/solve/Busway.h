@@ -17,6 +17,7 @@ struct CircuitStart {
     double drop = 0; ///< % from the source
     bool dropKnown = true;
 };
+CircuitStart startOf(const Results& results, BoardId board);
 CircuitStart startOf(const Results& results, const Circuit& circuit);
 
 /// Whether the maker's figures of its bars are entered, all that drop and three-phase faults need.

@@ -20,8 +20,7 @@ public:
     std::optional<EquipmentSize> transformer(const Transformer& t) const {
         const TransformerResult& n = r.of(t.id);
         if (n.demand <= 0 || n.looped) return std::nullopt;
-        return chosen(t.kva, grown(n.demand / 1000),
-                      three(t.secondary) ? book.tables.threePhaseKva : book.tables.singlePhaseKva,
+        return chosen(t.kva, grown(n.demand / 1000), transformerSeries(book, t.secondary),
                       fmt::format("{} kVA of demand{}", kilo(n.demand), growthWords()));
     }
     std::optional<EquipmentSize> generator(const Source& s) const {
@@ -64,15 +63,12 @@ private:
     const Results& r;
     Working* w;
 
-    static bool three(VoltageSystem s) { return factsOf(s).phases == 3; }
     double grown(double kva) const { return kva * (1 + p.basis.growth); }
     std::string growthWords() const {
         return p.basis.growth > 0 ? fmt::format(" × {} for growth", figures(1 + p.basis.growth)) : std::string();
     }
     EquipmentSize chosen(double now, double needed, const std::vector<double>& series, const std::string& how) const {
-        EquipmentSize out{"kVA", now, needed, 0};
-        const auto next = std::lower_bound(series.begin(), series.end(), needed * (1 - 1e-9));
-        if (next != series.end()) out.size = *next;
+        const EquipmentSize out{"kVA", now, needed, nextOf(series, needed)};
         tell(out, how, "");
         return out;
     }
@@ -85,6 +81,15 @@ private:
 };
 
 } // namespace
+
+const std::vector<double>& transformerSeries(const RuleBook& book, VoltageSystem secondary) {
+    return factsOf(secondary).phases == 3 ? book.tables.threePhaseKva : book.tables.singlePhaseKva;
+}
+
+double nextOf(const std::vector<double>& series, double needed) {
+    const auto next = std::lower_bound(series.begin(), series.end(), needed * (1 - 1e-9));
+    return next == series.end() ? 0 : *next;
+}
 
 std::optional<EquipmentSize> equipmentSize(const Project& p, const RuleBook& book, const Results& r, Ref thing,
                                            Working* w) {

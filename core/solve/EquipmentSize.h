@@ -16,6 +16,11 @@
 
 namespace lintel {
 
+/// kVA of transformers with this secondary.
+const std::vector<double>& transformerSeries(const RuleBook& book, VoltageSystem secondary);
+/// The first of a series that is enough; 0: the series ends below.
+double nextOf(const std::vector<double>& series, double needed);
+
 struct EquipmentSize {
     const char* unit = "kVA"; ///< or "A"
     double now = 0;           ///< as entered; 0: not entered

@@ -40,9 +40,7 @@ Solver::Above Solver::above(const NodeResult& n) const {
         a.poles = factsOf(x->secondary).phases == 3 ? 3 : factsOf(x->secondary).lines;
     } else if (auto* b = p.boards.find(n.parent.as<Board>())) {
         a.system = b->system;
-        const CircuitStart begins = n.via
-                                        ? startOf(r, p.circuits[n.via])
-                                        : CircuitStart{r.of(b->id).fault, r.of(b->id).dropTotal, r.of(b->id).dropKnown};
+        const CircuitStart begins = n.via ? startOf(r, p.circuits[n.via]) : startOf(r, b->id);
         a.fault = begins.fault;
         a.drop = begins.drop;
         a.dropKnown = begins.dropKnown;
