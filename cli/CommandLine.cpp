@@ -693,6 +693,14 @@ private:
         sheetsCommand->add_option("--leave", sheets.leave, "Leave sheets out of the set, by number")->delimiter(',');
         sheetsCommand->add_option("--back", sheets.back,
                                   "Take sheets back that were left out, by their titles; all: every one");
+        sheetsCommand
+            ->add_option("--compose", sheets.compose,
+                         "Put sheets together on a new one, by numbers and keys of lists: E-601,E-602,feeders; or all "
+                         "schedules, diagrams or lists, on as many sheets as they take")
+            ->allow_extra_args(false);
+        sheetsCommand->add_option("--paper", sheets.paper, "Of new sheets: " + choiceWords<SheetPaper>());
+        sheetsCommand->add_option("--apart", sheets.apart, "Take composed sheets apart again, by number")
+            ->delimiter(',');
         sheetsCommand->add_flag("--keep", sheets.keep, "All keep the numbers that they have");
         sheetsCommand->add_flag("--anew", sheets.anew, "First number all by the order again");
         sheetsCommand->add_option("--out", sheets.out, "The project to write; without it FILE itself");

@@ -97,6 +97,9 @@ struct SheetsOrder {
     std::vector<std::string> titles;  ///< "E-603=Kitchen panel"; "E-603=": the usual one again
     std::vector<std::string> leave;   ///< numbers of sheets to leave out
     std::vector<std::string> back;    ///< titles of sheets that were left out; "all"
+    std::vector<std::string> compose; ///< "E-601,E-602,feeders": on one sheet; "schedules", "diagrams", "lists": all
+    std::vector<std::string> apart;   ///< numbers of composed sheets to take apart
+    std::string paper = "as usual";   ///< of new composed sheets
     bool keep = false, anew = false, json = false;
 };
 int runSheets(const SheetsOrder& order);

@@ -2,7 +2,10 @@
 
 #include "cli/Commands.h"
 #include "core/check/Assumptions.h"
+#include "core/compose/SheetSet.h"
+#include "core/compose/Together.h"
 #include "core/issue/Issues.h"
+#include "core/lists/List.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/SheetNumbers.h"
 
@@ -10,6 +13,7 @@
 #include <filesystem>
 #include <fmt/format.h>
 #include <iostream>
+#include <map>
 #include <nlohmann/json.hpp>
 
 namespace lintel {
@@ -18,10 +22,11 @@ namespace {
 void print(const std::vector<SheetEntry>& set, const std::vector<SheetLeftOut>& left, bool json) {
     nlohmann::ordered_json list = nlohmann::ordered_json::array();
     for (const SheetEntry& e : set) {
-        if (json)
-            list.push_back({{"number", e.number}, {"title", e.title}, {"paper", e.paper}, {"kept", e.kept}});
-        else
-            std::cout << fmt::format("{:12} {:4} {:10} {}\n", e.number, e.kept ? "kept" : "", e.paper, e.title);
+        if (json) list.push_back({{"number", e.number}, {"title", e.title}, {"paper", e.paper}, {"kept", e.kept}});
+        if (json && !e.trouble.empty()) list.back()["trouble"] = e.trouble;
+        if (!json)
+            std::cout << fmt::format("{:12} {:4} {:10} {}{}\n", e.number, e.kept ? "kept" : "", e.paper, e.title,
+                                     e.trouble.empty() ? "" : "  [" + e.trouble + "]");
     }
     for (const SheetLeftOut& s : left)
         if (json)
@@ -65,6 +70,49 @@ std::optional<Error> entitle(Project& p, const std::vector<SheetEntry>& set, con
     return sheet ? titleSheet(p, {*sheet->kind, sheet->about}, told->second) : sheet.error();
 }
 
+/// What stands on a sheet of its own, by its number, or a list by its key.
+Outcome<ShownThing> thingOf(const std::vector<SheetEntry>& set, const std::string& word) {
+    if (listKind(word)) return ShownThing{SheetKind::List, {}, word};
+    const auto sheet = findOwn(set, word);
+    if (!sheet)
+        return Error{word, sheet.error().what,
+                     sheet.error().help + " Lists go by their keys: lintel-cli lists FILE names them."};
+    if (sheet->kind == SheetKind::Composed)
+        return Error{word, "it is composed of views itself", "Name the sheets to put together."};
+    return ShownThing{*sheet->kind, sheet->about, {}};
+}
+
+std::optional<Error> compose(Project& p, const SheetInput& in, const std::string& order, SheetPaper paper) {
+    const std::map<std::string, SheetKind> kinds{
+        {"schedules", SheetKind::Schedule}, {"diagrams", SheetKind::Diagram}, {"lists", SheetKind::List}};
+    std::vector<ShownThing> things;
+    if (const auto kind = kinds.find(order); kind != kinds.end()) {
+        things = thingsToCompose(in, kind->second);
+        if (things.empty()) return Error{order, "there are none that stand on no composed sheet yet", ""};
+        composeTogether(in, p, things, paper);
+        return std::nullopt;
+    }
+    const auto set = issueSet(in);
+    for (std::size_t from = 0; from <= order.size();) {
+        const std::size_t comma = std::min(order.find(',', from), order.size());
+        const auto thing = thingOf(set, order.substr(from, comma - from));
+        if (!thing) return thing.error();
+        things.push_back(*thing);
+        from = comma + 1;
+    }
+    const ComposedSheetId sheet = addComposedSheet(p, paper);
+    for (const ShownThing& thing : things) placeView(p, sheet, thing);
+    return std::nullopt;
+}
+
+std::optional<Error> takeApart(Project& p, const std::vector<SheetEntry>& set, const std::string& number) {
+    const auto sheet = findOwn(set, number);
+    if (!sheet) return sheet.error();
+    if (sheet->kind != SheetKind::Composed) return Error{number, "it is not a composed sheet", ""};
+    endComposedSheet(p, sheet->about.as<ComposedSheet>());
+    return std::nullopt;
+}
+
 std::optional<Error> takeBack(Project& p, const SheetInput& in, const std::string& title) {
     bool found = false;
     for (const SheetLeftOut& s : sheetsLeftOut(in)) {
@@ -96,6 +144,15 @@ int runSheets(const SheetsOrder& o) {
     }
     for (const std::string& title : o.back)
         if (const auto bad = takeBack(next, {next, (*s)->book, (*s)->results}, title)) return fail(*bad);
+    const auto paper = fromWord<SheetPaper>(o.paper);
+    if (!paper)
+        return fail({o.paper, "it is not a paper of composed sheets", "Take " + choiceWords<SheetPaper>() + "."});
+    for (const std::string& number : o.apart)
+        if (const auto bad = takeApart(next, setOf(next), number)) return fail(*bad);
+    for (const std::string& order : o.compose) {
+        const Project now = next;
+        if (const auto bad = compose(next, {now, (*s)->book, (*s)->results}, order, *paper)) return fail(*bad);
+    }
     const auto set = setOf(next);
     if (o.keep) keepNumbers(next, set);
     const auto leftOf = [&](const Project& p) { return sheetsLeftOut({p, (*s)->book, (*s)->results}); };

@@ -11,23 +11,24 @@
 
 namespace lintel {
 
-DrawingView::DrawingView(Session& s, QWidget* parent) : QWidget(parent), session(s) {
+DrawingView::DrawingView(Session& s, QWidget* parent) : QWidget(parent), itsSession(s) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
-    connect(&session, &Session::selectionChanged, this, [this] {
-        const auto chosen = session.selectionList();
+    connect(&itsSession, &Session::selectionChanged, this, [this] {
+        const auto chosen = itsSession.selectionList();
         if (!chosen.empty()) reveal(chosen.front());
         update();
     });
 }
 
 void DrawingView::show(const Drawing& d, bool asPrinted) {
-    const bool other = d.title != shown.title || d.width != shown.width || d.height != shown.height;
+    const bool otherSheet = d.number.empty() ? d.title != shown.title : d.number != shown.number;
+    const bool other = otherSheet || d.width != shown.width || d.height != shown.height;
     shown = d;
     printed = asPrinted;
     if (other || fitted) {
         fit();
-        const auto chosen = session.selectionList();
+        const auto chosen = itsSession.selectionList();
         if (leastScale > 0 && !chosen.empty()) reveal(chosen.front());
     }
     update();
@@ -122,7 +123,7 @@ void DrawingView::paintEvent(QPaintEvent*) {
                 p.drawRect(QRectF(h->left - away, h->top - away, h->right - h->left + 2 * away,
                                   h->bottom - h->top + 2 * away));
     };
-    const auto chosen = session.selectionList();
+    const auto chosen = itsSession.selectionList();
     for (Ref r : chosen) around(r, t.accent); // over the drawing: what it fills would hide it
     outline({chosen.begin(), chosen.end()}, t.accent, Qt::SolidLine, 2, 0.8);
     if (grabbed && moved) {
@@ -190,8 +191,8 @@ void DrawingView::wheelEvent(QWheelEvent* e) {
 
 void DrawingView::contextMenuEvent(QContextMenuEvent* e) {
     const bool byKey = e->reason() == QContextMenuEvent::Keyboard;
-    const Ref thing = byKey ? session.selection() : thingAt(e->pos());
-    if (!byKey) session.select(thing);
+    const Ref thing = byKey ? itsSession.selection() : thingAt(e->pos());
+    if (!byKey) itsSession.select(thing);
     Q_EMIT menuWanted(thing, e->globalPos());
 }
 
@@ -201,7 +202,7 @@ void DrawingView::mousePressEvent(QMouseEvent* e) {
     moved = false;
     grabbed = e->button() == Qt::LeftButton ? thingAt(e->position()) : Ref();
     panning = !grabbed;
-    if (e->button() == Qt::LeftButton) session.select(grabbed);
+    if (e->button() == Qt::LeftButton) itsSession.select(grabbed);
 }
 void DrawingView::mouseMoveEvent(QMouseEvent* e) {
     held = e->modifiers();

@@ -35,6 +35,8 @@ public:
 
 protected:
     Point toPaper(QPointF at) const; ///< mm of the drawing
+    Session& session() { return itsSession; }
+    void noteKeys(Qt::KeyboardModifiers keys) { held = keys; }
     void paintEvent(QPaintEvent*) override;
     void wheelEvent(QWheelEvent*) override;
     void mousePressEvent(QMouseEvent*) override;
@@ -63,7 +65,7 @@ private:
     /// How far the drawing moves each time while something is held at the edge of the view.
     QPointF pull() const;
     QBasicTimer pulling;
-    Session& session;
+    Session& itsSession;
     Drawing shown;
     bool printed = false, fitted = true;
     double scale = 1, leastScale = 0;

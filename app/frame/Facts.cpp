@@ -1399,7 +1399,7 @@ Facts factsFor(Session& session, Ref thing) {
         b.device(*x, session.selectionList().size());
     else if (auto* l = p.loads.find(thing.as<Load>()))
         b.load(*l);
-    else
+    else if (!viewFacts(b, thing.as<PlacedView>()))
         planFacts(b, thing);
     return b.f;
 }

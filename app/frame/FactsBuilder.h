@@ -175,5 +175,7 @@ QStringList deviceTypeNames(const Project& project);
 void deviceGroup(FactsBuilder& builder);
 /// Of what only the plan has: walls, rooms, openings, furniture, underlays, catchments, trays; false for anything else.
 bool planFacts(FactsBuilder& builder, Ref thing);
+/// Of a view on a composed sheet; false where there is none.
+bool viewFacts(FactsBuilder& builder, PlacedViewId view);
 
 } // namespace lintel

@@ -3,6 +3,7 @@
 #include "app/frame/AskAndWrite.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
+#include "app/issue/ComposePanel.h"
 #include "app/issue/FilesDialog.h"
 #include "app/issue/IssueDialog.h"
 #include "app/issue/PrintSheets.h"
@@ -11,6 +12,7 @@
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/SheetMarks.h"
+#include "core/compose/SheetSet.h"
 #include "core/exchange/DxfPlan.h"
 #include "core/lists/Workbook.h"
 #include "core/project/CircuitFacts.h"
@@ -38,7 +40,7 @@
 
 namespace lintel {
 namespace {
-constexpr int usualWidth = 252, shapingWidth = 320; // of what stands beside the sheet
+constexpr int shapingWidth = 320; // of what stands beside the sheet
 }
 
 IssueStage::IssueStage(Session& s, QWidget* parent)
@@ -49,7 +51,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
     side = new QWidget(this);
-    side->setFixedWidth(usualWidth);
+    side->setFixedWidth(usualSideWidth);
     auto* outer = new QVBoxLayout(side);
     outer->setContentsMargins(12, 12, 10, 12);
     sheetSide = new QWidget(side);
@@ -60,21 +62,35 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     formPanel = new FormPanel(session, side);
     formPanel->hide();
     outer->addWidget(formPanel);
+    setUpComposing();
     connect(formPanel, &FormPanel::closed, this, &IssueStage::endForm);
     connect(formPanel, &FormPanel::columnChosen, view, &SheetView::setColumn);
-    connect(view, &SheetView::columnChosen, this, [this](BoardId, int column) { shapeForm(column); });
+    connect(view, &SheetView::columnChosen, this, [this](BoardId board, int column) { shapeForm(column, board); });
     connect(view, &SheetView::columnWidened, this,
             [this](BoardId, int column, double by) { formPanel->widen(column, by); });
     connect(view, &SheetView::columnMoved, this, [this](BoardId, int column, int to) { formPanel->move(column, to); });
     connect(view, &SheetView::cellWanted, this, &IssueStage::editCell);
-    connect(view, &SheetView::menuWanted, this, [this](Ref, QPoint at) { askRemark(at); });
+    connect(view, &SheetView::menuWanted, this, [this](Ref thing, QPoint at) {
+        if (view->composing() && thing.is<PlacedView>()) return askView(thing.as<PlacedView>(), at);
+        askRemark(at);
+    });
     connect(differences, &CompareList::closed, this, &IssueStage::endComparison);
     connect(differences, &CompareList::chosen, this, &IssueStage::showThing);
     auto* left = new QVBoxLayout(sheetSide);
     left->setContentsMargins(0, 0, 0, 0);
+    auto* headLine = new QHBoxLayout;
     auto* head = new QLabel(tr("SHEETS"));
     head->setProperty("heading", true);
-    left->addWidget(head);
+    headLine->addWidget(head, 1);
+    auto* fresh = new QPushButton(tr("New sheet"));
+    fresh->setObjectName("newSheet");
+    fresh->setToolTip(tr("A sheet put together from schedules, diagrams, plans, lists and notes"));
+    auto* newMenu = new QMenu(fresh);
+    newMenu->setObjectName("newSheetMenu");
+    fillNewMenu(*newMenu);
+    fresh->setMenu(newMenu);
+    headLine->addWidget(fresh);
+    left->addLayout(headLine);
     list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     list->setObjectName("sheets");
     left->addWidget(list, 1);
@@ -190,10 +206,18 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     asBefore->hide();
     connect(asBefore, &QPushButton::toggled, this, &IssueStage::showCurrent);
     above->addWidget(asBefore);
+    composeButton = new QPushButton(tr("Compose…"));
+    composeButton->setObjectName("composeButton");
+    composeButton->setToolTip(tr("Put views on this sheet, move them and take them off"));
+    connect(composeButton, &QPushButton::clicked, this, &IssueStage::compose);
+    above->addWidget(composeButton);
     above->addWidget(formButton);
     above->addSpacing(16);
     right->addLayout(above);
-    connect(formButton, &QPushButton::clicked, this, [this] { shapeForm(0); });
+    connect(formButton, &QPushButton::clicked, this, [this] {
+        const Circuit* c = session.project().circuits.find(session.selection().as<Circuit>());
+        shapeForm(0, c ? c->board : BoardId{});
+    });
     right->addWidget(view, 1);
     across->addLayout(right, 1);
     connect(list, &QListWidget::currentRowChanged, this, &IssueStage::showCurrent);
@@ -238,6 +262,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         wanted.clear();
         endComparison();
         endForm();
+        endComposing();
         rebuild();
     });
     rebuild();
@@ -410,6 +435,7 @@ void IssueStage::askNumbers(QPoint at) {
     title->setEnabled(own);
     auto* leave = menu.addAction(tr("Leave it out of the set"));
     leave->setEnabled(own);
+    fillComposeMenu(menu, entry);
     std::vector<std::pair<QAction*, SheetLeftOut>> back;
     const Solution& now = *set().solution;
     const auto left = sheetsLeftOut({now.project, *now.book, now.results});
@@ -512,15 +538,19 @@ void IssueStage::showCurrent() {
     Drawing d = drawn(sheet);
     pinRemarks(d, sheet.title);
     view->show(d, true);
-    formButton->setVisible(!d.headings.empty());
+    formButton->setVisible(!d.headings.empty() && !composePanel->isVisibleTo(this));
     formButton->setEnabled(true);
+    followComposing(sheet);
     if (formPanel->isVisibleTo(this)) {
+        const bool here = std::any_of(d.headings.begin(), d.headings.end(),
+                                      [&](const HeadingSpot& h) { return h.board == formPanel->boardShown(); });
         if (d.headings.empty())
             endForm();
-        else if (d.headings.front().board == formPanel->boardShown())
+        else if (here)
             formPanel->refresh();
         else
             formPanel->show(d.headings.front().board, formPanel->column());
+        view->setBoard(formPanel->boardShown());
     }
     paper->setText(tr("%1 · %2 · %3 × %4 mm").arg(q(d.number), q(d.paper)).arg(d.width).arg(d.height));
 }
@@ -539,7 +569,7 @@ void IssueStage::showAsBefore(const SheetEntry& sheet) {
 }
 
 void IssueStage::showSchedule(BoardId b) {
-    showWhere([b](const SheetEntry& e) { return e.kind == SheetKind::Schedule && e.about == Ref(b); });
+    showWhere([b](const SheetEntry& e) { return e.shows(SheetKind::Schedule, b); });
 }
 
 void IssueStage::showSheet(const QString& title) {
@@ -589,15 +619,22 @@ void IssueStage::redrawShaped() {
     if (!formPanel->isVisibleTo(this) || earlier) return;
     const auto now = session.sharedSolution();
     const BoardId board = formPanel->boardShown();
-    if (!now->project.boards.has(board)) return;
+    const SheetEntry* shownSheet = currentEntry();
+    if (!now->project.boards.has(board) || !shownSheet || shownSheet->kind != SheetKind::Schedule) return;
     view->show(panelSchedule(session.sheetInput(*now), board, view->drawing().number), true);
     formPanel->refresh();
 }
 
-void IssueStage::shapeForm(int column) {
-    if (view->drawing().headings.empty() || earlier) return;
+void IssueStage::shapeForm(int column, BoardId of) {
+    const auto& headings = view->drawing().headings;
+    if (headings.empty() || earlier) return;
+    endComposing();
+    const bool here =
+        std::any_of(headings.begin(), headings.end(), [&](const HeadingSpot& h) { return h.board == of; });
+    const BoardId board = here ? of : headings.front().board;
     sheetSide->hide();
-    formPanel->show(view->drawing().headings.front().board, column);
+    formPanel->show(board, column);
+    view->setBoard(board);
     if (!formPanel->isVisibleTo(this)) {
         side->setFixedWidth(shapingWidth);
         formPanel->setVisible(true);
@@ -609,7 +646,7 @@ void IssueStage::shapeForm(int column) {
 
 void IssueStage::endForm() {
     if (formPanel->isVisibleTo(this)) {
-        side->setFixedWidth(usualWidth);
+        side->setFixedWidth(usualSideWidth);
         layout()->activate();
         view->fit();
     }
@@ -718,6 +755,7 @@ std::optional<Error> IssueStage::compareWithState(Project state, const QString& 
     earlierName = name;
     session.waitSolved();
     endForm();
+    endComposing();
     sheetSide->hide();
     differences->setVisible(true);
     rebuild();

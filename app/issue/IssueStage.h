@@ -17,6 +17,8 @@ class QTimer;
 
 namespace lintel {
 
+class ComposePanel;
+
 class IssueStage : public QWidget {
     Q_OBJECT
 Q_SIGNALS:
@@ -28,8 +30,13 @@ public:
     QListWidget& sheets() { return *list; }
     SheetView& sheet() { return *view; }
     /// The form of the schedule that is shown, beside it; nothing happens where no schedule is.
-    void shapeForm(int column = -1);
+    void shapeForm(int column = -1, BoardId of = {});
     FormPanel& form() { return *formPanel; }
+    /// What can be put on the composed sheet that is shown, beside it; nothing happens where another is.
+    void compose();
+    ComposePanel& composing();
+    /// Puts all things of a kind together on new sheets, in one step that undoes.
+    void composeAll(SheetKind kind);
     /// Whether what is shown belongs to the newest solution: in a very large building it follows after a moment.
     bool isCurrent() const;
     /// Whether, besides, each sheet has been compared with the last issue: they are drawn one a turn.
@@ -132,6 +139,18 @@ private:
     QPushButton* formButton;
     QPushButton* asBefore; ///< while it is compared with something
     void endForm();
+    static constexpr int usualSideWidth = 252; ///< of what stands beside the sheet
+    void setUpComposing();
+    void endComposing();
+    /// After another sheet is shown, or the same one has changed.
+    void followComposing(const SheetEntry& sheet);
+    /// An edit that makes a composed sheet or puts something on one, which is then shown.
+    void openComposed(const QString& label, const std::function<ComposedSheetId(Project&)>& make);
+    void fillNewMenu(QMenu& menu);
+    void fillComposeMenu(QMenu& menu, const SheetEntry& entry);
+    void askView(PlacedViewId view, QPoint at);
+    ComposePanel* composePanel;
+    QPushButton* composeButton;
     /// The schedule whose form is shaped, at once, where the whole set waits until nothing is edited for a moment.
     void redrawShaped();
     /// Words of a circuit are typed where they stand on its schedule; what is worked out is not.

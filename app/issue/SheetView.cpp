@@ -2,6 +2,9 @@
 
 #include "app/frame/Theme.h"
 
+#include <QDragEnterEvent>
+#include <QKeyEvent>
+#include <QMimeData>
 #include <QMouseEvent>
 #include <QPainter>
 
@@ -10,6 +13,46 @@ namespace lintel {
 void SheetView::setColumn(int column) {
     chosen = column;
     update();
+}
+
+void SheetView::setBoard(BoardId of) {
+    board = of;
+    update();
+}
+
+void SheetView::setComposing(std::optional<ViewField> within) {
+    field = within;
+    inHand.reset();
+    setAcceptDrops(bool(within));
+    unsetCursor();
+    update();
+}
+
+std::vector<ViewSpot> SheetView::spots() const {
+    std::vector<ViewSpot> out;
+    for (const Hotspot& h : drawing().hotspots)
+        if (h.thing.is<PlacedView>())
+            out.push_back({h.thing.as<PlacedView>(), 0, 0, h.left, h.top, h.right - h.left, h.bottom - h.top});
+    for (std::size_t i = 0; i < out.size(); ++i)
+        for (std::size_t k = 0; k < i; ++k)
+            if (out[k].view == out[i].view) out[i].part = out[k].part + 1;
+    return out;
+}
+
+const ViewSpot* SheetView::spotOf(const std::vector<ViewSpot>& all, PlacedViewId view) const {
+    const auto it = std::find_if(all.begin(), all.end(), [&](const ViewSpot& s) { return s.view == view; });
+    return it == all.end() ? nullptr : &*it;
+}
+
+SnappedView SheetView::dropPlace() const {
+    ViewSpot spot = *inHand;
+    const Point by = toPaper(now) - toPaper(from);
+    spot.left += by.x;
+    spot.top += by.y;
+    const double pixel = toPaper({1, 0}).x - toPaper({0, 0}).x;
+    const bool freely = keysHeld() & Qt::AltModifier;
+    if (freely) return {{spot.left, spot.top}, {}};
+    return snapView(spot, spots(), *field, 8 * pixel);
 }
 
 const HeadingSpot* SheetView::headingAt(Point mm) const {
@@ -35,6 +78,20 @@ double SheetView::dragged() const {
 }
 
 void SheetView::mousePressEvent(QMouseEvent* e) {
+    if (field && e->button() == Qt::LeftButton) {
+        setFocus();
+        const Point mm = toPaper(e->position());
+        std::optional<ViewSpot> under;
+        for (const ViewSpot& s : spots()) // the last stands on top
+            if (mm.x >= s.left && mm.x <= s.right() && mm.y >= s.top && mm.y <= s.bottom()) under = s;
+        if (under) {
+            session().select(under->view);
+            inHand = under;
+            moving = false;
+            from = now = e->position();
+            return;
+        }
+    }
     const Grip grip = e->button() == Qt::LeftButton ? gripAt(e->position()) : Grip{};
     if (!grip.heading) return DrawingView::mousePressEvent(e);
     held = *grip.heading;
@@ -44,6 +101,26 @@ void SheetView::mousePressEvent(QMouseEvent* e) {
 }
 
 void SheetView::mouseMoveEvent(QMouseEvent* e) {
+    if (inHand) {
+        noteKeys(e->modifiers());
+        now = e->position();
+        if (!moving && (now - from).manhattanLength() > 5) {
+            moving = true;
+            const QString why = furtherPage        ? tr("On a further page views find their places by themselves. Send "
+                                                               "the view to another sheet to place it by hand.")
+                                : inHand->part > 0 ? tr("This goes on from the first part of the view, and follows it.")
+                                                   : QString();
+            if (!why.isEmpty()) {
+                inHand.reset();
+                moving = false;
+                Q_EMIT moveRefused(why);
+                return;
+            }
+            setCursor(Qt::ClosedHandCursor);
+        }
+        update();
+        return;
+    }
     if (!held) {
         const Grip grip = e->buttons() ? Grip{} : gripAt(e->position());
         if (!grip.heading) return DrawingView::mouseMoveEvent(e);
@@ -57,6 +134,19 @@ void SheetView::mouseMoveEvent(QMouseEvent* e) {
 }
 
 void SheetView::mouseReleaseEvent(QMouseEvent* e) {
+    if (inHand) {
+        noteKeys(e->modifiers());
+        now = e->position();
+        const PlacedViewId view = inHand->view;
+        const Point at = dropPlace().at;
+        const bool was = moving;
+        inHand.reset();
+        moving = false;
+        unsetCursor();
+        update();
+        if (was) Q_EMIT viewMoved(view, at);
+        return;
+    }
     if (!held) return DrawingView::mouseReleaseEvent(e);
     now = e->position();
     const HeadingSpot heading = *held;
@@ -73,7 +163,59 @@ void SheetView::mouseReleaseEvent(QMouseEvent* e) {
     if (to >= 0 && to != int(heading.column)) Q_EMIT columnMoved(heading.board, int(heading.column), to);
 }
 
+void SheetView::keyPressEvent(QKeyEvent* e) {
+    const bool chosenOne = field && spotOf(spots(), session().selection().as<PlacedView>());
+    if (!chosenOne) return DrawingView::keyPressEvent(e);
+    const double step = e->modifiers() & Qt::ShiftModifier ? 1 : 5; // mm
+    switch (e->key()) {
+    case Qt::Key_Left:
+        return nudge({-step, 0});
+    case Qt::Key_Right:
+        return nudge({step, 0});
+    case Qt::Key_Up:
+        return nudge({0, -step});
+    case Qt::Key_Down:
+        return nudge({0, step});
+    case Qt::Key_Delete:
+    case Qt::Key_Backspace:
+        Q_EMIT takeOffWanted();
+        return;
+    case Qt::Key_Escape:
+        if (!inHand) break;
+        inHand.reset();
+        moving = false;
+        unsetCursor();
+        update();
+        return;
+    default:
+        break;
+    }
+    DrawingView::keyPressEvent(e);
+}
+
+void SheetView::nudge(Point by) {
+    const auto all = spots();
+    const ViewSpot* s = spotOf(all, session().selection().as<PlacedView>());
+    if (furtherPage)
+        Q_EMIT moveRefused(tr("On a further page views find their places by themselves."));
+    else
+        Q_EMIT viewMoved(s->view, Point{s->left, s->top} + by);
+}
+
+void SheetView::dragEnterEvent(QDragEnterEvent* e) {
+    if (field && !furtherPage && e->source()) e->acceptProposedAction();
+}
+void SheetView::dragMoveEvent(QDragMoveEvent* e) {
+    if (field && !furtherPage && e->source()) e->acceptProposedAction();
+}
+void SheetView::dropEvent(QDropEvent* e) {
+    if (!field || furtherPage || !e->source()) return;
+    e->acceptProposedAction();
+    Q_EMIT thingDropped(toPaper(e->position()));
+}
+
 void SheetView::mouseDoubleClickEvent(QMouseEvent* e) {
+    if (field) return; // the zoom stays while views are taken hold of
     if (gripAt(e->position()).heading) return;
     const Point mm = toPaper(e->position());
     for (const HeadingSpot& h : drawing().headings) {
@@ -99,11 +241,25 @@ void SheetView::paintEvent(QPaintEvent* e) {
         return QRectF(toScreen({h.left, h.top}), toScreen({h.right, h.bottom}));
     };
     for (const HeadingSpot& h : drawing().headings)
-        if (int(h.column) == chosen) {
+        if (int(h.column) == chosen && (!board || h.board == board)) {
             p.fillRect(box(h), wash);
             p.setPen(QPen(t.accent, 1.6));
             p.drawRect(box(h));
         }
+    if (inHand && moving) {
+        const SnappedView to = dropPlace();
+        p.setPen(QPen(t.accent, 1, Qt::DashLine));
+        for (const SnapLine& l : to.lines) {
+            const QPointF at = toScreen({l.at, l.at});
+            l.upright ? p.drawLine(QPointF(at.x(), 0), QPointF(at.x(), height()))
+                      : p.drawLine(QPointF(0, at.y()), QPointF(width(), at.y()));
+        }
+        const QRectF ghost(toScreen(to.at), toScreen(to.at + Point{inHand->width, inHand->height}));
+        p.fillRect(ghost, wash);
+        p.setPen(QPen(t.accent, 2));
+        p.drawRect(ghost);
+        return;
+    }
     if (!held || !moving) return;
     p.setPen(QPen(t.accent, 1.6, Qt::DashLine));
     if (edge) {

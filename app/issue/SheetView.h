@@ -1,8 +1,10 @@
 #pragma once
 // A sheet on which the columns of a schedule can be taken hold of: a click on a heading chooses its column, dragging
-// its edge makes it wider, dragging it onto another heading moves it there.
+// its edge makes it wider, dragging it onto another heading moves it there. While a sheet is composed, its views are
+// taken hold of instead.
 
 #include "app/frame/DrawingView.h"
+#include "core/compose/SnapViews.h"
 
 namespace lintel {
 
@@ -13,6 +15,13 @@ public:
     /// The column whose headings are marked; -1: none.
     void setColumn(int column);
     int column() const { return chosen; }
+    /// Of whose schedule they are, where several stand on the sheet.
+    void setBoard(BoardId of);
+    /// Views are chosen, moved and taken off from now on; `field`: where they may stand. Nothing: columns are again.
+    void setComposing(std::optional<ViewField> field);
+    bool composing() const { return field.has_value(); }
+    /// On a further page of a sheet views find their places by themselves.
+    void setFurtherPage(bool further) { furtherPage = further; }
 
 Q_SIGNALS:
     void columnChosen(BoardId board, int column);
@@ -21,6 +30,13 @@ Q_SIGNALS:
     void columnMoved(BoardId board, int column, int to);
     /// A cell was clicked twice; where it is on the view.
     void cellWanted(CircuitId circuit, int column, QRect at);
+    /// It is to stand there, mm on the sheet.
+    void viewMoved(PlacedViewId view, Point at);
+    void takeOffWanted();
+    /// Something from beside the sheet was dropped there, mm on the sheet.
+    void thingDropped(Point at);
+    /// A view cannot be moved, and why.
+    void moveRefused(const QString& why);
 
 protected:
     void paintEvent(QPaintEvent*) override;
@@ -28,8 +44,19 @@ protected:
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;
     void mouseDoubleClickEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
+    void dragEnterEvent(QDragEnterEvent*) override;
+    void dragMoveEvent(QDragMoveEvent*) override;
+    void dropEvent(QDropEvent*) override;
 
 private:
+    std::vector<ViewSpot> spots() const; ///< of the views on the sheet
+    const ViewSpot* spotOf(const std::vector<ViewSpot>& all, PlacedViewId view) const;
+    SnappedView dropPlace() const; ///< of the view in hand
+    void nudge(Point by);
+    std::optional<ViewField> field;
+    bool furtherPage = false;
+    std::optional<ViewSpot> inHand;
     /// A heading below the pointer, or whose free edge is there.
     struct Grip {
         const HeadingSpot* heading = nullptr;
@@ -39,6 +66,7 @@ private:
     const HeadingSpot* headingAt(Point mm) const;
     double dragged() const; ///< mm that the edge in hand was dragged outwards
     int chosen = -1;
+    BoardId board; ///< nothing: of any
     std::optional<HeadingSpot> held;
     bool edge = false, moving = false;
     QPointF from, now;

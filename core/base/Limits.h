@@ -32,5 +32,7 @@ inline constexpr int devicesOfRecipe = 5'000;
 
 inline constexpr std::size_t formColumns = 60; ///< of a schedule form
 inline constexpr double riserGap = 400;        ///< mm that somebody leaves free before a thing of the riser
+inline constexpr double paper = 5000;          ///< mm on a sheet
+inline constexpr double planScale = 10'000;    ///< of a plan: 1 to so many
 
 } // namespace lintel::limits

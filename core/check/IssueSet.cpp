@@ -3,6 +3,7 @@
 
 #include "core/check/Assumptions.h"
 #include "core/check/Check.h"
+#include "core/compose/SheetSet.h"
 #include "core/lists/DrawingIndex.h"
 #include "core/sheets/TitleBlock.h"
 
@@ -52,7 +53,10 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
         }
         set.insert(first ? set.begin() : set.end(), entries.begin(), entries.end());
     };
-    bind(listSheets(in, listsOf(in, true), firstListSheet), "Lists", "lists", false);
+    std::vector<List> lists = listsOf(in, true);
+    const PlacedThings placed(in.project);
+    std::erase_if(lists, [&](const List& l) { return placed.has({SheetKind::List, {}, l.key}); });
+    bind(listSheets(in, lists, firstListSheet), "Lists", "lists", false);
     bind(indexSheets(in, set), "Drawing index", "index", true);
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn
     for (std::size_t i = 0; i < set.size(); ++i)

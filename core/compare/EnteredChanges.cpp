@@ -97,6 +97,8 @@ struct Groups {
     std::string operator()(const Remark&) const { return "Review"; }
     std::string operator()(const SheetNumber&) const { return "Sheets"; }
     std::string operator()(const RiserPlace&) const { return "Riser"; }
+    std::string operator()(const ComposedSheet&) const { return "Sheets"; }
+    std::string operator()(const PlacedView&) const { return "Sheets"; }
     template <class T> std::string operator()(const T&) const { return "Plan"; }
 };
 

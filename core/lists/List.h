@@ -79,6 +79,9 @@ std::vector<std::vector<std::string>> gridOf(const List& list);
 /// title is that of the lists on them, unless one is given; their paper ARCH D or A1.
 std::vector<Drawing> listSheets(const SheetInput& in, const std::vector<List>& lists, int first,
                                 const std::string& title = "", const std::string& paper = "");
+/// A list as views for another sheet, cut to it: no wider than it wants to be or than `width` mm, none higher than
+/// `height` mm; what does not fit goes on in a further one with its headings repeated.
+std::vector<Drawing> listParts(const List& list, double width, double height);
 /// "Lists", "Lists, sheet 2": of the pages of one title; `page` 0 is the first.
 std::string pageTitle(const std::string& title, std::size_t page);
 

@@ -168,4 +168,49 @@ std::vector<Drawing> listSheets(const SheetInput& in, const std::vector<List>& l
     return std::move(sheets.all);
 }
 
+std::vector<Drawing> listParts(const List& list, double width, double height) {
+    ListTable t(list);
+    t.set(std::min(width, std::max(t.wanted(), t.least())));
+    constexpr double notesWidth = 110;
+    double wide = std::max(t.width(), textWidth(list.title + ", continued", type.title, true) + 2);
+    if (!list.notes.empty()) wide = std::max(wide, std::min(notesWidth, width));
+    std::vector<Drawing> parts;
+    double y = 0;
+    const auto begin = [&] {
+        Drawing d;
+        d.title = list.title;
+        d.width = wide;
+        t.drawHead(d, 0, 0, !parts.empty());
+        y = t.headHeight();
+        parts.push_back(std::move(d));
+    };
+    const auto end = [&](double foot) { parts.back().height = foot + 1; };
+    begin();
+    for (std::size_t row = 0; row < t.rows(); ++row) {
+        const bool group = t.entry(row).kind == ListEntry::Kind::Group && row + 1 < t.rows();
+        const double needs = t.height(row) + (group ? t.height(row + 1) : 0); // a heading never stands alone
+        if (y + needs > height && y > t.headHeight()) {
+            t.drawEnd(parts.back(), 0, y);
+            end(y);
+            begin();
+        }
+        t.drawRow(parts.back(), row, 0, y);
+        y += t.height(row);
+    }
+    t.drawEnd(parts.back(), 0, y);
+    y += 1.5;
+    for (const std::string& note : list.notes)
+        for (const std::string& line : wrapText(note, wide - 2 * type.padding, type.note)) {
+            if (y + type.noteStep > height) {
+                end(y);
+                begin();
+                y += 1.5;
+            }
+            y += type.noteStep;
+            parts.back().text({type.padding, y}, line, type.note, Align::Left, false, Ink::Quiet);
+        }
+    end(y);
+    return parts;
+}
+
 } // namespace lintel

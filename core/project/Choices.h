@@ -405,13 +405,25 @@ template <> struct EnumText<IssueState> {
                                                                    {IssueState::AsBuilt, "as built"}};
 };
 
-/// What a sheet of a project shows. Plan: all systems of a floor on one.
-enum class SheetKind : std::uint8_t { Plan, Lighting, Power, Diagram, Riser, OneLine, Schedule };
+/// What a sheet of a project shows, or a view on a composed one. Plan: all systems of a floor on one. Composed: views,
+/// as somebody put them together. A list and notes are shown by views only.
+enum class SheetKind : std::uint8_t { Plan, Lighting, Power, Diagram, Riser, OneLine, Schedule, Composed, List, Notes };
 template <> struct EnumText<SheetKind> {
     static constexpr std::pair<SheetKind, const char*> words[] = {
         {SheetKind::Plan, "plan"},         {SheetKind::Lighting, "lighting"}, {SheetKind::Power, "power"},
         {SheetKind::Diagram, "diagram"},   {SheetKind::Riser, "riser"},       {SheetKind::OneLine, "one-line"},
-        {SheetKind::Schedule, "schedule"},
+        {SheetKind::Schedule, "schedule"}, {SheetKind::Composed, "composed"}, {SheetKind::List, "list"},
+        {SheetKind::Notes, "notes"},
+    };
+};
+
+/// Paper of a composed sheet, on its side. Usual: the large sheet of the country, ARCH D or A1.
+enum class SheetPaper : std::uint8_t { Usual, Tabloid, ArchC, ArchD, ArchE1, A3, A2, A1, A0 };
+template <> struct EnumText<SheetPaper> {
+    static constexpr std::pair<SheetPaper, const char*> words[] = {
+        {SheetPaper::Usual, "as usual"}, {SheetPaper::Tabloid, "Tabloid"}, {SheetPaper::ArchC, "ARCH C"},
+        {SheetPaper::ArchD, "ARCH D"},   {SheetPaper::ArchE1, "ARCH E1"},  {SheetPaper::A3, "A3"},
+        {SheetPaper::A2, "A2"},          {SheetPaper::A1, "A1"},           {SheetPaper::A0, "A0"},
     };
 };
 

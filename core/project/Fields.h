@@ -403,6 +403,22 @@ template <class V> void fields(V& v, RiserPlace& p) {
     v("after", p.after);
     v("gap", p.gap);
 }
+template <class V> void fields(V& v, ComposedSheet& s) {
+    v("id", s.id);
+    v("paper", s.paper);
+}
+template <class V> void fields(V& v, PlacedView& p) {
+    v("id", p.id);
+    v("sheet", p.sheet);
+    v("shows", p.shows);
+    v("about", p.about);
+    v("text", p.text);
+    v("title", p.title);
+    v("moved", p.moved);
+    v("at", p.at);
+    v("width", p.width);
+    v("scale", p.scale);
+}
 template <class V> void fields(V& v, Section& s) {
     v("id", s.id);
     v("board", s.board);

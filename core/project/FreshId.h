@@ -1,5 +1,6 @@
 #pragma once
-// New things do not take the id of something that is gone while a tick, a remark or a sheet number still tells of it.
+// New things do not take the id of something that is gone while a tick, a remark, a sheet number or a view still tells
+// of it.
 
 #include "core/project/Project.h"
 
@@ -19,6 +20,7 @@ template <class T> Id<T> addFresh(Project& project, Table<T> Project::*table, T 
     note(project.remarks);
     note(project.sheetNumbers);
     note(project.riserPlaces);
+    note(project.placedViews);
     thing.id = {known + 1};
     return (project.*table).put(std::move(thing)).id;
 }

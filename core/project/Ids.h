@@ -38,6 +38,8 @@ using TickId = Id<struct Tick>;
 using RemarkId = Id<struct Remark>;
 using SheetNumberId = Id<struct SheetNumber>;
 using RiserPlaceId = Id<struct RiserPlace>;
+using ComposedSheetId = Id<struct ComposedSheet>;
+using PlacedViewId = Id<struct PlacedView>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -65,6 +67,8 @@ template <> inline constexpr char idLetter<Tick> = 'X';
 template <> inline constexpr char idLetter<Remark> = 'Z';
 template <> inline constexpr char idLetter<SheetNumber> = 'J';
 template <> inline constexpr char idLetter<RiserPlace> = 'G';
+template <> inline constexpr char idLetter<ComposedSheet> = 'A';
+template <> inline constexpr char idLetter<PlacedView> = 'H';
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

@@ -30,6 +30,8 @@ template class Table<Tick>;
 template class Table<Remark>;
 template class Table<SheetNumber>;
 template class Table<RiserPlace>;
+template class Table<ComposedSheet>;
+template class Table<PlacedView>;
 
 Project::Project() = default;
 Project::Project(const Project&) = default;
@@ -102,6 +104,12 @@ std::string nameOf(const Project& p, Ref r) {
     if (r.is<Remark>()) return "remark " + std::to_string(r.value);
     if (auto* g = p.riserPlaces.find(r.as<RiserPlace>())) return "place of " + nameOf(p, g->about);
     if (auto* n = p.sheetNumbers.find(r.as<SheetNumber>())) return "sheet number " + n->number;
+    if (r.is<ComposedSheet>()) return "composed sheet " + std::to_string(r.value);
+    if (auto* v = p.placedViews.find(r.as<PlacedView>())) {
+        if (!v->title.empty()) return v->title;
+        const std::string of = v->about ? nameOf(p, v->about) : v->shows == SheetKind::List ? v->text : std::string();
+        return std::string("view, ") + wordOf(v->shows) + (of.empty() ? "" : " " + of);
+    }
     if (auto* e = p.recipes.find(r.as<Recipe>())) return "recipe for " + e->roomKind;
     if (auto* d = p.devices.find(r.as<Device>())) {
         if (!d->tag.empty()) return d->tag;

@@ -565,8 +565,8 @@ struct Remark {
 struct SheetNumber {
     SheetNumberId id;
     SheetKind of = SheetKind::Schedule;
-    Ref about; ///< its level or board; nothing: the riser and the one-line. It may be gone by now: no other sheet takes
-               ///< its number
+    Ref about; ///< its level, board or composed sheet; nothing: the riser and the one-line. It may be gone by now: no
+               ///< other sheet takes its number
     std::string number; ///< "E-604", or as the office numbers its sheets; empty: as it comes
     std::string title;  ///< as somebody wrote it; empty: as it comes
     bool left = false;  ///< it is left out of the set
@@ -586,10 +586,36 @@ struct RiserPlace {
     bool operator==(const RiserPlace&) const = default;
 };
 
+/// A sheet that somebody put together from views (core/compose). Its number and title are among those of all sheets.
+struct ComposedSheet {
+    ComposedSheetId id;
+    SheetPaper paper = SheetPaper::Usual;
+    Extra extra;
+    bool operator==(const ComposedSheet&) const = default;
+};
+
+/// What stands on a composed sheet. What is shown there has no sheet of its own. Views stand in the order of the table,
+/// each in the first free place, unless somebody moved one.
+struct PlacedView {
+    PlacedViewId id;
+    ComposedSheetId sheet; ///< it may be gone by now
+    SheetKind shows = SheetKind::Schedule;
+    Ref about;          ///< its board or level; nothing: riser, one-line, list, notes. It may be gone by now
+    std::string text;   ///< of a list: which; of notes: a note a line
+    std::string title;  ///< as somebody wrote it; empty: the usual one
+    bool moved = false; ///< it stands at `at`; false: in the first free place
+    Point at;           ///< mm from the upper left corner of the field within the border
+    double width = 0;   ///< mm that diagrams, lists and notes are set in; 0: as it comes
+    double scale = 0;   ///< of plans, 100 for 1:100; 0: the largest usual one that fits
+    Extra extra;
+    bool operator==(const PlacedView&) const = default;
+};
+
 /// Things that tell of others which may be gone by now.
 template <class T>
-inline constexpr bool outlivesOthers = std::is_same_v<T, Tick> || std::is_same_v<T, Remark> ||
-                                       std::is_same_v<T, SheetNumber> || std::is_same_v<T, RiserPlace>;
+inline constexpr bool outlivesOthers =
+    std::is_same_v<T, Tick> || std::is_same_v<T, Remark> || std::is_same_v<T, SheetNumber> ||
+    std::is_same_v<T, RiserPlace> || std::is_same_v<T, PlacedView>;
 
 struct Project {
     Basis basis;
@@ -617,6 +643,8 @@ struct Project {
     Table<Remark> remarks;
     Table<SheetNumber> sheetNumbers;
     Table<RiserPlace> riserPlaces;
+    Table<ComposedSheet> composedSheets;
+    Table<PlacedView> placedViews;
     Extra extra;
 
     // Made, copied and ended in one place: each file that holds one would compile all of it once more.
@@ -654,6 +682,8 @@ struct Project {
         f("remarks", &Project::remarks);
         f("sheetNumbers", &Project::sheetNumbers);
         f("riserPlaces", &Project::riserPlaces);
+        f("composedSheets", &Project::composedSheets);
+        f("placedViews", &Project::placedViews);
     }
 };
 
@@ -682,6 +712,8 @@ extern template class Table<Tick>;
 extern template class Table<Remark>;
 extern template class Table<SheetNumber>;
 extern template class Table<RiserPlace>;
+extern template class Table<ComposedSheet>;
+extern template class Table<PlacedView>;
 
 /// Puts words in the places of a pattern: "{board}/{way}" with board DB-1 and way 3 is "DB-1/3". A word that is empty
 /// takes the sign before it along; a place that is not in the list stays as written.

@@ -227,6 +227,8 @@ LINTEL_JSON(Tick)
 LINTEL_JSON(Remark)
 LINTEL_JSON(SheetNumber)
 LINTEL_JSON(RiserPlace)
+LINTEL_JSON(ComposedSheet)
+LINTEL_JSON(PlacedView)
 LINTEL_JSON(Tray)
 #undef LINTEL_JSON
 

@@ -45,19 +45,21 @@ std::string SheetNumbering::of(SheetKey sheet, int from) {
             if (const auto n = within(number, from)) after = std::max(after, *n + 1);
         it = next.emplace(from, after).first;
     }
-    while (taken.count(written(it->second))) ++it->second;
+    while (!isFree(written(it->second))) ++it->second;
     if (it->second >= endOfSeries(from) && from < 1000) // E-700 is another series: on with E-6001
         return of(sheet, endOfSeries(from) * 10 - 1000 + 1);
-    return written(it->second++);
+    return give(it->second++);
 }
+
+std::string SheetNumbering::give(int number) { return *given.insert(written(number)).first; }
 
 std::string SheetNumbering::at(SheetKey sheet, int number) {
     if (const SheetNumber* row = kept(sheet)) return row->number;
-    return taken.count(written(number)) ? of(sheet, number) : written(number);
+    return isFree(written(number)) ? give(number) : of(sheet, number);
 }
 
-std::string SheetNumbering::ofPlan(SheetKey sheet, int first) {
-    const int series = first + (sheet.first == SheetKind::Power ? lengthOfSeries(first) : 0);
+std::string SheetNumbering::ofPlan(SheetKey sheet, int first, bool power) {
+    const int series = first + (power ? lengthOfSeries(first) : 0);
     if (!nextPlace) findPlaces(first);
     auto place = places.find(sheet.second);
     if (place == places.end()) place = places.emplace(sheet.second, nextPlace++).first;

@@ -30,16 +30,19 @@ public:
     /// The number that it keeps; else this one, or where another sheet has it the next free one.
     std::string at(SheetKey sheet, int number);
     /// Of plans, where a floor has the same place in each of several series a hundred (or a thousand) apart: E-103 and
-    /// E-203. `first`: where the first series begins, 101 or 1001.
-    std::string ofPlan(SheetKey sheet, int first);
+    /// E-203. `first`: where the first series begins, 101 or 1001; `power`: the second one.
+    std::string ofPlan(SheetKey sheet, int first, bool power);
 
 private:
     std::map<SheetKey, const SheetNumber*> rows;
     std::set<std::string> taken; ///< numbers that sheets keep, whether they are there still or not
+    std::set<std::string> given; ///< to others, by this
     std::map<int, int> next;     ///< by the series' beginning
     std::map<Ref, int> places;   ///< of levels
     int nextPlace = 0;           ///< 0: not looked for yet
     void findPlaces(int first);
+    bool isFree(const std::string& number) const { return !taken.count(number) && !given.count(number); }
+    std::string give(int number);
 };
 
 /// Whether one number comes before another, runs of digits as numbers: "E-99" before "E-101", "E-605.2" before

@@ -358,16 +358,45 @@ void check(Checker& c, const Project&, const RiserPlace& r) {
                   "what stands on a riser is a board, transformer, source or circuit");
     if (!r.about) c.say("about", "a place is of something");
 }
+
+/// What a sheet or view of a kind is of, in words.
+const char* ownerWords(SheetKind kind) {
+    switch (kind) {
+    case SheetKind::Plan:
+    case SheetKind::Lighting:
+    case SheetKind::Power:
+        return "a level";
+    case SheetKind::Diagram:
+    case SheetKind::Schedule:
+        return "a board";
+    default:
+        return "the project as a whole";
+    }
+}
+bool isOf(SheetKind kind, Ref about) {
+    const std::string_view owner = ownerWords(kind);
+    return owner == "a level" ? about.is<Level>() : owner == "a board" ? about.is<Board>() : !about;
+}
+
 void check(Checker& c, const Project&, const SheetNumber& s) {
     const bool unnumbered = s.number.empty() && (!s.title.empty() || s.left);
     if (const auto bad = refuseSheetNumber(s.number); bad && !unnumbered) c.say("number", bad->what, bad->help);
-    const bool ofAll = s.of == SheetKind::Riser || s.of == SheetKind::OneLine;
-    const bool ofBoard = s.of == SheetKind::Schedule || s.of == SheetKind::Diagram;
-    if (ofAll ? bool(s.about) : ofBoard ? !s.about.is<Board>() : !s.about.is<Level>())
+    if (s.of == SheetKind::List || s.of == SheetKind::Notes)
+        c.say("of", "lists and notes are views on a sheet, not sheets");
+    else if (s.of == SheetKind::Composed ? !s.about.is<ComposedSheet>() : !isOf(s.of, s.about))
         c.say("about", fmt::format("a sheet \"{}\" is of {}", wordOf(s.of),
-                                   ofAll     ? "the project as a whole"
-                                   : ofBoard ? "a board"
-                                             : "a level"));
+                                   s.of == SheetKind::Composed ? "a composed sheet" : ownerWords(s.of)));
+}
+void check(Checker&, const Project&, const ComposedSheet&) {}
+void check(Checker& c, const Project&, const PlacedView& v) {
+    if (v.shows == SheetKind::Composed) return c.say("shows", "a view does not show a sheet of views");
+    if (!isOf(v.shows, v.about))
+        c.say("about", fmt::format("a view \"{}\" is of {}", wordOf(v.shows), ownerWords(v.shows)));
+    if (!v.sheet) c.say("sheet", "a view stands on a sheet");
+    c.within("at.x", v.at.x, -limits::paper, limits::paper);
+    c.within("at.y", v.at.y, -limits::paper, limits::paper);
+    c.within("width", v.width, 0, limits::paper);
+    c.within("scale", v.scale, 0, limits::planScale);
 }
 
 template <class T> void look(Checker& c, const Project& p, const char* table, const T& thing, bool sound) {

@@ -634,6 +634,10 @@ bool hasDiagram(const Board& b) { return !passesOn(b.use) && b.slots > 0; }
 
 } // namespace
 
+bool issuesDiagram(const RuleBook& book, const Board& b) {
+    return book.metric() || b.use == BoardUse::Switchboard || b.use == BoardUse::MotorControl;
+}
+
 const char* boardDiagramPaper(const RuleBook& book) { return book.metric() ? "A3 landscape" : "Tabloid"; }
 
 std::size_t boardDiagramPages(const SheetInput& in, BoardId id) {

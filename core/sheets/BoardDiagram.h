@@ -14,6 +14,9 @@ std::vector<Drawing> boardDiagram(const SheetInput& in, BoardId board, const std
 Drawing boardDiagramBare(const SheetInput& in, BoardId board, double width);
 /// How many sheets that makes.
 std::size_t boardDiagramPages(const SheetInput& in, BoardId board);
+/// Whether the set has a diagram of such a board: in metric practice of each, in North America of the large ones, which
+/// others have their schedule for.
+bool issuesDiagram(const RuleBook& book, const Board& board);
 /// "A3 landscape" or "Tabloid".
 const char* boardDiagramPaper(const RuleBook& book);
 

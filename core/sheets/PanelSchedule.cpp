@@ -191,6 +191,12 @@ Drawing panelSchedule(const SheetInput& in, BoardId id, const std::string& numbe
     return writeSchedule<Writer>(in, id, number, page);
 }
 
+std::vector<Drawing> panelScheduleParts(const SheetInput& in, BoardId id, double height) {
+    const Board& board = in.project.boards[id];
+    if (writtenInRows(in.book, board)) return wayScheduleParts(in, id, height);
+    return writeScheduleParts<Writer>(in, id, height);
+}
+
 std::size_t schedulePages(const SheetInput& in, BoardId id) { return ScheduleWriter(in, id, "").pages(); }
 
 } // namespace lintel

@@ -2,6 +2,7 @@
 
 #include "core/project/Equipment.h"
 #include "core/project/SheetNumbers.h"
+#include "core/sheets/PlaceDrawing.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
@@ -15,12 +16,6 @@
 
 namespace lintel {
 namespace {
-
-/// A usual scale of the country.
-struct Scale {
-    double denominator;
-    const char* words;
-};
 
 bool shows(PlanSystem system, const DeviceType& type) {
     return system == PlanSystem::All || (type.kind == LoadKind::Lighting) == (system == PlanSystem::Lighting);
@@ -56,54 +51,21 @@ Extent extentOf(const SheetInput& in, LevelId level) {
 }
 
 /// The largest scale at which it fits into so many mm; the smallest where none does.
-Scale scaleFor(const Extent& e, UnitSystem units, double w, double h) {
-    static const std::vector<Scale> feet{{24, "1/2″ = 1′ 0″"},  {32, "3/8″ = 1′ 0″"}, {48, "1/4″ = 1′ 0″"},
-                                         {64, "3/16″ = 1′ 0″"}, {96, "1/8″ = 1′ 0″"}, {192, "1/16″ = 1′ 0″"},
-                                         {384, "1/32″ = 1′ 0″"}},
-        metres{{20, "1:20"}, {25, "1:25"}, {50, "1:50"}, {100, "1:100"}, {200, "1:200"}, {500, "1:500"}};
-    const std::vector<Scale>& scales = units == UnitSystem::Imperial ? feet : metres;
-    for (const Scale& s : scales)
+PlanScale scaleFor(const Extent& e, UnitSystem units, double w, double h) {
+    for (const PlanScale& s : planScales(units))
         if (e.width() * 1000 / s.denominator <= w && e.height() * 1000 / s.denominator <= h) return s;
-    return scales.back();
+    return planScales(units).back();
 }
 
-/// Marks of a drawing at 1:100, moved and scaled onto the sheet.
-void place(Drawing& sheet, const Drawing& floor, double k, Point off) {
-    const auto at = [&](Point p) { return p * k + off; };
-    const std::size_t first = sheet.marks.size();
-    for (std::size_t i = 0; i < floor.marks.size(); ++i) {
-        Mark m = floor.marks[i];
-        sheet.on(floor.layerAt(i));
-        std::visit(
-            [&]<class M>(M& x) {
-                if constexpr (std::is_same_v<M, LineMark> || std::is_same_v<M, FillMark>)
-                    for (Point& p : x.points) p = at(p);
-                if constexpr (std::is_same_v<M, CircleMark>) x.centre = at(x.centre), x.radius *= k;
-                if constexpr (std::is_same_v<M, CurveMark>) x.a = at(x.a), x.b = at(x.b), x.c = at(x.c);
-                if constexpr (std::is_same_v<M, TextMark>) x.at = at(x.at), x.size *= k, x.within *= k;
-                if constexpr (std::is_same_v<M, LinesMark>)
-                    for (Point& p : x.ends) p = at(p);
-                if constexpr (std::is_same_v<M, PictureMark>)
-                    x.at = at(x.at), x.perPixel *= k, x.least = at(x.least), x.most = at(x.most);
-                if constexpr (!std::is_same_v<M, FillMark> && !std::is_same_v<M, TextMark> &&
-                              !std::is_same_v<M, PictureMark>)
-                    x.width *= k;
-            },
-            m);
-        sheet.marks.push_back(std::move(m));
-    }
-    for (SymbolMark s : floor.symbols) {
-        s.from += first;
-        s.end += first;
-        s.at = at(s.at);
-        s.size *= k;
-        sheet.symbols.push_back(s);
-    }
-    sheet.on(Layer::Sheet);
-    for (Hotspot s : floor.hotspots) {
-        const Point a = at({s.left, s.top}), b = at({s.right, s.bottom});
-        sheet.hotspots.push_back({s.thing, a.x, a.y, b.x, b.y});
-    }
+/// A floor with the marks of its system, at 1:100 for another scale: marks keep their size on paper.
+Drawing floorFor(const SheetInput& in, LevelId level, PlanSystem system, double k) {
+    PlanStyle style;
+    style.colour = PlanColour::Plain; // read in black and white too: home runs and their words tell circuits apart
+    style.lighting = system != PlanSystem::Power;
+    style.power = system != PlanSystem::Lighting;
+    style.symbolScale = 1.15 / k;
+    style.textScale = 1.2 / k;
+    return planDrawing(in, level, style);
 }
 
 /// A bar in the units of the project, about 60 mm long, in four parts.
@@ -234,6 +196,14 @@ private:
 
 } // namespace
 
+const std::vector<PlanScale>& planScales(UnitSystem units) {
+    static const std::vector<PlanScale> feet{{24, "1/2″ = 1′ 0″"},  {32, "3/8″ = 1′ 0″"}, {48, "1/4″ = 1′ 0″"},
+                                             {64, "3/16″ = 1′ 0″"}, {96, "1/8″ = 1′ 0″"}, {192, "1/16″ = 1′ 0″"},
+                                             {384, "1/32″ = 1′ 0″"}},
+        metres{{20, "1:20"}, {25, "1:25"}, {50, "1:50"}, {100, "1:100"}, {200, "1:200"}, {500, "1:500"}};
+    return units == UnitSystem::Imperial ? feet : metres;
+}
+
 std::vector<PlanSystem> planSystems(const Project& p, LevelId level) {
     bool lighting = false, power = false;
     for (const Device& x : p.devices) {
@@ -275,22 +245,39 @@ Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number
     const SheetFrame frame = sheetFrame(d, in);
     const double w = frame.right - frame.left - 2 * margin, h = frame.bottom - frame.top - 2 * margin - viewTitleRoom;
     const UnitSystem units = in.project.basis.units;
-    const Scale scale = scaleFor(floor, units, w, h);
+    const PlanScale scale = scaleFor(floor, units, w, h);
     const double k = 100 / scale.denominator; // from 1:100, where the floor is drawn
-    PlanStyle style;
-    style.colour = PlanColour::Plain; // read in black and white too: home runs and their words tell circuits apart
-    style.lighting = system != PlanSystem::Power;
-    style.power = system != PlanSystem::Lighting;
-    style.symbolScale = 1.15 / k; // marks keep their size on paper
-    style.textScale = 1.2 / k;
     const Point off{frame.left + margin + (w - floor.width() * 10 * k) / 2 - floor.left * 10 * k,
                     frame.top + margin + (h - floor.height() * 10 * k) / 2 - floor.top * 10 * k};
-    place(d, planDrawing(in, level, style), k, off);
+    placeDrawing(d, floorFor(in, level, system, k), k, off);
     titleBlock(d, in, scale.words);
     Legend(d, in, frame, level, system).draw();
     viewTitle(d, frame, d.title, scale.words);
     scaleBar(d, {frame.left + 170, frame.bottom - 11}, scale.denominator, units);
     return d;
+}
+
+FloorView planOnSheet(const SheetInput& in, LevelId level, PlanSystem system, double denominator, double width,
+                      double height) {
+    constexpr double edge = 12, barRoom = 8; // of what is written beside the walls; of the bar below
+    const Extent floor = extentOf(in, level);
+    const UnitSystem units = in.project.basis.units;
+    PlanScale scale = scaleFor(floor, units, width - 2 * edge, height - 2 * edge - barRoom);
+    std::string words = scale.words;
+    if (denominator > 0) {
+        scale.denominator = denominator;
+        words = fmt::format("1:{:g}", denominator);
+        for (const PlanScale& usual : planScales(units))
+            if (usual.denominator == denominator) words = usual.words;
+    }
+    const double k = 100 / scale.denominator;
+    Drawing d;
+    d.title = planTitle(in.project, level, system);
+    d.width = floor.width() * 10 * k + 2 * edge;
+    d.height = floor.height() * 10 * k + 2 * edge + barRoom;
+    placeDrawing(d, floorFor(in, level, system, k), k, {edge - floor.left * 10 * k, edge - floor.top * 10 * k});
+    scaleBar(d, {edge, d.height - 3}, scale.denominator, units);
+    return {std::move(d), std::move(words)};
 }
 
 } // namespace lintel

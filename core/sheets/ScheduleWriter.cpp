@@ -5,6 +5,7 @@
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
 #include "core/sheets/PageNumber.h"
+#include "core/sheets/PlaceDrawing.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
@@ -13,14 +14,19 @@
 
 namespace lintel {
 
-ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number)
-    : in(input), b(input.project.boards[board]), r(input.results.of(board)), lines(factsOf(b.system).lines) {
+namespace {
+constexpr double viewTop = 16.5; ///< mm of a page above the line over its title strip
+}
+
+ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number, double height)
+    : in(input), b(input.project.boards[board]), r(input.results.of(board)), lines(factsOf(b.system).lines),
+      onOther(height > 0) {
     d.title = sheetTitle(in.project, {SheetKind::Schedule, board}, b.name);
     d.number = number;
     d.paper = schedulePaper(in, b);
     const PaperSize size = paperSize(d.paper);
     d.width = size.width;
-    d.height = size.height;
+    d.height = onOther ? height + viewTop : size.height;
     const double wide = d.width - 2 * margin - noteIndent;
     for (const Note& note : noteList()) {
         noteLines.push_back(wrapText(note.text, wide, noteSize));
@@ -55,6 +61,7 @@ void ScheduleWriter::fact(double x, double top, const std::string& label, const 
 }
 
 void ScheduleWriter::heading() {
+    if (onOther) return d.line({margin, viewTop}, {d.width - margin, viewTop}, 0.5);
     const Basis& basis = in.project.basis;
     const std::string left = sheetTitle(in.project, {SheetKind::Schedule, b.id},
                                         b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE"
@@ -331,9 +338,12 @@ void ScheduleWriter::notes() {
     y += 6;
     for (std::size_t i = 0; i < notesHere; ++i) writeNote(i);
     if (notesHere == noteLines.size()) return;
-    const std::string where = d.number.empty() ? "the next sheet" : "sheet " + pageNumber(d.number, 1);
+    const std::string where = onOther            ? "the view that continues this schedule"
+                              : d.number.empty() ? "the next sheet"
+                                                 : "sheet " + pageNumber(d.number, 1);
     d.text({margin, y}, fmt::format("Notes {} to {} stand on {}.", notesHere + 1, noteLines.size(), where), noteSize,
            Align::Left, true);
+    y += noteStep;
 }
 
 namespace {
@@ -369,6 +379,16 @@ void ScheduleWriter::notesPage(std::size_t page) {
     y = notesTop;
     const std::size_t end = std::min(firstOn(page + 1), noteLines.size());
     for (std::size_t i = firstOn(page); i < end; ++i) writeNote(i);
+}
+
+Drawing ScheduleWriter::cut() const {
+    constexpr double penAbove = 0.3, below = 2;
+    Drawing view;
+    view.title = d.title;
+    view.width = d.width - 2 * margin;
+    view.height = y - viewTop + penAbove + below;
+    placeDrawing(view, d, 1, {-margin, penAbove - viewTop});
+    return view;
 }
 
 } // namespace lintel

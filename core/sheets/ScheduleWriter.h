@@ -9,13 +9,15 @@ namespace lintel {
 struct ScheduleWriter {
     static constexpr double margin = scheduleMargin; ///< mm
 
-    ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number);
+    /// `height`: mm of a view on another sheet, without a heading and foot of its own; 0: a sheet of its own.
+    ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number, double height = 0);
 
     const SheetInput& in;
     const Board& b;
     const BoardResult& r;
     Drawing d;
     int lines;
+    bool onOther; ///< it is a view on another sheet
     double y = 0; ///< where the next part begins
 
     void titleStrip();
@@ -50,6 +52,8 @@ struct ScheduleWriter {
     std::size_t pages() const;
     /// A further sheet, from 1, with its notes.
     void notesPage(std::size_t page);
+    /// As a view: without the margins around it, and no higher than what has been written.
+    Drawing cut() const;
 
 private:
     static constexpr double noteSize = 2.5, noteStep = 4.2, noteIndent = 6;
@@ -71,21 +75,32 @@ private:
     std::size_t firstOn(std::size_t page) const;
 };
 
-/// A whole sheet, by a writer that has a table of its own kind of board.
-template <class Writer>
-Drawing writeSchedule(const SheetInput& in, BoardId board, const std::string& number, std::size_t page) {
-    Writer w(in, board, number);
-    if (page > 0) {
-        w.notesPage(page);
-        footStrip(w.d, in, ScheduleWriter::margin);
-        return std::move(w.d);
-    }
+/// The first page or a further one, by a writer that has a table of its own kind of board.
+template <class Writer> void writePage(Writer& w, std::size_t page) {
+    if (page > 0) return w.notesPage(page);
     w.titleStrip();
     w.table();
     w.tally();
     w.notes();
+}
+/// A whole sheet.
+template <class Writer>
+Drawing writeSchedule(const SheetInput& in, BoardId board, const std::string& number, std::size_t page) {
+    Writer w(in, board, number);
+    writePage(w, page);
     footStrip(w.d, in, ScheduleWriter::margin);
     return std::move(w.d);
+}
+/// The same as views, each cut to what stands on it.
+template <class Writer> std::vector<Drawing> writeScheduleParts(const SheetInput& in, BoardId board, double height) {
+    std::vector<Drawing> parts;
+    const std::size_t pages = ScheduleWriter(in, board, "", height).pages();
+    for (std::size_t page = 0; page < pages; ++page) {
+        Writer w(in, board, "", height);
+        writePage(w, page);
+        parts.push_back(w.cut());
+    }
+    return parts;
 }
 
 } // namespace lintel

@@ -1,7 +1,8 @@
 #pragma once
-// The set of sheets of a project, each as a Drawing, in the order they are bound.
+// The sheets of a project, each as a Drawing; core/compose binds them into a set.
 
 #include "core/plan/Underlay.h"
+#include "core/project/ComposedSheets.h"
 #include "core/sheets/RiserOverlay.h"
 #include "core/sheets/Symbols.h"
 #include "core/solve/Results.h"
@@ -31,10 +32,14 @@ const char* schedulePaper(const SheetInput& in, const Board& board);
 Drawing panelSchedule(const SheetInput& in, BoardId board, const std::string& number = "", std::size_t page = 0);
 /// How many sheets the schedule of a board takes.
 std::size_t schedulePages(const SheetInput& in, BoardId board);
+/// The same as views for another sheet, without heading and foot, none higher than `height` mm where that can be: the
+/// table with its tally and the notes that have room, then further notes.
+std::vector<Drawing> panelScheduleParts(const SheetInput& in, BoardId board, double height);
 
 /// The same for a board of ways (or a single column in metric practice): device, cable, method, length, drop, Zs and
 /// its limit.
 Drawing waySchedule(const SheetInput& in, BoardId board, const std::string& number = "", std::size_t page = 0);
+std::vector<Drawing> wayScheduleParts(const SheetInput& in, BoardId board, double height);
 /// Rows that it takes: a three-pole way or an empty one takes one, a way of single poles three; a section's heading
 /// one.
 int wayScheduleRows(const Project& project, const Board& board);
@@ -71,6 +76,21 @@ enum class PlanSystem { All, Lighting, Power };
 /// a legend of the symbols on it, and the circuits of its boards of which nothing stands on a plan.
 Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number = "",
                   PlanSystem system = PlanSystem::All);
+/// A scale of plans that is usual in the country: 100 for 1:100, and how it is written.
+struct PlanScale {
+    double denominator;
+    const char* words;
+};
+/// From the largest down.
+const std::vector<PlanScale>& planScales(UnitSystem units);
+/// A floor at a scale as a view for another sheet, as large as it is. `denominator` 0: at the largest usual scale at
+/// which it fits into `width` by `height` mm.
+struct FloorView {
+    Drawing drawing;
+    std::string scale;
+};
+FloorView planOnSheet(const SheetInput& in, LevelId level, PlanSystem system, double denominator, double width,
+                      double height);
 /// The systems that a floor has sheets for, in their order; none: nothing is drawn there.
 std::vector<PlanSystem> planSystems(const Project& project, LevelId level);
 /// "Ground floor lighting", "Ground floor plan".
@@ -87,19 +107,13 @@ struct SheetEntry {
     std::optional<SheetKind> kind{};
     Ref about{};
     std::size_t page = 0;
-    bool kept = false; ///< its number stays (core/project/SheetNumbers.h)
-};
-/// A sheet that somebody left out of the set.
-struct SheetLeftOut {
-    SheetKind kind = SheetKind::Schedule;
-    Ref about;
-    std::string title;
-};
-std::vector<SheetLeftOut> sheetsLeftOut(const SheetInput& in);
-/// Plans by system, riser, one-line, diagrams of boards, then a schedule for each board. The drawings are made on
-/// demand; `in` must outlive the list.
-std::vector<SheetEntry> sheetSet(const SheetInput& in);
+    bool kept = false;               ///< its number stays (core/project/SheetNumbers.h)
+    std::vector<ShownThing> views{}; ///< of a composed sheet
+    std::string trouble{};           ///< what is not as it should be on a composed sheet; empty: nothing
 
+    /// Whether it shows this, by itself or among its views.
+    bool shows(SheetKind what, Ref of) const;
+};
 /// The strip that every sheet carries below: project, rule book, what the sizes rest on, sheet number.
 void footStrip(Drawing& d, const SheetInput& in, double margin);
 

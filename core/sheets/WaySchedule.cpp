@@ -168,4 +168,8 @@ Drawing waySchedule(const SheetInput& in, BoardId id, const std::string& number,
     return writeSchedule<Writer>(in, id, number, page);
 }
 
+std::vector<Drawing> wayScheduleParts(const SheetInput& in, BoardId id, double height) {
+    return writeScheduleParts<Writer>(in, id, height);
+}
+
 } // namespace lintel

@@ -1,6 +1,7 @@
 // DXF files as an independent reader finds them: sound, in the right units, with every text, every feeder from box to
 // box, and a block for every device.
 
+#include "core/compose/SheetSet.h"
 #include "core/exchange/DxfPlan.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"

@@ -4,6 +4,7 @@
 #include "core/check/Assumptions.h"
 #include "core/compare/Merge.h"
 #include "core/compare/SheetMarks.h"
+#include "core/compose/SheetSet.h"
 #include "core/issue/Issues.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"

@@ -78,8 +78,16 @@ Project everyFieldDifferent() {
                 t.alternateRun = {++run};
             }
             if constexpr (std::is_same_v<T, Section>) t.to = t.from + 1;
-            if constexpr (std::is_same_v<T, SheetNumber>) t.about = BoardId{i};
+            if constexpr (std::is_same_v<T, SheetNumber>) {
+                t.of = SheetKind::Diagram;
+                t.about = BoardId{i};
+            }
             if constexpr (std::is_same_v<T, RiserPlace>) t.about = t.after = BoardId{i};
+            if constexpr (std::is_same_v<T, PlacedView>) {
+                t.sheet = {70};
+                t.shows = SheetKind::Diagram;
+                t.about = BoardId{i};
+            }
             if constexpr (requires { t.feed; }) t.feed = SourceId{70};
             t.extra.keep("fromTheFuture", {1, 2, "three"});
             (p.*member).put(t);
@@ -140,7 +148,9 @@ void edit(Document& d, int i) {
 
 TEST_CASE("every field survives the file, with unknown ones") {
     const Project p = everyFieldDifferent();
-    REQUIRE_FALSE(validate(p));
+    const auto bad = validate(p);
+    INFO((bad ? bad->text() : ""));
+    REQUIRE_FALSE(bad);
     const std::string text = writeProject(p);
     const auto back = readProject(text, "all.lintel");
     REQUIRE(back);

@@ -1,3 +1,4 @@
+#include "core/compose/SheetSet.h"
 #include "core/figures/FormEdits.h"
 #include "core/project/ProjectFile.h"
 #include "core/sheets/DoorCard.h"

@@ -1,0 +1,129 @@
+// Facts of a view on a composed sheet.
+
+#include "app/frame/FactsBuilder.h"
+#include "core/base/Limits.h"
+#include "core/compose/ComposedSheet.h"
+
+namespace lintel {
+namespace {
+
+/// mm of a sheet in the unit of the project.
+struct SheetUnit {
+    const char* name;
+    double mm; ///< of one
+    QString words(double length) const { return QString::number(length / mm, 'f', mm > 1 ? 2 : 0) + " " + name; }
+    QString figure(double length) const { return QString::number(length / mm, 'f', mm > 1 ? 2 : 0); }
+};
+SheetUnit sheetUnit(UnitSystem units) {
+    return units == UnitSystem::Imperial ? SheetUnit{"in", 25.4} : SheetUnit{"mm", 1};
+}
+
+/// "1/4″ = 1′ 0″" for 48.
+QString scaleWords(double denominator, UnitSystem units) {
+    if (denominator <= 0) return QObject::tr("largest that fits");
+    for (const PlanScale& s : planScales(units))
+        if (s.denominator == denominator) return s.words;
+    return QString("1:%1").arg(denominator);
+}
+
+/// "1:75", "75" or one of the usual; nothing: not a scale.
+std::optional<double> scaleFrom(const QString& text, UnitSystem units) {
+    const QString t = text.trimmed();
+    if (t == scaleWords(0, units)) return 0;
+    for (const PlanScale& s : planScales(units))
+        if (t == s.words) return s.denominator;
+    const QString number = t.startsWith("1:") ? t.mid(2) : t;
+    const auto typed = typedNumber(number.toStdString());
+    return typed && *typed >= 1 && *typed <= limits::planScale ? typed : std::nullopt;
+}
+
+void placeRows(FactsBuilder& b, const PlacedView& v) {
+    const PlacedViewId id = v.id;
+    const SheetInput in = b.s.sheetInput(b.sol);
+    const ComposedSheet* sheet = in.project.composedSheets.find(v.sheet);
+    if (!sheet) return;
+    const Point corner = fieldCorner(in, *sheet);
+    const SheetUnit unit = sheetUnit(in.project.basis.units);
+    const ComposedPages pages = composedPages(in, v.sheet, "");
+    const auto spot = std::find_if(pages.spots.begin(), pages.spots.end(),
+                                   [&](const ViewSpot& s) { return s.view == id && s.part == 0; });
+    if (spot == pages.spots.end()) {
+        b.row(QObject::tr("Place"), QObject::tr("nothing to show"));
+        return;
+    }
+    b.row(QObject::tr("Size"),
+          QString("%1 × %2 %3").arg(unit.figure(spot->width), unit.figure(spot->height), unit.name));
+    if (spot->page > 0) {
+        b.row(QObject::tr("Place"), QObject::tr("on page %1 of the sheet").arg(spot->page + 1));
+        return;
+    }
+    const QString byItself = QObject::tr("first free place");
+    const QString byHand = QObject::tr("by hand");
+    const Point at = Point{spot->left, spot->top} - corner;
+    b.choice(QObject::tr("Place"), v.moved ? byHand : byItself, {byItself, byHand}, QObject::tr("Place of a view"),
+             [id, at, byHand](Project& p, const QString& t) {
+                 PlacedView& x = *p.placedViews.change(id);
+                 x.moved = t == byHand;
+                 x.at = x.moved ? at : Point{};
+                 return QString();
+             });
+    const double most = limits::paper / unit.mm;
+    b.number(unit.name, QObject::tr("From left"), unit.words(at.x), unit.figure(at.x), QObject::tr("Move a view"), 0,
+             most, [id, at, mm = unit.mm](Project& p, double x) {
+                 moveView(p, id, {x * mm, at.y});
+             });
+    b.number(unit.name, QObject::tr("From top"), unit.words(at.y), unit.figure(at.y), QObject::tr("Move a view"), 0,
+             most, [id, at, mm = unit.mm](Project& p, double y) {
+                 moveView(p, id, {at.x, y * mm});
+             });
+}
+
+} // namespace
+
+bool viewFacts(FactsBuilder& b, PlacedViewId id) {
+    const PlacedView* v = b.sol.project.placedViews.find(id);
+    if (!v) return false;
+    const UnitSystem units = b.sol.project.basis.units;
+    const SheetUnit unit = sheetUnit(units);
+    const SheetInput in = b.s.sheetInput(b.sol);
+    const QString usual = q(usualViewTitle(in, shownBy(*v)));
+    b.f.title = v->title.empty() ? usual : q(v->title);
+    b.f.about = QObject::tr("view on %1").arg(q(composedTitle(in, v->sheet)));
+    if (!isThere(in.project, *v)) {
+        b.row(QObject::tr("Shows"), QObject::tr("what is gone: take the view off")).colour = theme().check;
+        return true;
+    }
+    b.row(QObject::tr("Shows"), usual);
+    b.text(QObject::tr("Title"), q(v->title), QObject::tr("Title of a view"),
+           [id](Project& p, const std::string& t) { p.placedViews.change(id)->title = t; });
+    if (v->title.empty()) b.f.rows.back().value = QObject::tr("the usual");
+    const bool plan = v->shows == SheetKind::Plan || v->shows == SheetKind::Lighting || v->shows == SheetKind::Power;
+    if (plan) {
+        QStringList scales{scaleWords(0, units)};
+        for (const PlanScale& s : planScales(units)) scales << s.words;
+        const QString now = scaleWords(v->scale, units);
+        if (!scales.contains(now)) scales << now;
+        const QString other = QObject::tr("another …");
+        FactRow& r = b.choice(QObject::tr("Scale"), now, scales << other, QObject::tr("Scale of a view"),
+                              [id, units](Project& p, const QString& t) {
+                                  const auto scale = scaleFrom(t, units);
+                                  if (!scale) return QObject::tr("“%1” is not a scale. Type 1:75, or 75.").arg(t);
+                                  p.placedViews.change(id)->scale = *scale;
+                                  return QString();
+                              });
+        r.entry->other = other;
+        r.entry->hint = "1:75";
+    } else if (v->shows != SheetKind::Schedule) {
+        const bool own = v->width > 0;
+        b.number(
+            unit.name, QObject::tr("No wider than"), own ? unit.words(v->width) : QObject::tr("as it comes"),
+            own ? unit.figure(v->width) : QString(), QObject::tr("Width of a view"), 20 / unit.mm,
+            limits::paper / unit.mm,
+            [id, mm = unit.mm](Project& p, double w) { p.placedViews.change(id)->width = w * mm; },
+            [id](Project& p) { p.placedViews.change(id)->width = 0; });
+    }
+    placeRows(b, *v);
+    return true;
+}
+
+} // namespace lintel

@@ -1,0 +1,327 @@
+#include "app/issue/ComposePanel.h"
+
+#include "app/frame/PaintKit.h"
+#include "core/lists/List.h"
+#include "core/project/Equipment.h"
+#include "core/sheets/BoardDiagram.h"
+
+#include <QBoxLayout>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QShortcut>
+#include <QTreeWidget>
+
+namespace lintel {
+namespace {
+
+/// A field of notes that enters what is written when it is left.
+class NotesField : public QPlainTextEdit {
+public:
+    NotesField(QWidget* parent, std::function<void()> whenLeft) : QPlainTextEdit(parent), left(std::move(whenLeft)) {
+        setTabChangesFocus(true);
+    }
+
+protected:
+    void focusOutEvent(QFocusEvent* e) override {
+        QPlainTextEdit::focusOutEvent(e);
+        left();
+    }
+
+private:
+    std::function<void()> left;
+};
+
+constexpr int thingRole = Qt::UserRole; ///< place of an item's thing in the list; a group has none
+
+} // namespace
+
+ComposePanel::ComposePanel(Session& s, QWidget* parent)
+    : QWidget(parent), session(s), sheets(new QComboBox(this)), paper(new QComboBox(this)), search(new QLineEdit(this)),
+      things(new QTreeWidget(this)), trouble(new QLabel(this)), notesHead(new QLabel(tr("NOTES"), this)),
+      notes(new NotesField(this, [this] { commitNotes(); })), place(new QPushButton(tr("Place"), this)),
+      takeOff(new QPushButton(tr("Take off"), this)) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    const auto title = [&](QLabel* label) {
+        label->setProperty("heading", true);
+        column->addWidget(label);
+    };
+    title(new QLabel(tr("COMPOSED SHEET")));
+    sheets->setObjectName("composeSheet");
+    sheets->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    column->addWidget(sheets);
+    auto* size = new QHBoxLayout;
+    size->addWidget(new QLabel(tr("Paper")));
+    paper->setObjectName("composePaper");
+    for (const auto& [value, word] : EnumText<SheetPaper>::words) paper->addItem(tr(word));
+    size->addWidget(paper, 1);
+    column->addLayout(size);
+    trouble->setObjectName("composeTrouble");
+    trouble->setWordWrap(true);
+    trouble->setTextFormat(Qt::PlainText);
+    column->addWidget(trouble);
+
+    title(new QLabel(tr("TO PLACE")));
+    search->setObjectName("composeSearch");
+    search->setPlaceholderText(tr("Find a schedule, plan or list"));
+    search->setClearButtonEnabled(true);
+    column->addWidget(search);
+    things->setObjectName("composeTray");
+    things->setHeaderHidden(true);
+    things->setColumnCount(2);
+    things->setRootIsDecorated(false);
+    things->setIndentation(10);
+    things->setDragEnabled(true);
+    things->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    things->header()->setStretchLastSection(false);
+    things->header()->setSectionResizeMode(0, QHeaderView::Stretch);
+    things->header()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
+    things->setToolTip(tr("Enter or two clicks: put it on the sheet. Or drag it there. What stands on a composed sheet "
+                          "has no sheet of its own."));
+    column->addWidget(things, 1);
+
+    title(notesHead);
+    notes->setObjectName("composeNotes");
+    notes->setPlaceholderText(tr("A note a line"));
+    notes->setFixedHeight(110);
+    column->addWidget(notes);
+
+    auto* tools = new QGridLayout;
+    tools->setSpacing(6);
+    const auto button = [&](QPushButton* b, const char* name, const QString& tip, int row, int col) {
+        b->setObjectName(name);
+        b->setToolTip(tip);
+        tools->addWidget(b, row, col);
+    };
+    button(place, "composePlace", tr("Puts it in the first free place (Enter)"), 0, 0);
+    button(takeOff, "composeTakeOff",
+           tr("Takes the chosen view off; what it showed has a sheet of its own again (Delete)"), 0, 1);
+    auto* addNote = new QPushButton(tr("Notes"));
+    button(addNote, "composeAddNotes", tr("A view of notes, to be written below"), 1, 0);
+    auto* tidy = new QPushButton(tr("Arrange"));
+    button(tidy, "composeArrange", tr("All views in the first free places, in their order"), 1, 1);
+    column->addLayout(tools);
+    auto* back = new QPushButton(tr("Back to the sheets"));
+    back->setObjectName("composeBack");
+    column->addWidget(back);
+
+    connect(back, &QPushButton::clicked, this, &ComposePanel::closed);
+    connect(sheets, &QComboBox::activated, this, [this](int i) {
+        commitNotes();
+        Q_EMIT sheetChosen({sheets->itemData(i).toUInt()});
+    });
+    connect(paper, &QComboBox::activated, this, [this](int i) {
+        const SheetPaper chosen = EnumText<SheetPaper>::words[std::size_t(i)].first;
+        session.edit(tr("Paper of a sheet"), [&](Project& p) {
+            if (p.composedSheets.has(sheet)) p.composedSheets.change(sheet)->paper = chosen;
+        });
+    });
+    connect(search, &QLineEdit::textChanged, this, &ComposePanel::filter);
+    connect(search, &QLineEdit::returnPressed, this, [this] { placeChosen(); });
+    connect(things, &QTreeWidget::itemActivated, this, [this] { placeChosen(); });
+    connect(things, &QTreeWidget::currentItemChanged, this, &ComposePanel::fillChosen);
+    connect(place, &QPushButton::clicked, this, [this] { placeChosen(); });
+    connect(takeOff, &QPushButton::clicked, this, &ComposePanel::takeOffChosen);
+    connect(addNote, &QPushButton::clicked, this, &ComposePanel::addNotes);
+    connect(tidy, &QPushButton::clicked, this, &ComposePanel::arrange);
+    connect(&session, &Session::selectionChanged, this, [this] {
+        if (isVisible()) fillChosen();
+    });
+}
+
+void ComposePanel::show(ComposedSheetId now, const std::vector<SheetEntry>& set) {
+    if (now != sheet) commitNotes();
+    sheet = now;
+    const ComposedSheet* s = session.project().composedSheets.find(sheet);
+    if (!s) return;
+    filling = true;
+    sheets->clear();
+    std::string troubles;
+    for (const SheetEntry& e : set) {
+        if (e.kind != SheetKind::Composed || e.page > 0) continue;
+        sheets->addItem(q(e.number + "   " + e.title), e.about.value);
+        if (e.about != Ref(sheet)) continue;
+        sheets->setCurrentIndex(sheets->count() - 1);
+        troubles = e.trouble;
+    }
+    trouble->setText(q(troubles));
+    trouble->setVisible(!troubles.empty());
+    trouble->setStyleSheet(QString("color: %1").arg(theme().check.name()));
+    paper->setCurrentIndex(int(s->paper));
+    fillTray(set);
+    filling = false;
+    fillChosen();
+}
+
+void ComposePanel::fillTray(const std::vector<SheetEntry>& set) {
+    const Solution& now = session.solution();
+    const Project& p = now.project;
+    const SheetInput in = session.sheetInput(now);
+    const ShownThing before = chosenThing();
+    const bool hadOne = things->currentItem() && things->currentItem()->data(0, thingRole).isValid();
+    const QSignalBlocker quiet(things);
+    things->clear();
+    shown.clear();
+    const auto whereIs = [&](const ShownThing& thing) -> QString {
+        for (const SheetEntry& e : set) {
+            const bool on = thing.kind == SheetKind::List
+                                ? std::find(e.views.begin(), e.views.end(), thing) != e.views.end()
+                                : e.shows(thing.kind, thing.about);
+            if (on) return e.about == Ref(sheet) ? tr("here") : q(e.number);
+        }
+        return thing.kind == SheetKind::List ? QString() : tr("no sheet");
+    };
+    const auto group = [&](const QString& name) {
+        auto* item = new QTreeWidgetItem(things, {name});
+        item->setFlags(Qt::ItemIsEnabled);
+        item->setForeground(0, theme().quiet);
+        QFont font = things->font();
+        font.setBold(true);
+        item->setFont(0, font);
+        item->setFirstColumnSpanned(true);
+        return item;
+    };
+    const auto put = [&](QTreeWidgetItem* under, const ShownThing& thing, const QString& name) {
+        const QString where = whereIs(thing);
+        auto* item = new QTreeWidgetItem(under, {name, where});
+        item->setData(0, thingRole, int(shown.size()));
+        item->setToolTip(0, plainTip(name));
+        item->setForeground(1, where == tr("here") ? theme().accent : theme().quiet);
+        shown.push_back(thing);
+        if (hadOne && thing == before) things->setCurrentItem(item);
+    };
+    std::vector<const Board*> boards;
+    for (const Board& b : p.boards)
+        if (!passesOn(b.use)) boards.push_back(&b);
+    std::stable_sort(boards.begin(), boards.end(),
+                     [](const Board* x, const Board* y) { return numberBefore(x->name, y->name); });
+    auto* schedules = group(tr("Schedules"));
+    for (const Board* b : boards)
+        put(schedules, {SheetKind::Schedule, b->id, {}},
+            q(b->name) + (b->description.empty() ? QString() : "   " + q(b->description)));
+    auto* drawings = group(tr("Distribution"));
+    put(drawings, {SheetKind::OneLine, {}, {}}, tr("One-line diagram"));
+    put(drawings, {SheetKind::Riser, {}, {}}, tr("Riser diagram"));
+    auto* diagrams = group(tr("Diagrams of boards"));
+    for (const Board* b : boards)
+        if (boardDiagramPages(in, b->id) > 0) put(diagrams, {SheetKind::Diagram, b->id, {}}, q(b->name));
+    auto* plans = group(tr("Plans"));
+    for (const Level& l : p.levels)
+        for (PlanSystem system : planSystems(p, l.id))
+            put(plans, {sheetKindOf(system), l.id, {}}, q(planTitle(p, l.id, system)));
+    auto* lists = group(tr("Lists"));
+    for (const ListKind& kind : listKinds()) {
+        const List list = kind.make(in);
+        if (!list.rows.empty()) put(lists, {SheetKind::List, {}, list.key}, q(list.title));
+    }
+    for (int i = things->topLevelItemCount() - 1; i >= 0; --i)
+        if (things->topLevelItem(i)->childCount() == 0) delete things->takeTopLevelItem(i);
+    things->expandAll();
+    filter();
+}
+
+void ComposePanel::filter() {
+    const QString wanted = search->text().trimmed();
+    QTreeWidgetItem* first = nullptr;
+    for (int i = 0; i < things->topLevelItemCount(); ++i) {
+        QTreeWidgetItem* group = things->topLevelItem(i);
+        bool any = false;
+        for (int k = 0; k < group->childCount(); ++k) {
+            QTreeWidgetItem* item = group->child(k);
+            const bool fits = (group->text(0) + " " + item->text(0)).contains(wanted, Qt::CaseInsensitive);
+            item->setHidden(!fits);
+            any = any || fits;
+            if (fits && !first) first = item;
+        }
+        group->setHidden(!any);
+    }
+    const QTreeWidgetItem* now = things->currentItem();
+    if (!wanted.isEmpty() && first && (!now || now->isHidden())) things->setCurrentItem(first);
+}
+
+PlacedViewId ComposePanel::chosenView() const {
+    const PlacedViewId id = session.selection().as<PlacedView>();
+    const PlacedView* v = session.project().placedViews.find(id);
+    return v && v->sheet == sheet ? id : PlacedViewId{};
+}
+
+ShownThing ComposePanel::chosenThing() const {
+    const QTreeWidgetItem* item = things->currentItem();
+    const int at = item && item->data(0, thingRole).isValid() ? item->data(0, thingRole).toInt() : -1;
+    return at >= 0 && at < int(shown.size()) ? shown[std::size_t(at)] : ShownThing{SheetKind::Composed, {}, {}};
+}
+
+void ComposePanel::fillChosen() {
+    const ShownThing thing = chosenThing();
+    place->setEnabled(thing.kind != SheetKind::Composed);
+    const PlacedViewId id = chosenView();
+    takeOff->setEnabled(bool(id));
+    const PlacedView* v = session.project().placedViews.find(id);
+    const bool isNotes = v && v->shows == SheetKind::Notes;
+    if (notesOf && (!isNotes || notesOf != id)) commitNotes();
+    notesHead->setVisible(isNotes);
+    notes->setVisible(isNotes);
+    if (!isNotes) {
+        notesOf = {};
+        return;
+    }
+    if (notesOf == id && notes->document()->isModified()) return; // being written
+    notesOf = id;
+    notesWere = q(v->text);
+    if (notes->toPlainText() != notesWere) notes->setPlainText(notesWere);
+    notes->document()->setModified(false);
+}
+
+void ComposePanel::commitNotes() {
+    if (!notesOf || !notes->document()->isModified()) return;
+    const QString text = notes->toPlainText();
+    notes->document()->setModified(false);
+    if (text == notesWere || !session.project().placedViews.has(notesOf)) return;
+    notesWere = text;
+    session.edit(tr("Notes on a sheet"), [&](Project& p) { p.placedViews.change(notesOf)->text = text.toStdString(); });
+}
+
+void ComposePanel::placeChosen(std::optional<Point> at) {
+    const ShownThing thing = chosenThing();
+    if (thing.kind == SheetKind::Composed || !session.project().composedSheets.has(sheet)) return;
+    commitNotes();
+    PlacedViewId placed;
+    const PlacedThings there(session.project());
+    if (const PlacedView* v = there.find(thing); v && v->sheet == sheet && !at) {
+        session.select(v->id); // it is here already
+        return;
+    }
+    session.edit(tr("Place %1").arg(q(usualViewTitle(session.sheetInput(session.solution()), thing))), [&](Project& p) {
+        placed = placeView(p, sheet, thing);
+        if (at) moveView(p, placed, *at);
+    });
+    session.select(placed);
+}
+
+void ComposePanel::addNotes() {
+    commitNotes();
+    PlacedViewId placed;
+    session.edit(tr("Notes on a sheet"), [&](Project& p) { placed = placeNotes(p, sheet, ""); });
+    session.select(placed);
+    notes->setFocus();
+}
+
+void ComposePanel::takeOffChosen() {
+    const PlacedViewId id = chosenView();
+    if (!id) return session.say(tr("Click a view on the sheet first."));
+    const QString name = q(nameOf(session.project(), id));
+    session.select(Ref());
+    session.edit(tr("Take %1 off").arg(name), [&](Project& p) { lintel::takeOff(p, id); });
+}
+
+void ComposePanel::arrange() {
+    session.edit(tr("Arrange views"), [&](Project& p) { arrangeAnew(p, sheet); });
+}
+
+} // namespace lintel

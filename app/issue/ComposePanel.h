@@ -1,0 +1,62 @@
+#pragma once
+// What can be put on a composed sheet, beside it: schedules, diagrams, plans, lists, notes, each with the sheet on
+// which it stands now; the sheet's paper; the notes of the chosen view.
+
+#include "app/frame/Session.h"
+#include "core/compose/ComposedSheet.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QPlainTextEdit;
+class QPushButton;
+class QTreeWidget;
+class QTreeWidgetItem;
+
+namespace lintel {
+
+class ComposePanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit ComposePanel(Session& session, QWidget* parent = nullptr);
+    /// Shows what can be put on this sheet; `set`: all sheets of the newest solution.
+    void show(ComposedSheetId sheet, const std::vector<SheetEntry>& set);
+    ComposedSheetId sheetShown() const { return sheet; }
+    /// Puts what is chosen in the tray on the sheet: at a point of the field, or in the first free place.
+    void placeChosen(std::optional<Point> at = {});
+    void takeOffChosen();
+    void arrange();
+    /// What is written for the chosen notes is entered.
+    void commitNotes();
+    QTreeWidget& tray() { return *things; }
+
+Q_SIGNALS:
+    void closed();
+    /// Another composed sheet is to be shown.
+    void sheetChosen(ComposedSheetId sheet);
+
+private:
+    void fillTray(const std::vector<SheetEntry>& set);
+    void filter();
+    void fillChosen();
+    void addNotes();
+    PlacedViewId chosenView() const;
+    ShownThing chosenThing() const;
+
+    Session& session;
+    ComposedSheetId sheet;
+    std::vector<ShownThing> shown; ///< of the tray, by the number that its items keep
+    PlacedViewId notesOf;
+    QString notesWere;
+    bool filling = false;
+    QComboBox *sheets, *paper;
+    QLineEdit* search;
+    QTreeWidget* things;
+    QLabel *trouble, *notesHead;
+    QPlainTextEdit* notes;
+    QPushButton *place, *takeOff;
+};
+
+} // namespace lintel

@@ -1,0 +1,177 @@
+// Issue: sheets put together from views.
+
+#include "app/frame/PaintKit.h"
+#include "app/issue/ComposePanel.h"
+#include "app/issue/IssueStage.h"
+#include "core/compose/Together.h"
+
+#include <QListWidget>
+#include <QMenu>
+#include <QPushButton>
+
+namespace lintel {
+namespace {
+constexpr int composingWidth = 300; ///< of what stands beside the sheet
+}
+
+void IssueStage::setUpComposing() {
+    composePanel = new ComposePanel(session, side);
+    composePanel->hide();
+    side->layout()->addWidget(composePanel);
+    connect(composePanel, &ComposePanel::closed, this, &IssueStage::endComposing);
+    connect(composePanel, &ComposePanel::sheetChosen, this, [this](ComposedSheetId sheet) {
+        session.select(Ref());
+        showWhere([sheet](const SheetEntry& e) { return e.about == Ref(sheet) && e.page == 0; });
+    });
+    connect(view, &SheetView::viewMoved, this, [this](PlacedViewId id, Point at) {
+        const Project& p = session.project();
+        const PlacedView* v = p.placedViews.find(id);
+        if (!v || !p.composedSheets.has(v->sheet)) return;
+        const Point corner = fieldCorner(set().in, p.composedSheets[v->sheet]);
+        session.edit(tr("Move %1").arg(q(nameOf(p, id))), [&](Project& x) { moveView(x, id, at - corner); });
+    });
+    connect(view, &SheetView::takeOffWanted, composePanel, &ComposePanel::takeOffChosen);
+    connect(view, &SheetView::moveRefused, this, [this](const QString& why) { session.say(why, true); });
+    connect(view, &SheetView::thingDropped, this, [this](Point at) {
+        const ComposedSheet* sheet = session.project().composedSheets.find(composePanel->sheetShown());
+        if (sheet) composePanel->placeChosen(at - fieldCorner(set().in, *sheet));
+    });
+}
+
+ComposePanel& IssueStage::composing() { return *composePanel; }
+
+void IssueStage::compose() {
+    session.waitSolved();
+    if (!isCurrent()) rebuild();
+    const SheetEntry* e = currentEntry();
+    if (!e || e->kind != SheetKind::Composed || earlier) return;
+    endForm();
+    sheetSide->hide();
+    side->setFixedWidth(composingWidth);
+    composePanel->setVisible(true);
+    layout()->activate();
+    showCurrent();
+    view->fit();
+}
+
+void IssueStage::endComposing() {
+    if (!composePanel->isVisibleTo(this)) return;
+    composePanel->commitNotes();
+    composePanel->hide();
+    view->setComposing({});
+    side->setFixedWidth(usualSideWidth);
+    sheetSide->setVisible(!earlier);
+    layout()->activate();
+    view->fit();
+}
+
+void IssueStage::followComposing(const SheetEntry& sheet) {
+    composeButton->setVisible(sheet.kind == SheetKind::Composed && !earlier);
+    if (!composePanel->isVisibleTo(this)) return;
+    const ComposedSheet* s = session.project().composedSheets.find(sheet.about.as<ComposedSheet>());
+    if (!s || earlier) return endComposing();
+    view->setComposing(viewField(set().in, *s));
+    view->setFurtherPage(sheet.page > 0);
+    composePanel->show(s->id, set().sheets);
+}
+
+void IssueStage::openComposed(const QString& label, const std::function<ComposedSheetId(Project&)>& make) {
+    ComposedSheetId made;
+    session.edit(label, [&](Project& p) { made = make(p); });
+    if (!made) return;
+    session.waitSolved();
+    showWhere([made](const SheetEntry& e) { return e.about == Ref(made) && e.page == 0; });
+    compose();
+}
+
+void IssueStage::composeAll(SheetKind kind) {
+    session.waitSolved();
+    const SheetInput in = session.sheetInput(session.solution());
+    const std::vector<ShownThing> things = thingsToCompose(in, kind);
+    if (things.empty())
+        return session.say(tr("All of these stand on composed sheets already, or there are none."), true);
+    std::size_t sheets = 0;
+    openComposed(tr("Compose sheets"), [&](Project& p) {
+        const auto made = composeTogether(in, p, things);
+        sheets = made.size();
+        return made.empty() ? ComposedSheetId{} : made.front();
+    });
+    session.say(sheets == 1 ? tr("%1 on one sheet. Undo takes it apart again.").arg(things.size())
+                            : tr("%1 on %2 sheets. Undo takes them apart again.").arg(things.size()).arg(sheets));
+}
+
+void IssueStage::fillNewMenu(QMenu& menu) {
+    menu.addAction(tr("Empty sheet"), this,
+                   [this] { openComposed(tr("New sheet"), [](Project& p) { return addComposedSheet(p); }); });
+    menu.addSeparator();
+    menu.addAction(tr("All schedules together"), this, [this] { composeAll(SheetKind::Schedule); });
+    menu.addAction(tr("All diagrams of boards together"), this, [this] { composeAll(SheetKind::Diagram); });
+    menu.addAction(tr("All lists together"), this, [this] { composeAll(SheetKind::List); });
+}
+
+void IssueStage::fillComposeMenu(QMenu& menu, const SheetEntry& entry) {
+    const bool own = entry.kind && entry.page == 0;
+    if (own && entry.kind == SheetKind::Composed) {
+        menu.addAction(tr("Compose…"), this, &IssueStage::compose);
+        menu.addAction(tr("Take the sheet apart"), this, [this, sheet = entry.about.as<ComposedSheet>()] {
+            session.select(Ref());
+            session.edit(tr("Take a sheet apart"), [&](Project& p) { endComposedSheet(p, sheet); });
+        });
+        return;
+    }
+    QMenu* onto = menu.addMenu(tr("Put it on a composed sheet"));
+    onto->setEnabled(own);
+    const ShownThing thing{entry.kind.value_or(SheetKind::Schedule), entry.about, {}};
+    for (const SheetEntry& e : set().sheets) {
+        if (e.kind != SheetKind::Composed || e.page > 0) continue;
+        onto->addAction(plainButton(q(e.number + "   " + e.title)), this,
+                        [this, thing, sheet = e.about.as<ComposedSheet>()] {
+                            openComposed(tr("Place a view"), [&](Project& p) {
+                                placeView(p, sheet, thing);
+                                return sheet;
+                            });
+                        });
+    }
+    onto->addAction(tr("A new sheet"), this, [this, thing] {
+        openComposed(tr("New sheet"), [&](Project& p) {
+            const ComposedSheetId sheet = addComposedSheet(p);
+            placeView(p, sheet, thing);
+            return sheet;
+        });
+    });
+}
+
+void IssueStage::askView(PlacedViewId id, QPoint at) {
+    const PlacedView* v = session.project().placedViews.find(id);
+    if (!v) return;
+    QMenu menu;
+    menu.setObjectName("viewMenu");
+    auto* free = menu.addAction(tr("Put it in the first free place"));
+    free->setEnabled(v->moved);
+    QMenu* send = menu.addMenu(tr("Send it to"));
+    std::vector<std::pair<QAction*, ComposedSheetId>> sheets;
+    for (const SheetEntry& e : set().sheets)
+        if (e.kind == SheetKind::Composed && e.page == 0 && e.about != Ref(v->sheet))
+            sheets.emplace_back(send->addAction(plainButton(q(e.number + "   " + e.title))),
+                                e.about.as<ComposedSheet>());
+    const auto* fresh = send->addAction(tr("A new sheet"));
+    menu.addSeparator();
+    const auto* off = menu.addAction(tr("Take it off\tDelete"));
+    const QString name = q(nameOf(session.project(), id));
+    const QAction* chosen = menu.exec(at);
+    if (!chosen) return;
+    if (chosen == free)
+        session.edit(tr("First free place for %1").arg(name), [&](Project& p) {
+            PlacedView& x = *p.placedViews.change(id);
+            x.moved = false;
+            x.at = {};
+        });
+    if (chosen == off) composePanel->takeOffChosen();
+    if (chosen == fresh)
+        session.edit(tr("Send %1 to a new sheet").arg(name), [&](Project& p) { sendTo(p, id, addComposedSheet(p)); });
+    for (const auto& [action, sheet] : sheets)
+        if (chosen == action)
+            session.edit(tr("Send %1 to another sheet").arg(name), [&, to = sheet](Project& p) { sendTo(p, id, to); });
+}
+
+} // namespace lintel

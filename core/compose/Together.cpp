@@ -1,0 +1,106 @@
+#include "core/compose/Together.h"
+
+#include "core/lists/List.h"
+#include "core/project/Equipment.h"
+#include "core/sheets/BoardDiagram.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace lintel {
+namespace {
+
+/// Boards with what hangs on each behind it, by the places of their circuits; what hangs on nothing comes last.
+class FeedOrder {
+public:
+    explicit FeedOrder(const SheetInput& input) : in(input) {
+        for (const Source& s : in.project.sources) roots.emplace_back(s.id);
+        for (const Transformer& t : in.project.transformers) hang(t.id);
+        for (const Board& b : in.project.boards) hang(b.id);
+    }
+    std::vector<BoardId> boards() {
+        for (Ref root : roots) walk(root);
+        for (const Board& b : in.project.boards) walk(b.id); // in a ring of feeds
+        return std::move(order);
+    }
+
+private:
+    const SheetInput& in;
+    std::vector<Ref> roots;
+    std::map<Ref, std::vector<Ref>> below;
+    std::set<Ref> seen;
+    std::vector<BoardId> order;
+
+    const NodeResult& resultOf(Ref node) const {
+        return node.is<Board>() ? static_cast<const NodeResult&>(in.results.of(node.as<Board>()))
+                                : static_cast<const NodeResult&>(in.results.of(node.as<Transformer>()));
+    }
+    void hang(Ref node) {
+        const Ref parent = resultOf(node).parent;
+        parent ? below[parent].push_back(node) : roots.push_back(node);
+    }
+    int slotOf(Ref node) const {
+        const Circuit* c = in.project.circuits.find(resultOf(node).via);
+        return c ? c->slot : 0;
+    }
+    void walk(Ref from) {
+        std::vector<Ref> open{from}; // not by recursion: chains of feeds may be long
+        while (!open.empty()) {
+            const Ref node = open.back();
+            open.pop_back();
+            if (!seen.insert(node).second) continue;
+            if (node.is<Board>()) order.push_back(node.as<Board>());
+            std::vector<Ref>& next = below[node];
+            std::stable_sort(next.begin(), next.end(), [&](Ref x, Ref y) { return slotOf(x) < slotOf(y); });
+            open.insert(open.end(), next.rbegin(), next.rend());
+        }
+    }
+};
+
+} // namespace
+
+std::vector<ShownThing> thingsToCompose(const SheetInput& in, SheetKind kind) {
+    const PlacedThings placed(in.project);
+    std::vector<ShownThing> out;
+    const auto take = [&](ShownThing thing) {
+        if (!placed.has(thing) && !isLeftOut(in.project, {thing.kind, thing.about})) out.push_back(std::move(thing));
+    };
+    if (kind == SheetKind::List) {
+        for (const List& list : listsOf(in, true)) take({kind, {}, list.key});
+        return out;
+    }
+    if (kind != SheetKind::Schedule && kind != SheetKind::Diagram) return out;
+    for (BoardId id : FeedOrder(in).boards()) {
+        const Board& b = in.project.boards[id];
+        if (passesOn(b.use) ||
+            (kind == SheetKind::Diagram && (!issuesDiagram(in.book, b) || boardDiagramPages(in, id) == 0)))
+            continue;
+        take({kind, id, {}});
+    }
+    return out;
+}
+
+std::vector<ComposedSheetId> composeTogether(const SheetInput& in, Project& p, const std::vector<ShownThing>& things,
+                                             SheetPaper paper) {
+    std::vector<ComposedSheetId> made;
+    if (things.empty()) return made;
+    const SheetInput now{p, in.book, in.results, in.underlays, in.projectFile};
+    // All on one sheet first: each page that they take becomes a sheet of its own.
+    made.push_back(addComposedSheet(p, paper));
+    std::vector<PlacedViewId> views;
+    for (const ShownThing& thing : things) views.push_back(placeView(p, made.front(), thing));
+    const ComposedPages pages = composedPages(now, made.front(), "");
+    std::map<PlacedViewId, std::size_t> pageOf;
+    for (const ViewSpot& s : pages.spots) pageOf.try_emplace(s.view, s.page);
+    std::size_t last = 0;
+    for (PlacedViewId view : views) {
+        const auto page = pageOf.find(view); // one with nothing to show stays where the one before it is
+        if (page != pageOf.end()) last = page->second;
+        while (made.size() <= last) made.push_back(addComposedSheet(p, paper));
+        p.placedViews.change(view)->sheet = made[last];
+    }
+    return made;
+}
+
+} // namespace lintel

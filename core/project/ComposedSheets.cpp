@@ -1,0 +1,103 @@
+#include "core/project/ComposedSheets.h"
+
+#include "core/project/FreshId.h"
+
+#include <algorithm>
+
+namespace lintel {
+
+ShownThing shownBy(const PlacedView& view) {
+    return {view.shows, view.about, view.shows == SheetKind::List ? view.text : std::string()};
+}
+
+PlacedThings::PlacedThings(const Project& p) {
+    for (const PlacedView& v : p.placedViews)
+        if (v.shows != SheetKind::Notes && p.composedSheets.has(v.sheet)) views.emplace(shownBy(v), &v);
+}
+
+const PlacedView* PlacedThings::find(const ShownThing& thing) const {
+    const auto it = views.find(thing);
+    return it == views.end() ? nullptr : it->second;
+}
+
+bool isThere(const Project& p, const PlacedView& view) {
+    return !view.about || p.boards.has(view.about.as<Board>()) || p.levels.has(view.about.as<Level>());
+}
+
+std::vector<const PlacedView*> viewsOn(const Project& p, ComposedSheetId sheet) {
+    std::vector<const PlacedView*> out;
+    for (const PlacedView& v : p.placedViews)
+        if (v.sheet == sheet) out.push_back(&v);
+    return out;
+}
+
+ComposedSheetId addComposedSheet(Project& p, SheetPaper paper) {
+    ComposedSheet sheet;
+    sheet.paper = paper;
+    return addFresh(p, &Project::composedSheets, std::move(sheet));
+}
+
+PlacedViewId placeView(Project& p, ComposedSheetId sheet, const ShownThing& thing) {
+    if (!p.composedSheets.has(sheet)) return {};
+    std::vector<PlacedViewId> before;
+    for (const PlacedView& v : p.placedViews)
+        if (thing.kind != SheetKind::Notes && shownBy(v) == thing) before.push_back(v.id);
+    for (PlacedViewId id : before) p.placedViews.remove(id);
+    PlacedView view;
+    view.sheet = sheet;
+    view.shows = thing.kind;
+    view.about = thing.about;
+    view.text = thing.text;
+    return p.placedViews.add(std::move(view));
+}
+
+PlacedViewId placeNotes(Project& p, ComposedSheetId sheet, const std::string& notes) {
+    const PlacedViewId id = placeView(p, sheet, {SheetKind::Notes, {}, {}});
+    if (id) p.placedViews.change(id)->text = notes;
+    return id;
+}
+
+void sendTo(Project& p, PlacedViewId id, ComposedSheetId sheet) {
+    const PlacedView* view = p.placedViews.find(id);
+    if (!view || !p.composedSheets.has(sheet) || view->sheet == sheet) return;
+    PlacedView moved = *view; // the last on its new sheet
+    moved.sheet = sheet;
+    moved.moved = false;
+    moved.at = {};
+    p.placedViews.remove(id);
+    moved.id = {};
+    p.placedViews.add(std::move(moved));
+}
+
+void moveView(Project& p, PlacedViewId id, Point at) {
+    PlacedView* view = p.placedViews.change(id);
+    if (!view) return;
+    view->moved = true;
+    view->at = at;
+}
+
+void arrangeAnew(Project& p, ComposedSheetId sheet) {
+    std::vector<PlacedViewId> moved;
+    for (const PlacedView& v : p.placedViews)
+        if (v.sheet == sheet && v.moved) moved.push_back(v.id);
+    for (PlacedViewId id : moved) {
+        PlacedView& view = *p.placedViews.change(id);
+        view.moved = false;
+        view.at = {};
+    }
+}
+
+void takeOff(Project& p, PlacedViewId view) { p.placedViews.remove(view); }
+
+void endComposedSheet(Project& p, ComposedSheetId sheet) {
+    std::vector<PlacedViewId> views;
+    for (const PlacedView* v : viewsOn(p, sheet)) views.push_back(v->id);
+    for (PlacedViewId id : views) takeOff(p, id);
+    p.composedSheets.remove(sheet);
+    const SheetKey key{SheetKind::Composed, sheet};
+    if (p.issues.empty()) (void)numberSheet(p, key, "");
+    (void)titleSheet(p, key, "");
+    leaveOut(p, key, false);
+}
+
+} // namespace lintel
