@@ -1,5 +1,6 @@
 #include "app/issue/ComposePanel.h"
 
+#include "app/frame/FactsPanel.h"
 #include "app/frame/PaintKit.h"
 #include "core/lists/List.h"
 #include "core/project/Equipment.h"
@@ -42,7 +43,7 @@ constexpr int thingRole = Qt::UserRole; ///< place of an item's thing in the lis
 
 ComposePanel::ComposePanel(Session& s, QWidget* parent)
     : QWidget(parent), session(s), sheets(new QComboBox(this)), paper(new QComboBox(this)), search(new QLineEdit(this)),
-      things(new QTreeWidget(this)), trouble(new QLabel(this)), notesHead(new QLabel(tr("NOTES"), this)),
+      things(new QTreeWidget(this)), trouble(new QLabel(this)), notesHead(new QLabel(tr("NOTES"), this)), facts(new FactsView(session, this)),
       notes(new NotesField(this, [this] { commitNotes(); })), place(new QPushButton(tr("Place"), this)),
       takeOff(new QPushButton(tr("Take off"), this)) {
     auto* column = new QVBoxLayout(this);
@@ -86,6 +87,8 @@ ComposePanel::ComposePanel(Session& s, QWidget* parent)
                           "has no sheet of its own."));
     column->addWidget(things, 1);
 
+    facts->setObjectName("composeFacts");
+    column->addWidget(facts);
     title(notesHead);
     notes->setObjectName("composeNotes");
     notes->setPlaceholderText(tr("A note a line"));
@@ -262,6 +265,11 @@ void ComposePanel::fillChosen() {
     place->setEnabled(thing.kind != SheetKind::Composed);
     const PlacedViewId id = chosenView();
     takeOff->setEnabled(bool(id));
+    facts->setVisible(bool(id));
+    if (id) {
+        facts->rebuild();
+        facts->setFixedHeight(facts->sizeHint().height());
+    }
     const PlacedView* v = session.project().placedViews.find(id);
     const bool isNotes = v && v->shows == SheetKind::Notes;
     if (notesOf && (!isNotes || notesOf != id)) commitNotes();

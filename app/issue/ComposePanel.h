@@ -17,6 +17,8 @@ class QTreeWidgetItem;
 
 namespace lintel {
 
+class FactsView;
+
 class ComposePanel : public QWidget {
     Q_OBJECT
 public:
@@ -31,6 +33,7 @@ public:
     /// What is written for the chosen notes is entered.
     void commitNotes();
     QTreeWidget& tray() { return *things; }
+    FactsView& viewFacts() { return *facts; }
 
 Q_SIGNALS:
     void closed();
@@ -55,6 +58,7 @@ private:
     QLineEdit* search;
     QTreeWidget* things;
     QLabel *trouble, *notesHead;
+    FactsView* facts; ///< of the chosen view
     QPlainTextEdit* notes;
     QPushButton *place, *takeOff;
 };

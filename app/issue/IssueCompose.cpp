@@ -63,11 +63,13 @@ void IssueStage::endComposing() {
     sheetSide->setVisible(!earlier);
     layout()->activate();
     view->fit();
+    showCurrent();
 }
 
 void IssueStage::followComposing(const SheetEntry& sheet) {
-    composeButton->setVisible(sheet.kind == SheetKind::Composed && !earlier);
-    if (!composePanel->isVisibleTo(this)) return;
+    const bool open = composePanel->isVisibleTo(this);
+    composeButton->setVisible(sheet.kind == SheetKind::Composed && !earlier && !open);
+    if (!open) return;
     const ComposedSheet* s = session.project().composedSheets.find(sheet.about.as<ComposedSheet>());
     if (!s || earlier) return endComposing();
     view->setComposing(viewField(set().in, *s));
@@ -96,8 +98,11 @@ void IssueStage::composeAll(SheetKind kind) {
         sheets = made.size();
         return made.empty() ? ComposedSheetId{} : made.front();
     });
-    session.say(sheets == 1 ? tr("%1 on one sheet. Undo takes it apart again.").arg(things.size())
-                            : tr("%1 on %2 sheets. Undo takes them apart again.").arg(things.size()).arg(sheets));
+    const QString all = kind == SheetKind::Schedule  ? tr("%1 schedules")
+                        : kind == SheetKind::Diagram ? tr("%1 diagrams")
+                                                     : tr("%1 lists");
+    session.say((sheets == 1 ? tr("%1 on one sheet. Undo takes it apart again.").arg(all.arg(things.size()))
+                             : tr("%1 on %2 sheets. Undo takes them apart again.").arg(all.arg(things.size())).arg(sheets)));
 }
 
 void IssueStage::fillNewMenu(QMenu& menu) {
