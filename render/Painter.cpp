@@ -1,6 +1,7 @@
 #include "render/Painter.h"
 
 #include "core/base/Utf8.h"
+#include "render/PictureFile.h"
 
 #include <QFontMetricsF>
 #include <QGuiApplication>
@@ -176,6 +177,10 @@ void paint(QPainter& painter, const Drawing& drawing, const Palette& palette) {
                 lines.emplace_back(s->ends[i - 1].x, s->ends[i - 1].y, s->ends[i].x, s->ends[i].y);
             painter.drawLines(lines.data(), int(lines.size()));
         } else if (const auto* pic = std::get_if<PictureMark>(&m)) {
+            if (pic->perPixel == 0) {
+                paintFitted(painter, *pic);
+                continue;
+            }
             const QImage image(QString::fromStdString(pic->file));
             painter.save();
             if (pic->most.x > pic->least.x)

@@ -1,8 +1,10 @@
 #include "render/SvgFile.h"
 
 #include "render/Painter.h"
+#include "render/PictureFile.h"
 
 #include <QBuffer>
+#include <QFileInfo>
 #include <QImage>
 #include <QSaveFile>
 
@@ -165,13 +167,38 @@ private:
         node.append_attribute("lengthAdjust") = "spacingAndGlyphs";
         node.text() = shownText(m.text).toStdString().c_str();
     }
-    void add(pugi::xml_node in, const PictureMark& m) {
-        const QImage image(QString::fromStdString(m.file));
-        if (image.isNull()) return;
+    static std::string dataOf(const QImage& image) {
         QByteArray bytes;
         QBuffer buffer(&bytes);
         buffer.open(QIODevice::WriteOnly);
         image.save(&buffer, "PNG");
+        return "data:image/png;base64," + bytes.toBase64().toStdString();
+    }
+    void addFitted(pugi::xml_node in, const PictureMark& m) {
+        QRectF at;
+        const QImage image = fittedImage(m, at);
+        if (image.isNull()) {
+            LineMark frame{
+                {m.least, {m.most.x, m.least.y}, m.most, {m.least.x, m.most.y}}, 0.25, Ink::Stop, false, true};
+            add(in, frame);
+            TextMark words{m.least + Point{1, 4},
+                           "Picture not found: " + QFileInfo(QString::fromStdString(m.file)).fileName().toStdString(),
+                           2.8};
+            words.ink = Ink::Stop;
+            words.within = m.most.x - m.least.x - 2;
+            return add(in, words);
+        }
+        pugi::xml_node node = in.append_child("image");
+        node.append_attribute("x") = mm(at.x()).c_str();
+        node.append_attribute("y") = mm(at.y()).c_str();
+        node.append_attribute("width") = mm(at.width()).c_str();
+        node.append_attribute("height") = mm(at.height()).c_str();
+        node.append_attribute("xlink:href") = dataOf(image).c_str();
+    }
+    void add(pugi::xml_node in, const PictureMark& m) {
+        if (m.perPixel == 0) return addFitted(in, m);
+        const QImage image(QString::fromStdString(m.file));
+        if (image.isNull()) return;
         pugi::xml_node outer = in.append_child("g");
         if (m.most.x > m.least.x) {
             pugi::xml_node clip = outer.append_child("clipPath");
@@ -190,7 +217,7 @@ private:
         node.append_attribute("width") = image.width();
         node.append_attribute("height") = image.height();
         node.append_attribute("opacity") = fmt::format("{:g}", 1 - m.fade).c_str();
-        node.append_attribute("xlink:href") = ("data:image/png;base64," + bytes.toBase64().toStdString()).c_str();
+        node.append_attribute("xlink:href") = dataOf(image).c_str();
     }
 };
 

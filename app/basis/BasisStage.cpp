@@ -7,6 +7,7 @@
 #include "core/check/Compare.h"
 #include "core/compare/Merge.h"
 #include "core/rules/DataFolder.h"
+#include "core/sheets/Sheets.h"
 #include "core/sheets/Words.h"
 
 #include <QBoxLayout>
@@ -330,6 +331,7 @@ void BasisStage::fillForm() {
 
     f = group(tr("TITLE BLOCK"), 0);
     str(tr("Company's address"), "companyAddress", &Basis::companyAddress);
+    str(tr("Company's logo, a file"), "logo", &Basis::logo);
     str(tr("Site"), "site", &Basis::site);
     str(tr("Client"), "client", &Basis::client);
     str(tr("Drawn"), "drawn", &Basis::drawn);
@@ -557,6 +559,47 @@ void BasisStage::fillForm() {
     num(tr("Light kept"), "lightMaintenance", "%", 5, 100, &Basis::lightMaintenance, 100);
     choiceField(f, tr("Wiring drawn"), "wiringShape", words<WiringShape>(), {},
                 getWord<WiringShape>(&Basis::wiringShape), setWord<WiringShape>(&Basis::wiringShape));
+    sheetFields(f);
+    num(tr("Waste in take-off"), "waste", "%", 0, 100, &Basis::waste, 100);
+}
+
+/// How plans stand on their sheets: scale and north.
+void BasisStage::sheetFields(QFormLayout* f) {
+    const Basis& now = session.project().basis;
+    QStringList names{"0"}, titles{tr("largest that fits")};
+    for (const PlanScale& s : planScales(now.units)) {
+        names << QString::number(s.denominator);
+        titles << s.words;
+    }
+    const QString scale = QString::number(now.planScale);
+    if (!names.contains(scale)) {
+        names << scale;
+        titles << q(scaleWords(now.planScale, now.units));
+    }
+    choiceField(
+        f, tr("Plans drawn at"), "planScale", names, titles,
+        [](const Basis& b) { return QString::number(b.planScale); },
+        [](Basis& b, const QString& t) { b.planScale = t.toDouble(); });
+    const QStringList ways{tr("up"),   tr("up right"),  tr("right"), tr("down right"),
+                           tr("down"), tr("down left"), tr("left"),  tr("up left")};
+    names = QStringList{QString()};
+    titles = QStringList{tr("not shown")};
+    for (int i = 0; i < ways.size(); ++i) {
+        names << QString::number(i * 45);
+        titles << ways[i];
+    }
+    const QString north = now.north ? QString::number(*now.north) : QString();
+    if (!names.contains(north)) {
+        names << north;
+        titles << tr("%1° clockwise").arg(north);
+    }
+    choiceField(
+        f, tr("North on plans"), "north", names, titles,
+        [](const Basis& b) { return b.north ? QString::number(*b.north) : QString(); },
+        [](Basis& b, const QString& t) {
+            b.north.reset();
+            if (!t.isEmpty()) b.north = t.toDouble();
+        });
 }
 
 /// Cables of branch circuits and feeders and how they are laid, by the names of a metric book.

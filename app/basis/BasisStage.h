@@ -32,6 +32,7 @@ public:
 private:
     void build();
     void fillForm();
+    void sheetFields(QFormLayout* f);
     void cableFields(QFormLayout* f);
     void byKindFields(QFormLayout* form);
     void byKindField(QFormLayout* form, const QString& label, const char* object, const QString& placeholder,

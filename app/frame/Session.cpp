@@ -383,6 +383,8 @@ BoardId Session::boardOfSelection() const {
     if (const Circuit* c = project().circuits.find(r.as<Circuit>())) return c->board;
     if (const Device* d = project().devices.find(r.as<Device>()))
         if (const Circuit* c = project().circuits.find(d->circuit)) return c->board;
+    if (const PlacedView* v = project().placedViews.find(r.as<PlacedView>()))
+        return project().boards.has(v->about.as<Board>()) ? v->about.as<Board>() : BoardId{};
     return project().boards.has(r.as<Board>()) ? r.as<Board>() : BoardId{};
 }
 

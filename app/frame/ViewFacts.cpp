@@ -18,18 +18,14 @@ SheetUnit sheetUnit(UnitSystem units) {
     return units == UnitSystem::Imperial ? SheetUnit{"in", 25.4} : SheetUnit{"mm", 1};
 }
 
-/// "1/4″ = 1′ 0″" for 48.
-QString scaleWords(double denominator, UnitSystem units) {
-    if (denominator <= 0) return QObject::tr("largest that fits");
-    for (const PlanScale& s : planScales(units))
-        if (s.denominator == denominator) return s.words;
-    return QString("1:%1").arg(denominator);
+QString scaleChoice(double denominator, UnitSystem units) {
+    return denominator > 0 ? q(scaleWords(denominator, units)) : QObject::tr("largest that fits");
 }
 
 /// "1:75", "75" or one of the usual; nothing: not a scale.
 std::optional<double> scaleFrom(const QString& text, UnitSystem units) {
     const QString t = text.trimmed();
-    if (t == scaleWords(0, units)) return 0;
+    if (t == scaleChoice(0, units)) return 0;
     for (const PlanScale& s : planScales(units))
         if (t == s.words) return s.denominator;
     const QString number = t.startsWith("1:") ? t.mid(2) : t;
@@ -88,7 +84,7 @@ bool viewFacts(FactsBuilder& b, PlacedViewId id) {
     const SheetInput in = b.s.sheetInput(b.sol);
     const QString usual = q(usualViewTitle(in, shownBy(*v)));
     b.f.title = v->title.empty() ? usual : q(v->title);
-    b.f.about = QObject::tr("view on %1").arg(q(composedTitle(in, v->sheet)));
+    b.f.about = QObject::tr("view");
     if (!isThere(in.project, *v)) {
         b.row(QObject::tr("Shows"), QObject::tr("what is gone: take the view off")).colour = theme().check;
         return true;
@@ -99,9 +95,9 @@ bool viewFacts(FactsBuilder& b, PlacedViewId id) {
     if (v->title.empty()) b.f.rows.back().value = QObject::tr("the usual");
     const bool plan = v->shows == SheetKind::Plan || v->shows == SheetKind::Lighting || v->shows == SheetKind::Power;
     if (plan) {
-        QStringList scales{scaleWords(0, units)};
+        QStringList scales{scaleChoice(0, units)};
         for (const PlanScale& s : planScales(units)) scales << s.words;
-        const QString now = scaleWords(v->scale, units);
+        const QString now = scaleChoice(v->scale, units);
         if (!scales.contains(now)) scales << now;
         const QString other = QObject::tr("another …");
         FactRow& r = b.choice(QObject::tr("Scale"), now, scales << other, QObject::tr("Scale of a view"),
@@ -113,7 +109,8 @@ bool viewFacts(FactsBuilder& b, PlacedViewId id) {
                               });
         r.entry->other = other;
         r.entry->hint = "1:75";
-    } else if (v->shows != SheetKind::Schedule) {
+    }
+    if (v->shows != SheetKind::Schedule && (!plan || v->cropFrom != v->cropTo)) {
         const bool own = v->width > 0;
         b.number(
             unit.name, QObject::tr("No wider than"), own ? unit.words(v->width) : QObject::tr("as it comes"),

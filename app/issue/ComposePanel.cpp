@@ -2,12 +2,15 @@
 
 #include "app/frame/FactsPanel.h"
 #include "app/frame/PaintKit.h"
+#include "core/base/TextFile.h"
 #include "core/lists/List.h"
+#include "core/plan/Underlay.h"
 #include "core/project/Equipment.h"
 #include "core/sheets/BoardDiagram.h"
 
 #include <QBoxLayout>
 #include <QComboBox>
+#include <QFileDialog>
 #include <QGridLayout>
 #include <QHeaderView>
 #include <QLabel>
@@ -39,13 +42,29 @@ private:
 
 constexpr int thingRole = Qt::UserRole; ///< place of an item's thing in the list; a group has none
 
+/// Whether it can stand on one sheet only.
+bool standsAlone(const ShownThing& thing, RoomId room) { return !room && thing.kind != SheetKind::Legend; }
+
+/// The plan around a room, with its walls.
+PlacedViewId placeRoom(Project& p, ComposedSheetId sheet, const ShownThing& plan, const Room& room) {
+    constexpr double around = 0.6; // m
+    Point from{1e9, 1e9}, to{-1e9, -1e9};
+    for (Point c : room.outline) {
+        from = {std::min(from.x, c.x - around), std::min(from.y, c.y - around)};
+        to = {std::max(to.x, c.x + around), std::max(to.y, c.y + around)};
+    }
+    const PlacedViewId id = placePart(p, sheet, plan, from, to, nameOf(p, room.id) + ", enlarged");
+    p.placedViews.change(id)->width = 200; // mm: it is a part, and others stand beside it
+    return id;
+}
+
 } // namespace
 
 ComposePanel::ComposePanel(Session& s, QWidget* parent)
     : QWidget(parent), session(s), sheets(new QComboBox(this)), paper(new QComboBox(this)), search(new QLineEdit(this)),
-      things(new QTreeWidget(this)), trouble(new QLabel(this)), notesHead(new QLabel(tr("NOTES"), this)), facts(new FactsView(session, this)),
-      notes(new NotesField(this, [this] { commitNotes(); })), place(new QPushButton(tr("Place"), this)),
-      takeOff(new QPushButton(tr("Take off"), this)) {
+      things(new QTreeWidget(this)), trouble(new QLabel(this)), notesHead(new QLabel(tr("NOTES"), this)),
+      facts(new FactsView(session, this)), notes(new NotesField(this, [this] { commitNotes(); })),
+      place(new QPushButton(tr("Place"), this)), takeOff(new QPushButton(tr("Take off"), this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
@@ -107,12 +126,18 @@ ComposePanel::ComposePanel(Session& s, QWidget* parent)
            tr("Takes the chosen view off; what it showed has a sheet of its own again (Delete)"), 0, 1);
     auto* addNote = new QPushButton(tr("Notes"));
     button(addNote, "composeAddNotes", tr("A view of notes, to be written below"), 1, 0);
+    auto* addPictureButton = new QPushButton(tr("Picture…"));
+    button(addPictureButton, "composeAddPicture", tr("A picture from a file"), 1, 1);
+    connect(addPictureButton, &QPushButton::clicked, this, &ComposePanel::addPicture);
     auto* tidy = new QPushButton(tr("Arrange"));
-    button(tidy, "composeArrange", tr("All views in the first free places, in their order"), 1, 1);
+    tidy->setObjectName("composeArrange");
+    tidy->setToolTip(tr("All views in the first free places, in their order"));
+    tools->addWidget(tidy, 2, 0);
     column->addLayout(tools);
-    auto* back = new QPushButton(tr("Back to the sheets"));
+    auto* back = new QPushButton(tr("Back"));
     back->setObjectName("composeBack");
-    column->addWidget(back);
+    back->setToolTip(tr("Back to the sheets"));
+    tools->addWidget(back, 2, 1);
 
     connect(back, &QPushButton::clicked, this, &ComposePanel::closed);
     connect(sheets, &QComboBox::activated, this, [this](int i) {
@@ -166,8 +191,7 @@ void ComposePanel::fillTray(const std::vector<SheetEntry>& set) {
     const Solution& now = session.solution();
     const Project& p = now.project;
     const SheetInput in = session.sheetInput(now);
-    const ShownThing before = chosenThing();
-    const bool hadOne = things->currentItem() && things->currentItem()->data(0, thingRole).isValid();
+    const std::optional<Item> before = chosenItem();
     const QSignalBlocker quiet(things);
     things->clear();
     shown.clear();
@@ -190,14 +214,14 @@ void ComposePanel::fillTray(const std::vector<SheetEntry>& set) {
         item->setFirstColumnSpanned(true);
         return item;
     };
-    const auto put = [&](QTreeWidgetItem* under, const ShownThing& thing, const QString& name) {
-        const QString where = whereIs(thing);
+    const auto put = [&](QTreeWidgetItem* under, const ShownThing& thing, const QString& name, RoomId room = {}) {
+        const QString where = standsAlone(thing, room) ? whereIs(thing) : QString();
         auto* item = new QTreeWidgetItem(under, {name, where});
         item->setData(0, thingRole, int(shown.size()));
         item->setToolTip(0, plainTip(name));
         item->setForeground(1, where == tr("here") ? theme().accent : theme().quiet);
-        shown.push_back(thing);
-        if (hadOne && thing == before) things->setCurrentItem(item);
+        shown.push_back({thing, room});
+        if (before == shown.back()) things->setCurrentItem(item);
     };
     std::vector<const Board*> boards;
     for (const Board& b : p.boards)
@@ -218,7 +242,13 @@ void ComposePanel::fillTray(const std::vector<SheetEntry>& set) {
     for (const Level& l : p.levels)
         for (PlanSystem system : planSystems(p, l.id))
             put(plans, {sheetKindOf(system), l.id, {}}, q(planTitle(p, l.id, system)));
+    auto* enlarged = group(tr("Rooms of boards, enlarged"));
+    for (const Room& m : p.rooms)
+        if (std::any_of(p.boards.begin(), p.boards.end(),
+                        [&](const Board& b) { return b.standsOn(m.level) && roomAt(p, m.level, b.at) == m.id; }))
+            put(enlarged, {SheetKind::Power, m.level, {}}, q(nameOf(p, m.id)), m.id);
     auto* lists = group(tr("Lists"));
+    put(lists, {SheetKind::Legend, {}, {}}, tr("Legend of symbols"));
     for (const ListKind& kind : listKinds()) {
         const List list = kind.make(in);
         if (!list.rows.empty()) put(lists, {SheetKind::List, {}, list.key}, q(list.title));
@@ -254,15 +284,14 @@ PlacedViewId ComposePanel::chosenView() const {
     return v && v->sheet == sheet ? id : PlacedViewId{};
 }
 
-ShownThing ComposePanel::chosenThing() const {
+std::optional<ComposePanel::Item> ComposePanel::chosenItem() const {
     const QTreeWidgetItem* item = things->currentItem();
     const int at = item && item->data(0, thingRole).isValid() ? item->data(0, thingRole).toInt() : -1;
-    return at >= 0 && at < int(shown.size()) ? shown[std::size_t(at)] : ShownThing{SheetKind::Composed, {}, {}};
+    return at >= 0 && at < int(shown.size()) ? std::optional(shown[std::size_t(at)]) : std::nullopt;
 }
 
 void ComposePanel::fillChosen() {
-    const ShownThing thing = chosenThing();
-    place->setEnabled(thing.kind != SheetKind::Composed);
+    place->setEnabled(chosenItem().has_value());
     const PlacedViewId id = chosenView();
     takeOff->setEnabled(bool(id));
     facts->setVisible(bool(id));
@@ -296,19 +325,36 @@ void ComposePanel::commitNotes() {
 }
 
 void ComposePanel::placeChosen(std::optional<Point> at) {
-    const ShownThing thing = chosenThing();
-    if (thing.kind == SheetKind::Composed || !session.project().composedSheets.has(sheet)) return;
+    const auto item = chosenItem();
+    if (!item || !session.project().composedSheets.has(sheet)) return;
     commitNotes();
-    PlacedViewId placed;
+    session.waitSolved();
+    const SheetInput in = session.sheetInput(session.solution());
     const PlacedThings there(session.project());
-    if (const PlacedView* v = there.find(thing); v && v->sheet == sheet && !at) {
-        session.select(v->id); // it is here already
+    const PlacedView* now = standsAlone(item->thing, item->room) ? there.find(item->thing) : nullptr;
+    if (now && now->sheet == sheet && !at) {
+        session.select(now->id); // it is here already
         return;
     }
-    session.edit(tr("Place %1").arg(q(usualViewTitle(session.sheetInput(session.solution()), thing))), [&](Project& p) {
-        placed = placeView(p, sheet, thing);
+    PlacedViewId placed;
+    const Room* room = in.project.rooms.find(item->room);
+    const QString name = room ? q(nameOf(in.project, room->id)) : q(usualViewTitle(in, item->thing));
+    session.edit(tr("Place %1").arg(name), [&](Project& p) {
+        placed = room ? placeRoom(p, sheet, item->thing, *room) : placeView(p, sheet, item->thing);
         if (at) moveView(p, placed, *at);
     });
+    session.select(placed);
+}
+
+void ComposePanel::addPicture() {
+    const QString file = QFileDialog::getOpenFileName(this, tr("A picture for the sheet"), {},
+                                                      tr("Pictures (*.png *.jpg *.jpeg *.svg)"));
+    if (file.isEmpty()) return;
+    commitNotes();
+    PlacedViewId placed;
+    const std::string name =
+        underlayName(pathFromText(file.toStdString()), session.sheetInput(session.solution()).projectFile);
+    session.edit(tr("Picture on a sheet"), [&](Project& p) { placed = placePicture(p, sheet, name); });
     session.select(placed);
 }
 

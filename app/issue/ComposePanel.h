@@ -46,11 +46,18 @@ private:
     void fillChosen();
     void addNotes();
     PlacedViewId chosenView() const;
-    ShownThing chosenThing() const;
+    /// What an item of the tray puts on the sheet.
+    struct Item {
+        ShownThing thing;
+        RoomId room{}; ///< a part of the plan, around this room
+        bool operator==(const Item&) const = default;
+    };
+    std::optional<Item> chosenItem() const;
+    void addPicture();
 
     Session& session;
     ComposedSheetId sheet;
-    std::vector<ShownThing> shown; ///< of the tray, by the number that its items keep
+    std::vector<Item> shown; ///< of the tray, by the number that its items keep
     PlacedViewId notesOf;
     QString notesWere;
     bool filling = false;

@@ -2,12 +2,16 @@
 
 #include "app/frame/AskAndWrite.h"
 #include "app/frame/PaintKit.h"
+#include "core/base/Limits.h"
+#include "core/base/Parse.h"
 #include "core/base/TextFile.h"
+#include "core/base/Typed.h"
 #include "core/project/ProjectFile.h"
 #include "core/sheets/TextWidth.h"
 
 #include <QBoxLayout>
 #include <QButtonGroup>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QFileDialog>
 #include <QFormLayout>
@@ -18,8 +22,11 @@
 #include <QMenu>
 #include <QPushButton>
 #include <QShortcut>
+#include <QStackedWidget>
 #include <QTimer>
 #include <QToolButton>
+
+#include <fmt/format.h>
 
 namespace lintel {
 
@@ -56,6 +63,27 @@ FormPanel::FormPanel(Session& s, QWidget* parent)
     scope->setObjectName("formScope");
     scope->setToolTip(tr("Whom a change is for"));
     column->addWidget(scope);
+    auto* outer = column;
+    auto* which = new QHBoxLayout;
+    auto* pages = new QStackedWidget(this);
+    auto* buttons = new QButtonGroup(this);
+    for (const auto& [words, name] : {std::pair{tr("Columns"), "formColumnsPage"}, {tr("Rows"), "formRowsPage"}}) {
+        auto* b = new QPushButton(words);
+        b->setObjectName(name);
+        b->setCheckable(true);
+        buttons->addButton(b, int(buttons->buttons().size()));
+        which->addWidget(b);
+    }
+    buttons->button(0)->setChecked(true);
+    connect(buttons, &QButtonGroup::idClicked, pages, &QStackedWidget::setCurrentIndex);
+    outer->addLayout(which);
+    outer->addWidget(pages, 1);
+    auto* columnsPage = new QWidget(pages);
+    pages->addWidget(columnsPage);
+    pages->addWidget(rowsPage());
+    column = new QVBoxLayout(columnsPage);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
 
     title(tr("COLUMNS"));
     columns->setObjectName("formColumns");
@@ -121,7 +149,7 @@ FormPanel::FormPanel(Session& s, QWidget* parent)
     column->addLayout(give);
     auto* back = new QPushButton(tr("Back to the sheets"));
     back->setObjectName("formBack");
-    column->addWidget(back);
+    outer->addWidget(back);
 
     later = new QTimer(this);
     later->setSingleShot(true);
@@ -170,6 +198,103 @@ FormPanel::FormPanel(Session& s, QWidget* parent)
     connect(search, &QLineEdit::textChanged, this, &FormPanel::fillFigures);
 }
 
+QWidget* FormPanel::rowsPage() {
+    auto* page = new QWidget(this);
+    auto* fields = new QFormLayout(page);
+    fields->setContentsMargins(0, 6, 0, 0);
+    fields->setVerticalSpacing(6);
+    const auto line = [&](const QString& label, const char* name, const QString& hint, const QString& tip) {
+        auto* e = new QLineEdit(page);
+        e->setObjectName(name);
+        e->setPlaceholderText(hint);
+        e->setToolTip(tip);
+        fields->addRow(label, e);
+        connect(e, &QLineEdit::editingFinished, this, [this, e] { commitRows(e); });
+        connect(new QShortcut(QKeySequence(Qt::Key_Escape), e, nullptr, nullptr, Qt::WidgetShortcut),
+                &QShortcut::activated, this, [this, e] { // drops what was typed
+                    markTaken(e);
+                    e->setModified(false);
+                    fillRows();
+                });
+        return e;
+    };
+    letters = line(tr("Letters"), "formLetters", tr("as usual"), tr("Height of the letters of the rows, mm"));
+    spare = line(tr("Spare breakers"), "formSpare", tr("Spare"), tr("What their rows say"));
+    space = line(tr("Free places"), "formSpace", tr("Space"), tr("What their rows say"));
+    rules = new QComboBox(page);
+    rules->setObjectName("formRules");
+    for (const auto& [value, word] : EnumText<FormRules>::words) rules->addItem(tr(word));
+    fields->addRow(tr("Lines"), rules);
+    connect(rules, &QComboBox::activated, this, [this](int i) {
+        change(tr("Lines of a form"),
+               [&](ScheduleForm& f) { f.rules = EnumText<FormRules>::words[std::size_t(i)].first; });
+    });
+    const auto tick = [&](const QString& words, const char* name, bool ScheduleForm::*without) {
+        auto* box = new QCheckBox(words, page);
+        box->setObjectName(name);
+        fields->addRow(box);
+        connect(box, &QCheckBox::clicked, this,
+                [this, without](bool on) { change(tr("Foot of a form"), [&](ScheduleForm& f) { f.*without = !on; }); });
+        return box;
+    };
+    tally = tick(tr("Load tally below the rows"), "formTally", &ScheduleForm::withoutTally);
+    phases = tick(tr("Phases below the rows"), "formPhases", &ScheduleForm::withoutPhases);
+    balance = line(tr("Balanced up to"), "formBalance", tr("nothing is said"),
+                   tr("% of imbalance up to which the schedule says that the board is balanced"));
+    return page;
+}
+
+void FormPanel::fillRows() {
+    const ScheduleForm* f = form();
+    if (!f) return;
+    const auto set = [](QLineEdit* e, const QString& text) {
+        if (isRefused(e) || e->isModified()) return; // what was refused or is being typed stays
+        if (e->text() != text) e->setText(text);
+        markTaken(e);
+    };
+    set(letters, f->letters > 0 ? QString::number(f->letters) + " mm" : QString());
+    set(spare, q(f->spare));
+    set(space, q(f->space));
+    set(balance, f->balance > 0 ? QString::number(f->balance) + " %" : QString());
+    rules->setCurrentIndex(int(f->rules));
+    tally->setChecked(!f->withoutTally);
+    phases->setChecked(!f->withoutPhases);
+}
+
+void FormPanel::commitRows(QLineEdit* e) {
+    if (!e->isModified()) return;
+    e->setModified(false);
+    const std::string text = trimmed(e->text().toStdString());
+    const auto refuse = [&](const Error& bad) {
+        markRefused(e, q(bad.what + ". " + bad.help));
+        session.say(q(bad.what + ". " + bad.help), true);
+    };
+    const auto number = [&](const char* unit, double least, double most) -> std::optional<double> {
+        if (text.empty()) return 0;
+        const auto typed = readTyped(text, unit);
+        if (!typed) {
+            refuse(typed.error());
+            return std::nullopt;
+        }
+        if (*typed >= least && *typed <= most) return *typed;
+        refuse({"form", "\"" + text + "\" is out of range",
+                fmt::format("Type {:g} to {:g} {}, or nothing.", least, most, unit)});
+        return std::nullopt;
+    };
+    if (e == letters || e == balance) {
+        const bool size = e == letters;
+        const auto value = size ? number("mm", limits::leastLetters, limits::mostLetters) : number("%", 0, 100);
+        if (!value) return;
+        markTaken(e);
+        change(size ? tr("Letters of a form") : tr("Balance on a form"),
+               [&](ScheduleForm& f) { (size ? f.letters : f.balance) = *value; });
+    } else {
+        markTaken(e);
+        change(tr("Words of a form"), [&](ScheduleForm& f) { (e == spare ? f.spare : f.space) = text; });
+    }
+    fillRows();
+}
+
 SheetInput FormPanel::input() const { return session.sheetInput(session.solution()); }
 
 const ScheduleForm* FormPanel::form() const {
@@ -211,6 +336,7 @@ void FormPanel::refresh() {
     fillColumns();
     filling = false;
     fillColumn();
+    fillRows();
     fillFigures();
     fillReads();
 }

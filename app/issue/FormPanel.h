@@ -8,6 +8,7 @@
 #include <QWidget>
 
 class QButtonGroup;
+class QCheckBox;
 class QComboBox;
 class QLabel;
 class QLineEdit;
@@ -55,6 +56,9 @@ private:
     void takeFile();
     void writeFile();
     void insertFigure();
+    QWidget* rowsPage();
+    void fillRows();
+    void commitRows(QLineEdit* editor);
 
     Session& session;
     BoardId board;
@@ -70,6 +74,10 @@ private:
     QWidget* editor;
     QLabel* reads;
     QPushButton *widenButton, *removeButton;
+    // Of the rows, and what stands below them.
+    QLineEdit *letters, *spare, *space, *balance;
+    QComboBox* rules;
+    QCheckBox *tally, *phases;
 };
 
 } // namespace lintel

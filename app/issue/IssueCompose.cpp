@@ -27,8 +27,9 @@ void IssueStage::setUpComposing() {
         const Project& p = session.project();
         const PlacedView* v = p.placedViews.find(id);
         if (!v || !p.composedSheets.has(v->sheet)) return;
-        const Point corner = fieldCorner(set().in, p.composedSheets[v->sheet]);
-        session.edit(tr("Move %1").arg(q(nameOf(p, id))), [&](Project& x) { moveView(x, id, at - corner); });
+        session.waitSolved();
+        const SheetInput in = session.sheetInput(session.solution());
+        session.edit(tr("Move %1").arg(q(nameOf(p, id))), [&](Project& x) { moveByHand(in, x, id, at); });
     });
     connect(view, &SheetView::takeOffWanted, composePanel, &ComposePanel::takeOffChosen);
     connect(view, &SheetView::moveRefused, this, [this](const QString& why) { session.say(why, true); });
@@ -101,8 +102,9 @@ void IssueStage::composeAll(SheetKind kind) {
     const QString all = kind == SheetKind::Schedule  ? tr("%1 schedules")
                         : kind == SheetKind::Diagram ? tr("%1 diagrams")
                                                      : tr("%1 lists");
-    session.say((sheets == 1 ? tr("%1 on one sheet. Undo takes it apart again.").arg(all.arg(things.size()))
-                             : tr("%1 on %2 sheets. Undo takes them apart again.").arg(all.arg(things.size())).arg(sheets)));
+    session.say((sheets == 1
+                     ? tr("%1 on one sheet. Undo takes it apart again.").arg(all.arg(things.size()))
+                     : tr("%1 on %2 sheets. Undo takes them apart again.").arg(all.arg(things.size())).arg(sheets)));
 }
 
 void IssueStage::fillNewMenu(QMenu& menu) {

@@ -32,7 +32,9 @@ inline constexpr int devicesOfRecipe = 5'000;
 
 inline constexpr std::size_t formColumns = 60; ///< of a schedule form
 inline constexpr double riserGap = 400;        ///< mm that somebody leaves free before a thing of the riser
-inline constexpr double paper = 5000;          ///< mm on a sheet
-inline constexpr double planScale = 10'000;    ///< of a plan: 1 to so many
+inline constexpr double leastLetters = 1.6, mostLetters = 4; ///< mm of the rows of a schedule
+inline constexpr double paper = 5000;                        ///< mm on a sheet
+inline constexpr int planParts = 12;                         ///< of a floor on sheets, across and down
+inline constexpr double planScale = 10'000;                  ///< of a plan: 1 to so many
 
 } // namespace lintel::limits

@@ -1,10 +1,12 @@
 #include "core/compose/ComposedSheet.h"
 
+#include "core/base/TextFile.h"
 #include "core/lists/List.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardDiagram.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/PlaceDrawing.h"
+#include "core/sheets/PlanLegend.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
 
@@ -19,7 +21,7 @@ namespace {
 
 constexpr double edge = 6, across = viewsAcross, below = viewsBelow; ///< of the field within the border
 constexpr double captionRoom = 14;                                   ///< beneath a view that is named
-constexpr double diagramWidth = 400, notesWidth = 90;
+constexpr double diagramWidth = 400, notesWidth = 90, pictureWidth = 120;
 
 struct SheetSize {
     std::string paper;
@@ -77,6 +79,28 @@ Drawing notesDrawing(const std::string& heading, const std::string& text, double
     return d;
 }
 
+/// The symbols of what stands on the plans.
+Drawing legendDrawing(const SheetInput& in, const std::string& title, double width) {
+    Drawing d;
+    d.title = title;
+    d.width = width;
+    d.height = planLegend(d, in, {}, {0, width, -3}) + 1;
+    return d;
+}
+
+Drawing pictureDrawing(const SheetInput& in, const std::string& file, double width, double height) {
+    Drawing d;
+    d.title = file;
+    d.width = width;
+    d.height = std::min(height, width * 0.75); // the picture is as large as this holds it
+    PictureMark m;
+    m.file = textOfPath(besideProject(file, in.projectFile));
+    m.perPixel = 0;
+    m.most = {d.width, d.height};
+    d.marks.push_back(std::move(m));
+    return d;
+}
+
 PlanSystem systemOf(SheetKind kind) {
     return kind == SheetKind::Lighting ? PlanSystem::Lighting
            : kind == SheetKind::Power  ? PlanSystem::Power
@@ -109,6 +133,10 @@ std::string usualViewTitle(const SheetInput& in, const ShownThing& thing) {
             return thing.text;
         case SheetKind::Notes:
             return "General notes";
+        case SheetKind::Legend:
+            return "Legend";
+        case SheetKind::Picture:
+            return "Picture";
         }
         return name;
     };
@@ -119,14 +147,15 @@ ViewParts viewParts(const SheetInput& in, const PlacedView& v, double width, dou
     ViewParts out;
     if (!isThere(in.project, v)) return out;
     out.title = v.title.empty() ? usualViewTitle(in, shownBy(v)) : v.title;
-    out.named = v.shows != SheetKind::List && v.shows != SheetKind::Notes;
+    out.named = v.shows < SheetKind::Composed || (v.shows == SheetKind::Picture && !v.title.empty());
     const double high = out.named ? height - captionRoom : height;
     const auto wide = [&](double usual) { return std::min(width, v.width > 0 ? v.width : usual); };
     switch (v.shows) {
     case SheetKind::Plan:
     case SheetKind::Lighting:
     case SheetKind::Power: {
-        FloorView plan = planOnSheet(in, v.about.as<Level>(), systemOf(v.shows), v.scale, width, high);
+        FloorView plan =
+            planOnSheet(in, {v.about.as<Level>(), systemOf(v.shows), v.scale, v.cropFrom, v.cropTo}, wide(width), high);
         out.scale = plan.scale;
         out.parts.push_back(std::move(plan.drawing));
         break;
@@ -152,6 +181,12 @@ ViewParts viewParts(const SheetInput& in, const PlacedView& v, double width, dou
         break;
     case SheetKind::Notes:
         out.parts.push_back(notesDrawing(out.title, v.text, wide(notesWidth)));
+        break;
+    case SheetKind::Legend:
+        out.parts.push_back(legendDrawing(in, out.title, wide(notesWidth)));
+        break;
+    case SheetKind::Picture:
+        out.parts.push_back(pictureDrawing(in, v.text, wide(pictureWidth), high));
         break;
     case SheetKind::Composed:
         break;
@@ -394,6 +429,16 @@ ComposedPages composedPages(const SheetInput& in, ComposedSheetId id, const std:
     const auto more = troublesOf(out.spots, views, field);
     out.troubles.insert(out.troubles.end(), more.begin(), more.end());
     return out;
+}
+
+void moveByHand(const SheetInput& in, Project& p, PlacedViewId view, Point at) {
+    const PlacedView* v = in.project.placedViews.find(view);
+    if (!v || !in.project.composedSheets.has(v->sheet)) return;
+    const Point corner = fieldCorner(in, in.project.composedSheets[v->sheet]);
+    for (const ViewSpot& s : composedPages(in, v->sheet, "").spots)
+        if (s.page == 0 && s.part == 0 && s.view != view && !in.project.placedViews[s.view].moved)
+            moveView(p, s.view, Point{s.left, s.top} - corner);
+    moveView(p, view, at - corner);
 }
 
 } // namespace lintel

@@ -72,6 +72,8 @@ private:
                 return Series::Schedules;
             case SheetKind::List:
             case SheetKind::Notes:
+            case SheetKind::Legend:
+            case SheetKind::Picture:
             case SheetKind::Composed:
                 continue;
             }
@@ -150,9 +152,15 @@ private:
                 if (hasNoSheet(sheet)) continue;
                 const std::string title = titleOf(in, sheet);
                 const std::string number = numbering.ofPlan(sheet, first, system == PlanSystem::Power);
-                add(system == PlanSystem::Power ? power : lighting, sheet, number, 0, title,
-                    in.book.metric() ? "A1" : "ARCH D", title,
-                    [&in = in, id = l.id, number, system] { return planSheet(in, id, number, system); });
+                const std::size_t pages = planPages(in, l.id, system);
+                const auto drawn = std::make_shared<std::vector<Drawing>>();
+                for (std::size_t page = 0; page < pages; ++page)
+                    add(system == PlanSystem::Power ? power : lighting, sheet, number, page,
+                        pages == 1 ? title : partTitle(title, page, pages), in.book.metric() ? "A1" : "ARCH D", title,
+                        [&in = in, id = l.id, number, system, page, drawn] {
+                            if (drawn->empty()) *drawn = planSheets(in, id, number, system);
+                            return (*drawn)[page];
+                        });
             }
         composeInto(lighting, Series::Lighting, first);
         composeInto(power, Series::Power, first);

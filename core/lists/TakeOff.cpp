@@ -69,7 +69,8 @@ List takeOffList(const SheetInput& in) {
     const Project& p = in.project;
     const UnitSystem units = p.basis.units;
     const auto length = [&](double metres) {
-        return numberCell(units == UnitSystem::Imperial ? inFeet(Metres{metres}) : metres);
+        const double ordered = metres * (1 + p.basis.waste);
+        return numberCell(units == UnitSystem::Imperial ? inFeet(Metres{ordered}) : ordered);
     };
     List list{"take-off", "Take-off", {{"What"}, {"Size or rating"}, {"Amount", "", Align::Right}, {"Unit"}}, {}, {}};
     for (const Level& l : p.levels) list.columns.push_back({l.name, "", Align::Right});
@@ -140,8 +141,10 @@ List takeOffList(const SheetInput& in) {
         }
     }
     if (list.rows.empty()) return list;
-    list.notes.push_back("Lengths as the runs are measured or entered, with the slack of the basis; no waste is added. "
-                         "Home runs of a bundle share one conduit and one protective conductor.");
+    list.notes.push_back(fmt::format("Lengths as the runs are measured or entered, with the slack of the basis{}. "
+                                     "Home runs of a bundle share one conduit and one protective conductor.",
+                                     p.basis.waste > 0 ? fmt::format(" and {} waste", percent(p.basis.waste * 100))
+                                                       : "; no waste is added"));
     if (t.unknown > 0)
         list.notes.push_back(fmt::format("{} {} no known length and {} not in it.", t.unknown,
                                          t.unknown == 1 ? "run has" : "runs have", t.unknown == 1 ? "is" : "are"));

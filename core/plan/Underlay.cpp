@@ -1,5 +1,6 @@
 #include "core/plan/Underlay.h"
 #include "core/base/Parse.h"
+#include "core/base/TextFile.h"
 
 #include <fmt/format.h>
 #include <fstream>
@@ -9,8 +10,9 @@
 namespace lintel {
 namespace fs = std::filesystem;
 
-fs::path underlayFile(const Underlay& u, const fs::path& project) {
-    const fs::path file(u.file);
+fs::path underlayFile(const Underlay& u, const fs::path& project) { return besideProject(u.file, project); }
+fs::path besideProject(const std::string& name, const fs::path& project) {
+    const fs::path file = pathFromText(name);
     return file.is_absolute() || project.empty() ? file : project.parent_path() / file;
 }
 std::string underlayName(const fs::path& file, const fs::path& project) {

@@ -16,7 +16,8 @@ struct UnderlayContent {
     std::string stamp; ///< of the bytes
 };
 
-/// Where the file is: beside the project when it is not a whole path.
+/// Where a file that a project names is: beside the project when it is not a whole path.
+std::filesystem::path besideProject(const std::string& file, const std::filesystem::path& projectFile);
 std::filesystem::path underlayFile(const Underlay& underlay, const std::filesystem::path& projectFile);
 /// Written short when the file lies in the project's folder or below it.
 std::string underlayName(const std::filesystem::path& file, const std::filesystem::path& projectFile);

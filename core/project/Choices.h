@@ -406,15 +406,35 @@ template <> struct EnumText<IssueState> {
 };
 
 /// What a sheet of a project shows, or a view on a composed one. Plan: all systems of a floor on one. Composed: views,
-/// as somebody put them together. A list and notes are shown by views only.
-enum class SheetKind : std::uint8_t { Plan, Lighting, Power, Diagram, Riser, OneLine, Schedule, Composed, List, Notes };
+/// as somebody put them together. A list, notes, the legend and a picture are shown by views only.
+enum class SheetKind : std::uint8_t {
+    Plan,
+    Lighting,
+    Power,
+    Diagram,
+    Riser,
+    OneLine,
+    Schedule,
+    Composed,
+    List,
+    Notes,
+    Legend,
+    Picture
+};
 template <> struct EnumText<SheetKind> {
     static constexpr std::pair<SheetKind, const char*> words[] = {
         {SheetKind::Plan, "plan"},         {SheetKind::Lighting, "lighting"}, {SheetKind::Power, "power"},
         {SheetKind::Diagram, "diagram"},   {SheetKind::Riser, "riser"},       {SheetKind::OneLine, "one-line"},
         {SheetKind::Schedule, "schedule"}, {SheetKind::Composed, "composed"}, {SheetKind::List, "list"},
-        {SheetKind::Notes, "notes"},
+        {SheetKind::Notes, "notes"},       {SheetKind::Legend, "legend"},     {SheetKind::Picture, "picture"},
     };
+};
+
+/// Lines between the rows of a schedule.
+enum class FormRules : std::uint8_t { Light, Strong, None };
+template <> struct EnumText<FormRules> {
+    static constexpr std::pair<FormRules, const char*> words[] = {
+        {FormRules::Light, "light"}, {FormRules::Strong, "strong"}, {FormRules::None, "none"}};
 };
 
 /// Paper of a composed sheet, on its side. Usual: the large sheet of the country, ARCH D or A1.

@@ -10,9 +10,14 @@ ShownThing shownBy(const PlacedView& view) {
     return {view.shows, view.about, view.shows == SheetKind::List ? view.text : std::string()};
 }
 
+bool standsForSheet(const PlacedView& v) {
+    return v.shows != SheetKind::Notes && v.shows != SheetKind::Legend && v.shows != SheetKind::Picture &&
+           v.cropFrom == v.cropTo;
+}
+
 PlacedThings::PlacedThings(const Project& p) {
     for (const PlacedView& v : p.placedViews)
-        if (v.shows != SheetKind::Notes && p.composedSheets.has(v.sheet)) views.emplace(shownBy(v), &v);
+        if (standsForSheet(v) && p.composedSheets.has(v.sheet)) views.emplace(shownBy(v), &v);
 }
 
 const PlacedView* PlacedThings::find(const ShownThing& thing) const {
@@ -39,16 +44,35 @@ ComposedSheetId addComposedSheet(Project& p, SheetPaper paper) {
 
 PlacedViewId placeView(Project& p, ComposedSheetId sheet, const ShownThing& thing) {
     if (!p.composedSheets.has(sheet)) return {};
-    std::vector<PlacedViewId> before;
-    for (const PlacedView& v : p.placedViews)
-        if (thing.kind != SheetKind::Notes && shownBy(v) == thing) before.push_back(v.id);
-    for (PlacedViewId id : before) p.placedViews.remove(id);
     PlacedView view;
     view.sheet = sheet;
     view.shows = thing.kind;
     view.about = thing.about;
     view.text = thing.text;
+    std::vector<PlacedViewId> before;
+    for (const PlacedView& v : p.placedViews)
+        if (standsForSheet(view) && standsForSheet(v) && shownBy(v) == thing) before.push_back(v.id);
+    for (PlacedViewId id : before) p.placedViews.remove(id);
     return p.placedViews.add(std::move(view));
+}
+
+PlacedViewId placePart(Project& p, ComposedSheetId sheet, const ShownThing& plan, Point from, Point to,
+                       const std::string& title) {
+    if (!p.composedSheets.has(sheet)) return {};
+    PlacedView view;
+    view.sheet = sheet;
+    view.shows = plan.kind;
+    view.about = plan.about;
+    view.cropFrom = from;
+    view.cropTo = to;
+    view.title = title;
+    return p.placedViews.add(std::move(view));
+}
+
+PlacedViewId placePicture(Project& p, ComposedSheetId sheet, const std::string& file) {
+    const PlacedViewId id = placeView(p, sheet, {SheetKind::Picture, {}, {}});
+    if (id) p.placedViews.change(id)->text = file;
+    return id;
 }
 
 PlacedViewId placeNotes(Project& p, ComposedSheetId sheet, const std::string& notes) {

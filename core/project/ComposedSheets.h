@@ -16,6 +16,9 @@ struct ShownThing {
 };
 ShownThing shownBy(const PlacedView& view);
 
+/// Whether what it shows has no sheet of its own: not so of notes, legends and pictures, and of a part of a plan.
+bool standsForSheet(const PlacedView& view);
+
 /// Which view shows what, on the sheets that are there.
 class PlacedThings {
 public:
@@ -39,9 +42,14 @@ ComposedSheetId addComposedSheet(Project& project, SheetPaper paper = SheetPaper
 PlacedViewId placeView(Project& project, ComposedSheetId sheet, const ShownThing& thing);
 /// The same with notes, one a line.
 PlacedViewId placeNotes(Project& project, ComposedSheetId sheet, const std::string& notes);
+/// A part of a floor, by two corners in m; the plan keeps its own sheet.
+PlacedViewId placePart(Project& project, ComposedSheetId sheet, const ShownThing& plan, Point from, Point to,
+                       const std::string& title);
+/// A picture from a file (PNG, JPEG, SVG), by its path from the project's.
+PlacedViewId placePicture(Project& project, ComposedSheetId sheet, const std::string& file);
 /// The view goes to another sheet, into the first free place there.
 void sendTo(Project& project, PlacedViewId view, ComposedSheetId sheet);
-/// It stands there from now on; mm from the upper left corner of the field.
+/// It stands there from now on; mm from the upper left corner of the field. Others find their places around it.
 void moveView(Project& project, PlacedViewId view, Point at);
 /// All views of the sheet go to the first free places, in their order.
 void arrangeAnew(Project& project, ComposedSheetId sheet);

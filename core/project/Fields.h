@@ -20,6 +20,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("issue", b.issue);
     v("issueDate", b.issueDate);
     v("companyAddress", b.companyAddress);
+    v("logo", b.logo);
     v("site", b.site);
     v("client", b.client);
     v("drawn", b.drawn);
@@ -82,6 +83,9 @@ template <class V> void fields(V& v, Basis& b) {
     v("ownCircuitFrom", b.ownCircuitFrom);
     v("panelboardUpTo", b.panelboardUpTo);
     v("wiringShape", b.wiringShape);
+    v("north", b.north);
+    v("planScale", b.planScale);
+    v("waste", b.waste);
     v("lightUtilisation", b.lightUtilisation);
     v("lightMaintenance", b.lightMaintenance);
     v("runPattern", b.runPattern);
@@ -340,6 +344,13 @@ template <class V> void fields(V& v, ScheduleForm& f) {
     v("of", f.of);
     v("usual", f.usual);
     v("columns", f.columns);
+    v("letters", f.letters);
+    v("rules", f.rules);
+    v("spare", f.spare);
+    v("space", f.space);
+    v("withoutTally", f.withoutTally);
+    v("withoutPhases", f.withoutPhases);
+    v("balance", f.balance);
 }
 template <class V> void fields(V& v, IssuedSheet& s) {
     v("number", s.number);
@@ -418,6 +429,8 @@ template <class V> void fields(V& v, PlacedView& p) {
     v("at", p.at);
     v("width", p.width);
     v("scale", p.scale);
+    v("cropFrom", p.cropFrom);
+    v("cropTo", p.cropTo);
 }
 template <class V> void fields(V& v, Section& s) {
     v("id", s.id);

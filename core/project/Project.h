@@ -35,9 +35,10 @@ struct Basis {
     std::string issueDate;   ///< as the designer writes it; sheets never read the clock
     // Title block: printed as written; what is empty is left to be filled in by hand.
     std::string companyAddress, site, client; ///< site: where the building is
-    std::string drawn, checked, approved;     ///< by whom
-    std::string status;                       ///< "Issued for tender"
-    std::vector<Revision> revisions;          ///< the earliest first
+    std::string logo; ///< the company's, a PNG, JPEG or SVG file, by its path from the project's; empty: none
+    std::string drawn, checked, approved; ///< by whom
+    std::string status;                   ///< "Issued for tender"
+    std::vector<Revision> revisions;      ///< the earliest first
     std::string ruleBook = "nec-2023";
     UnitSystem units = UnitSystem::Imperial;
     Occupancy occupancy = Occupancy::Other;
@@ -77,6 +78,10 @@ struct Basis {
     double ownCircuitFrom = 6;   ///< A from which a device gets a circuit of its own
     double panelboardUpTo = 100; ///< A of a device; larger ones go to a switchboard, motors to a motor control centre
     WiringShape wiringShape = WiringShape::Curved;
+    std::optional<double> north; ///< ° clockwise from the top of the plans; nothing: not known
+    double planScale = 0; ///< of sheets of plans, 100 for 1:100: a larger floor goes on behind match lines; 0: the
+                          ///< largest usual one at which each floor fits its sheet
+    double waste = 0;     ///< share added to conductors and conduits in the take-off, 0.1 = 10 %
     double lightUtilisation = 0.6,
            lightMaintenance =
                0.8; ///< lumen method: share of the lumens that reaches the plane, and that is left after soiling
@@ -414,6 +419,11 @@ struct ScheduleForm {
     BoardForm of = BoardForm::TwoColumn;
     bool usual = false; ///< for all boards of its kind that name no form of their own
     std::vector<FormColumn> columns;
+    double letters = 0; ///< mm of the letters of its rows; 0: the usual size
+    FormRules rules = FormRules::Light;
+    std::string spare, space; ///< what rows of spare breakers and of free places say; empty: "Spare", "Space"
+    bool withoutTally = false, withoutPhases = false; ///< below the rows: the load tally, and what each line carries
+    double balance = 0; ///< % of imbalance up to which it says that the board is balanced; 0: it says nothing
     Extra extra;
     bool operator==(const ScheduleForm&) const = default;
 };
@@ -600,13 +610,14 @@ struct PlacedView {
     PlacedViewId id;
     ComposedSheetId sheet; ///< it may be gone by now
     SheetKind shows = SheetKind::Schedule;
-    Ref about;          ///< its board or level; nothing: riser, one-line, list, notes. It may be gone by now
-    std::string text;   ///< of a list: which; of notes: a note a line
-    std::string title;  ///< as somebody wrote it; empty: the usual one
-    bool moved = false; ///< it stands at `at`; false: in the first free place
-    Point at;           ///< mm from the upper left corner of the field within the border
-    double width = 0;   ///< mm that diagrams, lists and notes are set in; 0: as it comes
-    double scale = 0;   ///< of plans, 100 for 1:100; 0: the largest usual one that fits
+    Ref about;              ///< its board or level; nothing: riser, one-line, list, notes. It may be gone by now
+    std::string text;       ///< of a list: which; of notes: a note a line; of a picture: its file
+    std::string title;      ///< as somebody wrote it; empty: the usual one
+    bool moved = false;     ///< it stands at `at`; false: in the first free place
+    Point at;               ///< mm from the upper left corner of the field within the border
+    double width = 0;       ///< mm that diagrams, lists and notes are set in; 0: as it comes
+    double scale = 0;       ///< of plans, 100 for 1:100; 0: the largest usual one that fits
+    Point cropFrom, cropTo; ///< of plans, two corners of the part that is shown, m on the level; the same: all of it
     Extra extra;
     bool operator==(const PlacedView&) const = default;
 };

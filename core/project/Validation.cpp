@@ -130,6 +130,9 @@ void check(Checker& c, const Project&, const Basis& b) {
     c.within("groundTemperature", b.groundTemperature, -20, 60);
     c.within("soil", b.soil, 0.1, 10);
     c.within("lightingDropLimit", b.lightingDropLimit, 0, 100);
+    if (b.north) c.within("north", *b.north, -360, 360);
+    c.within("planScale", b.planScale, 0, limits::planScale);
+    c.within("waste", b.waste, 0, 1);
     c.within("circuitShare", b.circuitShare, 0.05, 1);
     c.within("circuitPoints", b.circuitPoints, 0, 1000);
     c.within("ownCircuitFrom", b.ownCircuitFrom, 0, 10000);
@@ -331,6 +334,8 @@ void check(Checker& c, const Project&, const ScheduleForm& f) {
     if (f.columns.size() > limits::formColumns)
         c.say("columns", fmt::format("a form has {} columns at most", limits::formColumns));
     for (const FormColumn& column : f.columns) c.within("columns.width", column.width, 0, 1000);
+    if (f.letters != 0) c.within("letters", f.letters, limits::leastLetters, limits::mostLetters);
+    c.within("balance", f.balance, 0, 100);
 }
 
 void check(Checker& c, const Project& p, const Issue& i) {
@@ -381,8 +386,8 @@ bool isOf(SheetKind kind, Ref about) {
 void check(Checker& c, const Project&, const SheetNumber& s) {
     const bool unnumbered = s.number.empty() && (!s.title.empty() || s.left);
     if (const auto bad = refuseSheetNumber(s.number); bad && !unnumbered) c.say("number", bad->what, bad->help);
-    if (s.of == SheetKind::List || s.of == SheetKind::Notes)
-        c.say("of", "lists and notes are views on a sheet, not sheets");
+    if (s.of >= SheetKind::List)
+        c.say("of", "lists, notes, legends and pictures are views on a sheet, not sheets");
     else if (s.of == SheetKind::Composed ? !s.about.is<ComposedSheet>() : !isOf(s.of, s.about))
         c.say("about", fmt::format("a sheet \"{}\" is of {}", wordOf(s.of),
                                    s.of == SheetKind::Composed ? "a composed sheet" : ownerWords(s.of)));
@@ -396,6 +401,8 @@ void check(Checker& c, const Project&, const PlacedView& v) {
     c.within("at.x", v.at.x, -limits::paper, limits::paper);
     c.within("at.y", v.at.y, -limits::paper, limits::paper);
     c.within("width", v.width, 0, limits::paper);
+    for (const double at : {v.cropFrom.x, v.cropFrom.y, v.cropTo.x, v.cropTo.y})
+        c.within("crop", at, -limits::coordinate, limits::coordinate);
     c.within("scale", v.scale, 0, limits::planScale);
 }
 

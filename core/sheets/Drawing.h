@@ -99,7 +99,8 @@ struct LinesMark {
     bool operator==(const LinesMark&) const = default;
 };
 /// A picture from a file: its top left corner, mm for a pixel, degrees clockwise; `fade` 1 is gone. Cut to the box
-/// where that has a size.
+/// where that has a size. With `perPixel` 0 it is as large as the box holds it, at its upper left corner; one that
+/// cannot be read is told of there.
 struct PictureMark {
     std::string file;
     Point at;

@@ -34,9 +34,11 @@ struct FootStrip {
         d.text({left(b), y}, words, caption, Align::Left, false, Ink::Quiet);
     }
     /// In `most` lines; what asks for more is set narrower in the last. The base line after the last.
-    double lines(Box b, double y, const std::string& text, std::size_t most, double size, double step, bool bold) {
-        for (const std::string& line : linesAtMost(wrapText(text, wide(b), size, bold), most)) {
-            d.text({left(b), y}, line, size, Align::Left, bold, Ink::Ink, wide(b));
+    double lines(Box b, double y, const std::string& text, std::size_t most, double size, double step, bool bold,
+                 double besideIt = 0) {
+        const double room = wide(b) - besideIt;
+        for (const std::string& line : linesAtMost(wrapText(text, room, size, bold), most)) {
+            d.text({left(b), y}, line, size, Align::Left, bold, Ink::Ink, room);
             y += step;
         }
         return y;
@@ -44,8 +46,11 @@ struct FootStrip {
 
     void company() {
         const Basis& b = in.project.basis;
-        const double y = lines(Company, top + 7, b.company, 3, heading, 5.2, true);
-        lines(Company, y + 0.5, b.companyAddress, y > top + 20 ? 3 : 5, caption + 0.2, 3.5, false);
+        constexpr double logo = 18, gap = 3;
+        const double beside = b.logo.empty() ? 0 : logo + gap;
+        if (!b.logo.empty()) d.marks.push_back(logoMark(in, {right(Company) - logo, top + gap}, logo, logo));
+        const double y = lines(Company, top + 7, b.company, 3, heading, 5.2, true, beside);
+        lines(Company, y + 0.5, b.companyAddress, y > top + 20 ? 3 : 5, caption + 0.2, 3.5, false, beside);
     }
     void revisions() {
         constexpr std::size_t rows = 6;

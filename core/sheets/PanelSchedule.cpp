@@ -25,7 +25,7 @@ struct Writer : ScheduleWriter {
 
     Side side(bool mirrored) const {
         const double width = formWidth(in, b), outer = mirrored ? d.width - margin : margin;
-        Side s{mirrored, outer, mirrored ? outer - width : outer + width, layColumns(formOf(in, b), b, width)};
+        Side s{mirrored, outer, mirrored ? outer - width : outer + width, layColumns(form, b, width)};
         if (mirrored) keepLinesInOrder(s.columns);
         return s;
     }
@@ -87,7 +87,7 @@ struct Writer : ScheduleWriter {
             const bool names = figure && figure->key == std::string("serves");
             place.ink = quiet && names ? Ink::Quiet : Ink::Ink;
             place.italic = quiet && names;
-            cell(place, column.wording.of(facts));
+            cell(place, wordsOf(column.wording, facts));
         }
         d.hotspots.push_back({c.id, std::min(s.outer, s.inner), top, std::max(s.outer, s.inner), foot});
     }
@@ -102,7 +102,7 @@ struct Writer : ScheduleWriter {
                       .top = top,
                       .height = h,
                       .align = c.align,
-                      .italic = text == "Space",
+                      .italic = !c.wording.figures().empty() && c.wording.figures().front() == "serves",
                       .ink = Ink::Quiet},
                      text);
             }
@@ -110,9 +110,9 @@ struct Writer : ScheduleWriter {
 
     /// The rule above a row; where a circuit goes on, only in the columns that have a row for each of its poles.
     void ruleAbove(const Side& s, double top, bool goesOn) {
-        if (!goesOn) return d.line({s.outer, top}, {s.inner, top}, 0.18, Ink::Rule);
+        if (!goesOn) return rowRule({s.outer, top}, {s.inner, top}, true);
         for (const LaidColumn& c : s.columns)
-            if (c.line >= 0 || c.wording.byPole()) d.line({s.left(c), top}, {s.right(c), top}, 0.1, Ink::Faint);
+            if (c.line >= 0 || c.wording.byPole()) rowRule({s.left(c), top}, {s.right(c), top}, false);
     }
 
     /// Where the rows begin, and where the last ends: higher where a text of a circuit takes several lines.
@@ -128,12 +128,13 @@ struct Writer : ScheduleWriter {
             double most = 0;
             for (const LaidColumn& column : sides[side].columns)
                 if (column.line < 0 && !column.wording.byPole())
-                    most = std::max(
-                        most, heightOf(column.wording.of(facts), column.width(), cellSize, heavy(column.wording)));
+                    most =
+                        std::max(most, heightOf(wordsOf(column.wording, facts), column.width(), heavy(column.wording)));
             for (std::size_t i = row; i < end; ++i) asked[i] = std::max(asked[i], most / double(end - row));
         }
         std::vector<double> tops{top};
-        for (double h : rowHeights(asked, d.height - y - below(), 3.1, 5.6)) tops.push_back(tops.back() + h);
+        for (double h : rowHeights(asked, d.height - y - below(), 3.1 * lettersScale(), 5.6 * lettersScale()))
+            tops.push_back(tops.back() + h);
         return tops;
     }
 

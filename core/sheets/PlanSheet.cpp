@@ -1,8 +1,10 @@
 // A floor on a sheet: one system of it, to scale, with what a reader needs beside it.
 
-#include "core/project/Equipment.h"
+#include "core/base/Limits.h"
 #include "core/project/SheetNumbers.h"
+#include "core/sheets/PageNumber.h"
 #include "core/sheets/PlaceDrawing.h"
+#include "core/sheets/PlanLegend.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
@@ -11,15 +13,11 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <map>
-#include <set>
+#include <cmath>
+#include <numbers>
 
 namespace lintel {
 namespace {
-
-bool shows(PlanSystem system, const DeviceType& type) {
-    return system == PlanSystem::All || (type.kind == LoadKind::Lighting) == (system == PlanSystem::Lighting);
-}
 
 /// Where a floor lies, m.
 struct Extent {
@@ -68,6 +66,18 @@ Drawing floorFor(const SheetInput& in, LevelId level, PlanSystem system, double 
     return planDrawing(in, level, style);
 }
 
+/// An arrow in a ring with its letter, turned clockwise.
+void northArrow(Drawing& d, Point at, double degrees) {
+    constexpr double radius = 6;
+    const double a = degrees * std::numbers::pi / 180;
+    const Point up{std::sin(a), -std::cos(a)}, right{std::cos(a), std::sin(a)};
+    d.marks.push_back(CircleMark{at, radius, 0.35, Ink::Ink, false});
+    d.marks.push_back(FillMark{{at + up * radius, at + right * 2.2 - up * 3.4, at - up * 2}, Ink::Ink});
+    d.path({at + up * radius, at - right * 2.2 - up * 3.4, at - up * 2}, 0.35);
+    const Point letter = at + up * (radius + 3);
+    d.text({letter.x, letter.y + 1.2}, "N", 3.3, Align::Centre, true);
+}
+
 /// A bar in the units of the project, about 60 mm long, in four parts.
 void scaleBar(Drawing& d, Point at, double denominator, UnitSystem units) {
     const bool imperial = units == UnitSystem::Imperial;
@@ -87,113 +97,6 @@ void scaleBar(Drawing& d, Point at, double denominator, UnitSystem units) {
            Align::Centre);
 }
 
-/// Text and symbols in the strip, from its free top down.
-class Legend {
-public:
-    Legend(Drawing& sheet, const SheetInput& input, const SheetFrame& f, LevelId floor, PlanSystem shown)
-        : d(sheet), in(input), frame(f), level(floor), system(shown), y(f.freeTop) {}
-
-    void draw() {
-        heading("Legend");
-        for (const auto& [symbol, names] : symbols())
-            entry(names, [&, symbol = symbol](Point at) { drawSymbol(d, symbol, at, 0, Ink::Ink, 4.6); });
-        if (anyBoard(false))
-            entry("Panelboard or switchboard", [&](Point at) { d.fill(at.x - 4, at.y - 1.4, 8, 2.8, Ink::Ink); });
-        if (anyBoard(true))
-            entry("Meter, switch or the like in a feeder", [&](Point at) { d.box(at.x - 4, at.y - 1.4, 8, 2.8, 0.4); });
-        if (anyTransformer())
-            entry("Transformer", [&](Point at) {
-                for (double x : {-1.2, 1.2}) d.marks.push_back(CircleMark{at + Point{x, 0}, 2, 0.35, Ink::Ink, false});
-            });
-        if (anyCircuit())
-            entry("Home run to its board: a tick for each line, a long one for the neutral", [&](Point at) {
-                d.line(at + Point{-4.5, 0}, at + Point{4, 0}, 0.35);
-                d.path({at + Point{2.4, -1}, at + Point{4.5, 0}, at + Point{2.4, 1}}, 0.35);
-                d.line(at + Point{-1.6, 1.2}, at + Point{-0.8, -1.2}, 0.35);
-                d.line(at + Point{-0.4, 2}, at + Point{0.8, -2}, 0.35);
-            });
-        if (system != PlanSystem::Lighting) notOnPlan();
-    }
-
-private:
-    Drawing& d;
-    const SheetInput& in;
-    const SheetFrame& frame;
-    LevelId level;
-    PlanSystem system;
-    double y;
-    static constexpr double size = 3.2, step = 4.3, symbolRoom = 14;
-
-    void heading(const std::string& words) {
-        y += 8;
-        d.text({frame.textLeft, y}, words, 4.6, Align::Left, true);
-        y += 3;
-    }
-    template <class Draw> void entry(const std::string& words, Draw draw) {
-        const auto lines = wrapText(words, frame.textRight - frame.textLeft - symbolRoom, size);
-        const double height = std::max(8.0, step * double(lines.size()) + 2);
-        draw(Point{frame.textLeft + 5, y + height / 2});
-        double base = y + height / 2 + 1.1 - step * double(lines.size() - 1) / 2;
-        for (const std::string& line : lines) {
-            d.text({frame.textLeft + symbolRoom, base}, line, size);
-            base += step;
-        }
-        y += height;
-    }
-    /// What stands on the sheet, by symbol: all types that are drawn by it.
-    std::map<Symbol, std::string> symbols() const {
-        std::set<DeviceTypeId> types;
-        for (const Device& x : in.project.devices)
-            if (x.level == level && shows(system, in.project.deviceTypes[x.type])) types.insert(x.type);
-        std::map<Symbol, std::string> out;
-        for (DeviceTypeId id : types) {
-            const DeviceType& type = in.project.deviceTypes[id];
-            std::string& names = out[type.symbol];
-            names += (names.empty() ? "" : "; ") + type.name;
-        }
-        return out;
-    }
-    bool anyBoard(bool passing) const {
-        return std::any_of(in.project.boards.begin(), in.project.boards.end(),
-                           [&](const Board& b) { return b.standsOn(level) && passesOn(b.use) == passing; });
-    }
-    bool anyTransformer() const {
-        return std::any_of(in.project.transformers.begin(), in.project.transformers.end(),
-                           [&](const Transformer& t) { return t.level == level && t.onPlan; });
-    }
-    bool anyCircuit() const {
-        return std::any_of(in.project.devices.begin(), in.project.devices.end(), [&](const Device& x) {
-            return x.level == level && x.circuit && shows(system, in.project.deviceTypes[x.type]);
-        });
-    }
-    /// Circuits of boards on this floor of whose loads nothing is drawn anywhere: a reader would look for them.
-    void notOnPlan() {
-        std::set<CircuitId> drawn;
-        for (const Device& x : in.project.devices) drawn.insert(x.circuit);
-        bool first = true;
-        for (const Board& b : in.project.boards) {
-            if (!b.standsOn(level)) continue;
-            std::vector<const Circuit*> missing;
-            for (CircuitId id : in.results.on(b.id)) {
-                const Circuit& c = in.project.circuits[id];
-                if (c.use == CircuitUse::Load && c.slot > 0 && !in.results.of(id).feeder && !drawn.count(id))
-                    missing.push_back(&c);
-            }
-            if (missing.empty()) continue;
-            std::sort(missing.begin(), missing.end(),
-                      [](const Circuit* x, const Circuit* z) { return x->slot < z->slot; });
-            if (first) heading("Circuits not on a plan"), y += 3;
-            first = false;
-            std::string places;
-            for (const Circuit* c : missing) places += (places.empty() ? "" : ", ") + placeWords(b, *c);
-            for (const std::string& line : wrapText(b.name + ": " + places, frame.textRight - frame.textLeft, size)) {
-                d.text({frame.textLeft, y}, line, size);
-                y += step;
-            }
-        }
-    }
-};
-
 } // namespace
 
 const std::vector<PlanScale>& planScales(UnitSystem units) {
@@ -202,6 +105,16 @@ const std::vector<PlanScale>& planScales(UnitSystem units) {
                                              {384, "1/32″ = 1′ 0″"}},
         metres{{20, "1:20"}, {25, "1:25"}, {50, "1:50"}, {100, "1:100"}, {200, "1:200"}, {500, "1:500"}};
     return units == UnitSystem::Imperial ? feet : metres;
+}
+
+std::string scaleWords(double denominator, UnitSystem units) {
+    for (const PlanScale& usual : planScales(units))
+        if (usual.denominator == denominator) return usual.words;
+    return fmt::format("1:{:g}", denominator);
+}
+
+std::string partTitle(const std::string& title, std::size_t part, std::size_t of) {
+    return fmt::format("{}{}part {} of {}", title, title.empty() ? "" : ", ", part + 1, of);
 }
 
 std::vector<PlanSystem> planSystems(const Project& p, LevelId level) {
@@ -233,50 +146,193 @@ SheetKind sheetKindOf(PlanSystem system) {
                                           : SheetKind::Plan;
 }
 
-Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number, PlanSystem system) {
-    const Extent floor = extentOf(in, level);
-    Drawing d;
-    d.number = number;
-    d.paper = in.book.metric() ? "A1" : "ARCH D";
-    d.width = paperSize(d.paper).width;
-    d.height = paperSize(d.paper).height;
-    d.title = sheetTitle(in.project, {sheetKindOf(system), level}, planTitle(in.project, level, system));
-    constexpr double margin = 14, viewTitleRoom = 20;
-    const SheetFrame frame = sheetFrame(d, in);
-    const double w = frame.right - frame.left - 2 * margin, h = frame.bottom - frame.top - 2 * margin - viewTitleRoom;
-    const UnitSystem units = in.project.basis.units;
-    const PlanScale scale = scaleFor(floor, units, w, h);
-    const double k = 100 / scale.denominator; // from 1:100, where the floor is drawn
-    const Point off{frame.left + margin + (w - floor.width() * 10 * k) / 2 - floor.left * 10 * k,
-                    frame.top + margin + (h - floor.height() * 10 * k) / 2 - floor.top * 10 * k};
-    placeDrawing(d, floorFor(in, level, system, k), k, off);
-    titleBlock(d, in, scale.words);
-    Legend(d, in, frame, level, system).draw();
-    viewTitle(d, frame, d.title, scale.words);
-    scaleBar(d, {frame.left + 170, frame.bottom - 11}, scale.denominator, units);
-    return d;
+namespace {
+
+/// A floor on its sheets: at which scale, and in how many parts.
+class FloorSheets {
+public:
+    FloorSheets(const SheetInput& input, LevelId floor, PlanSystem shown)
+        : in(input), level(floor), system(shown), extent(extentOf(in, level)) {
+        const SheetFrame frame = sheetFrame(blank(), in);
+        width = frame.right - frame.left - 2 * margin;
+        height = frame.bottom - frame.top - 2 * margin - viewTitleRoom;
+        const UnitSystem units = in.project.basis.units;
+        scale = scaleFor(extent, units, width, height);
+        words = scale.words;
+        const bool chosen = in.project.basis.planScale > 0;
+        if (chosen) {
+            scale.denominator = in.project.basis.planScale;
+            words = scaleWords(scale.denominator, units);
+        }
+        k = 100 / scale.denominator; // from 1:100, where the floor is drawn
+        wide = extent.width() * 10 * k;
+        high = extent.height() * 10 * k;
+        if (!chosen) return;
+        across = partsOf(wide, width);
+        down = partsOf(high, height);
+    }
+    std::size_t count() const { return across * down; }
+
+    std::vector<Drawing> draw(const std::string& number) const {
+        Drawing floor; // its upper left corner at 0, 0: all parts are cut along the same lines
+        placeDrawing(floor, floorFor(in, level, system, k), k, {-extent.left * 10 * k, -extent.top * 10 * k});
+        std::vector<Drawing> sheets;
+        for (std::size_t part = 0; part < count(); ++part) sheets.push_back(sheet(floor, number, part));
+        return sheets;
+    }
+
+private:
+    static constexpr double margin = 14, viewTitleRoom = 20;
+    const SheetInput& in;
+    LevelId level;
+    PlanSystem system;
+    Extent extent;
+    PlanScale scale{};
+    std::string words;
+    double width = 0, height = 0; ///< mm of a sheet that a floor may take
+    double k = 1, wide = 0, high = 0;
+    std::size_t across = 1, down = 1;
+
+    static std::size_t partsOf(double length, double room) {
+        constexpr double hair = 0.01;
+        return std::size_t(std::clamp(std::ceil(length / room - hair), 1.0, double(limits::planParts)));
+    }
+    Drawing blank() const {
+        Drawing d;
+        d.paper = in.book.metric() ? "A1" : "ARCH D";
+        d.width = paperSize(d.paper).width;
+        d.height = paperSize(d.paper).height;
+        return d;
+    }
+    Drawing sheet(const Drawing& floor, const std::string& number, std::size_t part) const {
+        Drawing d = blank();
+        d.number = pageNumber(number, part);
+        d.title = sheetTitle(in.project, {sheetKindOf(system), level}, planTitle(in.project, level, system));
+        const std::string name = d.title;
+        if (count() > 1) d.title = partTitle(d.title, part, count());
+        const SheetFrame frame = sheetFrame(d, in);
+        const std::size_t column = part % across, row = part / across;
+        const double partWide = wide / double(across), partHigh = high / double(down);
+        const double left = frame.left + margin + (width - partWide) / 2;
+        const double top = frame.top + margin + (height - partHigh) / 2;
+        if (count() == 1) {
+            placeDrawing(d, floor, 1, {left, top});
+        } else {
+            constexpr double far = 1e6; // what stands outside the walls is shown there
+            const CutBox box{column == 0 ? -far : double(column) * partWide, row == 0 ? -far : double(row) * partHigh,
+                             column + 1 == across ? far : double(column + 1) * partWide,
+                             row + 1 == down ? far : double(row + 1) * partHigh};
+            placeDrawing(d, cutDrawing(floor, box), 1,
+                         {left - double(column) * partWide, top - double(row) * partHigh});
+            matchLines(d, number, part, {left, top, left + partWide, top + partHigh});
+        }
+        titleBlock(d, in, words);
+        const double y = planLegend(d, in, {level, system}, {frame.textLeft, frame.textRight, frame.freeTop});
+        if (count() > 1) keyPlan(d, number, part, {frame.textLeft, frame.textRight, y});
+        viewTitle(d, frame, name, words);
+        scaleBar(d, {frame.left + 170, frame.bottom - 11}, scale.denominator, in.project.basis.units);
+        if (in.project.basis.north) northArrow(d, {frame.left + 285, frame.bottom - 13}, *in.project.basis.north);
+        return d;
+    }
+    /// Where a floor goes on on another sheet.
+    void matchLines(Drawing& d, const std::string& number, std::size_t part, const CutBox& box) const {
+        constexpr double pen = 0.7, size = 3.3, gap = 1.6;
+        const std::size_t column = part % across, row = part / across;
+        d.on(Layer::Notes);
+        const auto say = [&](std::size_t other, Point at, double turn, bool after) {
+            const std::string to = number.empty() ? partTitle("", other, count()) : pageNumber(number, other);
+            d.text({at.x + (turn == 0 ? 0
+                            : after   ? gap + size * 0.75
+                                      : -gap),
+                    at.y + (turn != 0 ? 0
+                            : after   ? gap + size * 0.75
+                                      : -gap)},
+                   "Match line: goes on on " + to, size, Align::Centre, true);
+            d.lastText()->turn = turn;
+        };
+        const double x = (box.left + box.right) / 2, y = (box.top + box.bottom) / 2;
+        if (column > 0) {
+            d.line({box.left, box.top}, {box.left, box.bottom}, pen, Ink::Ink, true);
+            say(part - 1, {box.left, y}, -90, false);
+        }
+        if (column + 1 < across) {
+            d.line({box.right, box.top}, {box.right, box.bottom}, pen, Ink::Ink, true);
+            say(part + 1, {box.right, y}, -90, true);
+        }
+        if (row > 0) {
+            d.line({box.left, box.top}, {box.right, box.top}, pen, Ink::Ink, true);
+            say(part - across, {x, box.top}, 0, false);
+        }
+        if (row + 1 < down) {
+            d.line({box.left, box.bottom}, {box.right, box.bottom}, pen, Ink::Ink, true);
+            say(part + across, {x, box.bottom}, 0, true);
+        }
+        d.on(Layer::Sheet);
+    }
+    /// The parts of the floor, this one filled.
+    void keyPlan(Drawing& d, const std::string& number, std::size_t part, const LegendColumn& at) const {
+        double y = at.top + 8;
+        d.text({at.left, y}, "Key plan", 4.6, Align::Left, true);
+        y += 4;
+        const double room = at.right - at.left;
+        const double mm = std::min(room / wide, room * 0.75 / high);
+        const double w = wide * mm / double(across), h = high * mm / double(down);
+        for (std::size_t i = 0; i < count(); ++i) {
+            const double x = at.left + double(i % across) * w, top = y + double(i / across) * h;
+            if (i == part) d.fill(x, top, w, h, Ink::Ink);
+            d.box(x, top, w, h, 0.35);
+            d.text({x + w / 2, top + h / 2 + 1}, number.empty() ? std::to_string(i + 1) : pageNumber(number, i), 2.8,
+                   Align::Centre, true, i == part ? Ink::Paper : Ink::Ink, w - 1);
+        }
+    }
+};
+
+} // namespace
+
+std::vector<Drawing> planSheets(const SheetInput& in, LevelId level, const std::string& number, PlanSystem system) {
+    return FloorSheets(in, level, system).draw(number);
 }
 
-FloorView planOnSheet(const SheetInput& in, LevelId level, PlanSystem system, double denominator, double width,
-                      double height) {
+std::size_t planPages(const SheetInput& in, LevelId level, PlanSystem system) {
+    if (in.project.basis.planScale <= 0) return 1; // without looking at each line beneath the floor
+    return FloorSheets(in, level, system).count();
+}
+
+FloorView planOnSheet(const SheetInput& in, const FloorViewOf& of, double width, double height) {
     constexpr double edge = 12, barRoom = 8; // of what is written beside the walls; of the bar below
-    const Extent floor = extentOf(in, level);
+    Extent shown = extentOf(in, of.level);
+    const bool part = of.from != of.to;
+    if (part) {
+        shown = {};
+        shown.grow(of.from);
+        shown.grow(of.to);
+    }
+    const double around = part ? 1 : edge;
     const UnitSystem units = in.project.basis.units;
-    PlanScale scale = scaleFor(floor, units, width - 2 * edge, height - 2 * edge - barRoom);
+    PlanScale scale = scaleFor(shown, units, width - 2 * around, height - 2 * around - barRoom);
     std::string words = scale.words;
-    if (denominator > 0) {
-        scale.denominator = denominator;
-        words = fmt::format("1:{:g}", denominator);
-        for (const PlanScale& usual : planScales(units))
-            if (usual.denominator == denominator) words = usual.words;
+    if (of.scale > 0) {
+        scale.denominator = of.scale;
+        words = scaleWords(of.scale, units);
     }
     const double k = 100 / scale.denominator;
     Drawing d;
-    d.title = planTitle(in.project, level, system);
-    d.width = floor.width() * 10 * k + 2 * edge;
-    d.height = floor.height() * 10 * k + 2 * edge + barRoom;
-    placeDrawing(d, floorFor(in, level, system, k), k, {edge - floor.left * 10 * k, edge - floor.top * 10 * k});
-    scaleBar(d, {edge, d.height - 3}, scale.denominator, units);
+    d.title = planTitle(in.project, of.level, of.system);
+    d.width = std::max(shown.width() * 10 * k + 2 * around, 60.0); // as wide as its bar
+    const double high = shown.height() * 10 * k + 2 * around;
+    d.height = high + barRoom;
+    const Point off{around - shown.left * 10 * k, around - shown.top * 10 * k};
+    const Drawing floor = floorFor(in, of.level, of.system, k);
+    if (part) {
+        Drawing whole;
+        placeDrawing(whole, floor, k, off);
+        const CutBox box{around, around, around + shown.width() * 10 * k, around + shown.height() * 10 * k};
+        placeDrawing(d, cutDrawing(whole, box), 1, {});
+        d.box(box.left, box.top, box.right - box.left, box.bottom - box.top, 0.35, Ink::Quiet);
+    } else {
+        placeDrawing(d, floor, k, off);
+    }
+    scaleBar(d, {around + 2, d.height - 3}, scale.denominator, units);
     return {std::move(d), std::move(words)};
 }
 

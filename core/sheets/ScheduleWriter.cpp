@@ -20,7 +20,7 @@ constexpr double viewTop = 16.5; ///< mm of a page above the line over its title
 
 ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number, double height)
     : in(input), b(input.project.boards[board]), r(input.results.of(board)), lines(factsOf(b.system).lines),
-      onOther(height > 0) {
+      onOther(height > 0), form(formOf(in, b)) {
     d.title = sheetTitle(in.project, {SheetKind::Schedule, board}, b.name);
     d.number = number;
     d.paper = schedulePaper(in, b);
@@ -36,7 +36,8 @@ ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std
         }
     }
     // Rows of the table give way to notes down to a comfortable height, and to the last of them a little further.
-    constexpr double titleRoom = 39, head = 5.8, comfortable = 4.4, tight = 3.7;
+    const double larger = std::max(1.0, form.letters / cellSize);
+    const double titleRoom = 39, head = 5.8, comfortable = 4.4 * larger, tight = 3.7 * larger;
     const double rows = double(in.book.metric()                 ? wayScheduleRows(in.project, b)
                                : b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2
                                                                 : b.slots);
@@ -94,39 +95,49 @@ void ScheduleWriter::titleStrip() {
 
 void ScheduleWriter::cell(const Cell& c, const std::string& text) {
     if (text.empty()) return;
-    constexpr double twoLines = 4.6, edge = 1.2;
+    constexpr double edge = 1.2;
+    const double size = c.size > 0 ? c.size : letters();
+    const double scale = c.size > 0 ? 1 : lettersScale(), small = cellSizeInTwo * scale;
+    const double twoLines = 4.6 * std::max(1.0, scale);
     const double room = c.right - c.left - cellGap, middle = c.top + c.height / 2;
-    const auto write = [&](double base, const std::string& line, double size) {
+    const auto write = [&](double base, const std::string& line, double mm) {
         const double x = c.align == ColumnAlign::Left    ? c.left + edge
                          : c.align == ColumnAlign::Right ? c.right - edge
                                                          : (c.left + c.right) / 2;
-        d.text({x, base}, line, size,
+        d.text({x, base}, line, mm,
                c.align == ColumnAlign::Left    ? Align::Left
                : c.align == ColumnAlign::Right ? Align::Right
                                                : Align::Centre,
                c.bold, c.ink, room);
         if (c.italic) d.lastText()->italic = true;
     };
-    if (textWidth(text, c.size, c.bold) * leastSqueeze <= room || c.height < twoLines)
-        return write(middle + 0.95, text, c.size);
-    constexpr double step = cellSizeInTwo * 1.15;
+    if (textWidth(text, size, c.bold) * leastSqueeze <= room || c.height < twoLines)
+        return write(middle + 0.95 * std::max(1.0, scale), text, size);
+    const double step = small * 1.15;
     const std::size_t most = std::max<std::size_t>(2, std::size_t(c.height / step));
-    const auto parts = linesAtMost(wrapText(text, room, cellSizeInTwo, c.bold), most);
-    double base = middle + 0.75 - step * double(parts.size() - 1) / 2;
+    const auto parts = linesAtMost(wrapText(text, room, small, c.bold), most);
+    double base = middle + 0.75 * std::max(1.0, scale) - step * double(parts.size() - 1) / 2;
     for (const std::string& part : parts) {
-        write(base, part, cellSizeInTwo);
+        write(base, part, small);
         base += step;
     }
 }
 
-namespace {
-constexpr double smallStep = cellSizeInTwo * 1.15; // from line to line of what goes on in a second
+double ScheduleWriter::heightOf(const std::string& text, double width, bool bold) const {
+    const double room = width - cellGap, size = letters(), small = cellSizeInTwo * lettersScale();
+    if (text.empty() || textWidth(text, size, bold) * leastSqueeze <= room) return 0;
+    return double(wrapText(text, room, small, bold).size()) * small * 1.15 + 0.6;
 }
 
-double ScheduleWriter::heightOf(const std::string& text, double width, double size, bool bold) {
-    const double room = width - cellGap;
-    if (text.empty() || textWidth(text, size, bold) * leastSqueeze <= room) return 0;
-    return double(wrapText(text, room, cellSizeInTwo, bold).size()) * smallStep + 0.6;
+void ScheduleWriter::rowRule(Point from, Point to, bool begins, double lightPen) {
+    switch (form.rules) {
+    case FormRules::Light:
+        return d.line(from, to, begins ? lightPen : 0.1, begins ? Ink::Rule : Ink::Faint);
+    case FormRules::Strong:
+        return d.line(from, to, begins ? 0.25 : 0.13, begins ? Ink::Ink : Ink::Quiet);
+    case FormRules::None:
+        return;
+    }
 }
 
 std::vector<double> ScheduleWriter::rowHeights(const std::vector<double>& asked, double room, double least,
@@ -170,14 +181,24 @@ std::string ScheduleWriter::spaceWords(const Wording& wording, int slot, const s
     if (key == "pole" || key == "place") return std::to_string(slot);
     if (key == "way") return std::to_string(b.form == BoardForm::Ways ? (slot - 1) / 3 + 1 : slot);
     if (key == "line") return line;
-    return key == "serves" ? "Space" : "";
+    if (key != "serves") return "";
+    return form.space.empty() ? "Space" : form.space;
+}
+
+std::string ScheduleWriter::wordsOf(const Wording& wording, const CircuitFacts& facts) const {
+    const CircuitFigure* figure = wording.alone();
+    const bool names = figure && figure->key == std::string("serves");
+    if (names && facts.c.use == CircuitUse::Spare && !form.spare.empty()) return form.spare;
+    return wording.of(facts);
 }
 
 double ScheduleWriter::withoutNotes() const {
     const auto kinds =
         std::count_if(r.kinds.begin(), r.kinds.end(), [](const KindSum& k) { return k.p != 0 || k.q != 0; });
-    const double right = 7 + lines * 4.6 + 4 * 4.4;
-    return 60 + std::max(double(kinds) * 4.4, right - 14);
+    const double left = form.withoutTally ? 0 : double(kinds) * 4.4;
+    const double right = form.withoutPhases ? 0 : 7 + lines * 4.6 + (form.balance > 0 ? 5 : 4) * 4.4 - 14;
+    if (form.withoutTally && form.withoutPhases) return 24;
+    return 60 + std::max(left, right);
 }
 
 double ScheduleWriter::below() const {
@@ -186,9 +207,21 @@ double ScheduleWriter::below() const {
     return withoutNotes() + double(n) * noteStep;
 }
 
+namespace {
+constexpr double tallyWidth = 118;
+}
+
 void ScheduleWriter::tally() {
-    const double x = margin, w = 118;
+    if (form.withoutTally && form.withoutPhases) return;
     y += 8;
+    double end = y;
+    if (!form.withoutTally) end = std::max(end, loadTally());
+    if (!form.withoutPhases) end = std::max(end, phases());
+    y = end;
+}
+
+double ScheduleWriter::loadTally() {
+    const double x = margin, w = tallyWidth;
     double ty = y;
     d.text({x, ty}, "Load tally", 3, Align::Left, true);
     d.line({x, ty + 2}, {x + w, ty + 2}, 0.35);
@@ -225,10 +258,13 @@ void ScheduleWriter::tally() {
         d.text({x, ty}, "Totals add real and reactive power apart: less than the sum of the kVA.", 2.2, Align::Left,
                false, Ink::Quiet);
     }
-    const double end = ty;
+    return ty;
+}
 
-    const double px = x + w + 11, pr = d.width - margin;
-    ty = y;
+double ScheduleWriter::phases() {
+    const double px = form.withoutTally ? margin : margin + tallyWidth + 11;
+    const double pr = form.withoutTally ? margin + tallyWidth : d.width - margin;
+    double ty = y;
     d.text({px, ty}, "Phases", 3, Align::Left, true);
     d.line({px, ty + 2}, {pr, ty + 2}, 0.35);
     ty += 7;
@@ -252,6 +288,8 @@ void ScheduleWriter::tally() {
         if (r.phaseVa[i] > r.phaseVa[heavy]) heavy = i;
     if (lines > 1)
         row("Imbalance", percent(r.imbalance) + (r.imbalance >= 0.05 ? ", heavy on " + lineName(int(heavy), b) : ""));
+    if (form.balance > 0 && lines > 1)
+        row("Balance", fmt::format("{} {} %", r.imbalance <= form.balance ? "within" : "over", number(form.balance)));
     if (factsOf(b.system).lineNeutral.v > 0) row("Neutral", figures(r.neutralAmps) + " A");
     int spares = 0;
     for (const Circuit& c : in.project.circuits)
@@ -259,7 +297,7 @@ void ScheduleWriter::tally() {
     const int spaces = freeSlots(in.project, b.id);
     row("Spare", fmt::format("{} {}, {} {}", spares, spares == 1 ? "breaker" : "breakers", spaces,
                              spaces == 1 ? "space" : "spaces"));
-    y = std::max(end, ty - 4.4);
+    return ty - 4.4;
 }
 
 std::vector<ScheduleWriter::Note> ScheduleWriter::noteList() const {

@@ -18,6 +18,7 @@ struct ScheduleWriter {
     Drawing d;
     int lines;
     bool onOther; ///< it is a view on another sheet
+    const ScheduleForm& form;
     double y = 0; ///< where the next part begins
 
     void titleStrip();
@@ -27,14 +28,20 @@ struct ScheduleWriter {
     struct Cell {
         double left, right, top, height;
         ColumnAlign align = ColumnAlign::Left;
-        double size = cellSize; ///< of the letters in one line
+        double size = 0; ///< of the letters in one line; 0: those of the rows
         bool bold = false, italic = false;
         Ink ink = Ink::Ink;
     };
     /// In two lines of smaller letters where one would have to be set much narrower, and the row is high enough.
     void cell(const Cell& cell, const std::string& text);
     /// mm that a text asks for in a column so wide: for one line, or for as many smaller ones as it takes.
-    static double heightOf(const std::string& text, double width, double size = cellSize, bool bold = false);
+    double heightOf(const std::string& text, double width, bool bold = false) const;
+    /// mm of the letters of rows, as the form has it or the usual; and their share of the usual.
+    double letters() const { return form.letters > 0 ? form.letters : usualLetters; }
+    double lettersScale() const { return letters() / usualLetters; }
+    double usualLetters = cellSize;
+    /// A line between rows, stronger where a circuit or way begins; none where the form has none.
+    void rowRule(Point from, Point to, bool begins, double lightPen = 0.18);
     /// Rows of a table in so much room: as high as `most` where that is enough, but never below what each asks for.
     /// Where there is not enough room, rows that ask for nothing are down to `least`, and then all are lowered alike.
     static std::vector<double> rowHeights(const std::vector<double>& asked, double room, double least, double most);
@@ -44,6 +51,9 @@ struct ScheduleWriter {
     static bool heavy(const Wording& wording);
     /// What a column says of a place without a circuit; `line`: 0 … 2, the lines of its poles.
     std::string spaceWords(const Wording& wording, int slot, const std::string& line) const;
+    /// What a column says of a circuit.
+    std::string wordsOf(const Wording& wording, const CircuitFacts& facts) const;
+    /// Load tally and phases, as far as the form has them.
     void tally();
     /// Those that this sheet has room for; the others go on, none is left out.
     void notes();
@@ -70,6 +80,9 @@ private:
     void fact(double x, double top, const std::string& label, const std::string& value, double within);
     void writeNote(std::size_t note);
     double withoutNotes() const;
+    /// Each from `y` down: its lower edge.
+    double loadTally();
+    double phases();
     void heading();
     /// The first note of a further sheet.
     std::size_t firstOn(std::size_t page) const;

@@ -72,10 +72,13 @@ struct PlanStyle {
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style = {});
 /// What a sheet of plans shows: one system, so that it can be read, or all where a floor has nothing to part.
 enum class PlanSystem { All, Lighting, Power };
-/// A floor on ARCH D or A1 with a title block, at the largest usual scale that fits, in black: with a bar of the scale,
-/// a legend of the symbols on it, and the circuits of its boards of which nothing stands on a plan.
-Drawing planSheet(const SheetInput& in, LevelId level, const std::string& number = "",
-                  PlanSystem system = PlanSystem::All);
+/// A floor on ARCH D or A1 with a title block, in black, at the scale of the project, or at the largest usual one at
+/// which it fits: with a bar of the scale, a legend of the symbols on it, and the circuits of its boards of which
+/// nothing stands on a plan. What does not fit one sheet goes on behind match lines on further ones, "E-101.2".
+std::vector<Drawing> planSheets(const SheetInput& in, LevelId level, const std::string& number = "",
+                                PlanSystem system = PlanSystem::All);
+/// How many sheets that makes.
+std::size_t planPages(const SheetInput& in, LevelId level, PlanSystem system);
 /// A scale of plans that is usual in the country: 100 for 1:100, and how it is written.
 struct PlanScale {
     double denominator;
@@ -83,14 +86,22 @@ struct PlanScale {
 };
 /// From the largest down.
 const std::vector<PlanScale>& planScales(UnitSystem units);
-/// A floor at a scale as a view for another sheet, as large as it is. `denominator` 0: at the largest usual scale at
-/// which it fits into `width` by `height` mm.
+/// "1/4″ = 1′ 0″" for 48, "1:75" for what is not usual.
+std::string scaleWords(double denominator, UnitSystem units);
+/// "Ground floor power, part 2 of 4"; `part` 0 is the first.
+std::string partTitle(const std::string& title, std::size_t part, std::size_t of);
+/// A floor, or a part of it, at a scale as a view for another sheet, as large as it is.
 struct FloorView {
     Drawing drawing;
-    std::string scale;
+    std::string scale; ///< in words
 };
-FloorView planOnSheet(const SheetInput& in, LevelId level, PlanSystem system, double denominator, double width,
-                      double height);
+struct FloorViewOf {
+    LevelId level;
+    PlanSystem system = PlanSystem::All;
+    double scale = 0; ///< 100 for 1:100; 0: the largest usual one at which it fits
+    Point from, to;   ///< m on the level, two corners of what is shown; the same: all of it
+};
+FloorView planOnSheet(const SheetInput& in, const FloorViewOf& of, double width, double height);
 /// The systems that a floor has sheets for, in their order; none: nothing is drawn there.
 std::vector<PlanSystem> planSystems(const Project& project, LevelId level);
 /// "Ground floor lighting", "Ground floor plan".

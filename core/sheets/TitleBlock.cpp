@@ -1,5 +1,6 @@
 #include "core/sheets/TitleBlock.h"
 
+#include "core/base/TextFile.h"
 #include "core/sheets/RevisionRows.h"
 #include "core/sheets/TextWidth.h"
 
@@ -11,6 +12,7 @@ namespace {
 constexpr double edge = 12, pad = 3, borderPen = 1.0, rulePen = 0.35, hairPen = 0.18;
 constexpr double caption = 2.5, body = 3.3, heading = 4.6, titleSize = 6.4, companySize = 5.6;
 constexpr double numberRoom = 31, personRow = 10, statusRoom = 21, revisionRow = 6;
+constexpr double logoHeight = 22, logoGap = 3;
 constexpr double ownRoom = 46; ///< at least, of the sheet in the strip
 constexpr std::size_t fewestRevisions = 4;
 
@@ -40,8 +42,9 @@ Boxes boxesOf(const Drawing& d, const SheetInput& in) {
     x.client = x.title - 6.5 - 4.6 * double(std::max<std::size_t>(1, x.clientLines.size()));
     x.project = x.client - 7 - 5.6 * double(x.projectLines.size()) - 4.4 * double(x.siteLines.size());
     x.status = x.project - statusRoom;
-    x.company =
-        edge + 7 + 6.8 * double(std::max<std::size_t>(1, x.companyLines.size())) + 4.4 * double(x.addressLines.size());
+    const double logo = b.logo.empty() ? 0 : logoHeight + logoGap;
+    x.company = edge + logo + 7 + 6.8 * double(std::max<std::size_t>(1, x.companyLines.size())) +
+                4.4 * double(x.addressLines.size());
     // As many revisions as there are, at least some rows to be filled in, and room is left for what the sheet puts
     // there.
     const double room = x.status - x.company - 6 - ownRoom;
@@ -66,8 +69,13 @@ struct Strip {
         }
     }
     void company(const Boxes& x) {
-        lines(x.companyLines, edge + 9, companySize, 6.8, true);
-        lines(x.addressLines, edge + 9 + 6.8 * double(std::max<std::size_t>(1, x.companyLines.size())) - 1.4, body, 4.4,
+        double top = edge;
+        if (!in.project.basis.logo.empty()) {
+            d.marks.push_back(logoMark(in, {left, top + logoGap}, right - left, logoHeight));
+            top += logoHeight + logoGap;
+        }
+        lines(x.companyLines, top + 9, companySize, 6.8, true);
+        lines(x.addressLines, top + 9 + 6.8 * double(std::max<std::size_t>(1, x.companyLines.size())) - 1.4, body, 4.4,
               false);
         rule(x.company);
     }
@@ -138,6 +146,15 @@ struct Strip {
 };
 
 } // namespace
+
+PictureMark logoMark(const SheetInput& in, Point at, double width, double height) {
+    PictureMark m;
+    m.file = textOfPath(besideProject(in.project.basis.logo, in.projectFile));
+    m.perPixel = 0;
+    m.at = m.least = at;
+    m.most = at + Point{width, height};
+    return m;
+}
 
 std::string basisWords(const SheetInput& in) {
     const Basis& b = in.project.basis;

@@ -23,6 +23,8 @@ SheetFrame titleBlock(Drawing& sheet, const SheetInput& in, const std::string& s
 /// The same for a strip along the foot of the sheet; nothing in it belongs to the sheet.
 SheetFrame footFrame(const Drawing& sheet);
 SheetFrame footBlock(Drawing& sheet, const SheetInput& in, const std::string& scale);
+/// The company's logo, as large as so much room holds it.
+PictureMark logoMark(const SheetInput& in, Point at, double width, double height);
 /// A view's name below it, at the left: "1  One-line diagram", with what is to be said of it beneath.
 void viewTitle(Drawing& sheet, const SheetFrame& frame, const std::string& title, const std::string& about);
 /// In the status box, in red: why nobody may build from the sheet yet.

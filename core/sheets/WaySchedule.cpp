@@ -44,7 +44,10 @@ std::vector<Row> rowsOf(const Project& p, const Board& b) {
 }
 
 struct Writer : ScheduleWriter {
-    using ScheduleWriter::ScheduleWriter;
+    Writer(const SheetInput& input, BoardId board, const std::string& number, double height = 0)
+        : ScheduleWriter(input, board, number, height) {
+        usualLetters = 2.4;
+    }
 
     std::string sectionWords(const Section& s) const {
         const int left = freePlaces(in.project, b, in.results.on(b.id), s.from, s.to);
@@ -66,7 +69,7 @@ struct Writer : ScheduleWriter {
             return c.line >= 0
                        ? ""
                        : spaceWords(c.wording, row.slot, row.wholeWay ? "L1–3" : lineName(lineOfSlot(b, row.slot), b));
-        if (c.line < 0) return c.wording.of(*facts);
+        if (c.line < 0) return wordsOf(c.wording, *facts);
         const auto va = lineVa(*facts, c.line);
         return va ? number(*va) : "";
     }
@@ -79,11 +82,11 @@ struct Writer : ScheduleWriter {
             if (line.circuit) {
                 const CircuitFacts facts(in, line.circuit->id, notesOf(line.circuit->id));
                 for (const LaidColumn& c : columns)
-                    most = std::max(most, heightOf(textOf(c, line, &facts), c.width(), 2.4, heavy(c.wording)));
+                    most = std::max(most, heightOf(textOf(c, line, &facts), c.width(), heavy(c.wording)));
             }
             asked.push_back(most);
         }
-        return rowHeights(asked, room, 3.3, 5.4);
+        return rowHeights(asked, room, 3.3 * lettersScale(), 5.4 * lettersScale());
     }
 
     void row(const Row& row, const std::vector<LaidColumn>& columns, double top, double h) {
@@ -101,7 +104,6 @@ struct Writer : ScheduleWriter {
                   .top = top,
                   .height = h,
                   .align = c.align,
-                  .size = 2.4,
                   .bold = heavy(c.wording),
                   .italic = quiet && !keys.empty() && keys.front() == "serves",
                   .ink = over    ? Ink::Stop
@@ -115,7 +117,7 @@ struct Writer : ScheduleWriter {
     void table() {
         const std::vector<Row> rows = rowsOf(in.project, b);
         const double head = 5.8, left = margin, right = d.width - margin;
-        const std::vector<LaidColumn> columns = layColumns(formOf(in, b), b, right - left);
+        const std::vector<LaidColumn> columns = layColumns(form, b, right - left);
         const double top = y + head;
         const std::vector<double> heights = heightsOf(rows, columns, d.height - y - below() - head);
         const double bottom = std::accumulate(heights.begin(), heights.end(), top);
@@ -149,7 +151,7 @@ struct Writer : ScheduleWriter {
                 continue;
             }
             const double from = next.beginsWay || columns.empty() ? left : left + columns.front().to;
-            d.line({from, at}, {right, at}, next.beginsWay ? 0.22 : 0.1, next.beginsWay ? Ink::Rule : Ink::Faint);
+            rowRule({from, at}, {right, at}, next.beginsWay, 0.22);
             row(next, columns, at, h);
             at += h;
         }

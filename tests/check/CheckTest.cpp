@@ -756,8 +756,11 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
     }
     {
         OneBoard w;
-        w.p.forms.add(
-            {{}, "Ours", BoardForm::TwoColumn, true, {{"Serves", "{serves}", 0, {}}, {"Hue", "{colour}", 9, {}}}, {}});
+        ScheduleForm form;
+        form.name = "Ours";
+        form.usual = true;
+        form.columns = {{"Serves", "{serves}", 0, {}}, {"Hue", "{colour}", 9, {}}};
+        w.p.forms.add(form);
         expect(w.p, "form-wording", Severity::Check, "column “Hue” is worded “{colour}”: there is no figure {colour}");
     }
     for (const CheckRule* rule : checkRules()) {

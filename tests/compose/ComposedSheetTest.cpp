@@ -7,8 +7,10 @@
 #include "core/compose/SheetSet.h"
 #include "core/compose/SnapViews.h"
 #include "core/compose/Together.h"
+#include "core/figures/ScheduleForms.h"
 #include "core/issue/Issues.h"
 #include "core/lists/List.h"
+#include "core/sheets/PlaceDrawing.h"
 #include "tests/Demo.h"
 #include "tests/TextsApart.h"
 
@@ -245,7 +247,8 @@ TEST_CASE("a thing stands on one composed sheet: placed again it is taken from t
     // A list that is placed is not among the lists on sheets of their own.
     const auto listed = [&](const std::string& title) {
         int n = 0;
-        for (const SheetEntry& e : issueSet({p, d.book, d.r})) n += textsOf({e.draw()}).count(title) > 0 && !e.views.size();
+        for (const SheetEntry& e : issueSet({p, d.book, d.r}))
+            n += textsOf({e.draw()}).count(title) > 0 && !e.views.size();
         return n;
     };
     const std::string feeders = listKind("feeders")->make(d.in).title;
@@ -323,17 +326,18 @@ TEST_CASE("a plan is drawn to its scale: a wall of ten metres is 100 mm at 1:100
     const Results r = solve(p, nec());
     const SheetInput in{p, nec(), r};
     const auto widest = [&](double scale) {
-        const FloorView v = planOnSheet(in, level, PlanSystem::All, scale, 700, 500);
+        const FloorView v = planOnSheet(in, {level, PlanSystem::All, scale, {}, {}}, 700, 500);
         double least = 1e9, most = -1e9;
         for (const Mark& m : v.drawing.marks)
-            if (const auto* l = std::get_if<LineMark>(&m); l && v.drawing.layerAt(std::size_t(&m - v.drawing.marks.data())) == Layer::Building)
+            if (const auto* l = std::get_if<LineMark>(&m);
+                l && v.drawing.layerAt(std::size_t(&m - v.drawing.marks.data())) == Layer::Building)
                 for (Point x : l->points) least = std::min(least, x.x), most = std::max(most, x.x);
         return most - least;
     };
     CHECK(widest(100) == Approx(100).margin(3)); // and the thickness of the wall
     CHECK(widest(50) == Approx(200).margin(6));
-    CHECK(planOnSheet(in, level, PlanSystem::All, 0, 700, 500).scale == "1:20");
-    CHECK(planOnSheet(in, level, PlanSystem::All, 75, 700, 500).scale == "1:75");
+    CHECK(planOnSheet(in, {level, PlanSystem::All, 0, {}, {}}, 700, 500).scale == "1:20");
+    CHECK(planOnSheet(in, {level, PlanSystem::All, 75, {}, {}}, 700, 500).scale == "1:75");
 }
 
 TEST_CASE("a dragged view snaps to others and stays on the sheet") {
@@ -361,4 +365,205 @@ TEST_CASE("two people compose at once: what both entered is there after the merg
     CHECK(merged.conflicts.empty());
     CHECK(merged.project.placedViews.size() == 1);
     CHECK(merged.project.boards[d.board("LP-2")].description == "Kitchens and stores");
+}
+
+namespace {
+/// All ends of lines of a layer, mm.
+std::vector<Point> endsOf(const Drawing& d, Layer layer) {
+    std::vector<Point> all;
+    for (std::size_t i = 0; i < d.marks.size(); ++i)
+        if (const auto* l = std::get_if<LineMark>(&d.marks[i]); l && d.layerAt(i) == layer)
+            all.insert(all.end(), l->points.begin(), l->points.end());
+    return all;
+}
+double lengthOf(const Drawing& d, Layer layer) {
+    double all = 0;
+    for (std::size_t i = 0; i < d.marks.size(); ++i)
+        if (const auto* l = std::get_if<LineMark>(&d.marks[i]); l && d.layerAt(i) == layer)
+            for (std::size_t k = 0; k + (l->closed ? 0 : 1) < l->points.size(); ++k)
+                all += distance(l->points[k], l->points[(k + 1) % l->points.size()]);
+        else if (const auto* c = std::get_if<CurveMark>(&d.marks[i]); c && d.layerAt(i) == layer)
+            for (double t = 0; t < 1; t += 0.01) {
+                const auto at = [&](double u) {
+                    return c->a * ((1 - u) * (1 - u)) + c->b * (2 * u * (1 - u)) + c->c * (u * u);
+                };
+                all += distance(at(t), at(t + 0.01));
+            }
+    return all;
+}
+} // namespace
+
+TEST_CASE("cut to a box: lines end at its edge, areas and curves too, a symbol and a text whole or not at all") {
+    Drawing d;
+    d.on(Layer::Building);
+    d.path({{-50, 10}, {50, 10}, {50, 90}, {150, 90}});
+    d.on(Layer::Power);
+    d.fill(80, 80, 60, 60, Ink::Ink);
+    d.marks.push_back(CurveMark{{10, 50}, {60, 50}, {160, 50}});
+    const std::size_t from = d.marks.size();
+    d.line({95, 20}, {105, 20});
+    d.symbols.push_back({from, d.marks.size(), Symbol::Receptacle, {98, 20}, 0, 5, Ink::Ink});
+    const std::size_t second = d.marks.size();
+    d.line({120, 20}, {130, 20});
+    d.symbols.push_back({second, d.marks.size(), Symbol::Receptacle, {125, 20}, 0, 5, Ink::Ink});
+    d.text({10, 30}, "inside", 3);
+    d.text({300, 30}, "outside", 3);
+    d.hotspots.push_back({BoardId{1}, 90, 90, 140, 140});
+    const Drawing cut = cutDrawing(d, {0, 0, 100, 100});
+    CHECK(endsOf(cut, Layer::Building) == std::vector<Point>{{0, 10}, {50, 10}, {50, 90}, {100, 90}});
+    const auto* area = std::get_if<FillMark>(&cut.marks[1]);
+    REQUIRE(area);
+    CHECK(std::abs(areaOf(area->points)) == Approx(20 * 20));
+    REQUIRE(cut.symbols.size() == 1);
+    CHECK(cut.symbols[0].at == Point{98, 20});
+    CHECK(std::get<LineMark>(cut.marks[cut.symbols[0].from]).points == std::vector<Point>{{95, 20}, {105, 20}});
+    CHECK(cut.words() == "inside\n");
+    REQUIRE(cut.hotspots.size() == 1);
+    CHECK(cut.hotspots[0].right == 100);
+    for (Point p : endsOf(cut, Layer::Power)) CHECK(p.x <= 105); // the curve ends at the edge; the symbol is whole
+}
+
+TEST_CASE("a floor too large for its scale goes on behind match lines: every metre of wall once, every home run once") {
+    Demo d("saltmarket-hall");
+    const LevelId ground{1};
+    const auto whole = planSheets(d.in, ground, "E-201", PlanSystem::Power);
+    REQUIRE(whole.size() == 1);
+    const double denominator = 16; // three quarters of an inch to the foot: three times as large
+    Project p = d.p;
+    p.basis.planScale = denominator;
+    p.basis.north = 90;
+    const SheetInput in{p, d.book, d.r};
+    const auto parts = planSheets(in, ground, "E-201", PlanSystem::Power);
+    REQUIRE(parts.size() > 3);
+    CHECK(parts.size() == planPages(in, ground, PlanSystem::Power));
+    double walls = 0;
+    std::map<std::string, int> said;
+    for (std::size_t i = 0; i < parts.size(); ++i) {
+        const Drawing& s = parts[i];
+        CHECK(s.number == (i == 0 ? "E-201" : "E-201." + std::to_string(i + 1)));
+        walls += lengthOf(s, Layer::Building);
+        for (const auto& [text, n] : textsOf({s})) said[text] += n;
+        CHECK(textsOf({s}).count("1:16") > 0);
+        CHECK(textsOf({s}).count("N") > 0);
+        CHECK(textsOf({s}).count("Key plan") > 0);
+        // Each match line names a sheet that there is.
+        for (const auto& [text, n] : textsOf({s}))
+            if (text.rfind("Match line", 0) == 0) {
+                const std::string to = text.substr(text.rfind(' ') + 1);
+                CHECK(std::any_of(parts.begin(), parts.end(), [&](const Drawing& o) { return o.number == to; }));
+            }
+    }
+    // At 1:48 of the usual sheet the same walls are a third as long.
+    CHECK(walls == Approx(lengthOf(whole[0], Layer::Building) * 48 / denominator).epsilon(0.002));
+    // A home run's words stand on one part, as they stand on the whole floor.
+    for (const auto& [text, n] : textsOf(whole))
+        if (text.rfind("LP-1-", 0) == 0) {
+            INFO(text);
+            CHECK(said[text] == n);
+        }
+    // The set lists the parts; without a scale of its own each floor is one sheet.
+    std::size_t listed = 0;
+    for (const SheetEntry& e : sheetSet(in)) listed += e.kind == SheetKind::Power && e.about == Ref(ground);
+    CHECK(listed == parts.size());
+    p.basis.planScale = 0;
+    CHECK(planPages(in, ground, PlanSystem::Power) == 1);
+}
+
+TEST_CASE("an enlarged room shows what is in it and no more, and the plan keeps its own sheet") {
+    const Demo d("saltmarket-hall");
+    Project p = d.p;
+    const BoardId lp1 = d.board("LP-1");
+    const RoomId room = roomAt(p, p.boards[lp1].level, p.boards[lp1].at);
+    REQUIRE(room);
+    Point from{1e9, 1e9}, to{-1e9, -1e9};
+    for (Point c : p.rooms[room].outline) {
+        from = {std::min(from.x, c.x), std::min(from.y, c.y)};
+        to = {std::max(to.x, c.x), std::max(to.y, c.y)};
+    }
+    const ComposedSheetId sheet = addComposedSheet(p);
+    const ShownThing plan{SheetKind::Power, p.rooms[room].level, {}};
+    placePart(p, sheet, plan, from, to, "Electrical room, enlarged");
+    placePart(p, sheet, plan, from, to, "The same again"); // a part may stand twice
+    CHECK(p.placedViews.size() == 2);
+    const SheetInput in{p, d.book, d.r};
+    const auto set = sheetSet(in);
+    CHECK(find(set, SheetKind::Power, plan.about));
+    const SheetEntry* e = find(set, SheetKind::Composed, sheet);
+    REQUIRE(e);
+    CHECK(e->trouble == "");
+    const Drawing s = e->draw();
+    bool has = false;
+    for (const Hotspot& h : s.hotspots) {
+        has = has || h.thing == Ref(lp1);
+        if (const Device* x = p.devices.find(h.thing.as<Device>())) CHECK(roomAt(p, x->level, x->at) == room);
+    }
+    CHECK(has);
+    CHECK(textsOf({s}).count("Electrical room, enlarged") == 1);
+}
+
+TEST_CASE("moved by hand: the others on the sheet stay where they are") {
+    const Demo d("saltmarket-hall");
+    Project p = d.p;
+    const ComposedSheetId sheet = addComposedSheet(p);
+    std::vector<PlacedViewId> views;
+    for (const char* name : {"LP-1", "LP-2", "LP-4", "HM-1", "HL-1"})
+        views.push_back(placeView(p, sheet, {SheetKind::Schedule, d.board(name), {}}));
+    const SheetInput in{p, d.book, d.r};
+    const auto spots = [&] {
+        std::map<PlacedViewId, Point> all;
+        for (const ViewSpot& s : composedPages(in, sheet, "").spots) all[s.view] = {s.left, s.top};
+        return all;
+    };
+    const auto before = spots();
+    const Project was = p;
+    moveByHand({was, d.book, d.r}, p, views[1], {300, 320});
+    const auto after = spots();
+    CHECK(after.at(views[1]) == Point{300, 320});
+    for (PlacedViewId id : views)
+        if (id != views[1]) {
+            CHECK(after.at(id).x == Approx(before.at(id).x));
+            CHECK(after.at(id).y == Approx(before.at(id).y));
+        }
+    arrangeAnew(p, sheet);
+    CHECK(spots() == before);
+}
+
+TEST_CASE("a form says how large letters are, what lines there are, how spares are called, and what stands below") {
+    OneBoard w(VoltageSystem::Y208, 12);
+    w.circuit(600);
+    const CircuitId spare = w.circuit(0);
+    w.p.circuits.change(spare)->use = CircuitUse::Spare;
+    ScheduleForm f = formOf(w.p, nec(), w.p.boards[w.board]);
+    f.usual = true;
+    f.name = "Ours";
+    f.letters = 3;
+    f.spare = "SPARE BREAKER";
+    f.space = "(free)";
+    f.withoutTally = true;
+    f.balance = 10;
+    f.rules = FormRules::None;
+    const auto drawn = [&] {
+        const Results r = solve(w.p, nec());
+        return panelSchedule({w.p, nec(), r}, w.board);
+    };
+    const Drawing usual = drawn();
+    w.p.forms.add(f);
+    const Drawing ours = drawn();
+    CHECK(textsOf({usual}).count("Load tally") == 1);
+    CHECK(textsOf({ours}).count("Load tally") == 0);
+    CHECK(textsOf({ours}).count("Phases") == 1);
+    CHECK(textsOf({ours})["SPARE BREAKER"] == 1);
+    CHECK(textsOf({ours}).count("Spare") == 1); // what the foot counts
+    CHECK(textsOf({usual})["Space"] == 10);
+    CHECK(textsOf({ours})["(free)"] == 10);
+    CHECK(textsOf({ours}).count("Balance") == 1);
+    CHECK(textsOf({ours}).count("over 10 %") == 1); // one load on one line
+    const auto sizeOf = [](const Drawing& d, const std::string& text) {
+        for (const Mark& m : d.marks)
+            if (const auto* t = std::get_if<TextMark>(&m); t && t->text == text) return t->size;
+        return 0.0;
+    };
+    CHECK(sizeOf(usual, "600") == 2.5);
+    CHECK(sizeOf(ours, "600") == 3);
+    CHECK(textsOnTexts(ours) == std::vector<std::string>{});
 }

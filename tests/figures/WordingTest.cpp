@@ -137,15 +137,11 @@ TEST_CASE("figures: every key is its own, and says something of a circuit that h
 TEST_CASE("forms: columns share the width, and lines have a column each") {
     Office o;
     const Board& b = o.w.p.boards[o.w.board];
-    ScheduleForm form{{},
-                      "test",
-                      BoardForm::TwoColumn,
-                      false,
-                      {{"Ckt", "{pole}", 8, ColumnAlign::Centre},
-                       {"Serves", "{serves}", 0, ColumnAlign::Left},
-                       {"", "{phase VA}", 10, ColumnAlign::Right},
-                       {"Bad", "{colour}", 6, ColumnAlign::Left}},
-                      {}};
+    ScheduleForm form;
+    form.columns = {{"Ckt", "{pole}", 8, ColumnAlign::Centre},
+                    {"Serves", "{serves}", 0, ColumnAlign::Left},
+                    {"", "{phase VA}", 10, ColumnAlign::Right},
+                    {"Bad", "{colour}", 6, ColumnAlign::Left}};
     const auto laid = layColumns(form, b, 92);
     REQUIRE(laid.size() == 6);
     CHECK(laid[1].width() == Approx(92 - 8 - 30 - 6));

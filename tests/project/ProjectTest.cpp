@@ -78,6 +78,7 @@ Project everyFieldDifferent() {
                 t.alternateRun = {++run};
             }
             if constexpr (std::is_same_v<T, Section>) t.to = t.from + 1;
+            if constexpr (std::is_same_v<T, ScheduleForm>) t.letters = 2.25;
             if constexpr (std::is_same_v<T, SheetNumber>) {
                 t.of = SheetKind::Diagram;
                 t.about = BoardId{i};

@@ -175,8 +175,8 @@ TEST_CASE("a long name on a schedule stands in as many lines as it takes, is who
 TEST_CASE("plan sheets: one system each at the largest usual scale that fits, every home run, a legend, and what is on "
           "no plan") {
     const Demo d;
-    const Drawing lighting = planSheet(d.in(), {1}, "E-101", PlanSystem::Lighting),
-                  power = planSheet(d.in(), {1}, "E-201", PlanSystem::Power);
+    const Drawing lighting = planSheets(d.in(), {1}, "E-101", PlanSystem::Lighting).front(),
+                  power = planSheets(d.in(), {1}, "E-201", PlanSystem::Power).front();
     for (const Drawing* s : {&lighting, &power}) {
         CHECK(s->words().find("\n1/4″ = 1′ 0″\n") != std::string::npos);
         CHECK(holds(*s, "Servery"));
