@@ -73,6 +73,7 @@ std::optional<Error> entitle(Project& p, const std::vector<SheetEntry>& set, con
 /// What stands on a sheet of its own, by its number, or a list by its key.
 Outcome<ShownThing> thingOf(const std::vector<SheetEntry>& set, const std::string& word) {
     if (listKind(word)) return ShownThing{SheetKind::List, {}, word};
+    if (word == wordOf(SheetKind::Legend)) return ShownThing{SheetKind::Legend, {}, {}};
     const auto sheet = findOwn(set, word);
     if (!sheet)
         return Error{word, sheet.error().what,

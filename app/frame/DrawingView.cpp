@@ -124,7 +124,8 @@ void DrawingView::paintEvent(QPaintEvent*) {
                                   h->bottom - h->top + 2 * away));
     };
     const auto chosen = itsSession.selectionList();
-    for (Ref r : chosen) around(r, t.accent); // over the drawing: what it fills would hide it
+    for (Ref r : chosen)                              // over the drawing: what it fills would hide it
+        if (!r.is<PlacedView>()) around(r, t.accent); // a view may be half of the sheet
     outline({chosen.begin(), chosen.end()}, t.accent, Qt::SolidLine, 2, 0.8);
     if (grabbed && moved) {
         around(grabbed, t.accent);

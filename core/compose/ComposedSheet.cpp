@@ -313,6 +313,10 @@ std::string composedTitle(const SheetInput& in, ComposedSheetId sheet) {
         for (const PlacedView* v : viewsOn(in.project, sheet))
             if (isThere(in.project, *v)) views.push_back(v);
         if (views.empty()) return "Composed sheet";
+        // It is not called after what only goes with the others.
+        std::stable_partition(views.begin(), views.end(), [](const PlacedView* v) {
+            return v->shows != SheetKind::Legend && v->shows != SheetKind::Notes && v->shows != SheetKind::Picture;
+        });
         const auto all = [&](SheetKind kind) {
             return std::all_of(views.begin(), views.end(), [&](const PlacedView* v) { return v->shows == kind; });
         };

@@ -247,7 +247,7 @@ private:
                     at.y + (turn != 0 ? 0
                             : after   ? gap + size * 0.75
                                       : -gap)},
-                   "Match line: goes on on " + to, size, Align::Centre, true);
+                   "Match line: see " + to, size, Align::Centre, true);
             d.lastText()->turn = turn;
         };
         const double x = (box.left + box.right) / 2, y = (box.top + box.bottom) / 2;

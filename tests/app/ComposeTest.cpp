@@ -1,0 +1,252 @@
+// Sheets composed of views, with real clicks, drags and keys.
+
+#include "AppTest.h"
+#include "app/frame/PaintKit.h"
+#include "app/issue/ComposePanel.h"
+#include "core/compose/ComposedSheet.h"
+
+#include <QCheckBox>
+#include <QLabel>
+#include <QListWidget>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QTreeWidget>
+
+using namespace lintel;
+
+namespace {
+
+struct Composing : Driven {
+    IssueStage& stage = window.issue();
+    ComposePanel& panel = stage.composing();
+    Composing() {
+        openDemo();
+        window.go(Stage::Issue);
+        pump();
+    }
+    /// The button's menu, by its keys: so many steps down.
+    void newSheet(int steps) {
+        QTimer::singleShot(0, &window, [steps] {
+            QWidget* open = QApplication::activePopupWidget();
+            REQUIRE(open);
+            for (int i = 0; i < steps; ++i) QTest::keyClick(open, Qt::Key_Down);
+            QTest::keyClick(open, Qt::Key_Return);
+        });
+        QTest::mouseClick(stage.findChild<QPushButton*>("newSheet"), Qt::LeftButton);
+        pump();
+    }
+    QTreeWidgetItem* item(const QString& begins) {
+        for (int i = 0; i < panel.tray().topLevelItemCount(); ++i)
+            for (int k = 0; k < panel.tray().topLevelItem(i)->childCount(); ++k)
+                if (QTreeWidgetItem* x = panel.tray().topLevelItem(i)->child(k); x->text(0).startsWith(begins))
+                    return x;
+        return nullptr;
+    }
+    /// Found by typing, and put on the sheet with Enter.
+    void place(const QString& words) {
+        auto* search = panel.findChild<QLineEdit*>("composeSearch");
+        search->setFocus();
+        search->selectAll();
+        type(*search, words);
+        key(*search, Qt::Key_Return);
+    }
+    const Hotspot* spotOf(const std::string& boardName) {
+        for (const PlacedView& v : s.project().placedViews)
+            if (v.about == Ref(board(boardName)))
+                for (const Hotspot& h : stage.sheet().drawing().hotspots)
+                    if (h.thing == Ref(v.id)) return &h;
+        return nullptr;
+    }
+    QPointF middle(const std::string& boardName) {
+        const Hotspot* h = spotOf(boardName);
+        REQUIRE(h);
+        return stage.sheet().toScreen({(h->left + h->right) / 2, (h->top + h->bottom) / 2});
+    }
+    QStringList numbers() {
+        QStringList all;
+        for (int i = 0; i < stage.sheets().count(); ++i) all << stage.sheets().item(i)->text().section("   ", 0, 0);
+        return all;
+    }
+    /// Edits an entered fact of the chosen view.
+    void viewFact(const QString& label, const QString& value) {
+        FactsView& f = panel.viewFacts();
+        REQUIRE(f.editRow(label));
+        auto* line = f.findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly);
+        REQUIRE(line);
+        line->selectAll();
+        type(*line, value);
+        key(*line, Qt::Key_Return);
+    }
+};
+
+} // namespace
+
+TEST_CASE("four schedules on a sheet by typing their names, one dragged, the title block edited; the PDF agrees") {
+    Composing d;
+    const Project start = d.s.project();
+    d.newSheet(1);
+    REQUIRE(d.panel.isVisible());
+    REQUIRE(d.s.project().composedSheets.size() == 1);
+    for (const char* name : {"LP-1", "LP-2", "LP-4", "HM-1"}) d.place(name);
+    CHECK(d.s.project().placedViews.size() == 4);
+    CHECK(d.item("LP-2")->text(1) == "here");
+    CHECK(d.item("LP-3")->text(1).startsWith("E-6"));
+    for (const char* name : {"LP-1", "LP-2", "LP-4", "HM-1"}) CHECK(d.spotOf(name));
+
+    // Dragged down: it stays where it was let go, and the others where they were.
+    const Hotspot before = *d.spotOf("LP-2"), other = *d.spotOf("HM-1");
+    const QPointF from = d.middle("LP-2");
+    d.drag(d.stage.sheet(), from, from + QPointF(4, 90));
+    const Hotspot after = *d.spotOf("LP-2");
+    CHECK(after.top > before.top + 40);
+    CHECK(std::abs(after.left - before.left) < 8);
+    CHECK(d.spotOf("HM-1")->left == Approx(other.left));
+    CHECK(d.spotOf("HM-1")->top == Approx(other.top));
+
+    // The keys move it by five millimetres, its facts put it somewhere in inches.
+    d.click(d.stage.sheet(), d.middle("LP-2"));
+    const double at = d.spotOf("LP-2")->top;
+    d.key(d.stage.sheet(), Qt::Key_Down);
+    CHECK(d.spotOf("LP-2")->top == Approx(at + 5));
+    d.viewFact("From left", "10 in");
+    CHECK(d.spotOf("LP-2")->left == Approx(12 + 254)); // from the border
+    d.viewFact("From left", "25 cm");
+    CHECK(d.spotOf("LP-2")->left == Approx(12 + 250));
+
+    // Words of the title block.
+    d.s.edit("Company", [](Project& p) { p.basis.company = "Hall & Daughters"; });
+    d.pump();
+    const QString number = q(d.stage.sheet().drawing().number);
+    REQUIRE_FALSE(d.stage.exportPdf(d.path("set.pdf")));
+    QProcess text;
+    text.start("pdftotext", {"-layout", d.path("set.pdf"), "-"});
+    REQUIRE(text.waitForFinished());
+    const QStringList pages = QString::fromUtf8(text.readAllStandardOutput()).split('\f');
+    const auto page = std::find_if(pages.begin(), pages.end(), [&](const QString& p) {
+        return p.contains("Panel schedule LP-1") && p.contains("Panel schedule HM-1");
+    });
+    REQUIRE(page != pages.end());
+    CHECK(page->contains(number));
+    CHECK(page->contains("Hall & Daughters"));
+    CHECK(page->contains("Café espresso machine")); // a circuit of LP-1
+    CHECK(page->contains("RTU-1"));                 // one of HM-1
+
+    // Off again: its own sheet is back.
+    d.click(d.stage.sheet(), d.middle("LP-4"));
+    d.key(d.stage.sheet(), Qt::Key_Delete);
+    CHECK(d.s.project().placedViews.size() == 3);
+    CHECK(d.item("LP-4")->text(1).startsWith("E-6"));
+    while (d.s.project() != start && d.window.action("undo")->isEnabled()) d.act("undo");
+    CHECK(d.s.project() == start);
+}
+
+TEST_CASE("all schedules together by one menu, undone in one step; the schedule of a board is found on its sheet") {
+    Composing d;
+    const Project start = d.s.project();
+    const QStringList before = d.numbers();
+    d.newSheet(2);
+    CHECK(d.s.project().composedSheets.size() == 2);
+    d.click(*d.panel.findChild<QPushButton*>("composeBack"), {5, 5});
+    CHECK(d.numbers().size() < before.size() - 8);
+    d.stage.showSchedule(d.board("LP-4"));
+    d.pump();
+    CHECK(d.stage.sheet().drawing().words().find("Panel schedule LP-4") != std::string::npos);
+    // A heading there shapes the form of that board.
+    for (const HeadingSpot& h : d.stage.sheet().drawing().headings)
+        if (h.board == d.board("LP-4") && h.column == 1 && !h.mirrored) {
+            d.click(d.stage.sheet(), d.stage.sheet().toScreen({(h.left + h.right) / 2, (h.top + h.bottom) / 2}));
+            break;
+        }
+    CHECK(d.stage.form().isVisible());
+    CHECK(d.stage.form().boardShown() == d.board("LP-4"));
+    d.act("undo");
+    CHECK(d.s.project() == start);
+    CHECK(d.numbers() == before);
+}
+
+TEST_CASE("notes are written beside the sheet and stand on it; what is being written is not lost by another sheet") {
+    Composing d;
+    d.newSheet(1);
+    d.click(*d.panel.findChild<QPushButton*>("composeAddNotes"), {5, 5});
+    auto* notes = d.panel.findChild<QPlainTextEdit*>("composeNotes");
+    REQUIRE(notes->isVisible());
+    QTest::keyClicks(notes, "Verify nameplates.");
+    QTest::keyClick(notes, Qt::Key_Return);
+    QTest::keyClicks(notes, "Paint per owner's R&D.");
+    d.click(*d.panel.findChild<QPushButton*>("composeBack"), {5, 5});
+    REQUIRE(d.s.project().placedViews.size() == 1);
+    CHECK(d.s.project().placedViews.begin()->text == "Verify nameplates.\nPaint per owner's R&D.");
+    const std::string words = d.stage.sheet().drawing().words();
+    CHECK(words.find("Verify nameplates.") != std::string::npos);
+    CHECK(words.find("Paint per owner's R&D.") != std::string::npos);
+}
+
+TEST_CASE("a sheet is put on a composed one by its menu, and the composed one taken apart by its own") {
+    Composing d;
+    const QStringList before = d.numbers();
+    const auto row = [&](const QString& title) {
+        QListWidget& list = d.stage.sheets();
+        for (int i = 0; i < list.count(); ++i)
+            if (list.item(i)->text().contains(title)) {
+                list.setCurrentRow(i);
+                list.scrollToItem(list.currentItem());
+                d.pump();
+                return list.visualItemRect(list.currentItem()).center();
+            }
+        FAIL("no such sheet");
+        return QPoint();
+    };
+    d.menu(*d.stage.sheets().viewport(), row("Riser diagram"), "A new sheet");
+    CHECK(d.panel.isVisible());
+    CHECK(d.s.project().placedViews.size() == 1);
+    CHECK(d.s.project().placedViews.begin()->shows == SheetKind::Riser);
+    d.click(*d.panel.findChild<QPushButton*>("composeBack"), {5, 5});
+    CHECK(d.numbers().size() == before.size());
+    d.menu(*d.stage.sheets().viewport(), row("Riser diagram"), "Take the sheet apart");
+    CHECK(d.s.project().composedSheets.empty());
+    CHECK(d.numbers() == before);
+}
+
+TEST_CASE("rows of a form: letters, words of spares and the foot, typed in any unit; nonsense is refused and stays") {
+    Composing d;
+    d.stage.showSchedule(d.board("LP-1"));
+    d.pump();
+    d.stage.shapeForm(0);
+    d.pump();
+    FormPanel& form = d.stage.form();
+    QTest::mouseClick(form.findChild<QPushButton*>("formRowsPage"), Qt::LeftButton);
+    d.pump();
+    const auto fill = [&](const char* name, const QString& text) {
+        auto* line = form.findChild<QLineEdit*>(name);
+        REQUIRE(line);
+        REQUIRE(line->isVisible());
+        line->setFocus();
+        line->selectAll();
+        QTest::keyClicks(line, text);
+        QTest::keyClick(line, Qt::Key_Tab);
+        REQUIRE(QTest::qWaitFor([&] { return d.stage.isCurrent(); }, 10000));
+        d.pump();
+        return line;
+    };
+    const auto now = [&] {
+        const Project& p = d.s.project();
+        return formOf(p, *d.s.solution().book, p.boards[d.board("LP-1")]);
+    };
+    fill("formLetters", "0.11 in");
+    CHECK(now().letters == Approx(2.794));
+    fill("formSpare", "SPARE");
+    CHECK(now().spare == "SPARE");
+    fill("formBalance", "10 %");
+    CHECK(now().balance == 10);
+    CHECK(d.stage.sheet().drawing().words().find("Balance") != std::string::npos);
+    QLineEdit* letters = fill("formLetters", "big");
+    CHECK(letters->text() == "big");
+    CHECK(now().letters == Approx(2.794));
+    letters = fill("formLetters", "40 mm");
+    CHECK(now().letters == Approx(2.794));
+    QTest::mouseClick(form.findChild<QCheckBox*>("formTally"), Qt::LeftButton, {}, {8, 8});
+    REQUIRE(QTest::qWaitFor([&] { return d.stage.isCurrent(); }, 10000));
+    d.pump();
+    CHECK(now().withoutTally);
+    CHECK(d.stage.sheet().drawing().words().find("Load tally") == std::string::npos);
+}
