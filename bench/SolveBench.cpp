@@ -1,7 +1,9 @@
 // How long the whole building takes: 500 boards and 21 000 circuits, solved from nothing, as after every keystroke.
 
 #include "bench/BigBuilding.h"
+#include "core/check/Assumptions.h"
 #include "core/check/Check.h"
+#include "core/compose/Together.h"
 #include "core/exchange/FeederList.h"
 #include "core/level/Level.h"
 #include "core/lists/List.h"
@@ -83,6 +85,27 @@ void listsOnSheets(benchmark::State& state) {
     }
 }
 BENCHMARK(listsOnSheets)->Unit(benchmark::kMillisecond);
+
+/// The set of 500 boards: its list, as after each edit while it is shown, and all its sheets drawn; with a sheet for
+/// each schedule, and with all of them on composed sheets.
+void set(benchmark::State& state, bool composed, bool drawn) {
+    Project p = theBuilding();
+    const Results r = solve(p, nec());
+    const SheetInput in{p, nec(), r};
+    if (composed) composeTogether(in, p, thingsToCompose(in, SheetKind::Schedule));
+    std::size_t sheets = 0;
+    for (auto _ : state) {
+        const auto all = issueSet(in);
+        sheets = all.size();
+        if (drawn)
+            for (const SheetEntry& e : all) benchmark::DoNotOptimize(e.draw());
+    }
+    state.counters["sheets"] = double(sheets);
+}
+BENCHMARK_CAPTURE(set, listed, false, false)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(set, drawn, false, true)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(set, composedListed, true, false)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(set, composedDrawn, true, true)->Unit(benchmark::kMillisecond);
 
 /// The riser and the one-line of 500 boards, laid out and drawn for a screen of this width, mm.
 void riser(benchmark::State& state, RiserLayout layout) {

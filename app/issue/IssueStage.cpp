@@ -285,6 +285,7 @@ void IssueStage::rebuild() {
             QFont font = list->font();
             font.setItalic(someKept && e.kind && !e.kept); // may become another yet
             i->setFont(font);
+            if (!e.trouble.empty()) i->setForeground(theme().check);
             if (q(e.key) == wanted) row = list->count() - 1;
         }
         list->setCurrentRow(list->count() ? row : -1);
@@ -353,6 +354,7 @@ void IssueStage::compareNext() {
 
 QString IssueStage::tipOf(const SheetEntry& e) const {
     QString words = q(e.number) + "   " + q(e.title);
+    if (!e.trouble.empty()) words += "\n" + q(e.trouble);
     if (e.kind && e.page == 0)
         words += "\n" + (e.kept ? tr("It keeps this number. F2: give it another.")
                                 : tr("Numbered by the order of the sheets until the set goes out. F2: give it one."));

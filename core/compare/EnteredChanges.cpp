@@ -99,6 +99,7 @@ struct Groups {
     std::string operator()(const RiserPlace&) const { return "Riser"; }
     std::string operator()(const ComposedSheet&) const { return "Sheets"; }
     std::string operator()(const PlacedView&) const { return "Sheets"; }
+    std::string operator()(const ListForm&) const { return "Lists"; }
     template <class T> std::string operator()(const T&) const { return "Plan"; }
 };
 

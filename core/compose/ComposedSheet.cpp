@@ -1,5 +1,6 @@
 #include "core/compose/ComposedSheet.h"
 
+#include "core/base/Parallel.h"
 #include "core/base/TextFile.h"
 #include "core/lists/List.h"
 #include "core/project/SheetNumbers.h"
@@ -393,8 +394,18 @@ ComposedPages composedPages(const SheetInput& in, ComposedSheetId id, const std:
     std::string scale = "None";
     std::set<std::string> scales;
     ComposedPages out;
-    for (const PlacedView* v : viewsOn(in.project, id)) {
-        ViewParts& parts = views[v->id] = viewParts(in, *v, field.right - field.left, field.bottom - field.top);
+    const std::vector<const PlacedView*> all = viewsOn(in.project, id);
+    for (const PlacedView* v : all) views[v->id]; // each has its place before several threads fill them
+    const bool plans = std::any_of(all.begin(), all.end(), [](const PlacedView* v) {
+        return v->shows < SheetKind::Diagram; // what lies beneath them is fetched on one thread
+    });
+    inParts(all.size(), !plans && in.project.circuits.size() >= manyCircuits,
+            [&](std::size_t, std::size_t from, std::size_t to) {
+                for (std::size_t i = from; i < to; ++i)
+                    views.at(all[i]->id) = viewParts(in, *all[i], field.right - field.left, field.bottom - field.top);
+            });
+    for (const PlacedView* v : all) {
+        const ViewParts& parts = views.at(v->id);
         if (parts.parts.empty()) {
             out.troubles.push_back(
                 isThere(in.project, *v)

@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <array>
+#include <unordered_map>
 
 namespace lintel {
 namespace {
@@ -281,9 +282,13 @@ const RunParts& CircuitFacts::parts() const {
 std::span<const CircuitFigure> circuitFigures() { return figureList; }
 
 const CircuitFigure* circuitFigure(const std::string& key) {
-    for (const CircuitFigure& f : figureList)
-        if (key == f.key) return &f;
-    return nullptr;
+    static const auto byKey = [] {
+        std::unordered_map<std::string_view, const CircuitFigure*> all;
+        for (const CircuitFigure& f : figureList) all.emplace(f.key, &f);
+        return all;
+    }();
+    const auto it = byKey.find(key);
+    return it == byKey.end() ? nullptr : it->second;
 }
 
 std::optional<double> lineVa(const CircuitFacts& f, int line) {

@@ -134,7 +134,7 @@ FormFit fitOf(const SheetInput& in, const ScheduleForm& form, std::size_t column
                     if (const auto va = lineVa(facts, c.line)) text = poleFigure("pole VA", facts, 0);
                 if (text.empty()) continue;
                 ++fit.cells;
-                const double w = textWidth(text, cellSize);
+                const double w = textWidth(text, form.letters > 0 ? form.letters : cellSize);
                 if (w > fit.widest) fit.widest = w, fit.worst = id;
                 fit.narrow += w * leastSqueeze > room && wrapText(text, room, cellSizeInTwo).size() > 2;
             }

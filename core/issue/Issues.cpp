@@ -4,6 +4,7 @@
 #include "core/base/Parse.h"
 #include "core/base/TextDelta.h"
 #include "core/check/Assumptions.h"
+#include "core/compose/ComposedSheet.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/SheetNumbers.h"
@@ -69,6 +70,14 @@ std::vector<GateItem> issueGate(const CheckInput& in) {
             nameless.details.push_back(nameOf(in.project, c.id));
     nameless.what = counted(nameless.details.size(), "circuit has no name", "circuits have no name");
     if (!nameless.details.empty()) gate.push_back(std::move(nameless));
+    GateItem views;
+    const SheetInput sheets{in.project, in.book, in.results};
+    for (const ComposedSheet& s : in.project.composedSheets)
+        if (!isLeftOut(in.project, {SheetKind::Composed, s.id}))
+            for (const std::string& words : composedPages(sheets, s.id, "").troubles) views.details.push_back(words);
+    views.what = counted(views.details.size(), "view on a composed sheet is not as it should be",
+                         "views on composed sheets are not as they should be");
+    if (!views.details.empty()) gate.push_back(std::move(views));
     if (const auto& doubtful = in.book.unverified(); !doubtful.empty())
         gate.push_back({counted(doubtful.size(), "point of the rule book is not verified",
                                 "points of the rule book are not verified"),

@@ -19,7 +19,7 @@ using AnyChange =
                  Change<Transformer>, Change<Board>, Change<Circuit>, Change<Run>, Change<Load>, Change<Device>,
                  Change<Section>, Change<Underlay>, Change<Opening>, Change<Furnishing>, Change<Recipe>,
                  Change<Catchment>, Change<Tray>, Change<ScheduleForm>, Change<Issue>, Change<Tick>, Change<Remark>,
-                 Change<SheetNumber>, Change<RiserPlace>, Change<ComposedSheet>, Change<PlacedView>>;
+                 Change<SheetNumber>, Change<RiserPlace>, Change<ComposedSheet>, Change<PlacedView>, Change<ListForm>>;
 
 /// `label`: what the person did, as the menu says it after "Undo".
 struct Edit {

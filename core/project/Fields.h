@@ -414,6 +414,18 @@ template <class V> void fields(V& v, RiserPlace& p) {
     v("after", p.after);
     v("gap", p.gap);
 }
+template <class V> void fields(V& v, ListFormColumn& c) {
+    v("of", c.of);
+    v("heading", c.heading);
+    v("hidden", c.hidden);
+}
+template <class V> void fields(V& v, ListForm& f) {
+    v("id", f.id);
+    v("list", f.list);
+    v("title", f.title);
+    v("columns", f.columns);
+    v("offSheets", f.offSheets);
+}
 template <class V> void fields(V& v, ComposedSheet& s) {
     v("id", s.id);
     v("paper", s.paper);

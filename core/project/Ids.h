@@ -40,6 +40,7 @@ using SheetNumberId = Id<struct SheetNumber>;
 using RiserPlaceId = Id<struct RiserPlace>;
 using ComposedSheetId = Id<struct ComposedSheet>;
 using PlacedViewId = Id<struct PlacedView>;
+using ListFormId = Id<struct ListForm>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -69,6 +70,7 @@ template <> inline constexpr char idLetter<SheetNumber> = 'J';
 template <> inline constexpr char idLetter<RiserPlace> = 'G';
 template <> inline constexpr char idLetter<ComposedSheet> = 'A';
 template <> inline constexpr char idLetter<PlacedView> = 'H';
+template <> inline constexpr char idLetter<ListForm> = 'l'; // no capital is left
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

@@ -32,6 +32,7 @@ template class Table<SheetNumber>;
 template class Table<RiserPlace>;
 template class Table<ComposedSheet>;
 template class Table<PlacedView>;
+template class Table<ListForm>;
 
 Project::Project() = default;
 Project::Project(const Project&) = default;
@@ -104,6 +105,7 @@ std::string nameOf(const Project& p, Ref r) {
     if (r.is<Remark>()) return "remark " + std::to_string(r.value);
     if (auto* g = p.riserPlaces.find(r.as<RiserPlace>())) return "place of " + nameOf(p, g->about);
     if (auto* n = p.sheetNumbers.find(r.as<SheetNumber>())) return "sheet number " + n->number;
+    if (auto* f = p.listForms.find(r.as<ListForm>())) return "list form " + f->list;
     if (r.is<ComposedSheet>()) return "composed sheet " + std::to_string(r.value);
     if (auto* v = p.placedViews.find(r.as<PlacedView>())) {
         if (!v->title.empty()) return v->title;

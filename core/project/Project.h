@@ -428,6 +428,24 @@ struct ScheduleForm {
     bool operator==(const ScheduleForm&) const = default;
 };
 
+/// A column of a list, as the office wants it.
+struct ListFormColumn {
+    std::string of;      ///< the heading that it has by itself
+    std::string heading; ///< in its place; empty: that
+    bool hidden = false;
+    bool operator==(const ListFormColumn&) const = default;
+};
+/// How a list is laid out on sheets, in workbooks and as CSV. Columns that it does not name follow those that it does.
+struct ListForm {
+    ListFormId id;
+    std::string list;  ///< its key: "feeders"
+    std::string title; ///< empty: the usual one
+    std::vector<ListFormColumn> columns;
+    bool offSheets = false; ///< it is not among the lists on sheets
+    Extra extra;
+    bool operator==(const ListForm&) const = default;
+};
+
 /// The architect's drawing below a level. The file stays where it is; the project keeps how it lies.
 struct Underlay {
     UnderlayId id;
@@ -656,6 +674,7 @@ struct Project {
     Table<RiserPlace> riserPlaces;
     Table<ComposedSheet> composedSheets;
     Table<PlacedView> placedViews;
+    Table<ListForm> listForms;
     Extra extra;
 
     // Made, copied and ended in one place: each file that holds one would compile all of it once more.
@@ -695,6 +714,7 @@ struct Project {
         f("riserPlaces", &Project::riserPlaces);
         f("composedSheets", &Project::composedSheets);
         f("placedViews", &Project::placedViews);
+        f("listForms", &Project::listForms);
     }
 };
 
@@ -725,6 +745,7 @@ extern template class Table<SheetNumber>;
 extern template class Table<RiserPlace>;
 extern template class Table<ComposedSheet>;
 extern template class Table<PlacedView>;
+extern template class Table<ListForm>;
 
 /// Puts words in the places of a pattern: "{board}/{way}" with board DB-1 and way 3 is "DB-1/3". A word that is empty
 /// takes the sign before it along; a place that is not in the list stays as written.

@@ -32,6 +32,7 @@ ordered_json valueJson(const std::vector<RecipePart>& list) { return listJson(li
 ordered_json valueJson(const std::vector<Serving>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<Revision>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<FormColumn>& list) { return listJson(list); }
+ordered_json valueJson(const std::vector<ListFormColumn>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<IssuedSheet>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<TakenOn>& list) { return listJson(list); }
 
@@ -229,6 +230,7 @@ LINTEL_JSON(SheetNumber)
 LINTEL_JSON(RiserPlace)
 LINTEL_JSON(ComposedSheet)
 LINTEL_JSON(PlacedView)
+LINTEL_JSON(ListForm)
 LINTEL_JSON(Tray)
 #undef LINTEL_JSON
 

@@ -393,6 +393,13 @@ void check(Checker& c, const Project&, const SheetNumber& s) {
                                    s.of == SheetKind::Composed ? "a composed sheet" : ownerWords(s.of)));
 }
 void check(Checker&, const Project&, const ComposedSheet&) {}
+void check(Checker& c, const Project&, const ListForm& f) {
+    if (f.list.empty()) c.say("list", "a form is of a list");
+    if (f.columns.size() > limits::formColumns)
+        c.say("columns", fmt::format("a form has {} columns at most", limits::formColumns));
+    for (const ListFormColumn& column : f.columns)
+        if (column.of.empty()) c.say("columns.of", "a column of a form stands for one of the list");
+}
 void check(Checker& c, const Project&, const PlacedView& v) {
     if (v.shows == SheetKind::Composed) return c.say("shows", "a view does not show a sheet of views");
     if (!isOf(v.shows, v.about))

@@ -1,6 +1,7 @@
 #include "core/sheets/ScheduleWriter.h"
 
 #include "core/base/Format.h"
+#include "core/project/FreePlaces.h"
 #include "core/project/Operations.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
@@ -38,7 +39,7 @@ ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std
     // Rows of the table give way to notes down to a comfortable height, and to the last of them a little further.
     const double larger = std::max(1.0, form.letters / cellSize);
     const double titleRoom = 39, head = 5.8, comfortable = 4.4 * larger, tight = 3.7 * larger;
-    const double rows = double(in.book.metric()                 ? wayScheduleRows(in.project, b)
+    const double rows = double(in.book.metric()                 ? wayScheduleRows(in, b)
                                : b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2
                                                                 : b.slots);
     const double left = d.height - titleRoom - head - withoutNotes();
@@ -291,10 +292,10 @@ double ScheduleWriter::phases() {
     if (form.balance > 0 && lines > 1)
         row("Balance", fmt::format("{} {} %", r.imbalance <= form.balance ? "within" : "over", number(form.balance)));
     if (factsOf(b.system).lineNeutral.v > 0) row("Neutral", figures(r.neutralAmps) + " A");
-    int spares = 0;
-    for (const Circuit& c : in.project.circuits)
-        if (c.board == b.id && c.use == CircuitUse::Spare) ++spares;
-    const int spaces = freeSlots(in.project, b.id);
+    const auto here = in.results.on(b.id);
+    const auto spares = std::count_if(here.begin(), here.end(),
+                                      [&](CircuitId c) { return in.project.circuits[c].use == CircuitUse::Spare; });
+    const int spaces = freePlaces(in.project, b, here);
     row("Spare", fmt::format("{} {}, {} {}", spares, spares == 1 ? "breaker" : "breakers", spaces,
                              spaces == 1 ? "space" : "spaces"));
     return ty - 4.4;

@@ -18,7 +18,7 @@ PaperSize paperSize(const std::string& name) {
 }
 
 const char* schedulePaper(const SheetInput& in, const Board& b) {
-    if (in.book.metric()) return wayScheduleRows(in.project, b) > 44 ? "A3" : "A4";
+    if (in.book.metric()) return wayScheduleRows(in, b) > 44 ? "A3" : "A4";
     return (b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots) > 32 ? "Legal" : "Letter";
 }
 

@@ -42,7 +42,7 @@ Drawing waySchedule(const SheetInput& in, BoardId board, const std::string& numb
 std::vector<Drawing> wayScheduleParts(const SheetInput& in, BoardId board, double height);
 /// Rows that it takes: a three-pole way or an empty one takes one, a way of single poles three; a section's heading
 /// one.
-int wayScheduleRows(const Project& project, const Board& board);
+int wayScheduleRows(const SheetInput& in, const Board& board);
 
 /// What feeds what, by floors as bands, or by the steps down from the sources.
 enum class RiserLayout { ByFloor, OneLine };

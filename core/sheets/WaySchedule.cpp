@@ -22,9 +22,10 @@ struct Row {
     bool wholeWay = false, beginsWay = true;
 };
 
-std::vector<Row> rowsOf(const Project& p, const Board& b) {
+std::vector<Row> rowsOf(const SheetInput& in, const Board& b) {
+    const Project& p = in.project;
     std::vector<Row> rows;
-    const auto map = slotMap(p, b.id);
+    const auto map = slotMap(p, b, in.results.on(b.id));
     const bool ways = b.form == BoardForm::Ways;
     const auto heading = [&](int slot) {
         for (const Section& s : p.sections)
@@ -115,7 +116,7 @@ struct Writer : ScheduleWriter {
     }
 
     void table() {
-        const std::vector<Row> rows = rowsOf(in.project, b);
+        const std::vector<Row> rows = rowsOf(in, b);
         const double head = 5.8, left = margin, right = d.width - margin;
         const std::vector<LaidColumn> columns = layColumns(form, b, right - left);
         const double top = y + head;
@@ -164,7 +165,7 @@ struct Writer : ScheduleWriter {
 
 } // namespace
 
-int wayScheduleRows(const Project& p, const Board& b) { return int(rowsOf(p, b).size()); }
+int wayScheduleRows(const SheetInput& in, const Board& b) { return int(rowsOf(in, b).size()); }
 
 Drawing waySchedule(const SheetInput& in, BoardId id, const std::string& number, std::size_t page) {
     return writeSchedule<Writer>(in, id, number, page);

@@ -278,6 +278,12 @@ TEST_CASE("a view whose board is gone is told of and draws nothing; one on anoth
     CHECK(trouble(p) == "");
     moveView(p, p.placedViews.begin()->id, {40, 40});
     CHECK(trouble(p) == "Panel schedule LP-4 stands on Panel schedule LP-1");
+    const auto gate = issueGate({p, d.book, d.r});
+    const auto told = std::find_if(gate.begin(), gate.end(), [](const GateItem& g) {
+        return g.what == "1 view on a composed sheet is not as it should be";
+    });
+    REQUIRE(told != gate.end());
+    CHECK(told->details == std::vector<std::string>{"Panel schedule LP-4 stands on Panel schedule LP-1"});
     moveView(p, second, {700, 30});
     CHECK(trouble(p).find("LP-4 reaches over the border") != std::string::npos);
     arrangeAnew(p, sheet);
