@@ -2,6 +2,7 @@
 
 #include "cli/Commands.h"
 #include "core/exchange/Grid.h"
+#include "core/lists/ListForms.h"
 #include "core/lists/Workbook.h"
 
 #include <fmt/format.h>
@@ -70,7 +71,7 @@ int runLists(const ListsOrder& o) {
     const SheetInput in{(*s)->project, (*s)->book, (*s)->results};
     std::vector<List> lists;
     for (const ListKind* k : kinds) {
-        List list = k->make(in);
+        List list = o.json ? k->make(in) : formedList(in, *k); // programs read what no form changes
         if (!list.rows.empty() || !o.keys.empty()) lists.push_back(std::move(list));
     }
     if (o.out.empty()) {

@@ -2,8 +2,9 @@
 
 #include "app/frame/FactsPanel.h"
 #include "app/frame/PaintKit.h"
+#include "app/frame/Settings.h"
 #include "core/base/TextFile.h"
-#include "core/lists/List.h"
+#include "core/lists/ListForms.h"
 #include "core/plan/Underlay.h"
 #include "core/project/Equipment.h"
 #include "core/sheets/BoardDiagram.h"
@@ -15,6 +16,7 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QShortcut>
@@ -64,7 +66,8 @@ ComposePanel::ComposePanel(Session& s, QWidget* parent)
     : QWidget(parent), session(s), sheets(new QComboBox(this)), paper(new QComboBox(this)), search(new QLineEdit(this)),
       things(new QTreeWidget(this)), trouble(new QLabel(this)), notesHead(new QLabel(tr("NOTES"), this)),
       facts(new FactsView(session, this)), notes(new NotesField(this, [this] { commitNotes(); })),
-      place(new QPushButton(tr("Place"), this)), takeOff(new QPushButton(tr("Take off"), this)) {
+      place(new QPushButton(tr("Place"), this)), takeOff(new QPushButton(tr("Take off"), this)),
+      library(new QPushButton(tr("Library"), this)), kept(new QMenu(library)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
@@ -108,7 +111,16 @@ ComposePanel::ComposePanel(Session& s, QWidget* parent)
 
     facts->setObjectName("composeFacts");
     column->addWidget(facts);
-    title(notesHead);
+    auto* notesLine = new QHBoxLayout;
+    notesHead->setProperty("heading", true);
+    notesLine->addWidget(notesHead, 1);
+    library->setObjectName("notesLibrary");
+    library->setToolTip(tr("Notes that your office keeps for every project: put them in, or keep these"));
+    kept->setObjectName("notesLibraryMenu");
+    library->setMenu(kept);
+    connect(kept, &QMenu::aboutToShow, this, &ComposePanel::fillLibrary);
+    notesLine->addWidget(library);
+    column->addLayout(notesLine);
     notes->setObjectName("composeNotes");
     notes->setPlaceholderText(tr("A note a line"));
     notes->setFixedHeight(110);
@@ -250,7 +262,7 @@ void ComposePanel::fillTray(const std::vector<SheetEntry>& set) {
     auto* lists = group(tr("Lists"));
     put(lists, {SheetKind::Legend, {}, {}}, tr("Legend of symbols"));
     for (const ListKind& kind : listKinds()) {
-        const List list = kind.make(in);
+        const List list = formedList(in, kind);
         if (!list.rows.empty()) put(lists, {SheetKind::List, {}, list.key}, q(list.title));
     }
     for (int i = things->topLevelItemCount() - 1; i >= 0; --i)
@@ -304,6 +316,7 @@ void ComposePanel::fillChosen() {
     if (notesOf && (!isNotes || notesOf != id)) commitNotes();
     notesHead->setVisible(isNotes);
     notes->setVisible(isNotes);
+    library->setVisible(isNotes);
     if (!isNotes) {
         notesOf = {};
         return;
@@ -322,6 +335,46 @@ void ComposePanel::commitNotes() {
     if (text == notesWere || !session.project().placedViews.has(notesOf)) return;
     notesWere = text;
     session.edit(tr("Notes on a sheet"), [&](Project& p) { p.placedViews.change(notesOf)->text = text.toStdString(); });
+}
+
+void ComposePanel::fillLibrary() {
+    constexpr int shownSigns = 48;
+    const char* const key = "notes/library";
+    kept->clear();
+    const QStringList all = settings().value(key).toStringList();
+    const auto brief = [&](const QString& text) {
+        return plainButton(text.size() > shownSigns ? text.left(shownSigns) + "…" : text);
+    };
+    for (const QString& note : all)
+        kept->addAction(brief(note), this, [this, note] {
+            const QString now = notes->toPlainText();
+            QTextCursor at(notes->document()); // as it is typed: undone by the field, entered when it is left
+            at.movePosition(QTextCursor::End);
+            at.insertText((now.isEmpty() || now.endsWith('\n') ? "" : "\n") + note);
+            notes->setFocus();
+        });
+    if (all.isEmpty()) kept->addAction(tr("Nothing is kept yet"))->setEnabled(false);
+    kept->addSeparator();
+    kept->addAction(tr("Keep each of these notes"), this, [this, key] {
+        QStringList now = settings().value(key).toStringList();
+        int fresh = 0;
+        for (const QString& line : notes->toPlainText().split('\n', Qt::SkipEmptyParts))
+            if (const QString note = line.trimmed(); !note.isEmpty() && !now.contains(note)) {
+                now << note;
+                ++fresh;
+            }
+        settings().setValue(key, now);
+        session.say(fresh == 1 ? tr("1 note is kept for other projects.")
+                               : tr("%1 notes are kept for other projects.").arg(fresh));
+    });
+    if (all.isEmpty()) return;
+    QMenu* forget = kept->addMenu(tr("Forget"));
+    for (const QString& note : all)
+        forget->addAction(brief(note), this, [key, note] {
+            QStringList now = settings().value(key).toStringList();
+            now.removeAll(note);
+            settings().setValue(key, now);
+        });
 }
 
 void ComposePanel::placeChosen(std::optional<Point> at) {

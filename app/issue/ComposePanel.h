@@ -10,6 +10,7 @@
 class QComboBox;
 class QLabel;
 class QLineEdit;
+class QMenu;
 class QPlainTextEdit;
 class QPushButton;
 class QTreeWidget;
@@ -54,6 +55,8 @@ private:
     };
     std::optional<Item> chosenItem() const;
     void addPicture();
+    /// The notes that the office keeps, to be put into those at hand; and what is done with them.
+    void fillLibrary();
 
     Session& session;
     ComposedSheetId sheet;
@@ -67,7 +70,8 @@ private:
     QLabel *trouble, *notesHead;
     FactsView* facts; ///< of the chosen view
     QPlainTextEdit* notes;
-    QPushButton *place, *takeOff;
+    QPushButton *place, *takeOff, *library;
+    QMenu* kept;
 };
 
 } // namespace lintel

@@ -3,6 +3,7 @@
 #include "app/frame/PaintKit.h"
 #include "app/issue/ComposePanel.h"
 #include "app/issue/IssueStage.h"
+#include "app/issue/ListFormPanel.h"
 #include "core/compose/Together.h"
 
 #include <QListWidget>
@@ -18,6 +19,11 @@ void IssueStage::setUpComposing() {
     composePanel = new ComposePanel(session, side);
     composePanel->hide();
     side->layout()->addWidget(composePanel);
+    listPanel = new ListFormPanel(session, side);
+    listPanel->hide();
+    side->layout()->addWidget(listPanel);
+    connect(listPanel, &ListFormPanel::closed, this, &IssueStage::endListForm);
+    connect(view, &SheetView::listChosen, this, [this](const QString& key) { shapeListForm(key.toStdString()); });
     connect(composePanel, &ComposePanel::closed, this, &IssueStage::endComposing);
     connect(composePanel, &ComposePanel::sheetChosen, this, [this](ComposedSheetId sheet) {
         session.select(Ref());
@@ -39,6 +45,23 @@ void IssueStage::setUpComposing() {
     });
 }
 
+ListFormPanel& IssueStage::listForms() { return *listPanel; }
+
+void IssueStage::shapeListForm(const std::string& key) {
+    if (earlier || !listKind(key)) return;
+    endForm();
+    endComposing();
+    sheetSide->hide();
+    listPanel->setVisible(true);
+    listPanel->show(key);
+}
+
+void IssueStage::endListForm() {
+    if (!listPanel->isVisibleTo(this)) return;
+    listPanel->hide();
+    sheetSide->setVisible(!earlier);
+}
+
 ComposePanel& IssueStage::composing() { return *composePanel; }
 
 void IssueStage::compose() {
@@ -47,6 +70,7 @@ void IssueStage::compose() {
     const SheetEntry* e = currentEntry();
     if (!e || e->kind != SheetKind::Composed || earlier) return;
     endForm();
+    endListForm();
     sheetSide->hide();
     side->setFixedWidth(composingWidth);
     composePanel->setVisible(true);
@@ -68,6 +92,7 @@ void IssueStage::endComposing() {
 }
 
 void IssueStage::followComposing(const SheetEntry& sheet) {
+    if (listPanel->isVisibleTo(this)) listPanel->refresh();
     const bool open = composePanel->isVisibleTo(this);
     composeButton->setVisible(sheet.kind == SheetKind::Composed && !earlier && !open);
     if (!open) return;

@@ -263,6 +263,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         endComparison();
         endForm();
         endComposing();
+        endListForm();
         rebuild();
     });
     rebuild();
@@ -538,7 +539,7 @@ void IssueStage::showCurrent() {
     asBefore->setVisible(bool(earlier));
     if (earlier && asBefore->isChecked()) return showAsBefore(sheet);
     Drawing d = drawn(sheet);
-    pinRemarks(d, sheet.title);
+    pinRemarks(d, sheet);
     view->show(d, true);
     formButton->setVisible(!d.headings.empty() && !composePanel->isVisibleTo(this));
     formButton->setEnabled(true);
@@ -575,7 +576,9 @@ void IssueStage::showSchedule(BoardId b) {
 }
 
 void IssueStage::showSheet(const QString& title) {
-    showWhere([title = title.toStdString()](const SheetEntry& e) { return e.title == title; });
+    showWhere([title = title.toStdString()](const SheetEntry& e) {
+        return e.title == title || (e.kind == SheetKind::Composed && e.page == 0 && e.about.text() == title);
+    });
 }
 
 void IssueStage::showWhere(const std::function<bool(const SheetEntry&)>& is) {
@@ -586,10 +589,14 @@ void IssueStage::showWhere(const std::function<bool(const SheetEntry&)>& is) {
     showCurrent();
 }
 
-void IssueStage::pinRemarks(Drawing& sheet, const std::string& title) const {
+void IssueStage::pinRemarks(Drawing& sheet, const SheetEntry& entry) const {
     const double radius = sheet.width * 0.011; // the same on the screen, whatever the paper
     for (const Remark& r : session.project().remarks) {
-        if (r.closed || r.sheet != title) continue;
+        // A composed sheet is called after what it shows; its further pages are told apart by their titles.
+        const bool same =
+            r.sheet == entry.title || (entry.page == 0 && r.about.is<ComposedSheet>() && r.about == entry.about &&
+                                       r.sheet.find(", sheet ") == std::string::npos);
+        if (r.closed || !same) continue;
         sheet.marks.push_back(CircleMark{r.at, radius, 0, Ink::Accent, true});
         sheet.text({r.at.x, r.at.y + radius * 0.42}, std::to_string(r.id.value), radius * 1.2, Align::Centre, true,
                    Ink::Paper);
@@ -608,7 +615,8 @@ void IssueStage::askRemark(QPoint onScreen) {
     if (!menu.exec(onScreen)) return;
     const SheetEntry* sheet = currentEntry();
     if (!sheet) return;
-    Q_EMIT remarkWanted(q(sheet->title), Point{(at.x() - origin.x()) / pixels, (at.y() - origin.y()) / pixels});
+    Q_EMIT remarkWanted(q(sheet->title), Point{(at.x() - origin.x()) / pixels, (at.y() - origin.y()) / pixels},
+                        sheet->kind == SheetKind::Composed ? sheet->about : Ref());
 }
 
 bool IssueStage::isCurrent() const {
@@ -631,6 +639,7 @@ void IssueStage::shapeForm(int column, BoardId of) {
     const auto& headings = view->drawing().headings;
     if (headings.empty() || earlier) return;
     endComposing();
+    endListForm();
     const bool here =
         std::any_of(headings.begin(), headings.end(), [&](const HeadingSpot& h) { return h.board == of; });
     const BoardId board = here ? of : headings.front().board;
@@ -758,6 +767,7 @@ std::optional<Error> IssueStage::compareWithState(Project state, const QString& 
     session.waitSolved();
     endForm();
     endComposing();
+    endListForm();
     sheetSide->hide();
     differences->setVisible(true);
     rebuild();

@@ -18,12 +18,13 @@ class QTimer;
 namespace lintel {
 
 class ComposePanel;
+class ListFormPanel;
 
 class IssueStage : public QWidget {
     Q_OBJECT
 Q_SIGNALS:
     /// A remark is to be made at a point of a sheet, mm.
-    void remarkWanted(const QString& sheetTitle, Point at);
+    void remarkWanted(const QString& sheetTitle, Point at, Ref composed);
 
 public:
     explicit IssueStage(Session& session, QWidget* parent = nullptr);
@@ -35,6 +36,9 @@ public:
     /// What can be put on the composed sheet that is shown, beside it; nothing happens where another is.
     void compose();
     ComposePanel& composing();
+    /// The form of a list, beside the sheets.
+    void shapeListForm(const std::string& list);
+    ListFormPanel& listForms();
     /// Puts all things of a kind together on new sheets, in one step that undoes.
     void composeAll(SheetKind kind);
     /// Whether what is shown belongs to the newest solution: in a very large building it follows after a moment.
@@ -82,7 +86,7 @@ private:
     /// While somebody reviews: a remark at that point.
     void askRemark(QPoint onScreen);
     /// Open remarks that point at the sheet, as pins with their numbers. They are not printed.
-    void pinRemarks(Drawing& sheet, const std::string& title) const;
+    void pinRemarks(Drawing& sheet, const SheetEntry& entry) const;
     std::optional<Error> compareWithState(Project state, const QString& name);
     /// The issues that there are, and which sheets have changed since the last.
     void tellIssues();
@@ -149,6 +153,8 @@ private:
     void fillNewMenu(QMenu& menu);
     void fillComposeMenu(QMenu& menu, const SheetEntry& entry);
     void askView(PlacedViewId view, QPoint at);
+    void endListForm();
+    ListFormPanel* listPanel;
     ComposePanel* composePanel;
     QPushButton* composeButton;
     /// The schedule whose form is shaped, at once, where the whole set waits until nothing is edited for a moment.

@@ -61,6 +61,12 @@ const HeadingSpot* SheetView::headingAt(Point mm) const {
     return nullptr;
 }
 
+const ListSpot* SheetView::listAt(Point mm) const {
+    for (const ListSpot& l : drawing().lists)
+        if (mm.x >= l.left && mm.x <= l.right && mm.y >= l.top && mm.y <= l.bottom) return &l;
+    return nullptr;
+}
+
 SheetView::Grip SheetView::gripAt(QPointF at) const {
     constexpr double reach = 4; // pixels
     const Point mm = toPaper(at);
@@ -93,6 +99,10 @@ void SheetView::mousePressEvent(QMouseEvent* e) {
         }
     }
     const Grip grip = e->button() == Qt::LeftButton ? gripAt(e->position()) : Grip{};
+    if (const ListSpot* list = e->button() == Qt::LeftButton && !field ? listAt(toPaper(e->position())) : nullptr) {
+        Q_EMIT listChosen(QString::fromStdString(list->list));
+        return;
+    }
     if (!grip.heading) return DrawingView::mousePressEvent(e);
     held = *grip.heading;
     edge = grip.edge;
@@ -123,6 +133,7 @@ void SheetView::mouseMoveEvent(QMouseEvent* e) {
     }
     if (!held) {
         const Grip grip = e->buttons() ? Grip{} : gripAt(e->position());
+        if (!e->buttons() && !field && listAt(toPaper(e->position()))) return setCursor(Qt::PointingHandCursor);
         if (!grip.heading) return DrawingView::mouseMoveEvent(e);
         setCursor(grip.edge ? Qt::SplitHCursor : Qt::PointingHandCursor);
         return;

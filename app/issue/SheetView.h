@@ -28,6 +28,8 @@ Q_SIGNALS:
     /// Its edge was dragged so far outwards, mm.
     void columnWidened(BoardId board, int column, double by);
     void columnMoved(BoardId board, int column, int to);
+    /// The headings of a list were clicked.
+    void listChosen(const QString& list);
     /// A cell was clicked twice; where it is on the view.
     void cellWanted(CircuitId circuit, int column, QRect at);
     /// It is to stand there, mm on the sheet.
@@ -64,6 +66,7 @@ private:
     };
     Grip gripAt(QPointF at) const;
     const HeadingSpot* headingAt(Point mm) const;
+    const ListSpot* listAt(Point mm) const;
     double dragged() const; ///< mm that the edge in hand was dragged outwards
     int chosen = -1;
     BoardId board; ///< nothing: of any

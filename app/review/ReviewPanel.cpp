@@ -205,7 +205,10 @@ QWidget* ReviewPanel::remarksPage() {
         const auto id = currentRemark();
         const Remark* r = id ? session.project().remarks.find(*id) : nullptr;
         if (r && r->about && session.solution().results.knows(r->about)) session.select(r->about);
-        if (r && !r->sheet.empty()) Q_EMIT sheetWanted(q(r->sheet));
+        if (r && !r->sheet.empty())
+            Q_EMIT sheetWanted(q(r->about.is<ComposedSheet>() && r->sheet.find(", sheet ") == std::string::npos
+                                     ? r->about.text()
+                                     : r->sheet));
     });
     answerText = new QPlainTextEdit;
     answerText->setObjectName("reviewAnswer");
@@ -251,8 +254,8 @@ void ReviewPanel::begin() {
     if (reviewer().empty()) name->setFocus();
 }
 
-void ReviewPanel::remarkOnSheet(const QString& sheetTitle, Point at) {
-    pin = {sheetTitle, at};
+void ReviewPanel::remarkOnSheet(const QString& sheetTitle, Point at, Ref composed) {
+    pin = Pin{sheetTitle, at, composed};
     pages->setCurrentIndex(0);
     words->setEnabled(true);
     remarkButton->setEnabled(true);
@@ -493,11 +496,13 @@ void ReviewPanel::say() {
     if ((!item && !pin) || text.empty()) return;
     if (!named()) return;
     const ReviewFigure figure = pin ? ReviewFigure{} : ReviewFigure(*item);
-    const bool did = session.reviewEdit(tr("Remark on %1").arg(pin ? pin->first : q(figure.thing)), [&](Project& p) {
+    const bool did = session.reviewEdit(tr("Remark on %1").arg(pin ? pin->sheet : q(figure.thing)), [&](Project& p) {
         const RemarkId id = addRemark(p, figure, text, reviewer(), today());
         if (!pin) return;
-        p.remarks.change(id)->sheet = pin->first.toStdString();
-        p.remarks.change(id)->at = pin->second;
+        Remark& remark = *p.remarks.change(id);
+        remark.about = pin->composed;
+        remark.sheet = pin->sheet.toStdString();
+        remark.at = pin->at;
     });
     if (!did) return;
     pin.reset();

@@ -28,7 +28,7 @@ public:
     void begin();
     void restyle();
     /// The remark that is typed next points at a place of a sheet, mm.
-    void remarkOnSheet(const QString& title, Point at);
+    void remarkOnSheet(const QString& title, Point at, Ref composed);
 
 Q_SIGNALS:
     void closed();
@@ -63,7 +63,13 @@ private:
     std::vector<ReviewItem> items;
     std::string wanted; ///< which item stays current: its thing and figure
     Show shown = Show::All;
-    std::optional<std::pair<QString, Point>> pin; ///< sheet and place of the remark that is typed
+    /// Where the remark that is typed points at.
+    struct Pin {
+        QString sheet;
+        Point at;
+        Ref composed; ///< the composed sheet that it is, where it is one
+    };
+    std::optional<Pin> pin;
     QLineEdit* name;
     QComboBox* walk;
     QToolButton *all, *notYet, *fellOff;

@@ -2,7 +2,7 @@
 
 #include "core/base/Parallel.h"
 #include "core/base/TextFile.h"
-#include "core/lists/List.h"
+#include "core/lists/ListForms.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardDiagram.h"
 #include "core/sheets/PageNumber.h"
@@ -50,7 +50,7 @@ Drawing blank(const SheetInput& in, const ComposedSheet& sheet) {
 std::optional<List> listOf(const SheetInput& in, const std::string& key) {
     const ListKind* kind = listKind(key);
     if (!kind) return std::nullopt;
-    return kind->make(in);
+    return formedList(in, *kind);
 }
 
 /// Notes, numbered, each a line of the text.

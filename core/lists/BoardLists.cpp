@@ -5,6 +5,7 @@
 #include "core/plan/LoadDensity.h"
 #include "core/project/Equipment.h"
 #include "core/project/FaultRating.h"
+#include "core/project/FreePlaces.h"
 #include "core/sheets/BoardPlace.h"
 #include "core/solve/BoardLoad.h"
 #include "core/solve/States.h"
@@ -240,6 +241,51 @@ List densityList(const SheetInput& in) {
         if (const double least = in.results.of(s.id).lightingFloor; least > 0)
             list.notes.push_back(fmt::format("{}: the demand of lighting is not below {} VA by area ({}).", s.name,
                                              number(least), in.book.cite("areaLighting")));
+    return list;
+}
+
+List sectionList(const SheetInput& in) {
+    const Project& p = in.project;
+    List list{"sections",
+              "Sections of boards",
+              {{"Board"},
+               {"Section"},
+               {"Places"},
+               {"Switch", "A", Align::Right},
+               {"Residual current", "mA", Align::Right},
+               {"Type"},
+               {"Metered"},
+               {"Circuits", "", Align::Right},
+               {"Connected", "kVA", Align::Right},
+               {"Free places", "", Align::Right}},
+              {},
+              {}};
+    for (const Board& b : p.boards)
+        for (const Section& s : p.sections) {
+            if (s.board != b.id) continue;
+            const bool ways = b.form == BoardForm::Ways;
+            const auto place = [&](int slot) { return ways ? (slot - 1) / 3 + 1 : slot; };
+            int circuits = 0;
+            double va = 0;
+            for (CircuitId id : in.results.on(b.id)) {
+                const Circuit& c = p.circuits[id];
+                if (!s.holds(c) || c.use != CircuitUse::Load) continue;
+                ++circuits;
+                va += in.results.of(id).va;
+            }
+            const int free = freePlaces(p, b, in.results.on(b.id), s.from, s.to);
+            list.add(b.id, {{b.name},
+                            {s.name},
+                            {fmt::format("{}–{}", place(s.from), place(s.to))},
+                            s.rating > 0 ? ratingCell(s.rating) : ListCell{"–"},
+                            s.residual > 0 ? ratingCell(s.residual) : ListCell{"–"},
+                            {s.residual > 0 ? wordOf(s.residualType) : "–"},
+                            {s.metered ? "yes" : "–"},
+                            numberCell(circuits),
+                            figureCell(va / 1000),
+                            numberCell(free)});
+        }
+    if (!list.rows.empty()) list.notes.push_back("Connected load of the circuits in each section, without diversity.");
     return list;
 }
 

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
+#include "core/lists/ListForms.h"
 #include "core/sheets/Words.h"
 
 #include <fmt/format.h>
@@ -20,6 +21,7 @@ List kitchenList(const SheetInput& in);
 List luminaireList(const SheetInput& in);
 List protectionList(const SheetInput& in);
 List bondingList(const SheetInput& in);
+List sectionList(const SheetInput& in);
 List demandList(const SheetInput& in);
 List densityList(const SheetInput& in);
 List raisedList(const SheetInput& in);
@@ -28,13 +30,21 @@ List circuitList(const SheetInput& in);
 List takeOffList(const SheetInput& in);
 
 const std::vector<ListKind>& listKinds() {
-    static const std::vector<ListKind> kinds{{"feeders", feederList},         {"transformers", transformerList},
-                                             {"protection", protectionList},  {"bonding", bondingList},
-                                             {"demand", demandList},          {"motors", motorList},
-                                             {"heaters", heaterList},         {"kitchen", kitchenList},
-                                             {"luminaires", luminaireList},   {"density", densityList},
-                                             {"raised", raisedList},          {"unfed", unfedList},
-                                             {"take-off", takeOffList},       {"conductors", conductorList, false},
+    static const std::vector<ListKind> kinds{{"feeders", feederList},
+                                             {"transformers", transformerList},
+                                             {"protection", protectionList},
+                                             {"sections", sectionList},
+                                             {"bonding", bondingList},
+                                             {"demand", demandList},
+                                             {"motors", motorList},
+                                             {"heaters", heaterList},
+                                             {"kitchen", kitchenList},
+                                             {"luminaires", luminaireList},
+                                             {"density", densityList},
+                                             {"raised", raisedList},
+                                             {"unfed", unfedList},
+                                             {"take-off", takeOffList},
+                                             {"conductors", conductorList, false},
                                              {"circuits", circuitList, false}};
     return kinds;
 }
@@ -47,9 +57,11 @@ const ListKind* listKind(const std::string& key) {
 
 std::vector<List> listsOf(const SheetInput& in, bool forSheets) {
     std::vector<List> lists;
-    for (const ListKind& k : listKinds())
-        if (!forSheets || k.onSheets)
-            if (List list = k.make(in); !list.rows.empty()) lists.push_back(std::move(list));
+    for (const ListKind& k : listKinds()) {
+        const ListForm* form = listForm(in.project, k.key);
+        if (forSheets && (!k.onSheets || (form && form->offSheets))) continue;
+        if (List list = formedList(in, k); !list.rows.empty()) lists.push_back(std::move(list));
+    }
     return lists;
 }
 

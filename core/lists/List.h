@@ -68,7 +68,8 @@ const std::vector<ListKind>& listKinds();
 /// Null where there is no such kind.
 const ListKind* listKind(const std::string& key);
 
-/// Those that have something to tell; `forSheets`: of the kinds that go on sheets.
+/// Those that have something to tell, laid out by the forms of the project; `forSheets`: of the kinds that go on
+/// sheets, without those that somebody took off.
 std::vector<List> listsOf(const SheetInput& in, bool forSheets);
 
 /// As a table of texts for writeGrid: the heading with its unit, then the rows, numbers with a decimal point.

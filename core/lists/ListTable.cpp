@@ -172,6 +172,7 @@ void ListTable::drawHead(Drawing& d, double x, double y, bool again) const {
         from += widths[i];
     }
     d.line({x, y + headings}, {x + wide, y + headings}, headPen);
+    if (!of.key.empty()) d.lists.push_back({of.key, x, y - type.title * 1.6, x + wide, y + headings});
 }
 
 void ListTable::drawRow(Drawing& d, std::size_t row, double x, double y) const {

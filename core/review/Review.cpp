@@ -192,7 +192,9 @@ RemarkId addRemark(Project& p, const ReviewFigure& about, const std::string& tex
 
 std::string aboutWords(const Project& p, const Remark& r) {
     std::string words = r.thing;
-    if (r.about) {
+    if (r.about.is<ComposedSheet>()) { // called after what it shows, which changes
+        words = r.sheet + (p.composedSheets.has(r.about.as<ComposedSheet>()) ? "" : " (gone)");
+    } else if (r.about) {
         const std::string now = nameOf(p, r.about);
         const bool gone = now.empty() || now == r.about.text();
         // It may have another name by now, or another thing its number.

@@ -126,6 +126,13 @@ struct HeadingSpot {
     bool operator==(const HeadingSpot&) const = default;
 };
 
+/// Where title and headings of a list stand, for shaping its form.
+struct ListSpot {
+    std::string list; ///< its key
+    double left, top, right, bottom;
+    bool operator==(const ListSpot&) const = default;
+};
+
 /// What marks belong to, for files with layers.
 enum class Layer : std::uint8_t { Sheet, Notes, Building, Underlay, Trays, Wiring, Lighting, Power, Boards, Feeders };
 
@@ -155,6 +162,7 @@ struct Drawing {
     std::vector<Mark> marks;
     std::vector<Hotspot> hotspots;
     std::vector<HeadingSpot> headings;
+    std::vector<ListSpot> lists;
     std::vector<SymbolMark> symbols; ///< in the order of their marks
     std::vector<ThingMarks> things;  ///< in that order too; none lies within another, or holds a symbol
 

@@ -48,6 +48,15 @@ void placeDrawing(Drawing& sheet, const Drawing& part, double k, Point off) {
         const Point a = at({s.left, s.top}), b = at({s.right, s.bottom});
         sheet.hotspots.push_back({s.thing, a.x, a.y, b.x, b.y});
     }
+    for (ListSpot l : part.lists) {
+        const Point a = at({l.left, l.top});
+        const Point b = at({l.right, l.bottom});
+        l.left = a.x;
+        l.top = a.y;
+        l.right = b.x;
+        l.bottom = b.y;
+        sheet.lists.push_back(std::move(l));
+    }
     for (HeadingSpot h : part.headings) {
         const Point a = at({h.left, h.top});
         const Point b = at({h.right, h.bottom});

@@ -3,6 +3,7 @@
 #include "AppTest.h"
 #include "app/frame/PaintKit.h"
 #include "app/issue/ComposePanel.h"
+#include "app/issue/ListFormPanel.h"
 #include "core/compose/ComposedSheet.h"
 
 #include <QCheckBox>
@@ -249,4 +250,89 @@ TEST_CASE("rows of a form: letters, words of spares and the foot, typed in any u
     d.pump();
     CHECK(now().withoutTally);
     CHECK(d.stage.sheet().drawing().words().find("Load tally") == std::string::npos);
+}
+
+TEST_CASE("a list is shaped beside its sheet: a click on its headings, ticks, another heading, another order") {
+    Composing d;
+    QListWidget& list = d.stage.sheets();
+    for (int i = 0; i < list.count(); ++i)
+        if (list.item(i)->text().startsWith("E-801")) list.setCurrentRow(i);
+    d.pump();
+    const Project start = d.s.project();
+    const auto spot = [&] {
+        const auto& all = d.stage.sheet().drawing().lists;
+        const auto it = std::find_if(all.begin(), all.end(), [](const ListSpot& l) { return l.list == "feeders"; });
+        REQUIRE(it != all.end());
+        return d.stage.sheet().toScreen({(it->left + it->right) / 2, (it->top + it->bottom) / 2});
+    };
+    d.click(d.stage.sheet(), spot());
+    ListFormPanel& panel = d.stage.listForms();
+    REQUIRE(panel.isVisible());
+    CHECK(panel.listShown() == "feeders");
+    const auto row = [&](const QString& heading) {
+        for (int i = 0; i < panel.columns().count(); ++i)
+            if (panel.columns().item(i)->text() == heading) return i;
+        return -1;
+    };
+    const auto settle = [&] {
+        REQUIRE(QTest::qWaitFor([&] { return d.stage.isCurrent(); }, 10000));
+        d.pump();
+    };
+    panel.columns().item(row("Conduit"))->setCheckState(Qt::Unchecked);
+    settle();
+    CHECK(d.stage.sheet().drawing().words().find("Feeder schedule") != std::string::npos);
+    // Another heading, typed over it.
+    panel.columns().setCurrentRow(row("From"));
+    panel.columns().setFocus();
+    QTest::keyClick(&panel.columns(), Qt::Key_F2);
+    auto* line = panel.columns().findChild<QLineEdit*>();
+    REQUIRE(line);
+    line->selectAll();
+    QTest::keyClicks(line, "Fed from");
+    QTest::keyClick(line, Qt::Key_Return);
+    settle();
+    CHECK(row("Fed from") >= 0);
+    CHECK(d.stage.sheet().drawing().words().find("\nFed from\n") != std::string::npos);
+    auto* title = panel.findChild<QLineEdit*>("listTitle");
+    title->setFocus();
+    QTest::keyClicks(title, "Conductor schedule");
+    QTest::keyClick(title, Qt::Key_Tab);
+    settle();
+    CHECK(d.stage.sheet().drawing().words().find("Conductor schedule\n") != std::string::npos);
+    REQUIRE(d.s.project().listForms.size() == 1);
+    CHECK(d.s.project().listForms.begin()->title == "Conductor schedule");
+    for (int i = 0; i < 3; ++i) d.act("undo");
+    CHECK(d.s.project() == start);
+    CHECK(row("From") >= 0);
+    CHECK(panel.columns().item(row("Conduit"))->checkState() == Qt::Checked);
+}
+
+TEST_CASE("notes that are kept come into another project from the library, and can be forgotten") {
+    {
+        Composing d;
+        d.newSheet(1);
+        d.click(*d.panel.findChild<QPushButton*>("composeAddNotes"), {5, 5});
+        auto* notes = d.panel.findChild<QPlainTextEdit*>("composeNotes");
+        QTest::keyClicks(notes, "Seal all penetrations & label them.");
+        auto* menu = d.panel.findChild<QMenu*>("notesLibraryMenu");
+        Q_EMIT menu->aboutToShow();
+        for (QAction* a : menu->actions())
+            if (a->text().startsWith("Keep each")) a->trigger();
+    }
+    Composing d;
+    d.newSheet(1);
+    d.click(*d.panel.findChild<QPushButton*>("composeAddNotes"), {5, 5});
+    auto* menu = d.panel.findChild<QMenu*>("notesLibraryMenu");
+    Q_EMIT menu->aboutToShow();
+    QAction* kept = menu->actions().front();
+    CHECK(kept->text() == "Seal all penetrations && label them.");
+    kept->trigger();
+    d.click(*d.panel.findChild<QPushButton*>("composeBack"), {5, 5});
+    CHECK(d.stage.sheet().drawing().words().find("Seal all penetrations & label them.") != std::string::npos);
+    Q_EMIT menu->aboutToShow();
+    auto* forget = menu->findChild<QMenu*>();
+    REQUIRE(forget);
+    forget->actions().front()->trigger();
+    Q_EMIT menu->aboutToShow();
+    CHECK(menu->actions().front()->text() == "Nothing is kept yet");
 }

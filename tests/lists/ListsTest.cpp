@@ -2,7 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Assumptions.h"
-#include "core/lists/List.h"
+#include "core/lists/ListForms.h"
 #include "core/project/ProjectFile.h"
 #include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
@@ -304,4 +304,105 @@ TEST_CASE("a row of a list that is higher than a sheet ends, and loses none of t
         for (const Mark& m : d.marks)
             if (const auto* t = std::get_if<TextMark>(&m)) seen.insert(t->text);
     for (const char* name : {"F-0", "F-1", "F-2"}) CHECK(seen.count(name));
+}
+
+TEST_CASE("a list by a form of the office: order, headings, hidden columns and title; figures and totals stay") {
+    Demo d("saltmarket-hall");
+    const ListKind& kind = *listKind("feeders");
+    const List usual = kind.make(d.in);
+    const auto& at = columnOf;
+    ListForm form;
+    form.title = "Conductor schedule";
+    form.columns = columnsOf(usual, nullptr);
+    const std::size_t from = at(usual, "From"), to = at(usual, "To"), length = at(usual, "Length");
+    std::swap(form.columns[from], form.columns[to]);
+    form.columns[length].heading = "Run";
+    form.columns[at(usual, "Conduit")].hidden = true;
+    Project p = d.p;
+    shapeList(p, usual, form);
+    REQUIRE(p.listForms.size() == 1);
+    const SheetInput in{p, d.book, d.r};
+    const List ours = formedList(in, kind);
+    CHECK(ours.title == "Conductor schedule");
+    CHECK(ours.columns.size() == usual.columns.size() - 1);
+    CHECK(at(ours, "To") < at(ours, "From"));
+    REQUIRE(ours.rows.size() == usual.rows.size());
+    for (std::size_t i = 0; i < usual.rows.size(); ++i) {
+        if (usual.rows[i].kind != ListEntry::Kind::Figures) continue;
+        CHECK(ours.rows[i].cells[at(ours, "To")].text == usual.rows[i].cells[to].text);
+        CHECK(ours.rows[i].cells[at(ours, "Run")].text == usual.rows[i].cells[length].text);
+        CHECK(ours.rows[i].about == usual.rows[i].about);
+    }
+    CHECK(gridOf(ours).front()[at(ours, "Run")].rfind("Run", 0) == 0); // the unit stays in the heading
+    // It is on the sheets so, and off them where somebody says so.
+    const auto onSheets = [&] {
+        std::string words;
+        for (const Drawing& s : listSheets(in, listsOf(in, true), 801)) words += s.words();
+        return words;
+    };
+    CHECK(onSheets().find("Conductor schedule\n") != std::string::npos);
+    form.offSheets = true;
+    shapeList(p, usual, form);
+    CHECK(p.listForms.size() == 1);
+    CHECK(onSheets().find("Conductor schedule\n") == std::string::npos);
+    CHECK(listsOf(in, false).size() == listsOf(d.in, false).size()); // in the workbook it stays
+    // A form that says nothing goes.
+    ListForm nothing;
+    nothing.columns = columnsOf(usual, nullptr);
+    shapeList(p, usual, nothing);
+    CHECK(p.listForms.empty());
+    // All columns hidden: the list is as it comes, rather than nothing.
+    for (ListFormColumn& c : form.columns) c.hidden = true;
+    CHECK(formed(usual, &form).columns.size() == usual.columns.size());
+}
+
+TEST_CASE("what a total is called stays beside it, whatever column is hidden") {
+    List list;
+    list.key = "feeders";
+    list.columns = {{"What"}, {"Where"}, {"Load", "kVA", Align::Right}};
+    list.add({}, {{"a"}, {"north"}, numberCell(2)});
+    list.total({{"Together"}, {""}, numberCell(2)});
+    ListForm form;
+    form.columns = {{"Where", "", false}, {"Load", "", false}, {"What", "", true}};
+    const List ours = formed(list, &form);
+    REQUIRE(ours.rows[1].cells.size() == 2);
+    CHECK(ours.rows[1].cells[0].text == "Together");
+    CHECK(ours.rows[1].cells[1].text == "2");
+    CHECK(ours.rows[0].cells[0].text == "north");
+}
+
+TEST_CASE("sections of a board: what stands in each, what it carries and what is free, by ways on a board of ways") {
+    OneBoard w(VoltageSystem::Y208, 12);
+    w.p.boards.change(w.board)->form = BoardForm::Ways;
+    w.circuit(600);
+    w.circuit(900);
+    const CircuitId third = w.circuit(3000, LoadUnit::VA, 3);
+    REQUIRE(w.p.circuits[third].slot == 4);
+    w.p.circuits.change(w.circuit(100))->slot = 12;
+    Section a;
+    a.board = w.board;
+    a.name = "Essential";
+    a.to = 6;
+    a.rating = 63;
+    a.residual = 30;
+    w.p.sections.add(a);
+    Section z = a;
+    z.name = "Others";
+    z.from = 7;
+    z.to = 12;
+    z.rating = z.residual = 0;
+    z.metered = true;
+    w.p.sections.add(z);
+    const Results r = w.solved();
+    const List l = listKind("sections")->make({w.p, nec(), r});
+    REQUIRE(l.rows.size() == 2);
+    CHECK(cellOf(l, "Essential", "Places", 1).text == "1–2");
+    CHECK(*cellOf(l, "Essential", "Switch", 1).value == 63);
+    CHECK(*cellOf(l, "Essential", "Circuits", 1).value == 3);
+    CHECK(*cellOf(l, "Essential", "Connected", 1).value == Approx(4.5)); // 600 + 900 + 3000 VA
+    CHECK(*cellOf(l, "Essential", "Free places", 1).value == 1);         // slot 3
+    CHECK(cellOf(l, "Others", "Places", 1).text == "3–4");
+    CHECK(cellOf(l, "Others", "Switch", 1).text == "–");
+    CHECK(cellOf(l, "Others", "Metered", 1).text == "yes");
+    CHECK(*cellOf(l, "Others", "Free places", 1).value == 5);
 }

@@ -177,3 +177,59 @@ TEST_CASE("an SVG holds any text whole, pictures, crops and turned words, and is
     REQUIRE(bad);
     CHECK(bad->what.find("cannot be written") != std::string::npos);
 }
+
+TEST_CASE("a picture is as large as its box holds it, from PNG and SVG alike; one that is missing is told of there") {
+    QTemporaryDir folder;
+    QImage wide(200, 100, QImage::Format_RGB32);
+    wide.fill(Qt::red);
+    REQUIRE(wide.save(folder.filePath("logo.png")));
+    QFile svgFile(folder.filePath("logo.svg"));
+    REQUIRE(svgFile.open(QIODevice::WriteOnly));
+    svgFile.write("<svg xmlns='http://www.w3.org/2000/svg' width='200' height='100'>"
+                  "<rect width='200' height='100' fill='#ff0000'/></svg>");
+    svgFile.close();
+    for (const char* name : {"logo.png", "logo.svg", "none.png"}) {
+        INFO(name);
+        Drawing d;
+        d.width = 60, d.height = 60;
+        PictureMark m;
+        m.file = folder.filePath(name).toStdString();
+        m.perPixel = 0;
+        m.at = m.least = {10, 10};
+        m.most = {50, 50};
+        d.marks.push_back(m);
+        const auto check = [&](const QImage& image) {
+            const bool there = std::string(name) != "none.png";
+            const QColor red(Qt::red), white(Qt::white);
+            CHECK((image.pixelColor(300, 200) == red) == there); // in the upper half of the box: 40 × 20 mm
+            CHECK(image.pixelColor(300, 400) == white);          // below it, and still in the box
+            CHECK(image.pixelColor(50, 50) == white);
+            bool any = false;
+            for (int x = 100; x < 500; ++x)
+                for (int y = 100; y < 500; ++y) any = any || image.pixelColor(x, y) != white;
+            CHECK(any); // also where it is missing
+        };
+        const auto blank = [] {
+            QImage image(600, 600, QImage::Format_RGB32);
+            image.fill(Qt::white);
+            return image;
+        };
+        QImage direct = blank();
+        {
+            QPainter p(&direct);
+            p.scale(10, 10);
+            paint(p, d, paperPalette());
+        }
+        check(direct);
+        const QString svg = folder.filePath("sheet.svg");
+        REQUIRE_FALSE(writeSvg(d, svg));
+        QSvgRenderer r(svg);
+        REQUIRE(r.isValid());
+        QImage fromSvg = blank();
+        {
+            QPainter p(&fromSvg);
+            r.render(&p);
+        }
+        check(fromSvg);
+    }
+}

@@ -3,6 +3,7 @@
 #include "core/sheets/TitleBlock.h"
 #include "core/check/Assumptions.h"
 #include "core/project/ProjectFile.h"
+#include "core/sheets/TextBox.h"
 #include "core/sheets/TextWidth.h"
 #include "tests/World.h"
 
@@ -120,4 +121,34 @@ TEST_CASE("long names wrap in the title block, and what is empty leaves room for
     checkStrip(small, in);
     CHECK(small.words().find("earlier") != std::string::npos);
     CHECK(small.words().find("Revision 30\n") != std::string::npos);
+}
+
+TEST_CASE("the company's logo stands at the head of the strip, above its name, and takes no text's place") {
+    Project p = *loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel");
+    p.basis.logo = "logo.svg";
+    const RuleBook& book = bookOf(p.basis.ruleBook);
+    const Results r = solve(p, book);
+    const SheetInput in{p, book, r, {}, "/office/hall.lintel"};
+    int large = 0;
+    for (const SheetEntry& e : issueSet(in)) {
+        const Drawing d = e.draw();
+        if (d.titleBlock == TitlePlace::None) continue;
+        INFO(e.number);
+        ++large;
+        const PictureMark* logo = nullptr;
+        for (const Mark& m : d.marks)
+            if (const auto* pic = std::get_if<PictureMark>(&m)) logo = pic;
+        REQUIRE(logo);
+        CHECK(logo->file == "/office/logo.svg"); // beside the project
+        for (const Mark& m : d.marks)
+            if (const auto* t = std::get_if<TextMark>(&m)) {
+                const TextBox box = boxOf(*t);
+                INFO(t->text);
+                const bool apart = box.right <= logo->least.x + 0.01 || box.left >= logo->most.x - 0.01 ||
+                                   box.bottom <= logo->least.y + 0.01 || box.top >= logo->most.y - 0.01;
+                CHECK(apart);
+            }
+        if (d.titleBlock == TitlePlace::Side) checkStrip(d, in);
+    }
+    CHECK(large > 8);
 }
