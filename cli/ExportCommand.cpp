@@ -39,8 +39,7 @@ int runExport(const ExportOrder& o, int argc, char** argv) {
     if (!written) return fail(written.error());
     for (const auto& file : written->files) std::cout << file.string() << "\n";
     if (written->picturesLeftOut)
-        std::cerr << fmt::format("lintel-cli: pictures beneath plans are left out of DXF: {}\n",
-                                 written->picturesLeftOut);
+        std::cerr << fmt::format("lintel-cli: pictures and logos are left out of DXF: {}\n", written->picturesLeftOut);
     return 0;
 }
 

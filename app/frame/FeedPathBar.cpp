@@ -22,6 +22,7 @@ void FeedPathBar::rebuild() {
     Ref at = session.selection();
     if (const Device* d = s.project.devices.find(at.as<Device>())) at = d->circuit ? Ref(d->circuit) : Ref();
     if (const Load* l = s.project.loads.find(at.as<Load>())) at = l->circuit ? Ref(l->circuit) : Ref();
+    if (const PlacedView* v = s.project.placedViews.find(at.as<PlacedView>())) at = v->about;
     if (at && !s.results.knows(at)) at = {};
     if (!at) // nothing chosen: the supply
         for (const Source& x : s.project.sources) {

@@ -211,6 +211,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     composeButton->setToolTip(tr("Put views on this sheet, move them and take them off"));
     connect(composeButton, &QPushButton::clicked, this, &IssueStage::compose);
     above->addWidget(composeButton);
+    above->addSpacing(8);
     above->addWidget(formButton);
     above->addSpacing(16);
     right->addLayout(above);
@@ -843,7 +844,7 @@ Outcome<QString> IssueStage::exportDxf(const QString& folder) {
     for (const auto& [level, name] : planFiles(now.solution->project))
         if (const auto bad = told(writePlanDxf(now.in, level, into / (name + ".dxf")))) return *bad;
     return tr("%1 written into %2").arg(files == 1 ? tr("1 drawing") : tr("%1 drawings").arg(files), folder) +
-           (pictures ? tr(". Pictures beneath plans are left out: %1").arg(pictures) : QString());
+           (pictures ? tr(". Pictures and logos are left out: %1").arg(pictures) : QString());
 }
 
 bool IssueStage::isTicked(const SheetEntry& e) const {
@@ -933,9 +934,8 @@ Outcome<QString> IssueStage::exportFiles(const QString& folder, IssueFilesOrder 
     if (!written) return written.error();
     return (written->files.size() == 1 ? tr("Written: %1").arg(q(textOfPath(written->files.front())))
                                        : tr("%1 files written into %2").arg(written->files.size()).arg(folder)) +
-           (written->picturesLeftOut
-                ? tr(". Pictures beneath plans are left out of DXF: %1").arg(written->picturesLeftOut)
-                : QString());
+           (written->picturesLeftOut ? tr(". Pictures and logos are left out of DXF: %1").arg(written->picturesLeftOut)
+                                     : QString());
 }
 
 void IssueStage::askReport() {
