@@ -39,6 +39,20 @@ std::vector<ViewSpot> SheetView::spots() const {
     return out;
 }
 
+std::optional<ViewSpot> SheetView::spotAt(Point mm) const {
+    std::optional<ViewSpot> found;
+    for (const ViewSpot& s : spots()) // the last stands on top
+        if (mm.x >= s.left && mm.x <= s.right() && mm.y >= s.top && mm.y <= s.bottom()) found = s;
+    return found;
+}
+
+void SheetView::contextMenuEvent(QContextMenuEvent* e) {
+    const auto under = field && e->reason() != QContextMenuEvent::Keyboard ? spotAt(toPaper(e->pos())) : std::nullopt;
+    if (!under) return DrawingView::contextMenuEvent(e);
+    session().select(under->view); // the view, not the row of it that lies there
+    Q_EMIT menuWanted(under->view, e->globalPos());
+}
+
 const ViewSpot* SheetView::spotOf(const std::vector<ViewSpot>& all, PlacedViewId view) const {
     const auto it = std::find_if(all.begin(), all.end(), [&](const ViewSpot& s) { return s.view == view; });
     return it == all.end() ? nullptr : &*it;
@@ -86,11 +100,7 @@ double SheetView::dragged() const {
 void SheetView::mousePressEvent(QMouseEvent* e) {
     if (field && e->button() == Qt::LeftButton) {
         setFocus();
-        const Point mm = toPaper(e->position());
-        std::optional<ViewSpot> under;
-        for (const ViewSpot& s : spots()) // the last stands on top
-            if (mm.x >= s.left && mm.x <= s.right() && mm.y >= s.top && mm.y <= s.bottom()) under = s;
-        if (under) {
+        if (const auto under = spotAt(toPaper(e->position()))) {
             session().select(under->view);
             inHand = under;
             moving = false;

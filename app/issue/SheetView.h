@@ -47,12 +47,14 @@ protected:
     void mouseReleaseEvent(QMouseEvent*) override;
     void mouseDoubleClickEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
+    void contextMenuEvent(QContextMenuEvent*) override;
     void dragEnterEvent(QDragEnterEvent*) override;
     void dragMoveEvent(QDragMoveEvent*) override;
     void dropEvent(QDropEvent*) override;
 
 private:
-    std::vector<ViewSpot> spots() const; ///< of the views on the sheet
+    std::vector<ViewSpot> spots() const;            ///< of the views on the sheet
+    std::optional<ViewSpot> spotAt(Point mm) const; ///< the one on top
     const ViewSpot* spotOf(const std::vector<ViewSpot>& all, PlacedViewId view) const;
     SnappedView dropPlace() const; ///< of the view in hand
     void nudge(Point by);

@@ -44,28 +44,20 @@ void placeDrawing(Drawing& sheet, const Drawing& part, double k, Point off) {
         sheet.things.push_back(t);
     }
     sheet.on(Layer::Sheet);
-    for (Hotspot s : part.hotspots) {
-        const Point a = at({s.left, s.top}), b = at({s.right, s.bottom});
-        sheet.hotspots.push_back({s.thing, a.x, a.y, b.x, b.y});
-    }
-    for (ListSpot l : part.lists) {
-        const Point a = at({l.left, l.top});
-        const Point b = at({l.right, l.bottom});
-        l.left = a.x;
-        l.top = a.y;
-        l.right = b.x;
-        l.bottom = b.y;
-        sheet.lists.push_back(std::move(l));
-    }
-    for (HeadingSpot h : part.headings) {
-        const Point a = at({h.left, h.top});
-        const Point b = at({h.right, h.bottom});
-        h.left = a.x;
-        h.top = a.y;
-        h.right = b.x;
-        h.bottom = b.y;
-        sheet.headings.push_back(h);
-    }
+    const auto takeOver = [&](const auto& places, auto& to) {
+        for (auto place : places) {
+            const Point a = at({place.left, place.top});
+            const Point b = at({place.right, place.bottom});
+            place.left = a.x;
+            place.top = a.y;
+            place.right = b.x;
+            place.bottom = b.y;
+            to.push_back(std::move(place));
+        }
+    };
+    takeOver(part.hotspots, sheet.hotspots);
+    takeOver(part.headings, sheet.headings);
+    takeOver(part.lists, sheet.lists);
 }
 
 namespace {

@@ -132,6 +132,20 @@ TEST_CASE("four schedules on a sheet by typing their names, one dragged, the tit
     CHECK(page->contains("Café espresso machine")); // a circuit of LP-1
     CHECK(page->contains("RTU-1"));                 // one of HM-1
 
+    // The menu is that of the view, also over a row of its schedule; the view goes to another sheet and back.
+    const auto rowOf = [&](const std::string& boardName) {
+        for (const Hotspot& h : d.stage.sheet().drawing().hotspots)
+            if (const Circuit* c = d.s.project().circuits.find(h.thing.as<Circuit>()))
+                if (c->board == d.board(boardName))
+                    return d.stage.sheet().toScreen({(h.left + h.right) / 2, (h.top + h.bottom) / 2}).toPoint();
+        return QPoint();
+    };
+    d.menu(d.stage.sheet(), rowOf("LP-1"), "A new sheet");
+    CHECK(d.s.project().composedSheets.size() == 2);
+    CHECK_FALSE(d.spotOf("LP-1"));
+    d.act("undo");
+    CHECK(d.spotOf("LP-1"));
+
     // Off again: its own sheet is back.
     d.click(d.stage.sheet(), d.middle("LP-4"));
     d.key(d.stage.sheet(), Qt::Key_Delete);
