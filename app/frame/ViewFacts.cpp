@@ -63,15 +63,14 @@ void placeRows(FactsBuilder& b, const PlacedView& v) {
                  x.at = x.moved ? at : Point{};
                  return QString();
              });
-    const double most = limits::paper / unit.mm;
-    b.number(unit.name, QObject::tr("From left"), unit.words(at.x), unit.figure(at.x), QObject::tr("Move a view"), 0,
-             most, [id, at, mm = unit.mm](Project& p, double x) {
-                 moveView(p, id, {x * mm, at.y});
-             });
-    b.number(unit.name, QObject::tr("From top"), unit.words(at.y), unit.figure(at.y), QObject::tr("Move a view"), 0,
-             most, [id, at, mm = unit.mm](Project& p, double y) {
-                 moveView(p, id, {at.x, y * mm});
-             });
+    const auto length = [&](const QString& label, double now, const std::function<Point(double)>& moved) {
+        b.number(unit.name, label, unit.words(now), unit.figure(now), QObject::tr("Move a view"), 0,
+                 limits::paper / unit.mm, [id, corner, moved, mm = unit.mm, session = &b.s](Project& p, double typed) {
+                     moveByHand(session->sheetInput(session->solution()), p, id, moved(typed * mm) + corner);
+                 });
+    };
+    length(QObject::tr("From left"), at.x, [at](double x) { return Point{x, at.y}; });
+    length(QObject::tr("From top"), at.y, [at](double y) { return Point{at.x, y}; });
 }
 
 } // namespace

@@ -394,7 +394,7 @@ void ComposePanel::placeChosen(std::optional<Point> at) {
     const QString name = room ? q(nameOf(in.project, room->id)) : q(usualViewTitle(in, item->thing));
     session.edit(tr("Place %1").arg(name), [&](Project& p) {
         placed = room ? placeRoom(p, sheet, item->thing, *room) : placeView(p, sheet, item->thing);
-        if (at) moveView(p, placed, *at);
+        if (at) moveByHand(in, p, placed, *at);
     });
     session.select(placed);
 }

@@ -27,7 +27,7 @@ public:
     /// Shows what can be put on this sheet; `set`: all sheets of the newest solution.
     void show(ComposedSheetId sheet, const std::vector<SheetEntry>& set);
     ComposedSheetId sheetShown() const { return sheet; }
-    /// Puts what is chosen in the tray on the sheet: at a point of the field, or in the first free place.
+    /// Puts what is chosen in the tray on the sheet: at a point of it, mm, or in the first free place.
     void placeChosen(std::optional<Point> at = {});
     void takeOffChosen();
     void arrange();

@@ -39,10 +39,7 @@ void IssueStage::setUpComposing() {
     });
     connect(view, &SheetView::takeOffWanted, composePanel, &ComposePanel::takeOffChosen);
     connect(view, &SheetView::moveRefused, this, [this](const QString& why) { session.say(why, true); });
-    connect(view, &SheetView::thingDropped, this, [this](Point at) {
-        const ComposedSheet* sheet = session.project().composedSheets.find(composePanel->sheetShown());
-        if (sheet) composePanel->placeChosen(at - fieldCorner(set().in, *sheet));
-    });
+    connect(view, &SheetView::thingDropped, this, [this](Point at) { composePanel->placeChosen(at); });
 }
 
 ListFormPanel& IssueStage::listForms() { return *listPanel; }

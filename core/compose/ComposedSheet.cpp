@@ -147,7 +147,8 @@ std::string usualViewTitle(const SheetInput& in, const ShownThing& thing) {
 ViewParts viewParts(const SheetInput& in, const PlacedView& v, double width, double height) {
     ViewParts out;
     if (!isThere(in.project, v)) return out;
-    out.title = v.title.empty() ? usualViewTitle(in, shownBy(v)) : v.title;
+    const bool isList = v.shows == SheetKind::List; // called by what it says of itself, once it is worked out
+    out.title = !v.title.empty() ? v.title : isList ? v.text : usualViewTitle(in, shownBy(v));
     out.named = v.shows < SheetKind::Composed || (v.shows == SheetKind::Picture && !v.title.empty());
     const double high = out.named ? height - captionRoom : height;
     const auto wide = [&](double usual) { return std::min(width, v.width > 0 ? v.width : usual); };
@@ -177,6 +178,7 @@ ViewParts viewParts(const SheetInput& in, const PlacedView& v, double width, dou
     case SheetKind::List:
         if (auto list = listOf(in, v.text)) {
             if (!v.title.empty()) list->title = v.title;
+            out.title = list->title;
             if (!list->rows.empty()) out.parts = listParts(*list, wide(width), high);
         }
         break;
@@ -424,11 +426,12 @@ ComposedPages composedPages(const SheetInput& in, ComposedSheetId id, const std:
     if (scales.size() == 1) scale = *scales.begin();
     if (scales.size() > 1) scale = "As shown";
     out.spots = layOutViews(sizes, field);
+    const std::string title = composedTitle(in, id);
     std::size_t pages = 1;
     for (const ViewSpot& s : out.spots) pages = std::max(pages, s.page + 1);
     for (std::size_t page = 0; page < pages; ++page) {
         Drawing d = blank(in, sheet);
-        d.title = composedTitle(in, id) + (page == 0 ? "" : fmt::format(", sheet {}", page + 1));
+        d.title = title + (page == 0 ? "" : fmt::format(", sheet {}", page + 1));
         d.number = pageNumber(number, page);
         for (const ViewSpot& s : out.spots) {
             if (s.page != page) continue;
@@ -447,7 +450,7 @@ ComposedPages composedPages(const SheetInput& in, ComposedSheetId id, const std:
 }
 
 void moveByHand(const SheetInput& in, Project& p, PlacedViewId view, Point at) {
-    const PlacedView* v = in.project.placedViews.find(view);
+    const PlacedView* v = p.placedViews.find(view); // it may have been placed just now
     if (!v || !in.project.composedSheets.has(v->sheet)) return;
     const Point corner = fieldCorner(in, in.project.composedSheets[v->sheet]);
     for (const ViewSpot& s : composedPages(in, v->sheet, "").spots)

@@ -93,7 +93,7 @@ private:
             for (const std::string& words : made->troubles) trouble += (trouble.empty() ? "" : "; ") + words;
             for (std::size_t page = 0; page < made->pages.size(); ++page) {
                 const Drawing& d = made->pages[page];
-                add(to, sheet, number, page, d.title, d.paper, composedTitle(in, id),
+                add(to, sheet, number, page, d.title, d.paper, made->pages.front().title,
                     [made, page] { return made->pages[page]; });
                 to.back().trouble = trouble;
                 for (const ViewSpot& s : made->spots)

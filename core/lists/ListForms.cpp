@@ -10,14 +10,22 @@ const ListForm* listForm(const Project& p, const std::string& key) {
     return nullptr;
 }
 
-std::vector<ListFormColumn> columnsOf(const List& list, const ListForm* form) {
-    std::vector<ListFormColumn> all;
+namespace {
+
+/// A column of a list, by its place, as a form has it.
+struct Formed {
+    std::size_t of;
+    ListFormColumn as;
+};
+/// All columns: those that the form names in its order, then the others.
+std::vector<Formed> inOrder(const List& list, const ListForm* form) {
+    std::vector<Formed> all;
     std::vector<bool> taken(list.columns.size());
     const auto take = [&](const ListFormColumn& column) {
         for (std::size_t i = 0; i < list.columns.size(); ++i) {
             if (taken[i] || list.columns[i].heading != column.of) continue;
             taken[i] = true;
-            all.push_back(column);
+            all.push_back({i, column});
             return;
         }
     };
@@ -27,21 +35,24 @@ std::vector<ListFormColumn> columnsOf(const List& list, const ListForm* form) {
     return all;
 }
 
+} // namespace
+
+std::vector<ListFormColumn> columnsOf(const List& list, const ListForm* form) {
+    std::vector<ListFormColumn> all;
+    for (const Formed& c : inOrder(list, form)) all.push_back(c.as);
+    return all;
+}
+
 List formed(List list, const ListForm* form) {
     if (!form) return list;
     std::vector<std::size_t> order; // of the columns that are shown
     std::vector<ListColumn> columns;
-    std::vector<bool> taken(list.columns.size());
-    for (const ListFormColumn& c : columnsOf(list, form))
-        for (std::size_t i = 0; i < list.columns.size(); ++i) {
-            if (taken[i] || list.columns[i].heading != c.of) continue;
-            taken[i] = true;
-            if (c.hidden) break;
-            order.push_back(i);
-            columns.push_back(list.columns[i]);
-            if (!c.heading.empty()) columns.back().heading = c.heading;
-            break;
-        }
+    for (const Formed& c : inOrder(list, form)) {
+        if (c.as.hidden) continue;
+        order.push_back(c.of);
+        columns.push_back(list.columns[c.of]);
+        if (!c.as.heading.empty()) columns.back().heading = c.as.heading;
+    }
     if (!form->title.empty()) list.title = form->title;
     if (order.empty()) return list; // nothing would be left of it
     for (ListEntry& row : list.rows) {

@@ -530,6 +530,14 @@ TEST_CASE("moved by hand: the others on the sheet stay where they are") {
             CHECK(after.at(id).x == Approx(before.at(id).x));
             CHECK(after.at(id).y == Approx(before.at(id).y));
         }
+    // The same for one that comes to stand there as it is placed.
+    arrangeAnew(p, sheet);
+    const Project arranged = p;
+    const PlacedViewId fresh = placeView(p, sheet, {SheetKind::Schedule, d.board("LP-3"), {}});
+    moveByHand({arranged, d.book, d.r}, p, fresh, {600, 320});
+    CHECK(spots().at(fresh) == Point{600, 320});
+    for (PlacedViewId id : views) CHECK(spots().at(id).y == Approx(before.at(id).y));
+    takeOff(p, fresh);
     arrangeAnew(p, sheet);
     CHECK(spots() == before);
 }
