@@ -148,7 +148,7 @@ void protectRemedies(const CheckInput& in, Ref about, std::vector<Remedy>& out) 
         const BoardId taker = takerAbove(in, *state, about);
         const double amps = in.results.node(about)->run.need.device;
         if (!taker || !unprotected(in, *state, about) || amps <= 0) continue;
-        out.push_back({fmt::format("A {} A device at {}, before {}", rating(amps), nameOf(in.project, state->source),
+        out.push_back({fmt::format("{} A device at {}, before {}", rating(amps), nameOf(in.project, state->source),
                                    in.project.boards[taker].name),
                        [=](Project& p) { protectAlternate(p, taker, amps); }});
     }

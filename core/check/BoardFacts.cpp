@@ -12,15 +12,17 @@
 namespace lintel {
 namespace {
 
+std::string places(int n) { return n == 1 ? "one place" : fmt::format("{} places", n); }
+
 void findReserve(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards) {
         if (b.reservedShare <= 0) continue;
         const int used = in.results.of(b.id).slotsUsed, wanted = placesReserved(b, b.slots);
         if (b.slots - used < wanted)
-            into.push_back(
-                {&self, Severity::Check, b.id,
-                 fmt::format("{} has {} places left; {} are to stay free", b.name, std::max(0, b.slots - used), wanted),
-                 ""});
+            into.push_back({&self, Severity::Check, b.id,
+                            fmt::format("{} has {} left; {} to stay free", b.name, places(std::max(0, b.slots - used)),
+                                        wanted == 1 ? "one is" : fmt::format("{} are", wanted)),
+                            ""});
     }
 }
 std::vector<Remedy> sizeRemedies(const CheckInput& in, const Snag& s) {
@@ -103,10 +105,12 @@ void findVolts(const CheckInput& in, const CheckRule& self, std::vector<Snag>& i
         if (!c) continue;
         const double given = voltsAcross(in.project.boards[c->board].system, std::min(l.poles, c->poles)).v;
         if (!sameVolts(l.volts, given))
-            into.push_back({&self, Severity::Check, l.id,
-                            fmt::format("{}{}: its list says {} V, {} gives {} V", l.tag.empty() ? "" : l.tag + " ",
-                                        l.name, number(l.volts), nameOf(in.project, c->id), number(given)),
-                            ""});
+            into.push_back(
+                {&self, Severity::Check, l.id,
+                 fmt::format("{}{}: its list says {} V, {} gives {} V",
+                             l.tag.empty() || l.name.empty() ? "" : l.tag + " ", nameOf(in.project, Ref(l.id)),
+                             number(l.volts), nameOf(in.project, c->id), number(given)),
+                 ""});
     }
 }
 std::vector<Remedy> voltsRemedies(const CheckInput& in, const Snag& s) {

@@ -1,6 +1,7 @@
 // A busway: what its maker says of its bars, where its tap-offs stand, and the device that protects it.
 
 #include "core/solve/Busway.h"
+#include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/sheets/Words.h"
@@ -110,7 +111,7 @@ std::vector<Remedy> deviceRemedies(const CheckInput& in, const Snag& s) {
         out.push_back({fmt::format("Give it a device of {} A at its fed end", figures(most)),
                        [=](Project& p) { p.boards.change(id)->main = most; }});
     if (const CircuitId via = in.results.of(id).via; via && device > 0)
-        out.push_back({fmt::format("Feed it from a {} A breaker", figures(most)),
+        out.push_back({fmt::format("Feed it from {} A breaker", withArticle(figures(most))),
                        [=](Project& p) { p.circuits.change(via)->heldBreaker = most; }});
     return out;
 }

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/base/Parallel.h"
+#include "core/check/CircuitWords.h"
 #include "core/check/Compare.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -125,7 +126,7 @@ Ref wholeOf(const Project& p) {
 
 std::string nameOfRun(const Project& p, Ref thing) {
     const Circuit* c = p.circuits.find(thing.as<Circuit>());
-    return c ? nameOf(p, c->id) + " " + c->name : "Feeder of " + nameOf(p, thing);
+    return c ? circuitWords(p, *c) : "Feeder of " + nameOf(p, thing);
 }
 
 double conductorMass(const RunResult& run, const RuleBook& book) {

@@ -1,7 +1,9 @@
 // Devices of a board that cannot break the fault current there.
 
+#include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 #include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
@@ -34,7 +36,7 @@ void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const
     const LargestFault most = largestFault(in.project, in.results, c);
     if (faultExceeds(most.kA, holdsKA(in.project.boards[c.board], c)))
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{} {}: breaker {} kA below {} kA at the bus{}", nameOf(in.project, c.id), c.name,
+                        fmt::format("{}: breaker {} kA below {} kA at the bus{}", circuitWords(in.project, c),
                                     figures(*c.heldKA), figures(most.kA), onWords(in, most)),
                         in.book.cite("faultDevice")});
 }
@@ -73,7 +75,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         return out;
     }
     out.push_back({weak.size() > 1 ? fmt::format("Fit {} kA to {} breakers", rating(next), weak.size())
-                                   : fmt::format("Fit a {} kA breaker", rating(next)),
+                                   : fmt::format("Fit {} kA breaker", withArticle(rating(next))),
                    [=](Project& p) {
                        for (CircuitId c : weak) p.circuits.change(c)->heldKA = next;
                    }});

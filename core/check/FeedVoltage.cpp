@@ -1,5 +1,6 @@
 // A board or transformer fed from a source of another voltage or phase count.
 
+#include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/AddBelow.h"
@@ -66,14 +67,14 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
              [=](Project& q) { (void)insertTransformer(q, board, kva); }});
         if (isMediumVoltage(given)) return out; // a board with circuits is not for that
     }
-    out.push_back(
-        {fmt::format("Make {} a {} V {}", nameOf(p, node), wordOf(given), node.is<Board>() ? "board" : "primary"),
-         [node, given](Project& q) {
-             if (node.is<Board>())
-                 q.boards.change(node.as<Board>())->system = given;
-             else
-                 q.transformers.change(node.as<Transformer>())->primary = given;
-         }});
+    out.push_back({fmt::format("Make {} {} V {}", nameOf(p, node), withArticle(wordOf(given)),
+                               node.is<Board>() ? "board" : "primary"),
+                   [node, given](Project& q) {
+                       if (node.is<Board>())
+                           q.boards.change(node.as<Board>())->system = given;
+                       else
+                           q.transformers.change(node.as<Transformer>())->primary = given;
+                   }});
     return out;
 }
 

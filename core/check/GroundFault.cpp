@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 #include "core/check/Rooms.h"
 
 #include <fmt/format.h>
@@ -22,8 +23,8 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             r.device > (c.poles == 3 ? t.groundFaultThree : t.groundFaultSingle))
             continue;
         into.push_back({&self, Severity::Stop, id,
-                        fmt::format("{} {}: receptacles in {} without ground-fault protection", nameOf(in.project, id),
-                                    c.name, nameOf(in.project, Ref(room->id))),
+                        fmt::format("{}: receptacles in {} without ground-fault protection",
+                                    circuitWords(in.project, c), nameOf(in.project, Ref(room->id))),
                         in.book.cite(dwelling ? "groundFaultDwelling" : "groundFault")});
     }
 }

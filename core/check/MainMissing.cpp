@@ -1,5 +1,6 @@
 // A bus that the device feeding it does not protect.
 
+#include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
@@ -32,8 +33,8 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             into.push_back({&self, Severity::Stop, b.id,
                             passesOn(b.use) ? fmt::format("{}: rated {} A behind {} A", b.name, figures(b.bus),
                                                           figures(r.run.need.device))
-                                            : fmt::format("{}: a {} A bus without a main behind {} A", b.name,
-                                                          figures(b.bus), figures(r.run.need.device)),
+                                            : fmt::format("{}: {} A bus without a main behind {} A", b.name,
+                                                          withArticle(figures(b.bus)), figures(r.run.need.device)),
                             in.book.cite("panelboardMain")});
         if (r.supply.is<Transformer>() && b.main == 0 && b.use == BoardUse::Panelboard)
             into.push_back(
@@ -50,11 +51,11 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const double bus = b.bus, main = b.main, before = in.results.of(id).run.need.device;
     if (mainTooLarge(in, b)) {
         const bool passing = passesOn(b.use);
-        out.push_back(
-            {passing ? fmt::format("Rate it {} A", figures(main)) : fmt::format("Give it a {} A bus", figures(main)),
-             [=](Project& p) { p.boards.change(id)->bus = main; }});
+        out.push_back({passing ? fmt::format("Rate it {} A", figures(main))
+                               : fmt::format("Give it {} A bus", withArticle(figures(main))),
+                       [=](Project& p) { p.boards.change(id)->bus = main; }});
         out.push_back({passing ? fmt::format("Give it a device of {} A", figures(bus))
-                               : fmt::format("Give it a {} A main", figures(bus)),
+                               : fmt::format("Give it {} A main", withArticle(figures(bus))),
                        [=](Project& p) { p.boards.change(id)->main = bus; }});
         return out;
     }
@@ -62,10 +63,10 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         out.push_back(
             {fmt::format("Rate it {} A", figures(before)), [=](Project& p) { p.boards.change(id)->bus = before; }});
     else
-        out.push_back(
-            {fmt::format("Give it a {} A main", figures(bus)), [=](Project& p) { p.boards.change(id)->main = bus; }});
+        out.push_back({fmt::format("Give it {} A main", withArticle(figures(bus))),
+                       [=](Project& p) { p.boards.change(id)->main = bus; }});
     if (const CircuitId via = in.results.of(id).via)
-        out.push_back({fmt::format("Feed it from a {} A breaker", figures(bus)),
+        out.push_back({fmt::format("Feed it from {} A breaker", withArticle(figures(bus))),
                        [=](Project& p) { p.circuits.change(via)->heldBreaker = bus; }});
     return out;
 }

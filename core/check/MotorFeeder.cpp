@@ -1,8 +1,10 @@
 // A feeder's device against the motors below it: too large for them (430.62, 430.63), or smaller than the device of the
 // largest.
 
+#include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 
 #include <fmt/format.h>
 
@@ -59,16 +61,17 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         // 430.62(B): larger conductors may have the device that goes with them.
         if (r.device > m.most() + 1e-6 && r.device > in.book.ratingAtOrAbove(n.run.ampacity) + 1e-6 &&
             m.motors > m.others)
-            into.push_back({&self, Severity::Check, b.id,
-                            fmt::format("{}: a {} A device feeds motors that allow {} A, and its conductors carry {} A",
-                                        b.name, rating(r.device), figures(m.most()), figures(n.run.ampacity)),
-                            in.book.cite("motorFeederDevice")});
+            into.push_back(
+                {&self, Severity::Check, b.id,
+                 fmt::format("{}: {} A device feeds motors that allow {} A, and its conductors carry {} A", b.name,
+                             withArticle(rating(r.device)), figures(m.most()), figures(n.run.ampacity)),
+                 in.book.cite("motorFeederDevice")});
         else if (r.device + 1e-6 < m.largest)
             into.push_back({&self, Severity::Check, b.id,
-                            fmt::format("{}: its feeder's {} A device is smaller than the {} A of {} {}: it may open "
+                            fmt::format("{}: its feeder's {} A device is smaller than the {} A of {}: it may open "
                                         "when that motor starts",
-                                        b.name, rating(r.device), rating(m.largest), nameOf(in.project, m.at),
-                                        in.project.circuits[m.at].name),
+                                        b.name, rating(r.device), rating(m.largest),
+                                        circuitWords(in.project, in.project.circuits[m.at])),
                             in.book.cite("motorFeederDevice")});
     }
 }

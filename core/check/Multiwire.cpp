@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
 #include "core/solve/PhaseLoads.h"
 
@@ -24,9 +25,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             const CircuitResult& r = in.results.of(c->id);
             if (c->poles != 1)
                 into.push_back({&self, Severity::Check, c->id,
-                                fmt::format("{} {}: a multiwire group is of one-pole circuits",
-                                            nameOf(in.project, c->id), c->name),
-                                "210.4"});
+                                circuitWords(in.project, *c) + ": a multiwire group is of one-pole circuits", "210.4"});
             else if (r.placed) {
                 const auto [it, fresh] = onLine.emplace(r.lines[0], c);
                 if (!fresh)
@@ -39,9 +38,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         }
         if (list.size() == 1)
             into.push_back({&self, Severity::Note, list[0]->id,
-                            fmt::format("{} {}: the only circuit of its multiwire group",
-                                        nameOf(in.project, list[0]->id), list[0]->name),
-                            "210.4"});
+                            circuitWords(in.project, *list[0]) + ": the only circuit of its multiwire group", "210.4"});
     }
 }
 

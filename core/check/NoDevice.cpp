@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 
 #include <fmt/format.h>
 
@@ -14,15 +15,14 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (const CircuitResult& r = in.results.of(c.id);
             c.use == CircuitUse::Load && r.required.v > 0 && r.deviceNeeded == 0)
             into.push_back({&self, Severity::Stop, c.id,
-                            fmt::format("{} {}: no standard device is rated {} A or more", nameOf(in.project, c.id),
-                                        c.name, figures(r.required.v)),
+                            fmt::format("{}: no standard device is rated {} A or more", circuitWords(in.project, c),
+                                        figures(r.required.v)),
                             in.book.cite("rating")});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     std::vector<Remedy> out;
     const CircuitId id = s.about.as<Circuit>();
-    const double most = in.book.ratings().back(), share = most / in.results.of(id).required.v;
     for (const Load& l : in.project.loads)
         if (l.circuit == id) { // one load that is much too large is most often a slip of the unit
             const LoadId load = l.id;
@@ -33,8 +33,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                                    Load& x = *p.loads.change(load);
                                    x.unit = x.unit == LoadUnit::kVA ? LoadUnit::VA : LoadUnit::W;
                                }});
-            out.push_back({fmt::format("Cut {} to what {} A carries", l.name.empty() ? "it" : l.name, number(most)),
-                           [=](Project& p) { p.loads.change(load)->amount *= share * 0.79; }});
             break;
         }
     out.push_back({"Take its loads off the circuit", [=](Project& p) {

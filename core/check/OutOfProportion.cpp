@@ -1,6 +1,7 @@
 // Parts of the distribution that do not go together: a small feed of a large board, and a transformer that feeds
 // nothing. None is forbidden; each is mostly a slip.
 
+#include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
@@ -26,12 +27,14 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         const double device = in.results.of(r.via).device;
         if (device > 0 && device < share * b.bus)
             into.push_back({&self, Severity::Note, b.id,
-                            fmt::format("{}: a {} A feed of a {} A board", b.name, rating(device), rating(b.bus)), ""});
+                            fmt::format("{}: {} A feed of {} A board", b.name, withArticle(rating(device)),
+                                        withArticle(rating(b.bus))),
+                            ""});
         else if (r.run.size >= 0 && r.run.ampacity > 0 && r.run.ampacity < share * b.bus)
-            into.push_back(
-                {&self, Severity::Note, b.id,
-                 fmt::format("{}: conductors for {} A on a {} A bus", b.name, figures(r.run.ampacity), rating(b.bus)),
-                 ""});
+            into.push_back({&self, Severity::Note, b.id,
+                            fmt::format("{}: conductors for {} A on {} A bus", b.name, figures(r.run.ampacity),
+                                        withArticle(rating(b.bus))),
+                            ""});
     }
     for (const Transformer& t : in.project.transformers)
         if (const TransformerResult& r = in.results.of(t.id); r.connected <= 0)

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -13,14 +14,13 @@ namespace {
 void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r,
           std::vector<Snag>& into) {
     if (c.slot == 0 || !r.placed)
-        into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{} {}: {} has no place for it", nameOf(in.project, c.id), c.name,
-                                    in.project.boards[c.board].name),
-                        ""});
+        into.push_back(
+            {&self, Severity::Stop, c.id,
+             fmt::format("{}: {} has no place for it", circuitWords(in.project, c), in.project.boards[c.board].name),
+             ""});
     else if (r.clash)
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{} {}: another circuit stands in the same slot", nameOf(in.project, c.id), c.name),
-                        ""});
+                        fmt::format("{}: another circuit stands in the same slot", circuitWords(in.project, c)), ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {

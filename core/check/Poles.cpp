@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -14,8 +15,8 @@ void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const C
           std::vector<Snag>& into) {
     if (r.mostPoles > c.poles)
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{} {}: a {}-pole load stands on a {}-pole breaker", nameOf(in.project, c.id),
-                                    c.name, r.mostPoles, c.poles),
+                        fmt::format("{}: a {}-pole load stands on a {}-pole breaker", circuitWords(in.project, c),
+                                    r.mostPoles, c.poles),
                         ""});
 }
 

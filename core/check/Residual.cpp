@@ -3,6 +3,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 #include "core/check/Rooms.h"
 
 #include <fmt/format.h>
@@ -33,7 +34,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             why = "the supply is TT";
         if (why.empty()) continue;
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{} {}: no residual-current device, and {}", nameOf(in.project, c.id), c.name, why),
+                        fmt::format("{}: no residual-current device, and {}", circuitWords(in.project, c), why),
                         in.book.cite("residualWhere")});
     }
 }

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 
 #include <fmt/format.h>
 #include <map>
@@ -42,15 +43,15 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (most != rules.radialArea.end() && floor > most->second + 1e-9)
             into.push_back(
                 {&self, Severity::Check, id,
-                 fmt::format("{} {}: serves {} m², {} m² is usual for a radial behind {} A", nameOf(in.project, id),
-                             c.name, number(floor), number(most->second), rating(r.device)),
+                 fmt::format("{}: serves {} m², {} m² is usual for a radial behind {} A", circuitWords(in.project, c),
+                             number(floor), number(most->second), rating(r.device)),
                  in.book.cite("radial")});
     }
     if (!in.results.present.has(Results::Trait::Ring)) return;
     for (const Circuit& c : in.project.circuits) {
         if (!c.ring || c.use != CircuitUse::Load) continue;
         const CircuitResult& r = in.results.of(c.id);
-        const std::string name = nameOf(in.project, c.id) + " " + c.name;
+        const std::string name = circuitWords(in.project, c);
         if (!in.book.metric()) {
             into.push_back({&self, Severity::Stop, c.id, name + ": a ring, which " + in.book.title + " does not know",
                             in.book.title});
@@ -95,9 +96,11 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     int spurs = 0, points = 0;
     for (const Device& d : in.project.devices)
         if (d.circuit == id) ++(d.spur ? spurs : points);
+    const int more = (spurs - points + 1) / 2;
     if (ring && spurs > points)
-        out.push_back({fmt::format("Take {} points from spurs into the ring", (spurs - points + 1) / 2),
-                       [=, more = (spurs - points + 1) / 2](Project& p) {
+        out.push_back({more == 1 ? "Take a point from a spur into the ring"
+                                 : fmt::format("Take {} points from spurs into the ring", more),
+                       [=](Project& p) {
                            std::vector<DeviceId> into;
                            for (const Device& d : p.devices)
                                if (d.circuit == id && d.spur && int(into.size()) < more) into.push_back(d.id);

@@ -1,5 +1,6 @@
 // A transformer whose devices are larger than its protection allows.
 
+#include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/solve/EquipmentSize.h"
@@ -31,8 +32,8 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
                      both = withSecondary(in, t, r);
         if (device > std::max(alone, both) + 1e-6)
             into.push_back({&self, Severity::Stop, t.id,
-                            fmt::format("{}: a {} A primary device; {} A is the most {}", t.name, rating(device),
-                                        number(both > 0 ? std::max(alone, both) : alone),
+                            fmt::format("{}: {} A primary device; {} A is the most {}", t.name,
+                                        withArticle(rating(device)), number(both > 0 ? std::max(alone, both) : alone),
                                         both > 0 ? "with its secondary protected" : "without a secondary device"),
                             in.book.cite("transformer")});
     }
@@ -52,7 +53,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (device <= r.primaryAmps.v * in.book.tables.transformerPrimaryWithSecondary && main > 0)
         for (const Board& b : in.project.boards)
             if (b.feed == Ref(id)) {
-                out.push_back({fmt::format("Protect the secondary: a {} A main in {}", rating(main), b.name),
+                out.push_back({fmt::format("Protect the secondary: {} A main in {}", withArticle(rating(main)), b.name),
                                [=, board = b.id](Project& p) { p.boards.change(board)->main = main; }});
                 break;
             }

@@ -3,6 +3,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/CircuitWords.h"
 
 #include <fmt/format.h>
 
@@ -22,8 +23,8 @@ void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const
             std::vector<Snag>& into) {
     if (!c.letThroughKA || !c.letThroughData.empty()) return;
     into.push_back({&self, Severity::Check, c.id,
-                    fmt::format("{} {}: {} kA are said to be let through, and not by which device or curve",
-                                nameOf(in.project, c.id), c.name, figures(*c.letThroughKA)),
+                    fmt::format("{}: {} kA are said to be let through, and not by which device or curve",
+                                circuitWords(in.project, c), figures(*c.letThroughKA)),
                     in.book.cite("faultDevice")});
 }
 

@@ -1,5 +1,6 @@
 // A list of feeders taken into a project.
 
+#include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/exchange/FeederList.h"
@@ -254,7 +255,7 @@ private:
                        : usualSystem();
         const Ref made = addMade(b, {});
         out.notes.push_back(
-            fmt::format("{} is made as a {}; the list does not say what feeds it", name, wordOf(b.use)));
+            fmt::format("{} is made as {}; the list does not say what feeds it", name, withArticle(wordOf(b.use))));
         return made;
     }
     static bool speaksOfSupply(const std::string& name) {

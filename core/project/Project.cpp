@@ -89,7 +89,7 @@ std::string nameOf(const Project& p, Ref r) {
     if (auto* t = p.transformers.find(r.as<Transformer>())) return t->name;
     if (auto* s = p.sources.find(r.as<Source>())) return s->name;
     if (r.is<Circuit>()) return nameOf(p, r.as<Circuit>());
-    if (auto* l = p.loads.find(r.as<Load>())) return l->name;
+    if (auto* l = p.loads.find(r.as<Load>())) return !l->name.empty() ? l->name : l->tag.empty() ? "load" : l->tag;
     if (auto* m = p.rooms.find(r.as<Room>())) return m->number.empty() ? m->name : m->name + " " + m->number;
     if (auto* v = p.levels.find(r.as<Level>())) return v->name;
     if (auto* y = p.deviceTypes.find(r.as<DeviceType>())) return y->name;

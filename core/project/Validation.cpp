@@ -1,5 +1,6 @@
 #include "core/project/Validation.h"
 
+#include "core/base/Article.h"
 #include "core/base/Limits.h"
 #include "core/base/Utf8.h"
 #include "core/project/Fields.h"
@@ -214,7 +215,7 @@ void check(Checker& c, const Project& p, const Board& d) {
     if (passesOn(d.use)) {
         c.within("slots", d.slots, 0, 0);
         if (std::any_of(p.circuits.begin(), p.circuits.end(), [&](const Circuit& k) { return k.board == d.id; }))
-            c.say("use", fmt::format("{} holds circuits, and a {} holds none", d.name, wordOf(d.use)),
+            c.say("use", fmt::format("{} holds circuits, and {} holds none", d.name, withArticle(wordOf(d.use))),
                   "Move its circuits to another board first.");
     } else {
         c.within("slots", d.slots, 1, 1200);
@@ -234,7 +235,7 @@ void check(Checker& c, const Project& p, const Board& d) {
 void check(Checker& c, const Project& p, const Circuit& k) {
     c.resolves("board", p.boards, k.board, true);
     if (const Board* b = p.boards.find(k.board); b && passesOn(b->use))
-        c.say("board", fmt::format("{} is a {} and holds no circuits", b->name, wordOf(b->use)),
+        c.say("board", fmt::format("{} is {} and holds no circuits", b->name, withArticle(wordOf(b->use))),
               "Feed what hangs on it straight from it.");
     c.resolves("run", p.runs, k.run);
     c.within("poles", k.poles, 1, 3);

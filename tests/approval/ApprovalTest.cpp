@@ -2,21 +2,17 @@
 // shows as a difference here; one that was is taken over by `./dev approve` after it has been looked at.
 
 #include "core/base/Parse.h"
-#include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
 #include "core/exchange/ResultsText.h"
 #include "core/level/Level.h"
-#include "core/project/Edit.h"
 #include "core/project/ProjectFile.h"
-#include "tests/SourceTree.h"
+#include "tests/Approve.h"
 #include "tests/World.h"
 
 #include <charconv>
 #include <fmt/format.h>
-#include <fstream>
 #include <nlohmann/json.hpp>
 #include <set>
-#include <sstream>
 
 using namespace lintel;
 namespace fs = std::filesystem;
@@ -90,61 +86,6 @@ std::string textOf(const Drawing& d) {
     return out;
 }
 
-std::string contentOf(const fs::path& file) {
-    std::ifstream in(file, std::ios::binary);
-    std::ostringstream text;
-    text << in.rdbuf();
-    return text.str();
-}
-
-/// The first lines in which two texts differ.
-std::string difference(const std::string& was, const std::string& is) {
-    std::istringstream a(was), b(is);
-    std::string x, y, out;
-    int shown = 0;
-    for (int line = 1; shown < 8; ++line) {
-        const bool hasX = bool(std::getline(a, x)), hasY = bool(std::getline(b, y));
-        if (!hasX && !hasY) break;
-        if (hasX && hasY && x == y) continue;
-        // A long line from a little before the place where it differs.
-        const auto differs = std::size_t(std::mismatch(x.begin(), x.end(), y.begin(), y.end()).first - x.begin());
-        const std::size_t from = differs > 60 ? differs - 60 : 0;
-        const auto part = [&](bool has, const std::string& s) {
-            return !has ? std::string("nothing") : from < s.size() ? s.substr(from, 160) : std::string();
-        };
-        out += fmt::format("{}: was {}\n{}: is  {}\n", line, part(hasX, x), line, part(hasY, y));
-        ++shown;
-    }
-    return out;
-}
-
-void approve(const std::string& demo, const std::map<std::string, std::string>& texts) {
-    const fs::path approved = sourceTree() / "tests" / "approval" / demo;
-    const fs::path received = fs::temp_directory_path() / "lintel-received" / demo;
-    const bool take = std::getenv("LINTEL_APPROVE") != nullptr;
-    fs::remove_all(received);
-    if (take) {
-        fs::remove_all(approved);
-        fs::create_directories(approved);
-    }
-    std::set<std::string> known;
-    for (const auto& [name, text] : texts) {
-        known.insert(name);
-        if (take) std::ofstream(approved / name, std::ios::binary) << text;
-        const std::string before = contentOf(approved / name);
-        if (before == text) continue;
-        fs::create_directories(received);
-        std::ofstream(received / name, std::ios::binary) << text;
-        FAIL_CHECK(demo << ", " << name << " differs from what was approved (the whole in " << received.string()
-                        << "):\n"
-                        << difference(before, text) << "Look at it; if it is meant, `./dev approve` takes it over.");
-    }
-    for (const auto& entry : fs::directory_iterator(approved)) {
-        INFO(entry.path().string() << " is approved and is not made any more");
-        CHECK(known.count(entry.path().filename().string()) == 1);
-    }
-}
-
 /// What a working is like, whatever its numbers: its steps and the rules they rest on.
 std::string shapeOf(const Working& w) {
     std::string shape;
@@ -165,20 +106,6 @@ std::string workingsOf(const Project& p, const RuleBook& book, const Results& r)
     };
     for (Ref node : r.order) tell(node, true);
     for (const Circuit& c : p.circuits) tell(c.id, false);
-    return out;
-}
-
-std::string remediesOf(const CheckInput& in) {
-    std::string out;
-    for (const Snag& s : findSnags(in.project, in.book, in.results)) {
-        out += fmt::format("{}: {} [{}]\n", wordOf(s.severity), s.text, s.cited);
-        for (const Remedy& remedy : remediesFor(in, s)) {
-            Project done = in.project;
-            remedy.apply(done);
-            const auto changes = difference(in.project, done, "").changes.size();
-            out += fmt::format("    {} ({} {})\n", remedy.label, changes, changes == 1 ? "change" : "changes");
-        }
-    }
     return out;
 }
 
@@ -211,7 +138,7 @@ void approveDemo(const std::string& demo) {
     texts["results.txt"] = resultsText({p, book, r});
     texts["results-json.txt"] = linesOf(resultsJson({p, book, r}, false));
     texts["workings.txt"] = workingsOf(p, book, r);
-    texts["remedies.txt"] = remediesOf({p, book, r});
+    texts["remedies.txt"] = remediesText({p, book, r});
     texts["levelling.txt"] = levellingOf(p, r);
     const SheetInput in{p, book, r};
     for (const SheetEntry& sheet : issueSet(in)) texts["sheet-" + sheet.file + ".txt"] = textOf(sheet.draw());

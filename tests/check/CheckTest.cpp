@@ -1,11 +1,13 @@
 #include "core/base/Format.h"
 #include "core/check/Assumptions.h"
 #include "core/check/Compare.h"
+#include "core/exchange/ResultsText.h"
 #include "core/lists/List.h"
 #include "core/project/AddBelow.h"
 #include "core/project/Document.h"
 #include "core/project/LoadWords.h"
 #include "core/project/ProjectFile.h"
+#include "tests/Approve.h"
 #include "tests/Building.h"
 
 #include <set>
@@ -74,12 +76,19 @@ std::set<std::string>& covered() {
     return ids;
 }
 
+/// Where the cases of a test are told; nothing: nowhere.
+std::string*& told() {
+    static std::string* text = nullptr;
+    return text;
+}
+
 /// The rule finds its snag, says `text`, and each of its remedies puts it right.
 void expect(const Project& p, const std::string& rule, Severity severity, const std::string& text) {
     INFO(rule);
     covered().insert(rule);
     const Found f(p);
     REQUIRE(f.of(rule));
+    if (told()) *told() += "== " + rule + "\n" + remediesText({f.p, f.book, f.r}) + resultsText({f.p, f.book, f.r});
     INFO(f.of(rule)->text);
     CHECK(f.of(rule)->severity == severity);
     CHECK(f.of(rule)->text.find(text) != std::string::npos);
@@ -115,7 +124,10 @@ Project plainRoom(OneBoard& w, const std::string& kind, Occupancy occupancy) {
 }
 } // namespace
 
-TEST_CASE("each rule finds its mistake, in words with the numbers, and its remedies put it right") {
+TEST_CASE("each rule finds its mistake, in words with the numbers, and its remedies put it right: as approved") {
+    static std::string everyCase; // also there where a REQUIRE has ended this test
+    everyCase.clear();
+    told() = &everyCase;
     CHECK(Found(OneBoard().p).all.empty());
     {
         OneBoard w;
@@ -767,6 +779,8 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         INFO("no test covers the rule " << rule->id);
         CHECK(covered().count(rule->id) == 1);
     }
+    told() = nullptr;
+    approve("snags", {{"each-rule.txt", everyCase}});
 }
 
 TEST_CASE("a remedy says what it changes elsewhere before it is applied") {
