@@ -35,9 +35,11 @@ RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook&
                 }
             if (w)
                 w->step("Neutral",
-                        above > 0 && !need.nonlinear ? fmt::format("{} A: 200 A + 70 % of the rest = {} A",
-                                                                   figures(need.neutralAmps), figures(amps))
-                                                     : fmt::format("its own load, {} A", figures(amps)),
+                        above > 0 && !need.nonlinear
+                            ? fmt::format("{} A: {} A + {} % of the rest = {} A", figures(need.neutralAmps),
+                                          figures(book.tables.neutralAbove),
+                                          figures(book.tables.neutralAboveFactor * 100), figures(amps))
+                            : fmt::format("its own load, {} A", figures(amps)),
                         sizeWords(book, parts.neutral), book.cite("neutral"));
         }
     }

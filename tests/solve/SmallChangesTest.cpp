@@ -1,0 +1,252 @@
+// Figures that hang on one sign, one place of a table or one limit: each is worked out by hand in the comment beside
+// it.
+
+#include "core/check/Assumptions.h"
+#include "core/check/Check.h"
+#include "core/level/Level.h"
+#include "core/project/AddBelow.h"
+#include "core/solve/Busway.h"
+#include "core/solve/EquipmentSize.h"
+#include "core/solve/Fault.h"
+#include "core/solve/PhaseLoads.h"
+#include "core/solve/RunParts.h"
+#include "tests/World.h"
+
+#include "core/base/Format.h"
+
+using namespace lintel;
+
+namespace {
+
+const WorkingStep* stepOf(const Working& w, const std::string& what) {
+    for (const WorkingStep& s : w.steps)
+        if (s.what == what) return &s;
+    return nullptr;
+}
+
+/// A board below `from`, on a feeder of no length to speak of.
+BoardId boardBelow(Project& p, Ref from, const std::string& name, VoltageSystem system, double bus = 225) {
+    Board b;
+    b.name = name, b.system = system, b.bus = b.main = bus, b.ratingKA = 65, b.slots = 42;
+    const BoardId id = addBoard(p, b);
+    feedFrom(p, id, from);
+    Run& run = runOfNode(p, id);
+    run.lengthBy = LengthBy::Entered;
+    run.length = 0.001;
+    return id;
+}
+
+void load(Project& p, CircuitId c, double amount, LoadUnit unit, int poles, LoadKind kind = LoadKind::Equipment) {
+    Load l;
+    l.circuit = c, l.amount = amount, l.unit = unit, l.poles = poles, l.kind = kind;
+    p.loads.add(l);
+}
+
+} // namespace
+
+TEST_CASE("a cable in soil: the capacity in its working is the one that it is sized by") {
+    // Armoured, direct in the ground: soil of 1.5 K·m/W gives 1.28 where the table stands for 2.5.
+    MetricBoard w;
+    const CircuitId c = w.run(20, 30, 3);
+    Run& run = runOf(w.p, c);
+    run.cable = "armoured 90 °C", run.method = "D direct", run.soil = 1.5;
+    const Results r = w.results();
+    const Working working = explain(w.p, bs(), r, c);
+    const WorkingStep* capacity = stepOf(working, "Capacity");
+    REQUIRE(capacity);
+    CHECK_THAT(capacity->formula, Catch::Contains("× Ci 1.28"));
+    const double table =
+        bs().cables.type("armoured 90 °C")->method("D direct")->ampacity[1][std::size_t(r.of(c).run.size)];
+    CHECK(r.of(c).run.ampacity == Approx(table * 1.28));
+    CHECK_THAT(capacity->value, Catch::StartsWith("Iz " + figures(table * 1.28) + " A"));
+}
+
+TEST_CASE("a utility before a single-phase transformer: half a winding sees a quarter of it") {
+    Source s;
+    s.kind = SourceKind::UtilityTransformer, s.system = VoltageSystem::S240, s.kva = 25, s.percentZ = 2, s.xOverR = 0;
+    s.utilityMVA = 10, s.utilityXR = 0;
+    // Winding 240² / 25 000 · 2 % = 46.08 mΩ, a third of it from line to neutral: 15.36. Utility, out and back,
+    // 2 · 240² / 10 MVA = 11.52 mΩ, a quarter of it 2.88.
+    const FaultPoint f = atSource(s);
+    CHECK(f.lineLine == Approx(240 / 57.60));
+    CHECK(f.lineNeutral == Approx(120 / 18.24));
+    // A two-wire secondary sees all of it.
+    s.system = VoltageSystem::S120; // 120² / 25 000 · 2 % = 11.52 mΩ; 2 · 120² / 10 MVA = 2.88 mΩ
+    CHECK(atSource(s).lineNeutral == Approx(120 / 14.40));
+}
+
+TEST_CASE("without a neutral there is no fault to it, nor by its return") {
+    const FaultPoint f = given(20, 4, VoltageSystem::D480);
+    CHECK(f.threePhase == Approx(20));
+    CHECK(f.lineNeutral == 0);
+    CHECK(f.lineGround == 0);
+}
+
+TEST_CASE("a motor's device is no smaller than the series begins, whatever the smallest of the basis") {
+    // 100 W at 230 V take 0.43 A, 300 W 1.30 A: type D breakers of 6 A. Other loads keep to 10 A.
+    MetricBoard w;
+    w.p.basis.smallestBreaker = 10;
+    const CircuitId small = w.run(0.1, 5, 1, LoadKind::Motor), larger = w.run(0.3, 5, 1, LoadKind::Motor),
+                    other = w.run(0.1, 5);
+    const Results r = w.results();
+    CHECK(r.of(small).device == 6);
+    CHECK(r.of(larger).device == 6);
+    CHECK(r.of(other).device == 10);
+}
+
+TEST_CASE("AS/NZS: a cable that its load heats beyond every column of the book loses as much as hot") {
+    // Held at 2.5 mm² under 60 A, the temperature under load lies far above 110 °C: the cable's own 75 °C counts, and
+    // nothing is lowered.
+    MetricBoard w;
+    w.p.basis.ruleBook = "as-nzs-3000";
+    const RuleBook& book = bookOf("as-nzs-3000");
+    const CircuitId c = w.circuit(60, LoadUnit::A, 1);
+    Run& run = runOf(w.p, c);
+    run.lengthBy = LengthBy::Entered;
+    run.length = 10;
+    run.heldSize = "2.5";
+    const double cool = solve(w.p, book).of(c).run.dropOwn;
+    w.p.basis.dropWhenWarm = true;
+    CHECK(solve(w.p, book).of(c).run.dropOwn == Approx(cool));
+}
+
+TEST_CASE("a two-pole device does not straddle two ways") {
+    Board b;
+    b.form = BoardForm::Ways;
+    b.slots = 36;
+    CHECK(slotOfPole(b, 1, 1, 2) == 2);
+    CHECK(slotOfPole(b, 2, 1, 2) == 3);
+    CHECK(slotOfPole(b, 3, 1, 2) == 0); // L3 of the first way and L1 of the second
+    CHECK(slotOfPole(b, 2, 1, 3) == 0);
+    CHECK(slotOfPole(b, 4, 2, 3) == 6);
+    CHECK(slotOfPole(b, 36, 0, 1) == 36);
+    CHECK(slotOfPole(b, 37, 0, 1) == 0);
+}
+
+TEST_CASE("what a board below has on its neutral, line by line, is on the neutral of its feeder") {
+    OneBoard w;
+    const BoardId two = boardBelow(w.p, w.board, "LP-2", VoltageSystem::Y208);
+    const double va[] = {100, 200, 400};
+    for (int i = 0; i < 3; ++i) {
+        const CircuitId c = addCircuit(w.p, two, 1, "x");
+        w.p.circuits.change(c)->slot = 2 * i + 1; // lines A, B, C
+        load(w.p, c, va[i], LoadUnit::VA, 1);
+    }
+    const Results r = w.solved();
+    for (std::size_t i = 0; i < 3; ++i) {
+        CHECK(r.of(two).neutralVa[i] == Approx(va[i]));
+        CHECK(r.of(w.board).neutralVa[i] == Approx(va[i]));
+    }
+}
+
+TEST_CASE("no size is asked for what nothing feeds, what hangs in a circle, or what carries nothing") {
+    OneBoard w;
+    CHECK_FALSE(equipmentSize(w.p, nec(), w.solved(), w.board)); // nothing hangs on it
+    w.circuit(1000);
+    CHECK(equipmentSize(w.p, nec(), w.solved(), w.board));
+    w.p.boards.change(w.board)->feed = {};
+    CHECK_FALSE(equipmentSize(w.p, nec(), w.solved(), w.board));
+    const BoardId two = boardBelow(w.p, w.board, "LP-2", VoltageSystem::Y208);
+    const CircuitId back = addCircuit(w.p, two, 3, "LP-1");
+    w.p.boards.change(w.board)->feed = back;
+    const Results circle = w.solved();
+    REQUIRE(circle.of(w.board).looped);
+    CHECK_FALSE(equipmentSize(w.p, nec(), circle, w.board));
+}
+
+TEST_CASE("a load entered line by line on two poles stays on its lines") {
+    OneBoard w(VoltageSystem::S240);
+    const CircuitId c = w.circuit(3000, LoadUnit::VA, 2);
+    for (const Load& l : w.p.loads)
+        if (l.circuit == c) {
+            w.p.loads.change(l.id)->splitA = 2;
+            w.p.loads.change(l.id)->splitB = 1;
+            break;
+        }
+    const Results r = w.solved();
+    CHECK(r.of(c).phaseVa[0] == Approx(2000));
+    CHECK(r.of(c).phaseVa[1] == Approx(1000));
+    CHECK(r.of(c).load.v == Approx(2000.0 / 120));
+}
+
+TEST_CASE("a busway at a power factor: the volts along its bars by resistance and reactance") {
+    OneBoard w(VoltageSystem::Y480);
+    w.p.basis.units = UnitSystem::Metric;
+    Board& b = *w.p.boards.change(w.board);
+    b.use = BoardUse::Busway, b.form = BoardForm::Ways, b.barLength = 60, b.barR20 = 0.1, b.barR = 0.125, b.barX = 0.05;
+    const CircuitId c = w.circuit(60, LoadUnit::kVA, 3, -1, LoadKind::Equipment, false, 0.8);
+    w.p.circuits.change(c)->along = 50;
+    // 72.169 A over 50 m: 0.125 · 0.8 + 0.05 · 0.6 = 0.13 mΩ/m; √3 · 72.169 · 50 · 0.13 mΩ = 0.8125 V of 480.
+    CHECK(w.solved().of(c).tap->dropOwn == Approx(0.16927).epsilon(1e-3));
+}
+
+TEST_CASE("lighting by area: what the other loads have of reactive power stays") {
+    // 1 000 VA at 0.8 are 800 W and 600 var; by area 2 000 W of lighting are missing.
+    OneBoard w;
+    w.circuit(1000, LoadUnit::VA, 1, -1, LoadKind::Equipment, false, 0.8);
+    w.p.basis.lightingAreaOf = "office";
+    const LevelId level = w.p.levels.begin()->id;
+    w.p.boards.change(w.board)->level = level;
+    w.p.rooms.add({{}, level, "1", "Office", "office", {{0, 0}, {10, 0}, {10, 10}, {0, 10}}, {}, 0, 0, {}, {}});
+    const Results r = w.solved();
+    REQUIRE(r.of(w.source).lightingFloor > 0);
+    CHECK(r.of(w.source).connected == Approx(1000)); // what is connected is what it was
+    CHECK(r.of(w.source).demandPower.imag() == Approx(600));
+    CHECK(r.of(w.source).demandPower.real() == Approx(800 + r.of(w.source).lightingFloor));
+}
+
+TEST_CASE("the smallest size of the book can be held, and counts where it lies in a conduit") {
+    OneBoard w;
+    w.p.basis.smallestBranch = "12";
+    const CircuitId c = w.circuit(10, LoadUnit::A, 1, 10);
+    runOf(w.p, c).heldSize = "14";
+    w.p.circuits.change(c)->heldBreaker = 15;
+    const Results r = w.solved();
+    CHECK(nec().sizes()[std::size_t(r.of(c).run.size)].name == "14");
+    CHECK(r.of(c).run.state == Sizing::Held);
+    // Line, neutral and ground of #14 THHN: 3 · 0.0097 in².
+    CHECK(partsOf(w.p, nec(), r, c).conduit.area == Approx(3 * 0.0097 * 645.16));
+}
+
+TEST_CASE("a loop's longest run is nothing where there is no length, and so many metres where there is") {
+    MetricBoard w;
+    const CircuitId c = w.run(2, 0);
+    CHECK(w.results().of(c).run.earth->longest == 0);
+    runOf(w.p, c).length = 10;
+    const Results r = w.results();
+    // At its longest the loop is at its limit: before + (loop − before) · longest / length.
+    const auto& e = *r.of(c).run.earth;
+    REQUIRE(e.longest > 0);
+    Project q = w.p;
+    runOf(q, c).length = double(e.longest);
+    const Results there = solve(q, bs());
+    if (there.of(c).run.size == r.of(c).run.size)
+        CHECK(there.of(c).run.earth->zs == Approx(double(e.limit)).epsilon(1e-3));
+}
+
+TEST_CASE("a cancelled levelling ends at once") {
+    OneBoard w;
+    for (int i = 0; i < 38; ++i) w.circuit(137.0 + 71 * (i * 7 % 13));
+    int asked = 0;
+    levelBoard(w.p, w.solved(), w.board, levelEffort, [&] {
+        ++asked;
+        return true;
+    });
+    CHECK(asked >= 1);
+    CHECK(asked <= 8); // not once for each of the thousands of steps that are left
+}
+
+TEST_CASE("boards turned against one another: each line's load is what the boards give it, none more") {
+    OneBoard w;
+    for (double va : {3000.0, 2000.0}) {
+        const BoardId two = boardBelow(w.p, w.board, freeBoardName(w.p, "LP-1"), VoltageSystem::Y208);
+        const CircuitId c = addCircuit(w.p, two, 1, "load");
+        load(w.p, c, va, LoadUnit::VA, 1);
+    }
+    w.circuit(400); // of the board itself, on A or where it stands
+    const Results r = w.solved();
+    const TurningChoices found = levelByTurning(w.p, r, w.board);
+    for (const Turning& t : found.byBoards) CHECK(t.phaseVa[0] + t.phaseVa[1] + t.phaseVa[2] == Approx(5400));
+    CHECK(found.byBoards.front().turns.empty());
+    for (std::size_t i = 0; i < 3; ++i) CHECK(found.byBoards.front().phaseVa[i] == Approx(r.of(w.board).phaseVa[i]));
+}
