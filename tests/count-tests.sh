@@ -13,6 +13,11 @@ while [ $# -gt 1 ]; do
         echo "$program lists tests that ctest does not run, or the other way round (see above)"
         exit 1
     fi
+    # Catch2 indents a name to its first colon: one that stands near the edge of its 80 columns ends the program when it tells of a failure.
+    if "$program" --list-test-names-only | awk 'index($0, ": ") > 70 { print; found = 1 } END { exit !found }'; then
+        echo "these names have a colon too far to the right: their failures could not be told"
+        exit 1
+    fi
     [ -n "$("$program" --list-test-names-only || true)" ] || { echo "$program lists no tests"; exit 1; }
     echo "$prefix$("$program" --list-test-names-only | grep -c .) tests, one entry each"
 done

@@ -64,7 +64,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
                 if (const Gap g = longestGap(in, *r); g.length > 2 * reach * 1.001)
                     into.push_back({&self, Severity::Check, r->id,
                                     fmt::format("{}: {} ft of wall without a receptacle, {} ft is the most",
-                                                nameOf(in.project, Ref(r->id)), number(inFeet(Metres{g.length})),
+                                                nameOf(in.project, Ref(r->id)), number(inFeet(Metres{g.length}), 1),
                                                 number(2 * in.book.tables.spacingReach)),
                                     in.book.cite("outletSpacing")});
 }

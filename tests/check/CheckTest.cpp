@@ -124,7 +124,7 @@ Project plainRoom(OneBoard& w, const std::string& kind, Occupancy occupancy) {
 }
 } // namespace
 
-TEST_CASE("each rule finds its mistake, in words with the numbers, and its remedies put it right: as approved") {
+TEST_CASE("each rule finds its mistake, in words with the numbers, and its remedies put it right, as approved") {
     static std::string everyCase; // also there where a REQUIRE has ended this test
     everyCase.clear();
     told() = &everyCase;
@@ -495,13 +495,13 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         expect(home, "arc-fault", Severity::Stop, "LP-1-1 Counter: outlets in Room 1 without arc-fault protection");
         CHECK_FALSE(Found(home).of("ground-fault")); // not asked for in a bedroom
         // 4 m × 5 m: 18 m of wall with one receptacle: 59 ft, 12 ft is the most.
-        expect(home, "outlet-spacing", Severity::Check, "59 ft of wall without a receptacle, 12 ft is the most");
+        expect(home, "outlet-spacing", Severity::Check, "59.1 ft of wall without a receptacle, 12 ft is the most");
         // Another half a metre from the corner where the outline begins: from the first one on, 16.5 m are left.
         Project two = home;
         Device corner = *two.devices.begin();
         corner.at = {0.5, 0.05};
         two.devices.add(corner);
-        expect(two, "outlet-spacing", Severity::Check, "54 ft of wall without a receptacle, 12 ft is the most");
+        expect(two, "outlet-spacing", Severity::Check, "54.1 ft of wall without a receptacle, 12 ft is the most");
     }
     {
         OneBoard w;

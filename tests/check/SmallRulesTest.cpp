@@ -1,0 +1,324 @@
+// What a snag and its remedies say at the edge: each figure is worked out by hand in the comment beside it.
+
+#include "core/base/Format.h"
+#include "core/check/Assumptions.h"
+#include "core/check/Check.h"
+#include "core/check/CircuitFilter.h"
+#include "core/project/AddBelow.h"
+#include "core/sheets/Sheets.h"
+#include "tests/World.h"
+
+using namespace lintel;
+
+namespace {
+
+struct Told {
+    Project p;
+    const RuleBook& book;
+    Results r;
+    std::vector<Snag> all;
+    explicit Told(const Project& project)
+        : p(project), book(bookOf(p.basis.ruleBook)), r(solve(p, book)), all(findSnags(p, book, r)) {}
+    const Snag* of(const std::string& rule, const std::string& about = "") const {
+        for (const Snag& s : all)
+            if (s.rule->id == rule && s.text.find(about) != std::string::npos) return &s;
+        return nullptr;
+    }
+    std::vector<std::string> remedies(const std::string& rule) const {
+        std::vector<std::string> out;
+        for (const Remedy& m : remediesFor({p, book, r}, *of(rule))) out.push_back(m.label);
+        return out;
+    }
+};
+
+bool offers(const std::vector<std::string>& labels, const std::string& part) {
+    return std::any_of(labels.begin(), labels.end(),
+                       [&](const std::string& l) { return l.find(part) != std::string::npos; });
+}
+
+BoardId boardBelow(Project& p, Ref from, const std::string& name, VoltageSystem system, double bus = 225) {
+    Board b;
+    b.name = name, b.system = system, b.bus = b.main = bus, b.ratingKA = 65, b.slots = 42;
+    const BoardId id = addBoard(p, b);
+    feedFrom(p, id, from);
+    Run& run = runOfNode(p, id);
+    run.lengthBy = LengthBy::Entered;
+    run.length = 0.001;
+    return id;
+}
+
+CircuitId loaded(Project& p, BoardId board, int poles, double amount, LoadUnit unit,
+                 LoadKind kind = LoadKind::Equipment, double metres = 1) {
+    const CircuitId c = addCircuit(p, board, poles, "load");
+    Load l;
+    l.circuit = c, l.amount = amount, l.unit = unit, l.poles = poles, l.kind = kind;
+    p.loads.add(l);
+    Run& run = runOf(p, c);
+    run.lengthBy = LengthBy::Entered;
+    run.length = metres;
+    return c;
+}
+
+/// A bedroom of a dwelling with this outline and a receptacle at each of these points.
+Project bedroom(OneBoard& w, const std::vector<Point>& outline, const std::vector<Point>& receptacles) {
+    Project& p = w.p;
+    p.basis.occupancy = Occupancy::Dwelling;
+    const LevelId level = p.levels.begin()->id;
+    p.rooms.add({{}, level, "1", "Room", "bedroom", outline, {}, 0, 0, {}, {}});
+    DeviceType t;
+    t.name = "Receptacle";
+    const DeviceTypeId type = p.deviceTypes.add(t);
+    for (Point at : receptacles) {
+        Device d;
+        d.type = type, d.level = level, d.at = at;
+        p.devices.add(d);
+    }
+    return p;
+}
+
+} // namespace
+
+TEST_CASE("drop: it is judged on its load only where that keeps within its own limit and within the total") {
+    // 16 A of the breaker's rating of 20 A count on the basis, 4 A is the load: a quarter of the drop.
+    OneBoard w;
+    w.p.basis.branchDropBasis = DropBasis::Share;
+    w.p.basis.upsizingCeiling = 0;
+    const CircuitId c = w.circuit(4, LoadUnit::A, 1, 200);
+    const Told own(w.p);
+    REQUIRE(own.of("drop"));
+    const double lost = own.r.of(c).run.dropOwn / 4;
+    REQUIRE(lost < 3);
+    CHECK(offers(own.remedies("drop"), "Judge it on its load"));
+    // Where the way to its board already loses nearly all that is allowed, that is no remedy.
+    Project q = w.p;
+    q.basis.totalDropLimit = lost; // and a feeder that loses something
+    Run& feeder = *q.runs.change(q.boards[w.board].run);
+    feeder.length = 100;
+    loaded(q, w.board, 3, 100, LoadUnit::A);
+    const Told all(q);
+    REQUIRE(all.of("drop", "load"));
+    REQUIRE(all.r.of(c).run.need.totalBefore > 0.1);
+    for (const Snag& s : all.all)
+        if (std::string(s.rule->id) == "drop" && s.about == Ref(c))
+            for (const Remedy& m : remediesFor({all.p, all.book, all.r}, s))
+                CHECK(m.label.find("Judge it on its load") == std::string::npos);
+}
+
+TEST_CASE("a filter finds the first of what is tied") {
+    OneBoard w;
+    const CircuitId a = w.circuit(100), b = w.circuit(100);
+    w.circuit(100);
+    w.p.circuits.change(a)->tie = w.p.circuits.change(b)->tie = 1;
+    const Results r = w.solved();
+    const auto filter = CircuitFilter::from("tied");
+    REQUIRE(filter);
+    int found = 0;
+    for (const Circuit& c : w.p.circuits) found += filter->matches({w.p, nec(), r}, c);
+    CHECK(found == 2);
+}
+
+TEST_CASE("busway: bars of 750 A may stand behind 800 A, the next rating above, and not behind 1 000 A") {
+    OneBoard w(VoltageSystem::Y480);
+    Board& b = *w.p.boards.change(w.board);
+    b.use = BoardUse::Busway, b.form = BoardForm::Ways, b.bus = 750, b.main = 800;
+    CHECK_FALSE(Told(w.p).of("busway-device"));
+    w.p.boards.change(w.board)->main = 1000;
+    REQUIRE(Told(w.p).of("busway-device"));
+    CHECK_THAT(Told(w.p).of("busway-device")->text, Catch::Contains("rated 750 A behind " + number(1000) + " A"));
+    // 900 A: the next rating is 1 000 A, and beyond 800 A none above its own is allowed.
+    w.p.boards.change(w.board)->bus = 900;
+    CHECK(Told(w.p).of("busway-device"));
+    w.p.boards.change(w.board)->main = 900;
+    CHECK_FALSE(Told(w.p).of("busway-device"));
+}
+
+TEST_CASE("an assumption hides something only where less is held than is needed") {
+    OneBoard w;
+    const CircuitId c = w.circuit(18, LoadUnit::A); // 20 A
+    const auto hides = [&] {
+        for (const Assumption& a : assumptionsOf({w.p, nec(), w.solved()}))
+            if (a.about == Ref(c) && a.kind == AssumptionKind::Held) return a.hides;
+        FAIL("it is not listed");
+        return false;
+    };
+    w.p.circuits.change(c)->heldBreaker = 20;
+    CHECK_FALSE(hides());
+    w.p.circuits.change(c)->heldBreaker = 25;
+    CHECK_FALSE(hides());
+    w.p.circuits.change(c)->heldBreaker = 15;
+    CHECK(hides());
+}
+
+TEST_CASE("radials of a household: a three-phase circuit and a ring are not judged as one") {
+    MetricBoard w;
+    w.p.basis.occupancy = Occupancy::Dwelling;
+    const LevelId level = w.p.levels.begin()->id;
+    w.p.rooms.add({{}, level, "1", "Room", "living room", {{0, 0}, {12, 0}, {12, 10}, {0, 10}}, {}, 0, 0, {}, {}});
+    DeviceType t;
+    t.name = "Socket", t.load = 100, t.kind = LoadKind::Receptacle;
+    const DeviceTypeId type = w.p.deviceTypes.add(t);
+    const auto told = [&](int poles, bool ring) {
+        MetricBoard v = w;
+        const CircuitId c = addCircuit(v.p, v.board, poles, "Sockets");
+        v.p.circuits.change(c)->ring = ring;
+        v.p.circuits.change(c)->residual = 30;
+        Device d;
+        d.type = type, d.level = level, d.at = {1, 1}, d.circuit = c;
+        v.p.devices.add(d);
+        return Told(v.p).of("ring", "is usual for a radial") != nullptr;
+    };
+    CHECK(told(1, false)); // 120 m² behind 20 A at most: 50 m² is usual
+    CHECK_FALSE(told(3, false));
+    CHECK_FALSE(told(1, true));
+}
+
+TEST_CASE("transformers: what protects the secondary, of nine amperes and more and of less (Table 450.3(B))") {
+    const auto stops = [](double kva, double secondaryMain, double primaryDevice) {
+        OneBoard w(VoltageSystem::Y480);
+        Transformer t;
+        t.name = "T-1", t.kva = kva, t.primary = VoltageSystem::Y480, t.secondary = VoltageSystem::Y208;
+        const TransformerId id = w.p.transformers.add(t);
+        feedFrom(w.p, id, w.board);
+        runOfNode(w.p, id).lengthBy = LengthBy::Entered;
+        boardBelow(w.p, id, "LP-2", VoltageSystem::Y208, secondaryMain);
+        w.p.circuits.change(w.p.transformers[id].feed.as<Circuit>())->heldBreaker = primaryDevice;
+        return Told(w.p).of("transformer-device") != nullptr;
+    };
+    // 45 kVA: 54.1 A and 124.9 A. Primary alone 125 %: 67.7, so 70 A; with a secondary of at most 125 % (156, next 175
+    // A) up to 250 %: 135 A.
+    CHECK_FALSE(stops(45, 175, 125));
+    CHECK(stops(45, 200, 125));
+    CHECK(stops(45, 175, 150));
+    // 3 kVA: 3.6 A and 8.33 A, below nine: 167 % is 13.9 A and nothing above it.
+    CHECK(stops(3, 15, 8));
+}
+
+TEST_CASE("a circuit that carries nothing is not asked for a residual-current device") {
+    MetricBoard w;
+    const CircuitId c = addCircuit(w.p, w.board, 1, "Sockets to come");
+    Load l;
+    l.circuit = c, l.amount = 0, l.kind = LoadKind::Receptacle;
+    const LoadId id = w.p.loads.add(l);
+    CHECK_FALSE(Told(w.p).of("residual"));
+    w.p.loads.change(id)->amount = 500;
+    CHECK(Told(w.p).of("residual"));
+}
+
+TEST_CASE("wall without a receptacle: places along walls that lie askew, short walls, and a corner drawn twice") {
+    // A room of 3 m × 4 m turned by 36.87°: walls along (4, 3)/5 and (−3, 4)/5. Receptacles in the middle of the four
+    // walls: from the middle of a wall of 4 m to that of one of 3 m are 2 + 1.5 = 3.5 m, 11.5 ft. Within 12 ft.
+    const auto at = [](double u, double v) { return Point{0.8 * u - 0.6 * v, 0.6 * u + 0.8 * v}; };
+    const std::vector<Point> outline{at(0, 0), at(4, 0), at(4, 3), at(0, 3)};
+    {
+        OneBoard w;
+        CHECK_FALSE(Told(bedroom(w, outline, {at(2, 0), at(4, 1.5), at(2, 3), at(0, 1.5)})).of("outlet-spacing"));
+    }
+    {
+        // Without the one on the second wall: 2 + 3 + 2 = 7 m, 23.0 ft.
+        OneBoard w;
+        const Told t(bedroom(w, outline, {at(2, 0), at(2, 3), at(0, 1.5)}));
+        REQUIRE(t.of("outlet-spacing"));
+        CHECK_THAT(t.of("outlet-spacing")->text, Catch::Contains("23.0 ft of wall"));
+        CHECK(t.remedies("outlet-spacing").front() == "Place a receptacle in the middle of it");
+        Project q = t.p;
+        remediesFor({t.p, t.book, t.r}, *t.of("outlet-spacing")).front().apply(q);
+        for (const Device& d : q.devices)
+            if (d.id.value == 4) {
+                CHECK(d.at.x == Approx(at(4, 1.5).x));
+                CHECK(d.at.y == Approx(at(4, 1.5).y));
+            }
+    }
+    {
+        // The same with a corner drawn twice.
+        OneBoard w;
+        const std::vector<Point> twice{at(0, 0), at(4, 0), at(4, 0), at(4, 3), at(0, 3)};
+        CHECK_FALSE(Told(bedroom(w, twice, {at(2, 0), at(4, 1.5), at(2, 3), at(0, 1.5)})).of("outlet-spacing"));
+    }
+    {
+        // A wall of 0.8 m in the middle of the stretch takes the receptacle: 10 m × 0.8 m, receptacles at the long
+        // walls 3 m from the short one: 3 + 0.8 + 3 = 6.8 m.
+        OneBoard w;
+        const std::vector<Point> narrow{{0, 0}, {6, 0}, {6, 0.8}, {0, 0.8}};
+        const Told t(bedroom(w, narrow, {{3, 0}, {3, 0.8}, {0, 0.4}}));
+        REQUIRE(t.of("outlet-spacing"));
+        CHECK_THAT(t.of("outlet-spacing")->text, Catch::Contains("22.3 ft of wall"));
+        Project q = t.p;
+        remediesFor({t.p, t.book, t.r}, *t.of("outlet-spacing")).front().apply(q);
+        Point last;
+        for (const Device& d : q.devices) last = d.at;
+        CHECK(last.x == Approx(6));
+        CHECK(last.y == Approx(0.4));
+    }
+}
+
+TEST_CASE("a feeder of motors and of other loads: what both allow (430.62, 430.63)") {
+    // A motor of 50 hp, 65 A: 175 A at most; 30 A at 277 V on one pole are 10 A of each line: 175 + 10.
+    OneBoard w(VoltageSystem::Y480);
+    w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 400;
+    const BoardId two = boardBelow(w.p, w.board, "MC-1", VoltageSystem::Y480);
+    loaded(w.p, two, 3, 50, LoadUnit::hp, LoadKind::Motor);
+    loaded(w.p, two, 1, 30, LoadUnit::A);
+    w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->heldBreaker = 200;
+    runOfNode(w.p, two).heldSize = "3", runOfNode(w.p, two).heldSets = 1;
+    const Told t(w.p);
+    REQUIRE(t.of("motor-feeder"));
+    CHECK_THAT(t.of("motor-feeder")->text, Catch::Contains("feeds motors that allow 185 A"));
+}
+
+TEST_CASE("sheets that nobody may build from say what is open, and only that") {
+    const auto words = [](const Project& p) {
+        const Results r = solve(p, nec());
+        std::string all;
+        const SheetInput in{p, nec(), r};
+        for (const SheetEntry& e : issueSet(in))
+            for (const Mark& m : e.draw().marks)
+                if (const auto* t = std::get_if<TextMark>(&m);
+                    t && t->text.find("Not for construction") != std::string::npos)
+                    return t->text;
+        return all;
+    };
+    OneBoard w;
+    w.circuit(1000, LoadUnit::VA, 1, 20);
+    CHECK(words(w.p).empty());
+    Project stop = w.p;
+    stop.boards.change(w.board)->ratingKA = 10; // 20 kA are available
+    CHECK_THAT(words(stop), Catch::Contains("1 stop is open") && !Catch::Contains("length"));
+    Project length = w.p;
+    length.runs.change(length.boards[w.board].run)->lengthBy = LengthBy::Reach;
+    CHECK_THAT(words(length), Catch::Contains("1 length is not known") && !Catch::Contains("stop"));
+}
+
+TEST_CASE("lighting by area is entered where a single place is left") {
+    OneBoard w(VoltageSystem::Y208, 12);
+    for (int i = 0; i < 11; ++i) w.circuit(100, LoadUnit::VA, 1, 10);
+    w.p.basis.lightingAreaOf = "office";
+    const LevelId level = w.p.levels.begin()->id;
+    w.p.boards.change(w.board)->level = level;
+    w.p.rooms.add({{}, level, "1", "Office", "office", {{0, 0}, {10, 0}, {10, 10}, {0, 10}}, {}, 0, 0, {}, {}});
+    const Told t(w.p);
+    REQUIRE(t.of("lighting-floor"));
+    CHECK(offers(t.remedies("lighting-floor"), "as an allowance on LP-1"));
+}
+
+TEST_CASE("a UPS of 1 kVA has its kVA, and one that charges nothing says nothing of it") {
+    OneBoard w(VoltageSystem::Y480);
+    w.circuit(0.5, LoadUnit::kVA, 3);
+    const BoardId ups = insertInFeed(w.p, w.board, BoardUse::Ups);
+    w.p.boards.change(ups)->kva = 1;
+    w.p.boards.change(ups)->efficiency = 0.9;
+    const Told t(w.p);
+    CHECK_FALSE(t.of("ups", "not entered"));
+    CHECK_THAT(explain(t.p, t.book, t.r, ups).text(), !Catch::Contains("charged") && Catch::Contains("Takes beside"));
+    w.p.boards.change(ups)->kva = 0;
+    CHECK(Told(w.p).of("ups", "not entered"));
+}
+
+TEST_CASE("a transformer's working: its primary device from the share of the table") {
+    OneBoard w(VoltageSystem::Y480);
+    Transformer t;
+    t.name = "T-1", t.kva = 45, t.primary = VoltageSystem::Y480, t.secondary = VoltageSystem::Y208;
+    const TransformerId id = w.p.transformers.add(t);
+    feedFrom(w.p, id, w.board);
+    // 45 kVA / (√3 · 480 V) = 54.1 A; 125 % of it 67.7 A.
+    CHECK_THAT(explain(w.p, nec(), w.solved(), id).text(), Catch::Contains("54.1 A × 125 % = 67.7 A"));
+}
