@@ -86,7 +86,7 @@ def explained():
     try:
         for line in open(os.path.join(ROOT, "tests", "mutants-explained.txt"), encoding="utf-8"):
             if "|" in line and not line.startswith("#"):
-                parts = [p.strip() for p in line.split("|")]
+                parts = [p.strip().replace("\\|", "|") for p in re.split(r"(?<!\\)\|", line)]
                 known.add((parts[0], parts[1], parts[2]))
     except FileNotFoundError:
         pass
@@ -201,14 +201,17 @@ def main():
     seed = int(sys.argv[2]) if len(sys.argv) > 2 else 1
     copy_tree()
     print("building what is not changed …", flush=True)
-    flags = "-O1 -g0 -DNDEBUG -Wno-error -w"
+    # With assertions of the library: a change that reads beyond the end of a list is noticed where it does.
+    flags = "-O1 -g0 -DNDEBUG -D_GLIBCXX_ASSERTIONS -Wno-error -w"
     if run(["cmake", "-S", TREE, "-B", BUILD, "-G", "Ninja", "-DCMAKE_CXX_FLAGS_RELWITHDEBINFO=" + flags, "-DCMAKE_EXE_LINKER_FLAGS=-fuse-ld=lld"], 300):
         sys.exit("it does not configure")
     if told := build():
         sys.exit("it does not build:\n" + told[-4000:])
-    tests = [os.path.join(BUILD, "core-tests"), "--abort", "~killed at random*"]  # that one goes by the clock
+    # All but what goes by the clock, and what reads and writes files only: it takes half of the time and notices no arithmetic.
+    files = ["FuzzTest", "HostileInputTest", "KeeperTest", "KillTest", "DxfTest", "DxfWriterTest", "IssuesTest"]
+    tests = [os.path.join(BUILD, "core-tests"), "--abort", "-#", "~killed at random*" + "".join(f"~[#{f}]" for f in files)]
     near = [tests[0], "--abort", "-#", files_first(["solve", "rules", "check", "level"])]  # most is noticed there, in seconds
-    approved = [tests[0], "--abort", "*are as approved"]
+    approved = [tests[0], "--abort", "*as approved"]
     if run(tests, 600, cwd="/"):
         sys.exit("the tests fail before anything is changed")
     everything = candidates()
@@ -225,9 +228,10 @@ def main():
         where = dict(cwd="/", env=dict(os.environ, LINTEL_MUTANT=str(number)))
         return run(near, 120, **where) or run(approved, 120, **where) or run(tests, 300, **where)
 
+    def is_known(c):
+        return (c.path, c.source.strip(), c.words()) in known
+
     def tell(c, what):
-        if what == "survived" and (c.path, c.source.strip(), c.words()) in known:
-            what = "same"
         count[what] += 1
         if what == "survived":
             print(f"SURVIVED {c.path}:{c.line + 1}  {c.words()}\n    {c.source.strip()}", flush=True)
@@ -238,11 +242,14 @@ def main():
     if noticed(0):
         sys.exit("the tests fail with all changes built in and none switched on")
     with concurrent.futures.ThreadPoolExecutor(os.cpu_count()) as pool:
-        for c, bad in zip(inside, pool.map(lambda c: noticed(c.number), inside)):
-            tell(c, "caught" if bad else "survived")
+        for c, bad in zip(inside, pool.map(lambda c: is_known(c) or noticed(c.number), inside)):
+            tell(c, "same" if is_known(c) else "caught" if bad else "survived")
     for path in {c.path for c in changes}:
         write(path, [], Change.made)
     for c in outside:
+        if is_known(c):
+            tell(c, "same")
+            continue
         write(c.path, [c], Change.made)
         tell(c, "broken" if build() else "caught" if noticed(0) else "survived")
         write(c.path, [], Change.made)

@@ -322,3 +322,45 @@ TEST_CASE("a transformer's working: its primary device from the share of the tab
     // 45 kVA / (√3 · 480 V) = 54.1 A; 125 % of it 67.7 A.
     CHECK_THAT(explain(w.p, nec(), w.solved(), id).text(), Catch::Contains("54.1 A × 125 % = 67.7 A"));
 }
+
+TEST_CASE("receptacles of 150 V to ground and up to 50 A, on three poles up to 100 A (210.8(B))") {
+    const auto asked = [](VoltageSystem system, int poles, double amps) {
+        OneBoard w(system);
+        Project& p = w.p;
+        const LevelId level = p.levels.begin()->id;
+        p.rooms.add({{}, level, "1", "Room", "Kitchen", {{0, 0}, {4, 0}, {4, 5}, {0, 5}}, {}, 0, 0, {}, {}});
+        DeviceType t;
+        t.name = "Receptacle", t.load = amps, t.unit = LoadUnit::A, t.poles = poles;
+        Device d;
+        d.type = p.deviceTypes.add(t);
+        d.level = level;
+        d.at = {2, 0.05};
+        d.circuit = addCircuit(p, w.board, poles, "Counter");
+        p.devices.add(d);
+        return Told(p).of("ground-fault") != nullptr;
+    };
+    CHECK(asked(VoltageSystem::Y208, 1, 16));
+    CHECK(asked(VoltageSystem::Y208, 1, 49)); // 50 A
+    CHECK_FALSE(asked(VoltageSystem::Y208, 1, 51));
+    CHECK(asked(VoltageSystem::Y208, 3, 51)); // 60 A on three poles
+    CHECK(asked(VoltageSystem::Y208, 3, 99));
+    CHECK_FALSE(asked(VoltageSystem::Y208, 3, 101));
+    CHECK_FALSE(asked(VoltageSystem::Y480, 1, 16)); // 277 V
+    CHECK_FALSE(asked(VoltageSystem::D480, 3, 16)); // no neutral
+}
+
+TEST_CASE("a note of surge protection is asked for at the origin, and only there") {
+    MetricBoard w;
+    const BoardId two = boardBelow(w.p, w.board, "DB-2", VoltageSystem::Y400);
+    const auto about = [&] {
+        std::vector<BoardId> out;
+        for (const Snag& s : Told(w.p).all)
+            if (std::string(s.rule->id) == "surge") out.push_back(s.about.as<Board>());
+        return out;
+    };
+    CHECK(about() == std::vector<BoardId>{w.board});
+    w.p.boards.change(w.board)->surge = "type 2";
+    CHECK(about().empty());
+    w.p.boards.change(two)->surge = "type 2";
+    CHECK(about().empty());
+}

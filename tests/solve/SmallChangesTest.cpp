@@ -250,3 +250,65 @@ TEST_CASE("boards turned against one another: each line's load is what the board
     CHECK(found.byBoards.front().turns.empty());
     for (std::size_t i = 0; i < 3; ++i) CHECK(found.byBoards.front().phaseVa[i] == Approx(r.of(w.board).phaseVa[i]));
 }
+
+TEST_CASE("of hot air and many conductors the one that alone is too much is named") {
+    // Behind 30 A in 68 °C air (0.58): #10, 40 A hot, carries 23.2 A, for which 25 A is the next rating: the air alone
+    // is too much. #8, 55 A, carries 31.9 A, and 25.5 A among six conductors (0.8), for which 30 A is the next.
+    OneBoard hot;
+    const CircuitId h = hot.circuit(28, LoadUnit::A, 1, 10);
+    runOf(hot.p, h).ambient = 68;
+    runOf(hot.p, h).sharing = 4;
+    const RunResult r = hot.solved().of(h).run;
+    CHECK(nec().sizes()[std::size_t(r.size)].name == "8");
+    CHECK(r.why == Governing::Ambient);
+    OneBoard w;
+    w.p.basis.smallestBranch = "12";
+    const CircuitId c = w.circuit(16, LoadUnit::A, 1, 10);
+    Run& run = runOf(w.p, c);
+    // In 38 °C air 0.91: 27.3 A would do; twelve conductors more (0.5) leave 13.7 A.
+    run.ambient = 38;
+    run.sharing = 12;
+    CHECK(w.solved().of(c).run.why == Governing::Bundling);
+    // Cool air, and the conductors alone: 15 A.
+    run.ambient = 30;
+    run.sharing = 22; // 24 in all: 0.45, 13.5 A
+    CHECK(w.solved().of(c).run.why == Governing::Bundling);
+}
+
+TEST_CASE("a third harmonic heats a neutral only in one sheath with its three lines") {
+    MetricBoard w(0.05);
+    w.p.basis.ruleBook = "iec-60364";
+    const RuleBook& iec = bookOf("iec-60364");
+    const auto factor = [&](double kW, int poles, const char* cable, const char* method, NeutralBy neutral) {
+        MetricBoard v = w;
+        const CircuitId c = v.run(kW, 5, poles);
+        Run& run = runOf(v.p, c);
+        run.cable = cable, run.method = method, run.neutral = neutral;
+        const Results plain = solve(v.p, iec);
+        run.thirdHarmonic = 0.2;
+        runOf(v.p, c).heldSize = iec.sizes()[std::size_t(plain.of(c).run.size)].name;
+        return solve(v.p, iec).of(c).run.ampacity / plain.of(c).run.ampacity;
+    };
+    CHECK(factor(20, 3, "multicore 70 °C", "C", NeutralBy::Calculated) == Approx(0.86));
+    CHECK(factor(20, 3, "multicore 70 °C", "C", NeutralBy::None) == Approx(1));
+    CHECK(factor(5, 1, "multicore 70 °C", "C", NeutralBy::Auto) == Approx(1));
+    CHECK(factor(20, 3, "single-core 70 °C", "B1", NeutralBy::Calculated) == Approx(1));
+}
+
+TEST_CASE("a fault level that is given is not lessened by a utility that was entered before") {
+    Source s;
+    s.kind = SourceKind::FaultLevel, s.system = VoltageSystem::Y480, s.faultKA = 20, s.xOverR = 4;
+    s.utilityMVA = 100, s.utilityXR = 4;
+    CHECK(atSource(s).threePhase == Approx(20));
+    CHECK(atSource(s).lineNeutral == Approx(20));
+}
+
+TEST_CASE("a shared neutral counts the circuits of its group, and no others of the board") {
+    OneBoard w(VoltageSystem::S240);
+    const CircuitId a = w.circuit(10, LoadUnit::A), b = w.circuit(10, LoadUnit::A);
+    for (int i = 0; i < 4; ++i) w.circuit(10, LoadUnit::A);
+    w.p.circuits.change(a)->multiwire = w.p.circuits.change(b)->multiwire = 1;
+    CHECK(w.solved().of(a).run.need.conductors == 2); // two lines of two: the neutral carries what they differ by
+    w.p.circuits.change(b)->multiwire = 2;
+    CHECK(w.solved().of(a).run.need.conductors == 2); // alone: its line and its neutral
+}
