@@ -58,9 +58,7 @@ void placeRows(FactsBuilder& b, const PlacedView& v) {
     const Point at = Point{spot->left, spot->top} - corner;
     b.choice(QObject::tr("Place"), v.moved ? byHand : byItself, {byItself, byHand}, QObject::tr("Place of a view"),
              [id, at, byHand](Project& p, const QString& t) {
-                 PlacedView& x = *p.placedViews.change(id);
-                 x.moved = t == byHand;
-                 x.at = x.moved ? at : Point{};
+                 t == byHand ? moveView(p, id, at) : letGo(p, id);
                  return QString();
              });
     const auto length = [&](const QString& label, double now, const std::function<Point(double)>& moved) {

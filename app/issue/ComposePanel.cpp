@@ -3,6 +3,7 @@
 #include "app/frame/FactsPanel.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/Settings.h"
+#include "core/base/NaturalOrder.h"
 #include "core/base/TextFile.h"
 #include "core/lists/ListForms.h"
 #include "core/plan/Underlay.h"
@@ -407,14 +408,16 @@ void ComposePanel::addPicture() {
     PlacedViewId placed;
     const std::string name =
         underlayName(pathFromText(file.toStdString()), session.sheetInput(session.solution()).projectFile);
-    session.edit(tr("Picture on a sheet"), [&](Project& p) { placed = placePicture(p, sheet, name); });
+    session.edit(tr("Picture on a sheet"), [&](Project& p) {
+        placed = placeView(p, sheet, {SheetKind::Picture, {}, name});
+    });
     session.select(placed);
 }
 
 void ComposePanel::addNotes() {
     commitNotes();
     PlacedViewId placed;
-    session.edit(tr("Notes on a sheet"), [&](Project& p) { placed = placeNotes(p, sheet, ""); });
+    session.edit(tr("Notes on a sheet"), [&](Project& p) { placed = placeView(p, sheet, {SheetKind::Notes, {}, {}}); });
     session.select(placed);
     notes->setFocus();
 }

@@ -189,12 +189,7 @@ void IssueStage::askView(PlacedViewId id, QPoint at) {
     const QString name = q(nameOf(session.project(), id));
     const QAction* chosen = menu.exec(at);
     if (!chosen) return;
-    if (chosen == free)
-        session.edit(tr("First free place for %1").arg(name), [&](Project& p) {
-            PlacedView& x = *p.placedViews.change(id);
-            x.moved = false;
-            x.at = {};
-        });
+    if (chosen == free) session.edit(tr("First free place for %1").arg(name), [&](Project& p) { letGo(p, id); });
     if (chosen == off) composePanel->takeOffChosen();
     if (chosen == fresh)
         session.edit(tr("Send %1 to a new sheet").arg(name), [&](Project& p) { sendTo(p, id, addComposedSheet(p)); });

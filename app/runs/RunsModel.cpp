@@ -6,7 +6,7 @@
 #include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
 #include "core/project/RunFacts.h"
-#include "core/project/SheetNumbers.h"
+#include "core/base/NaturalOrder.h"
 #include "core/sheets/Words.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/States.h"

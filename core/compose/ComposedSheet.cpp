@@ -305,8 +305,6 @@ Point fieldCorner(const SheetInput& in, const ComposedSheet& sheet) {
     return {f.left, f.top};
 }
 
-std::string paperOf(const SheetInput& in, const ComposedSheet& sheet) { return sizeOf(in, sheet).paper; }
-
 std::string composedTitle(const SheetInput& in, ComposedSheetId sheet) {
     const auto usual = [&]() -> std::string {
         constexpr std::size_t longest = 48;

@@ -56,8 +56,6 @@ Point fieldCorner(const SheetInput& in, const ComposedSheet& sheet);
 /// The view stands there from now on, mm on the sheet, and all others on its first page where they are: whoever places
 /// one by hand does not want the rest to move. `project` is that of `in`, or a copy of it.
 void moveByHand(const SheetInput& in, Project& project, PlacedViewId view, Point at);
-/// "ARCH D"
-std::string paperOf(const SheetInput& in, const ComposedSheet& sheet);
 /// "Panel schedules LP-1, LP-2, HM-1", unless somebody gave it a title.
 std::string composedTitle(const SheetInput& in, ComposedSheetId sheet);
 

@@ -1,5 +1,6 @@
 #include "core/compose/SheetSet.h"
 
+#include "core/base/NaturalOrder.h"
 #include "core/base/PlainName.h"
 #include "core/compose/ComposedSheet.h"
 #include "core/sheets/BoardDiagram.h"

@@ -4,6 +4,7 @@
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/exchange/FeederList.h"
+#include "core/project/BoardSize.h"
 #include "core/project/FreshId.h"
 #include "core/project/LevelOf.h"
 #include "core/project/LoadWords.h"
@@ -288,10 +289,7 @@ private:
     Ref addMade(Board b, Ref from) {
         if (passesOn(b.use)) b.slots = 0;
         const bool metricBoard = b.use == BoardUse::Panelboard && isMetric(b.system) && factsOf(b.system).lines == 3;
-        if (metricBoard || b.use == BoardUse::Busway) {
-            b.form = BoardForm::Ways;
-            b.slots = 36;
-        }
+        if (metricBoard || b.use == BoardUse::Busway) takeUsualWays(b);
         b.onPlan = false;
         b.level = levelOf(p, from);
         const BoardId id = addBoard(p, b);

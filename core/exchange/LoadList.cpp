@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
+#include "core/project/BoardSize.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
 
@@ -628,7 +629,7 @@ Applied applyList(Project& p, const LoadList& list, const ApplyOptions& options)
             if (o.enters() && sameWord(o.board, r.board) && o.load.poles > poles)
                 poles = o.load.poles, volts = o.load.volts;
         b.system = systemFor(p, volts, poles);
-        if (isMetric(b.system) && factsOf(b.system).lines == 3) b.form = BoardForm::Ways, b.slots = 36;
+        if (isMetric(b.system) && factsOf(b.system).lines == 3) takeUsualWays(b);
         const BoardId id = addBoard(p, b);
         boards.emplace(lowered(r.board), id);
         ++out.boards;

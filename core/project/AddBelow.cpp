@@ -1,5 +1,6 @@
 #include "core/project/AddBelow.h"
 
+#include "core/project/BoardSize.h"
 #include "core/project/FreshId.h"
 #include "core/project/LevelOf.h"
 #include "core/project/Operations.h"
@@ -24,9 +25,10 @@ Board likeOthers(const Project& p, BoardUse use, VoltageSystem system) {
                         : use == BoardUse::Busway       ? "BW-1"
                                                         : "MDS-1";
     made.name = freeBoardName(p, like ? like->name : usual);
-    if (!like && (isMetric(system) || use == BoardUse::Busway)) made.form = BoardForm::Ways; // a way for each tap-off
+    const bool ways = like ? like->form == BoardForm::Ways
+                           : isMetric(system) || use == BoardUse::Busway; // a way for each tap-off
     if (like) made.form = like->form;
-    if (made.form == BoardForm::Ways) made.slots = 36;
+    if (ways) takeUsualWays(made);
     return made;
 }
 

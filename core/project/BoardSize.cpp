@@ -14,6 +14,11 @@ const std::vector<int>& boardSizes(BoardForm form) {
     return form == BoardForm::Ways ? ways : slots;
 }
 
+void takeUsualWays(Board& b) {
+    b.form = BoardForm::Ways;
+    b.slots = 36;
+}
+
 Resize planResize(const Project& p, BoardId id, int slots) { return planResize(p, id, slots, p.boards[id].form); }
 
 Resize planResize(const Project& p, BoardId id, int slots, BoardForm form) {

@@ -9,6 +9,9 @@ namespace lintel {
 /// standard's.)
 const std::vector<int>& boardSizes(BoardForm form);
 
+/// A board of twelve ways of three lines each, as metric practice and busways begin.
+void takeUsualWays(Board& board);
+
 struct Resize {
     int slots = 0;
     BoardForm form = BoardForm::TwoColumn;

@@ -69,25 +69,19 @@ PlacedViewId placePart(Project& p, ComposedSheetId sheet, const ShownThing& plan
     return p.placedViews.add(std::move(view));
 }
 
-PlacedViewId placePicture(Project& p, ComposedSheetId sheet, const std::string& file) {
-    const PlacedViewId id = placeView(p, sheet, {SheetKind::Picture, {}, {}});
-    if (id) p.placedViews.change(id)->text = file;
-    return id;
+namespace {
+void letGo(PlacedView& view) {
+    view.moved = false;
+    view.at = {};
 }
-
-PlacedViewId placeNotes(Project& p, ComposedSheetId sheet, const std::string& notes) {
-    const PlacedViewId id = placeView(p, sheet, {SheetKind::Notes, {}, {}});
-    if (id) p.placedViews.change(id)->text = notes;
-    return id;
-}
+} // namespace
 
 void sendTo(Project& p, PlacedViewId id, ComposedSheetId sheet) {
     const PlacedView* view = p.placedViews.find(id);
     if (!view || !p.composedSheets.has(sheet) || view->sheet == sheet) return;
     PlacedView moved = *view; // the last on its new sheet
     moved.sheet = sheet;
-    moved.moved = false;
-    moved.at = {};
+    letGo(moved);
     p.placedViews.remove(id);
     moved.id = {};
     p.placedViews.add(std::move(moved));
@@ -100,15 +94,15 @@ void moveView(Project& p, PlacedViewId id, Point at) {
     view->at = at;
 }
 
+void letGo(Project& p, PlacedViewId id) {
+    if (PlacedView* view = p.placedViews.change(id)) letGo(*view);
+}
+
 void arrangeAnew(Project& p, ComposedSheetId sheet) {
     std::vector<PlacedViewId> moved;
     for (const PlacedView& v : p.placedViews)
         if (v.sheet == sheet && v.moved) moved.push_back(v.id);
-    for (PlacedViewId id : moved) {
-        PlacedView& view = *p.placedViews.change(id);
-        view.moved = false;
-        view.at = {};
-    }
+    for (PlacedViewId id : moved) letGo(p, id);
 }
 
 void takeOff(Project& p, PlacedViewId view) { p.placedViews.remove(view); }

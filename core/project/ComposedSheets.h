@@ -38,19 +38,18 @@ std::vector<const PlacedView*> viewsOn(const Project& project, ComposedSheetId s
 
 ComposedSheetId addComposedSheet(Project& project, SheetPaper paper = SheetPaper::Usual);
 /// Puts it on the sheet, behind the views that are there and in the first free place; taken from the composed sheet on
-/// which it stood. Nothing where there is no such sheet.
+/// which it stood. Notes bring their text, one a line, pictures their file (PNG, JPEG, SVG), by its path from the
+/// project's. Nothing where there is no such sheet.
 PlacedViewId placeView(Project& project, ComposedSheetId sheet, const ShownThing& thing);
-/// The same with notes, one a line.
-PlacedViewId placeNotes(Project& project, ComposedSheetId sheet, const std::string& notes);
 /// A part of a floor, by two corners in m; the plan keeps its own sheet.
 PlacedViewId placePart(Project& project, ComposedSheetId sheet, const ShownThing& plan, Point from, Point to,
                        const std::string& title);
-/// A picture from a file (PNG, JPEG, SVG), by its path from the project's.
-PlacedViewId placePicture(Project& project, ComposedSheetId sheet, const std::string& file);
 /// The view goes to another sheet, into the first free place there.
 void sendTo(Project& project, PlacedViewId view, ComposedSheetId sheet);
 /// It stands there from now on; mm from the upper left corner of the field. Others find their places around it.
 void moveView(Project& project, PlacedViewId view, Point at);
+/// It goes back to the first free place.
+void letGo(Project& project, PlacedViewId view);
 /// All views of the sheet go to the first free places, in their order.
 void arrangeAnew(Project& project, ComposedSheetId sheet);
 /// What it showed has a sheet of its own again, or stands among the lists.

@@ -1,5 +1,6 @@
 #include "core/project/Operations.h"
 
+#include "core/project/BoardSize.h"
 #include "core/project/FreshId.h"
 #include "core/solve/PhaseLoads.h"
 
@@ -390,10 +391,7 @@ BoardId insertInFeed(Project& p, Ref node, BoardUse use) {
     e.use = use;
     e.name = freeBoardName(p, usualName(use));
     e.slots = 0;
-    if (!passesOn(use)) { // a busway: what it stands in front of becomes its first tap-off
-        e.form = BoardForm::Ways;
-        e.slots = 36;
-    }
+    if (!passesOn(use)) takeUsualWays(e); // a busway: what it stands in front of becomes its first tap-off
     e.feed = feedOf(p, node);
     e.system = e.feed ? systemGiven(p, e.feed) : systemTaken(p, node);
     Run& run = runOfNode(p, node);

@@ -45,10 +45,6 @@ private:
     std::string give(int number);
 };
 
-/// Whether one number comes before another, runs of digits as numbers: "E-99" before "E-101", "E-605.2" before
-/// "E-605.10".
-bool numberBefore(const std::string& a, const std::string& b);
-
 /// Why a text cannot be the number of a sheet; nothing: it can.
 std::optional<Error> refuseSheetNumber(const std::string& number);
 /// The sheet keeps this number from now on; an empty one lets go of it. Refused where another sheet keeps the same, or

@@ -158,7 +158,8 @@ TEST_CASE("composed sheets of every kind of view: no text on another, none off t
         for (SheetKind kind : {SheetKind::Schedule, SheetKind::Diagram, SheetKind::List})
             composeTogether(d.in, p, thingsToCompose(d.in, kind));
         const ComposedSheetId notes = addComposedSheet(p);
-        placeNotes(p, notes, "Verify nameplates before rough-in.\n\nThe owner's phone closet is locked.");
+        placeView(p, notes,
+                  {SheetKind::Notes, {}, "Verify nameplates before rough-in.\n\nThe owner's phone closet is locked."});
         const SheetInput in{p, d.book, d.r};
         for (const SheetEntry& e : sheetSet(in)) {
             if (e.kind != SheetKind::Composed) continue;

@@ -1,5 +1,6 @@
 // The numbers of sheets: by their order until a set goes out, and the same for ever after.
 
+#include "core/base/NaturalOrder.h"
 #include "core/project/SheetNumbers.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/Merge.h"
