@@ -4,6 +4,7 @@
 #include "core/base/Json.h"
 #include "core/base/Parse.h"
 #include "core/bench/Bench.h"
+#include "core/bench/BenchSheet.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/SheetMarks.h"
 #include "core/exchange/DxfPlan.h"

@@ -4,7 +4,8 @@
 #include "cli/Commands.h"
 #include "core/base/EnumText.h"
 #include "core/base/Parse.h"
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
+#include "core/project/TypedLoads.h"
 
 #include <algorithm>
 

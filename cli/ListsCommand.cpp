@@ -1,7 +1,7 @@
 // lintel-cli lists: what an office issues beside schedules and drawings, as text, CSV, XLSX or JSON.
 
 #include "cli/Commands.h"
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
 #include "core/lists/ListForms.h"
 #include "core/lists/Workbook.h"
 

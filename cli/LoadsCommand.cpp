@@ -1,6 +1,7 @@
 // lintel-cli loads: lists of loads in and out, and what they leave open.
 #include "cli/ListReading.h"
 #include "core/exchange/LoadList.h"
+#include "core/plan/CircuitMissing.h"
 #include "core/project/ProjectFile.h"
 
 #include <fmt/format.h>

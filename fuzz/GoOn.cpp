@@ -2,12 +2,12 @@
 
 #include "core/check/Assumptions.h"
 #include "core/compare/ProjectComparison.h"
+#include "core/copy/CopyBranch.h"
 #include "core/exchange/FeederList.h"
 #include "core/issue/FileNames.h"
 #include "core/issue/Issues.h"
 #include "core/level/Level.h"
 #include "core/lists/Workbook.h"
-#include "core/project/CopyBranch.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/RunNames.h"

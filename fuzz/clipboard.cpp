@@ -1,5 +1,5 @@
 // What is pasted: circuits of another window, or a block from a spreadsheet.
-#include "core/project/CircuitBlock.h"
+#include "core/copy/CircuitBlock.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"

@@ -1,6 +1,6 @@
 // A table of text, in whatever encoding; written out it comes back the same.
 #include "core/base/Utf8.h"
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
 #include "fuzz/GoOn.h"
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {

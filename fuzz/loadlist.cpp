@@ -1,5 +1,6 @@
 // A list of loads into a project, and circuits for what it holds.
 #include "core/exchange/LoadList.h"
+#include "core/plan/CircuitMissing.h"
 #include "core/project/Document.h"
 #include "core/rules/DataFolder.h"
 #include "fuzz/GoOn.h"

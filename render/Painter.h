@@ -1,7 +1,7 @@
 #pragma once
 // The one painter of a Drawing: screen, PDF (see PdfFile.h) and PNG. SVG has a writer of its own (SvgFile.h).
 
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 #include <QColor>
 #include <QPainter>

@@ -2,8 +2,8 @@
 
 #include "core/base/Parse.h"
 #include "core/base/Utf8.h"
-#include "core/sheets/TextBox.h"
-#include "core/sheets/TextWidth.h"
+#include "core/drawing/TextBox.h"
+#include "core/drawing/TextWidth.h"
 #include "render/Painter.h"
 #include "render/PdfFinish.h"
 

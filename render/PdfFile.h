@@ -3,9 +3,9 @@
 // links from where a sheet is named to that sheet. The same drawings make the same bytes, whenever they are written.
 
 #include "core/base/Error.h"
+#include "core/drawing/Drawing.h"
 #include "core/project/Project.h"
 #include "core/report/CalculationReport.h"
-#include "core/sheets/Drawing.h"
 
 #include <QString>
 

@@ -1,7 +1,7 @@
 #pragma once
 // A picture that is as large as a box holds it: a logo, a picture on a composed sheet.
 
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 #include <QImage>
 #include <QRectF>

@@ -2,7 +2,7 @@
 // A drawing as a picture, as the screen and the printer show it.
 
 #include "core/base/Error.h"
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 #include <QString>
 

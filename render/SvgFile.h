@@ -5,7 +5,7 @@
 // takes the same room.
 
 #include "core/base/Error.h"
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 #include <QString>
 

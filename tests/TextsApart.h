@@ -1,7 +1,7 @@
 #pragma once
 // Whether texts of a drawing stand on one another: for tests of sheets.
 
-#include "core/sheets/TextBox.h"
+#include "core/drawing/TextBox.h"
 
 #include <algorithm>
 #include <functional>

@@ -6,9 +6,9 @@
 #include "core/base/Typed.h"
 #include "core/check/Compare.h"
 #include "core/compare/Merge.h"
+#include "core/figures/Words.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/Sheets.h"
-#include "core/sheets/Words.h"
 
 #include <QBoxLayout>
 #include <QComboBox>

@@ -3,6 +3,7 @@
 #include "app/frame/AskAndWrite.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/TextFile.h"
+#include "core/bench/BenchSheet.h"
 #include "core/sheets/WorkingSheet.h"
 #include "render/PdfFile.h"
 

@@ -2,7 +2,8 @@
 
 #include "app/frame/PaintKit.h"
 #include "core/exchange/LoadList.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
+#include "core/plan/CircuitMissing.h"
 
 #include <QBoxLayout>
 #include <QCheckBox>

@@ -3,9 +3,9 @@
 #include "app/boards/BoardView.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
-#include "core/project/CircuitBlock.h"
-#include "core/sheets/Words.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/copy/CircuitBlock.h"
+#include "core/figures/Words.h"
+#include "core/project/Slots.h"
 
 #include <QApplication>
 #include <QClipboard>

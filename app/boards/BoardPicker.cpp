@@ -2,7 +2,6 @@
 
 #include "app/frame/PaintKit.h"
 #include "core/project/Operations.h"
-#include "core/solve/PhaseLoads.h"
 
 #include <QBoxLayout>
 #include <QKeyEvent>

@@ -2,8 +2,8 @@
 
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
-#include "core/sheets/Words.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/figures/Words.h"
+#include "core/project/Slots.h"
 
 #include <QLineEdit>
 

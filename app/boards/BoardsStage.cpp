@@ -10,9 +10,9 @@
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
 #include "core/exchange/LoadList.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
+#include "core/plan/CircuitMissing.h"
 #include "core/solve/BoardLoad.h"
-#include "core/solve/PhaseLoads.h"
 
 #include <QBoxLayout>
 #include <QComboBox>

@@ -4,9 +4,9 @@
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/Format.h"
-#include "core/project/CircuitBlock.h"
+#include "core/copy/CircuitBlock.h"
+#include "core/figures/Words.h"
 #include "core/project/CircuitFacts.h"
-#include "core/sheets/Words.h"
 
 #include <QApplication>
 #include <QBoxLayout>

@@ -3,7 +3,8 @@
 #include "app/frame/FactsPanel.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
+#include "core/project/Slots.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <QBoxLayout>

@@ -1,6 +1,7 @@
 #include "app/boards/LoadsImport.h"
 
 #include "app/frame/PaintKit.h"
+#include "core/plan/CircuitMissing.h"
 
 #include <QObject>
 

@@ -2,7 +2,7 @@
 // Shows a Drawing as it is: zoom with the wheel, pan with the middle button or by dragging the paper, a click chooses.
 
 #include "app/frame/Session.h"
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 #include <QBasicTimer>
 #include <QWidget>

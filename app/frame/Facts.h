@@ -3,6 +3,7 @@
 // stand.
 
 #include "app/frame/Session.h"
+#include "core/project/TypedLoads.h"
 
 #include <QString>
 

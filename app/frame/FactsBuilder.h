@@ -6,8 +6,9 @@
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
+#include "core/figures/Words.h"
 #include "core/project/CircuitFacts.h"
-#include "core/sheets/Words.h"
+#include "core/project/TypedLoads.h"
 
 namespace lintel {
 

@@ -2,8 +2,8 @@
 
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/level/Level.h"
-#include "core/sheets/Words.h"
 
 #include <QAbstractItemView>
 #include <QClipboard>

@@ -2,7 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
 
 #include <QMouseEvent>
 

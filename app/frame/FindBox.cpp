@@ -1,7 +1,7 @@
 #include "app/frame/FindBox.h"
 
 #include "app/frame/PaintKit.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
 
 #include <QAction>
 #include <QKeyEvent>

@@ -6,8 +6,9 @@
 #include "core/base/Parse.h"
 #include "core/base/TextFile.h"
 #include "core/base/Typed.h"
+#include "core/drawing/TextWidth.h"
 #include "core/project/ProjectFile.h"
-#include "core/sheets/TextWidth.h"
+#include "core/sheets/FormFit.h"
 
 #include <QBoxLayout>
 #include <QButtonGroup>

@@ -1,7 +1,7 @@
 #pragma once
 // Sheets on a printer.
 
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 #include <QString>
 

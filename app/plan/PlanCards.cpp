@@ -5,7 +5,8 @@
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
+#include "core/project/TypedLoads.h"
 
 #include <set>
 

@@ -6,13 +6,14 @@
 #include "app/frame/UnderlayShelf.h"
 #include "app/plan/PlanView.h"
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/Arrange.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/plan/FindRooms.h"
 #include "core/project/FreshId.h"
 #include "core/project/Operations.h"
-#include "core/sheets/Words.h"
+#include "core/project/TypedLoads.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <QComboBox>

@@ -6,8 +6,9 @@
 #include "app/frame/WhenShown.h"
 #include "app/plan/PlanCards.h"
 #include "core/base/Typed.h"
+#include "core/figures/Words.h"
 #include "core/plan/LoadDensity.h"
-#include "core/sheets/Words.h"
+#include "core/project/TypedLoads.h"
 
 #include <QBoxLayout>
 #include <QButtonGroup>

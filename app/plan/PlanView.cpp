@@ -4,9 +4,9 @@
 #include "app/frame/PreviewCard.h"
 #include "app/frame/UnderlayShelf.h"
 #include "core/base/Format.h"
-#include "core/plan/Measure.h"
+#include "core/figures/Words.h"
 #include "core/project/Operations.h"
-#include "core/sheets/Words.h"
+#include "core/route/Measure.h"
 #include "core/solve/Solve.h"
 
 #include <set>

@@ -4,8 +4,8 @@
 #include "app/riser/CapacitorDialog.h"
 #include "core/base/Format.h"
 #include "core/base/Limits.h"
+#include "core/copy/CopyBranch.h"
 #include "core/project/AddBelow.h"
-#include "core/project/CopyBranch.h"
 #include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 

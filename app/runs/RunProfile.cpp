@@ -3,8 +3,8 @@
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/project/FaultRating.h"
-#include "core/sheets/Words.h"
 #include "core/solve/Busway.h"
 #include "core/solve/States.h"
 

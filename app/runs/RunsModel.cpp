@@ -3,11 +3,11 @@
 #include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
+#include "core/base/NaturalOrder.h"
+#include "core/figures/Words.h"
 #include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
 #include "core/project/RunFacts.h"
-#include "core/base/NaturalOrder.h"
-#include "core/sheets/Words.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/States.h"
 

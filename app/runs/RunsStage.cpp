@@ -6,8 +6,8 @@
 #include "app/frame/WhenShown.h"
 #include "app/runs/RunNamesDialog.h"
 #include "core/base/Parse.h"
-#include "core/exchange/Grid.h"
-#include "core/project/CircuitBlock.h"
+#include "core/copy/CircuitBlock.h"
+#include "core/formats/Grid.h"
 
 #include <QApplication>
 #include <QBoxLayout>

@@ -1,7 +1,5 @@
 #pragma once
-// Numbers, loads and lengths as people type them.
-
-#include "core/project/Choices.h"
+// Letters, words and numbers as people type them.
 
 #include <optional>
 #include <string>
@@ -31,17 +29,6 @@ std::optional<double> numberFrom(std::string_view text, char decimal = '.');
 std::optional<double> plainNumber(std::string_view text);
 /// The same at the front of `text`, blanks before it passed over; what it took is taken off `text`.
 std::optional<double> takePlainNumber(std::string_view& text);
-
-struct TypedLoad {
-    double amount = 0;
-    std::optional<LoadUnit> unit;
-};
-/// "1500", "1.5 kVA", "2kW", "10 hp".
-std::optional<TypedLoad> loadFrom(std::string_view text, char decimal = '.');
-std::optional<LoadUnit> loadUnitFrom(std::string_view text);
-
-/// "172 ft", "52 m", "1' 6\"", "30" (in the units of the project): metres.
-std::optional<double> metresFrom(std::string_view text, UnitSystem units);
 
 /// "yes", "y", "true", "1", "x" and their opposites; an empty text is no.
 std::optional<bool> yesFrom(std::string_view text);

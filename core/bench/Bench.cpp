@@ -6,6 +6,7 @@
 #include "core/base/Format.h"
 #include "core/base/Limits.h"
 #include "core/bench/BenchInputs.h"
+#include "core/project/TypedLoads.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>

@@ -3,6 +3,7 @@
 // names the field; the functions here throw it, `bench` catches it, and no other code sees it.
 
 #include "core/bench/Bench.h"
+#include "core/project/TypedLoads.h"
 
 namespace lintel {
 

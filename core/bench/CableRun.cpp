@@ -1,7 +1,7 @@
 #include "core/bench/CableRun.h"
 
 #include "core/base/Format.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
 #include "core/solve/OpeningTime.h"
 
 #include <fmt/format.h>

@@ -3,6 +3,7 @@
 #include "core/solve/Demand.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
+#include "core/project/TypedLoads.h"
 
 #include "core/base/Format.h"
 #include "core/bench/ListLine.h"

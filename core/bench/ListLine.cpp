@@ -2,6 +2,7 @@
 
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
+#include "core/project/TypedLoads.h"
 
 #include <algorithm>
 

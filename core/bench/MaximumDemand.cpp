@@ -6,7 +6,7 @@
 #include "core/base/Typed.h"
 #include "core/base/Utf8.h"
 #include "core/bench/ListLine.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
 #include "core/solve/Demand.h"
 #include "core/solve/PhaseLoads.h"
 

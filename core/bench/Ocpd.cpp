@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/bench/Run.h"
+#include "core/project/TypedLoads.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/Solve.h"
 

@@ -1,6 +1,7 @@
 // The list of assumptions as sheets, with a box to tick for each: for who checks the design.
 
 #include "core/check/Assumptions.h"
+#include "core/drawing/Paper.h"
 
 #include <fmt/format.h>
 

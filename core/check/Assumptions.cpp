@@ -1,8 +1,8 @@
 #include "core/check/Assumptions.h"
 
 #include "core/base/Format.h"
-#include "core/plan/Measure.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
+#include "core/route/Measure.h"
 #include "core/solve/Busway.h"
 #include "core/solve/Fault.h"
 #include "core/solve/Procedure.h"

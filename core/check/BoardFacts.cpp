@@ -3,7 +3,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/exchange/LoadList.h"
 #include "core/project/BoardSize.h"
 #include "core/project/CircuitFacts.h"
 

@@ -4,7 +4,7 @@
 #include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
 
 #include <fmt/format.h>
 

@@ -1,8 +1,8 @@
 #include "core/check/CircuitFilter.h"
 
 #include "core/base/Parse.h"
+#include "core/figures/Words.h"
 #include "core/project/CircuitFacts.h"
-#include "core/sheets/Words.h"
 
 namespace lintel {
 namespace {

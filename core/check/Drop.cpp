@@ -2,8 +2,8 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/plan/Measure.h"
 #include "core/project/Operations.h"
+#include "core/route/Measure.h"
 #include "core/solve/Procedure.h"
 
 #include <fmt/format.h>

@@ -3,7 +3,7 @@
 #include "core/check/Check.h"
 #include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/project/Slots.h"
 
 #include <fmt/format.h>
 

@@ -3,8 +3,8 @@
 #include "core/base/Format.h"
 #include "core/check/Assumptions.h"
 #include "core/check/Check.h"
+#include "core/figures/Words.h"
 #include "core/project/Operations.h"
-#include "core/sheets/Words.h"
 
 #include <fmt/format.h>
 

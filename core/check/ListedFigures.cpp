@@ -2,8 +2,8 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/figures/Words.h"
 #include "core/project/Operations.h"
-#include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
 
 #include <fmt/format.h>

@@ -4,7 +4,7 @@
 #include "core/check/Check.h"
 #include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/project/Slots.h"
 
 #include <map>
 #include <set>

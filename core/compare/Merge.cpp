@@ -4,9 +4,8 @@
 #include "core/project/Fields.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
+#include "core/project/Slots.h"
 #include "core/project/Validation.h"
-
-#include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>

@@ -2,7 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Compare.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>

@@ -1,7 +1,7 @@
 #include "core/compare/SheetMarks.h"
 
 #include "core/base/Parse.h"
-#include "core/sheets/TextBox.h"
+#include "core/drawing/TextBox.h"
 
 #include <algorithm>
 #include <cmath>

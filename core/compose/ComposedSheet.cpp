@@ -2,13 +2,14 @@
 
 #include "core/base/Parallel.h"
 #include "core/base/TextFile.h"
+#include "core/drawing/Paper.h"
+#include "core/drawing/PlaceDrawing.h"
+#include "core/drawing/TextWidth.h"
 #include "core/lists/ListForms.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardDiagram.h"
 #include "core/sheets/PageNumber.h"
-#include "core/sheets/PlaceDrawing.h"
 #include "core/sheets/PlanLegend.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
 
 #include <fmt/format.h>

@@ -3,9 +3,11 @@
 #include "core/base/NaturalOrder.h"
 #include "core/base/PlainName.h"
 #include "core/compose/ComposedSheet.h"
+#include "core/figures/ScheduleForms.h"
+#include "core/figures/Words.h"
 #include "core/sheets/BoardDiagram.h"
+#include "core/sheets/FormFit.h"
 #include "core/sheets/PageNumber.h"
-#include "core/sheets/Words.h"
 
 #include <fmt/format.h>
 #include <map>

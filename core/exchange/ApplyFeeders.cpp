@@ -4,13 +4,13 @@
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/exchange/FeederList.h"
+#include "core/figures/Words.h"
 #include "core/project/BoardSize.h"
 #include "core/project/FreshId.h"
 #include "core/project/LevelOf.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
 #include "core/project/RunFacts.h"
-#include "core/sheets/Words.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <cmath>

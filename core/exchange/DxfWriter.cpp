@@ -3,8 +3,8 @@
 #include "core/base/PlainNumbers.h"
 #include "core/base/TextFile.h"
 #include "core/base/Utf8.h"
+#include "core/drawing/TextWidth.h"
 #include "core/sheets/Symbols.h"
-#include "core/sheets/TextWidth.h"
 
 #include <dxflib/dl_dxf.h>
 #include <fmt/format.h>

@@ -3,7 +3,7 @@
 // belongs to, pens, and a block with attributes for each symbol. Written by dxflib.
 
 #include "core/base/Error.h"
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 #include <filesystem>
 #include <functional>

@@ -5,6 +5,7 @@
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
 #include "core/exchange/ListedConductors.h"
+#include "core/project/TypedLoads.h"
 
 #include <cmath>
 #include <fmt/format.h>

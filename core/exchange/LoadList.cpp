@@ -6,6 +6,7 @@
 #include "core/project/BoardSize.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
+#include "core/project/TypedLoads.h"
 
 #include <cmath>
 #include <fmt/format.h>

@@ -108,27 +108,4 @@ Applied applyList(Project& project, const LoadList& list, const ApplyOptions& op
 /// The listed loads of a project as a table that reads back the same.
 std::vector<std::vector<std::string>> listOf(const Project& project);
 
-/// Gives listed loads without a circuit one on the board that they name, else where there is room for their poles and
-/// volts: a circuit each, but small ones of one kind, place and board together, up to the basis' share of a breaker and
-/// number of points.
-struct Circuited {
-    std::vector<CircuitId> circuits;
-    int loads = 0;
-    std::vector<std::string> left; ///< why some still have none
-};
-Circuited circuitMissing(Project& project, const RuleBook& book, std::vector<LoadId> loads = {});
-
-/// Loads with no circuit, circuits with no cable or length, boards too small or far too large for what is in them.
-struct LoadReport {
-    std::vector<LoadId> unfed;
-    std::vector<DeviceId> unfedDevices;
-    std::vector<CircuitId> noCable; ///< carry a load, and no conductor can be given: no length, or none fits
-    std::vector<std::pair<BoardId, std::string>> boards; ///< and why
-    bool clean() const { return unfed.empty() && unfedDevices.empty() && noCable.empty() && boards.empty(); }
-};
-LoadReport reportLoads(const Project& project, const Results& results);
-std::string reportText(const Project& project, const LoadReport& report);
-/// Why a board is too small or too large for what is in it; empty: it suits.
-std::string misfitOf(const Project& project, const Results& results, BoardId board);
-
 } // namespace lintel

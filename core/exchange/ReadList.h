@@ -2,7 +2,7 @@
 // What reading a list of anything has in common: what its headings mean, which rows are none, and what is wrong with a
 // row.
 
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
 #include "core/project/Project.h"
 
 #include <algorithm>
@@ -30,9 +30,6 @@ struct ListedRow {
         problems.push_back({column, std::move(text), halts});
     }
 };
-
-/// Whether what a list says and what a board gives is one and the same: 460 V on 480 V.
-inline bool sameVolts(double listed, double given) { return std::abs(given - listed) <= 0.06 * listed; }
 
 /// Words of headings as the trade writes them, what a column below them seems to mean, and how sure each makes us.
 struct HeadingWord {

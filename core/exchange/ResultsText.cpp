@@ -1,7 +1,7 @@
 #include "core/exchange/ResultsText.h"
 
 #include "core/base/Format.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
 #include "core/solve/OpeningTime.h"
 #include "core/solve/RunParts.h"
 #include "core/solve/States.h"

@@ -1,8 +1,8 @@
 #include "core/figures/CircuitFigures.h"
 
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/project/Operations.h"
-#include "core/sheets/Words.h"
 #include "core/solve/TesterReadings.h"
 
 #include <fmt/format.h>

@@ -2,7 +2,7 @@
 // Everything that can be said of a circuit on paper, each under a key: what schedule forms and wordings are made of.
 // Adding a figure is one entry in CircuitFigures.cpp and one row of its test.
 
-#include "core/sheets/Sheets.h"
+#include "core/figures/SheetInput.h"
 #include "core/solve/RunParts.h"
 
 #include <optional>

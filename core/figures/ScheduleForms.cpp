@@ -2,10 +2,10 @@
 
 #include "core/base/DataPath.h"
 #include "core/base/Parse.h"
+#include "core/drawing/TextWidth.h"
+#include "core/figures/Words.h"
 #include "core/project/Equipment.h"
 #include "core/project/ProjectFile.h"
-#include "core/sheets/TextWidth.h"
-#include "core/sheets/Words.h"
 
 #include <map>
 #include <mutex>
@@ -14,7 +14,7 @@
 namespace lintel {
 namespace {
 
-constexpr double phaseColumn = 9, leastFree = 12; // mm
+constexpr double leastFree = 12; // mm
 
 std::vector<ScheduleForm> shipped(const char* file) {
     auto read = loadProject(dataFolder() / "forms" / file);
@@ -81,12 +81,6 @@ bool writtenInRows(const RuleBook& book, const Board& b) {
     return b.form == BoardForm::Ways || (book.metric() && b.form == BoardForm::SingleColumn);
 }
 
-double formWidth(const SheetInput& in, const Board& b) {
-    const double all = paperSize(schedulePaper(in, b)).width - 2 * scheduleMargin;
-    if (writtenInRows(in.book, b)) return all;
-    return b.form == BoardForm::TwoColumn ? (all - phaseColumn) / 2 : all - phaseColumn;
-}
-
 std::vector<LaidColumn> layColumns(const ScheduleForm& form, const Board& board, double width) {
     static const Wording unread = *Wording::from("?");
     const int lines = factsOf(board.system).lines;
@@ -116,31 +110,6 @@ std::vector<LaidColumn> layColumns(const ScheduleForm& form, const Board& board,
     }
     if (free == 0 && !out.empty()) out.back().to = width; // nothing is left over beside the table
     return out;
-}
-
-FormFit fitOf(const SheetInput& in, const ScheduleForm& form, std::size_t column) {
-    FormFit fit;
-    for (const Board& b : in.project.boards) {
-        if (passesOn(b.use) || &formOf(in, b) != &form) continue;
-        for (const LaidColumn& c : layColumns(form, b, formWidth(in, b))) {
-            if (c.of != column) continue;
-            const double room = c.width() - cellGap;
-            fit.has = fit.has > 0 ? std::min(fit.has, room) : room;
-            for (CircuitId id : in.results.on(b.id)) {
-                const CircuitFacts facts(in, id);
-                if (!facts.load()) continue;
-                std::string text = c.line >= 0 ? "" : c.wording.ofPole(facts, 0);
-                if (c.line >= 0)
-                    if (const auto va = lineVa(facts, c.line)) text = poleFigure("pole VA", facts, 0);
-                if (text.empty()) continue;
-                ++fit.cells;
-                const double w = textWidth(text, form.letters > 0 ? form.letters : cellSize);
-                if (w > fit.widest) fit.widest = w, fit.worst = id;
-                fit.narrow += w * leastSqueeze > room && wrapText(text, room, cellSizeInTwo).size() > 2;
-            }
-        }
-    }
-    return fit;
 }
 
 } // namespace lintel

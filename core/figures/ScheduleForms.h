@@ -30,22 +30,10 @@ struct LaidColumn {
 /// at least; where it is not enough all are narrowed alike. A wording that cannot be read shows as "?".
 std::vector<LaidColumn> layColumns(const ScheduleForm& form, const Board& board, double width);
 
-/// How the texts of one column fit, over all boards that are drawn by a form.
-struct FormFit {
-    std::size_t cells = 0;  ///< that say something
-    std::size_t narrow = 0; ///< of them, those too wide for the column even in two lines
-    double widest = 0;      ///< mm that the widest asks for on one line
-    double has = 0;         ///< mm that the narrowest of the columns gives
-    CircuitId worst;        ///< whose text is the widest
-};
-FormFit fitOf(const SheetInput& in, const ScheduleForm& form, std::size_t column);
 /// Whether a schedule is written in rows over the whole sheet, as that of a board of ways: so is, in metric practice, a
 /// single column.
 bool writtenInRows(const RuleBook& book, const Board& board);
 inline constexpr double scheduleMargin = 11; ///< mm, at the edges of a schedule
-/// mm over which the columns of a form stand on the schedule of a board: half of the sheet on a board of two columns.
-double formWidth(const SheetInput& in, const Board& board);
-
 /// Cells leave so much free at their left and right together, mm.
 inline constexpr double cellGap = 1.6;
 inline constexpr double cellSize = 2.5; ///< mm, of their letters

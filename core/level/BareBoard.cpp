@@ -2,9 +2,9 @@
 
 #include "core/base/Format.h"
 #include "core/base/Json.h"
+#include "core/figures/Words.h"
 #include "core/project/Operations.h"
-#include "core/sheets/Words.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/project/Slots.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>

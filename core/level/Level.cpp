@@ -2,6 +2,7 @@
 
 #include "core/level/EvenOut.h"
 #include "core/project/Operations.h"
+#include "core/project/Slots.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <map>

@@ -1,7 +1,7 @@
 #include "core/lists/DrawingIndex.h"
 
 #include "core/base/Format.h"
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
 
 #include <fmt/format.h>
 

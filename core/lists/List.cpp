@@ -2,8 +2,8 @@
 
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
+#include "core/figures/Words.h"
 #include "core/lists/ListForms.h"
-#include "core/sheets/Words.h"
 
 #include <fmt/format.h>
 

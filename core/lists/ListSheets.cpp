@@ -2,8 +2,9 @@
 // goes on in the next column or on the next sheet with its headings repeated; texts are wrapped, never cut and never
 // squeezed.
 
+#include "core/drawing/Paper.h"
+#include "core/drawing/TextWidth.h"
 #include "core/lists/ListTable.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
 
 #include <fmt/format.h>

@@ -1,6 +1,6 @@
 #include "core/lists/ListTable.h"
 
-#include "core/sheets/TextWidth.h"
+#include "core/drawing/TextWidth.h"
 
 #include <algorithm>
 #include <numeric>

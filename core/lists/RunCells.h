@@ -2,8 +2,8 @@
 // What several lists say of the conductors of a run.
 
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/lists/List.h"
-#include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
 
 #include <fmt/format.h>

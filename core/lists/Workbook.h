@@ -2,7 +2,7 @@
 // Lists and schedules as the sheets of a workbook: numbers are numbers, and sums are worked out again by whoever opens
 // it.
 
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
 #include "core/lists/List.h"
 
 namespace lintel {

@@ -1,7 +1,7 @@
 #include "core/plan/Arrange.h"
 
-#include "core/plan/Measure.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/project/Slots.h"
+#include "core/route/Measure.h"
 
 #include <numbers>
 

@@ -1,7 +1,7 @@
 #pragma once
 // How full a tray is: the insulated conductors of the runs that go over it, against its width times its depth.
 
-#include "core/plan/Trays.h"
+#include "core/route/Trays.h"
 #include "core/solve/Results.h"
 
 namespace lintel {

@@ -1,7 +1,7 @@
 #pragma once
 // How an architect's drawing lies below a level: from its own units to metres on the floor, and what of it is shown.
 
-#include "core/exchange/Dxf.h"
+#include "core/formats/Dxf.h"
 #include "core/project/Project.h"
 
 #include <memory>

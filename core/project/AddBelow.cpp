@@ -25,8 +25,8 @@ Board likeOthers(const Project& p, BoardUse use, VoltageSystem system) {
                         : use == BoardUse::Busway       ? "BW-1"
                                                         : "MDS-1";
     made.name = freeBoardName(p, like ? like->name : usual);
-    const bool ways = like ? like->form == BoardForm::Ways
-                           : isMetric(system) || use == BoardUse::Busway; // a way for each tap-off
+    const bool ways =
+        like ? like->form == BoardForm::Ways : isMetric(system) || use == BoardUse::Busway; // a way for each tap-off
     if (like) made.form = like->form;
     if (ways) takeUsualWays(made);
     return made;

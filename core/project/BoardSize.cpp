@@ -1,7 +1,7 @@
 #include "core/project/BoardSize.h"
 
 #include "core/project/Operations.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/project/Slots.h"
 
 #include <cmath>
 #include <set>

@@ -8,6 +8,7 @@
 #include "core/project/Operations.h"
 #include "core/project/OwnTexts.h"
 #include "core/project/RunFacts.h"
+#include "core/project/TypedLoads.h"
 
 #include <fmt/format.h>
 

@@ -1,6 +1,6 @@
 // Moving circuits on boards: shift, swap, or let what stands there make room.
 #include "core/project/Operations.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/project/Slots.h"
 
 #include <fmt/format.h>
 #include <set>

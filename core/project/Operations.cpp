@@ -2,7 +2,7 @@
 
 #include "core/project/BoardSize.h"
 #include "core/project/FreshId.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/project/Slots.h"
 
 #include <fmt/format.h>
 #include <map>

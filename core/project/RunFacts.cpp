@@ -3,6 +3,7 @@
 #include "core/base/Limits.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
+#include "core/project/TypedLoads.h"
 
 #include <fmt/format.h>
 

@@ -93,6 +93,12 @@ std::span<const VoltageSystem> usualSystems();
 /// Medium voltages at which utilities supply, as primaries.
 std::span<const VoltageSystem> usualMediumVoltages();
 
+/// Whether what a list or a nameplate says and what a system gives is one and the same: 460 V on 480 V.
+constexpr bool sameVolts(double listed, double given) {
+    const double apart = given > listed ? given - listed : listed - given;
+    return apart <= 0.06 * listed;
+}
+
 /// Volts across a load of so many poles.
 constexpr Volts voltsAcross(VoltageSystem s, int poles) {
     const SystemFacts f = factsOf(s);

@@ -1,11 +1,12 @@
 #include "core/report/CalculationReport.h"
 
 #include "core/base/Format.h"
+#include "core/drawing/Paper.h"
+#include "core/drawing/TextWidth.h"
 #include "core/lists/DrawingIndex.h"
 #include "core/lists/ListTable.h"
 #include "core/report/ReportTables.h"
 #include "core/review/ReviewLists.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/WorkingSheet.h"
 
 #include <fmt/format.h>

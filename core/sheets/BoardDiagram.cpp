@@ -1,15 +1,16 @@
 #include "core/sheets/BoardDiagram.h"
 
 #include "core/base/Format.h"
+#include "core/drawing/Paper.h"
+#include "core/drawing/TextWidth.h"
 #include "core/figures/Wording.h"
+#include "core/figures/Words.h"
 #include "core/project/FreePlaces.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
 #include "core/sheets/LoadSymbol.h"
 #include "core/sheets/PageNumber.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
-#include "core/sheets/Words.h"
 
 #include <fmt/format.h>
 

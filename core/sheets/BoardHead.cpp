@@ -1,9 +1,9 @@
 #include "core/sheets/BoardHead.h"
 
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/project/Operations.h"
 #include "core/sheets/BoardPlace.h"
-#include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
 
 #include <fmt/format.h>

@@ -1,12 +1,13 @@
 #include "core/sheets/DoorCard.h"
 
 #include "core/base/Format.h"
+#include "core/drawing/Paper.h"
+#include "core/drawing/TextWidth.h"
 #include "core/figures/CircuitFigures.h"
+#include "core/figures/Words.h"
 #include "core/project/Equipment.h"
 #include "core/project/Operations.h"
 #include "core/sheets/BoardPlace.h"
-#include "core/sheets/TextWidth.h"
-#include "core/sheets/Words.h"
 
 #include <fmt/format.h>
 

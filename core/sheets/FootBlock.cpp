@@ -1,7 +1,7 @@
 // The title block along the foot of a sheet that its table takes the whole width of.
 
+#include "core/drawing/TextWidth.h"
 #include "core/sheets/RevisionRows.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
 
 #include <fmt/format.h>

@@ -1,8 +1,9 @@
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/project/Operations.h"
+#include "core/project/Slots.h"
+#include "core/sheets/FormFit.h"
 #include "core/sheets/ScheduleWriter.h"
-#include "core/sheets/Words.h"
-#include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
 #include <span>

@@ -1,7 +1,7 @@
 #pragma once
 // Texts on a drawing that keep out of the way of symbols and of one another.
 
-#include "core/sheets/TextBox.h"
+#include "core/drawing/TextBox.h"
 
 #include <unordered_map>
 

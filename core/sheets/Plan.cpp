@@ -2,14 +2,14 @@
 // another's way.
 
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/FindRooms.h"
 #include "core/plan/LoadDensity.h"
-#include "core/plan/Measure.h"
+#include "core/route/Measure.h"
 #include "core/sheets/PlaceLabel.h"
 #include "core/sheets/Sheets.h"
 #include "core/sheets/TitleBlock.h"
-#include "core/sheets/Words.h"
 
 #include <fmt/format.h>
 #include <set>

@@ -1,9 +1,9 @@
 #include "core/sheets/PlanLegend.h"
 
+#include "core/drawing/TextWidth.h"
+#include "core/figures/Words.h"
 #include "core/project/Equipment.h"
 #include "core/sheets/Symbols.h"
-#include "core/sheets/TextWidth.h"
-#include "core/sheets/Words.h"
 
 #include <algorithm>
 #include <map>

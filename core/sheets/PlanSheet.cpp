@@ -1,14 +1,15 @@
 // A floor on a sheet: one system of it, to scale, with what a reader needs beside it.
 
 #include "core/base/Limits.h"
+#include "core/drawing/Paper.h"
+#include "core/drawing/PlaceDrawing.h"
+#include "core/drawing/TextWidth.h"
+#include "core/figures/Words.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/PageNumber.h"
-#include "core/sheets/PlaceDrawing.h"
 #include "core/sheets/PlanLegend.h"
 #include "core/sheets/Sheets.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
-#include "core/sheets/Words.h"
 
 #include <fmt/format.h>
 

@@ -1,4 +1,7 @@
 #include "core/base/Format.h"
+#include "core/drawing/Paper.h"
+#include "core/drawing/TextWidth.h"
+#include "core/figures/Words.h"
 #include "core/project/FaultRating.h"
 #include "core/project/LevelOf.h"
 #include "core/project/Operations.h"
@@ -9,9 +12,7 @@
 #include "core/sheets/RiserEquipment.h"
 #include "core/sheets/RiserPlaces.h"
 #include "core/sheets/Sheets.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
-#include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
 #include "core/solve/States.h"
 

@@ -1,11 +1,11 @@
 #include "core/sheets/RiserOverlay.h"
 
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/project/BoardSize.h"
 #include "core/project/FaultRating.h"
 #include "core/project/FreePlaces.h"
 #include "core/sheets/Sheets.h"
-#include "core/sheets/Words.h"
 #include "core/solve/BoardLoad.h"
 #include "core/solve/States.h"
 

@@ -2,7 +2,7 @@
 // What the riser and the one-line can say of each thing instead of its usual words: one question, asked of all at once.
 // The answer stands in words; a shade tells at a glance how near it is to what is allowed.
 
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 #include "core/solve/Results.h"
 
 #include <map>

@@ -1,14 +1,17 @@
 #include "core/sheets/ScheduleWriter.h"
 
 #include "core/base/Format.h"
+#include "core/drawing/Paper.h"
+#include "core/drawing/PlaceDrawing.h"
+#include "core/drawing/TextWidth.h"
+#include "core/figures/ScheduleForms.h"
+#include "core/figures/Words.h"
 #include "core/project/FreePlaces.h"
 #include "core/project/Operations.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
+#include "core/sheets/FormFit.h"
 #include "core/sheets/PageNumber.h"
-#include "core/sheets/PlaceDrawing.h"
-#include "core/sheets/TextWidth.h"
-#include "core/sheets/Words.h"
 #include "core/solve/RunParts.h"
 
 #include <fmt/format.h>

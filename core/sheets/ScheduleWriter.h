@@ -3,6 +3,7 @@
 // whose columns are those of the board's form.
 
 #include "core/figures/ScheduleForms.h"
+#include "core/sheets/Sheets.h"
 
 namespace lintel {
 

@@ -1,32 +1,15 @@
 #pragma once
 // The sheets of a project, each as a Drawing; core/compose binds them into a set.
 
+#include "core/figures/SheetInput.h"
 #include "core/plan/Underlay.h"
 #include "core/project/ComposedSheets.h"
 #include "core/sheets/RiserOverlay.h"
 #include "core/sheets/Symbols.h"
 #include "core/solve/Results.h"
 
-#include <functional>
-
 namespace lintel {
 
-struct SheetInput {
-    const Project& project;
-    const RuleBook& book;
-    const Results& results;
-    /// Finds what the file of an underlay holds; nothing: no underlays are drawn.
-    std::function<std::shared_ptr<const UnderlayContent>(const Underlay&)> underlays{};
-    std::filesystem::path projectFile{}; ///< beside which the files of underlays are looked for
-};
-
-/// A sheet by its trade name, upright for schedules and on its side for plans; mm.
-struct PaperSize {
-    double width, height;
-};
-PaperSize paperSize(const std::string& name);
-/// "Letter" or "A4"; "Legal" or "A3" for a board with more rows than that holds with its tally and notes.
-const char* schedulePaper(const SheetInput& in, const Board& board);
 /// A panel schedule: title strip, circuit rows as they stand in the board, load tally, phases, notes strip.
 /// Notes for which it has no room go on on further sheets: `page` 0 is the first.
 Drawing panelSchedule(const SheetInput& in, BoardId board, const std::string& number = "", std::size_t page = 0);

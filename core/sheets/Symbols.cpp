@@ -8,11 +8,6 @@
 
 namespace lintel {
 
-Point turned(Point p, double degrees) {
-    const double a = degrees * std::numbers::pi / 180;
-    return {p.x * std::cos(a) - p.y * std::sin(a), p.x * std::sin(a) + p.y * std::cos(a)};
-}
-
 namespace {
 void drawMarks(Drawing& d, Symbol symbol, Point at, double turn, Ink ink, double size) {
     const double r = size / 2, w = 0.32 * size / 4.2;

@@ -1,13 +1,10 @@
 #pragma once
 // Our own drawings of devices, openings and furniture.
 
+#include "core/drawing/Drawing.h"
 #include "core/project/Project.h"
-#include "core/sheets/Drawing.h"
 
 namespace lintel {
-
-/// A point turned around zero, clockwise on the sheet.
-Point turned(Point p, double degrees);
 
 /// The symbol of a device at a place on a drawing, `size` mm across.
 void drawSymbol(Drawing& d, Symbol symbol, Point at, double turnDegrees, Ink ink, double size = 4.2);

@@ -1,7 +1,8 @@
 #include "core/sheets/TextPages.h"
 
+#include "core/drawing/Paper.h"
+#include "core/drawing/TextWidth.h"
 #include "core/sheets/Sheets.h"
-#include "core/sheets/TextWidth.h"
 
 #include <fmt/format.h>
 

@@ -2,9 +2,9 @@
 // Pages of text and tables in the paper of the country: what they are and the job above, what they rest on and the page
 // below. Workings and reports are made of them.
 
+#include "core/drawing/Drawing.h"
 #include "core/project/Project.h"
 #include "core/rules/RuleBook.h"
-#include "core/sheets/Drawing.h"
 
 #include <functional>
 

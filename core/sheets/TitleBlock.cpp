@@ -1,8 +1,8 @@
 #include "core/sheets/TitleBlock.h"
 
 #include "core/base/TextFile.h"
+#include "core/drawing/TextWidth.h"
 #include "core/sheets/RevisionRows.h"
-#include "core/sheets/TextWidth.h"
 
 #include <fmt/format.h>
 

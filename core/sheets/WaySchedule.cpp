@@ -1,11 +1,11 @@
 // The schedule of a board of ways: one row a device, with what metric practice wants to see beside it.
 
 #include "core/base/Format.h"
+#include "core/figures/Words.h"
 #include "core/project/FreePlaces.h"
 #include "core/project/Operations.h"
+#include "core/project/Slots.h"
 #include "core/sheets/ScheduleWriter.h"
-#include "core/sheets/Words.h"
-#include "core/solve/PhaseLoads.h"
 #include "core/solve/TesterReadings.h"
 
 #include <fmt/format.h>

@@ -1,67 +1,22 @@
 #include "core/sheets/WorkingSheet.h"
 
-#include "core/sheets/TextWidth.h"
+#include "core/drawing/TextWidth.h"
 
 namespace lintel {
 namespace {
 
 constexpr double margin = TextPages::margin, size = 2.6, leading = 4.4;
 
-/// A heading on each page, then what is given.
-TextPages pagesOf(const Working& w, const SheetHead& head) { return {"WORKING", w.title, head}; }
-void beginWith(TextPages& pages, const std::string& title) {
+} // namespace
+
+TextPages workingPages(const Working& w, const SheetHead& head) { return {"WORKING", w.title, head}; }
+void beginWorking(TextPages& pages, const std::string& title) {
     pages.opened = [&pages, title] {
         pages.page().text({margin, pages.y}, title, 4.6, Align::Left, true, Ink::Ink, pages.width());
         pages.y += 8;
     };
     pages.begin();
 }
-
-void putFigures(TextPages& pages, const std::vector<BenchFigure>& all) {
-    std::vector<BenchFigure> list;
-    for (const BenchFigure& f : all)
-        if (!f.label.empty()) list.push_back(f);
-    const double half = pages.width() / 2;
-    for (std::size_t i = 0; i < list.size(); i += 2) {
-        pages.need(leading + 1);
-        for (std::size_t k = 0; k < 2 && i + k < list.size(); ++k) {
-            const double x = margin + double(k) * half;
-            pages.page().text({x, pages.y}, list[i + k].label, size, Align::Left, false, Ink::Quiet, 44);
-            pages.page().text({x + 46, pages.y}, list[i + k].text, size + 0.2, Align::Left, i + k < 3, Ink::Ink,
-                              half - 49);
-        }
-        pages.y += leading + 0.6;
-    }
-    pages.y += 3;
-}
-
-void putRows(TextPages& pages, const std::vector<std::string>& columns,
-             const std::vector<std::vector<std::string>>& list) {
-    if (list.empty()) return;
-    const double first = 62, rest = (pages.width() - first) / double(std::max<std::size_t>(1, columns.size() - 1));
-    const auto put = [&](const std::vector<std::string>& row, Ink ink) {
-        for (std::size_t i = 0; i < row.size(); ++i)
-            pages.page().text({i == 0 ? margin : margin + first + rest * double(i), pages.y}, row[i], size - 0.1,
-                              i == 0 ? Align::Left : Align::Right, false, ink, i == 0 ? first - 2 : rest - 1.5);
-    };
-    pages.need(leading * 2);
-    put(columns, Ink::Quiet);
-    pages.page().line({margin, pages.y + 1.4}, {pages.right(), pages.y + 1.4}, 0.25, Ink::Rule);
-    pages.y += leading + 0.8;
-    for (const auto& row : list) {
-        pages.need(leading);
-        put(row, Ink::Ink);
-        pages.y += leading;
-    }
-    pages.y += 3;
-}
-
-void putCautions(TextPages& pages, const std::vector<std::string>& list) {
-    for (const std::string& c : list) pages.paragraph("! " + c, Ink::Stop);
-    if (!list.empty()) pages.y += 2;
-}
-
-} // namespace
 
 void putSteps(TextPages& pages, const std::vector<WorkingStep>& steps) {
     constexpr double step = 3.9, ruleSize = 2.2, valueRoom = 32, ruleRoom = 26, gap = 2;
@@ -107,20 +62,9 @@ void putSteps(TextPages& pages, const std::vector<WorkingStep>& steps) {
 }
 
 std::vector<Drawing> workingSheets(const Working& w, const SheetHead& head) {
-    TextPages pages = pagesOf(w, head);
-    beginWith(pages, w.title);
+    TextPages pages = workingPages(w, head);
+    beginWorking(pages, w.title);
     putSteps(pages, w.steps);
-    pages.finish(true);
-    return std::move(pages.all);
-}
-
-std::vector<Drawing> workingSheets(const BenchAnswer& a, const SheetHead& head) {
-    TextPages pages = pagesOf(a.working, head);
-    beginWith(pages, a.working.title);
-    putFigures(pages, a.figures);
-    putRows(pages, a.columns, a.rows);
-    putCautions(pages, a.cautions);
-    putSteps(pages, a.working.steps);
     pages.finish(true);
     return std::move(pages.all);
 }

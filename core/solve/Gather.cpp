@@ -1,3 +1,4 @@
+#include "core/project/Slots.h"
 #include "core/solve/MotorStart.h"
 #include "core/solve/Solver.h"
 

@@ -1,18 +1,9 @@
 #pragma once
-// Which phase a slot is on, what each circuit puts on its phases, and the line and neutral currents of a board.
+// What each circuit puts on its phases, and the line and neutral currents of a board.
 
 #include "core/solve/Topology.h"
 
 namespace lintel {
-
-/// The line (0 A, 1 B, 2 C) that a slot of this board is on. Two columns: slot n is in row ceil(n/2); rows go A, B, C,
-/// A, … (A, B, A, B on a single-phase board); odd left, even right. Ways: each way has L1, L2, L3.
-int lineOfSlot(const Board& board, int slot);
-/// The slots that a device of so many poles takes from its first slot on; empty when it does not fit on the board.
-/// Two columns: every other slot, so that poles stand under one another. A three-pole device takes a whole way.
-std::vector<int> slotsTaken(const Board& board, int slot, int poles);
-/// The same without a list: the nth pole's slot, or 0.
-int slotOfPole(const Board& board, int slot, int pole, int poles);
 
 /// Apparent power of a load in W + j var; the volts across it and its phases turn amperes into VA. Horsepower takes the
 /// full-load current of the book's motor table at the system's voltage; nothing where the table has none. Kvar of a

@@ -4,8 +4,8 @@
 // to carry and how it lies) and RaiseFeeders.cpp. For the files of core/solve only.
 
 #include "core/base/Parallel.h"
-#include "core/plan/Trays.h"
 #include "core/project/Equipment.h"
+#include "core/route/Trays.h"
 #include "core/solve/BoardLoad.h"
 #include "core/solve/BranchLoad.h"
 #include "core/solve/ConductorSizing.h"

@@ -3,7 +3,7 @@
 #include "app/frame/Settings.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
 #include "tests/app/AppTest.h"
 
 #include <QClipboard>

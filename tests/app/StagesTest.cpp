@@ -1,5 +1,6 @@
 #include "app/bench/BenchPanel.h"
 #include "app/boards/LevelCard.h"
+#include "core/project/TypedLoads.h"
 #include "tests/app/AppTest.h"
 
 #include <QAbstractItemModelTester>

@@ -1,6 +1,6 @@
 // One path through all of it, on the interface: from receptacles on the plan to the schedule as a PDF.
 
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
 #include "tests/app/AppTest.h"
 
 #include <QLabel>

@@ -4,7 +4,7 @@
 #include "core/base/Parse.h"
 #include "core/base/Utf8.h"
 #include "core/bench/Bench.h"
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
 #include "core/project/ProjectFile.h"
 #include "tests/SourceTree.h"
 #include "tests/World.h"

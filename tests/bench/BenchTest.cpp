@@ -2,6 +2,7 @@
 
 #include "core/bench/Bench.h"
 #include "core/bench/BenchInputs.h"
+#include "core/bench/BenchSheet.h"
 #include "core/sheets/WorkingSheet.h"
 #include "tests/bench/Answer.h"
 #include <fmt/format.h>

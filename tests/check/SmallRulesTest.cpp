@@ -364,3 +364,69 @@ TEST_CASE("a note of surge protection is asked for at the origin, and only there
     w.p.boards.change(two)->surge = "type 2";
     CHECK(about().empty());
 }
+
+TEST_CASE("a filter finds circuits by their size, the smallest of the book too") {
+    OneBoard w;
+    w.p.basis.smallestBranch = "14";
+    w.p.basis.smallestBreaker = 15;
+    w.circuit(10, LoadUnit::A, 1, 5); // #14 behind 15 A
+    w.circuit(16, LoadUnit::A, 1, 5); // #12 behind 20 A
+    const Results r = w.solved();
+    const auto found = [&](const char* text) {
+        const auto filter = CircuitFilter::from(text);
+        REQUIRE(filter);
+        int n = 0;
+        for (const Circuit& c : w.p.circuits) n += filter->matches({w.p, nec(), r}, c);
+        return n;
+    };
+    CHECK(found("size:14") == 1);
+    CHECK(found("size:12") == 1);
+    CHECK(found("size:10") == 0);
+}
+
+TEST_CASE("a value of one's own stands in the list with what it is in place of") {
+    OneBoard w;
+    w.p.basis.ownValues["continuous/factor"] = 1.1;
+    const auto book = loadRuleBook("nec-2023", w.p.basis.ownValues);
+    REQUIRE(book);
+    const Results r = solve(w.p, *book);
+    bool listed = false;
+    for (const Assumption& a : assumptionsOf({w.p, *book, r}))
+        if (a.kind == AssumptionKind::Own && a.what == "continuous/factor") {
+            CHECK(a.entered == "1.1 instead of 1.25");
+            listed = true;
+        }
+    CHECK(listed);
+}
+
+TEST_CASE("half a foot more than a receptacle reaches is told") {
+    // 12 ft are 3.6576 m. A room of 3.8 m × 3.5 m with a receptacle in each of its corners: 12.5 ft and 11.5 ft.
+    OneBoard w;
+    const std::vector<Point> outline{{0, 0}, {3.8, 0}, {3.8, 3.5}, {0, 3.5}};
+    const Told t(bedroom(w, outline, outline));
+    REQUIRE(t.of("outlet-spacing"));
+    CHECK_THAT(t.of("outlet-spacing")->text, Catch::Contains("12.5 ft of wall"));
+    OneBoard v;
+    const std::vector<Point> within{{0, 0}, {3.65, 0}, {3.65, 3.5}, {0, 3.5}};
+    CHECK_FALSE(Told(bedroom(v, within, within)).of("outlet-spacing"));
+}
+
+TEST_CASE("drop judged on the load: the assumption says what it would be on the breaker's share") {
+    // 4 A on a breaker of 20 A: 80 % of it are 16 A, four times as much.
+    OneBoard w;
+    w.p.basis.branchDropBasis = DropBasis::Share;
+    const CircuitId c = w.circuit(4, LoadUnit::A, 1, 100);
+    runOf(w.p, c).dropBasis = DropBasis::Load;
+    const Results r = w.solved();
+    const double own = r.of(c).run.dropOwn; // 2·4·2.0·0.1/120 = 1.33 % with #12
+    CHECK(own == Approx(1.33).margin(0.01));
+    bool listed = false;
+    for (const Assumption& a : assumptionsOf({w.p, nec(), r}))
+        if (a.what == "Drop judged on the load") {
+            CHECK(a.entered == percent(own));
+            CHECK(a.otherwise == percent(4 * own) + " on 80.0 % of its breaker's rating");
+            CHECK(a.hides); // 5.3 % are more than 3 %
+            listed = true;
+        }
+    CHECK(listed);
+}

@@ -7,10 +7,10 @@
 #include "core/compose/SheetSet.h"
 #include "core/compose/SnapViews.h"
 #include "core/compose/Together.h"
+#include "core/drawing/PlaceDrawing.h"
 #include "core/figures/ScheduleForms.h"
 #include "core/issue/Issues.h"
 #include "core/lists/List.h"
-#include "core/sheets/PlaceDrawing.h"
 #include "tests/Demo.h"
 #include "tests/TextsApart.h"
 

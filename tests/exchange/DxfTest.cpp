@@ -1,7 +1,7 @@
 // Drawings written by an independent library in every version, and hand-written broken ones. Figures are those of
 // make_dxf.py.
 
-#include "core/exchange/Dxf.h"
+#include "core/formats/Dxf.h"
 #include "core/plan/FindRooms.h"
 #include "tests/SourceTree.h"
 #include "tests/World.h"

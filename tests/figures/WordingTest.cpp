@@ -1,9 +1,10 @@
 // Figures of a circuit, wordings made of them, and the forms whose columns are wordings.
 
 #include "core/base/Format.h"
+#include "core/drawing/TextWidth.h"
 #include "core/figures/FormEdits.h"
 #include "core/project/ProjectFile.h"
-#include "core/sheets/TextWidth.h"
+#include "core/sheets/Sheets.h"
 #include "tests/World.h"
 
 #include <set>

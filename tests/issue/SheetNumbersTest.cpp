@@ -1,17 +1,17 @@
 // The numbers of sheets: by their order until a set goes out, and the same for ever after.
 
-#include "core/base/NaturalOrder.h"
 #include "core/project/SheetNumbers.h"
+#include "core/base/NaturalOrder.h"
 #include "core/check/Assumptions.h"
 #include "core/compare/Merge.h"
 #include "core/compare/SheetMarks.h"
 #include "core/compose/SheetSet.h"
+#include "core/drawing/TextWidth.h"
 #include "core/issue/Issues.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
 #include "core/review/Review.h"
-#include "core/sheets/TextWidth.h"
 #include "tests/World.h"
 
 #include <fmt/format.h>

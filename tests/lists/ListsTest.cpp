@@ -2,9 +2,9 @@
 
 #include "core/base/Format.h"
 #include "core/check/Assumptions.h"
+#include "core/drawing/TextWidth.h"
 #include "core/lists/ListForms.h"
 #include "core/project/ProjectFile.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
 #include "core/solve/ConductorSizing.h"
 #include "tests/Building.h"

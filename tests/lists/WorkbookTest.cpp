@@ -2,9 +2,9 @@
 
 #include "core/lists/Workbook.h"
 
-#include "core/exchange/Grid.h"
+#include "core/figures/Words.h"
+#include "core/formats/Grid.h"
 #include "core/project/ProjectFile.h"
-#include "core/sheets/Words.h"
 #include "tests/Building.h"
 #include "tests/SourceTree.h"
 

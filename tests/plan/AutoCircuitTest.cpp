@@ -1,6 +1,7 @@
 #include "core/plan/AutoCircuit.h"
 #include "core/exchange/LoadList.h"
-#include "core/plan/Trays.h"
+#include "core/plan/CircuitMissing.h"
+#include "core/route/Trays.h"
 #include "tests/plan/Floor.h"
 
 #include <set>

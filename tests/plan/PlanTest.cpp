@@ -1,5 +1,5 @@
-#include "core/plan/Measure.h"
 #include "core/plan/Snap.h"
+#include "core/route/Measure.h"
 #include "tests/World.h"
 
 using namespace lintel;

@@ -3,16 +3,16 @@
 
 #include "core/check/CircuitFilter.h"
 #include "core/check/GroupEdit.h"
+#include "core/copy/CircuitBlock.h"
 #include "core/level/Level.h"
 #include "core/project/BoardSize.h"
 #include "core/project/Catalogue.h"
-#include "core/project/CircuitBlock.h"
 #include "core/project/CircuitFacts.h"
 #include "core/project/Document.h"
 #include "core/project/NamePattern.h"
 #include "core/project/ProjectFile.h"
+#include "core/project/Slots.h"
 #include "core/project/Validation.h"
-#include "core/solve/PhaseLoads.h"
 #include "tests/Building.h"
 #include "tests/World.h"
 

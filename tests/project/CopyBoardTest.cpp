@@ -1,5 +1,5 @@
-#include "core/project/CopyBoard.h"
-#include "core/project/CopyBranch.h"
+#include "core/copy/CopyBoard.h"
+#include "core/copy/CopyBranch.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Sections.h"

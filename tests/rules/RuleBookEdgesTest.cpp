@@ -305,3 +305,56 @@ TEST_CASE("edges of a book: earth faults, their times and their devices") {
         {bs7671, "/earthFault/plainResidual/0", "5", "no load kind"},
     });
 }
+
+TEST_CASE("edges of a book: shares, from the least to the most that can be right") {
+    struct Limits {
+        const char* place;
+        double least, most;
+    };
+    const Limits all[] = {
+        {"/motor/directDevice", 1, 3},
+        {"/motor/directInstantaneous", 1, 4},
+        {"/motor/woundRotor", 1, 4},
+        {"/motor/overload/otherMost", 1.15, 2},         // no less than the usual setting
+        {"/motor/overload/serviceFactorMost", 1.25, 2}, // as before
+        {"/motor/hermetic/conductor", 1, 2},
+        {"/motor/hermetic/device", 1, 4},
+        {"/motor/instantaneousDesignBMost", 11, 30},
+        {"/transformer/primaryWithSecondary", 1, 6},
+        {"/bonding/beyondShare", 0.05, 1},
+        {"/conduit/fill/one", 0.1, 1},
+        {"/conduit/fill/two", 0.1, 1},
+        {"/conduit/fill/more", 0.1, 1},
+        {"/conduit/fill/nipple", 0.1, 1},
+        {"/conduit/fill/countsUpFrom", 0.5, 1},
+        {"/areaLighting/dwelling", 0.1, 20},
+        {"/dwelling/appliances/factor", 0.1, 1},
+        {"/dwelling/optional/rest", 0.1, 1},
+        {"/dwelling/optional/heatPumpBackup", 0.1, 1},
+        {"/dwelling/optional/heatFew", 0.1, 1},
+        {"/dwelling/optional/heatMany", 0.1, 1},
+        {"/existingDwelling/rest", 0.1, 1},
+        {"/existing/factor", 1, 3},
+        {"/dwellingService/share", 0.5, 1},
+        {"/neutral/cooking", 0.1, 1},
+        {"/neutral/aboveFactor", 0.1, 1},
+        {"/capacitor/conductor", 1, 3},
+        {"/capacitor/ofMotorConductor", 0.1, 1},
+        {"/generator/conductor", 1, 3},
+    };
+    const json good = bookOf(nec2023);
+    for (const Limits& l : all) {
+        INFO(l.place);
+        const auto takes = [&](double value) {
+            json book = good;
+            const json::json_pointer place(l.place);
+            REQUIRE(book.contains(place));
+            book[place] = value;
+            return bool(RuleBook::parse(book.dump(), "edge.json"));
+        };
+        CHECK(takes(l.least));
+        CHECK_FALSE(takes(l.least - 0.001));
+        CHECK(takes(l.most));
+        CHECK_FALSE(takes(l.most + 0.001));
+    }
+}

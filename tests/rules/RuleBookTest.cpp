@@ -109,6 +109,18 @@ TEST_CASE("questions to the book") {
     CHECK(sizeWords(nec(), nec().find("3/0")) == "3/0");
     CHECK(sizeWords(nec(), nec().find("500")) == "500 kcmil");
     CHECK_FALSE(nec().choosable(nec().find("700"), Material::Copper)); // no impedance in Table 9
+    // Standard ratings: 240.6(A) goes from 15 to 6 000 A.
+    CHECK(nec().ratingAtOrAbove(14) == 15);
+    CHECK(nec().ratingAtOrAbove(20) == 20);
+    CHECK(nec().ratingAtOrAbove(20.01) == 25);
+    CHECK(nec().ratingAtOrAbove(6000) == 6000);
+    CHECK(nec().ratingAtOrAbove(6000.5) == 0); // none
+    CHECK(nec().ratingAbove(15) == 20);
+    CHECK(nec().ratingAbove(6000) == 0);
+    // By the columns of 310.16, and between them by the cooler one.
+    CHECK(nec().ampacity(nec().find("12"), Material::Copper, 60) == 20);
+    CHECK(nec().ampacity(nec().find("12"), Material::Copper, 75) == 25);
+    CHECK(nec().ampacity(nec().find("12"), Material::Copper, 90) == 30);
     CHECK_FALSE(loadRuleBook("../etc/passwd"));
     CHECK_FALSE(loadRuleBook("unknown"));
 }
@@ -126,7 +138,13 @@ TEST_CASE("a project's own value replaces the book's, is cited as such, and a wr
     const auto missing = loadRuleBook("nec-2023", {{"continuous/teapot", 1}});
     REQUIRE_FALSE(missing);
     CHECK_THAT(missing.error().what, Catch::Contains("continuous/teapot"));
-    CHECK_FALSE(loadRuleBook("nec-2023", {{"continuous/factor", 0.5}})); // a factor that cannot be right
+    // Deep in a table: the third row's share of a transformer's primary device.
+    const auto deep = loadRuleBook("nec-2023", {{"transformer/primaryOnly/2/1", 1.3}});
+    REQUIRE(deep);
+    CHECK(deep->tables.transformerPrimaryOnly[2].value == 1.3);
+    CHECK(deep->overridden().front() == "transformer/primaryOnly/2/1: 1.3 instead of 1.25");
+    CHECK_FALSE(loadRuleBook("nec-2023", {{"transformer/primaryOnly/3/1", 1.3}})); // there is no fourth row
+    CHECK_FALSE(loadRuleBook("nec-2023", {{"continuous/factor", 0.5}}));           // a factor that cannot be right
     CHECK_FALSE(loadRuleBook("nec-2023",
                              {{"conductors/rows/3/3", 9999}})); // a smaller conductor would carry more than a larger
     CHECK_FALSE(loadRuleBook("nec-2023", {{"conductors/rows/999/3", 1}}));

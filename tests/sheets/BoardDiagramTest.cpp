@@ -2,11 +2,11 @@
 // its neighbours, however many there are and however long their names.
 
 #include "core/sheets/BoardDiagram.h"
+#include "core/drawing/TextBox.h"
+#include "core/drawing/TextWidth.h"
+#include "core/figures/Words.h"
 #include "core/project/ProjectFile.h"
-#include "core/sheets/TextBox.h"
-#include "core/sheets/TextWidth.h"
 #include "core/sheets/TitleBlock.h"
-#include "core/sheets/Words.h"
 #include "tests/World.h"
 
 #include <fmt/format.h>

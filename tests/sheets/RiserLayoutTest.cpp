@@ -1,11 +1,11 @@
 // The riser and the one-line of many buildings, read back from what is drawn: which line joins what, and where words
 // stand.
 
+#include "core/drawing/TextWidth.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
 #include "core/sheets/RiserPlaces.h"
 #include "core/sheets/Sheets.h"
-#include "core/sheets/TextWidth.h"
 #include "tests/Building.h"
 
 #include <map>

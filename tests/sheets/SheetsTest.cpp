@@ -1,9 +1,9 @@
 #include "core/compose/SheetSet.h"
+#include "core/drawing/TextWidth.h"
 #include "core/figures/FormEdits.h"
+#include "core/figures/Words.h"
 #include "core/project/ProjectFile.h"
 #include "core/sheets/DoorCard.h"
-#include "core/sheets/TextWidth.h"
-#include "core/sheets/Words.h"
 #include "tests/World.h"
 
 #include <set>

@@ -2,9 +2,9 @@
 
 #include "core/sheets/TitleBlock.h"
 #include "core/check/Assumptions.h"
+#include "core/drawing/TextBox.h"
+#include "core/drawing/TextWidth.h"
 #include "core/project/ProjectFile.h"
-#include "core/sheets/TextBox.h"
-#include "core/sheets/TextWidth.h"
 #include "tests/World.h"
 
 #include <fmt/format.h>

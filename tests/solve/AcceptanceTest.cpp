@@ -1,6 +1,7 @@
 // Worked by hand, from first principles and the tables.
 
 #include "core/level/Level.h"
+#include "core/project/Slots.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/Demand.h"
 #include "core/solve/Fault.h"

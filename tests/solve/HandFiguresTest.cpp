@@ -2,6 +2,7 @@
 // beside it.
 
 #include "core/check/Check.h"
+#include "core/project/Slots.h"
 #include "core/solve/Fault.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"

@@ -5,10 +5,11 @@
 #include "core/check/Check.h"
 #include "core/level/Level.h"
 #include "core/project/AddBelow.h"
+#include "core/project/Slots.h"
 #include "core/solve/Busway.h"
+#include "core/solve/ConductorSizing.h"
 #include "core/solve/EquipmentSize.h"
 #include "core/solve/Fault.h"
-#include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
 #include "tests/World.h"
 
@@ -70,6 +71,10 @@ TEST_CASE("a utility before a single-phase transformer: half a winding sees a qu
     const FaultPoint f = atSource(s);
     CHECK(f.lineLine == Approx(240 / 57.60));
     CHECK(f.lineNeutral == Approx(120 / 18.24));
+    // A weak one of 1 MVA counts as well: 2 · 240² / 1 MVA = 115.2 mΩ.
+    s.utilityMVA = 1;
+    CHECK(atSource(s).lineLine == Approx(240 / 161.28));
+    s.utilityMVA = 10;
     // A two-wire secondary sees all of it.
     s.system = VoltageSystem::S120; // 120² / 25 000 · 2 % = 11.52 mΩ; 2 · 120² / 10 MVA = 2.88 mΩ
     CHECK(atSource(s).lineNeutral == Approx(120 / 14.40));
@@ -224,6 +229,13 @@ TEST_CASE("a loop's longest run is nothing where there is no length, and so many
         CHECK(there.of(c).run.earth->zs == Approx(double(e.limit)).epsilon(1e-3));
 }
 
+TEST_CASE("an empty board is as level as can be") {
+    OneBoard w;
+    const LevelChoices none = levelBoard(w.p, w.solved(), w.board);
+    CHECK(none.gap() == 0);
+    CHECK(none.best().spread == 0);
+}
+
 TEST_CASE("a cancelled levelling ends at once") {
     OneBoard w;
     for (int i = 0; i < 38; ++i) w.circuit(137.0 + 71 * (i * 7 % 13));
@@ -312,4 +324,208 @@ TEST_CASE("a shared neutral counts the circuits of its group, and no others of t
     CHECK(w.solved().of(a).run.need.conductors == 2); // two lines of two: the neutral carries what they differ by
     w.p.circuits.change(b)->multiwire = 2;
     CHECK(w.solved().of(a).run.need.conductors == 2); // alone: its line and its neutral
+}
+
+TEST_CASE("a motor's conductors in hot air among others: what alone is too much is named") {
+    // 21 A of motor ask for 26.25 A: #10 has 30 A at its terminals and 40 A of its own. In 73 °C air 0.5: 20 A, the air
+    // alone is too much; #8 carries 55 · 0.5 · 0.8 = 22 A.
+    OneBoard w(VoltageSystem::Y480);
+    const CircuitId c = w.circuit(21, LoadUnit::A, 3, 10, LoadKind::Motor);
+    Run& run = runOf(w.p, c);
+    run.sharing = 3; // six in all: 0.8
+    run.ambient = 73;
+    CHECK(nec().sizes()[std::size_t(w.solved().of(c).run.size)].name == "8");
+    CHECK(w.solved().of(c).run.why == Governing::Ambient);
+    // At 68 °C 0.58: 23.2 A would do, and with the others only 18.6 A are left.
+    run.ambient = 68;
+    CHECK(nec().sizes()[std::size_t(w.solved().of(c).run.size)].name == "8");
+    CHECK(w.solved().of(c).run.why == Governing::Bundling);
+}
+
+TEST_CASE(
+    "AS/NZS 3000, Table 5.1: earthing of parallel sets is that of each of them together, and bonding half of it") {
+    // A line of 35 mm² has 10 mm², and bonding of 6, the least. Two sets of it have two of 10 mm², and bonding of half
+    // of 20 mm².
+    const RuleBook& book = bookOf("as-nzs-3000");
+    const auto mm2 = [&](SizeIndex s) { return book.sizes()[std::size_t(s)].mm2; };
+    RunResult run;
+    run.size = book.find("35");
+    run.need.cable.make().earthing = Earthing::TNS;
+    run.sets = 1;
+    const Bonding one = bondingOf(run, Material::Copper, book);
+    CHECK(one.electrodes == 1);
+    CHECK(mm2(one.electrode) == 10);
+    CHECK(mm2(one.jumper) == 6);
+    run.sets = 2;
+    const Bonding two = bondingOf(run, Material::Copper, book);
+    CHECK(two.electrodes == 2);
+    CHECK(mm2(two.electrode) == 10);
+    CHECK(mm2(two.jumper) == 10);
+}
+
+TEST_CASE("a neutral that carries hardly anything is as small as the protective conductor, the smallest of all too") {
+    // Three lines of #14 behind 15 A: the ground is #14, and so is a neutral by its own load.
+    OneBoard w;
+    w.p.basis.smallestBranch = "14";
+    w.p.basis.smallestBreaker = 15;
+    const CircuitId c = w.circuit(12, LoadUnit::A, 3, 5);
+    runOf(w.p, c).neutral = NeutralBy::Calculated;
+    const Results r = w.solved();
+    const RunParts parts = partsOf(w.p, nec(), r, c);
+    CHECK(nec().sizes()[std::size_t(r.of(c).run.size)].name == "14");
+    REQUIRE(parts.neutral >= 0);
+    CHECK(nec().sizes()[std::size_t(parts.neutral)].name == "14");
+}
+
+TEST_CASE("a neutral of half nonlinear load is reduced, one of more is not (220.61(C))") {
+    OneBoard w;
+    w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 600;
+    const BoardId two = boardBelow(w.p, w.board, "LP-2", VoltageSystem::Y208, 400);
+    for (int i = 0; i < 3; ++i) { // 300 A on each line
+        const CircuitId c = addCircuit(w.p, two, 1, "x");
+        w.p.circuits.change(c)->slot = 2 * i + 1;
+        load(w.p, c, 300 * 120, LoadUnit::VA, 1);
+    }
+    Run& run = *w.p.runs.change(w.p.boards[two].run);
+    run.neutral = NeutralBy::Calculated;
+    const auto neutral = [&](double share) {
+        run.nonlinear = share;
+        return nec().sizes()[std::size_t(partsOf(w.p, nec(), w.solved(), two).neutral)].name;
+    };
+    CHECK(neutral(0.5) == "300");  // 200 + 0.7 · 100 = 270 A: 300 kcmil carries 285
+    CHECK(neutral(0.51) == "350"); // 300 A: 350 kcmil carries 310
+}
+
+TEST_CASE("a UPS without kVA gets some, and what is entered of its kW stays a number") {
+    OneBoard w(VoltageSystem::Y480);
+    w.circuit(20, LoadUnit::kVA, 3);
+    const BoardId ups = insertInFeed(w.p, w.board, BoardUse::Ups);
+    w.p.boards.change(ups)->kw = 25;
+    enterEquipmentSize(w.p, ups, 25);
+    CHECK(w.p.boards[ups].kva == 25);
+    CHECK(w.p.boards[ups].kw == 25);
+}
+
+TEST_CASE("a load entered line by line is on the neutral of each of its lines") {
+    OneBoard w;
+    const CircuitId c = w.circuit(6000, LoadUnit::VA, 3);
+    for (const Load& l : w.p.loads)
+        if (l.circuit == c) {
+            Load& x = *w.p.loads.change(l.id);
+            x.splitA = 3, x.splitB = 2, x.splitC = 1;
+            break;
+        }
+    const auto va = w.solved().of(w.board).neutralVa;
+    CHECK(va[0] == Approx(3000));
+    CHECK(va[1] == Approx(2000));
+    CHECK(va[2] == Approx(1000));
+}
+
+TEST_CASE("the impedance in the working of a board: of each line, or of both of a single-phase one") {
+    OneBoard one(VoltageSystem::S240), three;
+    one.circuit(1000), three.circuit(1000);
+    CHECK_THAT(explain(one.p, nec(), one.solved(), one.board).text(),
+               Catch::Contains("Impedance, line–line, out and back") && !Catch::Contains("Impedance, each line"));
+    CHECK_THAT(explain(three.p, nec(), three.solved(), three.board).text(),
+               Catch::Contains("Impedance, each line") && !Catch::Contains("Impedance, line–line"));
+}
+
+TEST_CASE("a feeder raised for the runs below it is raised by so many sizes, no more") {
+    const auto size = [](int raised) {
+        RunResult r;
+        RunNeed& n = r.need;
+        n.system = VoltageSystem::Y208;
+        n.poles = 3, n.conductors = 3, n.raised = raised;
+        n.load = n.required = n.dropAmps = Amps{18};
+        n.device = 20;
+        n.smallest = nec().find("12");
+        sizeRun(r, sizingRules(Basis(), nec()), nec());
+        return nec().sizes()[std::size_t(r.size)].name;
+    };
+    CHECK(size(0) == "12");
+    CHECK(size(1) == "10");
+    CHECK(size(2) == "8");
+    CHECK(size(3) == "6");
+}
+
+TEST_CASE("upsizing goes up to its ceiling and not a size beyond") {
+    // 16 A over 70 ft: #12 loses 3.73 %, #10 2.24 %, #8 1.46 %. Within 2 % is #8, two sizes up.
+    OneBoard w;
+    w.p.basis.smallestBranch = "12";
+    w.p.basis.branchDropLimit = 2;
+    const CircuitId c = w.circuit(16, LoadUnit::A, 1, 70);
+    const auto sized = [&](int ceiling) {
+        w.p.basis.upsizingCeiling = ceiling;
+        const RunResult r = w.solved().of(c).run;
+        return std::pair(r.state, nec().sizes()[std::size_t(r.size)].name);
+    };
+    CHECK(sized(2) == std::pair(Sizing::Sized, std::string("8")));
+    CHECK(sized(1) == std::pair(Sizing::PastCeiling, std::string("12")));
+}
+
+TEST_CASE("a feeder is raised for the runs below it, and a transformer's beside it stays") {
+    // Thirty branch runs of 12 A over 72 ft, 2.88 % each, below a feeder of 60 ft that loses 0.9 %: over 3.5 % in all,
+    // and the one feeder is the cheaper. A transformer beside it has nothing to do with that.
+    OneBoard w;
+    w.p.basis.totalDropLimit = 3.5;
+    const BoardId two = boardBelow(w.p, w.board, "LP-2", VoltageSystem::Y208, 100);
+    Run& feeder = runOfNode(w.p, two);
+    feeder.length = feet(60).v;
+    for (int i = 0; i < 30; ++i) {
+        const CircuitId c = addCircuit(w.p, two, 1, "x");
+        load(w.p, c, 12, LoadUnit::A, 1);
+        Run& run = runOf(w.p, c);
+        run.lengthBy = LengthBy::Entered;
+        run.length = feet(72).v;
+    }
+    Transformer t;
+    t.name = "T-1", t.kva = 15, t.primary = VoltageSystem::Y208, t.secondary = VoltageSystem::Y208;
+    const TransformerId id = w.p.transformers.add(t);
+    feedFrom(w.p, id, w.board);
+    Run& primary = runOfNode(w.p, id);
+    primary.lengthBy = LengthBy::Entered;
+    primary.length = feet(20).v;
+    const Results r = w.solved();
+    CHECK(r.of(two).run.need.raised > 0);
+    CHECK(r.of(id).run.need.raised == 0);
+}
+
+TEST_CASE("demand by the largest and the rest: of one alone its share, of equal ones each its own") {
+    // AS/NZS 3000, Table C1, G: pools and spas, 75 % of the largest and of the next, a quarter of the others.
+    const auto demand = [](double va, double quantity) {
+        MetricBoard w;
+        w.p.basis.ruleBook = "as-nzs-3000";
+        w.p.basis.occupancy = Occupancy::Dwelling;
+        const CircuitId c = w.circuit(va, LoadUnit::VA, 3, 5, LoadKind::Pool);
+        for (const Load& l : w.p.loads)
+            if (l.circuit == c) {
+                w.p.loads.change(l.id)->quantity = quantity;
+                break;
+            }
+        return solve(w.p, bookOf("as-nzs-3000")).of(w.board).demand;
+    };
+    CHECK(demand(4000, 1) == Approx(3000).margin(0.01));
+    CHECK(demand(4000, 2) == Approx(6000).margin(0.01));
+    CHECK(demand(4000, 3) == Approx(7000).margin(0.01));
+}
+
+TEST_CASE("a single-phase board on two lines: its neutral's loads are on those two") {
+    OneBoard w;
+    Board b;
+    b.name = "SP-1", b.system = VoltageSystem::S240, b.bus = b.main = 100, b.slots = 12;
+    const BoardId two = addBoard(w.p, b);
+    const CircuitId feed = addCircuit(w.p, w.board, 2, "SP-1");
+    w.p.circuits.change(feed)->slot = 1; // lines A and B
+    w.p.boards.change(two)->feed = feed;
+    const double va[] = {300, 500};
+    for (int i = 0; i < 2; ++i) {
+        const CircuitId c = addCircuit(w.p, two, 1, "x");
+        w.p.circuits.change(c)->slot = 2 * i + 1;
+        load(w.p, c, va[i], LoadUnit::VA, 1);
+    }
+    const Results r = w.solved();
+    CHECK(r.of(two).neutralVa[0] == Approx(300));
+    CHECK(r.of(w.board).neutralVa[0] == Approx(300));
+    CHECK(r.of(w.board).neutralVa[1] == Approx(500));
+    CHECK(r.of(w.board).neutralVa[2] == Approx(0).margin(1e-9));
 }

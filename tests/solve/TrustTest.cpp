@@ -1,7 +1,7 @@
 // Mistakes that were once in the numbers, each from the text of the code or from hand arithmetic.
 
+#include "core/figures/Words.h"
 #include "core/project/ProjectFile.h"
-#include "core/sheets/Words.h"
 #include "core/solve/Conduit.h"
 #include "core/solve/Fault.h"
 #include "core/solve/Procedure.h"

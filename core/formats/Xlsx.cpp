@@ -1,7 +1,7 @@
 // XLSX in: libzip opens the package, pugixml its parts. Values only: a formula gives the value that was saved with it.
 #include "core/base/Parse.h"
 #include "core/base/Utf8.h"
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
 
 #include <cstring>
 #include <fmt/format.h>

@@ -1,7 +1,7 @@
-#include "core/project/CopyBoard.h"
+#include "core/copy/CopyBoard.h"
 #include "core/base/Parse.h"
 
-#include "core/project/CircuitBlock.h"
+#include "core/copy/CircuitBlock.h"
 #include "core/project/Operations.h"
 
 #include <fmt/format.h>

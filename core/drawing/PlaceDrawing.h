@@ -1,7 +1,7 @@
 #pragma once
 // A drawing put on another one: moved and scaled, with the layers, symbols and things of its marks.
 
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 namespace lintel {
 

@@ -1,7 +1,7 @@
 #pragma once
 // What a text covers on a drawing.
 
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 namespace lintel {
 

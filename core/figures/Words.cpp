@@ -1,4 +1,4 @@
-#include "core/sheets/Words.h"
+#include "core/figures/Words.h"
 
 #include "core/base/Format.h"
 #include "core/project/Equipment.h"

@@ -1,8 +1,8 @@
 #pragma once
 // How conductors, breakers and lengths are written, on sheets and on the screen alike.
 
+#include "core/drawing/Drawing.h"
 #include "core/rules/KindTitle.h"
-#include "core/sheets/Drawing.h"
 #include "core/solve/Results.h"
 
 namespace lintel {

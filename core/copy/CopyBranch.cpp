@@ -1,6 +1,6 @@
-#include "core/project/CopyBranch.h"
+#include "core/copy/CopyBranch.h"
 
-#include "core/project/CopyBoard.h"
+#include "core/copy/CopyBoard.h"
 #include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 

@@ -1,11 +1,12 @@
-// Circuits for listed loads that have none, and the report of what a list leaves open.
+#include "core/plan/CircuitMissing.h"
+
 #include "core/base/Format.h"
-#include "core/exchange/LoadList.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/project/BoardSize.h"
 #include "core/project/FreshId.h"
 #include "core/project/LoadWords.h"
 #include "core/project/Operations.h"
+#include "core/project/Slots.h"
 #include "core/solve/BoardLoad.h"
 #include "core/solve/PhaseLoads.h"
 

@@ -1,12 +1,12 @@
-#include "core/project/CircuitBlock.h"
+#include "core/copy/CircuitBlock.h"
 
 #include "core/base/Parse.h"
-#include "core/plan/Trays.h"
 #include "core/project/CircuitFacts.h"
 #include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
-#include "core/solve/PhaseLoads.h"
+#include "core/project/Slots.h"
+#include "core/route/Trays.h"
 
 #include <fmt/format.h>
 #include <set>

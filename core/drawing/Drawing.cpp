@@ -1,4 +1,4 @@
-#include "core/sheets/Drawing.h"
+#include "core/drawing/Drawing.h"
 
 namespace lintel {
 
@@ -7,6 +7,11 @@ std::string Drawing::words() const {
     for (const Mark& m : marks)
         if (const auto* t = std::get_if<TextMark>(&m)) out += t->text + "\n";
     return out;
+}
+
+Point turned(Point p, double degrees) {
+    const double a = degrees * std::numbers::pi / 180;
+    return {p.x * std::cos(a) - p.y * std::sin(a), p.x * std::sin(a) + p.y * std::cos(a)};
 }
 
 } // namespace lintel

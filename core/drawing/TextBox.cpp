@@ -1,7 +1,6 @@
-#include "core/sheets/TextBox.h"
+#include "core/drawing/TextBox.h"
 
-#include "core/sheets/Symbols.h"
-#include "core/sheets/TextWidth.h"
+#include "core/drawing/TextWidth.h"
 
 #include <algorithm>
 

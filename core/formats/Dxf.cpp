@@ -1,4 +1,4 @@
-#include "core/exchange/Dxf.h"
+#include "core/formats/Dxf.h"
 
 #include "core/base/Bulge.h"
 #include "core/base/Parse.h"

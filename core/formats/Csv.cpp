@@ -2,7 +2,7 @@
 #include "core/base/Parse.h"
 #include "core/base/PlainNumbers.h"
 #include "core/base/Utf8.h"
-#include "core/exchange/Grid.h"
+#include "core/formats/Grid.h"
 #include "core/project/ProjectFile.h"
 
 #include <cerrno>

@@ -209,4 +209,7 @@ private:
     std::vector<std::pair<std::size_t, Layer>> layers; ///< from which mark on
 };
 
+/// A point turned around zero, clockwise on the sheet.
+Point turned(Point p, double degrees);
+
 } // namespace lintel

@@ -1,6 +1,6 @@
-#include "core/sheets/PlaceDrawing.h"
+#include "core/drawing/PlaceDrawing.h"
 
-#include "core/sheets/TextBox.h"
+#include "core/drawing/TextBox.h"
 
 #include <algorithm>
 #include <optional>

@@ -1,4 +1,4 @@
-#include "core/sheets/TextWidth.h"
+#include "core/drawing/TextWidth.h"
 
 #include <algorithm>
 #include <array>

@@ -1,7 +1,7 @@
 #pragma once
 // The trays and risers of a building as a graph, and the shortest way along them.
 
-#include "core/plan/Measure.h"
+#include "core/route/Measure.h"
 
 #include <memory>
 

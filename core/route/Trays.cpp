@@ -1,4 +1,4 @@
-#include "core/plan/Trays.h"
+#include "core/route/Trays.h"
 
 #include <limits>
 #include <mutex>
