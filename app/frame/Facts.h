@@ -3,7 +3,6 @@
 // stand.
 
 #include "app/frame/Session.h"
-#include "core/project/TypedLoads.h"
 
 #include <QString>
 

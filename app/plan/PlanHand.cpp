@@ -13,7 +13,6 @@
 #include "core/plan/FindRooms.h"
 #include "core/project/FreshId.h"
 #include "core/project/Operations.h"
-#include "core/project/TypedLoads.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <QComboBox>

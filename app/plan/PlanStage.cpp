@@ -8,7 +8,6 @@
 #include "core/base/Typed.h"
 #include "core/figures/Words.h"
 #include "core/plan/LoadDensity.h"
-#include "core/project/TypedLoads.h"
 
 #include <QBoxLayout>
 #include <QButtonGroup>

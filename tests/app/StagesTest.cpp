@@ -1,6 +1,5 @@
 #include "app/bench/BenchPanel.h"
 #include "app/boards/LevelCard.h"
-#include "core/project/TypedLoads.h"
 #include "tests/app/AppTest.h"
 
 #include <QAbstractItemModelTester>

@@ -6,6 +6,7 @@
 #include "core/check/CircuitFilter.h"
 #include "core/project/AddBelow.h"
 #include "core/sheets/Sheets.h"
+#include "tests/BoardBelow.h"
 #include "tests/World.h"
 
 using namespace lintel;
@@ -34,17 +35,6 @@ struct Told {
 bool offers(const std::vector<std::string>& labels, const std::string& part) {
     return std::any_of(labels.begin(), labels.end(),
                        [&](const std::string& l) { return l.find(part) != std::string::npos; });
-}
-
-BoardId boardBelow(Project& p, Ref from, const std::string& name, VoltageSystem system, double bus = 225) {
-    Board b;
-    b.name = name, b.system = system, b.bus = b.main = bus, b.ratingKA = 65, b.slots = 42;
-    const BoardId id = addBoard(p, b);
-    feedFrom(p, id, from);
-    Run& run = runOfNode(p, id);
-    run.lengthBy = LengthBy::Entered;
-    run.length = 0.001;
-    return id;
 }
 
 CircuitId loaded(Project& p, BoardId board, int poles, double amount, LoadUnit unit,

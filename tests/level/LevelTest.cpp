@@ -1,4 +1,5 @@
 #include "core/level/Level.h"
+#include "core/level/BareBoard.h"
 #include "core/level/EvenOut.h"
 #include "tests/Building.h"
 
@@ -340,4 +341,18 @@ TEST_CASE("what is called proven with little effort is the least there is") {
     }
     CHECK(claimed > 2);
     CHECK(open > 10);
+}
+
+TEST_CASE("levelling in words: as it stands, then the best for each number of moves") {
+    // 3 000 VA on A, 1 000 on B, nothing on C, in three circuits: one move evens them out.
+    OneBoard w;
+    for (const auto& [slot, va] : {std::pair{1, 1500.0}, {7, 1500.0}, {3, 1500.0}}) {
+        const CircuitId c = w.circuit(va);
+        w.p.circuits.change(c)->slot = slot;
+    }
+    const LevelChoices choices = levelBoard(w.p, w.solved(), w.board);
+    const std::string told = levelText(w.p, w.board, choices, {});
+    CHECK_THAT(told, Catch::StartsWith("LP-1: 100 % as it stands\n"));
+    CHECK_THAT(told, Catch::Contains("1 move ") && Catch::Contains("spread 0 VA  proven"));
+    CHECK_THAT(told, !Catch::Contains("2 moves"));
 }

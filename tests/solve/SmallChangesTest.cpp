@@ -1,8 +1,7 @@
 // Figures that hang on one sign, one place of a table or one limit: each is worked out by hand in the comment beside
 // it.
 
-#include "core/check/Assumptions.h"
-#include "core/check/Check.h"
+#include "core/base/Format.h"
 #include "core/level/Level.h"
 #include "core/project/AddBelow.h"
 #include "core/project/Slots.h"
@@ -11,9 +10,8 @@
 #include "core/solve/EquipmentSize.h"
 #include "core/solve/Fault.h"
 #include "core/solve/RunParts.h"
+#include "tests/BoardBelow.h"
 #include "tests/World.h"
-
-#include "core/base/Format.h"
 
 using namespace lintel;
 
@@ -23,18 +21,6 @@ const WorkingStep* stepOf(const Working& w, const std::string& what) {
     for (const WorkingStep& s : w.steps)
         if (s.what == what) return &s;
     return nullptr;
-}
-
-/// A board below `from`, on a feeder of no length to speak of.
-BoardId boardBelow(Project& p, Ref from, const std::string& name, VoltageSystem system, double bus = 225) {
-    Board b;
-    b.name = name, b.system = system, b.bus = b.main = bus, b.ratingKA = 65, b.slots = 42;
-    const BoardId id = addBoard(p, b);
-    feedFrom(p, id, from);
-    Run& run = runOfNode(p, id);
-    run.lengthBy = LengthBy::Entered;
-    run.length = 0.001;
-    return id;
 }
 
 void load(Project& p, CircuitId c, double amount, LoadUnit unit, int poles, LoadKind kind = LoadKind::Equipment) {
@@ -234,6 +220,15 @@ TEST_CASE("an empty board is as level as can be") {
     const LevelChoices none = levelBoard(w.p, w.solved(), w.board);
     CHECK(none.gap() == 0);
     CHECK(none.best().spread == 0);
+    // How far from the best that can be, in percent of a line: 100 VA of 200 VA, on two lines and on three.
+    LevelChoices two;
+    two.bound = 100;
+    two.byMoves.emplace_back();
+    two.byMoves.back().phaseVa = {300, 100, 0};
+    two.byMoves.back().spread = 200;
+    CHECK(two.gap() == Approx(50));
+    two.byMoves.back().phaseVa = {300, 100, 200};
+    CHECK(two.gap() == Approx(50));
 }
 
 TEST_CASE("a cancelled levelling ends at once") {
@@ -308,6 +303,24 @@ TEST_CASE("a third harmonic heats a neutral only in one sheath with its three li
     CHECK(factor(20, 3, "single-core 70 °C", "B1", NeutralBy::Calculated) == Approx(1));
 }
 
+TEST_CASE("a third harmonic of half the current asks for more only where it heats a neutral in one sheath") {
+    MetricBoard w(0.05);
+    w.p.basis.ruleBook = "iec-60364";
+    const RuleBook& iec = bookOf("iec-60364");
+    const auto grows = [&](const char* cable, const char* method, NeutralBy neutral) {
+        MetricBoard v = w;
+        const CircuitId c = v.run(20, 5, 3);
+        Run& run = runOf(v.p, c);
+        run.cable = cable, run.method = method, run.neutral = neutral;
+        const SizeIndex plain = solve(v.p, iec).of(c).run.size;
+        run.thirdHarmonic = 0.5; // 1.5 times the lines' current in the neutral
+        return solve(v.p, iec).of(c).run.size > plain;
+    };
+    CHECK(grows("multicore 70 °C", "C", NeutralBy::Calculated));
+    CHECK_FALSE(grows("multicore 70 °C", "C", NeutralBy::None));
+    CHECK_FALSE(grows("single-core 70 °C", "B1", NeutralBy::Calculated));
+}
+
 TEST_CASE("a fault level that is given is not lessened by a utility that was entered before") {
     Source s;
     s.kind = SourceKind::FaultLevel, s.system = VoltageSystem::Y480, s.faultKA = 20, s.xOverR = 4;
@@ -364,15 +377,17 @@ TEST_CASE(
 }
 
 TEST_CASE("a neutral that carries hardly anything is as small as the protective conductor, the smallest of all too") {
-    // Three lines of #14 behind 15 A: the ground is #14, and so is a neutral by its own load.
+    // Three lines of #12, the smallest of the basis, behind 15 A: the ground is #14, and so is a neutral by its own
+    // load.
     OneBoard w;
-    w.p.basis.smallestBranch = "14";
+    w.p.basis.smallestBranch = "12";
     w.p.basis.smallestBreaker = 15;
     const CircuitId c = w.circuit(12, LoadUnit::A, 3, 5);
     runOf(w.p, c).neutral = NeutralBy::Calculated;
     const Results r = w.solved();
     const RunParts parts = partsOf(w.p, nec(), r, c);
-    CHECK(nec().sizes()[std::size_t(r.of(c).run.size)].name == "14");
+    CHECK(nec().sizes()[std::size_t(r.of(c).run.size)].name == "12");
+    CHECK(nec().sizes()[std::size_t(parts.ground)].name == "14");
     REQUIRE(parts.neutral >= 0);
     CHECK(nec().sizes()[std::size_t(parts.neutral)].name == "14");
 }
