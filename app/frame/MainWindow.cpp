@@ -30,6 +30,7 @@
 #include "core/sheets/WorkingSheet.h"
 #include "render/PdfFile.h"
 
+#include <QAbstractButton>
 #include <QActionGroup>
 #include <QApplication>
 #include <QBoxLayout>
@@ -137,6 +138,13 @@ MainWindow::MainWindow() : state(new Session(this)) {
     snagStrip = new SnagStrip(*state, work);
     column->addWidget(snagStrip);
 
+    // Qt hands the keys of what is hidden or disabled to the next in order. Where that is a button, a blank typed
+    // meanwhile would press it unseen: they go to the stage.
+    connect(qApp, &QApplication::focusChanged, this, [this](QWidget* old, QWidget* now) {
+        const bool gone = old && old->window() == this && !(old->isVisible() && old->isEnabled());
+        if (gone && now && now->window() == this && qobject_cast<QAbstractButton*>(now) && stages->currentWidget())
+            stages->currentWidget()->setFocus();
+    });
     buildMenus();
     connect(start, &StartPage::openWanted, this, &MainWindow::openInteractively);
     connect(start, &StartPage::benchWanted, this, [this] { showBench(true); });

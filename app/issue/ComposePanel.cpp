@@ -93,6 +93,7 @@ ComposePanel::ComposePanel(Session& s, QWidget* parent)
 
     title(new QLabel(tr("TO PLACE")));
     search->setObjectName("composeSearch");
+    setFocusProxy(search); // who opens a sheet places something on it
     search->setPlaceholderText(tr("Find a schedule, plan or list"));
     search->setClearButtonEnabled(true);
     column->addWidget(search);

@@ -71,6 +71,7 @@ void IssueStage::compose() {
     sheetSide->hide();
     side->setFixedWidth(composingWidth);
     composePanel->setVisible(true);
+    composePanel->setFocus();
     layout()->activate();
     showCurrent();
     view->fit();

@@ -88,6 +88,9 @@ TEST_CASE("four schedules on a sheet by typing their names, one dragged, the tit
     d.newSheet(1);
     REQUIRE(d.panel.isVisible());
     REQUIRE(d.s.project().composedSheets.size() == 1);
+    // The keys go where one types what to place, and not to the remedy at the foot of the window.
+    CHECK(d.window.focusWidget() == d.panel.findChild<QLineEdit*>("composeSearch"));
+    CHECK_FALSE(d.window.findChild<QLabel*>("firstEffect")->isVisible());
     for (const char* name : {"LP-1", "LP-2", "LP-4", "HM-1"}) d.place(name);
     CHECK(d.s.project().placedViews.size() == 4);
     CHECK(d.item("LP-2")->text(1) == "here");
@@ -349,4 +352,42 @@ TEST_CASE("notes that are kept come into another project from the library, and c
     forget->actions().front()->trigger();
     Q_EMIT menu->aboutToShow();
     CHECK(menu->actions().front()->text() == "Nothing is kept yet");
+}
+
+TEST_CASE("what has the keys and is hidden gives them to the stage, never to a button that a blank would press") {
+    Composing d;
+    d.window.activateWindow();
+    REQUIRE(QTest::qWaitForWindowActive(&d.window));
+    d.s.edit("A sheet", [](Project& p) { (void)addComposedSheet(p); });
+    d.pump();
+    d.stage.showSheet("Composed sheet");
+    d.pump();
+    const Project before = d.s.project();
+    auto* compose = d.stage.findChild<QPushButton*>("composeButton");
+    REQUIRE(compose);
+    REQUIRE(compose->isVisible());
+    compose->setFocus();
+    REQUIRE(QApplication::focusWidget() == compose);
+    d.key(*compose, Qt::Key_Space); // opens the sheet, and hides itself
+    d.pump();
+    REQUIRE(d.panel.isVisible());
+    CHECK(QApplication::focusWidget() == d.panel.findChild<QLineEdit*>("composeSearch"));
+    CHECK_FALSE(d.window.findChild<QLabel*>("firstEffect")->isVisible());
+    // And back: the button is gone with its panel.
+    QPushButton* back = nullptr;
+    for (QPushButton* b : d.panel.findChildren<QPushButton*>())
+        if (b->text() == "Back") back = b;
+    REQUIRE(back);
+    back->setFocus();
+    d.key(*back, Qt::Key_Space);
+    d.pump();
+    REQUIRE_FALSE(d.panel.isVisible());
+    QWidget* now = QApplication::focusWidget();
+    REQUIRE(now);
+    INFO(now->metaObject()->className() << " " << now->objectName().toStdString());
+    REQUIRE_FALSE(qobject_cast<QAbstractButton*>(now));
+    d.key(*now, Qt::Key_Space);
+    d.pump();
+    CHECK(d.s.project() == before);
+    CHECK_FALSE(d.window.findChild<QLabel*>("firstEffect")->isVisible());
 }
