@@ -420,3 +420,33 @@ TEST_CASE("drop judged on the load: the assumption says what it would be on the 
         }
     CHECK(listed);
 }
+
+TEST_CASE("a filter finds what is empty, what has so many points, and leaves out by a single letter") {
+    OneBoard w;
+    const CircuitId kitchen = w.circuit(100), pump = w.circuit(200);
+    w.p.circuits.change(kitchen)->name = "Kitchen";
+    w.p.circuits.change(pump)->name = "Pump";
+    addCircuit(w.p, w.board, 1, "To come"); // carries nothing yet
+    const LevelId level = w.p.levels.begin()->id;
+    DeviceType t;
+    t.name = "Receptacle", t.load = 180;
+    const DeviceTypeId type = w.p.deviceTypes.add(t);
+    for (int i = 0; i < 3; ++i) {
+        Device d;
+        d.type = type, d.level = level, d.at = {double(i), 0}, d.circuit = kitchen;
+        w.p.devices.add(d);
+    }
+    const Results r = w.solved();
+    const auto found = [&](const char* text) {
+        const auto filter = CircuitFilter::from(text);
+        REQUIRE(filter);
+        std::string names;
+        for (const Circuit& c : w.p.circuits)
+            if (filter->matches({w.p, nec(), r}, c)) names += (names.empty() ? "" : ", ") + c.name;
+        return names;
+    };
+    CHECK(found("empty") == "To come");
+    CHECK(found("-empty") == "Kitchen, Pump");
+    CHECK(found("-k") == "Pump, To come");
+    CHECK(found("points>2") == "Kitchen");
+}
