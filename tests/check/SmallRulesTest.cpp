@@ -450,3 +450,17 @@ TEST_CASE("a filter finds what is empty, what has so many points, and leaves out
     CHECK(found("-k") == "Pump, To come");
     CHECK(found("points>2") == "Kitchen");
 }
+
+TEST_CASE("remedies of one kind are put right together, whatever sizes they name") {
+    // #12 held for 30 A and for 50 A: "Hold #10" and "Hold #6" are the same kind of remedy.
+    OneBoard w;
+    const CircuitId a = w.circuit(30, LoadUnit::A, 2, 10), b = w.circuit(50, LoadUnit::A, 2, 10);
+    for (CircuitId c : {a, b}) runOf(w.p, c).heldSize = "12";
+    const Told t(w.p);
+    const CheckInput in{t.p, t.book, t.r};
+    REQUIRE(t.of("held-size"));
+    const auto remedies = remediesFor(in, *t.of("held-size"));
+    REQUIRE(remedies.size() >= 2);
+    CHECK_THAT(remedies.front().label, Catch::StartsWith("Hold "));
+    CHECK(groupFix(in, t.all, *t.of("held-size"), remedies.front()).count == 2);
+}

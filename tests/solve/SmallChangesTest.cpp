@@ -544,3 +544,25 @@ TEST_CASE("a single-phase board on two lines: its neutral's loads are on those t
     CHECK(r.of(w.board).neutralVa[1] == Approx(500));
     CHECK(r.of(w.board).neutralVa[2] == Approx(0).margin(1e-9));
 }
+
+TEST_CASE("a feeder from what stands nowhere to a board on the plan has no length") {
+    OneBoard w;
+    const LevelId level = w.p.levels.begin()->id;
+    w.p.boards.change(w.board)->level = level;
+    Run& run = *w.p.runs.change(w.p.boards[w.board].run);
+    run.lengthBy = LengthBy::Reach;
+    w.circuit(1000, LoadUnit::VA, 1, 10);
+    CHECK_FALSE(w.solved().of(w.board).run.need.lengthKnown);
+    w.p.boards.change(w.board)->level = {};
+    w.p.sources.change(w.source)->level = level;
+    CHECK_FALSE(w.solved().of(w.board).run.need.lengthKnown);
+}
+
+TEST_CASE("the earth-fault loop of a run without a length is not known") {
+    MetricBoard w;
+    const CircuitId c = w.circuit(2, LoadUnit::kW, 1);
+    CHECK_FALSE(w.results().of(c).run.earth->known);
+    runOf(w.p, c).lengthBy = LengthBy::Entered;
+    runOf(w.p, c).length = 10;
+    CHECK(w.results().of(c).run.earth->known);
+}
