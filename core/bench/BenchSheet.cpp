@@ -3,7 +3,7 @@
 namespace lintel {
 namespace {
 
-constexpr double margin = TextPages::margin, size = 2.6, leading = 4.4;
+constexpr double margin = TextPages::margin, size = workingSize, leading = workingLeading;
 
 void putFigures(TextPages& pages, const std::vector<BenchFigure>& all) {
     std::vector<BenchFigure> list;

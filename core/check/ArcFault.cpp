@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 #include "core/check/Rooms.h"
 
 #include <fmt/format.h>
@@ -19,7 +18,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             std::abs(factsOf(in.project.boards[c.board].system).lineNeutral.v - 120) > 1)
             continue;
         into.push_back({&self, Severity::Stop, id,
-                        fmt::format("{}: outlets in {} without arc-fault protection", circuitWords(in.project, c),
+                        fmt::format("{}: outlets in {} without arc-fault protection", nameOfRun(in.project, c.id),
                                     nameOf(in.project, Ref(room->id))),
                         in.book.cite("arcFault")});
     }

@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/base/Parallel.h"
-#include "core/check/CircuitWords.h"
 #include "core/check/Compare.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -126,7 +125,9 @@ Ref wholeOf(const Project& p) {
 
 std::string nameOfRun(const Project& p, Ref thing) {
     const Circuit* c = p.circuits.find(thing.as<Circuit>());
-    return c ? circuitWords(p, *c) : "Feeder of " + nameOf(p, thing);
+    if (!c) return "Feeder of " + nameOf(p, thing);
+    // A circuit that nobody has named is called by its place alone.
+    return nameOf(p, c->id) + (c->name.empty() ? "" : " " + c->name);
 }
 
 double conductorMass(const RunResult& run, const RuleBook& book) {

@@ -3,7 +3,6 @@
 #include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 #include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
@@ -36,7 +35,7 @@ void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const
     const LargestFault most = largestFault(in.project, in.results, c);
     if (faultExceeds(most.kA, holdsKA(in.project.boards[c.board], c)))
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{}: breaker {} kA below {} kA at the bus{}", circuitWords(in.project, c),
+                        fmt::format("{}: breaker {} kA below {} kA at the bus{}", nameOfRun(in.project, c.id),
                                     figures(*c.heldKA), figures(most.kA), onWords(in, most)),
                         in.book.cite("faultDevice")});
 }

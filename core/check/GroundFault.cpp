@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 #include "core/check/Rooms.h"
 
 #include <fmt/format.h>
@@ -24,7 +23,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             continue;
         into.push_back({&self, Severity::Stop, id,
                         fmt::format("{}: receptacles in {} without ground-fault protection",
-                                    circuitWords(in.project, c), nameOf(in.project, Ref(room->id))),
+                                    nameOfRun(in.project, c.id), nameOf(in.project, Ref(room->id))),
                         in.book.cite(dwelling ? "groundFaultDwelling" : "groundFault")});
     }
 }

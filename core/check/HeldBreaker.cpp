@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -15,7 +14,7 @@ void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const C
           std::vector<Snag>& into) {
     if (c.use == CircuitUse::Load && r.deviceHeld && r.device + 1e-6 < r.required.v)
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{}: breaker held at {} A, {} A is needed", circuitWords(in.project, c),
+                        fmt::format("{}: breaker held at {} A, {} A is needed", nameOfRun(in.project, c.id),
                                     rating(r.device), figures(r.required.v)),
                         in.book.cite(r.feeder ? "continuousFeederDevice" : "continuousDevice")});
 }

@@ -1,7 +1,6 @@
 // A line-neutral load on the high leg of a delta.
 
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
 #include "core/project/Slots.h"
 
@@ -19,7 +18,7 @@ void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const C
           std::vector<Snag>& into) {
     if (c.poles == 1 && r.lines[0] == 1 && r.va > 0 && factsOf(in.project.boards[c.board].system).highLeg)
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{}: a 120 V load stands on B, the high leg", circuitWords(in.project, c)), ""});
+                        fmt::format("{}: a 120 V load stands on B, the high leg", nameOfRun(in.project, c.id)), ""});
 }
 
 /// To the first free slot on a line.

@@ -4,7 +4,6 @@
 #include "core/base/Article.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 
 #include <fmt/format.h>
 
@@ -70,8 +69,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             into.push_back({&self, Severity::Check, b.id,
                             fmt::format("{}: its feeder's {} A device is smaller than the {} A of {}: it may open "
                                         "when that motor starts",
-                                        b.name, rating(r.device), rating(m.largest),
-                                        circuitWords(in.project, in.project.circuits[m.at])),
+                                        b.name, rating(r.device), rating(m.largest), nameOfRun(in.project, m.at)),
                             in.book.cite("motorFeederDevice")});
     }
 }

@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
 #include "core/project/Slots.h"
 
@@ -25,7 +24,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             const CircuitResult& r = in.results.of(c->id);
             if (c->poles != 1)
                 into.push_back({&self, Severity::Check, c->id,
-                                circuitWords(in.project, *c) + ": a multiwire group is of one-pole circuits", "210.4"});
+                                nameOfRun(in.project, c->id) + ": a multiwire group is of one-pole circuits", "210.4"});
             else if (r.placed) {
                 const auto [it, fresh] = onLine.emplace(r.lines[0], c);
                 if (!fresh)
@@ -38,7 +37,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         }
         if (list.size() == 1)
             into.push_back({&self, Severity::Note, list[0]->id,
-                            circuitWords(in.project, *list[0]) + ": the only circuit of its multiwire group", "210.4"});
+                            nameOfRun(in.project, list[0]->id) + ": the only circuit of its multiwire group", "210.4"});
     }
 }
 

@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 
 #include <fmt/format.h>
 
@@ -15,7 +14,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (const CircuitResult& r = in.results.of(c.id);
             c.use == CircuitUse::Load && r.required.v > 0 && r.deviceNeeded == 0)
             into.push_back({&self, Severity::Stop, c.id,
-                            fmt::format("{}: no standard device is rated {} A or more", circuitWords(in.project, c),
+                            fmt::format("{}: no standard device is rated {} A or more", nameOfRun(in.project, c.id),
                                         figures(r.required.v)),
                             in.book.cite("rating")});
 }

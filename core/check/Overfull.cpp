@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -16,11 +15,11 @@ void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const C
     if (c.slot == 0 || !r.placed)
         into.push_back(
             {&self, Severity::Stop, c.id,
-             fmt::format("{}: {} has no place for it", circuitWords(in.project, c), in.project.boards[c.board].name),
+             fmt::format("{}: {} has no place for it", nameOfRun(in.project, c.id), in.project.boards[c.board].name),
              ""});
     else if (r.clash)
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{}: another circuit stands in the same slot", circuitWords(in.project, c)), ""});
+                        fmt::format("{}: another circuit stands in the same slot", nameOfRun(in.project, c.id)), ""});
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {

@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 #include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
 
@@ -15,7 +14,7 @@ void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const C
           std::vector<Snag>& into) {
     if (r.mostPoles > c.poles)
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{}: a {}-pole load stands on a {}-pole breaker", circuitWords(in.project, c),
+                        fmt::format("{}: a {}-pole load stands on a {}-pole breaker", nameOfRun(in.project, c.id),
                                     r.mostPoles, c.poles),
                         ""});
 }

@@ -3,7 +3,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 #include "core/check/Rooms.h"
 
 #include <fmt/format.h>
@@ -34,7 +33,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             why = "the supply is TT";
         if (why.empty()) continue;
         into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{}: no residual-current device, and {}", circuitWords(in.project, c), why),
+                        fmt::format("{}: no residual-current device, and {}", nameOfRun(in.project, c.id), why),
                         in.book.cite("residualWhere")});
     }
 }

@@ -1,7 +1,6 @@
 // A residual-current device that does not see the direct current its load may send to earth, or is blinded by it.
 
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 
 #include <fmt/format.h>
 
@@ -12,7 +11,7 @@ void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const C
           std::vector<Snag>& into) {
     const CableNeed& n = *r.run.need.cable;
     if (c.use != CircuitUse::Load || r.feeder || n.residual <= 0 || r.va <= 0) return;
-    const std::string name = circuitWords(in.project, c);
+    const std::string name = nameOfRun(in.project, c.id);
     if (r.kind == LoadKind::Vehicle && n.residualType != ResidualType::B && n.residualType != ResidualType::AWithDirect)
         into.push_back(
             {&self, Severity::Stop, c.id,

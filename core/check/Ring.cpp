@@ -2,7 +2,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 
 #include <fmt/format.h>
 #include <map>
@@ -43,7 +42,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         if (most != rules.radialArea.end() && floor > most->second + 1e-9)
             into.push_back(
                 {&self, Severity::Check, id,
-                 fmt::format("{}: serves {} m², {} m² is usual for a radial behind {} A", circuitWords(in.project, c),
+                 fmt::format("{}: serves {} m², {} m² is usual for a radial behind {} A", nameOfRun(in.project, c.id),
                              number(floor), number(most->second), rating(r.device)),
                  in.book.cite("radial")});
     }
@@ -51,7 +50,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
     for (const Circuit& c : in.project.circuits) {
         if (!c.ring || c.use != CircuitUse::Load) continue;
         const CircuitResult& r = in.results.of(c.id);
-        const std::string name = circuitWords(in.project, c);
+        const std::string name = nameOfRun(in.project, c.id);
         if (!in.book.metric()) {
             into.push_back({&self, Severity::Stop, c.id, name + ": a ring, which " + in.book.title + " does not know",
                             in.book.title});

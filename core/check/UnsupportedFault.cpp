@@ -3,7 +3,6 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
-#include "core/check/CircuitWords.h"
 
 #include <fmt/format.h>
 
@@ -24,7 +23,7 @@ void findAt(const CheckInput& in, const CheckRule& self, const Circuit& c, const
     if (!c.letThroughKA || !c.letThroughData.empty()) return;
     into.push_back({&self, Severity::Check, c.id,
                     fmt::format("{}: {} kA are said to be let through, and not by which device or curve",
-                                circuitWords(in.project, c), figures(*c.letThroughKA)),
+                                nameOfRun(in.project, c.id), figures(*c.letThroughKA)),
                     in.book.cite("faultDevice")});
 }
 

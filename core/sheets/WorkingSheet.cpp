@@ -5,7 +5,7 @@
 namespace lintel {
 namespace {
 
-constexpr double margin = TextPages::margin, size = 2.6, leading = 4.4;
+constexpr double margin = TextPages::margin, size = workingSize, leading = workingLeading;
 
 } // namespace
 

@@ -9,6 +9,8 @@ namespace lintel {
 
 std::vector<Drawing> workingSheets(const Working& working, const SheetHead& head);
 
+/// mm; of its letters, and from line to line.
+inline constexpr double workingSize = 2.6, workingLeading = 4.4;
 /// Pages of the same kind, and their beginning: the title as a heading on each of them.
 TextPages workingPages(const Working& working, const SheetHead& head);
 void beginWorking(TextPages& pages, const std::string& title);

@@ -9,37 +9,13 @@
 #include "core/project/ProjectFile.h"
 #include "tests/Approve.h"
 #include "tests/Building.h"
+#include "tests/Found.h"
 
 #include <set>
 
 using namespace lintel;
 
 namespace {
-
-struct Found {
-    Project p;
-    RuleBook book;
-    Results r;
-    std::vector<Snag> all;
-    explicit Found(const Project& project)
-        : p(project),
-          book(p.basis.ownValues.empty() ? bookOf(p.basis.ruleBook) : *loadRuleBook("nec-2023", p.basis.ownValues)),
-          r(solve(p, book)), all(findSnags(p, book, r)) {}
-    const Snag* of(const std::string& rule) const {
-        for (const Snag& s : all)
-            if (s.rule->id == rule) return &s;
-        return nullptr;
-    }
-    /// What is left of the rule's snags after remedy n of the first.
-    int after(const std::string& rule, std::size_t n = 0) const {
-        const auto remedies = remediesFor({p, book, r}, *of(rule));
-        REQUIRE(remedies.size() > n);
-        Project q = p;
-        remedies[n].apply(q);
-        const Found f(q);
-        return int(std::count_if(f.all.begin(), f.all.end(), [&](const Snag& s) { return s.rule->id == rule; }));
-    }
-};
 
 std::set<std::string>& covered();
 

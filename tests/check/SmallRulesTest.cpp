@@ -2,35 +2,15 @@
 
 #include "core/base/Format.h"
 #include "core/check/Assumptions.h"
-#include "core/check/Check.h"
 #include "core/check/CircuitFilter.h"
 #include "core/project/AddBelow.h"
 #include "core/sheets/Sheets.h"
 #include "tests/BoardBelow.h"
-#include "tests/World.h"
+#include "tests/Found.h"
 
 using namespace lintel;
 
 namespace {
-
-struct Told {
-    Project p;
-    const RuleBook& book;
-    Results r;
-    std::vector<Snag> all;
-    explicit Told(const Project& project)
-        : p(project), book(bookOf(p.basis.ruleBook)), r(solve(p, book)), all(findSnags(p, book, r)) {}
-    const Snag* of(const std::string& rule, const std::string& about = "") const {
-        for (const Snag& s : all)
-            if (s.rule->id == rule && s.text.find(about) != std::string::npos) return &s;
-        return nullptr;
-    }
-    std::vector<std::string> remedies(const std::string& rule) const {
-        std::vector<std::string> out;
-        for (const Remedy& m : remediesFor({p, book, r}, *of(rule))) out.push_back(m.label);
-        return out;
-    }
-};
 
 bool offers(const std::vector<std::string>& labels, const std::string& part) {
     return std::any_of(labels.begin(), labels.end(),
@@ -74,7 +54,7 @@ TEST_CASE("drop: it is judged on its load only where that keeps within its own l
     w.p.basis.branchDropBasis = DropBasis::Share;
     w.p.basis.upsizingCeiling = 0;
     const CircuitId c = w.circuit(4, LoadUnit::A, 1, 200);
-    const Told own(w.p);
+    const Found own(w.p);
     REQUIRE(own.of("drop"));
     const double lost = own.r.of(c).run.dropOwn / 4;
     REQUIRE(lost < 3);
@@ -85,7 +65,7 @@ TEST_CASE("drop: it is judged on its load only where that keeps within its own l
     Run& feeder = *q.runs.change(q.boards[w.board].run);
     feeder.length = 100;
     loaded(q, w.board, 3, 100, LoadUnit::A);
-    const Told all(q);
+    const Found all(q);
     REQUIRE(all.of("drop", "load"));
     REQUIRE(all.r.of(c).run.need.totalBefore > 0.1);
     for (const Snag& s : all.all)
@@ -111,15 +91,15 @@ TEST_CASE("busway: bars of 750 A may stand behind 800 A, the next rating above, 
     OneBoard w(VoltageSystem::Y480);
     Board& b = *w.p.boards.change(w.board);
     b.use = BoardUse::Busway, b.form = BoardForm::Ways, b.bus = 750, b.main = 800;
-    CHECK_FALSE(Told(w.p).of("busway-device"));
+    CHECK_FALSE(Found(w.p).of("busway-device"));
     w.p.boards.change(w.board)->main = 1000;
-    REQUIRE(Told(w.p).of("busway-device"));
-    CHECK_THAT(Told(w.p).of("busway-device")->text, Catch::Contains("rated 750 A behind " + number(1000) + " A"));
+    REQUIRE(Found(w.p).of("busway-device"));
+    CHECK_THAT(Found(w.p).of("busway-device")->text, Catch::Contains("rated 750 A behind " + number(1000) + " A"));
     // 900 A: the next rating is 1 000 A, and beyond 800 A none above its own is allowed.
     w.p.boards.change(w.board)->bus = 900;
-    CHECK(Told(w.p).of("busway-device"));
+    CHECK(Found(w.p).of("busway-device"));
     w.p.boards.change(w.board)->main = 900;
-    CHECK_FALSE(Told(w.p).of("busway-device"));
+    CHECK_FALSE(Found(w.p).of("busway-device"));
 }
 
 TEST_CASE("an assumption hides something only where less is held than is needed") {
@@ -155,7 +135,7 @@ TEST_CASE("radials of a household: a three-phase circuit and a ring are not judg
         Device d;
         d.type = type, d.level = level, d.at = {1, 1}, d.circuit = c;
         v.p.devices.add(d);
-        return Told(v.p).of("ring", "is usual for a radial") != nullptr;
+        return Found(v.p).of("ring", "is usual for a radial") != nullptr;
     };
     CHECK(told(1, false)); // 120 m² behind 20 A at most: 50 m² is usual
     CHECK_FALSE(told(3, false));
@@ -172,7 +152,7 @@ TEST_CASE("transformers: what protects the secondary, of nine amperes and more a
         runOfNode(w.p, id).lengthBy = LengthBy::Entered;
         boardBelow(w.p, id, "LP-2", VoltageSystem::Y208, secondaryMain);
         w.p.circuits.change(w.p.transformers[id].feed.as<Circuit>())->heldBreaker = primaryDevice;
-        return Told(w.p).of("transformer-device") != nullptr;
+        return Found(w.p).of("transformer-device") != nullptr;
     };
     // 45 kVA: 54.1 A and 124.9 A. Primary alone 125 %: 67.7, so 70 A; with a secondary of at most 125 % (156, next 175
     // A) up to 250 %: 135 A.
@@ -189,9 +169,9 @@ TEST_CASE("a circuit that carries nothing is not asked for a residual-current de
     Load l;
     l.circuit = c, l.amount = 0, l.kind = LoadKind::Receptacle;
     const LoadId id = w.p.loads.add(l);
-    CHECK_FALSE(Told(w.p).of("residual"));
+    CHECK_FALSE(Found(w.p).of("residual"));
     w.p.loads.change(id)->amount = 500;
-    CHECK(Told(w.p).of("residual"));
+    CHECK(Found(w.p).of("residual"));
 }
 
 TEST_CASE("wall without a receptacle: places along walls that lie askew, short walls, and a corner drawn twice") {
@@ -201,12 +181,12 @@ TEST_CASE("wall without a receptacle: places along walls that lie askew, short w
     const std::vector<Point> outline{at(0, 0), at(4, 0), at(4, 3), at(0, 3)};
     {
         OneBoard w;
-        CHECK_FALSE(Told(bedroom(w, outline, {at(2, 0), at(4, 1.5), at(2, 3), at(0, 1.5)})).of("outlet-spacing"));
+        CHECK_FALSE(Found(bedroom(w, outline, {at(2, 0), at(4, 1.5), at(2, 3), at(0, 1.5)})).of("outlet-spacing"));
     }
     {
         // Without the one on the second wall: 2 + 3 + 2 = 7 m, 23.0 ft.
         OneBoard w;
-        const Told t(bedroom(w, outline, {at(2, 0), at(2, 3), at(0, 1.5)}));
+        const Found t(bedroom(w, outline, {at(2, 0), at(2, 3), at(0, 1.5)}));
         REQUIRE(t.of("outlet-spacing"));
         CHECK_THAT(t.of("outlet-spacing")->text, Catch::Contains("23.0 ft of wall"));
         CHECK(t.remedies("outlet-spacing").front() == "Place a receptacle in the middle of it");
@@ -222,14 +202,14 @@ TEST_CASE("wall without a receptacle: places along walls that lie askew, short w
         // The same with a corner drawn twice.
         OneBoard w;
         const std::vector<Point> twice{at(0, 0), at(4, 0), at(4, 0), at(4, 3), at(0, 3)};
-        CHECK_FALSE(Told(bedroom(w, twice, {at(2, 0), at(4, 1.5), at(2, 3), at(0, 1.5)})).of("outlet-spacing"));
+        CHECK_FALSE(Found(bedroom(w, twice, {at(2, 0), at(4, 1.5), at(2, 3), at(0, 1.5)})).of("outlet-spacing"));
     }
     {
         // A wall of 0.8 m in the middle of the stretch takes the receptacle: 10 m × 0.8 m, receptacles at the long
         // walls 3 m from the short one: 3 + 0.8 + 3 = 6.8 m.
         OneBoard w;
         const std::vector<Point> narrow{{0, 0}, {6, 0}, {6, 0.8}, {0, 0.8}};
-        const Told t(bedroom(w, narrow, {{3, 0}, {3, 0.8}, {0, 0.4}}));
+        const Found t(bedroom(w, narrow, {{3, 0}, {3, 0.8}, {0, 0.4}}));
         REQUIRE(t.of("outlet-spacing"));
         CHECK_THAT(t.of("outlet-spacing")->text, Catch::Contains("22.3 ft of wall"));
         Project q = t.p;
@@ -250,7 +230,7 @@ TEST_CASE("a feeder of motors and of other loads: what both allow (430.62, 430.6
     loaded(w.p, two, 1, 30, LoadUnit::A);
     w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->heldBreaker = 200;
     runOfNode(w.p, two).heldSize = "3", runOfNode(w.p, two).heldSets = 1;
-    const Told t(w.p);
+    const Found t(w.p);
     REQUIRE(t.of("motor-feeder"));
     CHECK_THAT(t.of("motor-feeder")->text, Catch::Contains("feeds motors that allow 185 A"));
 }
@@ -285,7 +265,7 @@ TEST_CASE("lighting by area is entered where a single place is left") {
     const LevelId level = w.p.levels.begin()->id;
     w.p.boards.change(w.board)->level = level;
     w.p.rooms.add({{}, level, "1", "Office", "office", {{0, 0}, {10, 0}, {10, 10}, {0, 10}}, {}, 0, 0, {}, {}});
-    const Told t(w.p);
+    const Found t(w.p);
     REQUIRE(t.of("lighting-floor"));
     CHECK(offers(t.remedies("lighting-floor"), "as an allowance on LP-1"));
 }
@@ -296,11 +276,11 @@ TEST_CASE("a UPS of 1 kVA has its kVA, and one that charges nothing says nothing
     const BoardId ups = insertInFeed(w.p, w.board, BoardUse::Ups);
     w.p.boards.change(ups)->kva = 1;
     w.p.boards.change(ups)->efficiency = 0.9;
-    const Told t(w.p);
+    const Found t(w.p);
     CHECK_FALSE(t.of("ups", "not entered"));
     CHECK_THAT(explain(t.p, t.book, t.r, ups).text(), !Catch::Contains("charged") && Catch::Contains("Takes beside"));
     w.p.boards.change(ups)->kva = 0;
-    CHECK(Told(w.p).of("ups", "not entered"));
+    CHECK(Found(w.p).of("ups", "not entered"));
 }
 
 TEST_CASE("a transformer's working: its primary device from the share of the table") {
@@ -327,7 +307,7 @@ TEST_CASE("receptacles of 150 V to ground and up to 50 A, on three poles up to 1
         d.at = {2, 0.05};
         d.circuit = addCircuit(p, w.board, poles, "Counter");
         p.devices.add(d);
-        return Told(p).of("ground-fault") != nullptr;
+        return Found(p).of("ground-fault") != nullptr;
     };
     CHECK(asked(VoltageSystem::Y208, 1, 16));
     CHECK(asked(VoltageSystem::Y208, 1, 49)); // 50 A
@@ -344,7 +324,7 @@ TEST_CASE("a note of surge protection is asked for at the origin, and only there
     const BoardId two = boardBelow(w.p, w.board, "DB-2", VoltageSystem::Y400);
     const auto about = [&] {
         std::vector<BoardId> out;
-        for (const Snag& s : Told(w.p).all)
+        for (const Snag& s : Found(w.p).all)
             if (std::string(s.rule->id) == "surge") out.push_back(s.about.as<Board>());
         return out;
     };
@@ -393,12 +373,12 @@ TEST_CASE("half a foot more than a receptacle reaches is told") {
     // 12 ft are 3.6576 m. A room of 3.8 m × 3.5 m with a receptacle in each of its corners: 12.5 ft and 11.5 ft.
     OneBoard w;
     const std::vector<Point> outline{{0, 0}, {3.8, 0}, {3.8, 3.5}, {0, 3.5}};
-    const Told t(bedroom(w, outline, outline));
+    const Found t(bedroom(w, outline, outline));
     REQUIRE(t.of("outlet-spacing"));
     CHECK_THAT(t.of("outlet-spacing")->text, Catch::Contains("12.5 ft of wall"));
     OneBoard v;
     const std::vector<Point> within{{0, 0}, {3.65, 0}, {3.65, 3.5}, {0, 3.5}};
-    CHECK_FALSE(Told(bedroom(v, within, within)).of("outlet-spacing"));
+    CHECK_FALSE(Found(bedroom(v, within, within)).of("outlet-spacing"));
 }
 
 TEST_CASE("drop judged on the load: the assumption says what it would be on the breaker's share") {
@@ -456,7 +436,7 @@ TEST_CASE("remedies of one kind are put right together, whatever sizes they name
     OneBoard w;
     const CircuitId a = w.circuit(30, LoadUnit::A, 2, 10), b = w.circuit(50, LoadUnit::A, 2, 10);
     for (CircuitId c : {a, b}) runOf(w.p, c).heldSize = "12";
-    const Told t(w.p);
+    const Found t(w.p);
     const CheckInput in{t.p, t.book, t.r};
     REQUIRE(t.of("held-size"));
     const auto remedies = remediesFor(in, *t.of("held-size"));

@@ -2,7 +2,6 @@
 #include "core/project/Fields.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
-#include "tests/SourceTree.h"
 #include "tests/World.h"
 
 #include <fstream>
@@ -321,18 +320,6 @@ TEST_CASE("a journal of a project never saved carries its beginning") {
     CHECK((*r)->lastLabel == "Title");
     std::ofstream(journal) << "rubbish\n";
     CHECK_FALSE(readJournal(journal));
-}
-
-TEST_CASE("core includes nothing of Qt") {
-    const fs::path core = sourceTree() / "core";
-    int files = 0;
-    for (const auto& e : fs::recursive_directory_iterator(core)) {
-        if (e.path().extension() != ".h" && e.path().extension() != ".cpp") continue;
-        ++files;
-        INFO(e.path());
-        CHECK(readText(e.path())->find("#include <Q") == std::string::npos);
-    }
-    CHECK(files > 40);
 }
 
 TEST_CASE("a run belongs to one thing: a file or an edit that gives it to two is refused, and says to whom") {
