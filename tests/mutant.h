@@ -4,6 +4,7 @@
 // first half remembers its side, so that the precedence of the operators stays as it was.
 
 #include <algorithm>
+#include <cstdio>
 #include <cstdlib>
 
 namespace mutant {
@@ -15,7 +16,23 @@ inline int chosen() {
     }();
     return n;
 }
-inline bool on(int n) { return chosen() == n; }
+/// Where LINTEL_REACH names a file, the changes that were come by are written to it at the end, a byte for each.
+struct Reached {
+    char seen[1 << 16] = {};
+    const char* file = std::getenv("LINTEL_REACH");
+    ~Reached() {
+        if (!file) return;
+        if (std::FILE* f = std::fopen(file, "wb")) {
+            std::fwrite(seen, 1, sizeof seen, f);
+            std::fclose(f);
+        }
+    }
+};
+inline Reached reached;
+inline bool on(int n) {
+    reached.seen[n] = 1;
+    return chosen() == n;
+}
 
 /// A constant, and what it is changed to.
 template <class A, class B> A pick(int n, A as, B other) { return on(n) ? A(other) : as; }

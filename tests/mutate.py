@@ -4,10 +4,12 @@
 usage: mutate.py [HOW MANY] [SEED]      (by ./dev mutate)
 
 One operator, constant or comparison of core/solve, core/rules, core/level and core/check is changed, and the core tests run until one
-fails. Changes that tests/mutant.h can switch on at run time are all built together, in a tree of its own (build-mutate/); the others
-(constants that the compiler needs, && and ||) are built one by one. What no test notices is listed: a survivor is a test that is
-missing, or a change that changes nothing. Places whose only use is words (messages, steps of workings) are left out.
+fails. Changes that tests/mutant.h can switch on at run time are all built together, in a tree of its own (build-mutate/): each test says
+which of them it comes by, and only those tests are asked, the quick ones first. The others (constants that the compiler needs, && and ||)
+are built one by one. What no test notices is listed: a survivor is a test that is missing, or a change that changes nothing.
+Left out are places whose only use is words (messages, steps of workings), guards of loops, and < for <= where a tolerance stands beside it.
 A survivor that was looked at and changes nothing stands in tests/mutants-explained.txt, by file and the text of its line.
+All places are in the program; the sample says which of them are tried. `places` in the place of how many lists those that no test comes by.
 """
 import concurrent.futures
 import os
@@ -31,7 +33,11 @@ SWAPS = [
 ]
 NUMBER = re.compile(r"(?<![\w.\"'\[])(?<!e-)(\d+\.\d+|\d+)(?![\w.'\]]|e-)")
 # Words, not arithmetic; and what only makes room.
-WORDS = re.compile(r"fmt::format|step\(|\.push_back\(\{&self|cite\(|refuse\(|#include|reserve\(|static_assert|constexpr const char|\"[^\"]*\" *[+?]|note\(")
+WORDS = re.compile(r"fmt::format|step\(|\.push_back\(\{&self|cite\(|refuse\(|\bguard\b|#include|reserve\(|static_assert|constexpr const char|\"[^\"]*\" *[+?]|note\(")
+
+
+# Equal but for a tolerance: whether that is more, or no less, is decided by its last digit.
+TOLERANCE = re.compile(r"\beps\b|\b1e-\d")
 
 
 def masked(line):
@@ -70,6 +76,8 @@ def candidates():
                     continue
                 mask = masked(line)
                 for pattern, others in SWAPS:
+                    if TOLERANCE.search(mask) and pattern[1] in "<>":
+                        continue
                     for m in re.finditer(pattern, mask):
                         for other in others:
                             found.append((path, number, m.start(), m.end(), other))
@@ -196,8 +204,41 @@ def build_switched(changes):
         outside += refused
 
 
+def listed(program, words):
+    """The names of the tests that these words choose."""
+    told = subprocess.run([program, *words, "--list-test-names-only"], capture_output=True, text=True, cwd="/").stdout
+    return [name for name in told.split("\n") if name]
+
+
+def quoted(name):
+    return '"' + re.sub(r'([][\\,*"])', r"\\\1", name) + '"'
+
+
+def reach(program, names):
+    """Which tests come by each change, and how long each takes: every test in a process of its own, so that what is kept from the first use is seen too."""
+    def one(k):
+        mark = os.path.join(BUILD, f"reach-{k}")
+        begun = time.time()
+        bad = run([program, quoted(names[k])], 300, cwd="/", env=dict(os.environ, LINTEL_MUTANT="0", LINTEL_REACH=mark))
+        took = time.time() - begun
+        if bad:
+            sys.exit("fails with all changes built in and none switched on: " + names[k])
+        seen = [n for n, byte in enumerate(open(mark, "rb").read()) if byte]
+        os.remove(mark)
+        return took, seen
+    by = {}
+    took = []
+    with concurrent.futures.ThreadPoolExecutor(os.cpu_count()) as pool:
+        for k, (seconds, seen) in enumerate(pool.map(one, range(len(names)))):
+            took.append(seconds)
+            for n in seen:
+                by.setdefault(n, []).append(k)
+    return by, took
+
+
 def main():
-    wanted = int(sys.argv[1]) if len(sys.argv) > 1 else 200
+    only_places = sys.argv[1:2] == ["places"]
+    wanted = int(sys.argv[1]) if len(sys.argv) > 1 and not only_places else 200
     seed = int(sys.argv[2]) if len(sys.argv) > 2 else 1
     copy_tree()
     print("building what is not changed …", flush=True)
@@ -210,23 +251,52 @@ def main():
     # All but what goes by the clock, and what reads and writes files only: it takes half of the time and notices no arithmetic.
     files = ["FuzzTest", "HostileInputTest", "KeeperTest", "KillTest", "DxfTest", "DxfWriterTest", "IssuesTest"]
     tests = [os.path.join(BUILD, "core-tests"), "--abort", "--warn", "NoTests", "-#", "~killed at random*"] + [f"~[#{f}]" for f in files]
-    near = [tests[0], "--abort", "--warn", "NoTests", "-#", files_first(["solve", "rules", "check", "level"])]  # most is noticed there, in seconds
-    approved = [tests[0], "--abort", "--warn", "NoTests", "*as approved"]
     if run(tests, 600, cwd="/"):
         sys.exit("the tests fail before anything is changed")
     everything = candidates()
     places = len(everything)
     random.Random(seed).shuffle(everything)
-    changes = [Change(n + 1, place) for n, place in enumerate(everything[:wanted])]
+    changes = [Change(n + 1, place) for n, place in enumerate(everything)]
     inside, outside = build_switched(changes)
-    print(f"{places} places; {wanted} of them, seed {seed}: {len(inside)} switched on in one program, {len(outside)} built one by one", flush=True)
+    chosen = [c for c in inside if c.number <= wanted]
+    alone = [c for c in outside if c.number <= wanted]
+    names = listed(tests[0], tests[4:])
+    by, took = reach(tests[0], names)
     known = explained()
+    missed = [c for c in inside if c.number not in by]
+    print(f"{places} places, {len(inside)} of them in one program; no test of {len(names)} comes by {len(missed)}", flush=True)
+    if only_places:
+        for c in sorted(missed, key=lambda c: (c.path, c.line)):
+            print(f"{c.path}:{c.line + 1}  {c.words()}\n    {c.source.strip()}")
+        return
+    print(f"{wanted} of them, seed {seed}: {len(chosen)} switched on, {len(alone)} built one by one", flush=True)
     count = dict.fromkeys(["caught", "survived", "same", "broken"], 0)
     begun = time.time()
 
     def noticed(number):
+        """The tests that come by it, quick ones first: half of all mutations are noticed within a second."""
+        asked = sorted(by.get(number, []), key=lambda k: took[k])
         where = dict(cwd="/", env=dict(os.environ, LINTEL_MUTANT=str(number)))
-        return run(near, 120, **where) or run(approved, 120, **where) or run(tests, 300, **where)
+        while asked:
+            few, seconds = [], 0.0
+            while asked and (not few or seconds + took[asked[0]] < 4):
+                seconds += took[asked[0]]
+                few.append(names[asked.pop(0)])
+            part = os.path.join(BUILD, f"few-{number}")
+            with open(part, "w", encoding="utf-8") as f:
+                f.write("\n".join(quoted(n) for n in few))
+            bad = run([tests[0], "--abort", "--warn", "NoTests", "--input-file", part], int(seconds * 8) + 60, **where)
+            os.remove(part)
+            if bad:
+                return True
+        return False
+
+    def noticed_alone(program):
+        near = [program, "--abort", "--warn", "NoTests", "-#", files_first(["solve", "rules", "check", "level"])]  # most is noticed there, in seconds
+        approved = [program, "--abort", "--warn", "NoTests", "*as approved"]
+        bad = run(near, 120, cwd="/") or run(approved, 120, cwd="/") or run([program, *tests[1:]], 300, cwd="/")
+        os.remove(program)
+        return bad
 
     def is_known(c):
         return (c.path, c.source.strip(), c.words()) in known
@@ -239,20 +309,26 @@ def main():
         if done % 10 == 0:
             print(f"  {done}: {count['caught']} caught, {count['survived']} survived, {count['same']} explained, {count['broken']} did not compile, {time.time() - begun:.0f} s", flush=True)
 
-    if noticed(0):
-        sys.exit("the tests fail with all changes built in and none switched on")
     with concurrent.futures.ThreadPoolExecutor(os.cpu_count()) as pool:
-        for c, bad in zip(inside, pool.map(lambda c: is_known(c) or noticed(c.number), inside)):
+        for c, bad in zip(chosen, pool.map(lambda c: is_known(c) or noticed(c.number), chosen)):
             tell(c, "same" if is_known(c) else "caught" if bad else "survived")
-    for path in {c.path for c in changes}:
-        write(path, [], Change.made)
-    for c in outside:
-        if is_known(c):
-            tell(c, "same")
-            continue
-        write(c.path, [c], Change.made)
-        tell(c, "broken" if build() else "caught" if noticed(0) else "survived")
-        write(c.path, [], Change.made)
+        for path in {c.path for c in changes}:
+            write(path, [], Change.made)
+        waiting = []
+        for c in alone:
+            if is_known(c):
+                tell(c, "same")
+                continue
+            write(c.path, [c], Change.made)
+            if build():
+                tell(c, "broken")
+            else:
+                program = f"{tests[0]}-{c.number}"  # of its own: the next is built while this one is asked
+                shutil.copy(tests[0], program)
+                waiting.append((c, pool.submit(noticed_alone, program)))
+            write(c.path, [], Change.made)
+        for c, bad in waiting:
+            tell(c, "caught" if bad.result() else "survived")
     total = count["caught"] + count["survived"]
     print(f"{count['caught']} of {total} caught ({100 * count['caught'] / max(1, total):.1f} %), {count['survived']} survived, {count['same']} change nothing (explained), {count['broken']} did not compile")
     sys.exit(0 if count["survived"] == 0 else 2)

@@ -15,7 +15,8 @@ extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, fa
     groundFaultRule, arcFaultRule, outletSpacingRule, lightingFloorRule, ownValueRule, motorFeederRule, loopRule,
     residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule,
     tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule, alternateRule, upsRule, mediumVoltageRule,
-    formWordingRule, sheetNumberTwiceRule, listedFiguresRule, listedLoadTwiceRule, buswayRule, buswayDeviceRule;
+    formWordingRule, sheetNumberTwiceRule, listedFiguresRule, listedLoadTwiceRule, buswayRule, buswayDeviceRule,
+    noLoadRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule,
@@ -57,6 +58,7 @@ const std::vector<const CheckRule*>& checkRules() {
                                                      &loadVoltsRule,
                                                      &tiedApartRule,
                                                      &reserveRule,
+                                                     &noLoadRule,
                                                      &boardUnfedRule,
                                                      &loadUnfedRule,
                                                      &outletSpacingRule,

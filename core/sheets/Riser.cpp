@@ -29,6 +29,7 @@ constexpr double sideHeight = 7;   ///< of a level line below the tops of the tw
 constexpr double circleRoom = 12;  ///< beside the words of a source or transformer
 constexpr double circleBelow = 13; ///< by floor: from its top to its words
 constexpr double pairRoom = 3;     ///< more for the two of a transformer
+constexpr double pairApart = 5.8;  ///< between the middles of the two where they stand side by side
 constexpr double busRoom = 4;      ///< in a box of the one-line that feeds others
 constexpr double symbolRoom = 15;  ///< in the box of what passes on, beside its words
 constexpr double symbolHeight = 14;
@@ -153,7 +154,7 @@ public:
             double width = std::max(widthOf(t.words), t.leastWidth) + 5;
             double height = 4 + std::max(lineStep * double(t.words.size()), t.leastHeight);
             if (t.round) {
-                width += circleRoom;
+                width += circleRoom + (byFloor() && t.ref.is<Transformer>() ? pairApart : 0);
                 height = byFloor() ? circleBelow + (t.ref.is<Transformer>() ? pairRoom : 0) + height - 2
                                    : std::max(height, t.ref.is<Transformer>() ? 18.0 : 13.0);
             } else if (t.passing) {
@@ -475,6 +476,7 @@ private:
     struct Ports {
         std::vector<double> upper, lower;       ///< at its edges, from left to right
         std::optional<double> in;               ///< of the first that comes to it
+        bool inBelow = false;                   ///< that comes from below
         bool levelIn = false, levelOut = false; ///< a level line comes to it, or leaves it
     };
     std::vector<Ports> portsOf; ///< by thing
@@ -491,7 +493,10 @@ private:
             }
             (way.leavesUpward ? from.upper : from.lower).push_back(way.line.front().x + x0);
             (way.arrivesFromBelow ? to.lower : to.upper).push_back(way.line.back().x + x0);
-            if (!to.in) to.in = way.line.back().x + x0;
+            if (!to.in) {
+                to.in = way.line.back().x + x0;
+                to.inBelow = way.arrivesFromBelow;
+            }
         }
         for (Ports& p : portsOf) {
             std::sort(p.upper.begin(), p.upper.end());
@@ -694,12 +699,12 @@ private:
         const double left = b.left + x0, right = left + b.width, top = b.top + y0, bottom = top + b.height;
         const bool two = t.ref.is<Transformer>();
         const Ports& of = portsOf[i];
-        const bool level = of.levelIn || of.levelOut;
+        if (two && c.byFloor() && (of.levelIn || of.levelOut || comesAndGoesAtOneEdge(of)))
+            return pairSideBySide(i, t, ink);
         const double x = circleAt(of, left);
-        const double y = !c.byFloor() ? top + b.height / 2 : two && !level ? top + sideHeight + 1.5 : top + sideHeight;
-        // Two circles overlap along the way that power takes.
-        const double across = two && level ? circleR * 0.6 : 0, upright = two && !level ? circleR * 0.6 : 0;
-        const double reach = two && level ? circleR * 0.8 : circleR + upright;
+        const double y = !c.byFloor() ? top + b.height / 2 : top + sideHeight + (two ? 1.5 : 0);
+        const double upright = two ? circleR * 0.6 : 0; // two circles overlap along the way that power takes
+        const double reach = circleR + upright;
         for (bool upper : {true, false}) {
             const std::vector<double>& ports = upper ? of.upper : of.lower;
             if (ports.empty()) continue;
@@ -708,11 +713,11 @@ private:
             if (ports.size() > 1 || std::abs(ports.front() - x) > 1e-6)
                 d.line({std::min(x, ports.front()), edge}, {std::max(x, ports.back()), edge}, busPen, ink);
         }
-        if (of.levelIn) d.line({left, y}, {x - across - circleR, y}, feederPen, ink);
-        if (of.levelOut) d.line({x + across + circleR, y}, {right, y}, feederPen, ink);
+        if (of.levelIn) d.line({left, y}, {x - circleR, y}, feederPen, ink);
+        if (of.levelOut) d.line({x + circleR, y}, {right, y}, feederPen, ink);
         std::vector<Point> centres;
-        if (!t.ref.is<Circuit>()) centres.push_back({x - across, y - upright});
-        if (two) centres.push_back({x + across, y + upright});
+        if (!t.ref.is<Circuit>()) centres.push_back({x, y - upright});
+        if (two) centres.push_back({x, y + upright});
         if (t.ref.is<Circuit>()) {
             if (t.shade != Ink::Paper) d.fill(left, top, b.width, b.height, t.shade);
             d.line({x, y - circleR}, {x, y - 3}, feederPen, ink);
@@ -726,6 +731,52 @@ private:
             write(t.words, x + 3.5, top + circleBelow + (two ? pairRoom : 0));
         else
             write(t.words, x + circleR + 2.5, y - lineStep * double(t.words.size()) / 2);
+    }
+    static bool comesAndGoesAtOneEdge(const Ports& ports) {
+        return ports.in && (ports.inBelow ? ports.lower : ports.upper).size() > 1;
+    }
+    /// A transformer with lines that are level, or come and go at one edge: its windings side by side, each with leads
+    /// of its own, so that what comes in does not look joined to what leaves.
+    void pairSideBySide(std::size_t i, const Thing& t, Ink ink) {
+        const FeederLayout::Box& b = l.boxes[i];
+        const Ports& of = portsOf[i];
+        const double left = b.left + x0, right = left + b.width, top = b.top + y0, bottom = top + b.height;
+        const double y = top + sideHeight + (of.levelIn || of.levelOut ? 0 : 1.5);
+        const Point in{of.levelIn || !of.in ? left + 0.4 + circleR : *of.in, y}, out{in.x + pairApart, y};
+        bool leavesBelow = false;
+        for (bool upper : {true, false}) {
+            std::vector<double> leaving = upper ? of.upper : of.lower;
+            const double way = upper ? -1 : 1, edge = upper ? top : bottom, winding = y + way * circleR;
+            const bool comes = !of.levelIn && of.in && of.inBelow != upper;
+            if (comes) {
+                leaving.erase(std::find(leaving.begin(), leaving.end(), *of.in));
+                d.line({in.x, winding}, {in.x, edge}, feederPen, ink);
+            }
+            if (leaving.empty()) continue;
+            leavesBelow |= !upper;
+            const double bar = comes ? edge - way * std::min(0.9, std::abs(edge - winding) / 2) : edge;
+            d.line({out.x, winding}, {out.x, bar}, feederPen, ink);
+            secondaryBar(std::min(out.x, leaving.front()), std::max(out.x, leaving.back()), bar, comes ? in.x : left,
+                         ink);
+            for (double x : leaving) d.line({x, bar}, {x, edge}, feederPen, ink);
+        }
+        if (of.levelIn) d.line({left, y}, {in.x - circleR, y}, feederPen, ink);
+        if (of.levelOut) d.line({out.x + circleR, y}, {right, y}, feederPen, ink);
+        for (Point at : {in, out}) d.marks.push_back(CircleMark{at, circleR, 0, t.shade, true});
+        for (Point at : {in, out}) d.marks.push_back(CircleMark{at, circleR, feederPen, ink, false});
+        write(t.words, (leavesBelow ? out.x : in.x) + 3.5, top + circleBelow + pairRoom);
+    }
+    /// What leaves a winding, side by side; it hops over a line at `over` that comes in.
+    void secondaryBar(double from, double to, double y, double over, Ink ink) {
+        if (to - from < 1e-6) return;
+        std::vector<Point> along{{from, y}};
+        if (from < over && over < to)
+            for (int k = 0; k <= 8; ++k) {
+                const double turn = 3.14159265358979 * k / 8;
+                along.push_back({over - hopRadius * std::cos(turn), y - hopRadius * std::sin(turn)});
+            }
+        along.push_back({to, y});
+        d.path(along, busPen, ink);
     }
     /// A circle stands at what comes in, else at the first that leaves.
     double circleAt(const Ports& ports, double left) const {

@@ -548,6 +548,20 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
                "LP-1: the load of its list counts beside 2 circuits of its own");
     }
     {
+        // Only the first was given nothing: a load of 0 VA was entered as nothing, and a spare carries none.
+        OneBoard w;
+        const CircuitId named = addCircuit(w.p, w.board, 1, "Copier 1.5 kW");
+        w.circuit(0, LoadUnit::VA, 1, 20);
+        const CircuitId spare = addCircuit(w.p, w.board, 1, "");
+        w.p.circuits.change(spare)->use = CircuitUse::Spare;
+        expect(w.p, "no-load", Severity::Check, "LP-1-1 Copier 1.5 kW: no load is entered, it counts as nothing");
+        CHECK(Found(w.p).after("no-load", 0) == 0);
+        const Found f(w.p);
+        remediesFor({f.p, f.book, f.r}, *f.of("no-load")).front().apply(w.p);
+        CHECK(w.p.circuits[named].name == "Copier");
+        CHECK(w.solved().of(named).va == Approx(1500));
+    }
+    {
         OneBoard w;
         w.p.basis.ownValues["roof/adder"] = 17;
         expect(w.p, "own-value", Severity::Note, "Own value in place of the rule book's: roof/adder: 17 instead of 33");

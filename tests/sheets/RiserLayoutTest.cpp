@@ -1,6 +1,7 @@
 // The riser and the one-line of many buildings, read back from what is drawn: which line joins what, and where words
 // stand.
 
+#include "core/base/DataPath.h"
 #include "core/drawing/TextWidth.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
@@ -9,6 +10,7 @@
 #include "tests/Building.h"
 
 #include <map>
+#include <numeric>
 #include <set>
 
 using namespace lintel;
@@ -74,6 +76,53 @@ Feeds feedsOf(const Project& p, const Results& r) {
     return feeds;
 }
 
+bool onStretch(Point p, Point a, Point b) {
+    const double long2 = (b.x - a.x) * (b.x - a.x) + (b.y - a.y) * (b.y - a.y);
+    const double t =
+        long2 > 0 ? std::clamp(((p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y)) / long2, 0.0, 1.0) : 0;
+    return std::hypot(p.x - a.x - t * (b.x - a.x), p.y - a.y - t * (b.y - a.y)) < 0.02;
+}
+
+/// Which lines a reader takes for one wire: those of which one ends on another. A number for each mark.
+std::vector<std::size_t> wiresOf(const std::vector<const LineMark*>& lines) {
+    std::vector<std::size_t> wire(lines.size());
+    std::iota(wire.begin(), wire.end(), 0);
+    const auto top = [&](std::size_t i) {
+        while (wire[i] != i) i = wire[i];
+        return i;
+    };
+    for (std::size_t i = 0; i < lines.size(); ++i)
+        for (std::size_t k = 0; k < lines.size(); ++k)
+            for (Point end : {lines[i]->points.front(), lines[i]->points.back()})
+                for (std::size_t n = 1; i != k && n < lines[k]->points.size(); ++n)
+                    if (onStretch(end, lines[k]->points[n - 1], lines[k]->points[n])) wire[top(i)] = top(k);
+    for (std::size_t i = 0; i < lines.size(); ++i) wire[i] = top(i);
+    return wire;
+}
+
+/// Feeders that are drawn as one wire with one that leaves another thing: the two sides of a transformer, say.
+int joinedWrongly(const Drawing& d) {
+    const auto places = placesOf(d);
+    std::vector<const LineMark*> lines;
+    for (const Mark& m : d.marks)
+        if (const auto* line = std::get_if<LineMark>(&m); line && !line->closed && line->width >= 0.5)
+            lines.push_back(line);
+    const std::vector<std::size_t> wire = wiresOf(lines);
+    std::map<std::size_t, Ref> leaves;
+    int wrong = 0;
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        Ref from, to;
+        for (const auto& [thing, h] : places) {
+            if (touches(h, lines[i]->points.front())) from = thing;
+            if (touches(h, lines[i]->points.back())) to = thing;
+        }
+        if (!from || !to || from == to) continue; // within a thing, or between two sheets
+        const auto [known, first] = leaves.try_emplace(wire[i], from);
+        wrong += !first && known->second != from;
+    }
+    return wrong;
+}
+
 void wordsOnPaper(const Drawing& d) {
     for (const Mark& m : d.marks)
         if (const auto* t = std::get_if<TextMark>(&m)) {
@@ -101,8 +150,11 @@ TEST_CASE("the lines of forty risers and one-lines, followed from end to end, gi
             REQUIRE(sheets.size() == riserPages({p, nec(), r}, layout));
             for (const Drawing& d : sheets) wordsOnPaper(d);
             if (sheets.size() == 1) CHECK(feedsDrawn(sheets.front()) == feedsOf(p, r));
-            for (double width : {300.0, 600.0})
-                CHECK(feedsDrawn(riserBare({p, nec(), r}, layout, width)) == feedsOf(p, r));
+            for (double width : {300.0, 600.0}) {
+                const Drawing bare = riserBare({p, nec(), r}, layout, width);
+                CHECK(feedsDrawn(bare) == feedsOf(p, r));
+                CHECK(joinedWrongly(bare) == 0);
+            }
         }
         // Boards of a higher floor stand higher on the sheet.
         const auto places = placesOf(riserBare({p, nec(), r}, RiserLayout::ByFloor, 400));
@@ -138,6 +190,17 @@ TEST_CASE("the demos' risers show each feeder with its own device, size and leng
         for (Ref thing : r.order) feeders += bool(r.node(thing)->via);
         for (const auto& [from, to] : feedsOf(p, r)) feeders += to.is<Circuit>();
         CHECK(devices == feeders + 1);
+    }
+}
+
+TEST_CASE("a transformer between boards of one floor, fed from below: its two sides are not joined") {
+    const Project p = *loadProject(dataFolder() / "starters" / "us-480.lintel");
+    REQUIRE(p.transformers.size() == 1);
+    const Results r = solve(p, nec());
+    for (double width : {300.0, 600.0}) {
+        const Drawing d = riserBare({p, nec(), r}, RiserLayout::ByFloor, width);
+        CHECK(feedsDrawn(d) == feedsOf(p, r));
+        CHECK(joinedWrongly(d) == 0);
     }
 }
 
