@@ -159,6 +159,37 @@ std::string kindOf(const Remedy& m) {
     return kind;
 }
 
+namespace {
+
+std::vector<std::string_view> wordsOf(std::string_view text) {
+    std::vector<std::string_view> words;
+    for (std::size_t from = 0; from < text.size();) {
+        const std::size_t to = std::min(text.find(' ', from), text.size());
+        words.push_back(text.substr(from, to - from));
+        from = to + 1;
+    }
+    return words;
+}
+
+/// What the labels of some remedies of one kind have in common, with "…" for what differs: "Rate … at 22 kA".
+std::string commonLabel(const std::vector<Remedy>& parts) {
+    const auto first = wordsOf(parts.front().label);
+    std::vector<char> same(first.size(), true);
+    for (const Remedy& m : parts) {
+        const auto words = wordsOf(m.label);
+        for (std::size_t i = 0; i < first.size(); ++i)
+            if (words.size() != first.size() ? first[i].find_first_of("0123456789") != std::string_view::npos
+                                             : words[i] != first[i])
+                same[i] = false;
+    }
+    std::string label;
+    for (std::size_t i = 0; i < first.size(); ++i)
+        if (same[i] || i == 0 || same[i - 1]) label += (i ? " " : "") + (same[i] ? std::string(first[i]) : "…");
+    return label;
+}
+
+} // namespace
+
 GroupFix groupFix(const CheckInput& in, const std::vector<Snag>& snags, const Snag& one, const Remedy& remedy) {
     GroupFix g;
     const std::string kind = kindOf(remedy);
@@ -171,7 +202,8 @@ GroupFix groupFix(const CheckInput& in, const std::vector<Snag>& snags, const Sn
                     break;
                 }
     g.count = int(parts.size());
-    g.remedy.label = g.count == 1 ? remedy.label : fmt::format("{}, all {}", kind, g.count);
+    g.remedy.label = g.count <= 1 ? remedy.label
+                                  : fmt::format("{}, all {}", remedy.kind.empty() ? commonLabel(parts) : kind, g.count);
     g.remedy.apply = [parts](Project& p) {
         for (const Remedy& m : parts) m.apply(p);
     };

@@ -74,7 +74,7 @@ std::optional<LoadInName> loadInName(const std::string& description) {
         return std::nullopt;
     for (std::size_t i = 0; i < words.size(); ++i) {
         if (i >= from && i < to) continue;
-        if (const int poles = polesFrom(words[i]); poles && (i + 1 == from || i == to)) {
+        if (const int poles = polesFrom(words[i]); poles && !found->poles) {
             found->poles = poles;
             continue;
         }

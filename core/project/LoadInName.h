@@ -10,7 +10,7 @@ namespace lintel {
 struct LoadInName {
     std::string name; ///< what is left of the description
     TypedLoad load;   ///< always with its unit
-    int poles = 0;    ///< where they stand beside it: "3P"; 0: not said
+    int poles = 0;    ///< where they are said, "3P"; 0: nowhere
 };
 
 /// "Copier 1.5 kW", "EF-1, 1/2 hp", "RTU-1 (7-1/2 hp) 3P". Nothing where the description has no amount in VA, W, hp or

@@ -837,6 +837,25 @@ TEST_CASE("equal snags are put right together, as one change") {
         1);
 }
 
+TEST_CASE("remedies for several snags at once keep what is the same in all of them, and only leave out what differs") {
+    const auto group = [](const Project& p, const char* rule) {
+        const Found f(p);
+        const CheckInput in{f.p, f.book, f.r};
+        return groupFix(in, f.all, *f.of(rule), remediesFor(in, *f.of(rule)).front()).remedy.label;
+    };
+    OneBoard w;
+    Board sub;
+    sub.name = "LP-2", sub.bus = 100, sub.main = 100, sub.ratingKA = 10;
+    w.p.boards.change(w.board)->ratingKA = 10;
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    CHECK(group(w.p, "fault-level") == "Rate … at 22 kA, all 2");
+    w.circuit(100);
+    CHECK(group(w.p, "length") == "Count unknown lengths as 100 ft, all 2"); // its circuits, and the feeder of LP-2
+    for (const char* name : {"Copier 1.5 kW", "Kiln 8 kW"}) addCircuit(w.p, w.board, 1, name);
+    CHECK(group(w.p, "no-load") == "Take the load from its name, all 2");
+}
+
 TEST_CASE("a series pair or a let-through stands where the board alone may not") {
     OneBoard w(VoltageSystem::Y480);
     w.p.boards.change(w.board)->ratingKA = 65;

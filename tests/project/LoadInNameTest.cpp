@@ -27,6 +27,7 @@ TEST_CASE("the load that a description ends with or holds") {
     reads("RTU-1 7-1/2 hp 3P", "RTU-1", 7.5, LoadUnit::hp, 3);
     reads("RTU-2 (10 HP), 3-pole", "RTU-2", 10, LoadUnit::hp, 3);
     reads("Water heater: 4.5 kW 208V", "Water heater: 208V", 4.5, LoadUnit::kW);
+    reads("WH 4.5 kW 208V 2P", "WH 208V", 4.5, LoadUnit::kW, 2);
     reads("2 kVA rack, room 104", "rack, room 104", 2, LoadUnit::kVA);
     reads("Jet fan - 0.75 kw", "Jet fan", 0.75, LoadUnit::kW);
 }
