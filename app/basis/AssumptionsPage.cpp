@@ -1,6 +1,7 @@
 #include "app/basis/AssumptionsPage.h"
 
 #include "app/frame/AskAndWrite.h"
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/TextFile.h"
@@ -261,8 +262,8 @@ void AssumptionsPage::mark(bool seen) {
         return seen ? a.seen() && a.seenBy == who : a.setBy == who;
     });
     const std::string name = off ? std::string() : who, day = QDate::currentDate().toString(Qt::ISODate).toStdString();
-    session.edit(seen ? tr("%n assumptions seen", nullptr, int(chosen.size()))
-                      : tr("Who set %n assumptions", nullptr, int(chosen.size())),
+    session.edit(seen ? counted(chosen.size(), tr("assumption seen"), tr("assumptions seen"))
+                      : tr("Who set %1").arg(counted(chosen.size(), tr("assumption"), tr("assumptions"))),
                  [&](Project& p) {
                      if (seen)
                          seeAssumptions(p, chosen, name, day);

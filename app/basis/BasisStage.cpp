@@ -1,6 +1,7 @@
 #include "app/basis/BasisStage.h"
 
 #include "app/basis/AssumptionsPage.h"
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "core/base/Typed.h"
@@ -358,7 +359,7 @@ void BasisStage::fillForm() {
         QStringList lines;
         for (const std::string& u : list) lines << "• " + q(u);
         doubt->setVisible(!list.empty());
-        doubt->setText(tr("%1 points not yet verified").arg(list.size()));
+        doubt->setText(counted(list.size(), tr("point not yet verified"), tr("points not yet verified")));
         doubt->setToolTip(lines.join("\n"));
     });
     choiceField(f, tr("Occupancy"), "occupancy", words<Occupancy>(), {}, getWord<Occupancy>(&Basis::occupancy),

@@ -1,5 +1,6 @@
 #include "app/boards/BoardCards.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "core/exchange/LoadList.h"
 #include "core/figures/Words.h"
@@ -170,12 +171,11 @@ void ReportCard::fill() {
              s.results.of(c).run.size < 0 ? tr("no cable carries it") : tr("no cable yet: its length is not known"));
     for (const auto& [b, why] : r.boards) line(b, q(s.project.boards[b].name), q(why));
     heading->setText(
-        r.clean()
-            ? tr("<b>Nothing is left open.</b>")
-            : tr("<b>Left open</b>: %1 without a circuit, %2 circuits without a cable, %3 boards that do not suit")
-                  .arg(r.unfed.size() + r.unfedDevices.size())
-                  .arg(r.noCable.size())
-                  .arg(r.boards.size()));
+        r.clean() ? tr("<b>Nothing is left open.</b>")
+                  : tr("<b>Left open</b>: %1 without a circuit, %2 without a cable, %3")
+                        .arg(r.unfed.size() + r.unfedDevices.size())
+                        .arg(counted(r.noCable.size(), tr("circuit"), tr("circuits")),
+                             counted(r.boards.size(), tr("board that does not suit"), tr("boards that do not suit"))));
     go->setEnabled(!r.unfed.empty());
 }
 

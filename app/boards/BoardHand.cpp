@@ -1,6 +1,7 @@
 // The board under mouse and keyboard: going through it, dragging, editing in the row, and the commands on what is
 // chosen.
 #include "app/boards/BoardView.h"
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
 #include "core/copy/CircuitBlock.h"
@@ -624,16 +625,17 @@ void BoardView::paste() {
     const BlockPaste done = pasteBlock(next, shown, std::max(1, cursor), fact(), mime->text().toStdString());
     if (done.circuits == 0)
         return session.say(done.problems.empty() ? tr("The clipboard holds no rows") : q(done.problems.front()), true);
-    session.edit(tr("Paste %1 rows").arg(done.rows), [&](Project& p) { p = next; });
+    session.edit(tr("Paste %1").arg(counted(done.rows, tr("row"), tr("rows"))), [&](Project& p) { p = next; });
     session.select(std::vector<Ref>(done.touched.begin(), done.touched.end()));
     if (!done.problems.empty())
-        session.say(tr("%1 rows pasted; %2 cells left out: %3")
-                        .arg(done.rows)
-                        .arg(done.problems.size())
-                        .arg(q(done.problems.front())),
+        session.say(tr("%1 pasted; %2 left out: %3")
+                        .arg(counted(done.rows, tr("row"), tr("rows")),
+                             counted(done.problems.size(), tr("cell"), tr("cells")), q(done.problems.front())),
                     true);
     else
-        session.say(tr("%1 rows pasted, %2 of them new circuits").arg(done.rows).arg(done.added));
+        session.say(tr("%1 pasted, %2")
+                        .arg(counted(done.rows, tr("row"), tr("rows")),
+                             counted(done.added, tr("new circuit"), tr("new circuits"))));
 }
 
 void BoardView::fillDownChosen() {

@@ -1,5 +1,6 @@
 #include "app/boards/BoardPicker.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "core/project/Operations.h"
 
@@ -63,17 +64,19 @@ void BoardPicker::fill() {
             if (!x || !why.isEmpty()) continue;
             const Board& from = s.project.boards[x->board];
             if (x->poles > factsOf(b.system).lines)
-                why = tr("%1 lines").arg(factsOf(b.system).lines);
+                why = counted(factsOf(b.system).lines, tr("line"), tr("lines"));
             else if (!s.results.of(c).feeder && x->use == CircuitUse::Load &&
                      voltsAcross(from.system, x->poles).v != voltsAcross(b.system, x->poles).v)
                 why = tr("%1 V").arg(voltsAcross(b.system, x->poles).v);
         }
         const int free = b.slots - s.results.of(b.id).slotsUsed;
-        if (why.isEmpty() && free < poles) why = tr("%1 places free").arg(free);
-        rows.push_back(
-            {why.isEmpty(), q(b.name),
-             why.isEmpty() ? tr("%1 places free · %2 %").arg(free).arg(std::lround(s.results.of(b.id).use * 100)) : why,
-             b.id});
+        if (why.isEmpty() && free < poles) why = counted(free, tr("place free"), tr("places free"));
+        rows.push_back({why.isEmpty(), q(b.name),
+                        why.isEmpty() ? tr("%1 · %2 %")
+                                            .arg(counted(free, tr("place free"), tr("places free")))
+                                            .arg(std::lround(s.results.of(b.id).use * 100))
+                                      : why,
+                        b.id});
     }
     std::stable_sort(rows.begin(), rows.end(), [](const Row& a, const Row& b) { return a.fits > b.fits; });
     for (const Row& r : rows) {

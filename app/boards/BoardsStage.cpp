@@ -6,6 +6,7 @@
 #include "app/boards/GroupCard.h"
 #include "app/boards/ImportPage.h"
 #include "app/boards/LevelCard.h"
+#include "app/frame/Counted.h"
 #include "app/frame/DrawingView.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
@@ -377,7 +378,7 @@ void BoardsStage::feedFirstFree(Ref thing) {
     const Board& b = session.project().boards[current];
     if (poles > factsOf(b.system).lines) return session.say(tr("%1 has no %2 lines").arg(q(b.name)).arg(poles), true);
     if (!firstFreeSlot(session.project(), current, poles))
-        return session.say(tr("%1 has no place for %2 poles").arg(q(b.name)).arg(poles), true);
+        return session.say(tr("%1 has no place for %2").arg(q(b.name), counted(poles, tr("pole"), tr("poles"))), true);
     CircuitId made;
     session.edit(tr("Feed %1").arg(q(nameOf(session.project(), thing))), [&](Project& p) {
         made = thing.is<Load>() ? circuitLoad(p, thing.as<Load>(), current)
@@ -702,8 +703,10 @@ void BoardsStage::circuitMissingLoads() {
     const Circuited c = circuitMissing(next, *session.solution().book);
     if (c.loads == 0)
         return session.say(c.left.empty() ? tr("Every listed load has a circuit") : q(c.left.front()), !c.left.empty());
-    session.edit(tr("Give %1 loads a circuit").arg(c.loads), [&](Project& p) { p = next; });
-    QString words = tr("%1 loads on %2 new circuits").arg(c.loads).arg(c.circuits.size());
+    session.edit(tr("Give %1 a circuit").arg(counted(c.loads, tr("load"), tr("loads"))), [&](Project& p) { p = next; });
+    QString words = tr("%1 on %2")
+                        .arg(counted(c.loads, tr("load"), tr("loads")),
+                             counted(c.circuits.size(), tr("new circuit"), tr("new circuits")));
     if (!c.left.empty()) words += tr("; %1 still without: %2").arg(c.left.size()).arg(q(c.left.front()));
     session.say(words, !c.left.empty());
 }

@@ -1,5 +1,6 @@
 #include "app/boards/FeedersImport.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 
 #include <QObject>
@@ -68,7 +69,10 @@ ImportKind::Judged FeedersImport::judge(const Grid& grid, const Settings& how, c
 ImportKind::Taken FeedersImport::take(Project& p, const RuleBook& book, bool, bool) {
     const FeedersApplied a = applyFeeders(p, book, feeders);
     Taken out;
-    out.words = QObject::tr("%1 feeders added, %2 changed, %3 the same").arg(a.added).arg(a.changed).arg(a.same);
+    out.words = QObject::tr("%1 added, %2 changed, %3 the same")
+                    .arg(counted(a.added, QObject::tr("feeder"), QObject::tr("feeders")))
+                    .arg(a.changed)
+                    .arg(a.same);
     const int stayed = feeders.stopped() + a.refused;
     if (stayed) out.words += QObject::tr("; %1 stayed out").arg(stayed);
     out.look = stayed > 0;

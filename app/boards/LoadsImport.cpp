@@ -1,5 +1,6 @@
 #include "app/boards/LoadsImport.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "core/plan/CircuitMissing.h"
 
@@ -82,15 +83,20 @@ ImportKind::Taken LoadsImport::take(Project& p, const RuleBook& book, bool remov
     Circuited c;
     if (circuits) c = circuitMissing(p, book);
     Taken out;
-    out.words = QObject::tr("%1 loads added, %2 changed, %3 removed, %4 boards made")
-                    .arg(a.added)
+    out.words = QObject::tr("%1 added, %2 changed, %3 removed, %4 made")
+                    .arg(counted(a.added, QObject::tr("load"), QObject::tr("loads")))
                     .arg(a.changed)
                     .arg(a.removed)
-                    .arg(a.boards);
-    if (circuits) out.words += QObject::tr("; %1 loads on %2 new circuits").arg(c.loads).arg(c.circuits.size());
+                    .arg(counted(a.boards, QObject::tr("board"), QObject::tr("boards")));
+    if (circuits)
+        out.words += QObject::tr("; %1 on %2")
+                         .arg(counted(c.loads, QObject::tr("load"), QObject::tr("loads")),
+                              counted(c.circuits.size(), QObject::tr("new circuit"), QObject::tr("new circuits")));
     if (!c.left.empty()) out.words += QObject::tr("; %1 still without: %2").arg(c.left.size()).arg(q(c.left.front()));
     for (std::size_t i = 0; i < a.notes.size() && i < 3; ++i) out.words += "; " + q(a.notes[i]);
-    if (a.notes.size() > 3) out.words += QObject::tr("; and %1 more circuits").arg(a.notes.size() - 3);
+    if (a.notes.size() > 3)
+        out.words += "; " + QObject::tr("and %1").arg(
+                                counted(a.notes.size() - 3, QObject::tr("more circuit"), QObject::tr("more circuits")));
     out.look = !c.left.empty() || !a.notes.empty();
     return out;
 }

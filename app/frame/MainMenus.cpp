@@ -1,6 +1,7 @@
 // The menus of the window: every command that has no place of its own in a stage, each with the name by which the find
 // box and tests know it.
 
+#include "app/frame/Counted.h"
 #include "app/frame/MainWindow.h"
 
 #include "app/basis/BasisStage.h"
@@ -242,11 +243,13 @@ void MainWindow::levelEntries(QMenu* project) {
                    devices = here(p.devices), boards = here(p.boards) + here(p.transformers) + here(p.sources);
         state->edit(tr("Remove %1").arg(name), [&](Project& x) { removeLevel(x, level); });
         QStringList gone;
-        if (drawn) gone << tr("%1 things drawn").arg(drawn);
-        if (devices) gone << tr("%1 devices").arg(devices);
+        if (drawn) gone << counted(drawn, tr("thing drawn"), tr("things drawn"));
+        if (devices) gone << counted(devices, tr("device"), tr("devices"));
         QString words = tr("%1 removed").arg(name);
         if (!gone.empty()) words += tr(", and with it %1").arg(gone.join(tr(" and ")));
-        if (boards) words += tr("; %1 boards and sources stand on no level now").arg(boards);
+        if (boards)
+            words += "; " + counted(boards, tr("board or source stands on no level now"),
+                                    tr("boards and sources stand on no level now"));
         state->say(words + tr(". Ctrl+Z brings it back."));
     });
 }
@@ -264,11 +267,11 @@ void MainWindow::catalogueEntries(QMenu* project) {
         Project next = state->project();
         t = takeTypes(next, *from);
         state->edit(tr("Take types from %1").arg(QFileInfo(name).fileName()), [&](Project& p) { p = next; });
-        state->say(tr("%1 types added, %2 changed, %3 the same; %4 recipes")
-                       .arg(t.added)
+        state->say(tr("%1 added, %2 changed, %3 the same; %4")
+                       .arg(counted(t.added, tr("type"), tr("types")))
                        .arg(t.changed)
                        .arg(t.same)
-                       .arg(t.recipes));
+                       .arg(counted(t.recipes, tr("recipe"), tr("recipes"))));
     });
     add(project, tr("Write the types as a catalogue…"), "writeTypes", {}, [this] {
         askAndWrite(

@@ -5,6 +5,7 @@
 #include "app/boards/BoardsStage.h"
 #include "app/frame/Application.h"
 #include "app/frame/AskAndWrite.h"
+#include "app/frame/Counted.h"
 #include "app/frame/FactsPanel.h"
 #include "app/frame/FeedPathBar.h"
 #include "app/frame/FindBox.h"
@@ -192,12 +193,9 @@ void MainWindow::copySelectedBoard() {
     }
     if (stops > 0 && copyWarned != b->id) {
         copyWarned = b->id;
-        return state->say(
-            tr("%1 has %n stop snag(s): an error copied is two errors. Copy again to copy it all the same", nullptr,
-               stops)
-                .replace("(s)", stops == 1 ? "" : "s")
-                .arg(q(b->name)),
-            true);
+        return state->say(tr("%1 has %2: an error copied is two errors. Copy again to copy it all the same")
+                              .arg(q(b->name), counted(stops, tr("stop snag"), tr("stop snags"))),
+                          true);
     }
     copyWarned = {};
     Project trial = state->project();

@@ -1,5 +1,6 @@
 // Facts of what only the plan has.
 
+#include "app/frame/Counted.h"
 #include "app/frame/FactsBuilder.h"
 #include "core/plan/FindRooms.h"
 #include "core/plan/LoadDensity.h"
@@ -180,7 +181,7 @@ void deviceType(FactsBuilder& b, const DeviceType& y) {
     int used = 0;
     for (const Device& d : b.sol.project.devices) used += d.type == id;
     b.f.title = q(y.name);
-    b.f.about = QObject::tr("type of %1 devices").arg(used);
+    b.f.about = QObject::tr("type of %1").arg(counted(used, QObject::tr("device"), QObject::tr("devices")));
     b.text(QObject::tr("Name"), q(y.name), QObject::tr("Name type"), [id](Project& p, const std::string& t) {
         if (!t.empty()) p.deviceTypes.change(id)->name = t;
     });

@@ -1,5 +1,6 @@
 #include "app/frame/Session.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/Settings.h"
 #include "app/frame/UnderlayShelf.h"
 
@@ -216,8 +217,8 @@ std::optional<Error> Session::recover(const fs::path& journal) {
     begun();
     const QString of = QString::fromStdString(textOfPath((*r)->project.filename()));
     if ((*r)->unread > 0)
-        say(tr("The journal is damaged: %n line(s) of it could not be read, and it is kept.", nullptr,
-               int((*r)->unread)),
+        say(tr("The journal is damaged: %1 not be read, and it is kept.")
+                .arg(counted((*r)->unread, tr("line of it could"), tr("lines of it could"))),
             true);
     else if (!(*r)->fits)
         say(differs.empty() ? tr("%1 is not there any more: what was recovered is a copy without a file.").arg(of)

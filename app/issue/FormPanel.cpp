@@ -1,6 +1,7 @@
 #include "app/issue/FormPanel.h"
 
 #include "app/frame/AskAndWrite.h"
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "core/base/Limits.h"
 #include "core/base/Parse.h"
@@ -570,7 +571,7 @@ void FormPanel::takeFile() {
     if (read->forms.empty()) return session.say(tr("%1 holds no forms").arg(file), true);
     int n = 0;
     session.edit(tr("Forms taken from a file"), [&](Project& p) { n = takeForms(p, *read); });
-    session.say(tr("%1 forms taken").arg(n));
+    session.say(counted(n, tr("form taken"), tr("forms taken")));
 }
 
 void FormPanel::writeFile() {

@@ -1,5 +1,6 @@
 // What the hand does in each mode of the plan: every one of these ends in one edit.
 
+#include "app/frame/Counted.h"
 #include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/PreviewCard.h"
@@ -417,7 +418,7 @@ void PlanView::pasteAtHand() {
     if (clipboard.empty()) return session.say(tr("Nothing has been copied"), true);
     std::vector<Ref> made;
     const Point at = toPlan(last);
-    session.edit(tr("Paste %1 things").arg(clipboard.size()), [&](Project& p) {
+    session.edit(tr("Paste %1").arg(counted(clipboard.size(), tr("thing"), tr("things"))), [&](Project& p) {
         const Point by = at - middleOf(p, clipboard);
         made = copyOnPlan(p, clipboard, {std::round(by.x / 0.05) * 0.05, std::round(by.y / 0.05) * 0.05}, floor);
     });
@@ -427,12 +428,14 @@ void PlanView::pasteAtHand() {
 void PlanView::mirrorSelection(bool upright) {
     const auto list = session.selectionList();
     if (list.empty()) return session.say(tr("Choose what to mirror"), true);
-    session.edit(tr("Mirror %1 things").arg(list.size()), [&](Project& p) { mirrorOnPlan(p, list, upright); });
+    session.edit(tr("Mirror %1").arg(counted(list.size(), tr("thing"), tr("things"))),
+                 [&](Project& p) { mirrorOnPlan(p, list, upright); });
 }
 void PlanView::turnSelection(double degrees) {
     const auto list = session.selectionList();
     if (list.empty()) return session.say(tr("Choose what to turn"), true);
-    session.edit(tr("Turn %1 things").arg(list.size()), [&](Project& p) { turnOnPlan(p, list, degrees); });
+    session.edit(tr("Turn %1").arg(counted(list.size(), tr("thing"), tr("things"))),
+                 [&](Project& p) { turnOnPlan(p, list, degrees); });
 }
 void PlanView::arraySelection(int columns, int rows, double stepX, double stepY) {
     auto list = session.selectionList();
@@ -475,24 +478,31 @@ void PlanView::offerRooms(const FoundRooms& found, const QString& title, const Q
         return previewing->show(
             title,
             found.offPlan ? tr("Its outlines lie more than 1000 km away: set the scale and place of the underlay.")
-            : found.known ? tr("All %1 outlines are rooms already.").arg(found.known)
+            : found.known ? (found.known == 1 ? tr("The one outline is a room already.")
+                                              : tr("All %1 outlines are rooms already.").arg(found.known))
                           : none,
             {}, {});
     Project trial = session.project();
     QStringList names;
     for (const Room& r : found.rooms) trial.rooms.add(r), names << q(r.number + " " + r.name).toHtmlEscaped();
     showTrial(std::move(trial));
-    QString known = found.known ? tr("; %1 are there already").arg(found.known) : QString();
-    if (found.leftOut) known += tr("; %n long text(s) inside are not taken as names", nullptr, found.leftOut);
-    if (found.offPlan) known += tr("; %n outline(s) lie more than 1000 km away", nullptr, found.offPlan);
+    QString known =
+        found.known ? "; " + counted(found.known, tr("is there already"), tr("are there already")) : QString();
+    if (found.leftOut)
+        known += "; " + counted(found.leftOut, tr("long text inside is not taken as a name"),
+                                tr("long texts inside are not taken as names"));
+    if (found.offPlan)
+        known += "; " + counted(found.offPlan, tr("outline lies more than 1000 km away"),
+                                tr("outlines lie more than 1000 km away"));
     previewing->show(title,
-                     tr("%1 rooms would be made%2: %3")
-                         .arg(found.rooms.size())
+                     tr("%1 would be made%2: %3")
+                         .arg(counted(found.rooms.size(), tr("room"), tr("rooms")))
                          .arg(known, names.mid(0, 12).join(", ") + (names.size() > 12 ? " …" : "")),
                      tr("Make rooms  ↵"), [this, found] {
-                         session.edit(tr("Make %1 rooms").arg(found.rooms.size()), [&](Project& p) {
-                             for (const Room& r : found.rooms) p.rooms.add(r);
-                         });
+                         session.edit(tr("Make %1").arg(counted(found.rooms.size(), tr("room"), tr("rooms"))),
+                                      [&](Project& p) {
+                                          for (const Room& r : found.rooms) p.rooms.add(r);
+                                      });
                      });
 }
 
@@ -501,11 +511,19 @@ void PlanView::previewRecipes(const std::string& kind) {
     const auto rooms = roomsOfKind(trial, kind);
     const RecipeReport r = applyRecipes(trial, rooms);
     QStringList words;
-    words << tr("%1 rooms: %2 placed, %3 shifted, %4 removed").arg(r.rooms).arg(r.placed).arg(r.shifted).arg(r.removed);
-    if (r.kept) words << tr("%1 that a hand has moved stay where they are").arg(r.kept);
-    if (r.without) words << tr("%1 rooms are of a kind without a recipe").arg(r.without);
+    words << tr("%1: %2 placed, %3 shifted, %4 removed")
+                 .arg(counted(r.rooms, tr("room"), tr("rooms")))
+                 .arg(r.placed)
+                 .arg(r.shifted)
+                 .arg(r.removed);
+    if (r.kept)
+        words << counted(r.kept, tr("that a hand has moved stays where it is"),
+                         tr("that a hand has moved stay where they are"));
+    if (r.without)
+        words << counted(r.without, tr("room is of a kind without a recipe"),
+                         tr("rooms are of a kind without a recipe"));
     for (std::size_t i = 0; i < std::min<std::size_t>(r.notes.size(), 5); ++i) words << q(r.notes[i]).toHtmlEscaped();
-    if (r.notes.size() > 5) words << tr("and %1 more notes").arg(r.notes.size() - 5);
+    if (r.notes.size() > 5) words << tr("and %1").arg(counted(r.notes.size() - 5, tr("more note"), tr("more notes")));
     const bool any = r.placed || r.shifted || r.removed;
     if (any) showTrial(std::move(trial));
     previewing->show(kind.empty() ? tr("All recipes") : tr("Recipe for %1").arg(q(kind)),
@@ -523,15 +541,15 @@ void PlanView::previewCircuiting(bool propose) {
     const LevelId level = floor;
     const CircuitingReport r = circuitAutomatically(trial, *book, {level}, propose);
     QStringList words;
-    words << tr("%1 devices on %2 circuits%3")
-                 .arg(r.devices)
-                 .arg(r.circuits)
-                 .arg(r.remade ? tr(" (%1 automatic ones made anew)").arg(r.remade) : QString());
+    words << tr("%1 on %2%3")
+                 .arg(counted(r.devices, tr("device"), tr("devices")),
+                      counted(r.circuits, tr("circuit"), tr("circuits")),
+                      r.remade ? tr(" (%1 automatic ones made anew)").arg(r.remade) : QString());
     QStringList shares;
     for (const auto& s : r.shares)
-        shares << tr("%1: %2 circuits, %3 kVA")
+        shares << tr("%1: %2, %3 kVA")
                       .arg(q(trial.boards[s.board].name).toHtmlEscaped())
-                      .arg(s.circuits)
+                      .arg(counted(s.circuits, tr("circuit"), tr("circuits")))
                       .arg(s.va / 1000, 0, 'f', 1);
     if (!shares.isEmpty()) words << shares.join("; ");
     for (BoardId b : r.boards)
@@ -562,17 +580,17 @@ void PlanView::previewBundles(BoardId board, bool shareNeutrals) {
     const int n = bundleHomeRuns(trial, board, 3, 3, shareNeutrals);
     const QString name = q(session.project().boards[board].name);
     if (n) showTrial(std::move(trial));
-    previewing->show(tr("Home runs of %1").arg(name),
-                     n ? tr("%1 raceways would each take two or three home runs that begin near one another; their "
-                            "conductors are derated for it.")
-                             .arg(n)
-                       : tr("No home runs of %1 begin near one another.").arg(name.toHtmlEscaped()),
-                     tr("Bundle  ↵"),
-                     n ? std::function<void()>([this, board, name, shareNeutrals] {
-                         session.edit(tr("Bundle home runs of %1").arg(name),
-                                      [&](Project& p) { (void)bundleHomeRuns(p, board, 3, 3, shareNeutrals); });
-                     })
-                       : std::function<void()>{});
+    previewing->show(
+        tr("Home runs of %1").arg(name),
+        n ? tr("%1 two or three home runs that begin near one another; their conductors are derated for it.")
+                .arg(counted(n, tr("raceway would take"), tr("raceways would each take")))
+          : tr("No home runs of %1 begin near one another.").arg(name.toHtmlEscaped()),
+        tr("Bundle  ↵"),
+        n ? std::function<void()>([this, board, name, shareNeutrals] {
+            session.edit(tr("Bundle home runs of %1").arg(name),
+                         [&](Project& p) { (void)bundleHomeRuns(p, board, 3, 3, shareNeutrals); });
+        })
+          : std::function<void()>{});
 }
 
 void PlanView::showCard() {
@@ -632,7 +650,8 @@ void PlanView::previewCard() {
     if (existing == offCircuit) {
         int on = 0;
         for (DeviceId d : caught) on += trial.devices.has(d) && trial.devices[d].circuit;
-        cardEffect->setText(tr("%1 devices leave their circuits and are unfed").arg(on));
+        cardEffect->setText(counted(on, tr("device leaves its circuit and is unfed"),
+                                    tr("devices leave their circuits and are unfed")));
         return card->adjustSize();
     }
     int leaving = 0;

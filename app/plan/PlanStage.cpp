@@ -1,5 +1,6 @@
 #include "app/plan/PlanStage.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/Facts.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/UnderlayShelf.h"
@@ -646,7 +647,7 @@ void PlanStage::rebuildRooms() {
         auto* i = new QListWidgetItem(q(kind), kinds);
         i->setData(Qt::UserRole, (has ? QString::fromUtf8("• ") : QString()) + QString::number(n));
         i->setData(Qt::UserRole + 1, q(kind));
-        i->setToolTip(has ? tr("%1 rooms; has a recipe").arg(n) : tr("%1 rooms; no recipe yet").arg(n));
+        i->setToolTip(counted(n, tr("room"), tr("rooms")) + (has ? tr("; has a recipe") : tr("; no recipe yet")));
         if (kind == keep) kinds->setCurrentItem(i);
     }
     const CatchmentId chosen = session.selection().as<Catchment>();
@@ -714,11 +715,12 @@ void PlanStage::rebuildUnderlays() {
     if (e && e->content) {
         if (session.underlays().changedSinceLinked(u) || !e->difference.added.empty() || !e->difference.gone.empty())
             words << QString("<span style='color:%1'>%2</span>")
-                         .arg(theme().check.name(), e->difference.added.empty() && e->difference.gone.empty()
-                                                        ? tr("changed since it was linked")
-                                                        : tr("changed: %1 lines new, %2 gone")
-                                                              .arg(e->difference.added.size())
-                                                              .arg(e->difference.gone.size()));
+                         .arg(theme().check.name(),
+                              e->difference.added.empty() && e->difference.gone.empty()
+                                  ? tr("changed since it was linked")
+                                  : tr("changed: %1, %2 gone")
+                                        .arg(counted(e->difference.added.size(), tr("line new"), tr("lines new")))
+                                        .arg(e->difference.gone.size()));
         if (scaleIsGuess(u, *e->content))
             words << tr("no unit in it: scale it by two points");
         else if (u.scale <= 0)

@@ -1,5 +1,6 @@
 #include "app/riser/FeedOutline.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "app/riser/RiserMenu.h"
 #include "core/base/Format.h"
@@ -203,7 +204,8 @@ void FeedOutline::fillRow(QTreeWidgetItem& row, Ref thing, SnagCount found) cons
     const QString figure = use ? q(number(*use * 100)) + " %" : QString();
     row.setText(1, found.stops > 0 ? "● " + figure : figure);
     row.setForeground(1, found.stops > 0 || use.value_or(0) > 1 ? QBrush(theme().stop) : QBrush());
-    row.setToolTip(1, found.stops + found.checks > 0 ? tr("%1 stops, %2 checks").arg(found.stops).arg(found.checks)
+    row.setToolTip(1, found.stops + found.checks > 0 ? counted(found.stops, tr("stop"), tr("stops")) + ", " +
+                                                           counted(found.checks, tr("check"), tr("checks"))
                                                      : QString());
 }
 

@@ -1,5 +1,6 @@
 #include "app/runs/RunNamesDialog.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 
 #include <QBoxLayout>
@@ -83,7 +84,7 @@ void RunNamesDialog::look() {
     if (int(plan->changes.size()) > lines.size())
         lines << tr("and %1 more").arg(int(plan->changes.size()) - lines.size());
     if (lines.isEmpty()) lines << tr("No run gets another name.");
-    if (plan->kept) lines << tr("%1 have a name and keep it.").arg(plan->kept);
+    if (plan->kept) lines << counted(plan->kept, tr("has a name and keeps it."), tr("have a name and keep it."));
     if (plan->unnamed) lines << tr("Of %1 the pattern says nothing: they stay without a name.").arg(plan->unnamed);
     preview->setText(lines.join("\n"));
     go->setText(plan->changes.empty() ? tr("Name") : tr("Name %1").arg(plan->changes.size()));
@@ -92,11 +93,11 @@ void RunNamesDialog::look() {
 void RunNamesDialog::apply() {
     const auto plan = planRunNames(session.project(), wanted());
     if (!plan) return session.say(q(plan.error().what), true);
-    session.edit(tr("Name %1 runs").arg(plan->changes.size()), [&](Project& p) {
+    session.edit(tr("Name %1").arg(counted(plan->changes.size(), tr("run"), tr("runs"))), [&](Project& p) {
         p.basis.runPattern = wanted().pattern;
         applyRunNames(p, *plan);
     });
-    session.say(tr("%1 runs named").arg(plan->changes.size()));
+    session.say(counted(plan->changes.size(), tr("run named"), tr("runs named")));
     accept();
 }
 

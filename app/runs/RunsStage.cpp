@@ -1,5 +1,6 @@
 #include "app/runs/RunsStage.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/Settings.h"
 #include "app/frame/SnagStrip.h"
@@ -304,7 +305,7 @@ void RunsStage::copy() {
     const auto cells = runs->cellsAt(chosenRows(), shownColumns());
     if (cells.size() < 2) return session.say(tr("Choose the rows to copy"), true);
     QApplication::clipboard()->setText(q(cellsText(cells)));
-    session.say(tr("%1 rows copied, with their headings").arg(cells.size() - 1));
+    session.say(counted(cells.size() - 1, tr("row copied, with its headings"), tr("rows copied, with their headings")));
 }
 
 namespace {
@@ -376,8 +377,10 @@ void RunsStage::paste() {
         return session.say(tr("Nothing of it is a size or a length that differs: choose a cell of Length or Chosen, or "
                               "copy the headings too"),
                            true);
-    if (runs->enter(cells, tr("Paste for %1 runs").arg(entered.size())))
-        session.say(tr("%1 sizes and lengths entered for %2 runs").arg(cells.size()).arg(entered.size()));
+    if (runs->enter(cells, tr("Paste for %1").arg(counted(entered.size(), tr("run"), tr("runs")))))
+        session.say(tr("%1 entered for %2")
+                        .arg(counted(cells.size(), tr("size or length"), tr("sizes and lengths")),
+                             counted(entered.size(), tr("run"), tr("runs"))));
 }
 
 std::optional<Error> RunsStage::exportTo(const QString& file) const {
@@ -392,7 +395,9 @@ void RunsStage::askExport() {
         QFileDialog::getSaveFileName(this, tr("Write the runs"), "runs.xlsx", tr("Workbook (*.xlsx);;CSV (*.csv)"));
     if (file.isEmpty()) return;
     const auto bad = exportTo(file);
-    session.say(bad ? q(bad->text()) : tr("%1 runs written to %2").arg(runs->rowCount()).arg(file), bool(bad));
+    session.say(bad ? q(bad->text())
+                    : tr("%1 written to %2").arg(counted(runs->rowCount(), tr("run"), tr("runs")), file),
+                bool(bad));
 }
 
 void RunsStage::recount() {

@@ -1,5 +1,6 @@
 // Voltage drop over its limit: past the upsizing ceiling, or at a held size.
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/project/Operations.h"
@@ -31,7 +32,8 @@ void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResul
                                    1),
                             in.project.basis.units == UnitSystem::Imperial ? "ft" : "m");
     if (r.state == Sizing::PastCeiling)
-        text += fmt::format(", and {} sizes up is the ceiling: feed it from nearer", in.project.basis.upsizingCeiling);
+        text += fmt::format(", and {} up is the ceiling: feed it from nearer",
+                            counted(in.project.basis.upsizingCeiling, "size"));
     into.push_back({&self, r.state == Sizing::PastCeiling ? Severity::Stop : Severity::Check, about, text,
                     in.book.cite(r.need.feeder ? "dropFeeder" : "dropBranch")});
 }

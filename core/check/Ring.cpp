@@ -1,5 +1,6 @@
 // Ring finals on the wrong device, of the wrong shape, or serving too large a floor.
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 
@@ -76,8 +77,8 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
                             in.book.cite("ring")});
         if (const auto it = points.find(c.id); it != points.end() && it->second.second > it->second.first)
             into.push_back({&self, Severity::Check, c.id,
-                            fmt::format("{}: {} points on unfused spurs, {} on the ring itself", name,
-                                        it->second.second, it->second.first),
+                            fmt::format("{}: {} on unfused spurs, {} on the ring itself", name,
+                                        counted(it->second.second, "point"), it->second.first),
                             in.book.cite("radial")});
     }
 }

@@ -1,6 +1,7 @@
 // A list of feeders taken into a project.
 
 #include "core/base/Article.h"
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/exchange/FeederList.h"
@@ -424,11 +425,12 @@ private:
         const int lines = factsOf(p.boards[board].system).lines;
         const int poles = std::min(lines, row.phases ? (*row.phases == 3 ? 3 : onePhasePoles(row, board)) : lines);
         if (row.phases && *row.phases > lines)
-            return refuse(i, fmt::format("{} has {} lines, the load takes {}", nameOf(p, board), lines, *row.phases));
+            return refuse(
+                i, fmt::format("{} has {}, the load takes {}", nameOf(p, board), counted(lines, "line"), *row.phases));
         const CircuitId made = addCircuit(p, board, poles, row.to);
         if (p.circuits[made].slot == 0) {
             removeCircuit(p, made);
-            return refuse(i, fmt::format("{} has no free place for {} poles", nameOf(p, board), poles));
+            return refuse(i, fmt::format("{} has no free place for {}", nameOf(p, board), counted(poles, "pole")));
         }
         out.rows[i].feeds = made;
         out.rows[i].fresh = true;

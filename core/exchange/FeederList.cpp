@@ -1,5 +1,6 @@
 #include "core/exchange/FeederList.h"
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/base/Limits.h"
 #include "core/base/Parse.h"
@@ -432,7 +433,10 @@ FeederList readFeeders(const Grid& grid, const FeederSettings& s, const RuleBook
         }
         FeederRow row = reader.read(r);
         if (longerThanHeading(grid.rows[r], width))
-            row.problem(-1, fmt::format("the row has {} cells under {} headings", grid.rows[r].size(), width), false);
+            row.problem(
+                -1,
+                fmt::format("the row has {} under {}", counted(grid.rows[r].size(), "cell"), counted(width, "heading")),
+                false);
         list.rows.push_back(std::move(row));
     }
     findTwice(list, reader.columnOf(FeederField::Tag), reader.columnOf(FeederField::To));

@@ -1,5 +1,6 @@
 #include "core/exchange/LoadList.h"
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
@@ -227,7 +228,10 @@ public:
         said = {};
         if (longerThanHeading(grid.rows[r], width)) {
             ++uneven;
-            row.problem(-1, fmt::format("the row has {} cells under {} headings", grid.rows[r].size(), width), false);
+            row.problem(
+                -1,
+                fmt::format("the row has {} under {}", counted(grid.rows[r].size(), "cell"), counted(width, "heading")),
+                false);
         }
         for (std::size_t c = 0; c < s.columns.size(); ++c) cell(row, r, c);
         judgePhases(row);
@@ -457,7 +461,7 @@ private:
         const int lines = factsOf(b->system).lines;
         if (l.poles > lines) {
             row.problem(columnOf(ListField::Board),
-                        fmt::format("{} has {} lines, the load takes {}", b->name, lines, l.poles));
+                        fmt::format("{} has {}, the load takes {}", b->name, counted(lines, "line"), l.poles));
             return;
         }
         const double given = voltsAcross(b->system, l.poles).v;
@@ -477,7 +481,8 @@ std::string followTo(Project& p, CircuitId id, BoardId board) {
     if (c.pinned) return "its circuit is pinned";
     if (c.tie || c.multiwire || c.kept || c.bundle) return "its circuit belongs together with others";
     if (fedBy(p, id)) return "its circuit is a feeder";
-    if (c.poles > factsOf(to->system).lines) return fmt::format("{} has {} lines", to->name, factsOf(to->system).lines);
+    if (c.poles > factsOf(to->system).lines)
+        return fmt::format("{} has {}", to->name, counted(factsOf(to->system).lines, "line"));
     const int slot = firstFreeSlot(p, board, c.poles);
     if (!slot) return to->name + " has no free place";
     Circuit& moved = *p.circuits.change(id);

@@ -1,5 +1,6 @@
 #include "core/exchange/ResultsText.h"
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/figures/Words.h"
 #include "core/solve/OpeningTime.h"
@@ -28,8 +29,9 @@ double rounded(double v) { return std::round(v * 1e6) / 1e6; }
 std::string resultsText(const CheckInput& in) {
     const Project& p = in.project;
     const Results& r = in.results;
-    std::string out = fmt::format("{}   {}   {} boards, {} circuits, {} devices\n\n", p.basis.title, in.book.title,
-                                  p.boards.size(), p.circuits.size(), p.devices.size());
+    std::string out =
+        fmt::format("{}   {}   {}, {}, {}\n\n", p.basis.title, in.book.title, counted(p.boards.size(), "board"),
+                    counted(p.circuits.size(), "circuit"), counted(p.devices.size(), "device"));
     const auto row = [&](std::initializer_list<std::pair<std::string, int>> cells) {
         for (const auto& [text, width] : cells) out += cell(text, std::size_t(std::abs(width)), width < 0) + "  ";
         while (out.back() == ' ') out.pop_back();

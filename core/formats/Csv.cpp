@@ -1,4 +1,5 @@
 // CSV in and out: libcsv takes the lines apart, iconv the encodings; finding out which ones is ours.
+#include "core/base/Counted.h"
 #include "core/base/Parse.h"
 #include "core/base/PlainNumbers.h"
 #include "core/base/Utf8.h"
@@ -394,7 +395,9 @@ Outcome<Grid> readCsv(const std::filesystem::path& path, const GridOptions& opti
                     for (char& c : cell)
                         if (static_cast<unsigned char>(c) >= 0x80) c = '?';
                 }
-        if (bad) grid->notes.push_back(fmt::format("{} cells are not UTF-8: choose another encoding", bad));
+        if (bad)
+            grid->notes.push_back(counted(bad, "cell is not UTF-8: choose another encoding",
+                                          "cells are not UTF-8: choose another encoding"));
     }
     if (grid)
         for (auto& row : grid->rows)

@@ -1,4 +1,5 @@
 // XLSX in: libzip opens the package, pugixml its parts. Values only: a formula gives the value that was saved with it.
+#include "core/base/Counted.h"
 #include "core/base/Parse.h"
 #include "core/base/Utf8.h"
 #include "core/formats/Grid.h"
@@ -255,14 +256,16 @@ private:
     void tell() {
         grid.notes.clear();
         if (formulas)
-            grid.notes.push_back(fmt::format("{} formulas: the values saved with them are taken{}", formulas,
-                                             empties ? fmt::format(", {} have none", empties) : ""));
+            grid.notes.push_back(counted(formulas, "formula: the value saved with it is taken",
+                                         "formulas: the values saved with them are taken") +
+                                 (empties ? ", " + counted(empties, "has none", "have none") : ""));
         if (merged)
-            grid.notes.push_back(
-                fmt::format("{} merged cells: the text of one that goes down stands in each of its rows", merged));
+            grid.notes.push_back(counted(merged, "merged cell") +
+                                 ": the text of one that goes down stands in each of its rows");
         if (notUtf8)
-            grid.notes.push_back(fmt::format("{} cells hold signs that are not UTF-8: they stand as \uFFFD", notUtf8));
-        if (errors) grid.notes.push_back(fmt::format("{} cells hold an error of the spreadsheet", errors));
+            grid.notes.push_back(counted(notUtf8, "cell holds", "cells hold") +
+                                 " signs that are not UTF-8: they stand as \uFFFD");
+        if (errors) grid.notes.push_back(counted(errors, "cell holds", "cells hold") + " an error of the spreadsheet");
     }
 };
 

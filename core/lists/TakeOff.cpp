@@ -1,6 +1,7 @@
 // The take-off: conductors by size and metal, cables, conduit by type and size, devices of the plan by floor, breakers
 // and boards. Lengths are those of the runs; what has no length is counted beside, not guessed.
 
+#include "core/base/Counted.h"
 #include "core/lists/RunCells.h"
 #include "core/project/Equipment.h"
 
@@ -116,7 +117,7 @@ List takeOffList(const SheetInput& in) {
     for (const Board& b : p.boards)
         list.add(b.id, {{fmt::format("{}, {}", b.name, wordOf(b.use))},
                         {fmt::format("{} A, {} V, {} kA{}", rating(b.bus), wordOf(b.system), rating(b.ratingKA),
-                                     passesOn(b.use) ? "" : fmt::format(", {} places", b.slots))},
+                                     passesOn(b.use) ? "" : ", " + counted(b.slots, "place"))},
                         numberCell(1),
                         {"piece"}});
     for (const Transformer& x : p.transformers)

@@ -1,5 +1,6 @@
 #include "core/project/AddBelow.h"
 
+#include "core/base/Counted.h"
 #include "core/project/BoardSize.h"
 #include "core/project/FreshId.h"
 #include "core/project/LevelOf.h"
@@ -92,7 +93,7 @@ std::optional<Error> refuseTransformerBefore(const Project& p, BoardId board) {
     const Circuit* c = p.circuits.find(b.feed.as<Circuit>());
     if (c && c->poles != std::min(3, given.lines))
         return Error{b.name,
-                     fmt::format("{} has {} poles, and its primary needs {}", nameOf(p, b.feed), c->poles,
+                     fmt::format("{} has {}, and its primary needs {}", nameOf(p, b.feed), counted(c->poles, "pole"),
                                  std::min(3, given.lines)),
                      "Give the breaker its poles first."};
     return std::nullopt;

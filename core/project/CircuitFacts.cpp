@@ -1,5 +1,6 @@
 #include "core/project/CircuitFacts.h"
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
@@ -127,7 +128,7 @@ std::optional<Error> writeLoad(Project& p, CircuitId id, const std::string& text
     if (const DeviceType* type = typeByName(p, trimmed(text))) { // by the name of a type of the catalogue
         const DeviceType t = *type;
         if (t.poles > factsOf(p.boards[c.board].system).lines)
-            return refuse(p, id, fmt::format("{} takes {} poles", t.name, t.poles));
+            return refuse(p, id, fmt::format("{} takes {}", t.name, counted(t.poles, "pole")));
         if (t.poles > c.poles)
             if (const auto bad = setPoles(p, id, t.poles)) return bad;
         Load x;
@@ -564,7 +565,7 @@ std::optional<Error> setPoles(Project& p, CircuitId id, int poles) {
     if (c.poles == poles) return {};
     const Board& b = p.boards[c.board];
     if (poles > factsOf(b.system).lines)
-        return refuse(p, id, fmt::format("{} has {} lines", b.name, factsOf(b.system).lines));
+        return refuse(p, id, fmt::format("{} has {}", b.name, counted(factsOf(b.system).lines, "line")));
     const int slot = c.slot, was = c.poles;
     const CircuitLoads on = loadsOf(p, id);
     const LoadId follows =
@@ -577,7 +578,7 @@ std::optional<Error> setPoles(Project& p, CircuitId id, int poles) {
     if (const int free = firstFreeSlot(p, c.board, poles, id)) return p.circuits.change(id)->slot = free, std::nullopt;
     p.circuits.change(id)->poles = was, p.circuits.change(id)->slot = slot;
     if (follows) p.loads.change(follows)->poles = was;
-    return refuse(p, id, fmt::format("{} has no place for {} poles", b.name, poles),
+    return refuse(p, id, fmt::format("{} has no place for {}", b.name, counted(poles, "pole")),
                   "Free some slots, or give it more.");
 }
 

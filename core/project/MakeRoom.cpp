@@ -1,4 +1,5 @@
 // Moving circuits on boards: shift, swap, or let what stands there make room.
+#include "core/base/Counted.h"
 #include "core/project/Operations.h"
 #include "core/project/Slots.h"
 
@@ -131,7 +132,8 @@ std::string refuseBoard(const Project& p, const std::set<CircuitId>& movers, con
     for (CircuitId c : movers) {
         const Circuit& k = p.circuits[c];
         if (k.pinned) return nameOf(p, c) + " is pinned";
-        if (k.poles > lines) return fmt::format("{} has {} lines; {} takes {}", b.name, lines, nameOf(p, c), k.poles);
+        if (k.poles > lines)
+            return fmt::format("{} has {}; {} takes {}", b.name, counted(lines, "line"), nameOf(p, c), k.poles);
         if (k.board == b.id) continue;
         if (const Ref fed = fedBy(p, c)) {
             if (const auto bad = refuseFeed(p, fed, b.id); bad && bad->what.find("has no place") == std::string::npos)

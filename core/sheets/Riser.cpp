@@ -1,3 +1,4 @@
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/drawing/Paper.h"
 #include "core/drawing/TextWidth.h"
@@ -912,7 +913,8 @@ void shadeLine(Drawing& d, const SheetInput& in, const RiserShow& show, Point at
     const auto elsewhere = show.snags.find(Ref());
     if (show.overlay == RiserOverlay::Snags && elsewhere != show.snags.end())
         d.text({x, at.y},
-               fmt::format("elsewhere {} stops, {} checks", elsewhere->second.stops, elsewhere->second.checks),
+               fmt::format("elsewhere {}, {}", counted(elsewhere->second.stops, "stop"),
+                           counted(elsewhere->second.checks, "check")),
                textSize);
     const auto others = show.changes.find(Ref());
     if (show.overlay == RiserOverlay::Changes && others != show.changes.end())

@@ -1,3 +1,4 @@
+#include "core/base/Counted.h"
 #include "core/solve/Procedure.h"
 
 #include "core/base/Format.h"
@@ -331,7 +332,7 @@ void Sizer::tellDrop() const {
     for (Candidate c : shownDrops()) tellDropOf(c);
     if (r.state != Sizing::PastCeiling) return;
     w->step("Upsizing ceiling",
-            fmt::format("{} sizes up and still over: stays {}, feed it from nearer", rules.ceiling,
+            fmt::format("{} up and still over: stays {}, feed it from nearer", counted(rules.ceiling, "size"),
                         sizeWords(book, least.size)),
             "", "Basis");
     w->governs();
