@@ -289,6 +289,16 @@ bool FactsView::takeEdit() {
     return true;
 }
 
+void FactsView::keyPressEvent(QKeyEvent* e) {
+    const int k = e->key();
+    const bool goes = k == Qt::Key_Up || k == Qt::Key_Down || k == Qt::Key_Left || k == Qt::Key_Right ||
+                      k == Qt::Key_Escape || (!e->text().isEmpty() && e->text().at(0).isPrint());
+    if (goes && !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier)))
+        Q_EMIT keyForStage(e);
+    else
+        QWidget::keyPressEvent(e);
+}
+
 bool FactsView::eventFilter(QObject* o, QEvent* e) {
     if (o != editor) return QWidget::eventFilter(o, e);
     auto* line = qobject_cast<QLineEdit*>(editor);

@@ -24,7 +24,12 @@ public:
     QSize sizeHint() const override;
     void rebuild();
 
+Q_SIGNALS:
+    /// A key that means nothing to facts while none is edited: a tool of the plan, the next circuit of a board.
+    void keyForStage(QKeyEvent* key);
+
 protected:
+    void keyPressEvent(QKeyEvent*) override;
     void paintEvent(QPaintEvent*) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;

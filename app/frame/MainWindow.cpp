@@ -143,8 +143,11 @@ MainWindow::MainWindow() : state(new Session(this)) {
     // meanwhile would press it unseen: they go to the stage.
     connect(qApp, &QApplication::focusChanged, this, [this](QWidget* old, QWidget* now) {
         const bool gone = old && old->window() == this && !(old->isVisible() && old->isEnabled());
-        if (gone && now && now->window() == this && qobject_cast<QAbstractButton*>(now) && stages->currentWidget())
-            stages->currentWidget()->setFocus();
+        if (gone && now && now->window() == this && qobject_cast<QAbstractButton*>(now)) focusStage();
+    });
+    connect(&factsPanel->view(), &FactsView::keyForStage, this, [this](QKeyEvent* e) {
+        focusStage();
+        if (QWidget* at = focusWidget(); at && stages->isAncestorOf(at)) QCoreApplication::sendEvent(at, e);
     });
     buildMenus();
     connect(start, &StartPage::openWanted, this, &MainWindow::openInteractively);
@@ -233,8 +236,8 @@ void MainWindow::showBench(bool shown) {
     factsPanel->setVisible(wantsFacts());
     if (shown)
         benchPanel->begin();
-    else if (stages->currentWidget())
-        stages->currentWidget()->setFocus();
+    else
+        focusStage();
 }
 
 void MainWindow::showReview(bool shown) {
@@ -245,8 +248,8 @@ void MainWindow::showReview(bool shown) {
     if (shown) {
         reviewPanel->restyle();
         reviewPanel->begin();
-    } else if (stages->currentWidget()) {
-        stages->currentWidget()->setFocus();
+    } else {
+        focusStage();
     }
 }
 
@@ -292,12 +295,17 @@ void MainWindow::go(Stage s) {
     rail[std::size_t(s)]->setChecked(true);
     restyleRail();
     factsPanel->setVisible(wantsFacts());
-    if (s == Stage::Plan)
-        planStage->plan().setFocus();
-    else if (s == Stage::Boards)
-        boardsStage->focusBoard();
+    if (s == Stage::Plan || s == Stage::Boards)
+        focusStage();
     else if (s == Stage::Issue)
         issueStage->showSchedule(state->boardOfSelection());
+}
+/// What the stage at hand is worked in gets the keys.
+void MainWindow::focusStage() {
+    if (stage() == Stage::Boards)
+        boardsStage->focusBoard();
+    else if (QWidget* at = stages->currentWidget())
+        at->setFocus();
 }
 /// What stands beside a board needs the place that the facts have on a small screen.
 bool MainWindow::wantsFacts() const {

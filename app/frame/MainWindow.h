@@ -34,6 +34,7 @@ public:
     ~MainWindow() override;
     Session& session() { return *state; }
     void go(Stage stage);
+    void focusStage();
     Stage stage() const;
     void showStart();
     /// Opens a file; a message says why not.

@@ -86,6 +86,7 @@ PlanStage::PlanStage(Session& s, QWidget* parent)
     : QWidget(parent), session(s), view(new PlanView(s, this)), levels(new QComboBox(this)),
       modes(new QListWidget(this)), things(new QListWidget(this)), pages(new QStackedWidget(this)),
       recipes(new RecipeCard(s, view)), matrix(new MatrixCard(s, view)) {
+    setFocusProxy(view);
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);

@@ -41,6 +41,7 @@ constexpr int outlineWidth = 212;     ///< pixels
 
 RiserStage::RiserStage(Session& s, QWidget* parent)
     : QWidget(parent), session(s), view(new DrawingView(s, this)), tree(new FeedOutline(s, this)) {
+    setFocusProxy(view);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);

@@ -34,6 +34,7 @@ namespace lintel {
 RunsStage::RunsStage(Session& s, QWidget* parent)
     : QWidget(parent), session(s), runs(new RunsModel(s, this)), view(new QTableView(this)),
       profiles(new RunProfile(s)) {
+    setFocusProxy(view);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);

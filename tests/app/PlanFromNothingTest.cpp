@@ -360,7 +360,7 @@ TEST_CASE(
     d.pump();
     CHECK(d.s.underlays().changedSinceLinked(u));
     CHECK(d.s.underlays().entry(u)->difference.added.size() == 1);
-    CHECK(d.stage().findChild<QLabel*>("underlayState")->text().contains("1 lines new, 0 gone"));
+    CHECK(d.stage().findChild<QLabel*>("underlayState")->text().contains("1 line new, 0 gone"));
     d.press("underlayAgain");
     CHECK_FALSE(d.s.underlays().changedSinceLinked(*d.s.project().underlays.begin()));
     // A layer is switched off in the list.

@@ -551,6 +551,16 @@ TEST_CASE("a typed fact is taken on Enter, on Tab and on leaving it; refused it 
     d.pump();
     CHECK(bus() == 420);
     CHECK((!line || !line->isVisible()));
+    // After Enter the facts have the keys, and what they have no use for goes to the stage.
+    d.act("goPlan");
+    line = begin("Bus", "430 A");
+    d.key(*line, Qt::Key_Return);
+    d.pump();
+    CHECK(bus() == 430);
+    d.key(f, Qt::Key_R);
+    d.pump();
+    CHECK(d.window.plan().plan().mode() == PlanMode::Rooms);
+    CHECK(d.window.plan().plan().hasFocus());
 }
 
 TEST_CASE("what is hidden on the plan is not lassoed, and a key deletes nothing unseen") {
