@@ -1,15 +1,16 @@
 #!/usr/bin/python3
 """Changes the arithmetic of the core in one place at a time and asks whether the tests notice.
 
-usage: mutate.py [HOW MANY] [SEED]      (by ./dev mutate)
+usage: mutate.py [HOW MANY] [SEED] [quick]      (by ./dev mutate)
 
 One operator, constant or comparison of core/solve, core/rules, core/level and core/check is changed, and the core tests run until one
 fails. Changes that tests/mutant.h can switch on at run time are all built together, in a tree of its own (build-mutate/): each test says
 which of them it comes by, and only those tests are asked, the quick ones first. The others (constants that the compiler needs, && and ||)
 are built one by one. What no test notices is listed: a survivor is a test that is missing, or a change that changes nothing.
-Left out are places whose only use is words (messages, steps of workings), guards of loops, and < for <= where a tolerance stands beside it.
+Left out are places whose only use is words (messages, steps of workings), guards of loops, < for <= where a tolerance stands beside it,
+and the nought that something is compared with: there the comparison is changed.
 A survivor that was looked at and changes nothing stands in tests/mutants-explained.txt, by file and the text of its line.
-All places are in the program; the sample says which of them are tried. `places` in the place of how many lists those that no test comes by.
+`quick` leaves out those that are built one by one. All places are in the program; the sample says which of them are tried. `places` in the place of how many lists those that no test comes by.
 """
 import concurrent.futures
 import os
@@ -84,6 +85,8 @@ def candidates():
                 for m in NUMBER.finditer(mask):
                     text = m.group(1)
                     value = float(text)
+                    if value == 0 and re.search(r"(<|>|<=|>=|==|!=) $", mask[:m.start()]):
+                        continue  # nothing, or something: the comparison itself is changed
                     other = "1" if value == 0 else (repr(value * 1.1) if "." in text else str(int(value) + 1))
                     found.append((path, number, m.start(), m.end(), other))
     return found
@@ -266,7 +269,7 @@ def main():
     inside, outside = build_switched(changes)
     sample = set(random.Random(seed).sample(range(1, places + 1), min(wanted, places)))
     chosen = [c for c in inside if c.number in sample]
-    alone = [c for c in outside if c.number in sample]
+    alone = [c for c in outside if c.number in sample and "quick" not in sys.argv]
     names = listed(tests[0], tests[4:])
     by, took = reach(tests[0], names)
     known = explained()

@@ -7,7 +7,7 @@
 #include "core/level/Level.h"
 #include "core/project/ProjectFile.h"
 #include "tests/Approve.h"
-#include "tests/World.h"
+#include "tests/Variations.h"
 
 #include <charconv>
 #include <fmt/format.h>
@@ -145,7 +145,52 @@ void approveDemo(const std::string& demo) {
     approve(demo, texts);
 }
 
+/// A text in sixteen signs (FNV-1a).
+std::string signOf(const std::string& text) {
+    std::uint64_t sign = 0xcbf29ce484222325;
+    for (char c : text) sign = (sign ^ std::uint8_t(c)) * 0x100000001b3;
+    return fmt::format("{:016x}", sign);
+}
+
 } // namespace
 
 TEST_CASE("results, snags and sheets of Saltmarket Hall are as approved") { approveDemo("saltmarket-hall"); }
 TEST_CASE("results, snags and sheets of Brindle Pier are as approved") { approveDemo("brindle-pier"); }
+
+// Facts of six projects entered otherwise, eight times each. The line of a variation tells what is wrong in it; its
+// figures, workings, remedies and levelling stand there as a sign each, and whole where they differ.
+TEST_CASE("variations of the demos and starters are as approved") {
+    std::vector<std::pair<std::string, Project>> bases;
+    TextsKnown texts;
+    for (const char* name : {"demos/saltmarket-hall", "demos/brindle-pier", "starters/us-shop", "starters/uk-shop"}) {
+        bases.push_back({name, *loadProject(dataFolder() / (std::string(name) + ".lintel"))});
+        texts.learn(bases.back().second);
+    }
+    for (std::uint32_t seed : {1, 2}) {
+        bases.push_back({fmt::format("building {}", seed), randomBuilding(seed, 9)});
+        equip(bases.back().second, seed);
+    }
+    std::string lines;
+    const fs::path whole = fs::temp_directory_path() / "lintel-received" / "variations-whole";
+    fs::create_directories(whole);
+    for (const auto& [name, base] : bases)
+        for (std::uint32_t seed = 1; seed <= 8; ++seed) {
+            const Project p = varied(base, seed, base.circuits.size() > 80 ? 60 : 150, texts);
+            const RuleBook& book = bookOf(p.basis.ruleBook);
+            const Results r = solve(p, book);
+            std::map<std::string, int> snags;
+            for (const Snag& s : findSnags(p, book, r)) ++snags[s.rule->id];
+            std::string line = fmt::format("{} {}:", name, seed);
+            for (const auto& [rule, n] : snags) line += fmt::format(" {} {}", n, rule);
+            const std::pair<const char*, std::string> parts[] = {{"figures", linesOf(resultsJson({p, book, r}, false))},
+                                                                 {"workings", workingsOf(p, book, r)},
+                                                                 {"remedies", remediesText({p, book, r})},
+                                                                 {"levelling", levellingOf(p, r)}};
+            for (const auto& [part, text] : parts) {
+                line += fmt::format(" | {} {}", part, signOf(text));
+                std::ofstream(whole / (signOf(text) + ".txt"), std::ios::binary) << text;
+            }
+            lines += line + "\n";
+        }
+    approve("variations", {{"variations.txt", lines}});
+}
