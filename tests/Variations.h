@@ -78,6 +78,77 @@ private:
     }
 };
 
+/// A board with circuits of every kind, a board below it, in North America now and then behind a transformer, and rows
+/// of devices on the plan: small, so that much of it can be entered otherwise.
+inline Project smallBoard(std::uint32_t seed) {
+    Random r(seed);
+    constexpr const char* books[] = {"nec-2023", "bs-7671", "iec-60364", "as-nzs-3000"};
+    const bool metric = r(2);
+    const std::string book = metric ? books[1 + r(3)] : books[0];
+    constexpr VoltageSystem trade[] = {VoltageSystem::Y480, VoltageSystem::Y208, VoltageSystem::S240,
+                                       VoltageSystem::D240H};
+    const VoltageSystem system = metric ? VoltageSystem::Y400 : trade[r(4)];
+    OneBoard w = metric ? OneBoard(MetricBoard(0.1 + 0.1 * r(5))) : OneBoard(system);
+    w.p.basis.ruleBook = book;
+    w.p.sources.change(w.source)->faultKA = 5 + 5 * r(6);
+    const int lines = factsOf(system).lines;
+    const auto fill = [&](BoardId board, int circuits) {
+        w.board = board;
+        for (int i = 0; i < circuits; ++i) {
+            const int poles = 1 + r(lines);
+            const LoadUnit unit = r(3) ? LoadUnit::VA : r(2) ? LoadUnit::A : metric ? LoadUnit::kW : LoadUnit::hp;
+            constexpr double hp[] = {0.5, 1, 2, 5, 7.5, 10};
+            const double amount = unit == LoadUnit::VA   ? 100.0 * (1 + r(60))
+                                  : unit == LoadUnit::A  ? 1 + r(40)
+                                  : unit == LoadUnit::kW ? 0.5 * (1 + r(12))
+                                                         : hp[r(6)];
+            if (!firstFreeSlot(w.p, board, poles)) return;
+            const CircuitId c =
+                w.circuit(amount, unit, poles, 10 * (1 + r(30)),
+                          unit == LoadUnit::hp ? LoadKind::Motor : LoadKind(r(loadKinds)), r(2), 0.7 + 0.05 * r(7));
+            if (r(4) == 0) w.p.circuits.change(c)->bundle = 1 + r(2);
+            if (r(4) == 0 && poles == 1) w.p.circuits.change(c)->multiwire = 1;
+        }
+    };
+    fill(w.board, 9);
+    const BoardId first = w.board;
+    Board sub;
+    sub.name = "B-2", sub.bus = sub.main = 100, sub.ratingKA = 10, sub.system = system, sub.slots = 24;
+    Ref from = first;
+    if (system == VoltageSystem::Y480 && r(2)) {
+        Transformer t;
+        t.name = "T-1", t.kva = 15 * (1 + r(4)), t.secondary = VoltageSystem::Y208;
+        const TransformerId id = w.p.transformers.add(t);
+        feedFrom(w.p, id, first);
+        from = id, sub.system = VoltageSystem::Y208;
+    }
+    const BoardId second = addBoard(w.p, sub);
+    feedFrom(w.p, second, from);
+    for (Ref fed : {Ref(second), from})
+        if (fed != Ref(first)) {
+            Run& run = runOfNode(w.p, fed);
+            run.lengthBy = LengthBy::Entered, run.length = 5 * (1 + r(12));
+        }
+    fill(second, 6);
+    // Two rows of luminaires, one of them with a listed load on its circuit as well.
+    DeviceType y;
+    y.name = "Luminaire", y.kind = LoadKind::Lighting, y.load = 40 * r(6), y.height = 2.4;
+    const DeviceTypeId type = w.p.deviceTypes.add(y);
+    const LevelId level = w.p.levels.begin()->id;
+    w.p.boards.change(first)->level = level;
+    w.p.boards.change(first)->onPlan = true;
+    for (int row = 0; row < 2; ++row) {
+        const CircuitId c = row ? w.p.circuits.begin()->id : addCircuit(w.p, first, 1, "Row");
+        for (int i = 0; i < 3 + r(4); ++i) {
+            Device d;
+            d.type = type, d.level = level, d.at = {2.0 + 3 * i, 3.0 * row}, d.circuit = c;
+            w.p.devices.add(d);
+        }
+        runOf(w.p, c).lengthBy = r(2) ? LengthBy::Chain : LengthBy::Reach;
+    }
+    return w.p;
+}
+
 /// So many facts of it entered otherwise; what the model refuses is left as it was.
 inline Project varied(Project p, std::uint32_t seed, int times, const TextsKnown& texts) {
     Random r(seed);

@@ -64,6 +64,24 @@ LINTEL_MUTANT_OP(==, !=)
 LINTEL_MUTANT_OP(!=, ==)
 #undef LINTEL_MUTANT_OP
 
+// `a > 0` turned into its opposite: `a > mutant::Not(17) > 0`.
+struct Not {
+    int n;
+    explicit Not(int number) : n(number) {}
+};
+template <class T> struct Turned {
+    const T& value;
+    bool on;
+};
+#define LINTEL_MUTANT_NOT(op)                                                                                          \
+    template <class T> Turned<T> operator op(const T& a, Not m) { return {a, on(m.n)}; }                               \
+    template <class T, class U> bool operator op(Turned<T> a, const U& b) { return a.on != bool(a.value op b); }
+LINTEL_MUTANT_NOT(<)
+LINTEL_MUTANT_NOT(>)
+LINTEL_MUTANT_NOT(<=)
+LINTEL_MUTANT_NOT(>=)
+#undef LINTEL_MUTANT_NOT
+
 // `a += b` is written `a += mutant::Op(17) += b`, which is read from the right.
 template <class U> struct Right {
     const U& value;

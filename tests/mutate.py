@@ -8,7 +8,7 @@ fails. Changes that tests/mutant.h can switch on at run time are all built toget
 which of them it comes by, and only those tests are asked, the quick ones first. The others (constants that the compiler needs, && and ||)
 are built one by one. What no test notices is listed: a survivor is a test that is missing, or a change that changes nothing.
 Left out are places whose only use is words (messages, steps of workings), guards of loops, < for <= where a tolerance stands beside it,
-and the nought that something is compared with: there the comparison is changed.
+and the nought that something is compared with: there the comparison is turned into its opposite.
 A survivor that was looked at and changes nothing stands in tests/mutants-explained.txt, by file and the text of its line.
 `quick` leaves out those that are built one by one. All places are in the program; the sample says which of them are tried. `places` in the place of how many lists those that no test comes by.
 """
@@ -34,11 +34,15 @@ SWAPS = [
 ]
 NUMBER = re.compile(r"(?<![\w.\"'\[])(?<!e-)(\d+\.\d+|\d+)(?![\w.'\]]|e-)")
 # Words, not arithmetic; and what only makes room.
-WORDS = re.compile(r"fmt::format|step\(|\.push_back\(\{&self|cite\(|refuse\(|\bguard\b|#include|reserve\(|static_assert|constexpr const char|\"[^\"]*\" *[+?]|note\(")
+WORDS = re.compile(r"fmt::format|step\(|\.push_back\(\{&self|cite\(|refuse\(|\bguard\b|#include|reserve\(|static_assert|constexpr const char|\"[^\"]*\" *[+?]|note\(|\b(figures|percent|kilo|withArticle|rating|metres)\(")
 
 
 # Equal but for a tolerance: whether that is more, or no less, is decided by its last digit.
-TOLERANCE = re.compile(r"\beps\b|\b1e-\d")
+TOLERANCE = re.compile(r"\beps\b|\b1e-\d|\b1\.00\d")
+# What orders things is to be strict: with <= it is no order at all.
+ORDER = re.compile(r"\b(sort|stable_sort|partial_sort|min_element|max_element|lower_bound|upper_bound)\(")
+# What is compared with nothing asks whether there is something: there the opposite is the change.
+OPPOSITE = {"<": ">=", ">": "<=", "<=": ">", ">=": "<"}
 
 
 def masked(line):
@@ -77,17 +81,19 @@ def candidates():
                     continue
                 mask = masked(line)
                 for pattern, others in SWAPS:
-                    if TOLERANCE.search(mask) and pattern[1] in "<>":
+                    if pattern[1] in "<>" and (TOLERANCE.search(mask) or ORDER.search(mask)):
                         continue
                     for m in re.finditer(pattern, mask):
                         for other in others:
+                            if pattern[1] in "<>" and re.match(r"0[^.\w]", mask[m.end():] + " "):
+                                other = f" {OPPOSITE[pattern.strip()]} "
                             found.append((path, number, m.start(), m.end(), other))
                 for m in NUMBER.finditer(mask):
                     text = m.group(1)
                     value = float(text)
                     if value == 0 and re.search(r"(<|>|<=|>=|==|!=) $", mask[:m.start()]):
                         continue  # nothing, or something: the comparison itself is changed
-                    other = "1" if value == 0 else (repr(value * 1.1) if "." in text else str(int(value) + 1))
+                    other = "1" if value == 0 else (repr(value * 1.1) if "." in text else str(int(value) + max(1, int(value) // 10)))
                     found.append((path, number, m.start(), m.end(), other))
     return found
 
@@ -173,6 +179,8 @@ class Change:
             return f"mutant::Most({self.number})("
         if t[0].isdigit():
             return f"mutant::pick({self.number}, {t}, {self.other})"
+        if OPPOSITE.get(t) == self.other.strip():
+            return f" {t} mutant::Not({self.number}) {t} "
         return f" {t} mutant::Op({self.number}) {t} "
 
 

@@ -577,7 +577,8 @@ std::string PlanStage::kindChosen() const {
 void PlanStage::rebuildPalette() {
     QSignalBlocker quiet(things);
     const Project& p = session.solution().project;
-    const int keep = things->currentRow();
+    const QListWidgetItem* current = things->currentItem();
+    const QString keep = current ? current->text() : QString();
     things->clear();
     const auto title = [&](const QString& text) { (new QListWidgetItem(text, things))->setFlags(Qt::ItemIsEnabled); };
     const auto add = [&](const QString& text, const Placing& what, const QString& tip = {}) {
@@ -585,10 +586,24 @@ void PlanStage::rebuildPalette() {
         i->setToolTip(tip);
         i->setData(Qt::UserRole + 1, QVariant::fromValue(what));
     };
+    // What is there already and stands on no plan yet comes first.
+    if (std::any_of(p.boards.begin(), p.boards.end(), [](const Board& b) { return !b.onPlan; }) ||
+        std::any_of(p.transformers.begin(), p.transformers.end(), [](const Transformer& t) { return !t.onPlan; }))
+        title(tr("NOT ON A PLAN YET"));
+    Placing x;
+    x.what = Placing::Board;
+    for (const Board& b : p.boards)
+        if (!b.onPlan)
+            x.standing = b.id,
+            add(q(b.name), x, tr("It is fed and sized already; its runs are measured once it stands on a plan"));
+    x.what = Placing::Transformer;
+    for (const Transformer& t : p.transformers)
+        if (!t.onPlan) x.standing = t.id, add(q(t.name), x, tr("Its runs are measured once it stands on a plan"));
+    if (things->count() > 0) title(tr("DEVICES"));
     for (const DeviceType& y : p.deviceTypes) {
-        Placing x;
-        x.type = y.id;
-        add(q(y.name), x,
+        Placing type;
+        type.type = y.id;
+        add(q(y.name), type,
             QString("%1 %2, %3-pole%4")
                 .arg(y.load)
                 .arg(wordOf(y.unit))
@@ -596,18 +611,6 @@ void PlanStage::rebuildPalette() {
                 .arg(y.protection.empty() ? QString() : ", " + q(y.protection)));
     }
     title(tr("BOARDS"));
-    Placing x;
-    // What is there already and stands on no plan yet comes first.
-    x.what = Placing::Board;
-    for (const Board& b : p.boards)
-        if (!b.onPlan)
-            x.standing = b.id, add(tr("%1, to be placed").arg(q(b.name)), x,
-                                   tr("It is fed and sized already; its runs are measured once it stands on a plan"));
-    x.what = Placing::Transformer;
-    for (const Transformer& t : p.transformers)
-        if (!t.onPlan)
-            x.standing = t.id,
-            add(tr("%1, to be placed").arg(q(t.name)), x, tr("Its runs are measured once it stands on a plan"));
     x.standing = {};
     x.what = Placing::Board;
     add(tr("New board"), x);
@@ -630,7 +633,10 @@ void PlanStage::rebuildPalette() {
         name[0] = name[0].toUpper();
         add(name, x);
     }
-    if (view->mode() == PlanMode::Place) things->setCurrentRow(keep);
+    if (view->mode() != PlanMode::Place) return;
+    for (int i = 0; i < things->count(); ++i)
+        if (things->item(i)->text() == keep && things->item(i)->flags() & Qt::ItemIsSelectable)
+            return things->setCurrentRow(i);
 }
 
 void PlanStage::rebuildRooms() {

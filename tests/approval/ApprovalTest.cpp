@@ -110,10 +110,10 @@ std::string workingsOf(const Project& p, const RuleBook& book, const Results& r)
 }
 
 /// With all the effort there is, and with so little that the search ends early.
-std::string levellingOf(const Project& p, const Results& r) {
+std::string levellingOf(const Project& p, const Results& r, long most = levelEffort) {
     std::string out;
     for (const Board& b : p.boards)
-        for (long effort : {levelEffort, 2000L, 100L}) {
+        for (long effort : {most, 2000L, 100L}) {
             const LevelChoices choices = levelBoard(p, r, b.id, effort);
             out += fmt::format("{} effort {} bound {:.0f}:", b.name, effort, choices.bound);
             for (const Arrangement& a : choices.byMoves)
@@ -152,13 +152,37 @@ std::string signOf(const std::string& text) {
     return fmt::format("{:016x}", sign);
 }
 
+/// How many snags of each rule there are in some projects, and a sign for each kind of text of all of them; the texts
+/// themselves go into a folder.
+std::string toldOf(const std::string& name, const std::vector<Project>& projects, const fs::path& folder) {
+    std::map<std::string, int> snags;
+    std::map<std::string, std::string> texts;
+    for (const Project& p : projects) {
+        const RuleBook& book = bookOf(p.basis.ruleBook);
+        const Results r = solve(p, book);
+        for (const Snag& s : findSnags(p, book, r)) ++snags[s.rule->id];
+        texts["figures"] += linesOf(resultsJson({p, book, r}, false));
+        texts["workings"] += workingsOf(p, book, r);
+        texts["remedies"] += remediesText({p, book, r});
+        texts["levelling"] += levellingOf(p, r, 20000);
+    }
+    std::string line = name + ":";
+    for (const auto& [rule, n] : snags) line += fmt::format(" {} {}", n, rule);
+    for (const auto& [part, text] : texts) {
+        line += fmt::format(" | {} {}", part, signOf(text));
+        std::ofstream(folder / (signOf(text) + ".txt"), std::ios::binary) << text;
+    }
+    return line + "\n";
+}
+
 } // namespace
 
 TEST_CASE("results, snags and sheets of Saltmarket Hall are as approved") { approveDemo("saltmarket-hall"); }
 TEST_CASE("results, snags and sheets of Brindle Pier are as approved") { approveDemo("brindle-pier"); }
 
-// Facts of six projects entered otherwise, eight times each. The line of a variation tells what is wrong in it; its
-// figures, workings, remedies and levelling stand there as a sign each, and whole where they differ.
+// Facts of six projects entered otherwise, eight times each, and of two hundred small boards. The line of a variation
+// tells what is wrong in it; its figures, workings, remedies and levelling stand there as a sign each, and whole in the
+// folder that is named where they differ.
 TEST_CASE("variations of the demos and starters are as approved") {
     std::vector<std::pair<std::string, Project>> bases;
     TextsKnown texts;
@@ -170,27 +194,18 @@ TEST_CASE("variations of the demos and starters are as approved") {
         bases.push_back({fmt::format("building {}", seed), randomBuilding(seed, 9)});
         equip(bases.back().second, seed);
     }
-    std::string lines;
     const fs::path whole = fs::temp_directory_path() / "lintel-received" / "variations-whole";
     fs::create_directories(whole);
+    std::string lines;
     for (const auto& [name, base] : bases)
-        for (std::uint32_t seed = 1; seed <= 8; ++seed) {
-            const Project p = varied(base, seed, base.circuits.size() > 80 ? 60 : 150, texts);
-            const RuleBook& book = bookOf(p.basis.ruleBook);
-            const Results r = solve(p, book);
-            std::map<std::string, int> snags;
-            for (const Snag& s : findSnags(p, book, r)) ++snags[s.rule->id];
-            std::string line = fmt::format("{} {}:", name, seed);
-            for (const auto& [rule, n] : snags) line += fmt::format(" {} {}", n, rule);
-            const std::pair<const char*, std::string> parts[] = {{"figures", linesOf(resultsJson({p, book, r}, false))},
-                                                                 {"workings", workingsOf(p, book, r)},
-                                                                 {"remedies", remediesText({p, book, r})},
-                                                                 {"levelling", levellingOf(p, r)}};
-            for (const auto& [part, text] : parts) {
-                line += fmt::format(" | {} {}", part, signOf(text));
-                std::ofstream(whole / (signOf(text) + ".txt"), std::ios::binary) << text;
-            }
-            lines += line + "\n";
-        }
-    approve("variations", {{"variations.txt", lines}});
+        for (std::uint32_t seed = 1; seed <= 8; ++seed)
+            lines += toldOf(fmt::format("{} {}", name, seed),
+                            {varied(base, seed, base.circuits.size() > 80 ? 60 : 150, texts)}, whole);
+    std::string boards;
+    for (std::uint32_t seed = 1; seed <= 200; seed += 10) {
+        std::vector<Project> ten;
+        for (std::uint32_t k = seed; k < seed + 10; ++k) ten.push_back(varied(smallBoard(k), k, 40, texts));
+        boards += toldOf(fmt::format("boards {} to {}", seed, seed + 9), ten, whole);
+    }
+    approve("variations", {{"projects.txt", lines}, {"boards.txt", boards}});
 }

@@ -837,6 +837,37 @@ TEST_CASE("equal snags are put right together, as one change") {
         1);
 }
 
+TEST_CASE("a board that is much larger than its feed: the bus offered is the smallest made that the feed's device is "
+          "within") {
+    for (const auto& [device, bus] : {std::pair{50, 60},
+                                      {60, 60},
+                                      {70, 100},
+                                      {110, 125},
+                                      {150, 160},
+                                      {175, 200},
+                                      {225, 225},
+                                      {250, 250},
+                                      {300, 400},
+                                      {400, 400},
+                                      {450, 600},
+                                      {600, 600},
+                                      {700, 800}}) {
+        INFO(device);
+        OneBoard w;
+        w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 4000;
+        Board sub;
+        sub.name = "LP-2", sub.bus = 4000;
+        const BoardId two = addBoard(w.p, sub);
+        feedFrom(w.p, two, w.board);
+        w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->heldBreaker = device;
+        const Found f(w.p);
+        REQUIRE(f.of("out-of-proportion", "LP-2"));
+        const auto offered = remediesFor({f.p, f.book, f.r}, *f.of("out-of-proportion", "LP-2"));
+        REQUIRE(offered.size() == 1);
+        CHECK(offered.front().label == fmt::format("A bus of {} A", bus));
+    }
+}
+
 TEST_CASE("remedies for several snags at once keep what is the same in all of them, and only leave out what differs") {
     const auto group = [](const Project& p, const char* rule) {
         const Found f(p);

@@ -83,6 +83,10 @@ TEST_CASE("a bare board levelled: A 2100, B 600, C 300; one move of the 900 to C
     CHECK(choiceFor(choices, 99).spread == 300);
     CHECK(choiceFor(choices, -3).spread == 1800);
     CHECK(choiceFor(choices, {}).spread == 300);
-    CHECK(levelJson(*p, p->boards.begin()->id, choices, 1)["choice"]["spread_va"] == 600);
+    const auto chosen = levelJson(*p, p->boards.begin()->id, choices, 1);
+    CHECK(chosen["now"]["moves_allowed"] == 0);
+    CHECK(chosen["now"]["spread_va"] == 1800);
+    CHECK(chosen["choice"]["moves_allowed"] == 1);
+    CHECK(chosen["choice"]["spread_va"] == 600);
     CHECK(levelText(*p, p->boards.begin()->id, choices).find("K-1: 110") == 0);
 }

@@ -6,6 +6,7 @@
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
 #include "core/sheets/Sheets.h"
+#include "core/solve/EquipmentSize.h"
 #include "tests/Building.h"
 
 using namespace lintel;
@@ -119,6 +120,7 @@ TEST_CASE("each state is solved by itself: demand, drop and fault on the generat
     // What the generator carries, and the utility without it.
     CHECK(r.of(g).standby == Approx(50000));
     CHECK(r.of(g).used == Approx(1.0));
+    CHECK(equipmentSize(w.p, nec(), r, g)->needed == Approx(50).epsilon(1e-9)); // no motor starts: what runs
     CHECK(on.results.of(g).demand == Approx(50000));
     CHECK(on.results.of(w.board).demand == Approx(0).margin(1e-9));
     CHECK_FALSE(on.results.of(w.board).fault.known);
