@@ -258,6 +258,10 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         OneBoard w(VoltageSystem::D240H);
         w.p.circuits.change(w.circuit(1000, LoadUnit::VA, 1, 20))->slot = 3;
         expect(w.p, "high-leg", Severity::Stop, "the high leg");
+        // Of a board of two the other slot stands on A; of six, filled but for the last, that stands on C.
+        OneBoard six(VoltageSystem::D240H, 6);
+        for (int slot : {1, 2, 3, 4, 5}) six.p.circuits.change(six.circuit(1000, LoadUnit::VA, 1, 20))->slot = slot;
+        CHECK(Found(six.p).remedies("high-leg") == std::vector<std::string>{"Move it to slot 6, on C"});
     }
     {
         OneBoard w;
@@ -399,6 +403,12 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.p.boards.change(ups)->kva = 40;
         w.p.boards.change(ups)->kw = 25;
         expect(w.p, "ups", Severity::Stop, "UPS-1: 30.0 kW of demand on 25 kW");
+        w.p.boards.change(ups)->kw = 29;
+        CHECK(Found(w.p).of("ups"));
+        w.p.boards.change(ups)->kw = 30;
+        CHECK_FALSE(Found(w.p).of("ups"));
+        w.p.boards.change(ups)->kva = 29; // 30 kVA behind it
+        CHECK(Found(w.p).of("ups"));
     }
     {
         OneBoard w(VoltageSystem::Y480);
@@ -536,6 +546,21 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         runOf(w.p, c).listedVA = 9000;
         runOf(w.p, c).name = "F-7";
         expect(w.p, "listed-figures", Severity::Check, "F-7: 1.4 kVA, listed 9.0");
+        // 12 A at 120 V are 1 440 VA; so much as a twentieth apart is the same, of the fault at its end too.
+        for (const auto& [va, told] :
+             {std::pair{1440.0, false}, {1380.0, false}, {1505.0, false}, {1360.0, true}, {1520.0, true}}) {
+            INFO(va);
+            runOf(w.p, c).listedVA = va;
+            CHECK(bool(Found(w.p).of("listed-figures")) == told);
+        }
+        runOf(w.p, c).listedVA = 0;
+        const double kA = w.solved().of(c).faultEnd;
+        for (const auto& [share, told] :
+             {std::pair{1.0, false}, {0.96, false}, {1.04, false}, {0.94, true}, {1.06, true}}) {
+            INFO(share);
+            runOf(w.p, c).listedKA = kA * share;
+            CHECK(bool(Found(w.p).of("listed-figures")) == told);
+        }
     }
     {
         OneBoard w;

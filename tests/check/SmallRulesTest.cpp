@@ -184,6 +184,16 @@ TEST_CASE("wall without a receptacle: places along walls that lie askew, short w
         CHECK_FALSE(Found(bedroom(w, outline, {at(2, 0), at(4, 1.5), at(2, 3), at(0, 1.5)})).of("outlet-spacing"));
     }
     {
+        // Nine feet square, 36 ft around: from the one 12 ft along to that in the corner 24 ft are left, twice the
+        // most.
+        OneBoard w;
+        const double foot = 0.3048;
+        const Found t(
+            bedroom(w, {{0, 0}, {9 * foot, 0}, {9 * foot, 9 * foot}, {0, 9 * foot}}, {{0, 0}, {9 * foot, 3 * foot}}));
+        REQUIRE(t.of("outlet-spacing"));
+        CHECK(t.remedies("outlet-spacing").front() == "Place a receptacle in the middle of it");
+    }
+    {
         // Without the one on the second wall: 2 + 3 + 2 = 7 m, 23.0 ft.
         OneBoard w;
         const Found t(bedroom(w, outline, {at(2, 0), at(2, 3), at(0, 1.5)}));

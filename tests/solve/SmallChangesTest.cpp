@@ -335,6 +335,13 @@ TEST_CASE("a shared neutral counts the circuits of its group, and no others of t
     for (int i = 0; i < 4; ++i) w.circuit(10, LoadUnit::A);
     w.p.circuits.change(a)->multiwire = w.p.circuits.change(b)->multiwire = 1;
     CHECK(w.solved().of(a).run.need.conductors == 2); // two lines of two: the neutral carries what they differ by
+    const RunId run = w.p.circuits[a].run;
+    w.p.circuits.change(a)->run = {}; // of which nothing is entered: no others lie with it
+    CHECK(w.solved().of(a).run.need.conductors == 2);
+    w.p.circuits.change(a)->run = run;
+    w.p.runs.change(run)->sharing = 3;
+    CHECK(w.solved().of(a).run.need.conductors == 5);
+    w.p.runs.change(run)->sharing = 0;
     w.p.circuits.change(b)->multiwire = 2;
     CHECK(w.solved().of(a).run.need.conductors == 2); // alone: its line and its neutral
 }

@@ -405,6 +405,14 @@ TEST_CASE("load spread along a run loses less than all of it at the end") {
     const double first = need.length.v - 8; // to the first, by way of the ceiling
     CHECK(first > 2);
     CHECK(need.spread == Approx((5 * first + 2 + 4 + 6 + 8) / (5 * (first + 8))));
+    // 460 VA more that are listed and not drawn hang at the end; where the row itself takes nothing, all does.
+    Load listed;
+    listed.circuit = chain, listed.amount = 460;
+    p.loads.add(listed);
+    CHECK(w.results().of(chain).run.need.spread ==
+          Approx((230 * (5 * first + 20) + 460 * (first + 8)) / ((5 * 230 + 460) * (first + 8))));
+    p.deviceTypes.change(type)->load = 0;
+    CHECK(w.results().of(chain).run.need.spread == 1);
 }
 
 TEST_CASE("a utility of so many MVA before its transformer, and conductors as warm as the basis says") {
