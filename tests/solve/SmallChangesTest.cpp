@@ -346,6 +346,51 @@ TEST_CASE("a shared neutral counts the circuits of its group, and no others of t
     CHECK(w.solved().of(a).run.need.conductors == 2); // alone: its line and its neutral
 }
 
+TEST_CASE("a motor on two sets: what the air leaves of both decides whether it is the others beside them") {
+    // 260 A of motor ask for 325 A: two sets of 2/0 have 350 A at their terminals. 195 A hot each, in 48 °C air (0.82):
+    // 319.8 A would do; among six conductors (0.8) 255.8 A are left. 3/0: 2 · 225 · 0.82 · 0.8 = 295.2 A.
+    OneBoard w(VoltageSystem::Y480);
+    const CircuitId c = w.circuit(260, LoadUnit::A, 3, 10, LoadKind::Motor);
+    Run& run = runOf(w.p, c);
+    run.sharing = 3;
+    run.ambient = 48;
+    w.p.basis.largestPreferred = "250"; // one set of it has 290 · 0.82 · 0.8 = 190 A
+    const RunResult r = w.solved().of(c).run;
+    CHECK(nec().sizes()[std::size_t(r.size)].name == "3/0");
+    CHECK(r.sets == 2);
+    CHECK(r.why == Governing::Bundling);
+}
+
+TEST_CASE("a largest preferred size that the book does not have is no limit") {
+    Basis b;
+    b.largestPreferred = "none of these";
+    CHECK(sizingRules(b, nec()).largestPreferred == SizeIndex(nec().sizes().size()) - 1);
+    b.largestPreferred = "4/0";
+    CHECK(nec().sizes()[std::size_t(sizingRules(b, nec()).largestPreferred)].name == "4/0");
+}
+
+TEST_CASE("as long as a loop may be, its impedance is the limit: thin and thick, at the origin and behind a feeder") {
+    for (bool behind : {false, true})
+        for (const char* size : {"1.5", "4", "16", "50", "120"}) {
+            INFO(size << (behind ? " behind a feeder" : ""));
+            MetricBoard w(0.2);
+            w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 800;
+            if (behind) {
+                w.board = boardBelow(w.p, w.board, "DB-2", VoltageSystem::Y400, 800);
+                Run& feeder = runOfNode(w.p, w.board);
+                feeder.length = 30;
+                feeder.heldSize = "240";
+            }
+            const CircuitId c = w.run(1.5, 10, 3);
+            runOf(w.p, c).heldSize = size;
+            const double longest = double(w.results().of(c).run.earth->longest);
+            REQUIRE(longest > 10);
+            runOf(w.p, c).length = longest;
+            const EarthFault& e = *w.results().of(c).run.earth;
+            CHECK(double(e.zs) == Approx(double(e.limit)).epsilon(1e-4));
+        }
+}
+
 TEST_CASE("a motor's conductors in hot air among others: what alone is too much is named") {
     // 21 A of motor ask for 26.25 A: #10 has 30 A at its terminals and 40 A of its own. In 73 °C air 0.5: 20 A, the air
     // alone is too much; #8 carries 55 · 0.5 · 0.8 = 22 A.
