@@ -8,6 +8,7 @@
 #include "core/project/LoadWords.h"
 #include "core/project/ProjectFile.h"
 #include "tests/Approve.h"
+#include "tests/BoardBelow.h"
 #include "tests/Building.h"
 #include "tests/Found.h"
 
@@ -277,6 +278,21 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.circuit(10, LoadUnit::hp, 1, 20, LoadKind::Motor); // 277 V: no such column
         expect(w.p, "horsepower", Severity::Stop,
                "10.00 hp at 277 V single-phase is not in the table and counts as nothing");
+        // The same by a device of the plan, whose own horsepower goes over into kW with those of its type: · 0.7457.
+        OneBoard plan(VoltageSystem::Y480);
+        DeviceType t;
+        t.name = "Fan", t.load = 20, t.unit = LoadUnit::hp;
+        Device d;
+        d.type = plan.p.deviceTypes.add(t), d.level = plan.p.levels.begin()->id, d.load = 10;
+        d.circuit = addCircuit(plan.p, plan.board, 1, "Fan");
+        const DeviceId device = plan.p.devices.add(d);
+        const Found f(plan.p);
+        REQUIRE(f.of("horsepower"));
+        CHECK(f.of("horsepower")->text.find("10.00 hp at 277 V single-phase") != std::string::npos);
+        remediesFor({f.p, f.book, f.r}, *f.of("horsepower"))[1].apply(plan.p);
+        CHECK(plan.p.deviceTypes[d.type].load == Approx(20 * 0.7457));
+        CHECK(plan.p.deviceTypes[d.type].unit == LoadUnit::kW);
+        CHECK(*plan.p.devices[device].load == Approx(7.457));
     }
     {
         OneBoard w;
@@ -641,6 +657,17 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         CHECK_FALSE(Found(w.p).of("residual")); // watched by its section
         w.p.circuits.change(c)->slot = 7;
         CHECK(Found(w.p).of("residual"));
+        // A device in front of a section is offered where the circuit stands in one that has none.
+        const auto offers = [&] {
+            const auto all = Found(w.p).remedies("residual");
+            return std::count(all.begin(), all.end(), "30 mA in front of Left half");
+        };
+        CHECK(offers() == 0);
+        w.p.circuits.change(c)->slot = 2;
+        w.p.sections.change(w.p.sections.begin()->id)->residual = 0;
+        CHECK(offers() == 1);
+        w.p.circuits.change(c)->slot = 7;
+        CHECK(offers() == 0);
     }
     {
         MetricBoard w;
@@ -891,6 +918,62 @@ TEST_CASE("a board that is much larger than its feed: the bus offered is the sma
         REQUIRE(offered.size() == 1);
         CHECK(offered.front().label == fmt::format("A bus of {} A", bus));
     }
+}
+
+TEST_CASE("a twentieth over is over: boards, transformers, generators and what they give at a start") {
+    const auto told = [](const Project& p, const char* rule) { return Found(p).of(rule) != nullptr; };
+    for (const auto& [share, over] : {std::pair{0.99, false}, {1.0, false}, {1.04, true}}) {
+        INFO(share);
+        {
+            OneBoard w(VoltageSystem::Y480);
+            w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 100;
+            w.circuit(100 * share, LoadUnit::A, 3, 1);
+            CHECK(told(w.p, "overload") == over);
+        }
+        {
+            OneBoard w(VoltageSystem::Y480);
+            Transformer t;
+            t.name = "T-1", t.kva = 45;
+            const TransformerId id = w.p.transformers.add(t);
+            feedFrom(w.p, id, w.board);
+            w.board = boardBelow(w.p, id, "LP-2", VoltageSystem::Y208);
+            w.circuit(45 * share, LoadUnit::kVA, 3, 1);
+            CHECK(told(w.p, "overload") == over);
+        }
+        {
+            OneBoard w(VoltageSystem::Y480);
+            Source g;
+            g.name = "G-1", g.kind = SourceKind::Generator, g.kva = 50, g.system = VoltageSystem::Y480;
+            const SourceId id = w.p.sources.add(g);
+            w.p.boards.change(w.board)->alternate = id;
+            w.circuit(50 * share, LoadUnit::kVA, 3, 1);
+            CHECK(told(w.p, "standby") == over);
+            // 10 hp across the line: 1.25 · 11.64 kVA of demand, less 11.64 and six times that: 72.7 kVA.
+            for (const Load& l : Project(w.p).loads) w.p.loads.remove(l.id);
+            const CircuitId motor = w.circuit(10, LoadUnit::hp, 3, 1, LoadKind::Motor);
+            w.p.circuits.change(motor)->starter = StarterKind::Direct;
+            const double peak = w.solved().of(id).peak / 1000;
+            CHECK(peak == Approx(72.75).epsilon(0.001));
+            w.p.sources.change(id)->peakShare = peak / share / 50;
+            CHECK(told(w.p, "standby") == over);
+        }
+    }
+}
+
+TEST_CASE("the conductor that a change takes counts at transformers too") {
+    OneBoard w(VoltageSystem::Y480);
+    Transformer t;
+    t.name = "T-1", t.kva = 45;
+    const TransformerId id = w.p.transformers.add(t);
+    feedFrom(w.p, id, w.board);
+    Run& run = runOfNode(w.p, id);
+    run.lengthBy = LengthBy::Entered, run.length = 20, run.heldSize = "6";
+    Project after = w.p;
+    runOfNode(after, id).heldSize = "4";
+    const Results x = w.solved(), y = solve(after, nec());
+    // (41.74 − 26.24) kcmil · 0.5067 mm² · 20 m · 8 890 kg/m³ · 3 lines
+    CHECK(compare({w.p, nec(), x}, {after, nec(), y}).kg == Approx(4.19).epsilon(0.01));
+    CHECK(compare({after, nec(), y}, {w.p, nec(), x}).kg == Approx(-4.19).epsilon(0.01));
 }
 
 TEST_CASE("remedies for several snags at once keep what is the same in all of them, and only leave out what differs") {

@@ -356,3 +356,36 @@ TEST_CASE("levelling in words: as it stands, then the best for each number of mo
     CHECK_THAT(told, Catch::Contains("1 move ") && Catch::Contains("spread 0 VA  proven"));
     CHECK_THAT(told, !Catch::Contains("2 moves"));
 }
+
+TEST_CASE("the neutral of what stays: of three lines the phasor of what hangs between line and neutral, of two what "
+          "they differ by") {
+    EvenTask t;
+    t.fixed = {100, 60, 30};
+    t.fixedNeutral = {100, 60, 30};
+    t.effort = 1000;
+    // |100 + 60∠−120° + 30∠120°|² = 100² + 60² + 30² − 100·60 − 60·30 − 30·100 = 3 700
+    CHECK(evenOut(t).best().neutral == Approx(std::sqrt(3700.0)));
+    CHECK(evenOut(t).best().spread == 70);
+    t.fixedNeutral = {100, 100, 0}; // 10 000
+    CHECK(evenOut(t).best().neutral == Approx(100));
+    t.fixedNeutral = {0, 50, 50};
+    CHECK(evenOut(t).best().neutral == Approx(50));
+    t.fixedNeutral = {80, 0, 80};
+    CHECK(evenOut(t).best().neutral == Approx(80));
+    t.fixedNeutral = {70, 70, 70};
+    CHECK(evenOut(t).best().neutral == Approx(0).margin(1e-9));
+    t.lines = 2;
+    t.fixedNeutral = {100, 60, 0};
+    CHECK(evenOut(t).best().neutral == Approx(40));
+    // One of two equal loads goes over, whichever: it is the one that leaves the neutral less.
+    EvenTask two;
+    two.effort = 1000;
+    two.fixed = {0, 40, 40};
+    two.fixedNeutral = {0, 40, 0};
+    EvenItem toNeutral, between;
+    toNeutral.ways = {{40, 0, 0}, {0, 40, 0}, {0, 0, 40}};
+    toNeutral.toNeutral = true;
+    two.items = {toNeutral};
+    CHECK(evenOut(two).best().spread == 0);           // it stays on A: 40 on each line
+    CHECK(evenOut(two).best().neutral == Approx(40)); // A and B to the neutral, C not: |40 + 40∠−120°| = 40
+}
