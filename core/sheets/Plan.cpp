@@ -329,6 +329,29 @@ struct Painter {
             now = next;
         }
     }
+    struct RoomHere {
+        const Room* room;
+        Point least, most;
+    };
+    std::vector<RoomHere> roomsHere{};
+    /// The room of this level in which a place of the plan lies; null: none.
+    const Room* roomAt(Point at) {
+        if (roomsHere.empty())
+            for (const Room& r : in.project.rooms) {
+                if (r.level != level || r.outline.empty()) continue;
+                RoomHere here{&r, r.outline.front(), r.outline.front()};
+                for (Point p : r.outline) {
+                    here.least = {std::min(here.least.x, p.x), std::min(here.least.y, p.y)};
+                    here.most = {std::max(here.most.x, p.x), std::max(here.most.y, p.y)};
+                }
+                roomsHere.push_back(here);
+            }
+        for (const RoomHere& h : roomsHere)
+            if (at.x >= h.least.x && at.x <= h.most.x && at.y >= h.least.y && at.y <= h.most.y &&
+                contains(h.room->outline, at))
+                return h.room;
+        return nullptr;
+    }
     void wire(Point p, Point q, Ink ink) {
         const double dx = q.x - p.x, dy = q.y - p.y, len = std::hypot(dx, dy);
         if (len < sym(1)) return;
@@ -344,7 +367,14 @@ struct Painter {
         }
         const Point m = (p + q) * 0.5, n{-dy, dx};
         const double sag = std::min(4.0, len * 0.08);
-        const Point bend = m + n * (sag / len * (n.y > 0 || (n.y == 0 && n.x > 0) ? 1 : -1) * 2);
+        const auto sagging = [&](double side) { return m + n * (sag / len * side); };
+        double side = n.y > 0 || (n.y == 0 && n.x > 0) ? 1 : -1;
+        // Along a wall it hangs into the room, not through the wall.
+        if (const Room* room = roomAt(m * (1 / scale)))
+            if (!contains(room->outline, sagging(side) * (1 / scale)) &&
+                contains(room->outline, sagging(-side) * (1 / scale)))
+                side = -side;
+        const Point bend = sagging(2 * side);
         d.marks.push_back(CurveMark{trim(p, bend), bend, trim(q, bend), sym(0.3), ink});
     }
     Point trim(Point p, Point towards) const {
