@@ -760,9 +760,9 @@ void BasisStage::accept() {
     follow();
     const Basis wanted = draft;
     loading = true;
-    session.edit(tr("Change the basis"), [&](Project& p) { p.basis = wanted; });
+    const bool taken = session.edit(tr("Change the basis"), [&](Project& p) { p.basis = wanted; });
     loading = false;
-    reload();
+    if (taken) reload(); // refused it waits as it was typed; the session says why
 }
 void BasisStage::drop() { reload(); }
 

@@ -631,6 +631,14 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         runOfNode(w.p, two).heldSize = "3", runOfNode(w.p, two).heldSets = 1;
         expect(w.p, "motor-feeder", Severity::Check,
                "MC-1: a 200 A device feeds motors that allow 183 A, and its conductors carry 100 A");
+        // What hangs on a board below counts too: 10 hp, 14 A, and 6 A of heating: 182.6 + 14 + 6 = 202.6 A.
+        const BoardId three = boardBelow(w.p, two, "MC-2", VoltageSystem::Y480, 100);
+        w.board = three;
+        w.circuit(10, LoadUnit::hp, 3, 1, LoadKind::Motor);
+        w.circuit(6, LoadUnit::A, 3, 1, LoadKind::Heating);
+        w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->heldBreaker = 250;
+        expect(w.p, "motor-feeder", Severity::Check,
+               "MC-1: a 250 A device feeds motors that allow 203 A, and its conductors carry 100 A");
     }
     {
         MetricBoard w;
