@@ -285,6 +285,7 @@ bool FactsView::takeEdit() {
             return false;
         }
     }
+    if (line && line->hasFocus()) setFocus(); // before it is hidden: the panel would scroll to whatever comes next
     if (line) line->hide(), line->deleteLater();
     return true;
 }

@@ -255,15 +255,38 @@ std::optional<TypedBreaker> breakerFrom(const std::string& text) {
 }
 
 std::string readBreaker(const Project&, const Circuit& c) { return c.heldBreaker ? plain(*c.heldBreaker) : ""; }
+/// "B16", "c 32/3", "gG 63", "63 A gG": the kind of device that metric practice says with the rating, and what is left.
+std::optional<DeviceKind> takeKind(std::string& text) {
+    static constexpr std::pair<const char*, DeviceKind> kinds[] = {
+        {"gg", DeviceKind::FuseGG}, {"b", DeviceKind::TypeB}, {"c", DeviceKind::TypeC}, {"d", DeviceKind::TypeD}};
+    for (const auto& [word, kind] : kinds) {
+        const std::size_t n = std::string_view(word).size();
+        const std::string small = lowered(text);
+        if (small.rfind(word, 0) == 0 && small.size() > n && (isDigit(small[n]) || isBlank(small[n]))) {
+            text = trimmed(std::string_view(text).substr(n));
+            return kind;
+        }
+        if (small.size() > n + 1 && small.ends_with(word) && isBlank(small[small.size() - n - 1])) {
+            text = trimmed(std::string_view(text).substr(0, text.size() - n));
+            return kind;
+        }
+    }
+    return std::nullopt;
+}
 std::optional<Error> writeBreaker(Project& p, CircuitId id, const std::string& text) {
     if (isAutomatic(text)) return p.circuits.change(id)->heldBreaker.reset(), std::nullopt;
-    const auto typed = breakerFrom(trimmed(text));
+    const bool metric = p.basis.units == UnitSystem::Metric;
+    std::string rest = trimmed(text);
+    const auto kind = metric ? takeKind(rest) : std::nullopt;
+    const auto typed = breakerFrom(rest);
     if (!typed)
         return refuse(p, id, "“" + text + "” is not a breaker",
-                      "Type 20, 20 A, 30/2 or 30 A 2P for two poles, or auto.");
+                      metric ? "Type 20, 20 A, B16 or C32/3 with its type, 30/2 or 30 A 2P for two poles, or auto."
+                             : "Type 20, 20 A, 30/2 or 30 A 2P for two poles, or auto.");
     if (typed->poles)
         if (const auto bad = setPoles(p, id, *typed->poles)) return bad;
     p.circuits.change(id)->heldBreaker = typed->amps;
+    if (kind) p.circuits.change(id)->device = *kind;
     return {};
 }
 
@@ -447,7 +470,8 @@ const std::vector<CircuitFact>& circuitFacts() {
     static const std::vector<CircuitFact> list{
         {"serves", "Serves", "what it serves; spare; reserved", readServes, writeServes},
         {"load", "Load", "1500, 1.5 kVA, 900 W, 16 A, 10 hp, or a type of the catalogue", readLoad, writeLoad},
-        {"breaker", "Breaker", "20 A, 30/2 or 30 A 2P for two poles, auto", readBreaker, writeBreaker},
+        {"breaker", "Breaker", "20 A, 30/2 or 30 A 2P for two poles, B16 or gG 63 in metric practice, auto",
+         readBreaker, writeBreaker},
         {"size", "Size", "a size of the rule book, 2 × 250 for two sets, or auto", readSize, writeSize},
         {"length", "Length", "120 ft, 36 m, or nothing to measure it", readLength, writeLength},
         {"poles", "Poles", "1, 2 or 3", readPoles, writePoles},

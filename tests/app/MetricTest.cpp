@@ -8,7 +8,11 @@
 #include "tests/app/AppTest.h"
 
 #include <QComboBox>
+#include <QFile>
 #include <QHeaderView>
+#include <QLineEdit>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QTableView>
 
 using namespace lintel;
@@ -221,4 +225,41 @@ TEST_CASE("a level is removed with what stands on it, said in words, and comes b
     CHECK(said == "There is no level to remove");
     for (std::size_t i = 0; i < before.levels.size(); ++i) d.act("undo");
     CHECK(d.s.project() == before);
+}
+
+TEST_CASE("a row of a way board typed from the first fact to the last: it stays in sight, and takes what people type") {
+    Driven d;
+    QFile::copy(QString::fromStdString((dataFolder() / "starters" / "uk-400.lintel").string()), d.path("uk.lintel"));
+    QFile::setPermissions(d.path("uk.lintel"), QFile::ReadOwner | QFile::WriteOwner);
+    REQUIRE(d.window.openFile(d.path("uk.lintel")));
+    d.window.resize(1280, 700); // less than its twelve ways take
+    d.window.go(Stage::Boards);
+    d.pump();
+    BoardView& view = *d.window.findChild<BoardView*>("boardView");
+    auto* scroll = qobject_cast<QScrollArea*>(view.parentWidget()->parentWidget());
+    REQUIRE(scroll);
+    REQUIRE(scroll->verticalScrollBar()->maximum() > 0);
+    d.click(view, view.slotBox(1).center());
+    d.type(view, "L"); // opens the editor
+    d.type(*QApplication::focusWidget(), "ights");
+    for (const char* typed : {"600W", "B6", "1.5mm2", "25m"}) {
+        QWidget* editor = QApplication::focusWidget();
+        REQUIRE(qobject_cast<QLineEdit*>(editor));
+        d.key(*editor, Qt::Key_Tab);
+        d.pump();
+        CHECK(scroll->verticalScrollBar()->value() == 0);
+        editor = QApplication::focusWidget();
+        REQUIRE(qobject_cast<QLineEdit*>(editor));
+        d.type(*editor, typed);
+    }
+    d.key(*QApplication::focusWidget(), Qt::Key_Return);
+    d.pump();
+    CHECK(scroll->verticalScrollBar()->value() == 0);
+    const Circuit& c = *d.s.project().circuits.begin();
+    CHECK(c.name == "Lights");
+    CHECK(c.heldBreaker == 6);
+    CHECK(c.device == DeviceKind::TypeB);
+    CHECK(d.s.project().runs[c.run].heldSize == "1.5");
+    CHECK(d.s.project().runs[c.run].length == Approx(25));
+    CHECK(d.s.project().loads.begin()->amount == 600);
 }

@@ -25,6 +25,42 @@ const Load& onlyLoad(const OneBoard& w, CircuitId c) { return w.p.loads[loadsOf(
 
 } // namespace
 
+TEST_CASE("a breaker as metric practice says it: its type with its rating") {
+    struct Entry {
+        const char* text;
+        double amps; ///< 0: refused
+        DeviceKind kind;
+        int poles;
+    };
+    for (const Entry& e : {Entry{"B6", 6, DeviceKind::TypeB, 1},
+                           {"b16", 16, DeviceKind::TypeB, 1},
+                           {"C32/3", 32, DeviceKind::TypeC, 3},
+                           {"C20 3P", 20, DeviceKind::TypeC, 3},
+                           {"D 10", 10, DeviceKind::TypeD, 1},
+                           {"D10 A", 10, DeviceKind::TypeD, 1},
+                           {"gG 63", 63, DeviceKind::FuseGG, 1},
+                           {"63 A gG", 63, DeviceKind::FuseGG, 1},
+                           {"16", 16, DeviceKind::Moulded, 1}, // as it was
+                           {"E16", 0, DeviceKind::Moulded, 1},
+                           {"B", 0, DeviceKind::Moulded, 1},
+                           {"B16 kVA", 0, DeviceKind::Moulded, 1}}) {
+        INFO(e.text);
+        MetricBoard w;
+        const CircuitId c = addCircuit(w.p, w.board, 1, "Sockets");
+        w.p.circuits.change(c)->device = DeviceKind::Moulded;
+        const auto bad = circuitFact("breaker")->write(w.p, c, e.text);
+        CHECK(bool(bad) == (e.amps == 0));
+        CHECK(w.p.circuits[c].heldBreaker.value_or(0) == e.amps);
+        CHECK(w.p.circuits[c].device == e.kind);
+        CHECK(w.p.circuits[c].poles == e.poles);
+        if (bad) CHECK(bad->help.find("B16") != std::string::npos);
+    }
+    OneBoard w; // North America knows no such letters
+    const CircuitId c = addCircuit(w.p, w.board, 1, "Receptacles");
+    CHECK(circuitFact("breaker")->write(w.p, c, "B20"));
+    CHECK(w.p.circuits[c].device == DeviceKind::Breaker);
+}
+
 TEST_CASE("values with their units, and other people's habits, in every number of a row") {
     struct Entry {
         const char *key, *text, *reads;
