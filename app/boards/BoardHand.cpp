@@ -113,6 +113,7 @@ void BoardView::select(int slot, bool extend, bool toggle) {
         anchor = cursor;
         session.select(at ? Ref(at) : Ref(shown));
     }
+    revealCursor();
     update();
 }
 
@@ -331,6 +332,7 @@ void BoardView::startEdit(const char* key, const QString& begin) {
     if (editor) editor->deleteLater();
     for (std::size_t i = 0; i < std::size(rowFacts); ++i)
         if (std::string_view(rowFacts[i]) == key) factIndex = i;
+    revealCursor();
     const CircuitFact* f = circuitFact(key);
     const CircuitId id = circuitAt(cursor);
     const Circuit* c = session.project().circuits.find(id);

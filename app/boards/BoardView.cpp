@@ -6,6 +6,7 @@
 #include "core/project/Slots.h"
 
 #include <QLineEdit>
+#include <QScrollArea>
 
 namespace lintel {
 
@@ -22,9 +23,17 @@ BoardView::BoardView(Session& s, QWidget* parent) : QWidget(parent), session(s) 
     connect(&session, &Session::selectionChanged, this, [this] {
         if (const Circuit* c = session.project().circuits.find(session.selection().as<Circuit>());
             c && c->board == shown && c->slot > 0 && session.selectionList().size() == 1)
-            cursor = anchor = c->slot;
+            cursor = anchor = c->slot, revealCursor();
         update();
     });
+}
+
+void BoardView::revealCursor() {
+    const QRectF box = slotBox(cursor);
+    if (box.isEmpty()) return;
+    for (QWidget* w = parentWidget(); w; w = w->parentWidget())
+        if (auto* area = qobject_cast<QScrollArea*>(w))
+            return area->ensureVisible(int(box.center().x()), int(box.center().y()), 0, int(box.height() * 1.5));
 }
 
 const Board* BoardView::data() const { return session.solution().project.boards.find(shown); }

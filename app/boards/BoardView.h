@@ -116,6 +116,8 @@ private:
     void moveCursor(int rowsDown, int sideways, bool extend);
     void select(int slot, bool extend, bool toggle);
     void moveFact(int by);
+    /// Scrolls as far as it takes to see the row at the cursor, and the one beside it.
+    void revealCursor();
     /// Plans letting go at a slot of this board, of circuits that may come from the other one.
     void planDrop(const std::vector<CircuitId>& circuits, int slot);
     void endDrag();

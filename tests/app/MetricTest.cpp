@@ -262,4 +262,21 @@ TEST_CASE("a row of a way board typed from the first fact to the last: it stays 
     CHECK(d.s.project().runs[c.run].heldSize == "1.5");
     CHECK(d.s.project().runs[c.run].length == Approx(25));
     CHECK(d.s.project().loads.begin()->amount == 600);
+    // Down past the foot of the window, typing there, and up again: the row at the cursor is always in sight.
+    const auto seen = [&](int slot) { return view.visibleRegion().contains(view.slotBox(slot).center().toPoint()); };
+    CHECK_FALSE(seen(34));
+    for (int i = 0; i < 32; ++i) d.key(view, Qt::Key_Down);
+    d.pump();
+    CHECK(seen(34));
+    for (int i = 0; i < 4; ++i) d.key(view, Qt::Key_Left); // from the length back to what it serves
+    d.type(view, "P");
+    d.type(*QApplication::focusWidget(), "ump");
+    d.key(*QApplication::focusWidget(), Qt::Key_Return);
+    d.pump();
+    REQUIRE(d.s.project().circuits.size() == 2);
+    CHECK(nameOf(d.s.project(), std::next(d.s.project().circuits.begin())->id) == "DB-1/12/L1");
+    CHECK(seen(35));
+    d.s.select(Ref(d.s.project().circuits.begin()->id)); // from a snag, say
+    d.pump();
+    CHECK(seen(1));
 }
