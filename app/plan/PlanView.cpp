@@ -92,16 +92,14 @@ PlanView::PlanView(Session& s, QWidget* parent)
                                         [&](const Wall& w) { return w.level == floor; })))
                 floor = l.id;
         }
-        fitted = true;
-        redraw();
+        wantFit();
     });
 }
 
 void PlanView::setLevel(LevelId l) {
     floor = l;
     corners.clear();
-    fitted = true;
-    redraw();
+    wantFit();
 }
 void PlanView::setMode(PlanMode m) {
     const bool repaint = m != doing && (m == PlanMode::Catchments || doing == PlanMode::Catchments);
@@ -156,6 +154,7 @@ void PlanView::rebuildUnderlays() {
     }
     if (layers && now == layersMade) return;
     layersMade = std::move(now);
+    refit |= fitted; // an underlay that is new, or placed otherwise
     auto out = std::make_shared<std::vector<PlanScene::Layer>>();
     underlayLines.clear();
     const Theme& t = theme();
@@ -208,7 +207,7 @@ void PlanView::redraw() {
     if (!s.project.levels.has(floor)) floor = s.project.levels.empty() ? LevelId{} : s.project.levels.begin()->id;
     if (!isVisible()) return; // another stage is shown: no thread paints what nobody sees
     rebuildUnderlays();
-    if (fitted) fit();
+    if (std::exchange(refit, false)) fit();
     const Theme& t = theme();
     PlanStyle style = look;
     style.catchments |= doing == PlanMode::Catchments; // one draws them seeing those that are there
@@ -218,6 +217,11 @@ void PlanView::redraw() {
     update();
 }
 
+/// The whole floor, from now on also where the window changes its size. What is drawn does not move it.
+void PlanView::wantFit() {
+    fitted = refit = true;
+    redraw();
+}
 void PlanView::fit() {
     double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9;
     const auto grow = [&](Point p) {
@@ -251,7 +255,7 @@ void PlanView::showEvent(QShowEvent*) {
 }
 void PlanView::resizeEvent(QResizeEvent*) {
     if (fitted)
-        redraw();
+        wantFit();
     else
         canvas->look(sight());
 }
@@ -707,7 +711,7 @@ void PlanView::mouseDoubleClickEvent(QMouseEvent* e) {
     if (drawsPath())
         finishPath();
     else if (doing == PlanMode::Select && !thingAt(e->position()))
-        fitted = true, redraw();
+        wantFit();
 }
 
 void PlanView::typeLength(QKeyEvent* e) {
@@ -809,8 +813,7 @@ void PlanView::keyPressEvent(QKeyEvent* e) {
         case Qt::Key_Q:
             return turnSelection(e->modifiers() & Qt::ShiftModifier ? -90 : 90);
         case Qt::Key_F:
-            fitted = true;
-            return redraw();
+            return wantFit();
         default:
             QWidget::keyPressEvent(e);
         }

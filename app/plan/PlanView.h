@@ -59,6 +59,7 @@ public:
     void setStyle(const PlanStyle& style);
     const PlanStyle& style() const { return look; }
     void fit();
+    void wantFit();
 
     QPointF toScreen(Point metres) const;
     Point toPlan(QPointF screen) const;
@@ -148,6 +149,7 @@ private:
     } layersMade;
     double scale = 30; ///< pixels a metre
     QPointF offset{40, 40}, last, pressed;
+    bool refit = true; ///< the whole floor is to be brought in sight when it is drawn next
     bool fitted = true, panning = false, lasso = false, moving = false;
     Point grabbedAt, moveBy;
     std::optional<Point> wallEnd; ///< the end of a wall in the hand

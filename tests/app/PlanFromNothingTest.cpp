@@ -430,3 +430,19 @@ TEST_CASE("facts of types, levels and several devices at once; a new type like a
     CHECK(d.s.project().levels[d.level].height == Approx(3.6));
     CHECK(d.stage().findChild<QComboBox*>("levels")->currentText() == "Street level");
 }
+
+TEST_CASE("what one draws does not move the plan under the hand, and F shows the whole floor") {
+    Nothing d;
+    const QPointF before = d.plan().toScreen({1, 1}), far = d.plan().toScreen({6, 5});
+    d.key(d.plan(), Qt::Key_W);
+    for (Point p : {Point{1, 1}, {6, 1}, {6, 5}}) d.at(p);
+    d.key(d.plan(), Qt::Key_Return);
+    d.pump();
+    REQUIRE(d.s.project().walls.size() == 2);
+    CHECK(d.plan().toScreen({1, 1}) == before);
+    CHECK(d.plan().toScreen({6, 5}) == far);
+    d.key(d.plan(), Qt::Key_F);
+    d.pump();
+    CHECK(d.plan().toScreen({1, 1}) != before);
+    CHECK(d.plan().rect().contains(d.plan().toScreen({6, 5}).toPoint()));
+}
