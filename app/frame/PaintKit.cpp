@@ -58,10 +58,10 @@ void closeOnEscape(QLineEdit* editor) {
     auto* escape = new QShortcut(QKeySequence(Qt::Key_Escape), editor, nullptr, nullptr, Qt::WidgetShortcut);
     QObject::connect(escape, &QShortcut::activated, editor, [editor] {
         editor->setModified(false);
-        QWidget* view = editor->parentWidget();
+        // The view first: what is hidden with the keys hands them on, and a scroll area follows them.
+        if (QWidget* view = editor->parentWidget()) view->setFocus();
         editor->hide();
         editor->deleteLater();
-        if (view) view->setFocus();
     });
 }
 

@@ -276,6 +276,11 @@ TEST_CASE("a row of a way board typed from the first fact to the last: it stays 
     REQUIRE(d.s.project().circuits.size() == 2);
     CHECK(nameOf(d.s.project(), std::next(d.s.project().circuits.begin())->id) == "DB-1/12/L1");
     CHECK(seen(35));
+    d.type(view, "X");
+    d.key(*QApplication::focusWidget(), Qt::Key_Escape); // nor does what is dropped take it out of sight
+    d.pump();
+    CHECK(seen(35));
+    CHECK(view.hasFocus());
     d.s.select(Ref(d.s.project().circuits.begin()->id)); // from a snag, say
     d.pump();
     CHECK(seen(1));
