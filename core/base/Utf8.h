@@ -1,6 +1,7 @@
 #pragma once
 // One strict test of UTF-8 for everything that comes in: no overlong forms, no surrogates, nothing above U+10FFFF.
 
+#include <concepts>
 #include <cstddef>
 #include <string>
 #include <string_view>
@@ -17,6 +18,10 @@ std::size_t firstBadUtf8(std::string_view text);
 std::string repairedUtf8(std::string_view text);
 /// The longest beginning of `text` that has at most `bytes` bytes and cuts no character in two.
 std::string_view cutUtf8(std::string_view text, std::size_t bytes);
+/// Of a text that nobody keeps: one of its own, as a view into it would outlive it.
+template <std::same_as<std::string> S> std::string cutUtf8(S&& text, std::size_t bytes) {
+    return std::string(cutUtf8(std::string_view(text), bytes));
+}
 /// `text` without the control characters that XML 1.0 forbids, and UTF-8 all through: for SVG, XLSX, PDF.
 std::string printable(std::string_view text);
 

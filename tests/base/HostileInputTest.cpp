@@ -61,6 +61,8 @@ TEST_CASE("what is not UTF-8 is told with its line: overlong forms, surrogates, 
     CHECK_FALSE(isUtf8("caf\xC3"));
     CHECK_FALSE(isUtf8("\xED\xA0", true));
     CHECK(cutUtf8("Küche", 2) == "K");
+    static_assert(std::is_same_v<decltype(cutUtf8(std::string("Küche"), 2)), std::string>); // no view into what is gone
+    CHECK(cutUtf8(std::string("Küche"), 3) == "Kü");
     CHECK(cutUtf8("Küche", 3) == "Kü");
     CHECK(printable(std::string("a\0b\x01\x1F\tc\n\x7F\xFF", 10)) == "ab\tc\n\uFFFD");
 }
