@@ -60,7 +60,8 @@ int unknownLengths(const CheckInput& in);
 /// The list as sheets, each with a box to tick.
 std::vector<Drawing> assumptionSheets(const SheetInput& in);
 /// All that is issued: the sheets of the project, and the list of assumptions after them. While stops are open or
-/// lengths not known, each sheet says in its lower margin that nobody may build from it. `in` must outlive it.
+/// lengths not known, each sheet says in its lower margin that nobody may build from it. What `in` refers to must
+/// outlive it.
 std::vector<SheetEntry> issueSet(const SheetInput& in);
 /// The list for a terminal, and as JSON.
 std::string assumptionsText(const CheckInput& in);

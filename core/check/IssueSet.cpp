@@ -60,7 +60,7 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
     bind(indexSheets(in, set), "Drawing index", "index", true);
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn
     for (std::size_t i = 0; i < set.size(); ++i)
-        set[i].draw = [draw = std::move(set[i].draw), open, &in, place = i + 1, all = set.size()] {
+        set[i].draw = [draw = std::move(set[i].draw), open, in, place = i + 1, all = set.size()] {
             Drawing d = draw();
             if (!*open) *open = openWords(in);
             if (!(*open)->empty()) stamp(d, in, **open);

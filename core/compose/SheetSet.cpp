@@ -160,7 +160,7 @@ private:
                 for (std::size_t page = 0; page < pages; ++page)
                     add(system == PlanSystem::Power ? power : lighting, sheet, number, page,
                         pages == 1 ? title : partTitle(title, page, pages), in.book.metric() ? "A1" : "ARCH D", title,
-                        [&in = in, id = l.id, number, system, page, drawn] {
+                        [in = in, id = l.id, number, system, page, drawn] {
                             if (drawn->empty()) *drawn = planSheets(in, id, number, system);
                             return (*drawn)[page];
                         });
@@ -181,7 +181,7 @@ private:
             const std::string number = numbering.of(sheet, first);
             addPages(sheets, sheet, number, title, boardDiagramPaper(in.book), b->name + "_diagram",
                      boardDiagramPages(in, b->id),
-                     [&in = in, id = b->id, number] { return boardDiagram(in, id, number); });
+                     [in = in, id = b->id, number] { return boardDiagram(in, id, number); });
         }
         composeInto(sheets, Series::Diagrams, first);
         bind(std::move(sheets));
@@ -192,7 +192,7 @@ private:
         const std::string number = numbering.at(sheet, usual);
         std::vector<SheetEntry> sheets;
         addPages(sheets, sheet, number, titleOf(in, sheet), "", file, riserPages(in, layout),
-                 [&in = in, layout, number] { return riserDiagram(in, layout, number); });
+                 [in = in, layout, number] { return riserDiagram(in, layout, number); });
         bind(std::move(sheets));
     }
     void schedules(const std::vector<const Board*>& boards) {
@@ -210,7 +210,7 @@ private:
                     : page == 1 ? title + ", notes"
                                 : fmt::format("{}, notes {}", title, page),
                     schedulePaper(in, *b), b->name,
-                    [&in = in, id = b->id, number, page] { return panelSchedule(in, id, number, page); });
+                    [in = in, id = b->id, number, page] { return panelSchedule(in, id, number, page); });
         }
         composeInto(sheets, Series::Schedules, first);
         bind(std::move(sheets));

@@ -14,7 +14,7 @@ struct SheetLeftOut {
 std::vector<SheetLeftOut> sheetsLeftOut(const SheetInput& in);
 /// Plans by system, riser, one-line, diagrams of boards, then a schedule for each board; composed sheets stand among
 /// those of which they show some, and what is shown there has no sheet of its own. The drawings are made on demand;
-/// `in` must outlive the list.
+/// The project, rule book and results of `in` must outlive the list.
 std::vector<SheetEntry> sheetSet(const SheetInput& in);
 
 } // namespace lintel

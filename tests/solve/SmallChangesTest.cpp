@@ -386,7 +386,8 @@ TEST_CASE("as long as a loop may be, its impedance is the limit: thin and thick,
             const double longest = double(w.results().of(c).run.earth->longest);
             REQUIRE(longest > 10);
             runOf(w.p, c).length = longest;
-            const EarthFault& e = *w.results().of(c).run.earth;
+            const Results far = w.results();
+            const EarthFault& e = *far.of(c).run.earth;
             CHECK(double(e.zs) == Approx(double(e.limit)).epsilon(1e-4));
         }
 }
