@@ -10,7 +10,8 @@ are built one by one. What no test notices is listed: a survivor is a test that 
 Left out are places whose only use is words (messages, steps of workings), guards of loops, < for <= where a tolerance stands beside it,
 and the nought that something is compared with: there the comparison is turned into its opposite.
 A survivor that was looked at and changes nothing stands in tests/mutants-explained.txt, by file and the text of its line.
-`quick` leaves out those that are built one by one. All places are in the program; the sample says which of them are tried. `places` in the place of how many lists those that no test comes by.
+`quick` leaves out those that are built one by one. All places are in the program; the sample says which of them are tried.
+`places` in the place of how many lists those that no test comes by.
 """
 import concurrent.futures
 import os
@@ -125,14 +126,14 @@ def run(command, seconds, **more):
         return 1  # it hangs: noticed
 
 
-def copy_tree():
+def copy_tree(changed):
     os.makedirs(TREE, exist_ok=True)
     files = subprocess.run(["git", "ls-files", "-co", "--exclude-standard"], cwd=ROOT, capture_output=True, text=True).stdout.split("\n")
     for f in files:
         source, target = os.path.join(ROOT, f), os.path.join(TREE, f)
         if not f or not os.path.isfile(source):
             continue
-        if os.path.dirname(f) in FOLDERS and f.endswith(".cpp") and os.path.exists(target):
+        if f in changed and os.path.exists(target):
             continue  # these are written with their changes, and stay as they are where nothing of them is new
         os.makedirs(os.path.dirname(target), exist_ok=True)
         if not os.path.exists(target) or open(source, "rb").read() != open(target, "rb").read():
@@ -263,7 +264,7 @@ def main():
     only_places = sys.argv[1:2] == ["places"]
     wanted = int(sys.argv[1]) if len(sys.argv) > 1 and not only_places else 200
     seed = int(sys.argv[2]) if len(sys.argv) > 2 else 1
-    copy_tree()
+    copy_tree({place[0] for place in candidates()})
     # With assertions of the library: a change that reads beyond the end of a list is noticed where it does.
     flags = "-O1 -g0 -DNDEBUG -D_GLIBCXX_ASSERTIONS -Wno-error -w"
     if run(["cmake", "-S", TREE, "-B", BUILD, "-G", "Ninja", "-DCMAKE_CXX_FLAGS_RELWITHDEBINFO=" + flags, "-DCMAKE_EXE_LINKER_FLAGS=-fuse-ld=lld"], 300):

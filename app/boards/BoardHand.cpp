@@ -414,8 +414,8 @@ bool BoardView::eventFilter(QObject* o, QEvent* e) {
                 return true;
             }
             editor = nullptr;
-            setFocus(); // first: what is hidden with the keys hands them on, and the board would scroll to its middle
-            if (line) line->hide(), line->deleteLater();
+            if (line) putAway(line, this);
+            setFocus();
             if (tab) {
                 moveFact(k == Qt::Key_Tab ? 1 : -1);
                 startEdit(fact());

@@ -226,7 +226,7 @@ void FactsView::startEdit(int i) {
         editor->setFocus();
         return session.say(tr("%1: put what was typed right first, or press Esc to drop it").arg(editedLabel), true);
     }
-    dropEditor();
+    if (editor) putAway(editor, this);
     editedThing = session.selection(), editedLabel = row.label;
     if (!row.entry->choices.isEmpty()) {
         auto* box = new ChoiceBox(this);
@@ -251,16 +251,9 @@ void FactsView::startEdit(int i) {
     }
 }
 
-/// Hands its keys to the facts before it is hidden: the panel would scroll to whatever comes next.
-void FactsView::dropEditor() {
-    if (!editor) return;
-    if (editor->hasFocus()) setFocus();
-    if (editor) editor->hide(), editor->deleteLater();
-}
-
 /// A line to type the fact of a row in.
 void FactsView::typeInstead(const FactRow& row, int i) {
-    dropEditor();
+    if (editor) putAway(editor, this);
     auto* line = new QLineEdit(row.entry->initial, this);
     line->setGeometry(editBox(i));
     line->setObjectName("factEditor");
@@ -292,8 +285,7 @@ bool FactsView::takeEdit() {
             return false;
         }
     }
-    if (line && line->hasFocus()) setFocus(); // before it is hidden: the panel would scroll to whatever comes next
-    if (line) line->hide(), line->deleteLater();
+    if (line) putAway(line, this);
     return true;
 }
 

@@ -43,7 +43,6 @@ private:
     void startEdit(int row);
     void typeInstead(const FactRow& row, int at);
     bool takeEdit();
-    void dropEditor();
     int rowOf(const QString& label) const;
     QRect editBox(int row) const;
     Session& session;

@@ -54,14 +54,17 @@ void markTaken(QLineEdit* editor) {
 }
 bool isRefused(const QWidget* editor) { return editor->property("refused").toBool(); }
 
+void putAway(QWidget* editor, QWidget* view) {
+    if (view && editor->hasFocus()) view->setFocus();
+    editor->hide();
+    editor->deleteLater();
+}
+
 void closeOnEscape(QLineEdit* editor) {
     auto* escape = new QShortcut(QKeySequence(Qt::Key_Escape), editor, nullptr, nullptr, Qt::WidgetShortcut);
     QObject::connect(escape, &QShortcut::activated, editor, [editor] {
         editor->setModified(false);
-        // The view first: what is hidden with the keys hands them on, and a scroll area follows them.
-        if (QWidget* view = editor->parentWidget()) view->setFocus();
-        editor->hide();
-        editor->deleteLater();
+        putAway(editor, editor->parentWidget());
     });
 }
 

@@ -38,5 +38,8 @@ bool isRefused(const QWidget* editor);
 void markTaken(QLineEdit* editor);
 /// Escape closes an editor that stands in a view, and nothing of what was typed is taken.
 void closeOnEscape(QLineEdit* editor);
+/// Takes an editor away, and gives its keys to what it stood in before: what is hidden with the keys hands them on, and
+/// a scroll area follows them.
+void putAway(QWidget* editor, QWidget* view);
 
 } // namespace lintel

@@ -1,6 +1,7 @@
 #include "app/issue/IssueStage.h"
 
 #include "app/frame/AskAndWrite.h"
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/WhenShown.h"
 #include "app/issue/ComposePanel.h"
@@ -305,7 +306,7 @@ void IssueStage::rebuild() {
 }
 
 namespace {
-QString sheetsCounted(std::size_t n) { return n == 1 ? QObject::tr("1 sheet") : QObject::tr("%1 sheets").arg(n); }
+QString sheetsCounted(std::size_t n) { return counted(n, QObject::tr("sheet"), QObject::tr("sheets")); }
 } // namespace
 
 void IssueStage::tellIssues() {
@@ -741,8 +742,7 @@ void IssueStage::typeOver(QWidget* over, QRect at, const QString& text, const ch
         } else if (isRefused(line)) {
             return;
         }
-        line->hide();
-        line->deleteLater();
+        putAway(line, back);
         back->setFocus();
     });
 }

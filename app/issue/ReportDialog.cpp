@@ -1,5 +1,6 @@
 #include "app/issue/ReportDialog.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "core/report/ReportScope.h"
 
@@ -70,14 +71,11 @@ void ReportDialog::look() {
     auto* go = findChild<QPushButton*>("reportGo");
     if (go) go->setEnabled(bool(scope));
     if (!scope) return about->setText(q(scope.error().what + ". " + scope.error().help));
-    const auto counted = [](std::size_t n, const QString& one, const QString& many) {
-        return n == 1 ? one : many.arg(n);
-    };
     about->setText(tr("%1: %2, %3.")
                        .arg(q(scope->words),
-                            counted(scope->nodes.size(), tr("1 board, transformer or supply"),
-                                    tr("%1 boards, transformers and supplies")),
-                            counted(scope->circuits.size(), tr("1 branch circuit"), tr("%1 branch circuits"))));
+                            counted(scope->nodes.size(), tr("board, transformer or supply"),
+                                    tr("boards, transformers and supplies")),
+                            counted(scope->circuits.size(), tr("branch circuit"), tr("branch circuits"))));
 }
 
 } // namespace lintel

@@ -2,7 +2,7 @@
 
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
-#include "core/bench/ListLine.h"
+#include "core/base/WordsOfLine.h"
 #include "core/project/TypedLoads.h"
 
 #include <fmt/format.h>

@@ -2,25 +2,12 @@
 
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
+#include "core/base/WordsOfLine.h"
 #include "core/project/TypedLoads.h"
 
 #include <algorithm>
 
 namespace lintel {
-
-std::vector<std::string> wordsOfLine(const std::string& line) {
-    std::vector<std::string> words;
-    std::string word;
-    for (char c : line + " ") {
-        if (c != ' ' && c != '\t') {
-            word += c;
-            continue;
-        }
-        if (!word.empty()) words.push_back(word);
-        word.clear();
-    }
-    return words;
-}
 
 namespace {
 

@@ -6,9 +6,6 @@
 
 namespace lintel {
 
-/// What stands between blanks.
-std::vector<std::string> wordsOfLine(const std::string& line);
-
 struct LoadLine {
     double count = 1;
     std::string name; ///< what stands before the amount; empty: nothing does

@@ -146,19 +146,6 @@ RemedyEffect effectOf(const CheckInput& before, const Remedy& remedy) {
 
 std::string RemedyEffect::text() const { return change.nothing() ? "nothing else changes" : change.text(); }
 
-std::string kindOf(const Remedy& m) {
-    if (!m.kind.empty()) return m.kind;
-    std::string kind;
-    std::size_t from = 0;
-    while (from < m.label.size()) {
-        const std::size_t to = std::min(m.label.find(' ', from), m.label.size());
-        const std::string word = m.label.substr(from, to - from);
-        if (word.find_first_of("0123456789") == std::string::npos) kind += (kind.empty() ? "" : " ") + word;
-        from = to + 1;
-    }
-    return kind;
-}
-
 namespace {
 
 std::vector<std::string_view> wordsOf(std::string_view text) {
@@ -171,6 +158,20 @@ std::vector<std::string_view> wordsOf(std::string_view text) {
     return words;
 }
 
+bool holdsNumber(std::string_view word) { return word.find_first_of("0123456789") != std::string_view::npos; }
+
+} // namespace
+
+std::string kindOf(const Remedy& m) {
+    if (!m.kind.empty()) return m.kind;
+    std::string kind;
+    for (std::string_view word : wordsOf(m.label))
+        if (!holdsNumber(word)) kind.append(kind.empty() ? "" : " ").append(word);
+    return kind;
+}
+
+namespace {
+
 /// What the labels of some remedies of one kind have in common, with "…" for what differs: "Rate … at 22 kA".
 std::string commonLabel(const std::vector<Remedy>& parts) {
     const auto first = wordsOf(parts.front().label);
@@ -178,9 +179,7 @@ std::string commonLabel(const std::vector<Remedy>& parts) {
     for (const Remedy& m : parts) {
         const auto words = wordsOf(m.label);
         for (std::size_t i = 0; i < first.size(); ++i)
-            if (words.size() != first.size() ? first[i].find_first_of("0123456789") != std::string_view::npos
-                                             : words[i] != first[i])
-                same[i] = false;
+            if (words.size() != first.size() ? holdsNumber(first[i]) : words[i] != first[i]) same[i] = false;
     }
     std::string label;
     for (std::size_t i = 0; i < first.size(); ++i)

@@ -1,6 +1,7 @@
 #include "core/project/LoadInName.h"
 
 #include "core/base/Parse.h"
+#include "core/base/WordsOfLine.h"
 
 #include <algorithm>
 #include <array>
@@ -8,17 +9,6 @@
 
 namespace lintel {
 namespace {
-
-std::vector<std::string> wordsOf(const std::string& text) {
-    std::vector<std::string> words;
-    std::string word;
-    for (char c : text + " ")
-        if (!isBlank(c))
-            word += c;
-        else if (!word.empty())
-            words.push_back(std::move(word)), word.clear();
-    return words;
-}
 
 /// Without the marks that people set around an amount.
 std::string bare(std::string word) {
@@ -57,7 +47,7 @@ bool counts(const std::string& word) {
 } // namespace
 
 std::optional<LoadInName> loadInName(const std::string& description) {
-    const std::vector<std::string> words = wordsOf(description);
+    const std::vector<std::string> words = wordsOfLine(description);
     std::optional<LoadInName> found;
     std::size_t from = 0, to = 0;
     for (std::size_t at = 0; at < words.size(); ++at)

@@ -576,12 +576,15 @@ private:
         std::sort(xs.begin(), xs.end());
         if (b.x < a.x) std::reverse(xs.begin(), xs.end());
         const double along = b.x > a.x ? 1 : -1;
-        for (double x : xs)
-            for (int k = 0; k <= 8; ++k) {
-                const double t = 3.14159265358979 * k / 8;
-                part.push_back(placed({x - along * hopRadius * std::cos(t), a.y - hopRadius * std::sin(t)}));
-            }
+        for (double x : xs) hop(part, placed({x, a.y}), along);
         part.push_back(placed(b));
+    }
+    /// Over a line that crosses at `at`; `along`: 1 to the right, −1 to the left.
+    static void hop(std::vector<Point>& path, Point at, double along) {
+        for (int k = 0; k <= 8; ++k) {
+            const double t = 3.14159265358979 * k / 8;
+            path.push_back({at.x - along * hopRadius * std::cos(t), at.y - hopRadius * std::sin(t)});
+        }
     }
 
     /// The device beside the beginning of a feeder, and the words beside its end.
@@ -724,14 +727,17 @@ private:
             d.line({x, y - circleR}, {x, y - 3}, feederPen, ink);
             drawLoadSymbol(d, c.in.results.of(t.ref.as<Circuit>()).kind, {x, y}, ink);
         }
-        for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, 0, t.shade, true});
-        for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, feederPen, ink, false});
+        circles(centres, t.shade, ink);
         if (auto* s = c.in.project.sources.find(t.ref.as<Source>()))
             d.text({x, y + 1.5}, s->kind == SourceKind::Generator ? "G" : "U", 4.2, Align::Centre, true);
         if (c.byFloor())
             write(t.words, x + 3.5, top + circleBelow + (two ? pairRoom : 0));
         else
             write(t.words, x + circleR + 2.5, y - lineStep * double(t.words.size()) / 2);
+    }
+    void circles(const std::vector<Point>& centres, Ink shade, Ink ink) {
+        for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, 0, shade, true});
+        for (Point at : centres) d.marks.push_back(CircleMark{at, circleR, feederPen, ink, false});
     }
     static bool comesAndGoesAtOneEdge(const Ports& ports) {
         return ports.in && (ports.inBelow ? ports.lower : ports.upper).size() > 1;
@@ -763,19 +769,14 @@ private:
         }
         if (of.levelIn) d.line({left, y}, {in.x - circleR, y}, feederPen, ink);
         if (of.levelOut) d.line({out.x + circleR, y}, {right, y}, feederPen, ink);
-        for (Point at : {in, out}) d.marks.push_back(CircleMark{at, circleR, 0, t.shade, true});
-        for (Point at : {in, out}) d.marks.push_back(CircleMark{at, circleR, feederPen, ink, false});
+        circles({in, out}, t.shade, ink);
         write(t.words, (leavesBelow ? out.x : in.x) + 3.5, top + circleBelow + pairRoom);
     }
     /// What leaves a winding, side by side; it hops over a line at `over` that comes in.
     void secondaryBar(double from, double to, double y, double over, Ink ink) {
         if (to - from < 1e-6) return;
         std::vector<Point> along{{from, y}};
-        if (from < over && over < to)
-            for (int k = 0; k <= 8; ++k) {
-                const double turn = 3.14159265358979 * k / 8;
-                along.push_back({over - hopRadius * std::cos(turn), y - hopRadius * std::sin(turn)});
-            }
+        if (from < over && over < to) hop(along, {over, y}, 1);
         along.push_back({to, y});
         d.path(along, busPen, ink);
     }
