@@ -2,6 +2,7 @@
 // A project with some of its facts entered otherwise, at random and the same for the same seed: values that the model
 // takes, most of them round, as people enter them.
 
+#include "core/project/AddBelow.h"
 #include "core/project/Fields.h"
 #include "core/project/Validation.h"
 #include "tests/Building.h"
@@ -147,6 +148,107 @@ inline Project smallBoard(std::uint32_t seed) {
         runOf(w.p, c).lengthBy = r(2) ? LengthBy::Chain : LengthBy::Reach;
     }
     return w.p;
+}
+
+/// A small board, and of what can stand in its feed and hang below it something each: an alternate source, what passes
+/// on, a busway, a board on another voltage, loads without a circuit, rooms of a dwelling with their outlets, rings and
+/// sections in metric practice, runs as a list gives them.
+inline Project smallDistribution(std::uint32_t seed) {
+    Project p = smallBoard(seed);
+    Random r(seed + 7919);
+    const bool metric = p.basis.units == UnitSystem::Metric;
+    const SourceId source = p.sources.begin()->id;
+    const BoardId first = p.boards.begin()->id;
+    const BoardId second = std::next(p.boards.begin(), std::ptrdiff_t(p.boards.size()) - 1)->id;
+    if (r(3) == 0) {
+        Source& s = *p.sources.change(source);
+        s.kind = r(2) ? SourceKind::UtilityTransformer : SourceKind::ExistingBoard;
+        s.kva = 100 * (1 + r(10)), s.percentZ = 2 + r(5), s.utilityMVA = r(2) ? 0 : 250;
+    }
+    if (r(2)) {
+        addGenerator(p, r(2) ? first : second, 25 * (1 + r(8)));
+        if (r(2) && p.boards[first].alternate) protectAlternate(p, first, 100);
+    }
+    constexpr BoardUse passing[] = {BoardUse::Ups, BoardUse::Disconnect, BoardUse::Meter, BoardUse::TransferSwitch};
+    if (r(2)) {
+        const BoardId put = insertInFeed(p, r(2) ? first : second, passing[r(4)]);
+        p.boards.change(put)->kva = r(3) * 20, p.boards.change(put)->kw = r(3) * 15;
+    }
+    if (r(3) == 0 && !refuseBelow(p, first, NewBelow::Busway)) {
+        const BoardId bars = addBelow(p, first, NewBelow::Busway).as<Board>();
+        Board& b = *p.boards.change(bars);
+        b.barLength = 20, b.barR = 0.3, b.barX = 0.2, b.bus = 250;
+        for (int i = 0; i < 3; ++i) {
+            const CircuitId c = addCircuit(p, bars, std::min(3, factsOf(b.system).lines), "Tap");
+            p.circuits.change(c)->along = 6.0 * (1 + i);
+            Load l;
+            l.circuit = c, l.amount = 2 + r(20), l.unit = LoadUnit::kVA, l.poles = p.circuits[c].poles;
+            p.loads.add(l);
+        }
+    }
+    if (r(3) == 0) { // fed from where its voltage is not
+        Board b = p.boards[second];
+        b.id = {}, b.feed = {}, b.run = {}, b.name = "B-9",
+        b.system = metric ? VoltageSystem::Y415 : VoltageSystem::Y600;
+        const BoardId odd = addBoard(p, b);
+        if (r(2)) p.boards.change(odd)->feed = source;
+    }
+    for (int i = 0; i < r(4); ++i) {
+        Load l;
+        l.tag = "L-" + std::to_string(i), l.name = "Pump", l.amount = 1 + r(9), l.unit = LoadUnit::kW,
+        l.poles = 1 + 2 * r(2);
+        l.volts = r(2) ? 0 : metric ? 400 : 480, l.kind = LoadKind::Motor;
+        if (r(2)) l.board = first;
+        if (r(3) == 0) l.nameplate = {10.0 + r(20), 15.0 + r(30)};
+        p.loads.add(l);
+    }
+    int marked = 0;
+    const Project as = p; // while its things are changed
+    for (const Load& l : as.loads)
+        if (r(6) == 0 && ++marked < 3) p.loads.change(l.id)->nameplate = {5.0 + r(30), 10.0 + r(40)};
+    if (r(2)) {
+        p.basis.occupancy = r(2) ? Occupancy::Dwelling : p.basis.occupancy;
+        const LevelId level = p.levels.begin()->id;
+        constexpr const char* kinds[] = {"bathroom", "kitchen", "bedroom", "office"};
+        DeviceType outlet;
+        outlet.name = "Outlet", outlet.load = 180;
+        const DeviceTypeId type = p.deviceTypes.add(outlet);
+        for (int i = 0; i < 2; ++i) {
+            const double x = 30.0 + 8 * i;
+            p.rooms.add({{},
+                         level,
+                         std::to_string(i + 1),
+                         "Room",
+                         kinds[r(4)],
+                         {{x, 0}, {x + 6, 0}, {x + 6, 5}, {x, 5}},
+                         {},
+                         0,
+                         0,
+                         {},
+                         {}});
+            const CircuitId c = firstFreeSlot(p, first, 1) ? addCircuit(p, first, 1, "Outlets") : CircuitId{};
+            for (int k = 0; k < 1 + r(4); ++k) {
+                Device d;
+                d.type = type, d.level = level, d.at = {x + 1 + 1.5 * k, 0.05}, d.circuit = c;
+                p.devices.add(d);
+            }
+            if (c && metric && r(2)) p.circuits.change(c)->ring = true;
+        }
+    }
+    if (metric && r(2)) {
+        Section s;
+        s.board = first, s.name = "A", s.from = 1, s.to = 9, s.rating = 40, s.residual = 10.0 * (1 + r(10));
+        p.sections.add(s);
+    }
+    const Project made = p;
+    for (const Circuit& c : made.circuits) {
+        if (r(8) == 0) p.circuits.change(c.id)->heldBreaker = metric ? 16 : 20;
+        if (c.run && r(8) == 0) {
+            Run& run = *p.runs.change(c.run);
+            run.listedVA = 100.0 * r(80), run.listedKA = r(10);
+        }
+    }
+    return validate(p) ? smallBoard(seed) : p;
 }
 
 /// So many facts of it entered otherwise; what the model refuses is left as it was.

@@ -64,6 +64,26 @@ LINTEL_MUTANT_OP(==, !=)
 LINTEL_MUTANT_OP(!=, ==)
 #undef LINTEL_MUTANT_OP
 
+// `a && b` and `a || b`, either of which may be the other, with b asked for only where it would be:
+//     a && b   is written   a && mutant::both(17) || mutant::thenBoth(17) && b
+//     a || b   is written   a && mutant::either(17) || mutant::thenEither(17) && b
+// The first half is asked only where a holds. What it gives is the answer, or a was noted and the second half goes on
+// with it.
+inline thread_local bool held = false;
+inline bool both(int n) { return on(n) || (held = true, false); }
+inline bool either(int n) { return !on(n) || (held = true, false); }
+/// Whether b is asked for: by the sign in the text, where a held; by the other, where it did not.
+inline bool thenBoth(int n) {
+    const bool was = held;
+    held = false;
+    return on(n) || was;
+}
+inline bool thenEither(int n) {
+    const bool was = held;
+    held = false;
+    return !on(n) || was;
+}
+
 // `a > 0` turned into its opposite: `a > mutant::Not(17) > 0`.
 struct Not {
     int n;

@@ -50,8 +50,8 @@ BasisStage::BasisStage(Session& s, QWidget* parent) : QWidget(parent), session(s
     auto* take = new QPushButton(tr("Take it"));
     take->setProperty("strong", true);
     take->setObjectName("basisAccept");
-    auto* leave = new QPushButton(tr("Leave it"));
-    leave->setObjectName("basisDrop");
+    auto* leave = new QPushButton(tr("Cancel"));
+    leave->setObjectName("basisCancel");
     row->addWidget(leave);
     row->addWidget(take);
     connect(take, &QPushButton::clicked, this, &BasisStage::accept);

@@ -16,7 +16,7 @@ BoardCard::BoardCard(Session& s, const QString& name, const QString& does, const
     across->setSpacing(14);
     go->setProperty("strong", true);
     go->setObjectName(name + "Apply");
-    no->setObjectName(name + "Drop");
+    no->setObjectName(name + "Cancel");
     connect(go, &QPushButton::clicked, this, &BoardCard::apply);
     connect(no, &QPushButton::clicked, this, &BoardCard::drop);
     hide();

@@ -14,7 +14,7 @@ namespace lintel {
 class BoardCard : public QFrame {
     Q_OBJECT
 public:
-    /// `name`: of the card and, with "Apply" and "Drop", of its buttons.
+    /// `name`: of the card and, with "Apply" and "Cancel", of its buttons.
     BoardCard(Session& session, const QString& name, const QString& does, const QString& leaves, QWidget* parent);
     /// Does what it shows.
     virtual void apply() {}

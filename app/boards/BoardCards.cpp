@@ -20,7 +20,7 @@ namespace lintel {
 // ---- size ----
 
 SizeCard::SizeCard(Session& s, QWidget* parent)
-    : BoardCard(s, "size", tr("Change"), tr("Drop"), parent), heading(new QLabel(this)), list(new QListWidget(this)),
+    : BoardCard(s, "size", tr("Change"), tr("Cancel"), parent), heading(new QLabel(this)), list(new QListWidget(this)),
       what(new QListWidget(this)) {
     asRich(heading);
     enterApplies = true;
@@ -182,7 +182,7 @@ void ReportCard::fill() {
 // ---- names ----
 
 NamesCard::NamesCard(Session& s, QWidget* parent)
-    : BoardCard(s, "names", tr("Name"), tr("Drop"), parent), heading(new QLabel(this)), count(new QLabel(this)),
+    : BoardCard(s, "names", tr("Name"), tr("Cancel"), parent), heading(new QLabel(this)), count(new QLabel(this)),
       text(new QLineEdit(this)), everywhere(new QCheckBox(tr("All boards of the building"), this)),
       list(new QTreeWidget(this)) {
     asRich(heading);

@@ -18,7 +18,7 @@
 namespace lintel {
 
 GroupCard::GroupCard(Session& s, QWidget* parent)
-    : BoardCard(s, "group", tr("Change"), tr("Drop"), parent), work(new Background(this)), wait(new QTimer(this)),
+    : BoardCard(s, "group", tr("Change"), tr("Cancel"), parent), work(new Background(this)), wait(new QTimer(this)),
       heading(new QLabel(this)), effect(new QLabel(this)), fact(new QComboBox(this)), value(new QLineEdit(this)),
       list(new QTreeWidget(this)) {
     asRich(heading);

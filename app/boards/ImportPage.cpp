@@ -190,7 +190,7 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
       problemsOnly(new QCheckBox(tr("Only rows with problems"), this)),
       removeGone(new QCheckBox(tr("Remove what the list no longer has"), this)),
       circuits(new QCheckBox(tr("Give the missing ones a circuit"), this)), go(new QPushButton(tr("Take in"), this)),
-      no(new QPushButton(tr("Drop"), this)), view(new QTableView(this)), rows(new ListModel(this)) {
+      no(new QPushButton(tr("Cancel"), this)), view(new QTableView(this)), rows(new ListModel(this)) {
     asRich(notes);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 2, 0, 6);
@@ -281,7 +281,7 @@ ImportPage::ImportPage(Session& s, QWidget* parent)
     foot->addWidget(go);
     go->setProperty("strong", true);
     go->setObjectName("listAccept");
-    no->setObjectName("listDrop");
+    no->setObjectName("listCancel");
     column->addLayout(foot);
     for (QComboBox* box : {delimiter, encoding, sheet})
         connect(box, &QComboBox::activated, this, [this, box] {

@@ -70,7 +70,7 @@ private:
 };
 
 LevelCard::LevelCard(Session& s, QWidget* parent)
-    : BoardCard(s, "level", tr("Level"), tr("Drop"), parent), work(new Background(this)), curve(new LevelCurve(this)),
+    : BoardCard(s, "level", tr("Level"), tr("Cancel"), parent), work(new Background(this)), curve(new LevelCurve(this)),
       slider(new QSlider(Qt::Horizontal, this)), heading(new QLabel(this)), figures(new QLabel(this)),
       proof(new QLabel(this)), list(new QListWidget(this)), gauge(new LevelGauge(this)),
       one(new QPushButton(tr("This board"), this)), all(new QPushButton(tr("Boards below, as one"), this)),

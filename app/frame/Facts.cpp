@@ -384,6 +384,9 @@ struct Builder : FactsBuilder {
                               : QObject::tr("%1 × its full load, not entered").arg(times),
              c.startTimes > 0 ? times : "auto", QObject::tr("Start current"), id);
     }
+    void nameplateRows(const Load& l) {
+        markedRows(l.nameplate, [id = l.id](Project& p) -> Nameplate& { return p.loads.change(id)->nameplate; });
+    }
     /// What it carries.
     void circuitLoadRows(const Circuit& c) {
         const CircuitResult& r = sol.results.of(c.id);
@@ -404,6 +407,7 @@ struct Builder : FactsBuilder {
                            [lid](Project& p, double amount, std::optional<LoadUnit> unit) {
                                return enterAmount(p, lid, amount, unit);
                            });
+                    nameplateRows(l);
                 }
         }
     }
@@ -763,12 +767,10 @@ struct Builder : FactsBuilder {
             layingRows(r.run, id, sol.project.runs.find(b.run), [id](Project& p) -> Run& { return runOfNode(p, id); });
             if (r.supply) {
                 const Bonding bond = bondingOf(r.run, sol.project.basis.electrodeMaterial, *sol.book);
-                if (bond.jumper >= 0)
-                    row(sol.book->metric() ? QObject::tr("Main bonding") : QObject::tr("Bonding jumper"),
-                        q(sizeWords(*sol.book, bond.jumper)));
+                if (bond.jumper >= 0) row(q(sol.book->word(TradeWord::Bonding)), q(sizeWords(*sol.book, bond.jumper)));
                 const bool own = !r.supply.is<Source>() || separatelyDerived(sol.project, r.supply.as<Source>());
                 if (bond.electrode >= 0 && own && (!passing || b.main > 0))
-                    row(sol.book->metric() ? QObject::tr("Earthing") : QObject::tr("To the electrode"),
+                    row(q(sol.book->word(TradeWord::ToElectrode)),
                         (bond.electrodes > 1 ? QString("%1 × ").arg(bond.electrodes) : QString()) +
                             q(sizeWords(*sol.book, bond.electrode)));
             }
@@ -1356,6 +1358,7 @@ struct Builder : FactsBuilder {
                    [id](Project& p, double v) { p.loads.change(id)->efficiency = v / 100; });
             rare(l.efficiency == 1);
         }
+        nameplateRows(l);
         number("%", QObject::tr("Duty"), QString("%1 %").arg(l.duty * 100), QString::number(l.duty * 100),
                QObject::tr("Duty of load"), 1, 100, [id](Project& p, double v) { p.loads.change(id)->duty = v / 100; });
         rare(l.duty == 1);

@@ -161,6 +161,19 @@ struct FactsBuilder {
     }
     /// The newest row is not shown at first while it says only what is usual.
     void rare(bool usual) { f.rows.back().seldom = usual; }
+    /// What is marked on equipment; `at` finds it in the project that is changed.
+    void markedRows(const Nameplate& now, std::function<Nameplate&(Project&)> at) {
+        const auto marked = [&](const QString& label, double Nameplate::*field, const QString& edit) {
+            const double amps = now.*field;
+            number(
+                "A", label, amps > 0 ? q(figures(amps)) + " A" : QObject::tr("not marked"),
+                amps > 0 ? QString::number(amps) : QString(), edit, 0, 6000,
+                [at, field](Project& p, double v) { at(p).*field = v; }, [at, field](Project& p) { at(p).*field = 0; });
+            rare(amps == 0);
+        };
+        marked(QObject::tr("Nameplate MCA"), &Nameplate::ampacity, QObject::tr("Minimum circuit ampacity"));
+        marked(QObject::tr("Nameplate MOCP"), &Nameplate::device, QObject::tr("Largest device of the nameplate"));
+    }
     FactRow& yesNo(const QString& label, bool value, const QString& editLabel,
                    std::function<void(Project&, bool)> set) {
         return choice(label, value ? QObject::tr("yes") : QObject::tr("no"), {QObject::tr("no"), QObject::tr("yes")},

@@ -224,7 +224,8 @@ void FactsView::startEdit(int i) {
     if (!row.entry) return;
     if (editor && editor->isVisible() && isRefused(editor)) { // its text is not thrown away by a click elsewhere
         editor->setFocus();
-        return session.say(tr("%1: put what was typed right first, or press Esc to drop it").arg(editedLabel), true);
+        return session.say(
+            tr("%1: put what was typed right first, or press Esc to leave it as it was").arg(editedLabel), true);
     }
     if (editor) putAway(editor, this);
     editedThing = session.selection(), editedLabel = row.label;

@@ -1,10 +1,13 @@
 #include "app/frame/FindBox.h"
 
+#include "app/frame/CommandWords.h"
 #include "app/frame/PaintKit.h"
 #include "core/figures/Words.h"
 
 #include <QAction>
 #include <QKeyEvent>
+
+#include <array>
 
 namespace lintel {
 
@@ -37,57 +40,108 @@ void FindBox::paintEvent(QPaintEvent* e) {
     drawLine(p, QRectF(0, 0, width() - 10, height()), "Ctrl+K", Qt::AlignRight, theme().quiet, uiFont(0.82));
 }
 
+namespace {
+
+constexpr int mostShown = 12;
+
+/// How well a name answers what was typed: 0 it begins with it, 1 words of it begin with all that was typed, 2 it
+/// stands somewhere inside, 3 only other words of it do; −1 not at all.
+class Wanted {
+public:
+    explicit Wanted(const QString& typed) : whole(typed), words(typed.split(' ', Qt::SkipEmptyParts)) {}
+    bool empty() const { return words.isEmpty(); }
+    int rank(const QString& name, const QString& others = {}) const {
+        if (name.startsWith(whole, Qt::CaseInsensitive)) return 0;
+        if (all([&](const QString& w) { return begins(name, w); })) return 1;
+        if (name.contains(whole, Qt::CaseInsensitive)) return 2;
+        if (!others.isEmpty() && all([&](const QString& w) { return begins(name, w) || begins(others, w); })) return 3;
+        return -1;
+    }
+
+private:
+    template <class Test> bool all(Test test) const { return std::all_of(words.begin(), words.end(), test); }
+    static bool begins(const QString& text, const QString& word) {
+        for (qsizetype at = text.indexOf(word, 0, Qt::CaseInsensitive); at >= 0;
+             at = text.indexOf(word, at + 1, Qt::CaseInsensitive))
+            if (at == 0 || !text[at - 1].isLetterOrNumber()) return true;
+        return false;
+    }
+    QString whole;
+    QStringList words;
+};
+
+} // namespace
+
 void FindBox::search() {
-    matches.clear();
-    const QString want = text().trimmed();
-    const auto rank = [&](const QString& s) {
-        if (want.isEmpty()) return 3;
-        if (s.startsWith(want, Qt::CaseInsensitive)) return 0;
-        if (s.contains(" " + want, Qt::CaseInsensitive)) return 1;
-        return s.contains(want, Qt::CaseInsensitive) ? 2 : -1;
+    const Wanted wanted(text().trimmed());
+    std::array<std::vector<Match>, 5> byRank; // the last: chapters of the guide
+    int met = 0;
+    const auto add = [&](int rank, Match match) {
+        if (rank < 0) return;
+        ++met;
+        auto& of = byRank[std::size_t(rank)];
+        if (of.size() < mostShown) of.push_back(std::move(match));
     };
     for (QAction* a : commands) {
-        QString name = a->text();
+        QString name = a->text().section('\t', 0, 0);
         name.remove('&');
-        if (a->isEnabled() && a->isVisible() && !name.isEmpty())
-            if (const int r = rank(name); r >= 0)
-                matches.push_back({r, name, a->shortcut().toString(QKeySequence::NativeText), {}, a});
+        if (!a->isEnabled() || !a->isVisible() || name.isEmpty()) continue;
+        add(wanted.empty() ? 3 : wanted.rank(name, otherWordsOf(a->objectName())),
+            {name, a->shortcut().toString(QKeySequence::NativeText), {}, a, {}});
     }
-    if (session.isOpen() && !want.isEmpty()) {
+    if (session.isOpen() && !wanted.empty()) {
         const Solution& s = session.solution();
         const auto thing = [&](Ref ref, const QString& about) {
             const QString name = q(nameOf(s.project, ref));
-            int r = rank(name);
-            if (r < 0 && about.contains(want, Qt::CaseInsensitive)) r = 2;
-            if (r >= 0) matches.push_back({r, name, about, ref, nullptr});
+            add(wanted.rank(name, about), {name, about, ref, nullptr, {}});
         };
         for (const Board& b : s.project.boards) thing(b.id, q(b.description));
         for (const Transformer& t : s.project.transformers) thing(t.id, tr("transformer"));
         for (const Source& x : s.project.sources) thing(x.id, tr("source"));
         for (const Room& m : s.project.rooms) thing(m.id, tr("room"));
-        for (const Circuit& c : s.project.circuits) {
-            if (matches.size() > 400) break;
-            thing(c.id, q(c.name));
-        }
+        for (const Circuit& c : s.project.circuits) thing(c.id, q(c.name));
         for (const Load& l : s.project.loads)
             if (!l.circuit) thing(l.id, tr("unfed load"));
         for (const Device& d : s.project.devices)
             if (!d.tag.empty()) thing(d.id, tr("device"));
     }
-    std::stable_sort(matches.begin(), matches.end(), [](const Match& a, const Match& b) { return a.rank < b.rank; });
-    if (matches.size() > 12) matches.resize(12);
+    if (!guide && guideOf) guide = guideOf();
+    if (!wanted.empty())
+        for (const QString& heading : guide.value_or(QStringList()))
+            if (wanted.rank(heading) >= 0) add(4, {heading, tr("in the guide"), {}, nullptr, heading});
+    matches.clear();
+    for (auto& of : byRank)
+        for (Match& m : of)
+            if (matches.size() < mostShown) matches.push_back(std::move(m));
+    showList(text().trimmed(), met - int(matches.size()));
+}
+
+void FindBox::showList(const QString& want, int more) {
     list->clear();
     for (const Match& m : matches) list->addItem(m.text + (m.about.isEmpty() ? "" : "    " + m.about));
     if (!matches.empty()) list->setCurrentRow(0);
+    QString words;
+    if (matches.empty())
+        words = tr("Nothing is called “%1”: no command, nothing in the project, no chapter of the guide.").arg(want);
+    else if (more > 0)
+        words = tr("%1 more: type more of the name.").arg(more);
+    if (!words.isEmpty()) {
+        auto* said = new QListWidgetItem(words, list);
+        said->setFlags(Qt::NoItemFlags);
+    }
     QWidget* w = window();
     if (list->parentWidget() != w) list->setParent(w);
     const QPoint at = mapTo(w, QPoint(0, height() + 2));
-    const int extra = 130;
-    list->setGeometry(at.x() - extra, at.y(), width() + extra,
-                      6 + std::max(20, list->sizeHintForRow(0)) * std::max<int>(1, int(matches.size())));
+    const int extra = 220;
+    list->setWordWrap(true);
+    list->setGeometry(at.x() - extra, at.y(), width() + extra, 6);
+    int height = 6;
+    for (int i = 0; i < list->count(); ++i) height += std::max(20, list->sizeHintForRow(i));
+    if (matches.empty()) height += 20; // it may take two lines
+    list->resize(width() + extra, height);
     list->setStyleSheet(QString("QListWidget { background: %1; border: 1px solid %2; }")
                             .arg(theme().surface.name(), theme().rule.name()));
-    list->setVisible(hasFocus() && !matches.empty());
+    list->setVisible(hasFocus());
     list->raise();
 }
 
@@ -100,13 +154,15 @@ void FindBox::take(QListWidgetItem* item) {
     clearFocus();
     if (m.action)
         m.action->trigger();
+    else if (!m.heading.isEmpty())
+        Q_EMIT guideWanted(m.heading);
     else
         session.select(m.thing);
 }
 
 void FindBox::keyPressEvent(QKeyEvent* e) {
     if (e->key() == Qt::Key_Down || e->key() == Qt::Key_Up) {
-        const int n = list->count();
+        const int n = int(matches.size());
         if (n) list->setCurrentRow((list->currentRow() + (e->key() == Qt::Key_Down ? 1 : n - 1)) % n);
     } else if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter) {
         if (list->currentItem()) take(list->currentItem());

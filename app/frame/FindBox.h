@@ -1,5 +1,6 @@
 #pragma once
-// Find or do: one box for every object and every command (Ctrl+K).
+// Find or do: one box for every object, every command, by its name or by what people call it, and every chapter of the
+// guide (Ctrl+K). What it does not show it counts, and where it finds nothing it says so.
 
 #include "app/frame/Session.h"
 
@@ -16,7 +17,12 @@ public:
     explicit FindBox(Session& session, QWidget* parent = nullptr);
     /// Commands offered beside the objects of the project.
     void offer(const QList<QAction*>& actions) { commands = actions; }
+    /// Headings of the guide, asked for when something is first sought; one that is taken is told by `guideWanted`.
+    void offerGuide(std::function<QStringList()> headings) { guideOf = std::move(headings); }
     QListWidget* results() { return list; }
+
+Q_SIGNALS:
+    void guideWanted(const QString& heading);
 
 protected:
     void keyPressEvent(QKeyEvent*) override;
@@ -28,13 +34,16 @@ private:
     void search();
     void take(QListWidgetItem* item);
     struct Match {
-        int rank;
         QString text, about;
         Ref thing;
         QAction* action;
+        QString heading; ///< of the guide
     };
+    void showList(const QString& want, int more);
     Session& session;
     QList<QAction*> commands;
+    std::function<QStringList()> guideOf;
+    std::optional<QStringList> guide;
     QListWidget* list;
     std::vector<Match> matches;
 };

@@ -9,6 +9,7 @@
 #include "app/boards/BoardsStage.h"
 #include "app/frame/AskAndWrite.h"
 #include "app/frame/FindBox.h"
+#include "app/frame/GuideWindow.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/SnagStrip.h"
 #include "app/issue/IssueStage.h"
@@ -18,6 +19,7 @@
 #include "app/runs/RunsStage.h"
 #include "core/base/TextFile.h"
 #include "core/exchange/LoadList.h"
+#include "core/project/AddBelow.h"
 #include "core/project/Catalogue.h"
 #include "core/project/FreshId.h"
 #include "core/project/Operations.h"
@@ -31,8 +33,14 @@
 #include <QFileDialog>
 #include <QMenuBar>
 #include <QMessageBox>
+#include <QStackedWidget>
 
 namespace lintel {
+namespace {
+
+constexpr const char* keysHeading = "Keys of the menus";
+
+} // namespace
 
 QAction* MainWindow::add(QMenu* menu, const QString& text, const char* name, const QKeySequence& key,
                          std::function<void()> what) {
@@ -138,12 +146,9 @@ void MainWindow::projectMenu() {
     add(project, tr("Add board"), "addBoard", {}, [this] {
         BoardId made;
         state->edit(tr("Add board"), [&](Project& p) {
-            Board b;
-            b.name = freeBoardName(p, "LP-1");
+            Board b = newPanelboard(p, state->solution().book->trade.board.system);
             b.level = planStage->plan().level();
             b.onPlan = false; // until it is set down there
-            for (const Board& o : p.boards)
-                if (o.use == BoardUse::Panelboard) b.system = o.system;
             made = addBoard(p, b);
         });
         state->select(made);
@@ -339,6 +344,13 @@ void MainWindow::listEntries(QMenu* circuit) {
 
 void MainWindow::helpMenu() {
     QMenu* help = menuBar()->addMenu(tr("&Help"));
+    add(help, tr("User &guide"), "guide", QKeySequence(Qt::Key_F1), [this] {
+        static const char* chapters[] = {"1 Basis", "2 Plan", "3 Boards", "4 Riser", "5 Runs", "6 Issue"};
+        const bool working = whole->currentWidget() == work;
+        showGuide(benchPanel->isVisible() ? "Bench" : working ? chapters[int(stage())] : "Begin");
+    });
+    add(help, tr("&Keys"), "keys", {}, [this] { showGuide(keysHeading); });
+    help->addSeparator();
     add(help, tr("About Lintel"), "about", {}, [this] {
         QMessageBox box(QMessageBox::Information, tr("About Lintel"), {}, QMessageBox::Ok, this);
         box.setTextFormat(Qt::RichText);
@@ -347,6 +359,39 @@ void MainWindow::helpMenu() {
                         .arg(LINTEL_VERSION));
         box.exec();
     });
+}
+
+QString MainWindow::keysOfMenus() const {
+    QString table =
+        QString("\n\n## %1\n\nThe keys of stages stand in their chapters.\n\n| menu | command | key |\n|---|---|---|\n")
+            .arg(keysHeading);
+    for (QAction* top : menuBar()->actions())
+        for (QAction* a : top->menu() ? top->menu()->actions() : QList<QAction*>()) {
+            const QString key =
+                a->shortcut().isEmpty() ? a->text().section('\t', 1) : a->shortcut().toString(QKeySequence::NativeText);
+            if (key.isEmpty()) continue;
+            QString menu = top->text(), name = a->text().section('\t', 0, 0);
+            table += QString("| %1 | %2 | %3 |\n").arg(menu.remove('&'), name.remove('&'), key);
+        }
+    return table;
+}
+
+GuideWindow& MainWindow::guide() {
+    if (!guideWindow) {
+        QString text = GuideWindow::shipped();
+        if (text.isEmpty()) text = tr("# User guide\n\nThe guide is not there: docs/user-guide.md did not come along.");
+        guideWindow = new GuideWindow(text + keysOfMenus(), this);
+    }
+    return *guideWindow;
+}
+
+GuideWindow& MainWindow::showGuide(const QString& heading) {
+    GuideWindow& g = guide();
+    g.show();
+    g.raise();
+    g.activateWindow();
+    if (!heading.isEmpty() && !g.showAt(heading)) state->say(tr("The guide has no chapter “%1”").arg(heading), true);
+    return g;
 }
 
 void MainWindow::findCorner() {
@@ -367,6 +412,8 @@ void MainWindow::findCorner() {
     for (QAction* a : findChildren<QAction*>())
         if (!a->objectName().isEmpty() && !a->menu()) commands << a;
     findBox->offer(commands);
+    connect(findBox, &FindBox::guideWanted, this, [this](const QString& heading) { showGuide(heading); });
+    findBox->offerGuide([this] { return guide().headings(); });
 }
 
 } // namespace lintel

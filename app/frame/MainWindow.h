@@ -17,6 +17,7 @@ class BoardsStage;
 class FactsPanel;
 class FeedPathBar;
 class FindBox;
+class GuideWindow;
 class IssueStage;
 class PlanStage;
 class ReviewPanel;
@@ -56,6 +57,8 @@ public:
     /// Opens or ends a review: beside any stage, with nothing to be edited.
     void showReview(bool shown);
     FindBox& find() { return *findBox; }
+    /// The user guide, at a heading of it; empty: where it was left.
+    GuideWindow& showGuide(const QString& heading = {});
     FeedPathBar& feedPath() { return *path; }
     QAction* action(const char* name) const;
 
@@ -77,6 +80,9 @@ private:
     void circuitMenu();
     void listEntries(QMenu* circuit);
     void helpMenu();
+    /// The guide, with the keys of the menus at its end.
+    GuideWindow& guide();
+    QString keysOfMenus() const;
     /// The find box, beside the menus.
     void findCorner();
 
@@ -112,6 +118,7 @@ private:
     FeedPathBar* path;
     BenchPanel* benchPanel;
     ReviewPanel* reviewPanel;
+    GuideWindow* guideWindow = nullptr; ///< made when it is first wanted
     QToolButton* reviewButton;
     BoardId copyWarned; ///< a copy of it was asked for once, and it has stop snags
     std::vector<QToolButton*> rail;

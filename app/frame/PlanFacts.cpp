@@ -211,6 +211,7 @@ void deviceType(FactsBuilder& b, const DeviceType& y) {
              [id](Project& p, const QString& t) { return p.deviceTypes.change(id)->poles = t.toInt(), QString(); });
     b.yesNo(QObject::tr("Continuous"), y.continuous, QObject::tr("Continuous load"),
             set([](DeviceType& x, bool v) { x.continuous = v; }));
+    b.markedRows(y.nameplate, [id](Project& p) -> Nameplate& { return p.deviceTypes.change(id)->nameplate; });
     b.yesNo(QObject::tr("On walls"), y.onWall, QObject::tr("Type on walls"),
             set([](DeviceType& x, bool v) { x.onWall = v; }));
     b.length(QObject::tr("Height"), y.height, QObject::tr("Height of type"), 0, 200,

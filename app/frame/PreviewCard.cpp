@@ -10,7 +10,7 @@ namespace lintel {
 
 PreviewCard::PreviewCard(QWidget* parent)
     : QFrame(parent), heading(new QLabel(this)), text(new QLabel(this)), go(new QPushButton(this)),
-      no(new QPushButton(tr("Drop"), this)) {
+      no(new QPushButton(tr("Cancel"), this)) {
     setProperty("card", true);
     setObjectName("previewCard");
     auto* column = new QVBoxLayout(this);
@@ -21,7 +21,7 @@ PreviewCard::PreviewCard(QWidget* parent)
     text->setObjectName("previewWords");
     go->setProperty("strong", true);
     go->setObjectName("previewAccept");
-    no->setObjectName("previewDrop");
+    no->setObjectName("previewCancel");
     asRich(heading);
     asRich(text);
     column->addWidget(heading);
@@ -41,7 +41,7 @@ void PreviewCard::show(const QString& title, const QString& words, const QString
     text->setText(words);
     go->setText(button);
     go->setVisible(bool(then));
-    no->setText(then ? tr("Drop") : tr("Close"));
+    no->setText(then ? tr("Cancel") : tr("Close"));
     doIt = std::move(then);
     setVisible(true);
     place();

@@ -12,6 +12,7 @@
 #include "core/plan/Arrange.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/plan/FindRooms.h"
+#include "core/project/AddBelow.h"
 #include "core/project/FreshId.h"
 #include "core/project/Operations.h"
 #include "core/solve/PhaseLoads.h"
@@ -306,11 +307,8 @@ void PlanView::placeOne() {
             break;
         }
         session.edit(tr("Place board"), [&](Project& p) {
-            Board b;
-            b.name = freeBoardName(p, "LP-1");
+            Board b = newPanelboard(p, session.solution().book->trade.board.system);
             b.level = floor, b.at = hover.at, b.turn = hover.turn;
-            for (const Board& o : p.boards)
-                if (o.use == BoardUse::Panelboard) b.system = o.system;
             made = addBoard(p, b);
         });
         break;

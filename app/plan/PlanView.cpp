@@ -532,7 +532,7 @@ void PlanView::mousePressEvent(QMouseEvent* e) {
         return;
     }
     if (!session.isOpen() || !floor) return;
-    if (previewing->isVisible()) return session.say(tr("This is a preview: Enter accepts it, Esc drops it"));
+    if (previewing->isVisible()) return session.say(tr("This is a preview: Enter accepts it, Esc cancels it"));
     switch (doing) {
     case PlanMode::Walls:
     case PlanMode::Measure:

@@ -79,11 +79,14 @@ Amps benchAmps(const BenchInputs& in, const BenchLoad& load, double pf, VoltageS
         in.refuse("poles", fmt::format("{} has no neutral for one pole", wordOf(system)), "Choose two poles or three.");
     if (load.unit == LoadUnit::hp) {
         const Cited flc = book.motorAmps(load.amount, volts, poles == 3);
-        if (flc.value <= 0)
+        if (flc.value <= 0) {
+            const bool threePhase = poles < 3 && factsOf(system).lines == 3 &&
+                                    book.motorAmps(load.amount, voltsAcross(system, 3).v, true).value > 0;
             in.refuse("load",
                       fmt::format("{} hp at {} V {} is not in table {}", lintel::number(load.amount, 2), volts,
                                   poles == 3 ? "three-phase" : "single-phase", *flc.table),
-                      "Give its current in A.");
+                      threePhase ? "Choose 3 poles, or give its current in A." : "Give its current in A.");
+        }
         if (w)
             w->step("Full-load current",
                     fmt::format("{} hp, {} V, {}", figures(load.amount), volts,

@@ -22,7 +22,7 @@ struct Pages {
         Drawing d;
         d.title = "Assumptions";
         d.number = fmt::format("E-{}", 701 + all.size());
-        d.paper = in.book.metric() ? "A4" : "Letter";
+        d.paper = in.book.trade.papers.text;
         const PaperSize size = paperSize(d.paper);
         d.width = size.width, d.height = size.height;
         const Basis& b = in.project.basis;

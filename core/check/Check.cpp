@@ -16,7 +16,7 @@ extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, fa
     residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule,
     tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule, alternateRule, upsRule, mediumVoltageRule,
     formWordingRule, sheetNumberTwiceRule, listedFiguresRule, listedLoadTwiceRule, buswayRule, buswayDeviceRule,
-    noLoadRule;
+    noLoadRule, nameplateRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule,
@@ -28,6 +28,7 @@ const std::vector<const CheckRule*>& checkRules() {
                                                      &heldSizeRule,
                                                      &unknownNameRule,
                                                      &heldBreakerRule,
+                                                     &nameplateRule,
                                                      &overloadRule,
                                                      &mainMissingRule,
                                                      &buswayDeviceRule,

@@ -24,7 +24,8 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             const CircuitResult& r = in.results.of(c->id);
             if (c->poles != 1)
                 into.push_back({&self, Severity::Check, c->id,
-                                nameOfRun(in.project, c->id) + ": a multiwire group is of one-pole circuits", "210.4"});
+                                nameOfRun(in.project, c->id) + ": a multiwire group is of one-pole circuits",
+                                in.book.cite("multiwire")});
             else if (r.placed) {
                 const auto [it, fresh] = onLine.emplace(r.lines[0], c);
                 if (!fresh)
@@ -32,12 +33,13 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
                                     fmt::format("{} and {} share a neutral on the same line: it carries {} A of both",
                                                 nameOf(in.project, it->second->id), nameOf(in.project, c->id),
                                                 figures(in.results.of(it->second->id).load.v + r.load.v)),
-                                    "210.4, 310.15(E)"});
+                                    in.book.cite("multiwireNeutral")});
             }
         }
         if (list.size() == 1)
             into.push_back({&self, Severity::Note, list[0]->id,
-                            nameOfRun(in.project, list[0]->id) + ": the only circuit of its multiwire group", "210.4"});
+                            nameOfRun(in.project, list[0]->id) + ": the only circuit of its multiwire group",
+                            in.book.cite("multiwire")});
     }
 }
 

@@ -30,8 +30,7 @@ struct SheetSize {
     double width, height;
 };
 SheetSize sizeOf(const SheetInput& in, const ComposedSheet& sheet) {
-    const std::string usual = in.book.metric() ? "A1" : "ARCH D";
-    SheetSize s{sheet.paper == SheetPaper::Usual ? usual : wordOf(sheet.paper), 0, 0};
+    SheetSize s{sheet.paper == SheetPaper::Usual ? in.book.trade.papers.drawing : wordOf(sheet.paper), 0, 0};
     const PaperSize size = paperSize(s.paper);
     s.width = std::max(size.width, size.height); // on its side
     s.height = std::min(size.width, size.height);
@@ -127,7 +126,7 @@ std::string usualViewTitle(const SheetInput& in, const ShownThing& thing) {
         case SheetKind::OneLine:
             return "One-line diagram";
         case SheetKind::Schedule:
-            return (in.book.metric() ? "Schedule " : "Panel schedule ") + name;
+            return in.book.word(TradeWord::Schedule) + " " + name;
         case SheetKind::Composed:
             return "Composed sheet";
         case SheetKind::List:
@@ -339,7 +338,7 @@ std::string composedTitle(const SheetInput& in, ComposedSheetId sheet) {
             ++listed;
         }
         if (listed < views.size()) boards += fmt::format(" and {} more", views.size() - listed);
-        return (in.book.metric() ? "Schedules " : "Panel schedules ") + boards;
+        return in.book.word(TradeWord::Schedules) + " " + boards;
     };
     return sheetTitle(in.project, {SheetKind::Composed, sheet}, usual());
 }

@@ -159,7 +159,7 @@ private:
                 const auto drawn = std::make_shared<std::vector<Drawing>>();
                 for (std::size_t page = 0; page < pages; ++page)
                     add(system == PlanSystem::Power ? power : lighting, sheet, number, page,
-                        pages == 1 ? title : partTitle(title, page, pages), in.book.metric() ? "A1" : "ARCH D", title,
+                        pages == 1 ? title : partTitle(title, page, pages), in.book.trade.papers.drawing, title,
                         [in = in, id = l.id, number, system, page, drawn] {
                             if (drawn->empty()) *drawn = planSheets(in, id, number, system);
                             return (*drawn)[page];

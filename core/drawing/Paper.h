@@ -9,6 +9,8 @@ namespace lintel {
 struct PaperSize {
     double width, height;
 };
+bool isPaper(const std::string& name);
+/// Letter where there is none of that name.
 PaperSize paperSize(const std::string& name);
 
 } // namespace lintel

@@ -118,7 +118,7 @@ public:
         unitSaid = false;
         for (std::size_t c = 0; c < how.columns.size(); ++c) {
             const std::string text = cellAt(grid, r, c);
-            if (how.columns[c] == FeederField::None || text.empty()) continue;
+            if (how.columns[c] == FeederField::None || text.empty() || isBlankMark(text)) continue;
             column = int(c);
             decimal = grid.isNumber(r, c) ? '.' : how.decimal;
             if (isSpreadsheetError(text))

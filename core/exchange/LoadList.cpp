@@ -94,6 +94,23 @@ constexpr HeadingWord meanings[] = {{"tag", int(ListField::Tag), 9},
                                     {"efficiency", int(ListField::Efficiency), 9},
                                     {"eff", int(ListField::Efficiency), 8},
                                     {"η", int(ListField::Efficiency), 9},
+                                    {"mca", int(ListField::Ampacity), 10},
+                                    {"minimum circuit ampacity", int(ListField::Ampacity), 10},
+                                    {"min circuit ampacity", int(ListField::Ampacity), 10},
+                                    {"min circuit amps", int(ListField::Ampacity), 10},
+                                    {"minimum circuit amps", int(ListField::Ampacity), 10},
+                                    {"mocp", int(ListField::Device), 10},
+                                    {"mop", int(ListField::Device), 10},
+                                    {"mfs", int(ListField::Device), 10},
+                                    {"max fuse", int(ListField::Device), 10},
+                                    {"maximum fuse", int(ListField::Device), 10},
+                                    {"max breaker", int(ListField::Device), 10},
+                                    {"maximum breaker", int(ListField::Device), 10},
+                                    {"max ocp", int(ListField::Device), 10},
+                                    {"max ocpd", int(ListField::Device), 10},
+                                    {"maximum ocpd", int(ListField::Device), 10},
+                                    {"max overcurrent", int(ListField::Device), 10},
+                                    {"maximum overcurrent", int(ListField::Device), 10},
                                     {"circuit", int(ListField::Circuit), 9},
                                     {"ckt", int(ListField::Circuit), 9},
                                     {"cct", int(ListField::Circuit), 9},
@@ -109,18 +126,57 @@ std::vector<int> weigh(const std::string& heading) {
     if (all.find("no. of ph") != std::string::npos || all.find("no of ph") != std::string::npos)
         w[std::size_t(ListField::Poles)] = 10;
     if (all.find("demand factor") != std::string::npos) w[std::size_t(ListField::Diversity)] = 10;
+    // "V/Ph/Hz": the volts take the phases along.
+    int& volts = w[std::size_t(ListField::Voltage)];
+    int& poles = w[std::size_t(ListField::Poles)];
+    if (volts > 0 && poles > 0) {
+        volts = std::max(volts, poles);
+        poles = 0;
+    }
+    // "Min. circuit ampacity" is no circuit, "max. breaker amps" no load.
+    if (w[std::size_t(ListField::Ampacity)] > 0 || w[std::size_t(ListField::Device)] > 0)
+        for (const ListField f : {ListField::Circuit, ListField::Amount, ListField::Name}) w[std::size_t(f)] = 0;
     return w;
 }
 
 std::optional<LoadUnit> unitIn(const std::string& heading) {
     for (const std::string& word : headingWords(heading)) {
-        if (word == "fla") return LoadUnit::A;
+        if (word == "fla" || word == "flc" || word == "rla" || word == "amps") return LoadUnit::A;
         if (const auto u = loadUnitFrom(word);
             u && (word.size() > 1 || heading.find('(') != std::string::npos || heading.find('[') != std::string::npos ||
                   headingWords(heading).size() == 1))
             return u;
     }
     return {};
+}
+
+/// Whether a heading says a load and nothing else ("HP", "FLA", "Heating kW"), so that it may stand beside another that
+/// does: "Breaker (A)" does not.
+bool isOnlyLoad(const std::string& heading) {
+    static const std::set<std::string> words{"hp",     "bhp",     "kw",    "kva",   "va",       "w",          "watts",
+                                             "kvar",   "fla",     "flc",   "rla",   "amps",     "full",       "load",
+                                             "power",  "motor",   "rated", "input", "electric", "electrical", "heating",
+                                             "heater", "cooling", "fan",   "each",  "a",        "current"};
+    const auto all = headingWords(heading);
+    return std::all_of(all.begin(), all.end(), [&](const std::string& w) { return words.count(w) > 0; });
+}
+
+/// Which of several loads of a row is taken: what says most of how it runs.
+int rankOf(LoadUnit unit) {
+    switch (unit) {
+    case LoadUnit::hp:
+        return 4;
+    case LoadUnit::kVA:
+    case LoadUnit::VA:
+    case LoadUnit::kvar:
+        return 3;
+    case LoadUnit::kW:
+    case LoadUnit::W:
+        return 2;
+    case LoadUnit::A:
+        return 1;
+    }
+    return 0;
 }
 
 bool has(const ListRow& r, ListField f) { return std::find(r.given.begin(), r.given.end(), f) != r.given.end(); }
@@ -235,7 +291,7 @@ public:
         }
         for (std::size_t c = 0; c < s.columns.size(); ++c) cell(row, r, c);
         judgePhases(row);
-        judgeAmount(row, r);
+        judgeAmount(row);
         judgeKind(row.load, has(row, ListField::Kind));
         judgeName(row);
         judgePoles(row);
@@ -251,6 +307,14 @@ public:
         if (bare && amount >= 0 && !inHeading)
             notes.push_back(fmt::format("{} {} no unit in cell or heading: taken as {}", bare,
                                         bare == 1 ? "load has" : "loads have", wordOf(s.unit)));
+        if (severalLoads)
+            notes.push_back(fmt::format("{} {} its load in several columns: hp is taken before kVA, kW and A",
+                                        severalLoads, severalLoads == 1 ? "row says" : "rows say"));
+        if (byNameplate)
+            notes.push_back(fmt::format("{} {} no load: the minimum circuit ampacity is taken, which is more than "
+                                        "the equipment draws",
+                                        byNameplate,
+                                        byNameplate == 1 ? "row with an MCA says" : "rows with an MCA say"));
         if (uneven)
             notes.push_back(fmt::format("{} {} longer than the heading", uneven, uneven == 1 ? "row is" : "rows are"));
     }
@@ -263,10 +327,11 @@ private:
     const std::size_t width;                   ///< of the heading
     std::unordered_map<std::string, int> tags; ///< and the line they were met in
     std::set<std::string> fresh;               ///< boards that nobody has drawn
-    int uneven = 0, bare = 0;
+    int uneven = 0, bare = 0, severalLoads = 0, byNameplate = 0;
     /// Of the row being read.
     struct Said {
         bool unit = false, poles = false, onePhase = false;
+        int loads = 0;                  ///< columns that say one
         std::optional<int> besideVolts; ///< phases that stand with the volts
     } said;
     int column = -1; ///< of the cell being read
@@ -282,7 +347,7 @@ private:
 
     void cell(ListRow& row, std::size_t r, std::size_t c) {
         const std::string text = cellAt(grid, r, c);
-        if (s.columns[c] == ListField::None || text.empty()) return;
+        if (s.columns[c] == ListField::None || text.empty() || isBlankMark(text)) return;
         column = int(c);
         decimal = grid.isNumber(r, c) ? '.' : s.decimal;
         if (isSpreadsheetError(text)) return row.problem(column, "an error of the spreadsheet: " + text);
@@ -333,6 +398,10 @@ private:
             return share(row, text, "a duty", l.duty);
         case ListField::Efficiency:
             return share(row, text, "an efficiency", l.efficiency);
+        case ListField::Ampacity:
+            return amps(row, text, "a minimum circuit ampacity in A", l.nameplate.ampacity);
+        case ListField::Device:
+            return amps(row, text, "the rating of a device in A", l.nameplate.device);
         }
     }
     void share(ListRow& row, const std::string& text, const char* what, double& into) {
@@ -343,17 +412,33 @@ private:
         else
             into = x;
     }
+    /// Of the heading, where several columns say a load; else that of the list.
+    std::optional<LoadUnit> headingUnit() const {
+        if (s.headerRow < 0 || std::count(s.columns.begin(), s.columns.end(), ListField::Amount) < 2) return {};
+        return unitIn(cellAt(grid, std::size_t(s.headerRow), std::size_t(column)));
+    }
     void amount(ListRow& row, const std::string& text) {
         if (const auto typed = loadFrom(text, decimal)) {
+            const LoadUnit unit = typed->unit.value_or(headingUnit().value_or(s.unit));
+            if (said.loads && typed->amount == 0) return;
+            if (row.load.amount > 0) ++said.loads;
+            if (row.load.amount > 0 && rankOf(row.load.unit) >= rankOf(unit)) return;
+            said.loads = std::max(said.loads, 1);
             row.load.amount = typed->amount;
-            if (!typed->unit) return;
-            row.load.unit = *typed->unit;
-            said.unit = true;
+            row.load.unit = unit;
+            said.unit = typed->unit || headingUnit();
         } else if (const auto v = numberFrom(text, decimal); v && *v < 0) {
             row.problem(column, fmt::format("a load of {} is below nothing", text));
         } else {
             refuse(row, text, "a load");
         }
+    }
+    void amps(ListRow& row, const std::string& text, const char* what, double& into) {
+        const auto v = readTyped(text, "A", decimal);
+        if (!v || *v <= 0 || *v > 6000)
+            refuse(row, text, what);
+        else
+            into = *v;
     }
     void unit(ListRow& row, const std::string& text) {
         const auto u = loadUnitFrom(text);
@@ -368,6 +453,12 @@ private:
     }
     void poles(ListRow& row, const std::string& text) {
         const auto n = typedPoles(text, decimal);
+        if (const auto both = typedVolts(text, decimal); !n && both && both->phases) { // "480/3/60" below "Phase"
+            if (row.load.volts == 0) row.load.volts = both->volts;
+            said.besideVolts = both->phases;
+            row.given.back() = ListField::Voltage;
+            return;
+        }
         if (!n) return refuse(row, text, "a number of phases or poles: 1, 2 or 3");
         const std::string heading =
             s.headerRow >= 0 ? cellAt(grid, std::size_t(s.headerRow), std::size_t(column)) : std::string();
@@ -405,12 +496,21 @@ private:
         said.onePhase = phases == 1;
         row.given.push_back(ListField::Poles);
     }
-    void judgeAmount(ListRow& row, std::size_t r) {
+    void judgeAmount(ListRow& row) {
         const int at = columnOf(ListField::Amount);
-        if (at < 0)
-            row.problem(-1, "no column says its load");
-        else if (cellAt(grid, r, std::size_t(at)).empty())
-            row.problem(at, "it says no load");
+        if (!has(row, ListField::Amount)) {
+            if (row.load.nameplate.ampacity > 0) {
+                ++byNameplate;
+                row.load.amount = row.load.nameplate.ampacity;
+                row.load.unit = LoadUnit::A;
+                said.unit = true;
+                row.given.push_back(ListField::Amount);
+                row.problem(at, "it says no load: its MCA is taken", false);
+            } else {
+                row.problem(at, at < 0 ? "no column says its load" : "it says no load");
+            }
+        }
+        if (said.loads > 1) ++severalLoads;
         if (has(row, ListField::Amount) && !said.unit && !has(row, ListField::Unit)) ++bare;
     }
     /// By its unit, or by the words of its name.
@@ -524,6 +624,8 @@ std::vector<std::string> enter(const Project& p, Load& l, const ListRow& r, Boar
     number(ListField::Diversity, "diversity", l.diversity, n.diversity);
     number(ListField::Duty, "duty", l.duty, n.duty);
     number(ListField::Efficiency, "efficiency", l.efficiency, n.efficiency);
+    number(ListField::Ampacity, "MCA", l.nameplate.ampacity, n.nameplate.ampacity);
+    number(ListField::Device, "MOCP", l.nameplate.device, n.nameplate.device);
     if (has(r, ListField::Board)) {
         const Circuit* c = p.circuits.find(l.circuit);
         const BoardId now = c ? c->board : l.board;
@@ -556,6 +658,12 @@ ListSettings guessSettings(const Grid& grid, LoadUnit usual) {
         s.columns.push_back(ListField(guess.columns[c]));
         if (s.columns.back() != ListField::Amount) continue;
         if (const auto u = unitIn(cellAt(grid, std::size_t(s.headerRow), c))) s.unit = *u;
+    }
+    // One load in hp, the next in kW: each column of them counts.
+    const bool oneSays = std::count(s.columns.begin(), s.columns.end(), ListField::Amount) > 0;
+    for (std::size_t c = 0; oneSays && s.headerRow >= 0 && c < s.columns.size(); ++c) {
+        const std::string heading = cellAt(grid, std::size_t(s.headerRow), c);
+        if (s.columns[c] == ListField::None && unitIn(heading) && isOnlyLoad(heading)) s.columns[c] = ListField::Amount;
     }
     return s;
 }
@@ -700,6 +808,9 @@ std::vector<std::vector<std::string>> listOf(const Project& p) {
                                                 "Diversity", "Duty", "Efficiency"}};
     std::vector<const Load*> loads;
     for (const Load& l : p.loads) loads.push_back(&l);
+    const bool marked = std::any_of(loads.begin(), loads.end(),
+                                    [](const Load* l) { return l->nameplate.ampacity > 0 || l->nameplate.device > 0; });
+    if (marked) rows.front().insert(rows.front().end(), {"MCA", "MOCP"});
     std::stable_sort(loads.begin(), loads.end(), [](const Load* a, const Load* b) { return a->tag < b->tag; });
     for (const Load* l : loads) {
         const Circuit* c = p.circuits.find(l->circuit);
@@ -711,6 +822,8 @@ std::vector<std::vector<std::string>> listOf(const Project& p) {
                                      : "",
                         std::to_string(l->poles), plain(l->powerFactor), wordOf(l->kind), l->continuous ? "yes" : "no",
                         plain(l->diversity), plain(l->duty), plain(l->efficiency)});
+        for (const double amps : {l->nameplate.ampacity, l->nameplate.device})
+            if (marked) rows.back().push_back(amps > 0 ? plain(amps) : "");
     }
     return rows;
 }

@@ -29,9 +29,11 @@ enum class ListField : std::uint8_t {
     Diversity,
     Duty,
     Circuit,
-    Efficiency
+    Efficiency,
+    Ampacity, ///< marked on the nameplate: minimum circuit ampacity
+    Device    ///< marked on the nameplate: maximum overcurrent protection
 };
-inline constexpr int listFields = 17;
+inline constexpr int listFields = 19;
 template <> struct EnumText<ListField> {
     static constexpr std::pair<ListField, const char*> words[] = {{ListField::None, "–"},
                                                                   {ListField::Tag, "Tag"},
@@ -49,14 +51,17 @@ template <> struct EnumText<ListField> {
                                                                   {ListField::Diversity, "Diversity"},
                                                                   {ListField::Duty, "Duty"},
                                                                   {ListField::Circuit, "Circuit"},
-                                                                  {ListField::Efficiency, "Efficiency"}};
+                                                                  {ListField::Efficiency, "Efficiency"},
+                                                                  {ListField::Ampacity, "MCA"},
+                                                                  {ListField::Device, "MOCP"}};
 };
 
 struct ListSettings {
-    int headerRow = 0;              ///< in Grid::rows; −1: there is none, and rows begin at once
-    char decimal = '.';             ///< what a number that could be read both ways means
-    LoadUnit unit = LoadUnit::VA;   ///< of a load where neither its cell nor a unit column says
-    std::vector<ListField> columns; ///< by column of the grid
+    int headerRow = 0;            ///< in Grid::rows; −1: there is none, and rows begin at once
+    char decimal = '.';           ///< what a number that could be read both ways means
+    LoadUnit unit = LoadUnit::VA; ///< of a load where neither its cell nor a unit column says
+    std::vector<ListField>
+        columns; ///< by column of the grid; several may say the load, each in the unit of its heading
 };
 /// By the headings, and by what stands below them: header row, decimal sign, unit, columns.
 ListSettings guessSettings(const Grid& grid, LoadUnit usual = LoadUnit::kW);

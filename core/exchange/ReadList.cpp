@@ -35,6 +35,13 @@ bool isEmptyRow(const std::vector<std::string>& cells) {
     return std::all_of(cells.begin(), cells.end(), [](const std::string& c) { return trimmed(c).empty(); });
 }
 
+bool isBlankMark(const std::string& cell) {
+    const std::string text = lowered(cell);
+    for (const char* mark : {"-", "--", "---", "–", "—", "n/a", "na", "n.a.", "nil"})
+        if (text == mark) return true;
+    return false;
+}
+
 bool isTotalRow(const std::vector<std::string>& cells) {
     const auto first =
         std::find_if(cells.begin(), cells.end(), [](const std::string& c) { return !trimmed(c).empty(); });

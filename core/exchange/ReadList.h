@@ -57,6 +57,8 @@ template <class Field> int columnOf(const std::vector<Field>& columns, Field mea
 }
 /// The text of a cell without blanks at its ends; empty beyond the end of its row.
 std::string cellAt(const Grid& grid, std::size_t row, std::size_t column);
+/// "-", "–", "n/a": a cell by which people say that there is nothing.
+bool isBlankMark(const std::string& cell);
 bool isEmptyRow(const std::vector<std::string>& cells);
 /// Whether a row begins with "Total", "Subtotal" or "Grand total".
 bool isTotalRow(const std::vector<std::string>& cells);

@@ -218,7 +218,7 @@ private:
                        {"required_A", rounded(x.need.required.v)},
                        {"device_A", x.need.device},
                        {"ampacity_A", rounded(x.ampacity)}};
-        j["size_unit"] = in.book.metric() ? "mm²" : "AWG or kcmil";
+        j["size_unit"] = in.book.word(TradeWord::SizeUnit);
         j["length_known"] = x.need.lengthKnown && !x.need.lengthAssumed;
         if (x.need.cable->type >= 0) putCable(j, *x.need.cable);
         if (x.earth->known) putEarth(j, x);

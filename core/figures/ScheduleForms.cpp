@@ -16,7 +16,7 @@ namespace {
 
 constexpr double leastFree = 12; // mm
 
-std::vector<ScheduleForm> shipped(const char* file) {
+std::vector<ScheduleForm> shipped(const std::string& file) {
     auto read = loadProject(dataFolder() / "forms" / file);
     if (!read) throw std::runtime_error(read.error().text());
     std::vector<ScheduleForm> forms;
@@ -47,7 +47,7 @@ const std::vector<ScheduleForm>& shippedForms(const RuleBook& book) {
     const std::lock_guard lock(guard);
     const auto [it, fresh] = byBook.try_emplace(book.id);
     if (fresh) {
-        it->second = shipped(book.metric() ? "metric.lintel" : "north-american.lintel");
+        it->second = shipped(book.trade.board.forms);
         widenMethods(it->second, book);
     }
     return it->second;

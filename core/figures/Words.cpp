@@ -55,15 +55,15 @@ std::string starterWords(StarterKind starter, const RuleBook& book) {
     case StarterKind::Unsaid:
         break;
     case StarterKind::Direct:
-        return book.metric() ? "direct-on-line" : "across the line";
+        return book.word(TradeWord::DirectStarter);
     case StarterKind::Reversing:
         return "reversing";
     case StarterKind::StarDelta:
-        return book.metric() ? "star–delta" : "wye–delta";
+        return book.word(TradeWord::StarDeltaStarter);
     case StarterKind::Soft:
         return "soft starter";
     case StarterKind::Drive:
-        return book.metric() ? "variable-speed drive" : "variable-frequency drive";
+        return book.word(TradeWord::Drive);
     }
     return "";
 }
@@ -73,15 +73,15 @@ std::string starterSign(StarterKind starter, const RuleBook& book) {
     case StarterKind::Unsaid:
         break;
     case StarterKind::Direct:
-        return book.metric() ? "DOL" : "FVNR";
+        return book.word(TradeWord::DirectStarterSign);
     case StarterKind::Reversing:
-        return book.metric() ? "REV" : "FVR";
+        return book.word(TradeWord::ReversingStarterSign);
     case StarterKind::StarDelta:
         return "Y-Δ";
     case StarterKind::Soft:
         return "SS";
     case StarterKind::Drive:
-        return book.metric() ? "VSD" : "VFD";
+        return book.word(TradeWord::DriveSign);
     }
     return "";
 }

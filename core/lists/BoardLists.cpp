@@ -93,14 +93,13 @@ List protectionList(const SheetInput& in) {
 
 List bondingList(const SheetInput& in) {
     const Project& p = in.project;
-    const bool metric = in.book.metric();
     List list{"bonding",
-              metric ? "Earthing and bonding" : "Grounding and bonding",
+              in.book.word(TradeWord::Grounding),
               {{"Where the system begins"},
                {"Supplied by"},
                {"Line conductors"},
-               {metric ? "Earthing conductor" : "Electrode conductor"},
-               {metric ? "Main bonding" : "Bonding jumper"},
+               {in.book.word(TradeWord::ElectrodeConductor)},
+               {in.book.word(TradeWord::Bonding)},
                {"Metal"},
                {"Rule"}},
               {},
@@ -130,7 +129,6 @@ List bondingList(const SheetInput& in) {
 
 List demandList(const SheetInput& in) {
     const Project& p = in.project;
-    const bool metric = in.book.metric();
     List list{"demand",
               "Demand from the service to the boards",
               {{"Of"},
@@ -140,9 +138,9 @@ List demandList(const SheetInput& in) {
                {"Demand", "A", Align::Right},
                {"Rated", "A", Align::Right},
                {"Used", "%", Align::Right},
-               {metric ? "L1" : "A", "kVA", Align::Right},
-               {metric ? "L2" : "B", "kVA", Align::Right},
-               {metric ? "L3" : "C", "kVA", Align::Right},
+               {in.book.word(TradeWord::LineA), "kVA", Align::Right},
+               {in.book.word(TradeWord::LineB), "kVA", Align::Right},
+               {in.book.word(TradeWord::LineC), "kVA", Align::Right},
                {"Imbalance", "%", Align::Right}},
               {},
               {}};

@@ -34,7 +34,7 @@ List circuitList(const SheetInput& in) {
                {"Serves"},
                {"Kind"},
                {"Poles", "", Align::Right},
-               {in.book.metric() ? "Device" : "Breaker"},
+               {in.book.word(TradeWord::Device)},
                {"Load", "VA", Align::Right},
                {"Load", "A", Align::Right},
                {"Conductors"},
@@ -82,16 +82,15 @@ List circuitList(const SheetInput& in) {
 
 List conductorList(const SheetInput& in) {
     const Project& p = in.project;
-    const bool metric = in.book.metric();
     List list{"conductors",
-              metric ? "Cables" : "Conductors and conduits",
+              in.book.word(TradeWord::ConductorSchedule),
               {{"Run"},
                {"From"},
                {"To"},
                {"Sets", "", Align::Right},
                {"Lines"},
                {"Neutral"},
-               {metric ? "Protective" : "Ground"},
+               {in.book.word(TradeWord::Protective)},
                {racewayHeading(in)},
                {"Length", lengthUnit(p.basis.units), Align::Right},
                {"Volts", "V", Align::Right},

@@ -10,7 +10,7 @@ namespace {
 
 constexpr int firstNumber = 1;
 
-List indexOf(const std::vector<SheetEntry>& set, std::size_t ownSheets, const char* paper) {
+List indexOf(const std::vector<SheetEntry>& set, std::size_t ownSheets, const std::string& paper) {
     List list{"index", "Drawing index", {{"Sheet"}, {"Title", "", Align::Left, 120}, {"Paper"}}, {}, {}};
     for (std::size_t i = 0; i < ownSheets; ++i)
         list.add({}, {{fmt::format("E-{:03}", firstNumber + int(i))}, {pageTitle("Drawing index", i)}, {paper}});
@@ -61,8 +61,7 @@ List basisList(const SheetInput& in) {
 }
 
 std::vector<Drawing> indexSheets(const SheetInput& in, const std::vector<SheetEntry>& set) {
-    const bool metric = in.book.metric();
-    const auto on = [&](const char* paper) {
+    const auto on = [&](const std::string& paper) {
         // How many there are decides how long the index is, and the other way round.
         std::vector<Drawing> sheets;
         for (std::size_t own = 1; own != sheets.size();) {
@@ -71,8 +70,8 @@ std::vector<Drawing> indexSheets(const SheetInput& in, const std::vector<SheetEn
         }
         return sheets;
     };
-    auto small = on(metric ? "A3 landscape" : "Tabloid");
-    return small.size() == 1 ? small : on(metric ? "A1" : "ARCH D");
+    auto small = on(in.book.trade.papers.small);
+    return small.size() == 1 ? small : on(in.book.trade.papers.drawing);
 }
 
 } // namespace lintel

@@ -19,6 +19,7 @@ struct Piece {
     double powerFactor = 1, quantity = 1;
     int poles = 1;
     CircuitId circuit;
+    Nameplate nameplate;
 };
 
 /// As it was entered: "7.5 hp", "1 200 VA".
@@ -38,13 +39,13 @@ std::vector<Piece> piecesOf(const Project& p, std::initializer_list<LoadKind> ki
     std::vector<Piece> all;
     for (const Load& l : p.loads)
         if (wanted(l.kind))
-            all.push_back(
-                {l.id, l.tag, l.name, l.where, l.amount, l.unit, l.powerFactor, l.quantity, l.poles, l.circuit});
+            all.push_back({l.id, l.tag, l.name, l.where, l.amount, l.unit, l.powerFactor, l.quantity, l.poles,
+                           l.circuit, l.nameplate});
     for (const Device& d : p.devices) {
         const DeviceType& t = p.deviceTypes[d.type];
         if (wanted(t.kind))
             all.push_back({d.id, d.tag, t.name, placeOfDevice(p, d), d.load.value_or(t.load), t.unit, t.powerFactor, 1,
-                           t.poles, d.circuit});
+                           t.poles, d.circuit, t.nameplate});
     }
     std::stable_sort(all.begin(), all.end(), [](const Piece& a, const Piece& b) {
         return std::pair(a.tag.empty(), a.tag) < std::pair(b.tag.empty(), b.tag);
@@ -65,7 +66,7 @@ List equipment(const SheetInput& in, const char* key, const char* title, std::in
                {"Phases", "", Align::Right},
                {"Current, each", "A", Align::Right},
                {"Circuit"},
-               {in.book.metric() ? "Device" : "Breaker"},
+               {in.book.word(TradeWord::Device)},
                {"Conductors"},
                {racewayHeading(in)},
                {"Length", lengthUnit(p.basis.units), Align::Right}},
@@ -76,6 +77,9 @@ List equipment(const SheetInput& in, const char* key, const char* title, std::in
         const Circuit* c = p.circuits.find(x.circuit);
         return c && c->starter != StarterKind::Unsaid;
     });
+    const bool marked =
+        std::any_of(pieces.begin(), pieces.end(), [](const Piece& x) { return x.nameplate != Nameplate(); });
+    if (marked) list.columns.insert(list.columns.end(), {{"MCA", "A", Align::Right}, {"MOCP", "A", Align::Right}});
     if (starters) list.columns.push_back({"Starter"});
     for (const Piece& x : pieces) {
         const Circuit* c = p.circuits.find(x.circuit);
@@ -107,6 +111,8 @@ List equipment(const SheetInput& in, const char* key, const char* title, std::in
                                             conductors,
                                             raceway,
                                             length});
+        for (const double mark : {x.nameplate.ampacity, x.nameplate.device})
+            if (marked) list.rows.back().cells.push_back(mark > 0 ? figureCell(mark) : ListCell{"–"});
         if (starters) list.rows.back().cells.push_back({c ? starterWords(c->starter, in.book) : std::string()});
     }
     return list;

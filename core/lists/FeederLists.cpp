@@ -46,7 +46,7 @@ List feederList(const SheetInput& in) {
                {"From"},
                {"To"},
                {"Device", "A/poles"},
-               {in.book.metric() ? "Conductors of each set" : "Conductors of each set, ground"},
+               {in.book.word(TradeWord::ConductorsOfSet)},
                {racewayHeading(in)},
                {"Length", lengthUnit(in.project.basis.units), Align::Right},
                {"Load", "A", Align::Right},

@@ -158,7 +158,7 @@ std::string titleOf(const std::vector<std::string>& titles) {
 
 std::vector<Drawing> listSheets(const SheetInput& in, const std::vector<List>& lists, int first,
                                 const std::string& title, const std::string& paper) {
-    Sheets sheets{in, first, !paper.empty() ? paper : in.book.metric() ? "A1" : "ARCH D"};
+    Sheets sheets{in, first, !paper.empty() ? paper : in.book.trade.papers.drawing};
     for (const List& list : lists)
         if (!list.rows.empty()) sheets.put(list);
     for (std::size_t i = 0; i < sheets.all.size(); ++i) {

@@ -17,7 +17,7 @@ inline std::string racewayWords(const SheetInput& in, const RunResult& run, cons
     const CableType& type = in.book.cables.types[std::size_t(run.need.cable->type)];
     return type.name + ", method " + type.methods[std::size_t(run.need.cable->method)].name;
 }
-inline const char* racewayHeading(const SheetInput& in) { return in.book.metric() ? "Cable, method" : "Conduit"; }
+inline const std::string& racewayHeading(const SheetInput& in) { return in.book.word(TradeWord::Raceway); }
 
 /// "4 500 kcmil, #3 gnd"; what there is to say where there is no size.
 inline ListCell conductorCell(const SheetInput& in, const RunResult& run) {

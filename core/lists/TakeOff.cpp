@@ -109,7 +109,7 @@ List takeOffList(const SheetInput& in) {
                                                                : "")}];
     }
     if (!devices.empty()) {
-        list.group(in.book.metric() ? "Devices in boards" : "Breakers and fuses");
+        list.group(in.book.word(TradeWord::DevicesInBoards));
         for (const auto& [what, n] : devices)
             list.add({}, {{fmt::format("{}-pole", std::get<1>(what))}, {std::get<2>(what)}, numberCell(n), {"pieces"}});
     }

@@ -286,7 +286,7 @@ struct Circuiter {
             double sum = 0;
             Point middle;
             int poles = 1, points = 0, own = 0;
-            VoltageSystem system = book.metric() ? VoltageSystem::Y400 : VoltageSystem::Y208;
+            VoltageSystem system = book.trade.board.system;
             for (const Board& b : p.boards)
                 if (b.use == BoardUse::Panelboard) system = b.system; // as the project's others are
             for (const Device& d : p.devices) {
@@ -302,11 +302,11 @@ struct Circuiter {
                     ++points;
             }
             if (sum <= 0) continue;
-            if (factsOf(system).lines < poles) system = book.metric() ? VoltageSystem::Y400 : VoltageSystem::Y208;
+            if (factsOf(system).lines < poles) system = book.trade.board.system;
             Board b;
             b.system = system;
-            b.name = freeBoardName(p, book.metric() ? "DB-1" : "LP-1");
-            b.form = book.metric() ? BoardForm::Ways : BoardForm::TwoColumn;
+            b.name = freeBoardName(p, book.trade.board.name);
+            b.form = book.trade.board.form;
             b.level = level;
             const SnapResult wall = snapToWall(p, level, middle * (1 / sum), 6);
             b.at = wall.onWall ? wall.at : middle * (1 / sum), b.turn = wall.turn;
@@ -322,8 +322,7 @@ struct Circuiter {
                          perAmps = sum / (voltsAcross(system, 1).v * p.basis.smallestBreaker * p.basis.circuitShare);
             const double need = (own + std::max(perPoints, perAmps) + 3) * 1.25;
             b.slots = 84;
-            for (int slots : book.metric() ? std::vector<int>{12, 18, 24, 36, 48, 72}
-                                           : std::vector<int>{12, 18, 24, 30, 42, 54, 66, 84})
+            for (int slots : book.trade.board.places)
                 if (slots >= need) {
                     b.slots = slots;
                     break;

@@ -21,7 +21,7 @@ Board likeOthers(const Project& p, BoardUse use, VoltageSystem system) {
     Board made;
     made.use = use;
     made.system = system;
-    const char* usual = use == BoardUse::Panelboard     ? "LP-1"
+    const char* usual = use == BoardUse::Panelboard     ? isMetric(system) ? "DB-1" : "LP-1"
                         : use == BoardUse::MotorControl ? "MCC-1"
                         : use == BoardUse::Busway       ? "BW-1"
                                                         : "MDS-1";
@@ -66,6 +66,13 @@ Ref make(Project& p, Ref from, NewBelow what) {
 }
 
 } // namespace
+
+Board newPanelboard(const Project& p, VoltageSystem usual) {
+    VoltageSystem system = usual;
+    for (const Board& b : p.boards)
+        if (b.use == BoardUse::Panelboard) system = b.system;
+    return likeOthers(p, BoardUse::Panelboard, system);
+}
 
 std::optional<Error> refuseBelow(const Project& p, Ref from, NewBelow what) {
     if (!from.is<Board>() && !from.is<Transformer>() && !from.is<Source>())

@@ -10,6 +10,9 @@ namespace lintel {
 
 enum class NewBelow { Board, Switchboard, MotorControl, Busway, Transformer };
 
+/// A panelboard that nothing feeds yet, to be placed and added: like those of the project, on their voltages; `usual`
+/// are those where it has none.
+Board newPanelboard(const Project& project, VoltageSystem usual);
 /// Why nothing of the kind can be fed from there; nothing: it can.
 std::optional<Error> refuseBelow(const Project& project, Ref from, NewBelow what);
 /// Requires: refuseBelow says nothing. What was made.

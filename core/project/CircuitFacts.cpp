@@ -209,6 +209,29 @@ std::optional<Error> writeEfficiency(Project& p, CircuitId id, const std::string
     for (LoadId x : l.listed) p.loads.change(x)->efficiency = *share;
     return {};
 }
+/// What the nameplate of its equipment marks, A.
+template <double Nameplate::*marked> std::string readNameplate(const Project& p, const Circuit& c) {
+    const CircuitLoads l = loadsOf(p, c.id);
+    return l.listed.empty() || p.loads[l.listed.front()].nameplate.*marked == 0
+               ? ""
+               : plain(p.loads[l.listed.front()].nameplate.*marked);
+}
+template <double Nameplate::*marked>
+std::optional<Error> writeNameplate(Project& p, CircuitId id, const std::string& text) {
+    const Outcome<double> amps = trimmed(text).empty() ? Outcome<double>(0.0) : readTyped(text, "A");
+    if (!amps) return refuse(p, id, amps.error());
+    if (*amps < 0 || *amps > 6000) return refuse(p, id, "“" + text + "” is not from 0 to 6 000 A");
+    const CircuitLoads l = loadsOf(p, id);
+    if (l.listed.empty() && *amps > 0)
+        return refuse(p, id,
+                      l.devices ? "the nameplate of devices on plan is that of their type" : "it has no load yet",
+                      l.devices ? "Enter it there." : "Enter the load that carries the nameplate first.");
+    if (l.listed.size() > 1)
+        return refuse(p, id, fmt::format("it carries {} loads", l.listed.size()),
+                      "Change them one by one in its facts.");
+    for (LoadId x : l.listed) p.loads.change(x)->nameplate.*marked = *amps;
+    return {};
+}
 std::string readContinuous(const Project& p, const Circuit& c) {
     const CircuitLoads l = loadsOf(p, c.id);
     return !l.listed.empty() && p.loads[l.listed.front()].continuous ? "yes" : "";
@@ -486,6 +509,10 @@ const std::vector<CircuitFact>& circuitFacts() {
         {"startTimes", "Start current", "times the full-load current, as its starter is set; nothing: by its kind",
          readStartTimes, writeStartTimes},
         {"along", "Along the busway", "120 ft or 36 m from its fed end; nothing: not known", readAlong, writeAlong},
+        {"mca", "Nameplate MCA", "minimum circuit ampacity marked on the equipment: 68.5 A; nothing: not marked",
+         readNameplate<&Nameplate::ampacity>, writeNameplate<&Nameplate::ampacity>},
+        {"mocp", "Nameplate MOCP", "largest device marked on the equipment: 80 A; nothing: not marked",
+         readNameplate<&Nameplate::device>, writeNameplate<&Nameplate::device>},
         {"material", "Material", "copper, aluminium, auto", readMaterial, writeMaterial},
         {"wiring", "Laid in", "conduit, MC cable …, auto", readWiring, writeWiring},
         {"conduit", "Conduit", "as the rule book names it, or auto", readRun<&Run::conduit>, writeRun<&Run::conduit>},

@@ -134,6 +134,8 @@ template <class V> void fields(V& v, DeviceType& t) {
     v("lifeSafety", t.lifeSafety);
     v("protection", t.protection);
     v("connection", t.connection);
+    v("nameplateAmpacity", t.nameplate.ampacity);
+    v("nameplateDevice", t.nameplate.device);
 }
 template <class V> void fields(V& v, Device& d) {
     v("id", d.id);
@@ -328,6 +330,8 @@ template <class V> void fields(V& v, Load& l) {
     v("diversity", l.diversity);
     v("duty", l.duty);
     v("efficiency", l.efficiency);
+    v("nameplateAmpacity", l.nameplate.ampacity);
+    v("nameplateDevice", l.nameplate.device);
     v("splitA", l.splitA);
     v("splitB", l.splitB);
     v("splitC", l.splitC);

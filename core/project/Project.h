@@ -143,6 +143,13 @@ struct Room {
 };
 
 /// What kind of thing stands on the plan, and the load each one brings.
+/// A, as marked on a piece of equipment; 0: not marked.
+struct Nameplate {
+    double ampacity = 0; ///< the smallest of the conductors to it (minimum circuit ampacity, MCA)
+    double device = 0;   ///< the largest overcurrent device ahead of it (MOCP)
+    bool operator==(const Nameplate&) const = default;
+};
+
 struct DeviceType {
     DeviceTypeId id;
     std::string name;
@@ -158,6 +165,7 @@ struct DeviceType {
     double lumens = 0;                  ///< of a luminaire's light
     bool lifeSafety = false;            ///< goes to boards that take life safety
     std::string protection, connection; ///< "IP44", "NEMA 3R"; "cord and plug"
+    Nameplate nameplate;
     Extra extra;
     bool operator==(const DeviceType&) const = default;
 };
@@ -380,7 +388,8 @@ struct Load {
     double diversity = 1;
     double efficiency =
         1; ///< of a motor whose shaft power is entered in W or kW: it takes that over this; 1: what is entered is taken
-    double duty = 1; ///< share of the time that it runs; its heating current goes with the root of it
+    double duty = 1;     ///< share of the time that it runs; its heating current goes with the root of it
+    Nameplate nameplate; ///< of each piece
     double splitA = 0, splitB = 0, splitC = 0; ///< shares of a load on several lines; all 0: evenly
     Extra extra;
     bool operator==(const Load&) const = default;

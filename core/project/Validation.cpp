@@ -156,7 +156,12 @@ void check(Checker& c, const Project& p, const Room& r) {
     c.within("gridX", r.gridX, 0, 10);
     c.within("gridY", r.gridY, 0, 10);
 }
+void check(Checker& c, const Nameplate& n) {
+    c.within("nameplateAmpacity", n.ampacity, 0, 6000);
+    c.within("nameplateDevice", n.device, 0, 6000);
+}
 void check(Checker& c, const Project&, const DeviceType& t) {
+    check(c, t.nameplate);
     c.within("poles", t.poles, 1, 3);
     c.within("load", t.load, 0, limits::number);
     c.within("powerFactor", t.powerFactor, 0.01, 1);
@@ -278,6 +283,7 @@ void check(Checker& c, const Project& p, const Load& l) {
     c.within("diversity", l.diversity, 0, 10);
     c.within("duty", l.duty, 0.01, 1);
     c.within("efficiency", l.efficiency, 0.01, 1);
+    check(c, l.nameplate);
     for (double share : {l.splitA, l.splitB, l.splitC}) c.within("split", share, 0, limits::number);
 }
 void check(Checker& c, const Project& p, const Section& s) {

@@ -49,11 +49,10 @@ List supplyTable(const SheetInput& in, const ReportScope& scope) {
                {"Connected", "kVA", Align::Right},
                {"Demand", "kVA", Align::Right},
                {"Three-phase", "kA", Align::Right},
-               {"To ground", "kA", Align::Right},
+               {"To " + in.book.word(TradeWord::Earth), "kA", Align::Right},
                {"X/R", "", Align::Right}},
               {},
               {}};
-    if (in.book.metric()) list.columns[6].heading = "To earth";
     for (const Source& s : in.project.sources) {
         if (!scope.has(s.id)) continue;
         const SourceResult& n = in.results.of(s.id);
@@ -126,7 +125,7 @@ List feederTable(const SheetInput& in, const ReportScope& scope) {
                {"From"},
                {"Device"},
                {"Judged by", "A", Align::Right},
-               {in.book.metric() ? "Conductors of each set" : "Conductors of each set, ground"},
+               {in.book.word(TradeWord::ConductorsOfSet)},
                {"Carries", "A", Align::Right},
                {"Length", lengthUnit(in.project.basis.units), Align::Right},
                {"Drop own", "%", Align::Right},
@@ -206,7 +205,7 @@ List faultTable(const SheetInput& in, const ReportScope& scope) {
               {{"At"},
                {"Three-phase", "kA", Align::Right},
                {"Line–line", "kA", Align::Right},
-               {in.book.metric() ? "Line–earth" : "Line–ground", "kA", Align::Right},
+               {"Line–" + in.book.word(TradeWord::Earth), "kA", Align::Right},
                {"X/R", "", Align::Right},
                {"Peak", "kA", Align::Right},
                {"Largest of all states", "kA", Align::Right},

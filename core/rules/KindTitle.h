@@ -7,8 +7,8 @@ namespace lintel {
 
 /// As a heading, in the words of the book's practice: "Receptacles" or "Socket outlets".
 inline std::string kindTitle(LoadKind kind, const RuleBook& book) {
-    if (book.metric() && kind == LoadKind::Receptacle) return "Socket outlets";
-    if (book.metric() && kind == LoadKind::Range) return "Cooking";
+    if (kind == LoadKind::Receptacle) return book.word(TradeWord::Receptacles);
+    if (kind == LoadKind::Range) return book.word(TradeWord::Ranges);
     return titleOf(kind);
 }
 

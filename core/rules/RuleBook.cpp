@@ -70,6 +70,7 @@ struct RuleBookReader {
             b.practice = RuleBook::Practice::ReferenceMethod;
         else if (procedure != "terminal-temperature")
             refuse(name, "there is no sizing procedure " + j["procedure"].dump());
+        b.trade = Trade::read(j, name);
         readRatings(at(j, "ratings", name));
         if (b.metric()) {
             readMetricConductors(at(j, "conductors", name));

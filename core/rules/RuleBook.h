@@ -7,6 +7,7 @@
 #include "core/project/Choices.h"
 #include "core/rules/Cables.h"
 #include "core/rules/RuleTables.h"
+#include "core/rules/Trade.h"
 
 #include <array>
 #include <filesystem>
@@ -102,6 +103,9 @@ public:
     bool metric() const { return practice == Practice::ReferenceMethod; }
     /// Metric books only.
     CableRules cables;
+    /// Words, papers and boards of its region.
+    Trade trade;
+    const std::string& word(TradeWord w) const { return trade.word(w); }
 
     // ---- ratings of devices ----
     const std::vector<double>& ratings() const { return ratingSeries; }
@@ -176,11 +180,11 @@ public:
     }
 
     // ---- figures of rules ----
-    double nextRatingUpTo = 0;                  ///< A; the next rating above the ampacity is allowed up to here
-    int terminalBelow = 60, terminalAbove = 75; ///< °C
-    double terminalBoundary = 100;              ///< A
-    double continuousFactor = 1.25;
-    double motorConductor = 1.25;
+    double nextRatingUpTo = 0;                ///< A; the next rating above the ampacity is allowed up to here
+    int terminalBelow = 0, terminalAbove = 0; ///< °C
+    double terminalBoundary = 0;              ///< A
+    double continuousFactor = 1;
+    double motorConductor = 1;
 
     /// Where a rule stands; the keys are fixed names such as "rating" or "ambient". Empty when the book has none.
     const std::string& cite(const std::string& key) const;

@@ -120,6 +120,10 @@ struct TableReader {
         cite("hermeticDevice", h, "deviceTable");
         t.hermeticConductor = share(h, "conductor", 1, 2);
         t.hermeticDevice = share(h, "device", 1, 4);
+        cite("nameplateAmpacity", at(m, "nameplate", name));
+        cite("nameplateDevice", at(m, "nameplate", name), "deviceTable");
+        cite("motorApart", at(m, "apart", name));
+        cite("motorDisconnect", at(m, "disconnect", name));
     }
     void readAbove1000(const json& above) {
         cite("transformerAbove1000", above);
@@ -388,6 +392,9 @@ struct TableReader {
         t.dwellingServiceFrom = number(w, "fromAmps", name);
         t.dwellingServiceTo = number(w, "toAmps", name);
         cite("roof", section("roof"));
+        cite("nmCable", section("nmCable"));
+        cite("multiwire", section("multiwire"));
+        cite("multiwireNeutral", section("multiwire"), "neutralTable");
         t.roofAdder = number(section("roof"), "adder", name);
         const json& n = section("neutral");
         cite("neutralCounts", n, "counts");
@@ -451,7 +458,6 @@ RuleTables readTables(const json& book, const std::string& name, const std::map<
         r.readRaceways();
         r.readPeople();
     } else { // a motor's device is chosen by its current, and its curve lets it start
-        r.t.hermeticConductor = r.t.hermeticDevice = 1;
         for (const auto& [kind, word] : EnumText<DeviceKind>::words) r.t.motorDevices[kind] = {1, 1, 1e9, 1};
     }
     r.t.fuseRatings = ratings;

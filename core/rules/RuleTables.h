@@ -63,6 +63,7 @@ struct Band {
     double upTo, value;
 };
 
+/// What a book does not have is nothing here, or leaves what it would change as it is: no code speaks for another.
 struct RuleTables {
     // ---- motors ----
     MotorTable motorSingle, motorThree;
@@ -72,7 +73,7 @@ struct RuleTables {
            woundRotor = 0; ///< × full-load current; most: where the motor does not start
     double overload = 0, overloadServiceFactor = 0, overloadMost = 0,
            overloadServiceFactorMost = 0; ///< × its current; most: where the motor does not start
-    double hermeticConductor = 1.25, hermeticDevice = 1.75;
+    double hermeticConductor = 1, hermeticDevice = 1;
     MotorTable motorDirect;                           ///< direct current, by armature volts
     double directDevice = 0, directInstantaneous = 0; ///< × full-load current
     // ---- transformers ----
@@ -90,11 +91,11 @@ struct RuleTables {
            multioutletTogether = 0; ///< for each so many ft; of appliances used together
     double moreReceptacles = 0;     ///< of each in one device of four or more
     std::vector<Band> transformerPrimaryOnly, transformerSecondaryDevice; ///< below A, share
-    double transformerPrimaryWithSecondary = 2.5;
+    double transformerPrimaryWithSecondary = 0;
     std::vector<double> singlePhaseKva, threePhaseKva;
     // ---- grounding ----
     std::vector<BondingRow> bonding;
-    double bondingBeyond = 0.125;
+    double bondingBeyond = 0;
     // ---- conductors laid otherwise, [free air, messenger][material][60, 75, 90] by size name ----
     struct Laid {
         std::string table;
@@ -103,9 +104,9 @@ struct RuleTables {
         std::map<std::string, std::array<std::array<double, 3>, 2>> ampacity;
     };
     Laid freeAir, messenger;
-    double dwellingServiceShare = 0.83, dwellingServiceFrom = 100, dwellingServiceTo = 400;
-    double roofAdder = 33; ///< °C
-    double neutralCooking = 0.7, neutralAbove = 200, neutralAboveFactor = 0.7;
+    double dwellingServiceShare = 1, dwellingServiceFrom = 0, dwellingServiceTo = 0;
+    double roofAdder = 0; ///< °C
+    double neutralCooking = 1, neutralAbove = 1e300, neutralAboveFactor = 1;
     // ---- conduit ----
     double fillOne = 0, fillTwo = 0, fillMore = 0, fillNipple = 0; ///< of the conduit's area
     double fillCountsUpFrom = 1; ///< a count of conductors of one size rounds up where its fraction is at least this
@@ -115,21 +116,21 @@ struct RuleTables {
     std::vector<double> fuseRatings, frames, switches,
         interrupting; ///< frames of breakers, switches of fuses: the trade's
     // ---- capacitors, generators ----
-    double capacitorConductor = 1.35, capacitorOfMotor = 1.0 / 3, generatorConductor = 1.15;
+    double capacitorConductor = 1, capacitorOfMotor = 1, generatorConductor = 1;
     std::vector<double> capacitorSteps, generatorKva;
     // ---- demand by area and of dwellings ----
     std::vector<std::pair<std::string, double>> areaLighting; ///< occupancy, VA/ft²
-    double dwellingLighting = 3;                              ///< VA/ft²
-    double smallAppliance = 1500, laundry = 1500, appliancesFactor = 0.75, existingFactor = 1.25;
-    int smallApplianceLeast = 2, appliancesFrom = 4;
-    double optionalFirst = 10000, optionalRest = 0.4, optionalBackup = 0.65, optionalHeatFew = 0.65,
-           optionalHeatMany = 0.4, optionalLeastAmps = 100;
-    int optionalManyFrom = 4;
+    double dwellingLighting = 0;                              ///< VA/ft²
+    double smallAppliance = 0, laundry = 0, appliancesFactor = 1, existingFactor = 1;
+    int smallApplianceLeast = 0, appliancesFrom = 0;
+    double optionalFirst = 0, optionalRest = 1, optionalBackup = 1, optionalHeatFew = 1, optionalHeatMany = 1,
+           optionalLeastAmps = 0;
+    int optionalManyFrom = 0;
     std::vector<Band> multifamily; ///< dwellings up to, share
-    double existingFirst = 8000,
-           existingRest = 0.4; ///< of a dwelling that stands already: VA in full, share of what is over
-    int existingManyFrom = 4;  ///< heaters with own control from which they count with the other loads
-    std::vector<Band> school;  ///< VA/ft² up to, share
+    double existingFirst = 0,
+           existingRest = 1;  ///< of a dwelling that stands already: VA in full, share of what is over
+    int existingManyFrom = 0; ///< heaters with own control from which they count with the other loads
+    std::vector<Band> school; ///< VA/ft² up to, share
     /// kVA of demand of so many kVA connected: `base` and a share of what is over `from`.
     struct Restaurant {
         double upTo, base, share, from;
@@ -138,19 +139,19 @@ struct RuleTables {
     std::vector<Band> welderNonmotor, welderGenerator; ///< duty cycle up to, % → factor
     std::vector<double> welderShares;   ///< of the largest, the second …; the last for all further ones
     std::vector<Band> resistanceWelder; ///< duty cycle up to, % → factor of the actual primary current
-    double resistanceAutomatic = 0.7, resistanceManual = 0.5, ///< of the rated one, where the duty varies
-        resistanceOthers = 0.6;                               ///< of all but the largest
+    double resistanceAutomatic = 1, resistanceManual = 1, ///< of the rated one, where the duty varies
+        resistanceOthers = 1;                             ///< of all but the largest
     /// Amperes on a phase that serves several dwellings: from so many up to so many of them a base, and so much for
     /// each.
     struct Many {
         double from, upTo, base, each;
     };
     std::map<LoadKind, std::vector<Many>> manyDwellings;
-    double showWindow = 200, signLeast = 1200, receptacleOutlet = 180;
+    double showWindow = 0, signLeast = 0, receptacleOutlet = 0;
     // ---- where people are protected ----
-    double groundFaultSingle = 50, groundFaultThree = 100, groundFaultToGround = 150, arcFaultAmps = 20;
+    double groundFaultSingle = 0, groundFaultThree = 0, groundFaultToGround = 0, arcFaultAmps = 0;
     std::vector<std::string> groundFaultRooms, groundFaultDwellingRooms, arcFaultRooms, spacingRooms;
-    double spacingReach = 6, spacingShortest = 2; ///< ft
+    double spacingReach = 0, spacingShortest = 0; ///< ft
 
     /// The table or clause of each of them.
     std::map<std::string, std::string> cited;

@@ -355,7 +355,7 @@ private:
             blade(at, Contact::Isolator);
         else
             breakerBox(at);
-        d.text({at.x + 4, at.y - 1}, metric ? "Main switch" : "Main breaker", 2.8, Align::Left, true);
+        d.text({at.x + 4, at.y - 1}, "Main " + in.book.word(TradeWord::MainDevice), 2.8, Align::Left, true);
         d.text({at.x + 4, at.y + 2.6}, number(b.main) + " A", 2.8);
     }
 
@@ -639,7 +639,7 @@ bool issuesDiagram(const RuleBook& book, const Board& b) {
     return book.metric() || b.use == BoardUse::Switchboard || b.use == BoardUse::MotorControl;
 }
 
-const char* boardDiagramPaper(const RuleBook& book) { return book.metric() ? "A3 landscape" : "Tabloid"; }
+const std::string& boardDiagramPaper(const RuleBook& book) { return book.trade.papers.small; }
 
 std::size_t boardDiagramPages(const SheetInput& in, BoardId id) {
     const Board& b = in.project.boards[id];

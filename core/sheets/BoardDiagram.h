@@ -18,6 +18,6 @@ std::size_t boardDiagramPages(const SheetInput& in, BoardId board);
 /// others have their schedule for.
 bool issuesDiagram(const RuleBook& book, const Board& board);
 /// "A3 landscape" or "Tabloid".
-const char* boardDiagramPaper(const RuleBook& book);
+const std::string& boardDiagramPaper(const RuleBook& book);
 
 } // namespace lintel

@@ -12,10 +12,9 @@ namespace lintel {
 namespace {
 
 std::string busWords(const SheetInput& in, const Board& b) {
-    const bool metric = in.book.metric();
     if (b.main > 0)
-        return fmt::format("{} A / {}{}", number(b.bus), number(b.main), metric ? " A switch" : " A breaker");
-    return fmt::format("{} A / {}", number(b.bus), metric ? "no switch" : "lugs only");
+        return fmt::format("{} A / {} A {}", number(b.bus), number(b.main), in.book.word(TradeWord::MainDevice));
+    return fmt::format("{} A / {}", number(b.bus), in.book.word(TradeWord::NoMain));
 }
 
 std::string ratingWords(const SheetInput& in, const Board& b, const BoardResult& r) {

@@ -50,13 +50,13 @@ struct Card {
     double margin, scale; ///< of the letters: an A5 card is read from nearer
 
     Card(const SheetInput& input, const Board& board) : in(input), b(board) {
-        const bool metric = in.book.metric();
         d.title = b.name;
-        d.paper = metric ? "A5" : "Letter";
+        d.paper = in.book.trade.papers.doorCard;
         const PaperSize size = paperSize(d.paper);
         d.width = size.width, d.height = size.height;
-        margin = metric ? 8 : 12;
-        scale = metric ? 0.8 : 1;
+        const bool small = size.width < 180;
+        margin = small ? 8 : 12;
+        scale = small ? 0.8 : 1;
     }
     double top() const { return margin + 27 * scale; }
     double foot() const { return d.height - margin - 7 * scale; }
@@ -66,8 +66,7 @@ struct Card {
         const double wide = d.width - 2 * margin;
         d.text({margin, margin + 9 * scale}, b.name, 11 * scale, Align::Left, true, Ink::Ink, wide * 0.6);
         d.text({d.width - margin, margin + 5 * scale},
-               (in.book.metric() ? "Circuit chart" : "Circuit directory") +
-                   (pages > 1 ? fmt::format(", {} of {}", page + 1, pages) : ""),
+               in.book.word(TradeWord::DoorCard) + (pages > 1 ? fmt::format(", {} of {}", page + 1, pages) : ""),
                4 * scale, Align::Right, true, Ink::Ink, wide * 0.38);
         std::string what = systemWords(b.system);
         if (b.main > 0) what += fmt::format(" · main {} A", number(b.main));

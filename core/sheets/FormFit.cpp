@@ -10,9 +10,10 @@ namespace {
 constexpr double phaseColumn = 9; // mm
 } // namespace
 
-const char* schedulePaper(const SheetInput& in, const Board& b) {
-    if (in.book.metric()) return wayScheduleRows(in, b) > 44 ? "A3" : "A4";
-    return (b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots) > 32 ? "Legal" : "Letter";
+const std::string& schedulePaper(const SheetInput& in, const Board& b) {
+    const bool isLong = in.book.metric() ? wayScheduleRows(in, b) > 44
+                                         : (b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots) > 32;
+    return isLong ? in.book.trade.papers.longSchedule : in.book.trade.papers.schedule;
 }
 
 double formWidth(const SheetInput& in, const Board& b) {

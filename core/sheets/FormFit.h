@@ -6,7 +6,7 @@
 namespace lintel {
 
 /// "Letter" or "A4"; "Legal" or "A3" for a board with more rows than that holds with its tally and notes.
-const char* schedulePaper(const SheetInput& in, const Board& board);
+const std::string& schedulePaper(const SheetInput& in, const Board& board);
 /// mm over which the columns of a form stand on the schedule of a board: half of the sheet on a board of two columns.
 double formWidth(const SheetInput& in, const Board& board);
 

@@ -200,7 +200,7 @@ private:
     }
     Drawing blank() const {
         Drawing d;
-        d.paper = in.book.metric() ? "A1" : "ARCH D";
+        d.paper = in.book.trade.papers.drawing;
         d.width = paperSize(d.paper).width;
         d.height = paperSize(d.paper).height;
         return d;

@@ -358,8 +358,7 @@ private:
         if (n.supply.is<Source>() && !separatelyDerived(in.project, n.supply.as<Source>())) return;
         const Bonding bond = bondingOf(n.run, in.project.basis.electrodeMaterial, in.book);
         if (bond.electrode >= 0)
-            t.words.push_back(
-                {sizeWords(in.book, bond.electrode) + (in.book.metric() ? " to earth" : " to electrode")});
+            t.words.push_back({sizeWords(in.book, bond.electrode) + " to " + in.book.word(TradeWord::EndOfElectrode)});
     }
 
     Feeder feeder(std::size_t from, std::size_t to) const {
@@ -812,11 +811,7 @@ private:
     }
 };
 
-const std::vector<const char*>& papersOf(const SheetInput& in) {
-    static const std::vector<const char*> metric{"A3 landscape", "A2", "A1", "A0"},
-        trade{"Tabloid", "ARCH C", "ARCH D", "ARCH E1"};
-    return in.book.metric() ? metric : trade;
-}
+const std::vector<std::string>& papersOf(const SheetInput& in) { return in.book.trade.papers.riser; }
 
 /// Narrower, as far as both are wider than there is room; else lower.
 bool better(const FeederLayout& one, const FeederLayout& other, double room) {
@@ -837,7 +832,7 @@ Arranged arrange(const Content& content) {
     const double column = content.byFloor() ? floorColumn : 0;
     Arranged a;
     double wide = 0, tall = 0;
-    const auto take = [&](const char* paper) {
+    const auto take = [&](const std::string& paper) {
         const PaperSize size = paperSize(paper);
         a.paper = paper;
         a.width = size.width;
@@ -869,7 +864,7 @@ Arranged arrange(const Content& content) {
     };
     const double area = content.leastArea();
     bool found = false;
-    for (const char* paper : papersOf(content.in)) {
+    for (const std::string& paper : papersOf(content.in)) {
         take(paper);
         if (area > wide * tall && paper != papersOf(content.in).back()) continue;
         some = false;
@@ -939,7 +934,7 @@ void legend(Drawing& d, const SheetInput& in, const SheetFrame& f, bool equipmen
     };
     const double x = f.textLeft;
     d.box(x + 3, y - 1.2, 2.4, 2.4, 0.35);
-    say(in.book.metric() ? "Device of a feeder" : "Device of a feeder: amperes / poles");
+    say(in.book.word(TradeWord::FeederDevice));
     d.path({{x, y}, {x + 3, y}, {x + 3 + 0.3, y - 0.6}, {x + 4, y - 0.85}, {x + 4.7, y - 0.6}, {x + 5, y}, {x + 8, y}},
            feederPen);
     d.line({x + 4, y - 2.6}, {x + 4, y + 2.2}, feederPen);

@@ -88,8 +88,7 @@ OverlayWords faultOf(const SheetInput& in, Ref thing) {
     } else {
         say(w, faultWords(fault) + " kA");
     }
-    if (fault.lineGround > 0)
-        say(w, figures(fault.lineGround) + (in.book.metric() ? " kA line to earth" : " kA line to ground"));
+    if (fault.lineGround > 0) say(w, figures(fault.lineGround) + " kA line to " + in.book.word(TradeWord::Earth));
     say(w, figures(fault.peak()) + " kA peak");
     return w;
 }

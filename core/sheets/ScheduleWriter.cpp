@@ -71,8 +71,7 @@ void ScheduleWriter::heading() {
     const std::string left = sheetTitle(in.project, {SheetKind::Schedule, b.id},
                                         b.use == BoardUse::Switchboard ? "SWITCHBOARD SCHEDULE"
                                         : b.use == BoardUse::Busway    ? "BUSWAY SCHEDULE"
-                                        : in.book.metric()             ? "DISTRIBUTION BOARD SCHEDULE"
-                                                                       : "PANEL SCHEDULE");
+                                                                       : in.book.word(TradeWord::ScheduleHeading));
     d.text({margin, 14}, left, 3.2, Align::Left, true);
     std::string right = basis.company.empty() ? basis.title : basis.company + " · " + basis.title;
     if (!basis.jobNumber.empty()) right += " · " + basis.jobNumber;

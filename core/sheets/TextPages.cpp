@@ -35,7 +35,7 @@ SheetHead sheetHead(const Project& p, const RuleBook& book) {
     return head;
 }
 SheetHead sheetHead(const std::string& job, const std::string& company, const RuleBook& book) {
-    return {job, "", company, "", "", restsOn(book), book.metric() ? "A4" : "Letter"};
+    return {job, "", company, "", "", restsOn(book), book.trade.papers.text};
 }
 
 TextPages::TextPages(std::string kind_, std::string title_, SheetHead head_)

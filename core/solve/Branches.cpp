@@ -48,7 +48,7 @@ void Solver::settleBranch(const Circuit& c, const Board& b, const BoardResult& b
     part.present.note(Results::Trait::NoDevice, cr.deviceNeeded == 0 && cr.required.v > 0);
     cr.deviceHeld = c.heldBreaker.has_value();
     cr.device = c.heldBreaker.value_or(cr.deviceNeeded);
-    cr.kindOfDevice = fitted(c, cr.device, load.motor.v > 0);
+    cr.kindOfDevice = fitted(c, cr.device, cr.largestMotorVa > 0);
     cr.run.need = branchNeed(c, b, cr, earthing, part);
     sizeRun(cr.run, rules, book);
     const RunResult& run = cr.run;

@@ -129,6 +129,21 @@ Complex leanOf(const std::array<double, 3>& va, int lines) {
     return sum > 0 ? lean / sum : 0;
 }
 
+namespace {
+
+void addNameplate(const Nameplate& marked, double each, double quantity, bool continuous, Rare<Nameplates>& rare) {
+    if (marked == Nameplate()) return;
+    Nameplates& into = rare.make();
+    if (marked.ampacity > 0) {
+        into.ampacity += marked.ampacity * quantity;
+        into.va += each * quantity;
+        if (continuous) into.continuousVa += each * quantity;
+    }
+    if (marked.device > 0) into.device = into.device > 0 ? std::min(into.device, marked.device) : marked.device;
+}
+
+} // namespace
+
 void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, const Circuit& c, const Board& b,
                  CircuitResult& r, KindSums& into, Results::Present& present) {
     present.note(Results::Trait::Multiwire, c.multiwire);
@@ -143,9 +158,11 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     }
     double most = 0;
     std::array<double, loadKinds> byKind{};
+    double othersMotorVa = 0; // of what no nameplate marks
+    bool othersHermetic = false;
     std::optional<KindSums> own; // of kinds whose rule goes by circuits; made only where there is one
     const auto take = [&](LoadKind kind, LoadUnit unit, Complex each, double quantity, double factor, bool continuous,
-                          int poles) {
+                          int poles, bool marked) {
         if (unit == LoadUnit::hp && book.demand(kind, p.basis.occupancy).extra == 0)
             kind = LoadKind::Motor; // what has horsepower is a motor
         if (unit == LoadUnit::kvar) kind = LoadKind::Capacitor;
@@ -155,11 +172,17 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         byKind[std::size_t(kind)] += va;
         if (continuous) r.continuousVa += va;
         const bool hermetic = (kind == LoadKind::Cooling || kind == LoadKind::Refrigeration) && unit != LoadUnit::hp;
-        if (unit == LoadUnit::hp || hermetic || kind == LoadKind::Motor || kind == LoadKind::Vertical)
-            if (const double m = magnitude(each); m > r.largestMotorVa) {
+        if (unit == LoadUnit::hp || hermetic || kind == LoadKind::Motor || kind == LoadKind::Vertical) {
+            const double m = magnitude(each);
+            if (m > r.largestMotorVa) {
                 r.largestMotorVa = m;
                 r.hermetic = hermetic;
             }
+            if (!marked && m > othersMotorVa) {
+                othersMotorVa = m;
+                othersHermetic = hermetic;
+            }
+        }
         r.mostPoles = std::max(r.mostPoles, poles);
         KindSum k;
         k.p = s.real(), k.q = s.imag(), k.dp = d.real(), k.dq = d.imag();
@@ -181,7 +204,9 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         present.note(Results::Trait::ListedVolts, l->volts > 0);
         present.note(Results::Trait::ListedLoad, l->name == listedLoadName);
         if (l->duty < 1) each *= std::sqrt(l->duty);
-        take(l->kind, l->unit, each, l->quantity, l->diversity * c.factor, l->continuous, l->poles);
+        take(l->kind, l->unit, each, l->quantity, l->diversity * c.factor, l->continuous, l->poles,
+             l->nameplate.ampacity > 0);
+        addNameplate(l->nameplate, magnitude(each), l->quantity, l->continuous, r.nameplates);
         if (const double shares = l->splitA + l->splitB + l->splitC; shares > 0 && c.poles > 1) {
             const std::array<double, 3> split{l->splitA, l->splitB, l->splitC};
             auto& lines = r.split.make();
@@ -195,9 +220,15 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
     for (const Device* d : t.devicesOf(c.id)) {
         const DeviceType& y = p.deviceTypes[d->type];
         present.note(Results::Trait::Horsepower, y.unit == LoadUnit::hp);
-        take(y.kind, y.unit, powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book), 1,
-             c.factor, y.continuous, y.poles);
+        const Complex each = powerOf(d->load.value_or(y.load), y.unit, y.powerFactor, b.system, y.poles, book);
+        take(y.kind, y.unit, each, 1, c.factor, y.continuous, y.poles, y.nameplate.ampacity > 0);
+        addNameplate(y.nameplate, magnitude(each), 1, y.continuous, r.nameplates);
         ++r.points;
+    }
+    if (r.nameplates) {
+        r.nameplates.make().othersMotorVa = othersMotorVa;
+        r.nameplates.make().othersHermetic = othersHermetic;
+        present.note(Results::Trait::Nameplate, true);
     }
     for (std::size_t k = 0; k < loadKinds && own; ++k)
         if (KindSum& sum = (*own)[k]; sum.p != 0 || sum.q != 0) {

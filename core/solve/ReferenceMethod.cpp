@@ -104,7 +104,7 @@ double deviceShare(const RunNeed& n, const RuleBook& book) {
 double toCarry(const RunNeed& n, const RuleBook& book) {
     if (n.cable->ring) return book.cables.ringCableAmps;
     const double share = (methodOf(n, book).ground ? book.cables.buriedShare : 1) * deviceShare(n, book);
-    const double lines = n.motor || n.device <= 0 ? n.load.v : std::max(n.device * n.deviceShare / share, n.load.v);
+    const double lines = n.motor || n.device <= 0 ? n.load.v : std::max(n.device / share, n.load.v);
     return lines * neutralShare(n, book);
 }
 

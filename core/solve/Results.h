@@ -277,6 +277,15 @@ struct TapPoint {
     bool dropKnown = true;
 };
 
+/// What the nameplates of a circuit's equipment ask for in place of the book's additions: A, and VA of what they mark.
+struct Nameplates {
+    double ampacity = 0;             ///< of the conductors, all pieces together
+    double device = 0;               ///< the largest that each of them allows; 0: none says
+    double va = 0, continuousVa = 0; ///< of the loads whose ampacity is marked
+    double othersMotorVa = 0;        ///< the largest motor among the other loads
+    bool othersHermetic = false;     ///< and whether that is a refrigerant compressor
+};
+
 struct CircuitResult {
     bool placed = false, clash = false; ///< in slots of its board; over another circuit or past the end
     bool feeder = false;
@@ -293,6 +302,7 @@ struct CircuitResult {
     double largestMotorVa = 0;
     bool hermetic = false;              ///< the largest motor is a refrigerant compressor
     Rare<std::array<Complex, 3>> split; ///< of `power`, what is entered line by line
+    Rare<Nameplates> nameplates;
     Amps load, required;
     double device = 0, deviceNeeded = 0;
     DeviceKind kindOfDevice = DeviceKind::Breaker; ///< as fitted: the usual one of the book where none is chosen
@@ -346,7 +356,8 @@ struct Results {
         ListedVolts,
         NoCircuit,
         ListedRun,
-        ListedLoad
+        ListedLoad,
+        Nameplate
     };
     class Present {
     public:

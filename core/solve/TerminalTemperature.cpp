@@ -76,7 +76,7 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     const std::string sets = c.sets > 1 ? fmt::format(" × {} sets", c.sets) : "";
     w.step("Terminals", fmt::format("{} A device: {} °C column", rating(n.device), a.terminalCelsius), "",
            book.cite("terminal"));
-    if (n.wiring == Wiring::NmCable) w.step("NM cable", "no more than its 60 °C ampacity", "", "334.80");
+    if (n.wiring == Wiring::NmCable) w.step("NM cable", "no more than its 60 °C ampacity", "", book.cite("nmCable"));
     w.step(fmt::format("Ampacity, {} °C", a.terminalCelsius),
            fmt::format("{}: {} A{}", size, figures(a.terminal), sets), against(a.terminal * c.sets, n.required.v),
            book.cite("ampacity"));
@@ -100,7 +100,7 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
     }
     if (n.motor)
         w.step("Protection", "a motor's conductors are protected by its overload, not by this device", "",
-               "240.4(G), " + book.cite("overload"));
+               book.cite("motorApart") + ", " + book.cite("overload"));
     if (!n.motor && n.device > 0) {
         const double carries = a.value() * c.sets;
         if (n.deviceShare < 1)

@@ -436,7 +436,7 @@ TEST_CASE(
     d.stage.openImport(write("noise.xlsx", "PK\x03\x04 nothing"));
     d.settle(page);
     CHECK(d.said.contains("noise.xlsx"));
-    d.press("listDrop");
+    d.press("listCancel");
     CHECK(d.s.project() == now);
     d.undoAll(start);
 }
@@ -457,7 +457,7 @@ TEST_CASE("at the boards: in every card Tab comes to the button that does it, th
         QWidget* first = nullptr;
         for (QWidget* w : card->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
             if (w->focusPolicy() & Qt::TabFocus && !w->objectName().endsWith("Apply") &&
-                !w->objectName().endsWith("Drop")) {
+                !w->objectName().endsWith("Cancel")) {
                 first = w;
                 break;
             }
@@ -469,7 +469,7 @@ TEST_CASE("at the boards: in every card Tab comes to the button that does it, th
         } while (w != first);
         REQUIRE(order.size() >= 3);
         CHECK(order[order.size() - 2] == QString(name) + "Apply");
-        CHECK(order.back() == QString(name) + "Drop");
+        CHECK(order.back() == QString(name) + "Cancel");
         QTest::keyClick(card, Qt::Key_Escape);
         d.pump();
         CHECK_FALSE(card->isVisible());

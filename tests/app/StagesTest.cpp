@@ -1,5 +1,7 @@
 #include "app/bench/BenchPanel.h"
 #include "app/boards/LevelCard.h"
+#include "app/frame/CommandWords.h"
+#include "app/frame/GuideWindow.h"
 #include "tests/app/AppTest.h"
 
 #include <QAbstractItemModelTester>
@@ -7,6 +9,8 @@
 #include <QMimeData>
 #include <QPlainTextEdit>
 #include <QTableView>
+#include <QTextBlock>
+#include <QTextBrowser>
 #include <QToolButton>
 using namespace lintel;
 
@@ -319,7 +323,7 @@ TEST_CASE("basis: a change shows what it alters, then is taken or left") {
     CHECK(b.previewText().contains("LP-1-")); // which, and from what to what
     CHECK(b.previewText().contains("→"));
     CHECK(d.s.project().basis.branchDropLimit == 3); // not yet
-    b.findChild<QPushButton*>("basisDrop")->click();
+    b.findChild<QPushButton*>("basisCancel")->click();
     CHECK_FALSE(b.pending());
     auto* material = b.findChild<QComboBox*>("feederMaterial");
     material->setCurrentIndex(material->findData("aluminium"));
@@ -376,6 +380,72 @@ TEST_CASE("find or do: an object is chosen, a command done") {
     d.type(f, "riser");
     d.key(f, Qt::Key_Return);
     CHECK(d.window.stage() == Stage::Riser);
+}
+
+TEST_CASE("find or do knows other words for a command, the guide, and says what it does not find or show") {
+    Driven d;
+    d.openDemo();
+    FindBox& f = d.window.find();
+    const auto shown = [&](const QString& text) {
+        f.setFocus();
+        f.selectAll();
+        d.type(f, text);
+        d.pump();
+        QStringList all;
+        for (int i = 0; i < f.results()->count(); ++i) all << f.results()->item(i)->text();
+        CHECK(f.results()->isVisible());
+        return all.join("\n").toStdString();
+    };
+    using Catch::Matchers::Contains;
+    CHECK_THAT(shown("import"), Contains("Take in a list of loads…") && Contains("Take in a schedule of feeders…"));
+    CHECK_THAT(shown("load list"), Contains("Take in a list of loads…"));
+    CHECK_THAT(shown("excel"), Contains("Lists as a workbook…"));
+    CHECK_THAT(shown("balance phases"), Contains("Level the board"));
+    CHECK_THAT(shown("LP-1"), Contains(" more: type more of the name."));
+    CHECK_THAT(shown("zqx"), Contains("Nothing is called “zqx”"));
+    d.key(f, Qt::Key_Down);
+    d.key(f, Qt::Key_Return); // nothing is taken
+    CHECK(f.results()->isVisible());
+    CHECK_THAT(shown("underlay"), Contains("in the guide"));
+    // Words for a command that is no longer there would never be found.
+    for (const QString& name : commandsWithOtherWords()) {
+        INFO(name.toStdString());
+        CHECK(d.window.action(name.toUtf8().constData()));
+    }
+}
+
+TEST_CASE("the guide opens at the chapter of what is shown, is searched, and holds the keys of the menus") {
+    Driven d;
+    d.openDemo();
+    GuideWindow* g = nullptr;
+    const auto top = [&] {
+        g = d.window.findChild<GuideWindow*>();
+        REQUIRE(g);
+        return g->text().cursorForPosition({60, 30}).block().text();
+    };
+    const char* chapters[] = {"1 Basis", "2 Plan", "3 Boards", "4 Riser", "5 Runs", "6 Issue"};
+    for (int i = 0; i < 6; ++i) {
+        d.window.go(Stage(i));
+        d.act("guide");
+        d.pump();
+        CHECK(top() == chapters[i]);
+    }
+    auto* find = g->findChild<QLineEdit*>("guideFind");
+    d.type(*find, "drop profile");
+    d.key(*find, Qt::Key_Return);
+    CHECK(g->text().textCursor().selectedText().toLower() == "drop profile");
+    find->clear();
+    d.type(*find, "no such words");
+    d.key(*find, Qt::Key_Return);
+    bool told = false;
+    for (QLabel* l : g->findChildren<QLabel*>()) told = told || l->text().contains("is not in the guide");
+    CHECK(told);
+    d.act("keys");
+    d.pump();
+    const QString all = g->text().toPlainText();
+    CHECK(all.contains("Take in a list of loads…"));
+    CHECK(all.contains("Ctrl+I"));
+    g->close();
 }
 
 TEST_CASE("facts: one name everywhere, and a wrong entry changes nothing") {

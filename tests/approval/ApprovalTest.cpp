@@ -182,7 +182,8 @@ std::string toldOf(const std::string& name, const std::vector<Project>& projects
 TEST_CASE("results, snags and sheets of Saltmarket Hall are as approved") { approveDemo("saltmarket-hall"); }
 TEST_CASE("results, snags and sheets of Brindle Pier are as approved") { approveDemo("brindle-pier"); }
 
-// Facts of six projects entered otherwise, eight times each, and of two hundred small boards. The line of a variation
+// Facts of six projects entered otherwise, eight times each, of two hundred small boards, and of two hundred and forty
+// small distributions with what can stand in a feed. The line of a variation
 // tells what is wrong in it; its figures, workings, remedies and levelling stand there as a sign each, and whole in the
 // folder that is named where they differ.
 TEST_CASE("variations of the demos and starters are as approved") {
@@ -200,7 +201,8 @@ TEST_CASE("variations of the demos and starters are as approved") {
     fs::remove_all(whole);
     fs::create_directories(whole);
     const fs::path folder = sourceTree() / "tests" / "approval" / "variations";
-    const std::string approved = contentOf(folder / "projects.txt") + contentOf(folder / "boards.txt");
+    const std::string approved =
+        contentOf(folder / "projects.txt") + contentOf(folder / "boards.txt") + contentOf(folder / "distributions.txt");
     std::string lines;
     for (const auto& [name, base] : bases)
         for (std::uint32_t seed = 1; seed <= 8; ++seed)
@@ -212,5 +214,11 @@ TEST_CASE("variations of the demos and starters are as approved") {
         for (std::uint32_t k = seed; k < seed + 10; ++k) ten.push_back(varied(smallBoard(k), k, 40, texts));
         boards += toldOf(fmt::format("boards {} to {}", seed, seed + 9), ten, approved, whole);
     }
-    approve("variations", {{"projects.txt", lines}, {"boards.txt", boards}});
+    std::string distributions;
+    for (std::uint32_t seed = 1; seed <= 240; seed += 10) {
+        std::vector<Project> ten;
+        for (std::uint32_t k = seed; k < seed + 10; ++k) ten.push_back(varied(smallDistribution(k), k, 12, texts));
+        distributions += toldOf(fmt::format("distributions {} to {}", seed, seed + 9), ten, approved, whole);
+    }
+    approve("variations", {{"projects.txt", lines}, {"boards.txt", boards}, {"distributions.txt", distributions}});
 }

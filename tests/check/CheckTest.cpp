@@ -603,6 +603,33 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         CHECK(w.solved().of(named).va == Approx(1500));
     }
     {
+        // MCA 31, MOCP 45, and a breaker of 50 A fitted all the same.
+        OneBoard w(VoltageSystem::Y480);
+        const CircuitId unit = w.circuit(26, LoadUnit::A, 3, 50, LoadKind::Cooling);
+        Load& plate = *w.p.loads.change(w.p.loads.begin()->id);
+        plate.nameplate.ampacity = 31, plate.nameplate.device = 45;
+        CHECK_FALSE(Found(w.p).of("nameplate"));
+        w.p.circuits.change(unit)->heldBreaker = 50;
+        expect(w.p, "nameplate", Severity::Stop, "breaker held at 50 A, its nameplate allows 45.0 A");
+        CHECK(Found(w.p).after("nameplate", 0) == 0);
+        w.p.circuits.change(unit)->heldBreaker.reset();
+        w.p.loads.change(plate.id)->nameplate.device = 34; // no rating from 31 to 34
+        expect(w.p, "nameplate", Severity::Stop,
+               "it needs 31.0 A, its nameplate allows 34.0 A, and no standard rating lies between");
+        w.p.loads.change(plate.id)->nameplate.device = 31; // and typed the wrong way round
+        w.p.loads.change(plate.id)->nameplate.ampacity = 45;
+        expect(w.p, "nameplate", Severity::Stop, "asks for 45.0 A in the conductors and allows a device of 31.0 A");
+        CHECK(Found(w.p).after("nameplate", 0) == 0);
+        w.p.loads.change(plate.id)->nameplate.ampacity = 20;
+        w.p.loads.change(plate.id)->nameplate.device = 45;
+        expect(w.p, "nameplate", Severity::Check, "its load of 26.0 A is more than the 20.0 A marked");
+        w.p.loads.change(plate.id)->nameplate = {31, 45}; // 20 A of another load beside it: 51 A
+        Load other;
+        other.circuit = unit, other.amount = 20, other.unit = LoadUnit::A, other.poles = 3;
+        w.p.loads.add(other);
+        expect(w.p, "nameplate", Severity::Stop, "it needs 51.0 A, its nameplate allows 45.0 A");
+    }
+    {
         OneBoard w;
         w.p.basis.ownValues["roof/adder"] = 17;
         expect(w.p, "own-value", Severity::Note, "Own value in place of the rule book's: roof/adder: 17 instead of 33");

@@ -293,6 +293,17 @@ TEST_CASE("a UPS of 1 kVA has its kVA, and one that charges nothing says nothing
     CHECK(Found(w.p).of("ups", "not entered"));
 }
 
+TEST_CASE("a UPS that carries its load and not a start is offered no fewer kVA") {
+    // 12 kVA of a motor on 20 kVA: started direct it asks for six times as much.
+    OneBoard w(VoltageSystem::Y480);
+    w.circuit(12, LoadUnit::kVA, 3, 20, LoadKind::Motor);
+    const BoardId ups = insertInFeed(w.p, w.board, BoardUse::Ups);
+    w.p.boards.change(ups)->kva = 20;
+    const Found t(w.p);
+    REQUIRE(t.of("ups", "while the largest motor behind it starts"));
+    CHECK(t.remedies("ups").empty());
+}
+
 TEST_CASE("a transformer's working: its primary device from the share of the table") {
     OneBoard w(VoltageSystem::Y480);
     Transformer t;

@@ -486,6 +486,79 @@ TEST_CASE("volts and phases of one cell: 460/3/60, 208 V 1 ph; what stands again
     CHECK(list.rows[2].stops());
 }
 
+TEST_CASE(
+    "a schedule of mechanical equipment comes in as it is: V/Ph/Hz, HP beside kW, MCA and MOCP, dashes for nothing") {
+    OneBoard w(VoltageSystem::Y480);
+    const LoadList list = listFrom("MECHANICAL EQUIPMENT SCHEDULE,,,,,,,,,\n"
+                                   "Tag,Qty,Description,Location,V/Ph/Hz,HP,MCA,MOCP,kW,Fed From\n"
+                                   "RTU-1,1,Rooftop unit,Roof,480/3/60,-,68.5,80,-,LP-1\n"
+                                   "RTU-2,1,Rooftop unit,Roof,460-3-60,,31,45 A,n/a,LP-1\n"
+                                   "EF-2,2,Exhaust fan,Roof,120V 1ph,1/6 HP,,,,LK-1\n"
+                                   "P-1,2,Pump,Mech. room,480/3,7-1/2,,,5.6,LP-1\n"
+                                   "UH-1,3,Unit heater,Dock,277/1/60,,,,5.0,LP-1\n"
+                                   "EWH-1,1,Water heater,Closet,208/1,—,,,4.5,LK-1\n"
+                                   "X-1,1,Mystery,Closet,208/1,,,,,LK-1\n",
+                                   w.p);
+    REQUIRE(list.rows.size() == 7);
+    const auto load = [&](std::size_t i) -> const Load& { return list.rows[i].load; };
+    CHECK(load(0).volts == 480);
+    CHECK(load(0).poles == 3);
+    CHECK(load(0).nameplate.ampacity == 68.5);
+    CHECK(load(0).nameplate.device == 80);
+    CHECK(load(0).amount == 68.5); // no load is said: its ampacity is, which is more
+    CHECK(load(0).unit == LoadUnit::A);
+    CHECK(says(list.rows[0], "its MCA is taken"));
+    CHECK(list.rows[0].enters());
+    CHECK(load(1).volts == 460);
+    CHECK(load(1).nameplate.device == 45);
+    CHECK(load(2).amount == Approx(1 / 6.0));
+    CHECK(load(2).unit == LoadUnit::hp);
+    CHECK(load(2).poles == 1);
+    CHECK(load(3).amount == 7.5); // hp before kW: its current stands in the table of motors
+    CHECK(load(3).unit == LoadUnit::hp);
+    CHECK(load(3).kind == LoadKind::Motor);
+    CHECK(load(4).amount == 5);
+    CHECK(load(4).unit == LoadUnit::kW);
+    CHECK(load(4).volts == 277);
+    CHECK(load(4).kind == LoadKind::Heating);
+    CHECK(load(5).amount == 4.5);
+    CHECK(load(5).poles == 2); // one phase of 208 V lies between two lines
+    CHECK(list.rows[6].stops());
+    const auto noted = [&](const std::string& words) {
+        return std::any_of(list.notes.begin(), list.notes.end(),
+                           [&](const std::string& n) { return n.find(words) != std::string::npos; });
+    };
+    CHECK(noted("1 row says its load in several columns: hp is taken before kVA, kW and A"));
+    CHECK(noted("2 rows with an MCA say no load"));
+    CHECK_FALSE(noted("no unit in cell or heading"));
+    // Out and in again it is the same.
+    Project p = w.p;
+    (void)applyList(p, list);
+    const auto rows = listOf(p);
+    Grid again;
+    again.rows = rows;
+    for (std::size_t i = 0; i < rows.size(); ++i) again.lines.push_back(int(i) + 1);
+    const ListDifference d = compareList(p, readLoads(again, guessSettings(again), p));
+    CHECK(d.added.empty());
+    CHECK(d.changed.empty());
+    CHECK(d.same == 6);
+}
+
+TEST_CASE("ratings of breakers and starting currents beside a load are no loads") {
+    OneBoard w;
+    const LoadList list = listFrom("Tag,Description,kW,Breaker (A),LRA,FLA,Load amps\n"
+                                   "A-1,Fan,2.2,20,33,,\n"
+                                   "A-2,Fan,,20,33,8.5,\n"
+                                   "A-3,Fan,,20,33,,\n",
+                                   w.p);
+    REQUIRE(list.rows.size() == 3);
+    CHECK(list.rows[0].load.amount == 2.2);
+    CHECK(list.rows[0].load.unit == LoadUnit::kW);
+    CHECK(list.rows[1].load.amount == 8.5);
+    CHECK(list.rows[1].load.unit == LoadUnit::A);
+    CHECK(list.rows[2].stops());
+}
+
 TEST_CASE("re-import: a circuit goes along with the only load on it, and its made name follows; else it is named") {
     OneBoard w;
     Board second;

@@ -33,6 +33,9 @@ TEST_CASE("a bare board: circuits stand where they were said to, with their load
     CHECK(p->loads[{4}].amount == 900);
     CHECK(p->loads[{4}].circuit == CircuitId{4});
     // A slot kept free is a circuit that nothing moves onto.
+    const auto small =
+        bareBoard(R"({"slots": 6, "circuits": [{"slot": 1, "va": 0.5}, {"slot": 3, "va": 0}]})"); // no least
+    CHECK(small);
     const auto kept = bareBoard(R"({"slots": 6, "reserved": [6], "circuits": [{"slot": 1, "va": 100}]})");
     REQUIRE(kept);
     CHECK(kept->circuits[{2}].use == CircuitUse::Reserved);

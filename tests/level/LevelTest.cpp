@@ -276,6 +276,29 @@ TEST_CASE("boards under one feeder are levelled by the phases that they hang on,
     for (BoardId b : below) CHECK(after.of(b).phaseVa == r.of(b).phaseVa);
 }
 
+TEST_CASE("a board behind a transformer turns with it only where it is alone there, and on three phases") {
+    const auto boards = [](int behind, VoltageSystem secondary) {
+        OneBoard w(VoltageSystem::Y480, 42);
+        Transformer t;
+        t.name = "T-1", t.primary = VoltageSystem::Y480, t.secondary = secondary, t.run = w.p.runs.add({});
+        const TransformerId id = w.p.transformers.add(t);
+        feedFrom(w.p, id, w.board);
+        for (int i = 0; i < behind; ++i) {
+            Board b;
+            b.name = freeBoardName(w.p, "LP-2"), b.system = secondary, b.bus = 225;
+            const BoardId low = addBoard(w.p, b);
+            feedFrom(w.p, low, id);
+            Load l;
+            l.circuit = addCircuit(w.p, low, 1, "load"), l.amount = 1000;
+            w.p.loads.add(l);
+        }
+        return levelByTurning(w.p, w.solved(), w.board).boards;
+    };
+    CHECK(boards(1, VoltageSystem::Y208) == 1);
+    CHECK(boards(2, VoltageSystem::Y208) == 0);
+    CHECK(boards(1, VoltageSystem::S240) == 0);
+}
+
 TEST_CASE("loads of any sort are evened out: single-phase items of a maximum demand") {
     // Items of 32, 20, 16, 10, 6 and 6 A, 90 A in all. 32 A is more than a third, so a line has at least that, and the
     // others at most 29 A on average: 30 = 20 + 10 and 28 = 16 + 6 + 6, as 29 is odd.

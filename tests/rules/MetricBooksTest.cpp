@@ -479,3 +479,25 @@ TEST_CASE("AS/NZS: single cores have the reactance of how they lie, larger where
               Approx(2 * 3.14159265 * 50 * 0.2e-6 * std::log(2.0) / 3).margin(0.0000008));
     }
 }
+
+TEST_CASE("what a book does not say, no other says for it: a metric dwelling's service carries its whole device") {
+    // 310.12 lets the conductors of a dwelling's service carry 83 % of its device. It is a rule of one code only: a
+    // flat of 230 V behind 100 A has conductors for 100 A.
+    for (const char* id : {"bs-7671", "iec-60364", "as-nzs-3000"}) {
+        INFO(id);
+        const RuleBook& book = bookOf(id);
+        MetricBoard w(0.35, VoltageSystem::S230);
+        w.p.basis.ruleBook = id;
+        w.p.basis.occupancy = Occupancy::Dwelling;
+        Board& b = *w.p.boards.change(w.board);
+        b.main = b.bus = 100;
+        (void)w.run(15, 10);
+        const RunResult run = solve(w.p, book).of(w.board).run;
+        CHECK(run.need.deviceShare == 1);
+        CHECK(run.ampacity >= 100);
+        CHECK(book.tables.roofAdder == 0);
+        CHECK(book.tables.neutralAbove > 1e9);
+        CHECK(book.tables.groundFaultRooms.empty());
+        CHECK(book.tables.smallAppliance == 0);
+    }
+}

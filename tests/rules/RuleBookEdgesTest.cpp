@@ -64,6 +64,7 @@ TEST_CASE("edges of a book: series rise, from the first value to the last") {
         {bs7671, "/conductors/rows/1/0", "\"1\"", "sizes must rise in area"},
         {bs7671, "/conductors/rows/0/0", "\"0\"", "sizes must rise in area"},
         {bs7671, "/conductors/rows", "[]", "there are no rows"},
+        {bs7671, "/conductors/rows/0/0", "\"one\"", "sizes must rise in area"},
         {anz, "/drop/columns/1", "45", "the temperatures must rise"},
         {bs7671, "/ring/radials/1", "[20, 50]", "radials must rise"},
         {bs7671, "/ring/radials/1", "[20, 75]", taken},

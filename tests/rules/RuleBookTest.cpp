@@ -29,7 +29,12 @@ TEST_CASE("a rule book with a row that cannot be right is refused, naming the ro
         {"[100, \"8\", \"6\"]", "[100, \"14\", \"6\"]", "does not follow"},
         {"\"smallest\": \"1/0\"", "\"smallest\": \"7/0\"", "no conductor size"},
         {"\"kind\": \"kitchen\"", "\"kind\": \"galley\"", "no load kind"},
-        {"\"procedure\": \"terminal-temperature\"", "\"procedure\": \"guess\"", "no sizing procedure"}};
+        {"\"procedure\": \"terminal-temperature\"", "\"procedure\": \"guess\"", "no sizing procedure"},
+        {"\"device\": \"Breaker\", ", "", "\"device\" is missing"},
+        {"\"small\": \"Tabloid\"", "\"small\": \"Broadsheet\"", "no paper \"Broadsheet\""},
+        {"[12, 18, 24, 30, 42,", "[12, 18, 24, 42, 30,", "must rise"},
+        {"\"form\": \"two columns\"", "\"form\": \"a heap\"", "no form of boards"},
+        {"\"system\": \"208Y/120\"", "\"system\": \"208/500\"", "no voltage system"}};
     for (const Bad& b : bad) {
         INFO(b.says);
         const auto book = RuleBook::parse(replaced(necText(), b.from, b.to), "bad.json");

@@ -217,6 +217,11 @@ TEST_CASE("sizes by the load: transformer with growth, generator by its start, b
     enterEquipmentSize(w.p, w.board, 70);
     CHECK(w.p.boards[w.board].main == 70);
     CHECK(w.p.boards[w.board].bus == 225); // a bus that holds it stays
+    enterEquipmentSize(w.p, w.board, 300); // and one that does not rises with its main
+    CHECK(w.p.boards[w.board].main == 300);
+    CHECK(w.p.boards[w.board].bus == 300);
+    enterEquipmentSize(w.p, w.board, 70);
+    w.p.boards.change(w.board)->bus = 225;
 
     Transformer t;
     t.name = "T-1";

@@ -321,6 +321,28 @@ TEST_CASE("a third harmonic of half the current asks for more only where it heat
     CHECK_FALSE(grows("single-core 70 °C", "B1", NeutralBy::Calculated));
 }
 
+TEST_CASE("workings tell of grouping though it takes nothing, and of laying only where that takes something") {
+    MetricBoard w(0.05);
+    w.p.basis.ruleBook = "iec-60364";
+    const RuleBook& iec = bookOf("iec-60364");
+    const CircuitId c = w.run(20, 5, 3);
+    Run& run = runOf(w.p, c);
+    run.cable = "multicore 70 °C", run.method = "C", run.neutral = NeutralBy::Calculated;
+    const auto told = [&](const std::string& what) {
+        const Working all = explain(w.p, iec, solve(w.p, iec), c);
+        return std::count_if(all.steps.begin(), all.steps.end(), [&](const WorkingStep& s) { return s.what == what; });
+    };
+    CHECK(told("Grouping") == 0);
+    run.grouped = 1, run.lying = Lying::Apart; // two together, two diameters apart: a factor of 1
+    CHECK(told("Grouping") == 1);
+    CHECK(told("Laying") == 0);
+    runOf(w.p, c).thirdHarmonic = 0.2; // 0.86, which is no matter of how it lies
+    CHECK(told("Third harmonic") == 1);
+    CHECK(told("Laying") == 0);
+    runOf(w.p, c).insulated = 0.5;
+    CHECK(told("Laying") == 1);
+}
+
 TEST_CASE("a fault level that is given is not lessened by a utility that was entered before") {
     Source s;
     s.kind = SourceKind::FaultLevel, s.system = VoltageSystem::Y480, s.faultKA = 20, s.xOverR = 4;
