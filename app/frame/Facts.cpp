@@ -402,7 +402,7 @@ struct Builder : FactsBuilder {
                     const LoadId lid = l.id;
                     QString value = QString::number(l.amount) + " " + wordOf(l.unit) +
                                     (l.quantity != 1 ? QString(" × %1").arg(l.quantity) : "");
-                    amount(q(l.name), value, QString::number(l.amount) + " " + wordOf(l.unit),
+                    amount(q(l.tag.empty() ? l.name : l.tag), value, QString::number(l.amount) + " " + wordOf(l.unit),
                            QObject::tr("Load of circuit"),
                            [lid](Project& p, double amount, std::optional<LoadUnit> unit) {
                                return enterAmount(p, lid, amount, unit);

@@ -166,13 +166,13 @@ struct FactsBuilder {
         const auto marked = [&](const QString& label, double Nameplate::*field, const QString& edit) {
             const double amps = now.*field;
             number(
-                "A", label, amps > 0 ? q(figures(amps)) + " A" : QObject::tr("not marked"),
+                "A", label, amps > 0 ? q(lintel::rating(amps)) + " A" : QObject::tr("no"),
                 amps > 0 ? QString::number(amps) : QString(), edit, 0, 6000,
                 [at, field](Project& p, double v) { at(p).*field = v; }, [at, field](Project& p) { at(p).*field = 0; });
             rare(amps == 0);
         };
-        marked(QObject::tr("Nameplate MCA"), &Nameplate::ampacity, QObject::tr("Minimum circuit ampacity"));
-        marked(QObject::tr("Nameplate MOCP"), &Nameplate::device, QObject::tr("Largest device of the nameplate"));
+        marked(QObject::tr("MCA, marked"), &Nameplate::ampacity, QObject::tr("Minimum circuit ampacity"));
+        marked(QObject::tr("MOCP, marked"), &Nameplate::device, QObject::tr("Largest device of the nameplate"));
     }
     FactRow& yesNo(const QString& label, bool value, const QString& editLabel,
                    std::function<void(Project&, bool)> set) {

@@ -100,8 +100,13 @@ void FindBox::search() {
         for (const Source& x : s.project.sources) thing(x.id, tr("source"));
         for (const Room& m : s.project.rooms) thing(m.id, tr("room"));
         for (const Circuit& c : s.project.circuits) thing(c.id, q(c.name));
-        for (const Load& l : s.project.loads)
-            if (!l.circuit) thing(l.id, tr("unfed load"));
+        for (const Load& l : s.project.loads) {
+            if (!l.circuit)
+                thing(l.id, q(l.tag.empty() ? std::string() : l.tag + ", ") + tr("unfed load"));
+            else if (!l.tag.empty()) // by its tag one comes to its circuit
+                add(wanted.rank(q(l.tag)),
+                    {q(l.tag), tr("%1 on %2").arg(q(l.name), q(nameOf(s.project, l.circuit))), l.circuit, nullptr, {}});
+        }
         for (const Device& d : s.project.devices)
             if (!d.tag.empty()) thing(d.id, tr("device"));
     }

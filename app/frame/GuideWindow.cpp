@@ -37,7 +37,7 @@ void spread(QTextDocument& document) {
         QTextBlockFormat format = b.blockFormat();
         format.setLineHeight(125, QTextBlockFormat::ProportionalHeight);
         if (format.headingLevel() > 0) format.setTopMargin(format.headingLevel() > 1 ? 18 : 0);
-        if (format.headingLevel() > 0 || b.textList()) format.setBottomMargin(5);
+        format.setBottomMargin(format.headingLevel() > 0 || b.textList() ? 5 : 9);
         at.setBlockFormat(format);
     }
 }

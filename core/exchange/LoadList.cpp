@@ -341,6 +341,20 @@ private:
         const auto known = boards.find(lowered(row.board));
         return known == boards.end() ? nullptr : &p.boards[known->second];
     }
+    /// A board of the project whose name has the same letters and digits: "LP1" for LP-1. It is told, and not taken for
+    /// it.
+    const Board* writtenLike(const std::string& name) const {
+        const auto signs = [](const std::string& text) {
+            std::string out;
+            for (const char c : lowered(text))
+                if (isLetter(c) || isDigit(c) || (c & 0x80)) out += c;
+            return out;
+        };
+        const std::string wanted = signs(name);
+        for (const Board& b : p.boards)
+            if (signs(b.name) == wanted) return &b;
+        return nullptr;
+    }
     void refuse(ListRow& row, const std::string& text, const char* what) {
         row.problem(column, fmt::format("“{}” is not {}", text, what));
     }
@@ -555,6 +569,12 @@ private:
         const Load& l = row.load;
         const Board* b = boardOf(row);
         if (!b) {
+            if (const Board* like = writtenLike(row.board))
+                row.problem(
+                    columnOf(ListField::Board),
+                    fmt::format("there is no {}, but {}: where that is meant, write it so; else a board is made",
+                                row.board, like->name),
+                    false);
             if (row.enters() && fresh.insert(row.board).second) newBoards.push_back(row.board);
             return;
         }

@@ -2,6 +2,7 @@
 #include "app/boards/LevelCard.h"
 #include "app/frame/CommandWords.h"
 #include "app/frame/GuideWindow.h"
+#include "core/project/CircuitFacts.h"
 #include "tests/app/AppTest.h"
 
 #include <QAbstractItemModelTester>
@@ -401,6 +402,12 @@ TEST_CASE("find or do knows other words for a command, the guide, and says what 
     CHECK_THAT(shown("load list"), Contains("Take in a list of loads…"));
     CHECK_THAT(shown("excel"), Contains("Lists as a workbook…"));
     CHECK_THAT(shown("balance phases"), Contains("Level the board"));
+    d.s.edit("A load with a tag", [](Project& p) {
+        p.loads.change(std::find_if(p.loads.begin(), p.loads.end(), [](const Load& l) { return bool(l.circuit); })->id)
+            ->tag = "ZZ-17";
+    });
+    d.pump();
+    CHECK_THAT(shown("zz-17"), Contains("ZZ-17") && Contains(" on "));
     CHECK_THAT(shown("LP-1"), Contains(" more: type more of the name."));
     CHECK_THAT(shown("zqx"), Contains("Nothing is called “zqx”"));
     d.key(f, Qt::Key_Down);
@@ -472,6 +479,25 @@ TEST_CASE("facts: one name everywhere, and a wrong entry changes nothing") {
     d.pump();
     d.fact("Rating", "75");
     CHECK(d.s.project().transformers[{1}].kva == 75);
+}
+
+TEST_CASE("facts: what a nameplate marks is entered, refused in another unit, and sizes the circuit") {
+    Driven d;
+    d.openDemo();
+    const CircuitId unit = d.at("HM-1", 1); // 49.3 A of compressors: 61.6 A for its conductors, 80 A for its device
+    d.s.select(unit);
+    d.pump();
+    REQUIRE(d.s.solution().results.of(unit).device == 80);
+    d.fact("MOCP, marked", "70 A");
+    CHECK(d.s.solution().results.of(unit).device == 70);
+    d.fact("MCA, marked", "55");
+    CHECK(d.s.solution().results.of(unit).required.v == Approx(55));
+    const Project before = d.s.project();
+    d.fact("MCA, marked", "12 kW");
+    CHECK(d.s.project() == before);
+    d.key(*d.window.facts().view().findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly), Qt::Key_Escape);
+    d.fact("MCA, marked", "auto");
+    CHECK(d.s.project().loads[loadsOf(d.s.project(), unit).listed.front()].nameplate.ampacity == 0);
 }
 
 TEST_CASE("lengths are read with their unit") {

@@ -544,6 +544,17 @@ TEST_CASE(
     CHECK(d.same == 6);
 }
 
+TEST_CASE("a board whose name is written otherwise is told, and not taken for the one that there is") {
+    OneBoard w;
+    const LoadList list = listFrom("Tag,kW,Board\nA-1,2,LP1\nA-2,2,lp-1\nA-3,2,LP-2\n", w.p);
+    REQUIRE(list.rows.size() == 3);
+    CHECK(says(list.rows[0], "there is no LP1, but LP-1"));
+    CHECK(list.rows[0].enters());
+    CHECK(list.rows[1].problems.empty());
+    CHECK_FALSE(says(list.rows[2], "but"));
+    CHECK(list.newBoards == std::vector<std::string>{"LP1", "LP-2"});
+}
+
 TEST_CASE("ratings of breakers and starting currents beside a load are no loads") {
     OneBoard w;
     const LoadList list = listFrom("Tag,Description,kW,Breaker (A),LRA,FLA,Load amps\n"
