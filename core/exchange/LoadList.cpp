@@ -570,11 +570,8 @@ private:
         const Board* b = boardOf(row);
         if (!b) {
             if (const Board* like = writtenLike(row.board))
-                row.problem(
-                    columnOf(ListField::Board),
-                    fmt::format("there is no {}, but {}: where that is meant, write it so; else a board is made",
-                                row.board, like->name),
-                    false);
+                row.problem(columnOf(ListField::Board), fmt::format("{} is made: is {} meant?", row.board, like->name),
+                            false);
             if (row.enters() && fresh.insert(row.board).second) newBoards.push_back(row.board);
             return;
         }

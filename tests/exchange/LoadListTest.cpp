@@ -548,10 +548,10 @@ TEST_CASE("a board whose name is written otherwise is told, and not taken for th
     OneBoard w;
     const LoadList list = listFrom("Tag,kW,Board\nA-1,2,LP1\nA-2,2,lp-1\nA-3,2,LP-2\n", w.p);
     REQUIRE(list.rows.size() == 3);
-    CHECK(says(list.rows[0], "there is no LP1, but LP-1"));
+    CHECK(says(list.rows[0], "LP1 is made: is LP-1 meant?"));
     CHECK(list.rows[0].enters());
     CHECK(list.rows[1].problems.empty());
-    CHECK_FALSE(says(list.rows[2], "but"));
+    CHECK_FALSE(says(list.rows[2], "meant"));
     CHECK(list.newBoards == std::vector<std::string>{"LP1", "LP-2"});
 }
 
