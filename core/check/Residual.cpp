@@ -20,7 +20,9 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         const CircuitResult& r = in.results.of(c.id);
         if (c.use != CircuitUse::Load || r.feeder || r.va <= 0) continue;
         const CableNeed& n = *r.run.need.cable;
-        if (n.residual > 0 && (double(n.residual) <= rules.residualMA || n.earthing != Earthing::TT)) continue;
+        // Additional protection is one of so many mA at most; a larger one protects against fire, or an earth fault of
+        // a TT supply, and counts as none for it.
+        if (n.residual > 0 && double(n.residual) <= rules.residualMA) continue;
         if (!c.unprotected.empty()) continue;
         std::string why;
         if (r.kind == LoadKind::Receptacle && r.device <= rules.residualSocketAmps + 1e-9)
@@ -32,9 +34,13 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
         else if (n.earthing == Earthing::TT && n.residual <= 0)
             why = "the supply is TT";
         if (why.empty()) continue;
-        into.push_back({&self, Severity::Stop, c.id,
-                        fmt::format("{}: no residual-current device, and {}", nameOfRun(in.project, c.id), why),
-                        in.book.cite("residualWhere")});
+        into.push_back(
+            {&self, Severity::Stop, c.id,
+             n.residual > 0
+                 ? fmt::format("{}: a residual-current device of {} mA where {} mA is the most: {}",
+                               nameOfRun(in.project, c.id), rating(double(n.residual)), rating(rules.residualMA), why)
+                 : fmt::format("{}: no residual-current device, and {}", nameOfRun(in.project, c.id), why),
+             in.book.cite("residualWhere")});
     }
 }
 

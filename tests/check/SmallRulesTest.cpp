@@ -174,6 +174,30 @@ TEST_CASE("a circuit that carries nothing is not asked for a residual-current de
     CHECK(Found(w.p).of("residual"));
 }
 
+TEST_CASE("a residual-current device of more than 30 mA is none for socket outlets, whatever the earthing") {
+    // 411.3.3 asks for additional protection by a device of 30 mA at most; 100 mA in front of them is against fire.
+    for (const Earthing earthing : {Earthing::TNS, Earthing::TNCS, Earthing::TT}) {
+        INFO(wordOf(earthing));
+        MetricBoard w(0.3);
+        w.p.sources.change(w.source)->earthing = earthing;
+        const CircuitId sockets = w.run(2, 10, 1, LoadKind::Receptacle), fixed = w.run(2, 10);
+        w.p.circuits.change(fixed)->residual = 300;
+        const auto snags = [&](double mA) {
+            w.p.circuits.change(sockets)->residual = mA;
+            const Found f(w.p);
+            return std::count_if(f.all.begin(), f.all.end(),
+                                 [](const Snag& s) { return s.rule->id == std::string("residual"); });
+        };
+        CHECK(snags(10) == 0);
+        CHECK(snags(30) == 0);
+        CHECK(snags(100) == 1);
+        CHECK(Found(w.p).of("residual", "of 100 mA where 30 mA is the most: socket outlets on 10 A"));
+        CHECK(Found(w.p).after("residual") == 0);
+        w.p.circuits.change(fixed)->residual = 0;
+        CHECK(snags(30) == (earthing == Earthing::TT ? 1 : 0)); // everything behind an electrode is watched
+    }
+}
+
 TEST_CASE("wall without a receptacle: places along walls that lie askew, short walls, and a corner drawn twice") {
     // A room of 3 m × 4 m turned by 36.87°: walls along (4, 3)/5 and (−3, 4)/5. Receptacles in the middle of the four
     // walls: from the middle of a wall of 4 m to that of one of 3 m are 2 + 1.5 = 3.5 m, 11.5 ft. Within 12 ft.
