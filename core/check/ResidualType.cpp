@@ -31,9 +31,10 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const auto set = [id](ResidualType type) {
         return [id, type](Project& p) {
             Circuit& c = *p.circuits.change(id);
-            if (c.residual > 0) return void(c.residualType = type);
+            if (c.residual > 0) c.residualType = type;
             for (const Section& x : p.sections)
-                if (x.residual > 0 && x.holds(c)) return void(p.sections.change(x.id)->residualType = type);
+                if (x.residual > 0 && x.holds(c) && (c.residual <= 0 || x.residual < c.residual))
+                    return void(p.sections.change(x.id)->residualType = type);
         };
     };
     std::vector<Remedy> out;

@@ -96,14 +96,12 @@ void Solver::layCable(RunNeed& need, const Run* run, std::optional<LoadKind> use
 }
 
 void Solver::watch(const Circuit& c, CableNeed& cable) const {
+    // Of its own and that of its section the one that opens first counts.
     cable.residual = float(c.residual), cable.residualType = c.residualType;
-    if (c.residual > 0) return;
     if (const auto it = sections.find(c.board); it != sections.end())
         for (const Section* s : it->second)
-            if (s->residual > 0 && s->holds(c)) {
+            if (s->residual > 0 && s->holds(c) && (cable.residual <= 0 || float(s->residual) < cable.residual))
                 cable.residual = float(s->residual), cable.residualType = s->residualType;
-                return;
-            }
 }
 
 Earthing Solver::earthingOf(Ref node) const {

@@ -193,6 +193,11 @@ TEST_CASE("a residual-current device of more than 30 mA is none for socket outle
         CHECK(snags(100) == 1);
         CHECK(Found(w.p).of("residual", "of 100 mA where 30 mA is the most: socket outlets on 10 A"));
         CHECK(Found(w.p).after("residual") == 0);
+        Section s;
+        s.board = w.board, s.name = "Sockets", s.from = 1, s.to = 3, s.residual = 30;
+        const SectionId section = w.p.sections.add(s);
+        CHECK(snags(100) == 0); // what opens first counts
+        w.p.sections.remove(section);
         w.p.circuits.change(fixed)->residual = 0;
         CHECK(snags(30) == (earthing == Earthing::TT ? 1 : 0)); // everything behind an electrode is watched
     }
