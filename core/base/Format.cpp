@@ -21,7 +21,12 @@ std::string figures(double value) {
     return number(value, a >= 99.95 ? 0 : a >= 9.995 ? 1 : a >= 0.9995 ? 2 : a >= 0.0995 ? 3 : 4);
 }
 
-std::string rating(double value) { return number(value, value == std::floor(value) ? 0 : 1); }
+std::string rating(double value) {
+    if (value == std::floor(value)) return number(value, 0);
+    // 0.25 and 0.75 are on plates, too.
+    const bool tenths = std::abs(value * 10 - std::round(value * 10)) < 1e-9;
+    return number(value, tenths || value > 1 ? 1 : 2);
+}
 
 std::string percent(double value) { return number(value, std::abs(value) >= 99.95 ? 0 : 1) + " %"; }
 

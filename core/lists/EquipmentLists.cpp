@@ -24,6 +24,10 @@ struct Piece {
 
 /// As it was entered: "7.5 hp", "1 200 VA".
 std::string amountWords(double amount, LoadUnit unit) {
+    constexpr std::pair<double, const char*> small[] = {{1 / 8.0, "1/8"}, {1 / 6.0, "1/6"}, {1 / 4.0, "1/4"},
+                                                        {1 / 3.0, "1/3"}, {1 / 2.0, "1/2"}, {3 / 4.0, "3/4"}};
+    for (const auto& [hp, words] : small)
+        if (unit == LoadUnit::hp && std::abs(amount - hp) < 0.004) return std::string(words) + " hp";
     return fmt::format("{} {}", amount >= 1000 ? number(amount, amount == std::floor(amount) ? 0 : 1) : rating(amount),
                        wordOf(unit));
 }

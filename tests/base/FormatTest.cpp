@@ -37,6 +37,14 @@ TEST_CASE("numbers as people read them") {
     CHECK(percent(128.4) == "128 %");
 }
 
+TEST_CASE("ratings as plates have them: small ones keep their second place") {
+    CHECK(rating(35) == "35");
+    CHECK(rating(112.5) == "112.5");
+    CHECK(rating(0.5) == "0.5");
+    CHECK(rating(0.75) == "0.75"); // kVA of a control transformer: not 0.8
+    CHECK(rating(0.25) == "0.25");
+}
+
 TEST_CASE("quantities multiply to what they should") {
     const Volts lost = Amps{32} * Ohms{0.21};
     CHECK(lost.v == Approx(6.72));
