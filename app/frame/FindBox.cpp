@@ -103,8 +103,8 @@ void FindBox::search() {
         for (const Load& l : s.project.loads) {
             if (!l.circuit)
                 thing(l.id, q(l.tag.empty() ? std::string() : l.tag + ", ") + tr("unfed load"));
-            else if (!l.tag.empty()) // by its tag one comes to its circuit
-                add(wanted.rank(q(l.tag)),
+            else if (const int rank = l.tag.empty() ? -1 : wanted.rank(q(l.tag)); rank >= 0)
+                add(rank, // by its tag one comes to its circuit
                     {q(l.tag), tr("%1 on %2").arg(q(l.name), q(nameOf(s.project, l.circuit))), l.circuit, nullptr, {}});
         }
         for (const Device& d : s.project.devices)

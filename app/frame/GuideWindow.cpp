@@ -83,10 +83,9 @@ GuideWindow::GuideWindow(const QString& text, QWidget* parent)
     across->addLayout(left);
     across->addWidget(browser, 1);
     said->hide();
-    connect(chapters, &QListWidget::itemClicked, this,
-            [this](QListWidgetItem* item) { showAt(item->data(Qt::UserRole).toString()); });
-    connect(chapters, &QListWidget::itemActivated, this,
-            [this](QListWidgetItem* item) { showAt(item->data(Qt::UserRole).toString()); });
+    const auto show = [this](QListWidgetItem* item) { showAt(item->data(Qt::UserRole).toString()); };
+    connect(chapters, &QListWidget::itemClicked, this, show);
+    connect(chapters, &QListWidget::itemActivated, this, show);
     connect(wanted, &QLineEdit::returnPressed, this, &GuideWindow::findNext);
     connect(wanted, &QLineEdit::textEdited, this, [this] { said->hide(); });
 }

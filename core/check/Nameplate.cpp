@@ -3,45 +3,50 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/project/TakeLoadsOff.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
+#include <unordered_map>
 
 namespace lintel {
 namespace {
 
 bool isSwapped(const Nameplate& n) { return n.device > 0 && n.ampacity > n.device; }
 
-/// A load of the circuit, or the type of a device on it, whose two markings cannot both be met; nothing: there is none.
-Ref swapped(const Project& p, CircuitId circuit) {
+/// Each load and each device on plan that is marked: its circuit, what holds the marking (the load, the type of the
+/// device), and the marking.
+template <class See> void eachNameplate(const Project& p, See see) {
     for (const Load& l : p.loads)
-        if (l.circuit == circuit && isSwapped(l.nameplate)) return l.id;
+        if (l.nameplate != Nameplate()) see(l.circuit, Ref(l.id), l.nameplate);
     for (const Device& d : p.devices)
-        if (d.circuit == circuit && isSwapped(p.deviceTypes[d.type].nameplate)) return d.type;
-    return {};
+        if (const Nameplate& n = p.deviceTypes[d.type].nameplate; n != Nameplate()) see(d.circuit, Ref(d.type), n);
 }
-template <class P> auto& nameplateOf(P& p, Ref of) {
-    if constexpr (std::is_const_v<P>) {
-        return of.is<Load>() ? p.loads[of.as<Load>()].nameplate : p.deviceTypes[of.as<DeviceType>()].nameplate;
-    } else {
-        return of.is<Load>() ? p.loads.change(of.as<Load>())->nameplate
-                             : p.deviceTypes.change(of.as<DeviceType>())->nameplate;
-    }
+/// What holds a marking on the circuit of which `wanted` holds.
+template <class Wanted> std::vector<Ref> markedOn(const Project& p, CircuitId circuit, Wanted wanted) {
+    std::vector<Ref> found;
+    eachNameplate(p, [&](CircuitId on, Ref of, const Nameplate& n) {
+        if (on == circuit && wanted(n)) found.push_back(of);
+    });
+    return found;
+}
+Nameplate& nameplateOf(Project& p, Ref of) {
+    return of.is<Load>() ? p.loads.change(of.as<Load>())->nameplate
+                         : p.deviceTypes.change(of.as<DeviceType>())->nameplate;
 }
 
-void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r,
-          std::vector<Snag>& into) {
-    if (!r.nameplates || c.use != CircuitUse::Load) return;
+void judge(const CheckInput& in, const CheckRule& self, const Circuit& c, const Nameplate* swapped,
+           std::vector<Snag>& into) {
+    const CircuitResult& r = in.results.of(c.id);
     const Nameplates& n = *r.nameplates;
     const std::string name = nameOfRun(in.project, c.id);
     const auto say = [&](Severity severity, std::string text, const char* rule) {
         into.push_back({&self, severity, c.id, name + ": " + std::move(text), in.book.cite(rule)});
     };
-    if (const Ref odd = swapped(in.project, c.id)) {
-        const Nameplate& marked = nameplateOf(in.project, odd);
+    if (swapped) {
         say(Severity::Stop,
             fmt::format("the nameplate asks for {} A in the conductors and allows a device of {} A",
-                        figures(marked.ampacity), figures(marked.device)),
+                        figures(swapped->ampacity), figures(swapped->device)),
             "nameplateDevice");
     } else if (n.device > 0 && r.device > n.device + 1e-6) {
         const std::string allows = fmt::format("its nameplate allows {} A", figures(n.device));
@@ -60,19 +65,23 @@ void find(const CheckInput& in, const CheckRule& self, const Circuit& c, const C
             "nameplateAmpacity");
 }
 
+void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
+    if (!in.results.present.has(Results::Trait::Nameplate)) return;
+    std::unordered_map<std::uint32_t, Nameplate> swapped; // by circuit
+    eachNameplate(in.project, [&](CircuitId on, Ref, const Nameplate& n) {
+        if (isSwapped(n)) swapped.try_emplace(on.value, n);
+    });
+    for (const Circuit& c : in.project.circuits) {
+        if (!in.results.of(c.id).nameplates || c.use != CircuitUse::Load) continue;
+        const auto odd = swapped.find(c.id.value);
+        judge(in, self, c, odd == swapped.end() ? nullptr : &odd->second, into);
+    }
+}
+
 /// What no nameplate limits gets no device smaller than it needs for the sake of what one does.
 std::vector<Remedy> othersOff(const Project& p, CircuitId id) {
-    const auto isOther = [](const Nameplate& n) { return n.device <= 0; };
-    const auto off = [id, isOther](Project& q) {
-        std::vector<LoadId> loads;
-        for (const Load& l : q.loads)
-            if (l.circuit == id && isOther(l.nameplate)) loads.push_back(l.id);
-        for (const LoadId l : loads) q.loads.change(l)->circuit = {};
-        std::vector<DeviceId> devices;
-        for (const Device& d : q.devices)
-            if (d.circuit == id && isOther(q.deviceTypes[d.type].nameplate)) devices.push_back(d.id);
-        for (const DeviceId d : devices) q.devices.change(d)->circuit = {};
-        return !loads.empty() || !devices.empty();
+    const auto off = [id](Project& q) {
+        return takeLoadsOff(q, id, [](const auto& x) { return x.nameplate.device <= 0; });
     };
     Project tried = p;
     if (!off(tried)) return {};
@@ -83,15 +92,11 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const CircuitId id = s.about.as<Circuit>();
     if (s.severity != Severity::Stop)
         return {{"Leave its MCA out", [id](Project& p) {
-                     std::vector<Ref> marked;
-                     for (const Load& l : p.loads)
-                         if (l.circuit == id && l.nameplate.ampacity > 0) marked.push_back(l.id);
-                     for (const Device& d : p.devices)
-                         if (d.circuit == id && p.deviceTypes[d.type].nameplate.ampacity > 0) marked.push_back(d.type);
-                     for (const Ref& of : marked) nameplateOf(p, of).ampacity = 0;
+                     for (const Ref of : markedOn(p, id, [](const Nameplate& n) { return n.ampacity > 0; }))
+                         nameplateOf(p, of).ampacity = 0;
                  }}};
-    if (const Ref odd = swapped(in.project, id))
-        return {{"Swap the two", [odd](Project& p) {
+    if (const auto odd = markedOn(in.project, id, isSwapped); !odd.empty())
+        return {{"Swap the two", [odd = odd.front()](Project& p) {
                      Nameplate& marked = nameplateOf(p, odd);
                      std::swap(marked.ampacity, marked.device);
                  }}};
@@ -111,9 +116,6 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
 } // namespace
 
 extern const CheckRule nameplateRule;
-const CheckRule nameplateRule{
-    .id = "nameplate", .remedies = remedies, .circuit = find, .worthLooking = [](const CheckInput& in) {
-        return in.results.present.has(Results::Trait::Nameplate);
-    }};
+const CheckRule nameplateRule{.id = "nameplate", .remedies = remedies, .find = find};
 
 } // namespace lintel

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/project/TakeLoadsOff.h"
 
 #include <fmt/format.h>
 
@@ -34,16 +35,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                                }});
             break;
         }
-    out.push_back({"Take its loads off the circuit", [=](Project& p) {
-                       std::vector<LoadId> loads;
-                       for (const Load& l : p.loads)
-                           if (l.circuit == id) loads.push_back(l.id);
-                       for (LoadId l : loads) p.loads.change(l)->circuit = {};
-                       std::vector<DeviceId> devices;
-                       for (const Device& d : p.devices)
-                           if (d.circuit == id) devices.push_back(d.id);
-                       for (DeviceId d : devices) p.devices.change(d)->circuit = {};
-                   }});
+    out.push_back({"Take its loads off the circuit", [=](Project& p) { takeLoadsOff(p, id); }});
     return out;
 }
 

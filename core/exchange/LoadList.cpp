@@ -270,7 +270,13 @@ class RowReader {
 public:
     RowReader(const Grid& g, const ListSettings& settings, const Project& project)
         : grid(g), s(settings), p(project), boards(boardsByName(project)),
-          width(settings.headerRow >= 0 ? g.rows[std::size_t(settings.headerRow)].size() : 0) {}
+          width(settings.headerRow >= 0 ? g.rows[std::size_t(settings.headerRow)].size() : 0),
+          headingUnits(s.columns.size()) {
+        for (const Board& b : p.boards) bySigns.try_emplace(signsOf(b.name), &b);
+        if (s.headerRow < 0 || std::count(s.columns.begin(), s.columns.end(), ListField::Amount) < 2) return;
+        for (std::size_t c = 0; c < headingUnits.size(); ++c)
+            headingUnits[c] = unitIn(cellAt(grid, std::size_t(s.headerRow), c));
+    }
 
     int columnOf(ListField f) const { return lintel::columnOf(s.columns, f); }
 
@@ -324,7 +330,9 @@ private:
     const ListSettings& s;
     const Project& p;
     const std::unordered_map<std::string, BoardId> boards;
-    const std::size_t width;                   ///< of the heading
+    const std::size_t width;                           ///< of the heading
+    std::vector<std::optional<LoadUnit>> headingUnits; ///< by column, where several say a load
+    std::unordered_map<std::string, const Board*> bySigns;
     std::unordered_map<std::string, int> tags; ///< and the line they were met in
     std::set<std::string> fresh;               ///< boards that nobody has drawn
     int uneven = 0, bare = 0, severalLoads = 0, byNameplate = 0;
@@ -344,16 +352,14 @@ private:
     /// A board of the project whose name has the same letters and digits: "LP1" for LP-1. It is told, and not taken for
     /// it.
     const Board* writtenLike(const std::string& name) const {
-        const auto signs = [](const std::string& text) {
-            std::string out;
-            for (const char c : lowered(text))
-                if (isLetter(c) || isDigit(c) || (c & 0x80)) out += c;
-            return out;
-        };
-        const std::string wanted = signs(name);
-        for (const Board& b : p.boards)
-            if (signs(b.name) == wanted) return &b;
-        return nullptr;
+        const auto known = bySigns.find(signsOf(name));
+        return known == bySigns.end() ? nullptr : known->second;
+    }
+    static std::string signsOf(const std::string& name) {
+        std::string signs;
+        for (const char c : lowered(name))
+            if (isLetter(c) || isDigit(c) || (c & 0x80)) signs += c;
+        return signs;
     }
     void refuse(ListRow& row, const std::string& text, const char* what) {
         row.problem(column, fmt::format("“{}” is not {}", text, what));
@@ -426,21 +432,17 @@ private:
         else
             into = x;
     }
-    /// Of the heading, where several columns say a load; else that of the list.
-    std::optional<LoadUnit> headingUnit() const {
-        if (s.headerRow < 0 || std::count(s.columns.begin(), s.columns.end(), ListField::Amount) < 2) return {};
-        return unitIn(cellAt(grid, std::size_t(s.headerRow), std::size_t(column)));
-    }
     void amount(ListRow& row, const std::string& text) {
         if (const auto typed = loadFrom(text, decimal)) {
-            const LoadUnit unit = typed->unit.value_or(headingUnit().value_or(s.unit));
+            const auto& ofHeading = headingUnits[std::size_t(column)];
+            const LoadUnit unit = typed->unit.value_or(ofHeading.value_or(s.unit));
             if (said.loads && typed->amount == 0) return;
             if (row.load.amount > 0) ++said.loads;
             if (row.load.amount > 0 && rankOf(row.load.unit) >= rankOf(unit)) return;
             said.loads = std::max(said.loads, 1);
             row.load.amount = typed->amount;
             row.load.unit = unit;
-            said.unit = typed->unit || headingUnit();
+            said.unit = typed->unit || ofHeading;
         } else if (const auto v = numberFrom(text, decimal); v && *v < 0) {
             row.problem(column, fmt::format("a load of {} is below nothing", text));
         } else {

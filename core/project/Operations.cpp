@@ -3,6 +3,7 @@
 #include "core/project/BoardSize.h"
 #include "core/project/FreshId.h"
 #include "core/project/Slots.h"
+#include "core/project/TakeLoadsOff.h"
 
 #include <fmt/format.h>
 #include <map>
@@ -80,14 +81,7 @@ void forgetPlace(Project& p, Ref gone) {
 void removeCircuit(Project& p, CircuitId id) {
     const Circuit* c = p.circuits.find(id);
     if (!c) return;
-    std::vector<DeviceId> devices;
-    for (const Device& d : p.devices)
-        if (d.circuit == id) devices.push_back(d.id);
-    for (DeviceId d : devices) p.devices.change(d)->circuit = {};
-    std::vector<LoadId> loads;
-    for (const Load& l : p.loads)
-        if (l.circuit == id) loads.push_back(l.id);
-    for (LoadId l : loads) p.loads.change(l)->circuit = {};
+    takeLoadsOff(p, id);
     if (const Ref fed = fedBy(p, id)) {
         if (!fed.is<Board>())
             p.transformers.change(fed.as<Transformer>())->feed = {};

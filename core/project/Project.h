@@ -142,7 +142,6 @@ struct Room {
     bool operator==(const Room&) const = default;
 };
 
-/// What kind of thing stands on the plan, and the load each one brings.
 /// A, as marked on a piece of equipment; 0: not marked.
 struct Nameplate {
     double ampacity = 0; ///< the smallest of the conductors to it (minimum circuit ampacity, MCA)
@@ -150,6 +149,7 @@ struct Nameplate {
     bool operator==(const Nameplate&) const = default;
 };
 
+/// What kind of thing stands on the plan, and the load each one brings.
 struct DeviceType {
     DeviceTypeId id;
     std::string name;

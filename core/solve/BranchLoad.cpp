@@ -74,11 +74,14 @@ double deviceFor(const Circuit& c, const Carried& is, Amps required, double mark
     const double motorShare = is.hermetic ? book.tables.hermeticDevice : motorDeviceOf(book, c.device).share;
     const double wanted = is.motor > 0 ? is.rest + is.motor * motorShare : required.v;
     const bool below = is.motor > 0 && is.hermetic;
-    const double enough = book.ratingAtOrAbove(required.v, c.device);
-    double rated =
-        below ? std::max(book.ratingAtOrBelow(wanted, c.device), enough) : book.ratingAtOrAbove(wanted, c.device);
-    const double most = book.ratingAtOrBelow(marked, c.device);
-    const bool byNameplate = marked > 0 && enough > 0 && (is.onlyMarked || rated <= 0 || rated > most);
+    double rated = below ? std::max(book.ratingAtOrBelow(wanted, c.device), book.ratingAtOrAbove(required.v, c.device))
+                         : book.ratingAtOrAbove(wanted, c.device);
+    double most = 0, enough = 0; // by the nameplate; for what it is fitted to
+    if (marked > 0) {
+        most = book.ratingAtOrBelow(marked, c.device);
+        enough = book.ratingAtOrAbove(required.v, c.device);
+    }
+    const bool byNameplate = enough > 0 && (is.onlyMarked || rated <= 0 || rated > most);
     if (byNameplate) rated = std::max(most, enough);
     const double least = is.motor > 0 || marked > 0 ? book.ratings().front() : smallest;
     double needed = rated > 0 ? std::max(rated, least) : 0;
