@@ -7,7 +7,7 @@ One operator, constant or comparison of core/solve, core/rules, core/level and c
 fails. Changes that tests/mutant.h can switch on at run time are all built together, in a tree of its own (build-mutate/): each test says
 which of them it comes by, and only those tests are asked, the quick ones first. The others (constants that the compiler needs, && and ||)
 are built one by one. What no test notices is listed: a survivor is a test that is missing, or a change that changes nothing.
-Left out are places whose only use is words (messages, steps of workings), the drawing of a sheet, guards of loops, < for <= where a tolerance stands beside it,
+Left out are places whose only use is words (messages, steps of workings), the drawing of a sheet, guards of loops, < for <= where a tolerance stands beside it, the sign of that tolerance,
 and the nought that something is compared with: there the comparison is turned into its opposite.
 A survivor that was looked at and changes nothing stands in tests/mutants-explained.txt, by file and the text of its line.
 `quick` leaves out those that are built one by one. All places are in the program; the sample says which of them are tried.
@@ -40,6 +40,15 @@ WORDS = re.compile(r"fmt::format|step\(|\.push_back\(\{&self|cite\(|refuse\(|\bg
 
 # Equal but for a tolerance: whether that is more, or no less, is decided by its last digit.
 TOLERANCE = re.compile(r"\beps\b|\b1e-\d|\b1\.00\d")
+# A tolerance itself: whether it is added or taken away is decided by the last digit as well.
+def of_tolerance(mask, m):
+    sign = m.group(0).strip()
+    if sign not in ("+", "-", "*", "/"):
+        return False
+    after, before = mask[m.end():], mask[:m.start()]
+    return bool(re.match(r"(1e-\d+|eps\b)", after) or (sign in "*/" and (re.match(r"1\.00\d", after) or re.search(r"1e-\d+$", before))))
+
+
 # What orders things is to be strict: with <= it is no order at all.
 ORDER = re.compile(r"\b(sort|stable_sort|partial_sort|min_element|max_element|lower_bound|upper_bound)\(")
 # What is compared with nothing asks whether there is something: there the opposite is the change.
@@ -85,6 +94,8 @@ def candidates():
                     if pattern[1] in "<>" and (TOLERANCE.search(mask) or ORDER.search(mask)):
                         continue
                     for m in re.finditer(pattern, mask):
+                        if of_tolerance(mask, m):
+                            continue
                         for other in others:
                             if pattern[1] in "<>" and re.match(r"0[^.\w]", mask[m.end():] + " "):
                                 other = f" {OPPOSITE[pattern.strip()]} "

@@ -19,7 +19,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             into.push_back(
                 {&self, Severity::Stop, l.id,
                  fmt::format("{} {}: {} hp at {} V {} is not in the table and counts as nothing",
-                             nameOf(in.project, c->id), nameOf(in.project, Ref(l.id)), number(l.amount, 2),
+                             nameOf(in.project, c->id), nameOf(in.project, Ref(l.id)), rating(l.amount),
                              number(voltsAcross(system, l.poles).v), l.poles == 3 ? "three-phase" : "single-phase"),
                  *flc.table});
     }
@@ -34,7 +34,7 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
             into.push_back(
                 {&self, Severity::Stop, d.id,
                  fmt::format("{} {}: {} hp at {} V {} is not in the table and counts as nothing",
-                             nameOf(in.project, c->id), nameOf(in.project, Ref(d.id)), number(hp, 2),
+                             nameOf(in.project, c->id), nameOf(in.project, Ref(d.id)), rating(hp),
                              number(voltsAcross(system, t.poles).v), t.poles == 3 ? "three-phase" : "single-phase"),
                  *flc.table});
     }

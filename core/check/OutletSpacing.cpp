@@ -1,5 +1,5 @@
-// Walls of a dwelling along which a receptacle is farther than its reach. Doors are not known to the plan yet and count
-// as wall.
+// Walls of a dwelling along which a receptacle is farther than its reach. Doors and openings part a room's wall into
+// wall spaces, each of which has its own; windows do not.
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
@@ -10,9 +10,10 @@
 namespace lintel {
 namespace {
 
-struct Gap {
-    double length = 0, at = 0; ///< m; of its middle, along the outline
-};
+constexpr double atWall = 0.5;  ///< m from the wall, within which a receptacle of the room stands at it
+constexpr double inWall = 0.1;  ///< m beyond the outline, within which it stands in the wall itself
+constexpr double onLine = 0.01; ///< m from the outline: of two rooms that share the wall it may belong to either
+
 double around(const std::vector<Point>& o) {
     double sum = 0;
     for (std::size_t i = 0; i < o.size(); ++i) sum += distance(o[i], o[(i + 1) % o.size()]);
@@ -26,47 +27,154 @@ Point along(const std::vector<Point>& o, double s) {
     }
     return o.front();
 }
-/// The longest stretch of the room's wall between receptacles that stand at it.
-Gap longestGap(const CheckInput& in, const Room& room) {
+/// m along an outline to what is nearest to a point, and how far that is.
+struct OnOutline {
+    double at = 0, off = 0;
+};
+OnOutline nearestOn(const std::vector<Point>& o, Point p) {
+    OnOutline best{0, 1e300};
+    double from = 0;
+    for (std::size_t i = 0; i < o.size(); ++i) {
+        const Point a = o[i], b = o[(i + 1) % o.size()], on = nearestOnSegment(p, a, b);
+        if (const double off = distance(p, on); off < best.off) best = {from + distance(a, on), off};
+        from += distance(a, b);
+    }
+    return best;
+}
+
+/// What counts for the spacing: one for general use, no higher than the book has it.
+bool counts(const CheckInput& in, const Device& d) {
+    const DeviceType& t = in.project.deviceTypes[d.type];
+    return (t.symbol == Symbol::Receptacle || t.symbol == Symbol::Quad) &&
+           d.height.value_or(t.height) <= feet(in.book.tables.spacingHighest).v + 1e-6;
+}
+/// Whether a receptacle so far from the room's wall is one of the room's, and not one on the other side of the wall.
+bool serves(const CheckInput& in, const Room& room, const Device& d, double off) {
+    if (off <= onLine || contains(room.outline, d.at)) return off < atWall;
+    return off <= inWall && !roomAt(in.project, d.level, d.at);
+}
+/// Where receptacles stand along the wall of a room.
+std::vector<double> receptaclesAlong(const CheckInput& in, const Room& room) {
     std::vector<double> places;
-    const std::vector<Point>& o = room.outline;
     for (const Device& d : in.project.devices) {
-        if (d.level != room.level || !isReceptacle(in.project.deviceTypes[d.type])) continue;
-        double from = 0, best = 0.5, place = -1; // within half a metre of the wall
-        for (std::size_t i = 0; i < o.size(); ++i) {
-            const Point a = o[i], b = o[(i + 1) % o.size()], ab = b - a;
-            const double side = distance(a, b);
-            if (side <= 0) continue;
-            const double t = std::clamp(((d.at.x - a.x) * ab.x + (d.at.y - a.y) * ab.y) / (side * side), 0.0, 1.0),
-                         off = distance(d.at, a + ab * t);
-            if (off < best) best = off, place = from + t * side;
-            from += side;
-        }
-        if (place >= 0) places.push_back(place);
+        if (d.level != room.level || !counts(in, d)) continue;
+        if (const OnOutline on = nearestOn(room.outline, d.at); serves(in, room, d, on.off)) places.push_back(on.at);
     }
-    const double whole = around(o);
-    if (places.empty()) return {whole, whole / 2};
     std::sort(places.begin(), places.end());
-    Gap g;
-    for (std::size_t i = 0; i < places.size(); ++i) {
-        const double next = i + 1 < places.size() ? places[i + 1] : places[0] + whole, length = next - places[i];
-        if (length > g.length) g = {length, std::fmod(places[i] + length / 2, whole)};
+    return places;
+}
+
+/// A stretch along the outline; `to` may lie beyond its beginning, after a whole turn.
+struct Stretch {
+    double from = 0, to = 0;
+};
+/// The doors and openings of a room's wall, by where they begin.
+std::vector<Stretch> doorsAlong(const CheckInput& in, const Room& room) {
+    std::vector<Stretch> doors;
+    const double whole = around(room.outline);
+    for (const Opening& o : in.project.openings) {
+        const Wall* w = o.kind == OpeningKind::Window ? nullptr : in.project.walls.find(o.wall);
+        if (!w || w->level != room.level) continue;
+        const double length = distance(w->a, w->b);
+        if (length <= 0) continue;
+        const Point way = (w->b - w->a) * (1 / length);
+        const OnOutline one = nearestOn(room.outline, w->a + way * (o.along - o.width / 2)),
+                        other = nearestOn(room.outline, w->a + way * (o.along + o.width / 2));
+        const double near = w->thickness / 2 + inWall;
+        if (one.off > near || other.off > near) continue;
+        double from = std::min(one.at, other.at), to = std::max(one.at, other.at);
+        if (to - from > whole / 2) std::tie(from, to) = std::pair(to, from + whole); // over the first corner
+        if (to - from > o.width / 2) doors.push_back({from, to});
     }
-    return g;
+    std::sort(doors.begin(), doors.end(), [](const Stretch& a, const Stretch& b) { return a.from < b.from; });
+    return doors;
+}
+/// The wall between doors; without doors all of it, from its first receptacle around to that again.
+std::vector<Stretch> wallSpaces(const std::vector<Stretch>& doors, double whole) {
+    std::vector<Stretch> spaces;
+    for (std::size_t i = 0; i < doors.size(); ++i) {
+        const double next = i + 1 < doors.size() ? doors[i + 1].from : doors[0].from + whole;
+        if (next > doors[i].to) spaces.push_back({doors[i].to, next});
+    }
+    return spaces;
+}
+
+/// A stretch of wall without a receptacle. Between two of them it may be twice the reach, from one to a door the reach;
+/// a wall space without any may be short.
+struct Gap {
+    Stretch wall;
+    int ends = 2;       ///< of it at which a receptacle stands
+    double allowed = 0; ///< m
+    double length() const { return wall.to - wall.from; }
+    double excess() const { return allowed > 0 ? length() / allowed : 0; }
+};
+/// The one that is worst, by what it may be.
+Gap worstGap(const CheckInput& in, const Room& room) {
+    const double whole = around(room.outline), reach = feet(in.book.tables.spacingReach).v,
+                 shortest = feet(in.book.tables.spacingShortest).v;
+    const std::vector<double> places = receptaclesAlong(in, room);
+    Gap worst;
+    const auto look = [&](double from, double to, int ends) {
+        const Gap g{{from, to}, ends, ends == 2 ? 2 * reach : ends == 1 ? reach : shortest};
+        if (g.excess() > worst.excess()) worst = g;
+    };
+    const std::vector<Stretch> spaces = wallSpaces(doorsAlong(in, room), whole);
+    if (spaces.empty()) { // around
+        if (places.empty()) look(0, whole, 0);
+        for (std::size_t i = 0; i < places.size(); ++i)
+            look(places[i], i + 1 < places.size() ? places[i + 1] : places[0] + whole, 2);
+        return worst;
+    }
+    for (const Stretch& space : spaces) {
+        std::vector<double> own;
+        for (double at : places)
+            for (double turn : {0.0, whole})
+                if (at + turn >= space.from && at + turn <= space.to) own.push_back(at + turn);
+        std::sort(own.begin(), own.end());
+        if (own.empty()) {
+            look(space.from, space.to, 0);
+            continue;
+        }
+        look(space.from, own.front(), 1);
+        look(own.back(), space.to, 1);
+        for (std::size_t i = 0; i + 1 < own.size(); ++i) look(own[i], own[i + 1], 2);
+    }
+    return worst;
+}
+
+std::string wordsOf(const CheckInput& in, const Gap& g) {
+    const auto inFt = [](double metres) { return number(inFeet(Metres{metres}), 1); };
+    if (g.ends == 2)
+        return fmt::format("{} ft of wall without a receptacle, {} ft is the most", inFt(g.length()),
+                           number(2 * in.book.tables.spacingReach));
+    if (g.ends == 1)
+        return fmt::format("{} ft of wall from a receptacle to a door, {} ft is the most", inFt(g.length()),
+                           number(in.book.tables.spacingReach));
+    return fmt::format("{} ft of wall without any receptacle; each wall of {} ft and more has one", inFt(g.length()),
+                       number(in.book.tables.spacingShortest));
 }
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     if (in.project.basis.occupancy != Occupancy::Dwelling) return;
-    const double reach = feet(in.book.tables.spacingReach).v;
     for (const auto& [level, rooms] : roomsOfKinds(in, in.book.tables.spacingRooms))
         for (const Room* r : rooms)
             if (r->outline.size() >= 3)
-                if (const Gap g = longestGap(in, *r); g.length > 2 * reach * 1.001)
+                if (const Gap g = worstGap(in, *r); g.excess() > 1.001)
                     into.push_back({&self, Severity::Check, r->id,
-                                    fmt::format("{}: {} ft of wall without a receptacle, {} ft is the most",
-                                                nameOf(in.project, Ref(r->id)), number(inFeet(Metres{g.length}), 1),
-                                                number(2 * in.book.tables.spacingReach)),
+                                    fmt::format("{}: {}", nameOf(in.project, Ref(r->id)), wordsOf(in, g)),
                                     in.book.cite("outletSpacing")});
+}
+
+/// Where receptacles are missing in a gap, along the outline.
+std::vector<double> missing(const CheckInput& in, const Gap& g) {
+    const double reach = feet(in.book.tables.spacingReach).v, reaches = g.length() / reach;
+    // Each reaches to both sides: between two the ends are reached already, to a door one end is.
+    const int needed = std::max(1, int(std::ceil((reaches - g.ends) / 2 - 1e-9)));
+    const double parts = 2 * needed + g.ends; // of half a distance each
+    std::vector<double> out;
+    const bool fromDoor = g.ends == 0 || g.ends == 1;
+    for (int i = 0; i < needed; ++i) out.push_back(g.length() * ((fromDoor ? 1 : 2) + 2 * i) / parts);
+    return out;
 }
 
 std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
@@ -74,24 +182,25 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const Room& room = in.project.rooms[s.about.as<Room>()];
     const DeviceType* type = nullptr;
     for (const DeviceType& t : in.project.deviceTypes)
-        if (!type && t.symbol == Symbol::Receptacle) type = &t;
-    const Gap g = longestGap(in, room);
-    const double reach = feet(in.book.tables.spacingReach).v;
-    const auto place = [type, &room](double at) {
-        Device d;
-        d.level = room.level;
-        if (type) d.type = type->id;
-        d.at = along(room.outline, at);
-        return d;
-    };
+        if (!type && t.symbol == Symbol::Receptacle && t.height <= feet(in.book.tables.spacingHighest).v) type = &t;
     if (!type) return out;
-    const int needed = std::max(1, int(std::ceil(g.length / (2 * reach) - 1e-9)) - 1);
+    const Gap g = worstGap(in, room);
+    const double whole = around(room.outline);
+    const bool receptacleFirst = g.ends == 1 && [&] {
+        const auto places = receptaclesAlong(in, room);
+        return std::any_of(places.begin(), places.end(), [&](double at) {
+            return std::abs(at - g.wall.from) < 1e-9 || std::abs(at + whole - g.wall.from) < 1e-9;
+        });
+    }();
     std::vector<Device> list;
-    const double whole = around(room.outline), from = g.at - g.length / 2;
-    for (int i = 1; i <= needed; ++i)
-        list.push_back(place(std::fmod(from + g.length * i / (needed + 1) + whole, whole)));
-    out.push_back({needed == 1 ? std::string("Place a receptacle in the middle of it")
-                               : fmt::format("Place {} receptacles along it", needed),
+    for (double at : missing(in, g)) {
+        Device d;
+        d.level = room.level, d.type = type->id;
+        d.at = along(room.outline, std::fmod((receptacleFirst ? g.wall.to - at : g.wall.from + at) + whole, whole));
+        list.push_back(d);
+    }
+    out.push_back({list.size() == 1 ? std::string("Place a receptacle in the middle of it")
+                                    : fmt::format("Place {} receptacles along it", list.size()),
                    [list](Project& p) {
                        for (const Device& d : list) p.devices.add(d);
                    }});

@@ -10,15 +10,20 @@
 namespace lintel {
 namespace {
 
+/// A, of the largest main that protects the secondary.
+double largestMain(const CheckInput& in, const TransformerResult& r) {
+    const double share = bandOf(in.book.tables.transformerSecondaryDevice, r.secondaryAmps.v);
+    return r.secondaryAmps.v >= 9 ? in.book.ratingAtOrAbove(r.secondaryAmps.v * share) : r.secondaryAmps.v * share;
+}
+bool protects(const Board& b, double largest) { return b.main > 0 && b.main <= largest + 1e-6; }
+
 /// The largest primary device where every board right below has a main that protects the secondary; 0: not all have.
 double withSecondary(const CheckInput& in, const Transformer& t, const TransformerResult& r) {
-    const double share = bandOf(in.book.tables.transformerSecondaryDevice, r.secondaryAmps.v);
-    const double most =
-        r.secondaryAmps.v >= 9 ? in.book.ratingAtOrAbove(r.secondaryAmps.v * share) : r.secondaryAmps.v * share;
+    const double largest = largestMain(in, r);
     bool any = false;
     for (const Board& b : in.project.boards)
         if (b.feed == Ref(t.id)) {
-            if (b.main <= 0 || b.main > most + 1e-6) return 0;
+            if (!protects(b, largest)) return 0;
             any = true;
         }
     return any ? r.primaryAmps.v * in.book.tables.transformerPrimaryWithSecondary : 0;
@@ -48,15 +53,20 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (in.results.of(via).required.v <= alone)
         out.push_back({fmt::format("Hold the primary device at {} A", rating(alone)),
                        [=](Project& p) { p.circuits.change(via)->heldBreaker = alone; }});
-    const double share = bandOf(in.book.tables.transformerSecondaryDevice, r.secondaryAmps.v),
-                 main = in.book.ratingAtOrAbove(r.secondaryAmps.v * share);
-    if (device <= r.primaryAmps.v * in.book.tables.transformerPrimaryWithSecondary && main > 0)
-        for (const Board& b : in.project.boards)
-            if (b.feed == Ref(id)) {
-                out.push_back({fmt::format("Protect the secondary: {} A main in {}", withArticle(rating(main)), b.name),
-                               [=, board = b.id](Project& p) { p.boards.change(board)->main = main; }});
-                break;
-            }
+    const double largest = largestMain(in, r), main = in.book.ratingAtOrBelow(largest, DeviceKind::Breaker);
+    std::vector<BoardId> open;
+    for (const Board& b : in.project.boards)
+        if (b.feed == Ref(id) && !protects(b, largest)) open.push_back(b.id);
+    if (device <= r.primaryAmps.v * in.book.tables.transformerPrimaryWithSecondary && main > 0 && !open.empty())
+        out.push_back({fmt::format("Protect the secondary: {} A main in {}", withArticle(rating(main)),
+                                   open.size() == 1 ? in.project.boards[open[0]].name
+                                                    : fmt::format("each of {} boards", open.size())),
+                       [=](Project& p) {
+                           for (BoardId board : open) {
+                               Board& b = *p.boards.change(board);
+                               b.main = b.bus > 0 ? std::min(main, b.bus) : main;
+                           }
+                       }});
     for (double kva : transformerSeries(in.book, in.project.transformers[id].secondary))
         if (transformerPrimaryRating(r.primaryAmps.v * kva / in.project.transformers[id].kva, in.book) >= device) {
             out.push_back({fmt::format("Make it {} kVA", rating(kva)),

@@ -374,6 +374,8 @@ struct CableReader {
             }
             if (t.contains("fuse"))
                 for (const json& r : t["fuse"]) b.fuse[number(r[0], name)] = {orZero(r[1], name), number(r[2], name)};
+            if (!b.fuse.empty() && b.fuse.begin()->second[0] <= 0)
+                refuse(name + ", " + word, "the smallest fuse needs its currents for both times");
             double last = 0;
             for (const auto& [rating, amps] : b.fuse) {
                 if ((amps[0] > 0 && amps[0] <= amps[1]) || amps[1] <= last || amps[1] <= rating)

@@ -312,7 +312,10 @@ struct RuleBookReader {
                     refuse(where, "the last step has no end: write null");
             } else if (method == "count") {
                 r.method = Method::Count;
-                r.largest = int(number(at(j, "largest", where), where));
+                const double largest = number(at(j, "largest", where), where);
+                if (largest != 0 && largest != 1 && largest != 2)
+                    refuse(where, "not less than the largest one or two, or 0 for neither");
+                r.largest = int(largest);
                 r.minimumEach = j.contains("minimumEach") ? number(j["minimumEach"], where) : 0;
                 for (const json& f : at(j, "factors", where)) {
                     r.factors.push_back(number(f, where));

@@ -437,6 +437,7 @@ struct TableReader {
         cite("outletSpacing", s);
         t.spacingReach = number(s, "reachFeet", name);
         t.spacingShortest = number(s, "shortestWallFeet", name);
+        t.spacingHighest = number(s, "highestFeet", name);
         t.spacingRooms = words(at(s, "rooms", name), name);
     }
 };

@@ -151,7 +151,7 @@ struct RuleTables {
     // ---- where people are protected ----
     double groundFaultSingle = 0, groundFaultThree = 0, groundFaultToGround = 0, arcFaultAmps = 0;
     std::vector<std::string> groundFaultRooms, groundFaultDwellingRooms, arcFaultRooms, spacingRooms;
-    double spacingReach = 0, spacingShortest = 0; ///< ft
+    double spacingReach = 0, spacingShortest = 0, spacingHighest = 0; ///< ft; highest: above the floor
 
     /// The table or clause of each of them.
     std::map<std::string, std::string> cited;

@@ -216,9 +216,8 @@ double secondsAt(const TripBand& band, double device, double amps) {
     const double slow = it->second[1];
     if (amps < slow) return never;
     // Of a large fuse the book gives only the longer time: its curve is taken as steep as that of the next smaller that
-    // has both.
-    while (it->second[0] <= 0 && it != band.fuse.begin()) --it;
-    if (it->second[0] <= 0) return 5;
+    // has both. The smallest always has.
+    while (it->second[0] <= 0) --it;
     const double slope = std::log(0.4 / 5) / std::log(it->second[0] / it->second[1]);
     return std::max(0.1, 5 * std::pow(amps / slow, slope));
 }

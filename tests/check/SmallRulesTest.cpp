@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/check/Assumptions.h"
 #include "core/check/CircuitFilter.h"
+#include "core/check/Compare.h"
 #include "core/project/AddBelow.h"
 #include "core/sheets/Sheets.h"
 #include "tests/BoardBelow.h"
@@ -493,4 +494,392 @@ TEST_CASE("remedies of one kind are put right together, whatever sizes they name
     REQUIRE(remedies.size() >= 2);
     CHECK_THAT(remedies.front().label, Catch::StartsWith("Hold "));
     CHECK(groupFix(in, t.all, *t.of("held-size"), remedies.front()).count == 2);
+}
+
+TEST_CASE("a receptacle on the other side of a wall serves the room in which it stands, and no other") {
+    // Two bedrooms of 3 m × 3 m share the wall x = 3. Each has receptacles in the middle of its other three walls: from
+    // the middle of a wall to that of the next are 3 m; on the far side, over the shared wall, 6 m, 19.7 ft.
+    const auto gaps = [](const std::vector<Point>& more) {
+        OneBoard w;
+        const std::vector<Point> left{{0, 0}, {3, 0}, {3, 3}, {0, 3}}, right{{3, 0}, {6, 0}, {6, 3}, {3, 3}};
+        std::vector<Point> at{{1.5, 0.05}, {0.05, 1.5}, {1.5, 2.95}, {4.5, 0.05}, {5.95, 1.5}, {4.5, 2.95}};
+        at.insert(at.end(), more.begin(), more.end());
+        Project p = bedroom(w, left, at);
+        Room second = *p.rooms.begin();
+        second.id = {}, second.number = "2", second.outline = right;
+        p.rooms.add(second);
+        std::vector<std::string> rooms;
+        for (const Snag& s : Found(p).all)
+            if (std::string(s.rule->id) == "outlet-spacing") rooms.push_back(s.text.substr(5, s.text.find(':') - 5));
+        return rooms;
+    };
+    using Rooms = std::vector<std::string>;
+    CHECK(gaps({}) == Rooms{"1", "2"});
+    CHECK(gaps({{2.92, 1.5}}) == Rooms{"2"});      // in the left one, 8 cm from the shared wall
+    CHECK(gaps({{3.3, 1.5}}) == Rooms{"1"});       // in the right one
+    CHECK(gaps({{3, 1.5}}).empty());               // drawn on the line between them
+    CHECK(gaps({{2.48, 1.5}}) == Rooms{"1", "2"}); // half a metre and more from the wall it stands at none
+    CHECK(gaps({{2.51, 1.5}}) == Rooms{"2"});
+}
+
+TEST_CASE("a receptacle drawn within the thickness of a wall stands at it, one outside the house does not") {
+    // A bedroom of 3 m × 3 m alone: with receptacles in the middle of three walls 6 m, 19.7 ft, are left.
+    const auto told = [](Point last) {
+        OneBoard w;
+        return Found(bedroom(w, {{0, 0}, {3, 0}, {3, 3}, {0, 3}}, {{1.5, 0}, {0, 1.5}, {1.5, 3}, last}))
+                   .of("outlet-spacing") != nullptr;
+    };
+    CHECK_FALSE(told({3.08, 1.5}));
+    CHECK(told({3.3, 1.5}));
+}
+
+TEST_CASE("a transformer's secondary is protected in each board below it, by the largest main that may be there") {
+    const auto found = [](double kva, double device, std::vector<double> mains) {
+        OneBoard w(VoltageSystem::Y480);
+        Transformer t;
+        t.name = "T-1", t.kva = kva, t.primary = VoltageSystem::Y480, t.secondary = VoltageSystem::Y208;
+        const TransformerId id = w.p.transformers.add(t);
+        feedFrom(w.p, id, w.board);
+        runOfNode(w.p, id).lengthBy = LengthBy::Entered;
+        for (double main : mains) {
+            const BoardId b = boardBelow(w.p, id, "LP-" + std::to_string(int(main)), VoltageSystem::Y208);
+            w.p.boards.change(b)->main = main;
+        }
+        w.p.circuits.change(w.p.transformers[id].feed.as<Circuit>())->heldBreaker = device;
+        return Found(w.p);
+    };
+    // 45 kVA: 124.9 A × 125 % = 156 A, next rating 175 A, with up to 54.1 × 250 % = 135 A before it.
+    const Found two = found(45, 125, {200, 0, 175});
+    REQUIRE(two.of("transformer-device"));
+    CHECK(offers(two.remedies("transformer-device"), "Protect the secondary: a 175 A main in each of 2 boards"));
+    const Found one = found(45, 125, {200, 150});
+    CHECK(offers(one.remedies("transformer-device"), "Protect the secondary: a 175 A main in LP-200"));
+    CHECK_FALSE(found(45, 125, {175, 150}).of("transformer-device"));
+    // 3 kVA: 8.33 A × 167 % = 13.9 A, and no breaker is so small: nothing protects it.
+    const Found small = found(3, 8, {15});
+    REQUIRE(small.of("transformer-device"));
+    CHECK_FALSE(offers(small.remedies("transformer-device"), "Protect the secondary"));
+    for (std::size_t i = 0; i < two.remedies("transformer-device").size(); ++i)
+        CHECK(two.after("transformer-device", i) == 0);
+    // 5 kVA: 13.9 A, nine and more: 125 % is 17.3 A, and the next rating above is allowed.
+    CHECK_FALSE(found(5, 15, {20}).of("transformer-device"));
+    CHECK(found(5, 15, {25}).of("transformer-device"));
+}
+
+TEST_CASE("a circuit far from its board and near another is offered to that one, with what it would lose there") {
+    // 16 A at 120 V on 12 AWG over some 90 m; LP-2 stands 5 m away, LP-3 ten.
+    OneBoard w;
+    w.p.basis.upsizingCeiling = 0;
+    const LevelId level = w.p.levels.begin()->id;
+    const auto stand = [&](BoardId id, Point at) {
+        Board& b = *w.p.boards.change(id);
+        b.level = level, b.at = at, b.onPlan = true;
+    };
+    const BoardId three = boardBelow(w.p, w.source, "LP-3", VoltageSystem::Y208),
+                  two = boardBelow(w.p, w.source, "LP-2", VoltageSystem::Y208),
+                  other = boardBelow(w.p, w.source, "HP-1", VoltageSystem::Y480),
+                  unfed = boardBelow(w.p, w.source, "LP-4", VoltageSystem::Y208);
+    w.p.boards.change(unfed)->feed = {};
+    stand(w.board, {0, 0}), stand(two, {95, 0}), stand(three, {100, 0}), stand(other, {90, 1}), stand(unfed, {90, 2});
+    const CircuitId c = w.circuit(16, LoadUnit::A);
+    DeviceType t;
+    t.name = "Heater";
+    Device d;
+    d.type = w.p.deviceTypes.add(t), d.level = level, d.at = {90, 0}, d.circuit = c;
+    w.p.devices.add(d);
+    const Found f(w.p);
+    REQUIRE(f.of("drop"));
+    const auto labels = f.remedies("drop");
+    REQUIRE(labels.size() >= 2);
+    CHECK_THAT(labels[0], Catch::StartsWith("Feed it from LP-2: "));
+    CHECK_THAT(labels[1], Catch::StartsWith("Feed it from LP-3: "));
+    for (const std::string& l : labels) {
+        INFO(l);
+        CHECK(l.find("HP-1") == std::string::npos);
+        CHECK(l.find("LP-4") == std::string::npos);
+    }
+    Project q = f.p;
+    remediesFor({f.p, f.book, f.r}, *f.of("drop")).front().apply(q);
+    CHECK(q.circuits[c].board == two);
+    CHECK_FALSE(Found(q).of("drop"));
+}
+
+TEST_CASE("a motor that the table does not have on two lines is offered its three, and the other way round") {
+    const auto found = [](double hp, int poles, VoltageSystem system) {
+        OneBoard w(system);
+        w.circuit(hp, LoadUnit::hp, poles, 10, LoadKind::Motor);
+        return Found(w.p);
+    };
+    // Table 430.248 ends at 10 hp; Table 430.250 has 15 hp at 208 V.
+    const Found single = found(15, 2, VoltageSystem::Y208);
+    REQUIRE(single.of("horsepower"));
+    CHECK_THAT(single.of("horsepower")->text, Catch::Contains("15 hp at 208 V single-phase is not in the table"));
+    CHECK(offers(single.remedies("horsepower"), "Make it a 3-pole motor"));
+    CHECK(single.after("horsepower") == 0);
+    // Table 430.250 ends at 200 hp for 208 V, and no other table has more.
+    const Found three = found(250, 3, VoltageSystem::Y208);
+    REQUIRE(three.of("horsepower"));
+    CHECK_THAT(three.of("horsepower")->text, Catch::Contains("250 hp at 208 V three-phase is not in the table"));
+    CHECK(three.remedies("horsepower") ==
+          std::vector<std::string>{"Enter it as 186.43 kW, its shaft power without losses"});
+    // On two lines there is no third pole to offer.
+    const Found two = found(15, 2, VoltageSystem::S240);
+    REQUIRE(two.of("horsepower"));
+    CHECK_FALSE(offers(two.remedies("horsepower"), "3-pole"));
+    CHECK(offers(two.remedies("horsepower"), "Enter it as 11.19 kW")); // 15 × 0.7457
+}
+
+TEST_CASE("a motor on the plan that is not in the table says so with its volts and phases") {
+    for (int poles : {2, 3}) {
+        OneBoard w;
+        DeviceType t;
+        t.name = "Fan", t.load = poles == 3 ? 250 : 15, t.unit = LoadUnit::hp, t.poles = poles,
+        t.kind = LoadKind::Motor;
+        Device d;
+        d.type = w.p.deviceTypes.add(t), d.level = w.p.levels.begin()->id;
+        d.circuit = addCircuit(w.p, w.board, poles, "Fan");
+        w.p.devices.add(d);
+        const Found f(w.p);
+        REQUIRE(f.of("horsepower"));
+        CHECK_THAT(f.of("horsepower")->text,
+                   Catch::Contains(poles == 3 ? "250 hp at 208 V three-phase" : "15 hp at 208 V single-phase"));
+    }
+}
+
+TEST_CASE("a load in the name with its poles is taken with them") {
+    OneBoard w;
+    const CircuitId c = addCircuit(w.p, w.board, 1, "RTU-1 7.5 hp 3P");
+    const Found f(w.p);
+    REQUIRE(f.of("no-load"));
+    CHECK(f.remedies("no-load") == std::vector<std::string>{"Take 7.5 hp, 3-pole from its name as its load"});
+    Project q = f.p;
+    remediesFor({f.p, f.book, f.r}, *f.of("no-load")).front().apply(q);
+    CHECK(q.circuits[c].poles == 3);
+    REQUIRE(q.loads.size() == 1);
+    CHECK(q.loads.begin()->amount == Approx(7.5));
+    CHECK(q.loads.begin()->poles == 3);
+    // On a board of two lines it cannot be three-pole, and nothing is offered.
+    OneBoard two(VoltageSystem::S240);
+    addCircuit(two.p, two.board, 1, "RTU-1 7.5 hp 3P");
+    const Found g(two.p);
+    REQUIRE(g.of("no-load"));
+    CHECK(g.remedies("no-load").empty());
+    // With the poles that it has already, only the load is taken.
+    OneBoard same;
+    const CircuitId three = addCircuit(same.p, same.board, 3, "RTU-1 7.5 hp 3P");
+    const Found h(same.p);
+    REQUIRE(h.remedies("no-load").size() == 1);
+    Project r = h.p;
+    remediesFor({h.p, h.book, h.r}, *h.of("no-load")).front().apply(r);
+    CHECK(r.circuits[three].poles == 3);
+    CHECK(r.loads.size() == 1);
+}
+
+TEST_CASE("a board that is full is offered the next number of slots that boards are made with") {
+    const std::pair<int, int> next[] = {{12, 18}, {18, 24}, {24, 30}, {30, 42}, {42, 54},
+                                        {54, 60}, {60, 66}, {66, 72}, {72, 84}};
+    for (const auto& [slots, more] : next) {
+        INFO(slots);
+        OneBoard w(VoltageSystem::Y208, slots);
+        for (int i = 0; i < slots; ++i) addCircuit(w.p, w.board, 1, "load");
+        Circuit c;
+        c.board = w.board, c.poles = 1, c.name = "one more";
+        w.p.circuits.add(c);
+        const Found f(w.p);
+        REQUIRE(f.of("overfull"));
+        CHECK(f.remedies("overfull") ==
+              std::vector<std::string>{std::to_string(more) + " slots for " + w.p.boards[w.board].name});
+    }
+}
+
+TEST_CASE("a filter finds breakers that are held and that are worked out, and lengths in the units of the project") {
+    OneBoard w;
+    const CircuitId held = w.circuit(1500, LoadUnit::VA, 1, 100), free = w.circuit(1500, LoadUnit::VA, 1, 100);
+    w.p.circuits.change(held)->heldBreaker = 20;
+    const auto finds = [&](CircuitId id, const std::string& text) {
+        const Results r = w.solved();
+        const auto filter = CircuitFilter::from(text);
+        REQUIRE(filter);
+        return filter->matches({w.p, nec(), r}, w.p.circuits[id]);
+    };
+    CHECK(finds(held, "breaker:held"));
+    CHECK_FALSE(finds(free, "breaker:held"));
+    CHECK_FALSE(finds(held, "breaker:auto"));
+    CHECK(finds(free, "breaker:auto"));
+    CHECK_FALSE(finds(held, "va:held")); // nothing but a breaker is held or worked out here
+    CHECK_FALSE(finds(free, "va:auto"));
+    // Exactly as much is neither more nor less.
+    CHECK_FALSE(finds(free, "poles>1"));
+    CHECK_FALSE(finds(free, "poles<1"));
+    CHECK(finds(free, "poles:1"));
+    // 100 ft are 30.5 m.
+    CHECK(finds(free, "length>99"));
+    CHECK_FALSE(finds(free, "length>101"));
+    w.p.basis.units = UnitSystem::Metric;
+    CHECK(finds(free, "length>30.4"));
+    CHECK_FALSE(finds(free, "length>30.6"));
+}
+
+TEST_CASE("a tested pair hides nothing where the fault is no more than its own rating") {
+    const auto hides = [](double kA) {
+        OneBoard w;
+        Board& b = *w.p.boards.change(w.board);
+        b.ratingKA = 10, b.seriesKA = 22, b.givenKA = kA;
+        const Results r = w.solved();
+        for (const Assumption& a : assumptionsOf({w.p, nec(), r}))
+            if (a.what == "Tested series pair") return a.hides;
+        FAIL("the pair is not in the list");
+        return false;
+    };
+    CHECK_FALSE(hides(10));
+    CHECK(hides(10.5));
+}
+
+TEST_CASE("a length is not held against a measured one where only one end stands on the plan") {
+    OneBoard w;
+    Board& b = *w.p.boards.change(w.board);
+    b.level = w.p.levels.begin()->id, b.onPlan = true, b.at = {10, 10};
+    runOf(w.p, w.board).length = 20;
+    const auto listed = [&] {
+        const Results r = w.solved();
+        const auto all = assumptionsOf({w.p, nec(), r});
+        return std::any_of(all.begin(), all.end(), [](const Assumption& a) { return a.what == "Length entered"; });
+    };
+    CHECK_FALSE(listed()); // the source stands nowhere
+    Source& s = *w.p.sources.change(w.source);
+    s.level = b.level, s.onPlan = true, s.at = {0, 10};
+    CHECK(listed());
+    w.p.boards.change(w.board)->onPlan = false;
+    CHECK_FALSE(listed());
+}
+
+TEST_CASE("what was seen of an assumption without a day is kept with its value") {
+    OneBoard w;
+    w.p.boards.change(w.board)->givenKA = 10;
+    const Results r = w.solved();
+    const auto given = [&] {
+        for (const Assumption& a : assumptionsOf({w.p, nec(), r}))
+            if (a.what == "Fault level") return a;
+        return Assumption{};
+    };
+    w.p.basis.seen[given().key] = "AB\n\n" + given().entered;
+    CHECK(given().seenBy == "AB");
+    CHECK(given().seenOn.empty());
+    CHECK(given().seenValue == given().entered);
+    CHECK(given().seen());
+    w.p.basis.seen[given().key] = "AB\n10 kA"; // not as it is written
+    CHECK_FALSE(given().seen());
+}
+
+TEST_CASE("a comparison counts the copper of feeders, of boards and of transformers") {
+    // 100 ft of three lines and a neutral of 4/0 AWG in place of 2/0 AWG.
+    OneBoard a(VoltageSystem::Y480);
+    const BoardId below = boardBelow(a.p, a.board, "LP-2", VoltageSystem::Y480, 100);
+    runOfNode(a.p, below).length = feet(100).v;
+    runOfNode(a.p, below).heldSize = "2/0", runOfNode(a.p, below).heldGround = "6";
+    OneBoard b = a;
+    runOfNode(b.p, below).heldSize = "4/0";
+    const Results x = a.solved(), y = b.solved();
+    const Comparison more = compare({a.p, nec(), x}, {b.p, nec(), y});
+    const auto mm2 = [](const char* name) {
+        for (const ConductorSize& s : nec().sizes())
+            if (s.name == name) return s.mm2;
+        return 0.0;
+    };
+    const int conductors = y.of(below).run.need.conductors + (y.of(below).run.need.neutral ? 1 : 0);
+    REQUIRE(conductors == 4);
+    // 8 960 kg/m³ of copper: mm² × m × 0.00896 kg.
+    CHECK(more.kg == Approx(4 * (mm2("4/0") - mm2("2/0")) * feet(100).v * 0.00896).epsilon(0.01));
+    CHECK(compare({b.p, nec(), y}, {a.p, nec(), x}).kg == Approx(-more.kg));
+}
+
+namespace {
+/// A bedroom of 12 ft × 9 ft on walls through its outline, with doors in its southern wall: by how far to their
+/// middles.
+Found bedroomWithDoors(const std::vector<double>& doors, const std::vector<Point>& receptaclesInFeet,
+                       OpeningKind kind = OpeningKind::Door) {
+    OneBoard w;
+    const double foot = 0.3048;
+    std::vector<Point> at;
+    for (Point p : receptaclesInFeet) at.push_back(p * foot);
+    Project p = bedroom(w, {{0, 0}, {12 * foot, 0}, {12 * foot, 9 * foot}, {0, 9 * foot}}, at);
+    Wall south;
+    south.level = p.levels.begin()->id;
+    south.a = {0, 9 * foot}, south.b = {12 * foot, 9 * foot};
+    const WallId wall = p.walls.add(south);
+    for (double middle : doors) {
+        Opening o;
+        o.wall = wall, o.kind = kind, o.along = middle * foot, o.width = 3 * foot;
+        p.openings.add(o);
+    }
+    return Found(p);
+}
+} // namespace
+
+TEST_CASE("a door parts the wall of a room: from it no more than a reach to the next receptacle (210.52(A)(1))") {
+    // 42 ft around. Receptacles in the middle of the north wall and of both sides: along the wall 6 + 4.5 = 10.5 ft
+    // between them, and from the sides' 4.5 + 12 + 4.5 = 21 ft over the south wall.
+    const std::vector<Point> three{{6, 0}, {12, 4.5}, {0, 4.5}};
+    const Found none = bedroomWithDoors({}, three);
+    REQUIRE(none.of("outlet-spacing"));
+    CHECK_THAT(none.of("outlet-spacing")->text,
+               Catch::Contains("21.0 ft of wall without a receptacle, 12 ft is the most"));
+    // A door of 3 ft in the middle of it leaves 4.5 + 4.5 = 9 ft on either side, more than the 6 ft of the reach.
+    const Found middle = bedroomWithDoors({6}, three);
+    REQUIRE(middle.of("outlet-spacing"));
+    CHECK_THAT(middle.of("outlet-spacing")->text,
+               Catch::Contains("9.0 ft of wall from a receptacle to a door, 6 ft is the most"));
+    CHECK(middle.remedies("outlet-spacing").front() == "Place a receptacle in the middle of it");
+    // Two remedies, one for each side, and the room is as it should be.
+    Project once = middle.p;
+    remediesFor({middle.p, middle.book, middle.r}, *middle.of("outlet-spacing")).front().apply(once);
+    const Found left(once);
+    REQUIRE(left.of("outlet-spacing"));
+    CHECK(left.after("outlet-spacing") == 0);
+    // With receptacles 1.5 ft nearer to the corners 3 + 3 = 6 ft are left: exactly a reach.
+    CHECK_FALSE(bedroomWithDoors({6}, {{6, 0}, {12, 7.5}, {0, 7.5}, {12, 1}, {0, 1}}).of("outlet-spacing"));
+    // A window does not part the wall: 1.5 + 12 + 1.5 = 15 ft.
+    const Found window = bedroomWithDoors({6}, {{6, 0}, {12, 7.5}, {0, 7.5}, {12, 1}, {0, 1}}, OpeningKind::Window);
+    REQUIRE(window.of("outlet-spacing"));
+    CHECK_THAT(window.of("outlet-spacing")->text, Catch::Contains("15.0 ft of wall without a receptacle"));
+}
+
+TEST_CASE("a wall of two feet and more between two doors has a receptacle of its own (210.52(A)(2))") {
+    // Doors of 3 ft at 1.5 ft and at 6.7 ft: 6.7 − 1.5 − 3 = 2.2 ft between them.
+    const std::vector<Point> around{{6, 0}, {12, 4.5}, {0, 4.5}, {12, 8.9}, {0, 8.5}, {9.5, 8.95}};
+    const Found wide = bedroomWithDoors({1.5, 6.7}, around);
+    REQUIRE(wide.of("outlet-spacing"));
+    CHECK_THAT(wide.of("outlet-spacing")->text,
+               Catch::Contains("2.2 ft of wall without any receptacle; each wall of 2 ft and more has one"));
+    CHECK(wide.after("outlet-spacing") == 0);
+    CHECK_FALSE(bedroomWithDoors({1.5, 6.4}, around).of("outlet-spacing")); // 1.9 ft
+}
+
+TEST_CASE("a room without any receptacle is offered as many as reach all of its wall") {
+    // 42 ft around: 42 / 12, so four.
+    const Found bare = bedroomWithDoors({}, {});
+    // The type is there, though none of it is placed.
+    REQUIRE(bare.of("outlet-spacing"));
+    CHECK_THAT(bare.of("outlet-spacing")->text, Catch::Contains("42.0 ft of wall without any receptacle"));
+    CHECK(bare.remedies("outlet-spacing").front() == "Place 4 receptacles along it");
+    CHECK(bare.after("outlet-spacing") == 0);
+    // With a door 39 ft are left: four again, and each within the reach of its end.
+    const Found door = bedroomWithDoors({6}, {});
+    CHECK(door.remedies("outlet-spacing").front() == "Place 4 receptacles along it");
+    CHECK(door.after("outlet-spacing") == 0);
+}
+
+TEST_CASE("a receptacle above 5 1/2 ft, or one for an appliance, does not count for the wall (210.52)") {
+    const auto told = [](double height, Symbol symbol) {
+        OneBoard w;
+        Project p = bedroom(w, {{0, 0}, {1.8, 0}, {1.8, 1.8}, {0, 1.8}}, {{0.9, 0}, {0.9, 1.8}});
+        DeviceType& t = *p.deviceTypes.change(p.deviceTypes.begin()->id);
+        t.height = height, t.symbol = symbol;
+        return Found(p).of("outlet-spacing") != nullptr;
+    };
+    CHECK_FALSE(told(0.45, Symbol::Receptacle));
+    CHECK_FALSE(told(1.67, Symbol::Receptacle)); // 5.5 ft are 1.676 m
+    CHECK(told(1.68, Symbol::Receptacle));
+    CHECK_FALSE(told(0.45, Symbol::Quad));
+    CHECK(told(0.45, Symbol::Special));
 }

@@ -412,3 +412,30 @@ TEST_CASE("the neutral of what stays: of three lines the phasor of what hangs be
     CHECK(evenOut(two).best().spread == 0);           // it stays on A: 40 on each line
     CHECK(evenOut(two).best().neutral == Approx(40)); // A and B to the neutral, C not: |40 + 40∠−120°| = 40
 }
+
+TEST_CASE("of two moves that level as well that is taken which loads the neutral less, with what stays counted") {
+    // Pinned: 500 VA on A to the neutral, 1 000 VA between A and B, 2 000 VA between B and C. Loose: 1 000 VA on B.
+    // A = 500 + 500, B = 500 + 1 000 + 1 000, C = 1 000. Moved to A or to C it leaves 2 000, 1 500 and 1 000 VA either
+    // way. The neutral then carries 1 500 VA of A alone, or 500 of A and 1 000 of C: √(0.25 + 1 − 0.5) = 866 VA.
+    for (const bool mirrored : {false, true}) { // and with A and C the other way round
+        OneBoard w(VoltageSystem::Y208, 12);
+        const auto put = [&](double va, int poles, int slot, bool pinned) {
+            const CircuitId c = w.circuit(va, LoadUnit::VA, poles);
+            w.p.circuits.change(c)->slot = slot;
+            w.p.circuits.change(c)->pinned = pinned;
+            return c;
+        };
+        put(500, 1, mirrored ? 6 : 2, true); // slots 1, 2, 7, 8: A; 3, 4, 9, 10: B; 5, 6, 11, 12: C
+        put(mirrored ? 2000 : 1000, 2, 1, true);
+        put(mirrored ? 1000 : 2000, 2, 9, true);
+        const CircuitId loose = put(1000, 1, 4, false);
+        const Results r = w.solved();
+        REQUIRE(r.of(w.board).phases.total().real() == Approx(4500));
+        const LevelChoices l = levelBoard(w.p, r, w.board);
+        REQUIRE(l.best().places.size() == 1);
+        CHECK(l.best().places[0].first == loose);
+        CHECK(l.best().spread == Approx(1000));
+        const int line = (l.best().places[0].second + 1) / 2 % 3; // 1: A, 2: B, 0: C
+        CHECK(line == (mirrored ? 1 : 0));
+    }
+}

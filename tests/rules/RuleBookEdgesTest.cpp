@@ -213,6 +213,9 @@ TEST_CASE("edges of a book: demand") {
         {nec2023, "/demand/1/steps/1/0", "3000", "steps must rise"},
         {nec2023, "/demand/1/steps/2/0", "130000", "the last step has no end"},
         {nec2023, "/demand/6/factors", "[]", "there are no factors"},
+        {nec2023, "/demand/6/largest", "1", taken},
+        {nec2023, "/demand/6/largest", "3", "the largest one or two"},
+        {nec2023, "/demand/6/largest", "1.5", "the largest one or two"},
         {nec2023, "/demand/6/factors/2", "1.1", "must not rise with the count"},
         {nec2023, "/demand/8/demand/1", "8000", "demand must rise with the count"}, // as much as one range
         {nec2023, "/demand/8/demand", "[]", "the table is empty"},
@@ -293,6 +296,11 @@ TEST_CASE("edges of a book: earth faults, their times and their devices") {
         {bs7671, "/earthFault/trips/plug fuse/fuse/1/2", "10",
          "currents of fuses must rise"}, // no more than the smaller one
         {bs7671, "/earthFault/trips/plug fuse/fuse/1/2", "13.5", taken},
+        {bs7671, "/earthFault/trips/plug fuse/fuse/0", "[3, 80, 60]",
+         "currents of fuses must rise"}, // as much as the next larger one
+        {bs7671, "/earthFault/trips/plug fuse/fuse/0", "[3, 80, 59]", taken},
+        {bs7671, "/earthFault/trips/plug fuse/fuse/0/1", "null", "the smallest fuse needs its currents for both times"},
+        {bs7671, "/earthFault/trips/plug fuse/fuse/1/1", "null", taken},
         {bs7671, "/earthFault/usualMotor", "\"fuse\"", "no such device among those that trip"},
         {bs7671, "/protective/k/copper", "[143, 143]", "a hotter insulation must have a larger k"},
         {bs7671, "/protective/kArmour", "[51]", ""},

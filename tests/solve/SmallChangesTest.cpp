@@ -2,16 +2,20 @@
 // it.
 
 #include "core/base/Format.h"
+#include "core/base/TextFile.h"
 #include "core/level/Level.h"
 #include "core/project/AddBelow.h"
 #include "core/project/Slots.h"
 #include "core/solve/Busway.h"
+#include "core/solve/CapacitorBank.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/EquipmentSize.h"
 #include "core/solve/Fault.h"
 #include "core/solve/RunParts.h"
 #include "tests/BoardBelow.h"
 #include "tests/World.h"
+
+#include <nlohmann/json.hpp>
 
 using namespace lintel;
 
@@ -640,4 +644,57 @@ TEST_CASE("the earth-fault loop of a run without a length is not known") {
     runOf(w.p, c).lengthBy = LengthBy::Entered;
     runOf(w.p, c).length = 10;
     CHECK(w.results().of(c).run.earth->known);
+}
+
+TEST_CASE("a harmonic is near where the order at which capacitors resonate lies less than a half from it") {
+    CHECK(harmonicNear(5) == 5);
+    CHECK(harmonicNear(4.51) == 5);
+    CHECK(harmonicNear(5.49) == 5);
+    CHECK(harmonicNear(5.52) == 0);
+    CHECK(harmonicNear(4.48) == 0);
+    CHECK(harmonicNear(6) == 0);
+    CHECK(harmonicNear(11.4) == 11);
+    CHECK(harmonicNear(12.6) == 13);
+    CHECK(harmonicNear(12) == 0);
+}
+
+TEST_CASE("a fault that meets no resistance has its peak at twice its root of two") {
+    FaultPoint f;
+    f.z1 = {0, 0.01}, f.threePhase = 20;
+    CHECK(f.xOverR() == Approx(1000));
+    CHECK(f.peakFactor() == Approx(1.02 + 0.98 * std::exp(-0.003))); // IEC 60909-0, equation (55): 2 but for the last
+    f.z1 = {0.01, 0.02};
+    CHECK(f.xOverR() == Approx(2));
+}
+
+TEST_CASE("a feeder has a conductor for each line, and of a supply on one line its way back") {
+    const auto conductors = [](VoltageSystem system, const RuleBook& book) {
+        OneBoard w(system);
+        w.p.basis.ruleBook = book.id;
+        w.circuit(1000, LoadUnit::VA, 1, 10);
+        return solve(w.p, book).of(w.board).run.need.conductors;
+    };
+    CHECK(conductors(VoltageSystem::Y208, nec()) == 3);
+    CHECK(conductors(VoltageSystem::S240, nec()) == 2);
+    CHECK(conductors(VoltageSystem::Y400, bs()) == 3);
+    CHECK(conductors(VoltageSystem::S230, bs()) == 2);
+}
+
+TEST_CASE("kitchen equipment: not less than the largest, or than the largest two (220.56)") {
+    // One piece of 10 kVA and five of 0.1: 10.5 kVA × 65 % = 6.825 kVA; the largest are 10 kVA, two of them 10.1 kVA.
+    using json = nlohmann::ordered_json;
+    const auto demand = [](int largest) {
+        json book = json::parse(*readText(dataFolder() / "rulebooks" / "nec-2023.json"));
+        for (json& d : book["demand"])
+            if (d["kind"] == "kitchen") d["largest"] = largest;
+        const auto read = RuleBook::parse(book.dump(), "kitchen.json");
+        REQUIRE(read);
+        OneBoard w;
+        w.circuit(10, LoadUnit::kVA, 3, 10, LoadKind::Kitchen);
+        for (int i = 0; i < 5; ++i) w.circuit(0.1, LoadUnit::kVA, 1, 10, LoadKind::Kitchen);
+        return solve(w.p, *read).of(w.board).demand;
+    };
+    CHECK(demand(0) == Approx(6825));
+    CHECK(demand(1) == Approx(10000));
+    CHECK(demand(2) == Approx(10100));
 }
