@@ -71,7 +71,7 @@ void CompareList::show(const QString& name, const ProjectComparison& c) {
     summary->setText(q(c.summary()));
     entered->setText(tr("Entered %1").arg(c.entered.size()));
     follows->setText(tr("Follows %1").arg(c.follows.size()));
-    snags->setText(tr("Snags %1").arg(c.newSnags.size() + c.gone.size()));
+    snags->setText(tr("Snags %1").arg(c.newSnags.size() + c.gone.size() + c.otherwise.size()));
     fill();
 }
 
@@ -117,6 +117,8 @@ void CompareList::fill() {
         for (const std::string& s : comparison.newSnags) row(q(s), Ref(), true);
         if (!comparison.gone.empty()) heading(tr("Snags gone"));
         for (const std::string& s : comparison.gone) row(q(s), Ref(), false);
+        if (!comparison.otherwise.empty()) heading(tr("Snags with other figures"));
+        for (const std::string& s : comparison.otherwise) row(q(s), Ref(), false);
     }
 }
 

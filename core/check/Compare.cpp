@@ -15,6 +15,42 @@ std::string words(const RunResult& r, double device, const RuleBook& book) {
 
 } // namespace
 
+namespace {
+
+/// What is told in the same words is there still; so is what a rule tells of the same thing with other figures.
+void compareSnags(const std::vector<Snag>& before, const std::vector<Snag>& after, Comparison& c) {
+    std::map<std::string, int> said;
+    for (const Snag& s : before) ++said[s.text];
+    std::vector<const Snag*> fresh, gone;
+    for (const Snag& s : after)
+        if (said[s.text]-- <= 0) fresh.push_back(&s);
+    for (const Snag& s : before)
+        if (int& left = said[s.text]; left > 0) {
+            --left;
+            gone.push_back(&s);
+        }
+    using Same = std::tuple<const CheckRule*, Ref, Severity>;
+    const auto same = [](const Snag& s) { return Same{s.rule, s.about, s.severity}; };
+    std::map<Same, int> were;
+    for (const Snag* s : gone) ++were[same(*s)];
+    std::map<Same, int> still;
+    for (const Snag* s : fresh)
+        if (int& left = were[same(*s)]; left > 0) {
+            --left;
+            ++still[same(*s)];
+            c.otherwise.push_back(s->text);
+        } else {
+            c.newSnags.push_back(s->text);
+        }
+    for (const Snag* s : gone)
+        if (int& left = still[same(*s)]; left > 0)
+            --left;
+        else
+            c.gone.push_back(s->text);
+}
+
+} // namespace
+
 Comparison compare(const CheckInput& a, const CheckInput& b) {
     Comparison c;
     const auto look = [&](Ref thing, const RunResult& x, const RunResult& y, double dx, double dy,
@@ -45,15 +81,11 @@ Comparison compare(const CheckInput& a, const CheckInput& b) {
         return kg;
     };
     c.kg = mass(b) - mass(a);
-    std::map<std::string, int> count;
     const auto before = findSnags(a.project, a.book, a.results), after = findSnags(b.project, b.book, b.results);
     c.snagsBefore = int(before.size()), c.snagsAfter = int(after.size());
-    for (const Snag& s : before) ++count[s.text], c.stopsBefore += s.severity == Severity::Stop;
+    for (const Snag& s : before) c.stopsBefore += s.severity == Severity::Stop;
     for (const Snag& s : after) c.stopsAfter += s.severity == Severity::Stop;
-    for (const Snag& s : after)
-        if (count[s.text]-- <= 0) c.newSnags.push_back(s.text);
-    for (const Snag& s : before)
-        if (auto it = count.find(s.text); it->second > 0) --it->second, c.gone.push_back(s.text);
+    compareSnags(before, after, c);
     return c;
 }
 
@@ -67,6 +99,7 @@ std::string Comparison::text() const {
     if (devices) add(plural(devices, "device changes", "devices change"));
     if (!newSnags.empty()) add(plural(int(newSnags.size()), "new snag", "new snags"));
     if (!gone.empty()) add(plural(int(gone.size()), "snag gone", "snags gone"));
+    if (!otherwise.empty()) add(plural(int(otherwise.size()), "snag with other figures", "snags with other figures"));
     if (std::abs(kg) >= 0.05) add((kg > 0 ? "+" : "") + number(kg, 1) + " kg of conductor");
     return t.empty() ? "nothing changes" : t;
 }
@@ -76,6 +109,7 @@ std::vector<std::string> Comparison::list(std::size_t most) const {
     for (const std::string& s : newSnags) all.push_back("New snag: " + s);
     for (const Altered& c : runs) all.push_back(fmt::format("{}: {} → {}", c.name, c.before, c.after));
     for (const std::string& s : gone) all.push_back("Gone: " + s);
+    for (const std::string& s : otherwise) all.push_back("Still: " + s);
     if (all.size() > most) {
         const std::size_t left = all.size() - most + 1;
         all.resize(most - 1);

@@ -16,9 +16,10 @@ struct Comparison {
     std::vector<Altered> runs;               ///< size, sets, protective conductor or device differs
     int sizes = 0, devices = 0;              ///< of them, those whose conductors or whose device differ
     std::vector<std::string> newSnags, gone; ///< texts
+    std::vector<std::string> otherwise;      ///< of snags that are there still, and tell other figures: as they are now
     int stopsBefore = 0, stopsAfter = 0, snagsBefore = 0, snagsAfter = 0;
     double kg = 0; ///< of conductor more (+) or less (−)
-    bool nothing() const { return runs.empty() && newSnags.empty() && gone.empty(); }
+    bool nothing() const { return runs.empty() && newSnags.empty() && gone.empty() && otherwise.empty(); }
     /// "14 runs change · 2 new snags · +31.0 kg of conductor".
     std::string text() const;
     /// The changes in words, worst first, at most so many and then "and 12 more".

@@ -1,6 +1,7 @@
 #include "core/compare/ProjectComparison.h"
 
 #include "core/base/Format.h"
+#include "core/base/NaturalOrder.h"
 #include "core/check/Compare.h"
 #include "core/figures/Words.h"
 
@@ -8,6 +9,7 @@
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
+#include <unordered_map>
 
 namespace lintel {
 namespace {
@@ -20,12 +22,18 @@ bool differs(double a, double b, double share) {
     return std::abs(a - b) > share * std::max({std::abs(a), std::abs(b), 1e-9});
 }
 
+double shareOf(double was, double is) { return std::abs(is - was) / std::max(std::abs(was), 1e-9); }
+
 struct Comparer {
     const CheckInput &a, &b;
     ProjectComparison out{};
 
     std::string sized(const CheckInput& in, const RunResult& r, double device) const {
         return fmt::format("{}{}", device > 0 ? rating(device) + " A, " : "", conductorWords(r, in.book));
+    }
+    /// mm² of a line.
+    static double areaOf(const CheckInput& in, const RunResult& r) {
+        return r.size < 0 ? 0 : in.book.sizes()[std::size_t(r.size)].mm2 * r.sets;
     }
     /// Which inputs of its own differ.
     std::string because(const RunNeed& x, const RunNeed& y) const {
@@ -68,13 +76,31 @@ struct Comparer {
         const bool size = x.size != y.size || x.sets != y.sets || x.ground != y.ground, device = dx != dy;
         if (!size && !device) return;
         out.follows.push_back({device ? FollowedChange::Weight::Device : FollowedChange::Weight::Size, thing, name,
-                               group, sized(a, x, dx), sized(b, y, dy), because(x.need, y.need)});
+                               group, sized(a, x, dx), sized(b, y, dy), because(x.need, y.need),
+                               device ? shareOf(dx, dy) : shareOf(areaOf(a, x), areaOf(b, y))});
     }
     void figure(Ref thing, const std::string& name, const std::string& group, const char* what, double was, double is,
                 const char* unit) {
         if (!differs(was, is, 0.005)) return;
         out.follows.push_back({FollowedChange::Weight::Figure, thing, name + ", " + what, group,
-                               fmt::format("{} {}", figures(was), unit), fmt::format("{} {}", figures(is), unit), ""});
+                               fmt::format("{} {}", figures(was), unit), fmt::format("{} {}", figures(is), unit), "",
+                               shareOf(was, is)});
+    }
+    void order() {
+        using Weight = FollowedChange::Weight;
+        std::unordered_map<std::string, std::pair<Weight, double>> weightOf;
+        for (const FollowedChange& f : out.follows) {
+            const std::pair own{f.weight, -f.share};
+            const auto [it, fresh] = weightOf.try_emplace(f.group, own);
+            if (!fresh) it->second = std::min(it->second, own);
+        }
+        std::stable_sort(out.follows.begin(), out.follows.end(), [&](const FollowedChange& x, const FollowedChange& y) {
+            if (x.group != y.group) {
+                const auto &one = weightOf.at(x.group), &other = weightOf.at(y.group);
+                return one.first != other.first ? one.first < other.first : numberBefore(x.group, y.group);
+            }
+            return std::pair(x.weight, -x.share) < std::pair(y.weight, -y.share);
+        });
     }
     void circuits() {
         for (const Circuit& k : b.project.circuits) {
@@ -117,9 +143,8 @@ ProjectComparison compareProjects(const CheckInput& before, const CheckInput& af
     Comparison snags = compare(before, after);
     c.out.newSnags = std::move(snags.newSnags);
     c.out.gone = std::move(snags.gone);
-    std::stable_sort(c.out.follows.begin(), c.out.follows.end(), [](const FollowedChange& x, const FollowedChange& y) {
-        return std::pair(x.group, x.weight) < std::pair(y.group, y.weight);
-    });
+    c.out.otherwise = std::move(snags.otherwise);
+    c.order();
     std::size_t things = 0;
     Project::eachTable([&](const char*, auto member) { things += (after.project.*member).size(); });
     c.out.strangers = 2 * c.out.entered.size() > things && c.out.entered.size() > 20;
@@ -140,6 +165,7 @@ std::string ProjectComparison::summary() const {
     if (const auto n = weighing(FollowedChange::Weight::Figure)) add(plural(n, "figure differs", "figures differ"));
     if (!newSnags.empty()) add(plural(newSnags.size(), "new snag", "new snags"));
     if (!gone.empty()) add(plural(gone.size(), "snag gone", "snags gone"));
+    if (!otherwise.empty()) add(plural(otherwise.size(), "snag with other figures", "snags with other figures"));
     if (strangers) add("more than half differs: these may not be two states of one project");
     return s;
 }
@@ -165,6 +191,8 @@ std::string ProjectComparison::text() const {
     for (const std::string& s : newSnags) t += "  " + s + "\n";
     if (!gone.empty()) heading("SNAGS GONE");
     for (const std::string& s : gone) t += "  " + s + "\n";
+    if (!otherwise.empty()) heading("SNAGS WITH OTHER FIGURES");
+    for (const std::string& s : otherwise) t += "  " + s + "\n";
     return t;
 }
 
@@ -188,13 +216,15 @@ nlohmann::ordered_json ProjectComparison::json() const {
         f.push_back({{"weight", c.weight == FollowedChange::Weight::Device ? "device"
                                 : c.weight == FollowedChange::Weight::Size ? "size"
                                                                            : "figure"},
+                     {"share", std::round(c.share * 1000) / 1000},
                      {"id", c.thing.text()},
                      {"name", c.name},
                      {"group", c.group},
                      {"before", c.before},
                      {"after", c.after},
                      {"because", c.because}});
-    return {{"summary", summary()}, {"entered", e}, {"follows", f}, {"new_snags", newSnags}, {"snags_gone", gone}};
+    return {{"summary", summary()},  {"entered", e},       {"follows", f},
+            {"new_snags", newSnags}, {"snags_gone", gone}, {"snags_otherwise", otherwise}};
 }
 
 } // namespace lintel

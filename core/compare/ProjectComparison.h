@@ -16,6 +16,7 @@ struct FollowedChange {
     std::string name, group;
     std::string before, after; ///< "20 A, #12"
     std::string because;       ///< "the load rose from 16.7 to 20.8 A"; empty: nothing of its own differs
+    double share = 0;          ///< of what it was, by how much a device, an area of copper or a figure differs
 
     /// "LP-1-17 Fryer: 20 A, #12 → 25 A, #10, because the load rose from 16.7 to 20.8 A"
     std::string text() const;
@@ -23,11 +24,14 @@ struct FollowedChange {
 
 struct ProjectComparison {
     std::vector<EnteredChange> entered;
-    std::vector<FollowedChange> follows; ///< by group, the weightiest first
-    std::vector<std::string> newSnags, gone;
+    /// By group, that with the weightiest first; in it the weightiest first, of one weight that which differs most.
+    std::vector<FollowedChange> follows;
+    std::vector<std::string> newSnags, gone, otherwise; ///< otherwise: there still, with other figures
     bool strangers = false; ///< more than half of all things differ: hardly two states of one project
 
-    bool nothing() const { return entered.empty() && follows.empty() && newSnags.empty() && gone.empty(); }
+    bool nothing() const {
+        return entered.empty() && follows.empty() && newSnags.empty() && gone.empty() && otherwise.empty();
+    }
     /// "4 entered · 2 devices, 3 sizes follow · 1 new snag"
     std::string summary() const;
     /// All of it, a heading for each group.

@@ -404,3 +404,52 @@ TEST_CASE("clouds: a schedule is marked where a breaker, a wire and a load have 
     CHECK(marked.marks.size() > after.marks.size() + 4 * clouds.size());
     CHECK(marked.words().find("\n3\n") != std::string::npos);
 }
+
+TEST_CASE("comparison: boards whose devices differ come first, and in a board what differs most") {
+    // LP-10 loses a size only; LP-9 gets other breakers: 20 → 25 A by a quarter, 20 → 40 A to the double.
+    OneBoard w;
+    w.p.boards.change(w.board)->name = "LP-9";
+    const CircuitId little = w.circuit(15, LoadUnit::A, 1, 10), much = w.circuit(15, LoadUnit::A, 1, 10);
+    w.p.circuits.change(little)->heldBreaker = 20, w.p.circuits.change(much)->heldBreaker = 20;
+    Board second = w.p.boards[w.board];
+    second.id = {}, second.name = "LP-10", second.run = {}, second.feed = w.source;
+    const BoardId ten = addBoard(w.p, second);
+    const CircuitId other = addCircuit(w.p, ten, 1, "load");
+    Load l;
+    l.circuit = other, l.amount = 10, l.unit = LoadUnit::A;
+    w.p.loads.add(l);
+    Project after = w.p;
+    after.circuits.change(little)->heldBreaker = 25, after.circuits.change(much)->heldBreaker = 40;
+    runOf(after, other).heldSize = "8";
+    const ProjectComparison c = compared(w.p, after);
+    std::vector<std::pair<std::string, Ref>> order;
+    for (const FollowedChange& f : c.follows)
+        if (f.weight != FollowedChange::Weight::Figure) order.push_back({f.group, f.thing});
+    REQUIRE(order.size() == 3);
+    CHECK(order[0] == std::pair{std::string("LP-9"), Ref(much)});
+    CHECK(order[1] == std::pair{std::string("LP-9"), Ref(little)});
+    CHECK(order[2] == std::pair{std::string("LP-10"), Ref(other)});
+    CHECK(c.follows[0].share == Approx(1));
+    CHECK(c.follows[1].share == Approx(0.25));
+}
+
+TEST_CASE("comparison: a snag that tells other figures is there still, and neither new nor gone") {
+    // 16 A over 300 ft on 12 AWG lose far more than 3 %, over 310 ft a little more; over 10 ft less.
+    OneBoard w;
+    w.p.basis.upsizingCeiling = 0;
+    const CircuitId c = w.circuit(16, LoadUnit::A, 1, 300);
+    const auto longer = [&](double length) {
+        Project p = w.p;
+        runOf(p, c).length = feet(length).v;
+        return compared(w.p, p);
+    };
+    const ProjectComparison more = longer(310);
+    CHECK(more.newSnags.empty());
+    CHECK(more.gone.empty());
+    REQUIRE(more.otherwise.size() == 1);
+    CHECK_THAT(more.otherwise[0], Catch::Contains("lost, limit 3.00 %"));
+    CHECK_THAT(more.text(), Catch::Contains("SNAGS WITH OTHER FIGURES"));
+    const ProjectComparison less = longer(10);
+    CHECK(less.gone.size() == 1);
+    CHECK(less.otherwise.empty());
+}
