@@ -81,7 +81,7 @@ int runLoadsExport(const LoadsOrder& o) {
     auto p = loadProject(o.file);
     if (!p) return fail(p.error());
     const char delimiter = o.delimiter.empty() ? ',' : o.delimiter == "tab" ? '\t' : o.delimiter[0];
-    if (auto bad = writeGrid(listOf(*p), o.list, "Loads", delimiter)) return fail(*bad);
+    if (auto bad = writeGrid(listOf(*p), o.list, "Loads", delimiter, identityHeading)) return fail(*bad);
     std::cout << fmt::format("{}: {} loads\n", o.list, p->loads.size());
     return 0;
 }

@@ -2,6 +2,7 @@
 
 #include "core/base/Counted.h"
 #include "core/base/Format.h"
+#include "core/base/Limits.h"
 #include "core/base/Parse.h"
 #include "core/base/Typed.h"
 #include "core/project/BoardSize.h"
@@ -19,8 +20,19 @@ namespace {
 
 std::string plain(double v) { return fmt::format("{:.10g}", v); }
 
+/// The load without a tag that a list of this project calls so; null: none.
+const Load* loadOf(const Project& p, const std::string& identity) {
+    const std::size_t dash = identity.find('-');
+    if (dash == std::string::npos) return nullptr;
+    const auto id = numberFrom(identity.substr(0, dash));
+    if (!id || *id < 1 || *id > limits::idOfMany || *id != std::floor(*id)) return nullptr;
+    const Load* load = p.loads.find(LoadId{std::uint32_t(*id)});
+    return load && load->tag.empty() && identityOf(p, load->id) == identity ? load : nullptr;
+}
+
 /// Words of headings as the trade writes them.
-constexpr HeadingWord meanings[] = {{"tag", int(ListField::Tag), 9},
+constexpr HeadingWord meanings[] = {{"lintel id", int(ListField::Identity), 20},
+                                    {"tag", int(ListField::Tag), 9},
                                     {"mark", int(ListField::Tag), 7},
                                     {"reference", int(ListField::Tag), 6},
                                     {"ref", int(ListField::Tag), 6},
@@ -334,7 +346,8 @@ private:
     std::vector<std::optional<LoadUnit>> headingUnits; ///< by column, where several say a load
     std::unordered_map<std::string, const Board*> bySigns;
     std::unordered_map<std::string, int> tags; ///< and the line they were met in
-    std::set<std::string> fresh;               ///< boards that nobody has drawn
+    std::unordered_map<std::string, int> identities;
+    std::set<std::string> fresh; ///< boards that nobody has drawn
     int uneven = 0, bare = 0, severalLoads = 0, byNameplate = 0;
     /// Of the row being read.
     struct Said {
@@ -382,6 +395,9 @@ private:
             return;
         case ListField::Tag:
             l.tag = text;
+            return;
+        case ListField::Identity:
+            row.identity = text;
             return;
         case ListField::Name:
             l.name = text;
@@ -544,11 +560,23 @@ private:
             if (!once)
                 row.problem(columnOf(ListField::Tag),
                             fmt::format("the tag {} stands in line {} already", l.tag, it->second));
+        } else if (!row.identity.empty()) {
+            const auto [it, once] = identities.try_emplace(row.identity, row.line);
+            if (!once) {
+                row.problem(columnOf(ListField::Identity),
+                            fmt::format("a copy of line {}: it is taken as another load", it->second), false);
+                row.identity.clear();
+            } else if (!loadOf(p, row.identity)) {
+                row.problem(columnOf(ListField::Identity), "no load of this project is this one: it is taken as new",
+                            false);
+                row.identity.clear();
+            }
         } else if (columnOf(ListField::Tag) >= 0) {
             row.problem(columnOf(ListField::Tag), "it has no tag: a later list will not find it again", false);
         }
         if (l.name.empty()) l.name = l.tag;
-        if (l.name.empty()) row.problem(columnOf(ListField::Name), "it has neither a name nor a tag");
+        if (l.name.empty() && row.identity.empty())
+            row.problem(columnOf(ListField::Name), "it has neither a name nor a tag");
     }
     void judgePoles(ListRow& row) {
         Load& l = row.load;
@@ -623,6 +651,7 @@ std::vector<std::string> enter(const Project& p, Load& l, const ListRow& r, Boar
         if (has(r, f) && std::abs(now - then) > 1e-9 * std::max(1.0, std::abs(then)))
             what.push_back(fmt::format("{} {} → {}", word, plain(now), plain(then))), now = then;
     };
+    if (l.tag.empty()) text(ListField::Tag, "tag", l.tag, n.tag); // known by its identity
     text(ListField::Name, "name", l.name, n.name);
     text(ListField::Where, "where", l.where, n.where);
     if (has(r, ListField::Amount) &&
@@ -631,7 +660,11 @@ std::vector<std::string> enter(const Project& p, Load& l, const ListRow& r, Boar
             fmt::format("load {} {} → {} {}", plain(l.amount), wordOf(l.unit), plain(n.amount), wordOf(n.unit)));
         l.amount = n.amount, l.unit = n.unit;
     }
-    number(ListField::Voltage, "volts", l.volts, n.volts);
+    // Volts that nobody entered are those of its board, and a list tells them.
+    const Circuit* on = p.circuits.find(l.circuit);
+    const Board* own = p.boards.find(on ? on->board : l.board);
+    if (l.volts > 0 || !own || !sameVolts(n.volts, voltsAcross(own->system, l.poles).v))
+        number(ListField::Voltage, "volts", l.volts, n.volts);
     if (has(r, ListField::Poles) && l.poles != n.poles)
         what.push_back(fmt::format("poles {} → {}", l.poles, n.poles)), l.poles = n.poles;
     number(ListField::PowerFactor, "power factor", l.powerFactor, n.powerFactor);
@@ -723,22 +756,28 @@ ListDifference compareList(const Project& p, const LoadList& list) {
         if (!l.tag.empty()) byTag.try_emplace(lowered(l.tag), l.id);
     const auto boards = boardsByName(p);
     std::set<LoadId> met;
+    const auto knownAs = [&](const ListRow& r) -> LoadId {
+        if (!r.load.tag.empty())
+            if (const auto it = byTag.find(lowered(r.load.tag)); it != byTag.end()) return it->second;
+        const Load* own = loadOf(p, r.identity);
+        return own && !met.count(own->id) ? own->id : LoadId{};
+    };
     for (std::size_t i = 0; i < list.rows.size(); ++i) {
         const ListRow& r = list.rows[i];
-        const auto known = r.load.tag.empty() ? byTag.end() : byTag.find(lowered(r.load.tag));
-        if (known != byTag.end()) met.insert(known->second); // also where the row itself is left out: it is not gone
+        const LoadId known = knownAs(r);
+        if (known) met.insert(known); // also where the row itself is left out: it is not gone
         if (!r.enters()) continue;
-        if (known == byTag.end()) {
+        if (!known) {
             d.added.push_back(i);
             continue;
         }
-        Load trial = p.loads[known->second];
+        Load trial = p.loads[known];
         const auto board = boards.find(lowered(r.board));
         auto what = enter(p, trial, r, board == boards.end() ? BoardId{} : board->second);
         if (what.empty())
             ++d.same;
         else
-            d.changed.push_back({known->second, i, std::move(what)});
+            d.changed.push_back({known, i, std::move(what)});
     }
     for (const Load& l : p.loads)
         if (!l.tag.empty() && !met.count(l.id)) d.gone.push_back(l.id);
@@ -821,6 +860,12 @@ Applied applyList(Project& p, const LoadList& list, const ApplyOptions& options)
     return out;
 }
 
+std::string identityOf(const Project& p, LoadId load) {
+    std::uint32_t hash = 2166136261u; // FNV-1a, of what tells one project from another
+    for (char c : p.basis.title + "\n" + p.basis.jobNumber) hash = (hash ^ static_cast<unsigned char>(c)) * 16777619u;
+    return fmt::format("{}-{:08x}", load.value, hash);
+}
+
 std::vector<std::vector<std::string>> listOf(const Project& p) {
     std::vector<std::vector<std::string>> rows{{"Tag", "Name", "Where", "Board", "Circuit", "Load", "Unit", "Quantity",
                                                 "Volts", "Poles", "Power factor", "Load kind", "Continuous",
@@ -830,6 +875,8 @@ std::vector<std::vector<std::string>> listOf(const Project& p) {
     const bool marked = std::any_of(loads.begin(), loads.end(),
                                     [](const Load* l) { return l->nameplate.ampacity > 0 || l->nameplate.device > 0; });
     if (marked) rows.front().insert(rows.front().end(), {"MCA", "MOCP"});
+    const bool untagged = std::any_of(loads.begin(), loads.end(), [](const Load* l) { return l->tag.empty(); });
+    if (untagged) rows.front().push_back(identityHeading);
     std::stable_sort(loads.begin(), loads.end(), [](const Load* a, const Load* b) { return a->tag < b->tag; });
     for (const Load* l : loads) {
         const Circuit* c = p.circuits.find(l->circuit);
@@ -843,6 +890,7 @@ std::vector<std::vector<std::string>> listOf(const Project& p) {
                         plain(l->diversity), plain(l->duty), plain(l->efficiency)});
         for (const double amps : {l->nameplate.ampacity, l->nameplate.device})
             if (marked) rows.back().push_back(amps > 0 ? plain(amps) : "");
+        if (untagged) rows.back().push_back(l->tag.empty() ? identityOf(p, l->id) : "");
     }
     return rows;
 }

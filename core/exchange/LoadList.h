@@ -31,9 +31,10 @@ enum class ListField : std::uint8_t {
     Circuit,
     Efficiency,
     Ampacity, ///< marked on the nameplate: minimum circuit ampacity
-    Device    ///< marked on the nameplate: maximum overcurrent protection
+    Device,   ///< marked on the nameplate: maximum overcurrent protection
+    Identity  ///< as `listOf` wrote it
 };
-inline constexpr int listFields = 19;
+inline constexpr int listFields = 20;
 template <> struct EnumText<ListField> {
     static constexpr std::pair<ListField, const char*> words[] = {{ListField::None, "–"},
                                                                   {ListField::Tag, "Tag"},
@@ -53,7 +54,8 @@ template <> struct EnumText<ListField> {
                                                                   {ListField::Circuit, "Circuit"},
                                                                   {ListField::Efficiency, "Efficiency"},
                                                                   {ListField::Ampacity, "MCA"},
-                                                                  {ListField::Device, "MOCP"}};
+                                                                  {ListField::Device, "MOCP"},
+                                                                  {ListField::Identity, "Lintel id"}};
 };
 
 struct ListSettings {
@@ -71,6 +73,7 @@ std::pair<ListField, std::optional<LoadUnit>> guessField(const std::string& head
 struct ListRow : ListedRow {
     Load load;                    ///< without id and circuit
     std::string board;            ///< by name; empty: not said
+    std::string identity;         ///< of a load that has no tag, as this project wrote it; empty: not said
     std::vector<ListField> given; ///< fields that the row says something of
 };
 struct LoadList {
@@ -83,7 +86,7 @@ struct LoadList {
 /// Rows of the grid as loads. Empty rows and rows of totals are passed over.
 LoadList readLoads(const Grid& grid, const ListSettings& settings, const Project& project);
 
-/// Against the project, by tag.
+/// Against the project, by tag; by its identity where there is none, of a row and of the project's load.
 struct ListDifference {
     struct Changed {
         LoadId load;
@@ -110,7 +113,11 @@ struct Applied {
 /// The name of such a circuit, where it was made from the load's, follows it.
 Applied applyList(Project& project, const LoadList& list, const ApplyOptions& options = {});
 
-/// The listed loads of a project as a table that reads back the same.
+/// The loads of a project as a table that reads back the same. Where some have no tag a last column, `identityHeading`,
+/// tells which they are: read back, they are the same loads.
 std::vector<std::vector<std::string>> listOf(const Project& project);
+inline constexpr const char* identityHeading = "Lintel id";
+/// Of a load in this project; another project's are none of its own.
+std::string identityOf(const Project& project, LoadId load);
 
 } // namespace lintel

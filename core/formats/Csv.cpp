@@ -229,7 +229,13 @@ void fillSheet(lxw_worksheet* sheet, Formats& formats, const NamedGrid& grid) {
                 worksheet_write_string(sheet, row, column, s.c_str(), format);
         }
     for (std::size_t c = 0; c < widths.size(); ++c)
-        worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr);
+        if (!grid.hidden.empty() && c < grid.rows[0].size() && grid.rows[0][c].text == grid.hidden) {
+            lxw_row_col_options hidden{};
+            hidden.hidden = LXW_TRUE;
+            worksheet_set_column_opt(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr, &hidden);
+        } else {
+            worksheet_set_column(sheet, lxw_col_t(c), lxw_col_t(c), double(widths[c]), nullptr);
+        }
     worksheet_freeze_panes(sheet, 1, 0);
     worksheet_repeat_rows(sheet, 0, 0);
     worksheet_set_landscape(sheet);
@@ -407,7 +413,7 @@ Outcome<Grid> readCsv(const std::filesystem::path& path, const GridOptions& opti
 }
 
 std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file,
-                               const std::string& title, char delimiter) {
+                               const std::string& title, char delimiter, const std::string& hidden) {
     if (lowered(file.extension().string()) != ".xlsx") {
         std::string out;
         const std::string quoted = std::string("\"\n\r") + delimiter;
@@ -429,8 +435,9 @@ std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows
         }
         return writeTextAtomically("\xEF\xBB\xBF" + out, file); // with the mark, so that spreadsheets take it for UTF-8
     }
-    return replaceFile(file,
-                       [&](const std::filesystem::path& temp) { return writeWorkbook({cellsOf(title, rows)}, temp); });
+    NamedGrid grid = cellsOf(title, rows);
+    grid.hidden = hidden;
+    return replaceFile(file, [&](const std::filesystem::path& temp) { return writeWorkbook({grid}, temp); });
 }
 
 std::optional<Error> writeGrids(const std::vector<NamedGrid>& grids, const std::filesystem::path& file) {

@@ -70,15 +70,16 @@ struct GridCell {
 struct NamedGrid {
     std::string title;
     std::vector<std::vector<GridCell>> rows;
-    std::string job{}; ///< above each printed page
+    std::string job{};    ///< above each printed page
+    std::string hidden{}; ///< the heading of a column that is not shown
 };
 /// Texts stay texts, also those that look like a formula.
 std::optional<Error> writeGrids(const std::vector<NamedGrid>& grids, const std::filesystem::path& file);
 
-/// Writes a table, numbers as numbers in an XLSX; by the ending of the file, `.csv` or `.xlsx`. In a CSV a text that a
-/// spreadsheet would run as a formula has an apostrophe before it (textSign), which readCsv takes off again; control
-/// characters are left out.
+/// Writes a table, numbers as numbers in an XLSX; by the ending of the file, `.csv` or `.xlsx`. `hidden`: the heading
+/// of a column that an XLSX does not show. In a CSV a text that a spreadsheet would run as a formula has an apostrophe
+/// before it (textSign), which readCsv takes off again; control characters are left out.
 std::optional<Error> writeGrid(const std::vector<std::vector<std::string>>& rows, const std::filesystem::path& file,
-                               const std::string& title, char delimiter = ',');
+                               const std::string& title, char delimiter = ',', const std::string& hidden = {});
 
 } // namespace lintel

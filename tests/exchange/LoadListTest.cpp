@@ -615,3 +615,69 @@ TEST_CASE("re-import: a circuit goes along with the only load on it, and its mad
         return n.find("carries nothing now: Circulating pump") != std::string::npos;
     }));
 }
+
+TEST_CASE("loads without a tag go out and come in again as the same loads, by an identity of their own") {
+    OneBoard w;
+    w.p.basis.title = "Hall";
+    w.circuit(1.5, LoadUnit::kW);
+    w.circuit(2.5, LoadUnit::kW);
+    for (LoadId id : {LoadId{1}, LoadId{2}}) w.p.loads.change(id)->name = "Water heater";
+    Load tagged;
+    tagged.tag = "EF-1", tagged.name = "Fan", tagged.amount = 0.75, tagged.unit = LoadUnit::kW;
+    w.p.loads.add(tagged);
+    const LoadId first = w.p.loads.begin()->id;
+    auto rows = listOf(w.p);
+    REQUIRE(rows[0].back() == identityHeading);
+    const auto read = [](std::vector<std::vector<std::string>> cells, const Project& p) {
+        Grid g;
+        g.rows = std::move(cells);
+        for (std::size_t i = 0; i < g.rows.size(); ++i) g.lines.push_back(int(i) + 1);
+        return readLoads(g, guessSettings(g), p);
+    };
+    const ListDifference same = compareList(w.p, read(rows, w.p));
+    CHECK(same.same == 3);
+    CHECK(same.added.empty());
+    // One of them is given a tag and more load there: it is the same load still.
+    const auto cell = [&](const char* heading) {
+        return std::size_t(std::find(rows[0].begin(), rows[0].end(), heading) - rows[0].begin());
+    };
+    std::size_t row = 1;
+    while (rows[row].back() != identityOf(w.p, first)) ++row;
+    auto changed = rows;
+    changed[row][cell("Tag")] = "WH-1", changed[row][cell("Load")] = "3";
+    const LoadList list = read(changed, w.p);
+    const ListDifference d = compareList(w.p, list);
+    REQUIRE(d.changed.size() == 1);
+    CHECK(d.changed[0].load == first);
+    CHECK(d.changed[0].what == std::vector<std::string>{"tag – → WH-1", "load 1.5 kW → 3 kW"});
+    Project p = w.p;
+    (void)applyList(p, list);
+    CHECK(p.loads.size() == 3);
+    CHECK(p.loads[first].tag == "WH-1");
+    // A row that was copied in the spreadsheet is another load, and says so.
+    auto copied = rows;
+    copied.push_back(rows[row]);
+    const LoadList twice = read(copied, w.p);
+    CHECK(says(twice.rows.back(), fmt::format("a copy of line {}: it is taken as another load", row + 1)));
+    CHECK(compareList(w.p, twice).added.size() == 1);
+    // Another project's loads are none of this one.
+    Project other = w.p;
+    other.basis.title = "Pier";
+    const LoadList foreign = read(rows, other);
+    CHECK(says(foreign.rows[row - 1], "no load of this project is this one: it is taken as new"));
+    CHECK(compareList(other, foreign).added.size() == 2);
+    // In a workbook the column is there and not shown; with tags everywhere there is none.
+    Folder f;
+    REQUIRE_FALSE(writeGrid(rows, f.path / "out.xlsx", "Loads", ',', identityHeading));
+    const auto g = readGrid(f.path / "out.xlsx");
+    REQUIRE(g);
+    CHECK(compareList(w.p, readLoads(*g, guessSettings(*g), w.p)).same == 3);
+    const std::string hidden = "import openpyxl, sys; sheet = openpyxl.load_workbook(sys.argv[1]).active; "
+                               "sys.exit([d.hidden for d in sheet.column_dimensions.values()].count(True) != 1)";
+    CHECK(std::system(("/usr/bin/python3 -c '" + hidden + "' '" + (f.path / "out.xlsx").string() + "'").c_str()) == 0);
+    int n = 0;
+    std::vector<LoadId> all;
+    for (const Load& l : w.p.loads) all.push_back(l.id);
+    for (LoadId l : all) w.p.loads.change(l)->tag = "T-" + std::to_string(++n);
+    CHECK(listOf(w.p)[0].back() != identityHeading);
+}
