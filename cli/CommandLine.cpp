@@ -442,6 +442,7 @@ public:
         addTypes();
         addLoads();
         addFeeders();
+        addModel();
         addIssues();
         addForms();
         addLists();
@@ -472,6 +473,7 @@ private:
     ReviewCommand review;
     LevelOrder level;
     LoadsOrder loads;
+    ModelOrder model;
     IssuesOrder issues;
     FormsOrder forms;
     ListsOrder lists;
@@ -645,6 +647,17 @@ private:
         feedersOut->add_option("--delimiter", loads.delimiter, "Of a CSV: one sign, or tab");
         does(*feedersIn, [this] { return runFeedersImport(loads); });
         does(*feedersOut, [this] { return runFeedersExport(loads); });
+    }
+    void addModel() {
+        auto* command = app.add_subcommand(
+            "model", "A building model (IFC, gbXML) into a project: levels, rooms, walls, doors, electrical things");
+        command->add_option("FILE", model.file, "A .lintel project")->required();
+        command->add_option("MODEL", model.model, "The model: .ifc or .xml")->required();
+        command->add_option("--out", model.out, "Write here and leave FILE as it is");
+        command->add_flag("--remove-gone", model.removeGone, "Remove what came from the model and is no longer in it");
+        command->add_flag("--dry-run", model.dryRun, "Say what would change, and write nothing");
+        command->add_flag("--json", model.json, "As JSON");
+        does(*command, [this] { return runModel(model); });
     }
     void addIssues() {
         auto* issuesCommand = app.add_subcommand("issues", "What went out: list, the project as it was, a new issue");

@@ -117,6 +117,13 @@ struct MergeOrder {
 /// 0: nothing is left to decide; 1: something is, or it could not be done.
 int runMerge(const MergeOrder& order);
 
+struct ModelOrder {
+    std::string file, model, out;
+    bool removeGone = false, dryRun = false, json = false;
+};
+/// A building model into a project.
+int runModel(const ModelOrder& order);
+
 int runLoadsImport(const LoadsOrder& order);
 int runLoadsExport(const LoadsOrder& order);
 int runLoadsCheck(const LoadsOrder& order);

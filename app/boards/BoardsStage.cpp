@@ -655,6 +655,15 @@ void BoardsStage::openFeeders(const QString& file) {
     showImport();
     importPage->openFeeders(name);
 }
+void BoardsStage::openModel(const QString& file) {
+    QString name = file;
+    if (name.isEmpty())
+        name = QFileDialog::getOpenFileName(this, tr("Take in a building model"), {},
+                                            tr("Building models (*.ifc *.xml *.gbxml);;All files (*)"));
+    if (name.isEmpty()) return;
+    showImport();
+    importPage->openModel(name);
+}
 void BoardsStage::showImport() {
     showCard(nullptr);
     pages->setCurrentIndex(2);

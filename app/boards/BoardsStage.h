@@ -59,6 +59,7 @@ public:
     void openImport(const QString& file);
     /// The same with a schedule of feeders.
     void openFeeders(const QString& file);
+    void openModel(const QString& file);
     void setBeside(Beside what, BoardId which = {});
     Beside beside() const { return besideNow; }
     /// Whether it needs the place that the facts have on a small screen.

@@ -1,13 +1,15 @@
 #pragma once
-// One kind of list that can be taken in: what its columns mean, what becomes of each row, and how it enters. The page
-// that shows it (ImportPage) is the same for all.
+// One kind of list, or model, that can be taken in: what its columns mean, what becomes of each row, and how it enters.
+// The page that shows it (ImportPage) is the same for all.
 
+#include "core/exchange/BuildingModel.h"
 #include "core/exchange/ReadList.h"
 #include "core/rules/RuleBook.h"
 
 #include <QString>
 #include <QStringList>
 
+#include <memory>
 #include <set>
 
 namespace lintel {
@@ -22,6 +24,11 @@ public:
         std::vector<int> columns;     ///< fields; 0: passed over
         std::map<int, int> takenAs;   ///< by row of the grid: one of choices()
         bool operator==(const Settings&) const = default;
+    };
+    /// A file as it was read: its cells, and the model that they tell of, where it is one.
+    struct Read {
+        Grid grid;
+        std::shared_ptr<const BuildingModel> model;
     };
     /// A row as the page shows it.
     struct Row : ListedRow {
@@ -42,7 +49,12 @@ public:
     };
 
     virtual ~ImportKind() = default;
+    /// Reads the file, on another thread: nothing of this may change. `options`: for lists.
+    virtual Outcome<Read> read(const std::filesystem::path& file, const GridOptions& options, UnitSystem units) const;
+    /// Takes over what was read, before it is judged.
+    virtual void hold(const Read&) {}
     virtual QString wordOf(int field) const = 0;
+    /// What columns can mean; 0: each means what its heading says, and the file is read in one way only.
     virtual int fields() const = 0;
     /// Whether the field stands ready to be dragged onto a column.
     virtual bool offered(int field) const = 0;

@@ -96,6 +96,7 @@ QVariant ListModel::headerData(int section, Qt::Orientation o, int role) const {
     const QString heading = settings.headerRow >= 0 && c < grid->rows[std::size_t(settings.headerRow)].size()
                                 ? q(grid->rows[std::size_t(settings.headerRow)][c]).trimmed()
                                 : tr("column %1").arg(section - firstCell + 1);
+    if (kind->fields() == 0) return heading;
     return (f == 0 ? QString("–") : kind->wordOf(f)) + "\n" + heading;
 }
 
@@ -126,9 +127,10 @@ ListHeader::ListHeader(QWidget* parent) : QHeaderView(Qt::Horizontal, parent) {
 void ListHeader::mousePressEvent(QMouseEvent* e) {
     const int section = logicalIndexAt(e->pos());
     const bool edge = cursor().shape() == Qt::SplitHCursor;
-    if (e->button() != Qt::LeftButton || section < ListModel::firstCell || edge) return QHeaderView::mousePressEvent(e);
+    if (e->button() != Qt::LeftButton || section < ListModel::firstCell || edge || !kind || kind->fields() == 0)
+        return QHeaderView::mousePressEvent(e);
     QMenu menu(this);
-    for (int f = 0; kind && f < kind->fields(); ++f)
+    for (int f = 0; f < kind->fields(); ++f)
         menu.addAction(f == 0 ? tr("pass it over") : kind->wordOf(f), this,
                        [this, section, f] { Q_EMIT meant(section - ListModel::firstCell, f); });
     menu.exec(mapToGlobal(QPoint(sectionViewportPosition(section), height())));
@@ -331,12 +333,19 @@ void ImportPage::openFeeders(const QString& path) {
     begin(path);
 }
 
+void ImportPage::openModel(const QString& path) {
+    kind = &modelKind;
+    begin(path);
+}
+
 void ImportPage::begin(const QString& path) {
     file = path;
     heads->setKind(kind);
     strips[0]->setVisible(kind == &loadsKind);
     strips[1]->setVisible(kind == &feedersKind);
     removeGone->setVisible(kind->canRemoveGone());
+    removeGone->setText(kind == &modelKind ? tr("Remove what the model no longer has")
+                                           : tr("Remove what the list no longer has"));
     circuits->setVisible(kind->canCircuit());
     for (QComboBox* box : {delimiter, encoding, sheet}) box->setProperty("byHand", false);
     out.clear();
@@ -344,9 +353,24 @@ void ImportPage::begin(const QString& path) {
     circuits->setChecked(false);
     removeGone->setChecked(false);
     problemsOnly->setChecked(false);
+    showSettings();
     title->setText(QString("<span style='font-size:17px;font-weight:600'>%1</span>")
                        .arg(QFileInfo(path).fileName().toHtmlEscaped()));
     read();
+}
+
+void ImportPage::showSettings() {
+    const bool list = kind->fields() > 0, csv = list && (!grid || grid->sheets.empty());
+    const auto show = [](QWidget* w, bool on) {
+        w->setVisible(on);
+        w->property("label").value<QWidget*>()->setVisible(on);
+    };
+    show(delimiter, csv);
+    show(encoding, csv);
+    show(sheet, list && !csv);
+    show(header, list);
+    show(decimal, list);
+    show(unit, list);
 }
 
 void ImportPage::read() {
@@ -359,24 +383,24 @@ void ImportPage::read() {
     go->setEnabled(false);
     notes->setText(tr("Reading… Esc stops it."));
     QPointer<QProgressBar> bar = progress;
-    work->start(
-        [this, o, path = file.toStdString(), bar](const Background::Stop& stop) mutable -> std::function<void()> {
-            o.progress = [stop, bar](double done) {
-                if (bar)
-                    QMetaObject::invokeMethod(
-                        bar,
-                        [bar, done] {
-                            if (bar) bar->setValue(int(done * 100));
-                        },
-                        Qt::QueuedConnection);
-                return !stop->load();
-            };
-            auto g = std::make_shared<Outcome<Grid>>(readGrid(path, o));
-            return [this, g] { take(std::move(*g)); };
-        });
+    work->start([this, o, path = file.toStdString(), bar, reader = kind,
+                 units = session.project().basis.units](const Background::Stop& stop) mutable -> std::function<void()> {
+        o.progress = [stop, bar](double done) {
+            if (bar)
+                QMetaObject::invokeMethod(
+                    bar,
+                    [bar, done] {
+                        if (bar) bar->setValue(int(done * 100));
+                    },
+                    Qt::QueuedConnection);
+            return !stop->load();
+        };
+        auto g = std::make_shared<Outcome<ImportKind::Read>>(reader->read(path, o, units));
+        return [this, g] { take(std::move(*g)); };
+    });
 }
 
-void ImportPage::take(Outcome<Grid> g) {
+void ImportPage::take(Outcome<ImportKind::Read> g) {
     progress->hide();
     if (!g) {
         notes->setText("<span style='color:" + theme().stop.name() + "'>" + q(g.error().text()).toHtmlEscaped() +
@@ -387,15 +411,12 @@ void ImportPage::take(Outcome<Grid> g) {
         sums->clear();
         return;
     }
-    grid = std::make_shared<Grid>(std::move(*g));
+    kind->hold(*g);
+    grid = std::make_shared<Grid>(std::move(g->grid));
     how = kind->guess(*grid, session.project());
     filling = true;
-    const bool csv = grid->sheets.empty();
-    for (QComboBox* box : {delimiter, encoding, sheet}) { // what a file of this sort has
-        box->setVisible(csv == (box != sheet));
-        box->property("label").value<QWidget*>()->setVisible(csv == (box != sheet));
-    }
-    if (csv) {
+    showSettings();
+    if (grid->sheets.empty()) {
         delimiter->setCurrentIndex(delimiter->findData(QChar(grid->delimiter)));
         if (encoding->findText(q(grid->encoding)) < 0) encoding->addItem(q(grid->encoding));
         encoding->setCurrentText(q(grid->encoding));
@@ -414,7 +435,7 @@ void ImportPage::take(Outcome<Grid> g) {
     for (int i = ListModel::firstCell; i < rows->columnCount(); ++i)
         view->setColumnWidth(i, std::clamp(view->columnWidth(i), 60, 190));
     view->setColumnWidth(0, 62);
-    view->setColumnWidth(1, kind == &feedersKind ? 430 : 290);
+    view->setColumnWidth(1, kind == &loadsKind ? 290 : 430);
 }
 
 void ImportPage::setMeaning(int column, int field) {

@@ -1,10 +1,11 @@
 #pragma once
-// A list of loads or feeders before it enters: how the file is read, what each column means (by drag or from the
-// heading), every row with its problems, what it adds, changes and no longer has. Rows can be mended in place or left
-// out; nothing enters until accepted.
+// A list of loads or feeders, or a building model, before it enters: how the file is read, what each column means (by
+// drag or from the heading), every row with its problems, what it adds, changes and no longer has. Rows can be mended
+// in place or left out; nothing enters until accepted.
 
 #include "app/boards/FeedersImport.h"
 #include "app/boards/LoadsImport.h"
+#include "app/boards/ModelImport.h"
 #include "app/frame/Background.h"
 #include "app/frame/Session.h"
 
@@ -84,6 +85,8 @@ public:
     void open(const QString& file);
     /// The same with a schedule of feeders.
     void openFeeders(const QString& file);
+    /// The same with a building model.
+    void openModel(const QString& file);
     bool ready() const { return !work->busy(); }
     void accept();
     void drop();
@@ -109,7 +112,9 @@ private:
     void rowMenu(QPoint at);
     /// All that there is to say of the row at the hand.
     void tellRow();
-    void take(Outcome<Grid> grid);
+    void take(Outcome<ImportKind::Read> read);
+    /// Shows what is to be set of a file of this sort, and hides the rest.
+    void showSettings();
     void judge();
     Session& session;
     Background* work;
@@ -117,6 +122,7 @@ private:
     std::shared_ptr<Grid> grid;
     LoadsImport loadsKind;
     FeedersImport feedersKind;
+    ModelImport modelKind;
     ImportKind* kind = &loadsKind;
     ImportKind::Settings how;
     std::vector<QWidget*> strips; ///< of the fields of each kind

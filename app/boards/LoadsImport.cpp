@@ -19,7 +19,14 @@ QString LoadsImport::wordOf(int field) const { return QObject::tr(lintel::wordOf
 
 bool LoadsImport::offered(int field) const {
     const ListField f = ListField(field);
-    return f != ListField::Duty && f != ListField::Circuit && f != ListField::Efficiency;
+    return f != ListField::Duty && f != ListField::Circuit && f != ListField::Efficiency && f != ListField::Identity;
+}
+
+Outcome<ImportKind::Read> ImportKind::read(const std::filesystem::path& file, const GridOptions& options,
+                                           UnitSystem) const {
+    auto grid = readGrid(file, options);
+    if (!grid) return grid.error();
+    return Read{std::move(*grid), nullptr};
 }
 
 ImportKind::Settings LoadsImport::guess(const Grid& grid, const Project& p) const {

@@ -53,6 +53,7 @@ constexpr std::pair<const char*, const char*> table[] = {
      QT_TRANSLATE_NOOP("QObject", "import load list spreadsheet excel xlsx csv mechanical equipment schedule")},
     {"exportLoads", QT_TRANSLATE_NOOP("QObject", "export load list spreadsheet excel xlsx csv")},
     {"importFeeders", QT_TRANSLATE_NOOP("QObject", "import feeder cable list spreadsheet excel xlsx csv")},
+    {"importModel", QT_TRANSLATE_NOOP("QObject", "import ifc gbxml bim architect rooms spaces walls levels underlay")},
     {"exportFeeders", QT_TRANSLATE_NOOP("QObject", "export feeder cable list spreadsheet excel xlsx csv")},
     {"nameRuns", QT_TRANSLATE_NOOP("QObject", "cable numbers tags rename")},
     {"loadReport", QT_TRANSLATE_NOOP("QObject", "missing unfed incomplete")},

@@ -228,6 +228,10 @@ void MainWindow::projectMenu() {
 }
 
 void MainWindow::levelEntries(QMenu* project) {
+    add(project, tr("Take in a building model…"), "importModel", {}, [this] {
+        go(Stage::Boards);
+        boardsStage->openModel({});
+    });
     add(project, tr("Add level"), "addLevel", {}, [this] {
         state->edit(tr("Add level"), [](Project& p) {
             Level l;
@@ -318,10 +322,11 @@ void MainWindow::listEntries(QMenu* circuit) {
         boardsStage->openImport({});
     });
     add(circuit, tr("Write the list of loads…"), "exportLoads", {}, [this] {
-        askAndWrite(
-            *state, this, tr("Write the list of loads"),
-            q(safeFileName(state->project().basis.title + " loads", ".xlsx")), tr("Lists (*.xlsx *.csv)"),
-            [&](const QString& name) { return writeGrid(listOf(state->project()), name.toStdString(), "Loads"); });
+        askAndWrite(*state, this, tr("Write the list of loads"),
+                    q(safeFileName(state->project().basis.title + " loads", ".xlsx")), tr("Lists (*.xlsx *.csv)"),
+                    [&](const QString& name) {
+                        return writeGrid(listOf(state->project()), name.toStdString(), "Loads", ',', identityHeading);
+                    });
     });
     add(circuit, tr("Take in a schedule of feeders…"), "importFeeders", {}, [this] {
         go(Stage::Boards);

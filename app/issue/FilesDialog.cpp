@@ -2,6 +2,7 @@
 
 #include "app/frame/PaintKit.h"
 #include "app/frame/Settings.h"
+#include "app/issue/SendByMail.h"
 #include "core/issue/FileNames.h"
 
 #include <QBoxLayout>
@@ -20,7 +21,8 @@ const char* const archiveKey = "files/archive";
 
 FilesDialog::FilesDialog(const SheetInput& input, const std::vector<SheetEntry>& ticked, QWidget* parent)
     : QDialog(parent), in(input), sheets(ticked), pattern(new QLineEdit),
-      archive(new QCheckBox(tr("One archive (zip) instead of loose files"))), about(new QLabel) {
+      archive(new QCheckBox(tr("One archive (zip) instead of loose files"))),
+      mail(new QCheckBox(tr("Then open a mail with them"))), about(new QLabel) {
     setWindowTitle(tr("Files of the set"));
     const std::pair<IssueFile, QString> words[] = {
         {IssueFile::Sheets, tr("The ticked sheets as one PDF")},
@@ -51,6 +53,10 @@ FilesDialog::FilesDialog(const SheetInput& input, const std::vector<SheetEntry>&
     column->addWidget(archive);
     archive->setObjectName("filesArchive");
     archive->setChecked(settings().value(archiveKey, false).toBool());
+    column->addWidget(mail);
+    mail->setObjectName("filesMail");
+    mail->setEnabled(canSendByMail());
+    if (!mail->isEnabled()) mail->setToolTip(plainTip(tr("This desktop has no xdg-email, which opens a mail program")));
     column->addSpacing(8);
     auto* named = new QHBoxLayout;
     auto* label = new QLabel(tr("Names of files"));
@@ -95,6 +101,8 @@ IssueFilesOrder FilesDialog::order() const {
     order.archive = archive->isChecked();
     return order;
 }
+
+bool FilesDialog::byMail() const { return mail->isEnabled() && mail->isChecked(); }
 
 void FilesDialog::remember() {
     QStringList chosen;

@@ -22,13 +22,15 @@ public:
     /// `sheets`: those that are ticked. Both must outlive the dialog.
     FilesDialog(const SheetInput& in, const std::vector<SheetEntry>& sheets, QWidget* parent = nullptr);
     IssueFilesOrder order() const;
+    /// Whether the files are to go to the mail program.
+    bool byMail() const;
 
 private:
     const SheetInput& in;
     const std::vector<SheetEntry>& sheets;
     std::map<IssueFile, QCheckBox*> kinds;
     QLineEdit* pattern;
-    QCheckBox* archive;
+    QCheckBox *archive, *mail;
     QLabel* about;
     QPushButton* go;
     void look();

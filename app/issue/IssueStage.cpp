@@ -9,6 +9,7 @@
 #include "app/issue/IssueDialog.h"
 #include "app/issue/PrintSheets.h"
 #include "app/issue/ReportDialog.h"
+#include "app/issue/SendByMail.h"
 #include "core/base/Parse.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
@@ -917,11 +918,16 @@ void IssueStage::askFiles() {
             order.replace = true;
             break;
         }
-    const auto written = exportFiles(folder, order);
+    QStringList files;
+    const auto written = exportFiles(folder, order, &files);
     session.say(written ? *written : q(written.error().text()), !written);
+    if (!written || !dialog.byMail()) return;
+    const Basis& b = session.project().basis;
+    const std::string subject = b.issue.empty() ? b.title : b.title + ", " + b.issue;
+    if (!sendByMail(q(subject), files)) session.say(tr("%1. The mail program does not start").arg(*written), true);
 }
 
-Outcome<QString> IssueStage::exportFiles(const QString& folder, IssueFilesOrder order) {
+Outcome<QString> IssueStage::exportFiles(const QString& folder, IssueFilesOrder order, QStringList* files) {
     session.waitSolved();
     QProgressDialog progress(tr("Writing the files…"), tr("Cancel"), 0, 100, this);
     progress.setWindowModality(Qt::WindowModal);
@@ -932,6 +938,8 @@ Outcome<QString> IssueStage::exportFiles(const QString& folder, IssueFilesOrder 
     const auto written = writeIssueFiles(set().in, tickedEntries(), folder.toStdString(), order);
     progress.setValue(100);
     if (!written) return written.error();
+    for (const auto& file : written->files)
+        if (files) *files << q(textOfPath(file));
     return (written->files.size() == 1 ? tr("Written: %1").arg(q(textOfPath(written->files.front())))
                                        : tr("%1 files written into %2").arg(written->files.size()).arg(folder)) +
            (written->picturesLeftOut ? tr(". Pictures and logos are left out of DXF: %1").arg(written->picturesLeftOut)

@@ -68,7 +68,8 @@ public:
     /// The calculations as one PDF.
     std::optional<Error> exportReport(const QString& file, const ReportOrder& order);
     /// All files of the ticked sheets in one go: what was written, in words.
-    Outcome<QString> exportFiles(const QString& folder, IssueFilesOrder order);
+    /// `files`: those that were written, where somebody asks.
+    Outcome<QString> exportFiles(const QString& folder, IssueFilesOrder order, QStringList* files = nullptr);
     void endComparison();
     CompareList& changes() { return *differences; }
 

@@ -48,7 +48,7 @@ std::vector<Ref> copyOnPlan(Project& p, const std::vector<Ref>& things, Point by
     for (Ref r : things) {
         if (const Device* d = p.devices.find(r.as<Device>())) {
             Device x = *d;
-            x.id = {}, x.circuit = {}, x.tag.clear(), x.recipe = {}, x.room = {}, x.placed = {};
+            x.id = {}, x.circuit = {}, x.tag.clear(), x.modelId.clear(), x.recipe = {}, x.room = {}, x.placed = {};
             x.at = x.at + by;
             if (level) x.level = level;
             made.push_back(p.devices.add(x));

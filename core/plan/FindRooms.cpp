@@ -221,19 +221,6 @@ std::string freeRoomNumber(const Project& p, const std::string& like) {
 
 namespace {
 
-/// Room kinds are known by their names: "Store 2" is a store.
-std::string kindByName(const Project& p, const std::string& name) {
-    std::string lower;
-    for (char c : name) lower += lintel::lower(c);
-    std::string best;
-    const auto take = [&](const std::string& kind) {
-        if (!kind.empty() && lower.find(kind) != std::string::npos && kind.size() > best.size()) best = kind;
-    };
-    for (const Recipe& r : p.recipes) take(r.roomKind);
-    for (const Room& r : p.rooms) take(r.kind);
-    return best;
-}
-
 constexpr std::size_t longestName = 120; // bytes
 
 FoundRooms roomsOf(const Project& p, LevelId level, const std::vector<std::vector<Point>>& outlines,
@@ -280,7 +267,7 @@ FoundRooms roomsOf(const Project& p, LevelId level, const std::vector<std::vecto
         }
         if (r.name.empty()) r.name = "Room";
         if (r.number.empty()) r.number = number = freeRoomNumber(trial, number);
-        r.kind = kindByName(p, r.name);
+        r.kind = roomKindByName(p, r.name);
         trial.rooms.add(r);
         found.rooms.push_back(std::move(r));
     }
@@ -288,6 +275,18 @@ FoundRooms roomsOf(const Project& p, LevelId level, const std::vector<std::vecto
 }
 
 } // namespace
+
+std::string roomKindByName(const Project& p, const std::string& name) {
+    std::string lower;
+    for (char c : name) lower += lintel::lower(c);
+    std::string best;
+    const auto take = [&](const std::string& kind) {
+        if (!kind.empty() && lower.find(kind) != std::string::npos && kind.size() > best.size()) best = kind;
+    };
+    for (const Recipe& r : p.recipes) take(r.roomKind);
+    for (const Room& r : p.rooms) take(r.kind);
+    return best;
+}
 
 FoundRooms roomsFromWalls(const Project& p, LevelId level, const std::vector<DxfDrawing::Text>& texts) {
     return roomsOf(p, level, enclosedByWalls(p, level), texts);

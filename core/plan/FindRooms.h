@@ -28,5 +28,7 @@ FoundRooms roomsFromUnderlay(const Project& project, const Underlay& underlay, c
 /// "007" after "006": the next number that is free.
 std::string freeRoomNumber(const Project& project, const std::string& like = "001");
 double ceilingOf(const Project& project, const Room& room);
+/// Kinds are known by the names of rooms: "Store 2" is a store, where the project has stores. Empty: none is named.
+std::string roomKindByName(const Project& project, const std::string& name);
 
 } // namespace lintel

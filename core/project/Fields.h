@@ -91,12 +91,14 @@ template <class V> void fields(V& v, Basis& b) {
     v("runPattern", b.runPattern);
     v("namePattern", b.namePattern);
     v("namePatternByUse", b.namePatternByUse);
+    v("modelOrigin", b.modelOrigin);
 }
 template <class V> void fields(V& v, Level& l) {
     v("id", l.id);
     v("name", l.name);
     v("elevation", l.elevation);
     v("height", l.height);
+    v("modelId", l.modelId);
 }
 template <class V> void fields(V& v, Wall& w) {
     v("id", w.id);
@@ -105,6 +107,7 @@ template <class V> void fields(V& v, Wall& w) {
     v("b", w.b);
     v("thickness", w.thickness);
     v("bulge", w.bulge);
+    v("modelId", w.modelId);
 }
 template <class V> void fields(V& v, Room& r) {
     v("id", r.id);
@@ -117,6 +120,7 @@ template <class V> void fields(V& v, Room& r) {
     v("gridX", r.gridX);
     v("gridY", r.gridY);
     v("gridFrom", r.gridFrom);
+    v("modelId", r.modelId);
 }
 template <class V> void fields(V& v, DeviceType& t) {
     v("id", t.id);
@@ -153,6 +157,7 @@ template <class V> void fields(V& v, Device& d) {
     v("recipe", d.recipe);
     v("room", d.room);
     v("placed", d.placed);
+    v("modelId", d.modelId);
 }
 template <class V> void fields(V& v, Source& s) {
     v("id", s.id);
@@ -480,6 +485,7 @@ template <class V> void fields(V& v, Opening& o) {
     v("width", o.width);
     v("hingeAtEnd", o.hingeAtEnd);
     v("otherSide", o.otherSide);
+    v("modelId", o.modelId);
 }
 template <class V> void fields(V& v, Furnishing& f) {
     v("id", f.id);

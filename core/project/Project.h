@@ -107,6 +107,7 @@ struct Basis {
                              ///< {count} {load} {board}; empty: "{what}, {rooms}"
     std::map<std::string, std::string> namePatternByUse; ///< by load kind; others: `namePattern`
     std::map<std::string, double> demandFactors; ///< the designer's own, by load kind; replaces the rule book's rule
+    Point modelOrigin;                           ///< where the zero of building models lies on the plans
     Extra extra;
     bool operator==(const Basis&) const = default;
 };
@@ -116,6 +117,7 @@ struct Level {
     std::string name;
     double elevation = 0, height = 3; ///< m above datum; m floor to ceiling
     Extra extra;
+    std::string modelId{}; ///< its identity in the building model that it came from; empty: from none
     bool operator==(const Level&) const = default;
 };
 
@@ -127,6 +129,7 @@ struct Wall {
     double bulge = 0; ///< of a curved wall: tangent of a quarter of its angle; positive turns clockwise on the sheet,
                       ///< so that it bows to the left of a–b; 0: straight
     Extra extra;
+    std::string modelId{}; ///< its identity in the building model that it came from; empty: from none
     bool operator==(const Wall&) const = default;
 };
 
@@ -139,6 +142,7 @@ struct Room {
     double gridX = 0, gridY = 0;   ///< m, the panels of a ceiling grid; 0: no grid
     Point gridFrom;                ///< a crossing of its lines
     Extra extra;
+    std::string modelId{}; ///< its identity in the building model that it came from; empty: from none
     bool operator==(const Room&) const = default;
 };
 
@@ -186,6 +190,7 @@ struct Device {
     RoomId room;                        ///< the room it was placed for
     Point placed;                       ///< where the recipe put it: elsewhere by now, and the recipe leaves it alone
     Extra extra;
+    std::string modelId{}; ///< its identity in the building model that it came from; empty: from none
     bool operator==(const Device&) const = default;
 };
 
@@ -481,6 +486,7 @@ struct Opening {
     bool hingeAtEnd = false,
          otherSide = false; ///< hinged at the side of the wall's second end; swings to the left of a–b on the sheet
     Extra extra;
+    std::string modelId{}; ///< its identity in the building model that it came from; empty: from none
     bool operator==(const Opening&) const = default;
 };
 
