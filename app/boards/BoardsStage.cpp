@@ -344,6 +344,7 @@ BoardsStage::BoardsStage(Session& s, QWidget* parent)
     connect(circuitsPage, &CircuitsPage::closed, this, &BoardsStage::toBoardPage);
     connect(circuitsPage, &CircuitsPage::groupEditWanted, this, &BoardsStage::openGroup);
     connect(importPage, &ImportPage::closed, this, &BoardsStage::toBoardPage);
+    connect(importPage, &ImportPage::modelTaken, this, &BoardsStage::modelTaken);
     connect(besideBoard, &QComboBox::activated, this, [this] {
         secondBoard = {besideBoard->currentData().toUInt()};
         second->show(secondBoard);

@@ -70,6 +70,8 @@ public:
 
 Q_SIGNALS:
     void scheduleWanted(BoardId board);
+    /// A building model was taken in: its plans are what one looks at next.
+    void modelTaken();
     /// The place beside the board is taken, or free again.
     void besideChanged();
 

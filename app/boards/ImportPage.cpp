@@ -81,7 +81,7 @@ QVariant ListModel::data(const QModelIndex& i, int role) const {
             if (role == Qt::ToolTipRole) return plainTip(q(p.text));
         }
     if (role == Qt::ForegroundRole) return meant && !r.leftOut ? t.ink : t.quiet;
-    if (role == Qt::TextAlignmentRole && column < int(cells.size()))
+    if (role == Qt::TextAlignmentRole && kind->fields() > 0 && column < int(cells.size()))
         return int((numberFrom(cells[std::size_t(column)], settings.decimal) ? Qt::AlignRight : Qt::AlignLeft) |
                    Qt::AlignVCenter);
     return {};
@@ -509,6 +509,7 @@ void ImportPage::accept() {
     session.say(taken.words, taken.look);
     grid.reset();
     Q_EMIT closed();
+    if (kind == &modelKind) Q_EMIT modelTaken();
 }
 
 void ImportPage::drop() {

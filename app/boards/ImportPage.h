@@ -101,6 +101,7 @@ public:
 
 Q_SIGNALS:
     void closed();
+    void modelTaken(); ///< after closed()
 
 protected:
     void keyPressEvent(QKeyEvent*) override;

@@ -228,10 +228,6 @@ void MainWindow::projectMenu() {
 }
 
 void MainWindow::levelEntries(QMenu* project) {
-    add(project, tr("Take in a building model…"), "importModel", {}, [this] {
-        go(Stage::Boards);
-        boardsStage->openModel({});
-    });
     add(project, tr("Add level"), "addLevel", {}, [this] {
         state->edit(tr("Add level"), [](Project& p) {
             Level l;
@@ -265,6 +261,10 @@ void MainWindow::levelEntries(QMenu* project) {
 
 void MainWindow::catalogueEntries(QMenu* project) {
     project->addSeparator();
+    add(project, tr("Take in a building model…"), "importModel", {}, [this] {
+        go(Stage::Boards);
+        boardsStage->openModel({});
+    });
     add(project, tr("Take types from a catalogue…"), "takeTypes", {}, [this] {
         const QString name =
             QFileDialog::getOpenFileName(this, tr("A catalogue, or any project"),

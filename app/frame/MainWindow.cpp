@@ -158,6 +158,7 @@ MainWindow::MainWindow() : state(new Session(this)) {
         go(Stage::Issue);
         issueStage->showSchedule(b);
     });
+    connect(boardsStage, &BoardsStage::modelTaken, this, [this] { go(Stage::Plan); });
     connect(boardsStage, &BoardsStage::besideChanged, this, [this] { factsPanel->setVisible(wantsFacts()); });
     connect(state, &Session::opened, this, [this] {
         showReview(false);

@@ -218,7 +218,7 @@ QWidget* PlanStage::lookPage() {
     column->addWidget(heading(tr("ARRAY OF WHAT IS CHOSEN")));
     auto* array = new QLineEdit;
     array->setObjectName("arrayOf");
-    array->setPlaceholderText(tr("3 × 2 at 8 ft × 10 ft"));
+    arrayOf = array;
     array->setToolTip(tr("Columns × rows, and the steps between them; Enter"));
     column->addWidget(inset(array));
     connect(array, &QLineEdit::returnPressed, this, [this, array] {
@@ -756,6 +756,8 @@ void PlanStage::rebuild() {
         levels->setCurrentIndex(levels->findData(view->level().value));
     }
     if (!spacing->hasFocus()) spacing->setText(q(lengthWords(Metres{view->spacing}, p.basis.units)));
+    arrayOf->setPlaceholderText(session.project().basis.units == UnitSystem::Imperial ? tr("3 × 2 at 8 ft × 10 ft")
+                                                                                      : tr("3 × 2 at 2.4 m × 3 m"));
     rebuildPalette();
     rebuildUnderlays();
     for (std::size_t i = 0; i < shows.size(); ++i) { // what the view has switched on itself

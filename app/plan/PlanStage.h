@@ -50,7 +50,7 @@ private:
     QListWidget *modes, *things;
     QStackedWidget* pages;
     QComboBox *how = nullptr, *roomLayers = nullptr;
-    QLineEdit *spacing = nullptr, *target = nullptr;
+    QLineEdit *spacing = nullptr, *target = nullptr, *arrayOf = nullptr;
     QSpinBox *rows = nullptr, *columns = nullptr;
     QListWidget *kinds = nullptr, *catchments = nullptr, *underlays = nullptr, *layers = nullptr;
     QSlider* fade = nullptr;
