@@ -7,6 +7,7 @@
 #include "core/compare/ProjectComparison.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
+#include "core/project/Validation.h"
 #include "tests/World.h"
 
 #include <fmt/format.h>
@@ -21,7 +22,9 @@ struct Demo {
     Project p;
     const RuleBook& book;
     explicit Demo(const std::string& name)
-        : p(*loadProject(dataFolder() / "demos" / (name + ".lintel"))), book(bookOf(p.basis.ruleBook)) {}
+        : p(*loadProject(dataFolder() / "demos" / (name + ".lintel"))), book(bookOf(p.basis.ruleBook)) {
+        p.issues = {}; // from before its first issue
+    }
     /// All sheets, with everything in the way taken on.
     IssueDraft draft(const std::string& mark) const {
         const Results r = solve(p, book);
@@ -176,6 +179,46 @@ TEST_CASE("sheets that say something else than when they went out are found, and
     CHECK(std::count(now.begin(), now.end(), "Panel schedule LP-1") == 1);
     CHECK(std::count(now.begin(), now.end(), "Panel schedule LP-2") == 0);
     CHECK(std::count(now.begin(), now.end(), "One-line diagram") == 0);
+}
+
+TEST_CASE("the demos carry three issues: each opens, tells what has changed since the one before, and the last is today") {
+    for (const char* demo : {"saltmarket-hall", "brindle-pier"}) {
+        INFO(demo);
+        const Project today = *loadProject(dataFolder() / "demos" / (std::string(demo) + ".lintel"));
+        const RuleBook& book = bookOf(today.basis.ruleBook);
+        REQUIRE(today.issues.size() == 3);
+        std::string date;
+        std::optional<Project> before;
+        for (const Issue& i : today.issues) {
+            INFO(i.mark);
+            CHECK(date < i.date);
+            date = i.date;
+            CHECK(i.sheets.size() > 20);
+            const auto was = projectOf(today, i.id);
+            REQUIRE(was);
+            CHECK(was->basis.issue == i.mark);
+            REQUIRE_FALSE(validate(*was));
+            if (before) {
+                const Results x = solve(*before, book), y = solve(*was, book);
+                const ProjectComparison c = compareProjects({*before, book, x}, {*was, book, y});
+                CHECK(c.entered.size() > 4);
+                CHECK_FALSE(c.follows.empty());
+                CHECK_FALSE(c.strangers);
+            }
+            before = *was;
+        }
+        before->issues = today.issues;
+        CHECK(*before == today);
+        CHECK(today.basis.revisions.size() == 3);
+        // Nothing that went out has changed since.
+        const Results r = solve(today, book);
+        for (const SheetEntry& e : issueSet({today, book, r})) {
+            const IssuedSheet* sheet = sheetOf(*lastIssue(today), e);
+            INFO(e.number << " " << e.title);
+            REQUIRE(sheet);
+            CHECK(sheet->print == printOf(e.draw()));
+        }
+    }
 }
 
 TEST_CASE("the comparison of an issue with today names the edit between them, and not the issue's letters") {
