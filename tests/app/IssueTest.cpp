@@ -4,6 +4,7 @@
 #include "app/issue/IssueDialog.h"
 #include "app/issue/PrintSheets.h"
 #include "app/issue/ReportDialog.h"
+#include "app/issue/SendByMail.h"
 #include "core/project/Operations.h"
 #include "tests/app/AppTest.h"
 
@@ -24,7 +25,10 @@ namespace {
 
 struct OnIssue : Driven {
     OnIssue() {
-        REQUIRE_FALSE(s.begin(*loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel")));
+        Project p = *loadProject(dataFolder() / "demos" / "saltmarket-hall.lintel");
+        p.issues = {}; // from before its first issue
+        p.sheetNumbers = {};
+        REQUIRE_FALSE(s.begin(p));
         window.go(Stage::Issue);
         pump();
     }
@@ -392,4 +396,38 @@ TEST_CASE("a sheet's title is typed over it in the list; a sheet is left out of 
     (void)at("Drawing index");
     QTest::keyClick(&list, Qt::Key_F2, Qt::ShiftModifier);
     CHECK_FALSE(list.findChild<QLineEdit*>("sheetTitle"));
+}
+
+TEST_CASE("files of a set go to the mail program, attached to a letter, where the desktop has one") {
+    QTemporaryDir tools;
+    const QByteArray before = qgetenv("PATH");
+    qputenv("PATH", tools.path().toLocal8Bit()); // no program at all
+    CHECK_FALSE(canSendByMail());
+    CHECK_FALSE(sendByMail("Saltmarket Hall, 3", {"/tmp/a.pdf"}));
+    const QString program = tools.filePath("xdg-email"), told = tools.filePath("told");
+    {
+        QFile script(program);
+        REQUIRE(script.open(QIODevice::WriteOnly));
+        script.write("#!/bin/sh\nfor word in \"$@\"; do echo \"$word\"; done > '" + told.toUtf8() +
+                     ".part'\n/bin/mv '" + told.toUtf8() + ".part' '" + told.toUtf8() + "'\n");
+        script.setPermissions(QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
+    }
+    CHECK(canSendByMail());
+    OnIssue d;
+    const std::vector<SheetEntry> none;
+    const auto solution = d.s.sharedSolution();
+    const SheetInput in = d.s.sheetInput(*solution);
+    FilesDialog dialog(in, none);
+    CHECK_FALSE(dialog.byMail()); // only where somebody asks
+    dialog.show();
+    d.pump();
+    QTest::mouseClick(dialog.findChild<QCheckBox*>("filesMail"), Qt::LeftButton, {}, QPoint(8, 8));
+    CHECK(dialog.byMail());
+    CHECK(sendByMail("R&D hall, 3", {"/tmp/a b.pdf", "/tmp/c.zip"}));
+    REQUIRE(QTest::qWaitFor([&] { return QFile::exists(told); }, 20000));
+    QFile words(told);
+    REQUIRE(words.open(QIODevice::ReadOnly));
+    CHECK(QString::fromUtf8(words.readAll()).split('\n', Qt::SkipEmptyParts) ==
+          QStringList{"--utf8", "--subject", "R&D hall, 3", "--attach", "/tmp/a b.pdf", "--attach", "/tmp/c.zip"});
+    qputenv("PATH", before);
 }

@@ -1,6 +1,7 @@
 // A building model taken in, as a designer does it: looked over line by line, mended, a line left out, undone.
 
 #include "app/boards/ImportPage.h"
+#include "core/base/Format.h"
 #include "core/base/TextFile.h"
 #include "core/project/Validation.h"
 #include "tests/SourceTree.h"
@@ -73,19 +74,19 @@ TEST_CASE("a building model is looked over line by line, mended, and taken in as
     for (const char* name : {"listDelimiter", "listEncoding", "listDecimal", "listUnit"})
         CHECK_FALSE(t.within<QComboBox>(name)->isVisible());
     CHECK(t.page().model().headerData(ListModel::firstCell, Qt::Horizontal, Qt::DisplayRole) == "What");
-    CHECK(t.what(t.rowOf("Ground")) == "takes the place of Floor 0, name Floor 0 → Ground, height 3 m → 3.5 m");
+    CHECK(t.what(t.rowOf("Ground")) == "takes the place of Floor 0, name Floor 0 → Ground, height 3.0 m → 3.5 m");
     CHECK(t.what(t.rowOf("Kitchen")) == "new room");
-    CHECK(t.cell(t.rowOf("Kitchen"), 4) == "12 m²");
+    CHECK(t.cell(t.rowOf("Kitchen"), 4) == "12.0 m²");
     CHECK(t.what(t.rowOf("2 walls, 1 door or window")) == "2 new walls, 1 new door or window");
     CHECK(t.what(t.rowOf("R-1")).startsWith("the model does not say what it takes"));
-    CHECK(t.cell(t.rowOf("EF-1"), 5) == "1 500 W");
+    CHECK(t.cell(t.rowOf("EF-1"), 5) == QString::fromStdString(figures(1500) + " W"));
     CHECK(t.page().summary() == "8 new · 1 changed");
     CHECK(t.s.project() == start);
     // A name is mended; an area is not to be typed over; the fan stays out.
     ListModel& rows = t.page().model();
     CHECK(rows.setData(rows.index(t.rowOf("Kitchen"), ListModel::firstCell + 2), "Galley", Qt::EditRole));
     CHECK(rows.setData(rows.index(t.rowOf("Store"), ListModel::firstCell + 4), "9 m²", Qt::EditRole));
-    CHECK(t.what(t.rowOf("Store")) == "this stays as the model has it: 6 m²");
+    CHECK(t.what(t.rowOf("Store")) == "this stays as the model has it: 6.00 m²");
     CHECK(rows.setData(rows.index(t.rowOf("EF-1"), 0), Qt::Unchecked, Qt::CheckStateRole));
     CHECK(t.page().summary() == "7 new · 1 changed · 1 left out by hand");
     t.accept();

@@ -495,7 +495,8 @@ TEST_CASE("a building model with letters changed at random is refused, or makes 
     int read = 0;
     for (int trial = 0; trial < 1500; ++trial) {
         std::string text = whole;
-        for (std::uint32_t k = 0; k <= dice(4); ++k) text[300 + dice(text.size() - 300)] = letters[dice(letters.size())];
+        for (std::uint32_t k = 0; k <= dice(4); ++k)
+            text[300 + dice(text.size() - 300)] = letters[dice(letters.size())];
         const auto m = readIfc(text, "x.ifc");
         if (!m) continue;
         ++read;

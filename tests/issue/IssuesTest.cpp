@@ -181,7 +181,8 @@ TEST_CASE("sheets that say something else than when they went out are found, and
     CHECK(std::count(now.begin(), now.end(), "One-line diagram") == 0);
 }
 
-TEST_CASE("the demos carry three issues: each opens, tells what has changed since the one before, and the last is today") {
+TEST_CASE(
+    "the demos carry three issues: each opens, tells what has changed since the one before, and the last is today") {
     for (const char* demo : {"saltmarket-hall", "brindle-pier"}) {
         INFO(demo);
         const Project today = *loadProject(dataFolder() / "demos" / (std::string(demo) + ".lintel"));
