@@ -37,9 +37,7 @@ ImportKind::Settings ModelImport::guess(const Grid& grid, const Project&) const 
 BuildingModel ModelImport::mended(const Grid& grid, const std::vector<ModelRow>& order, std::vector<Row>& rows) const {
     BuildingModel out = *model;
     for (std::size_t i = 0; i < order.size(); ++i) {
-        const auto& cells = grid.rows[first + i];
         const auto text = [&](Cell c) { return cellAt(grid, first + i, c); };
-        (void)cells;
         switch (order[i].of) {
         case ModelRow::Of::Storey:
             out.storeys[order[i].at].name = text(Name);

@@ -47,6 +47,7 @@ struct BuildingModel {
         std::optional<int> poles;    ///< as said
         std::string said;            ///< how the power is called there: "TotalWattage 54 W"
     };
+    std::string source;          ///< the identity of the model as a whole, the same in all its versions
     std::vector<Storey> storeys; ///< from the lowest
     std::vector<Space> spaces;
     std::vector<Wall> walls;

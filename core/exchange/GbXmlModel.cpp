@@ -62,6 +62,7 @@ Outcome<BuildingModel> readGbXml(const std::string& text, const std::string& nam
     std::map<std::string, int> storeys;
     int bare = 0;
     const pugi::xml_node campus = root.child("Campus");
+    m.source = campus.attribute("id").value();
     for (const auto& building : campus.children("Building")) {
         std::vector<BuildingModel::Storey> own;
         for (const auto& s : building.children("BuildingStorey")) {

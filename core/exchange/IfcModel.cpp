@@ -160,6 +160,7 @@ private:
     bool is(Id id, const char* entity) const { return f.typeOf(id) == entity; }
 
     void readUnits() {
+        for (Id project : f.of("IFCPROJECT")) m.source = text(project, 0);
         for (Id project : f.of("IFCPROJECT"))
             for (Id unit : links(link(project, 8), 0)) {
                 const std::string& kind = value(unit, 1).text;

@@ -31,6 +31,11 @@ bool onAnyPlan(Point p) { return std::abs(p.x) <= limits::coordinate && std::abs
 std::string counted(std::size_t n, const char* one, const char* many) {
     return fmt::format("{} {}", n, n == 1 ? one : many);
 }
+/// Things keep the model that they came from before their identity in it: "PROJECT|THING".
+std::string identityIn(const std::string& modelId) {
+    const std::size_t bar = modelId.find('|');
+    return bar == std::string::npos ? modelId : modelId.substr(bar + 1);
+}
 std::string orNone(const std::string& s) { return s.empty() ? "none" : s; }
 
 class Taker {
@@ -41,6 +46,7 @@ public:
     ModelTaken take() {
         know();
         findPlace();
+        knowModel();
         for (const auto& w : m.walls)
             if (w.storey < 0) {
                 seen.insert(w.id);
@@ -89,27 +95,53 @@ private:
     std::unordered_map<std::string, WallId> wallOf;
     std::unordered_map<std::string, OpeningId> openingOf;
     std::unordered_map<std::string, DeviceId> deviceOf;
-    std::unordered_map<std::string, DeviceId> untiedByTag; ///< things that came from no model
+    std::unordered_map<std::string, DeviceId> untiedByTag; ///< things that came from no model, or from another
     std::unordered_map<std::string, DeviceTypeId> typeByName;
-    std::set<std::string> seen; ///< identities that the model has
+    std::set<std::string> own;  ///< identities of rooms and things of the model
+    std::set<std::string> seen; ///< of them, and of all else of it, those that were met
+    std::set<Ref> met;          ///< by number or tag, whatever identity they have
+    bool knowsRooms = false, knowsWalls = false, knowsDevices = false; ///< some of it are in the project already
     ModelTaken out;
     ModelTaken::Row* row = nullptr;
 
     void know() {
         for (const Level& l : p.levels)
-            if (!l.modelId.empty()) levelOf.emplace(l.modelId, l.id);
+            if (!l.modelId.empty()) levelOf.emplace(identityIn(l.modelId), l.id);
         for (const Room& r : p.rooms)
-            if (!r.modelId.empty()) roomOf.emplace(r.modelId, r.id);
+            if (!r.modelId.empty()) roomOf.emplace(identityIn(r.modelId), r.id);
         for (const Wall& w : p.walls)
-            if (!w.modelId.empty()) wallOf.emplace(w.modelId, w.id);
+            if (!w.modelId.empty()) wallOf.emplace(identityIn(w.modelId), w.id);
         for (const Opening& o : p.openings)
-            if (!o.modelId.empty()) openingOf.emplace(o.modelId, o.id);
+            if (!o.modelId.empty()) openingOf.emplace(identityIn(o.modelId), o.id);
         for (const Device& d : p.devices)
-            if (!d.modelId.empty())
-                deviceOf.emplace(d.modelId, d.id);
-            else if (!d.tag.empty())
-                untiedByTag.emplace(lowered(d.tag), d.id);
+            if (!d.modelId.empty()) deviceOf.emplace(identityIn(d.modelId), d.id);
         for (const DeviceType& t : p.deviceTypes) typeByName.emplace(lowered(t.name), t.id);
+    }
+
+    /// Models of several disciplines may tell of the same rooms and things, each by identities of its own.
+    void knowModel() {
+        for (const auto& s : m.spaces) {
+            own.insert(s.id);
+            knowsRooms = knowsRooms || roomOf.count(s.id);
+        }
+        for (const auto& w : m.walls) knowsWalls = knowsWalls || wallOf.count(w.id);
+        for (const auto& d : m.devices) {
+            own.insert(d.id);
+            knowsDevices = knowsDevices || deviceOf.count(d.id);
+        }
+        for (const Device& d : p.devices)
+            if (!d.tag.empty() && isAnothers(d.modelId)) untiedByTag.emplace(lowered(d.tag), d.id);
+    }
+    bool isAnothers(const std::string& modelId) const { return modelId.empty() || !own.count(identityIn(modelId)); }
+    std::string kept(const std::string& identity) const {
+        std::string from = m.source;
+        std::replace(from.begin(), from.end(), '|', '/');
+        return from + "|" + identity;
+    }
+    bool cameFromThis(const std::string& modelId) const { return modelId == kept(identityIn(modelId)); }
+    /// Not that of another model, by which the thing is known there.
+    void keepIdentity(std::string& modelId, const std::string& identity) const {
+        if (modelId.empty() || identityIn(modelId) == identity) modelId = kept(identity);
     }
 
     /// The first time, the left and the upper edge of the model lie at the zero of the plan.
@@ -124,6 +156,9 @@ private:
             if (d.storey >= 0) reach(d.at);
         if (least.x > 1e299) return;
         p.basis.modelOrigin = Point{std::round(-least.x * 100) / 100, std::round(-least.y * 100) / 100};
+        if (p.rooms.size() + p.walls.size() > 0)
+            out.notes.push_back("the model's left and upper edge lie at the plan's zero: what was drawn before may lie "
+                                "elsewhere");
     }
     Point placed(Point q) const { return q + p.basis.modelOrigin; }
 
@@ -161,8 +196,12 @@ private:
 
     LevelId findLevel(const BuildingModel::Storey& s) const {
         if (const auto it = levelOf.find(s.id); it != levelOf.end()) return it->second;
+        const auto ofThis = [&](const Level& l) {
+            return std::any_of(m.storeys.begin(), m.storeys.end(),
+                               [&](const auto& x) { return x.id == identityIn(l.modelId); });
+        };
         for (const Level& l : p.levels)
-            if (l.modelId.empty() && sameWord(l.name, s.name)) return l.id;
+            if (sameWord(l.name, s.name) && !ofThis(l)) return l.id;
         for (const Level& l : p.levels) // the floor that a new project begins with
             if (l.modelId.empty() && std::abs(l.elevation - s.elevation) < 0.3) return l.id;
         return {};
@@ -180,7 +219,7 @@ private:
         }
         if (!id) {
             Level l;
-            l.modelId = s.id, l.name = s.name, l.elevation = s.elevation;
+            l.modelId = kept(s.id), l.name = s.name, l.elevation = s.elevation;
             if (s.height > 1.5 && s.height < 30) l.height = s.height;
             id = addFresh(p, &Project::levels, l);
             row->fresh = true;
@@ -188,8 +227,8 @@ private:
         } else {
             const Level before = p.levels[id];
             Level& l = *p.levels.change(id);
-            l.modelId = s.id;
-            if (!known) row->what.push_back("takes the place of " + before.name);
+            if (!known && l.modelId.empty()) row->what.push_back("takes the place of " + before.name);
+            keepIdentity(l.modelId, s.id);
             set(l.name, s.name, fmt::format("name {} → {}", before.name, s.name));
             if (std::abs(l.elevation - s.elevation) > 0.005)
                 set(l.elevation, s.elevation,
@@ -227,8 +266,10 @@ private:
             id = it->second;
         } else if (!s.number.empty()) {
             for (const Room& r : p.rooms)
-                if (!id && r.modelId.empty() && r.level == level && sameWord(r.number, s.number)) id = r.id;
-            if (id) row->what.push_back("takes the place of " + nameOf(p, id));
+                if (!id && isAnothers(r.modelId) && !met.count(r.id) && r.level == level &&
+                    sameWord(r.number, s.number))
+                    id = r.id;
+            if (id && p.rooms[id].modelId.empty()) row->what.push_back("takes the place of " + nameOf(p, id));
         }
         if (!id) {
             Room r;
@@ -240,7 +281,8 @@ private:
         }
         const Room before = p.rooms[id];
         Room& r = *p.rooms.change(id);
-        r.modelId = s.id;
+        met.insert(id);
+        keepIdentity(r.modelId, s.id);
         set(r.level, level, "on another level");
         set(r.number, s.number, fmt::format("number {} → {}", orNone(before.number), orNone(s.number)));
         set(r.name, s.name, fmt::format("name {} → {}", orNone(before.name), orNone(s.name)));
@@ -250,9 +292,9 @@ private:
                 std::abs(was - is) > 0.05 ? fmt::format("{} → {}", area(was), area(is)) : "outline");
         }
         if (s.height > 1.5 && s.height < 30) {
-            const bool own = std::abs(s.height - p.levels[level].height) > 0.05;
-            const std::optional<double> ceiling = own ? std::optional(s.height) : std::nullopt;
-            if (own ? !r.ceiling || std::abs(*r.ceiling - s.height) > 0.005 : false)
+            const bool differs = std::abs(s.height - p.levels[level].height) > 0.05;
+            const std::optional<double> ceiling = differs ? std::optional(s.height) : std::nullopt;
+            if (differs ? !r.ceiling || std::abs(*r.ceiling - s.height) > 0.005 : false)
                 set(r.ceiling, ceiling, "ceiling " + length(s.height));
         }
     }
@@ -291,7 +333,7 @@ private:
             WallId id;
             if (it == wallOf.end()) {
                 Wall one;
-                one.modelId = w.id, one.level = level, one.a = a, one.b = b;
+                one.modelId = kept(w.id), one.level = level, one.a = a, one.b = b;
                 one.thickness = std::clamp(w.thickness, 0.01, 2.0), one.bulge = w.bulge;
                 id = addFresh(p, &Project::walls, one);
                 ++fresh;
@@ -327,7 +369,7 @@ private:
         const auto it = openingOf.find(o.id);
         if (it == openingOf.end()) {
             Opening one;
-            one.modelId = o.id, one.wall = wall, one.kind = o.kind, one.along = o.along, one.width = width;
+            one.modelId = kept(o.id), one.wall = wall, one.kind = o.kind, one.along = o.along, one.width = width;
             p.openings.add(one);
             ++fresh;
             return true;
@@ -358,7 +400,7 @@ private:
                    !d.tag.empty() && tagged != untiedByTag.end()) {
             id = tagged->second;
             untiedByTag.erase(tagged);
-            row->what.push_back("takes the place of " + nameOf(p, Ref(id)));
+            if (p.devices[id].modelId.empty()) row->what.push_back("takes the place of " + nameOf(p, Ref(id)));
         }
         const DeviceTypeId type = typeFor(d, level);
         if (!id) {
@@ -370,7 +412,8 @@ private:
         }
         const Device before = p.devices[id];
         Device& one = *p.devices.change(id);
-        one.modelId = d.id;
+        met.insert(id);
+        keepIdentity(one.modelId, d.id);
         set(one.type, type, fmt::format("{} → {}", p.deviceTypes[before.type].name, p.deviceTypes[type].name));
         set(one.level, level, "on another level");
         if (apart(one.at, at)) set(one.at, at, "moved " + length(distance(before.at, at)));
@@ -421,22 +464,25 @@ private:
     void findGone() {
         std::vector<Ref> things;
         int onCircuits = 0;
+        const auto isGone = [&](Ref thing, const std::string& modelId) {
+            return !modelId.empty() && cameFromThis(modelId) && !seen.count(identityIn(modelId)) && !met.count(thing);
+        };
         for (const Room& r : p.rooms)
-            if (!r.modelId.empty() && !seen.count(r.modelId)) {
+            if (knowsRooms && isGone(r.id, r.modelId)) {
                 things.push_back(r.id);
                 out.gone.push_back(nameOf(p, r.id));
             }
         for (const Device& d : p.devices)
-            if (!d.modelId.empty() && !seen.count(d.modelId)) {
+            if (knowsDevices && isGone(d.id, d.modelId)) {
                 things.push_back(d.id);
                 out.gone.push_back(nameOf(p, Ref(d.id)));
                 onCircuits += bool(d.circuit);
             }
         for (const Wall& w : p.walls)
-            if (!w.modelId.empty() && !seen.count(w.modelId)) things.push_back(w.id), ++out.goneWalls;
+            if (knowsWalls && isGone(w.id, w.modelId)) things.push_back(w.id), ++out.goneWalls;
         std::vector<OpeningId> openings;
         for (const Opening& o : p.openings)
-            if (!o.modelId.empty() && !seen.count(o.modelId)) openings.push_back(o.id), ++out.goneWalls;
+            if (knowsWalls && isGone(Ref(), o.modelId)) openings.push_back(o.id), ++out.goneWalls;
         if (onCircuits)
             out.notes.push_back(counted(std::size_t(onCircuits), "thing that the model no longer has is on a circuit",
                                         "things that the model no longer has are on circuits"));

@@ -33,7 +33,8 @@ struct ModelTaken {
     std::vector<std::string> notes;
 };
 /// Puts the rows that are not left out into the project. The first time the model's left and upper edge lie at the
-/// plan's zero; from then on it keeps its place. What the model no longer has is removed only where asked.
+/// plan's zero; from then on it keeps its place. What the model no longer has is removed only where asked; what came
+/// from another model (another discipline's) is not counted as gone.
 ModelTaken takeModel(Project& project, const BuildingModel& model, const std::vector<char>& leftOut, bool removeGone);
 
 } // namespace lintel

@@ -364,6 +364,42 @@ TEST_CASE("what a building model no longer has stays until somebody asks") {
     CHECK(p.rooms.size() == 3);
 }
 
+TEST_CASE("two disciplines' models of one house share its levels and rooms, and neither takes the other's away") {
+    // The second has identities of its own throughout, no walls, and another luminaire.
+    std::string other = small();
+    for (const char* id : {"'S0'", "'S1'", "'SP1'", "'SP2'", "'SP3'", "'E1'", "'E2'", "'E3'", "'P'"}) {
+        const std::string was = id, is = "'X" + was.substr(1);
+        other.replace(other.find(was), was.size(), is);
+    }
+    for (const char* wall : {"#77=IFCWALL(", "#98=IFCWALL("}) {
+        const std::size_t at = other.find(wall) + 4;
+        other.replace(at, 7, "IFCROOF");
+    }
+    other.replace(other.find("'L-1'"), 5, "'L-9'");
+    other.replace(other.find("#88=IFCDOOR"), 11, "#88=IFCROOF");
+    Project p = emptyProject();
+    (void)take(p, read(small()));
+    const Project first = p;
+    const ModelTaken t = take(p, read(other), {}, true);
+    CHECK(t.gone.empty());
+    CHECK(t.goneWalls == 0);
+    CHECK(p.levels.size() == 2);
+    CHECK(p.rooms == first.rooms);
+    CHECK(p.walls == first.walls);
+    CHECK(p.openings == first.openings);
+    CHECK(t.added == 1); // L-9; R-1 and EF-1 are known by their tags
+    CHECK(p.devices.size() == 4);
+    CHECK(t.same == 7); // two storeys, three rooms, two things
+    // Either again, and nothing is new or gone.
+    const Project both = p;
+    CHECK(take(p, read(other), {}, true).gone.empty());
+    CHECK(p == both);
+    const ModelTaken again = take(p, read(small()));
+    CHECK(again.added + again.changed == 0);
+    CHECK(p == both);
+    CHECK(again.gone.empty());
+}
+
 TEST_CASE("what stands on a storey that is left out stays out with it") {
     Project p = emptyProject();
     const BuildingModel m = read(small());
