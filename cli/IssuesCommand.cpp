@@ -61,7 +61,7 @@ int make(const IssuesOrder& o, const Solved& s) {
     const std::string to = o.out.empty() ? o.file : o.out;
     if (!std::filesystem::exists(o.file) && o.out.empty())
         return fail({o.file, "a project as it was issued is not written over", "Give --out FILE."});
-    const auto next = issued(s.input(), draft);
+    const auto next = issued({s.project, s.book, s.results, underlaysOf(o.file), o.file}, draft);
     if (!next) return fail(next.error());
     if (const auto bad = saveProject(*next, to)) return fail(*bad);
     std::cout << fmt::format("{} issued, {} sheets, written to {}\n", draft.mark, lastIssue(*next)->sheets.size(), to);

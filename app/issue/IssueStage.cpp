@@ -503,7 +503,8 @@ std::optional<Error> IssueStage::makeIssue(const IssueDraft& draft) {
     QProgressDialog progress(tr("Drawing the sheets…"), tr("Cancel"), 0, int(draft.sheets.size()), this);
     progress.setWindowModality(Qt::WindowModal);
     progress.setMinimumDuration(400);
-    const auto next = issued(session.solution().input(), draft, [&](std::size_t done, std::size_t) {
+    const auto now = session.sharedSolution();
+    const auto next = issued(session.sheetInput(*now), draft, [&](std::size_t done, std::size_t) {
         progress.setValue(int(done));
         return !progress.wasCanceled();
     });

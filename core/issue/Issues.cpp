@@ -151,9 +151,10 @@ std::optional<Error> refuseIssue(const CheckInput& in, const IssueDraft& draft, 
     return std::nullopt;
 }
 
-Outcome<Project> issued(const CheckInput& in, const IssueDraft& draft,
+Outcome<Project> issued(const SheetInput& in, const IssueDraft& draft,
                         const std::function<bool(std::size_t, std::size_t)>& told) {
-    if (const auto bad = refuseIssue(in, draft, issueGate(in))) return *bad;
+    const CheckInput now{in.project, in.book, in.results};
+    if (const auto bad = refuseIssue(now, draft, issueGate(now))) return *bad;
     Project next = in.project;
     Basis& basis = next.basis;
     basis.issue = draft.mark;
@@ -169,7 +170,7 @@ Outcome<Project> issued(const CheckInput& in, const IssueDraft& draft,
     issue.checked = draft.checked;
     issue.state = draft.state;
     issue.taken = draft.taken;
-    const SheetInput sheets{next, in.book, in.results};
+    const SheetInput sheets{next, in.book, in.results, in.underlays, in.projectFile};
     const auto set = issueSet(sheets);
     std::size_t done = 0;
     for (const SheetEntry& e : set) {

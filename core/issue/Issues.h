@@ -32,8 +32,9 @@ std::optional<Error> refuseIssue(const CheckInput& in, const IssueDraft& draft, 
 /// The project with the issue: its state kept, its revision in the title block, mark, date and status on the sheets,
 /// whose numbers stay from then on.
 /// Refused, with what to do, where the mark is empty or taken, no sheet is chosen, or an item of the gate was taken on
-/// by nobody. `told` hears of each sheet (done, all) and may end it by false.
-Outcome<Project> issued(const CheckInput& in, const IssueDraft& draft,
+/// by nobody. `told` hears of each sheet (done, all) and may end it by false. `in` is what the sheets are drawn from,
+/// with the drawings below the plans: what a sheet says is kept, and held against what it says later.
+Outcome<Project> issued(const SheetInput& in, const IssueDraft& draft,
                         const std::function<bool(std::size_t, std::size_t)>& told = {});
 
 /// The last one; null: nothing was issued yet.
