@@ -55,6 +55,11 @@ std::vector<FieldChange> fieldsOf(const T& x, const T& y, const Project& before,
                            is = b.contains(key) ? b[key] : ordered_json();
         if (was == is) continue;
         FieldChange f{key, valueWords(was, before), valueWords(is, after)};
+        if constexpr (std::is_same_v<T, Load> || std::is_same_v<T, DeviceType>)
+            if (key == (std::is_same_v<T, Load> ? "amount" : "load")) { // a number is told with its unit
+                if (!f.before.empty()) f.before += std::string(" ") + wordOf(x.unit);
+                if (!f.after.empty()) f.after += std::string(" ") + wordOf(y.unit);
+            }
         if (f.before == f.after) // another thing of that name; a list of as many points
             f.after = is.is_string() ? "another " + f.after : f.after + ", others";
         out.push_back(std::move(f));

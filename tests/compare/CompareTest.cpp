@@ -82,7 +82,7 @@ TEST_CASE(
     const ProjectComparison c = compared(a, b);
     REQUIRE(c.entered.size() == 1);
     CHECK(c.entered[0].group == "LP-2");
-    CHECK(c.entered[0].text() == "Fryer 1: amount 7 → 9");
+    CHECK(c.entered[0].text() == "Fryer 1: amount 7 kVA → 9 kVA");
     const auto run =
         std::find_if(c.follows.begin(), c.follows.end(), [&](const auto& f) { return f.thing == Ref(fryer); });
     REQUIRE(run != c.follows.end());
@@ -431,6 +431,17 @@ TEST_CASE("comparison: boards whose devices differ come first, and in a board wh
     CHECK(order[2] == std::pair{std::string("LP-10"), Ref(other)});
     CHECK(c.follows[0].share == Approx(1));
     CHECK(c.follows[1].share == Approx(0.25));
+}
+
+TEST_CASE("comparison: a load that was entered otherwise is told with its unit, also where that is another") {
+    OneBoard w;
+    w.circuit(28, LoadUnit::kVA, 3, 10);
+    Project after = w.p;
+    Load& l = *after.loads.change(after.loads.begin()->id);
+    l.amount = 33;
+    CHECK(anyHas(compared(w.p, after).entered, "amount 28 kVA → 33 kVA"));
+    l.unit = LoadUnit::kW;
+    CHECK(anyHas(compared(w.p, after).entered, "amount 28 kVA → 33 kW"));
 }
 
 TEST_CASE("comparison: a snag that tells other figures is there still, and neither new nor gone") {
