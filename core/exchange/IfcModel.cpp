@@ -531,6 +531,10 @@ private:
         };
         std::vector<One> all;
         for (Id id : f.of("IFCBUILDINGSTOREY")) all.push_back({id, frameOf(link(id, 5)).at.z});
+        // Some place every storey at zero, what stands on it at its height, and say that as the storey's elevation.
+        const bool placed = std::any_of(all.begin(), all.end(), [&](const One& one) { return one.z != all.front().z; });
+        for (One& one : all)
+            if (!placed) one.z += number(one.id, 9);
         std::stable_sort(all.begin(), all.end(), [](const One& a, const One& b) { return a.z < b.z; });
         for (const One& one : all) {
             BuildingModel::Storey s;

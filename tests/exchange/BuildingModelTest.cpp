@@ -191,6 +191,18 @@ TEST_CASE("a building model: storeys from the lowest, with their heights") {
     CHECK(m.storeys[1].elevation == Approx(3.5));
 }
 
+TEST_CASE("a building model: storeys that are all placed at zero lie at their elevations") {
+    std::string text = small();
+    const std::string placed = "#20=IFCLOCALPLACEMENT(#15,#19)";
+    text.replace(text.find(placed), placed.size(), "#20=IFCLOCALPLACEMENT(#15,#11)");
+    const BuildingModel m = read(text);
+    CHECK(m.storeys[0].name == "Ground");
+    CHECK(m.storeys[1].name == "First");
+    CHECK(m.storeys[1].elevation == Approx(3.5));
+    CHECK(m.storeys[0].height == Approx(3.5));
+    CHECK(m.spaces[2].storey == 1);
+}
+
 TEST_CASE("a building model: outlines of spaces as boxes, turned, and as faces") {
     const BuildingModel m = read(small());
     REQUIRE(m.spaces.size() == 3);
