@@ -63,7 +63,9 @@ struct Composing : Driven {
         REQUIRE(h);
         return stage.sheet().toScreen({(h->left + h->right) / 2, (h->top + h->bottom) / 2});
     }
+    /// When each has been held against what went out: what has changed is marked.
     QStringList numbers() {
+        REQUIRE(QTest::qWaitFor([this] { return stage.hasCompared(); }, 60000));
         QStringList all;
         for (int i = 0; i < stage.sheets().count(); ++i) all << stage.sheets().item(i)->text().section("   ", 0, 0);
         return all;
