@@ -743,23 +743,23 @@ TEST_CASE("basis: revisions are typed as lines and stand in the title block; wha
     lines->setFocus();
     lines->moveCursor(QTextCursor::End);
     QTest::keyClick(lines, Qt::Key_Return);
-    QTest::keyClicks(lines, "3 | 2026-11-29 | Issued");
+    QTest::keyClicks(lines, "4 | 2026-12-07 | Issued");
     d.pump();
-    CHECK(d.s.project().basis.revisions.size() == 2); // not one yet: it has no name
-    CHECK(lines->toPlainText().endsWith("3 | 2026-11-29 | Issued"));
+    CHECK(d.s.project().basis.revisions.size() == 3); // not one yet: it has no name
+    CHECK(lines->toPlainText().endsWith("4 | 2026-12-07 | Issued"));
     QTest::keyClicks(lines, " for tender | LH");
     d.pump();
     auto* accept = d.window.findChild<QPushButton*>("basisAccept");
     REQUIRE(accept);
     d.click(*accept, accept->rect().center());
-    REQUIRE(d.s.project().basis.revisions.size() == 3);
-    CHECK(d.s.project().basis.revisions[2] == Revision{"3", "2026-11-29", "Issued for tender", "LH"});
+    REQUIRE(d.s.project().basis.revisions.size() == 4);
+    CHECK(d.s.project().basis.revisions[3] == Revision{"4", "2026-12-07", "Issued for tender", "LH"});
     const Solution& s = d.s.solution();
     const SheetInput in{s.project, *s.book, s.results};
     CHECK(riserDiagram(in, RiserLayout::OneLine, "E-502").front().words().find("\nIssued for tender\n") !=
           std::string::npos);
     d.s.undo();
-    CHECK(d.s.project().basis.revisions.size() == 2);
+    CHECK(d.s.project().basis.revisions.size() == 3);
 }
 
 TEST_CASE("issue compares with an earlier file: words by board, clouds on the sheets, and back") {

@@ -435,10 +435,21 @@ TEST_CASE("the command line tells forms, takes a company's, and draws boards by 
     }
 }
 
+namespace {
+/// The demo as it was before its first issue.
+void neverIssued(const QString& file) {
+    Project p = *loadProject(file.toStdString());
+    p.issues = {};
+    p.sheetNumbers = {};
+    REQUIRE_FALSE(saveProject(p, file.toStdString()));
+}
+} // namespace
+
 TEST_CASE("issues from the command line: refused, taken on, shown, compared with") {
     QTemporaryDir folder;
     const QString file = folder.filePath("hall.lintel"), then = folder.filePath("then.lintel");
     REQUIRE(cli({"demo", file}).code == 0);
+    neverIssued(file);
     CHECK(cli({"issues", file}).out.contains("nothing was issued yet"));
     const QStringList make{"issues",     file,       "--make",     "T1",   "--date",
                            "2026-11-30", "--reason", "For prices", "--by", "RA"};
@@ -472,6 +483,7 @@ TEST_CASE(
     const QString file = folder.filePath("hall.lintel");
     const QString then = folder.filePath("then.lintel");
     REQUIRE(cli({"demo", file}).code == 0);
+    neverIssued(file);
     const Project whole = *loadProject(file.toStdString());
     CHECK(cli({"sheets", file}).out.contains("E-605             Letter     Panel schedule LP-1"));
     CHECK(*loadProject(file.toStdString()) == whole);
