@@ -3,6 +3,7 @@
 #include "app/frame/AskAndWrite.h"
 #include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
+#include "app/frame/UnderlayShelf.h"
 #include "app/frame/WhenShown.h"
 #include "app/issue/ComposePanel.h"
 #include "app/issue/FilesDialog.h"
@@ -249,6 +250,9 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     // The set of a very large building takes longer than a frame: it then waits until nothing is edited for a moment.
     comparing = new QTimer(this);
     connect(comparing, &QTimer::timeout, this, &IssueStage::compareNext);
+    connect(&session.underlays(), &UnderlayShelf::changed, this, [this] {
+        if (isVisible() && session.isOpen() && !session.underlays().reading()) later->start(0);
+    });
     later = new QTimer(this);
     later->setSingleShot(true);
     connect(later, &QTimer::timeout, this, &IssueStage::rebuild);
@@ -331,6 +335,8 @@ void IssueStage::tellIssues() {
 }
 
 void IssueStage::compareNext() {
+    if (session.underlays().reading()) return comparing->setInterval(30); // plans are not drawn whole yet
+    comparing->setInterval(0);
     const Issue* last = lastIssue(session.project());
     const auto& sheets = set().sheets;
     if (last && nextToCompare == int(sheets.size()))
@@ -500,6 +506,7 @@ void IssueStage::askIssue() {
 
 std::optional<Error> IssueStage::makeIssue(const IssueDraft& draft) {
     session.waitSolved();
+    session.underlays().settle();
     QProgressDialog progress(tr("Drawing the sheets…"), tr("Cancel"), 0, int(draft.sheets.size()), this);
     progress.setWindowModality(Qt::WindowModal);
     progress.setMinimumDuration(400);
