@@ -639,31 +639,22 @@ void BoardsStage::openCircuits() {
     circuitsPage->begin();
 }
 void BoardsStage::openImport(const QString& file) {
-    QString name = file;
-    if (name.isEmpty())
-        name = QFileDialog::getOpenFileName(this, tr("Take in a list of loads"), {},
-                                            tr("Lists (*.csv *.tsv *.txt *.xlsx);;All files (*)"));
-    if (name.isEmpty()) return;
-    showImport();
-    importPage->open(name);
+    takeIn(file, tr("Take in a list of loads"), lists(), &ImportPage::open);
 }
 void BoardsStage::openFeeders(const QString& file) {
-    QString name = file;
-    if (name.isEmpty())
-        name = QFileDialog::getOpenFileName(this, tr("Take in a schedule of feeders"), {},
-                                            tr("Lists (*.csv *.tsv *.txt *.xlsx);;All files (*)"));
-    if (name.isEmpty()) return;
-    showImport();
-    importPage->openFeeders(name);
+    takeIn(file, tr("Take in a schedule of feeders"), lists(), &ImportPage::openFeeders);
 }
 void BoardsStage::openModel(const QString& file) {
-    QString name = file;
-    if (name.isEmpty())
-        name = QFileDialog::getOpenFileName(this, tr("Take in a building model"), {},
-                                            tr("Building models (*.ifc *.xml *.gbxml);;All files (*)"));
+    takeIn(file, tr("Take in a building model"), tr("Building models (*.ifc *.xml *.gbxml);;All files (*)"),
+           &ImportPage::openModel);
+}
+QString BoardsStage::lists() { return tr("Lists (*.csv *.tsv *.txt *.xlsx);;All files (*)"); }
+void BoardsStage::takeIn(const QString& file, const QString& heading, const QString& sorts,
+                         void (ImportPage::*open)(const QString&)) {
+    const QString name = file.isEmpty() ? QFileDialog::getOpenFileName(this, heading, {}, sorts) : file;
     if (name.isEmpty()) return;
     showImport();
-    importPage->openModel(name);
+    (importPage->*open)(name);
 }
 void BoardsStage::showImport() {
     showCard(nullptr);

@@ -76,6 +76,10 @@ Q_SIGNALS:
     void besideChanged();
 
 private:
+    /// Takes in a file, or asks for one of these sorts where none is named.
+    void takeIn(const QString& file, const QString& title, const QString& sorts,
+                void (ImportPage::*open)(const QString&));
+    static QString lists();
     /// The page of a list that is taken in, in place of the board.
     void showImport();
     void rebuild();

@@ -13,10 +13,6 @@ std::string words(const RunResult& r, double device, const RuleBook& book) {
                        sizeWords(book, r.size));
 }
 
-} // namespace
-
-namespace {
-
 /// What is told in the same words is there still; so is what a rule tells of the same thing with other figures.
 void compareSnags(const std::vector<Snag>& before, const std::vector<Snag>& after, Comparison& c) {
     std::map<std::string, int> said;

@@ -103,8 +103,8 @@ std::vector<Stretch> wallSpaces(const std::vector<Stretch>& doors, double whole)
 /// a wall space without any may be short.
 struct Gap {
     Stretch wall;
-    int ends = 2;       ///< of it at which a receptacle stands
-    double allowed = 0; ///< m
+    bool atBegin = true, atEnd = true; ///< whether a receptacle stands there
+    double allowed = 0;                ///< m
     double length() const { return wall.to - wall.from; }
     double excess() const { return allowed > 0 ? length() / allowed : 0; }
 };
@@ -114,15 +114,16 @@ Gap worstGap(const CheckInput& in, const Room& room) {
                  shortest = feet(in.book.tables.spacingShortest).v;
     const std::vector<double> places = receptaclesAlong(in, room);
     Gap worst;
-    const auto look = [&](double from, double to, int ends) {
-        const Gap g{{from, to}, ends, ends == 2 ? 2 * reach : ends == 1 ? reach : shortest};
+    const auto look = [&](double from, double to, bool atBegin, bool atEnd) {
+        const double allowed = atBegin && atEnd ? 2 * reach : atBegin || atEnd ? reach : shortest;
+        const Gap g{{from, to}, atBegin, atEnd, allowed};
         if (g.excess() > worst.excess()) worst = g;
     };
     const std::vector<Stretch> spaces = wallSpaces(doorsAlong(in, room), whole);
     if (spaces.empty()) { // around
-        if (places.empty()) look(0, whole, 0);
+        if (places.empty()) look(0, whole, false, false);
         for (std::size_t i = 0; i < places.size(); ++i)
-            look(places[i], i + 1 < places.size() ? places[i + 1] : places[0] + whole, 2);
+            look(places[i], i + 1 < places.size() ? places[i + 1] : places[0] + whole, true, true);
         return worst;
     }
     for (const Stretch& space : spaces) {
@@ -132,22 +133,22 @@ Gap worstGap(const CheckInput& in, const Room& room) {
                 if (at + turn >= space.from && at + turn <= space.to) own.push_back(at + turn);
         std::sort(own.begin(), own.end());
         if (own.empty()) {
-            look(space.from, space.to, 0);
+            look(space.from, space.to, false, false);
             continue;
         }
-        look(space.from, own.front(), 1);
-        look(own.back(), space.to, 1);
-        for (std::size_t i = 0; i + 1 < own.size(); ++i) look(own[i], own[i + 1], 2);
+        look(space.from, own.front(), false, true);
+        look(own.back(), space.to, true, false);
+        for (std::size_t i = 0; i + 1 < own.size(); ++i) look(own[i], own[i + 1], true, true);
     }
     return worst;
 }
 
 std::string wordsOf(const CheckInput& in, const Gap& g) {
     const auto inFt = [](double metres) { return number(inFeet(Metres{metres}), 1); };
-    if (g.ends == 2)
+    if (g.atBegin && g.atEnd)
         return fmt::format("{} ft of wall without a receptacle, {} ft is the most", inFt(g.length()),
                            number(2 * in.book.tables.spacingReach));
-    if (g.ends == 1)
+    if (g.atBegin || g.atEnd)
         return fmt::format("{} ft of wall from a receptacle to a door, {} ft is the most", inFt(g.length()),
                            number(in.book.tables.spacingReach));
     return fmt::format("{} ft of wall without any receptacle; each wall of {} ft and more has one", inFt(g.length()),
@@ -167,13 +168,12 @@ void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) 
 
 /// Where receptacles are missing in a gap, along the outline.
 std::vector<double> missing(const CheckInput& in, const Gap& g) {
-    const double reach = feet(in.book.tables.spacingReach).v, reaches = g.length() / reach;
+    const double reaches = g.length() / feet(in.book.tables.spacingReach).v;
     // Each reaches to both sides: between two the ends are reached already, to a door one end is.
-    const int needed = std::max(1, int(std::ceil((reaches - g.ends) / 2 - 1e-9)));
-    const double parts = 2 * needed + g.ends; // of half a distance each
+    const int ends = g.atBegin + g.atEnd, needed = std::max(1, int(std::ceil((reaches - ends) / 2 - 1e-9)));
     std::vector<double> out;
-    const bool fromDoor = g.ends == 0 || g.ends == 1;
-    for (int i = 0; i < needed; ++i) out.push_back(g.length() * ((fromDoor ? 1 : 2) + 2 * i) / parts);
+    for (int i = 0; i < needed; ++i)
+        out.push_back(g.wall.from + g.length() * ((g.atBegin ? 2 : 1) + 2 * i) / (2 * needed + ends));
     return out;
 }
 
@@ -186,17 +186,11 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (!type) return out;
     const Gap g = worstGap(in, room);
     const double whole = around(room.outline);
-    const bool receptacleFirst = g.ends == 1 && [&] {
-        const auto places = receptaclesAlong(in, room);
-        return std::any_of(places.begin(), places.end(), [&](double at) {
-            return std::abs(at - g.wall.from) < 1e-9 || std::abs(at + whole - g.wall.from) < 1e-9;
-        });
-    }();
     std::vector<Device> list;
     for (double at : missing(in, g)) {
         Device d;
         d.level = room.level, d.type = type->id;
-        d.at = along(room.outline, std::fmod((receptacleFirst ? g.wall.to - at : g.wall.from + at) + whole, whole));
+        d.at = along(room.outline, std::fmod(at + whole, whole));
         list.push_back(d);
     }
     out.push_back({list.size() == 1 ? std::string("Place a receptacle in the middle of it")

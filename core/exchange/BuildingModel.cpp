@@ -4,6 +4,11 @@
 
 namespace lintel {
 
+void BuildingModel::findHeights() {
+    for (std::size_t i = 0; i + 1 < storeys.size(); ++i)
+        storeys[i].height = storeys[i + 1].elevation - storeys[i].elevation;
+}
+
 Outcome<BuildingModel> readBuildingModel(const std::filesystem::path& file, const std::function<bool(double)>& keep) {
     const auto text = readText(file);
     if (!text) return text.error();

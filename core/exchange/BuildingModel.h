@@ -53,6 +53,8 @@ struct BuildingModel {
     std::vector<Wall> walls;
     std::vector<Device> devices;
     std::vector<std::string> notes; ///< what was not read, or how something was taken
+    /// Of storeys, up to the next.
+    void findHeights();
 };
 
 /// By what the file holds: an IFC model in the STEP format, or gbXML. `keep` is told the share that has been read;

@@ -1,7 +1,6 @@
 // gbXML: storeys and spaces, as tools for the energy of buildings write them. It has no walls with two sides and no
 // electrical things.
 
-#include "core/base/Limits.h"
 #include "core/base/Parse.h"
 #include "core/base/Utf8.h"
 #include "core/exchange/BuildingModel.h"
@@ -27,19 +26,15 @@ double metresIn(const std::string& word) {
 
 std::string textOf(const pugi::xml_node& n) { return printable(trimmed(n.text().get())); }
 
-struct Corner {
-    double x = 0, y = 0, z = 0;
-};
-std::vector<Corner> loopOf(const pugi::xml_node& loop) {
-    std::vector<Corner> out;
+/// Corners on our plans: north is up, and y goes down.
+std::vector<Point> outlineOf(const pugi::xml_node& loop, double metre) {
+    std::vector<Point> out;
     for (const auto& point : loop.children("CartesianPoint")) {
-        double c[3]{};
-        int n = 0;
-        for (const auto& coordinate : point.children("Coordinate"))
-            if (n < 3) c[n++] = numberFrom(textOf(coordinate)).value_or(0);
-        out.push_back({c[0], c[1], c[2]});
+        const pugi::xml_node x = point.child("Coordinate"), y = x.next_sibling("Coordinate");
+        const auto metres = [&](const pugi::xml_node& n) { return numberFrom(textOf(n)).value_or(0) * metre; };
+        out.push_back({metres(x), -metres(y)});
     }
-    return out;
+    return out.size() < 3 ? std::vector<Point>{} : out;
 }
 
 } // namespace
@@ -54,7 +49,7 @@ Outcome<BuildingModel> readGbXml(const std::string& text, const std::string& nam
     if (!root) return Error{name, "it is no gbXML", "Lintel reads building models in IFC and gbXML."};
     BuildingModel m;
     const std::string unit = root.attribute("lengthUnit").value();
-    double metre = metresIn(unit);
+    const double metre = metresIn(unit);
     if (metre <= 0)
         return Error{name,
                      unit.empty() ? "it does not say its unit of length" : "its unit of length is \"" + unit + "\"",
@@ -63,23 +58,18 @@ Outcome<BuildingModel> readGbXml(const std::string& text, const std::string& nam
     int bare = 0;
     const pugi::xml_node campus = root.child("Campus");
     m.source = campus.attribute("id").value();
-    for (const auto& building : campus.children("Building")) {
-        std::vector<BuildingModel::Storey> own;
+    for (const auto& building : campus.children("Building"))
         for (const auto& s : building.children("BuildingStorey")) {
             BuildingModel::Storey one;
             one.id = s.attribute("id").value();
             one.name = textOf(s.child("Name")).empty() ? one.id : textOf(s.child("Name"));
             one.elevation = numberFrom(textOf(s.child("Level"))).value_or(0) * metre;
-            own.push_back(std::move(one));
+            m.storeys.push_back(std::move(one));
         }
-        m.storeys.insert(m.storeys.end(), own.begin(), own.end());
-    }
     std::stable_sort(m.storeys.begin(), m.storeys.end(),
                      [](const auto& a, const auto& b) { return a.elevation < b.elevation; });
-    for (std::size_t i = 0; i < m.storeys.size(); ++i) {
-        storeys[m.storeys[i].id] = int(i);
-        if (i + 1 < m.storeys.size()) m.storeys[i].height = m.storeys[i + 1].elevation - m.storeys[i].elevation;
-    }
+    m.findHeights();
+    for (std::size_t i = 0; i < m.storeys.size(); ++i) storeys[m.storeys[i].id] = int(i);
     for (const auto& building : campus.children("Building"))
         for (const auto& s : building.children("Space")) {
             BuildingModel::Space space;
@@ -93,9 +83,7 @@ Outcome<BuildingModel> readGbXml(const std::string& text, const std::string& nam
             space.name = numbered ? trimmed(words.substr(blank)) : words;
             if (const auto it = storeys.find(s.attribute("buildingStoreyIdRef").value()); it != storeys.end())
                 space.storey = it->second;
-            const auto corners = loopOf(s.child("PlanarGeometry").child("PolyLoop"));
-            for (const Corner& c : corners) space.outline.push_back({c.x * metre, -c.y * metre});
-            if (space.outline.size() < 3) space.outline.clear();
+            space.outline = outlineOf(s.child("PlanarGeometry").child("PolyLoop"), metre);
             bare += space.outline.empty();
             m.spaces.push_back(std::move(space));
         }

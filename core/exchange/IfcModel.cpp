@@ -13,6 +13,7 @@
 #include <map>
 #include <numbers>
 #include <set>
+#include <span>
 #include <unordered_map>
 
 #include <fmt/format.h>
@@ -89,6 +90,8 @@ constexpr const char* byTheirType[] = {"IFCFLOWTERMINAL",        "IFCENERGYCONVE
 constexpr const char* powerNames[] = {"TotalWattage",  "NominalPower", "RatedPower",    "PowerConsumption",
                                       "ElectricPower", "Power",        "ConnectedLoad", "Wattage"};
 
+constexpr const char* poleNames[] = {"NumberOfPoles"};
+
 double prefixOf(const std::string& word) {
     constexpr std::pair<const char*, double> all[] = {{"MICRO", 1e-6}, {"MILLI", 1e-3}, {"CENTI", 1e-2}, {"DECI", 1e-1},
                                                       {"DECA", 1e1},   {"HECTO", 1e2},  {"KILO", 1e3},   {"MEGA", 1e6}};
@@ -137,7 +140,6 @@ private:
     std::unordered_map<Id, int> storeyOf;               ///< by instance of a storey
     std::unordered_map<Id, std::vector<std::size_t>> wallsOf;
     std::unordered_map<Id, Frame> frames;
-    std::vector<double> storeyZ;
     int homeless = 0;
     static constexpr std::size_t halves = 1000; ///< added to the number of the second half of a long arc
 
@@ -542,11 +544,9 @@ private:
             s.name = text(one.id, 2).empty() ? text(one.id, 7) : text(one.id, 2);
             s.elevation = one.z * metre;
             storeyOf[one.id] = int(m.storeys.size());
-            storeyZ.push_back(one.z);
             m.storeys.push_back(std::move(s));
         }
-        for (std::size_t i = 0; i + 1 < m.storeys.size(); ++i)
-            m.storeys[i].height = m.storeys[i + 1].elevation - m.storeys[i].elevation;
+        m.findHeights();
     }
 
     void readSpaces() {
@@ -691,7 +691,7 @@ private:
     }
 
     /// A property of a thing, its own before its type's, by the first of these names; null: it has none.
-    const StepValue* property(Id thing, std::initializer_list<const char*> names, Id* unit = nullptr,
+    const StepValue* property(Id thing, std::span<const char* const> names, Id* unit = nullptr,
                               std::string* called = nullptr) const {
         std::vector<Id> sets;
         if (const auto own = properties.find(thing); own != properties.end()) sets = own->second;
@@ -736,20 +736,16 @@ private:
             d.storey = storeyFor(id);
             const Vector at = frameOf(link(id, 5)).at;
             d.at = onPlan(at);
-            if (d.storey >= 0) d.height = (at.z - storeyZ[std::size_t(d.storey)]) * metre;
+            if (d.storey >= 0) d.height = at.z * metre - m.storeys[std::size_t(d.storey)].elevation;
             Id unit = 0;
             std::string called;
-            if (const StepValue* v = property(id,
-                                              {powerNames[0], powerNames[1], powerNames[2], powerNames[3],
-                                               powerNames[4], powerNames[5], powerNames[6], powerNames[7]},
-                                              &unit, &called);
-                v && v->number >= 0) {
+            if (const StepValue* v = property(id, powerNames, &unit, &called); v && v->number >= 0) {
                 const bool power = v->type == "IFCPOWERMEASURE";
                 d.watts = v->number * (unit ? factorOf(unit) : power ? watt : 1);
                 unitless += !unit && !power;
                 d.said = fmt::format("{} {} W", called, figures(*d.watts));
             }
-            if (const StepValue* v = property(id, {"NumberOfPoles"}); v && v->number >= 1 && v->number <= 4)
+            if (const StepValue* v = property(id, poleNames); v && v->number >= 1 && v->number <= 4)
                 d.poles = std::min(3, int(v->number));
             m.devices.push_back(std::move(d));
         }

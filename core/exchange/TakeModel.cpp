@@ -1,5 +1,6 @@
 #include "core/exchange/TakeModel.h"
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/base/Limits.h"
 #include "core/base/Parse.h"
@@ -9,6 +10,7 @@
 #include "core/project/Operations.h"
 
 #include <algorithm>
+#include <map>
 #include <set>
 #include <unordered_map>
 
@@ -28,13 +30,13 @@ bool apart(const std::vector<Point>& a, const std::vector<Point>& b) {
     return false;
 }
 bool onAnyPlan(Point p) { return std::abs(p.x) <= limits::coordinate && std::abs(p.y) <= limits::coordinate; }
-std::string counted(std::size_t n, const char* one, const char* many) {
-    return fmt::format("{} {}", n, n == 1 ? one : many);
-}
 /// Things keep the model that they came from before their identity in it: "PROJECT|THING".
 std::string identityIn(const std::string& modelId) {
     const std::size_t bar = modelId.find('|');
     return bar == std::string::npos ? modelId : modelId.substr(bar + 1);
+}
+std::string areaWords(double m2, UnitSystem units) {
+    return units == UnitSystem::Imperial ? figures(m2 / (metresPerFoot * metresPerFoot)) + " ft²" : figures(m2) + " m²";
 }
 std::string orNone(const std::string& s) { return s.empty() ? "none" : s; }
 
@@ -95,7 +97,9 @@ private:
     std::unordered_map<std::string, WallId> wallOf;
     std::unordered_map<std::string, OpeningId> openingOf;
     std::unordered_map<std::string, DeviceId> deviceOf;
-    std::unordered_map<std::string, DeviceId> untiedByTag; ///< things that came from no model, or from another
+    // What came from no model, or from another.
+    std::unordered_map<std::string, DeviceId> untiedByTag;
+    std::map<std::pair<LevelId, std::string>, RoomId> untiedByNumber;
     std::unordered_map<std::string, DeviceTypeId> typeByName;
     std::set<std::string> own;  ///< identities of rooms and things of the model
     std::set<std::string> seen; ///< of them, and of all else of it, those that were met
@@ -131,6 +135,9 @@ private:
         }
         for (const Device& d : p.devices)
             if (!d.tag.empty() && isAnothers(d.modelId)) untiedByTag.emplace(lowered(d.tag), d.id);
+        for (const Room& r : p.rooms)
+            if (!r.number.empty() && isAnothers(r.modelId))
+                untiedByNumber.emplace(std::pair(r.level, lowered(r.number)), r.id);
     }
     bool isAnothers(const std::string& modelId) const { return modelId.empty() || !own.count(identityIn(modelId)); }
     std::string kept(const std::string& identity) const {
@@ -194,8 +201,8 @@ private:
 
     // ---- storeys ----
 
+    /// Of a storey that is not known by its identity: by its name, else by its height.
     LevelId findLevel(const BuildingModel::Storey& s) const {
-        if (const auto it = levelOf.find(s.id); it != levelOf.end()) return it->second;
         const auto ofThis = [&](const Level& l) {
             return std::any_of(m.storeys.begin(), m.storeys.end(),
                                [&](const auto& x) { return x.id == identityIn(l.modelId); });
@@ -208,15 +215,16 @@ private:
     }
     void takeStorey(std::size_t at, bool left) {
         const BuildingModel::Storey& s = m.storeys[at];
-        LevelId id = findLevel(s);
-        const bool known = levelOf.count(s.id) > 0;
-        if (!left && (!isOneOfItsOwn(s.id) || isTooLong({&s.id, &s.name}))) return;
-        if (!left && !(s.elevation >= lowest && s.elevation <= highest))
-            return refuse(fmt::format("it lies {} above zero", length(s.elevation)));
+        const auto before = levelOf.find(s.id);
+        const bool known = before != levelOf.end();
         if (left) {
-            if (known) levels[at] = id; // what stands on it can enter nevertheless
+            if (known) levels[at] = before->second; // what stands on it can enter nevertheless
             return;
         }
+        if (!isOneOfItsOwn(s.id) || isTooLong({&s.id, &s.name})) return;
+        if (!(s.elevation >= lowest && s.elevation <= highest))
+            return refuse(fmt::format("it lies {} above zero", length(s.elevation)));
+        LevelId id = known ? before->second : findLevel(s);
         if (!id) {
             Level l;
             l.modelId = kept(s.id), l.name = s.name, l.elevation = s.elevation;
@@ -225,16 +233,16 @@ private:
             row->fresh = true;
             row->what.push_back("new level");
         } else {
-            const Level before = p.levels[id];
+            const Level was = p.levels[id];
             Level& l = *p.levels.change(id);
-            if (!known && l.modelId.empty()) row->what.push_back("takes the place of " + before.name);
+            if (!known && l.modelId.empty()) row->what.push_back("takes the place of " + was.name);
             keepIdentity(l.modelId, s.id);
-            set(l.name, s.name, fmt::format("name {} → {}", before.name, s.name));
+            set(l.name, s.name, fmt::format("name {} → {}", was.name, s.name));
             if (std::abs(l.elevation - s.elevation) > 0.005)
                 set(l.elevation, s.elevation,
-                    fmt::format("elevation {} → {}", length(before.elevation), length(s.elevation)));
+                    fmt::format("elevation {} → {}", length(was.elevation), length(s.elevation)));
             if (s.height > 1.5 && s.height < 30 && std::abs(l.height - s.height) > 0.005)
-                set(l.height, s.height, fmt::format("height {} → {}", length(before.height), length(s.height)));
+                set(l.height, s.height, fmt::format("height {} → {}", length(was.height), length(s.height)));
         }
         levels[at] = id;
         levelOf[s.id] = id;
@@ -264,12 +272,11 @@ private:
         RoomId id;
         if (const auto it = roomOf.find(s.id); it != roomOf.end()) {
             id = it->second;
-        } else if (!s.number.empty()) {
-            for (const Room& r : p.rooms)
-                if (!id && isAnothers(r.modelId) && !met.count(r.id) && r.level == level &&
-                    sameWord(r.number, s.number))
-                    id = r.id;
-            if (id && p.rooms[id].modelId.empty()) row->what.push_back("takes the place of " + nameOf(p, id));
+        } else if (const auto numbered = untiedByNumber.find({level, lowered(s.number)});
+                   numbered != untiedByNumber.end()) {
+            id = numbered->second;
+            untiedByNumber.erase(numbered);
+            if (p.rooms[id].modelId.empty()) row->what.push_back("takes the place of " + nameOf(p, id));
         }
         if (!id) {
             Room r;
@@ -292,16 +299,12 @@ private:
                 std::abs(was - is) > 0.05 ? fmt::format("{} → {}", area(was), area(is)) : "outline");
         }
         if (s.height > 1.5 && s.height < 30) {
-            const bool differs = std::abs(s.height - p.levels[level].height) > 0.05;
-            const std::optional<double> ceiling = differs ? std::optional(s.height) : std::nullopt;
-            if (differs ? !r.ceiling || std::abs(*r.ceiling - s.height) > 0.005 : false)
-                set(r.ceiling, ceiling, "ceiling " + length(s.height));
+            const bool asLevel = std::abs(s.height - p.levels[level].height) <= 0.05;
+            if (!asLevel && (!r.ceiling || std::abs(*r.ceiling - s.height) > 0.005))
+                set(r.ceiling, std::optional(s.height), "ceiling " + length(s.height));
         }
     }
-    std::string area(double m2) const {
-        return p.basis.units == UnitSystem::Imperial ? figures(m2 / (metresPerFoot * metresPerFoot)) + " ft²"
-                                                     : figures(m2) + " m²";
-    }
+    std::string area(double m2) const { return areaWords(m2, p.basis.units); }
 
     // ---- walls and doors ----
 
@@ -402,7 +405,7 @@ private:
             untiedByTag.erase(tagged);
             if (p.devices[id].modelId.empty()) row->what.push_back("takes the place of " + nameOf(p, Ref(id)));
         }
-        const DeviceTypeId type = typeFor(d, level);
+        const DeviceTypeId type = typeFor(d);
         if (!id) {
             Device one;
             one.type = type, one.level = level, one.at = at;
@@ -445,7 +448,7 @@ private:
         set(one.load, std::optional(amount),
             fmt::format("load {} {} → {} {}", figures(now), wordOf(t.unit), figures(amount), wordOf(t.unit)));
     }
-    DeviceTypeId typeFor(const BuildingModel::Device& d, LevelId) {
+    DeviceTypeId typeFor(const BuildingModel::Device& d) {
         if (const auto it = typeByName.find(lowered(d.name)); it != typeByName.end()) return it->second;
         DeviceType t;
         t.name = d.name, t.symbol = d.symbol, t.kind = d.kind, t.unit = LoadUnit::W;
@@ -535,15 +538,7 @@ std::vector<std::string> cellsOf(const BuildingModel& m, const ModelRow& row, Un
     case ModelRow::Of::Space: {
         const auto& s = m.spaces[row.at];
         const double m2 = std::abs(areaOf(s.outline));
-        return {"space",
-                s.number,
-                s.name,
-                nameOfStorey(m, s.storey),
-                m2 <= 0                         ? ""
-                : units == UnitSystem::Imperial ? figures(m2 / (metresPerFoot * metresPerFoot)) + " ft²"
-                                                : figures(m2) + " m²",
-                "",
-                s.id};
+        return {"space", s.number, s.name, nameOfStorey(m, s.storey), m2 > 0 ? areaWords(m2, units) : "", "", s.id};
     }
     case ModelRow::Of::Walls: {
         std::size_t walls = 0, doors = 0;

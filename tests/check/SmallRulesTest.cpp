@@ -47,6 +47,16 @@ Project bedroom(OneBoard& w, const std::vector<Point>& outline, const std::vecto
     return p;
 }
 
+/// T-1, 480 V to 208 V, fed from the board of this world.
+TransformerId transformerOn(OneBoard& w, double kva) {
+    Transformer t;
+    t.name = "T-1", t.kva = kva, t.primary = VoltageSystem::Y480, t.secondary = VoltageSystem::Y208;
+    const TransformerId id = w.p.transformers.add(t);
+    feedFrom(w.p, id, w.board);
+    runOfNode(w.p, id).lengthBy = LengthBy::Entered;
+    return id;
+}
+
 } // namespace
 
 TEST_CASE("drop: it is judged on its load only where that keeps within its own limit and within the total") {
@@ -146,11 +156,7 @@ TEST_CASE("radials of a household: a three-phase circuit and a ring are not judg
 TEST_CASE("transformers: what protects the secondary, of nine amperes and more and of less (Table 450.3(B))") {
     const auto stops = [](double kva, double secondaryMain, double primaryDevice) {
         OneBoard w(VoltageSystem::Y480);
-        Transformer t;
-        t.name = "T-1", t.kva = kva, t.primary = VoltageSystem::Y480, t.secondary = VoltageSystem::Y208;
-        const TransformerId id = w.p.transformers.add(t);
-        feedFrom(w.p, id, w.board);
-        runOfNode(w.p, id).lengthBy = LengthBy::Entered;
+        const TransformerId id = transformerOn(w, kva);
         boardBelow(w.p, id, "LP-2", VoltageSystem::Y208, secondaryMain);
         w.p.circuits.change(w.p.transformers[id].feed.as<Circuit>())->heldBreaker = primaryDevice;
         return Found(w.p).of("transformer-device") != nullptr;
@@ -536,11 +542,7 @@ TEST_CASE("a receptacle drawn within the thickness of a wall stands at it, one o
 TEST_CASE("a transformer's secondary is protected in each board below it, by the largest main that may be there") {
     const auto found = [](double kva, double device, std::vector<double> mains) {
         OneBoard w(VoltageSystem::Y480);
-        Transformer t;
-        t.name = "T-1", t.kva = kva, t.primary = VoltageSystem::Y480, t.secondary = VoltageSystem::Y208;
-        const TransformerId id = w.p.transformers.add(t);
-        feedFrom(w.p, id, w.board);
-        runOfNode(w.p, id).lengthBy = LengthBy::Entered;
+        const TransformerId id = transformerOn(w, kva);
         for (double main : mains) {
             const BoardId b = boardBelow(w.p, id, "LP-" + std::to_string(int(main)), VoltageSystem::Y208);
             w.p.boards.change(b)->main = main;
