@@ -728,7 +728,12 @@ private:
         compareCommand->add_option("FILES", comparison.files, "BEFORE and AFTER; or what git gives to a diff driver")
             ->required()
             ->expected(2, 7);
-        compareCommand->add_flag("--json", comparison.json, "As JSON");
+        auto* asJson = compareCommand->add_flag("--json", comparison.json, "As JSON");
+        auto* asText = compareCommand->add_flag("--text", comparison.text, "As text, which it is without saying so");
+        compareCommand->add_option("--pdf", comparison.pdf, "As pages to print: the file to write")
+            ->excludes(asJson)
+            ->excludes(asText);
+        asJson->excludes(asText);
         auto* mergeCommand =
             app.add_subcommand("merge", "Two people's work on one project together; what is left to decide by name");
         mergeCommand->add_option("BASE", merge.base, "What both began with")->required();
@@ -736,7 +741,7 @@ private:
         mergeCommand->add_option("THEIRS", merge.theirs, "The other's")->required();
         mergeCommand->add_option("--out", merge.out, "The project to write; without it nothing is written");
         mergeCommand->add_flag("--json", merge.json, "As JSON");
-        does(*compareCommand, [this] { return runCompare(comparison); });
+        does(*compareCommand, [this] { return runCompare(comparison, argc, argv); });
         does(*mergeCommand, [this] { return runMerge(merge); });
     }
 

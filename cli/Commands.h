@@ -106,9 +106,10 @@ int runSheets(const SheetsOrder& order);
 
 struct CompareOrder {
     std::vector<std::string> files; ///< two, or the seven that git gives
-    bool json = false;
+    std::string pdf;                ///< file to write; empty: none
+    bool json = false, text = false;
 };
-int runCompare(const CompareOrder& order);
+int runCompare(const CompareOrder& order, int argc, char** argv);
 
 struct MergeOrder {
     std::string base, ours, theirs, out;

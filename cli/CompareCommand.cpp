@@ -2,11 +2,15 @@
 // drivers that git asks.
 
 #include "cli/Commands.h"
+#include "core/compare/ComparisonSheet.h"
 #include "core/compare/Merge.h"
 #include "core/compare/ProjectComparison.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 #include "core/solve/Solve.h"
+#include "render/PdfFile.h"
+
+#include <QGuiApplication>
 
 #include <fmt/format.h>
 #include <iostream>
@@ -30,7 +34,7 @@ Outcome<std::shared_ptr<Solved>> stateOf(const std::string& file) {
 
 } // namespace
 
-int runCompare(const CompareOrder& o) {
+int runCompare(const CompareOrder& o, int argc, char** argv) {
     // git's external diff: path, old file, its hash, its mode, new file, its hash, its mode.
     const bool git = o.files.size() == 7;
     if (!git && o.files.size() != 2)
@@ -41,6 +45,17 @@ int runCompare(const CompareOrder& o) {
     if (!after) return fail(after.error());
     const ProjectComparison c = compareProjects((*before)->input(), (*after)->input());
     if (git) std::cout << o.files[0] << ": ";
+    if (!o.pdf.empty()) {
+        drawOffscreen();
+        QGuiApplication app(argc, argv);
+        const Project& p = (*after)->project;
+        const std::string between = fmt::format("Between {} and {}", o.files[git ? 1 : 0], o.files[git ? 4 : 1]);
+        if (auto bad = writePdf(comparisonSheets(c, between, sheetHead(p, (*after)->book)),
+                                QString::fromStdString(o.pdf), pdfAbout(p, "What has changed")))
+            return fail(*bad);
+        std::cout << o.pdf << "\n";
+        return 0;
+    }
     if (o.json)
         std::cout << c.json().dump(1) << "\n";
     else

@@ -8,6 +8,7 @@
 #include "render/PdfFinish.h"
 
 #include <QBuffer>
+#include <QColorSpace>
 #include <QPdfWriter>
 #include <QSaveFile>
 
@@ -163,6 +164,7 @@ std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QStrin
     }
     finish.bookmarks = about.bookmarks.empty() ? bookmarksOf(drawings) : about.bookmarks;
     for (Bookmark& b : finish.bookmarks) b.title = printable(b.title);
+    finish.profile = QColorSpace(QColorSpace::SRgb).iccProfile().toStdString();
     finish.links = about.links;
     for (const PageLink& l : linksByNumber(drawings)) finish.links.push_back(l);
     QByteArray bytes;

@@ -14,6 +14,49 @@ namespace lintel {
 namespace {
 
 constexpr double pointsPerMm = 72 / 25.4;
+constexpr int printed = 4; // flag of an annotation: it is not for the screen alone
+const std::string creator = "Lintel " LINTEL_VERSION;
+
+/// Text between the tags of XML.
+std::string escaped(const std::string& text) {
+    std::string out;
+    for (char ch : text) {
+        if (ch == '&')
+            out += "&amp;";
+        else if (ch == '<')
+            out += "&lt;";
+        else if (ch == '>')
+            out += "&gt;";
+        else
+            out += ch;
+    }
+    return out;
+}
+
+/// The facts of the file as XMP: the same as in its dictionary of facts (ISO 19005-2, 6.6.2), and what it conforms to.
+std::string xmpOf(const PdfFinish& about) {
+    const std::string languageTag = "<rdf:li xml:lang=\"x-default\">";
+    std::string facts;
+    if (!about.title.empty())
+        facts += "<dc:title><rdf:Alt>" + languageTag + escaped(about.title) + "</rdf:li></rdf:Alt></dc:title>\n";
+    if (!about.author.empty())
+        facts += "<dc:creator><rdf:Seq><rdf:li>" + escaped(about.author) + "</rdf:li></rdf:Seq></dc:creator>\n";
+    if (!about.subject.empty())
+        facts += "<dc:description><rdf:Alt>" + languageTag + escaped(about.subject) +
+                 "</rdf:li></rdf:Alt></dc:description>\n";
+    if (!about.day.empty())
+        facts += "<xmp:CreateDate>" + about.day.substr(0, 4) + "-" + about.day.substr(4, 2) + "-" +
+                 about.day.substr(6, 2) + "</xmp:CreateDate>\n";
+    return "<?xpacket begin=\"\xEF\xBB\xBF\" id=\"W5M0MpCehiHzreSzNTczkc9d\"?>\n"
+           "<x:xmpmeta xmlns:x=\"adobe:ns:meta/\">\n"
+           "<rdf:RDF xmlns:rdf=\"http://www.w3.org/1999/02/22-rdf-syntax-ns#\">\n"
+           "<rdf:Description rdf:about=\"\" xmlns:dc=\"http://purl.org/dc/elements/1.1/\"\n"
+           " xmlns:xmp=\"http://ns.adobe.com/xap/1.0/\" xmlns:pdfaid=\"http://www.aiim.org/pdfa/ns/id/\">\n"
+           "<pdfaid:part>2</pdfaid:part>\n<pdfaid:conformance>B</pdfaid:conformance>\n"
+           "<xmp:CreatorTool>" +
+           escaped(creator) + "</xmp:CreatorTool>\n" + facts +
+           "</rdf:Description>\n</rdf:RDF>\n</x:xmpmeta>\n<?xpacket end=\"w\"?>";
+}
 
 class Finished {
 public:
@@ -30,7 +73,7 @@ public:
         say("/Title", about.title);
         say("/Author", about.author);
         say("/Subject", about.subject);
-        say("/Creator", "Lintel " LINTEL_VERSION);
+        say("/Creator", creator);
         if (!about.day.empty()) info.replaceKey("/CreationDate", QPDFObjectHandle::newString("D:" + about.day));
         pdf.getTrailer().replaceKey("/Info", pdf.makeIndirectObject(info));
         auto root = pdf.getRoot();
@@ -38,6 +81,32 @@ public:
         viewer.replaceKey("/DisplayDocTitle", QPDFObjectHandle::newBool(true));
         root.replaceKey("/ViewerPreferences", viewer);
         root.removeKey("/Metadata"); // it would hold the date too
+    }
+
+    /// What a file that is kept for decades has to hold, and may not (ISO 19005-2): fonts are in it already.
+    void lasting(const PdfFinish& about) {
+        if (about.profile.empty()) return;
+        auto root = pdf.getRoot();
+        auto metadata = QPDFObjectHandle::newStream(&pdf, xmpOf(about));
+        metadata.getDict().replaceKey("/Type", QPDFObjectHandle::newName("/Metadata"));
+        metadata.getDict().replaceKey("/Subtype", QPDFObjectHandle::newName("/XML"));
+        root.replaceKey("/Metadata", metadata);
+
+        auto profile = QPDFObjectHandle::newStream(&pdf, about.profile);
+        profile.getDict().replaceKey("/N", QPDFObjectHandle::newInteger(3));
+        auto intent = QPDFObjectHandle::newDictionary();
+        intent.replaceKey("/Type", QPDFObjectHandle::newName("/OutputIntent"));
+        intent.replaceKey("/S", QPDFObjectHandle::newName("/GTS_PDFA1"));
+        intent.replaceKey("/OutputConditionIdentifier", QPDFObjectHandle::newString("sRGB"));
+        intent.replaceKey("/Info", QPDFObjectHandle::newString("sRGB IEC61966-2.1"));
+        intent.replaceKey("/DestOutputProfile", profile);
+        auto intents = QPDFObjectHandle::newArray();
+        intents.appendItem(pdf.makeIndirectObject(intent));
+        root.replaceKey("/OutputIntents", intents);
+
+        for (QPDFObjectHandle object : pdf.getAllObjects()) // pictures are drawn as they are (6.2.8)
+            if (object.isStream() && object.getDict().getKey("/Subtype").isNameAndEquals("/Image"))
+                object.getDict().removeKey("/Interpolate");
     }
 
     void labels(const std::vector<std::string>& names) {
@@ -74,6 +143,7 @@ public:
                                          l.left * pointsPerMm, (height - l.bottom) * pointsPerMm, l.right * pointsPerMm,
                                          (height - l.top) * pointsPerMm)));
             link.replaceKey("/Border", QPDFObjectHandle::parse("[0 0 0]"));
+            link.replaceKey("/F", QPDFObjectHandle::newInteger(printed));
             link.replaceKey("/Dest", whole(l.to));
             auto page = pages[l.page].getObjectHandle();
             auto notes = page.getKey("/Annots");
@@ -187,6 +257,7 @@ std::string finishedPdf(const char* bytes, std::size_t size, const PdfFinish& fi
     finished.labels(finish.labels);
     finished.bookmarks(finish.bookmarks);
     finished.links(finish.links, finish.heights);
+    finished.lasting(finish);
     return finished.bytes();
 }
 

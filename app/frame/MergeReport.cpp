@@ -1,7 +1,7 @@
 #include "app/frame/MergeReport.h"
 
 #include "app/frame/PaintKit.h"
-#include "core/compare/EnteredChanges.h"
+#include "core/compare/FieldWords.h"
 
 #include <QBoxLayout>
 #include <QDialogButtonBox>
@@ -74,9 +74,9 @@ MergeReport::MergeReport(Session& s, const Merged& merged, QWidget* parent)
         const auto words = [&c](const std::string& value) {
             return value.empty() && !c.field.empty() ? tr("as usual") : q(value);
         };
-        auto* row =
-            new QTreeWidgetItem(list, {q(c.name), c.field.empty() ? tr("the thing as a whole") : q(fieldWords(c.field)),
-                                       words(c.base), words(c.ours), words(c.theirs)});
+        auto* row = new QTreeWidgetItem(
+            list, {q(c.name), c.field.empty() ? tr("the thing as a whole") : q(fieldWords(c.thing, c.field)),
+                   words(c.base), words(c.ours), words(c.theirs)});
         row->setData(0, Qt::UserRole, q(c.thing.text()));
     }
     list->setVisible(any);

@@ -3,6 +3,7 @@
 #include "app/frame/Counted.h"
 #include "app/frame/FactsBuilder.h"
 #include "core/plan/FindRooms.h"
+#include "core/plan/KeyedNotes.h"
 #include "core/plan/LoadDensity.h"
 #include "core/plan/TrayFill.h"
 #include "core/sheets/Symbols.h"
@@ -83,6 +84,37 @@ void opening(FactsBuilder& b, const Opening& o) {
             [id](Project& p, bool v) { p.openings.change(id)->hingeAtEnd = v; });
     b.yesNo(QObject::tr("Swings back"), o.otherSide, QObject::tr("Swing of door"),
             [id](Project& p, bool v) { p.openings.change(id)->otherSide = v; });
+}
+
+void keyedNote(FactsBuilder& b, const KeyedNote& n) {
+    const KeyedNoteId id = n.id;
+    b.f.title = QObject::tr("Keyed note %1").arg(n.number);
+    FactRow& text = b.row(QObject::tr("Text"), q(n.text));
+    text.entry = FactRow::Entry{q(n.text), {}, [s = &b.s, id](const QString& t) {
+                                    return FactsBuilder::tried(*s, QObject::tr("Text of keyed note"), [&](Project& p) {
+                                        return setNoteText(p, id, t.toStdString());
+                                    });
+                                }};
+    FactRow& number = b.row(QObject::tr("Number"), QString::number(n.number));
+    number.entry =
+        FactRow::Entry{QString::number(n.number), {}, [s = &b.s, id](const QString& t) -> QString {
+                           const auto typed = typedNumber(t.toStdString());
+                           if (!typed || *typed < 1 || *typed > 9999 || *typed != std::floor(*typed))
+                               return QObject::tr("“%1” is not a whole number from 1 to 9999").arg(t);
+                           return FactsBuilder::tried(*s, QObject::tr("Number of keyed note"),
+                                                      [&](Project& p) { return setNoteNumber(p, id, int(*typed)); });
+                       }};
+    b.choice(QObject::tr("Stands on"), wordOf(n.on), FactsBuilder::words<NoteOn>(), QObject::tr("Plans of keyed note"),
+             [id](Project& p, const QString& t) {
+                 p.keyedNotes.change(id)->on = *fromWord<NoteOn>(t.toStdString());
+                 return QString();
+             });
+    const auto all = keyedNotes(b.sol.project, n.level);
+    const auto own = std::find_if(all.begin(), all.end(), [&](const NumberedNote& o) {
+        return std::find(o.at.begin(), o.at.end(), id) != o.at.end();
+    });
+    if (own != all.end())
+        b.row(QObject::tr("Points at"), counted(own->at.size(), QObject::tr("place"), QObject::tr("places")));
 }
 
 void furnishing(FactsBuilder& b, const Furnishing& x) {
@@ -339,6 +371,8 @@ bool planFacts(FactsBuilder& b, Ref thing) {
         opening(b, *o);
     else if (auto* f = p.furnishings.find(thing.as<Furnishing>()))
         furnishing(b, *f);
+    else if (auto* n = p.keyedNotes.find(thing.as<KeyedNote>()))
+        keyedNote(b, *n);
     else if (auto* u = p.underlays.find(thing.as<Underlay>()))
         underlay(b, *u);
     else if (auto* k = p.catchments.find(thing.as<Catchment>()))

@@ -8,6 +8,8 @@
 #include <QPushButton>
 #include <QToolButton>
 
+#include <unordered_map>
+
 namespace lintel {
 
 CompareList::CompareList(Session& s, QWidget* parent)
@@ -43,8 +45,15 @@ CompareList::CompareList(Session& s, QWidget* parent)
     column->addWidget(list, 1);
     auto* pdf = new QPushButton(tr("PDF with clouds…"));
     pdf->setObjectName("comparePdf");
-    column->addWidget(pdf);
+    auto* words = new QPushButton(tr("List as PDF…"));
+    words->setObjectName("compareListPdf");
+    auto* files = new QHBoxLayout;
+    files->setSpacing(4);
+    files->addWidget(words);
+    files->addWidget(pdf);
+    column->addLayout(files);
     connect(pdf, &QPushButton::clicked, this, &CompareList::pdfWanted);
+    connect(words, &QPushButton::clicked, this, &CompareList::listWanted);
     auto* back = new QPushButton(tr("Back to the sheets"));
     back->setObjectName("compareBack");
     column->addWidget(back);
@@ -91,26 +100,22 @@ void CompareList::row(const QString& words, Ref thing, bool byHand) {
     i->setToolTip(plainTip(words));
 }
 
-/// Group by group: what was entered there, then what follows there.
+/// Group by group, the weightiest first: what was entered there, then what follows there.
 void CompareList::fill() {
     QSignalBlocker quiet(list);
     list->clear();
-    std::vector<std::string> groups;
-    const auto meet = [&](const std::string& group) {
-        if (std::find(groups.begin(), groups.end(), group) == groups.end()) groups.push_back(group);
-    };
+    std::unordered_map<std::string, std::vector<const EnteredChange*>> enteredIn;
+    std::unordered_map<std::string, std::vector<const FollowedChange*>> followsIn;
     if (entered->isChecked())
-        for (const EnteredChange& e : comparison.entered) meet(e.group);
+        for (const EnteredChange& e : comparison.entered) enteredIn[e.group].push_back(&e);
     if (follows->isChecked())
-        for (const FollowedChange& f : comparison.follows) meet(f.group);
-    for (const std::string& group : groups) {
+        for (const FollowedChange& f : comparison.follows) followsIn[f.group].push_back(&f);
+    for (const std::string& group : comparison.groups()) {
+        if (enteredIn[group].empty() && followsIn[group].empty()) continue;
         heading(q(group));
-        if (entered->isChecked())
-            for (const EnteredChange& e : comparison.entered)
-                if (e.group == group) row(q(e.text()), e.what == EnteredChange::What::Removed ? Ref() : e.thing, true);
-        if (follows->isChecked())
-            for (const FollowedChange& f : comparison.follows)
-                if (f.group == group) row(q(f.text()), f.thing, false);
+        for (const EnteredChange* e : enteredIn[group])
+            row(q(e->text()), e->what == EnteredChange::What::Removed ? Ref() : e->thing, true);
+        for (const FollowedChange* f : followsIn[group]) row(q(f->text()), f->thing, false);
     }
     if (snags->isChecked()) {
         if (!comparison.newSnags.empty()) heading(tr("New snags"));

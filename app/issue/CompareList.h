@@ -19,11 +19,13 @@ public:
     explicit CompareList(Session& session, QWidget* parent = nullptr);
     void show(const QString& file, const ProjectComparison& comparison);
     QListWidget& rows() { return *list; }
+    const ProjectComparison& shown() const { return comparison; }
 
 Q_SIGNALS:
     void chosen(Ref thing);
     void closed();
-    void pdfWanted(); ///< of the sheets with their clouds
+    void pdfWanted();  ///< of the sheets with their clouds
+    void listWanted(); ///< of what is listed, as a PDF
 
 private:
     void fill();

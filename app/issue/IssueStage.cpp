@@ -14,6 +14,7 @@
 #include "core/base/Parse.h"
 #include "core/base/TextFile.h"
 #include "core/check/Assumptions.h"
+#include "core/compare/ComparisonSheet.h"
 #include "core/compare/SheetMarks.h"
 #include "core/compose/SheetSet.h"
 #include "core/exchange/DxfPlan.h"
@@ -243,6 +244,16 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
         if (i->checkState() == Qt::Unchecked) unticked.push_back(id);
     });
     connect(differences, &CompareList::pdfWanted, pdf, &QPushButton::click);
+    connect(differences, &CompareList::listWanted, this, [this] {
+        writeTo(tr("Write what has changed"), " changes.pdf", tr("PDF (*.pdf)"), [this](const QString& to) {
+            session.waitSolved();
+            const Solution& now = session.solution();
+            return writePdf(comparisonSheets(differences->shown(),
+                                             "Between " + earlierName.toStdString() + " and today",
+                                             sheetHead(now.project, *now.book)),
+                            to, pdfAbout(now.project, "What has changed"));
+        });
+    });
     connect(pdf, &QPushButton::clicked, this, [this] {
         writeTo(tr("Export sheets"), ".pdf", tr("PDF (*.pdf)"),
                 [this](const QString& file) { return exportPdf(file); });

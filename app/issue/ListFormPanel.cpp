@@ -5,6 +5,8 @@
 
 #include <QBoxLayout>
 #include <QCheckBox>
+#include <QComboBox>
+#include <QFormLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -14,7 +16,8 @@ namespace lintel {
 
 ListFormPanel::ListFormPanel(Session& s, QWidget* parent)
     : QWidget(parent), session(s), name(new QLabel(this)), title(new QLineEdit(this)), items(new QListWidget(this)),
-      onSheets(new QCheckBox(tr("On sheets, among the lists"), this)) {
+      onSheets(new QCheckBox(tr("On sheets, among the lists"), this)), sortBy(new QComboBox(this)),
+      groupBy(new QComboBox(this)), backwards(new QCheckBox(this)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
@@ -39,6 +42,23 @@ ListFormPanel::ListFormPanel(Session& s, QWidget* parent)
     items->setToolTip(tr("Tick what is shown. Drag for another order. Two clicks or F2: another heading; an empty one "
                          "is the usual again."));
     column->addWidget(items, 1);
+    heading(tr("ROWS"));
+    auto* rows = new QFormLayout;
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setSpacing(6);
+    auto* sorted = new QHBoxLayout;
+    sorted->setSpacing(4);
+    sorted->addWidget(sortBy, 1);
+    sorted->addWidget(backwards);
+    rows->addRow(tr("In order of"), sorted);
+    rows->addRow(tr("Together by"), groupBy);
+    column->addLayout(rows);
+    sortBy->setObjectName("listSortBy");
+    sortBy->setToolTip(tr("Rows stand in the order of what they say in this column"));
+    backwards->setObjectName("listBackwards");
+    backwards->setText(tr("Reversed"));
+    backwards->setToolTip(tr("The largest, or the last, first"));
+    groupBy->setObjectName("listGroupBy");
     auto* usual = new QPushButton(tr("As it comes"));
     usual->setObjectName("listUsual");
     usual->setToolTip(tr("All columns in their order, under their own headings"));
@@ -53,6 +73,9 @@ ListFormPanel::ListFormPanel(Session& s, QWidget* parent)
         enter(tr("Title of a list"));
     });
     connect(onSheets, &QCheckBox::clicked, this, [this] { enter(tr("List on sheets")); });
+    connect(sortBy, &QComboBox::activated, this, [this] { enter(tr("Order of rows")); });
+    connect(backwards, &QCheckBox::clicked, this, [this] { enter(tr("Order of rows")); });
+    connect(groupBy, &QComboBox::activated, this, [this] { enter(tr("Rows together")); });
     connect(items, &QListWidget::itemChanged, this, [this] {
         if (!filling) enter(tr("Columns of a list"));
     });
@@ -101,6 +124,22 @@ void ListFormPanel::refresh() {
         if (!c.heading.empty()) item->setToolTip(plainTip(q(c.of)));
     }
     items->setCurrentRow(row);
+    const auto choose = [&](QComboBox* box, const std::string& heading) {
+        box->clear();
+        box->addItem(tr("as it comes"), QString());
+        for (const ListColumn& c : list.columns) box->addItem(q(c.heading), q(c.heading));
+        if (!heading.empty() && box->findData(q(heading)) < 0) box->addItem(q(heading), q(heading)); // it stays
+        box->setCurrentIndex(heading.empty() ? 0 : box->findData(q(heading)));
+    };
+    choose(sortBy, form ? form->sortBy : "");
+    choose(groupBy, form ? form->groupBy : "");
+    backwards->setChecked(form && form->backwards);
+    backwards->setEnabled(sortBy->currentIndex() > 0);
+    groupBy->setEnabled(canGroup(list));
+    groupBy->setToolTip(groupBy->isEnabled()
+                            ? tr("Rows that say the same in this column stand under a heading of their "
+                                 "own, with their sums")
+                            : tr("This list has groups of its own"));
     filling = false;
 }
 
@@ -108,6 +147,9 @@ ListForm ListFormPanel::written() const {
     ListForm form;
     form.title = trimmed(title->text().toStdString());
     form.offSheets = onSheets->isEnabled() && !onSheets->isChecked();
+    form.sortBy = sortBy->currentData().toString().toStdString();
+    form.groupBy = groupBy->currentData().toString().toStdString();
+    form.backwards = !form.sortBy.empty() && backwards->isChecked();
     for (int i = 0; i < items->count(); ++i) {
         const std::string of = items->item(i)->data(Qt::UserRole).toString().toStdString();
         const std::string heading = trimmed(items->item(i)->text().toStdString());

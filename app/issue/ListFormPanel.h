@@ -1,6 +1,6 @@
 #pragma once
 // The form of a list beside the sheet on which it stands: its columns, which are shown, in which order, under which
-// headings; its title; whether it is on sheets at all.
+// headings; in which order its rows stand, and which together; its title; whether it is on sheets at all.
 
 #include "app/frame/Session.h"
 #include "core/lists/ListForms.h"
@@ -8,6 +8,7 @@
 #include <QWidget>
 
 class QCheckBox;
+class QComboBox;
 class QLabel;
 class QLineEdit;
 class QListWidget;
@@ -38,6 +39,8 @@ private:
     QLineEdit* title;
     QListWidget* items;
     QCheckBox* onSheets;
+    QComboBox *sortBy, *groupBy;
+    QCheckBox* backwards;
 };
 
 } // namespace lintel

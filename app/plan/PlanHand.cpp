@@ -12,6 +12,7 @@
 #include "core/plan/Arrange.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/plan/FindRooms.h"
+#include "core/plan/KeyedNotes.h"
 #include "core/project/AddBelow.h"
 #include "core/project/FreshId.h"
 #include "core/project/Operations.h"
@@ -297,6 +298,21 @@ void PlanView::placeOne() {
             made = p.furnishings.add(f);
         });
         break;
+    case Placing::Note: {
+        std::optional<Error> refused;
+        session.edit(tr("Place keyed note"), [&](Project& p) {
+            KeyedNote note;
+            note.level = floor, note.at = hover.at, note.text = placing.note;
+            if (look.lighting != look.power) note.on = look.lighting ? NoteOn::Lighting : NoteOn::Power;
+            const auto added = addKeyedNote(p, std::move(note));
+            if (added)
+                made = *added;
+            else
+                refused = added.error();
+        });
+        if (refused) return session.say(tr("Type what the note says in the field at the left, then click"), true);
+        break;
+    }
     case Placing::Board:
         if (const Board* b = now.boards.find(placing.standing.as<Board>())) {
             session.edit(tr("Place %1").arg(q(b->name)), [&, id = b->id](Project& p) {
@@ -339,7 +355,7 @@ void PlanView::moveSelection(Point by, bool turn) {
     std::size_t n = 0;
     for (Ref r : list)
         n += r.is<Device>() || r.is<Board>() || r.is<Transformer>() || r.is<Furnishing>() || r.is<Tray>() ||
-             r.is<Opening>() || r.is<Catchment>();
+             r.is<Opening>() || r.is<Catchment>() || r.is<KeyedNote>();
     if (!n) return;
     session.edit(n > 1 ? tr("Move %1 things").arg(n) : tr("Move %1").arg(q(nameOf(session.project(), list.front()))),
                  [&](Project& p) {
@@ -361,6 +377,7 @@ void PlanView::moveSelection(Point by, bool turn) {
                          if (const Transformer* t = p.transformers.find(r.as<Transformer>()); t && t->onPlan)
                              p.transformers.change(t->id)->at = t->at + by;
                          if (Furnishing* f = p.furnishings.change(r.as<Furnishing>())) f->at = f->at + by;
+                         if (KeyedNote* k = p.keyedNotes.change(r.as<KeyedNote>())) k->at = k->at + by;
                          if (Tray* t = p.trays.change(r.as<Tray>()))
                              for (Point& q_ : t->path) q_ = q_ + by;
                          if (Catchment* k = p.catchments.change(r.as<Catchment>()))

@@ -8,6 +8,7 @@
 #include "app/plan/PlanCards.h"
 #include "core/base/Typed.h"
 #include "core/figures/Words.h"
+#include "core/plan/KeyedNotes.h"
 #include "core/plan/LoadDensity.h"
 
 #include <QBoxLayout>
@@ -18,6 +19,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QRadioButton>
 #include <QScrollArea>
@@ -276,6 +278,16 @@ QWidget* PlanStage::placePage() {
         view->setPlacing(x);
         session.select(made);
     });
+    note = new QPlainTextEdit;
+    note->setObjectName("noteText");
+    note->setPlaceholderText(tr("What the note says; then click where it points"));
+    note->setToolTip(tr("What is said already on this floor keeps its number"));
+    note->setTabChangesFocus(true);
+    note->setFixedHeight(84);
+    note->hide();
+    column->addWidget(inset(note));
+    connect(note, &QPlainTextEdit::textChanged, this,
+            [this] { view->setNote(note->toPlainText().simplified().toStdString()); });
     how = new QComboBox;
     how->setObjectName("placeHow");
     how->addItems({tr("one by one"), tr("in a row"), tr("along a wall"), tr("grid by count"), tr("grid by spacing"),
@@ -299,16 +311,10 @@ QWidget* PlanStage::placePage() {
     row->addWidget(rows);
     row->addWidget(columns);
     column->addWidget(numbers);
-    const auto showNumbers = [this] {
-        const int i = how->currentIndex();
-        spacing->setVisible(i == 1 || i == 2 || i == 4);
-        target->setVisible(i > 4);
-        rows->setVisible(how->currentIndex() == 3), columns->setVisible(how->currentIndex() == 3);
-    };
-    showNumbers();
-    connect(how, &QComboBox::currentIndexChanged, this, [this, showNumbers](int i) {
+    showPlaceFields();
+    connect(how, &QComboBox::currentIndexChanged, this, [this](int i) {
         view->setHow(PlaceHow(i));
-        showNumbers();
+        showPlaceFields();
         if (i > 4) {
             view->target = i == 5 ? 300 : 8;
             target->setText(i == 5 ? "300 lux"
@@ -337,13 +343,34 @@ QWidget* PlanStage::placePage() {
     connect(columns, &QSpinBox::valueChanged, this, [this](int v) { view->gridColumns = v; });
     connect(things, &QListWidget::currentRowChanged, this, [this](int i) {
         if (i < 0 || !(things->item(i)->flags() & Qt::ItemIsSelectable)) return;
-        view->setPlacing(things->item(i)->data(Qt::UserRole + 1).value<Placing>());
-        view->setFocus();
+        const auto chosen = things->item(i)->data(Qt::UserRole + 1).value<Placing>();
+        view->setPlacing(chosen);
+        showPlaceFields();
+        if (chosen.what == Placing::Note) {
+            QSignalBlocker still(note);
+            note->setPlainText(q(chosen.note));
+        }
+        if (chosen.what == Placing::Note && chosen.note.empty())
+            note->setFocus(); // a new one: what it says comes first
+        else
+            view->setFocus();
     });
     connect(things, &QListWidget::itemClicked, this, [this](QListWidgetItem* i) { // the same again
         if (view->mode() != PlanMode::Place) Q_EMIT things->currentRowChanged(things->row(i));
     });
     return page;
+}
+
+/// Those that count for what is in the hand.
+void PlanStage::showPlaceFields() {
+    const int i = how->currentIndex();
+    const bool noting = view->inHand().what == Placing::Note;
+    note->setVisible(noting);
+    how->setVisible(!noting);
+    spacing->setVisible(!noting && (i == 1 || i == 2 || i == 4));
+    target->setVisible(!noting && i > 4);
+    rows->setVisible(!noting && i == 3);
+    columns->setVisible(!noting && i == 3);
 }
 
 QWidget* PlanStage::roomsPage() {
@@ -616,7 +643,16 @@ void PlanStage::rebuildPalette() {
     add(tr("New board"), x);
     x.what = Placing::Transformer;
     add(tr("New transformer"), x);
+    title(tr("KEYED NOTES"));
+    x = {};
+    x.what = Placing::Note;
+    add(tr("New keyed note"), x, tr("A number in a hexagon at a place, its text beside the plan"));
+    for (const NumberedNote& n : keyedNotes(p, view->level())) {
+        x.note = n.text;
+        add(QString("%1  %2").arg(n.number).arg(q(n.text)), x, tr("Points at another place too"));
+    }
     title(tr("IN WALLS"));
+    x = {};
     x.what = Placing::Opening;
     for (const auto& [value, word] : EnumText<OpeningKind>::words) {
         x.opening = value;

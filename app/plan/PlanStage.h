@@ -9,6 +9,7 @@ class QComboBox;
 class QLabel;
 class QLineEdit;
 class QListWidget;
+class QPlainTextEdit;
 class QSlider;
 class QSpinBox;
 class QStackedWidget;
@@ -39,6 +40,7 @@ private:
     QWidget* underlayPage();
     void rebuild();
     void rebuildPalette();
+    void showPlaceFields();
     void rebuildUnderlays();
     void rebuildRooms();
     UnderlayId underlayChosen() const;
@@ -51,6 +53,7 @@ private:
     QStackedWidget* pages;
     QComboBox *how = nullptr, *roomLayers = nullptr;
     QLineEdit *spacing = nullptr, *target = nullptr, *arrayOf = nullptr;
+    QPlainTextEdit* note = nullptr;
     QSpinBox *rows = nullptr, *columns = nullptr;
     QListWidget *kinds = nullptr, *catchments = nullptr, *underlays = nullptr, *layers = nullptr;
     QSlider* fade = nullptr;

@@ -127,6 +127,8 @@ void PlanView::setStyle(const PlanStyle& s) {
     const Project& p = session.project();
     const auto hidden = [&](Ref r) {
         if (const Device* d = p.devices.find(r.as<Device>())) return !look.shows(p.deviceTypes[d->type]);
+        if (const KeyedNote* n = p.keyedNotes.find(r.as<KeyedNote>()))
+            return (n->on == NoteOn::Lighting && !look.lighting) || (n->on == NoteOn::Power && !look.power);
         return (r.is<Furnishing>() && !look.furniture) || (r.is<Tray>() && !look.trays);
     };
     auto chosen = session.selectionList();
@@ -475,6 +477,9 @@ void PlanView::paintHand(QPainter& p) {
             Furnishing f;
             f.kind = placing.furnishing, f.at = hover.at, f.turn = hover.turn;
             drawFurnishing(ghost, f, 10, Ink::Accent);
+        } else if (placing.what == Placing::Note) {
+            const double r = 2.5 * std::clamp(38 / scale, 0.7, 2.2);
+            ghost.marks.push_back(CircleMark{hover.at * 10, r, 0.3, Ink::Accent, false});
         } else if (placing.what == Placing::Opening) {
             if (const Wall* w = pr.walls.find(hover.wall)) {
                 Opening o;

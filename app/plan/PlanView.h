@@ -26,11 +26,12 @@ inline constexpr CircuitId offCircuit{0xFFFFFFFFu};
 
 /// What Place sets down.
 struct Placing {
-    enum What { Device, Board, Transformer, Opening, Furnishing } what = Device;
+    enum What { Device, Board, Transformer, Opening, Furnishing, Note } what = Device;
     DeviceTypeId type;
     OpeningKind opening = OpeningKind::Door;
     FurnishingKind furnishing = FurnishingKind::Desk;
-    Ref standing{}; ///< a board or transformer that is there already and stands on no plan yet; nothing: a new one
+    Ref standing{};     ///< a board or transformer that is there already and stands on no plan yet; nothing: a new one
+    std::string note{}; ///< what a keyed note says
     bool operator==(const Placing&) const = default;
 };
 /// How devices are set down: one, in a row between two points, along a wall, or as a grid in a room.
@@ -49,6 +50,8 @@ public:
     PlanMode mode() const { return doing; }
     void setPlacing(Placing placing);
     const Placing& inHand() const { return placing; }
+    /// What a keyed note says that is set down next.
+    void setNote(std::string text) { placing.note = std::move(text); }
     void setHow(PlaceHow how) { placeHow = how, corners.clear(), update(); }
     PlaceHow how() const { return placeHow; }
     double spacing = 3;  ///< m, of rows, along walls and of grids

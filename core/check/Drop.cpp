@@ -119,15 +119,15 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         if (feeder.state == Sizing::Held)
             out.push_back({fmt::format("Let the feeder of {} be sized", name),
                            [above](Project& p) { runOf(p, above).heldSize.clear(), runOf(p, above).heldSets = 0; }});
-        for (SizeIndex i = feeder.size + 1;
-             first && feeder.size >= 0 && feeder.need.lengthKnown && i < SizeIndex(in.book.sizes().size()); ++i) {
+        SizeIndex largest = SizeIndex(in.book.sizes().size()) - 1; // that the book has for such a run
+        while (feeder.size >= 0 && largest > feeder.size && !canUse(feeder.need, largest, in.book)) --largest;
+        for (SizeIndex i = feeder.size + 1; first && feeder.size >= 0 && feeder.need.lengthKnown && i <= largest; ++i) {
             if (!canUse(feeder.need, i, in.book)) continue;
             const double less = feeder.dropOwn - ownDrop(feeder.need, i, feeder.sets, in.book);
             // The first that is enough; where none is, the largest there is, and the snag then says what is still
             // missing.
             const bool enough = less + 1e-9 >= excess && r.dropOwn <= r.need.ownLimit + 1e-9,
-                       last = i + 1 == SizeIndex(in.book.sizes().size()) && out.empty() &&
-                              r.dropOwn <= r.need.ownLimit + 1e-9;
+                       last = i == largest && out.empty() && r.dropOwn <= r.need.ownLimit + 1e-9;
             if (!enough && !(last && less > 0.05)) continue;
             out.push_back({fmt::format("Hold {} on the feeder of {}: {} in all", sizeWords(in.book, i), name,
                                        percent(r.dropTotal - less)),

@@ -1,5 +1,6 @@
 #include "core/compare/EnteredChanges.h"
 
+#include "core/compare/FieldWords.h"
 #include "core/compare/RunOwners.h"
 #include "core/project/Edit.h"
 #include "core/project/Operations.h"
@@ -15,50 +16,26 @@ namespace lintel {
 
 using nlohmann::ordered_json;
 
-std::string valueWords(const ordered_json& v, const Project& in) {
-    if (v.is_null()) return "";
-    if (v.is_boolean()) return v.get<bool>() ? "yes" : "no";
-    if (v.is_string()) {
-        const std::string s = v.get<std::string>();
-        const Ref r = refFrom(s);
-        if (!r) return s.empty() ? "none" : s;
-        const std::string name = nameOf(in, r);
-        return name.empty() ? s : name;
-    }
-    if (v.is_number_float()) return fmt::format("{:.6g}", v.get<double>());
-    if (v.is_number()) return v.dump();
-    if (v.is_array()) {
-        // Points and parts are told by their number; a short list of texts by its words.
-        const bool texts = std::all_of(v.begin(), v.end(), [](const ordered_json& x) { return x.is_string(); });
-        if (!texts) return fmt::format("{} {}", v.size(), v.size() == 1 ? "part" : "parts");
-        std::string all;
-        for (const ordered_json& x : v) all += (all.empty() ? "" : ", ") + valueWords(x, in);
-        return all.empty() ? "none" : all;
-    }
-    std::string all;
-    for (const auto& [key, x] : v.items()) all += (all.empty() ? "" : ", ") + key + " " + valueWords(x, in);
-    return all.empty() ? "none" : all;
-}
-
 namespace {
 
-template <class T>
-std::vector<FieldChange> fieldsOf(const T& x, const T& y, const Project& before, const Project& after) {
-    const ordered_json a = toJson(x), b = toJson(y);
+template <class T> std::vector<FieldChange> fieldsOf(const T& x, const T& y, ValueTeller before, ValueTeller after) {
+    const ordered_json a = wholeJson(x), b = wholeJson(y);
     std::vector<std::string> keys;
     for (const auto& [key, value] : a.items()) keys.push_back(key);
     for (const auto& [key, value] : b.items())
         if (!a.contains(key)) keys.push_back(key);
+    Ref of;
+    if constexpr (requires { y.id; }) of = y.id;
     std::vector<FieldChange> out;
     for (const std::string& key : keys) {
         const ordered_json was = a.contains(key) ? a[key] : ordered_json(),
                            is = b.contains(key) ? b[key] : ordered_json();
         if (was == is) continue;
-        FieldChange f{key, valueWords(was, before), valueWords(is, after)};
+        FieldChange f{key, before.words(of, key, was), after.words(of, key, is)};
         if constexpr (std::is_same_v<T, Load> || std::is_same_v<T, DeviceType>)
             if (key == (std::is_same_v<T, Load> ? "amount" : "load")) { // a number is told with its unit
-                if (!f.before.empty()) f.before += std::string(" ") + wordOf(x.unit);
-                if (!f.after.empty()) f.after += std::string(" ") + wordOf(y.unit);
+                f.before += std::string(" ") + wordOf(x.unit);
+                f.after += std::string(" ") + wordOf(y.unit);
             }
         if (f.before == f.after) // another thing of that name; a list of as many points
             f.after = is.is_string() ? "another " + f.after : f.after + ", others";
@@ -122,41 +99,21 @@ template <class T> std::string named(const Project& p, const RunOwners& owners, 
 
 } // namespace
 
-std::string fieldWords(const std::string& field) {
-    std::string words;
-    for (char c : field) {
-        if (c >= 'A' && c <= 'Z') {
-            const bool sign = !words.empty() && words.back() >= 'A' && words.back() <= 'Z'; // "heldKA" is "held KA"
-            if (!sign) words += ' ';
-            words += c;
-        } else {
-            words += c;
-        }
-    }
-    // A single capital begins a word of its own; several are an abbreviation and stay.
-    for (std::size_t i = 0; i < words.size(); ++i) {
-        const bool capital = words[i] >= 'A' && words[i] <= 'Z';
-        const auto big = [&](std::size_t k) { return k < words.size() && words[k] >= 'A' && words[k] <= 'Z'; };
-        if (capital && !big(i + 1) && !(i > 0 && big(i - 1))) words[i] = char(words[i] - 'A' + 'a');
-    }
-    if (const auto at = words.find(" KA"); at != std::string::npos) words.replace(at, 3, " kA");
-    if (words == "kva") words = "kVA";
-    return words;
-}
-
 std::string EnteredChange::text() const {
     if (what == What::Added) return name + ": added";
     if (what == What::Removed) return name + ": removed";
     std::string all = name + ": ";
     for (std::size_t i = 0; i < fields.size(); ++i) {
         const FieldChange& f = fields[i];
-        all += fmt::format("{}{} {} → {}", i ? "; " : "", fieldWords(f.field), f.before.empty() ? "as usual" : f.before,
-                           f.after.empty() ? "as usual" : f.after);
+        all += fmt::format("{}{} {} → {}", i ? "; " : "", fieldWords(thing, f.field),
+                           f.before.empty() ? "none" : f.before, f.after.empty() ? "none" : f.after);
     }
     return all;
 }
 
-std::vector<EnteredChange> enteredChanges(const Project& before, const Project& after) {
+std::vector<EnteredChange> enteredChanges(const Project& before, const Project& after, const RuleBook* bookBefore,
+                                          const RuleBook* bookAfter) {
+    const ValueTeller wasTold{before, bookBefore}, isTold{after, bookAfter};
     std::vector<EnteredChange> out;
     const Edit edit = difference(before, after, "");
     const Groups was(before), is(after);
@@ -167,7 +124,7 @@ std::vector<EnteredChange> enteredChanges(const Project& before, const Project& 
                 if constexpr (std::is_same_v<T, Basis>) {
                     e.name = "Basis";
                     e.group = "Basis";
-                    e.fields = fieldsOf(*c.before, *c.after, before, after);
+                    e.fields = fieldsOf(*c.before, *c.after, wasTold, isTold);
                 } else {
                     e.what = !c.before  ? EnteredChange::What::Added
                              : !c.after ? EnteredChange::What::Removed
@@ -175,7 +132,7 @@ std::vector<EnteredChange> enteredChanges(const Project& before, const Project& 
                     e.thing = c.after ? c.after->id : c.before->id;
                     e.name = c.after ? named(after, is.owners, *c.after) : named(before, was.owners, *c.before);
                     e.group = c.after ? is(*c.after) : was(*c.before);
-                    if (c.before && c.after) e.fields = fieldsOf(*c.before, *c.after, before, after);
+                    if (c.before && c.after) e.fields = fieldsOf(*c.before, *c.after, wasTold, isTold);
                 }
                 out.push_back(std::move(e));
             },

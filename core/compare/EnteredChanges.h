@@ -8,9 +8,11 @@
 
 namespace lintel {
 
+class RuleBook;
+
 struct FieldChange {
     std::string field;         ///< as the file names it: "heldBreaker"
-    std::string before, after; ///< in words; empty: it was, or is, as a new thing has it
+    std::string before, after; ///< in words, with the unit; empty: there was, or is, none
 };
 
 struct EnteredChange {
@@ -26,12 +28,7 @@ struct EnteredChange {
 };
 
 /// Every thing that differs, once: things are the same by their ids. In the order of the groups: the basis, boards by
-/// name, the plan.
-std::vector<EnteredChange> enteredChanges(const Project& before, const Project& after);
-
-/// A value of the file as people read it: ids by the names of what they point at, "" for one that is as usual.
-std::string valueWords(const nlohmann::ordered_json& value, const Project& in);
-/// "heldBreaker" → "held breaker".
-std::string fieldWords(const std::string& field);
-
+/// name, the plan. Sizes are told as the books write them, where books are given.
+std::vector<EnteredChange> enteredChanges(const Project& before, const Project& after,
+                                          const RuleBook* bookBefore = nullptr, const RuleBook* bookAfter = nullptr);
 } // namespace lintel

@@ -1,6 +1,7 @@
 #include "core/compare/Merge.h"
 
 #include "core/compare/EnteredChanges.h"
+#include "core/compare/FieldWords.h"
 #include "core/project/Fields.h"
 #include "core/project/Operations.h"
 #include "core/project/ProjectFile.h"
@@ -161,9 +162,10 @@ struct Merger {
             std::string field;
             for (const std::string& key : path) field += (field.empty() ? "" : "/") + key;
             const auto text = [](const ordered_json& j) { return j.is_null() ? std::string() : j.dump(); };
-            out.conflicts.push_back({about, name, field, valueWords(x, base), valueWords(y, ours),
-                                     valueWords(z, theirs), "ours is kept", true, text(x), text(y), text(z),
-                                     std::move(path)});
+            out.conflicts.push_back({about, name, field, ValueTeller{base}.words(about, field, x),
+                                     ValueTeller{ours}.words(about, field, y),
+                                     ValueTeller{theirs}.words(about, field, z), "ours is kept", true, text(x), text(y),
+                                     text(z), std::move(path)});
         });
     }
     void doNotGoTogether(const ordered_json& b, const ordered_json& o, const ordered_json& t, Ref about,
@@ -337,8 +339,8 @@ struct Merger {
 std::string MergeConflict::text() const {
     if (field.empty()) return name + ": " + what;
     const auto said = [](const std::string& s) { return s.empty() ? std::string("as usual") : s; };
-    return fmt::format("{}, {}: {} here, {} there ({} before); {}", name, fieldWords(field), said(ours), said(theirs),
-                       said(base), what);
+    return fmt::format("{}, {}: {} here, {} there ({} before); {}", name, fieldWords(thing, field), said(ours),
+                       said(theirs), said(base), what);
 }
 
 Merged mergeProjects(const Project& base, const Project& ours, const Project& theirs) {

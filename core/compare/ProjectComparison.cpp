@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <unordered_map>
+#include <unordered_set>
 
 namespace lintel {
 namespace {
@@ -135,7 +136,7 @@ std::string FollowedChange::text() const {
 
 ProjectComparison compareProjects(const CheckInput& before, const CheckInput& after) {
     Comparer c{before, after};
-    c.out.entered = enteredChanges(before.project, after.project);
+    c.out.entered = enteredChanges(before.project, after.project, &before.book, &after.book);
     c.circuits();
     c.nodes(after.project.sources, before.project.sources);
     c.nodes(after.project.transformers, before.project.transformers);
@@ -168,6 +169,18 @@ std::string ProjectComparison::summary() const {
     if (!otherwise.empty()) add(plural(otherwise.size(), "snag with other figures", "snags with other figures"));
     if (strangers) add("more than half differs: these may not be two states of one project");
     return s;
+}
+
+std::vector<std::string> ProjectComparison::groups() const {
+    std::vector<std::string> all;
+    std::unordered_set<std::string> met;
+    const auto meet = [&](const std::string& group) {
+        if (met.insert(group).second) all.push_back(group);
+    };
+    if (!entered.empty() && !entered.front().thing) meet(entered.front().group); // the basis
+    for (const FollowedChange& f : follows) meet(f.group);
+    for (const EnteredChange& e : entered) meet(e.group);
+    return all;
 }
 
 std::string ProjectComparison::text() const {

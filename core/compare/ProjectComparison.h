@@ -32,6 +32,8 @@ struct ProjectComparison {
     bool nothing() const {
         return entered.empty() && follows.empty() && newSnags.empty() && gone.empty() && otherwise.empty();
     }
+    /// In the order in which they are read: the basis, the weightiest of what follows, what else was entered.
+    std::vector<std::string> groups() const;
     /// "4 entered · 2 devices, 3 sizes follow · 1 new snag"
     std::string summary() const;
     /// All of it, a heading for each group.

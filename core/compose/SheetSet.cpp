@@ -155,12 +155,11 @@ private:
                 if (hasNoSheet(sheet)) continue;
                 const std::string title = titleOf(in, sheet);
                 const std::string number = numbering.ofPlan(sheet, first, system == PlanSystem::Power);
-                const std::size_t pages = planPages(in, l.id, system);
+                const PlanPages pages = planPages(in, l.id, system);
                 const auto drawn = std::make_shared<std::vector<Drawing>>();
-                for (std::size_t page = 0; page < pages; ++page)
-                    add(system == PlanSystem::Power ? power : lighting, sheet, number, page,
-                        pages == 1 ? title : partTitle(title, page, pages), in.book.trade.papers.drawing, title,
-                        [in = in, id = l.id, number, system, page, drawn] {
+                for (std::size_t page = 0; page < pages.count(); ++page)
+                    add(system == PlanSystem::Power ? power : lighting, sheet, number, page, pages.title(title, page),
+                        in.book.trade.papers.drawing, title, [in = in, id = l.id, number, system, page, drawn] {
                             if (drawn->empty()) *drawn = planSheets(in, id, number, system);
                             return (*drawn)[page];
                         });

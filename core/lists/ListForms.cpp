@@ -1,6 +1,10 @@
 #include "core/lists/ListForms.h"
 
+#include "core/base/NaturalOrder.h"
+
 #include <algorithm>
+#include <cmath>
+#include <unordered_map>
 
 namespace lintel {
 
@@ -35,7 +39,118 @@ std::vector<Formed> inOrder(const List& list, const ListForm* form) {
     return all;
 }
 
+std::optional<std::size_t> columnNamed(const List& list, const std::string& heading) {
+    for (std::size_t i = 0; i < list.columns.size() && !heading.empty(); ++i)
+        if (list.columns[i].heading == heading) return i;
+    return std::nullopt;
+}
+
+const ListCell& cellOf(const ListEntry& row, std::size_t column) {
+    static const ListCell none{};
+    return column < row.cells.size() ? row.cells[column] : none;
+}
+
+/// A row with those that go on from it.
+using Block = std::vector<ListEntry>;
+
+/// Numbers by their value, texts as people count ("LP-2" before "LP-10"); what says nothing is last either way.
+bool before(const ListCell& a, const ListCell& b, bool backwards) {
+    const auto silent = [](const ListCell& c) { return c.text.empty() || c.text == "–"; };
+    if (silent(a) || silent(b)) return !silent(a) && silent(b);
+    if (bool(a.value) != bool(b.value)) return bool(a.value) != backwards;
+    if (a.value) return backwards ? *a.value > *b.value : *a.value < *b.value;
+    return backwards ? numberBefore(b.text, a.text) : numberBefore(a.text, b.text);
+}
+
+/// Hands each stretch of rows between two headings or totals to `change`, in blocks, and puts it back.
+template <class F> void eachStretch(List& list, F change) {
+    std::vector<ListEntry> all;
+    std::vector<Block> stretch;
+    const auto end = [&] {
+        change(stretch);
+        for (Block& block : stretch)
+            for (ListEntry& row : block) all.push_back(std::move(row));
+        stretch.clear();
+    };
+    for (ListEntry& row : list.rows) {
+        if (row.kind != ListEntry::Kind::Figures) {
+            end();
+            all.push_back(std::move(row));
+        } else if (!stretch.empty() && cellOf(row, 0).text.empty()) {
+            stretch.back().push_back(std::move(row));
+        } else {
+            stretch.push_back({std::move(row)});
+        }
+    }
+    end();
+    list.rows = std::move(all);
+}
+
+void sortRows(List& list, std::size_t column, bool backwards) {
+    eachStretch(list, [&](std::vector<Block>& stretch) {
+        std::stable_sort(stretch.begin(), stretch.end(), [&](const Block& a, const Block& b) {
+            return before(cellOf(a.front(), column), cellOf(b.front(), column), backwards);
+        });
+    });
+}
+
+/// The columns that are added up at the foot: those whose figure there is the sum of what stands above it.
+std::vector<std::size_t> addedUp(const List& list) {
+    std::vector<std::size_t> columns;
+    if (list.rows.empty() || list.rows.back().kind != ListEntry::Kind::Total) return columns;
+    for (std::size_t i = 0; i < list.columns.size(); ++i) {
+        const auto& whole = cellOf(list.rows.back(), i).value;
+        double sum = 0;
+        for (const ListEntry& row : list.rows)
+            if (row.kind == ListEntry::Kind::Figures) sum += cellOf(row, i).value.value_or(0);
+        if (whole && std::abs(sum - *whole) <= 1e-6 * std::max(1.0, std::abs(sum))) columns.push_back(i);
+    }
+    return columns;
+}
+
+void groupRows(List& list, std::size_t column) {
+    const std::vector<std::size_t> sums = addedUp(list);
+    eachStretch(list, [&](std::vector<Block>& stretch) {
+        if (stretch.empty()) return;
+        std::vector<std::pair<ListCell, std::vector<Block>>> groups; // in the order in which they are met
+        std::unordered_map<std::string, std::size_t> placeOf;
+        for (Block& block : stretch) {
+            const ListCell& by = cellOf(block.front(), column);
+            const auto [it, fresh] = placeOf.try_emplace(by.text, groups.size());
+            if (fresh) groups.push_back({by, {}});
+            groups[it->second].second.push_back(std::move(block));
+        }
+        std::stable_sort(groups.begin(), groups.end(),
+                         [](const auto& a, const auto& b) { return before(a.first, b.first, false); });
+        stretch.clear();
+        for (auto& [by, blocks] : groups) {
+            const std::string name = by.text.empty() || by.text == "–" ? "Not said" : by.text;
+            Block rows{{ListEntry::Kind::Group, {}, {{list.columns[column].head() + ": " + name}}}};
+            ListEntry total{ListEntry::Kind::Total, {}, std::vector<ListCell>(list.columns.size())};
+            total.cells.front().text = name + ", together";
+            for (std::size_t i : sums) {
+                double sum = 0;
+                for (const Block& block : blocks)
+                    for (const ListEntry& row : block) sum += cellOf(row, i).value.value_or(0);
+                total.cells[i] = figureCell(sum);
+            }
+            for (Block& block : blocks)
+                for (ListEntry& row : block) rows.push_back(std::move(row));
+            if (!sums.empty()) rows.push_back(std::move(total));
+            stretch.push_back(std::move(rows));
+        }
+    });
+}
+
 } // namespace
+
+bool canGroup(const List& list) {
+    for (std::size_t i = 0; i < list.rows.size(); ++i) {
+        if (list.rows[i].kind == ListEntry::Kind::Group) return false;
+        if (list.rows[i].kind == ListEntry::Kind::Total && i + 1 < list.rows.size()) return false;
+    }
+    return true;
+}
 
 std::vector<ListFormColumn> columnsOf(const List& list, const ListForm* form) {
     std::vector<ListFormColumn> all;
@@ -45,6 +160,8 @@ std::vector<ListFormColumn> columnsOf(const List& list, const ListForm* form) {
 
 List formed(List list, const ListForm* form) {
     if (!form) return list;
+    if (const auto by = columnNamed(list, form->sortBy)) sortRows(list, *by, form->backwards);
+    if (const auto by = columnNamed(list, form->groupBy); by && canGroup(list)) groupRows(list, *by);
     std::vector<std::size_t> order; // of the columns that are shown
     std::vector<ListColumn> columns;
     for (const Formed& c : inOrder(list, form)) {
@@ -74,7 +191,8 @@ List formedList(const SheetInput& in, const ListKind& kind) {
 }
 
 void shapeList(Project& p, const List& list, ListForm form) {
-    const bool same = form.title.empty() && !form.offSheets && form.columns == columnsOf(list, nullptr);
+    const bool same = form.title.empty() && !form.offSheets && form.sortBy.empty() && form.groupBy.empty() &&
+                      form.columns == columnsOf(list, nullptr);
     form.list = list.key;
     std::vector<ListFormId> before;
     for (const ListForm& f : p.listForms)

@@ -430,6 +430,13 @@ template <> struct EnumText<SheetKind> {
     };
 };
 
+/// On which plans of its floor a keyed note stands.
+enum class NoteOn : std::uint8_t { All, Lighting, Power };
+template <> struct EnumText<NoteOn> {
+    static constexpr std::pair<NoteOn, const char*> words[] = {
+        {NoteOn::All, "all plans"}, {NoteOn::Lighting, "lighting plan"}, {NoteOn::Power, "power plan"}};
+};
+
 /// Lines between the rows of a schedule.
 enum class FormRules : std::uint8_t { Light, Strong, None };
 template <> struct EnumText<FormRules> {

@@ -19,7 +19,8 @@ using AnyChange =
                  Change<Transformer>, Change<Board>, Change<Circuit>, Change<Run>, Change<Load>, Change<Device>,
                  Change<Section>, Change<Underlay>, Change<Opening>, Change<Furnishing>, Change<Recipe>,
                  Change<Catchment>, Change<Tray>, Change<ScheduleForm>, Change<Issue>, Change<Tick>, Change<Remark>,
-                 Change<SheetNumber>, Change<RiserPlace>, Change<ComposedSheet>, Change<PlacedView>, Change<ListForm>>;
+                 Change<SheetNumber>, Change<RiserPlace>, Change<ComposedSheet>, Change<PlacedView>, Change<ListForm>,
+                 Change<KeyedNote>>;
 
 /// `label`: what the person did, as the menu says it after "Undo".
 struct Edit {

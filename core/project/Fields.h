@@ -434,6 +434,9 @@ template <class V> void fields(V& v, ListForm& f) {
     v("title", f.title);
     v("columns", f.columns);
     v("offSheets", f.offSheets);
+    v("sortBy", f.sortBy);
+    v("groupBy", f.groupBy);
+    v("backwards", f.backwards);
 }
 template <class V> void fields(V& v, ComposedSheet& s) {
     v("id", s.id);
@@ -452,6 +455,14 @@ template <class V> void fields(V& v, PlacedView& p) {
     v("scale", p.scale);
     v("cropFrom", p.cropFrom);
     v("cropTo", p.cropTo);
+}
+template <class V> void fields(V& v, KeyedNote& n) {
+    v("id", n.id);
+    v("level", n.level);
+    v("at", n.at);
+    v("number", n.number);
+    v("text", n.text);
+    v("on", n.on);
 }
 template <class V> void fields(V& v, Section& s) {
     v("id", s.id);

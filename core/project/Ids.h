@@ -41,6 +41,7 @@ using RiserPlaceId = Id<struct RiserPlace>;
 using ComposedSheetId = Id<struct ComposedSheet>;
 using PlacedViewId = Id<struct PlacedView>;
 using ListFormId = Id<struct ListForm>;
+using KeyedNoteId = Id<struct KeyedNote>;
 
 /// The letter that ids of a kind begin with in files: board 3 is "B3".
 template <class Thing> inline constexpr char idLetter = '?';
@@ -71,6 +72,7 @@ template <> inline constexpr char idLetter<RiserPlace> = 'G';
 template <> inline constexpr char idLetter<ComposedSheet> = 'A';
 template <> inline constexpr char idLetter<PlacedView> = 'H';
 template <> inline constexpr char idLetter<ListForm> = 'l'; // no capital is left
+template <> inline constexpr char idLetter<KeyedNote> = 'n';
 
 template <class Thing> std::string textOf(Id<Thing> id) {
     return id ? idLetter<Thing> + std::to_string(id.value) : std::string();

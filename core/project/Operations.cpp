@@ -595,6 +595,7 @@ void removeLevel(Project& p, LevelId id) {
     removeOnLevel(p.furnishings, id);
     removeOnLevel(p.catchments, id);
     removeOnLevel(p.trays, id);
+    removeOnLevel(p.keyedNotes, id);
     std::vector<TrayId> risers;
     for (const Tray& t : p.trays)
         if (t.riseTo == id) risers.push_back(t.id);
@@ -614,7 +615,8 @@ bool removeFromPlan(Project& p, Ref r) {
     if (r.is<Room>() && p.rooms.has(r.as<Room>())) return removeRoom(p, r.as<Room>()), true;
     return p.devices.remove(r.as<Device>()) || p.underlays.remove(r.as<Underlay>()) ||
            p.openings.remove(r.as<Opening>()) || p.furnishings.remove(r.as<Furnishing>()) ||
-           p.catchments.remove(r.as<Catchment>()) || p.trays.remove(r.as<Tray>());
+           p.catchments.remove(r.as<Catchment>()) || p.trays.remove(r.as<Tray>()) ||
+           p.keyedNotes.remove(r.as<KeyedNote>());
 }
 
 std::string freeBoardName(const Project& p, const std::string& like) {

@@ -33,6 +33,7 @@ template class Table<RiserPlace>;
 template class Table<ComposedSheet>;
 template class Table<PlacedView>;
 template class Table<ListForm>;
+template class Table<KeyedNote>;
 
 Project::Project() = default;
 Project::Project(const Project&) = default;
@@ -98,6 +99,7 @@ std::string nameOf(const Project& p, Ref r) {
     if (auto* o = p.openings.find(r.as<Opening>())) return wordOf(o->kind);
     if (auto* f = p.furnishings.find(r.as<Furnishing>())) return f->name.empty() ? wordOf(f->kind) : f->name;
     if (auto* k = p.catchments.find(r.as<Catchment>())) return k->name.empty() ? "catchment" : k->name;
+    if (auto* n = p.keyedNotes.find(r.as<KeyedNote>())) return "keyed note " + std::to_string(n->number);
     if (auto* t = p.trays.find(r.as<Tray>())) return t->name.empty() ? "tray" : t->name;
     if (auto* f = p.forms.find(r.as<ScheduleForm>())) return f->name;
     if (auto* i = p.issues.find(r.as<Issue>())) return "issue " + i->mark;

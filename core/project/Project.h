@@ -456,6 +456,11 @@ struct ListForm {
     std::string title; ///< empty: the usual one
     std::vector<ListFormColumn> columns;
     bool offSheets = false; ///< it is not among the lists on sheets
+    /// Of a column, the heading that it has by itself. Rows stand in the order of what they say under `sortBy`, from
+    /// the last to the first with `backwards`, and those that say the same under `groupBy` stand together under a
+    /// heading of their own. Empty: as they come.
+    std::string sortBy, groupBy;
+    bool backwards = false;
     Extra extra;
     bool operator==(const ListForm&) const = default;
 };
@@ -549,6 +554,19 @@ struct Tray {
     LevelId riseTo;                                 ///< of a riser
     Extra extra;
     bool operator==(const Tray&) const = default;
+};
+
+/// A note that points at a place of a plan: its number in a hexagon there, its text beside the plan. Notes of a floor
+/// that say the same share a number (core/plan/KeyedNotes.h).
+struct KeyedNote {
+    KeyedNoteId id;
+    LevelId level;
+    Point at;
+    int number = 1; ///< it stays when others come and go
+    std::string text;
+    NoteOn on = NoteOn::All;
+    Extra extra;
+    bool operator==(const KeyedNote&) const = default;
 };
 
 /// A sheet as it went out.
@@ -690,6 +708,7 @@ struct Project {
     Table<ComposedSheet> composedSheets;
     Table<PlacedView> placedViews;
     Table<ListForm> listForms;
+    Table<KeyedNote> keyedNotes;
     Extra extra;
 
     // Made, copied and ended in one place: each file that holds one would compile all of it once more.
@@ -730,6 +749,7 @@ struct Project {
         f("composedSheets", &Project::composedSheets);
         f("placedViews", &Project::placedViews);
         f("listForms", &Project::listForms);
+        f("keyedNotes", &Project::keyedNotes);
     }
 };
 
@@ -761,6 +781,7 @@ extern template class Table<RiserPlace>;
 extern template class Table<ComposedSheet>;
 extern template class Table<PlacedView>;
 extern template class Table<ListForm>;
+extern template class Table<KeyedNote>;
 
 /// Puts words in the places of a pattern: "{board}/{way}" with board DB-1 and way 3 is "DB-1/3". A word that is empty
 /// takes the sign before it along; a place that is not in the list stays as written.

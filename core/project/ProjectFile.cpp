@@ -184,6 +184,13 @@ template <class T> ordered_json toJson(const T& thing) {
     return out;
 }
 
+template <class T> ordered_json wholeJson(const T& thing) {
+    Writer w;
+    fields(w, const_cast<T&>(thing)); // the writer only reads
+    for (const auto& [key, value] : thing.extra.json().items()) w.out[key] = value;
+    return w.out;
+}
+
 template <class T> Outcome<T> fromJson(const json& in, const std::string& where) {
     if (!in.is_object()) return Error{where, "expected an object in braces, found " + seen(in), ""};
     T thing{};
@@ -203,6 +210,7 @@ template <class T> Outcome<T> fromJson(const json& in, const std::string& where)
 
 #define LINTEL_JSON(T)                                                                                                 \
     template ordered_json toJson(const T&);                                                                            \
+    template ordered_json wholeJson(const T&);                                                                         \
     template Outcome<T> fromJson(const json&, const std::string&);
 LINTEL_JSON(Basis)
 LINTEL_JSON(Level)
@@ -231,6 +239,7 @@ LINTEL_JSON(RiserPlace)
 LINTEL_JSON(ComposedSheet)
 LINTEL_JSON(PlacedView)
 LINTEL_JSON(ListForm)
+LINTEL_JSON(KeyedNote)
 LINTEL_JSON(Tray)
 #undef LINTEL_JSON
 

@@ -17,6 +17,8 @@ Outcome<Project> readProject(const std::string& text, const std::string& name);
 
 /// One thing as JSON and back, as the file and the journal hold it. Fields equal to a new thing's are left out.
 template <class T> nlohmann::ordered_json toJson(const T& thing);
+/// With the fields that are as a new thing has them, too.
+template <class T> nlohmann::ordered_json wholeJson(const T& thing);
 template <class T> Outcome<T> fromJson(const nlohmann::json& json, const std::string& where);
 
 Outcome<Project> loadProject(const std::filesystem::path& file);

@@ -328,6 +328,10 @@ void check(Checker& c, const Project& p, const Catchment& k) {
             if (!fromWord<LoadKind>(kind)) c.say("boards.kinds", "there is no load kind \"" + kind + "\"");
     }
 }
+void check(Checker& c, const Project& p, const KeyedNote& n) {
+    c.resolves("level", p.levels, n.level, true);
+    c.within("number", n.number, 1, 9999);
+}
 void check(Checker& c, const Project& p, const Tray& t) {
     c.resolves("level", p.levels, t.level, true);
     c.resolves("riseTo", p.levels, t.riseTo);

@@ -428,10 +428,23 @@ struct Painter {
     std::vector<WantedTag> wanted{};
     std::vector<std::pair<const Device*, Point>> tagged{}; ///< with the usual place of the tag, from the device
 
+    /// Hexagons with their numbers, on the plans for which they are meant.
+    void keyedNotes() {
+        const bool whole = style.lighting && style.power;
+        for (const KeyedNote& n : in.project.keyedNotes) {
+            if (n.level != level) continue;
+            if (!whole && n.on != NoteOn::All && (n.on == NoteOn::Lighting ? !style.lighting : !style.power)) continue;
+            const Point p = mm(n.at);
+            const double r = sym(2.5);
+            drawKeyedNote(d, p, n.number, r);
+            d.hotspots.push_back({n.id, p.x - r, p.y - r, p.x + r, p.y + r});
+        }
+    }
+
     /// After everything else is drawn: each tag where it covers nothing, or as little as can be.
     void placeTags() {
         for (const Hotspot& s : d.hotspots)
-            if (s.thing.is<Device>() || s.thing.is<Board>() || s.thing.is<Transformer>())
+            if (s.thing.is<Device>() || s.thing.is<Board>() || s.thing.is<Transformer>() || s.thing.is<KeyedNote>())
                 labels.obstacle(s.left, s.top, s.right, s.bottom);
         for (const Mark& m : d.marks)
             if (const auto* t = std::get_if<TextMark>(&m)) labels.obstacle(*t);
@@ -535,8 +548,9 @@ Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style)
     p.devices();
     p.d.on(Layer::Boards);
     p.boards();
-    p.placeTags();
     p.d.on(Layer::Notes);
+    p.keyedNotes();
+    p.placeTags();
     p.d.marks.insert(p.d.marks.end(), p.tags.marks.begin(), p.tags.marks.end());
     p.d.title = in.project.levels.has(level) ? in.project.levels[level].name : "";
     return p.d;

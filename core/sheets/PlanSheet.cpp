@@ -118,6 +118,12 @@ std::string partTitle(const std::string& title, std::size_t part, std::size_t of
     return fmt::format("{}{}part {} of {}", title, title.empty() ? "" : ", ", part + 1, of);
 }
 
+std::string PlanPages::title(const std::string& of, std::size_t page) const {
+    if (page < parts) return parts == 1 ? of : partTitle(of, page, parts);
+    const std::string rest = of + ", notes and legend";
+    return beside == 1 ? rest : fmt::format("{}, sheet {}", rest, page - parts + 1);
+}
+
 std::vector<PlanSystem> planSystems(const Project& p, LevelId level) {
     bool lighting = false, power = false;
     for (const Device& x : p.devices) {
@@ -149,12 +155,66 @@ SheetKind sheetKindOf(PlanSystem system) {
 
 namespace {
 
+constexpr double margin = 14, legendGutter = 12;
+
+Drawing blankSheet(const SheetInput& in) {
+    Drawing d;
+    d.paper = in.book.trade.papers.drawing;
+    d.width = paperSize(d.paper).width;
+    d.height = paperSize(d.paper).height;
+    return d;
+}
+
+/// What stands beside a floor: as much of it as the strip of its sheets holds, the rest in columns on further sheets.
+class BesideFloor {
+public:
+    /// `below`: mm of the strip that something else takes.
+    BesideFloor(const SheetInput& input, LevelId level, PlanSystem system, double below) : in(input) {
+        const SheetFrame frame = sheetFrame(blankSheet(in), in);
+        strip = {frame.textLeft, frame.textRight, frame.freeTop, frame.freeBottom - below};
+        pieces = legendPieces(in, {level, system}, strip.right - strip.left);
+        inStrip = legendFits(pieces, 0, strip.bottom - strip.top);
+        for (std::size_t next = inStrip; next < pieces.size(); ++sheets) next = onSheet(nullptr, next);
+    }
+    /// Further sheets.
+    std::size_t more() const { return sheets; }
+    /// Draws what the strip holds: its lower edge.
+    double drawStrip(Drawing& d) const { return drawLegend(d, pieces, 0, strip).bottom; }
+    /// The rest, each sheet begun by `begin` with its number among them.
+    std::vector<Drawing> drawMore(const std::function<Drawing(std::size_t)>& begin) const {
+        std::vector<Drawing> all;
+        for (std::size_t next = inStrip; next < pieces.size();) {
+            all.push_back(begin(all.size()));
+            next = onSheet(&all.back(), next);
+        }
+        return all;
+    }
+
+private:
+    const SheetInput& in;
+    std::vector<LegendPiece> pieces{};
+    LegendColumn strip{};
+    std::size_t inStrip = 0, sheets = 0;
+
+    /// Column by column: the first piece for which there is no room. Nothing is drawn without a sheet.
+    std::size_t onSheet(Drawing* d, std::size_t next) const {
+        const SheetFrame frame = sheetFrame(d ? *d : blankSheet(in), in);
+        const double wide = strip.right - strip.left;
+        LegendColumn column{frame.left + margin, 0, frame.top + margin, frame.bottom - margin};
+        for (; column.left + wide <= frame.right - margin && next < pieces.size(); column.left += wide + legendGutter) {
+            column.right = column.left + wide;
+            next = d ? drawLegend(*d, pieces, next, column).next : legendFits(pieces, next, column.bottom - column.top);
+        }
+        return next;
+    }
+};
+
 /// A floor on its sheets: at which scale, and in how many parts.
 class FloorSheets {
 public:
     FloorSheets(const SheetInput& input, LevelId floor, PlanSystem shown)
         : in(input), level(floor), system(shown), extent(extentOf(in, level)) {
-        const SheetFrame frame = sheetFrame(blank(), in);
+        const SheetFrame frame = sheetFrame(blankSheet(in), in);
         width = frame.right - frame.left - 2 * margin;
         height = frame.bottom - frame.top - 2 * margin - viewTitleRoom;
         const UnitSystem units = in.project.basis.units;
@@ -178,12 +238,28 @@ public:
         Drawing floor; // its upper left corner at 0, 0: all parts are cut along the same lines
         placeDrawing(floor, floorFor(in, level, system, k), k, {-extent.left * 10 * k, -extent.top * 10 * k});
         std::vector<Drawing> sheets;
-        for (std::size_t part = 0; part < count(); ++part) sheets.push_back(sheet(floor, number, part));
+        const BesideFloor beside(in, level, system, keyPlanRoom());
+        const PlanPages pages{count(), beside.more()};
+        for (std::size_t part = 0; part < count(); ++part) sheets.push_back(sheet(floor, number, part, beside));
+        const std::vector<Drawing> more = beside.drawMore([&](std::size_t page) {
+            Drawing d = blankSheet(in);
+            d.number = pageNumber(number, count() + page);
+            d.title = pages.title(title(), count() + page);
+            titleBlock(d, in, "None");
+            return d;
+        });
+        sheets.insert(sheets.end(), more.begin(), more.end());
         return sheets;
+    }
+    /// mm of the strip that the key plan takes; nothing where there is one sheet.
+    double keyPlanRoom() const {
+        if (count() == 1) return 0;
+        const SheetFrame frame = sheetFrame(blankSheet(in), in);
+        return keyPlanHeading + high * keyPlanScale(frame.textRight - frame.textLeft) + 4;
     }
 
 private:
-    static constexpr double margin = 14, viewTitleRoom = 20;
+    static constexpr double viewTitleRoom = 20, keyPlanHeading = 12;
     const SheetInput& in;
     LevelId level;
     PlanSystem system;
@@ -198,17 +274,16 @@ private:
         constexpr double hair = 0.01;
         return std::size_t(std::clamp(std::ceil(length / room - hair), 1.0, double(limits::planParts)));
     }
-    Drawing blank() const {
-        Drawing d;
-        d.paper = in.book.trade.papers.drawing;
-        d.width = paperSize(d.paper).width;
-        d.height = paperSize(d.paper).height;
-        return d;
+    std::string title() const {
+        return sheetTitle(in.project, {sheetKindOf(system), level}, planTitle(in.project, level, system));
     }
-    Drawing sheet(const Drawing& floor, const std::string& number, std::size_t part) const {
-        Drawing d = blank();
+    /// mm of the key plan for one of the floor.
+    double keyPlanScale(double room) const { return std::min(room / wide, room * 0.75 / high); }
+
+    Drawing sheet(const Drawing& floor, const std::string& number, std::size_t part, const BesideFloor& beside) const {
+        Drawing d = blankSheet(in);
         d.number = pageNumber(number, part);
-        d.title = sheetTitle(in.project, {sheetKindOf(system), level}, planTitle(in.project, level, system));
+        d.title = title();
         const std::string name = d.title;
         if (count() > 1) d.title = partTitle(d.title, part, count());
         const SheetFrame frame = sheetFrame(d, in);
@@ -228,7 +303,7 @@ private:
             matchLines(d, number, part, {left, top, left + partWide, top + partHigh});
         }
         titleBlock(d, in, words);
-        const double y = planLegend(d, in, {level, system}, {frame.textLeft, frame.textRight, frame.freeTop});
+        const double y = beside.drawStrip(d);
         if (count() > 1) keyPlan(d, number, part, {frame.textLeft, frame.textRight, y});
         viewTitle(d, frame, name, words);
         scaleBar(d, {frame.left + 170, frame.bottom - 11}, scale.denominator, in.project.basis.units);
@@ -272,11 +347,9 @@ private:
     }
     /// The parts of the floor, this one filled.
     void keyPlan(Drawing& d, const std::string& number, std::size_t part, const LegendColumn& at) const {
-        double y = at.top + 8;
-        d.text({at.left, y}, "Key plan", 4.6, Align::Left, true);
-        y += 4;
-        const double room = at.right - at.left;
-        const double mm = std::min(room / wide, room * 0.75 / high);
+        d.text({at.left, at.top + keyPlanHeading - 4}, "Key plan", 4.6, Align::Left, true);
+        const double y = at.top + keyPlanHeading;
+        const double mm = keyPlanScale(at.right - at.left);
         const double w = wide * mm / double(across), h = high * mm / double(down);
         for (std::size_t i = 0; i < count(); ++i) {
             const double x = at.left + double(i % across) * w, top = y + double(i / across) * h;
@@ -294,9 +367,11 @@ std::vector<Drawing> planSheets(const SheetInput& in, LevelId level, const std::
     return FloorSheets(in, level, system).draw(number);
 }
 
-std::size_t planPages(const SheetInput& in, LevelId level, PlanSystem system) {
-    if (in.project.basis.planScale <= 0) return 1; // without looking at each line beneath the floor
-    return FloorSheets(in, level, system).count();
+PlanPages planPages(const SheetInput& in, LevelId level, PlanSystem system) {
+    if (in.project.basis.planScale <= 0) // without looking at each line beneath the floor
+        return {1, BesideFloor(in, level, system, 0).more()};
+    const FloorSheets floor(in, level, system);
+    return {floor.count(), BesideFloor(in, level, system, floor.keyPlanRoom()).more()};
 }
 
 FloorView planOnSheet(const SheetInput& in, const FloorViewOf& of, double width, double height) {

@@ -60,8 +60,14 @@ enum class PlanSystem { All, Lighting, Power };
 /// nothing stands on a plan. What does not fit one sheet goes on behind match lines on further ones, "E-101.2".
 std::vector<Drawing> planSheets(const SheetInput& in, LevelId level, const std::string& number = "",
                                 PlanSystem system = PlanSystem::All);
-/// How many sheets that makes.
-std::size_t planPages(const SheetInput& in, LevelId level, PlanSystem system);
+/// How many sheets that makes: parts of the floor, and further ones with what has no room beside them.
+struct PlanPages {
+    std::size_t parts = 1, beside = 0;
+    std::size_t count() const { return parts + beside; }
+    /// "Ground floor power", "Ground floor power, part 2 of 4", "Ground floor power, notes and legend".
+    std::string title(const std::string& of, std::size_t page) const;
+};
+PlanPages planPages(const SheetInput& in, LevelId level, PlanSystem system);
 /// A scale of plans that is usual in the country: 100 for 1:100, and how it is written.
 struct PlanScale {
     double denominator;

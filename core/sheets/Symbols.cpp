@@ -162,6 +162,20 @@ FurnishingSize usualSize(FurnishingKind k) {
     return {1, 1};
 }
 
+void drawKeyedNote(Drawing& d, Point at, int number, double radius) {
+    std::vector<Point> corners;
+    for (int i = 0; i < 6; ++i) {
+        const double a = i * std::numbers::pi / 3;
+        corners.push_back(at + Point{std::cos(a), std::sin(a)} * radius);
+    }
+    d.marks.push_back(FillMark{corners, Ink::Paper});
+    d.marks.push_back(LineMark{corners, radius * 0.1, Ink::Ink, false, true});
+    const double size = radius * 1.05;
+    constexpr double capital = 0.714; // of the size of letters
+    d.text({at.x, at.y + size * capital / 2}, std::to_string(number), size, Align::Centre, true, Ink::Ink,
+           radius * 1.5);
+}
+
 void drawFurnishing(Drawing& d, const Furnishing& f, double scale, Ink ink) {
     const FurnishingSize usual = usualSize(f.kind);
     const double w = (f.width > 0 ? f.width : usual.width) / 2, h = (f.depth > 0 ? f.depth : usual.depth) / 2;

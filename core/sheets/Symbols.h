@@ -9,6 +9,9 @@ namespace lintel {
 /// The symbol of a device at a place on a drawing, `size` mm across.
 void drawSymbol(Drawing& d, Symbol symbol, Point at, double turnDegrees, Ink ink, double size = 4.2);
 
+/// A hexagon with a number, `radius` mm to its corners; what lies beneath it is covered.
+void drawKeyedNote(Drawing& d, Point at, int number, double radius);
+
 struct FurnishingSize {
     double width, depth;
 };

@@ -7,6 +7,7 @@
 #include "core/compose/ComposedSheet.h"
 
 #include <QCheckBox>
+#include <QComboBox>
 #include <QLabel>
 #include <QListWidget>
 #include <QPlainTextEdit>
@@ -320,7 +321,26 @@ TEST_CASE("a list is shaped beside its sheet: a click on its headings, ticks, an
     CHECK(d.stage.sheet().drawing().words().find("Conductor schedule\n") != std::string::npos);
     REQUIRE(d.s.project().listForms.size() == 1);
     CHECK(d.s.project().listForms.begin()->title == "Conductor schedule");
-    for (int i = 0; i < 3; ++i) d.act("undo");
+    // Rows in the order of a column, the last first; and together by another.
+    const auto choose = [&](const char* box, const QString& heading) {
+        auto* choices = panel.findChild<QComboBox*>(box);
+        REQUIRE(choices);
+        choices->setFocus();
+        choices->setCurrentIndex(choices->findText(heading));
+        Q_EMIT choices->activated(choices->currentIndex());
+        settle();
+    };
+    auto* backwards = panel.findChild<QCheckBox*>("listBackwards");
+    CHECK_FALSE(backwards->isEnabled());
+    choose("listSortBy", "To");
+    CHECK(d.s.project().listForms.begin()->sortBy == "To");
+    REQUIRE(backwards->isEnabled());
+    d.click(*backwards, QPoint(8, backwards->height() / 2));
+    settle();
+    CHECK(d.s.project().listForms.begin()->backwards);
+    choose("listGroupBy", "What decided the size");
+    CHECK(d.stage.sheet().drawing().words().find("What decided the size: load\n") != std::string::npos);
+    for (int i = 0; i < 6; ++i) d.act("undo");
     CHECK(d.s.project() == start);
     CHECK(row("From") >= 0);
     CHECK(panel.columns().item(row("Conduit"))->checkState() == Qt::Checked);

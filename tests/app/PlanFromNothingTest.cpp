@@ -8,6 +8,7 @@
 #include "tests/app/AppTest.h"
 
 #include <QLabel>
+#include <QPlainTextEdit>
 #include <QSpinBox>
 #include <QTableWidget>
 
@@ -445,4 +446,65 @@ TEST_CASE("what one draws does not move the plan under the hand, and F shows the
     d.pump();
     CHECK(d.plan().toScreen({1, 1}) != before);
     CHECK(d.plan().rect().contains(d.plan().toScreen({6, 5}).toPoint()));
+}
+
+TEST_CASE("keyed notes: typed, set down twice, chosen again, moved, renumbered and taken back") {
+    Nothing d;
+    d.s.edit("Walls", [&](Project& p) {
+        for (const auto& [a, b] : {std::pair{Point{0, 0}, Point{12, 0}}, {Point{12, 0}, Point{12, 8}}}) {
+            Wall w;
+            w.level = d.level, w.a = a, w.b = b;
+            p.walls.add(w);
+        }
+    });
+    d.pump();
+    const Project start = d.s.project();
+    d.key(d.plan(), Qt::Key_F);
+    d.key(d.plan(), Qt::Key_P);
+    auto* text = d.stage().findChild<QPlainTextEdit*>("noteText");
+    REQUIRE(text);
+    CHECK_FALSE(text->isVisible());
+    d.choose(d.stage().palette_(), "New keyed note");
+    REQUIRE(text->isVisible());
+    CHECK_FALSE(d.stage().findChild<QWidget*>("placeHow")->isVisible());
+    d.at({3, 3}); // nothing is said yet
+    CHECK(d.s.project() == start);
+    text->setFocus();
+    QTest::keyClicks(text, "Confirm the height with the architect.");
+    d.at({3, 3});
+    d.at({6, 3});
+    REQUIRE(d.s.project().keyedNotes.size() == 2);
+    CHECK(text->toPlainText() == "Confirm the height with the architect."); // for the next place
+    text->selectAll();
+    QTest::keyClicks(text, "By others.");
+    d.at({9, 3});
+    const auto note = [&](std::uint32_t id) { return d.s.project().keyedNotes[KeyedNoteId{id}]; };
+    CHECK(note(1).number == 1);
+    CHECK(note(2).number == 1);
+    CHECK(note(3).number == 2);
+    CHECK(note(3).at.x == Approx(9).margin(0.06));
+    // One that is there is chosen from the list, and keeps its number.
+    d.choose(d.stage().palette_(), "1  Confirm the height with the architect.");
+    d.at({3, 6});
+    CHECK(note(4).number == 1);
+    // Selected by a click, moved by the hand, its text changed for all its places.
+    d.key(d.plan(), Qt::Key_V);
+    d.at({9, 3});
+    CHECK(d.s.selection() == Ref(KeyedNoteId{3}));
+    d.drag(d.plan(), d.plan().toScreen({9, 3}), d.plan().toScreen({10, 4}));
+    CHECK(note(3).at.x == Approx(10).margin(0.1));
+    d.at({3, 6});
+    d.fact("Text", "Confirm the height.");
+    CHECK(note(1).text == "Confirm the height.");
+    CHECK(note(4).text == "Confirm the height.");
+    d.fact("Number", "2");
+    CHECK(note(1).number == 1); // that one says something else
+    d.key(*d.window.facts().view().findChild<QLineEdit*>("factEditor", Qt::FindDirectChildrenOnly), Qt::Key_Escape);
+    d.fact("Number", "7");
+    CHECK(note(1).number == 7);
+    d.fact("Stands on", "lighting plan");
+    CHECK(note(4).on == NoteOn::Lighting);
+    d.key(d.plan(), Qt::Key_Delete);
+    CHECK(d.s.project().keyedNotes.size() == 3);
+    while (d.s.project() != start) d.act("undo");
 }

@@ -781,7 +781,7 @@ TEST_CASE("issue compares with an earlier file: words by board, clouds on the sh
     d.pump();
     CHECK(stage.changes().isVisible());
     QListWidget& rows = stage.changes().rows();
-    const auto entered = rows.findItems("LP-2-7 Fryer 1: held breaker as usual → 45", Qt::MatchExactly);
+    const auto entered = rows.findItems("LP-2-7 Fryer 1: held breaker none → 45 A", Qt::MatchExactly);
     REQUIRE(entered.size() == 1);
     REQUIRE(rows.findItems("because its device is another", Qt::MatchContains).size() == 1);
     d.s.select(d.board("MDS"));

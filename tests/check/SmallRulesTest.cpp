@@ -885,3 +885,123 @@ TEST_CASE("a receptacle above 5 1/2 ft, or one for an appliance, does not count 
     CHECK_FALSE(told(0.45, Symbol::Quad));
     CHECK(told(0.45, Symbol::Special));
 }
+
+TEST_CASE("receptacles of a wall are of a type that counts there, and a room of three walls has walls, too") {
+    OneBoard w;
+    const double foot = 0.3048;
+    // 9 ft, 12 ft and 15 ft around: 36 ft of wall, 12 ft for each of three.
+    Project p = bedroom(w, {{0, 0}, {12 * foot, 0}, {0, 9 * foot}}, {});
+    DeviceType& high = *p.deviceTypes.change(p.deviceTypes.begin()->id);
+    high.name = "Receptacle for a clock";
+    high.height = 2.1; // m, above 5 1/2 ft
+    DeviceType appliance = high;
+    appliance.name = "Dryer outlet";
+    appliance.height = 0.9;
+    appliance.symbol = Symbol::Special;
+    p.deviceTypes.add(appliance);
+    CHECK(Found(p).remedies("outlet-spacing").empty()); // none of both would count
+    DeviceType low = high;
+    low.name = "Duplex receptacle";
+    low.height = 5.5 * foot; // the highest that counts
+    const DeviceTypeId counts = p.deviceTypes.add(low);
+    const Found room(p);
+    REQUIRE(room.of("outlet-spacing"));
+    CHECK_THAT(room.of("outlet-spacing")->text, Catch::Contains("36.0 ft of wall without any receptacle"));
+    CHECK(room.remedies("outlet-spacing").front() == "Place 3 receptacles along it");
+    remediesFor({room.p, room.book, room.r}, *room.of("outlet-spacing")).front().apply(p);
+    for (const Device& d : p.devices) CHECK(d.type == counts);
+    CHECK_FALSE(Found(p).of("outlet-spacing"));
+}
+
+TEST_CASE(
+    "a feeder by which too much is lost: the largest conductors are offered where none is enough, with its sets") {
+    OneBoard w;
+    Project& p = w.p;
+    const BoardId far = boardBelow(p, w.board, "LP-2", VoltageSystem::Y208, 225);
+    loaded(p, far, 3, 100, LoadUnit::A);
+    Run& feeder = runOfNode(p, far);
+    feeder.length = 20000 * 0.3048; // more than any conductor carries it within the limit
+    p.basis.upsizingCeiling = 0;
+    const Found f(p);
+    const Snag* s = f.of("drop", "LP-2-1");
+    REQUIRE(s);
+    const auto remedies = remediesFor({f.p, f.book, f.r}, *s);
+    const auto largest = std::find_if(remedies.begin(), remedies.end(), [](const Remedy& m) {
+        return m.label.find("Hold 1000 kcmil on the feeder of LP-2") == 0;
+    });
+    std::string labels = s->text;
+    for (const Remedy& m : remedies) labels += " | " + m.label;
+    INFO(labels);
+    REQUIRE(largest != remedies.end());
+    // Two sets stay two, one stays one that nobody holds.
+    Project once = p;
+    largest->apply(once);
+    CHECK(runOfNode(once, far).heldSize == "1000"); // the largest of Table 9
+    CHECK(runOfNode(once, far).heldSets == 0);
+    runOfNode(p, far).heldSize = "1/0";
+    runOfNode(p, far).heldSets = 2;
+    runOfNode(p, far).length = 3000 * 0.3048; // two sets of less than the largest are enough
+    const Found two(p);
+    const Snag* again = two.of("drop", "LP-2-1");
+    REQUIRE(again);
+    bool offered = false;
+    for (const Remedy& m : remediesFor({two.p, two.book, two.r}, *again)) {
+        if (m.label.find(" on the feeder of LP-2") == std::string::npos) continue;
+        offered = true;
+        Project q = p;
+        m.apply(q);
+        CHECK(runOfNode(q, far).heldSets == 2);
+    }
+    CHECK(offered);
+}
+
+TEST_CASE("a board on another voltage is offered the transformer that carries its demand") {
+    // 70 kVA at 208Y/120 V on 480Y/277 V: 75 kVA is the next of the series. Taken for less, it would be 45 or 30.
+    OneBoard w(VoltageSystem::Y480);
+    Project& p = w.p;
+    const BoardId board = boardBelow(p, w.board, "LP-2", VoltageSystem::Y480, 400);
+    p.boards.change(board)->system = VoltageSystem::Y208;
+    const CircuitId c = addCircuit(p, board, 3, "load");
+    Load l;
+    l.circuit = c, l.amount = 78, l.unit = LoadUnit::kVA, l.poles = 3;
+    p.loads.add(l);
+    const Found f(p);
+    REQUIRE(f.of("feed-voltage"));
+    // 78 kVA is more than 75: 112.5 is the next (78 / 1.1 would be 71).
+    CHECK(offers(f.remedies("feed-voltage"), "Put a transformer of 112.5 kVA before it"));
+}
+
+TEST_CASE("a ring that serves too much floor is divided over two to eight circuits, and over no more") {
+    // A socket outlet in each of so many rooms of 100 m², what one ring serves: one room for each circuit.
+    const auto divided = [](int rooms) {
+        MetricBoard w;
+        Project& p = w.p;
+        p.basis.occupancy = Occupancy::Dwelling;
+        const LevelId level = p.levels.begin()->id;
+        p.boards.change(w.board)->level = level;
+        const CircuitId c = addCircuit(p, w.board, 1, "Sockets");
+        p.circuits.change(c)->heldBreaker = 32;
+        p.circuits.change(c)->ring = true;
+        DeviceType t;
+        t.name = "Socket outlet";
+        const DeviceTypeId type = p.deviceTypes.add(t);
+        for (int i = 0; i < rooms; ++i) {
+            const double x = i * 10.0;
+            Room room;
+            room.level = level;
+            room.outline = {{x, 0}, {x + 10, 0}, {x + 10, 10}, {x, 10}};
+            p.rooms.add(room);
+            Device d;
+            d.type = type, d.level = level, d.at = {x + 5, 5}, d.circuit = c;
+            p.devices.add(d);
+        }
+        const Found f(p);
+        REQUIRE(f.of("ring", "100 m² is usual"));
+        for (const std::string& label : f.remedies("ring"))
+            if (label.find("Divide its outlets") == 0) return label;
+        return std::string();
+    };
+    CHECK(divided(2) == "Divide its outlets over 2 circuits");
+    CHECK(divided(8) == "Divide its outlets over 8 circuits");
+    CHECK(divided(9).empty());
+}

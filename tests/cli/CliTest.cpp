@@ -364,7 +364,15 @@ TEST_CASE(
         p.circuits.change(named(p, "LP-2-18"))->name = "Mixer, large";
     });
     const Ran told = repo.git({"diff"});
-    CHECK(told.out.contains("LP-2-7 Fryer 1: held breaker as usual → 45"));
+    CHECK(told.out.contains("LP-2-7 Fryer 1: held breaker none → 45 A"));
+    // The same as pages, which others read.
+    QTemporaryDir beside;
+    const QString before = beside.filePath("before.lintel"), pages = beside.filePath("changes.pdf");
+    REQUIRE(cli({"demo", before}).code == 0);
+    CHECK(cli({"compare", before, repo.path("hall.lintel"), "--pdf", pages}).code == 0);
+    CHECK(pdfText(pages).contains("LP-2-7 Fryer 1: held breaker none → 45 A"));
+    CHECK(cli({"compare", before, repo.path("hall.lintel"), "--text"}).out.contains("held breaker none → 45 A"));
+    CHECK(cli({"compare", before, repo.path("hall.lintel"), "--pdf", pages, "--json"}).code != 0);
     CHECK(told.out.contains("LP-2-7 Fryer 1: 35 A, 2 #8, #10 gnd → 45 A"));
     repo.commit("kitchen");
     REQUIRE(repo.git({"checkout", "-q", "main"}).code == 0);
@@ -390,7 +398,7 @@ TEST_CASE(
     repo.commit("40 A");
     const Ran clash = repo.git({"merge", "other", "-m", "again"});
     CHECK(clash.code != 0);
-    CHECK((clash.out + clash.err).contains("conflict: LP-2-7, held breaker: 40 here, 50 there (45 before)"));
+    CHECK((clash.out + clash.err).contains("conflict: LP-2-7, held breaker: 40 A here, 50 A there (45 A before)"));
     p = repo.project();
     CHECK(p.circuits[named(p, "LP-2-7")].heldBreaker == 40);
 }

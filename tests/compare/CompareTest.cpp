@@ -82,7 +82,7 @@ TEST_CASE(
     const ProjectComparison c = compared(a, b);
     REQUIRE(c.entered.size() == 1);
     CHECK(c.entered[0].group == "LP-2");
-    CHECK(c.entered[0].text() == "Fryer 1: amount 7 kVA → 9 kVA");
+    CHECK(c.entered[0].text() == "Fryer 1: load 7 kVA → 9 kVA");
     const auto run =
         std::find_if(c.follows.begin(), c.follows.end(), [&](const auto& f) { return f.thing == Ref(fryer); });
     REQUIRE(run != c.follows.end());
@@ -111,7 +111,7 @@ TEST_CASE("comparison: a limit of the basis is entered once, and what it alters 
     b.basis.branchDropLimit = 2;
     const ProjectComparison c = compared(a, b);
     REQUIRE(c.entered.size() == 1);
-    CHECK(c.entered[0].text() == "Basis: branch drop limit as usual → 2");
+    CHECK(c.entered[0].text() == "Basis: drop limit of branch circuits 3 % → 2 %");
     REQUIRE_FALSE(c.follows.empty());
     for (const FollowedChange& f : c.follows)
         if (f.weight == FollowedChange::Weight::Size) CHECK(f.because == "the limit of drop is another");
@@ -134,7 +134,7 @@ TEST_CASE("comparison: what is added and removed has its name; ids are told by t
     const ProjectComparison c = compared(a, b);
     CHECK(anyHas(c.entered, "LP-2-18 Mixer: removed"));
     CHECK(anyHas(c.entered, "LP-9: added"));
-    CHECK(anyHas(c.entered, "EV-1: alternate as usual → LP-9"));
+    CHECK(anyHas(c.entered, "EV-1: taken over by none → LP-9"));
 }
 
 TEST_CASE("comparison lists exactly the edits made: each one, and nothing else, over random edits") {
@@ -182,7 +182,7 @@ TEST_CASE("merge: different fields of one circuit, different circuits, both are 
     m = mergeProjects(base, ours, theirs);
     REQUIRE(m.conflicts.size() == 1);
     CHECK(m.conflicts[0].thing == Ref(mixer));
-    CHECK(m.conflicts[0].text() == "LP-2-18, held breaker: 30 here, 25 there (as usual before); ours is kept");
+    CHECK(m.conflicts[0].text() == "LP-2-18, held breaker: 30 A here, 25 A there (as usual before); ours is kept");
     CHECK(m.project.circuits[mixer].heldBreaker == 30);
 }
 
@@ -439,9 +439,9 @@ TEST_CASE("comparison: a load that was entered otherwise is told with its unit, 
     Project after = w.p;
     Load& l = *after.loads.change(after.loads.begin()->id);
     l.amount = 33;
-    CHECK(anyHas(compared(w.p, after).entered, "amount 28 kVA → 33 kVA"));
+    CHECK(anyHas(compared(w.p, after).entered, "load 28 kVA → 33 kVA"));
     l.unit = LoadUnit::kW;
-    CHECK(anyHas(compared(w.p, after).entered, "amount 28 kVA → 33 kW"));
+    CHECK(anyHas(compared(w.p, after).entered, "load 28 kVA → 33 kW"));
 }
 
 TEST_CASE("comparison: a snag that tells other figures is there still, and neither new nor gone") {

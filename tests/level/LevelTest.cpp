@@ -439,3 +439,23 @@ TEST_CASE("of two moves that level as well that is taken which loads the neutral
         CHECK(line == (mirrored ? 1 : 0));
     }
 }
+
+TEST_CASE("one step looks at the last place of a board, too") {
+    // Six places, two a line. A has 2000, B 1000, C 500 and the last place free: with one of A's there 1000 each but
+    // for C's 1500, which leaves 500. A swap of one of A's against one of B's, or of C's, leaves 1000.
+    const auto p = bareBoard(R"({"slots": 6, "circuits": [{"slot": 1, "va": 1000}, {"slot": 2, "va": 1000},
+                                 {"slot": 3, "va": 500}, {"slot": 4, "va": 500}, {"slot": 5, "va": 500}]})");
+    REQUIRE(p);
+    const BoardId board = p->boards.begin()->id;
+    const Arrangement a = levelByOneStep(*p, solve(*p, nec()), board);
+    CHECK(a.spread == Approx(500));
+    REQUIRE(a.places.size() == 1);
+    CHECK(a.places[0].second == 6);
+}
+
+TEST_CASE("a bare board may have a single place") {
+    const auto p = bareBoard(R"({"slots": 1, "circuits": [{"slot": 1, "va": 100}]})");
+    REQUIRE(p);
+    CHECK(p->boards.begin()->slots == 1);
+    CHECK_FALSE(bareBoard(R"({"slots": 0, "circuits": []})"));
+}

@@ -356,6 +356,61 @@ TEST_CASE("a list by a form of the office: order, headings, hidden columns and t
     CHECK(formed(usual, &form).columns.size() == usual.columns.size());
 }
 
+TEST_CASE("rows of a list in the order of a column, and together by one, with their sums") {
+    List list;
+    list.key = "made";
+    list.columns = {{"Name"}, {"Kind"}, {"kVA", "", Align::Right}};
+    const auto row = [&](const char* name, const char* kind, double kva) {
+        list.add({}, {{name}, {kind}, numberCell(kva)});
+    };
+    row("LP-10", "Lighting", 4);
+    row("LP-2", "Power", 30);
+    list.add({}, {{""}, {"Power"}, numberCell(1)}); // goes on from LP-2
+    row("LP-1", "", 7);
+    row("LP-3", "Lighting", 12);
+    list.total({{"Total"}, {}, numberCell(54)});
+    const auto names = [](const List& l) {
+        std::string all;
+        for (const ListEntry& r : l.rows) all += (r.cells[0].text.empty() ? "+" : r.cells[0].text) + " ";
+        return all;
+    };
+    ListForm form;
+    form.sortBy = "Name";
+    CHECK(names(formed(list, &form)) == "LP-1 LP-2 + LP-3 LP-10 Total ");
+    form.sortBy = "kVA";
+    CHECK(names(formed(list, &form)) == "LP-10 LP-1 LP-3 LP-2 + Total ");
+    form.backwards = true;
+    CHECK(names(formed(list, &form)) == "LP-2 + LP-3 LP-1 LP-10 Total ");
+    // What says nothing under a column stands last, whichever way.
+    form.sortBy = "Kind";
+    CHECK(names(formed(list, &form)) == "LP-2 + LP-10 LP-3 LP-1 Total ");
+    form.backwards = false;
+    CHECK(names(formed(list, &form)) == "LP-10 LP-3 LP-2 + LP-1 Total ");
+    // Together by kind: 4 + 12, 30 + 1, 7.
+    form.sortBy = "Name";
+    form.groupBy = "Kind";
+    const List grouped = formed(list, &form);
+    CHECK(names(grouped) == "Kind: Lighting LP-3 LP-10 Lighting, together Kind: Power LP-2 + Power, together "
+                            "Kind: Not said LP-1 Not said, together Total ");
+    CHECK(grouped.rows[3].cells[2].value == 16.0);
+    CHECK(grouped.rows[7].cells[2].value == 31.0);
+    CHECK(grouped.rows[0].kind == ListEntry::Kind::Group);
+    CHECK(grouped.rows[3].kind == ListEntry::Kind::Total);
+    // The column by which they stand together can be left out; a heading that the list has not changes nothing.
+    form.columns = {{"Kind", "", true}};
+    CHECK(formed(list, &form).columns.size() == 2);
+    CHECK(names(formed(list, &form)) == names(grouped));
+    form = {};
+    form.sortBy = "Colour";
+    CHECK(names(formed(list, &form)) == names(list));
+    // A list with groups of its own keeps them.
+    list.rows.insert(list.rows.begin(), {ListEntry::Kind::Group, {}, {{"Ground floor"}}});
+    CHECK_FALSE(canGroup(list));
+    form = {};
+    form.groupBy = "Kind";
+    CHECK(names(formed(list, &form)) == names(list));
+}
+
 TEST_CASE("what a total is called stays beside it, whatever column is hidden") {
     List list;
     list.key = "feeders";

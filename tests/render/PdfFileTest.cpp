@@ -8,6 +8,8 @@
 #include "tests/Building.h"
 #include "tests/app/AppTest.h"
 
+#include <QImage>
+#include <QXmlStreamReader>
 #include <nlohmann/json.hpp>
 
 #include <set>
@@ -90,6 +92,72 @@ TEST_CASE("PDF: bookmarks and page labels by the sheets, links where a sheet nam
     CHECK(writePdf(set, "/proc/none/x.pdf", PdfAbout{"x", "", ""}));
     CHECK(writePdf({}, folder.filePath("none.pdf"), PdfAbout{"x", "", ""}));
     CHECK_FALSE(QFile::exists(folder.filePath("none.pdf")));
+}
+
+TEST_CASE(
+    "PDF: it can be kept (PDF/A-2b): profile of colours, the same facts in XMP, every font inside, no hidden link") {
+    QTemporaryDir folder;
+    std::vector<Drawing> set{sheet("E-001", "Index & notes"), sheet("E-501", "Riser")};
+    set[0].text({20, 40}, "E-501", 4);
+    set[0].text({20, 50}, "bold words, ½ in, 3φ, #6 → 30 Ω", 4, Align::Left, true);
+    QImage dots(8, 8, QImage::Format_ARGB32); // with places that can be looked through
+    dots.fill(QColor(200, 30, 30, 120));
+    const QString logo = folder.filePath("logo.png");
+    REQUIRE(dots.save(logo));
+    set[1].marks.push_back(PictureMark{logo.toStdString(), {20, 20}, 0, 0, 0, {20, 20}, {60, 40}});
+    const QString file = folder.filePath("kept.pdf");
+    REQUIRE_FALSE(writePdf(set, file, {"Hall <A> & B", "AB, Office", "Job 7", "2026-11-30"}));
+    const auto objects = read(file, "qpdf")["qpdf"][1];
+    // 6.2.3: red, green and blue are what the profile says.
+    const auto at = [&](const std::string& reference) { return objects["obj:" + reference]; };
+    const auto root = at(objects["trailer"]["value"]["/Root"].get<std::string>())["value"];
+    const auto intent = at(root["/OutputIntents"][0].get<std::string>())["value"];
+    CHECK(intent["/S"] == "/GTS_PDFA1");
+    const QString profile =
+        said("qpdf", {"--show-object=" + q(intent["/DestOutputProfile"].get<std::string>()).split(' ')[0],
+                      "--filtered-stream-data", file});
+    CHECK(profile.contains("acsp")); // the mark of an ICC profile
+    CHECK(profile.contains("RGB XYZ"));
+    // 6.6.2 and 6.6.4: XMP says what the file conforms to, and nothing else than its dictionary of facts.
+    const QString metadata = said("qpdf", {"--show-object=" + q(root["/Metadata"].get<std::string>()).split(' ')[0],
+                                           "--filtered-stream-data", file});
+    for (const char* words : {"<pdfaid:part>2</pdfaid:part>", "<pdfaid:conformance>B</pdfaid:conformance>",
+                              "Hall &lt;A&gt; &amp; B", "AB, Office", "Job 7", "2026-11-30"})
+        CHECK(metadata.contains(words));
+    QXmlStreamReader xml(metadata);
+    while (!xml.atEnd()) xml.readNext();
+    CHECK_FALSE(xml.hasError());
+    const auto info = at(objects["trailer"]["value"]["/Info"].get<std::string>())["value"];
+    CHECK(info["/Title"] == "u:Hall <A> & B");
+    CHECK(objects["trailer"]["value"].contains("/ID")); // 6.1.3
+    CHECK_FALSE(objects["trailer"]["value"].contains("/Encrypt"));
+    // 6.2.11.4: every font is in the file. 6.3.2: links print. 6.2.8: no picture asks to be smoothed. 6.5: no actions.
+    int fonts = 0, links = 0, pictures = 0;
+    for (const auto& [name, object] : objects.items()) {
+        const auto value =
+            object.contains("stream") ? object["stream"]["dict"] : object.value("value", nlohmann::json());
+        if (!value.is_object()) continue;
+        CHECK_FALSE(value.contains("/JavaScript"));
+        CHECK_FALSE(value.contains("/AA"));
+        CHECK_FALSE(value.contains("/EmbeddedFiles"));
+        const std::string type = value.value("/Type", nlohmann::json("")).get<std::string>(),
+                          kind = value.value("/Subtype", nlohmann::json("")).get<std::string>();
+        if (type == "/FontDescriptor") {
+            ++fonts;
+            CHECK((value.contains("/FontFile2") || value.contains("/FontFile3") || value.contains("/FontFile")));
+        }
+        if (kind == "/Link") {
+            ++links;
+            CHECK(value["/F"] == 4);
+        }
+        if (kind == "/Image") {
+            ++pictures;
+            CHECK_FALSE(value.value("/Interpolate", false));
+        }
+    }
+    CHECK(fonts >= 2);
+    CHECK(links >= 1);
+    CHECK(pictures >= 1);
 }
 
 TEST_CASE("PDF: the set of a demo links its index to every sheet, and the command writes the same bytes twice") {

@@ -324,6 +324,7 @@ TEST_CASE("edges of a book: shares, from the least to the most that can be right
         {"/motor/directDevice", 1, 3},
         {"/motor/directInstantaneous", 1, 4},
         {"/motor/woundRotor", 1, 4},
+        {"/motor/overload/serviceFactor", 1, 1.4},      // no more than its most
         {"/motor/overload/otherMost", 1.15, 2},         // no less than the usual setting
         {"/motor/overload/serviceFactorMost", 1.25, 2}, // as before
         {"/motor/hermetic/conductor", 1, 2},

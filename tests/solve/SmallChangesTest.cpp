@@ -698,3 +698,45 @@ TEST_CASE("kitchen equipment: not less than the largest, or than the largest two
     CHECK(demand(1) == Approx(10000));
     CHECK(demand(2) == Approx(10100));
 }
+
+TEST_CASE("a neutral by its load: what is connected on one line, in the proportion of demand to connected load") {
+    // 24 kVA of receptacles on line A: 10 kVA and half of 14, 17 kVA of demand (220.44). In the neutral 24 000 / 120 V
+    // · 17 / 24 = 141.7 A: 1/0 of copper carries 150 A at 75 °C, #1 130 A. All of it would be 200 A: 3/0.
+    OneBoard w;
+    Project& p = w.p;
+    const BoardId board = boardBelow(p, w.board, "LP-2", VoltageSystem::Y208, 400);
+    for (int i = 0; i < 12; ++i) {
+        const CircuitId c = addCircuit(p, board, 1, "receptacles");
+        p.circuits.change(c)->slot = 1 + 6 * (i / 2) + i % 2; // rows of line A
+        load(p, c, 2000, LoadUnit::VA, 1, LoadKind::Receptacle);
+    }
+    Run& run = runOfNode(p, board);
+    run.neutral = NeutralBy::Calculated;
+    const Results r = solve(p, nec());
+    REQUIRE(r.of(board).connected == Approx(24000));
+    REQUIRE(r.of(board).demand == Approx(17000));
+    const RunParts parts = partsOf(p, nec(), r, board);
+    REQUIRE(parts.neutral >= 0);
+    CHECK(nec().sizes()[std::size_t(parts.neutral)].name == "1/0");
+}
+
+TEST_CASE("the working of a cable tells of its own parallel sets as circuits that lie together") {
+    // Two sets on a ladder side by side count as two circuits (523.4), with whatever factor the table has for them.
+    MetricBoard w;
+    const CircuitId c = w.run(180, 30, 3);
+    Run& run = runOf(w.p, c);
+    run.heldSize = "50";
+    run.heldSets = 2;
+    const auto grouping = [&] {
+        const Results r = w.results();
+        const Working working = explain(w.p, bs(), r, c);
+        const WorkingStep* s = stepOf(working, "Grouping");
+        return s ? s->formula : std::string();
+    };
+    CHECK_THAT(grouping(), Catch::Contains("2 circuits together") && Catch::Contains("2 of them its own sets"));
+    run.lying = Lying::Apart;
+    CHECK_THAT(grouping(), Catch::Contains("2 circuits together"));
+    run.setsApart = true;
+    run.lying = Lying::Auto;
+    CHECK(grouping().empty());
+}
