@@ -2,10 +2,10 @@
 // 500 boards and 21 000 circuits, and a floor of 2 000 devices.
 
 #include "bench/BigBuilding.h"
+#include "core/check/Assumptions.h"
 #include "core/compare/Merge.h"
 #include "core/compare/ProjectComparison.h"
 #include "core/compare/SheetMarks.h"
-#include "core/compose/SheetSet.h"
 #include "core/exchange/DxfPlan.h"
 #include "core/report/CalculationReport.h"
 #include "core/rules/DataFolder.h"

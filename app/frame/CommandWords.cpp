@@ -40,6 +40,7 @@ constexpr std::pair<const char*, const char*> table[] = {
     {"addSource", QT_TRANSLATE_NOOP("QObject", "new utility generator supply service insert create")},
     {"takeOut", QT_TRANSLATE_NOOP("QObject", "delete remove")},
     {"addLevel", QT_TRANSLATE_NOOP("QObject", "floor storey new insert")},
+    {"keyedNote", QT_TRANSLATE_NOOP("QObject", "hexagon annotation remark text plan sheet new insert")},
     {"removeLevel", QT_TRANSLATE_NOOP("QObject", "floor storey delete")},
     {"addLoad", QT_TRANSLATE_NOOP("QObject", "new equipment insert")},
     {"takeTypes", QT_TRANSLATE_NOOP("QObject", "import library devices luminaires")},

@@ -170,6 +170,11 @@ void FactsView::mouseMoveEvent(QMouseEvent* e) {
     for (std::size_t i = 0; i < rowBoxes.size(); ++i)
         if (rowBoxes[i].contains(e->position()) && shown.rows[i].entry) at = int(i);
     QString tip;
+    for (std::size_t i = 0; i < rowBoxes.size(); ++i) // what has no room stands whole in its tip
+        if (const QString& value = shown.rows[i].value;
+            rowBoxes[i].contains(e->position()) &&
+            QFontMetricsF(uiFont(0.92)).horizontalAdvance(value) > rowBoxes[i].width() - labelWidth)
+            tip = plainTip(value);
     for (std::size_t i = 0; i < stepBoxes.size(); ++i)
         if (stepBoxes[i].contains(e->position()))
             tip = q(why.steps[i].what + ": " + why.steps[i].value +

@@ -109,6 +109,7 @@ void FindBox::search() {
         }
         for (const Device& d : s.project.devices)
             if (!d.tag.empty()) thing(d.id, tr("device"));
+        for (const KeyedNote& n : s.project.keyedNotes) thing(n.id, q(n.text));
     }
     if (!guide && guideOf) guide = guideOf();
     if (!wanted.empty())

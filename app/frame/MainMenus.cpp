@@ -236,6 +236,10 @@ void MainWindow::levelEntries(QMenu* project) {
             addFresh(p, &Project::levels, l);
         });
     });
+    add(project, tr("Place a keyed note"), "keyedNote", {}, [this] {
+        go(Stage::Plan);
+        planStage->beginKeyedNote();
+    });
     add(project, tr("Remove the level shown"), "removeLevel", {}, [this] {
         const LevelId level = planStage->plan().level();
         const Project& p = state->project();

@@ -10,6 +10,7 @@
 #include "core/figures/Words.h"
 #include "core/plan/KeyedNotes.h"
 #include "core/plan/LoadDensity.h"
+#include "core/plan/PlacesOf.h"
 
 #include <QBoxLayout>
 #include <QButtonGroup>
@@ -160,6 +161,15 @@ PlanStage::PlanStage(Session& s, QWidget* parent)
     connect(&session, &Session::opened, this, &PlanStage::rebuild);
     connect(&session, &Session::solved, new WhenShown(this, [this] { rebuild(); }), &WhenShown::poke);
     connect(&session.underlays(), &UnderlayShelf::changed, this, &PlanStage::rebuildUnderlays);
+    // Not what a project begins with: nobody has chosen that yet.
+    auto* follow = new WhenShown(this, [this] { followSelection(); });
+    connect(&session, &Session::opened, this, [this] { begins = true; });
+    connect(&session, &Session::selectionChanged, this, [this, follow] {
+        if (std::exchange(begins, false)) begunWith = session.selectionList();
+        if (session.selectionList() == begunWith) return;
+        begunWith.clear();
+        follow->poke();
+    });
     for (QListWidget* list : {modes, things, kinds, catchments, underlays, layers})
         list->setFocusPolicy(Qt::NoFocus); // keys stay with the floor
     modes->setCurrentRow(0);
@@ -244,15 +254,15 @@ QWidget* PlanStage::placePage() {
     things->setItemDelegate(new ModeDelegate(things));
     things->setMouseTracking(true);
     column->addWidget(things, 1);
-    auto* types = new QWidget;
-    auto* two = new QHBoxLayout(types);
+    typeButtons = new QWidget;
+    auto* two = new QHBoxLayout(typeButtons);
     two->setContentsMargins(12, 0, 12, 0);
     two->setSpacing(3);
     auto* facts = button(tr("Type"), "typeFacts", tr("The facts of the chosen type: every device of it follows"));
     auto* fresh = button(tr("New type"), "typeNew", tr("A type like the chosen one"));
     two->addWidget(facts);
     two->addWidget(fresh);
-    column->addWidget(types);
+    column->addWidget(typeButtons);
     connect(facts, &QPushButton::clicked, this, [this] {
         if (view->inHand().what == Placing::Device && session.project().deviceTypes.has(view->inHand().type))
             session.select(view->inHand().type);
@@ -361,11 +371,38 @@ QWidget* PlanStage::placePage() {
     return page;
 }
 
+/// What is chosen anywhere is on the floor that is shown, and in sight.
+void PlanStage::followSelection() {
+    if (!session.isOpen()) return;
+    std::vector<PlaceOnPlan> places;
+    for (Ref r : session.selectionList())
+        for (const PlaceOnPlan& place : placesOf(session.project(), r)) places.push_back(place);
+    if (places.empty()) return;
+    std::vector<Point> here;
+    for (const PlaceOnPlan& place : places)
+        if (place.level == view->level()) here.push_back(place.at);
+    if (!here.empty()) return view->bringIntoView(here);
+    view->setLevel(places.front().level);
+    rebuild();
+}
+
+void PlanStage::beginKeyedNote() {
+    view->setMode(PlanMode::Place);
+    for (int i = 0; i < things->count(); ++i) {
+        const auto x = things->item(i)->data(Qt::UserRole + 1).value<Placing>();
+        if (x.what != Placing::Note || !x.note.empty() || !(things->item(i)->flags() & Qt::ItemIsSelectable)) continue;
+        things->setCurrentRow(i);
+        things->scrollToItem(things->item(i));
+        return;
+    }
+}
+
 /// Those that count for what is in the hand.
 void PlanStage::showPlaceFields() {
     const int i = how->currentIndex();
     const bool noting = view->inHand().what == Placing::Note;
     note->setVisible(noting);
+    typeButtons->setVisible(!noting);
     how->setVisible(!noting);
     spacing->setVisible(!noting && (i == 1 || i == 2 || i == 4));
     target->setVisible(!noting && i > 4);

@@ -28,6 +28,8 @@ public:
     QListWidget* palette_() { return things; }
     RecipeCard* recipeCard() { return recipes; }
     MatrixCard* matrixCard() { return matrix; }
+    /// Has a new keyed note in the hand, and waits for what it says.
+    void beginKeyedNote();
     /// Links a DXF drawing or a picture below the level on screen.
     void linkUnderlay(const QString& file);
 
@@ -39,6 +41,7 @@ private:
     QWidget* catchmentPage();
     QWidget* underlayPage();
     void rebuild();
+    void followSelection();
     void rebuildPalette();
     void showPlaceFields();
     void rebuildUnderlays();
@@ -54,6 +57,9 @@ private:
     QComboBox *how = nullptr, *roomLayers = nullptr;
     QLineEdit *spacing = nullptr, *target = nullptr, *arrayOf = nullptr;
     QPlainTextEdit* note = nullptr;
+    QWidget* typeButtons = nullptr;
+    bool begins = false;          ///< a project was opened, and nothing has been chosen since
+    std::vector<Ref> begunWith{}; ///< what is chosen then
     QSpinBox *rows = nullptr, *columns = nullptr;
     QListWidget *kinds = nullptr, *catchments = nullptr, *underlays = nullptr, *layers = nullptr;
     QSlider* fade = nullptr;

@@ -224,6 +224,16 @@ void PlanView::wantFit() {
     fitted = refit = true;
     redraw();
 }
+void PlanView::bringIntoView(const std::vector<Point>& places) {
+    constexpr int edge = 12; // px
+    if (refit || places.empty()) return;
+    const QRectF seen = QRectF(rect()).adjusted(edge, edge, -edge, -edge);
+    if (std::any_of(places.begin(), places.end(), [&](Point at) { return seen.contains(toScreen(at)); })) return;
+    offset += seen.center() - toScreen(places.front());
+    fitted = false;
+    canvas->look(sight());
+    update();
+}
 void PlanView::fit() {
     double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9;
     const auto grow = [&](Point p) {

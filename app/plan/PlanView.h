@@ -63,6 +63,8 @@ public:
     const PlanStyle& style() const { return look; }
     void fit();
     void wantFit();
+    /// Moves the floor until one of these places is in sight; one that is already moves nothing.
+    void bringIntoView(const std::vector<Point>& places);
 
     QPointF toScreen(Point metres) const;
     Point toPlan(QPointF screen) const;

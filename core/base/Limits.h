@@ -35,6 +35,7 @@ inline constexpr double riserGap = 400;        ///< mm that somebody leaves free
 inline constexpr double leastLetters = 1.6, mostLetters = 4; ///< mm of the rows of a schedule
 inline constexpr double paper = 5000;                        ///< mm on a sheet
 inline constexpr int planParts = 12;                         ///< of a floor on sheets, across and down
-inline constexpr double planScale = 10'000;                  ///< of a plan: 1 to so many
+inline constexpr double modelOrigin = 2e7;  ///< m to the zero of a building model: it may be that of a country's grid
+inline constexpr double planScale = 10'000; ///< of a plan: 1 to so many
 
 } // namespace lintel::limits

@@ -155,7 +155,10 @@ private:
     void findPlace() {
         if (!levelOf.empty() || !roomOf.empty() || !wallOf.empty() || !deviceOf.empty()) return;
         Point least{1e300, 1e300};
-        const auto reach = [&](Point q) { least = {std::min(least.x, q.x), std::min(least.y, q.y)}; };
+        const auto reach = [&](Point q) {
+            if (std::abs(q.x) > limits::modelOrigin || std::abs(q.y) > limits::modelOrigin) return; // on no earth
+            least = {std::min(least.x, q.x), std::min(least.y, q.y)};
+        };
         for (const auto& s : m.spaces)
             for (Point q : s.outline) reach(q);
         for (const auto& w : m.walls) reach(w.a), reach(w.b);

@@ -50,9 +50,10 @@ struct Sound {
         if (!(std::abs(v) <= limits::number)) c.say(key, fmt::format("{} is not a number that can be worked with", v));
     }
     void value(const char* key, Point p) {
-        if (!(std::abs(p.x) <= limits::coordinate && std::abs(p.y) <= limits::coordinate))
+        const double reach = key == std::string_view("modelOrigin") ? limits::modelOrigin : limits::coordinate;
+        if (!(std::abs(p.x) <= reach && std::abs(p.y) <= reach))
             c.say(key, fmt::format("({}, {}) is off the plan: a point lies within {} km of its origin", p.x, p.y,
-                                   limits::coordinate / 1000));
+                                   reach / 1000));
     }
     template <WordedEnum E> void value(const char* key, E e) {
         for (const auto& [known, word] : EnumText<E>::words)

@@ -6,6 +6,7 @@
 #include "tests/app/AppTest.h"
 
 #include <QAbstractItemModelTester>
+#include <QComboBox>
 #include <QLabel>
 #include <QMimeData>
 #include <QPlainTextEdit>
@@ -932,4 +933,79 @@ TEST_CASE("the wheel over a choice scrolls the page and chooses nothing") {
         CHECK(box->currentText() == text);
     }
     CHECK(d.s.project() == before);
+}
+
+TEST_CASE("plan: what is chosen elsewhere is on the floor that is shown, and in sight") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Plan);
+    d.pump();
+    PlanView& plan = d.window.plan().plan();
+    const auto floor = [&] { return d.s.project().levels[plan.level()].name; };
+    REQUIRE(floor() == "Ground floor");
+    Ref above, ground;
+    for (const Circuit& c : d.s.project().circuits) {
+        std::set<std::string> floors;
+        for (const Device& x : d.s.project().devices)
+            if (x.circuit == c.id) floors.insert(d.s.project().levels[x.level].name);
+        if (floors == std::set<std::string>{"Upper floor"}) above = c.id;
+        if (floors == std::set<std::string>{"Ground floor"}) ground = c.id;
+    }
+    REQUIRE(above);
+    REQUIRE(ground);
+    // While another stage is shown: the plan is there when one comes back to it.
+    d.window.go(Stage::Boards);
+    d.s.select(above);
+    d.pump();
+    d.window.go(Stage::Plan);
+    d.pump();
+    CHECK(floor() == "Upper floor");
+    CHECK(d.window.plan().findChild<QComboBox*>("levels")->currentText() == "Upper floor");
+    d.s.select(ground);
+    d.pump();
+    CHECK(floor() == "Ground floor");
+    // Zoomed in elsewhere it comes into sight; what is in sight moves nothing.
+    const Device* first = nullptr;
+    for (const Device& x : d.s.project().devices)
+        if (x.level == plan.level() && (!first || x.at.x < first->at.x)) first = &x;
+    REQUIRE(first);
+    const auto inSight = [&] { return QRectF(plan.rect()).contains(plan.toScreen(first->at)); };
+    const QPointF far(plan.width() - 5.0, plan.height() / 2.0);
+    for (int i = 0; i < 12; ++i) {
+        QWheelEvent wheel(far, plan.mapToGlobal(far), {}, {0, 240}, Qt::NoButton, {}, Qt::NoScrollPhase, false);
+        QApplication::sendEvent(&plan, &wheel);
+    }
+    REQUIRE_FALSE(inSight());
+    d.s.select(first->id);
+    d.pump();
+    CHECK(inSight());
+    const QPointF there = plan.toScreen(first->at);
+    d.s.select(Ref());
+    d.s.select(first->id);
+    d.pump();
+    CHECK(plan.toScreen(first->at) == there);
+}
+
+TEST_CASE("a keyed note is begun from anywhere, and found by what it says") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Boards);
+    d.act("keyedNote");
+    CHECK(d.window.stage() == Stage::Plan);
+    auto* text = d.window.plan().findChild<QPlainTextEdit*>("noteText");
+    REQUIRE(text);
+    REQUIRE(text->isVisible());
+    QTest::keyClicks(text, "Verify the ceiling before roughing in.");
+    PlanView& plan = d.window.plan().plan();
+    d.click(plan, QPointF(plan.width() / 2.0, plan.height() / 2.0));
+    REQUIRE(d.s.project().keyedNotes.size() == 1);
+    d.s.select(Ref());
+    auto* find = d.window.findChild<FindBox*>();
+    REQUIRE(find);
+    find->setFocus();
+    QTest::keyClicks(find, "roughing");
+    d.pump();
+    QTest::keyClick(find, Qt::Key_Return);
+    d.pump();
+    CHECK(d.s.selection() == Ref(d.s.project().keyedNotes.begin()->id));
 }

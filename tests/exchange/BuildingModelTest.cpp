@@ -536,6 +536,43 @@ TEST_CASE("gbXML: storeys and spaces in the unit that it names") {
     CHECK_THAT(readGbXml(bare, "m.xml").error().text(), Catch::Contains("does not say its unit of length"));
 }
 
+TEST_CASE("a building model drawn on the grid of its country comes in at the plan's zero, and again where it lies") {
+    // 450 km to the east and 4 650 km to the north, as surveyors have it; 6 m by 4 m.
+    const auto point = [](double x, double y) {
+        return fmt::format("<CartesianPoint><Coordinate>{}</Coordinate><Coordinate>{}</Coordinate>"
+                           "<Coordinate>0</Coordinate></CartesianPoint>",
+                           x, y);
+    };
+    const double x = 450'000, y = 4'650'000;
+    const std::string text =
+        "<gbXML lengthUnit=\"Meters\"><Campus id=\"c\"><Building id=\"b\"><BuildingStorey id=\"s\"><Name>Ground</Name>"
+        "<Level>0</Level></BuildingStorey><Space id=\"sp\" buildingStoreyIdRef=\"s\"><Name>101 Hall</Name>"
+        "<PlanarGeometry><PolyLoop>" +
+        point(x, y) + point(x + 6, y) + point(x + 6, y + 4) + point(x, y + 4) +
+        "</PolyLoop></PlanarGeometry></Space></Building></Campus></gbXML>";
+    const auto m = readGbXml(text, "m.xml");
+    REQUIRE(m);
+    Project p = emptyProject();
+    (void)take(p, *m);
+    REQUIRE_FALSE(validate(p));
+    REQUIRE(p.rooms.size() == 1);
+    CHECK(areaOf(p.rooms.begin()->outline) == Approx(24));
+    double left = 1e9, top = 1e9;
+    for (Point at : p.rooms.begin()->outline) left = std::min(left, at.x), top = std::min(top, at.y);
+    CHECK(left == Approx(0).margin(0.01));
+    CHECK(top == Approx(0).margin(0.01));
+    CHECK(p.basis.modelOrigin.x == Approx(-x));
+    const auto again = readProject(writeProject(p), "x");
+    REQUIRE(again);
+    Project q = *again;
+    (void)take(q, *m);
+    CHECK(q == p);
+    // Farther than any place on earth it is no place.
+    p.basis.modelOrigin = {0, 3e7};
+    REQUIRE(validate(p));
+    CHECK_THAT(validate(p)->text(), Catch::Contains("within 20000 km"));
+}
+
 TEST_CASE("a building model with letters changed at random is refused, or makes a project that can be saved") {
     std::uint32_t seed = 7;
     const auto dice = [&](std::size_t n) { return (seed = seed * 1664525u + 1013904223u) / 65536u % std::uint32_t(n); };
