@@ -1,6 +1,7 @@
 #include "app/issue/CompareList.h"
 
 #include "app/frame/PaintKit.h"
+#include "app/frame/WrapDelegate.h"
 
 #include <QBoxLayout>
 #include <QLabel>
@@ -40,12 +41,14 @@ CompareList::CompareList(Session& s, QWidget* parent)
     list->setObjectName("compareRows");
     list->setWordWrap(true);
     list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOn); // lines are broken for the width that is left beside it
     list->setResizeMode(QListView::Adjust);
     list->setTextElideMode(Qt::ElideNone);
+    list->setItemDelegate(new WrapDelegate(list));
     column->addWidget(list, 1);
-    auto* pdf = new QPushButton(tr("PDF with clouds…"));
+    auto* pdf = new QPushButton(tr("Clouds PDF…"));
     pdf->setObjectName("comparePdf");
-    auto* words = new QPushButton(tr("List as PDF…"));
+    auto* words = new QPushButton(tr("List PDF…"));
     words->setObjectName("compareListPdf");
     auto* files = new QHBoxLayout;
     files->setSpacing(4);

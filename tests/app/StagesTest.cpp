@@ -782,6 +782,16 @@ TEST_CASE("issue compares with an earlier file: words by board, clouds on the sh
     d.pump();
     CHECK(stage.changes().isVisible());
     QListWidget& rows = stage.changes().rows();
+    // No line is cut off: each row has room for its words beside the paddings of the style.
+    for (int i = 0; i < rows.count(); ++i) {
+        const QRect box = rows.visualItemRect(rows.item(i));
+        const QRect words =
+            QFontMetrics(rows.item(i)->font())
+                .boundingRect(QRect(0, 0, box.width() - 16, 10000), Qt::TextWordWrap, rows.item(i)->text());
+        INFO(rows.item(i)->text().toStdString());
+        CHECK(words.height() <= box.height());
+        CHECK(box.width() <= rows.viewport()->width());
+    }
     const auto entered = rows.findItems("LP-2-7 Fryer 1: held breaker none → 45 A", Qt::MatchExactly);
     REQUIRE(entered.size() == 1);
     REQUIRE(rows.findItems("because its device is another", Qt::MatchContains).size() == 1);
