@@ -46,12 +46,10 @@ ListFormPanel::ListFormPanel(Session& s, QWidget* parent)
     auto* rows = new QFormLayout;
     rows->setContentsMargins(0, 0, 0, 0);
     rows->setSpacing(6);
-    auto* sorted = new QHBoxLayout;
-    sorted->setSpacing(4);
-    sorted->addWidget(sortBy, 1);
-    sorted->addWidget(backwards);
-    rows->addRow(tr("In order of"), sorted);
+    rows->addRow(tr("In order of"), sortBy);
+    rows->addRow(QString(), backwards);
     rows->addRow(tr("Together by"), groupBy);
+    for (QComboBox* box : {sortBy, groupBy}) box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     column->addLayout(rows);
     sortBy->setObjectName("listSortBy");
     sortBy->setToolTip(tr("Rows stand in the order of what they say in this column"));

@@ -126,6 +126,8 @@ public:
                 f.of("IFCELECTRICDISTRIBUTIONBOARD").size() + f.of("IFCELECTRICDISTRIBUTIONPOINT").size())
             m.notes.push_back(
                 fmt::format("{} distribution boards are not taken in: boards are made in Boards", boards));
+        if (steps > mostSteps)
+            m.notes.push_back("it has more shapes within shapes than can be looked at: some outlines are missing");
         if (f.damaged()) m.notes.push_back(fmt::format("{} lines of the file cannot be read", f.damaged()));
         return std::move(m);
     }
@@ -133,6 +135,11 @@ public:
 private:
     const StepFile& f;
     BuildingModel m;
+    /// Shapes within shapes: a damaged file may have them go round in a circle, or multiply from one to the next.
+    static constexpr int deepest = 10;
+    static constexpr std::size_t mostSteps = 2'000'000;
+    mutable std::size_t steps = 0;
+    bool spent() const { return ++steps > mostSteps; }
     double metre = 1, watt = 1, radian = 1;
     Id building = 0; ///< the placement of the building: everything is measured from there
     std::unordered_map<Id, Id> partOf, containedIn, typeOf, filling, voided, material;
@@ -266,7 +273,7 @@ private:
     }
 
     void addCurve(Id id, Curve& out, bool forward = true, int depth = 0) const {
-        if (depth > 10) return;
+        if (depth > deepest || spent()) return;
         Curve own;
         if (is(id, "IFCPOLYLINE")) {
             for (Id p : links(id, 0)) own.add(point(p));
@@ -295,7 +302,7 @@ private:
         } else if (is(id, "IFCCOMPOSITECURVE")) {
             for (Id segment : links(id, 0)) addCurve(link(segment, 2), own, !value(segment, 1).is("F"), depth + 1);
         } else if (is(id, "IFCTRIMMEDCURVE")) {
-            addTrimmed(id, own);
+            addTrimmed(id, own, depth);
         } else if (is(id, "IFCCIRCLE")) {
             const Frame a = axes(link(id, 0));
             const double r = number(id, 1);
@@ -312,7 +319,7 @@ private:
             if (!joint) out.add(own.at[i], i > 0 ? own.bulge[i - 1] : 0);
         }
     }
-    void addTrimmed(Id id, Curve& out) const {
+    void addTrimmed(Id id, Curve& out, int depth) const {
         const Id basis = link(id, 0);
         const auto end = [&](std::size_t n, auto byParameter) {
             for (const StepValue& v : value(id, n).items)
@@ -342,7 +349,7 @@ private:
             const auto on = [&](double t) { return at + along * t; };
             out.add(end(1, on)), out.add(end(2, on));
         } else {
-            addCurve(basis, out, forward, 1);
+            addCurve(basis, out, forward, depth + 1);
         }
     }
     /// Corners of a closed curve, arcs as pieces; the last is not the first again.
@@ -394,7 +401,7 @@ private:
     /// The outline of the floor of a shape, and how high it is; without corners where it is of no kind that is read.
     Solid solidOf(Id item, const Frame& frame, int depth = 0) const {
         Solid out;
-        if (depth > 10) return out;
+        if (depth > deepest || spent()) return out;
         if (is(item, "IFCEXTRUDEDAREASOLID")) {
             const Frame at = frame(axes(link(item, 1)));
             const Vector up = at.turned(point(link(item, 2)).unit()) * number(item, 3);

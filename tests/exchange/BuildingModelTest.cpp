@@ -573,6 +573,30 @@ TEST_CASE("a building model drawn on the grid of its country comes in at the pla
     CHECK_THAT(validate(p)->text(), Catch::Contains("within 20000 km"));
 }
 
+TEST_CASE("curves of a building model that go round in a circle, or multiply, are left out and end nothing") {
+    const auto with = [](const std::string& line, const std::string& other) {
+        std::string text = small();
+        const auto at = text.find(line);
+        REQUIRE(at != std::string::npos);
+        return text.replace(at, text.find('\n', at) - at, other);
+    };
+    // A trimmed curve that is trimmed from itself.
+    const auto circle = readIfc(with("#94=IFCTRIMMEDCURVE", "#94=IFCTRIMMEDCURVE(#94,(IFCPARAMETERVALUE(-90.)),"
+                                                            "(IFCPARAMETERVALUE(90.)),.T.,.PARAMETER.);"),
+                                "x.ifc");
+    REQUIRE(circle);
+    CHECK(circle->spaces.size() == readIfc(small(), "x.ifc")->spaces.size());
+    // Forty segments, each the same curve again, ten deep: 40 to the tenth.
+    std::string forty;
+    for (int i = 0; i < 40; ++i) forty += (i ? ",#200" : "#200");
+    const auto many =
+        readIfc(with("#48=IFCPOLYLINE", "#48=IFCCOMPOSITECURVE((" + forty +
+                                            "),.F.);\n#200=IFCCOMPOSITECURVESEGMENT(.CONTINUOUS.,.T.,#48);"),
+                "x.ifc");
+    REQUIRE(many);
+    CHECK_THAT(many->notes.empty() ? "" : many->notes.back(), Catch::Contains("more shapes within shapes"));
+}
+
 TEST_CASE("a building model with letters changed at random is refused, or makes a project that can be saved") {
     std::uint32_t seed = 7;
     const auto dice = [&](std::size_t n) { return (seed = seed * 1664525u + 1013904223u) / 65536u % std::uint32_t(n); };
