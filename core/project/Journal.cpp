@@ -228,11 +228,32 @@ fs::path openElsewhere(const JournalPlaces& places, const fs::path& own) {
 
 namespace {
 
+/// The edit with what really is there before it: a damaged line may tell something else, and the checks of an edit
+/// look at no more than what differs.
+Edit withWhatIsThere(Edit e, const Project& p) {
+    for (AnyChange& any : e.changes)
+        std::visit(
+            [&]<class T>(Change<T>& change) {
+                if constexpr (std::is_same_v<T, Basis>) {
+                    change.before = p.basis;
+                } else {
+                    const auto id = change.after ? change.after->id : change.before ? change.before->id : Id<T>{};
+                    change.before.reset();
+                    Project::eachTable([&](const char*, auto member) {
+                        if constexpr (std::is_same_v<std::decay_t<decltype(p.*member)>, Table<T>>)
+                            if (const T* now = (p.*member).find(id)) change.before = *now;
+                    });
+                }
+            },
+            any);
+    return e;
+}
+
 /// Applies an edit; false where it does not go with the project, which then is as it was.
 bool applyChecked(const Edit& e, Project& p) {
     Project next = p;
     apply(e, next);
-    if (validateEdit(e, next)) return false;
+    if (validateEdit(withWhatIsThere(e, p), next)) return false;
     p = std::move(next);
     return true;
 }

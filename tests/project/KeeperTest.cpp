@@ -3,6 +3,7 @@
 #include "core/project/Keeper.h"
 #include "core/base/TextFile.h"
 #include "core/project/ProjectFile.h"
+#include "core/project/Validation.h"
 #include "tests/Building.h"
 
 #include <csignal>
@@ -331,6 +332,30 @@ TEST_CASE("damage in a journal: what stands before it comes back, the rest is co
     REQUIRE_FALSE(next.keeper.recover(journal));
     CHECK(next.doc.project().basis.title == "One");
     CHECK(fs::exists(journal));
+}
+
+TEST_CASE("a line of a journal that tells of another state than there was is held against what is there") {
+    // C1 and C2 have runs of their own. The line says that C2 had the run of C1 all along, and merely its name changed.
+    Folder folder;
+    Project p = titled("Start");
+    Board b;
+    b.name = "LP-1";
+    const BoardId board = addBoard(p, b);
+    const CircuitId one = addCircuit(p, board, 1, "One"), two = addCircuit(p, board, 1, "Two");
+    REQUIRE(p.circuits[one].run != p.circuits[two].run);
+    Project before = p, after = p;
+    before.circuits.change(two)->run = after.circuits.change(two)->run = p.circuits[one].run;
+    after.circuits.change(two)->name = "Desks";
+    const fs::path journal = folder.path / "x-journal";
+    std::ofstream(journal) << "{\"lintelJournal\":2,\"project\":\"\",\"fingerprint\":\"0\"}\n"
+                           << nlohmann::json(writeProject(p)).dump() << "\n"
+                           << writeEdit(difference(before, after, "Describe circuit")) << "\n";
+    const auto r = readJournal(journal);
+    REQUIRE(r);
+    REQUIRE(r->has_value());
+    CHECK((*r)->unread == 1);
+    CHECK((*r)->recovered.circuits[two].name == "Two");
+    CHECK_FALSE(validate((*r)->recovered));
 }
 
 TEST_CASE("a journal with a null basis or an id that points to nothing brings back what held before") {
