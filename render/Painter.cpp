@@ -3,6 +3,7 @@
 #include "core/base/Utf8.h"
 #include "render/PictureFile.h"
 
+#include <QFontDatabase>
 #include <QFontMetricsF>
 #include <QGuiApplication>
 #include <QPainterPath>
@@ -74,6 +75,12 @@ Palette paperPalette() {
 }
 
 QString sheetFace() { return QStringLiteral("Open Sans"); }
+
+std::optional<Error> noSheetFace() {
+    if (QFontDatabase::hasFamily(sheetFace())) return std::nullopt;
+    return Error{sheetFace().toStdString(), "the typeface of the sheets is not installed; nothing was written",
+                 "Install it (Debian's package fonts-open-sans), and start Lintel again."};
+}
 
 QString shownText(const std::string& text) {
     const auto odd = [](char c) { return (c >= 0 && c < ' ') || c == '\x7F'; };

@@ -1,12 +1,14 @@
 #pragma once
 // The one painter of a Drawing: screen, PDF (see PdfFile.h) and PNG. SVG has a writer of its own (SvgFile.h).
 
+#include "core/base/Error.h"
 #include "core/drawing/Drawing.h"
 
 #include <QColor>
 #include <QPainter>
 
 #include <functional>
+#include <optional>
 
 namespace lintel {
 
@@ -16,6 +18,9 @@ Palette paperPalette();
 
 /// The face of all sheets. Chosen because text set in it comes back whole from a PDF.
 QString sheetFace();
+
+/// That face is not on this machine; nothing: it is. Set in another one, texts would run out of their cells.
+std::optional<Error> noSheetFace();
 
 /// Paints in the drawing's millimetres: the caller has scaled the painter (so many device units a millimetre).
 void paint(QPainter& painter, const Drawing& drawing, const Palette& palette);

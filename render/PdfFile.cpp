@@ -145,6 +145,7 @@ std::optional<Error> writeReport(const CalculationReport& report, const Project&
 std::optional<Error> writePdf(const std::vector<Drawing>& drawings, const QString& file, const PdfAbout& about) {
     const std::string name = file.toStdString();
     if (drawings.empty()) return Error{name, "there is no sheet to write", ""};
+    if (auto none = noSheetFace()) return none;
     QSaveFile out(file);
     if (!out.open(QIODevice::WriteOnly)) // told before the work, not after it
         return Error{name, "the PDF cannot be written: " + out.errorString().toStdString(), "Choose another folder."};

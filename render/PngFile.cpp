@@ -11,6 +11,7 @@
 namespace lintel {
 
 std::optional<Error> writePng(const Drawing& d, const QString& file, int dpi) {
+    if (auto none = noSheetFace()) return none;
     constexpr double mmPerInch = 25.4, most = 30000; // pixels across, at most: a roll of paper is longer
     const double scale = dpi / mmPerInch;
     const double wide = std::round(d.width * scale), high = std::round(d.height * scale);

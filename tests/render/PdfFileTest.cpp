@@ -186,6 +186,24 @@ TEST_CASE("PDF: the set of a demo links its index to every sheet, and the comman
     }
 }
 
+TEST_CASE("where the typeface of the sheets is missing that is said, and no sheet is written in another") {
+    QTemporaryDir folder;
+    QFile fonts(folder.filePath("fonts.conf"));
+    REQUIRE(fonts.open(QIODevice::WriteOnly));
+    fonts.write("<?xml version=\"1.0\"?><!DOCTYPE fontconfig SYSTEM \"fonts.dtd\"><fontconfig></fontconfig>");
+    fonts.close();
+    const QString demo = q((dataFolder() / "demos" / "brindle-pier.lintel").string());
+    QProcess p;
+    QProcessEnvironment with = QProcessEnvironment::systemEnvironment();
+    with.insert("FONTCONFIG_FILE", folder.filePath("fonts.conf"));
+    p.setProcessEnvironment(with);
+    p.start(LINTEL_CLI, {"issue", demo, "--out", folder.filePath("out")});
+    REQUIRE(p.waitForFinished(60000));
+    CHECK(p.exitCode() != 0);
+    CHECK(p.readAllStandardError().contains("Open Sans: the typeface of the sheets is not installed"));
+    CHECK(QDir(folder.filePath("out")).entryList({"*.pdf"}).isEmpty());
+}
+
 TEST_CASE("report on the command line: scope, depth, and what cannot be") {
     QTemporaryDir folder;
     const QString demo = q((dataFolder() / "demos" / "brindle-pier.lintel").string()), out = folder.filePath("r.pdf");
