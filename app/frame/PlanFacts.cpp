@@ -2,6 +2,7 @@
 
 #include "app/frame/Counted.h"
 #include "app/frame/FactsBuilder.h"
+#include "core/base/Limits.h"
 #include "core/plan/FindRooms.h"
 #include "core/plan/KeyedNotes.h"
 #include "core/plan/LoadDensity.h"
@@ -96,14 +97,14 @@ void keyedNote(FactsBuilder& b, const KeyedNote& n) {
                                     });
                                 }};
     FactRow& number = b.row(QObject::tr("Number"), QString::number(n.number));
-    number.entry =
-        FactRow::Entry{QString::number(n.number), {}, [s = &b.s, id](const QString& t) -> QString {
-                           const auto typed = typedNumber(t.toStdString());
-                           if (!typed || *typed < 1 || *typed > 9999 || *typed != std::floor(*typed))
-                               return QObject::tr("“%1” is not a whole number from 1 to 9999").arg(t);
-                           return FactsBuilder::tried(*s, QObject::tr("Number of keyed note"),
-                                                      [&](Project& p) { return setNoteNumber(p, id, int(*typed)); });
-                       }};
+    number.entry = FactRow::Entry{
+        QString::number(n.number), {}, [s = &b.s, id](const QString& t) -> QString {
+            const auto typed = typedNumber(t.toStdString());
+            if (!typed || *typed < 1 || *typed > limits::noteNumber || *typed != std::floor(*typed))
+                return QObject::tr("“%1” is not a whole number from 1 to %2").arg(t).arg(limits::noteNumber);
+            return FactsBuilder::tried(*s, QObject::tr("Number of keyed note"),
+                                       [&](Project& p) { return setNoteNumber(p, id, int(*typed)); });
+        }};
     b.choice(QObject::tr("Stands on"), wordOf(n.on), FactsBuilder::words<NoteOn>(), QObject::tr("Plans of keyed note"),
              [id](Project& p, const QString& t) {
                  p.keyedNotes.change(id)->on = *fromWord<NoteOn>(t.toStdString());

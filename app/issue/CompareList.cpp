@@ -9,8 +9,6 @@
 #include <QPushButton>
 #include <QToolButton>
 
-#include <unordered_map>
-
 namespace lintel {
 
 CompareList::CompareList(Session& s, QWidget* parent)
@@ -107,18 +105,16 @@ void CompareList::row(const QString& words, Ref thing, bool byHand) {
 void CompareList::fill() {
     QSignalBlocker quiet(list);
     list->clear();
-    std::unordered_map<std::string, std::vector<const EnteredChange*>> enteredIn;
-    std::unordered_map<std::string, std::vector<const FollowedChange*>> followsIn;
-    if (entered->isChecked())
-        for (const EnteredChange& e : comparison.entered) enteredIn[e.group].push_back(&e);
-    if (follows->isChecked())
-        for (const FollowedChange& f : comparison.follows) followsIn[f.group].push_back(&f);
-    for (const std::string& group : comparison.groups()) {
-        if (enteredIn[group].empty() && followsIn[group].empty()) continue;
-        heading(q(group));
-        for (const EnteredChange* e : enteredIn[group])
-            row(q(e->text()), e->what == EnteredChange::What::Removed ? Ref() : e->thing, true);
-        for (const FollowedChange* f : followsIn[group]) row(q(f->text()), f->thing, false);
+    for (const ChangeGroup& group : comparison.grouped()) {
+        const bool byHand = entered->isChecked() && !group.entered.empty(),
+                   after = follows->isChecked() && !group.follows.empty();
+        if (!byHand && !after) continue;
+        heading(q(group.name));
+        if (byHand)
+            for (const EnteredChange* e : group.entered)
+                row(q(e->text()), e->what == EnteredChange::What::Removed ? Ref() : e->thing, true);
+        if (after)
+            for (const FollowedChange* f : group.follows) row(q(f->text()), f->thing, false);
     }
     if (snags->isChecked()) {
         if (!comparison.newSnags.empty()) heading(tr("New snags"));

@@ -127,8 +127,7 @@ void PlanView::setStyle(const PlanStyle& s) {
     const Project& p = session.project();
     const auto hidden = [&](Ref r) {
         if (const Device* d = p.devices.find(r.as<Device>())) return !look.shows(p.deviceTypes[d->type]);
-        if (const KeyedNote* n = p.keyedNotes.find(r.as<KeyedNote>()))
-            return (n->on == NoteOn::Lighting && !look.lighting) || (n->on == NoteOn::Power && !look.power);
+        if (const KeyedNote* n = p.keyedNotes.find(r.as<KeyedNote>())) return !look.shows(*n);
         return (r.is<Furnishing>() && !look.furniture) || (r.is<Tray>() && !look.trays);
     };
     auto chosen = session.selectionList();

@@ -34,6 +34,7 @@ inline constexpr std::size_t formColumns = 60; ///< of a schedule form
 inline constexpr double riserGap = 400;        ///< mm that somebody leaves free before a thing of the riser
 inline constexpr double leastLetters = 1.6, mostLetters = 4; ///< mm of the rows of a schedule
 inline constexpr double paper = 5000;                        ///< mm on a sheet
+inline constexpr int noteNumber = 9999;                      ///< of a keyed note
 inline constexpr int planParts = 12;                         ///< of a floor on sheets, across and down
 inline constexpr double modelOrigin = 2e7;  ///< m to the zero of a building model: it may be that of a country's grid
 inline constexpr double planScale = 10'000; ///< of a plan: 1 to so many

@@ -2,8 +2,6 @@
 
 #include "core/drawing/TextWidth.h"
 
-#include <unordered_map>
-
 namespace lintel {
 namespace {
 
@@ -48,15 +46,11 @@ std::vector<Drawing> comparisonSheets(const ProjectComparison& c, const std::str
     pages.paragraph(between, Ink::Quiet);
     pages.paragraph(c.summary(), Ink::Ink, true);
     Writer w{pages};
-    std::unordered_map<std::string, std::vector<const EnteredChange*>> entered;
-    std::unordered_map<std::string, std::vector<const FollowedChange*>> follows;
-    for (const EnteredChange& e : c.entered) entered[e.group].push_back(&e);
-    for (const FollowedChange& f : c.follows) follows[f.group].push_back(&f);
     if (!c.nothing()) pages.paragraph("+ was entered; > follows from what was entered, here or elsewhere.", Ink::Quiet);
-    for (const std::string& group : c.groups()) {
-        w.heading(group);
-        for (const EnteredChange* e : entered[group]) w.line(e->text(), "+", Ink::Ink);
-        for (const FollowedChange* f : follows[group]) w.line(f->text(), ">", Ink::Ink);
+    for (const ChangeGroup& group : c.grouped()) {
+        w.heading(group.name);
+        for (const EnteredChange* e : group.entered) w.line(e->text(), "+", Ink::Ink);
+        for (const FollowedChange* f : group.follows) w.line(f->text(), ">", Ink::Ink);
     }
     const auto snags = [&](const char* title, const std::vector<std::string>& list) {
         if (list.empty()) return;

@@ -32,11 +32,6 @@ template <class T> std::vector<FieldChange> fieldsOf(const T& x, const T& y, Val
                            is = b.contains(key) ? b[key] : ordered_json();
         if (was == is) continue;
         FieldChange f{key, before.words(of, key, was), after.words(of, key, is)};
-        if constexpr (std::is_same_v<T, Load> || std::is_same_v<T, DeviceType>)
-            if (key == (std::is_same_v<T, Load> ? "amount" : "load")) { // a number is told with its unit
-                f.before += std::string(" ") + wordOf(x.unit);
-                f.after += std::string(" ") + wordOf(y.unit);
-            }
         if (f.before == f.after) // another thing of that name; a list of as many points
             f.after = is.is_string() ? "another " + f.after : f.after + ", others";
         out.push_back(std::move(f));

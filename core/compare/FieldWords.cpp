@@ -29,6 +29,7 @@ enum class Is {
     Size,   ///< of a conductor, by the rule book's name of it
     Sizes,  ///< the same, one for each kind of load
     Each,   ///< one for each kind of load, with the unit of its entry
+    Own,    ///< with the unit that the thing itself says
     None0   ///< with the unit of its entry, if it has one; 0 is nothing entered
 };
 
@@ -116,7 +117,7 @@ constexpr Entry room[] = {{"ceiling", "ceiling above the floor", Is::Height},
                           {"gridY", "ceiling grid up", Is::Length},
                           {"gridFrom", "ceiling grid from"},
                           {"modelId", "identity in the building model"}};
-constexpr Entry deviceType[] = {{"load", "load of one"},
+constexpr Entry deviceType[] = {{"load", "load of one", Is::Own},
                                 {"powerFactor", "power factor"},
                                 {"poles", "poles"},
                                 {"onWall", "stands at a wall"},
@@ -128,7 +129,7 @@ constexpr Entry deviceType[] = {{"load", "load of one"},
 constexpr Entry device[] = {{"at", "place"},
                             {"turn", "turned by", Is::With, "°"},
                             {"height", "height", Is::Height},
-                            {"load", "load"},
+                            {"load", "load", Is::Own},
                             {"spur", "on an unfused spur"},
                             {"leg", "switch leg"},
                             {"placed", "place by its recipe"},
@@ -243,7 +244,7 @@ constexpr Entry run[] = {{"lengthBy", "length by"},
                          {"listedKA", "fault level by its list", Is::None0, "kA"},
                          {"listedVA", "load by its list", Is::None0, "VA"}};
 constexpr Entry load[] = {{"volts", "voltage by its list", Is::None0, "V"},
-                          {"amount", "load"},
+                          {"amount", "load", Is::Own},
                           {"powerFactor", "power factor"},
                           {"quantity", "quantity"},
                           {"poles", "poles"},
@@ -409,6 +410,14 @@ std::string bare(const ordered_json& v) {
     return all.empty() ? "none" : all;
 }
 
+/// The unit of a load: its own, its type's; empty: there is none such.
+std::string unitOf(Ref of, const Project& p) {
+    if (const Load* l = p.loads.find(of.as<Load>())) return wordOf(l->unit);
+    if (const DeviceType* t = p.deviceTypes.find(of.as<DeviceType>())) return wordOf(t->unit);
+    if (const Device* d = p.devices.find(of.as<Device>())) return unitOf(d->type, p);
+    return "";
+}
+
 std::string numberTold(const Entry& e, double value, UnitSystem units) {
     if (e.is == Is::None0 && value == 0) return "none";
     if (e.is == Is::Share) return plain(value * 100) + " %";
@@ -424,6 +433,10 @@ std::string ValueTeller::words(Ref of, const std::string& field, const ordered_j
     if (value.is_string() && namesThing(of, field)) return thingTold(value.get<std::string>(), project);
     const Entry* e = entryOf(of, field);
     if (!e || value.is_null()) return bare(value);
+    if (value.is_number() && e->is == Is::Own) {
+        const std::string unit = unitOf(of, project);
+        return plain(value.get<double>()) + (unit.empty() ? "" : " ") + unit;
+    }
     if (value.is_number() && e->is != Is::Plain) return numberTold(*e, value.get<double>(), project.basis.units);
     if (value.is_string() && (e->is == Is::Size || e->is == Is::Sizes)) return sizeTold(value.get<std::string>(), book);
     if (value.is_object() && (e->is == Is::Sizes || e->is == Is::Each)) {

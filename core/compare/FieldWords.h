@@ -17,8 +17,9 @@ struct ValueTeller {
     const Project& project;
     const RuleBook* book = nullptr; ///< null: sizes as the file has them
 
-    /// A value of a field of `of` (only its kind counts; nothing: the basis): "25 A", "120 ft", "LP-1", "yes"; empty
-    /// where there is none. A field within a field ("smallestByUse/lighting") is told as the field is.
+    /// A value of a field of `of` (nothing: the basis): "25 A", "120 ft", "LP-1", "yes"; empty where there is none. The
+    /// unit of a load is the one that `of` has in this project; else only the kind of `of` counts. A field within a
+    /// field ("smallestByUse/lighting") is told as the field is.
     std::string words(Ref of, const std::string& field, const nlohmann::ordered_json& value) const;
 };
 

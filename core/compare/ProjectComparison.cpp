@@ -10,7 +10,6 @@
 
 #include <algorithm>
 #include <unordered_map>
-#include <unordered_set>
 
 namespace lintel {
 namespace {
@@ -171,15 +170,17 @@ std::string ProjectComparison::summary() const {
     return s;
 }
 
-std::vector<std::string> ProjectComparison::groups() const {
-    std::vector<std::string> all;
-    std::unordered_set<std::string> met;
-    const auto meet = [&](const std::string& group) {
-        if (met.insert(group).second) all.push_back(group);
+std::vector<ChangeGroup> ProjectComparison::grouped() const {
+    std::vector<ChangeGroup> all;
+    std::unordered_map<std::string, std::size_t> placeOf;
+    const auto group = [&](const std::string& name) -> ChangeGroup& {
+        const auto [it, fresh] = placeOf.try_emplace(name, all.size());
+        if (fresh) all.push_back({name, {}, {}});
+        return all[it->second];
     };
-    if (!entered.empty() && !entered.front().thing) meet(entered.front().group); // the basis
-    for (const FollowedChange& f : follows) meet(f.group);
-    for (const EnteredChange& e : entered) meet(e.group);
+    if (!entered.empty() && !entered.front().thing) group(entered.front().group); // the basis
+    for (const FollowedChange& f : follows) group(f.group).follows.push_back(&f);
+    for (const EnteredChange& e : entered) group(e.group).entered.push_back(&e);
     return all;
 }
 

@@ -22,6 +22,13 @@ struct FollowedChange {
     std::string text() const;
 };
 
+/// What has changed of one board, or one part of the work.
+struct ChangeGroup {
+    std::string name;
+    std::vector<const EnteredChange*> entered;
+    std::vector<const FollowedChange*> follows;
+};
+
 struct ProjectComparison {
     std::vector<EnteredChange> entered;
     /// By group, that with the weightiest first; in it the weightiest first, of one weight that which differs most.
@@ -32,8 +39,9 @@ struct ProjectComparison {
     bool nothing() const {
         return entered.empty() && follows.empty() && newSnags.empty() && gone.empty() && otherwise.empty();
     }
-    /// In the order in which they are read: the basis, the weightiest of what follows, what else was entered.
-    std::vector<std::string> groups() const;
+    /// All of it by group, in the order in which it is read: the basis, the weightiest of what follows, what else was
+    /// entered. It points at what is here.
+    std::vector<ChangeGroup> grouped() const;
     /// "4 entered · 2 devices, 3 sizes follow · 1 new snag"
     std::string summary() const;
     /// All of it, a heading for each group.

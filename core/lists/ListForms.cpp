@@ -53,10 +53,11 @@ const ListCell& cellOf(const ListEntry& row, std::size_t column) {
 /// A row with those that go on from it.
 using Block = std::vector<ListEntry>;
 
+bool saysNothing(const ListCell& c) { return c.text.empty() || c.text == "–"; }
+
 /// Numbers by their value, texts as people count ("LP-2" before "LP-10"); what says nothing is last either way.
 bool before(const ListCell& a, const ListCell& b, bool backwards) {
-    const auto silent = [](const ListCell& c) { return c.text.empty() || c.text == "–"; };
-    if (silent(a) || silent(b)) return !silent(a) && silent(b);
+    if (saysNothing(a) || saysNothing(b)) return !saysNothing(a) && saysNothing(b);
     if (bool(a.value) != bool(b.value)) return bool(a.value) != backwards;
     if (a.value) return backwards ? *a.value > *b.value : *a.value < *b.value;
     return backwards ? numberBefore(b.text, a.text) : numberBefore(a.text, b.text);
@@ -124,7 +125,7 @@ void groupRows(List& list, std::size_t column) {
                          [](const auto& a, const auto& b) { return before(a.first, b.first, false); });
         stretch.clear();
         for (auto& [by, blocks] : groups) {
-            const std::string name = by.text.empty() || by.text == "–" ? "Not said" : by.text;
+            const std::string name = saysNothing(by) ? "Not said" : by.text;
             Block rows{{ListEntry::Kind::Group, {}, {{list.columns[column].head() + ": " + name}}}};
             ListEntry total{ListEntry::Kind::Total, {}, std::vector<ListCell>(list.columns.size())};
             total.cells.front().text = name + ", together";

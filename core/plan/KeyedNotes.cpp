@@ -1,5 +1,6 @@
 #include "core/plan/KeyedNotes.h"
 
+#include "core/base/Limits.h"
 #include "core/base/Parse.h"
 
 #include <fmt/format.h>
@@ -74,8 +75,9 @@ std::optional<Error> setNoteText(Project& p, KeyedNoteId id, const std::string& 
 std::optional<Error> setNoteNumber(Project& p, KeyedNoteId id, int number) {
     const KeyedNote* note = p.keyedNotes.find(id);
     if (!note || note->number == number) return std::nullopt;
-    if (number < 1 || number > 9999)
-        return Error{"keyed note", fmt::format("{} is no number of a keyed note", number), "Type 1 to 9999."};
+    if (number < 1 || number > limits::noteNumber)
+        return Error{"keyed note", fmt::format("{} is no number of a keyed note", number),
+                     fmt::format("Type 1 to {}.", limits::noteNumber)};
     if (const auto there = withNumber(p, note->level, number); !there.empty())
         return Error{"keyed note",
                      fmt::format("note {} of this floor says: {}", number, p.keyedNotes[there.front()].text),

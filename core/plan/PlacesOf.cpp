@@ -21,13 +21,13 @@ std::vector<PlaceOnPlan> placesOf(const Project& p, Ref thing) {
         return {{t->level, t->at}};
     if (const Source* s = p.sources.find(thing.as<Source>()); s && s->onPlan && s->level) return {{s->level, s->at}};
     if (const Device* d = p.devices.find(thing.as<Device>())) return {{d->level, d->at}};
-    if (const Room* r = p.rooms.find(thing.as<Room>())) return {{r->level, middle(r->outline)}};
+    if (const Room* r = p.rooms.find(thing.as<Room>())) return {{r->level, centreOf(r->outline)}};
     if (const Wall* w = p.walls.find(thing.as<Wall>())) return {{w->level, (w->a + w->b) * 0.5}};
     if (const Opening* o = p.openings.find(thing.as<Opening>())) return placesOf(p, o->wall);
     if (const Furnishing* f = p.furnishings.find(thing.as<Furnishing>())) return {{f->level, f->at}};
     if (const Tray* t = p.trays.find(thing.as<Tray>())) return {{t->level, middle(t->path)}};
     if (const Catchment* k = p.catchments.find(thing.as<Catchment>()); k && !k->outline.empty())
-        return {{k->level, middle(k->outline)}};
+        return {{k->level, centreOf(k->outline)}};
     if (const KeyedNote* n = p.keyedNotes.find(thing.as<KeyedNote>())) return {{n->level, n->at}};
     return {};
 }

@@ -331,7 +331,7 @@ void check(Checker& c, const Project& p, const Catchment& k) {
 }
 void check(Checker& c, const Project& p, const KeyedNote& n) {
     c.resolves("level", p.levels, n.level, true);
-    c.within("number", n.number, 1, 9999);
+    c.within("number", n.number, 1, limits::noteNumber);
 }
 void check(Checker& c, const Project& p, const Tray& t) {
     c.resolves("level", p.levels, t.level, true);

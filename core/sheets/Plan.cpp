@@ -430,10 +430,8 @@ struct Painter {
 
     /// Hexagons with their numbers, on the plans for which they are meant.
     void keyedNotes() {
-        const bool whole = style.lighting && style.power;
         for (const KeyedNote& n : in.project.keyedNotes) {
-            if (n.level != level) continue;
-            if (!whole && n.on != NoteOn::All && (n.on == NoteOn::Lighting ? !style.lighting : !style.power)) continue;
+            if (n.level != level || !style.shows(n)) continue;
             const Point p = mm(n.at);
             const double r = sym(2.5);
             drawKeyedNote(d, p, n.number, r);

@@ -133,15 +133,15 @@ private:
     }
     /// Circuits of boards on this floor of whose loads nothing is drawn anywhere: a reader would look for them.
     void notOnPlan() {
-        std::set<CircuitId> drawn;
-        for (const Device& x : in.project.devices) drawn.insert(x.circuit);
+        std::vector<char> drawn(in.project.circuits.highest() + 1, 0);
+        for (const Device& x : in.project.devices) drawn[x.circuit.value] = 1;
         bool first = true;
         for (const Board& b : in.project.boards) {
             if (!b.standsOn(of.level)) continue;
             std::vector<const Circuit*> missing;
             for (CircuitId id : in.results.on(b.id)) {
                 const Circuit& c = in.project.circuits[id];
-                if (c.use == CircuitUse::Load && c.slot > 0 && !in.results.of(id).feeder && !drawn.count(id))
+                if (c.use == CircuitUse::Load && c.slot > 0 && !in.results.of(id).feeder && !drawn[id.value])
                     missing.push_back(&c);
             }
             if (missing.empty()) continue;

@@ -50,6 +50,9 @@ struct PlanStyle {
     double symbolScale = 1, textScale = 1;    ///< of the marks, whatever the scale of the building
     /// Whether devices of a type are drawn: what is not is not hit, lassoed or changed either.
     bool shows(const DeviceType& type) const { return type.kind == LoadKind::Lighting ? lighting : power; }
+    bool shows(const KeyedNote& note) const {
+        return note.on == NoteOn::All || (note.on == NoteOn::Lighting ? lighting : power);
+    }
 };
 /// A floor, 1:100 in millimetres (a metre is 10 mm), not on a sheet yet: what the Plan stage shows.
 Drawing planDrawing(const SheetInput& in, LevelId level, const PlanStyle& style = {});

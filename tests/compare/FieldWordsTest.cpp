@@ -99,6 +99,31 @@ TEST_CASE("merge: what both changed is told with its unit") {
     CHECK(m.conflicts[0].theirs == "150 ft");
 }
 
+TEST_CASE("loads are told in the unit of their own, of things on plans in that of their type, in merges too") {
+    OneBoard w;
+    const CircuitId c = w.circuit(7, LoadUnit::kVA, 1, 100);
+    DeviceType t;
+    t.name = "Fan", t.load = 250, t.unit = LoadUnit::W;
+    Device d;
+    d.type = w.p.deviceTypes.add(t);
+    d.level = w.p.levels.begin()->id;
+    const DeviceId fan = w.p.devices.add(d);
+    LoadId load;
+    for (const Load& l : w.p.loads)
+        if (l.circuit == c) load = l.id;
+    Project ours = w.p, theirs = w.p;
+    ours.devices.change(fan)->load = 400;
+    CHECK_THAT(told(w.p, ours), Catch::Contains("load none → 400 W"));
+    ours = w.p;
+    ours.loads.change(load)->amount = 9;
+    theirs.loads.change(load)->amount = 11;
+    const Merged m = mergeProjects(w.p, ours, theirs);
+    REQUIRE(m.conflicts.size() == 1);
+    CHECK(m.conflicts[0].base == "7 kVA");
+    CHECK(m.conflicts[0].ours == "9 kVA");
+    CHECK(m.conflicts[0].theirs == "11 kVA");
+}
+
 TEST_CASE("comparison: the basis first, then the board with the weightiest change, then what only was entered") {
     ProjectComparison c;
     const auto entered = [&](Ref thing, const char* group) {
@@ -116,7 +141,14 @@ TEST_CASE("comparison: the basis first, then the board with the weightiest chang
     c.follows.push_back(follows);
     follows.group = "LP-1";
     c.follows.push_back(follows);
-    CHECK(c.groups() == std::vector<std::string>{"Basis", "MP-1", "LP-1", "AP-1", "Plan"});
+    const auto names = [&] {
+        std::vector<std::string> all;
+        for (const ChangeGroup& group : c.grouped()) all.push_back(group.name);
+        return all;
+    };
+    CHECK(names() == std::vector<std::string>{"Basis", "MP-1", "LP-1", "AP-1", "Plan"});
+    CHECK(c.grouped()[2].entered.size() == 1); // LP-1
+    CHECK(c.grouped()[2].follows.size() == 1);
     c.entered.erase(c.entered.begin());
-    CHECK(c.groups().front() == "MP-1");
+    CHECK(names().front() == "MP-1");
 }
