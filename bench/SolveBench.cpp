@@ -136,6 +136,12 @@ void writeFile(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(writeProject(theBuilding()));
 }
 BENCHMARK(writeFile)->Unit(benchmark::kMillisecond);
+void readFile(benchmark::State& state) {
+    const std::string text = writeProject(theBuilding());
+    for (auto _ : state) benchmark::DoNotOptimize(readProject(text, "bench"));
+    state.counters["MB"] = double(text.size()) / 1e6;
+}
+BENCHMARK(readFile)->Unit(benchmark::kMillisecond);
 
 } // namespace
 

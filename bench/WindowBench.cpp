@@ -3,7 +3,9 @@
 
 #include "app/boards/BoardsStage.h"
 #include "app/boards/CircuitsPage.h"
+#include "app/frame/FindBox.h"
 #include "app/frame/MainWindow.h"
+#include "app/review/ReviewPanel.h"
 #include "app/riser/FeedOutline.h"
 #include "bench/BigBuilding.h"
 #include "core/exchange/LoadList.h"
@@ -13,6 +15,8 @@
 #include <QAbstractEventDispatcher>
 #include <QApplication>
 #include <QElapsedTimer>
+#include <QLineEdit>
+#include <QPushButton>
 
 #include <benchmark/benchmark.h>
 #include <fstream>
@@ -105,6 +109,63 @@ void outline500(benchmark::State& state) {
     s.close();
 }
 BENCHMARK(outline500)->Unit(benchmark::kMillisecond);
+
+/// A letter typed into Find, with 500 boards and 21 000 circuits to find.
+void findLetter(benchmark::State& state) {
+    MainWindow window;
+    window.resize(1280, 800);
+    window.show();
+    if (window.session().begin(bigBuilding(500, 42))) return state.SkipWithError("cannot be begun");
+    window.session().waitSolved(10000);
+    QCoreApplication::processEvents();
+    FindBox& find = window.find();
+    find.setFocus();
+    bool more = false;
+    for (auto _ : state) {
+        more = !more;
+        find.setText(more ? "kitch" : "kitche");
+        Q_EMIT find.textEdited(find.text());
+        QCoreApplication::processEvents();
+    }
+    window.session().close();
+}
+BENCHMARK(findLetter)->Unit(benchmark::kMillisecond);
+
+/// The review of 500 boards: opened, and a figure ticked or unticked.
+void reviewOpens(benchmark::State& state) {
+    Session s;
+    if (s.begin(bigBuilding(500, 42))) return state.SkipWithError("cannot be begun");
+    s.waitSolved(10000);
+    ReviewPanel panel(s);
+    panel.resize(330, 700);
+    panel.show();
+    for (auto _ : state) {
+        panel.begin();
+        QCoreApplication::processEvents();
+    }
+    s.close();
+}
+BENCHMARK(reviewOpens)->Unit(benchmark::kMillisecond);
+void reviewTicks(benchmark::State& state) {
+    Session s;
+    if (s.begin(bigBuilding(500, 42))) return state.SkipWithError("cannot be begun");
+    s.waitSolved(10000);
+    ReviewPanel panel(s);
+    panel.resize(330, 700);
+    panel.show();
+    s.setReviewing(true);
+    panel.findChild<QLineEdit*>("reviewer")->setText("A. Checker");
+    panel.begin();
+    QCoreApplication::processEvents();
+    auto* tick = panel.findChild<QPushButton*>("reviewTick");
+    for (auto _ : state) {
+        tick->click();
+        QCoreApplication::processEvents();
+    }
+    state.counters["ticks"] = double(s.project().ticks.size());
+    s.close();
+}
+BENCHMARK(reviewTicks)->Unit(benchmark::kMillisecond);
 
 void listOf20000(benchmark::State& state) {
     const std::string file = folder() + "/list.csv";

@@ -5,6 +5,7 @@
 #include "app/frame/WhenShown.h"
 #include "core/base/Format.h"
 #include "core/copy/CircuitBlock.h"
+#include "core/figures/CircuitFigures.h"
 #include "core/figures/Words.h"
 #include "core/project/CircuitFacts.h"
 
@@ -159,17 +160,19 @@ QVariant CircuitsModel::data(const QModelIndex& i, int role) const {
                    : QVariant();
     }
     if (role != Qt::DisplayRole) return {};
+    // A dash where nobody entered a load, not a nought that nobody typed.
+    const auto loaded = [&](const QString& words) { return !load ? QString() : nothingHangsOn(r) ? tr("–") : words; };
     switch (i.column()) {
     case Name:
         return q(nameOf(p, id)) + (c->pinned ? " •" : "");
     case Serves:
         return q(servesWords(p, from->results, id));
     case Kind:
-        return load && r.va > 0 && !r.feeder ? q(wordOf(r.kind)) : r.feeder ? tr("feeder") : QString();
+        return r.feeder ? tr("feeder") : loaded(q(wordOf(r.kind)));
     case Va:
-        return load && r.va > 0 ? q(number(r.va)) : QString();
+        return loaded(q(number(r.va)));
     case Amps:
-        return load && r.va > 0 ? q(figures(r.load.v)) : QString();
+        return loaded(q(figures(r.load.v)));
     case Breaker:
         return c->use == CircuitUse::Reserved
                    ? QString()

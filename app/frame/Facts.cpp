@@ -3,6 +3,7 @@
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
+#include "core/figures/CircuitFigures.h"
 #include "core/figures/FormEdits.h"
 #include "core/figures/Words.h"
 #include "core/project/BoardSize.h"
@@ -392,10 +393,15 @@ struct Builder : FactsBuilder {
         const CircuitResult& r = sol.results.of(c.id);
         const CircuitId id = c.id;
         QString load = QString("%1 VA · %2 A").arg(q(lintel::number(r.va)), q(figures(r.load.v)));
-        row(QObject::tr("Load"), load);
+        const bool none = nothingHangsOn(r);
+        if (none) // it can be typed here
+            fact("load", QObject::tr("Load"), QObject::tr("not entered"), "", QObject::tr("Load of circuit"), id);
+        else
+            row(QObject::tr("Load"), load);
         if (!r.feeder) {
-            row(QObject::tr("Kind"),
-                q(kindTitle(r.kind, *sol.book)) + (r.mixed ? QObject::tr(" and others") : QString()));
+            if (!none)
+                row(QObject::tr("Kind"),
+                    q(kindTitle(r.kind, *sol.book)) + (r.mixed ? QObject::tr(" and others") : QString()));
             if (r.points) row(QObject::tr("Points"), QString::number(r.points));
             for (const Load& l : sol.project.loads)
                 if (l.circuit == id) {

@@ -48,8 +48,11 @@ constexpr int mostShown = 12;
 /// stands somewhere inside, 3 only other words of it do; −1 not at all.
 class Wanted {
 public:
-    explicit Wanted(const QString& typed) : whole(typed), words(typed.split(' ', Qt::SkipEmptyParts)) {}
+    explicit Wanted(const QString& typed)
+        : whole(typed), words(typed.split(' ', Qt::SkipEmptyParts)), first(words.value(0).toCaseFolded()) {}
     bool empty() const { return words.isEmpty(); }
+    /// False where a text, folded, cannot answer whatever stands around it: quicker than a rank.
+    bool mayAnswer(const QString& folded) const { return folded.contains(first); }
     int rank(const QString& name, const QString& others = {}) const {
         if (name.startsWith(whole, Qt::CaseInsensitive)) return 0;
         if (all([&](const QString& w) { return begins(name, w); })) return 1;
@@ -68,6 +71,7 @@ private:
     }
     QString whole;
     QStringList words;
+    QString first; ///< of the words, folded
 };
 
 } // namespace
@@ -86,30 +90,15 @@ void FindBox::search() {
         QString name = a->text().section('\t', 0, 0);
         name.remove('&');
         if (!a->isEnabled() || !a->isVisible() || name.isEmpty()) continue;
-        add(wanted.empty() ? 3 : wanted.rank(name, otherWordsOf(a->objectName())),
+        const QVariant own = a->property("ownName");
+        add(wanted.empty() ? 3 : wanted.rank(own.isValid() ? own.toString() : name, otherWordsOf(a->objectName())),
             {name, a->shortcut().toString(QKeySequence::NativeText), {}, a, {}});
     }
     if (session.isOpen() && !wanted.empty()) {
-        const Solution& s = session.solution();
-        const auto thing = [&](Ref ref, const QString& about) {
-            const QString name = q(nameOf(s.project, ref));
-            add(wanted.rank(name, about), {name, about, ref, nullptr, {}});
-        };
-        for (const Board& b : s.project.boards) thing(b.id, q(b.description));
-        for (const Transformer& t : s.project.transformers) thing(t.id, tr("transformer"));
-        for (const Source& x : s.project.sources) thing(x.id, tr("source"));
-        for (const Room& m : s.project.rooms) thing(m.id, tr("room"));
-        for (const Circuit& c : s.project.circuits) thing(c.id, q(c.name));
-        for (const Load& l : s.project.loads) {
-            if (!l.circuit)
-                thing(l.id, q(l.tag.empty() ? std::string() : l.tag + ", ") + tr("unfed load"));
-            else if (const int rank = l.tag.empty() ? -1 : wanted.rank(q(l.tag)); rank >= 0)
-                add(rank, // by its tag one comes to its circuit
-                    {q(l.tag), tr("%1 on %2").arg(q(l.name), q(nameOf(s.project, l.circuit))), l.circuit, nullptr, {}});
-        }
-        for (const Device& d : s.project.devices)
-            if (!d.tag.empty()) thing(d.id, tr("device"));
-        for (const KeyedNote& n : s.project.keyedNotes) thing(n.id, q(n.text));
+        listThings();
+        for (const Thing& t : things)
+            if (wanted.mayAnswer(t.folded))
+                add(wanted.rank(t.name, t.byAbout ? t.about : QString()), {t.name, t.about, t.ref, nullptr, {}});
     }
     if (!guide && guideOf) guide = guideOf();
     if (!wanted.empty())
@@ -120,6 +109,32 @@ void FindBox::search() {
         for (Match& m : of)
             if (matches.size() < mostShown) matches.push_back(std::move(m));
     showList(text().trimmed(), met - int(matches.size()));
+}
+
+void FindBox::listThings() {
+    const std::shared_ptr<const Solution> solution = session.sharedSolution();
+    if (listed.lock() == solution) return;
+    listed = solution;
+    things.clear();
+    const Project& p = solution->project;
+    const auto put = [&](Ref ref, const QString& name, const QString& about, bool byAbout = true) {
+        things.push_back({name, about, (byAbout ? name + '\n' + about : name).toCaseFolded(), ref, byAbout});
+    };
+    const auto thing = [&](Ref ref, const QString& about) { put(ref, q(nameOf(p, ref)), about); };
+    for (const Board& b : p.boards) thing(b.id, q(b.description));
+    for (const Transformer& t : p.transformers) thing(t.id, tr("transformer"));
+    for (const Source& x : p.sources) thing(x.id, tr("source"));
+    for (const Room& m : p.rooms) thing(m.id, tr("room"));
+    for (const Circuit& c : p.circuits) thing(c.id, q(c.name));
+    for (const Load& l : p.loads) {
+        if (!l.circuit)
+            thing(l.id, q(l.tag.empty() ? std::string() : l.tag + ", ") + tr("unfed load"));
+        else if (!l.tag.empty()) // by its tag one comes to its circuit
+            put(l.circuit, q(l.tag), tr("%1 on %2").arg(q(l.name), q(nameOf(p, l.circuit))), false);
+    }
+    for (const Device& d : p.devices)
+        if (!d.tag.empty()) thing(d.id, tr("device"));
+    for (const KeyedNote& n : p.keyedNotes) thing(n.id, q(n.text));
 }
 
 void FindBox::showList(const QString& want, int more) {

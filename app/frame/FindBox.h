@@ -39,6 +39,15 @@ private:
         QAction* action;
         QString heading; ///< of the guide
     };
+    /// Something of the project that can be found.
+    struct Thing {
+        QString name, about;
+        QString folded; ///< what it answers to, in one case
+        Ref ref;
+        bool byAbout = true; ///< it is found by `about` too
+    };
+    /// What the solution shown holds, listed once for each: not at every letter.
+    void listThings();
     void showList(const QString& want, int more);
     Session& session;
     QList<QAction*> commands;
@@ -46,6 +55,8 @@ private:
     std::optional<QStringList> guide;
     QListWidget* list;
     std::vector<Match> matches;
+    std::vector<Thing> things;
+    std::weak_ptr<const Solution> listed; ///< the solution that `things` are of
 };
 
 } // namespace lintel

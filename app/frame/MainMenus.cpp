@@ -118,6 +118,9 @@ void MainWindow::editMenu() {
     QMenu* edit = menuBar()->addMenu(tr("&Edit"));
     undoAction = add(edit, tr("Undo"), "undo", QKeySequence::Undo, [this] { state->undo(); });
     redoAction = add(edit, tr("Redo"), "redo", QKeySequence("Ctrl+Shift+Z"), [this] { state->redo(); });
+    // Find ranks these two by their own names, not by those of the edits that they would take back or do again.
+    undoAction->setProperty("ownName", tr("Undo"));
+    redoAction->setProperty("ownName", tr("Redo"));
     edit->addSeparator();
     add(edit, tr("Pin or unpin circuit"), "pin", QKeySequence("Ctrl+P"), [this] { boardsStage->active().pin(); });
     add(edit, tr("Select nothing"), "selectNothing", QKeySequence("Ctrl+Shift+A"), [this] { state->select(Ref()); });

@@ -4,6 +4,7 @@
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
 #include "core/base/NaturalOrder.h"
+#include "core/figures/CircuitFigures.h"
 #include "core/figures/Words.h"
 #include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
@@ -235,6 +236,9 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
     const bool ft = b.units == UnitSystem::Imperial;
     const auto length = [&](Metres m) { return ft ? inFeet(m) : m.v; };
     const auto drop = [&](double v) { return r.need.lengthKnown ? QVariant(q(number(v, 1))) : QVariant("–"); };
+    const auto loadOf = [&](const QString& amps) { // a dash where nobody entered one
+        return thing.is<Circuit>() && nothingHangsOn(list.from->results.of(thing.as<Circuit>())) ? QString("–") : amps;
+    };
     if (role == Qt::DisplayRole || role == Qt::EditRole) {
         switch (i.column()) {
         case Name: {
@@ -248,9 +252,9 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
                                           q(nameOf(list.from->project, thing))) +
                    (row.alternate ? tr(", alt.") : QString());
         case Load:
-            return q(figures(r.need.load.v));
-        case Judged:
-            return q(figures(r.need.dropAmps.v));
+            return loadOf(q(figures(r.need.load.v)));
+        case Judged: // a share of its device's rating needs no load
+            return r.need.dropByShare ? q(figures(r.need.dropAmps.v)) : loadOf(q(figures(r.need.dropAmps.v)));
         case Device: {
             const CircuitId via = deviceOf(*list.from, row);
             return via && list.from->book->metric() ? q(deviceWords(list.from->results.of(via), 1, *list.from->book))

@@ -2,6 +2,7 @@
 
 #include "core/base/Counted.h"
 #include "core/base/Format.h"
+#include "core/figures/CircuitFigures.h"
 #include "core/figures/Words.h"
 #include "core/solve/OpeningTime.h"
 #include "core/solve/RunParts.h"
@@ -101,8 +102,8 @@ std::string resultsText(const CheckInput& in) {
             const bool spare = c->use != CircuitUse::Load;
             row({{nameOf(p, c->id), 10},
                  {servesWords(p, r, c->id), 34},
-                 {number(cr.va), -8},
-                 {figures(cr.load.v), -6},
+                 {nothingHangsOn(cr) ? "–" : number(cr.va), -8},
+                 {nothingHangsOn(cr) ? "–" : figures(cr.load.v), -6},
                  {c->use == CircuitUse::Reserved ? "–" : breakerWords(cr.device, c->poles), -7},
                  {spare ? "" : sizeOf(run, in.book), 9},
                  {spare ? "" : whyWords(run), 17},

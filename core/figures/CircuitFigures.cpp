@@ -70,6 +70,10 @@ TesterReadings readingsOf(const CircuitFacts& f) {
 double vaOf(const CircuitFacts& f) {
     return f.r.feeder && f.r.feeds ? f.in.results.node(f.r.feeds)->connected : f.r.va;
 }
+/// What is said of a load that somebody entered.
+std::string amountOf(const CircuitFacts& f, const std::string& words) {
+    return f.noLoad() ? "–" : f.load() ? words : std::string();
+}
 bool fitted(const CircuitFacts& f) { return f.c.use != CircuitUse::Reserved && f.r.device > 0; }
 std::string sizeName(const CircuitFacts& f, SizeIndex size) {
     return size >= 0 ? f.in.book.sizes()[std::size_t(size)].name : "";
@@ -157,21 +161,19 @@ constexpr CircuitFigure figureList[] = {
      [](const CircuitFacts& f) { return f.c.note; }},
 
     {"VA", "Load", "connected load, VA", "VA", Right,
-     [](const CircuitFacts& f) { return f.load() ? number(vaOf(f)) : std::string(); }},
+     [](const CircuitFacts& f) { return amountOf(f, number(vaOf(f))); }},
     {"kVA", "Load", "connected load, kVA", "kVA", Right,
-     [](const CircuitFacts& f) { return f.load() ? kilo(vaOf(f), 2) : std::string(); }},
+     [](const CircuitFacts& f) { return amountOf(f, kilo(vaOf(f), 2)); }},
     {"pole VA", "Load", "VA of each pole, on a row of its own", "VA", Right,
      [](const CircuitFacts& f) { return poleFigure("pole VA", f, 0); }},
     {"phase VA", "Load", "VA of each line, in a column of its own", "", Right,
      [](const CircuitFacts&) { return std::string(); }},
     {"amps", "Load", "load current, A", "A", Right,
-     [](const CircuitFacts& f) { return f.load() ? figures(f.r.load.v) : std::string(); }},
+     [](const CircuitFacts& f) { return amountOf(f, figures(f.r.load.v)); }},
     {"kind", "Load", "kind of its load", "Kind", Left,
-     [](const CircuitFacts& f) { return f.load() && !f.r.feeder ? kindTitle(f.r.kind, f.in.book) : std::string(); }},
+     [](const CircuitFacts& f) { return f.r.feeder ? std::string() : amountOf(f, kindTitle(f.r.kind, f.in.book)); }},
     {"kind letter", "Load", "kind of its load as one letter; P: a board", "K", Centre,
-     [](const CircuitFacts& f) { return !f.load()    ? std::string()
-                                        : f.r.feeder ? "P"
-                                                     : kindLetter(f.r.kind); }},
+     [](const CircuitFacts& f) { return amountOf(f, f.r.feeder ? "P" : kindLetter(f.r.kind)); }},
 
     {"device", "Device", "rating and poles: 20/3; with its type in metric practice: C32", "Brkr", Centre,
      [](const CircuitFacts& f) {
@@ -292,11 +294,17 @@ const CircuitFigure* circuitFigure(const std::string& key) {
 }
 
 std::optional<double> lineVa(const CircuitFacts& f, int line) {
-    if (f.c.use != CircuitUse::Load) return std::nullopt;
+    if (!f.load() || f.noLoad()) return std::nullopt;
     for (int i = 0; i < f.c.poles; ++i)
         if (f.r.lines[std::size_t(i)] == line)
             return f.r.feeder || !f.r.placed || f.r.split ? f.r.phaseVa[std::size_t(line)] : f.r.va / f.c.poles;
     return std::nullopt;
+}
+
+std::string lineVaWords(const CircuitFacts& f, int line) {
+    const auto va = lineVa(f, line);
+    const bool here = std::find(f.r.lines.begin(), f.r.lines.end(), line) != f.r.lines.end();
+    return va ? number(*va) : f.noLoad() && here ? "–" : "";
 }
 
 std::string poleFigure(const std::string& key, const CircuitFacts& f, int pole) {
@@ -305,8 +313,7 @@ std::string poleFigure(const std::string& key, const CircuitFacts& f, int pole) 
         return std::to_string(f.c.slot + pole * (f.b.form == BoardForm::TwoColumn ? 2 : 1));
     }
     const int line = pole < 3 ? f.r.lines[std::size_t(pole)] : -1;
-    const auto va = line >= 0 ? lineVa(f, line) : std::nullopt;
-    return va ? number(*va) : "";
+    return line >= 0 ? lineVaWords(f, line) : "";
 }
 
 std::string placesWords(const Board& b, const Circuit& c) {

@@ -10,6 +10,9 @@
 
 namespace lintel {
 
+/// No load, device or board hangs on it.
+inline bool nothingHangsOn(const CircuitResult& r) { return !r.feeder && r.mostPoles == 0; }
+
 /// One circuit whose figures are asked for. What costs something is worked out when it is first needed.
 class CircuitFacts {
 public:
@@ -23,6 +26,8 @@ public:
     std::string notes;
 
     bool load() const { return c.use == CircuitUse::Load; }
+    /// It is there for a load and nobody entered one: its amounts are a dash, never a nought that nobody typed.
+    bool noLoad() const { return load() && nothingHangsOn(r); }
     /// Its run where it has a size; null otherwise.
     const RunResult* sized() const { return run && run->size >= 0 ? run : nullptr; }
     const RunResult* any() const { return run; } ///< its run with a size or without; null: none
@@ -49,8 +54,10 @@ std::span<const CircuitFigure> circuitFigures();
 const CircuitFigure* circuitFigure(const std::string& key);
 /// Of a figure that has a text for each pole on a row of its own ("pole", "pole VA"): that of pole `pole`, from 0.
 std::string poleFigure(const std::string& key, const CircuitFacts& of, int pole);
-/// VA of a circuit on a line 0 … 2 of its board; nothing: it has none there.
+/// VA of a circuit on a line 0 … 2 of its board; nothing: it has none there, or nobody entered a load.
 std::optional<double> lineVa(const CircuitFacts& of, int line);
+/// The same as it is written; a dash where nobody entered a load.
+std::string lineVaWords(const CircuitFacts& of, int line);
 /// "17,19,21": all places of a circuit, as they are numbered on its board; "5/L2" on a board of ways.
 std::string placesWords(const Board& board, const Circuit& circuit);
 

@@ -1,5 +1,6 @@
 // Every circuit, and every run with its conductors and conduit: long lists, for files.
 
+#include "core/figures/CircuitFigures.h"
 #include "core/lists/RunCells.h"
 
 #include <fmt/format.h>
@@ -52,9 +53,10 @@ List circuitList(const SheetInput& in) {
                                     {b.name},
                                     {placeWords(b, c)},
                                     {servesWords(p, in.results, c.id)},
-                                    {c.use == CircuitUse::Load && !r.feeder ? kindTitle(r.kind, in.book)
-                                     : r.feeder                             ? "feeder"
-                                                                            : std::string(wordOf(c.use))},
+                                    {r.feeder                    ? "feeder"
+                                     : c.use != CircuitUse::Load ? std::string(wordOf(c.use))
+                                     : nothingHangsOn(r)         ? "–"
+                                                                 : kindTitle(r.kind, in.book)},
                                     numberCell(c.poles),
                                     {deviceWords(r, c.poles, in.book)}};
         const RunResult* run = in.results.run(c.id);
@@ -62,8 +64,9 @@ List circuitList(const SheetInput& in) {
             while (cells.size() + 1 < list.columns.size()) cells.push_back({"–"});
         } else {
             const double va = r.feeder && r.feeds ? in.results.node(r.feeds)->connected : r.va;
-            cells.insert(cells.end(), {numberCell(va),
-                                       figureCell(r.load.v),
+            const bool none = nothingHangsOn(r); // nobody entered a load
+            cells.insert(cells.end(), {none ? ListCell{"–"} : numberCell(va),
+                                       none ? ListCell{"–"} : figureCell(r.load.v),
                                        conductorCell(in, *run),
                                        {racewayWords(in, *run, partsOf(p, in.book, in.results, c.id))},
                                        lengthCell(run->need, p.basis.units),

@@ -93,7 +93,7 @@ List scheduleList(const SheetInput& in, BoardId id) {
         for (std::size_t c = 0; c < columns.size(); ++c) {
             if (columns[c].line >= 0) {
                 const auto va = lineVa(facts, columns[c].line);
-                cells.push_back(va ? numberCell(*va) : ListCell{});
+                cells.push_back(va ? numberCell(*va) : ListCell{lineVaWords(facts, columns[c].line)});
                 sums[c] += va.value_or(0);
                 continue;
             }

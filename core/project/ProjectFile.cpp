@@ -1,11 +1,14 @@
 #include "core/project/ProjectFile.h"
 
 #include "core/base/Json.h"
+#include "core/base/Parallel.h"
 #include "core/project/Fields.h"
 #include "core/project/Validation.h"
 
 #include <fmt/format.h>
+
 #include <set>
+#include <unordered_map>
 
 namespace lintel {
 
@@ -50,11 +53,55 @@ template <class T> ordered_json listJson(const std::vector<T>& list) {
     return a;
 }
 
+/// A thing as it is when nothing was entered, and where its fields stand in it, in their order.
+template <class T> struct Fresh {
+    T thing{};
+    std::vector<const void*> places;
+    Fresh() { fields(*this, thing); }
+    template <class V> void operator()(const char*, const V& value) { places.push_back(&value); }
+};
+/// Writes the id and what is not as it is when nothing was entered. Most fields are, and cost a comparison.
+struct ChangedWriter {
+    const std::vector<const void*>& fresh; ///< of the same kind of thing: its fields come in the same order
+    std::size_t at = 0;
+    ordered_json out = ordered_json::object();
+    template <class V> void operator()(const char* key, const V& value) {
+        const V& before = *static_cast<const V*>(fresh[at++]);
+        if (!(before == value) || std::string_view(key) == "id") out.emplace(key, valueJson(value));
+    }
+};
+
+/// The names of the fields of a thing, with their places in its order.
+template <class T> struct FieldNames {
+    std::unordered_map<std::string_view, std::size_t> places;
+    FieldNames() {
+        T thing{};
+        fields(*this, thing);
+    }
+    template <class V> void operator()(const char* key, const V&) { places.emplace(key, places.size()); }
+    static const FieldNames& get() {
+        static const FieldNames names;
+        return names;
+    }
+};
+
 struct Reader {
-    const json& in;
     std::string where;
+    std::vector<const json*> values; ///< of the fields in their order; null: the object does not have it
+    std::size_t at = 0;
     std::optional<Error> error{};
-    std::size_t met = 0; ///< fields of the object that are known
+
+    /// Reads an object into a thing; what it holds beside goes to `other(key, value)`.
+    template <class T, class Other> void readObject(const json& in, T& thing, Other other) {
+        const auto& places = FieldNames<T>::get().places;
+        values.assign(places.size(), nullptr);
+        for (auto it = in.begin(); it != in.end(); ++it)
+            if (const auto place = places.find(it.key()); place != places.end())
+                values[place->second] = &it.value();
+            else
+                other(it.key(), it.value());
+        fields(*this, thing);
+    }
 
     void fail(const std::string& key, const std::string& what, const std::string& help = "") {
         if (!error) error = Error{where + "." + key, what, help};
@@ -132,8 +179,8 @@ struct Reader {
                 if (!read(key, e, item)) return false;
             } else {
                 if (!e.is_object()) return fail(key, "expected an object in braces, found " + seen(e)), false;
-                Reader r{e, where + "." + key};
-                fields(r, item);
+                Reader r{where + "." + key, {}};
+                r.readObject(e, item, [](const std::string&, const json&) {});
                 if (r.error) return error = r.error, false;
             }
             x.push_back(std::move(item));
@@ -154,34 +201,18 @@ struct Reader {
         return true;
     }
     template <class T> void operator()(const char* key, T& value) {
-        if (const auto it = in.find(key); it != in.end()) {
-            ++met;
-            read(key, *it, value);
-        }
+        if (const json* found = values[at++]) read(key, *found, value);
     }
-};
-/// The names of a thing's fields.
-struct Names {
-    std::set<std::string> list;
-    template <class T> void operator()(const char* key, T&) { list.insert(key); }
 };
 
 } // namespace
 
 template <class T> ordered_json toJson(const T& thing) {
-    static const ordered_json fresh = [] {
-        Writer w;
-        T t{};
-        fields(w, t);
-        return w.out;
-    }();
-    Writer w;
+    static const Fresh<T> fresh;
+    ChangedWriter w{fresh.places};
     fields(w, const_cast<T&>(thing)); // the writer only reads
-    ordered_json out = ordered_json::object();
-    for (const auto& [key, value] : w.out.items())
-        if (key == "id" || fresh[key] != value) out[key] = value;
-    for (const auto& [key, value] : thing.extra.json().items()) out[key] = value;
-    return out;
+    for (const auto& [key, value] : thing.extra.json().items()) w.out[key] = value;
+    return std::move(w.out);
 }
 
 template <class T> ordered_json wholeJson(const T& thing) {
@@ -194,15 +225,10 @@ template <class T> ordered_json wholeJson(const T& thing) {
 template <class T> Outcome<T> fromJson(const json& in, const std::string& where) {
     if (!in.is_object()) return Error{where, "expected an object in braces, found " + seen(in), ""};
     T thing{};
-    Reader r{in, where};
-    fields(r, thing);
+    Reader r{where, {}};
+    // Fields of a newer version, or somebody's own, stay.
+    r.readObject(in, thing, [&](const std::string& key, const json& value) { thing.extra.keep(key, value); });
     if (r.error) return *r.error;
-    if (r.met < in.size()) { // fields of a newer version, or somebody's own: they stay
-        Names known;
-        fields(known, thing);
-        for (const auto& [key, value] : in.items())
-            if (!known.list.count(key)) thing.extra.keep(key, value);
-    }
     if constexpr (requires { thing.id; })
         if (!thing.id) return Error{where + ".id", "every thing needs an id", ""};
     return thing;
@@ -248,13 +274,19 @@ std::string writeProject(const Project& p) {
     Project::eachTable([&](const char* name, auto member) {
         const auto& table = p.*member;
         if (table.empty()) return;
+        using T = std::decay_t<decltype(*table.begin())>;
+        std::vector<const T*> things;
+        things.reserve(table.size());
+        for (const T& thing : table) things.push_back(&thing);
+        std::array<std::string, mostParts> parts;
+        inParts(things.size(), things.size() >= manyCircuits, [&](std::size_t part, std::size_t from, std::size_t to) {
+            for (std::size_t i = from; i < to; ++i) {
+                parts[part] += i == 0 ? "\n " : ",\n ";
+                parts[part] += toJson(*things[i]).dump();
+            }
+        });
         out += fmt::format(",\n\"{}\": [", name);
-        bool first = true;
-        for (const auto& thing : table) {
-            out += first ? "\n " : ",\n ";
-            out += toJson(thing).dump();
-            first = false;
-        }
+        for (const std::string& part : parts) out += part;
         out += "\n]";
     });
     for (const auto& [key, value] : p.extra.json().items())
@@ -297,18 +329,22 @@ Outcome<Project> readProject(const std::string& text, const std::string& name) {
         }
         auto& table = p.*member;
         using T = std::decay_t<decltype(*table.begin())>;
+        std::vector<std::optional<Outcome<T>>> read(list.size());
+        inParts(list.size(), list.size() >= manyCircuits, [&](std::size_t, std::size_t from, std::size_t to) {
+            for (std::size_t i = from; i < to; ++i) read[i] = fromJson<T>(list[i], "");
+        });
         for (std::size_t i = 0; i < list.size() && !error; ++i) {
-            const std::string where = fmt::format("{}, {}[{}]", name, key, i);
-            auto thing = fromJson<T>(list[i], where);
+            auto& thing = *read[i];
             if (!thing)
                 error = thing.error();
             else if (thing->id.value > mostId<T>)
-                error = Error{where + ".id", fmt::format("the number of this id is at most {}", mostId<T>), ""};
+                error = Error{".id", fmt::format("the number of this id is at most {}", mostId<T>), ""};
             else if (table.has(thing->id))
-                error = Error{where + ".id", "there are two things with the id " + textOf(thing->id),
+                error = Error{".id", "there are two things with the id " + textOf(thing->id),
                               "Give one of them another id."};
             else
                 table.put(std::move(*thing));
+            if (error) error->where = fmt::format("{}, {}[{}]{}", name, key, i, error->where);
         }
     });
     if (error) return *error;

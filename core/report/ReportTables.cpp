@@ -1,5 +1,6 @@
 #include "core/report/ReportTables.h"
 
+#include "core/figures/CircuitFigures.h"
 #include "core/lists/RunCells.h"
 #include "core/project/FaultRating.h"
 #include "core/solve/BoardLoad.h"
@@ -304,7 +305,7 @@ List runTable(const SheetInput& in, const ReportScope& scope) {
         list.add(id,
                  {{nameOf(in.project, id)},
                   {servesWords(in.project, in.results, id)},
-                  figureCell(r.load.v),
+                  nothingHangsOn(r) ? ListCell{"–"} : figureCell(r.load.v),
                   {deviceWords(r, c.poles, in.book)},
                   conductorCell(in, r.run),
                   r.run.size >= 0 ? figureCell(r.run.ampacity) : ListCell{"–"},

@@ -71,8 +71,7 @@ struct Writer : ScheduleWriter {
                        ? ""
                        : spaceWords(c.wording, row.slot, row.wholeWay ? "L1–3" : lineName(lineOfSlot(b, row.slot), b));
         if (c.line < 0) return wordsOf(c.wording, *facts);
-        const auto va = lineVa(*facts, c.line);
-        return va ? number(*va) : "";
+        return lineVaWords(*facts, c.line);
     }
 
     std::vector<double> heightsOf(const std::vector<Row>& rows, const std::vector<LaidColumn>& columns,

@@ -409,6 +409,9 @@ TEST_CASE("find or do knows other words for a command, the guide, and says what 
     });
     d.pump();
     CHECK_THAT(shown("zz-17"), Contains("ZZ-17") && Contains(" on "));
+    // What undo would take back is no name that something is found by: Enter would take it back.
+    CHECK_THAT(shown("undo"), Contains("Undo A load with a tag"));
+    CHECK_THAT(shown("load with a tag"), Contains("Nothing is called “load with a tag”"));
     CHECK_THAT(shown("LP-1"), Contains(" more: type more of the name."));
     CHECK_THAT(shown("zqx"), Contains("Nothing is called “zqx”"));
     d.key(f, Qt::Key_Down);

@@ -72,6 +72,26 @@ TEST_CASE("wording: sets, aluminium, and what is empty takes its words along") {
     CHECK(o.say("{serves}", empty) == "Spare");
 }
 
+TEST_CASE("wording: where nobody entered a load there is a dash, where one of nothing was entered a nought") {
+    Office o;
+    Circuit nobody;
+    nobody.board = o.w.board, nobody.slot = 2, nobody.poles = 2, nobody.name = "RTU-1";
+    const CircuitId open = o.w.p.circuits.add(nobody);
+    const CircuitId none = o.w.circuit(0, LoadUnit::VA, 2, 30);
+    CHECK(o.say("{VA} {kVA} {amps} {kind} {kind letter}", open) == "– – – – –");
+    CHECK(o.say("{VA} {kVA} {amps}", none) == "0 0.00 0");
+    CHECK(o.say("{kind}", none) != "–");
+    // Slot 2 and 4 are on lines A and B.
+    const SheetInput in = o.in();
+    const CircuitFacts facts(in, open), entered(in, none);
+    CHECK(lineVaWords(facts, 0) == "–");
+    CHECK(lineVaWords(facts, 1) == "–");
+    CHECK(lineVaWords(facts, 2).empty());
+    CHECK(poleFigure("pole VA", facts, 1) == "–");
+    CHECK(poleFigure("pole VA", entered, 1) == "0");
+    CHECK_FALSE(lineVa(facts, 0));
+}
+
 TEST_CASE("wording: what cannot be read is refused and says what there is") {
     for (const char* bad : {"{size", "size}", "{colour}", "[{size}", "{size}]", "[[[[[[[[{size}]", "{own }"}) {
         INFO(bad);
