@@ -166,6 +166,7 @@ void BoardView::focusInEvent(QFocusEvent* e) {
 
 void BoardView::mousePressEvent(QMouseEvent* e) {
     setFocus();
+    began.reset();
     const int slot = slotAt(e->position());
     if (!slot) return;
     pressed = e->position();
@@ -358,6 +359,15 @@ void BoardView::startEdit(const char* key, const QString& begin) {
         !begin
              .isEmpty()); // what is only looked at is not entered: a breaker shown as it was sized is not held by Enter
     const int slot = cursor;
+    // A breaker that is sized by itself is another one when what was typed before it has been worked out.
+    if (std::string_view(key) == "breaker" && begin.isEmpty())
+        connect(&session, &Session::solved, line, [this, line, slot] {
+            const Circuit* sized = session.project().circuits.find(slot == cursor ? circuitAt(slot) : CircuitId{});
+            if (!sized || sized->heldBreaker || line->isModified() || isRefused(line)) return;
+            if (!session.solution().results.knows(sized->id)) return;
+            line->setText(q(breakerWords(session.solution().results.of(sized->id).device, sized->poles)));
+            line->selectAll();
+        });
     line->installEventFilter(this);
     connect(line, &QLineEdit::editingFinished, line, [this, line, slot, key] {
         if (!line->hasFocus() && line->isModified() && editor == line) {
@@ -417,10 +427,15 @@ bool BoardView::eventFilter(QObject* o, QEvent* e) {
             if (line) putAway(line, this);
             setFocus();
             if (tab) {
+                if (!began || began->slot != slot) began = Began{slot, factIndex};
                 moveFact(k == Qt::Key_Tab ? 1 : -1);
+                if (cursor != slot) began = Began{cursor, factIndex};
                 startEdit(fact());
-            } else
+            } else {
+                if (enter_ && began && began->slot == slot) factIndex = began->fact;
+                began.reset();
                 moveCursor(up ? -1 : 1, 0, false);
+            }
             return true;
         }
     }

@@ -2,7 +2,6 @@
 
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
-#include "core/figures/CircuitFigures.h"
 #include "core/figures/Words.h"
 #include "core/project/Slots.h"
 
@@ -346,7 +345,7 @@ void BoardView::paintCircuit(QPainter& p, const Circuit& c, double mostVa) {
     drawLine(p, tall(col.name), name.isEmpty() ? tr("not described") : name, left ? Qt::AlignLeft : Qt::AlignRight,
              spare || name.isEmpty() ? t.quiet : t.ink, nf);
     if (!spare) {
-        drawLine(p, tall(col.va), nothingHangsOn(r) ? tr("–") : q(number(r.va)), Qt::AlignRight, t.ink, uiFont(0.9));
+        drawLine(p, tall(col.va), r.nothingHangsOn() ? tr("–") : q(number(r.va)), Qt::AlignRight, t.ink, uiFont(0.9));
         const bool wide = b.form != BoardForm::TwoColumn;
         QString size = q(wide ? conductorWords(run, *sol.book) : sizeOf(run, *sol.book));
         size.remove(" kcmil");

@@ -130,6 +130,12 @@ private:
     BoardId shown;
     int cursor = 0, anchor = 0;
     std::size_t factIndex = 0;
+    /// The fact from which one came through a row by Tab: Enter goes on from it in the next row.
+    struct Began {
+        int slot;
+        std::size_t fact;
+    };
+    std::optional<Began> began;
     std::vector<CircuitId> map, here; ///< by slot; all circuits of the board
     QPointF pressed;
     CircuitId grabbed;

@@ -86,8 +86,8 @@ protected:
                      t.quiet, uiFont(0.85));
         }
         drawLine(p, QRectF(left + 3 * pw + 6, 54, width() - left - 3 * pw - 8, 18),
-                 QObject::tr("Demand %1 kVA · %2 A").arg(q(kilo(r.demand)), q(number(r.demandAmps.v))), Qt::AlignLeft,
-                 t.ink, uiFont(0.95, true));
+                 QObject::tr("Demand %1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r, b))), Qt::AlignLeft, t.ink,
+                 uiFont(0.95, true));
         drawLine(p, QRectF(left + 3 * pw + 6, 72, width() - left - 3 * pw - 8, 16),
                  QObject::tr("of %1 A · connected %2 kVA").arg(q(number(mostAmps(*b))), q(kilo(r.connected))),
                  Qt::AlignLeft, t.quiet, uiFont(0.85));

@@ -5,7 +5,6 @@
 #include "app/frame/WhenShown.h"
 #include "core/base/Format.h"
 #include "core/copy/CircuitBlock.h"
-#include "core/figures/CircuitFigures.h"
 #include "core/figures/Words.h"
 #include "core/project/CircuitFacts.h"
 
@@ -161,7 +160,7 @@ QVariant CircuitsModel::data(const QModelIndex& i, int role) const {
     }
     if (role != Qt::DisplayRole) return {};
     // A dash where nobody entered a load, not a nought that nobody typed.
-    const auto loaded = [&](const QString& words) { return !load ? QString() : nothingHangsOn(r) ? tr("–") : words; };
+    const auto loaded = [&](const QString& words) { return !load ? QString() : r.nothingHangsOn() ? tr("–") : words; };
     switch (i.column()) {
     case Name:
         return q(nameOf(p, id)) + (c->pinned ? " •" : "");

@@ -3,7 +3,6 @@
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
-#include "core/figures/CircuitFigures.h"
 #include "core/figures/FormEdits.h"
 #include "core/figures/Words.h"
 #include "core/project/BoardSize.h"
@@ -227,7 +226,7 @@ struct Builder : FactsBuilder {
         yesNo(QObject::tr("Close above a roof"), now.onRoof, QObject::tr("Run above a roof"),
               [run](Project& p, bool v) { run(p).onRoof = v; });
         rare(!now.onRoof);
-        if (r.need.poles == 3 || parts.neutrals) {
+        if (r.need.poles == 3 || (r.need.poles == 2 && parts.neutrals)) {
             choice(QObject::tr("Neutral by"), q(wordOf(now.neutral)), words<NeutralBy>(), QObject::tr("Neutral of run"),
                    [run](Project& p, const QString& t) {
                        run(p).neutral = *fromWord<NeutralBy>(t.toStdString());
@@ -393,7 +392,7 @@ struct Builder : FactsBuilder {
         const CircuitResult& r = sol.results.of(c.id);
         const CircuitId id = c.id;
         QString load = QString("%1 VA · %2 A").arg(q(lintel::number(r.va)), q(figures(r.load.v)));
-        const bool none = nothingHangsOn(r);
+        const bool none = r.nothingHangsOn();
         if (none) // it can be typed here
             fact("load", QObject::tr("Load"), QObject::tr("not entered"), "", QObject::tr("Load of circuit"), id);
         else
@@ -760,7 +759,7 @@ struct Builder : FactsBuilder {
             }
         }
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
-        row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
+        row(QObject::tr("Demand"), QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r, &b))));
         FactRow& used = row(QObject::tr("Used"), q(percent(r.use * 100)));
         if (r.use > 1) used.colour = theme().stop;
         const double spare = mostAmps(b) - demandOf(r);
@@ -1226,7 +1225,7 @@ struct Builder : FactsBuilder {
         number("", QObject::tr("X/R"), QString::number(x.xOverR), QString::number(x.xOverR), QObject::tr("X/R"), 0, 100,
                [id](Project& p, double v) { p.sources.change(id)->xOverR = v; });
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
-        row(QObject::tr("Demand"), QString("%1 kVA · %2 A").arg(q(kilo(r.demand)), q(figures(r.demandAmps.v))));
+        row(QObject::tr("Demand"), QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r))));
     }
 
     void device(const Device& d, std::size_t together) {

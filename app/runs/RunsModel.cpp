@@ -4,7 +4,6 @@
 #include "app/frame/PaintKit.h"
 #include "core/base/Format.h"
 #include "core/base/NaturalOrder.h"
-#include "core/figures/CircuitFigures.h"
 #include "core/figures/Words.h"
 #include "core/project/FaultRating.h"
 #include "core/project/Operations.h"
@@ -237,7 +236,7 @@ QVariant RunsModel::data(const QModelIndex& i, int role) const {
     const auto length = [&](Metres m) { return ft ? inFeet(m) : m.v; };
     const auto drop = [&](double v) { return r.need.lengthKnown ? QVariant(q(number(v, 1))) : QVariant("–"); };
     const auto loadOf = [&](const QString& amps) { // a dash where nobody entered one
-        return thing.is<Circuit>() && nothingHangsOn(list.from->results.of(thing.as<Circuit>())) ? QString("–") : amps;
+        return thing.is<Circuit>() && list.from->results.of(thing.as<Circuit>()).nothingHangsOn() ? QString("–") : amps;
     };
     if (role == Qt::DisplayRole || role == Qt::EditRole) {
         switch (i.column()) {

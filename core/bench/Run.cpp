@@ -120,6 +120,9 @@ void benchRun(const BenchInputs& in, RunResult& r, BenchAnswer& a, const RuleBoo
     n.material = in.choice<Material>("material");
     n.wiring = in.choice<Wiring>("wiring");
     const auto neutral = in.choice<NeutralBy>("neutral");
+    n.neutralBy = neutral;
+    n.neutralAmps = float(n.load.v);
+    n.isolatedGround = in.flag("isolatedGround");
     n.neutral = neutral != NeutralBy::None && (neutral != NeutralBy::Auto || n.poles == 1 ||
                                                (n.feeder && factsOf(n.system).wires > factsOf(n.system).lines));
     n.raceway = n.wiring == Wiring::Conduit                                  ? conduit.raceway
@@ -167,11 +170,8 @@ void benchRun(const BenchInputs& in, RunResult& r, BenchAnswer& a, const RuleBoo
     a.figure("sets", "", fmt::format("{}", r.sets), r.sets);
     a.figure("ampacity_A", "Carries", figures(r.ampacity) + " A", r.ampacity);
     RunPartsNeed need;
-    need.neutral = in.choice<NeutralBy>("neutral");
-    need.isolated = in.flag("isolatedGround");
     need.conduit = conduit.name;
     need.insulation = &insulation;
-    need.neutralAmps = n.load.v;
     need.sharing = n.conductors - own;
     const RunParts parts = partsOf(r, need, book, &a.working);
     a.figure("neutral", "Neutral",

@@ -2,8 +2,8 @@
 
 #include "core/base/Counted.h"
 #include "core/base/Format.h"
-#include "core/figures/CircuitFigures.h"
 #include "core/figures/Words.h"
+#include "core/solve/BoardLoad.h"
 #include "core/solve/OpeningTime.h"
 #include "core/solve/RunParts.h"
 #include "core/solve/States.h"
@@ -58,7 +58,7 @@ std::string resultsText(const CheckInput& in) {
              {n.parent ? nameOf(p, n.via ? Ref(n.via) : n.parent) : "–", 12},
              {kilo(n.connected), -13},
              {kilo(n.demand), -10},
-             {figures(n.demandAmps.v), -9},
+             {figures(ref.is<Transformer>() ? n.demandAmps.v : demandOf(n)), -9},
              {ref.is<Source>() ? "–" : percent(use * 100), -6},
              {n.fault.known ? faultWords(n.fault) : "–", -8},
              {dropWords(n.dropTotal, n.dropKnown), -7},
@@ -102,8 +102,8 @@ std::string resultsText(const CheckInput& in) {
             const bool spare = c->use != CircuitUse::Load;
             row({{nameOf(p, c->id), 10},
                  {servesWords(p, r, c->id), 34},
-                 {nothingHangsOn(cr) ? "–" : number(cr.va), -8},
-                 {nothingHangsOn(cr) ? "–" : figures(cr.load.v), -6},
+                 {cr.nothingHangsOn() ? "–" : number(cr.va), -8},
+                 {cr.nothingHangsOn() ? "–" : figures(cr.load.v), -6},
                  {c->use == CircuitUse::Reserved ? "–" : breakerWords(cr.device, c->poles), -7},
                  {spare ? "" : sizeOf(run, in.book), 9},
                  {spare ? "" : whyWords(run), 17},

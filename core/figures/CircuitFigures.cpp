@@ -198,9 +198,10 @@ constexpr CircuitFigure figureList[] = {
     {"conductors", "Run", "conductors in words: 2 #12, #12 gnd", "Wire", Left, conductorsWords},
     {"sets", "Run", "parallel sets", "Sets", Right,
      [](const CircuitFacts& f) { return f.load() && f.sized() ? std::to_string(f.sized()->sets) : std::string(); }},
-    {"count", "Run", "conductors of a set: lines and neutral", "No.", Right,
+    {"count", "Run", "conductors of a set that have this size: lines, and the neutral where it is as large", "No.",
+     Right,
      [](const CircuitFacts& f) {
-         return f.load() && f.sized() ? std::to_string(f.sized()->need.conductorsOfSet()) : std::string();
+         return f.load() && f.sized() ? std::to_string(conductorsAlike(*f.sized())) : std::string();
      }},
     {"size", "Run", "size of its lines: 12, 1/0, 250, 2.5", "Size", Centre,
      [](const CircuitFacts& f) { return f.load() && f.sized() ? sizeName(f, f.sized()->size) : std::string(); }},
@@ -220,7 +221,17 @@ constexpr CircuitFigure figureList[] = {
     {"ground", "Run", "size of its protective conductor", "Gnd", Centre,
      [](const CircuitFacts& f) { return f.load() && f.sized() ? sizeName(f, f.sized()->ground) : std::string(); }},
     {"neutral", "Run", "size of its neutral", "Neut.", Centre,
-     [](const CircuitFacts& f) { return f.load() && f.sized() ? sizeName(f, f.parts().neutral) : std::string(); }},
+     [](const CircuitFacts& f) { return f.load() && f.sized() ? sizeName(f, f.sized()->neutralSize) : std::string(); }},
+    {"own neutral", "Run", "its neutral where that is not one as large as the lines: #3/0, 2×#1/0", "Neut.", Centre,
+     [](const CircuitFacts& f) {
+         if (!f.load() || !f.sized()) return std::string();
+         const RunResult& run = *f.sized();
+         if (run.neutrals < 1 || (run.neutrals == 1 && run.neutralSize == run.size)) return std::string();
+         const std::string size = sizeWords(f.in.book, run.neutralSize);
+         return (run.neutrals > 1 ? "2×" : "") + size.substr(0, size.find(' '));
+     }},
+    {"isolated", "Run", "size of its isolated ground, where it has one", "IG", Centre,
+     [](const CircuitFacts& f) { return f.load() && f.sized() ? sizeName(f, f.sized()->isolated) : std::string(); }},
     {"conduit", "Run", "trade size of its conduit: ½, 1¼", "Conduit", Centre,
      [](const CircuitFacts& f) {
          const bool has = f.load() && f.sized() && f.parts().conduit.size;

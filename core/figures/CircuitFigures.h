@@ -10,9 +10,6 @@
 
 namespace lintel {
 
-/// No load, device or board hangs on it.
-inline bool nothingHangsOn(const CircuitResult& r) { return !r.feeder && r.mostPoles == 0; }
-
 /// One circuit whose figures are asked for. What costs something is worked out when it is first needed.
 class CircuitFacts {
 public:
@@ -27,7 +24,7 @@ public:
 
     bool load() const { return c.use == CircuitUse::Load; }
     /// It is there for a load and nobody entered one: its amounts are a dash, never a nought that nobody typed.
-    bool noLoad() const { return load() && nothingHangsOn(r); }
+    bool noLoad() const { return load() && r.nothingHangsOn(); }
     /// Its run where it has a size; null otherwise.
     const RunResult* sized() const { return run && run->size >= 0 ? run : nullptr; }
     const RunResult* any() const { return run; } ///< its run with a size or without; null: none

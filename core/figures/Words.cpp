@@ -5,6 +5,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 namespace lintel {
 
 std::string sizeOf(const RunResult& r, const RuleBook& book) {
@@ -16,19 +18,55 @@ std::string conductorWords(const RunResult& r, const RuleBook& book) {
     if (r.size < 0) return "–";
     std::string s = r.sets > 1 ? fmt::format("{} sets ", r.sets) : "";
     const std::string size = sizeWords(book, r.size);
-    if (book.metric()) { // "4 × 25 mm² + armour", "2 × 2.5 + 1.5 mm²"
-        s += fmt::format("{} × {}", r.need.conductorsOfSet(),
-                         r.ground >= 0 && !r.earth->armour ? book.sizes()[std::size_t(r.size)].name : size);
+    const bool ownNeutral = r.neutrals > 0 && (r.neutrals > 1 || r.neutralSize != r.size);
+    if (book.metric()) { // "4 × 25 mm² + armour", "2 × 2.5 + 1.5 mm²", "3 × 25 + 2 × 25 neutral + 16 mm²"
+        const auto bare = [&](SizeIndex of) { return book.sizes()[std::size_t(of)].name; };
+        s += fmt::format("{} × {}", conductorsAlike(r),
+                         ownNeutral || (r.ground >= 0 && !r.earth->armour) ? bare(r.size) : size);
+        if (ownNeutral)
+            s += fmt::format(" + {}{} neutral", r.neutrals > 1 ? "2 × " : "",
+                             r.ground >= 0 && !r.earth->armour ? bare(r.neutralSize) : sizeWords(book, r.neutralSize));
         if (r.need.material == Material::Aluminium) s += " Al";
         if (r.earth->armour) s += " + armour";
         if (r.ground >= 0) s += " + " + sizeWords(book, r.ground);
+        if (r.isolated >= 0) s += fmt::format(" + {} clean earth", sizeWords(book, r.isolated));
         return s;
     }
-    s += fmt::format("{}{}{}", r.need.conductorsOfSet(), size.front() == '#' ? " " : " × ",
-                     size); // "4 500" would read as a number
+    // "4 500" would read as a number
+    s += fmt::format("{}{}{}", conductorsAlike(r), size.front() == '#' ? " " : " × ", size);
     if (r.need.material == Material::Aluminium) s += " Al";
+    if (ownNeutral) s += fmt::format(", {}{} neutral", r.neutrals > 1 ? "2 × " : "", sizeWords(book, r.neutralSize));
     if (r.ground >= 0) s += fmt::format(", {} gnd", sizeWords(book, r.ground));
+    if (r.isolated >= 0) s += fmt::format(", {} isolated gnd", sizeWords(book, r.isolated));
     return s;
+}
+
+int conductorsAlike(const RunResult& r) { return r.need.poles + (r.neutrals == 1 && r.neutralSize == r.size ? 1 : 0); }
+
+std::vector<std::string> installationWords(const Project& p, const Results& r, Ref thing) {
+    if (const CircuitId c = thing.as<Circuit>(); c && r.of(c).feeder) {
+        if (r.of(c).standby) return {}; // what it feeds says it of its usual feed
+        thing = r.of(c).feeds;
+    }
+    const Circuit* c = p.circuits.find(thing.as<Circuit>());
+    const Board* b = p.boards.find(thing.as<Board>());
+    const Transformer* t = p.transformers.find(thing.as<Transformer>());
+    const Run* run = p.runs.find(c ? c->run : b ? b->run : t ? t->run : RunId{});
+    const RunResult* result = r.run(thing);
+    std::vector<std::string> words;
+    if (!run || !result || result->size < 0) return words;
+    const bool cable = result->need.cable->type >= 0;
+    if (run->fireRated) words.push_back("has to go on working in a fire: fire-rated cable");
+    if (run->nipple && result->need.wiring == Wiring::Conduit && !cable)
+        words.push_back("conduit no longer than 24 in between enclosures");
+    if (cable && run->setsApart && result->sets > 1)
+        words.push_back("parallel sets laid apart, so that they do not heat one another");
+    if (cable && run->lying != Lying::Auto)
+        words.push_back(fmt::format("laid beside other cables: {}", wordOf(run->lying)));
+    if (run->insulated > 0)
+        words.push_back(fmt::format("no more than {} of it in thermal insulation",
+                                    lengthWords(Metres{run->insulated}, p.basis.units)));
+    return words;
 }
 
 std::string breakerWords(double amps, int poles) {
@@ -123,11 +161,33 @@ std::string systemWords(VoltageSystem s) {
 std::string equipmentWords(const Board& b) {
     std::string words = wordOf(b.use);
     if (b.use == BoardUse::Ups && b.kva > 0) words += fmt::format(", {} kVA", rating(b.kva));
+    if (b.use == BoardUse::Ups && b.kw > 0) words += fmt::format(", {} kW", rating(b.kw));
     words += fmt::format(", {} A", rating(b.bus));
     const SystemFacts f = factsOf(b.system);
     if (b.use == BoardUse::TransferSwitch) words += fmt::format(", {} poles", f.lines + (b.switchesNeutral ? 1 : 0));
     if (b.main > 0) words += fmt::format(", {} {} A", holdsFuses(b.use) ? "fuses" : "breaker", rating(b.main));
     return words;
+}
+
+std::string demandWords(const NodeResult& n, const Board* b) {
+    const double heaviest = n.heaviestAmps.v;
+    if (heaviest <= n.demandAmps.v * 1.005) return figures(n.demandAmps.v) + " A";
+    const std::size_t line =
+        std::size_t(std::max_element(n.phaseAmps.begin(), n.phaseAmps.end()) - n.phaseAmps.begin());
+    const std::string name = b ? lineName(int(line), *b) : std::string(1, char('A' + line));
+    return fmt::format("{} A on {}", figures(heaviest), name);
+}
+
+std::string earthingWords(const Source& s) {
+    std::string words = wordOf(s.earthing);
+    if (s.ze > 0) words += fmt::format(", Ze {} Ω", figures(s.ze));
+    if (s.earthing == Earthing::IT && !s.insulationMonitor.empty())
+        words += ", insulation monitored by " + s.insulationMonitor;
+    return words;
+}
+
+std::string tapWords(const Transformer& t) {
+    return fmt::format("taps: secondary {} %", t.boost < 0 ? "−" + figures(-t.boost) : "+" + figures(t.boost));
 }
 
 std::string lineName(int line, const Board& b) {

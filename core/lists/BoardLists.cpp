@@ -144,9 +144,11 @@ List demandList(const SheetInput& in) {
                {"Imbalance", "%", Align::Right}},
               {},
               {}};
+    bool heavier = false;
     for (Ref thing : in.results.order) {
         const NodeResult& n = *in.results.node(thing);
         if (n.connected <= 0) continue;
+        heavier = heavier || (!thing.is<Transformer>() && n.heaviestAmps.v > n.demandAmps.v * 1.005);
         const Board* b = p.boards.find(thing.as<Board>());
         const Transformer* t = p.transformers.find(thing.as<Transformer>());
         const double rated = b ? mostAmps(*b) : t ? in.results.of(t->id).primaryAmps.v : 0;
@@ -157,7 +159,7 @@ List demandList(const SheetInput& in) {
                                     {fedFrom(p, n)},
                                     numberCell(n.connected / 1000, 1),
                                     numberCell(n.demand / 1000, 1),
-                                    figureCell(n.demandAmps.v),
+                                    figureCell(t ? n.demandAmps.v : demandOf(n)),
                                     rated > 0 ? (b ? ratingCell(rated) : figureCell(rated)) : ListCell{"–"},
                                     used};
         const int lines = factsOf(b ? b->system : t ? t->secondary : p.sources[thing.as<Source>()].system).lines;
@@ -166,6 +168,8 @@ List demandList(const SheetInput& in) {
         cells.push_back(lines > 1 ? numberCell(n.imbalance, 1) : ListCell{"–"});
         list.add(thing, std::move(cells));
     }
+    if (heavier)
+        list.notes.push_back("Demand in A is that of the heaviest line, where that is more than it would be balanced.");
     for (const Source& s : p.sources) {
         const SourceResult& n = in.results.of(s.id);
         if (n.connected <= 0) continue;

@@ -1,6 +1,5 @@
 // Every circuit, and every run with its conductors and conduit: long lists, for files.
 
-#include "core/figures/CircuitFigures.h"
 #include "core/lists/RunCells.h"
 
 #include <fmt/format.h>
@@ -55,7 +54,7 @@ List circuitList(const SheetInput& in) {
                                     {servesWords(p, in.results, c.id)},
                                     {r.feeder                    ? "feeder"
                                      : c.use != CircuitUse::Load ? std::string(wordOf(c.use))
-                                     : nothingHangsOn(r)         ? "–"
+                                     : r.nothingHangsOn()        ? "–"
                                                                  : kindTitle(r.kind, in.book)},
                                     numberCell(c.poles),
                                     {deviceWords(r, c.poles, in.book)}};
@@ -64,7 +63,7 @@ List circuitList(const SheetInput& in) {
             while (cells.size() + 1 < list.columns.size()) cells.push_back({"–"});
         } else {
             const double va = r.feeder && r.feeds ? in.results.node(r.feeds)->connected : r.va;
-            const bool none = nothingHangsOn(r); // nobody entered a load
+            const bool none = r.nothingHangsOn(); // nobody entered a load
             cells.insert(cells.end(), {none ? ListCell{"–"} : numberCell(va),
                                        none ? ListCell{"–"} : figureCell(r.load.v),
                                        conductorCell(in, *run),

@@ -29,8 +29,9 @@ List basisList(const SheetInput& in) {
     say("Code", in.book.title);
     for (const Source& s : p.sources) {
         const FaultPoint& fault = in.results.of(s.id).fault;
-        say(s.name, fmt::format("{}, {}{}", systemWords(s.system), wordOf(s.kind),
-                                fault.known ? fmt::format(", {} kA", faultWords(fault)) : ""));
+        say(s.name, fmt::format("{}, {}{}{}", systemWords(s.system), wordOf(s.kind),
+                                fault.known ? fmt::format(", {} kA", faultWords(fault)) : "",
+                                metric ? ", " + earthingWords(s) : ""));
     }
     if (metric) {
         say("Cables of branch circuits", b.branchCable.empty() ? in.book.cables.usualBranch : b.branchCable);

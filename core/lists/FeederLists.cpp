@@ -35,6 +35,7 @@ void addFeeder(List& list, const SheetInput& in, const Project& p, const Results
                      dropCell(n.dropTotal, run.need.totalLimit, n.dropKnown),
                      faultCell(n.fault),
                      {whyWords(run)}});
+    for (const std::string& words : installationWords(p, r, thing)) list.notes.push_back(to + ": " + words + ".");
 }
 
 } // namespace
@@ -105,6 +106,7 @@ List transformerList(const SheetInput& in) {
                         used,
                         faultCell(n.secondary),
                         numberCell(n.regulation, 1)});
+        if (!t.restartsDrop && t.boost != 0) list.notes.push_back(t.name + ", " + tapWords(t) + ".");
     }
     return list;
 }

@@ -19,13 +19,23 @@ struct TakeOff {
     const Project& p;
     std::map<std::tuple<int, SizeIndex>, double> conductors;                ///< metal, size → m
     std::map<std::pair<std::string, std::string>, double> cables, conduits; ///< type and size → m
-    std::map<std::pair<BoardId, int>, double> bundled; ///< the longest conduit of a bundle is in already, m
+    /// What is in already for several circuits together, m: by board and bundle, or minus the multiwire group, the
+    /// raceway with its protective conductor; by board and multiwire group their one neutral.
+    std::map<std::pair<BoardId, int>, double> raceways, neutrals;
     int unknown = 0, outside = 0;
 
     void conductor(Material m, SizeIndex size, double metres) {
         if (size >= 0 && metres > 0) conductors[{int(m), size}] += metres;
     }
-    void run(Ref thing, const RunResult& r, BoardId board = {}, int bundle = 0) {
+    /// What a run adds of something that several share: all of it, or what it is longer than the longest before it.
+    static double added(std::map<std::pair<BoardId, int>, double>& shared, BoardId board, int group, double metres) {
+        if (group == 0) return metres;
+        double& there = shared[{board, group}];
+        const double more = std::max(0.0, metres - there);
+        there = std::max(there, metres);
+        return more;
+    }
+    void run(Ref thing, const RunResult& r, const Circuit* circuit = nullptr) {
         if (r.state == Sizing::OutsideTables) {
             ++outside;
             return;
@@ -45,14 +55,11 @@ struct TakeOff {
             }
         }
         conductor(r.need.material, r.size, metres * parts.lines);
-        conductor(r.need.material, parts.neutral, metres * parts.neutrals);
+        const BoardId board = circuit ? circuit->board : BoardId{};
+        const int multiwire = circuit && circuit->poles == 1 ? circuit->multiwire : 0;
+        conductor(r.need.material, parts.neutral, added(neutrals, board, multiwire, metres) * parts.neutrals);
         // In one raceway there is one protective conductor, and one conduit.
-        double own = metres;
-        if (bundle > 0) {
-            double& there = bundled[{board, bundle}];
-            own = std::max(0.0, metres - there);
-            there = std::max(there, metres);
-        }
+        const double own = added(raceways, board, circuit && circuit->bundle ? circuit->bundle : -multiwire, metres);
         conductor(r.need.material, parts.ground, own);
         conductor(r.need.material, parts.isolated, metres);
         if (parts.conduit.size && own > 0) conduits[{parts.conduitType, parts.conduit.size->name}] += own;
@@ -80,7 +87,7 @@ List takeOffList(const SheetInput& in) {
         if (const NodeResult& n = *in.results.node(thing); n.parent) t.run(thing, n.run);
     for (const Circuit& c : p.circuits)
         if (const CircuitResult& r = in.results.of(c.id); !r.feeder && c.use == CircuitUse::Load && r.va > 0)
-            t.run(c.id, r.run, c.board, c.bundle);
+            t.run(c.id, r.run, &c);
     if (!t.conductors.empty()) {
         list.group("Conductors");
         for (const auto& [what, metres] : t.conductors)

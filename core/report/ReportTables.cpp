@@ -1,6 +1,5 @@
 #include "core/report/ReportTables.h"
 
-#include "core/figures/CircuitFigures.h"
 #include "core/lists/RunCells.h"
 #include "core/project/FaultRating.h"
 #include "core/solve/BoardLoad.h"
@@ -305,7 +304,7 @@ List runTable(const SheetInput& in, const ReportScope& scope) {
         list.add(id,
                  {{nameOf(in.project, id)},
                   {servesWords(in.project, in.results, id)},
-                  nothingHangsOn(r) ? ListCell{"–"} : figureCell(r.load.v),
+                  r.nothingHangsOn() ? ListCell{"–"} : figureCell(r.load.v),
                   {deviceWords(r, c.poles, in.book)},
                   conductorCell(in, r.run),
                   r.run.size >= 0 ? figureCell(r.run.ampacity) : ListCell{"–"},

@@ -1,7 +1,6 @@
 #include "core/review/Review.h"
 
 #include "core/base/Format.h"
-#include "core/figures/CircuitFigures.h"
 #include "core/lists/DrawingIndex.h"
 #include "core/lists/RunCells.h"
 #include "core/project/FaultRating.h"
@@ -119,7 +118,7 @@ private:
             const double load = r.device > 0 ? r.load.v / r.device : 0;
             add(c->id, "circuit",
                 fmt::format("{}: {} on {}, {}, {}", servesWords(p, in.results, c->id),
-                            nothingHangsOn(r) ? "no load entered" : figures(r.load.v) + " A",
+                            r.nothingHangsOn() ? "no load entered" : figures(r.load.v) + " A",
                             deviceWords(r, c->poles, in.book), conductorCell(in, run).text,
                             run.need.lengthKnown ? dropWords(run.dropTotal, known) : "length not known"),
                 std::max({drop, load, run.adequate() ? 0.0 : 2.0}));

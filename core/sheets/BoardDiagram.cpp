@@ -53,8 +53,8 @@ std::vector<RowKind> rowKinds(const SheetInput& in) {
             {"Phase", "{line}"},
             {"Breaker", "{device}", true},
             {"Protection", "{protection}"},
-            {"Wire",
-             "[sets > 1: ({sets}) ]{count}[unit = AWG: #][unit = kcmil: ×]{size}[material = Al:  Al][, #{ground}G]"},
+            {"Wire", "[sets > 1: ({sets}) ]{count}[unit = AWG: #][unit = kcmil: ×]{size}[material = Al:  Al][, {own "
+                     "neutral} N][, #{ground}G][, #{isolated}IG]"},
             {"Conduit", "{conduit}[conduit: ″]"},
             {length, "{length}"},
             {"Points", "{points}"},
@@ -322,7 +322,7 @@ private:
         surge();
         d.text({x + 4, top + 2.6}, r.parent ? "From " + c.head[3].value : "Not fed", 2.8, Align::Left, true);
         if (r.parent) d.text({x + 4, top + 6}, conductorWords(r.run, in.book), 2.8);
-        if (r.parent && r.run.size >= 0) ticks({x, top + 7}, r.run.need.conductorsOfSet());
+        if (r.parent && r.run.size >= 0) ticks({x, top + 7}, r.run.need.poles + r.run.neutrals);
         more(stop);
     }
     /// Surge protection from the bus to earth, at its left.
@@ -444,7 +444,7 @@ private:
                    shared.columnWidth / 2);
         }
         if (started) starter({x, boxed}, circuit.starter);
-        if (run && run->size >= 0) ticks({x, enclosureFoot + 5}, run->need.conductorsOfSet());
+        if (run && run->size >= 0) ticks({x, enclosureFoot + 5}, run->need.poles + run->neutrals);
         if (circuit.ring) loop({x, loads - 11}, ink);
         loadSymbol(r, {x, loads}, ink);
         hotspot(i);

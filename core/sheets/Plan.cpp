@@ -399,8 +399,10 @@ struct Painter {
         for (CircuitId id : h.circuits) {
             const Circuit& c = in.project.circuits[id];
             lines += c.poles;
-            if (c.poles == 1 && (c.multiwire == 0 || shared.insert(c.multiwire).second))
-                ++neutrals; // a multiwire group has one between them
+            const RunResult& run = in.results.of(id).run;
+            const int own = run.size >= 0 ? run.neutrals : run.need.neutral;
+            const bool others = c.poles == 1 && c.multiwire && !shared.insert(c.multiwire).second;
+            if (!others) neutrals += own; // a multiwire group has one between them
         }
         for (int i = 0; i < lines + neutrals; ++i) {
             const double half = sym(i >= lines ? 1.7 : 1.1);

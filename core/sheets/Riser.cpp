@@ -3,6 +3,7 @@
 #include "core/drawing/Paper.h"
 #include "core/drawing/TextWidth.h"
 #include "core/figures/Words.h"
+#include "core/project/Equipment.h"
 #include "core/project/FaultRating.h"
 #include "core/project/LevelOf.h"
 #include "core/project/Operations.h"
@@ -295,12 +296,16 @@ private:
             t.bad = n.use > 1;
             say(fmt::format("{} kVA, {} %Z", rating(x->kva), figures(x->percentZ)));
             say(fmt::format("{} – {}", wordOf(x->primary), systemWords(x->secondary)));
+            if (!x->restartsDrop && x->boost != 0) say(tapWords(*x));
             say(fmt::format("{} used{}, {} kA", percent(n.use * 100), n.use > 1 ? ", over" : "",
                             faultWords(n.secondary)),
                 n.use > 1 ? Ink::Stop : Ink::Ink, n.use > 1);
         } else if (auto* s = in.project.sources.find(r.as<Source>())) {
             say(systemWords(s->system));
-            if (s->kind != SourceKind::FaultLevel) say(rating(s->kva) + " kVA");
+            if (hasRating(s->kind))
+                say(rating(s->kva) + " kVA" +
+                    (s->kind == SourceKind::UtilityTransformer ? fmt::format(", {} %Z", figures(s->percentZ)) : ""));
+            if (in.book.metric()) addWrapped(t.words, earthingWords(*s), widestName, {});
             say(faultWords(in.results.of(s->id).fault) + " kA");
         } else if (auto* c = in.project.circuits.find(r.as<Circuit>())) {
             const CircuitResult& n = in.results.of(c->id);

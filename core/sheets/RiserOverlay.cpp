@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/figures/Words.h"
 #include "core/project/BoardSize.h"
+#include "core/project/Equipment.h"
 #include "core/project/FaultRating.h"
 #include "core/project/FreePlaces.h"
 #include "core/sheets/Sheets.h"
@@ -186,9 +187,8 @@ OverlayWords supplyOf(const SheetInput& in, Ref thing, const RiserShow& show) {
     if (n->parent)
         say(w, fmt::format("{} kVA, {} A", kilo(n->demand, 1), figures(demandOf(*n))));
     else if (auto* s = p.sources.find(thing.as<Source>()))
-        say(w, s->kind == SourceKind::FaultLevel || s->kva <= 0
-                   ? kilo(n->demand, 1) + " kVA"
-                   : fmt::format("{} kVA of {}", kilo(n->demand, 1), rating(s->kva)));
+        say(w, hasRating(s->kind) ? fmt::format("{} kVA of {}", kilo(n->demand, 1), rating(s->kva))
+                                  : kilo(n->demand, 1) + " kVA");
     const FaultPoint& fault = thing.is<Transformer>() ? r.of(thing.as<Transformer>()).secondary : n->fault;
     if (fault.known) say(w, faultWords(fault) + " kA");
     if (n->parent) say(w, dropWords(n->dropTotal, n->dropKnown) + " drop");

@@ -285,7 +285,7 @@ double ScheduleWriter::phases() {
         d.text({pr, ty}, value, 2.5, Align::Right);
         ty += 4.4;
     };
-    row("Demand", fmt::format("{} kVA · {} A", kilo(r.demand), number(r.demandAmps.v)));
+    row("Demand", fmt::format("{} kVA · {}", kilo(r.demand), demandWords(r, &b)));
     std::size_t heavy = 0;
     for (std::size_t i = 1; i < std::size_t(lines); ++i)
         if (r.phaseVa[i] > r.phaseVa[heavy]) heavy = i;
@@ -324,6 +324,9 @@ std::vector<ScheduleWriter::Note> ScheduleWriter::noteList() const {
         std::copy_if(here.begin(), here.end(), std::back_inserter(out), is);
         return out;
     };
+    if (b.seriesKA > 0 && !b.seriesDevices.empty())
+        list.push_back({fmt::format("Series rating of {} kA: {}.", figures(b.seriesKA), b.seriesDevices), {}});
+    if (!b.surge.empty()) list.push_back({fmt::format("Surge protection: {}.", b.surge), {}});
     together(those([](const Circuit* c) { return c->groundFault; }), "ground-fault protected.");
     together(those([&](const Circuit* c) {
                  const RunResult* run = in.results.run(c->id);
@@ -335,6 +338,17 @@ std::vector<ScheduleWriter::Note> ScheduleWriter::noteList() const {
     for (const Circuit* c : here)
         if (c->multiwire) groups[c->multiwire].push_back(c);
     for (const auto& [group, circuits] : groups) together(circuits, "share a neutral and are opened together.");
+    std::map<int, std::vector<const Circuit*>> ties;
+    for (const Circuit* c : here)
+        if (c->tie) ties[c->tie].push_back(c);
+    for (const auto& [tie, circuits] : ties)
+        if (circuits.size() > 1) together(circuits, "handles tied, they open together.");
+    together(those([](const Circuit* c) { return c->fullRated; }), "100 %-rated device.");
+    std::map<std::string, std::vector<const Circuit*>> laid;
+    for (const Circuit* c : here)
+        if (c->use == CircuitUse::Load)
+            for (const std::string& words : installationWords(in.project, in.results, c->id)) laid[words].push_back(c);
+    for (const auto& [words, circuits] : laid) together(circuits, words + ".");
     for (const Circuit* c : here) {
         const auto add = [&](std::string text) { list.push_back({std::move(text), {c->id}}); };
         if (c->arcFault) add(fmt::format("Circuit {}: arc-fault protected.", at(*c)));

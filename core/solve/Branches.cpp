@@ -133,6 +133,9 @@ RunNeed Solver::branchNeed(const Circuit& c, const Board& b, const CircuitResult
     need.material = p.basis.branchMaterial;
     need.conductors = c.poles == 1 ? 2 : c.poles;
     need.neutral = (c.poles == 1 && factsOf(b.system).lineNeutral.v > 0) || cr.split;
+    if (const double volts = factsOf(b.system).lineNeutral.v; cr.split && volts > 0)
+        for (const Complex& line : *cr.split)
+            need.neutralAmps = std::max(need.neutralAmps, float(magnitude(line) / volts));
     need.smallest = smallestBranch[std::size_t(cr.kind)];
     need.ownLimit = p.basis.branchDropLimit;
     need.totalLimit = totalDropLimit(p.basis, book, ownSubstationAbove(b.id), cr.kind == LoadKind::Lighting).allowed;

@@ -107,6 +107,33 @@ double ownDrop(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book)
            spurVolts(n, size, book) / dropReference(n) * 100;
 }
 
+Neutral neutralOf(const RunResult& run, const RuleBook& book, Working* w) {
+    const RunNeed& n = run.need;
+    if (!n.neutral || run.size < 0) return {};
+    if (n.neutralBy == NeutralBy::Double && n.poles > 1) {
+        if (w) w->step("Neutral", "double, for nonlinear loads", fmt::format("2 × {}", sizeWords(book, run.size)), "");
+        return {run.size, 2};
+    }
+    if (n.neutralBy != NeutralBy::Calculated || n.poles < 2) return {run.size, 1};
+    const double load = double(n.neutralAmps);
+    const double above = n.nonlinear ? 0 : std::max(0.0, load - book.tables.neutralAbove);
+    const double amps = load - above * (1 - book.tables.neutralAboveFactor);
+    Neutral out{run.size, 1};
+    for (SizeIndex s = std::max(0, run.ground); s <= run.size; ++s)
+        if (book.ampacity(s, n.material, 75) * run.sets >= amps && (run.sets == 1 || s >= book.smallestParallel())) {
+            out.size = s;
+            break;
+        }
+    if (w)
+        w->step("Neutral",
+                above > 0 ? fmt::format("{} A: {} A + {} % of the rest = {} A", figures(load),
+                                        figures(book.tables.neutralAbove),
+                                        figures(book.tables.neutralAboveFactor * 100), figures(amps))
+                          : fmt::format("its own load, {} A", figures(amps)),
+                sizeWords(book, out.size), book.cite("neutral"));
+    return out;
+}
+
 double conductorMass(const RunNeed& n, SizeIndex size, int sets, const RuleBook& book) {
     const double density = n.material == Material::Copper ? 8890 : 2700; // kg/m³
     return book.sizes()[std::size_t(size)].mm2 * 1e-6 * n.length.v * density * n.conductorsOfSet() * sets;
@@ -270,6 +297,10 @@ void Sizer::finish() {
     r.ohms = Complex{z.r, z.x} * (n.lengthKnown ? n.length.v : 0.0) / double(chosen.sets) +
              Complex{z.r, z.x} * 4.0 * (n.cable->ring ? double(n.cable->spur) : 0.0);
     how.protect(r, chosen, least, rules, book, w);
+    const Neutral neutral = neutralOf(r, book);
+    r.neutralSize = neutral.size;
+    r.neutrals = std::int8_t(neutral.count);
+    r.isolated = n.isolatedGround ? r.ground : -1;
 }
 
 // ---- told ----

@@ -49,6 +49,15 @@ Volts spurVolts(const RunNeed& need, SizeIndex size, const RuleBook& book);
 /// What a run of known length loses as it stands, in %: along itself, and on a ring along its worst spur.
 double ownDrop(const RunNeed& need, SizeIndex size, int sets, const RuleBook& book);
 
+/// The neutral of a run whose lines and protective conductor are chosen: of the lines' size; two of them where it is to
+/// be double; or by its own load (220.61), with the book's share of what is above its limit, and no smaller than the
+/// protective conductor.
+struct Neutral {
+    SizeIndex size = -1; ///< −1: none
+    int count = 0;       ///< of each set
+};
+Neutral neutralOf(const RunResult& run, const RuleBook& book, Working* working = nullptr);
+
 /// Mass of the lines and neutral of a run at some size, kg: area × length × density.
 double conductorMass(const RunNeed& need, SizeIndex size, int sets, const RuleBook& book);
 

@@ -59,6 +59,9 @@ RunNeed Solver::feederNeed(Ref node, const NodeResult& n, const Above& a, RunId 
     const Board* board = p.boards.find(node.as<Board>());
     need.neutral = board && factsOf(board->system).wires > factsOf(board->system).lines &&
                    factsOf(a.system).wires > factsOf(a.system).lines;
+    if (const double volts = board ? factsOf(board->system).lineNeutral.v : 0; volts > 0 && n.connected > 0)
+        need.neutralAmps = float(*std::max_element(n.neutralVa.begin(), n.neutralVa.end()) / volts *
+                                 std::min(1.0, n.demand / n.connected));
     need.smallest = smallestFeeder;
     need.ownLimit = p.basis.feederDropLimit;
     need.totalLimit = totalDropLimit(p.basis, book, ownSubstationAbove(n.parent), false).allowed;

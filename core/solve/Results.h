@@ -121,6 +121,10 @@ struct RunNeed {
     Wiring wiring = Wiring::Conduit;
     int raised = 0;       ///< sizes added here because that is the cheapest way to keep the runs below within the total
     bool neutral = false; ///< it has one
+    NeutralBy neutralBy = NeutralBy::Auto;
+    bool nonlinear = false;      ///< more than half of its load is: a calculated neutral is not reduced above 200 A
+    bool isolatedGround = false; ///< a second, insulated protective conductor
+    float neutralAmps = 0;       ///< A, the most that its neutral carries, for NeutralBy::Calculated
     int conductorsOfSet() const { return poles + neutral; } ///< lines and neutral
     bool groundWanted = true;                               ///< a protective conductor by the device's rating
     Material material = Material::Copper;
@@ -151,6 +155,9 @@ struct RunOutcome {
     int sets = 0, setsForAmpacity = 0;
     SizeIndex size = -1, sizeForAmpacity = -1, ground = -1;
     bool groundRaised = false;
+    SizeIndex neutralSize = -1;  ///< −1: no neutral
+    std::int8_t neutrals = 0;    ///< of each set: 2 where a double one takes two conductors of the lines' size
+    SizeIndex isolated = -1;     ///< isolated ground; −1: none
     SizeIndex groundNeeded = -1; ///< of a held protective conductor, by the rating of its device; -1: it is not held,
                                  ///< or judged by the earth fault
     double ampacity = 0;         ///< A of all sets, after corrections and terminals
@@ -312,6 +319,8 @@ struct CircuitResult {
     RunResult run;
     double faultEnd = 0; ///< kA at the far end of a branch run
     Rare<TapPoint> tap;  ///< of a busway's circuit
+    /// No load, device or board hangs on it: nobody entered one.
+    bool nothingHangsOn() const { return !feeder && mostPoles == 0; }
 };
 
 /// The same project while one source feeds all that can change over to it, and the others are off. Sizes and devices

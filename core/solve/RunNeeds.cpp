@@ -34,10 +34,13 @@ void Solver::applyRun(RunNeed& need, RunId id, Results::Present& present, std::o
     present.note(Results::Trait::FireRated, run->fireRated);
     present.note(Results::Trait::ListedRun, run->listedKA > 0 || run->listedVA > 0 || !run->listedConduit.empty());
     if (run->wiring != Wiring::Default) need.wiring = run->wiring;
+    need.neutralBy = run->neutral;
+    need.nonlinear = run->nonlinear > 0.5;
+    need.isolatedGround = run->isolatedGround;
     if (run->neutral == NeutralBy::None)
-        need.neutral = false;
+        need.neutral = need.neutral && need.poles == 1; // one pole goes back by it
     else if (run->neutral != NeutralBy::Auto)
-        need.neutral = true;
+        need.neutral = factsOf(need.system).lineNeutral.v > 0;
     if (run->material) need.material = *run->material;
     if (run->raceway) need.raceway = *run->raceway;
     if (!run->conduit.empty())
@@ -45,7 +48,7 @@ void Solver::applyRun(RunNeed& need, RunId id, Results::Present& present, std::o
     if (run->ambient) need.ambient = *run->ambient;
     if (run->onRoof && !book.metric()) need.ambient += book.tables.roofAdder;
     // More than half of it nonlinear: the neutral of a four-wire run carries as much as a line.
-    if (run->nonlinear > 0.5 && need.poles == 3 && factsOf(need.system).wires == 4 && run->neutral != NeutralBy::None)
+    if (need.nonlinear && need.poles == 3 && factsOf(need.system).wires == 4 && run->neutral != NeutralBy::None)
         ++need.conductors;
     need.conductors += run->sharing;
     if (!run->heldSize.empty()) {

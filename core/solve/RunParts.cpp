@@ -1,11 +1,35 @@
 #include "core/solve/RunParts.h"
 
 #include "core/base/Format.h"
+#include "core/solve/ConductorSizing.h"
 #include "core/solve/Procedure.h"
 
 #include <fmt/format.h>
 
 namespace lintel {
+namespace {
+
+/// A neutral that a multiwire group shares is in the raceway once: with `whose` where that is of the group, else with
+/// the first of it.
+bool neutralIsAnothers(const Project& p, const Results& r, const Circuit& c, CircuitId whose) {
+    if (!c.multiwire || c.poles != 1) return false;
+    CircuitId first = c.id;
+    for (CircuitId id : r.on(c.board)) {
+        const Circuit& o = p.circuits[id];
+        if (o.multiwire != c.multiwire || o.poles != 1 || !shareRaceway(c, o)) continue;
+        if (id == whose) return true;
+        first = std::min(first, id);
+    }
+    return first != c.id;
+}
+
+} // namespace
+
+bool shareRaceway(const Circuit& a, const Circuit& b) {
+    if (a.board != b.board || a.use != CircuitUse::Load || b.use != CircuitUse::Load) return false;
+    if (a.bundle || b.bundle) return a.bundle == b.bundle;
+    return a.multiwire && a.multiwire == b.multiwire && a.poles == 1 && b.poles == 1;
+}
 
 RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook& book, Working* w) {
     RunParts parts;
@@ -13,36 +37,10 @@ RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook&
     const RunNeed& n = run.need;
     parts.lines = n.poles;
     parts.ground = run.ground;
-    if (need.isolated && run.ground >= 0) parts.isolated = run.ground;
-    if (n.neutral) {
-        parts.neutral = run.size;
-        parts.neutrals = 1;
-        if (need.neutral == NeutralBy::Double && n.poles > 1) {
-            parts.neutrals = 2;
-            if (w)
-                w->step("Neutral", "double, for nonlinear loads", fmt::format("2 × {}", sizeWords(book, run.size)), "");
-        } else if (need.neutral == NeutralBy::Calculated && n.poles > 1) {
-            // Its own load; what is above 200 A at 70 % unless the load is nonlinear; not smaller than the protective
-            // conductor.
-            double amps = need.neutralAmps;
-            const double above = std::max(0.0, amps - book.tables.neutralAbove);
-            if (!need.nonlinear && above > 0) amps = book.tables.neutralAbove + above * book.tables.neutralAboveFactor;
-            for (SizeIndex s = std::max(0, run.ground); s <= run.size; ++s)
-                if (book.ampacity(s, n.material, 75) * run.sets >= amps &&
-                    (run.sets == 1 || s >= book.smallestParallel())) {
-                    parts.neutral = s;
-                    break;
-                }
-            if (w)
-                w->step("Neutral",
-                        above > 0 && !need.nonlinear
-                            ? fmt::format("{} A: {} A + {} % of the rest = {} A", figures(need.neutralAmps),
-                                          figures(book.tables.neutralAbove),
-                                          figures(book.tables.neutralAboveFactor * 100), figures(amps))
-                            : fmt::format("its own load, {} A", figures(amps)),
-                        sizeWords(book, parts.neutral), book.cite("neutral"));
-        }
-    }
+    parts.isolated = run.isolated;
+    parts.neutral = run.neutralSize;
+    parts.neutrals = run.neutrals;
+    if (w && n.poles > 1) (void)neutralOf(run, book, w);
     if (n.wiring != Wiring::Conduit) return parts;
     const ConduitType* type = need.conduit.empty() ? nullptr : book.conduit(need.conduit);
     for (const ConduitType& t : book.tables.conduits)
@@ -83,20 +81,12 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
         id = c->run;
     } else if (const Board* b = p.boards.find(thing.as<Board>())) {
         id = standby ? b->alternateRun : b->run;
-        const SystemFacts f = factsOf(b->system);
-        const BoardResult& n = r.of(b->id);
-        const double most = *std::max_element(n.neutralVa.begin(), n.neutralVa.end());
-        if (f.lineNeutral.v > 0 && n.connected > 0)
-            need.neutralAmps = most / f.lineNeutral.v * std::min(1.0, n.demand / n.connected);
     } else if (const Transformer* t = p.transformers.find(thing.as<Transformer>()))
         id = t->run;
     const Run* entered = p.runs.find(id);
     need.conduit = p.basis.conduit;
     told(entered);
     if (entered) {
-        need.neutral = entered->neutral;
-        need.nonlinear = entered->nonlinear > 0.5;
-        need.isolated = entered->isolatedGround;
         need.nipple = entered->nipple;
         if (!entered->conduit.empty())
             need.conduit = entered->conduit;
@@ -106,19 +96,15 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
     need.insulation = book.insulation(p.basis.insulationType);
     if (!need.insulation) need.insulation = &book.insulationFor(p.basis.insulation);
     if (entered) need.sharing = entered->sharing;
-    if (const Circuit* c = p.circuits.find(thing.as<Circuit>()); c && c->bundle)
-        for (const Circuit& o : p.circuits) {
-            const CircuitResult& x = r.of(o.id);
-            if (o.id == c->id || o.board != c->board || o.bundle != c->bundle || o.use != CircuitUse::Load ||
-                x.feeder || x.run.size < 0)
-                continue;
-            // A neutral that a multiwire group shares is in the raceway once.
-            const bool sharedNeutral =
-                o.multiwire && std::any_of(p.circuits.begin(), p.circuits.end(), [&](const Circuit& q) {
-                    return q.board == o.board && q.bundle == o.bundle && q.multiwire == o.multiwire && q.id < o.id;
-                });
-            need.others.push_back(
-                {x.run.size, x.run.need.poles + (x.run.need.neutral && !sharedNeutral), need.insulation});
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>()))
+        for (CircuitId other : r.on(c->board)) {
+            const Circuit& o = p.circuits[other];
+            const CircuitResult& x = r.of(other);
+            if (o.id == c->id || !shareRaceway(*c, o) || x.feeder || x.run.size < 0) continue;
+            const int neutrals = neutralIsAnothers(p, r, o, c->id) ? 0 : x.run.neutrals;
+            const bool alike = x.run.neutralSize == x.run.size;
+            need.others.push_back({x.run.size, x.run.need.poles + (alike ? neutrals : 0), need.insulation});
+            if (!alike && neutrals > 0) need.others.push_back({x.run.neutralSize, neutrals, need.insulation});
             need.ground = std::max(need.ground, x.run.ground);
         }
     return partsOf(*run, need, book, w);

@@ -16,12 +16,11 @@ struct RunParts {
     ConduitFill conduit;     ///< of each set
 };
 
+/// Whether two circuits lie in one raceway: they are of one bundle, or of one multiwire group.
+bool shareRaceway(const Circuit& a, const Circuit& b);
+
 /// What the project says of one run, apart from its sizing.
 struct RunPartsNeed {
-    NeutralBy neutral = NeutralBy::Auto;
-    double neutralAmps = 0; ///< its own calculated load, for NeutralBy::Calculated
-    bool nonlinear = false; ///< no reduction then
-    bool isolated = false;
     bool nipple = false; ///< of at most 24 in: filled further
     std::string conduit; ///< type; empty: the first of the raceway's material
     const Insulation* insulation = nullptr;

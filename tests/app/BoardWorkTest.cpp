@@ -90,7 +90,21 @@ TEST_CASE("at the boards: a row is written with Tab, circuits are inserted, shif
     CHECK_FALSE(d.editor());
     CHECK(d.at(51).heldBreaker == 20.0);
     CHECK(d.s.solution().results.of(d.idAt(51)).va == Approx(1800));
-    CHECK(d.v.selectedSlot() == 53); // Enter goes down
+    CHECK(d.v.selectedSlot() == 53); // Enter goes down, to the fact from which Tab came: the next row is written on
+    d.typeHere("Ice machine");
+    d.key(*d.editor(), Qt::Key_Tab);
+    d.type(*d.editor(), "3 kVA");
+    // What its breaker comes to by itself is shown as soon as that is worked out.
+    d.key(*d.editor(), Qt::Key_Tab);
+    d.pump();
+    CHECK(d.editor()->text() == "25"); // 3 000 VA at 120 V
+    d.key(*d.editor(), Qt::Key_Escape);
+    CHECK(d.at(53).name == "Ice machine");
+    CHECK_FALSE(d.at(53).heldBreaker);
+    d.s.undo();
+    d.s.undo();
+    d.pump();
+    REQUIRE_FALSE(d.idAt(53));
     // A load that is none is refused in words, and nothing changes.
     d.to(51);
     d.v.goTo(51, "load");

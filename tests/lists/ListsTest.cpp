@@ -110,6 +110,17 @@ TEST_CASE("take-off: conductors and conduit of a small project counted by hand, 
         if (row.cells[0].text == "EMT") conduit += *row.cells[2].value;
     CHECK(conduit == Approx(100).margin(0.1));
     CHECK(*cellOf(shared, "#12", "Amount", 1).value == Approx(400).margin(0.1));
+    // Three of a multiwire group, 100 ft each: three lines, one neutral, one ground and one conduit.
+    OneBoard m;
+    m.p.basis.slack = 0;
+    for (int i = 0; i < 3; ++i) {
+        Circuit& c = *m.p.circuits.change(m.circuit(600, LoadUnit::VA, 1, 100));
+        c.slot = 1 + 2 * i, c.multiwire = 1;
+    }
+    const Results of = m.solved();
+    const List group = listKind("take-off")->make({m.p, nec(), of});
+    CHECK(*cellOf(group, "#12", "Amount", 1).value == Approx(500).margin(0.1));
+    CHECK(*cellOf(group, "1/2", "Amount", 1).value == Approx(100).margin(0.1));
 }
 
 TEST_CASE("runs raised above ampacity: sizes, drop before and after, kilograms by hand") {

@@ -3,6 +3,7 @@
 
 #include "core/check/Check.h"
 #include "core/project/Slots.h"
+#include "core/solve/ConductorSizing.h"
 #include "core/solve/Fault.h"
 #include "core/solve/PhaseLoads.h"
 #include "core/solve/RunParts.h"
@@ -102,10 +103,10 @@ TEST_CASE("a neutral by its own load counts what is above 200 A at 70 %, nonline
     run.need.neutral = true;
     run.need.wiring = Wiring::McCable;
     run.need.material = Material::Copper;
-    RunPartsNeed need;
-    need.neutral = NeutralBy::Calculated;
+    RunNeed& need = run.need;
+    need.neutralBy = NeutralBy::Calculated;
     need.neutralAmps = 300;
-    const auto neutral = [&] { return nec().sizes()[std::size_t(partsOf(run, need, nec()).neutral)].name; };
+    const auto neutral = [&] { return nec().sizes()[std::size_t(neutralOf(run, nec()).size)].name; };
     CHECK(neutral() == "300");
     need.nonlinear = true; // 300 A whole: 350 kcmil carries 310
     CHECK(neutral() == "350");

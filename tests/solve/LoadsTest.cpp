@@ -1,6 +1,9 @@
 // Loads as they are entered: horsepower, splits, duty, existing demand; devices of other kinds; what is laid otherwise.
 
 #include "core/check/Check.h"
+#include "core/figures/CircuitFigures.h"
+#include "core/figures/Wording.h"
+#include "core/figures/Words.h"
 #include "core/solve/Fault.h"
 #include "core/solve/RunParts.h"
 #include "tests/World.h"
@@ -208,6 +211,52 @@ TEST_CASE("parts of a run: neutral by its load, double, isolated ground, conduit
     CHECK(sizeName(b.jumper) == "1/0");
 }
 
+TEST_CASE("conductors are told as they are pulled: a smaller neutral, two of them, an isolated ground") {
+    OneBoard w;
+    w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 600;
+    const BoardId two = below(w, 400);
+    Run& run = *w.p.runs.change(w.p.boards[two].run);
+    const auto load = [&](int poles, double va) {
+        const CircuitId c = addCircuit(w.p, two, poles, "x");
+        Load l;
+        l.circuit = c, l.amount = va, l.poles = poles;
+        w.p.loads.add(l);
+        return c;
+    };
+    load(3, 250 * 208 * root3);
+    for (int i = 0; i < 3; ++i) load(1, 6000); // 50 A to the neutral on each line
+    const auto words = [&] { return conductorWords(w.solved().of(two).run, nec()); };
+    CHECK(words() == "4 × 350 kcmil, #4 gnd");
+    run.neutral = NeutralBy::Calculated; // 4 AWG carries 85 A, and is no smaller than the ground
+    CHECK(words() == "3 × 350 kcmil, #4 neutral, #4 gnd");
+    run.neutral = NeutralBy::Double;
+    CHECK(words() == "3 × 350 kcmil, 2 × 350 kcmil neutral, #4 gnd");
+    run.neutral = NeutralBy::None, run.isolatedGround = true;
+    CHECK(words() == "3 × 350 kcmil, #4 gnd, #4 isolated gnd");
+    // The row of the circuit that feeds it says the same, in the company's own words too.
+    const Results r = w.solved();
+    const SheetInput in{w.p, nec(), r};
+    const CircuitFacts feeder(in, r.of(two).via);
+    CHECK(Wording::from("{count}×{size}[, {own neutral} N][, #{ground}G][, #{isolated}IG]")->of(feeder) ==
+          "3×350, #4G, #4IG");
+    // A branch circuit whose load is entered line by line: 3 000, 1 000 and 1 000 VA. The neutral carries up to 25 A
+    // (220.61): #10, 30 A at 60 °C and at 75 °C 35 A, while the lines are #10 too, for a device of 30 A.
+    const CircuitId c = load(3, 5000);
+    Load& split = *w.p.loads.change(LoadId{w.p.loads.highest()});
+    split.splitA = 3, split.splitB = 1, split.splitC = 1;
+    runOf(w.p, c).neutral = NeutralBy::Calculated;
+    CHECK(w.solved().of(c).run.need.neutralAmps == Approx(25));
+    // One pole goes back by its neutral, whatever is asked for; a system without a neutral has none.
+    const CircuitId one = load(1, 1200);
+    runOf(w.p, one).neutral = NeutralBy::None;
+    CHECK(conductorWords(w.solved().of(one).run, nec()) == "2 #12, #12 gnd");
+    OneBoard delta(VoltageSystem::D480);
+    const CircuitId d = delta.circuit(20, LoadUnit::A, 3, 50);
+    runOf(delta.p, d).neutral = NeutralBy::Double;
+    CHECK(delta.solved().of(d).run.neutrals == 0);
+    CHECK_THAT(conductorWords(delta.solved().of(d).run, nec()), Catch::StartsWith("3 #"));
+}
+
 TEST_CASE("drop judged on what is connected, or on a share of the rating") {
     OneBoard w;
     const BoardId two = below(w, 100, 50);
@@ -362,6 +411,22 @@ TEST_CASE("home runs in one raceway: conductors counted, conduit for all of them
         REQUIRE(parts.conduit.size);
         CHECK(parts.conduit.size->name == "3/4");
         CHECK(parts.conduit.area / 645.16 == Approx(0.1376));
+    }
+    // A multiwire group lies in one raceway without being bundled: 38 A each takes #8 for 40 A, ground #10. One alone
+    // is 2 · 0.0366 + 0.0211 = 0.0943 in² in 1/2 EMT (0.122); three with one neutral and one ground are 4 · 0.0366 +
+    // 0.0211 = 0.1675 in²: 3/4 (0.213).
+    OneBoard m;
+    std::vector<CircuitId> three;
+    for (int i = 0; i < 3; ++i) three.push_back(m.circuit(38, LoadUnit::A, 1, 50));
+    for (int i = 0; i < 3; ++i) m.p.circuits.change(three[std::size_t(i)])->slot = 1 + 2 * i; // lines A, B, C
+    CHECK(partsOf(m.p, nec(), m.solved(), three[1]).conduit.size->name == "1/2");
+    for (CircuitId id : three) m.p.circuits.change(id)->multiwire = 2;
+    const Results grouped = m.solved();
+    for (CircuitId id : three) {
+        const RunParts parts = partsOf(m.p, nec(), grouped, id);
+        CHECK(sizeName(grouped.of(id).run.size) == "8");
+        CHECK(parts.conduit.area / 645.16 == Approx(0.1675));
+        CHECK(parts.conduit.size->name == "3/4");
     }
     // As a multiwire group the two share a neutral: on two lines of three it is loaded, but there is one of them.
     w.p.circuits.change(b)->slot = 3; // line B
