@@ -222,7 +222,7 @@ constexpr CircuitFigure figureList[] = {
      [](const CircuitFacts& f) { return f.load() && f.sized() ? sizeName(f, f.sized()->ground) : std::string(); }},
     {"neutral", "Run", "size of its neutral", "Neut.", Centre,
      [](const CircuitFacts& f) { return f.load() && f.sized() ? sizeName(f, f.sized()->neutralSize) : std::string(); }},
-    {"own neutral", "Run", "its neutral where that is not one as large as the lines: #3/0, 2×#1/0", "Neut.", Centre,
+    {"neutral apart", "Run", "its neutral where that is not one as large as the lines: #3/0, 2×#1/0", "Neut.", Centre,
      [](const CircuitFacts& f) {
          if (!f.load() || !f.sized()) return std::string();
          const RunResult& run = *f.sized();

@@ -6,6 +6,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace lintel {
 
@@ -180,14 +181,14 @@ std::string demandWords(const NodeResult& n, const Board* b) {
 
 std::string earthingWords(const Source& s) {
     std::string words = wordOf(s.earthing);
-    if (s.ze > 0) words += fmt::format(", Ze {} Ω", figures(s.ze));
+    if (s.ze > 0) words += fmt::format(", Ze {:g} Ω", s.ze);
     if (s.earthing == Earthing::IT && !s.insulationMonitor.empty())
         words += ", insulation monitored by " + s.insulationMonitor;
     return words;
 }
 
 std::string tapWords(const Transformer& t) {
-    return fmt::format("taps: secondary {} %", t.boost < 0 ? "−" + figures(-t.boost) : "+" + figures(t.boost));
+    return fmt::format("taps: secondary {}{:g} %", t.boost < 0 ? "−" : "+", std::abs(t.boost));
 }
 
 std::string lineName(int line, const Board& b) {

@@ -147,10 +147,15 @@ List luminaireList(const SheetInput& in) {
               {},
               {}};
     std::map<DeviceTypeId, std::map<LevelId, int>> count;
+    std::map<std::pair<DeviceTypeId, std::string>, int> otherwise; // by a protection that is not their type's
     for (const Device& d : p.devices)
-        if (const DeviceType& t = p.deviceTypes[d.type]; t.kind == LoadKind::Lighting && t.load > 0) // no switches
+        if (const DeviceType& t = p.deviceTypes[d.type]; t.kind == LoadKind::Lighting && t.load > 0) { // no switches
             ++count[d.type][d.level];
+            if (!d.protection.empty() && d.protection != t.protection) ++otherwise[{d.type, d.protection}];
+        }
     if (count.empty()) return list;
+    for (const auto& [of, many] : otherwise)
+        list.notes.push_back(fmt::format("{}: {} of them {}.", p.deviceTypes[of.first].name, many, of.second));
     for (const Level& l : p.levels) list.columns.push_back({l.name, "", Align::Right});
     list.columns.push_back({"All", "", Align::Right});
     int inAll = 0;

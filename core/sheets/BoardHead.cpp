@@ -12,9 +12,12 @@ namespace lintel {
 namespace {
 
 std::string busWords(const SheetInput& in, const Board& b) {
+    // What another board may be fed from straight.
+    const std::string lugs = b.lugs == Lugs::None ? "" : fmt::format(", {} lugs", wordOf(b.lugs));
     if (b.main > 0)
-        return fmt::format("{} A / {} A {}", number(b.bus), number(b.main), in.book.word(TradeWord::MainDevice));
-    return fmt::format("{} A / {}", number(b.bus), in.book.word(TradeWord::NoMain));
+        return fmt::format("{} A / {} A {}{}", number(b.bus), number(b.main), in.book.word(TradeWord::MainDevice),
+                           lugs);
+    return fmt::format("{} A / {}{}", number(b.bus), in.book.word(TradeWord::NoMain), lugs);
 }
 
 std::string ratingWords(const SheetInput& in, const Board& b, const BoardResult& r) {

@@ -251,8 +251,9 @@ struct Painter {
                                       c.y + (std::abs(u.y) > 0.5 ? reach : r)});
                 if (i == 1 && style.tags) {
                     const std::string size = in.project.basis.units == UnitSystem::Imperial
-                                                 ? fmt::format("{:.0f}″", t.width / metresPerFoot * 12)
-                                                 : fmt::format("{:.0f} mm", t.width * 1000);
+                                                 ? fmt::format("{:.0f}″ × {:.0f}″", t.width / metresPerFoot * 12,
+                                                               t.depth / metresPerFoot * 12)
+                                                 : fmt::format("{:.0f} × {:.0f} mm", t.width * 1000, t.depth * 1000);
                     tags.text(a + u * std::min(len * 0.5, txt(12)) + Point{0, txt(0.7)},
                               (t.name.empty() ? "tray" : t.name) + " " + size, txt(1.9), Align::Centre, false,
                               Ink::Quiet);
@@ -297,8 +298,9 @@ struct Painter {
             }
             if (run && run->lengthBy == LengthBy::Traced && run->trace.size() > 1) continue;
             const Point start = mm(devices[order.front()]->at);
-            if (c.bundle) {
-                auto [it, fresh] = bundles.try_emplace({c.board.value, c.bundle}, HomeRun{{id}, &b, start, ink});
+            // A multiwire group lies in one raceway too.
+            if (const int together = c.bundle ? c.bundle : c.poles == 1 ? -c.multiwire : 0) {
+                auto [it, fresh] = bundles.try_emplace({c.board.value, together}, HomeRun{{id}, &b, start, ink});
                 if (!fresh) {
                     wire(start, it->second.at, ink);
                     it->second.circuits.push_back(id);
@@ -441,6 +443,10 @@ struct Painter {
         }
     }
 
+    /// Its tag, and its protection where that is not its type's.
+    static std::string tagWords(const Device& x) {
+        return x.tag + (x.tag.empty() || x.protection.empty() ? "" : ", ") + x.protection;
+    }
     /// After everything else is drawn: each tag where it covers nothing, or as little as can be.
     void placeTags() {
         for (const Hotspot& s : d.hotspots)
@@ -458,7 +464,7 @@ struct Painter {
                                                {at + Point{-r, txt(0.8)}, Align::Right},
                                                {at + Point{0, -r}, Align::Centre},
                                                {at + Point{0, r + txt(1.8)}, Align::Centre}})
-                places.push_back(TextMark{place, x->tag, txt(2.2), align, false, false, Ink::Quiet, 0, true});
+                places.push_back(TextMark{place, tagWords(*x), txt(2.2), align, false, false, Ink::Quiet, 0, true});
             tags.marks.push_back(labels.place(places));
         }
         for (const WantedTag& w : wanted) {
@@ -495,7 +501,7 @@ struct Painter {
             if (!x.leg.empty() && style.tags)
                 d.text(p + turned({sym(2.2), sym(y.onWall ? 2.2 : -1.2)}, x.turn), x.leg, txt(1.9), Align::Centre,
                        false, Ink::Quiet);
-            if (!x.tag.empty() && style.tags)
+            if (!tagWords(x).empty() && style.tags)
                 tagged.push_back({&x, turned({0, sym(y.onWall ? 3.4 : 3) + txt(1.2)}, x.turn)});
             const double r = sym(2.4);
             d.hotspots.push_back({x.id, p.x - r, p.y - r, p.x + r, p.y + r});

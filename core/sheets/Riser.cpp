@@ -304,7 +304,7 @@ private:
             say(systemWords(s->system));
             if (hasRating(s->kind))
                 say(rating(s->kva) + " kVA" +
-                    (s->kind == SourceKind::UtilityTransformer ? fmt::format(", {} %Z", figures(s->percentZ)) : ""));
+                    (s->kind == SourceKind::UtilityTransformer ? fmt::format(", {:g} %Z", s->percentZ) : ""));
             if (in.book.metric()) addWrapped(t.words, earthingWords(*s), widestName, {});
             say(faultWords(in.results.of(s->id).fault) + " kA");
         } else if (auto* c = in.project.circuits.find(r.as<Circuit>())) {

@@ -325,7 +325,7 @@ std::vector<ScheduleWriter::Note> ScheduleWriter::noteList() const {
         return out;
     };
     if (b.seriesKA > 0 && !b.seriesDevices.empty())
-        list.push_back({fmt::format("Series rating of {} kA: {}.", figures(b.seriesKA), b.seriesDevices), {}});
+        list.push_back({fmt::format("Series rating of {:g} kA: {}.", b.seriesKA, b.seriesDevices), {}});
     if (!b.surge.empty()) list.push_back({fmt::format("Surge protection: {}.", b.surge), {}});
     together(those([](const Circuit* c) { return c->groundFault; }), "ground-fault protected.");
     together(those([&](const Circuit* c) {

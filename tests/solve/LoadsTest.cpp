@@ -237,7 +237,7 @@ TEST_CASE("conductors are told as they are pulled: a smaller neutral, two of the
     const Results r = w.solved();
     const SheetInput in{w.p, nec(), r};
     const CircuitFacts feeder(in, r.of(two).via);
-    CHECK(Wording::from("{count}×{size}[, {own neutral} N][, #{ground}G][, #{isolated}IG]")->of(feeder) ==
+    CHECK(Wording::from("{count}×{size}[, {neutral apart} N][, #{ground}G][, #{isolated}IG]")->of(feeder) ==
           "3×350, #4G, #4IG");
     // A branch circuit whose load is entered line by line: 3 000, 1 000 and 1 000 VA. The neutral carries up to 25 A
     // (220.61): #10, 30 A at 60 °C and at 75 °C 35 A, while the lines are #10 too, for a device of 30 A.
