@@ -131,39 +131,40 @@ void findLetter(benchmark::State& state) {
 }
 BENCHMARK(findLetter)->Unit(benchmark::kMillisecond);
 
-/// The review of 500 boards: opened, and a figure ticked or unticked.
-void reviewOpens(benchmark::State& state) {
+/// The panel of a review of 500 boards.
+struct BigReview {
     Session s;
-    if (s.begin(bigBuilding(500, 42))) return state.SkipWithError("cannot be begun");
-    s.waitSolved(10000);
-    ReviewPanel panel(s);
-    panel.resize(330, 700);
-    panel.show();
-    for (auto _ : state) {
+    bool begun = !s.begin(bigBuilding(500, 42)) && s.waitSolved(10000);
+    ReviewPanel panel{s};
+    BigReview() {
+        panel.resize(330, 700);
+        panel.show();
+    }
+    ~BigReview() { s.close(); }
+    void open() {
         panel.begin();
         QCoreApplication::processEvents();
     }
-    s.close();
+};
+void reviewOpens(benchmark::State& state) {
+    BigReview review;
+    if (!review.begun) return state.SkipWithError("cannot be begun");
+    for (auto _ : state) review.open();
 }
 BENCHMARK(reviewOpens)->Unit(benchmark::kMillisecond);
+/// A figure ticked, with everything that is shown of it.
 void reviewTicks(benchmark::State& state) {
-    Session s;
-    if (s.begin(bigBuilding(500, 42))) return state.SkipWithError("cannot be begun");
-    s.waitSolved(10000);
-    ReviewPanel panel(s);
-    panel.resize(330, 700);
-    panel.show();
-    s.setReviewing(true);
-    panel.findChild<QLineEdit*>("reviewer")->setText("A. Checker");
-    panel.begin();
-    QCoreApplication::processEvents();
-    auto* tick = panel.findChild<QPushButton*>("reviewTick");
+    BigReview review;
+    if (!review.begun) return state.SkipWithError("cannot be begun");
+    review.s.setReviewing(true);
+    review.panel.findChild<QLineEdit*>("reviewer")->setText("A. Checker");
+    review.open();
+    auto* tick = review.panel.findChild<QPushButton*>("reviewTick");
     for (auto _ : state) {
         tick->click();
         QCoreApplication::processEvents();
     }
-    state.counters["ticks"] = double(s.project().ticks.size());
-    s.close();
+    state.counters["ticks"] = double(review.s.project().ticks.size());
 }
 BENCHMARK(reviewTicks)->Unit(benchmark::kMillisecond);
 
