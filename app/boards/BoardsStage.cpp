@@ -85,9 +85,13 @@ protected:
             drawLine(p, QRectF(x + pw - 82, 72, 70, 16), q(number(r.phaseAmps[std::size_t(i)])) + " A", Qt::AlignRight,
                      t.quiet, uiFont(0.85));
         }
-        drawLine(p, QRectF(left + 3 * pw + 6, 54, width() - left - 3 * pw - 8, 18),
-                 QObject::tr("Demand %1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r, b))), Qt::AlignLeft, t.ink,
-                 uiFont(0.95, true));
+        // Where there is little room the figures come before the word.
+        const double room = width() - left - 3 * pw - 8;
+        const QString amounts = QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r, b)));
+        const QString whole = QObject::tr("Demand %1").arg(amounts);
+        const QFont bold = uiFont(0.95, true);
+        const bool fits = QFontMetricsF(bold).horizontalAdvance(whole) <= room;
+        drawLine(p, QRectF(left + 3 * pw + 6, 54, room, 18), fits ? whole : amounts, Qt::AlignLeft, t.ink, bold);
         drawLine(p, QRectF(left + 3 * pw + 6, 72, width() - left - 3 * pw - 8, 16),
                  QObject::tr("of %1 A · connected %2 kVA").arg(q(number(mostAmps(*b))), q(kilo(r.connected))),
                  Qt::AlignLeft, t.quiet, uiFont(0.85));

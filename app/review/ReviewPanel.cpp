@@ -23,6 +23,7 @@
 #include <map>
 #include <numeric>
 #include <set>
+#include <utility>
 
 namespace lintel {
 namespace {
@@ -34,6 +35,12 @@ std::string today() { return QDate::currentDate().toString(Qt::ISODate).toStdStr
 std::string keyOf(const ReviewFigure& f) { return f.about.text() + "/" + f.figure; }
 /// "LP-1, demand"; a circuit is named alone.
 QString titleOf(const ReviewFigure& f) { return f.figure == "circuit" ? q(f.thing) : q(f.thing) + ", " + q(f.figure); }
+
+/// Whether the rows of two states of a figure look alike.
+bool saysTheSame(const ReviewItem& x, const ReviewItem& y) {
+    return x.state == y.state && x.value == y.value && x.by == y.by && x.date == y.date && x.was == y.was &&
+           x.nearness == y.nearness;
+}
 
 QLabel* quiet(QWidget* parent) {
     auto* label = new QLabel(parent);
@@ -271,7 +278,10 @@ void ReviewPanel::restyle() {
     setAutoFillBackground(true);
     setStyleSheet(
         QString("#reviewPanel { border-right: 1px solid %1; background: %2; }").arg(t.rule.name(), t.surface.name()));
-    if (isVisible()) rebuild();
+    if (!isVisible()) return;
+    lookAgain();
+    fillFigures(); // each row has colours of its own
+    fillRemarks();
 }
 
 void ReviewPanel::lookAgain() {
@@ -283,7 +293,7 @@ void ReviewPanel::lookAgain() {
 }
 
 void ReviewPanel::rebuild() {
-    const auto before = items;
+    const std::vector<ReviewItem> before = std::exchange(items, {});
     lookAgain();
     const bool same = shown == Show::All && tree->topLevelItemCount() > 0 &&
                       std::equal(items.begin(), items.end(), before.begin(), before.end(),
@@ -292,7 +302,7 @@ void ReviewPanel::rebuild() {
                                             x.nearness == y.nearness;
                                  });
     if (same)
-        markAll();
+        markAll(&before);
     else
         fillFigures();
     fillRemarks();
@@ -315,14 +325,15 @@ void ReviewPanel::mark(QTreeWidgetItem* row, const ReviewItem& item) const {
     row->setForeground(1, item.nearness > 1 + 1e-9 ? t.stop : ticked ? t.quiet : t.ink);
     row->setToolTip(0, plainTip(row->text(0)));
     row->setToolTip(1, plainTip(q(item.value)));
+    if (!off && !ticked) row->setToolTip(2, {});
     if (off)
         row->setToolTip(2, plainTip(tr("It was %1 when %2 ticked it, %3").arg(q(item.was), q(item.by), q(item.date))));
     if (ticked) row->setToolTip(2, plainTip(tr("%1, %2").arg(q(item.by), q(item.date))));
 }
 
 /// What each row says of its figure, and each group of all its figures, those that are not shown too; and how far it
-/// is.
-void ReviewPanel::markAll() {
+/// is. Rows whose figure says what it said in `before` stay as they are.
+void ReviewPanel::markAll(const std::vector<ReviewItem>* before) {
     std::map<Ref, std::pair<int, int>> counts; // by node: ticked, all
     for (const ReviewItem& item : items) {
         auto& [ticked, every] = counts[item.node];
@@ -332,7 +343,8 @@ void ReviewPanel::markAll() {
     for (QTreeWidgetItemIterator at(tree); *at; ++at) {
         const QVariant index = (*at)->data(0, indexRole);
         if (index.isValid()) {
-            mark(*at, items[index.toULongLong()]);
+            const auto i = std::size_t(index.toULongLong());
+            if (!before || !saysTheSame((*before)[i], items[i])) mark(*at, items[i]);
         } else {
             const auto& [ticked, every] = counts[refFrom((*at)->data(0, nodeRole).toString().toStdString())];
             (*at)->setText(1, tr("%1 / %2").arg(ticked).arg(every));

@@ -38,7 +38,7 @@ private:
     enum class Show { All, NotYet, FellOff };
     void rebuild();
     void fillFigures();
-    void markAll();
+    void markAll(const std::vector<ReviewItem>* before = nullptr);
     void lookAgain();
     void fillRemarks();
     void showItem();

@@ -114,7 +114,8 @@ Neutral neutralOf(const RunResult& run, const RuleBook& book, Working* w) {
         if (w) w->step("Neutral", "double, for nonlinear loads", fmt::format("2 × {}", sizeWords(book, run.size)), "");
         return {run.size, 2};
     }
-    if (n.neutralBy != NeutralBy::Calculated || n.poles < 2) return {run.size, 1};
+    // A cable has its neutral as large as its lines.
+    if (n.neutralBy != NeutralBy::Calculated || n.poles < 2 || n.cable->type >= 0) return {run.size, 1};
     const double load = double(n.neutralAmps);
     const double above = n.nonlinear ? 0 : std::max(0.0, load - book.tables.neutralAbove);
     const double amps = load - above * (1 - book.tables.neutralAboveFactor);

@@ -51,7 +51,7 @@ double ownDrop(const RunNeed& need, SizeIndex size, int sets, const RuleBook& bo
 
 /// The neutral of a run whose lines and protective conductor are chosen: of the lines' size; two of them where it is to
 /// be double; or by its own load (220.61), with the book's share of what is above its limit, and no smaller than the
-/// protective conductor.
+/// protective conductor. The cables of metric books have it as large as the lines.
 struct Neutral {
     SizeIndex size = -1; ///< −1: none
     int count = 0;       ///< of each set

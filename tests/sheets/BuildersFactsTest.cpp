@@ -1,6 +1,7 @@
 // What somebody entered for those who build: each has its place on what is issued.
 
 #include "core/compose/SheetSet.h"
+#include "core/figures/Words.h"
 #include "core/lists/List.h"
 #include "tests/World.h"
 
@@ -66,6 +67,16 @@ TEST_CASE("metric schedules: how cables are laid beside others, apart, and throu
     const std::string all = issued(w.p, bs());
     CHECK(says(all, "laid beside other cables: one layer, ladder or cleats."));
     CHECK(says(all, "no more than 0.4 m of it in thermal insulation."));
+}
+
+TEST_CASE("metric cables have their neutral as large as their lines, also where it is to go by its load") {
+    MetricBoard w;
+    const CircuitId c = w.circuit(20000, LoadUnit::W, 3, 60); // balanced: nothing in its neutral
+    runOf(w.p, c).neutral = NeutralBy::Calculated;
+    const RunResult run = solve(w.p, bs()).of(c).run;
+    CHECK(run.neutrals == 1);
+    CHECK(run.neutralSize == run.size);
+    CHECK_THAT(conductorWords(run, bs()), Catch::StartsWith("4 × "));
 }
 
 TEST_CASE("the feeder list tells how a feeder is to be laid, also where no circuit feeds it") {
