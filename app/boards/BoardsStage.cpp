@@ -87,7 +87,7 @@ protected:
         }
         // Where there is little room the figures come before the word.
         const double room = width() - left - 3 * pw - 8;
-        const QString amounts = QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r, b)));
+        const QString amounts = QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r, *b)));
         const QString whole = QObject::tr("Demand %1").arg(amounts);
         const QFont bold = uiFont(0.95, true);
         const bool fits = QFontMetricsF(bold).horizontalAdvance(whole) <= room;

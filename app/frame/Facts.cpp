@@ -391,12 +391,11 @@ struct Builder : FactsBuilder {
     void circuitLoadRows(const Circuit& c) {
         const CircuitResult& r = sol.results.of(c.id);
         const CircuitId id = c.id;
-        QString load = QString("%1 VA · %2 A").arg(q(lintel::number(r.va)), q(figures(r.load.v)));
         const bool none = r.nothingHangsOn();
         if (none) // it can be typed here
             fact("load", QObject::tr("Load"), QObject::tr("not entered"), "", QObject::tr("Load of circuit"), id);
         else
-            row(QObject::tr("Load"), load);
+            row(QObject::tr("Load"), QString("%1 VA · %2 A").arg(q(lintel::number(r.va)), q(figures(r.load.v))));
         if (!r.feeder) {
             if (!none)
                 row(QObject::tr("Kind"),
@@ -759,7 +758,7 @@ struct Builder : FactsBuilder {
             }
         }
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
-        row(QObject::tr("Demand"), QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r, &b))));
+        row(QObject::tr("Demand"), QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r, b))));
         FactRow& used = row(QObject::tr("Used"), q(percent(r.use * 100)));
         if (r.use > 1) used.colour = theme().stop;
         const double spare = mostAmps(b) - demandOf(r);
@@ -1225,7 +1224,7 @@ struct Builder : FactsBuilder {
         number("", QObject::tr("X/R"), QString::number(x.xOverR), QString::number(x.xOverR), QObject::tr("X/R"), 0, 100,
                [id](Project& p, double v) { p.sources.change(id)->xOverR = v; });
         row(QObject::tr("Connected"), q(kilo(r.connected)) + " kVA");
-        row(QObject::tr("Demand"), QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r))));
+        row(QObject::tr("Demand"), QString("%1 kVA · %2").arg(q(kilo(r.demand)), q(demandWords(r, x))));
     }
 
     void device(const Device& d, std::size_t together) {

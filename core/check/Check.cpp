@@ -114,13 +114,6 @@ std::vector<Snag> findSnags(const Project& p, const RuleBook& book, const Result
     return snags;
 }
 
-const Run* enteredRun(const Project& p, Ref thing) {
-    if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) return p.runs.find(c->run);
-    if (const Board* b = p.boards.find(thing.as<Board>())) return p.runs.find(b->run);
-    if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) return p.runs.find(t->run);
-    return nullptr;
-}
-
 Ref wholeOf(const Project& p) {
     if (!p.sources.empty()) return p.sources.begin()->id;
     return p.boards.empty() ? Ref() : Ref(p.boards.begin()->id);

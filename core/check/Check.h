@@ -40,8 +40,6 @@ struct CheckInput {
     const Results& results;
 };
 
-/// What was entered of the run of a circuit, board or transformer; null: nothing.
-const Run* enteredRun(const Project& project, Ref thing);
 /// What a snag of the project as a whole is told at: its first source, or board; nothing where there is neither.
 Ref wholeOf(const Project& project);
 /// "LP-1-14 Prep receptacles" or "Feeder of LK-1".

@@ -58,7 +58,7 @@ std::string resultsText(const CheckInput& in) {
              {n.parent ? nameOf(p, n.via ? Ref(n.via) : n.parent) : "–", 12},
              {kilo(n.connected), -13},
              {kilo(n.demand), -10},
-             {figures(ref.is<Transformer>() ? n.demandAmps.v : demandOf(n)), -9},
+             {figures(demandBesideRating(ref, n)), -9},
              {ref.is<Source>() ? "–" : percent(use * 100), -6},
              {n.fault.known ? faultWords(n.fault) : "–", -8},
              {dropWords(n.dropTotal, n.dropKnown), -7},

@@ -224,11 +224,9 @@ constexpr CircuitFigure figureList[] = {
      [](const CircuitFacts& f) { return f.load() && f.sized() ? sizeName(f, f.sized()->neutralSize) : std::string(); }},
     {"neutral apart", "Run", "its neutral where that is not one as large as the lines: #3/0, 2×#1/0", "Neut.", Centre,
      [](const CircuitFacts& f) {
-         if (!f.load() || !f.sized()) return std::string();
-         const RunResult& run = *f.sized();
-         if (run.neutrals < 1 || (run.neutrals == 1 && run.neutralSize == run.size)) return std::string();
-         const std::string size = sizeWords(f.in.book, run.neutralSize);
-         return (run.neutrals > 1 ? "2×" : "") + size.substr(0, size.find(' '));
+         if (!f.load() || !f.sized() || !neutralApart(*f.sized())) return std::string();
+         const std::string size = sizeWords(f.in.book, f.sized()->neutralSize);
+         return (f.sized()->neutrals > 1 ? "2×" : "") + size.substr(0, size.find(' '));
      }},
     {"isolated", "Run", "size of its isolated ground, where it has one", "IG", Centre,
      [](const CircuitFacts& f) { return f.load() && f.sized() ? sizeName(f, f.sized()->isolated) : std::string(); }},

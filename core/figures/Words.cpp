@@ -2,6 +2,8 @@
 
 #include "core/base/Format.h"
 #include "core/project/Equipment.h"
+#include "core/project/Operations.h"
+#include "core/solve/BoardLoad.h"
 
 #include <fmt/format.h>
 
@@ -19,7 +21,7 @@ std::string conductorWords(const RunResult& r, const RuleBook& book) {
     if (r.size < 0) return "–";
     std::string s = r.sets > 1 ? fmt::format("{} sets ", r.sets) : "";
     const std::string size = sizeWords(book, r.size);
-    const bool ownNeutral = r.neutrals > 0 && (r.neutrals > 1 || r.neutralSize != r.size);
+    const bool ownNeutral = neutralApart(r);
     if (book.metric()) { // "4 × 25 mm² + armour", "2 × 2.5 + 1.5 mm²", "3 × 25 + 2 × 25 neutral + 16 mm²"
         const auto bare = [&](SizeIndex of) { return book.sizes()[std::size_t(of)].name; };
         s += fmt::format("{} × {}", conductorsAlike(r),
@@ -42,17 +44,16 @@ std::string conductorWords(const RunResult& r, const RuleBook& book) {
     return s;
 }
 
-int conductorsAlike(const RunResult& r) { return r.need.poles + (r.neutrals == 1 && r.neutralSize == r.size ? 1 : 0); }
+bool neutralApart(const RunResult& r) { return r.neutrals > 1 || (r.neutrals == 1 && r.neutralSize != r.size); }
+
+int conductorsAlike(const RunResult& r) { return r.need.poles + (neutralApart(r) ? 0 : r.neutrals); }
 
 std::vector<std::string> installationWords(const Project& p, const Results& r, Ref thing) {
     if (const CircuitId c = thing.as<Circuit>(); c && r.of(c).feeder) {
         if (r.of(c).standby) return {}; // what it feeds says it of its usual feed
         thing = r.of(c).feeds;
     }
-    const Circuit* c = p.circuits.find(thing.as<Circuit>());
-    const Board* b = p.boards.find(thing.as<Board>());
-    const Transformer* t = p.transformers.find(thing.as<Transformer>());
-    const Run* run = p.runs.find(c ? c->run : b ? b->run : t ? t->run : RunId{});
+    const Run* run = enteredRun(p, thing);
     const RunResult* result = r.run(thing);
     std::vector<std::string> words;
     if (!run || !result || result->size < 0) return words;
@@ -170,13 +171,20 @@ std::string equipmentWords(const Board& b) {
     return words;
 }
 
-std::string demandWords(const NodeResult& n, const Board* b) {
-    const double heaviest = n.heaviestAmps.v;
-    if (heaviest <= n.demandAmps.v * 1.005) return figures(n.demandAmps.v) + " A";
-    const std::size_t line =
-        std::size_t(std::max_element(n.phaseAmps.begin(), n.phaseAmps.end()) - n.phaseAmps.begin());
-    const std::string name = b ? lineName(int(line), *b) : std::string(1, char('A' + line));
-    return fmt::format("{} A on {}", figures(heaviest), name);
+namespace {
+template <class Name> std::string demandOn(const NodeResult& n, Name name) {
+    const std::string amps = figures(demandOf(n)) + " A";
+    if (!heavierThanBalanced(n)) return amps;
+    const auto most = std::max_element(n.phaseAmps.begin(), n.phaseAmps.end());
+    return amps + " on " + name(int(most - n.phaseAmps.begin()));
+}
+} // namespace
+
+std::string demandWords(const NodeResult& n, const Board& b) {
+    return demandOn(n, [&](int line) { return lineName(line, b); });
+}
+std::string demandWords(const NodeResult& n, const Source& s) {
+    return demandOn(n, [&](int line) { return lineName(line, s.system); });
 }
 
 std::string earthingWords(const Source& s) {
@@ -191,11 +199,15 @@ std::string tapWords(const Transformer& t) {
     return fmt::format("taps: secondary {}{:g} %", t.boost < 0 ? "−" : "+", std::abs(t.boost));
 }
 
-std::string lineName(int line, const Board& b) {
+std::string lineName(int line, VoltageSystem system) {
     if (line < 0) return "–";
-    if (factsOf(b.system).lines == 1) return "L";
-    if (b.form == BoardForm::Ways || isMetric(b.system)) return "L" + std::to_string(line + 1);
-    return std::string(1, char('A' + line));
+    if (factsOf(system).lines == 1) return "L";
+    return isMetric(system) ? "L" + std::to_string(line + 1) : std::string(1, char('A' + line));
+}
+
+std::string lineName(int line, const Board& b) {
+    const bool ways = b.form == BoardForm::Ways && factsOf(b.system).lines > 1;
+    return ways && line >= 0 ? "L" + std::to_string(line + 1) : lineName(line, b.system);
 }
 
 Ink phaseInk(const Basis& basis, VoltageSystem system, int line) {

@@ -10,14 +10,16 @@ namespace lintel {
 /// "2 #6, #10 gnd" for a branch; "4 × 500 kcmil, #3 gnd" or "3 sets 4 × 600 kcmil" for a feeder. A neutral that is
 /// double or of another size, and an isolated ground, stand apart: "3 #1, 2 × #1 neutral, #6 gnd, #6 isolated gnd".
 std::string conductorWords(const RunResult& run, const RuleBook& book);
+/// Whether its neutral is not one as large as the lines: double, or of another size.
+bool neutralApart(const RunResult& run);
 /// Conductors of a set that have the lines' size: the lines, and the neutral where there is one as large.
 int conductorsAlike(const RunResult& run);
 /// "#6" or "2×250 kcmil": the size alone.
 std::string sizeOf(const RunResult& run, const RuleBook& book);
-/// "20" for one pole, "30/2" for two.
 /// What an installer has to keep of the run to a board or transformer, or of a circuit, beside its conductors, as its
 /// sizes rest on it: "fire-rated cable", "sets apart, so that they do not heat one another".
 std::vector<std::string> installationWords(const Project& project, const Results& results, Ref thing);
+/// "20" for one pole, "30/2" for two.
 std::string breakerWords(double amps, int poles);
 /// The same in metric practice, with its type: "B16", "C32", "gG 63", "125".
 std::string deviceWords(const CircuitResult& circuit, int poles, const RuleBook& book);
@@ -42,8 +44,9 @@ std::string elevationWords(double metres, UnitSystem units);
 /// "1′ 6″" or "0.45 m": a height above the floor.
 std::string heightWords(double metres, UnitSystem units);
 /// The demand of a node by which it is judged, in amperes: "32 A on L2" where its heaviest line has more than it would
-/// balanced, else "11 A". `board`: whose lines they are; null: they have the letters A, B, C.
-std::string demandWords(const NodeResult& node, const Board* board = nullptr);
+/// balanced, else "11 A". Of a board or a source.
+std::string demandWords(const NodeResult& node, const Board& board);
+std::string demandWords(const NodeResult& node, const Source& source);
 /// How a supply of a metric project is earthed, and what is known of it: "TN-C-S, Ze 0.35 Ω".
 std::string earthingWords(const Source& source);
 /// How far the taps of a transformer move its secondary: "taps: secondary +2.5 %".
@@ -54,6 +57,7 @@ std::string equipmentWords(const Board& board);
 std::string systemWords(VoltageSystem system);
 /// "A", "B", "C" or L1…; line 0 … 2 of a board.
 std::string lineName(int line, const Board& board);
+std::string lineName(int line, VoltageSystem system);
 /// The colour that stands for a line: that of the trade's conductors in this voltage system, or as the basis says.
 Ink phaseInk(const Basis& basis, VoltageSystem system, int line);
 /// "Receptacles, Prep 011" or what it feeds, or "Spare".

@@ -148,7 +148,7 @@ List demandList(const SheetInput& in) {
     for (Ref thing : in.results.order) {
         const NodeResult& n = *in.results.node(thing);
         if (n.connected <= 0) continue;
-        heavier = heavier || (!thing.is<Transformer>() && n.heaviestAmps.v > n.demandAmps.v * 1.005);
+        heavier = heavier || (!thing.is<Transformer>() && heavierThanBalanced(n));
         const Board* b = p.boards.find(thing.as<Board>());
         const Transformer* t = p.transformers.find(thing.as<Transformer>());
         const double rated = b ? mostAmps(*b) : t ? in.results.of(t->id).primaryAmps.v : 0;
@@ -159,7 +159,7 @@ List demandList(const SheetInput& in) {
                                     {fedFrom(p, n)},
                                     numberCell(n.connected / 1000, 1),
                                     numberCell(n.demand / 1000, 1),
-                                    figureCell(t ? n.demandAmps.v : demandOf(n)),
+                                    figureCell(demandBesideRating(thing, n)),
                                     rated > 0 ? (b ? ratingCell(rated) : figureCell(rated)) : ListCell{"–"},
                                     used};
         const int lines = factsOf(b ? b->system : t ? t->secondary : p.sources[thing.as<Source>()].system).lines;

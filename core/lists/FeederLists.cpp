@@ -1,6 +1,7 @@
 // Feeders, transformers, and the runs that were raised for drop.
 
 #include "core/lists/RunCells.h"
+#include "core/project/Operations.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/States.h"
 
@@ -16,12 +17,8 @@ void addFeeder(List& list, const SheetInput& in, const Project& p, const Results
     std::string to = nameOf(in.project, thing);
     if (alternate) to += ", alternate";
     const bool sized = run.size >= 0;
-    list.add(thing, {{[&] {
-                         const Board* b = p.boards.find(thing.as<Board>());
-                         const Transformer* t = p.transformers.find(thing.as<Transformer>());
-                         const Run* entered = p.runs.find(b ? b->run : t ? t->run : RunId{});
-                         return entered ? entered->name : std::string();
-                     }()},
+    const Run* entered = enteredRun(p, thing);
+    list.add(thing, {{entered ? entered->name : std::string()},
                      {fedFrom(p, n)},
                      {to},
                      {deviceCell(in, n)},

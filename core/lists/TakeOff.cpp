@@ -4,6 +4,7 @@
 #include "core/base/Counted.h"
 #include "core/lists/RunCells.h"
 #include "core/project/Equipment.h"
+#include "core/project/Raceway.h"
 
 #include <fmt/format.h>
 
@@ -19,8 +20,8 @@ struct TakeOff {
     const Project& p;
     std::map<std::tuple<int, SizeIndex>, double> conductors;                ///< metal, size → m
     std::map<std::pair<std::string, std::string>, double> cables, conduits; ///< type and size → m
-    /// What is in already for several circuits together, m: by board and bundle, or minus the multiwire group, the
-    /// raceway with its protective conductor; by board and multiwire group their one neutral.
+    /// What is in already for several circuits together, m: by board and group the raceway with its protective
+    /// conductor, and the one neutral.
     std::map<std::pair<BoardId, int>, double> raceways, neutrals;
     int unknown = 0, outside = 0;
 
@@ -56,10 +57,10 @@ struct TakeOff {
         }
         conductor(r.need.material, r.size, metres * parts.lines);
         const BoardId board = circuit ? circuit->board : BoardId{};
-        const int multiwire = circuit && circuit->poles == 1 ? circuit->multiwire : 0;
-        conductor(r.need.material, parts.neutral, added(neutrals, board, multiwire, metres) * parts.neutrals);
+        const int oneNeutral = circuit ? neutralGroup(*circuit) : 0, oneRaceway = circuit ? racewayGroup(*circuit) : 0;
+        conductor(r.need.material, parts.neutral, added(neutrals, board, oneNeutral, metres) * parts.neutrals);
         // In one raceway there is one protective conductor, and one conduit.
-        const double own = added(raceways, board, circuit && circuit->bundle ? circuit->bundle : -multiwire, metres);
+        const double own = added(raceways, board, oneRaceway, metres);
         conductor(r.need.material, parts.ground, own);
         conductor(r.need.material, parts.isolated, metres);
         if (parts.conduit.size && own > 0) conduits[{parts.conduitType, parts.conduit.size->name}] += own;

@@ -164,6 +164,13 @@ Run& runOf(Project& p, CircuitId id) {
 
 Run& runOf(Project& p, Ref thing) { return thing.is<Circuit>() ? runOf(p, thing.as<Circuit>()) : runOfNode(p, thing); }
 
+const Run* enteredRun(const Project& p, Ref thing) {
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) return p.runs.find(c->run);
+    if (const Board* b = p.boards.find(thing.as<Board>())) return p.runs.find(b->run);
+    if (const Transformer* t = p.transformers.find(thing.as<Transformer>())) return p.runs.find(t->run);
+    return nullptr;
+}
+
 Run& runOfNode(Project& p, Ref node) {
     RunId* id = nullptr;
     if (node.is<Board>())

@@ -72,6 +72,8 @@ Run& runOf(Project& project, CircuitId circuit);
 Run& runOfNode(Project& project, Ref node);
 /// The run of a circuit, board or transformer.
 Run& runOf(Project& project, Ref thing);
+/// What was entered of the run of a circuit, board or transformer; null: nothing.
+const Run* enteredRun(const Project& project, Ref thing);
 
 /// What the next feeder is called where those of the project have names with numbers: "F-16"; empty where they have
 /// none.

@@ -7,6 +7,7 @@
 
 #include <fmt/format.h>
 
+#include <array>
 #include <set>
 #include <unordered_map>
 
@@ -53,12 +54,21 @@ template <class T> ordered_json listJson(const std::vector<T>& list) {
     return a;
 }
 
-/// A thing as it is when nothing was entered, and where its fields stand in it, in their order.
-template <class T> struct Fresh {
-    T thing{};
-    std::vector<const void*> places;
-    Fresh() { fields(*this, thing); }
-    template <class V> void operator()(const char*, const V& value) { places.push_back(&value); }
+/// The fields of a kind of thing, in the order in which `fields` names them, with what they are when nothing was
+/// entered.
+template <class T> struct KnownFields {
+    T fresh{};
+    std::vector<const void*> values;
+    std::unordered_map<std::string_view, std::size_t> places; ///< by name
+    KnownFields() { fields(*this, fresh); }
+    template <class V> void operator()(const char* key, const V& value) {
+        places.emplace(key, values.size());
+        values.push_back(&value);
+    }
+    static const KnownFields& get() {
+        static const KnownFields known;
+        return known;
+    }
 };
 /// Writes the id and what is not as it is when nothing was entered. Most fields are, and cost a comparison.
 struct ChangedWriter {
@@ -71,20 +81,6 @@ struct ChangedWriter {
     }
 };
 
-/// The names of the fields of a thing, with their places in its order.
-template <class T> struct FieldNames {
-    std::unordered_map<std::string_view, std::size_t> places;
-    FieldNames() {
-        T thing{};
-        fields(*this, thing);
-    }
-    template <class V> void operator()(const char* key, const V&) { places.emplace(key, places.size()); }
-    static const FieldNames& get() {
-        static const FieldNames names;
-        return names;
-    }
-};
-
 struct Reader {
     std::string where;
     std::vector<const json*> values; ///< of the fields in their order; null: the object does not have it
@@ -93,7 +89,7 @@ struct Reader {
 
     /// Reads an object into a thing; what it holds beside goes to `other(key, value)`.
     template <class T, class Other> void readObject(const json& in, T& thing, Other other) {
-        const auto& places = FieldNames<T>::get().places;
+        const auto& places = KnownFields<T>::get().places;
         values.assign(places.size(), nullptr);
         for (auto it = in.begin(); it != in.end(); ++it)
             if (const auto place = places.find(it.key()); place != places.end())
@@ -208,8 +204,7 @@ struct Reader {
 } // namespace
 
 template <class T> ordered_json toJson(const T& thing) {
-    static const Fresh<T> fresh;
-    ChangedWriter w{fresh.places};
+    ChangedWriter w{KnownFields<T>::get().values};
     fields(w, const_cast<T&>(thing)); // the writer only reads
     for (const auto& [key, value] : thing.extra.json().items()) w.out[key] = value;
     return std::move(w.out);

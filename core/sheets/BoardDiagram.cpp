@@ -53,8 +53,8 @@ std::vector<RowKind> rowKinds(const SheetInput& in) {
             {"Phase", "{line}"},
             {"Breaker", "{device}", true},
             {"Protection", "{protection}"},
-            {"Wire", "[sets > 1: ({sets}) ]{count}[unit = AWG: #][unit = kcmil: ×]{size}[material = Al:  Al][, {own "
-                     "neutral} N][, #{ground}G][, #{isolated}IG]"},
+            {"Wire", "[sets > 1: ({sets}) ]{count}[unit = AWG: #][unit = kcmil: ×]{size}[material = Al:  Al]"
+                     "[, {neutral apart} N][, #{ground}G][, #{isolated}IG]"},
             {"Conduit", "{conduit}[conduit: ″]"},
             {length, "{length}"},
             {"Points", "{points}"},

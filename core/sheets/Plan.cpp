@@ -6,6 +6,7 @@
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/FindRooms.h"
 #include "core/plan/LoadDensity.h"
+#include "core/project/Raceway.h"
 #include "core/route/Measure.h"
 #include "core/sheets/PlaceLabel.h"
 #include "core/sheets/Sheets.h"
@@ -298,8 +299,7 @@ struct Painter {
             }
             if (run && run->lengthBy == LengthBy::Traced && run->trace.size() > 1) continue;
             const Point start = mm(devices[order.front()]->at);
-            // A multiwire group lies in one raceway too.
-            if (const int together = c.bundle ? c.bundle : c.poles == 1 ? -c.multiwire : 0) {
+            if (const int together = racewayGroup(c)) {
                 auto [it, fresh] = bundles.try_emplace({c.board.value, together}, HomeRun{{id}, &b, start, ink});
                 if (!fresh) {
                     wire(start, it->second.at, ink);
@@ -403,8 +403,8 @@ struct Painter {
             lines += c.poles;
             const RunResult& run = in.results.of(id).run;
             const int own = run.size >= 0 ? run.neutrals : run.need.neutral;
-            const bool others = c.poles == 1 && c.multiwire && !shared.insert(c.multiwire).second;
-            if (!others) neutrals += own; // a multiwire group has one between them
+            const int group = neutralGroup(c);
+            if (!group || shared.insert(group).second) neutrals += own;
         }
         for (int i = 0; i < lines + neutrals; ++i) {
             const double half = sym(i >= lines ? 1.7 : 1.1);

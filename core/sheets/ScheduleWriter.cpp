@@ -285,7 +285,7 @@ double ScheduleWriter::phases() {
         d.text({pr, ty}, value, 2.5, Align::Right);
         ty += 4.4;
     };
-    row("Demand", fmt::format("{} kVA · {}", kilo(r.demand), demandWords(r, &b)));
+    row("Demand", fmt::format("{} kVA · {}", kilo(r.demand), demandWords(r, b)));
     std::size_t heavy = 0;
     for (std::size_t i = 1; i < std::size_t(lines); ++i)
         if (r.phaseVa[i] > r.phaseVa[heavy]) heavy = i;

@@ -1,6 +1,8 @@
 #include "core/solve/RunParts.h"
 
 #include "core/base/Format.h"
+#include "core/project/Operations.h"
+#include "core/project/Raceway.h"
 #include "core/solve/ConductorSizing.h"
 #include "core/solve/Procedure.h"
 
@@ -12,11 +14,11 @@ namespace {
 /// A neutral that a multiwire group shares is in the raceway once: with `whose` where that is of the group, else with
 /// the first of it.
 bool neutralIsAnothers(const Project& p, const Results& r, const Circuit& c, CircuitId whose) {
-    if (!c.multiwire || c.poles != 1) return false;
+    if (!neutralGroup(c)) return false;
     CircuitId first = c.id;
     for (CircuitId id : r.on(c.board)) {
         const Circuit& o = p.circuits[id];
-        if (o.multiwire != c.multiwire || o.poles != 1 || !shareRaceway(c, o)) continue;
+        if (neutralGroup(o) != neutralGroup(c) || !shareRaceway(c, o)) continue;
         if (id == whose) return true;
         first = std::min(first, id);
     }
@@ -24,12 +26,6 @@ bool neutralIsAnothers(const Project& p, const Results& r, const Circuit& c, Cir
 }
 
 } // namespace
-
-bool shareRaceway(const Circuit& a, const Circuit& b) {
-    if (a.board != b.board || a.use != CircuitUse::Load || b.use != CircuitUse::Load) return false;
-    if (a.bundle || b.bundle) return a.bundle == b.bundle;
-    return a.multiwire && a.multiwire == b.multiwire && a.poles == 1 && b.poles == 1;
-}
 
 RunParts partsOf(const RunResult& run, const RunPartsNeed& need, const RuleBook& book, Working* w) {
     RunParts parts;
@@ -69,7 +65,6 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
         standby = r.of(c->id).standby;
     }
     RunPartsNeed need;
-    RunId id;
     const auto told = [&](const Run* e) {
         if (w && e && e->nonlinear > 0.5 && run->need.poles == 3 && run->need.neutral)
             w->step("Neutral counted",
@@ -77,13 +72,7 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
                                 number(e->nonlinear * 100)),
                     fmt::format("{} conductors", run->need.conductors), book.cite("neutralCounts"));
     };
-    if (const Circuit* c = p.circuits.find(thing.as<Circuit>())) {
-        id = c->run;
-    } else if (const Board* b = p.boards.find(thing.as<Board>())) {
-        id = standby ? b->alternateRun : b->run;
-    } else if (const Transformer* t = p.transformers.find(thing.as<Transformer>()))
-        id = t->run;
-    const Run* entered = p.runs.find(id);
+    const Run* entered = standby ? p.runs.find(p.boards[thing.as<Board>()].alternateRun) : enteredRun(p, thing);
     need.conduit = p.basis.conduit;
     told(entered);
     if (entered) {
@@ -96,7 +85,7 @@ RunParts partsOf(const Project& p, const RuleBook& book, const Results& r, Ref t
     need.insulation = book.insulation(p.basis.insulationType);
     if (!need.insulation) need.insulation = &book.insulationFor(p.basis.insulation);
     if (entered) need.sharing = entered->sharing;
-    if (const Circuit* c = p.circuits.find(thing.as<Circuit>()))
+    if (const Circuit* c = p.circuits.find(thing.as<Circuit>()); c && racewayGroup(*c))
         for (CircuitId other : r.on(c->board)) {
             const Circuit& o = p.circuits[other];
             const CircuitResult& x = r.of(other);

@@ -16,9 +16,6 @@ struct RunParts {
     ConduitFill conduit;     ///< of each set
 };
 
-/// Whether two circuits lie in one raceway: they are of one bundle, or of one multiwire group.
-bool shareRaceway(const Circuit& a, const Circuit& b);
-
 /// What the project says of one run, apart from its sizing.
 struct RunPartsNeed {
     bool nipple = false; ///< of at most 24 in: filled further

@@ -3,6 +3,7 @@
 #include "core/compose/SheetSet.h"
 #include "core/figures/Words.h"
 #include "core/lists/List.h"
+#include "core/sheets/BoardDiagram.h"
 #include "tests/World.h"
 
 using namespace lintel;
@@ -67,6 +68,33 @@ TEST_CASE("metric schedules: how cables are laid beside others, apart, and throu
     const std::string all = issued(w.p, bs());
     CHECK(says(all, "laid beside other cables: one layer, ladder or cleats."));
     CHECK(says(all, "no more than 0.4 m of it in thermal insulation."));
+}
+
+TEST_CASE("board diagrams and schedules word a neutral apart and an isolated ground in the rows of circuits") {
+    OneBoard w;
+    const CircuitId c = w.circuit(16, LoadUnit::A, 3, 30); // #12, as in the schedule of a three-pole 20 A circuit
+    runOf(w.p, c).neutral = NeutralBy::Double;
+    runOf(w.p, c).isolatedGround = true;
+    const Results r = w.solved();
+    const SheetInput in{w.p, nec(), r};
+    const std::string wire = "3#12, 2×#12 N, #12G, #12IG";
+    CHECK(says(panelSchedule(in, w.board, "E-601").words(), wire));
+    CHECK(says(boardDiagramBare(in, w.board, 400).words(), wire));
+}
+
+TEST_CASE("demand in amperes is told by its heaviest line, of boards and of supplies by the names of their lines") {
+    OneBoard us;
+    us.circuit(1200); // 1200 VA / (208 V / √3) = 9.99 A on line A
+    const Results r = us.solved();
+    CHECK(demandWords(r.of(us.board), us.p.boards[us.board]) == "9.99 A on A");
+    CHECK(demandWords(r.of(us.source), us.p.sources[us.source]) == "9.99 A on A");
+    MetricBoard metric;
+    metric.circuit(2300, LoadUnit::W); // 2300 W / (400 V / √3) = 9.96 A
+    const Results m = solve(metric.p, bs());
+    CHECK(demandWords(m.of(metric.source), metric.p.sources[metric.source]) == "9.96 A on L1");
+    OneBoard even;
+    even.circuit(20, LoadUnit::A, 3);
+    CHECK(demandWords(even.solved().of(even.board), even.p.boards[even.board]) == "20.0 A");
 }
 
 TEST_CASE("metric cables have their neutral as large as their lines, also where it is to go by its load") {
