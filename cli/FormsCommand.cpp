@@ -25,6 +25,13 @@ void print(const Solved& s) {
             std::cout << fmt::format("    {:18} {:7} {:10} {}\n", c.heading.empty() ? "(each line)" : c.heading,
                                      wordOf(c.align), c.width > 0 ? fmt::format("{:.1f} mm", c.width) : "auto",
                                      c.wording);
+        for (const FormFact& fact : f->head)
+            if (!fact.fact.empty())
+                std::cout << fmt::format("    title strip: {}{}\n", fact.fact,
+                                         fact.label.empty() ? "" : ", as " + fact.label);
+        if (!f->sortBy.empty())
+            std::cout << fmt::format("    rows in order of {}{}\n", f->sortBy, f->backwards ? ", reversed" : "");
+        if (!f->groupBy.empty()) std::cout << fmt::format("    rows together by {}\n", f->groupBy);
     }
 }
 
@@ -51,7 +58,7 @@ int runForms(const FormsOrder& o) {
     if (!o.take.empty()) {
         auto read = loadProject(o.take);
         if (!read) return fail(read.error());
-        if (read->forms.empty()) return fail({o.take, "it holds no schedule forms", ""});
+        if (read->forms.empty() && read->listForms.empty()) return fail({o.take, "it holds no forms", ""});
         std::cout << fmt::format("{} forms taken\n", takeForms(p, *read));
         changed = true;
     }
@@ -76,8 +83,9 @@ int runForms(const FormsOrder& o) {
         changed = true;
     }
     if (!o.write.empty()) {
-        if (auto bad = saveProject(formsFile(p, book), o.write)) return fail(*bad);
-        std::cout << fmt::format("{} forms written\n", formsFile(p, book).forms.size());
+        const Project file = formsFile(p, book);
+        if (auto bad = saveProject(file, o.write)) return fail(*bad);
+        std::cout << fmt::format("{} forms written\n", file.forms.size() + file.listForms.size());
     }
     if (changed) {
         if (auto bad = saveProject(p, o.out.empty() ? o.file : o.out)) return fail(*bad);

@@ -82,6 +82,8 @@ void checkDistribution(const CheckInput& in) {
         step("Moving", [&](Project& q) {
             (void)moveBeside(q, in.results, node, 1);
             setGapBefore(q, node, 40);
+            setLineLower(q, node, 3);
+            setWordsLift(q, node, 12);
         });
         const BoardId board = node.as<Board>();
         if (!board) continue;

@@ -8,7 +8,9 @@
 #include "core/base/TextFile.h"
 #include "core/base/Typed.h"
 #include "core/drawing/TextWidth.h"
+#include "core/project/OwnTexts.h"
 #include "core/project/ProjectFile.h"
+#include "core/sheets/BoardHead.h"
 #include "core/sheets/FormFit.h"
 
 #include <QBoxLayout>
@@ -17,6 +19,7 @@
 #include <QComboBox>
 #include <QFileDialog>
 #include <QFormLayout>
+#include <QGridLayout>
 #include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
@@ -69,7 +72,9 @@ FormPanel::FormPanel(Session& s, QWidget* parent)
     auto* which = new QHBoxLayout;
     auto* pages = new QStackedWidget(this);
     auto* buttons = new QButtonGroup(this);
-    for (const auto& [words, name] : {std::pair{tr("Columns"), "formColumnsPage"}, {tr("Rows"), "formRowsPage"}}) {
+    for (const auto& [words, name] : {std::pair{tr("Columns"), "formColumnsPage"},
+                                      {tr("Rows"), "formRowsPage"},
+                                      {tr("Title strip"), "formTitlePage"}}) {
         auto* b = new QPushButton(words);
         b->setObjectName(name);
         b->setCheckable(true);
@@ -83,6 +88,7 @@ FormPanel::FormPanel(Session& s, QWidget* parent)
     auto* columnsPage = new QWidget(pages);
     pages->addWidget(columnsPage);
     pages->addWidget(rowsPage());
+    pages->addWidget(titlePage());
     column = new QVBoxLayout(columnsPage);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
@@ -231,6 +237,28 @@ QWidget* FormPanel::rowsPage() {
         change(tr("Lines of a form"),
                [&](ScheduleForm& f) { f.rules = EnumText<FormRules>::words[std::size_t(i)].first; });
     });
+    const auto order = [&](const QString& label, const char* name, std::string ScheduleForm::*by) {
+        auto* box = new QComboBox(page);
+        box->setObjectName(name);
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        fields->addRow(label, box);
+        connect(box, &QComboBox::activated, this, [this, box, by](int i) {
+            const std::string key = box->itemData(i).toString().toStdString();
+            change(tr("Order of the rows of a form"), [&](ScheduleForm& f) {
+                f.*by = key;
+                f.backwards = f.backwards && !f.sortBy.empty();
+            });
+        });
+        return box;
+    };
+    sortBy = order(tr("In order of"), "formSortBy", &ScheduleForm::sortBy);
+    backwards = new QCheckBox(tr("Reversed"), page);
+    backwards->setObjectName("formBackwards");
+    backwards->setToolTip(tr("The largest, or the last, first"));
+    fields->addRow(QString(), backwards);
+    connect(backwards, &QCheckBox::clicked, this,
+            [this](bool on) { change(tr("Order of the rows of a form"), [&](ScheduleForm& f) { f.backwards = on; }); });
+    groupBy = order(tr("Together by"), "formGroupBy", &ScheduleForm::groupBy);
     const auto tick = [&](const QString& words, const char* name, bool ScheduleForm::*without) {
         auto* box = new QCheckBox(words, page);
         box->setObjectName(name);
@@ -259,8 +287,123 @@ void FormPanel::fillRows() {
     set(space, q(f->space));
     set(balance, f->balance > 0 ? QString::number(f->balance) + " %" : QString());
     rules->setCurrentIndex(int(f->rules));
+    fillOrder(*f);
     tally->setChecked(!f->withoutTally);
     phases->setChecked(!f->withoutPhases);
+}
+
+QWidget* FormPanel::titlePage() {
+    auto* page = new QWidget(this);
+    auto* grid = new QGridLayout(page);
+    grid->setContentsMargins(0, 6, 0, 0);
+    grid->setVerticalSpacing(6);
+    auto* about = new QLabel(tr("Facts of the board at the head of its schedule, three in a row, and what stands over "
+                                "each."),
+                             page);
+    about->setWordWrap(true);
+    about->setProperty("quiet", true);
+    grid->addWidget(about, 0, 0, 1, 2);
+    for (int place = 0; place < int(limits::formFacts); ++place) {
+        auto* box = new QComboBox(page);
+        box->setObjectName(QString("formFact%1").arg(place + 1));
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        auto* label = new QLineEdit(page);
+        label->setObjectName(QString("formLabel%1").arg(place + 1));
+        grid->addWidget(box, place + 1, 0);
+        grid->addWidget(label, place + 1, 1);
+        connect(box, &QComboBox::activated, this, [this, place, box](int i) {
+            const std::string key = box->itemData(i).toString().toStdString();
+            commitFact(place, [&](FormFact& f) { f = {key, ""}; });
+        });
+        connect(label, &QLineEdit::editingFinished, this, [this, place, label] {
+            if (!label->isModified()) return;
+            label->setModified(false);
+            commitFact(place, [&](FormFact& f) { f.label = trimmed(label->text().toStdString()); });
+        });
+        connect(new QShortcut(QKeySequence(Qt::Key_Escape), label, nullptr, nullptr, Qt::WidgetShortcut),
+                &QShortcut::activated, this, [this, label] { // drops what was typed
+                    label->setModified(false);
+                    fillTitle();
+                });
+        factBoxes.push_back(box);
+        labelLines.push_back(label);
+    }
+    grid->setColumnStretch(0, 1);
+    grid->setColumnStretch(1, 1);
+    grid->setRowStretch(int(limits::formFacts) + 1, 1);
+    return page;
+}
+
+namespace {
+/// What stands at each place: of a form that says nothing, the usual facts.
+std::vector<FormFact> placesOf(const ScheduleForm& form) {
+    std::vector<FormFact> places = form.head;
+    if (places.empty())
+        for (std::size_t i = 0; i < limits::formFacts; ++i) places.push_back({boardFigures()[i].key, ""});
+    places.resize(limits::formFacts);
+    return places;
+}
+} // namespace
+
+void FormPanel::fillTitle() {
+    const ScheduleForm* f = form();
+    if (!f) return;
+    const RuleBook& book = *session.solution().book;
+    const std::vector<FormFact> places = placesOf(*f);
+    for (std::size_t i = 0; i < factBoxes.size(); ++i) {
+        const QString key = q(places[i].fact);
+        const QSignalBlocker quiet(factBoxes[i]);
+        factBoxes[i]->clear();
+        factBoxes[i]->addItem(tr("nothing"), QString());
+        for (const BoardFigure& x : boardFigures()) {
+            factBoxes[i]->addItem(q(x.key), q(x.key));
+            factBoxes[i]->setItemData(factBoxes[i]->count() - 1, plainTip(q(x.about)), Qt::ToolTipRole);
+        }
+        for (const std::string& own : ownHeadings(session.project()))
+            factBoxes[i]->addItem(q("own " + own), q("own " + own));
+        if (factBoxes[i]->findData(key) < 0) factBoxes[i]->addItem(key, key); // it stays
+        factBoxes[i]->setCurrentIndex(key.isEmpty() ? 0 : factBoxes[i]->findData(key));
+        const BoardFigure* figure = boardFigure(places[i].fact);
+        labelLines[i]->setPlaceholderText(figure ? q(figure->label(book)) : key.mid(4));
+        labelLines[i]->setEnabled(!key.isEmpty());
+        if (!labelLines[i]->isModified()) labelLines[i]->setText(q(places[i].label));
+    }
+}
+
+void FormPanel::commitFact(int place, const std::function<void(FormFact&)>& entered) {
+    const ScheduleForm* f = form();
+    if (!f) return;
+    std::vector<FormFact> places = placesOf(*f);
+    entered(places[std::size_t(place)]);
+    if (places == placesOf({})) places.clear();
+    change(tr("Title strip of a form"), [&](ScheduleForm& form) { form.head = places; });
+    fillTitle();
+}
+
+void FormPanel::fillOrder(const ScheduleForm& f) {
+    const bool two = f.of == BoardForm::TwoColumn;
+    const auto choose = [&](QComboBox* box, const std::string& key) {
+        const QSignalBlocker quiet(box);
+        box->clear();
+        box->addItem(tr("as numbered"), QString());
+        for (const CircuitFigure& x : circuitFigures()) {
+            box->addItem(q(x.key), q(x.key));
+            box->setItemData(box->count() - 1, plainTip(q(x.about)), Qt::ToolTipRole);
+        }
+        for (const std::string& own : ownHeadings(session.project())) box->addItem(q("own " + own), q("own " + own));
+        if (!key.empty() && box->findData(q(key)) < 0) box->addItem(q(key), q(key)); // it stays
+        box->setCurrentIndex(key.empty() ? 0 : box->findData(q(key)));
+        box->setEnabled(!two);
+    };
+    choose(sortBy, f.sortBy);
+    choose(groupBy, f.groupBy);
+    backwards->setChecked(f.backwards);
+    backwards->setEnabled(!two && !f.sortBy.empty());
+    const QString why = tr("On a board of two columns the rows stand as its poles do");
+    sortBy->setToolTip(two ? why : tr("Rows stand in the order of what this figure says"));
+    groupBy->setToolTip(two ? why
+                            : tr("Circuits of which this figure says the same stand under a heading of their own, "
+                                 "with their load"));
 }
 
 void FormPanel::commitRows(QLineEdit* e) {
@@ -339,6 +482,7 @@ void FormPanel::refresh() {
     filling = false;
     fillColumn();
     fillRows();
+    fillTitle();
     fillFigures();
     fillReads();
 }
@@ -406,6 +550,16 @@ void FormPanel::fillFigures() {
         i->setData(Qt::UserRole, q(f.key));
         i->setToolTip(plainTip(about));
         if (q(f.key) == key) figures->setCurrentItem(i);
+    }
+    bool headed = false;
+    for (const std::string& own : ownHeadings(s.project)) {
+        const QString name = q("own " + own);
+        if (!wanted.isEmpty() && !name.contains(wanted, Qt::CaseInsensitive)) continue;
+        if (!headed) (new QListWidgetItem(tr("Own columns"), figures))->setFlags(Qt::NoItemFlags);
+        headed = true;
+        auto* i = new QListWidgetItem(name, figures);
+        i->setData(Qt::UserRole, name);
+        if (name == key) figures->setCurrentItem(i);
     }
 }
 
@@ -517,11 +671,17 @@ void FormPanel::move(int column, int to) {
 
 void FormPanel::add(const std::string& key) {
     const CircuitFigure* figure = circuitFigure(key);
+    const bool own = key.starts_with("own ");
     const ScheduleForm* f = form();
-    if (!figure || !f) return;
+    if ((!figure && !own) || !f) return;
     const std::size_t at = chosen < 0 ? f->columns.size() : std::size_t(chosen) + 1;
     chosen = int(at);
-    change(tr("Column added"), [&](ScheduleForm& form) { addColumn(form, at, *figure); });
+    change(tr("Column added"), [&](ScheduleForm& form) {
+        if (figure)
+            addColumn(form, at, *figure);
+        else
+            addOwnColumn(form, at, key.substr(4));
+    });
     Q_EMIT columnChosen(chosen);
 }
 
@@ -568,7 +728,7 @@ void FormPanel::takeFile() {
     if (file.isEmpty()) return;
     const auto read = loadProject(file.toStdString());
     if (!read) return session.say(q(read.error().text()), true);
-    if (read->forms.empty()) return session.say(tr("%1 holds no forms").arg(file), true);
+    if (read->forms.empty() && read->listForms.empty()) return session.say(tr("%1 holds no forms").arg(file), true);
     int n = 0;
     session.edit(tr("Forms taken from a file"), [&](Project& p) { n = takeForms(p, *read); });
     session.say(counted(n, tr("form taken"), tr("forms taken")));

@@ -57,8 +57,13 @@ private:
     void writeFile();
     void insertFigure();
     QWidget* rowsPage();
+    QWidget* titlePage();
+    void fillTitle();
+    /// A place of the title strip, as it is chosen or typed.
+    void commitFact(int place, const std::function<void(FormFact&)>& f);
     void fillRows();
     void commitRows(QLineEdit* editor);
+    void fillOrder(const ScheduleForm& form);
 
     Session& session;
     BoardId board;
@@ -74,10 +79,13 @@ private:
     QWidget* editor;
     QLabel* reads;
     QPushButton *widenButton, *removeButton;
+    // Of the title strip, a fact a place.
+    std::vector<QComboBox*> factBoxes;
+    std::vector<QLineEdit*> labelLines;
     // Of the rows, and what stands below them.
     QLineEdit *letters, *spare, *space, *balance;
-    QComboBox* rules;
-    QCheckBox *tally, *phases;
+    QComboBox *rules, *sortBy, *groupBy;
+    QCheckBox *backwards, *tally, *phases;
 };
 
 } // namespace lintel

@@ -20,6 +20,7 @@
 #include "core/exchange/DxfPlan.h"
 #include "core/lists/Workbook.h"
 #include "core/project/CircuitFacts.h"
+#include "core/project/OwnTexts.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/SheetNumbers.h"
 #include "core/rules/DataFolder.h"
@@ -29,6 +30,7 @@
 
 #include <QAction>
 #include <QBoxLayout>
+#include <QCompleter>
 #include <QElapsedTimer>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -693,6 +695,7 @@ namespace {
 struct CellWords {
     std::string text;
     std::function<std::optional<Error>(Project&, const std::string&)> enter;
+    std::vector<std::string> earlier = {}; ///< what others say there, to be offered
 };
 std::optional<CellWords> wordsOf(const Project& p, CircuitId id, const FormColumn& column) {
     const auto wording = Wording::from(column.wording);
@@ -715,7 +718,8 @@ std::optional<CellWords> wordsOf(const Project& p, CircuitId id, const FormColum
                              else
                                  texts[heading] = text;
                              return std::nullopt;
-                         }};
+                         },
+                         ownEntries(p, heading)};
     }
     return std::nullopt;
 }
@@ -730,18 +734,25 @@ void IssueStage::editCell(CircuitId circuit, int column, QRect at) {
     session.select(circuit);
     const auto words = wordsOf(p, circuit, form.columns[std::size_t(column)]);
     if (!words) return session.say(tr("This is worked out. Words, notes and columns of your own are typed here."));
-    typeOver(view, at, q(words->text), "cellEditor",
-             [this, circuit, enter = words->enter](const std::string& text) -> std::optional<Error> {
-                 Project trial = session.project();
-                 if (const auto bad = enter(trial, text)) return bad;
-                 session.edit(tr("Words of %1").arg(q(nameOf(session.project(), Ref(circuit)))),
-                              [&](Project& project) { enter(project, text); });
-                 return std::nullopt;
-             });
+    QLineEdit* line = typeOver(view, at, q(words->text), "cellEditor",
+                               [this, circuit, enter = words->enter](const std::string& text) -> std::optional<Error> {
+                                   Project trial = session.project();
+                                   if (const auto bad = enter(trial, text)) return bad;
+                                   session.edit(tr("Words of %1").arg(q(nameOf(session.project(), Ref(circuit)))),
+                                                [&](Project& project) { enter(project, text); });
+                                   return std::nullopt;
+                               });
+    if (words->earlier.empty()) return;
+    QStringList offered;
+    for (const std::string& text : words->earlier) offered << q(text);
+    auto* complete = new QCompleter(offered, line);
+    complete->setCaseSensitivity(Qt::CaseInsensitive);
+    complete->setFilterMode(Qt::MatchContains);
+    line->setCompleter(complete);
 }
 
-void IssueStage::typeOver(QWidget* over, QRect at, const QString& text, const char* name,
-                          std::function<std::optional<Error>(const std::string&)> take) {
+QLineEdit* IssueStage::typeOver(QWidget* over, QRect at, const QString& text, const char* name,
+                                std::function<std::optional<Error>(const std::string&)> take) {
     auto* line = new QLineEdit(text, over);
     line->setObjectName(name);
     closeOnEscape(line);
@@ -765,6 +776,7 @@ void IssueStage::typeOver(QWidget* over, QRect at, const QString& text, const ch
         putAway(line, back);
         back->setFocus();
     });
+    return line;
 }
 
 std::optional<Error> IssueStage::compareWith(const QString& file) {

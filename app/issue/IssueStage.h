@@ -10,6 +10,7 @@
 #include "render/IssueFiles.h"
 
 class QLabel;
+class QLineEdit;
 class QMenu;
 class QListWidget;
 class QPushButton;
@@ -107,8 +108,8 @@ private:
     void showWhere(const std::function<bool(const SheetEntry&)>& is);
     /// A field over a text; what is typed is taken with Enter or by going elsewhere, and stays marked where it cannot
     /// be.
-    void typeOver(QWidget* over, QRect at, const QString& text, const char* name,
-                  std::function<std::optional<Error>(const std::string&)> take);
+    QLineEdit* typeOver(QWidget* over, QRect at, const QString& text, const char* name,
+                        std::function<std::optional<Error>(const std::string&)> take);
     /// A sheet with clouds where it is compared with something.
     Drawing drawn(const SheetEntry& sheet) const;
     std::vector<Drawing> tickedSheets();

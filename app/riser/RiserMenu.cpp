@@ -192,6 +192,13 @@ void addCopies(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
                        [thing](Session& x) { pasteBranch(x, thing); }});
 }
 
+/// Whether a line of its own comes to it on the riser.
+bool hasFeeder(const Session& s, Ref thing) {
+    if (thing.is<Circuit>()) return true;
+    const NodeResult* n = s.solution().results.node(thing);
+    return n && n->parent;
+}
+
 void addPlaces(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
     if (drawnBeside(s.project(), s.solution().results, thing).empty()) return;
     const QString group = QObject::tr("Where %1 is drawn").arg(q(nameOf(s.project(), thing)));
@@ -202,6 +209,14 @@ void addPlaces(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
     add(QObject::tr("One to the right\tAlt+Right"), [thing](Session& x) { moveOnRiser(x, thing, 1); });
     add(QObject::tr("More room before it\tAlt+Shift+Right"), [thing](Session& x) { widenOnRiser(x, thing, gapStep); });
     add(QObject::tr("Less room before it\tAlt+Shift+Left"), [thing](Session& x) { widenOnRiser(x, thing, -gapStep); });
+    if (hasFeeder(s, thing)) {
+        add(QObject::tr("Its line higher\tAlt+Up"), [thing](Session& x) { lowerLine(x, thing, -1); });
+        add(QObject::tr("Its line lower\tAlt+Down"), [thing](Session& x) { lowerLine(x, thing, 1); });
+        add(QObject::tr("Words of its feeder further away\tAlt+Shift+Up"),
+            [thing](Session& x) { liftWords(x, thing, liftStep); });
+        add(QObject::tr("Words of its feeder nearer\tAlt+Shift+Down"),
+            [thing](Session& x) { liftWords(x, thing, -liftStep); });
+    }
     for (const RiserPlace& place : s.project().riserPlaces)
         if (place.about == thing)
             add(QObject::tr("As by itself"), [thing](Session& x) {
@@ -265,10 +280,36 @@ void placeOnRiser(Session& s, Ref thing, Ref behind) {
 void widenOnRiser(Session& s, Ref thing, double mm) {
     if (drawnBeside(s.project(), s.solution().results, thing).empty())
         return s.say(QObject::tr("%1 has no place of its own on the riser").arg(q(nameOf(s.project(), thing))), true);
-    const double now = gapBefore(s.project(), thing), then = std::clamp(now + mm, 0.0, limits::riserGap);
+    const double now = placeByHand(s.project(), thing).gap, then = std::clamp(now + mm, 0.0, limits::riserGap);
     const QString name = q(nameOf(s.project(), thing));
     if (then == now) return s.say(QObject::tr("There is no more to give before %1").arg(name));
     s.edit(QObject::tr("Room before %1 on the riser").arg(name), [&](Project& p) { setGapBefore(p, thing, then); });
+}
+
+namespace {
+/// Says why a nudge of its feeder cannot be; true: it can.
+bool canNudge(Session& s, Ref thing) {
+    const bool drawn = !drawnBeside(s.project(), s.solution().results, thing).empty();
+    if (drawn && hasFeeder(s, thing)) return true;
+    s.say(QObject::tr("%1 has no feeder on the riser").arg(q(nameOf(s.project(), thing))), true);
+    return false;
+}
+} // namespace
+
+void lowerLine(Session& s, Ref thing, int steps) {
+    if (!canNudge(s, thing)) return;
+    const int now = placeByHand(s.project(), thing).lower, then = std::clamp(now + steps, 0, limits::riserSteps);
+    const QString name = q(nameOf(s.project(), thing));
+    if (then == now) return s.say(QObject::tr("The line to %1 goes no further").arg(name));
+    s.edit(QObject::tr("Line to %1 on the riser").arg(name), [&](Project& p) { setLineLower(p, thing, then); });
+}
+
+void liftWords(Session& s, Ref thing, double mm) {
+    if (!canNudge(s, thing)) return;
+    const double now = placeByHand(s.project(), thing).lift, then = std::clamp(now + mm, 0.0, limits::riserLift);
+    const QString name = q(nameOf(s.project(), thing));
+    if (then == now) return s.say(QObject::tr("The words of the feeder to %1 go no further").arg(name));
+    s.edit(QObject::tr("Words of the feeder to %1").arg(name), [&](Project& p) { setWordsLift(p, thing, then); });
 }
 
 void insertInFront(Session& s, Ref thing, BoardUse use) {

@@ -33,6 +33,10 @@ void copyBranchUnder(Session& session, Ref thing, Ref under);
 void moveOnRiser(Session& session, Ref thing, int step);
 void widenOnRiser(Session& session, Ref thing, double mm);
 inline constexpr double gapStep = 10; ///< mm, at a time
+/// The bend of its feeder so many steps lower, or the words of its feeder so many mm further from it.
+void lowerLine(Session& session, Ref thing, int steps);
+void liftWords(Session& session, Ref thing, double mm);
+inline constexpr double liftStep = 4; ///< mm, at a time
 /// Behind another that stands beside it; before all with nothing.
 void placeOnRiser(Session& session, Ref thing, Ref behind);
 

@@ -305,14 +305,19 @@ RiserLayout RiserStage::layout() const { return oneLine->isChecked() ? RiserLayo
 
 bool RiserStage::moveByKey(QKeyEvent* e) {
     const Ref chosen = session.selection();
-    const int step = e->key() == Qt::Key_Left ? -1 : e->key() == Qt::Key_Right ? 1 : 0;
-    if (!step || !chosen) return false;
-    if (e->modifiers() == Qt::AltModifier)
-        moveOnRiser(session, chosen, step);
-    else if (e->modifiers() == (Qt::AltModifier | Qt::ShiftModifier))
-        widenOnRiser(session, chosen, step * gapStep);
+    const int across = e->key() == Qt::Key_Left ? -1 : e->key() == Qt::Key_Right ? 1 : 0;
+    const int down = e->key() == Qt::Key_Up ? -1 : e->key() == Qt::Key_Down ? 1 : 0;
+    if ((!across && !down) || !chosen) return false;
+    const bool shift = e->modifiers() == (Qt::AltModifier | Qt::ShiftModifier);
+    if (!shift && e->modifiers() != Qt::AltModifier) return false;
+    if (across && shift)
+        widenOnRiser(session, chosen, across * gapStep);
+    else if (across)
+        moveOnRiser(session, chosen, across);
+    else if (shift)
+        liftWords(session, chosen, -down * liftStep);
     else
-        return false;
+        lowerLine(session, chosen, down);
     return true;
 }
 

@@ -31,7 +31,10 @@ inline constexpr std::size_t typedLines = 2'000;
 inline constexpr int devicesOfRecipe = 5'000;
 
 inline constexpr std::size_t formColumns = 60; ///< of a schedule form
+inline constexpr std::size_t formFacts = 6;    ///< of its title strip
 inline constexpr double riserGap = 400;        ///< mm that somebody leaves free before a thing of the riser
+inline constexpr int riserSteps = 20;          ///< by which somebody lowers the level stretches of a feeder
+inline constexpr double riserLift = 80;        ///< mm by which somebody moves its words
 inline constexpr double leastLetters = 1.6, mostLetters = 4; ///< mm of the rows of a schedule
 inline constexpr double paper = 5000;                        ///< mm on a sheet
 inline constexpr int noteNumber = 9999;                      ///< of a keyed note

@@ -280,9 +280,15 @@ constexpr Entry form[] = {{"of", "form of boards"},
                           {"letters", "size of letters", Is::None0, "mm"},
                           {"withoutTally", "without tally"},
                           {"withoutPhases", "without phases"},
-                          {"balance", "balanced up to", Is::None0, "%"}};
+                          {"balance", "balanced up to", Is::None0, "%"},
+                          {"head", "title strip"},
+                          {"sortBy", "rows in order of"},
+                          {"groupBy", "rows together by"},
+                          {"backwards", "rows reversed"}};
 constexpr Entry keyedNote[] = {{"number", "number"}, {"at", "place"}, {"on", "stands on"}};
-constexpr Entry riserPlace[] = {{"gap", "free before it", Is::None0, "mm"}};
+constexpr Entry riserPlace[] = {{"gap", "free before it", Is::None0, "mm"},
+                                {"lower", "steps its line is lower", Is::None0},
+                                {"lift", "words further away by", Is::None0, "mm"}};
 constexpr Entry view[] = {{"at", "place on the sheet, mm"},
                           {"width", "width", Is::None0, "mm"},
                           {"scale", "scale 1 to", Is::None0},

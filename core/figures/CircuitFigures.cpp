@@ -67,9 +67,6 @@ const EarthFault* earthOf(const CircuitFacts& f) {
 TesterReadings readingsOf(const CircuitFacts& f) {
     return earthOf(f) ? testerReadings(*f.sized(), f.in.book) : TesterReadings{};
 }
-double vaOf(const CircuitFacts& f) {
-    return f.r.feeder && f.r.feeds ? f.in.results.node(f.r.feeds)->connected : f.r.va;
-}
 /// What is said of a load that somebody entered.
 std::string amountOf(const CircuitFacts& f, const std::string& words) {
     return f.noLoad() ? "–" : f.load() ? words : std::string();
@@ -128,11 +125,33 @@ std::string unitWords(const CircuitFacts& f) {
     return sizeWords(f.in.book, run->size).ends_with("kcmil") ? "kcmil" : "AWG";
 }
 
+/// A figure that has a text for each pole, in one row.
+std::string eachPole(const char* key, const CircuitFacts& f, const char* between) {
+    std::string all;
+    for (int pole = 0; pole < f.c.poles; ++pole) {
+        const std::string text = poleFigure(key, f, pole);
+        if (!text.empty()) all += (all.empty() ? "" : between) + text;
+    }
+    return all;
+}
+/// VA of what is of one kind.
+template <LoadKind kind> std::string kindVa(const CircuitFacts& f) {
+    if (!f.load() || f.noLoad()) return "";
+    double va = 0;
+    if (f.r.feeder)
+        va = f.r.feeds ? f.in.results.node(f.r.feeds)->kinds[std::size_t(kind)].va() : 0;
+    else if (f.r.mixed)
+        va = (*f.r.mixed)[std::size_t(kind)];
+    else
+        va = f.r.kind == kind ? f.r.va : 0;
+    return va > 0 ? number(va) : "";
+}
+
 constexpr CircuitFigure figureList[] = {
     {"place", "Circuit", "all its places: 17,19,21, or 5/L2 on a board of ways", "Ckt", Centre,
      [](const CircuitFacts& f) { return placesWords(f.b, f.c); }},
-    {"pole", "Circuit", "the number of each pole, on a row of its own", "Ckt", Centre,
-     [](const CircuitFacts& f) { return poleFigure("pole", f, 0); }},
+    {"pole", "Circuit", "the number of each pole, on a row of its own; in one row all of them", "Ckt", Centre,
+     [](const CircuitFacts& f) { return eachPole("pole", f, ","); }},
     {"way", "Circuit", "its way on a board of ways, its first place elsewhere", "Way", Centre,
      [](const CircuitFacts& f) {
          if (f.c.slot < 1) return std::string();
@@ -161,11 +180,11 @@ constexpr CircuitFigure figureList[] = {
      [](const CircuitFacts& f) { return f.c.note; }},
 
     {"VA", "Load", "connected load, VA", "VA", Right,
-     [](const CircuitFacts& f) { return amountOf(f, number(vaOf(f))); }},
+     [](const CircuitFacts& f) { return amountOf(f, number(connectedVa(f))); }},
     {"kVA", "Load", "connected load, kVA", "kVA", Right,
-     [](const CircuitFacts& f) { return amountOf(f, kilo(vaOf(f), 2)); }},
-    {"pole VA", "Load", "VA of each pole, on a row of its own", "VA", Right,
-     [](const CircuitFacts& f) { return poleFigure("pole VA", f, 0); }},
+     [](const CircuitFacts& f) { return amountOf(f, kilo(connectedVa(f), 2)); }},
+    {"pole VA", "Load", "VA of each pole, on a row of its own; in one row all of them", "VA", Right,
+     [](const CircuitFacts& f) { return eachPole("pole VA", f, " / "); }},
     {"phase VA", "Load", "VA of each line, in a column of its own", "", Right,
      [](const CircuitFacts&) { return std::string(); }},
     {"amps", "Load", "load current, A", "A", Right,
@@ -174,6 +193,35 @@ constexpr CircuitFigure figureList[] = {
      [](const CircuitFacts& f) { return f.r.feeder ? std::string() : amountOf(f, kindTitle(f.r.kind, f.in.book)); }},
     {"kind letter", "Load", "kind of its load as one letter; P: a board", "K", Centre,
      [](const CircuitFacts& f) { return amountOf(f, f.r.feeder ? "P" : kindLetter(f.r.kind)); }},
+
+    {"VA lighting", "Load by kind", "connected load of this kind, VA", "Lighting", Right, kindVa<LoadKind::Lighting>},
+    {"VA receptacle", "Load by kind", "connected load of this kind, VA", "Recept.", Right,
+     kindVa<LoadKind::Receptacle>},
+    {"VA motor", "Load by kind", "connected load of this kind, VA", "Motors", Right, kindVa<LoadKind::Motor>},
+    {"VA kitchen", "Load by kind", "connected load of this kind, VA", "Kitchen", Right, kindVa<LoadKind::Kitchen>},
+    {"VA heating", "Load by kind", "connected load of this kind, VA", "Heating", Right, kindVa<LoadKind::Heating>},
+    {"VA cooling", "Load by kind", "connected load of this kind, VA", "Cooling", Right, kindVa<LoadKind::Cooling>},
+    {"VA refrigeration", "Load by kind", "connected load of this kind, VA", "Refrig.", Right,
+     kindVa<LoadKind::Refrigeration>},
+    {"VA lift", "Load by kind", "connected load of this kind, VA", "Lifts", Right, kindVa<LoadKind::Vertical>},
+    {"VA vehicle charging", "Load by kind", "connected load of this kind, VA", "Vehicles", Right,
+     kindVa<LoadKind::Vehicle>},
+    {"VA dwelling general", "Load by kind", "connected load of this kind, VA", "Dwelling", Right,
+     kindVa<LoadKind::DwellingGeneral>},
+    {"VA range", "Load by kind", "connected load of this kind, VA", "Ranges", Right, kindVa<LoadKind::Range>},
+    {"VA dryer", "Load by kind", "connected load of this kind, VA", "Dryers", Right, kindVa<LoadKind::Dryer>},
+    {"VA equipment", "Load by kind", "connected load of this kind, VA", "Equip.", Right, kindVa<LoadKind::Equipment>},
+    {"VA existing", "Load by kind", "connected load of this kind, VA", "Existing", Right, kindVa<LoadKind::Existing>},
+    {"VA capacitor", "Load by kind", "connected load of this kind, VA", "Capac.", Right, kindVa<LoadKind::Capacitor>},
+    {"VA water heating", "Load by kind", "connected load of this kind, VA", "Water htg", Right,
+     kindVa<LoadKind::WaterHeating>},
+    {"VA instantaneous water heating", "Load by kind", "connected load of this kind, VA", "Inst. water", Right,
+     kindVa<LoadKind::InstantWater>},
+    {"VA outdoor lighting", "Load by kind", "connected load of this kind, VA", "Outdoor", Right,
+     kindVa<LoadKind::OutdoorLighting>},
+    {"VA large outlet", "Load by kind", "connected load of this kind, VA", "Outlets", Right,
+     kindVa<LoadKind::LargeOutlet>},
+    {"VA pool and spa", "Load by kind", "connected load of this kind, VA", "Pool", Right, kindVa<LoadKind::Pool>},
 
     {"device", "Device", "rating and poles: 20/3; with its type in metric practice: C32", "Brkr", Centre,
      [](const CircuitFacts& f) {
@@ -300,6 +348,10 @@ const CircuitFigure* circuitFigure(const std::string& key) {
     }();
     const auto it = byKey.find(key);
     return it == byKey.end() ? nullptr : it->second;
+}
+
+double connectedVa(const CircuitFacts& f) {
+    return f.r.feeder && f.r.feeds ? f.in.results.node(f.r.feeds)->connected : f.r.va;
 }
 
 std::optional<double> lineVa(const CircuitFacts& f, int line) {

@@ -51,6 +51,8 @@ std::span<const CircuitFigure> circuitFigures();
 const CircuitFigure* circuitFigure(const std::string& key);
 /// Of a figure that has a text for each pole on a row of its own ("pole", "pole VA"): that of pole `pole`, from 0.
 std::string poleFigure(const std::string& key, const CircuitFacts& of, int pole);
+/// VA of its connected load, or of what is connected below the board that it feeds.
+double connectedVa(const CircuitFacts& of);
 /// VA of a circuit on a line 0 … 2 of its board; nothing: it has none there, or nobody entered a load.
 std::optional<double> lineVa(const CircuitFacts& of, int line);
 /// The same as it is written; a dash where nobody entered a load.

@@ -111,6 +111,17 @@ int takeForms(Project& p, const Project& file) {
         if (form.usual) makeUsual(p, id);
         ++n;
     }
+    for (const ListForm& form : file.listForms) {
+        ListForm taken = form;
+        taken.id = {};
+        for (const ListForm& own : p.listForms)
+            if (own.list == form.list) taken.id = own.id;
+        if (taken.id)
+            *p.listForms.change(taken.id) = taken;
+        else
+            p.listForms.add(taken);
+        ++n;
+    }
     return n;
 }
 
@@ -119,6 +130,7 @@ Project formsFile(const Project& p, const RuleBook& book) {
     file.basis.title = p.basis.company.empty() ? "Schedule forms" : p.basis.company + ", schedule forms";
     file.basis.ruleBook = p.basis.ruleBook;
     file.forms = p.forms;
+    file.listForms = p.listForms;
     for (const ScheduleForm& f : shippedForms(book)) {
         if (named(p, f.name)) continue;
         ScheduleForm copy = f;
@@ -160,6 +172,11 @@ void addColumn(ScheduleForm& form, std::size_t at, const CircuitFigure& figure) 
     FormColumn column{figure.heading, fmt::format("{{{}}}", figure.key), 14, figure.align};
     if (column.heading.empty()) column.heading = figure.key;
     if (figure.key == std::string("phase VA")) column.heading.clear(); // each has the name of its line
+    form.columns.insert(form.columns.begin() + long(std::min(at, form.columns.size())), column);
+}
+
+void addOwnColumn(ScheduleForm& form, std::size_t at, const std::string& heading) {
+    const FormColumn column{heading, "{own " + heading + "}", 20, ColumnAlign::Left};
     form.columns.insert(form.columns.begin() + long(std::min(at, form.columns.size())), column);
 }
 

@@ -18,10 +18,10 @@ std::optional<Error> chooseForm(Project& project, const RuleBook& book, BoardId 
 /// A name that no other form has.
 std::string freeFormName(const Project& project, const RuleBook& book, const std::string& like);
 
-/// Takes all forms of a file (a project that holds forms) by name: new ones are added, others take over what it says.
-/// What is usual there becomes usual here. Gives how many.
+/// Takes all forms of a file (a project that holds forms): schedule forms by name and list forms by their list; new
+/// ones are added, others take over what it says. What is usual there becomes usual here. Gives how many.
 int takeForms(Project& project, const Project& file);
-/// A project that holds the forms and nothing else: the company's file.
+/// A project that holds the forms of schedules and lists and nothing else: the company's file.
 Project formsFile(const Project& project, const RuleBook& book);
 
 /// What a person types for one property of a column; an Error says what may be typed, and nothing changes.
@@ -32,5 +32,7 @@ std::optional<Error> setColumnWidth(FormColumn& column, const std::string& text,
 std::string columnWidthText(const FormColumn& column, UnitSystem units);
 /// A new column that shows one figure, beside column `at`.
 void addColumn(ScheduleForm& form, std::size_t at, const CircuitFigure& figure);
+/// The same of the designer's own texts under a heading.
+void addOwnColumn(ScheduleForm& form, std::size_t at, const std::string& heading);
 
 } // namespace lintel

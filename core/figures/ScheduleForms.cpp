@@ -77,8 +77,13 @@ std::vector<const ScheduleForm*> formsFor(const Project& p, const RuleBook& book
     return out;
 }
 
-bool writtenInRows(const RuleBook& book, const Board& b) {
-    return b.form == BoardForm::Ways || (book.metric() && b.form == BoardForm::SingleColumn);
+bool inOrderOfPlaces(const ScheduleForm& form, const Board& b) {
+    return b.form == BoardForm::TwoColumn || (form.sortBy.empty() && form.groupBy.empty());
+}
+
+bool writtenInRows(const SheetInput& in, const Board& b) {
+    if (b.form != BoardForm::SingleColumn) return b.form == BoardForm::Ways;
+    return in.book.metric() || !inOrderOfPlaces(formOf(in, b), b);
 }
 
 std::vector<LaidColumn> layColumns(const ScheduleForm& form, const Board& board, double width) {

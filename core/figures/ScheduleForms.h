@@ -30,9 +30,11 @@ struct LaidColumn {
 /// at least; where it is not enough all are narrowed alike. A wording that cannot be read shows as "?".
 std::vector<LaidColumn> layColumns(const ScheduleForm& form, const Board& board, double width);
 
-/// Whether a schedule is written in rows over the whole sheet, as that of a board of ways: so is, in metric practice, a
-/// single column.
-bool writtenInRows(const RuleBook& book, const Board& board);
+/// Whether the rows of a board's schedule stand as its places are numbered: not where its form has another order.
+bool inOrderOfPlaces(const ScheduleForm& form, const Board& board);
+/// Whether a schedule is written with one row for each circuit over the whole sheet, as that of a board of ways: so is,
+/// in metric practice, a single column, and any whose form has an order of its own.
+bool writtenInRows(const SheetInput& in, const Board& board);
 inline constexpr double scheduleMargin = 11; ///< mm, at the edges of a schedule
 /// Cells leave so much free at their left and right together, mm.
 inline constexpr double cellGap = 1.6;

@@ -347,12 +347,17 @@ template <class V> void fields(V& v, FormColumn& c) {
     v("width", c.width);
     v("align", c.align);
 }
+template <class V> void fields(V& v, FormFact& f) {
+    v("fact", f.fact);
+    v("label", f.label);
+}
 template <class V> void fields(V& v, ScheduleForm& f) {
     v("id", f.id);
     v("name", f.name);
     v("of", f.of);
     v("usual", f.usual);
     v("columns", f.columns);
+    v("head", f.head);
     v("letters", f.letters);
     v("rules", f.rules);
     v("spare", f.spare);
@@ -360,6 +365,9 @@ template <class V> void fields(V& v, ScheduleForm& f) {
     v("withoutTally", f.withoutTally);
     v("withoutPhases", f.withoutPhases);
     v("balance", f.balance);
+    v("sortBy", f.sortBy);
+    v("groupBy", f.groupBy);
+    v("backwards", f.backwards);
 }
 template <class V> void fields(V& v, IssuedSheet& s) {
     v("number", s.number);
@@ -422,6 +430,8 @@ template <class V> void fields(V& v, RiserPlace& p) {
     v("moved", p.moved);
     v("after", p.after);
     v("gap", p.gap);
+    v("lower", p.lower);
+    v("lift", p.lift);
 }
 template <class V> void fields(V& v, ListFormColumn& c) {
     v("of", c.of);

@@ -2,6 +2,8 @@
 
 #include "core/base/Parse.h"
 
+#include <set>
+
 namespace lintel {
 
 std::string ownTextsLine(const std::map<std::string, std::string>& texts) {
@@ -46,6 +48,29 @@ std::optional<Error> setOwnTexts(std::map<std::string, std::string>& texts, cons
     if (auto bad = mergeOwnTexts(fresh, line)) return bad;
     texts = std::move(fresh);
     return std::nullopt;
+}
+
+namespace {
+template <class F> void eachOwnText(const Project& p, F f) {
+    for (const Board& b : p.boards)
+        for (const auto& [heading, text] : b.texts) f(heading, text);
+    for (const Circuit& c : p.circuits)
+        for (const auto& [heading, text] : c.texts) f(heading, text);
+}
+} // namespace
+
+std::vector<std::string> ownHeadings(const Project& p) {
+    std::set<std::string> all;
+    eachOwnText(p, [&](const std::string& heading, const std::string&) { all.insert(heading); });
+    return {all.begin(), all.end()};
+}
+
+std::vector<std::string> ownEntries(const Project& p, const std::string& heading) {
+    std::set<std::string> all;
+    eachOwnText(p, [&](const std::string& of, const std::string& text) {
+        if (of == heading && !text.empty()) all.insert(text);
+    });
+    return {all.begin(), all.end()};
 }
 
 } // namespace lintel

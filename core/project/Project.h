@@ -426,6 +426,13 @@ struct FormColumn {
     bool operator==(const FormColumn&) const = default;
 };
 
+/// A fact of a board in the title strip of its schedule.
+struct FormFact {
+    std::string fact;  ///< its key; empty: its place is free
+    std::string label; ///< over it; empty: its usual one
+    bool operator==(const FormFact&) const = default;
+};
+
 /// How the schedules of some boards are laid out: the columns of their circuits. A company's, or made for this project.
 struct ScheduleForm {
     FormId id;
@@ -433,11 +440,17 @@ struct ScheduleForm {
     BoardForm of = BoardForm::TwoColumn;
     bool usual = false; ///< for all boards of its kind that name no form of their own
     std::vector<FormColumn> columns;
-    double letters = 0; ///< mm of the letters of its rows; 0: the usual size
+    std::vector<FormFact> head; ///< of the title strip, three in a row; empty: the usual six
+    double letters = 0;         ///< mm of the letters of its rows; 0: the usual size
     FormRules rules = FormRules::Light;
     std::string spare, space; ///< what rows of spare breakers and of free places say; empty: "Spare", "Space"
     bool withoutTally = false, withoutPhases = false; ///< below the rows: the load tally, and what each line carries
     double balance = 0; ///< % of imbalance up to which it says that the board is balanced; 0: it says nothing
+    /// Keys of figures. Rows stand in the order of what `sortBy` says of their circuits, from the last to the first
+    /// with `backwards`; those of which `groupBy` says the same stand together under a heading. Empty: as their places
+    /// are numbered, which on boards of two columns they always do.
+    std::string sortBy, groupBy;
+    bool backwards = false;
     Extra extra;
     bool operator==(const ScheduleForm&) const = default;
 };
@@ -643,6 +656,8 @@ struct RiserPlace {
     bool moved = false; ///< it stands behind `after`; false: in the order of places
     Ref after;          ///< one that hangs on the same; nothing, or one that is gone: before all others
     double gap = 0;     ///< mm left free before it, beside what there is by itself
+    int lower = 0;      ///< steps by which the level stretches of its feeder stand lower than by themselves
+    double lift = 0;    ///< mm by which the words of its feeder stand further from it than by themselves
     Extra extra;
     bool operator==(const RiserPlace&) const = default;
 };

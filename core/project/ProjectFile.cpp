@@ -36,6 +36,7 @@ ordered_json valueJson(const std::vector<RecipePart>& list) { return listJson(li
 ordered_json valueJson(const std::vector<Serving>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<Revision>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<FormColumn>& list) { return listJson(list); }
+ordered_json valueJson(const std::vector<FormFact>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<ListFormColumn>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<IssuedSheet>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<TakenOn>& list) { return listJson(list); }

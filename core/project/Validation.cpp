@@ -346,6 +346,8 @@ void check(Checker& c, const Project&, const ScheduleForm& f) {
     if (f.columns.size() > limits::formColumns)
         c.say("columns", fmt::format("a form has {} columns at most", limits::formColumns));
     for (const FormColumn& column : f.columns) c.within("columns.width", column.width, 0, 1000);
+    if (f.head.size() > limits::formFacts)
+        c.say("head", fmt::format("a title strip has {} facts at most", limits::formFacts));
     if (f.letters != 0) c.within("letters", f.letters, limits::leastLetters, limits::mostLetters);
     c.within("balance", f.balance, 0, 100);
 }
@@ -369,6 +371,8 @@ void check(Checker& c, const Project&, const Remark& r) {
 
 void check(Checker& c, const Project&, const RiserPlace& r) {
     c.within("gap", r.gap, 0, limits::riserGap);
+    c.within("lower", r.lower, 0, limits::riserSteps);
+    c.within("lift", r.lift, 0, limits::riserLift);
     for (const Ref ref : {r.about, r.after})
         if (ref && !ref.is<Board>() && !ref.is<Transformer>() && !ref.is<Source>() && !ref.is<Circuit>())
             c.say(ref == r.about ? "about" : "after",

@@ -8,6 +8,7 @@
 #include "core/project/FreePlaces.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
+#include "core/sheets/BoardNotes.h"
 #include "core/sheets/LoadSymbol.h"
 #include "core/sheets/PageNumber.h"
 #include "core/sheets/TitleBlock.h"
@@ -29,6 +30,13 @@ constexpr double busPen = 1.2, wirePen = 0.35, symbolPen = 0.35, enclosurePen = 
 constexpr double nameText = 2.8, nameStep = 3.4;
 constexpr double starterText = 2.3, starterHalf = 1.8; ///< of its box
 constexpr double starterRoom = 3;                      ///< that one below a residual-current device takes
+constexpr double keyText = 2.5, noteText = 2.5, noteStep = 3.9, noteIndent = 6,
+                 noteGap = 8;         ///< gap: between their two columns
+constexpr double noteHead = 8;        ///< of their heading with its line
+constexpr double leastNames = 24;     ///< mm of the row of names on a sheet whose notes ask for its room
+constexpr double notesWord = 14;      ///< room of the word before notes that stand beside the key
+constexpr std::size_t mostBeside = 3; ///< lines of notes there
+constexpr std::size_t mostBelow = 8;  ///< lines of notes below a diagram; what takes more stands on sheets of its own
 
 /// One row of the table.
 struct RowKind {
@@ -42,13 +50,21 @@ std::vector<RowKind> rowKinds(const SheetInput& in) {
     const bool feet = in.project.basis.units == UnitSystem::Imperial;
     const char* length = feet ? "Length, ft" : "Length, m";
     if (in.book.metric())
-        return {{"Way", "{place}", true},       {"Line", "{line}"},
-                {"Device", "{device}", true},   {"RCD, mA", "{RCD}"},
-                {"Cable, mm²", "{conductors}"}, {length, "{length}"},
-                {"Points", "{points}"},         {"Serves", "{serves}[ ({ring})]", false, true},
-                {"Load, VA", "{VA}"},           {"Ib, A", "{amps}"},
-                {"Iz, A", "{carries}"},         {"Drop, %", "{drop total}"},
-                {"Zs, Ω", "{Zs}", true},        {"Limit, Ω", "{Zs limit}"}};
+        return {{"Way", "{place}", true},
+                {"Line", "{line}"},
+                {"Device", "{device}", true},
+                {"RCD, mA", "{RCD}"},
+                {"Cable, mm²", "{conductors}"},
+                {length, "{length}"},
+                {"Points", "{points}"},
+                {"Serves", "{serves}[ ({ring})]", false, true},
+                {"Load, VA", "{VA}"},
+                {"Ib, A", "{amps}"},
+                {"Iz, A", "{carries}"},
+                {"Drop, %", "{drop total}"},
+                {"Zs, Ω", "{Zs}", true},
+                {"Limit, Ω", "{Zs limit}"},
+                {"Note", "{notes}"}};
     return {{"Circuit", "{place}", true},
             {"Phase", "{line}"},
             {"Breaker", "{device}", true},
@@ -62,7 +78,39 @@ std::vector<RowKind> rowKinds(const SheetInput& in) {
             {"Load, VA", "{VA}"},
             {"Load, A", "{amps}"},
             {"Drop, %", "{drop total}"},
-            {"kA at end", "{fault}"}};
+            {"kA at end", "{fault}"},
+            {"Note", "{notes}"}};
+}
+
+/// A line of the notes; the first of each has its number.
+struct NoteLine {
+    std::string number, text;
+};
+/// The notes of a board in lines of so much room, mm.
+std::vector<NoteLine> noteLines(const std::vector<BoardNote>& notes, double room) {
+    const double width = room - noteIndent;
+    std::vector<NoteLine> lines;
+    for (std::size_t i = 0; i < notes.size(); ++i) {
+        std::string number = std::to_string(i + 1);
+        for (std::string& line : wrapText(notes[i].text, width, noteText)) {
+            lines.push_back({number, std::move(line)});
+            number.clear();
+        }
+    }
+    return lines;
+}
+/// The same for two columns beside each other.
+std::vector<NoteLine> noteLinesInTwo(const std::vector<BoardNote>& notes, double room) {
+    return noteLines(notes, (room - noteGap) / 2);
+}
+/// Of a sheet so high that has notes alone.
+std::size_t noteLinesOnSheet(double high) {
+    return 2 * std::size_t(std::max(1.0, std::floor((high - headRoom - noteHead) / noteStep)));
+}
+/// Sheets that so many lines take behind those with circuits.
+std::size_t noteSheets(std::size_t lines, double high) {
+    const std::size_t holds = noteLinesOnSheet(high);
+    return (lines + holds - 1) / holds;
 }
 
 /// Circuits beside one another in one section of the board, or in none.
@@ -83,8 +131,10 @@ struct Content {
     };
     std::vector<Row> rows; ///< but those that say nothing of any circuit
     std::vector<HeadFact> head;
+    std::vector<BoardNote> notes;
 
-    Content(const SheetInput& input, const Board& board) : in(input), b(board), head(boardHead(input, board)) {
+    Content(const SheetInput& input, const Board& board)
+        : in(input), b(board), head(boardHead(input, board)), notes(boardNotes(input, board)) {
         for (CircuitId c : in.results.on(b.id)) circuits.push_back(c);
         const auto slot = [&](CircuitId c) {
             const int at = in.project.circuits[c].slot;
@@ -96,12 +146,17 @@ struct Content {
             if (groups.empty() || groups.back().section != section) groups.push_back({section, i, i});
             groups.back().end = i + 1;
         }
+        const auto numbers = numbersOfNotes(notes);
+        const auto notesOf = [&](CircuitId c) {
+            const auto at = numbers.find(c);
+            return at == numbers.end() ? std::string() : at->second;
+        };
         for (const RowKind& kind : rowKinds(in)) {
             const auto wording = Wording::from(kind.wording);
             Row row{kind, {}};
             bool some = false;
             for (CircuitId c : circuits) {
-                row.texts.push_back(wording->of(CircuitFacts(in, c)));
+                row.texts.push_back(wording->of(CircuitFacts(in, c, notesOf(c))));
                 some = some || !row.texts.back().empty();
             }
             if (some) rows.push_back(std::move(row));
@@ -126,15 +181,57 @@ struct Content {
     }
 };
 
+/// A sign whose meaning is told below a diagram.
+struct KeySign {
+    enum Sign { Breaker, Fuse, Residual, Ring, Starter, Conductors, Fed };
+    Sign sign;
+    double room; ///< of the sign, before its words
+    std::string words;
+    StarterKind starter = StarterKind::Unsaid;
+    double width() const { return room + 1.5 + textWidth(words, keyText) + 9; }
+};
+/// Those that stand at the circuits `from` to `end`.
+std::vector<KeySign> keySigns(const Content& c, std::size_t from, std::size_t end) {
+    const auto some = [&](const auto& test) {
+        return std::any_of(c.circuits.begin() + std::ptrdiff_t(from), c.circuits.begin() + std::ptrdiff_t(end),
+                           [&](CircuitId id) { return test(c.in.project.circuits[id], c.in.results.of(id)); });
+    };
+    const auto kind = [&](bool fuse) {
+        return some([&](const Circuit& k, const CircuitResult& r) {
+            return k.use != CircuitUse::Reserved && isFuse(r.kindOfDevice) == fuse;
+        });
+    };
+    std::vector<KeySign> signs;
+    if (kind(false)) signs.push_back({KeySign::Breaker, 4, "breaker"});
+    if (kind(true)) signs.push_back({KeySign::Fuse, 3, "fuse"});
+    const bool guarded = std::any_of(c.groups.begin(), c.groups.end(),
+                                     [](const Group& g) { return g.section && g.section->residual > 0; });
+    if (guarded || some([](const Circuit& k, const CircuitResult&) { return k.residual > 0; }))
+        signs.push_back({KeySign::Residual, 5, "residual-current device, mA"});
+    if (some([](const Circuit& k, const CircuitResult&) { return k.ring; }))
+        signs.push_back({KeySign::Ring, 4, "ring"});
+    for (const auto& [of, word] : EnumText<StarterKind>::words)
+        if (of != StarterKind::Unsaid &&
+            some([starter = of](const Circuit& k, const CircuitResult&) { return k.starter == starter; }))
+            signs.push_back({KeySign::Starter, 7, starterWords(of, c.in.book), of});
+    signs.push_back({KeySign::Conductors, 4, "conductors: lines and neutral"});
+    if (some([](const Circuit&, const CircuitResult& r) { return r.feeder; }))
+        signs.push_back({KeySign::Fed, 3, "a board is fed"});
+    return signs;
+}
+
 /// How the circuits are shared out among sheets, and how high the rows of the table are.
 struct Sheets {
     double columnWidth = 0, cellText = 2.5, cellStep = 3.1;
     std::size_t perSheet = 0, count = 0;
     std::vector<double> rowHeights;
     double air = 0; ///< that the sheet has more than is needed, given to the diagram's parts
+    std::vector<NoteLine> notes;
+    bool notesBeside = false;   ///< they stand beside the key of the last circuits
+    std::size_t notesApart = 0; ///< sheets of their own; 0, and not beside: they stand below the last circuits
 
-    /// `room`, `high`: of the sheet, mm.
-    Sheets(const Content& c, double room, double high) {
+    /// `room`, `high`: of the sheet, mm; high 0: as high as it has to be.
+    Sheets(const Content& c, double room, double high) : notes(noteLinesInTwo(c.notes, room)) {
         const std::size_t n = c.circuits.size();
         count = countOf(n, room);
         perSheet = count ? (n + count - 1) / count : 0;
@@ -146,12 +243,46 @@ struct Sheets {
             rowHeights.push_back(heightOf(row));
             left -= rowHeights.back();
         }
+        putBeside(c, room);
+        if (!notesBeside && high > 0 && !putBelow(c, left)) notesApart = noteSheets(notes.size(), high);
         if (left <= 0) return;
         const double more = std::min(1.6, left * 0.6 / double(std::max<std::size_t>(1, rowHeights.size())));
         for (double& h : rowHeights) h += more;
         left -= more * double(rowHeights.size());
         air = std::min(10.0, left / 3);
     }
+    /// A few notes stand beside the key, where that leaves them room.
+    void putBeside(const Content& c, double room) {
+        if (c.notes.empty() || c.notes.size() > mostBeside || count == 0) return;
+        double left = room - notesWord;
+        for (const KeySign& sign : keySigns(c, (count - 1) * perSheet, c.circuits.size())) left -= sign.width();
+        if (left < 60) return;
+        std::vector<NoteLine> lines = noteLines(c.notes, left);
+        notesBeside = lines.size() <= mostBeside;
+        if (notesBeside) notes = std::move(lines);
+    }
+    /// Whether the notes have room below the last circuits, for which names may give way; `left`: what there is, and
+    /// what there is then.
+    bool putBelow(const Content& c, double& left) {
+        if (notes.size() > mostBelow) return false;
+        double lacks = notesRoom() - left;
+        std::vector<double> given(rowHeights.size(), 0);
+        for (std::size_t i = 0; i < rowHeights.size() && lacks > 0; ++i) {
+            if (!c.rows[i].kind.upright) continue;
+            given[i] = std::clamp(lacks, 0.0, std::max(0.0, rowHeights[i] - leastNames));
+            lacks -= given[i];
+        }
+        if (lacks > 0 && !notes.empty()) return false;
+        if (notes.empty()) return true;
+        for (std::size_t i = 0; i < rowHeights.size(); ++i) {
+            rowHeights[i] -= given[i];
+            left += given[i];
+        }
+        left -= notesRoom();
+        return true;
+    }
+    /// Of the notes below the last circuits, mm.
+    double notesRoom() const { return notes.empty() ? 0 : noteHead + noteStep * double((notes.size() + 1) / 2); }
     /// Sheets that so many circuits take on sheets with so much room; nothing else has to be known for it.
     static std::size_t countOf(std::size_t circuits, double room) {
         const auto most = std::size_t(std::max(1.0, std::floor((room - labelColumn) / leastColumn)));
@@ -190,7 +321,7 @@ struct Sheets {
 class Painter {
 public:
     struct Area {
-        double left, top, right;
+        double left, top, right, bottom = 0;
         bool sheets = true; ///< what goes on does so on another sheet; else in another row
     };
     Painter(const Content& content, const Sheets& sheets, Drawing& drawing, Area area, const std::string& first,
@@ -217,7 +348,19 @@ public:
         d.on(Layer::Notes);
         const double foot = table(loads + tableGap);
         key(foot + 7);
-        return foot + keyRoom;
+        if (shared.notes.empty() || !notesHere()) return foot + keyRoom;
+        return notes(foot + keyRoom, 0, shared.notes.size());
+    }
+    /// Whether the notes stand below the circuits of this sheet.
+    bool notesHere() const { return shared.notesApart == 0 && !shared.notesBeside && end == c.circuits.size(); }
+    /// A sheet of notes alone.
+    void paintNotes() {
+        left = f.left + inset;
+        right = f.right - inset;
+        d.on(Layer::Notes);
+        head(f.top);
+        const std::size_t holds = noteLinesOnSheet(f.bottom - f.top), first = (sheet - shared.count) * holds;
+        notes(f.top + headRoom, first, std::min(first + holds, shared.notes.size()));
     }
 
 private:
@@ -547,38 +690,59 @@ private:
     /// What the signs mean, of those that stand on the sheet.
     void key(double y) {
         double x = left;
-        const auto say = [&](const std::string& words, double room, const auto& draw) {
-            draw(Point{x + room / 2, y});
-            d.text({x + room + 1.5, y + 1}, words, 2.5);
-            x += room + 1.5 + textWidth(words, 2.5) + 9;
-        };
-        const auto some = [&](const auto& test) {
-            return std::any_of(c.circuits.begin() + std::ptrdiff_t(from), c.circuits.begin() + std::ptrdiff_t(end),
-                               [&](CircuitId id) { return test(in.project.circuits[id], in.results.of(id)); });
-        };
-        const auto kind = [&](bool fuse) {
-            return some([&](const Circuit& k, const CircuitResult& r) {
-                return k.use != CircuitUse::Reserved && isFuse(r.kindOfDevice) == fuse;
-            });
-        };
-        if (kind(false)) say("breaker", 4, [&](Point at) { deviceOf(DeviceKind::Breaker, at, Ink::Ink); });
-        if (kind(true)) say("fuse", 3, [&](Point at) { deviceOf(DeviceKind::Fuse, at, Ink::Ink); });
-        const bool guarded = std::any_of(c.groups.begin(), c.groups.end(),
-                                         [](const Group& g) { return g.section && g.section->residual > 0; });
-        if (guarded || some([](const Circuit& k, const CircuitResult&) { return k.residual > 0; }))
-            say("residual-current device, mA", 5, [&](Point at) { residualRing(at); });
-        if (some([](const Circuit& k, const CircuitResult&) { return k.ring; }))
-            say("ring", 4, [&](Point at) { loop({at.x, at.y - 4}); });
-        for (const auto& [of, word] : EnumText<StarterKind>::words)
-            if (of != StarterKind::Unsaid &&
-                some([kind = of](const Circuit& k, const CircuitResult&) { return k.starter == kind; }))
-                say(starterWords(of, in.book), 7, [&, kind = of](Point at) { starter(at, kind); });
-        say("conductors: lines and neutral", 4, [&](Point at) {
+        for (const KeySign& sign : keySigns(c, from, end)) {
+            drawSign(sign, {x + sign.room / 2, y});
+            d.text({x + sign.room + 1.5, y + 1}, sign.words, keyText);
+            x += sign.width();
+        }
+        if (shared.notes.empty()) return;
+        if (shared.notesBeside && end == c.circuits.size()) return notesBesideKey(x, y);
+        if (notesHere()) return;
+        const std::size_t where = shared.notesApart > 0 ? shared.count : shared.count - 1;
+        d.text({x, y + 1}, "Notes stand " + (f.sheets ? "on " + pageName(where) : std::string("below")), noteText,
+               Align::Left, true);
+    }
+    void drawSign(const KeySign& sign, Point at) {
+        switch (sign.sign) {
+        case KeySign::Breaker:
+            return deviceOf(DeviceKind::Breaker, at, Ink::Ink);
+        case KeySign::Fuse:
+            return deviceOf(DeviceKind::Fuse, at, Ink::Ink);
+        case KeySign::Residual:
+            return residualRing(at);
+        case KeySign::Ring:
+            return loop({at.x, at.y - 4});
+        case KeySign::Starter:
+            return starter(at, sign.starter);
+        case KeySign::Conductors:
             d.line({at.x, at.y - 2.5}, {at.x, at.y + 2.5}, wirePen);
-            ticks(at, 2);
-        });
-        if (some([](const Circuit&, const CircuitResult& r) { return r.feeder; }))
-            say("a board is fed", 3, [&](Point at) { arrow({at.x, at.y + 1.3}); });
+            return ticks(at, 2);
+        case KeySign::Fed:
+            return arrow({at.x, at.y + 1.3});
+        }
+    }
+    void notesBesideKey(double x, double y) {
+        d.text({x, y - 2}, "Notes", noteText, Align::Left, true);
+        for (const NoteLine& line : shared.notes) {
+            noteLine({x + notesWord, y - 2}, line);
+            y += noteStep;
+        }
+    }
+    void noteLine(Point at, const NoteLine& line) {
+        if (!line.number.empty()) d.text(at, line.number, noteText, Align::Left, true);
+        d.text({at.x + noteIndent, at.y}, line.text, noteText);
+    }
+    /// Lines of the notes in two columns, the left one first: the height at which they end.
+    double notes(double top, std::size_t first, std::size_t last) {
+        const std::size_t rows = (last - first + 1) / 2;
+        d.text({left, top + 2.8}, first == 0 ? "Notes" : "Notes, continued", 2.8, Align::Left, true);
+        for (std::size_t i = first; i < last; ++i) {
+            const bool second = i - first >= rows;
+            const double x = second ? (left + right + noteGap) / 2 : left;
+            const double y = top + noteHead + noteStep * double((i - first) % rows);
+            noteLine({x, y}, shared.notes[i]);
+        }
+        return top + noteHead + noteStep * double(rows);
     }
     /// Whether a new section begins at a circuit.
     bool begins(std::size_t i) const {
@@ -644,7 +808,12 @@ const std::string& boardDiagramPaper(const RuleBook& book) { return book.trade.p
 std::size_t boardDiagramPages(const SheetInput& in, BoardId id) {
     const Board& b = in.project.boards[id];
     const SheetFrame f = footFrame(blank(in));
-    return hasDiagram(b) ? Sheets::countOf(in.results.on(id).size(), f.right - f.left - 2 * inset) : 0;
+    const double room = f.right - f.left - 2 * inset;
+    const std::size_t sheets = hasDiagram(b) ? Sheets::countOf(in.results.on(id).size(), room) : 0;
+    const std::size_t notes = sheets ? noteLinesInTwo(boardNotes(in, b), room).size() : 0;
+    if (notes == 0) return sheets;
+    if (notes > mostBelow) return sheets + noteSheets(notes, f.bottom - f.top);
+    return sheets + shareOut(Content(in, b)).notesApart; // whether few have room rests on all that stands above them
 }
 
 std::vector<Drawing> boardDiagram(const SheetInput& in, BoardId id, const std::string& number) {
@@ -653,13 +822,18 @@ std::vector<Drawing> boardDiagram(const SheetInput& in, BoardId id, const std::s
     const Content content(in, b);
     const Sheets sheets = shareOut(content);
     std::vector<Drawing> out;
-    for (std::size_t page = 0; page < sheets.count; ++page) {
+    const std::size_t pages = sheets.count ? sheets.count + sheets.notesApart : 0;
+    for (std::size_t page = 0; page < pages; ++page) {
         Drawing d = blank(in);
         d.title = sheetTitle(in.project, {SheetKind::Diagram, id}, b.name + ", diagram") +
                   (page == 0 ? "" : fmt::format(", sheet {}", page + 1));
         d.number = pageNumber(number, page);
         const SheetFrame f = footBlock(d, in, "None");
-        Painter(content, sheets, d, {f.left, f.top, f.right}, number, page).paint();
+        Painter painter(content, sheets, d, {f.left, f.top, f.right, f.bottom}, number, page);
+        if (page < sheets.count)
+            painter.paint();
+        else
+            painter.paintNotes();
         out.push_back(std::move(d));
     }
     return out;
@@ -675,7 +849,7 @@ Drawing boardDiagramBare(const SheetInput& in, BoardId id, double width) {
     const Content content(in, b);
     const Sheets rows(content, width - 2 * inset, 0);
     for (std::size_t row = 0; row < rows.count; ++row)
-        d.height = Painter(content, rows, d, {0, d.height, width, false}, "", row).paint();
+        d.height = Painter(content, rows, d, {0, d.height, width, 0, false}, "", row).paint();
     return d;
 }
 

@@ -2,6 +2,7 @@
 
 #include "core/base/Format.h"
 #include "core/figures/Words.h"
+#include "core/project/FreePlaces.h"
 #include "core/project/Operations.h"
 #include "core/sheets/BoardPlace.h"
 #include "core/solve/RunParts.h"
@@ -20,7 +21,8 @@ std::string busWords(const SheetInput& in, const Board& b) {
     return fmt::format("{} A / {}{}", number(b.bus), in.book.word(TradeWord::NoMain), lugs);
 }
 
-std::string ratingWords(const SheetInput& in, const Board& b, const BoardResult& r) {
+std::string ratingWords(const SheetInput& in, const Board& b) {
+    const BoardResult& r = in.results.of(b.id);
     std::string words = figures(b.ratingKA) + " kA";
     if (b.seriesKA > 0) words += fmt::format(" ({} in series)", figures(b.seriesKA));
     words += r.fault.known ? fmt::format(" · {} kA", faultWords(r.fault)) : " · not known";
@@ -29,7 +31,8 @@ std::string ratingWords(const SheetInput& in, const Board& b, const BoardResult&
     return words;
 }
 
-std::string fedFrom(const SheetInput& in, const BoardResult& r) {
+std::string fedFrom(const SheetInput& in, const Board& b) {
+    const BoardResult& r = in.results.of(b.id);
     if (r.via) return nameOf(in.project, r.via);
     std::string from = r.parent ? nameOf(in.project, r.parent) : "nothing";
     if (auto* t = in.project.transformers.find(r.parent.as<Transformer>()))
@@ -37,7 +40,8 @@ std::string fedFrom(const SheetInput& in, const BoardResult& r) {
     return from;
 }
 
-std::string feederWords(const SheetInput& in, const Board& b, const BoardResult& r) {
+std::string feederWords(const SheetInput& in, const Board& b) {
+    const BoardResult& r = in.results.of(b.id);
     if (!r.parent) return "–";
     std::string words = conductorWords(r.run, in.book);
     const RunParts parts = partsOf(in.project, in.book, in.results, b.id);
@@ -53,16 +57,81 @@ std::string locationWords(const SheetInput& in, const Board& b) {
     return where.empty() ? "–" : where;
 }
 
+constexpr BoardFigure figureList[] = {
+    {"voltage", "its system", [](const RuleBook&) -> std::string { return "Voltage"; },
+     [](const SheetInput&, const Board& b) { return systemWords(b.system); }},
+    {"bus", "rating of its bus and of its main device", [](const RuleBook&) -> std::string { return "Bus / main"; },
+     busWords},
+    {"rating", "what it can break, and the fault level here",
+     [](const RuleBook& book) -> std::string {
+         return book.metric() ? "Rating · fault level · Zs here" : "Rating · fault level here";
+     },
+     ratingWords},
+    {"fed from", "what feeds it", [](const RuleBook&) -> std::string { return "Fed from"; }, fedFrom},
+    {"feeder", "conductors, conduit and length of its feeder", [](const RuleBook&) -> std::string { return "Feeder"; },
+     feederWords},
+    {"location", "where it stands, its enclosure and mounting",
+     [](const RuleBook&) -> std::string { return "Location"; }, locationWords},
+    {"demand", "demand, kVA and A", [](const RuleBook&) -> std::string { return "Demand"; },
+     [](const SheetInput& in, const Board& b) {
+         const BoardResult& r = in.results.of(b.id);
+         return fmt::format("{} kVA · {}", kilo(r.demand), demandWords(r, b));
+     }},
+    {"connected", "connected load, kVA", [](const RuleBook&) -> std::string { return "Connected"; },
+     [](const SheetInput& in, const Board& b) { return kilo(in.results.of(b.id).connected) + " kVA"; }},
+    {"drop", "voltage drop from the source to the board", [](const RuleBook&) -> std::string { return "Drop to here"; },
+     [](const SheetInput& in, const Board& b) {
+         const BoardResult& r = in.results.of(b.id);
+         return dropWords(r.dropTotal, r.dropKnown);
+     }},
+    {"space", "free places of all", [](const RuleBook&) -> std::string { return "Space left"; },
+     [](const SheetInput& in, const Board& b) {
+         return fmt::format("{} of {} places", freePlaces(in.project, b, in.results.on(b.id)), b.slots);
+     }},
+    {"enclosure", "its enclosure", [](const RuleBook&) -> std::string { return "Enclosure"; },
+     [](const SheetInput&, const Board& b) { return b.enclosure.empty() ? std::string("–") : b.enclosure; }},
+    {"surge", "its surge protection", [](const RuleBook&) -> std::string { return "Surge protection"; },
+     [](const SheetInput&, const Board& b) { return b.surge.empty() ? std::string("none") : b.surge; }},
+};
+constexpr std::size_t usualFacts = 6;
+
 } // namespace
 
+std::span<const BoardFigure> boardFigures() { return figureList; }
+
+const BoardFigure* boardFigure(const std::string& key) {
+    for (const BoardFigure& f : figureList)
+        if (f.key == key) return &f;
+    return nullptr;
+}
+
+bool knownBoardFact(const std::string& key) {
+    return key.empty() || boardFigure(key) || (key.starts_with("own ") && key.size() > 4);
+}
+
 std::vector<HeadFact> boardHead(const SheetInput& in, const Board& b) {
-    const BoardResult& r = in.results.of(b.id);
-    return {{"Voltage", systemWords(b.system)},
-            {"Bus / main", busWords(in, b)},
-            {in.book.metric() ? "Rating · fault level · Zs here" : "Rating · fault level here", ratingWords(in, b, r)},
-            {"Fed from", fedFrom(in, r)},
-            {"Feeder", feederWords(in, b, r)},
-            {"Location", locationWords(in, b)}};
+    std::vector<HeadFact> facts;
+    for (std::size_t i = 0; i < usualFacts; ++i)
+        facts.push_back({figureList[i].label(in.book), figureList[i].text(in, b)});
+    return facts;
+}
+
+std::vector<HeadFact> scheduleHead(const SheetInput& in, const Board& b, const ScheduleForm& form) {
+    if (form.head.empty()) return boardHead(in, b);
+    std::vector<HeadFact> facts;
+    for (const FormFact& f : form.head) {
+        HeadFact& fact = facts.emplace_back();
+        if (const BoardFigure* figure = boardFigure(f.fact)) {
+            fact = {figure->label(in.book), figure->text(in, b)};
+        } else if (f.fact.starts_with("own ")) {
+            const auto own = b.texts.find(f.fact.substr(4));
+            fact = {f.fact.substr(4), own == b.texts.end() ? "–" : own->second};
+        } else if (!f.fact.empty()) {
+            fact = {f.fact, "?"};
+        }
+        if (!f.label.empty()) fact.label = f.label;
+    }
+    return facts;
 }
 
 } // namespace lintel

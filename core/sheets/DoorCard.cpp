@@ -4,6 +4,7 @@
 #include "core/drawing/Paper.h"
 #include "core/drawing/TextWidth.h"
 #include "core/figures/CircuitFigures.h"
+#include "core/figures/ScheduleForms.h"
 #include "core/figures/Words.h"
 #include "core/project/Equipment.h"
 #include "core/project/Operations.h"
@@ -27,18 +28,20 @@ struct Entry {
 /// The places of a column in order; a circuit once, at its first.
 std::vector<Entry> entriesOf(const SheetInput& in, const Board& b, int first, int step) {
     std::vector<Entry> out;
+    const ScheduleForm& form = formOf(in, b); // what its schedule calls a spare and a free place
     const auto map = slotMap(in.project, b, in.results.on(b.id));
     for (int slot = first; slot <= b.slots; slot += step) {
         const Circuit* c = in.project.circuits.find(map[std::size_t(slot)]);
         if (c && c->slot != slot) continue; // a further pole
         if (c) {
-            out.push_back({placesWords(b, *c), servesWords(in.project, in.results, c->id), c->use != CircuitUse::Load,
-                           c->id, step > 1 ? c->poles : 1});
+            const bool spare = c->use == CircuitUse::Spare && !form.spare.empty();
+            out.push_back({placesWords(b, *c), spare ? form.spare : servesWords(in.project, in.results, c->id),
+                           c->use != CircuitUse::Load, c->id, step > 1 ? c->poles : 1});
             continue;
         }
         Circuit empty;
         empty.slot = slot;
-        out.push_back({placesWords(b, empty), "Space", true});
+        out.push_back({placesWords(b, empty), form.space.empty() ? "Space" : form.space, true});
     }
     return out;
 }

@@ -681,7 +681,7 @@ private:
                 if (!p.straight()) level.push_back(&p);
             if (level.size() <= mostSorted) sortTracks(level);
             for (std::size_t i = 0; i < level.size(); ++i) {
-                level[i]->level = 0;
+                level[i]->level = std::size_t(std::max(0, plan.feeds[level[i]->feed].lower));
                 for (std::size_t k = 0; k < i; ++k)
                     if (level[k]->low() - trackGap < level[i]->high() && level[i]->low() - trackGap < level[k]->high())
                         level[i]->level = std::max(level[i]->level, level[k]->level + 1);

@@ -26,6 +26,7 @@ struct FeederPlan {
         double deviceWidth = 0, deviceHeight = 0;
         double labelWidth = 0, labelHeight = 0;
         bool second = false; ///< another way in, which does not say where `to` stands
+        int lower = 0;       ///< tracks by which its level stretches stand lower than they would
     };
     std::vector<Box> boxes;
     std::vector<Feed> feeds; ///< what leaves a box leaves it in this order, as far as that costs no crossings

@@ -189,14 +189,19 @@ struct Writer : ScheduleWriter {
 
 Drawing panelSchedule(const SheetInput& in, BoardId id, const std::string& number, std::size_t page) {
     const Board& board = in.project.boards[id];
-    if (writtenInRows(in.book, board)) return waySchedule(in, id, number, page);
+    if (writtenInRows(in, board)) return waySchedule(in, id, number, page);
     return writeSchedule<Writer>(in, id, number, page);
 }
 
 std::vector<Drawing> panelScheduleParts(const SheetInput& in, BoardId id, double height) {
     const Board& board = in.project.boards[id];
-    if (writtenInRows(in.book, board)) return wayScheduleParts(in, id, height);
+    if (writtenInRows(in, board)) return wayScheduleParts(in, id, height);
     return writeScheduleParts<Writer>(in, id, height);
+}
+
+int scheduleRows(const SheetInput& in, const Board& b) {
+    if (writtenInRows(in, b)) return wayScheduleRows(in, b);
+    return b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots;
 }
 
 std::size_t schedulePages(const SheetInput& in, BoardId id) { return ScheduleWriter(in, id, "").pages(); }

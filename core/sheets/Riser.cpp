@@ -74,6 +74,8 @@ struct Feeder {
     std::string tag;
     std::vector<Words> device, label;
     std::vector<Words> usual; ///< what an overlay has taken the place of: there is room for it all the same
+    int lower = 0;            ///< as somebody nudged its line
+    double lift = 0;          ///< mm, as somebody nudged its words
 };
 
 /// What is drawn, with its words, before it has a place.
@@ -100,6 +102,7 @@ public:
         std::stable_sort(feeders.begin(), feeders.end(),
                          [&](const Feeder& a, const Feeder& b) { return orderOf(a) < orderOf(b); });
         sortByHand();
+        nudgeByHand();
         for (const Board& b : in.project.boards) {
             Ref from = b.alternate;
             if (const Circuit* c = in.project.circuits.find(from.as<Circuit>())) from = c->board;
@@ -171,7 +174,14 @@ public:
             const double device = f.device.empty() ? 0 : widthOf(f.device) + 2.5;
             const double high = lineStep * double(std::max(f.label.size(), f.usual.size()));
             const double wide = std::max(widthOf(f.label), widthOf(f.usual));
-            p.feeds.push_back({f.from, f.to, device, f.device.empty() ? 0 : 6.0, wide + 2, high, f.alternate});
+            p.feeds.push_back({.from = f.from,
+                               .to = f.to,
+                               .deviceWidth = device,
+                               .deviceHeight = f.device.empty() ? 0 : 6.0,
+                               .labelWidth = wide + 2,
+                               .labelHeight = high + f.lift,
+                               .second = f.alternate,
+                               .lower = f.lower});
         }
         return p;
     }
@@ -207,6 +217,18 @@ private:
                 return place[things[a.to].ref] < place[things[b.to].ref];
             });
             first = last;
+        }
+    }
+    /// Lines and words of feeders that somebody moved.
+    void nudgeByHand() {
+        if (in.project.riserPlaces.empty()) return;
+        std::map<Ref, Feeder*> to;
+        for (Feeder& f : feeders) to[things[f.to].ref] = &f;
+        for (const RiserPlace& place : in.project.riserPlaces) {
+            const auto found = to.find(place.about);
+            if (found == to.end()) continue;
+            found->second->lower = place.lower;
+            found->second->lift = place.lift;
         }
     }
     /// Equipment stands where its devices are set down on plan, else where its board does.
@@ -603,7 +625,7 @@ private:
         }
         if (!shown(end.y)) return;
         const double high = lineStep * double(f.label.size());
-        const double top = end.y + y0 + (way.arrivesFromBelow ? 1.2 : -1.2 - high);
+        const double top = end.y + y0 + (way.arrivesFromBelow ? 1.2 + f.lift : -1.2 - high - f.lift);
         label(f, {end.x + x0 + 1.8, top}, f.label.size());
         d.hotspots.push_back({c.things[f.to].ref, end.x + x0, top, end.x + x0 + 1.8 + widthOf(f.label), top + high});
     }

@@ -28,7 +28,7 @@ RiserPlace& ownPlace(Project& p, Ref thing) {
 /// A place that says nothing is none.
 void dropIfEmpty(Project& p, RiserPlaceId id) {
     const RiserPlace* place = p.riserPlaces.find(id);
-    if (place && !place->moved && place->gap <= 0) p.riserPlaces.remove(id);
+    if (place && !place->moved && place->gap <= 0 && place->lower <= 0 && place->lift <= 0) p.riserPlaces.remove(id);
 }
 
 Ref parentOf(const Project& p, const Results& r, Ref thing) {
@@ -55,9 +55,9 @@ void sortByPlaces(const Project& p, std::vector<Ref>& beside) {
     }
 }
 
-double gapBefore(const Project& p, Ref thing) {
+RiserPlace placeByHand(const Project& p, Ref thing) {
     const RiserPlace* place = p.riserPlaces.find(placeOf(p, thing));
-    return place ? place->gap : 0;
+    return place ? *place : RiserPlace{};
 }
 
 std::vector<Ref> drawnBeside(const Project& p, const Results& r, Ref thing) {
@@ -109,6 +109,18 @@ void placeBehind(Project& p, Ref thing, Ref after) {
 void setGapBefore(Project& p, Ref thing, double mm) {
     RiserPlace& place = ownPlace(p, thing);
     place.gap = std::clamp(mm, 0.0, limits::riserGap);
+    dropIfEmpty(p, place.id);
+}
+
+void setLineLower(Project& p, Ref thing, int steps) {
+    RiserPlace& place = ownPlace(p, thing);
+    place.lower = std::clamp(steps, 0, limits::riserSteps);
+    dropIfEmpty(p, place.id);
+}
+
+void setWordsLift(Project& p, Ref thing, double mm) {
+    RiserPlace& place = ownPlace(p, thing);
+    place.lift = std::clamp(mm, 0.0, limits::riserLift);
     dropIfEmpty(p, place.id);
 }
 

@@ -9,8 +9,8 @@ namespace lintel {
 
 /// Puts what was moved by hand where it belongs among those beside it.
 void sortByPlaces(const Project& project, std::vector<Ref>& beside);
-/// mm that somebody wants free before it.
-double gapBefore(const Project& project, Ref thing);
+/// What somebody gave it; one that says nothing where nobody did.
+RiserPlace placeByHand(const Project& project, Ref thing);
 
 /// Those drawn below the same thing as `thing`, itself among them, in the order in which they are drawn; sources stand
 /// beside sources. Empty: it is not drawn.
@@ -22,6 +22,10 @@ bool moveBeside(Project& project, const Results& results, Ref thing, int step);
 void placeBehind(Project& project, Ref thing, Ref after);
 /// Between 0 and limits::riserGap.
 void setGapBefore(Project& project, Ref thing, double mm);
+/// Its feeder's level stretches so many steps lower than by themselves, and its feeder's words so many mm further from
+/// it. Between 0 and limits::riserSteps and limits::riserLift.
+void setLineLower(Project& project, Ref thing, int steps);
+void setWordsLift(Project& project, Ref thing, double mm);
 /// It stands where it would by itself; false: it did.
 bool letPlaceGo(Project& project, Ref thing);
 

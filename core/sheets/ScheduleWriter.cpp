@@ -1,6 +1,7 @@
 #include "core/sheets/ScheduleWriter.h"
 
 #include "core/base/Format.h"
+#include "core/base/Limits.h"
 #include "core/drawing/Paper.h"
 #include "core/drawing/PlaceDrawing.h"
 #include "core/drawing/TextWidth.h"
@@ -10,9 +11,9 @@
 #include "core/project/Operations.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
+#include "core/sheets/BoardNotes.h"
 #include "core/sheets/FormFit.h"
 #include "core/sheets/PageNumber.h"
-#include "core/solve/RunParts.h"
 
 #include <fmt/format.h>
 
@@ -32,19 +33,13 @@ ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std
     d.width = size.width;
     d.height = onOther ? height + viewTop : size.height;
     const double wide = d.width - 2 * margin - noteIndent;
-    for (const Note& note : noteList()) {
-        noteLines.push_back(wrapText(note.text, wide, noteSize));
-        for (CircuitId c : note.of) {
-            std::string& numbers = noteNumbers[c];
-            numbers += (numbers.empty() ? "" : ",") + std::to_string(noteLines.size());
-        }
-    }
+    const std::vector<BoardNote> notes = boardNotes(in, b);
+    for (const BoardNote& note : notes) noteLines.push_back(wrapText(note.text, wide, noteSize));
+    noteNumbers = numbersOfNotes(notes);
     // Rows of the table give way to notes down to a comfortable height, and to the last of them a little further.
     const double larger = std::max(1.0, form.letters / cellSize);
     const double titleRoom = 39, head = 5.8, comfortable = 4.4 * larger, tight = 3.7 * larger;
-    const double rows = double(in.book.metric()                 ? wayScheduleRows(in, b)
-                               : b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2
-                                                                : b.slots);
+    const double rows = double(scheduleRows(in, b));
     const double left = d.height - titleRoom - head - withoutNotes();
     double all = 0;
     for (const auto& note : noteLines) all += noteStep * double(note.size());
@@ -89,9 +84,9 @@ void ScheduleWriter::titleStrip() {
     d.text({margin, 27}, b.name, 8.4, Align::Left, true, Ink::Ink, 34);
     d.text({margin, 34}, b.description, 2.5, Align::Left, false, Ink::Quiet, 34);
     const double x1 = margin + 38, x2 = x1 + 50, x3 = x2 + 52, last = d.width - margin - x3;
-    const std::vector<HeadFact> facts = boardHead(in, b);
+    const std::vector<HeadFact> facts = scheduleHead(in, b, form);
     const std::array<double, 3> columns{x1, x2, x3}, widths{46, 48, last};
-    for (std::size_t i = 0; i < facts.size(); ++i)
+    for (std::size_t i = 0; i < facts.size() && i < limits::formFacts; ++i)
         fact(columns[i % 3], i < 3 ? 21 : 30, facts[i].label, facts[i].value, widths[i % 3]);
     y = 39;
 }
@@ -301,80 +296,6 @@ double ScheduleWriter::phases() {
     row("Spare", fmt::format("{} {}, {} {}", spares, spares == 1 ? "breaker" : "breakers", spaces,
                              spaces == 1 ? "space" : "spaces"));
     return ty - 4.4;
-}
-
-std::vector<ScheduleWriter::Note> ScheduleWriter::noteList() const {
-    std::vector<Note> list;
-    const auto at = [&](const Circuit& c) { return placeWords(b, c); };
-    std::vector<const Circuit*> here;
-    for (CircuitId c : in.results.on(b.id)) here.push_back(in.project.circuits.find(c));
-    std::sort(here.begin(), here.end(), [](const Circuit* x, const Circuit* z) { return x->slot < z->slot; });
-    const auto together = [&](const std::vector<const Circuit*>& circuits, const std::string& text) {
-        if (circuits.empty()) return;
-        Note note{circuits.size() == 1 ? "Circuit " : "Circuits ", {}};
-        for (const Circuit* c : circuits) {
-            note.text += (note.of.empty() ? "" : ", ") + at(*c);
-            note.of.push_back(c->id);
-        }
-        note.text += ": " + text;
-        list.push_back(std::move(note));
-    };
-    const auto those = [&](const auto& is) {
-        std::vector<const Circuit*> out;
-        std::copy_if(here.begin(), here.end(), std::back_inserter(out), is);
-        return out;
-    };
-    if (b.seriesKA > 0 && !b.seriesDevices.empty())
-        list.push_back({fmt::format("Series rating of {:g} kA: {}.", b.seriesKA, b.seriesDevices), {}});
-    if (!b.surge.empty()) list.push_back({fmt::format("Surge protection: {}.", b.surge), {}});
-    together(those([](const Circuit* c) { return c->groundFault; }), "ground-fault protected.");
-    together(those([&](const Circuit* c) {
-                 const RunResult* run = in.results.run(c->id);
-                 return in.book.metric() && run && run->need.cable->residual > 0 &&
-                        run->need.cable->residualType == ResidualType::AWithDirect;
-             }),
-             "A+ is type A, with what opens at 6 mA of direct current.");
-    std::map<int, std::vector<const Circuit*>> groups;
-    for (const Circuit* c : here)
-        if (c->multiwire) groups[c->multiwire].push_back(c);
-    for (const auto& [group, circuits] : groups) together(circuits, "share a neutral and are opened together.");
-    std::map<int, std::vector<const Circuit*>> ties;
-    for (const Circuit* c : here)
-        if (c->tie) ties[c->tie].push_back(c);
-    for (const auto& [tie, circuits] : ties)
-        if (circuits.size() > 1) together(circuits, "handles tied, they open together.");
-    together(those([](const Circuit* c) { return c->fullRated; }), "100 %-rated device.");
-    std::map<std::string, std::vector<const Circuit*>> laid;
-    for (const Circuit* c : here)
-        if (c->use == CircuitUse::Load)
-            for (const std::string& words : installationWords(in.project, in.results, c->id)) laid[words].push_back(c);
-    for (const auto& [words, circuits] : laid) together(circuits, words + ".");
-    for (const Circuit* c : here) {
-        const auto add = [&](std::string text) { list.push_back({std::move(text), {c->id}}); };
-        if (c->arcFault) add(fmt::format("Circuit {}: arc-fault protected.", at(*c)));
-        if (!c->unprotected.empty()) add(fmt::format("Circuit {}: {}.", at(*c), c->unprotected));
-        if (c->device != DeviceKind::Breaker && !in.book.metric())
-            add(fmt::format("Circuit {}: {}.", at(*c), wordOf(c->device)));
-        if (c->along && b.use == BoardUse::Busway)
-            add(fmt::format("Circuit {}: tapped {} from the fed end.", at(*c),
-                            lengthWords(Metres{*c->along}, in.project.basis.units)));
-        if (!c->note.empty()) add(fmt::format("Circuit {}: {}", at(*c), c->note));
-        const RunResult* run = in.results.run(c->id);
-        if (!run || run->size < 0 || c->use != CircuitUse::Load) continue;
-        if (run->why == Governing::VoltageDrop && !in.book.metric())
-            add(fmt::format("Circuit {}: raised from {} to {} for voltage drop ({}, {} own, {} total){}.", at(*c),
-                            sizeWords(in.book, run->sizeForAmpacity), sizeWords(in.book, run->size),
-                            lengthWords(run->need.length, in.project.basis.units), percent(run->dropOwn),
-                            percent(run->dropTotal), run->groundRaised ? "; ground raised in proportion" : ""));
-        if (run->state == Sizing::PastCeiling)
-            add(fmt::format("Circuit {}: {} own, {} total drop at {}, over its limit and past the upsizing "
-                            "ceiling: feed it from nearer.",
-                            at(*c), percent(run->dropOwn), percent(run->dropTotal),
-                            lengthWords(run->need.length, in.project.basis.units)));
-        if (run->state == Sizing::Held)
-            add(fmt::format("Circuit {}: {} held by the designer.", at(*c), sizeOf(*run, in.book)));
-    }
-    return list;
 }
 
 void ScheduleWriter::writeNote(std::size_t note) {

@@ -68,12 +68,6 @@ struct ScheduleWriter {
 
 private:
     static constexpr double noteSize = 2.5, noteStep = 4.2, noteIndent = 6;
-    /// A note under the table with the circuits that it speaks of.
-    struct Note {
-        std::string text;
-        std::vector<CircuitId> of;
-    };
-    std::vector<Note> noteList() const;
     std::vector<std::vector<std::string>> noteLines; ///< of each note, as wide as the sheet
     std::map<CircuitId, std::string> noteNumbers;
     std::size_t notesHere = 0; ///< notes on the first sheet

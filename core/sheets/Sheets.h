@@ -19,13 +19,15 @@ std::size_t schedulePages(const SheetInput& in, BoardId board);
 /// table with its tally and the notes that have room, then further notes.
 std::vector<Drawing> panelScheduleParts(const SheetInput& in, BoardId board, double height);
 
-/// The same for a board of ways (or a single column in metric practice): device, cable, method, length, drop, Zs and
-/// its limit.
+/// The same with a row for each circuit over the whole sheet: for a board of ways, a single column in metric practice,
+/// and any single column whose form has an order of its own.
 Drawing waySchedule(const SheetInput& in, BoardId board, const std::string& number = "", std::size_t page = 0);
 std::vector<Drawing> wayScheduleParts(const SheetInput& in, BoardId board, double height);
 /// Rows that it takes: a three-pole way or an empty one takes one, a way of single poles three; a section's heading
 /// one.
 int wayScheduleRows(const SheetInput& in, const Board& board);
+/// Rows of the table of a schedule of either kind.
+int scheduleRows(const SheetInput& in, const Board& board);
 
 /// What feeds what, by floors as bands, or by the steps down from the sources.
 enum class RiserLayout { ByFloor, OneLine };

@@ -1,6 +1,8 @@
-// The schedule of a board of ways: one row a device, with what metric practice wants to see beside it.
+// The schedule of a board with one row for each device: of ways, as metric practice wants it, and of single columns
+// whose rows stand in an order of their own.
 
 #include "core/base/Format.h"
+#include "core/base/NaturalOrder.h"
 #include "core/figures/Words.h"
 #include "core/project/FreePlaces.h"
 #include "core/project/Operations.h"
@@ -9,18 +11,121 @@
 #include "core/solve/TesterReadings.h"
 
 #include <fmt/format.h>
+#include <map>
 #include <numeric>
 
 namespace lintel {
 namespace {
 
-/// One row of the table: the heading of a section, a device, or a place without one.
+/// One row of the table: the heading of a section or of rows that stand together, a device, or a place without one.
 struct Row {
     const Section* section = nullptr;
     const Circuit* circuit = nullptr;
     int slot = 0;
     bool wholeWay = false, beginsWay = true;
+    std::string together; ///< of a heading of rows: what is said of them
 };
+
+/// What a figure of a form says of circuits, to put their rows in order by it.
+class RowKey {
+public:
+    RowKey(const SheetInput& input, const std::string& figure) : in(input) {
+        if (figure.empty()) return;
+        if (auto wording = Wording::from("{" + figure + "}")) words = *wording;
+    }
+    explicit operator bool() const { return words.has_value(); }
+    /// Empty where there is nothing to say, and of a place without a circuit.
+    std::string of(const Row& row) const {
+        if (!row.circuit) return "";
+        const std::string text = words->of(CircuitFacts(in, row.circuit->id));
+        return text == "–" ? "" : text;
+    }
+    /// Numbers by their value, texts as people count; what says nothing comes last either way.
+    static bool before(const std::string& a, const std::string& b, bool backwards) {
+        if (a.empty() || b.empty()) return !a.empty() && b.empty();
+        return backwards ? numberBefore(plain(b), plain(a)) : numberBefore(plain(a), plain(b));
+    }
+
+private:
+    const SheetInput& in;
+    std::optional<Wording> words;
+
+    /// Without what parts the thousands, and without the sign of what is assumed.
+    static std::string plain(std::string text) {
+        for (const std::string sign : {"\u00a0", "~"})
+            for (auto at = text.find(sign); at != std::string::npos; at = text.find(sign)) text.erase(at, sign.size());
+        return text;
+    }
+};
+
+std::string togetherWords(const SheetInput& in, const std::string& name, const std::vector<Row>& rows) {
+    std::size_t circuits = 0;
+    double va = 0;
+    bool known = false;
+    for (const Row& row : rows) {
+        if (!row.circuit) continue;
+        ++circuits;
+        const CircuitFacts facts(in, row.circuit->id);
+        if (!facts.load() || facts.noLoad()) continue;
+        va += connectedVa(facts);
+        known = true;
+    }
+    std::string words = name.empty() ? circuits ? "Not said" : "Free places" : name;
+    if (circuits) words += fmt::format(" · {} {}", circuits, circuits == 1 ? "circuit" : "circuits");
+    if (known) words += fmt::format(" · {} kVA connected", kilo(va));
+    return words;
+}
+
+/// Rows between two headings in the order of a form, and under headings of its own.
+std::vector<Row> ordered(const SheetInput& in, const ScheduleForm& form, std::vector<Row> rows) {
+    for (Row& row : rows) row.beginsWay = true; // each says its way, wherever it comes to stand
+    if (const RowKey key(in, form.sortBy); key) {
+        std::vector<std::pair<std::string, Row>> keyed;
+        for (Row& row : rows) keyed.emplace_back(key.of(row), std::move(row));
+        std::stable_sort(keyed.begin(), keyed.end(), [&](const auto& a, const auto& b) {
+            return RowKey::before(a.first, b.first, form.backwards);
+        });
+        rows.clear();
+        for (auto& [text, row] : keyed) rows.push_back(std::move(row));
+    }
+    const RowKey key(in, form.groupBy);
+    if (!key) return rows;
+    std::map<std::pair<bool, std::string>, std::vector<Row>> groups; // free places apart
+    for (Row& row : rows) groups[{row.circuit, key.of(row)}].push_back(std::move(row));
+    std::vector<std::pair<std::pair<bool, std::string>, std::vector<Row>>> all(groups.begin(), groups.end());
+    std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) {
+        if (a.first.first != b.first.first) return a.first.first;
+        return RowKey::before(a.first.second, b.first.second, false);
+    });
+    rows.clear();
+    for (auto& [name, group] : all) {
+        Row heading;
+        heading.together = togetherWords(in, name.second, group);
+        rows.push_back(std::move(heading));
+        for (Row& row : group) rows.push_back(std::move(row));
+    }
+    return rows;
+}
+
+/// Rows as their places are numbered into the order of the form, those of each section apart.
+std::vector<Row> inOrderOf(const SheetInput& in, const ScheduleForm& form, const Board& b, std::vector<Row> rows) {
+    if (inOrderOfPlaces(form, b)) return rows;
+    std::vector<Row> all, stretch;
+    const auto end = [&] {
+        for (Row& row : ordered(in, form, std::move(stretch))) all.push_back(std::move(row));
+        stretch.clear();
+    };
+    int until = 0; // the last place of the section in which we are; 0: in none
+    for (Row& row : rows) {
+        if (row.section || (until && row.slot > until)) {
+            end();
+            until = row.section ? row.section->to : 0;
+        }
+        (row.section ? all : stretch).push_back(std::move(row));
+    }
+    end();
+    return all;
+}
 
 std::vector<Row> rowsOf(const SheetInput& in, const Board& b) {
     const Project& p = in.project;
@@ -29,7 +134,7 @@ std::vector<Row> rowsOf(const SheetInput& in, const Board& b) {
     const bool ways = b.form == BoardForm::Ways;
     const auto heading = [&](int slot) {
         for (const Section& s : p.sections)
-            if (s.board == b.id && s.from == slot) rows.push_back({&s, nullptr, slot, false, true});
+            if (s.board == b.id && s.from == slot) rows.push_back({&s, nullptr, slot, false, true, {}});
     };
     for (int slot = 1; slot <= b.slots; ++slot) {
         heading(slot);
@@ -38,10 +143,10 @@ std::vector<Row> rowsOf(const SheetInput& in, const Board& b) {
         const bool first = !ways || (slot - 1) % 3 == 0;
         const bool emptyWay = ways && first && slot + 2 <= b.slots && !map[std::size_t(slot)] &&
                               !map[std::size_t(slot) + 1] && !map[std::size_t(slot) + 2];
-        rows.push_back({nullptr, c, slot, emptyWay || (c && c->poles == 3), first});
+        rows.push_back({nullptr, c, slot, emptyWay || (c && c->poles == 3), first, {}});
         if (emptyWay) slot += 2;
     }
-    return rows;
+    return inOrderOf(in, formOf(in, b), b, std::move(rows));
 }
 
 struct Writer : ScheduleWriter {
@@ -142,10 +247,11 @@ struct Writer : ScheduleWriter {
         for (std::size_t n = 0; n < rows.size(); ++n) {
             const Row& next = rows[n];
             const double h = heights[n];
-            if (next.section) {
+            if (next.section || !next.together.empty()) {
                 rules(at);
                 d.fill(left, at, right - left, h, Ink::Band);
-                d.text({left + 1.2, at + h / 2 + 0.9}, sectionWords(*next.section), 2.4, Align::Left, true);
+                d.text({left + 1.2, at + h / 2 + 0.9}, next.section ? sectionWords(*next.section) : next.together, 2.4,
+                       Align::Left, true, Ink::Ink, right - left - 2.4);
                 at += h;
                 ruled = at;
                 continue;

@@ -243,7 +243,7 @@ void loadCircuit(const Project& p, const RuleBook& book, const Topology& t, cons
         r.kind = LoadKind(k);
     }
     present.note(Results::Trait::Motor, r.largestMotorVa > 0);
-    r.mixed = kindsUsed > 1;
+    if (kindsUsed > 1) r.mixed.make() = byKind;
     r.receptacles = byKind[std::size_t(LoadKind::Receptacle)] > 0 && r.points != 1;
     r.va = magnitude(r.power);
 }

@@ -303,8 +303,8 @@ struct CircuitResult {
     double va = 0;
     std::array<double, 3> phaseVa{};
     int points = 0;
-    LoadKind kind = LoadKind::Equipment; ///< of the greater part of it
-    bool mixed = false;
+    LoadKind kind = LoadKind::Equipment;       ///< of the greater part of it
+    Rare<std::array<double, loadKinds>> mixed; ///< VA of each kind, where its loads are of several
     double continuousVa = 0;
     double largestMotorVa = 0;
     bool hermetic = false;              ///< the largest motor is a refrigerant compressor

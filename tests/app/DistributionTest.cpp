@@ -217,9 +217,18 @@ TEST_CASE("riser: boards are put in another order by mouse and keys, given room,
     CHECK(d.middle(nameOf(start, second)).x() < d.middle(nameOf(start, first)).x());
     QTest::keyClick(&d.drawing, Qt::Key_Right, Qt::AltModifier | Qt::ShiftModifier);
     d.pump();
-    CHECK(gapBefore(d.s.project(), first) == gapStep);
-    d.s.undo();
-    d.s.undo();
+    CHECK(placeByHand(d.s.project(), first).gap == gapStep);
+    // The bend of its feeder one lower, the words of its feeder further away.
+    QTest::keyClick(&d.drawing, Qt::Key_Up, Qt::AltModifier);
+    d.pump();
+    CHECK(d.said == QString::fromStdString("The line to " + nameOf(start, first) + " goes no further"));
+    QTest::keyClick(&d.drawing, Qt::Key_Down, Qt::AltModifier);
+    d.pump();
+    CHECK(placeByHand(d.s.project(), first).lower == 1);
+    QTest::keyClick(&d.drawing, Qt::Key_Up, Qt::AltModifier | Qt::ShiftModifier);
+    d.pump();
+    CHECK(placeByHand(d.s.project(), first).lift == liftStep);
+    for (int i = 0; i < 4; ++i) d.s.undo();
     d.pump();
     CHECK(d.s.project() == start);
     // By mouse: dropped on an empty place beside another.

@@ -3,6 +3,9 @@
 #include "AppTest.h"
 #include "app/frame/PaintKit.h"
 
+#include <QCheckBox>
+#include <QComboBox>
+#include <QCompleter>
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
@@ -206,4 +209,80 @@ TEST_CASE("a schedule on the sheet: words are typed where they stand, results ar
     CHECK(d.s.project().circuits[seven].name == "Office receptacles");
     CHECK_FALSE(twice(3, seven));            // wire and conduit are worked out
     CHECK_FALSE(twice(2, d.at("LP-1", 37))); // the name of the board that it feeds
+}
+
+TEST_CASE("form: what stands at the head of a schedule and the order of its rows are chosen beside the sheet") {
+    Shaping d;
+    const BoardId lp = d.board("LP-1");
+    const Project before = d.s.project();
+    d.stage.shapeForm(0);
+    d.pump();
+    const auto choose = [&](const char* name, const QString& what) {
+        auto* box = d.form.findChild<QComboBox*>(name);
+        REQUIRE(box);
+        REQUIRE(box->isVisible());
+        REQUIRE(box->findText(what) >= 0);
+        box->setFocus();
+        box->setCurrentIndex(box->findText(what));
+        Q_EMIT box->activated(box->currentIndex());
+        d.settle();
+    };
+    const auto formNow = [&] { return formOf(d.s.project(), *d.s.solution().book, d.s.project().boards[lp]); };
+    d.click(*d.form.findChild<QPushButton*>("formTitlePage"), QPoint(8, 8));
+    CHECK(d.form.findChild<QComboBox*>("formFact1")->currentText() == "voltage");
+    choose("formFact1", "demand");
+    d.typeInto("formLabel1", "Peak demand", Qt::Key_Tab);
+    CHECK(formNow().head.front() == FormFact{"demand", "Peak demand"});
+    CHECK(d.sheetSays("Peak demand"));
+    CHECK_FALSE(d.sheetSays("Voltage"));
+    choose("formFact1", "nothing");
+    CHECK_FALSE(d.sheetSays("Peak demand"));
+    choose("formFact1", "voltage");
+    CHECK(formNow().head.empty()); // the usual six again
+    d.click(*d.form.findChild<QPushButton*>("formRowsPage"), QPoint(8, 8));
+    CHECK_FALSE(d.form.findChild<QComboBox*>("formSortBy")->isEnabled()); // two columns stand as they are built
+    for (int i = 0; i < 4; ++i) d.act("undo");
+    CHECK(d.s.project() == before);
+    d.s.edit("One column", [&](Project& p) { p.boards.change(lp)->form = BoardForm::SingleColumn; });
+    d.stage.showSchedule(lp);
+    d.settle();
+    d.stage.shapeForm(0);
+    d.settle();
+    REQUIRE(d.form.findChild<QComboBox*>("formSortBy")->isEnabled());
+    CHECK_FALSE(d.form.findChild<QCheckBox*>("formBackwards")->isEnabled());
+    choose("formSortBy", "VA");
+    d.click(*d.form.findChild<QCheckBox*>("formBackwards"), QPoint(8, 8));
+    d.settle();
+    CHECK(formNow().sortBy == "VA");
+    CHECK(formNow().backwards);
+    choose("formGroupBy", "kind");
+    CHECK(d.stage.sheet().drawing().words().find("Receptacles · ") != std::string::npos);
+    choose("formSortBy", "as numbered");
+    CHECK_FALSE(formNow().backwards);
+}
+
+TEST_CASE("form: what circuits say in a column of one's own is offered where it is typed again") {
+    Shaping d;
+    const CircuitId seven = d.at("LP-1", 7), nine = d.at("LP-1", 9);
+    d.s.edit("Tag", [&](Project& p) { p.circuits.change(nine)->texts["Tag"] = "K-4"; });
+    d.stage.shapeForm(2);
+    d.settle();
+    d.form.add("own Tag");
+    d.settle();
+    CHECK(d.headingsOf("LP-1")[3] == "Tag");
+    const HeadingSpot h = d.spot(3, false);
+    for (const Hotspot& row : d.stage.sheet().drawing().hotspots)
+        if (row.thing == Ref(seven)) {
+            const QPointF at = d.stage.sheet().toScreen({(h.left + h.right) / 2, (row.top + row.bottom) / 2});
+            QTest::mouseDClick(&d.stage.sheet(), Qt::LeftButton, {}, at.toPoint());
+            d.pump();
+            break;
+        }
+    auto* line = d.stage.sheet().findChild<QLineEdit*>("cellEditor");
+    REQUIRE(line);
+    REQUIRE(line->completer());
+    CHECK(line->completer()->completionModel()->index(0, 0).data().toString() == "K-4");
+    d.type(*line, "K-5"); // what is typed stays as it is typed
+    d.key(*line, Qt::Key_Return);
+    CHECK(d.s.project().circuits[seven].texts.at("Tag") == "K-5");
 }

@@ -852,6 +852,19 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.p.forms.add(form);
         expect(w.p, "form-wording", Severity::Check, "column “Hue” is worded “{colour}”: there is no figure {colour}");
     }
+    {
+        OneBoard w;
+        ScheduleForm form;
+        form.name = "By hue";
+        form.usual = true;
+        form.columns = {{"Serves", "{serves}", 0, {}}};
+        form.sortBy = "colour";
+        const FormId id = w.p.forms.add(form);
+        expect(w.p, "form-wording", Severity::Check, "By hue: its rows go by “colour”, and there is no such figure");
+        w.p.forms.change(id)->sortBy = "kind";
+        w.p.forms.change(id)->head = {{"voltage", ""}, {"mood", "Mood"}};
+        expect(w.p, "form-wording", Severity::Check, "its title strip asks for “mood”, and there is no such fact");
+    }
     for (const CheckRule* rule : checkRules()) {
         INFO("no test covers the rule " << rule->id);
         CHECK(covered().count(rule->id) == 1);

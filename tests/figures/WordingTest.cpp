@@ -209,6 +209,19 @@ TEST_CASE("forms: a change is for all boards of the form, or for one alone, and 
     CHECK(formOf(fresh.w.p, nec(), fresh.w.p.boards[fresh.w.board]).name == "Two columns, by phase");
     CHECK(takeForms(fresh.w.p, file) == int(file.forms.size()));
     CHECK(fresh.w.p.forms.size() == file.forms.size()); // by name: not doubled
+    // So it does with the forms of lists, by their list.
+    Project lists = file;
+    ListForm feeders;
+    feeders.list = "feeders";
+    feeders.title = "Conductor schedule";
+    feeders.sortBy = "From";
+    lists.listForms.add(feeders);
+    CHECK(takeForms(fresh.w.p, formsFile(lists, nec())) == int(file.forms.size()) + 1);
+    lists.listForms.change(lists.listForms.begin()->id)->title = "Cables";
+    takeForms(fresh.w.p, formsFile(lists, nec()));
+    REQUIRE(fresh.w.p.listForms.size() == 1);
+    CHECK(fresh.w.p.listForms.begin()->title == "Cables");
+    CHECK(fresh.w.p.listForms.begin()->sortBy == "From");
     // It is read back as it was written.
     const auto read = readProject(writeProject(p), "forms");
     REQUIRE(read);

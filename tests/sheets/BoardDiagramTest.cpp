@@ -229,3 +229,52 @@ TEST_CASE("diagrams: a board without circuits has none, and one narrow view afte
         for (const Hotspot& h : d.hotspots) CHECK(h.bottom <= d.height);
     }
 }
+
+TEST_CASE(
+    "diagrams give the notes of the schedule under its numbers: a few below the circuits, many on a sheet apart") {
+    OneBoard w;
+    for (int i = 0; i < 30; ++i) w.circuit(600);
+    CircuitId third;
+    for (const Circuit& c : w.p.circuits)
+        if (c.slot == 3) third = c.id;
+    w.p.circuits.change(third)->arcFault = true;
+    w.p.circuits.change(third)->note = "coordinate with the millwork";
+    const auto textOf = [](const std::vector<Drawing>& sheets) {
+        std::string words;
+        for (const Drawing& d : sheets) words += d.words();
+        return closeTogether(words);
+    };
+    {
+        const Results r = w.solved();
+        const SheetInput in{w.p, nec(), r};
+        const auto sheets = boardDiagram(in, w.board, "E-301");
+        REQUIRE(sheets.size() == 2);
+        CHECK(boardDiagramPages(in, w.board) == 2);
+        for (const Drawing& d : sheets) checkApart(d);
+        CHECK(columnOf(sheets[0], third).find("1,2\n") != std::string::npos);
+        CHECK(textOf(sheets).find("1Circuit3:arc-faultprotected.2Circuit3:coordinatewiththemillwork") !=
+              std::string::npos);
+        CHECK(textOf({sheets[0]}).find("NotesstandonE-301.2") != std::string::npos);
+        CHECK(textOf({boardDiagramBare(in, w.board, 150)}).find("2Circuit3:coordinatewiththemillwork") !=
+              std::string::npos);
+    }
+    for (const Circuit& c : w.p.circuits)
+        w.p.circuits.change(c.id)->note = fmt::format(
+            "{}: {}", c.slot, std::string(12, 'x') + " keep clear of the gas main, " + std::string(150, 'y'));
+    const Results r = w.solved();
+    const SheetInput in{w.p, nec(), r};
+    const auto sheets = boardDiagram(in, w.board, "E-301");
+    REQUIRE(sheets.size() == 3);
+    CHECK(boardDiagramPages(in, w.board) == 3);
+    for (const Drawing& d : sheets) checkApart(d);
+    CHECK(textOf({sheets[0]}).find("NotesstandonE-301.3") != std::string::npos);
+    CHECK(sheets[2].number == "E-301.3");
+    std::string schedule;
+    for (std::size_t page = 0; page < schedulePages(in, w.board); ++page)
+        schedule += closeTogether(panelSchedule(in, w.board, "E-601", page).words());
+    for (const Circuit& c : w.p.circuits) {
+        const std::string told = closeTogether(fmt::format("Circuit {}: {}", c.slot, c.note));
+        CHECK(textOf({sheets[2]}).find(told.substr(0, 60)) != std::string::npos);
+        CHECK(schedule.find(told.substr(0, 60)) != std::string::npos);
+    }
+}

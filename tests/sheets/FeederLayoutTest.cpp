@@ -45,7 +45,7 @@ FeederPlan randomPlan(std::mt19937& random, std::size_t n, int floors) {
     const auto feed = [&](std::size_t from, std::size_t to, bool second) {
         const bool words = pick(4) > 0;
         plan.feeds.push_back({from, to, words ? 4 + double(pick(14)) : 0, words ? 6.0 : 0.0, 10 + double(pick(30)),
-                              4 * double(1 + pick(3)), second});
+                              4 * double(1 + pick(3)), second, pick(5) == 0 ? int(pick(6)) : 0});
     };
     for (std::size_t i = 1; i < n; ++i) {
         if (pick(19) == 0) continue; // a tree of its own
@@ -225,4 +225,24 @@ TEST_CASE("nothing, one box, a feed to nowhere and one in a circle are drawn as 
     circle.boxes.assign(2, {30, 18, 0});
     circle.feeds = {{0, 1, 0, 0, 10, 4, false}, {1, 0, 0, 0, 10, 4, false}};
     check(circle);
+}
+
+TEST_CASE("feeders: a bend that is nudged stands lower by its steps, and the others where they were") {
+    FeederPlan plan;
+    plan.stretch = 1;
+    plan.boxes.resize(4);
+    for (std::size_t to = 1; to < 4; ++to)
+        plan.feeds.push_back({.from = 0, .to = to, .labelWidth = 60, .labelHeight = 8});
+    const auto bend = [](const FeederLayout& l, std::size_t f) {
+        return l.feeds[f].line.size() > 2 ? l.feeds[f].line[1].y : -1;
+    };
+    const FeederLayout before = layOutFeeders(plan);
+    REQUIRE(bend(before, 2) > 0);
+    plan.feeds[2].lower = 3;
+    const FeederLayout after = layOutFeeders(plan);
+    constexpr double step = 3.2; // between two level lines
+    CHECK(bend(after, 2) >= bend(before, 2) + step);
+    CHECK(bend(after, 0) == bend(before, 0));
+    CHECK(after.height > before.height);
+    check(plan);
 }

@@ -260,6 +260,8 @@ TEST_CASE("what is put somewhere by hand on the riser stays there, and every lin
             const Ref thing = order[std::size_t(random(int(order.size())))];
             const std::vector<Ref> beside = drawnBeside(p, r, thing);
             if (beside.empty()) continue;
+            if (random(4) == 0) setLineLower(p, thing, random(8));
+            if (random(4) == 0) setWordsLift(p, thing, random(40));
             if (random(3) == 0)
                 setGapBefore(p, thing, random(120));
             else if (random(2) == 0)
@@ -323,5 +325,48 @@ TEST_CASE("boards below one switchboard are drawn in the order that somebody giv
     // What is removed takes its place along.
     placeBehind(w.p, boards[2], {});
     removeBoard(w.p, boards[2]);
+    CHECK(w.p.riserPlaces.empty());
+}
+
+TEST_CASE("a feeder's bend and its words are nudged by hand, stay there, and are let go again") {
+    OneBoard w;
+    w.p.boards.change(w.board)->use = BoardUse::Switchboard;
+    std::vector<BoardId> boards;
+    for (int i = 2; i <= 6; ++i) {
+        Board b;
+        b.name = "LP-" + std::to_string(i);
+        boards.push_back(addBoard(w.p, b));
+        feedFrom(w.p, boards.back(), w.board);
+    }
+    const Results r = w.solved();
+    const BoardId first = boards.front();
+    // The lowest level stretch of all lines, and the height of the words of the first feeder above its board.
+    const auto drawn = [&] { return riserBare({w.p, nec(), r}, RiserLayout::OneLine, 400); };
+    const auto wordsAbove = [&] {
+        const Drawing d = drawn();
+        double board = 0, words = 1e9;
+        for (const Hotspot& h : d.hotspots)
+            if (h.thing == Ref(first)) {
+                board = std::max(board, h.bottom);
+                words = std::min(words, h.top);
+            }
+        return board - words;
+    };
+    const double height = drawn().height, above = wordsAbove();
+    setWordsLift(w.p, first, 20);
+    CHECK(wordsAbove() == Approx(above + 20));
+    CHECK(drawn().height == Approx(height + 20));
+    setLineLower(w.p, first, 6);
+    CHECK(feedsDrawn(drawn()) == feedsOf(w.p, r));
+    CHECK(placeByHand(w.p, first).lower == 6);
+    const auto read = readProject(writeProject(w.p), "nudges");
+    REQUIRE(read);
+    CHECK(read->riserPlaces == w.p.riserPlaces);
+    setLineLower(w.p, first, 1000);
+    REQUIRE_FALSE(validate(w.p));
+    CHECK(letPlaceGo(w.p, first));
+    CHECK(drawn().height == Approx(height));
+    setWordsLift(w.p, first, 5);
+    setWordsLift(w.p, first, 0);
     CHECK(w.p.riserPlaces.empty());
 }
