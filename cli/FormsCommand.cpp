@@ -46,7 +46,7 @@ Outcome<BoardId> boardNamed(const Project& p, const std::string& name) {
 int runForms(const FormsOrder& o) {
     if (o.figures) {
         for (const CircuitFigure& f : circuitFigures())
-            std::cout << fmt::format("{:14} {:8} {}\n", f.key, f.group, f.about);
+            std::cout << fmt::format("{:31} {:13} {}\n", f.key, f.group, f.about);
         return 0;
     }
     if (o.file.empty()) return fail({"forms", "which project?", "Give a .lintel file, or --figures."});

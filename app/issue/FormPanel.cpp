@@ -382,10 +382,10 @@ void FormPanel::commitFact(int place, const std::function<void(FormFact&)>& ente
 
 void FormPanel::fillOrder(const ScheduleForm& f) {
     const bool two = f.of == BoardForm::TwoColumn;
-    const auto choose = [&](QComboBox* box, const std::string& key) {
+    const auto choose = [&](QComboBox* box, const std::string& key, const QString& without) {
         const QSignalBlocker quiet(box);
         box->clear();
-        box->addItem(tr("as numbered"), QString());
+        box->addItem(without, QString());
         for (const CircuitFigure& x : circuitFigures()) {
             box->addItem(q(x.key), q(x.key));
             box->setItemData(box->count() - 1, plainTip(q(x.about)), Qt::ToolTipRole);
@@ -395,8 +395,8 @@ void FormPanel::fillOrder(const ScheduleForm& f) {
         box->setCurrentIndex(key.empty() ? 0 : box->findData(q(key)));
         box->setEnabled(!two);
     };
-    choose(sortBy, f.sortBy);
-    choose(groupBy, f.groupBy);
+    choose(sortBy, f.sortBy, tr("place"));
+    choose(groupBy, f.groupBy, tr("nothing"));
     backwards->setChecked(f.backwards);
     backwards->setEnabled(!two && !f.sortBy.empty());
     const QString why = tr("On a board of two columns the rows stand as its poles do");

@@ -56,7 +56,7 @@ ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std
 }
 
 void ScheduleWriter::fact(double x, double top, const std::string& label, const std::string& value, double within) {
-    d.text({x, top}, label, 2.3, Align::Left, false, Ink::Quiet);
+    d.text({x, top}, label, 2.3, Align::Left, false, Ink::Quiet, within);
     d.text({x, top + 4.1}, value, 2.9, Align::Left, false, Ink::Ink, within);
 }
 

@@ -58,7 +58,34 @@ private:
     }
 };
 
-std::string togetherWords(const SheetInput& in, const std::string& name, const std::vector<Row>& rows) {
+/// Where rows of which a figure says nothing stand together, behind those of which it says something.
+enum class Group { Named, Feeders, NotSaid, Spares, Reserved, Free };
+Group groupOf(const SheetInput& in, const Row& row, const std::string& name) {
+    if (!row.circuit) return Group::Free;
+    if (!name.empty()) return Group::Named;
+    if (row.circuit->use == CircuitUse::Spare) return Group::Spares;
+    if (row.circuit->use == CircuitUse::Reserved) return Group::Reserved;
+    return in.results.of(row.circuit->id).feeder ? Group::Feeders : Group::NotSaid;
+}
+std::string titleOf(Group group, const std::string& name) {
+    switch (group) {
+    case Group::Named:
+        return name;
+    case Group::Feeders:
+        return "Feeders";
+    case Group::NotSaid:
+        return "Not said";
+    case Group::Spares:
+        return "Spare";
+    case Group::Reserved:
+        return "Reserved";
+    case Group::Free:
+        return "Free places";
+    }
+    return name;
+}
+
+std::string togetherWords(const SheetInput& in, std::string words, const std::vector<Row>& rows) {
     std::size_t circuits = 0;
     double va = 0;
     bool known = false;
@@ -70,7 +97,6 @@ std::string togetherWords(const SheetInput& in, const std::string& name, const s
         va += connectedVa(facts);
         known = true;
     }
-    std::string words = name.empty() ? circuits ? "Not said" : "Free places" : name;
     if (circuits) words += fmt::format(" · {} {}", circuits, circuits == 1 ? "circuit" : "circuits");
     if (known) words += fmt::format(" · {} kVA connected", kilo(va));
     return words;
@@ -90,17 +116,20 @@ std::vector<Row> ordered(const SheetInput& in, const ScheduleForm& form, std::ve
     }
     const RowKey key(in, form.groupBy);
     if (!key) return rows;
-    std::map<std::pair<bool, std::string>, std::vector<Row>> groups; // free places apart
-    for (Row& row : rows) groups[{row.circuit, key.of(row)}].push_back(std::move(row));
-    std::vector<std::pair<std::pair<bool, std::string>, std::vector<Row>>> all(groups.begin(), groups.end());
+    std::map<std::pair<Group, std::string>, std::vector<Row>> groups;
+    for (Row& row : rows) {
+        const std::string name = key.of(row);
+        groups[{groupOf(in, row, name), name}].push_back(std::move(row));
+    }
+    std::vector<std::pair<std::pair<Group, std::string>, std::vector<Row>>> all(groups.begin(), groups.end());
     std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) {
-        if (a.first.first != b.first.first) return a.first.first;
+        if (a.first.first != b.first.first) return a.first.first < b.first.first;
         return RowKey::before(a.first.second, b.first.second, false);
     });
     rows.clear();
-    for (auto& [name, group] : all) {
+    for (auto& [of, group] : all) {
         Row heading;
-        heading.together = togetherWords(in, name.second, group);
+        heading.together = togetherWords(in, titleOf(of.first, of.second), group);
         rows.push_back(std::move(heading));
         for (Row& row : group) rows.push_back(std::move(row));
     }

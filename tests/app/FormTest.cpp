@@ -257,7 +257,7 @@ TEST_CASE("form: what stands at the head of a schedule and the order of its rows
     CHECK(formNow().backwards);
     choose("formGroupBy", "kind");
     CHECK(d.stage.sheet().drawing().words().find("Receptacles · ") != std::string::npos);
-    choose("formSortBy", "as numbered");
+    choose("formSortBy", "place");
     CHECK_FALSE(formNow().backwards);
 }
 

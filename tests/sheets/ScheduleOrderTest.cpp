@@ -95,6 +95,9 @@ TEST_CASE("circuits that stand together by a figure have a heading that counts t
     CHECK(says(words, "Motors · 3 circuits · 4.7 kVA connected"));
     CHECK(says(words, "Lighting · 1 circuit · 0.9 kVA connected"));
     CHECK(says(words, "Free places"));
+    CHECK_FALSE(says(words, "Not said · 1 circuit"));
+    w.p.circuits.change(addCircuit(w.p, w.board, 1, ""))->use = CircuitUse::Spare;
+    CHECK(says(w.drawn(), "Spare · 1 circuit"));
     CHECK(only(words, names) == std::vector<std::string>{"Lights", "Fans", "Hoods", "Pump"});
 }
 
@@ -192,6 +195,13 @@ TEST_CASE("a title strip says what the form asks for, under its own words, and t
     const auto card = readDown(cards.front());
     CHECK(std::count(card.begin(), card.end(), "Blank") == 6);
     CHECK_FALSE(says(card, "Space"));
+    const std::string label(90, 'x'); // does not run into the fact beside it
+    form.head.front().label = label;
+    const Results again = w.solved();
+    const Drawing sheet = panelSchedule({w.p, nec(), again}, w.board, "E-601");
+    for (const Mark& m : sheet.marks)
+        if (const auto* t = std::get_if<TextMark>(&m); t && t->text == label) CHECK((t->within > 0 && t->within < 50));
+    CHECK(says(readDown(sheet), label));
     form.head.clear();
     CHECK(says(w.drawn(), "Bus / main"));
 }
