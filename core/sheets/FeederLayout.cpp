@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
 #include <span>
 
 namespace lintel {
@@ -52,14 +53,16 @@ struct Piece {
     double high() const { return std::max(from, to); }
 };
 
+/// Neighbours that share their mean.
+struct Pool {
+    double mean, weight;
+    std::size_t count;
+};
 /// Values as near as can be to those wanted, each at least as large as the one before: pools of neighbours share their
-/// mean.
-void settleInOrder(std::vector<double>& wanted, const std::vector<double>& weight, double least, double most) {
-    struct Pool {
-        double mean, weight;
-        std::size_t count;
-    };
-    std::vector<Pool> pools;
+/// mean. `pools`: room to work in.
+void settleInOrder(std::vector<double>& wanted, const std::vector<double>& weight, double least, double most,
+                   std::vector<Pool>& pools) {
+    pools.clear();
     for (std::size_t i = 0; i < wanted.size(); ++i) {
         pools.push_back({wanted[i], weight[i], 1});
         while (pools.size() > 1 && pools[pools.size() - 2].mean > pools.back().mean) {
@@ -420,86 +423,106 @@ private:
         return lane / 2;
     }
 
-    /// A joint of two items of one feed, seen from one of them.
+    /// A joint of two items of one feed, seen from one of them; items by their places, row after row.
     struct Joint {
-        std::size_t item, other;
+        std::uint32_t item, other;
         double shift;  ///< from the left edge of the other's cell to that of the item's, where their line is straight
         bool fromFeed; ///< the other is nearer to what feeds it
     };
-    /// Joints of all items, those of one item together in the order in which they were made.
-    class Joints {
+    /// What draws each item, those of one item together in the order in which they were made.
+    class Pulls {
     public:
-        void add(std::size_t item, std::size_t other, double shift, bool fromFeed) {
-            made.push_back({item, other, shift, fromFeed});
-        }
-        void group(std::size_t itemCount) {
-            begins.assign(itemCount + 1, 0);
-            for (const Joint& j : made) ++begins[j.item + 1];
+        struct Pull {
+            std::uint32_t other;
+            double shift;
+        };
+        Pulls(const std::vector<Joint>& joints, std::size_t itemCount, bool fromFeedOnly) : begins(itemCount + 1, 0) {
+            const auto counts = [&](const Joint& j) { return j.fromFeed || !fromFeedOnly; };
+            for (const Joint& j : joints) begins[j.item + 1] += counts(j);
             for (std::size_t i = 1; i < begins.size(); ++i) begins[i] += begins[i - 1];
-            std::vector<std::size_t> next(begins.begin(), begins.end() - 1);
-            grouped.resize(made.size());
-            for (const Joint& j : made) grouped[next[j.item]++] = j;
+            std::vector<std::uint32_t> next(begins.begin(), begins.end() - 1);
+            pulls.resize(begins.back());
+            for (const Joint& j : joints)
+                if (counts(j)) pulls[next[j.item]++] = {j.other, j.shift};
         }
-        std::span<const Joint> of(std::size_t item) const {
-            return {grouped.data() + begins[item], grouped.data() + begins[item + 1]};
+        std::span<const Pull> of(std::size_t item) const {
+            return {pulls.data() + begins[item], pulls.data() + begins[item + 1]};
         }
 
     private:
-        std::vector<Joint> made, grouped;
-        std::vector<std::size_t> begins;
+        std::vector<Pull> pulls;
+        std::vector<std::uint32_t> begins;
+    };
+    /// Items side by side as the sweeps need them: what is read together lies together.
+    struct Strip {
+        std::vector<std::size_t> first; ///< of each row; one more for the end
+        std::vector<double> left, width;
+        std::vector<char> line;             ///< it is no box
+        std::vector<double> wanted, weight; ///< of the row that is settled
+        std::vector<Pool> pools;
     };
 
     void placeItems() {
-        Joints joints;
+        Strip s;
+        std::vector<std::uint32_t> at(items.size());
+        std::vector<double> width(row.size(), 0);
+        for (std::size_t r = 0; r < row.size(); ++r) {
+            s.first.push_back(s.left.size());
+            for (std::size_t i : row[r]) {
+                at[i] = std::uint32_t(s.left.size());
+                s.left.push_back(width[r]);
+                s.width.push_back(items[i].width);
+                s.line.push_back(items[i].box == none);
+                width[r] += items[i].width;
+            }
+        }
+        s.first.push_back(s.left.size());
+        out.width = width.empty() ? 0 : *std::max_element(width.begin(), width.end());
+        std::vector<Joint> joints;
         for (std::size_t f = 0; f < chain.size(); ++f)
             for (std::size_t i = 1; i < chain[f].size(); ++i) {
+                const std::uint32_t from = at[chain[f][i - 1]], to = at[chain[f][i]];
                 if (sideways(f)) { // side by side: each draws the other near
-                    const std::size_t from = chain[f].front(), to = chain[f].back();
-                    joints.add(from, to, -items[from].width, false);
-                    joints.add(to, from, items[from].width, true);
+                    joints.push_back({from, to, -s.width[from], false});
+                    joints.push_back({to, from, s.width[from], true});
                     continue;
                 }
                 const double a = offsetAt(f, i - 1), b = offsetAt(f, i);
-                joints.add(chain[f][i - 1], chain[f][i], b - a, false);
-                joints.add(chain[f][i], chain[f][i - 1], a - b, true);
+                joints.push_back({from, to, b - a, false});
+                joints.push_back({to, from, a - b, true});
             }
-        joints.group(items.size());
-        std::vector<double> width(row.size(), 0);
-        for (std::size_t r = 0; r < row.size(); ++r)
-            for (std::size_t i : row[r]) {
-                items[i].left = width[r];
-                width[r] += items[i].width;
-            }
-        out.width = width.empty() ? 0 : *std::max_element(width.begin(), width.end());
         // First everything towards the middle of what it is joined to, then, last, each under the line that comes to
         // it, lines first.
+        const Pulls all(joints, items.size(), false), coming(joints, items.size(), true);
         constexpr int sweeps = 14, last = 8;
-        for (int sweep = 0; sweep < sweeps; ++sweep)
-            for (std::size_t k = 0; k < row.size(); ++k)
-                settleRow(sweep % 2 ? row.size() - 1 - k : k, joints, width, sweep >= sweeps - last);
-    }
-    void settleRow(std::size_t r, const Joints& joints, const std::vector<double>& width, bool straighten) {
-        std::vector<double> wanted, weight;
-        wanted.reserve(row[r].size());
-        weight.reserve(row[r].size());
-        double before = 0;
-        for (std::size_t i : row[r]) {
-            double sum = 0;
-            int n = 0;
-            for (const Joint& j : joints.of(i)) {
-                if (straighten && !j.fromFeed) continue;
-                sum += items[j.other].left + j.shift;
-                ++n;
+        for (int sweep = 0; sweep < sweeps; ++sweep) {
+            const bool straighten = sweep >= sweeps - last;
+            for (std::size_t k = 0; k < row.size(); ++k) {
+                const std::size_t r = sweep % 2 ? row.size() - 1 - k : k;
+                settleRow(s, r, straighten ? coming : all, out.width - width[r], straighten);
             }
-            wanted.push_back((n ? sum / n : items[i].left) - before);
-            weight.push_back(straighten && items[i].box == none ? 50 : 1);
-            before += items[i].width;
         }
-        settleInOrder(wanted, weight, 0, out.width - width[r]);
+        for (std::size_t i = 0; i < items.size(); ++i) items[i].left = s.left[at[i]];
+    }
+    /// `most`: how far right the row may move as a whole.
+    static void settleRow(Strip& s, std::size_t r, const Pulls& pulls, double most, bool straighten) {
+        const std::size_t first = s.first[r], n = s.first[r + 1] - first;
+        s.wanted.resize(n);
+        s.weight.resize(n);
+        double before = 0;
+        for (std::size_t k = 0; k < n; ++k) {
+            double sum = 0;
+            const auto drawing = pulls.of(first + k);
+            for (const Pulls::Pull& p : drawing) sum += s.left[p.other] + p.shift;
+            s.wanted[k] = (drawing.empty() ? s.left[first + k] : sum / double(drawing.size())) - before;
+            s.weight[k] = straighten && s.line[first + k] ? 50 : 1;
+            before += s.width[first + k];
+        }
+        settleInOrder(s.wanted, s.weight, 0, most, s.pools);
         before = 0;
-        for (std::size_t k = 0; k < row[r].size(); ++k) {
-            items[row[r][k]].left = wanted[k] + before;
-            before += items[row[r][k]].width;
+        for (std::size_t k = 0; k < n; ++k) {
+            s.left[first + k] = s.wanted[k] + before;
+            before += s.width[first + k];
         }
     }
 
@@ -549,7 +572,8 @@ private:
         }
         const double least = first == side.begin() ? std::min(b.left, left) + firstPort
                                                    : b.left + (first - 1)->offset + roomOf((first - 1)->room);
-        settleInOrder(wanted, weight, std::max(least, left + firstPort), right - before);
+        std::vector<Pool> pools;
+        settleInOrder(wanted, weight, std::max(least, left + firstPort), right - before, pools);
         const double newLeft = std::min(b.left, wanted.front() - firstPort);
         const double moved = b.left - newLeft;
         for (Side* s : {&topSide[box], &bottomSide[box]})
@@ -647,15 +671,25 @@ private:
         if (!p.toAbove) n += within(p.to, q);
         return n;
     }
+    /// How far pieces reach, apart from all else that they are: every two of a channel are compared.
+    struct Reach {
+        double low, high;
+    };
+    static std::vector<Reach> reachOf(const std::vector<Piece*>& level) {
+        std::vector<Reach> reach;
+        for (const Piece* p : level) reach.push_back({p->low(), p->high()});
+        return reach;
+    }
     /// From above, so that pieces cross one another as little as can be: those that must not run below another come
     /// first.
     static void sortTracks(std::vector<Piece*>& level) {
         const std::size_t n = level.size();
+        const std::vector<Reach> reach = reachOf(level);
         std::vector<std::vector<std::size_t>> after(n);
         std::vector<std::size_t> waitsFor(n, 0);
         for (std::size_t a = 0; a < n; ++a)
             for (std::size_t b = a + 1; b < n; ++b) {
-                if (level[a]->high() <= level[b]->low() || level[b]->high() <= level[a]->low()) continue;
+                if (reach[a].high <= reach[b].low || reach[b].high <= reach[a].low) continue;
                 const int above = crossedIfAbove(*level[a], *level[b]), below = crossedIfAbove(*level[b], *level[a]);
                 if (above == below) continue;
                 const std::size_t first = above < below ? a : b, second = above < below ? b : a;
@@ -680,11 +714,14 @@ private:
             for (Piece& p : c)
                 if (!p.straight()) level.push_back(&p);
             if (level.size() <= mostSorted) sortTracks(level);
+            const std::vector<Reach> reach = reachOf(level);
+            std::vector<std::size_t> at(level.size());
             for (std::size_t i = 0; i < level.size(); ++i) {
-                level[i]->level = std::size_t(std::max(0, plan.feeds[level[i]->feed].lower));
+                at[i] = std::size_t(std::max(0, plan.feeds[level[i]->feed].lower));
+                const double low = reach[i].low - trackGap, high = reach[i].high;
                 for (std::size_t k = 0; k < i; ++k)
-                    if (level[k]->low() - trackGap < level[i]->high() && level[i]->low() - trackGap < level[k]->high())
-                        level[i]->level = std::max(level[i]->level, level[k]->level + 1);
+                    if (reach[k].low - trackGap < high && low < reach[k].high) at[i] = std::max(at[i], at[k] + 1);
+                level[i]->level = at[i];
             }
         }
     }

@@ -19,6 +19,7 @@
 #include "core/solve/States.h"
 
 #include <fmt/format.h>
+#include <future>
 #include <map>
 #include <optional>
 
@@ -1022,11 +1023,14 @@ Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const 
     const double above = show.overlay == RiserOverlay::None ? 0 : 9; // of the line that tells the shades
     const double edge = 4, column = content.byFloor() ? floorColumn : 0;
     const double room = width - 2 * edge - column;
-    FeederLayout l = layOutFeeders(content.plan(room, FeederPlan::Steps::Rows));
-    for (FeederPlan::Steps steps :
-         {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow}) { // the lowest that is narrow enough
-        if (!content.byFloor()) break;
-        FeederLayout other = layOutFeeders(content.plan(room, steps));
+    const auto laidOut = [&](FeederPlan::Steps steps) { return layOutFeeders(content.plan(room, steps)); };
+    std::vector<std::future<FeederLayout>> others; // beside one another: each takes as long as the first
+    if (content.byFloor())
+        for (FeederPlan::Steps steps : {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow})
+            others.push_back(std::async(laidOut, steps));
+    FeederLayout l = laidOut(FeederPlan::Steps::Rows);
+    for (std::future<FeederLayout>& next : others) { // the lowest that is narrow enough
+        FeederLayout other = next.get();
         if (better(other, l, room)) l = std::move(other);
     }
     Drawing d;
