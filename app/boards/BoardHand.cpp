@@ -548,7 +548,7 @@ void BoardView::swapTwo() {
 
 void BoardView::pin() {
     const auto list = chosen();
-    if (list.empty()) return;
+    if (list.empty()) return session.say(tr("Choose the circuits to pin"), true);
     const bool all =
         std::all_of(list.begin(), list.end(), [&](CircuitId c) { return session.project().circuits[c].pinned; });
     session.edit(all ? tr("Unpin") : tr("Pin"), [&](Project& p) {
@@ -730,7 +730,7 @@ void BoardView::contextMenuEvent(QContextMenuEvent* e) {
         menu.addAction(tr("Describe\tF2"), this, [this] { startEdit("serves"); });
         menu.addAction(tr("Rate the breaker\tF3"), this, [this] { startEdit("breaker"); });
         const bool pinned = session.project().circuits[id].pinned;
-        menu.addAction((pinned ? tr("Unpin") : tr("Pin")) + "\tCtrl+P", this, &BoardView::pin);
+        menu.addAction((pinned ? tr("Unpin") : tr("Pin")) + "\tCtrl+Shift+P", this, &BoardView::pin);
     } else {
         for (int poles : {1, 2, 3})
             if (poles <= factsOf(data()->system).lines && !slotsTaken(*data(), slot, poles).empty())

@@ -85,7 +85,7 @@ void MainWindow::fileMenu() {
         go(Stage::Issue);
         issueStage->findChild<QPushButton*>("exportPdf")->click();
     });
-    add(file, tr("&Print sheets…"), "print", QKeySequence("Ctrl+Alt+P"), [this] {
+    add(file, tr("&Print sheets…"), "print", QKeySequence(QKeySequence::Print), [this] {
         go(Stage::Issue);
         issueStage->findChild<QPushButton*>("printSheets")->click();
     });
@@ -122,7 +122,7 @@ void MainWindow::editMenu() {
     undoAction->setProperty("ownName", tr("Undo"));
     redoAction->setProperty("ownName", tr("Redo"));
     edit->addSeparator();
-    add(edit, tr("Pin or unpin circuit"), "pin", QKeySequence("Ctrl+P"), [this] { boardsStage->active().pin(); });
+    add(edit, tr("Pin or unpin circuit"), "pin", QKeySequence("Ctrl+Shift+P"), [this] { boardsStage->active().pin(); });
     add(edit, tr("Select nothing"), "selectNothing", QKeySequence("Ctrl+Shift+A"), [this] { state->select(Ref()); });
 }
 

@@ -122,7 +122,7 @@ TEST_CASE("at the boards: a row is written with Tab, circuits are inserted, shif
     d.key(d.v, Qt::Key_Down, Qt::ShiftModifier);
     d.key(d.v, Qt::Key_Down, Qt::ShiftModifier);
     CHECK(d.v.chosen().size() == 3); // 3, 5, 7
-    d.key(d.v, Qt::Key_P, Qt::ControlModifier);
+    d.key(d.v, Qt::Key_P, Qt::ControlModifier | Qt::ShiftModifier);
     CHECK(d.at(5).pinned);
     d.act("pin");
     CHECK_FALSE(d.at(5).pinned);
