@@ -190,7 +190,8 @@ private:
         if (hasNoSheet(sheet)) return;
         const std::string number = numbering.at(sheet, usual);
         std::vector<SheetEntry> sheets;
-        addPages(sheets, sheet, number, titleOf(in, sheet), "", file, riserPages(in, layout),
+        const RiserExtent extent = riserExtent(in, layout);
+        addPages(sheets, sheet, number, titleOf(in, sheet), extent.paper, file, extent.pages,
                  [in = in, layout, number] { return riserDiagram(in, layout, number); });
         bind(std::move(sheets));
     }

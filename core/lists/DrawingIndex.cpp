@@ -14,7 +14,7 @@ List indexOf(const std::vector<SheetEntry>& set, std::size_t ownSheets, const st
     List list{"index", "Drawing index", {{"Sheet"}, {"Title", "", Align::Left, 120}, {"Paper"}}, {}, {}};
     for (std::size_t i = 0; i < ownSheets; ++i)
         list.add({}, {{fmt::format("E-{:03}", firstNumber + int(i))}, {pageTitle("Drawing index", i)}, {paper}});
-    for (const SheetEntry& e : set) list.add({}, {{e.number}, {e.title}, {e.paper.empty() ? "as it needs" : e.paper}});
+    for (const SheetEntry& e : set) list.add({}, {{e.number}, {e.title}, {e.paper}});
     return list;
 }
 

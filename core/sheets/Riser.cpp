@@ -981,8 +981,9 @@ void legend(Drawing& d, const SheetInput& in, const SheetFrame& f, bool equipmen
 
 } // namespace
 
-std::size_t riserPages(const SheetInput& in, RiserLayout layout) {
-    return arrange(Content(in, layout)).cuts.size() - 1;
+RiserExtent riserExtent(const SheetInput& in, RiserLayout layout) {
+    const Arranged a = arrange(Content(in, layout));
+    return {a.cuts.size() - 1, a.paper};
 }
 
 std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, const std::string& number,

@@ -36,8 +36,12 @@ enum class RiserLayout { ByFloor, OneLine };
 /// goes on below a match line on a further sheet, "E-501.2". At least one sheet.
 std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, const std::string& number = "",
                                   const RiserShow& show = {});
-/// How many sheets that makes.
-std::size_t riserPages(const SheetInput& in, RiserLayout layout);
+/// How many sheets that makes, and on what paper; "roll": wider than any.
+struct RiserExtent {
+    std::size_t pages = 1;
+    std::string paper;
+};
+RiserExtent riserExtent(const SheetInput& in, RiserLayout layout);
 /// The same without a sheet around it, for the screen: rows no wider than `width` mm where that can be, as high as it
 /// needs.
 Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const RiserShow& show = {});

@@ -582,3 +582,16 @@ TEST_CASE("a form says how large letters are, what lines there are, how spares a
     CHECK(sizeOf(ours, "600") == 3);
     CHECK(textsOnTexts(ours) == std::vector<std::string>{});
 }
+
+TEST_CASE("the set tells the paper of each sheet as it is drawn, of the riser too") {
+    for (const char* demo : {"saltmarket-hall", "brindle-pier"}) {
+        const Project p = *loadProject(dataFolder() / "demos" / (std::string(demo) + ".lintel"));
+        const RuleBook& book = bookOf(p.basis.ruleBook);
+        const Results r = solve(p, book);
+        for (const SheetEntry& e : issueSet({p, book, r})) {
+            INFO(e.number << " " << e.title);
+            CHECK_FALSE(e.paper.empty());
+            CHECK(e.draw().paper == e.paper);
+        }
+    }
+}

@@ -147,7 +147,9 @@ TEST_CASE("the lines of forty risers and one-lines, followed from end to end, gi
         const Results r = solve(p, nec());
         for (RiserLayout layout : {RiserLayout::ByFloor, RiserLayout::OneLine}) {
             const auto sheets = riserDiagram({p, nec(), r}, layout, "E-501");
-            REQUIRE(sheets.size() == riserPages({p, nec(), r}, layout));
+            const RiserExtent extent = riserExtent({p, nec(), r}, layout);
+            REQUIRE(sheets.size() == extent.pages);
+            CHECK(sheets.front().paper == extent.paper);
             for (const Drawing& d : sheets) wordsOnPaper(d);
             if (sheets.size() == 1) CHECK(feedsDrawn(sheets.front()) == feedsOf(p, r));
             for (double width : {300.0, 600.0}) {
