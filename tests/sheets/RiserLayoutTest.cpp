@@ -136,6 +136,22 @@ void wordsOnPaper(const Drawing& d) {
         }
 }
 
+/// A switchboard that feeds LP-2 to LP-6.
+struct FiveBoards : OneBoard {
+    std::vector<BoardId> boards;
+    FiveBoards() {
+        p.boards.change(board)->use = BoardUse::Switchboard;
+        for (int i = 2; i <= 6; ++i) {
+            Board b;
+            b.name = "LP-" + std::to_string(i);
+            b.onPlan = false;
+            b.level = p.levels.begin()->id;
+            boards.push_back(addBoard(p, b));
+            feedFrom(p, boards.back(), board);
+        }
+    }
+};
+
 } // namespace
 
 TEST_CASE("the lines of forty risers and one-lines, followed from end to end, give the tree of the project and nothing "
@@ -278,17 +294,8 @@ TEST_CASE("what is put somewhere by hand on the riser stays there, and every lin
 }
 
 TEST_CASE("boards below one switchboard are drawn in the order that somebody gives them, with the room he wants") {
-    OneBoard w;
-    w.p.boards.change(w.board)->use = BoardUse::Switchboard;
-    std::vector<BoardId> boards;
-    for (int i = 2; i <= 6; ++i) {
-        Board b;
-        b.name = "LP-" + std::to_string(i);
-        b.onPlan = false;
-        b.level = w.p.levels.begin()->id;
-        boards.push_back(addBoard(w.p, b));
-        feedFrom(w.p, boards.back(), w.board);
-    }
+    FiveBoards w;
+    std::vector<BoardId>& boards = w.boards;
     const Results r = w.solved();
     const auto drawn = [&] {
         const auto places = placesOf(riserBare({w.p, nec(), r}, RiserLayout::OneLine, 2000));
@@ -331,15 +338,8 @@ TEST_CASE("boards below one switchboard are drawn in the order that somebody giv
 }
 
 TEST_CASE("a feeder's bend and its words are nudged by hand, stay there, and are let go again") {
-    OneBoard w;
-    w.p.boards.change(w.board)->use = BoardUse::Switchboard;
-    std::vector<BoardId> boards;
-    for (int i = 2; i <= 6; ++i) {
-        Board b;
-        b.name = "LP-" + std::to_string(i);
-        boards.push_back(addBoard(w.p, b));
-        feedFrom(w.p, boards.back(), w.board);
-    }
+    FiveBoards w;
+    const std::vector<BoardId>& boards = w.boards;
     const Results r = w.solved();
     const BoardId first = boards.front();
     // The lowest level stretch of all lines, and the height of the words of the first feeder above its board.
