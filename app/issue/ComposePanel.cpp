@@ -251,7 +251,7 @@ void ComposePanel::fillTray(const std::vector<SheetEntry>& set) {
     put(drawings, {SheetKind::Riser, {}, {}}, tr("Riser diagram"));
     auto* diagrams = group(tr("Diagrams of boards"));
     for (const Board* b : boards)
-        if (boardDiagramPages(in, b->id) > 0) put(diagrams, {SheetKind::Diagram, b->id, {}}, q(b->name));
+        if (hasBoardDiagram(in, b->id)) put(diagrams, {SheetKind::Diagram, b->id, {}}, q(b->name));
     auto* plans = group(tr("Plans"));
     for (const Level& l : p.levels)
         for (PlanSystem system : planSystems(p, l.id))

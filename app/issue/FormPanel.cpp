@@ -35,6 +35,14 @@
 
 namespace lintel {
 
+namespace {
+/// Escape in a field drops what was typed.
+void onEscape(QLineEdit* line, std::function<void()> drop) {
+    auto* key = new QShortcut(QKeySequence(Qt::Key_Escape), line, nullptr, nullptr, Qt::WidgetShortcut);
+    QObject::connect(key, &QShortcut::activated, line, std::move(drop));
+}
+} // namespace
+
 FormPanel::FormPanel(Session& s, QWidget* parent)
     : QWidget(parent), session(s), forms(new QComboBox(this)), scope(new QComboBox(this)), more(new QToolButton(this)),
       columns(new QListWidget(this)), figures(new QListWidget(this)), heading(new QLineEdit(this)),
@@ -180,13 +188,12 @@ FormPanel::FormPanel(Session& s, QWidget* parent)
             });
     for (QLineEdit* line : {heading, wording, width})
         connect(line, &QLineEdit::editingFinished, this, [this, line] { commit(line); });
-    for (QLineEdit* line : {heading, wording, width}) // Escape drops what was typed
-        connect(new QShortcut(QKeySequence(Qt::Key_Escape), line, nullptr, nullptr, Qt::WidgetShortcut),
-                &QShortcut::activated, this, [this, line] {
-                    markTaken(line);
-                    fillColumn();
-                    fillReads();
-                });
+    for (QLineEdit* line : {heading, wording, width})
+        onEscape(line, [this, line] {
+            markTaken(line);
+            fillColumn();
+            fillReads();
+        });
     connect(wording, &QLineEdit::textEdited, this, &FormPanel::fillReads);
     connect(align, &QButtonGroup::idClicked, this, [this](int id) {
         changeColumn(tr("Alignment of a column"), [&](FormColumn& c) { c.align = ColumnAlign(id); });
@@ -218,12 +225,11 @@ QWidget* FormPanel::rowsPage() {
         e->setToolTip(tip);
         fields->addRow(label, e);
         connect(e, &QLineEdit::editingFinished, this, [this, e] { commitRows(e); });
-        connect(new QShortcut(QKeySequence(Qt::Key_Escape), e, nullptr, nullptr, Qt::WidgetShortcut),
-                &QShortcut::activated, this, [this, e] { // drops what was typed
-                    markTaken(e);
-                    e->setModified(false);
-                    fillRows();
-                });
+        onEscape(e, [this, e] {
+            markTaken(e);
+            e->setModified(false);
+            fillRows();
+        });
         return e;
     };
     letters = line(tr("Letters"), "formLetters", tr("as usual"), tr("Height of the letters of the rows, mm"));
@@ -320,11 +326,10 @@ QWidget* FormPanel::titlePage() {
             label->setModified(false);
             commitFact(place, [&](FormFact& f) { f.label = trimmed(label->text().toStdString()); });
         });
-        connect(new QShortcut(QKeySequence(Qt::Key_Escape), label, nullptr, nullptr, Qt::WidgetShortcut),
-                &QShortcut::activated, this, [this, label] { // drops what was typed
-                    label->setModified(false);
-                    fillTitle();
-                });
+        onEscape(label, [this, label] {
+            label->setModified(false);
+            fillTitle();
+        });
         factBoxes.push_back(box);
         labelLines.push_back(label);
     }
@@ -335,6 +340,23 @@ QWidget* FormPanel::titlePage() {
 }
 
 namespace {
+/// Fills a box with the figures of a registry and the own columns of the project, and chooses one by its key; none:
+/// `without`.
+template <class Figures>
+void offerKeys(QComboBox* box, const Figures& figures, const std::vector<std::string>& ownColumns,
+               const QString& without, const QString& key) {
+    const QSignalBlocker quiet(box);
+    box->clear();
+    box->addItem(without, QString());
+    for (const auto& figure : figures) {
+        box->addItem(q(figure.key), q(figure.key));
+        box->setItemData(box->count() - 1, plainTip(q(figure.about)), Qt::ToolTipRole);
+    }
+    for (const std::string& own : ownColumns) box->addItem(q("own " + own), q("own " + own));
+    if (!key.isEmpty() && box->findData(key) < 0) box->addItem(key, key); // it stays
+    box->setCurrentIndex(key.isEmpty() ? 0 : box->findData(key));
+}
+
 /// What stands at each place: of a form that says nothing, the usual facts.
 std::vector<FormFact> placesOf(const ScheduleForm& form) {
     std::vector<FormFact> places = form.head;
@@ -352,19 +374,9 @@ void FormPanel::fillTitle() {
     const std::vector<FormFact> places = placesOf(*f);
     for (std::size_t i = 0; i < factBoxes.size(); ++i) {
         const QString key = q(places[i].fact);
-        const QSignalBlocker quiet(factBoxes[i]);
-        factBoxes[i]->clear();
-        factBoxes[i]->addItem(tr("nothing"), QString());
-        for (const BoardFigure& x : boardFigures()) {
-            factBoxes[i]->addItem(q(x.key), q(x.key));
-            factBoxes[i]->setItemData(factBoxes[i]->count() - 1, plainTip(q(x.about)), Qt::ToolTipRole);
-        }
-        for (const std::string& own : ownHeadings(session.project()))
-            factBoxes[i]->addItem(q("own " + own), q("own " + own));
-        if (factBoxes[i]->findData(key) < 0) factBoxes[i]->addItem(key, key); // it stays
-        factBoxes[i]->setCurrentIndex(key.isEmpty() ? 0 : factBoxes[i]->findData(key));
+        offerKeys(factBoxes[i], boardFigures(), ownColumns, tr("nothing"), key);
         const BoardFigure* figure = boardFigure(places[i].fact);
-        labelLines[i]->setPlaceholderText(figure ? q(figure->label(book)) : key.mid(4));
+        labelLines[i]->setPlaceholderText(figure ? q(labelOf(*figure, book)) : key.mid(4));
         labelLines[i]->setEnabled(!key.isEmpty());
         if (!labelLines[i]->isModified()) labelLines[i]->setText(q(places[i].label));
     }
@@ -382,21 +394,10 @@ void FormPanel::commitFact(int place, const std::function<void(FormFact&)>& ente
 
 void FormPanel::fillOrder(const ScheduleForm& f) {
     const bool two = f.of == BoardForm::TwoColumn;
-    const auto choose = [&](QComboBox* box, const std::string& key, const QString& without) {
-        const QSignalBlocker quiet(box);
-        box->clear();
-        box->addItem(without, QString());
-        for (const CircuitFigure& x : circuitFigures()) {
-            box->addItem(q(x.key), q(x.key));
-            box->setItemData(box->count() - 1, plainTip(q(x.about)), Qt::ToolTipRole);
-        }
-        for (const std::string& own : ownHeadings(session.project())) box->addItem(q("own " + own), q("own " + own));
-        if (!key.empty() && box->findData(q(key)) < 0) box->addItem(q(key), q(key)); // it stays
-        box->setCurrentIndex(key.empty() ? 0 : box->findData(q(key)));
-        box->setEnabled(!two);
-    };
-    choose(sortBy, f.sortBy, tr("place"));
-    choose(groupBy, f.groupBy, tr("nothing"));
+    offerKeys(sortBy, circuitFigures(), ownColumns, tr("place"), q(f.sortBy));
+    offerKeys(groupBy, circuitFigures(), ownColumns, tr("nothing"), q(f.groupBy));
+    sortBy->setEnabled(!two);
+    groupBy->setEnabled(!two);
     backwards->setChecked(f.backwards);
     backwards->setEnabled(!two && !f.sortBy.empty());
     const QString why = tr("On a board of two columns the rows stand as its poles do");
@@ -478,6 +479,7 @@ void FormPanel::refresh() {
         scope->setCurrentIndex(only);
     }
     chosen = std::min(chosen, int(f->columns.size()) - 1);
+    ownColumns = ownHeadings(p);
     fillColumns();
     filling = false;
     fillColumn();
@@ -552,7 +554,7 @@ void FormPanel::fillFigures() {
         if (q(f.key) == key) figures->setCurrentItem(i);
     }
     bool headed = false;
-    for (const std::string& own : ownHeadings(s.project)) {
+    for (const std::string& own : ownColumns) {
         const QString name = q("own " + own);
         if (!wanted.isEmpty() && !name.contains(wanted, Qt::CaseInsensitive)) continue;
         if (!headed) (new QListWidgetItem(tr("Own columns"), figures))->setFlags(Qt::NoItemFlags);

@@ -69,7 +69,8 @@ private:
     BoardId board;
     int chosen = -1, shownColumn = -1;
     bool filling = false;
-    QString samples; ///< what the wording comes to for circuits of the board
+    std::vector<std::string> ownColumns; ///< their headings in the project, as of the last refresh
+    QString samples;                     ///< what the wording comes to for circuits of the board
     QTimer* later;
     QComboBox *forms, *scope;
     QToolButton* more;

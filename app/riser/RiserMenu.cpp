@@ -277,13 +277,27 @@ void placeOnRiser(Session& s, Ref thing, Ref behind) {
            [&](Project& p) { placeBehind(p, thing, behind); });
 }
 
+namespace {
+/// What a nudge is called, and what is said where it is at its end already.
+struct NudgeWords {
+    QString label, noFurther;
+};
+/// One edit that moves a figure of a thing's place by a step, within 0 to `most`.
+template <class T, class Set> void nudge(Session& s, T now, T step, T most, const NudgeWords& words, Set set) {
+    const T then = std::clamp(now + step, T(0), most);
+    if (then == now) return s.say(words.noFurther);
+    s.edit(words.label, [&](Project& p) { set(p, then); });
+}
+} // namespace
+
 void widenOnRiser(Session& s, Ref thing, double mm) {
     if (drawnBeside(s.project(), s.solution().results, thing).empty())
         return s.say(QObject::tr("%1 has no place of its own on the riser").arg(q(nameOf(s.project(), thing))), true);
-    const double now = placeByHand(s.project(), thing).gap, then = std::clamp(now + mm, 0.0, limits::riserGap);
     const QString name = q(nameOf(s.project(), thing));
-    if (then == now) return s.say(QObject::tr("There is no more to give before %1").arg(name));
-    s.edit(QObject::tr("Room before %1 on the riser").arg(name), [&](Project& p) { setGapBefore(p, thing, then); });
+    nudge(s, placeByHand(s.project(), thing).gap, mm, limits::riserGap,
+          {QObject::tr("Room before %1 on the riser").arg(name),
+           QObject::tr("There is no more to give before %1").arg(name)},
+          [thing](Project& p, double then) { setGapBefore(p, thing, then); });
 }
 
 namespace {
@@ -298,18 +312,19 @@ bool canNudge(Session& s, Ref thing) {
 
 void lowerLine(Session& s, Ref thing, int steps) {
     if (!canNudge(s, thing)) return;
-    const int now = placeByHand(s.project(), thing).lower, then = std::clamp(now + steps, 0, limits::riserSteps);
     const QString name = q(nameOf(s.project(), thing));
-    if (then == now) return s.say(QObject::tr("The line to %1 goes no further").arg(name));
-    s.edit(QObject::tr("Line to %1 on the riser").arg(name), [&](Project& p) { setLineLower(p, thing, then); });
+    nudge(s, placeByHand(s.project(), thing).lower, steps, limits::riserSteps,
+          {QObject::tr("Line to %1 on the riser").arg(name), QObject::tr("The line to %1 goes no further").arg(name)},
+          [thing](Project& p, int then) { setLineLower(p, thing, then); });
 }
 
 void liftWords(Session& s, Ref thing, double mm) {
     if (!canNudge(s, thing)) return;
-    const double now = placeByHand(s.project(), thing).lift, then = std::clamp(now + mm, 0.0, limits::riserLift);
     const QString name = q(nameOf(s.project(), thing));
-    if (then == now) return s.say(QObject::tr("The words of the feeder to %1 go no further").arg(name));
-    s.edit(QObject::tr("Words of the feeder to %1").arg(name), [&](Project& p) { setWordsLift(p, thing, then); });
+    nudge(s, placeByHand(s.project(), thing).lift, mm, limits::riserLift,
+          {QObject::tr("Words of the feeder to %1").arg(name),
+           QObject::tr("The words of the feeder to %1 go no further").arg(name)},
+          [thing](Project& p, double then) { setWordsLift(p, thing, then); });
 }
 
 void insertInFront(Session& s, Ref thing, BoardUse use) {

@@ -73,8 +73,7 @@ std::vector<ShownThing> thingsToCompose(const SheetInput& in, SheetKind kind) {
     if (kind != SheetKind::Schedule && kind != SheetKind::Diagram) return out;
     for (BoardId id : FeedOrder(in).boards()) {
         const Board& b = in.project.boards[id];
-        if (passesOn(b.use) ||
-            (kind == SheetKind::Diagram && (!issuesDiagram(in.book, b) || boardDiagramPages(in, id) == 0)))
+        if (passesOn(b.use) || (kind == SheetKind::Diagram && (!issuesDiagram(in.book, b) || !hasBoardDiagram(in, id))))
             continue;
         take({kind, id, {}});
     }

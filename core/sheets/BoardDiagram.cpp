@@ -5,7 +5,6 @@
 #include "core/drawing/TextWidth.h"
 #include "core/figures/Wording.h"
 #include "core/figures/Words.h"
-#include "core/project/FreePlaces.h"
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
 #include "core/sheets/BoardNotes.h"
@@ -133,8 +132,8 @@ struct Content {
     std::vector<HeadFact> head;
     std::vector<BoardNote> notes;
 
-    Content(const SheetInput& input, const Board& board)
-        : in(input), b(board), head(boardHead(input, board)), notes(boardNotes(input, board)) {
+    Content(const SheetInput& input, const Board& board, std::vector<BoardNote> itsNotes)
+        : in(input), b(board), head(boardHead(input, board)), notes(std::move(itsNotes)) {
         for (CircuitId c : in.results.on(b.id)) circuits.push_back(c);
         const auto slot = [&](CircuitId c) {
             const int at = in.project.circuits[c].slot;
@@ -264,6 +263,7 @@ struct Sheets {
     /// Whether the notes have room below the last circuits, for which names may give way; `left`: what there is, and
     /// what there is then.
     bool putBelow(const Content& c, double& left) {
+        if (notes.empty()) return true;
         if (notes.size() > mostBelow) return false;
         double lacks = notesRoom() - left;
         std::vector<double> given(rowHeights.size(), 0);
@@ -272,8 +272,7 @@ struct Sheets {
             given[i] = std::clamp(lacks, 0.0, std::max(0.0, rowHeights[i] - leastNames));
             lacks -= given[i];
         }
-        if (lacks > 0 && !notes.empty()) return false;
-        if (notes.empty()) return true;
+        if (lacks > 0) return false;
         for (std::size_t i = 0; i < rowHeights.size(); ++i) {
             rowHeights[i] -= given[i];
             left += given[i];
@@ -385,9 +384,8 @@ private:
         name(top, nameRoom);
         const double x0 = left + nameRoom + 6, step = (right - x0) / 4;
         std::vector<HeadFact> facts = c.head;
-        const BoardResult& r = in.results.of(b.id);
-        facts.insert(facts.begin() + 3, {"Drop to here", dropWords(r.dropTotal, r.dropKnown)});
-        facts.push_back({"Space left", spaceWords()});
+        facts.insert(facts.begin() + 3, headFact(in, b, "drop"));
+        facts.push_back(headFact(in, b, "space"));
         for (std::size_t i = 0; i < facts.size(); ++i) {
             const double x = x0 + step * double(i % 4), at = top + (i < 4 ? 6.5 : 17);
             d.text({x, at}, facts[i].label, 2.5, Align::Left, false, Ink::Quiet);
@@ -415,10 +413,6 @@ private:
             y += 3.6;
         }
     }
-    std::string spaceWords() const {
-        return fmt::format("{} of {} places", freePlaces(in.project, b, in.results.on(b.id)), b.slots);
-    }
-
     void enclosure(double top) {
         d.marks.push_back(LineMark{{{left + labelColumn - 2, top},
                                     {tableRight() + 2, top},
@@ -805,21 +799,28 @@ bool issuesDiagram(const RuleBook& book, const Board& b) {
 
 const std::string& boardDiagramPaper(const RuleBook& book) { return book.trade.papers.small; }
 
+bool hasBoardDiagram(const SheetInput& in, BoardId id) {
+    return hasDiagram(in.project.boards[id]) && !in.results.on(id).empty();
+}
+
 std::size_t boardDiagramPages(const SheetInput& in, BoardId id) {
     const Board& b = in.project.boards[id];
     const SheetFrame f = footFrame(blank(in));
     const double room = f.right - f.left - 2 * inset;
     const std::size_t sheets = hasDiagram(b) ? Sheets::countOf(in.results.on(id).size(), room) : 0;
-    const std::size_t notes = sheets ? noteLinesInTwo(boardNotes(in, b), room).size() : 0;
-    if (notes == 0) return sheets;
-    if (notes > mostBelow) return sheets + noteSheets(notes, f.bottom - f.top);
-    return sheets + shareOut(Content(in, b)).notesApart; // whether few have room rests on all that stands above them
+    if (sheets == 0) return 0;
+    std::vector<BoardNote> notes = boardNotes(in, b);
+    const std::size_t lines = noteLinesInTwo(notes, room).size();
+    if (lines == 0) return sheets;
+    if (lines > mostBelow) return sheets + noteSheets(lines, f.bottom - f.top);
+    // Whether few have room rests on all that stands above them.
+    return sheets + shareOut(Content(in, b, std::move(notes))).notesApart;
 }
 
 std::vector<Drawing> boardDiagram(const SheetInput& in, BoardId id, const std::string& number) {
     const Board& b = in.project.boards[id];
     if (!hasDiagram(b)) return {};
-    const Content content(in, b);
+    const Content content(in, b, boardNotes(in, b));
     const Sheets sheets = shareOut(content);
     std::vector<Drawing> out;
     const std::size_t pages = sheets.count ? sheets.count + sheets.notesApart : 0;
@@ -846,7 +847,7 @@ Drawing boardDiagramBare(const SheetInput& in, BoardId id, double width) {
     d.width = width;
     d.height = 0;
     if (!hasDiagram(b)) return d;
-    const Content content(in, b);
+    const Content content(in, b, boardNotes(in, b));
     const Sheets rows(content, width - 2 * inset, 0);
     for (std::size_t row = 0; row < rows.count; ++row)
         d.height = Painter(content, rows, d, {0, d.height, width, 0, false}, "", row).paint();

@@ -12,6 +12,8 @@ std::vector<Drawing> boardDiagram(const SheetInput& in, BoardId board, const std
 /// The same without sheets around it, for the screen: rows no wider than `width` mm, one below the other. Empty where
 /// there is none.
 Drawing boardDiagramBare(const SheetInput& in, BoardId board, double width);
+/// Whether there is anything to draw of it.
+bool hasBoardDiagram(const SheetInput& in, BoardId board);
 /// How many sheets that makes.
 std::size_t boardDiagramPages(const SheetInput& in, BoardId board);
 /// Whether the set has a diagram of such a board: in metric practice of each, in North America of the large ones, which

@@ -58,39 +58,32 @@ std::string locationWords(const SheetInput& in, const Board& b) {
 }
 
 constexpr BoardFigure figureList[] = {
-    {"voltage", "its system", [](const RuleBook&) -> std::string { return "Voltage"; },
-     [](const SheetInput&, const Board& b) { return systemWords(b.system); }},
-    {"bus", "rating of its bus and of its main device", [](const RuleBook&) -> std::string { return "Bus / main"; },
-     busWords},
-    {"rating", "what it can break, and the fault level here",
-     [](const RuleBook& book) -> std::string {
-         return book.metric() ? "Rating · fault level · Zs here" : "Rating · fault level here";
-     },
-     ratingWords},
-    {"fed from", "what feeds it", [](const RuleBook&) -> std::string { return "Fed from"; }, fedFrom},
-    {"feeder", "conductors, conduit and length of its feeder", [](const RuleBook&) -> std::string { return "Feeder"; },
-     feederWords},
-    {"location", "where it stands, its enclosure and mounting",
-     [](const RuleBook&) -> std::string { return "Location"; }, locationWords},
-    {"demand", "demand, kVA and A", [](const RuleBook&) -> std::string { return "Demand"; },
+    {"voltage", "its system", "Voltage", [](const SheetInput&, const Board& b) { return systemWords(b.system); }},
+    {"bus", "rating of its bus and of its main device", "Bus / main", busWords},
+    {"rating", "what it can break, and the fault level here", "Rating · fault level here", ratingWords,
+     "Rating · fault level · Zs here"},
+    {"fed from", "what feeds it", "Fed from", fedFrom},
+    {"feeder", "conductors, conduit and length of its feeder", "Feeder", feederWords},
+    {"location", "where it stands, its enclosure and mounting", "Location", locationWords},
+    {"demand", "demand, kVA and A", "Demand",
      [](const SheetInput& in, const Board& b) {
          const BoardResult& r = in.results.of(b.id);
          return fmt::format("{} kVA · {}", kilo(r.demand), demandWords(r, b));
      }},
-    {"connected", "connected load, kVA", [](const RuleBook&) -> std::string { return "Connected"; },
+    {"connected", "connected load, kVA", "Connected",
      [](const SheetInput& in, const Board& b) { return kilo(in.results.of(b.id).connected) + " kVA"; }},
-    {"drop", "voltage drop from the source to the board", [](const RuleBook&) -> std::string { return "Drop to here"; },
+    {"drop", "voltage drop from the source to the board", "Drop to here",
      [](const SheetInput& in, const Board& b) {
          const BoardResult& r = in.results.of(b.id);
          return dropWords(r.dropTotal, r.dropKnown);
      }},
-    {"space", "free places of all", [](const RuleBook&) -> std::string { return "Space left"; },
+    {"space", "free places of all", "Space left",
      [](const SheetInput& in, const Board& b) {
          return fmt::format("{} of {} places", freePlaces(in.project, b, in.results.on(b.id)), b.slots);
      }},
-    {"enclosure", "its enclosure", [](const RuleBook&) -> std::string { return "Enclosure"; },
+    {"enclosure", "its enclosure", "Enclosure",
      [](const SheetInput&, const Board& b) { return b.enclosure.empty() ? std::string("–") : b.enclosure; }},
-    {"surge", "its surge protection", [](const RuleBook&) -> std::string { return "Surge protection"; },
+    {"surge", "its surge protection", "Surge protection",
      [](const SheetInput&, const Board& b) { return b.surge.empty() ? std::string("none") : b.surge; }},
 };
 constexpr std::size_t usualFacts = 6;
@@ -109,10 +102,22 @@ bool knownBoardFact(const std::string& key) {
     return key.empty() || boardFigure(key) || (key.starts_with("own ") && key.size() > 4);
 }
 
+std::string labelOf(const BoardFigure& figure, const RuleBook& book) {
+    return book.metric() && figure.metricLabel ? figure.metricLabel : figure.label;
+}
+
+HeadFact headFact(const SheetInput& in, const Board& b, const std::string& key) {
+    if (key.empty()) return {};
+    if (const BoardFigure* figure = boardFigure(key)) return {labelOf(*figure, in.book), figure->text(in, b)};
+    if (!key.starts_with("own ")) return {key, "?"};
+    const std::string heading = key.substr(4);
+    const auto own = b.texts.find(heading);
+    return {heading, own == b.texts.end() ? "–" : own->second};
+}
+
 std::vector<HeadFact> boardHead(const SheetInput& in, const Board& b) {
     std::vector<HeadFact> facts;
-    for (std::size_t i = 0; i < usualFacts; ++i)
-        facts.push_back({figureList[i].label(in.book), figureList[i].text(in, b)});
+    for (std::size_t i = 0; i < usualFacts; ++i) facts.push_back(headFact(in, b, figureList[i].key));
     return facts;
 }
 
@@ -120,16 +125,8 @@ std::vector<HeadFact> scheduleHead(const SheetInput& in, const Board& b, const S
     if (form.head.empty()) return boardHead(in, b);
     std::vector<HeadFact> facts;
     for (const FormFact& f : form.head) {
-        HeadFact& fact = facts.emplace_back();
-        if (const BoardFigure* figure = boardFigure(f.fact)) {
-            fact = {figure->label(in.book), figure->text(in, b)};
-        } else if (f.fact.starts_with("own ")) {
-            const auto own = b.texts.find(f.fact.substr(4));
-            fact = {f.fact.substr(4), own == b.texts.end() ? "–" : own->second};
-        } else if (!f.fact.empty()) {
-            fact = {f.fact, "?"};
-        }
-        if (!f.label.empty()) fact.label = f.label;
+        facts.push_back(headFact(in, b, f.fact));
+        if (!f.label.empty()) facts.back().label = f.label;
     }
     return facts;
 }

@@ -1,5 +1,6 @@
 #include "core/base/Counted.h"
 #include "core/base/Format.h"
+#include "core/base/Parallel.h"
 #include "core/drawing/Paper.h"
 #include "core/drawing/TextWidth.h"
 #include "core/figures/Words.h"
@@ -19,7 +20,6 @@
 #include "core/solve/States.h"
 
 #include <fmt/format.h>
-#include <future>
 #include <map>
 #include <optional>
 
@@ -38,6 +38,7 @@ constexpr double symbolRoom = 15;  ///< in the box of what passes on, beside its
 constexpr double symbolHeight = 14;
 constexpr double circleR = 4.8, feederPen = 0.5, busPen = 1.2, hopRadius = 0.85;
 constexpr double widestLabel = 40, widestName = 52;
+constexpr std::size_t manyThings = 60; ///< that are worth a thread for each way to lay them out
 
 struct Words {
     std::string text;
@@ -66,6 +67,7 @@ struct Thing {
     std::optional<BoardUse> passing; ///< of what passes on: drawn with its symbol
     std::vector<Words> words;
     double leastWidth = 0, leastHeight = 0; ///< room for its words in every overlay, so that nothing moves
+    double gap = 0;                         ///< mm before it, as somebody gave it
 };
 /// A feeder, or the way in of a source that takes over.
 struct Feeder {
@@ -147,12 +149,6 @@ public:
         p.steps = steps;
         p.sideHeight = sideHeight;
         if (byFloor()) p.stretch = 2.5;
-        std::map<Ref, double> gaps;
-        for (const RiserPlace& place : in.project.riserPlaces) gaps.try_emplace(place.about, place.gap);
-        const auto gapOf = [&](Ref r) {
-            const auto found = gaps.find(r);
-            return found == gaps.end() ? 0.0 : found->second;
-        };
         std::vector<char> feedsSome(things.size(), 0);
         for (const Feeder& f : feeders) feedsSome[f.from] = 1;
         for (std::size_t i = 0; i < things.size(); ++i) {
@@ -169,7 +165,7 @@ public:
             } else if (feedsSome[i] && !byFloor()) {
                 height += busRoom;
             }
-            p.boxes.push_back({std::max(30.0, width), height, byFloor() ? int(floorIndex(t.ref)) : 0, gapOf(t.ref)});
+            p.boxes.push_back({std::max(30.0, width), height, byFloor() ? int(floorIndex(t.ref)) : 0, t.gap});
         }
         for (const Feeder& f : feeders) {
             const double device = f.device.empty() ? 0 : widthOf(f.device) + 2.5;
@@ -220,16 +216,18 @@ private:
             first = last;
         }
     }
-    /// Lines and words of feeders that somebody moved.
+    /// Room before things, and lines and words of their feeders, as somebody moved them.
     void nudgeByHand() {
         if (in.project.riserPlaces.empty()) return;
-        std::map<Ref, Feeder*> to;
-        for (Feeder& f : feeders) to[things[f.to].ref] = &f;
-        for (const RiserPlace& place : in.project.riserPlaces) {
-            const auto found = to.find(place.about);
-            if (found == to.end()) continue;
-            found->second->lower = place.lower;
-            found->second->lift = place.lift;
+        std::map<Ref, const RiserPlace*> byHand;
+        for (const RiserPlace& place : in.project.riserPlaces) byHand.try_emplace(place.about, &place);
+        for (Thing& t : things)
+            if (const auto found = byHand.find(t.ref); found != byHand.end()) t.gap = found->second->gap;
+        for (Feeder& f : feeders) {
+            const auto found = byHand.find(things[f.to].ref);
+            if (found == byHand.end()) continue;
+            f.lower = found->second->lower;
+            f.lift = found->second->lift;
         }
     }
     /// Equipment stands where its devices are set down on plan, else where its board does.
@@ -1024,16 +1022,15 @@ Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const 
     const double above = show.overlay == RiserOverlay::None ? 0 : 9; // of the line that tells the shades
     const double edge = 4, column = content.byFloor() ? floorColumn : 0;
     const double room = width - 2 * edge - column;
-    const auto laidOut = [&](FeederPlan::Steps steps) { return layOutFeeders(content.plan(room, steps)); };
-    std::vector<std::future<FeederLayout>> others; // beside one another: each takes as long as the first
-    if (content.byFloor())
-        for (FeederPlan::Steps steps : {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow})
-            others.push_back(std::async(laidOut, steps));
-    FeederLayout l = laidOut(FeederPlan::Steps::Rows);
-    for (std::future<FeederLayout>& next : others) { // the lowest that is narrow enough
-        FeederLayout other = next.get();
-        if (better(other, l, room)) l = std::move(other);
-    }
+    std::vector<FeederPlan::Steps> ways{FeederPlan::Steps::Rows};
+    if (content.byFloor()) ways.insert(ways.end(), {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow});
+    std::vector<FeederLayout> layouts(ways.size());
+    inParts(ways.size(), content.things.size() > manyThings, [&](std::size_t, std::size_t from, std::size_t to) {
+        for (std::size_t i = from; i < to; ++i) layouts[i] = layOutFeeders(content.plan(room, ways[i]));
+    });
+    FeederLayout l = std::move(layouts.front());
+    for (std::size_t i = 1; i < layouts.size(); ++i) // the lowest that is narrow enough
+        if (better(layouts[i], l, room)) l = std::move(layouts[i]);
     Drawing d;
     d.title = "Riser";
     d.width = std::max(width, l.width + 2 * edge + column);

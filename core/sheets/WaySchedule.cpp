@@ -1,6 +1,7 @@
 // The schedule of a board with one row for each device: of ways, as metric practice wants it, and of single columns
 // whose rows stand in an order of their own.
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/base/NaturalOrder.h"
 #include "core/figures/Words.h"
@@ -97,7 +98,7 @@ std::string togetherWords(const SheetInput& in, std::string words, const std::ve
         va += connectedVa(facts);
         known = true;
     }
-    if (circuits) words += fmt::format(" · {} {}", circuits, circuits == 1 ? "circuit" : "circuits");
+    if (circuits) words += " · " + counted(circuits, "circuit");
     if (known) words += fmt::format(" · {} kVA connected", kilo(va));
     return words;
 }
