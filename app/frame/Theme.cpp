@@ -166,6 +166,8 @@ QPushButton[flat="true"] { border: none; background: transparent; color: $accent
 QPushButton[strong="true"] { color: $accent; font-weight: 600; }
 QLineEdit, QPlainTextEdit, QComboBox, QDoubleSpinBox, QSpinBox { background: $surface; border: 1px solid $rule; border-radius: 4px; padding: 3px 7px; color: $ink; selection-background-color: $accent; selection-color: $surface; }
 QLineEdit:focus, QComboBox:focus, QDoubleSpinBox:focus { border-color: $accent; }
+QLineEdit:disabled, QPlainTextEdit:disabled, QComboBox:disabled { color: $quiet; background: $paper; }
+QCheckBox:disabled, QRadioButton:disabled { color: $quiet; }
 QComboBox QAbstractItemView { background: $surface; border: 1px solid $rule; selection-background-color: $wash; selection-color: $ink; }
 QComboBox::drop-down { border: none; width: 20px; }
 QComboBox::down-arrow { image: url($data/icons/chevron.svg); width: 12px; height: 12px; }

@@ -1,8 +1,10 @@
 // What takes over from a feed: a transfer switch without a second one, another voltage, and what is within its limits
 // on the normal supply and is not on the alternate one.
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/WhatHelps.h"
 #include "core/project/AddBelow.h"
 #include "core/project/Operations.h"
 #include "core/solve/EquipmentSize.h"
@@ -21,8 +23,9 @@ bool opensLate(const RunResult& run) { return run.earth && run.earth->known && r
 
 /// Circuits of a board that keep a limit on the normal supply and not in a state.
 struct Worse {
-    int lossy = 0, late = 0;
+    std::vector<CircuitId> lossy, late;
     double lost = 0, limit = 0;
+    bool none() const { return lossy.empty() && late.empty(); }
 };
 Worse worseOn(const CheckInput& in, const StateSolution& state, BoardId board) {
     Worse w;
@@ -30,11 +33,11 @@ Worse worseOn(const CheckInput& in, const StateSolution& state, BoardId board) {
         const CircuitResult &normal = in.results.of(id), &on = state.results.of(id);
         if (normal.feeder || normal.va <= 0) continue;
         if (fails(on.run) && !fails(normal.run)) {
-            ++w.lossy;
+            w.lossy.push_back(id);
             w.lost = std::max(w.lost, on.run.dropTotal);
             w.limit = on.run.need.totalLimit;
         }
-        w.late += opensLate(on.run) && !opensLate(normal.run);
+        if (opensLate(on.run) && !opensLate(normal.run)) w.late.push_back(id);
     }
     return w;
 }
@@ -79,17 +82,17 @@ void findStates(const CheckInput& in, const CheckRule& self, std::vector<Snag>& 
             const Board* b = in.project.boards.find(node.as<Board>());
             if (!b) continue;
             const Worse w = worseOn(in, *state, b->id);
-            if (w.late > 0)
+            if (!w.late.empty())
                 into.push_back({&self, Severity::Stop, b->id,
-                                fmt::format("{}: on {} the devices of {} circuit{} do not open in time", b->name, on,
-                                            w.late, w.late == 1 ? "" : "s"),
+                                fmt::format("{}: on {} the devices of {} do not open in time", b->name, on,
+                                            counted(w.late.size(), "circuit")),
                                 in.book.cite("loop")});
-            if (w.lossy > 0)
-                into.push_back(
-                    {&self, Severity::Check, b->id,
-                     fmt::format("{}: on {} {} circuit{} over {} %, the worst loses {}", b->name, on, w.lossy,
-                                 w.lossy == 1 ? " goes" : "s go", figures(w.limit), percent(w.lost)),
-                     in.book.cite("dropBranch")});
+            if (!w.lossy.empty())
+                into.push_back({&self, Severity::Check, b->id,
+                                fmt::format("{}: on {} {} over {} %, the worst loses {}", b->name, on,
+                                            counted(w.lossy.size(), "circuit goes", "circuits go"), figures(w.limit),
+                                            percent(w.lost)),
+                                in.book.cite("dropBranch")});
         }
     }
 }
@@ -135,11 +138,44 @@ std::string sizeThatHelps(const CheckInput& in, BoardId taker, BoardId board, So
         const CheckInput then{p, in.book, r};
         for (const auto& state : r.states) {
             if (state->source != source) continue;
-            const Worse w = worseOn(then, *state, board);
-            if (w.lossy == 0 && w.late == 0) return name;
+            if (worseOn(then, *state, board).none()) return name;
         }
     }
     return "";
+}
+
+/// What helps the circuits of a board that are worse in a state, at each by itself: residual-current devices where they
+/// open late, larger conductors where too much is lost. Only what helps all of them.
+void circuitRemedies(const CheckInput& in, const StateSolution& state, const Worse& w, bool late,
+                     std::vector<Remedy>& out) {
+    const auto& worse = late ? w.late : w.lossy;
+    const std::string of = worse.size() == 1 ? nameOfRun(in.project, worse.front()) : counted(worse.size(), "circuit");
+    const SizingRules rules = sizingRules(in.project.basis, in.book);
+    std::vector<double> mA;
+    std::vector<std::pair<std::string, int>> sizes; // and sets
+    for (CircuitId id : worse) {
+        const RunResult& run = state.results.of(id).run;
+        if (const auto residual = late ? residualThatOpens(run, rules, in.book) : std::nullopt)
+            mA.push_back(*residual);
+        else if (const auto size = late ? std::nullopt : sizeWithinDrop(run, in.book))
+            sizes.emplace_back(in.book.sizes()[std::size_t(*size)].name, run.sets > 1 ? run.sets : 0);
+        else
+            return;
+    }
+    if (late && !worse.empty())
+        out.push_back({fmt::format("Residual-current devices of {} mA on {}",
+                                   number(*std::max_element(mA.begin(), mA.end())), of),
+                       [=](Project& p) {
+                           for (std::size_t i = 0; i < worse.size(); ++i) p.circuits.change(worse[i])->residual = mA[i];
+                       }});
+    else if (!worse.empty())
+        out.push_back({fmt::format("Hold larger conductors on {}", of), [=](Project& p) {
+                           for (std::size_t i = 0; i < worse.size(); ++i) {
+                               Run& run = runOf(p, worse[i]);
+                               run.heldSize = sizes[i].first;
+                               run.heldSets = sizes[i].second;
+                           }
+                       }});
 }
 
 /// A device at the head of the alternate conductors, as large as the one on the normal supply.
@@ -166,19 +202,23 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                            alternateRunOf(p, id).heldSets = 0;
                        }});
     if (!out.empty()) return out;
+    bool worse = false;
     for (const StateSolution* state : statesOf(in.project, in.results, id)) {
         const Worse w = worseOn(in, *state, id);
         const BoardId taker = takerAbove(in, *state, id);
-        if (!taker || (w.lossy == 0 && w.late == 0)) continue;
+        if (!taker || w.none()) continue;
+        worse = true;
         const std::string from = nameOf(in.project, state->source), name = in.project.boards[taker].name;
         if (const std::string size = sizeThatHelps(in, taker, id, state->source); !size.empty())
             out.push_back({fmt::format("Hold the conductors from {} to {} at {}", from, name, size),
                            [=](Project& p) { alternateRunOf(p, taker).heldSize = size; }});
+        circuitRemedies(in, *state, w, s.severity == Severity::Stop, out);
         if (in.project.boards[taker].use != BoardUse::TransferSwitch)
             out.push_back(
                 {fmt::format("Let nothing take {} over", name), [=](Project& p) { alternateFrom(p, taker, {}); }});
     }
-    if (!out.empty()) return out;
+    // What takes over is not amiss then, and another source would not mend it.
+    if (worse) return out;
     const Board& b = in.project.boards[id];
     if (b.alternate) out.push_back({"Let nothing take it over", [=](Project& p) { alternateFrom(p, id, {}); }});
     for (const Source& g : in.project.sources)

@@ -3,6 +3,7 @@
 #include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/WhatHelps.h"
 #include "core/project/Operations.h"
 #include "core/route/Measure.h"
 #include "core/solve/Procedure.h"
@@ -140,18 +141,13 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         above = in.results.node(above)->parent;
     }
     // The size that would do, whatever the ceiling.
-    for (SizeIndex i = std::max(0, r.size); i < SizeIndex(in.book.sizes().size()); ++i) {
-        if (!canUse(r.need, i, in.book)) continue;
-        const double own = ownDrop(r.need, i, std::max(1, r.sets), in.book);
-        if (own > r.need.ownLimit || own + r.need.totalBefore > r.need.totalLimit) continue;
-        const std::string size = in.book.sizes()[std::size_t(i)].name;
-        const int sets = r.sets;
-        out.push_back({fmt::format("Hold {}: {} lost", sizeWords(in.book, i), percent(own)), [=](Project& p) {
+    if (const auto i = sizeWithinDrop(r, in.book))
+        out.push_back({fmt::format("Hold {}: {} lost", sizeWords(in.book, *i),
+                                   percent(ownDrop(r.need, *i, std::max(1, r.sets), in.book))),
+                       [=, size = in.book.sizes()[std::size_t(*i)].name, sets = r.sets](Project& p) {
                            run(p).heldSize = size;
                            run(p).heldSets = sets > 1 ? sets : 0;
                        }});
-        break;
-    }
     if (r.need.dropByShare && about.is<Circuit>() && r.need.dropAmps > r.need.load) {
         const double own = r.dropOwn * r.need.load.v / r.need.dropAmps.v;
         if (own <= r.need.ownLimit + 1e-9 && r.need.totalBefore + own <= r.need.totalLimit + 1e-9)

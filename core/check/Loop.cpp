@@ -3,6 +3,7 @@
 
 #include "core/base/Format.h"
 #include "core/check/Check.h"
+#include "core/check/WhatHelps.h"
 #include "core/project/Operations.h"
 #include "core/solve/Procedure.h"
 
@@ -110,15 +111,9 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
             out.push_back({fmt::format("{} instead: {}", wordOf(kind), ohms(e)),
                            [=](Project& p) { p.circuits.change(circuit)->device = kind; }});
     }
-    // Residual current.
-    if (circuit && r.need.cable->residual <= 0) {
-        RunNeed need = r.need;
-        const double mA = r.need.cable->final ? in.book.cables.residualMA : 300;
-        need.cable.make().residual = float(mA);
-        if (const EarthFault e = at(need, r.size, r.sets); e.ok)
-            out.push_back({fmt::format("Residual-current device of {} mA", number(mA)),
-                           [=](Project& p) { p.circuits.change(circuit)->residual = mA; }});
-    }
+    if (const auto mA = circuit ? residualThatOpens(r, rules, in.book) : std::nullopt)
+        out.push_back({fmt::format("Residual-current device of {} mA", number(*mA)),
+                       [=](Project& p) { p.circuits.change(circuit)->residual = *mA; }});
     return out;
 }
 

@@ -77,6 +77,13 @@ std::vector<const ScheduleForm*> formsFor(const Project& p, const RuleBook& book
     return out;
 }
 
+std::string freePlaceWords(const ScheduleForm& form) { return form.space.empty() ? "Space" : form.space; }
+
+std::string servesByForm(const ScheduleForm& form, const SheetInput& in, CircuitId circuit) {
+    const bool named = in.project.circuits[circuit].use == CircuitUse::Spare && !form.spare.empty();
+    return named ? form.spare : servesWords(in.project, in.results, circuit);
+}
+
 bool inOrderOfPlaces(const ScheduleForm& form, const Board& b) {
     return b.form == BoardForm::TwoColumn || (form.sortBy.empty() && form.groupBy.empty());
 }

@@ -34,14 +34,13 @@ std::vector<Entry> entriesOf(const SheetInput& in, const Board& b, int first, in
         const Circuit* c = in.project.circuits.find(map[std::size_t(slot)]);
         if (c && c->slot != slot) continue; // a further pole
         if (c) {
-            const bool spare = c->use == CircuitUse::Spare && !form.spare.empty();
-            out.push_back({placesWords(b, *c), spare ? form.spare : servesWords(in.project, in.results, c->id),
-                           c->use != CircuitUse::Load, c->id, step > 1 ? c->poles : 1});
+            out.push_back({placesWords(b, *c), servesByForm(form, in, c->id), c->use != CircuitUse::Load, c->id,
+                           step > 1 ? c->poles : 1});
             continue;
         }
         Circuit empty;
         empty.slot = slot;
-        out.push_back({placesWords(b, empty), form.space.empty() ? "Space" : form.space, true});
+        out.push_back({placesWords(b, empty), freePlaceWords(form), true});
     }
     return out;
 }

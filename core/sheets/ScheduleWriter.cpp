@@ -180,14 +180,13 @@ std::string ScheduleWriter::spaceWords(const Wording& wording, int slot, const s
     if (key == "way") return std::to_string(b.form == BoardForm::Ways ? (slot - 1) / 3 + 1 : slot);
     if (key == "line") return line;
     if (key != "serves") return "";
-    return form.space.empty() ? "Space" : form.space;
+    return freePlaceWords(form);
 }
 
 std::string ScheduleWriter::wordsOf(const Wording& wording, const CircuitFacts& facts) const {
     const CircuitFigure* figure = wording.alone();
     const bool names = figure && figure->key == std::string("serves");
-    if (names && facts.c.use == CircuitUse::Spare && !form.spare.empty()) return form.spare;
-    return wording.of(facts);
+    return names && facts.c.use == CircuitUse::Spare ? servesByForm(form, in, facts.c.id) : wording.of(facts);
 }
 
 double ScheduleWriter::withoutNotes() const {

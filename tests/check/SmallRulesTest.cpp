@@ -1005,3 +1005,24 @@ TEST_CASE("a ring that serves too much floor is divided over two to eight circui
     CHECK(divided(8) == "Divide its outlets over 8 circuits");
     CHECK(divided(9).empty());
 }
+
+TEST_CASE("a device that opens late on the alternate supply only is helped at its circuit, not by another generator") {
+    Project p = *loadProject(dataFolder() / "demos" / "brindle-pier.lintel");
+    // As a ring its device opens in time on the network, and not on the generator.
+    CircuitId fan;
+    for (const Circuit& c : p.circuits)
+        if (c.name == "Smoke extract fan 2") fan = c.id;
+    REQUIRE(fan);
+    p.circuits.change(fan)->ring = true;
+    const Found f(p);
+    const Snag* late = f.of("alternate", "do not open in time");
+    REQUIRE(late);
+    CHECK(late->text == "DB-6: on G-1 the devices of 1 circuit do not open in time");
+    const auto remedies = remediesFor({f.p, f.book, f.r}, *late);
+    REQUIRE(remedies.size() == 1);
+    CHECK(remedies[0].label == "Residual-current devices of 30 mA on " + nameOfRun(f.p, fan));
+    Project q = p;
+    remedies[0].apply(q);
+    CHECK(q.circuits[fan].residual == 30);
+    CHECK_FALSE(Found(q).of("alternate", "do not open in time"));
+}

@@ -1,0 +1,27 @@
+#include "core/check/WhatHelps.h"
+
+#include "core/solve/Procedure.h"
+
+#include <algorithm>
+
+namespace lintel {
+
+std::optional<double> residualThatOpens(const RunResult& run, const SizingRules& rules, const RuleBook& book) {
+    if (!run.need.cable || run.need.cable->residual > 0) return {};
+    RunNeed need = run.need;
+    const double mA = need.cable->final ? book.cables.residualMA : 300;
+    need.cable.make().residual = float(mA);
+    if (!procedureOf(book).earthFault(need, {run.size, run.sets}, rules, book).ok) return {};
+    return mA;
+}
+
+std::optional<SizeIndex> sizeWithinDrop(const RunResult& run, const RuleBook& book) {
+    for (SizeIndex i = std::max(0, run.size); i < SizeIndex(book.sizes().size()); ++i) {
+        if (!canUse(run.need, i, book)) continue;
+        const double own = ownDrop(run.need, i, std::max(1, run.sets), book);
+        if (own <= run.need.ownLimit && own + run.need.totalBefore <= run.need.totalLimit) return i;
+    }
+    return {};
+}
+
+} // namespace lintel

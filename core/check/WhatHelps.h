@@ -1,0 +1,19 @@
+#pragma once
+// What would bring a run within its limits, worked out at the run alone.
+
+#include "core/solve/ConductorSizing.h"
+#include "core/solve/Results.h"
+
+#include <optional>
+
+namespace lintel {
+
+/// The rated residual current of a device with which the supply of a run is cut off in time [mA]: that of final
+/// circuits of the book, else 300. Nothing: the run has such a device already, or that does not help either.
+std::optional<double> residualThatOpens(const RunResult& run, const SizingRules& rules, const RuleBook& book);
+
+/// The smallest size from that of a run on, of as many sets, with which it keeps its limits of voltage drop; nothing:
+/// none of the book's.
+std::optional<SizeIndex> sizeWithinDrop(const RunResult& run, const RuleBook& book);
+
+} // namespace lintel
