@@ -13,6 +13,7 @@
 #include "core/plan/ApplyRecipe.h"
 #include "core/plan/AutoCircuit.h"
 #include "core/plan/FindRooms.h"
+#include "core/plan/LinkedFiles.h"
 #include "core/plan/LoadDensity.h"
 #include "core/project/Catalogue.h"
 #include "core/project/ProjectFile.h"
@@ -190,14 +191,14 @@ int copyShipped(const std::string& folder, const std::string& name, const std::s
             if (!p) return fail(p.error());
             p->extra.drop("about");
             if (auto bad = saveProject(*p, to)) return fail(*bad);
-            for (const Underlay& u : p->underlays) { // the drawings below its plans go along
+            for (const LinkedFile& linked : linkedFiles(*p)) { // drawings and pictures go along
                 ec.clear();
-                const fs::path copy = underlayFile(u, to);
+                const fs::path copy = besideProject(linked.name, to);
                 fs::create_directories(copy.parent_path(), ec);
-                fs::copy_file(underlayFile(u, s.file), copy, fs::copy_options::overwrite_existing, ec);
+                fs::copy_file(besideProject(linked.name, s.file), copy, fs::copy_options::overwrite_existing, ec);
                 if (ec)
                     return fail(
-                        {copy.string(), "the drawing cannot be written: " + ec.message(), "Choose another folder."});
+                        {textOfPath(copy), "the file cannot be written: " + ec.message(), "Choose another folder."});
             }
             std::cout << to << "\n";
             return 0;
@@ -766,15 +767,18 @@ private:
     int writeTypes() const {
         const auto p = loadProject(file);
         if (!p) return fail(p.error());
-        if (auto bad = saveProject(catalogueOf(*p), to)) return fail(*bad);
+        Project catalogue = catalogueOf(*p);
+        relinkFiles(catalogue, file, to);
+        if (auto bad = saveProject(catalogue, to)) return fail(*bad);
         std::cout << fmt::format("{}: {} types\n", to, p->deviceTypes.size());
         return 0;
     }
     int takeFrom() const {
         auto p = loadProject(file);
         if (!p) return fail(p.error());
-        const auto catalogue = loadProject(from);
+        auto catalogue = loadProject(from);
         if (!catalogue) return fail(catalogue.error());
+        relinkFiles(*catalogue, from, file);
         const TakenTypes t = takeTypes(*p, *catalogue);
         if (auto bad = saveProject(*p, file)) return fail(*bad);
         std::cout << fmt::format("{} types added, {} changed, {} the same; {} recipes\n", t.added, t.changed, t.same,

@@ -8,6 +8,7 @@
 #include "core/check/Compare.h"
 #include "core/compare/Merge.h"
 #include "core/figures/Words.h"
+#include "core/lists/TakeOffRules.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/Sheets.h"
 
@@ -233,6 +234,38 @@ void BasisStage::ownValuesField(QFormLayout* f) {
 
 /// Rows of the revision table, a line each: "2 | 2026-11-23 | Issued for tender | RA". What is not understood stays as
 /// it was typed, and is told.
+/// Boxes and fittings: a rule a line. Typed as the draft's other fields are, and read as soon as it can be.
+void BasisStage::takeOffField(QFormLayout* f) {
+    auto* e = new QPlainTextEdit;
+    e->setObjectName("takeOffRules");
+    e->setFixedSize(190, 84);
+    e->setTabChangesFocus(true);
+    e->setLineWrapMode(QPlainTextEdit::NoWrap);
+    e->setPlaceholderText(tr("what | 1 each device | of which | why"));
+    const bool imperial = session.project().basis.units == UnitSystem::Imperial;
+    e->setToolTip(tr("What the take-off counts beside what is drawn, a rule a line: what | how many | of which | why.\n"
+                     "Box | 1 each device | receptacle\n"
+                     "Connector | 1 each end | %1\n"
+                     "Coupling | 1 every %2 | %1")
+                      .arg(imperial ? "EMT" : "conduit", imperial ? "10 ft" : "3 m"));
+    f->addRow(fieldLabel(tr("Boxes and fittings")), e);
+    connect(e, &QPlainTextEdit::textChanged, this, [this, e] {
+        const auto rules = takeOffRulesFrom(e->toPlainText().toStdString(), draft.units);
+        e->setProperty("refused", !rules);
+        e->setStyleSheet(rules ? "" : "border: 1px solid " + theme().stop.name());
+        if (!rules) return session.say(q(rules.error().text()), true);
+        if (*rules == draft.takeOffRules) return;
+        draft.takeOffRules = *rules;
+        changed();
+    });
+    loaders.push_back([this, e] {
+        const QString words = q(linesOf(draft.takeOffRules, draft.units));
+        if (e->hasFocus() || e->property("refused").toBool() || e->toPlainText() == words) return;
+        QSignalBlocker quiet(e);
+        e->setPlainText(words);
+    });
+}
+
 void BasisStage::revisionsField(QFormLayout* f) {
     auto* e = new QPlainTextEdit;
     e->setObjectName("revisions");
@@ -562,6 +595,7 @@ void BasisStage::fillForm() {
                 getWord<WiringShape>(&Basis::wiringShape), setWord<WiringShape>(&Basis::wiringShape));
     sheetFields(f);
     num(tr("Waste in take-off"), "waste", "%", 0, 100, &Basis::waste, 100);
+    takeOffField(f);
 }
 
 /// How plans stand on their sheets: scale and north.

@@ -48,6 +48,7 @@ private:
                      std::function<void(Basis&, double)> set);
     void ownValuesField(QFormLayout* f);
     void revisionsField(QFormLayout* f);
+    void takeOffField(QFormLayout* f);
     void choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words, QStringList titles,
                      std::function<QString(const Basis&)> get, std::function<void(Basis&, const QString&)> set);
 

@@ -134,6 +134,8 @@ void FindBox::listThings() {
     }
     for (const Device& d : p.devices)
         if (!d.tag.empty()) thing(d.id, tr("device"));
+    for (const DeviceType& y : p.deviceTypes)
+        put(y.id, q((y.mark.empty() ? "" : y.mark + ", ") + y.name), tr("type of device"));
     for (const KeyedNote& n : p.keyedNotes) thing(n.id, q(n.text));
 }
 

@@ -19,6 +19,7 @@
 #include "app/runs/RunsStage.h"
 #include "core/base/TextFile.h"
 #include "core/exchange/LoadList.h"
+#include "core/plan/LinkedFiles.h"
 #include "core/project/AddBelow.h"
 #include "core/project/Catalogue.h"
 #include "core/project/FreshId.h"
@@ -277,8 +278,9 @@ void MainWindow::catalogueEntries(QMenu* project) {
             QFileDialog::getOpenFileName(this, tr("A catalogue, or any project"),
                                          q((dataFolder() / "catalogues").string()), tr("Lintel files (*.lintel)"));
         if (name.isEmpty()) return;
-        const auto from = loadProject(name.toStdString());
+        auto from = loadProject(name.toStdString());
         if (!from) return state->say(q(from.error().text()), true);
+        relinkFiles(*from, name.toStdString(), state->file());
         TakenTypes t;
         Project next = state->project();
         t = takeTypes(next, *from);
@@ -290,9 +292,12 @@ void MainWindow::catalogueEntries(QMenu* project) {
                        .arg(counted(t.recipes, tr("recipe"), tr("recipes"))));
     });
     add(project, tr("Write the types as a catalogue…"), "writeTypes", {}, [this] {
-        askAndWrite(
-            *state, this, tr("Write the types as a catalogue"), tr("catalogue.lintel"), tr("Lintel files (*.lintel)"),
-            [&](const QString& name) { return saveProject(catalogueOf(state->project()), name.toStdString()); });
+        askAndWrite(*state, this, tr("Write the types as a catalogue"), tr("catalogue.lintel"),
+                    tr("Lintel files (*.lintel)"), [&](const QString& name) {
+                        Project catalogue = catalogueOf(state->project());
+                        relinkFiles(catalogue, state->file(), name.toStdString());
+                        return saveProject(catalogue, name.toStdString());
+                    });
     });
 }
 

@@ -3,12 +3,16 @@
 #include "app/frame/Counted.h"
 #include "app/frame/FactsBuilder.h"
 #include "core/base/Limits.h"
+#include "core/base/TextFile.h"
 #include "core/plan/FindRooms.h"
 #include "core/plan/KeyedNotes.h"
 #include "core/plan/LoadDensity.h"
 #include "core/plan/TrayFill.h"
+#include "core/plan/Underlay.h"
 #include "core/sheets/Symbols.h"
 
+#include <QApplication>
+#include <QFileDialog>
 #include <set>
 
 namespace lintel {
@@ -207,6 +211,30 @@ void tray(FactsBuilder& b, const Tray& t) {
     }
 }
 
+/// The picture for its cut sheet: chosen from the disk, or its path typed.
+void picture(FactsBuilder& b, const DeviceType& y) {
+    const DeviceTypeId id = y.id;
+    const QString none = QObject::tr("none"), fromDisk = QObject::tr("from a file …"), other = QObject::tr("another …");
+    const QString now = y.picture.empty() ? none : q(y.picture);
+    QStringList choices{now};
+    if (now != none) choices << none;
+    FactRow& r = b.choice(QObject::tr("Picture"), now, choices << fromDisk << other, QObject::tr("Picture of type"),
+                          [id, none](Project& p, const QString& t) {
+                              p.deviceTypes.change(id)->picture = t == none ? std::string() : t.toStdString();
+                              return QString();
+                          });
+    // The dialog stands before the edit, not in it.
+    r.entry->take = [take = r.entry->take, fromDisk, &session = b.s](const QString& t) {
+        if (t != fromDisk) return take(t);
+        const QString file =
+            QFileDialog::getOpenFileName(QApplication::activeWindow(), QObject::tr("The picture of a type"), {},
+                                         QObject::tr("Pictures (*.png *.jpg *.jpeg *.svg)"));
+        return file.isEmpty() ? QString() : take(q(underlayName(pathFromText(file.toStdString()), session.file())));
+    };
+    r.entry->other = other;
+    r.entry->hint = QObject::tr("PNG, JPEG or SVG, by its path from the project's");
+}
+
 /// The catalogue's entry: what every device of the type is, unless it says otherwise itself.
 void deviceType(FactsBuilder& b, const DeviceType& y) {
     const DeviceTypeId id = y.id;
@@ -218,6 +246,8 @@ void deviceType(FactsBuilder& b, const DeviceType& y) {
     b.text(QObject::tr("Name"), q(y.name), QObject::tr("Name type"), [id](Project& p, const std::string& t) {
         if (!t.empty()) p.deviceTypes.change(id)->name = t;
     });
+    b.text(QObject::tr("Mark"), q(y.mark), QObject::tr("Mark of type"),
+           [id](Project& p, const std::string& t) { p.deviceTypes.change(id)->mark = t; });
     b.choice(QObject::tr("Symbol"), wordOf(y.symbol), FactsBuilder::words<Symbol>(), QObject::tr("Symbol of type"),
              [id](Project& p, const QString& t) {
                  return p.deviceTypes.change(id)->symbol = *fromWord<Symbol>(t.toStdString()), QString();
@@ -258,6 +288,11 @@ void deviceType(FactsBuilder& b, const DeviceType& y) {
            [id](Project& p, const std::string& t) { p.deviceTypes.change(id)->protection = t; });
     b.text(QObject::tr("Connection"), q(y.connection), QObject::tr("Connection of type"),
            [id](Project& p, const std::string& t) { p.deviceTypes.change(id)->connection = t; });
+    b.text(QObject::tr("Lamp"), q(y.lamp), QObject::tr("Lamp of type"),
+           [id](Project& p, const std::string& t) { p.deviceTypes.change(id)->lamp = t; });
+    b.text(QObject::tr("Description"), q(y.description), QObject::tr("Description of type"),
+           [id](Project& p, const std::string& t) { p.deviceTypes.change(id)->description = t; });
+    picture(b, y);
 }
 
 void level(FactsBuilder& b, const Level& l) {

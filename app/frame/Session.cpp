@@ -6,6 +6,7 @@
 
 #include "core/base/TextFile.h"
 #include "core/compare/Merge.h"
+#include "core/plan/LinkedFiles.h"
 #include "core/project/ProjectFile.h"
 #include "core/rules/DataFolder.h"
 
@@ -154,15 +155,6 @@ void Session::syncJournal() {
         });
 }
 
-/// Names the underlays' files anew for a project that moves from one folder to another: they stay where they are.
-void relink(Project& p, const fs::path& from, const fs::path& to) {
-    std::vector<UnderlayId> ids;
-    for (const Underlay& u : p.underlays)
-        if (!fs::path(u.file).is_absolute()) ids.push_back(u.id);
-    for (UnderlayId id : ids)
-        p.underlays.change(id)->file = underlayName(fs::absolute(underlayFile(p.underlays[id], from)), to);
-}
-
 std::optional<Error> Session::open(const fs::path& file, As as) {
     auto text = readText(file);
     if (!text) return text.error();
@@ -170,7 +162,7 @@ std::optional<Error> Session::open(const fs::path& file, As as) {
     if (!p) return p.error();
     if (auto bad = useBook(p->basis)) return bad;
     if (as == As::Copy) {
-        relink(*p, fs::absolute(file), {});
+        relinkFiles(*p, fs::absolute(file), {});
         start(std::move(*p), {}, {});
         return std::nullopt;
     }
@@ -199,7 +191,7 @@ std::optional<Error> Session::beginFrom(const fs::path& shipped) {
     auto p = loadProject(shipped);
     if (!p) return p.error();
     p->extra.drop("about");
-    relink(*p, shipped, {});
+    relinkFiles(*p, shipped, {});
     return begin(*p);
 }
 
@@ -253,9 +245,9 @@ Outcome<Merged> Session::mergeWithFile() {
 
 SaveAnswer Session::saveAs(const fs::path& to, SaveOptions options) {
     const bool elsewhere = !file().empty() && fs::absolute(to).parent_path() != file().parent_path();
-    if (elsewhere && std::any_of(project().underlays.begin(), project().underlays.end(),
-                                 [](const Underlay& u) { return !fs::path(u.file).is_absolute(); }))
-        document.edit("Keep the drawings linked", [&](Project& p) { relink(p, file(), to); });
+    const auto linked = linkedFiles(project());
+    if (elsewhere && std::any_of(linked.begin(), linked.end(), [](const LinkedFile& f) { return f.relative(); }))
+        document.edit("Keep drawings and pictures linked", [&](Project& p) { relinkFiles(p, file(), to); });
     options.oldVersions = oldVersions();
     const SaveAnswer answer = keeper.save(to, options);
     if (!answer) return answer;

@@ -9,6 +9,7 @@
 #include "core/plan/Underlay.h"
 #include "core/project/Equipment.h"
 #include "core/sheets/BoardDiagram.h"
+#include "core/sheets/TypeCard.h"
 
 #include <QBoxLayout>
 #include <QComboBox>
@@ -210,13 +211,13 @@ void ComposePanel::fillTray(const std::vector<SheetEntry>& set) {
     things->clear();
     shown.clear();
     const auto whereIs = [&](const ShownThing& thing) -> QString {
+        const bool byView = thing.kind >= SheetKind::List; // it has no sheet of its own
         for (const SheetEntry& e : set) {
-            const bool on = thing.kind == SheetKind::List
-                                ? std::find(e.views.begin(), e.views.end(), thing) != e.views.end()
-                                : e.shows(thing.kind, thing.about);
+            const bool on = byView ? std::find(e.views.begin(), e.views.end(), thing) != e.views.end()
+                                   : e.shows(thing.kind, thing.about);
             if (on) return e.about == Ref(sheet) ? tr("here") : q(e.number);
         }
-        return thing.kind == SheetKind::List ? QString() : tr("no sheet");
+        return byView ? QString() : tr("no sheet");
     };
     const auto group = [&](const QString& name) {
         auto* item = new QTreeWidgetItem(things, {name});
@@ -267,6 +268,8 @@ void ComposePanel::fillTray(const std::vector<SheetEntry>& set) {
         const List list = formedList(in, kind);
         if (!list.rows.empty()) put(lists, {SheetKind::List, {}, list.key}, q(list.title));
     }
+    auto* cards = group(tr("Cut sheets"));
+    for (DeviceTypeId type : typesWithCutSheet(p)) put(cards, {SheetKind::CutSheet, type, {}}, q(nameOf(p, type)));
     for (int i = things->topLevelItemCount() - 1; i >= 0; --i)
         if (things->topLevelItem(i)->childCount() == 0) delete things->takeTopLevelItem(i);
     things->expandAll();

@@ -276,6 +276,7 @@ QWidget* PlanStage::placePage() {
             if (view->inHand().what == Placing::Device && p.deviceTypes.has(view->inHand().type))
                 y = p.deviceTypes[view->inHand().type];
             y.id = {};
+            y.mark.clear(); // one mark names one type
             std::string name = y.name.empty() ? "New type" : y.name;
             while (std::any_of(p.deviceTypes.begin(), p.deviceTypes.end(),
                                [&](const DeviceType& o) { return o.name == name; }))

@@ -38,6 +38,8 @@ inline constexpr double riserLift = 80;        ///< mm by which somebody moves i
 inline constexpr double leastLetters = 1.6, mostLetters = 4; ///< mm of the rows of a schedule
 inline constexpr double paper = 5000;                        ///< mm on a sheet
 inline constexpr int noteNumber = 9999;                      ///< of a keyed note
+inline constexpr double takeOffEvery = 0.1;                  ///< m at least between pieces that the take-off counts
+inline constexpr double takeOffEveryMost = 1000;             ///< m at most
 inline constexpr int planParts = 12;                         ///< of a floor on sheets, across and down
 inline constexpr double modelOrigin = 2e7;  ///< m to the zero of a building model: it may be that of a country's grid
 inline constexpr double planScale = 10'000; ///< of a plan: 1 to so many

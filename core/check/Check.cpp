@@ -15,8 +15,8 @@ extern const CheckRule feedLoopRule, feedVoltageRule, polesRule, highLegRule, fa
     groundFaultRule, arcFaultRule, outletSpacingRule, lightingFloorRule, ownValueRule, motorFeederRule, loopRule,
     residualRule, ringRule, fireRatedRule, surgeRule, insulationMonitorRule, residualTypeRule, reserveRule, lugsRule,
     tiedApartRule, loadVoltsRule, unknownNameRule, outOfProportionRule, alternateRule, upsRule, mediumVoltageRule,
-    formWordingRule, sheetNumberTwiceRule, listedFiguresRule, listedLoadTwiceRule, buswayRule, buswayDeviceRule,
-    noLoadRule, nameplateRule;
+    formWordingRule, sheetNumberTwiceRule, markTwiceRule, listedFiguresRule, listedLoadTwiceRule, buswayRule,
+    buswayDeviceRule, noLoadRule, nameplateRule;
 
 const std::vector<const CheckRule*>& checkRules() {
     static const std::vector<const CheckRule*> rules{&feedLoopRule,
@@ -47,6 +47,7 @@ const std::vector<const CheckRule*>& checkRules() {
                                                      &mediumVoltageRule,
                                                      &formWordingRule,
                                                      &sheetNumberTwiceRule,
+                                                     &markTwiceRule,
                                                      &listedFiguresRule,
                                                      &listedLoadTwiceRule,
                                                      &loopRule,

@@ -32,6 +32,8 @@ void find(const CheckInput& in, const CheckRule& self, Ref about, const RunResul
                                                                                   : (r.need.length - r.longest).v,
                                    1),
                             in.project.basis.units == UnitSystem::Imperial ? "ft" : "m");
+    if (r.state != Sizing::PastCeiling && own && !someSizeKeepsOwnDrop(r, in.book))
+        text += ", and no size keeps the limit: feed it from nearer";
     if (r.state == Sizing::PastCeiling)
         text += fmt::format(", and {} up is the ceiling: feed it from nearer",
                             counted(in.project.basis.upsizingCeiling, "size"));
@@ -108,18 +110,28 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
                  },
                  "Let it be sized"});
     }
-    // What is lost before it: feeders above that are held, and a larger feeder of its own board.
+    // What is lost before it, where it loses no more itself than it may: feeders above that are held, and a larger
+    // feeder of its own board.
     Ref above =
         about.is<Circuit>() ? Ref(in.project.circuits[about.as<Circuit>()].board) : in.results.node(about)->parent;
-    const double excess = r.dropTotal - r.need.totalLimit;
+    const double excess = r.dropOwn > r.need.ownLimit + 1e-9 ? 0 : r.dropTotal - r.need.totalLimit;
     bool first = true;
     for (std::size_t guard = 0; excess > 1e-9 && above && !above.is<Source>() && guard < in.results.order.size();
          ++guard, first = false) {
         const RunResult& feeder = in.results.node(above)->run;
         const std::string name = nameOf(in.project, above);
-        if (feeder.state == Sizing::Held)
-            out.push_back({fmt::format("Let the feeder of {} be sized", name),
-                           [above](Project& p) { runOf(p, above).heldSize.clear(), runOf(p, above).heldSets = 0; }});
+        if (feeder.state == Sizing::Held) { // where that loses less, as far as the snag tells it
+            RunResult free;
+            free.need = feeder.need;
+            free.need.held = -1, free.need.heldSets = 0;
+            sizeRun(free, sizingRules(in.project.basis, in.book), in.book);
+            const double then = r.dropTotal - feeder.dropOwn + free.dropOwn;
+            if (then < r.dropTotal && percent(then) != percent(r.dropTotal))
+                out.push_back({fmt::format("Let the feeder of {} be sized", name), [above](Project& p) {
+                                   runOf(p, above).heldSize.clear();
+                                   runOf(p, above).heldSets = 0;
+                               }});
+        }
         SizeIndex largest = SizeIndex(in.book.sizes().size()) - 1; // that the book has for such a run
         while (feeder.size >= 0 && largest > feeder.size && !canUse(feeder.need, largest, in.book)) --largest;
         for (SizeIndex i = feeder.size + 1; first && feeder.size >= 0 && feeder.need.lengthKnown && i <= largest; ++i) {
@@ -127,8 +139,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
             const double less = feeder.dropOwn - ownDrop(feeder.need, i, feeder.sets, in.book);
             // The first that is enough; where none is, the largest there is, and the snag then says what is still
             // missing.
-            const bool enough = less + 1e-9 >= excess && r.dropOwn <= r.need.ownLimit + 1e-9,
-                       last = i == largest && out.empty() && r.dropOwn <= r.need.ownLimit + 1e-9;
+            const bool enough = less + 1e-9 >= excess, last = i == largest && out.empty();
             if (!enough && !(last && less > 0.05)) continue;
             out.push_back({fmt::format("Hold {} on the feeder of {}: {} in all", sizeWords(in.book, i), name,
                                        percent(r.dropTotal - less)),

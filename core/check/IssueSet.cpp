@@ -3,6 +3,7 @@
 
 #include "core/check/Assumptions.h"
 #include "core/check/Check.h"
+#include "core/compose/CutSheets.h"
 #include "core/compose/SheetSet.h"
 #include "core/lists/DrawingIndex.h"
 #include "core/sheets/TitleBlock.h"
@@ -13,7 +14,7 @@
 namespace lintel {
 namespace {
 
-constexpr int firstListSheet = 801;
+constexpr int firstListSheet = 801, usualFirstCutSheet = 851; // further on where there are more lists
 
 /// What stands in the way of building from the sheets; empty: nothing.
 std::string openWords(const SheetInput& in) {
@@ -56,7 +57,10 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
     std::vector<List> lists = listsOf(in, true);
     const PlacedThings placed(in.project);
     std::erase_if(lists, [&](const List& l) { return placed.has({SheetKind::List, {}, l.key}); });
-    bind(listSheets(in, lists, firstListSheet), "Lists", "lists", false);
+    std::vector<Drawing> listed = listSheets(in, lists, firstListSheet);
+    const int firstCutSheet = std::max(usualFirstCutSheet, firstListSheet + int(listed.size()));
+    bind(std::move(listed), "Lists", "lists", false);
+    bind(cutSheets(in, firstCutSheet), "Cut sheets", "cut_sheets", false);
     bind(indexSheets(in, set), "Drawing index", "index", true);
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn
     for (std::size_t i = 0; i < set.size(); ++i)

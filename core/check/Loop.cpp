@@ -53,7 +53,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     const auto at = [&](const RunNeed& need, SizeIndex size, int sets) {
         return procedureOf(in.book).earthFault(need, {size, sets}, rules, in.book);
     };
-    const CircuitId circuit = about.is<Circuit>() ? about.as<Circuit>() : in.results.node(about)->via;
+    const CircuitId circuit = about.is<Circuit>() ? about.as<Circuit>() : r.need.cable->opener;
     const auto ohms = [](const EarthFault& e) {
         return fmt::format("Zs {} of {} Ω", figures(double(e.zs)), figures(double(e.limit)));
     };

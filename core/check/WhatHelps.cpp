@@ -24,4 +24,10 @@ std::optional<SizeIndex> sizeWithinDrop(const RunResult& run, const RuleBook& bo
     return {};
 }
 
+bool someSizeKeepsOwnDrop(const RunResult& run, const RuleBook& book) {
+    for (SizeIndex i = SizeIndex(book.sizes().size()) - 1; i >= 0; --i)
+        if (canUse(run.need, i, book)) return ownDrop(run.need, i, std::max(1, run.sets), book) <= run.need.ownLimit;
+    return false;
+}
+
 } // namespace lintel

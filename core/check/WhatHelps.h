@@ -16,4 +16,7 @@ std::optional<double> residualThatOpens(const RunResult& run, const SizingRules&
 /// none of the book's.
 std::optional<SizeIndex> sizeWithinDrop(const RunResult& run, const RuleBook& book);
 
+/// Whether some size of the book's keeps the limit of what a run itself loses, as long as it is.
+bool someSizeKeepsOwnDrop(const RunResult& run, const RuleBook& book);
+
 } // namespace lintel

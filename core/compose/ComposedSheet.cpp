@@ -9,8 +9,10 @@
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardDiagram.h"
 #include "core/sheets/PageNumber.h"
+#include "core/sheets/PictureBox.h"
 #include "core/sheets/PlanLegend.h"
 #include "core/sheets/TitleBlock.h"
+#include "core/sheets/TypeCard.h"
 
 #include <fmt/format.h>
 
@@ -94,11 +96,7 @@ Drawing pictureDrawing(const SheetInput& in, const std::string& file, double wid
     d.title = file;
     d.width = width;
     d.height = std::min(height, width * 0.75); // the picture is as large as this holds it
-    PictureMark m;
-    m.file = textOfPath(besideProject(file, in.projectFile));
-    m.perPixel = 0;
-    m.most = {d.width, d.height};
-    d.marks.push_back(std::move(m));
+    d.marks.push_back(pictureIn(in, file, {0, 0}, d.width, d.height));
     return d;
 }
 
@@ -138,6 +136,10 @@ std::string usualViewTitle(const SheetInput& in, const ShownThing& thing) {
             return "Legend";
         case SheetKind::Picture:
             return "Picture";
+        case SheetKind::CutSheet:
+            return "Cut sheet " + (in.project.deviceTypes.has(thing.about.as<DeviceType>())
+                                       ? nameOf(in.project, thing.about)
+                                       : std::string());
         }
         return name;
     };
@@ -190,6 +192,9 @@ ViewParts viewParts(const SheetInput& in, const PlacedView& v, double width, dou
         break;
     case SheetKind::Picture:
         out.parts.push_back(pictureDrawing(in, v.text, wide(pictureWidth), high));
+        break;
+    case SheetKind::CutSheet:
+        out.parts.push_back(typeCard(in, v.about.as<DeviceType>(), wide(typeCardWidth)));
         break;
     case SheetKind::Composed:
         break;

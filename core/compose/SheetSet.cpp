@@ -77,6 +77,7 @@ private:
             case SheetKind::Notes:
             case SheetKind::Legend:
             case SheetKind::Picture:
+            case SheetKind::CutSheet:
             case SheetKind::Composed:
                 continue;
             }

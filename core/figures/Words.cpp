@@ -231,6 +231,30 @@ Ink phaseInk(const Basis& basis, VoltageSystem system, int line) {
     return std::array{Ink::PhaseBlack, Ink::PhaseRed, Ink::PhaseBlue}[i];
 }
 
+std::string lineColour(const Basis& basis, VoltageSystem system, int line) {
+    switch (phaseInk(basis, system, line)) {
+    case Ink::PhaseBrown:
+        return "brown";
+    case Ink::PhaseGrey:
+        return "grey";
+    case Ink::PhaseOrange:
+        return "orange";
+    case Ink::PhaseYellow:
+        return "yellow";
+    case Ink::PhaseRed:
+        return "red";
+    case Ink::PhaseBlue:
+        return "blue";
+    default:
+        return "black";
+    }
+}
+std::string neutralColour(const Basis& basis, VoltageSystem system) {
+    if (isMetric(system)) return basis.phaseColours == PhaseColours::RedYellowBlue ? "black" : "blue";
+    return system == VoltageSystem::Y480 ? "gray" : "white";
+}
+std::string protectiveColour(VoltageSystem system) { return isMetric(system) ? "green-yellow" : "green"; }
+
 std::string servesWords(const Project& p, const Results& r, CircuitId id) {
     const Circuit& c = p.circuits[id];
     if (c.use == CircuitUse::Spare) return "Spare";

@@ -60,6 +60,12 @@ std::string lineName(int line, const Board& board);
 std::string lineName(int line, VoltageSystem system);
 /// The colour that stands for a line: that of the trade's conductors in this voltage system, or as the basis says.
 Ink phaseInk(const Basis& basis, VoltageSystem system, int line);
+/// The same colour as a word: "brown".
+std::string lineColour(const Basis& basis, VoltageSystem system, int line);
+/// Of the neutral: white or gray (NEC 200.6), blue (IEC 60445); black beside red, yellow and blue.
+std::string neutralColour(const Basis& basis, VoltageSystem system);
+/// Of the protective conductor: green (NEC 250.119), green-yellow (IEC 60445).
+std::string protectiveColour(VoltageSystem system);
 /// "Receptacles, Prep 011" or what it feeds, or "Spare".
 std::string servesWords(const Project& project, const Results& results, CircuitId circuit);
 /// "raised for drop", "load", … with the state of the sizing.

@@ -1,5 +1,6 @@
 // What hangs on circuits, by its kind: motors, heaters, kitchen equipment, luminaires, loads without a circuit.
 
+#include "core/base/NaturalOrder.h"
 #include "core/lists/RunCells.h"
 #include "core/solve/PhaseLoads.h"
 
@@ -30,6 +31,12 @@ std::string amountWords(double amount, LoadUnit unit) {
         if (unit == LoadUnit::hp && std::abs(amount - hp) < 0.004) return std::string(words) + " hp";
     return fmt::format("{} {}", amount >= 1000 ? number(amount, amount == std::floor(amount) ? 0 : 1) : rating(amount),
                        wordOf(unit));
+}
+
+/// A text of several lines in one.
+std::string oneLine(std::string text) {
+    std::replace(text.begin(), text.end(), '\n', ' ');
+    return text;
 }
 
 std::string placeOfDevice(const Project& p, const Device& d) {
@@ -137,7 +144,11 @@ List luminaireList(const SheetInput& in) {
     const Project& p = in.project;
     List list{"luminaires",
               "Luminaires",
-              {{"Type"},
+              {{"Mark"},
+               {"Symbol", "", Align::Centre},
+               {"Type"},
+               {"Description"},
+               {"Lamp"},
                {"Load", "", Align::Right},
                {"Light", "lm", Align::Right},
                {"Power factor", "", Align::Right},
@@ -160,10 +171,21 @@ List luminaireList(const SheetInput& in) {
     list.columns.push_back({"All", "", Align::Right});
     int inAll = 0;
     std::map<LevelId, int> onLevel;
-    for (const auto& [id, levels] : count) {
+    std::vector<DeviceTypeId> types; // by their marks, those without last
+    for (const auto& [id, levels] : count) types.push_back(id);
+    std::stable_sort(types.begin(), types.end(), [&](DeviceTypeId x, DeviceTypeId y) {
+        const std::string &a = p.deviceTypes[x].mark, &b = p.deviceTypes[y].mark;
+        return a.empty() == b.empty() ? numberBefore(a, b) : b.empty();
+    });
+    for (DeviceTypeId id : types) {
+        const auto& levels = count[id];
         const DeviceType& t = p.deviceTypes[id];
         std::vector<ListCell> cells{
+            {t.mark},
+            {wordOf(t.symbol), {}, Ink::Ink, t.symbol},
             {t.name},
+            {oneLine(t.description)},
+            {t.lamp},
             {amountWords(t.load, t.unit)},
             t.lumens > 0 ? numberCell(t.lumens) : ListCell{"–"},
             {fmt::format("{:.2f}", t.powerFactor), t.powerFactor},
@@ -180,9 +202,9 @@ List luminaireList(const SheetInput& in) {
         }
         cells.push_back(numberCell(all));
         inAll += all;
-        list.rows.push_back({ListEntry::Kind::Figures, Ref(), std::move(cells)});
+        list.rows.push_back({ListEntry::Kind::Figures, id, std::move(cells)});
     }
-    std::vector<ListCell> sums{{"Total"}, {}, {}, {}, {}, {}, {}};
+    std::vector<ListCell> sums{{}, {}, {"Total"}, {}, {}, {}, {}, {}, {}, {}, {}};
     for (const Level& l : p.levels) sums.push_back(numberCell(onLevel[l.id]));
     sums.push_back(numberCell(inAll));
     list.total(std::move(sums));

@@ -21,9 +21,10 @@ struct ListColumn {
 };
 
 struct ListCell {
-    std::string text;              ///< as people read it
-    std::optional<double> value{}; ///< the number behind it, for spreadsheets and programs
-    Ink ink = Ink::Ink;            ///< Stop and Check where it is not as it should be
+    std::string text;               ///< as people read it
+    std::optional<double> value{};  ///< the number behind it, for spreadsheets and programs
+    Ink ink = Ink::Ink;             ///< Stop and Check where it is not as it should be
+    std::optional<Symbol> symbol{}; ///< drawn on sheets in place of the text
 };
 
 struct ListEntry {

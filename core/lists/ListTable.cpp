@@ -1,6 +1,7 @@
 #include "core/lists/ListTable.h"
 
 #include "core/drawing/TextWidth.h"
+#include "core/sheets/Symbols.h"
 
 #include <algorithm>
 #include <numeric>
@@ -52,6 +53,10 @@ ListTable::Wish ListTable::wishOf(std::size_t column) const {
     for (const ListEntry& r : of.rows) {
         if (r.kind == ListEntry::Kind::Group || column >= r.cells.size()) continue;
         const ListCell& cell = r.cells[column];
+        if (cell.symbol) {
+            w.least = std::max(w.least, type.row + 2 * type.padding);
+            continue;
+        }
         const double natural = naturalWidth(cell.text, type.text, r.kind == ListEntry::Kind::Total);
         w.wanted = std::max(w.wanted, std::min(widest, natural));
         constexpr std::size_t shortText = 12; // bytes; such a text stays in one line
@@ -114,8 +119,8 @@ void ListTable::setRows() {
         for (std::size_t i = 0; i < (group ? 1 : shown.size()); ++i) {
             const std::size_t c = group ? 0 : shown[i];
             const double room = (group ? wide : widths[i]) - 2 * type.padding;
-            row.push_back(c < r.cells.size() ? wrapText(r.cells[c].text, room, type.text, bold)
-                                             : std::vector<std::string>{});
+            row.push_back(c < r.cells.size() && !r.cells[c].symbol ? wrapText(r.cells[c].text, room, type.text, bold)
+                                                                   : std::vector<std::string>{});
         }
         addRow(entry, std::move(row));
     }
@@ -183,6 +188,8 @@ void ListTable::drawRow(Drawing& d, std::size_t row, double x, double y) const {
     for (std::size_t i = 0; i < cells[row].size(); ++i) {
         const std::size_t c = group ? 0 : shown[i];
         double base = y + type.base;
+        if (c < r.cells.size() && r.cells[c].symbol)
+            drawSymbol(d, *r.cells[c].symbol, {from + roomOf(i) / 2, y + type.row / 2}, 0, Ink::Ink, type.text * 1.2);
         for (const std::string& line : cells[row][i]) {
             cell(d, line, from, group ? wide : roomOf(i), base, group ? Align::Left : of.columns[c].align, type.text,
                  bold, r.cells[c].ink);

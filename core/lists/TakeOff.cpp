@@ -1,8 +1,11 @@
-// The take-off: conductors by size and metal, cables, conduit by type and size, devices of the plan by floor, breakers
-// and boards. Lengths are those of the runs; what has no length is counted beside, not guessed.
+// The take-off: conductors by size, metal and colour, cables, conduit by type and size, devices of the plan by floor,
+// breakers and boards, and boxes and fittings by the rules of the office. Lengths are those of the runs; what has no
+// length is counted beside, not guessed.
 
 #include "core/base/Counted.h"
+#include "core/base/Parse.h"
 #include "core/lists/RunCells.h"
+#include "core/lists/TakeOffRules.h"
 #include "core/project/Equipment.h"
 #include "core/project/Raceway.h"
 
@@ -18,15 +21,57 @@ struct TakeOff {
     explicit TakeOff(const SheetInput& input) : in(input), p(input.project) {}
     const SheetInput& in;
     const Project& p;
-    std::map<std::tuple<int, SizeIndex>, double> conductors;                ///< metal, size → m
-    std::map<std::pair<std::string, std::string>, double> cables, conduits; ///< type and size → m
+    std::map<std::tuple<int, SizeIndex, std::string>, double> conductors; ///< metal, size, colour → m
+    /// A cable or conduit; sizes in the order of what they hold, not of their names.
+    struct Laid {
+        std::string type;
+        double order = 0;
+        std::string size;
+        auto operator<=>(const Laid&) const = default;
+    };
+    std::map<Laid, double> cables, conduits; ///< m
     /// What is in already for several circuits together, m: by board and group the raceway with its protective
     /// conductor, and the one neutral.
     std::map<std::pair<BoardId, int>, double> raceways, neutrals;
     int unknown = 0, outside = 0;
 
-    void conductor(Material m, SizeIndex size, double metres) {
-        if (size >= 0 && metres > 0) conductors[{int(m), size}] += metres;
+    /// What is laid from end to end: a conduit or a cable, `parallel` of them.
+    struct Way {
+        Laid what;
+        double metres = 0;
+        int parallel = 1;
+    };
+    std::vector<Way> ways;
+    std::map<std::pair<BoardId, int>, std::size_t> sharedWays; ///< of circuits that share one
+
+    void conductor(Material m, SizeIndex size, const std::string& colour, double metres) {
+        if (size >= 0 && metres > 0) conductors[{int(m), size, colour}] += metres;
+    }
+    /// Circuits of one raceway lie in it together, as long as the longest of them.
+    void way(BoardId board, int group, Way w) {
+        if (group > 0) {
+            const auto [at, isNew] = sharedWays.emplace(std::pair{board, group}, ways.size());
+            if (!isNew) {
+                double& metres = ways[at->second].metres;
+                metres = std::max(metres, w.metres);
+                return;
+            }
+        }
+        ways.push_back(std::move(w));
+    }
+    /// The lines of a board's system that a run takes.
+    std::vector<int> linesOf(Ref thing, VoltageSystem system, int count) const {
+        std::vector<int> out;
+        const CircuitId via = thing.is<Circuit>() ? thing.as<Circuit>() : in.results.node(thing)->via;
+        if (via)
+            for (int line : in.results.of(via).lines)
+                if (line >= 0) out.push_back(line);
+        if (out.empty())
+            for (int line = 0; line < factsOf(system).lines; ++line) out.push_back(line);
+        const std::size_t known = out.size();
+        while (int(out.size()) < count) out.push_back(out[out.size() - known]);
+        out.resize(std::size_t(count));
+        return out;
     }
     /// What a run adds of something that several share: all of it, or what it is longer than the longest before it.
     static double added(std::map<std::pair<BoardId, int>, double>& shared, BoardId board, int group, double metres) {
@@ -46,24 +91,34 @@ struct TakeOff {
             ++unknown;
             return;
         }
-        const double metres = r.need.length.v * std::max(1, r.sets);
+        const int sets = std::max(1, r.sets);
+        const double metres = r.need.length.v * sets;
+        const VoltageSystem system = r.need.system;
         const RunParts parts = partsOf(p, in.book, in.results, thing);
         if (in.book.metric() && r.need.cable->type >= 0) {
             const CableType& type = in.book.cables.types[std::size_t(r.need.cable->type)];
             if (!type.single) {
-                cables[{type.name, conductorsOfOne(r)}] += metres;
+                const Laid cable{type.name, double(r.size), conductorsOfOne(r)};
+                cables[cable] += metres;
+                way({}, 0, {cable, r.need.length.v, sets});
                 return;
             }
         }
-        conductor(r.need.material, r.size, metres * parts.lines);
+        for (int line : linesOf(thing, system, parts.lines))
+            conductor(r.need.material, r.size, lineColour(p.basis, system, line), metres);
         const BoardId board = circuit ? circuit->board : BoardId{};
         const int oneNeutral = circuit ? neutralGroup(*circuit) : 0, oneRaceway = circuit ? racewayGroup(*circuit) : 0;
-        conductor(r.need.material, parts.neutral, added(neutrals, board, oneNeutral, metres) * parts.neutrals);
+        conductor(r.need.material, parts.neutral, neutralColour(p.basis, system),
+                  added(neutrals, board, oneNeutral, metres) * parts.neutrals);
         // In one raceway there is one protective conductor, and one conduit.
         const double own = added(raceways, board, oneRaceway, metres);
-        conductor(r.need.material, parts.ground, own);
-        conductor(r.need.material, parts.isolated, metres);
-        if (parts.conduit.size && own > 0) conduits[{parts.conduitType, parts.conduit.size->name}] += own;
+        const std::string protective = protectiveColour(system);
+        conductor(r.need.material, parts.ground, protective, own);
+        conductor(r.need.material, parts.isolated, protective + ", isolated", metres);
+        if (!parts.conduit.size) return;
+        const Laid conduit{parts.conduitType, parts.conduit.size->area, parts.conduit.size->name};
+        if (own > 0) conduits[conduit] += own;
+        way(board, oneRaceway, {conduit, r.need.length.v, sets});
     }
     std::string conductorsOfOne(const RunResult& r) const {
         RunResult one = r;
@@ -71,6 +126,55 @@ struct TakeOff {
         return conductorWords(one, in.book);
     }
 };
+
+/// Whether a rule says this name among others, whatever the case.
+bool isOf(const TakeOffRule& rule, const std::string& name) {
+    return rule.of.empty() || lowered(name).find(lowered(rule.of)) != std::string::npos;
+}
+
+/// What the rules count: devices by their type and floor, what is laid by type and size.
+void byRules(List& list, const SheetInput& in, const TakeOff& t,
+             const std::map<DeviceTypeId, std::map<LevelId, int>>& drawn) {
+    const Project& p = in.project;
+    if (p.basis.takeOffRules.empty()) return;
+    list.group("Boxes and fittings, by rule");
+    for (const TakeOffRule& rule : p.basis.takeOffRules) {
+        bool any = false;
+        const auto row = [&](const std::string& of, const std::string& size, double pieces,
+                             const std::map<LevelId, double>& levels) {
+            if (pieces <= 0) return;
+            any = true;
+            std::vector<ListCell> cells{
+                {rule.item + (of.empty() ? "" : ", " + of)}, {size}, numberCell(std::ceil(pieces - 1e-9)), {"pieces"}};
+            if (!levels.empty())
+                for (const Level& l : p.levels) {
+                    const auto at = levels.find(l.id);
+                    cells.push_back(at == levels.end() ? ListCell{"–"} : numberCell(std::ceil(at->second - 1e-9)));
+                }
+            list.add({}, std::move(cells));
+        };
+        if (rule.per == TakeOffPer::Device) {
+            double all = 0;
+            std::map<LevelId, double> levels;
+            for (const auto& [type, there] : drawn) {
+                if (!isOf(rule, p.deviceTypes[type].name)) continue;
+                for (const auto& [level, n] : there) {
+                    levels[level] += n * rule.amount;
+                    all += n * rule.amount;
+                }
+            }
+            row(rule.of, "", all, levels);
+        } else {
+            std::map<TakeOff::Laid, double> pieces;
+            for (const TakeOff::Way& w : t.ways)
+                if (isOf(rule, w.what.type))
+                    pieces[w.what] += rule.amount * w.parallel *
+                                      (rule.per == TakeOffPer::End ? 2 : std::ceil(w.metres / rule.every - 1e-9));
+            for (const auto& [of, n] : pieces) row(of.type, of.size, n, {});
+        }
+        list.notes.push_back(ruleWords(rule, p.basis.units) + (any ? "" : " There is none."));
+    }
+}
 
 } // namespace
 
@@ -92,7 +196,7 @@ List takeOffList(const SheetInput& in) {
     if (!t.conductors.empty()) {
         list.group("Conductors");
         for (const auto& [what, metres] : t.conductors)
-            list.add({}, {{wordOf(Material(std::get<0>(what)))},
+            list.add({}, {{fmt::format("{}, {}", wordOf(Material(std::get<0>(what))), std::get<2>(what))},
                           {sizeWords(in.book, std::get<1>(what))},
                           length(metres),
                           {lengthUnit(units)}});
@@ -100,7 +204,7 @@ List takeOffList(const SheetInput& in) {
     const auto lengths = [&](const char* heading, const auto& amounts) {
         if (!amounts.empty()) list.group(heading);
         for (const auto& [what, metres] : amounts)
-            list.add({}, {{what.first}, {what.second}, length(metres), {lengthUnit(units)}});
+            list.add({}, {{what.type}, {what.size}, length(metres), {lengthUnit(units)}});
     };
     lengths("Cables", t.cables);
     lengths("Conduit", t.conduits);
@@ -149,6 +253,7 @@ List takeOffList(const SheetInput& in) {
             list.add({}, std::move(cells));
         }
     }
+    byRules(list, in, t, drawn);
     if (list.rows.empty()) return list;
     list.notes.push_back(fmt::format("Lengths as the runs are measured or entered, with the slack of the basis{}. "
                                      "Home runs of a bundle share one conduit and one protective conductor.",

@@ -26,7 +26,12 @@ TakenTypes takeTypes(Project& p, const Project& catalogue) {
     for (const DeviceType& t : catalogue.deviceTypes) {
         if (const DeviceType* known = typeByName(p, t.name)) {
             DeviceType as = t;
-            as.id = known->id, as.name = known->name;
+            as.id = known->id;
+            as.name = known->name;
+            // A text that the catalogue leaves empty says nothing: what the project has stays.
+            for (std::string DeviceType::*text : {&DeviceType::protection, &DeviceType::connection, &DeviceType::mark,
+                                                  &DeviceType::lamp, &DeviceType::description, &DeviceType::picture})
+                if ((as.*text).empty()) as.*text = known->*text;
             here[t.id] = known->id;
             if (as == *known)
                 ++out.same;

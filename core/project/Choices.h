@@ -406,7 +406,8 @@ template <> struct EnumText<IssueState> {
 };
 
 /// What a sheet of a project shows, or a view on a composed one. Plan: all systems of a floor on one. Composed: views,
-/// as somebody put them together. A list, notes, the legend and a picture are shown by views only.
+/// as somebody put them together. A list, notes, the legend, a picture and the cut sheet of a type are shown by views
+/// only.
 enum class SheetKind : std::uint8_t {
     Plan,
     Lighting,
@@ -419,14 +420,16 @@ enum class SheetKind : std::uint8_t {
     List,
     Notes,
     Legend,
-    Picture
+    Picture,
+    CutSheet
 };
 template <> struct EnumText<SheetKind> {
     static constexpr std::pair<SheetKind, const char*> words[] = {
-        {SheetKind::Plan, "plan"},         {SheetKind::Lighting, "lighting"}, {SheetKind::Power, "power"},
-        {SheetKind::Diagram, "diagram"},   {SheetKind::Riser, "riser"},       {SheetKind::OneLine, "one-line"},
-        {SheetKind::Schedule, "schedule"}, {SheetKind::Composed, "composed"}, {SheetKind::List, "list"},
-        {SheetKind::Notes, "notes"},       {SheetKind::Legend, "legend"},     {SheetKind::Picture, "picture"},
+        {SheetKind::Plan, "plan"},          {SheetKind::Lighting, "lighting"}, {SheetKind::Power, "power"},
+        {SheetKind::Diagram, "diagram"},    {SheetKind::Riser, "riser"},       {SheetKind::OneLine, "one-line"},
+        {SheetKind::Schedule, "schedule"},  {SheetKind::Composed, "composed"}, {SheetKind::List, "list"},
+        {SheetKind::Notes, "notes"},        {SheetKind::Legend, "legend"},     {SheetKind::Picture, "picture"},
+        {SheetKind::CutSheet, "cut sheet"},
     };
 };
 
@@ -435,6 +438,13 @@ enum class NoteOn : std::uint8_t { All, Lighting, Power };
 template <> struct EnumText<NoteOn> {
     static constexpr std::pair<NoteOn, const char*> words[] = {
         {NoteOn::All, "all plans"}, {NoteOn::Lighting, "lighting plan"}, {NoteOn::Power, "power plan"}};
+};
+
+/// What a rule of the take-off counts by: devices on plan, ends of conduits and cables, or lengths of them.
+enum class TakeOffPer : std::uint8_t { Device, End, Length };
+template <> struct EnumText<TakeOffPer> {
+    static constexpr std::pair<TakeOffPer, const char*> words[] = {
+        {TakeOffPer::Device, "device"}, {TakeOffPer::End, "end of a run"}, {TakeOffPer::Length, "length of a run"}};
 };
 
 /// Lines between the rows of a schedule.

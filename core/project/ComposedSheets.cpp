@@ -26,7 +26,8 @@ const PlacedView* PlacedThings::find(const ShownThing& thing) const {
 }
 
 bool isThere(const Project& p, const PlacedView& view) {
-    return !view.about || p.boards.has(view.about.as<Board>()) || p.levels.has(view.about.as<Level>());
+    return !view.about || p.boards.has(view.about.as<Board>()) || p.levels.has(view.about.as<Level>()) ||
+           p.deviceTypes.has(view.about.as<DeviceType>());
 }
 
 std::vector<const PlacedView*> viewsOn(const Project& p, ComposedSheetId sheet) {

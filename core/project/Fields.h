@@ -12,6 +12,14 @@ template <class V> void fields(V& v, Revision& r) {
     v("text", r.text);
     v("by", r.by);
 }
+template <class V> void fields(V& v, TakeOffRule& t) {
+    v("item", t.item);
+    v("per", t.per);
+    v("of", t.of);
+    v("amount", t.amount);
+    v("every", t.every);
+    v("why", t.why);
+}
 template <class V> void fields(V& v, Basis& b) {
     v("title", b.title);
     v("jobNumber", b.jobNumber);
@@ -86,6 +94,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("north", b.north);
     v("planScale", b.planScale);
     v("waste", b.waste);
+    v("takeOffRules", b.takeOffRules);
     v("lightUtilisation", b.lightUtilisation);
     v("lightMaintenance", b.lightMaintenance);
     v("runPattern", b.runPattern);
@@ -140,6 +149,10 @@ template <class V> void fields(V& v, DeviceType& t) {
     v("connection", t.connection);
     v("nameplateAmpacity", t.nameplate.ampacity);
     v("nameplateDevice", t.nameplate.device);
+    v("mark", t.mark);
+    v("lamp", t.lamp);
+    v("description", t.description);
+    v("picture", t.picture);
 }
 template <class V> void fields(V& v, Device& d) {
     v("id", d.id);

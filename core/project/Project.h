@@ -28,6 +28,17 @@ struct Revision {
     bool operator==(const Revision&) const = default;
 };
 
+/// What the take-off counts beside what is drawn and run: boxes, fittings, supports. Each rule is the office's own.
+struct TakeOffRule {
+    std::string item; ///< what is ordered: "Coupling"
+    TakeOffPer per = TakeOffPer::Device;
+    std::string of{};  ///< part of the name of a device type, conduit or cable, whatever the case; empty: of all
+    double amount = 1; ///< pieces for each
+    double every = 0;  ///< m, for Length: so many pieces for each such length of a run that is begun
+    std::string why{}; ///< clause or custom that it follows
+    bool operator==(const TakeOffRule&) const = default;
+};
+
 /// The ground rules of a project.
 struct Basis {
     std::string title = "Untitled", jobNumber, company, designer;
@@ -82,6 +93,7 @@ struct Basis {
     double planScale = 0; ///< of sheets of plans, 100 for 1:100: a larger floor goes on behind match lines; 0: the
                           ///< largest usual one at which each floor fits its sheet
     double waste = 0;     ///< share added to conductors and conduits in the take-off, 0.1 = 10 %
+    std::vector<TakeOffRule> takeOffRules;
     double lightUtilisation = 0.6,
            lightMaintenance =
                0.8; ///< lumen method: share of the lumens that reaches the plane, and that is left after soiling
@@ -170,6 +182,10 @@ struct DeviceType {
     bool lifeSafety = false;            ///< goes to boards that take life safety
     std::string protection, connection; ///< "IP44", "NEMA 3R"; "cord and plug"
     Nameplate nameplate;
+    std::string mark{};        ///< by which plans and schedules name it: "A1"
+    std::string lamp{};        ///< "LED 3000 K, 80+"
+    std::string description{}; ///< a line or more for its cut sheet
+    std::string picture{};     ///< PNG, JPEG or SVG file, by its path from the project's
     Extra extra;
     bool operator==(const DeviceType&) const = default;
 };

@@ -35,6 +35,7 @@ template <class T> ordered_json listJson(const std::vector<T>& list);
 ordered_json valueJson(const std::vector<RecipePart>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<Serving>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<Revision>& list) { return listJson(list); }
+ordered_json valueJson(const std::vector<TakeOffRule>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<FormColumn>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<FormFact>& list) { return listJson(list); }
 ordered_json valueJson(const std::vector<ListFormColumn>& list) { return listJson(list); }

@@ -135,6 +135,15 @@ void check(Checker& c, const Project&, const Basis& b) {
     if (b.north) c.within("north", *b.north, -360, 360);
     c.within("planScale", b.planScale, 0, limits::planScale);
     c.within("waste", b.waste, 0, 1);
+    for (const TakeOffRule& t : b.takeOffRules) {
+        if (t.item.empty()) c.say("takeOffRules.item", "a rule says what is ordered");
+        for (const std::string& words : {t.item, t.of, t.why}) // they are typed a rule a line, with | between
+            if (words.find_first_of("|\r\n") != std::string::npos)
+                c.say("takeOffRules", "the words of a rule are one line and hold no |");
+        c.within("takeOffRules.amount", t.amount, 0, limits::number);
+        c.within("takeOffRules.every", t.every, t.per == TakeOffPer::Length ? limits::takeOffEvery : 0,
+                 limits::takeOffEveryMost);
+    }
     c.within("circuitShare", b.circuitShare, 0.05, 1);
     c.within("circuitPoints", b.circuitPoints, 0, 1000);
     c.within("ownCircuitFrom", b.ownCircuitFrom, 0, 10000);
@@ -390,20 +399,25 @@ const char* ownerWords(SheetKind kind) {
     case SheetKind::Diagram:
     case SheetKind::Schedule:
         return "a board";
+    case SheetKind::CutSheet:
+        return "a device type";
     default:
         return "the project as a whole";
     }
 }
 bool isOf(SheetKind kind, Ref about) {
     const std::string_view owner = ownerWords(kind);
-    return owner == "a level" ? about.is<Level>() : owner == "a board" ? about.is<Board>() : !about;
+    return owner == "a level"         ? about.is<Level>()
+           : owner == "a board"       ? about.is<Board>()
+           : owner == "a device type" ? about.is<DeviceType>()
+                                      : !about;
 }
 
 void check(Checker& c, const Project&, const SheetNumber& s) {
     const bool unnumbered = s.number.empty() && (!s.title.empty() || s.left);
     if (const auto bad = refuseSheetNumber(s.number); bad && !unnumbered) c.say("number", bad->what, bad->help);
     if (s.of >= SheetKind::List)
-        c.say("of", "lists, notes, legends and pictures are views on a sheet, not sheets");
+        c.say("of", "lists, notes, legends, pictures and cut sheets are views on a sheet, not sheets");
     else if (s.of == SheetKind::Composed ? !s.about.is<ComposedSheet>() : !isOf(s.of, s.about))
         c.say("about", fmt::format("a sheet \"{}\" is of {}", wordOf(s.of),
                                    s.of == SheetKind::Composed ? "a composed sheet" : ownerWords(s.of)));

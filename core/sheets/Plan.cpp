@@ -13,10 +13,28 @@
 #include "core/sheets/TitleBlock.h"
 
 #include <fmt/format.h>
+#include <functional>
 #include <set>
 
 namespace lintel {
 namespace {
+
+/// How far a symbol reaches from its middle, to the side and up or down.
+Point reachOf(const Drawing& d, const SymbolMark& symbol) {
+    Point reach;
+    const auto take = [&](Point p, double around) {
+        reach.x = std::max(reach.x, std::abs(p.x - symbol.at.x) + around);
+        reach.y = std::max(reach.y, std::abs(p.y - symbol.at.y) + around);
+    };
+    for (std::size_t i = symbol.from; i < symbol.end; ++i) {
+        if (const auto* line = std::get_if<LineMark>(&d.marks[i]))
+            for (Point p : line->points) take(p, line->width / 2);
+        if (const auto* fill = std::get_if<FillMark>(&d.marks[i]))
+            for (Point p : fill->points) take(p, 0);
+        if (const auto* circle = std::get_if<CircleMark>(&d.marks[i])) take(circle->centre, circle->radius);
+    }
+    return reach;
+}
 
 constexpr double scale = 10; ///< mm of drawing to a metre: 1:100
 
@@ -364,6 +382,10 @@ struct Painter {
                 path.push_back(std::abs(dx) > std::abs(dy) ? Point{q.x, p.y} : Point{p.x, q.y});
             path.push_back(q);
             path.front() = trim(path[0], path[1]), path.back() = trim(path[path.size() - 1], path[path.size() - 2]);
+            const Point *a = &path.front(), *z = &path.back();
+            keepOff([&](double t) { return *a + (path[1] - *a) * t; }, distance(*a, path[1]));
+            keepOff([&](double t) { return *z + (path[path.size() - 2] - *z) * t; },
+                    distance(*z, path[path.size() - 2]));
             d.marks.push_back(LineMark{path, sym(0.3), ink, false, false});
             return;
         }
@@ -377,7 +399,21 @@ struct Painter {
                 contains(room->outline, sagging(-side) * (1 / scale)))
                 side = -side;
         const Point bend = sagging(2 * side);
-        d.marks.push_back(CurveMark{trim(p, bend), bend, trim(q, bend), sym(0.3), ink});
+        const Point from = trim(p, bend), to = trim(q, bend);
+        const auto along = [&](double t) { // a quadratic curve
+            return from * ((1 - t) * (1 - t)) + bend * (2 * t * (1 - t)) + to * (t * t);
+        };
+        keepOff(along, len);
+        keepOff([&](double t) { return along(1 - t); }, len);
+        d.marks.push_back(CurveMark{from, bend, to, sym(0.3), ink});
+    }
+    /// Tags stand beside the beginning of a wire of such a length, not on it.
+    void keepOff(const std::function<Point(double)>& along, double length) {
+        const double half = sym(0.35), step = half * 2, reach = std::min(sym(9), length);
+        for (double done = 0; done < reach; done += step) {
+            const Point at = along(done / length);
+            labels.obstacle(at.x - half, at.y - half, at.x + half, at.y + half);
+        }
     }
     Point trim(Point p, Point towards) const {
         const double len = distance(p, towards);
@@ -430,7 +466,12 @@ struct Painter {
     };
     std::vector<std::vector<TextMark>> densities{}; ///< each with its places
     std::vector<WantedTag> wanted{};
-    std::vector<std::pair<const Device*, Point>> tagged{}; ///< with the usual place of the tag, from the device
+    struct Tagged {
+        const Device* device;
+        Point usual; ///< place of the tag, from the device
+        Point reach; ///< of its symbol, to the side and down
+    };
+    std::vector<Tagged> tagged{};
 
     /// Hexagons with their numbers, on the plans for which they are meant.
     void keyedNotes() {
@@ -443,28 +484,42 @@ struct Painter {
         }
     }
 
-    /// Its tag, and its protection where that is not its type's.
-    static std::string tagWords(const Device& x) {
-        return x.tag + (x.tag.empty() || x.protection.empty() ? "" : ", ") + x.protection;
+    /// The mark of its type, its tag, and protection and height where they are not its type's.
+    std::string tagWords(const Device& x) const {
+        const DeviceType& y = in.project.deviceTypes[x.type];
+        std::string words;
+        const auto say = [&](const std::string& part) {
+            if (!part.empty()) words += (words.empty() ? "" : ", ") + part;
+        };
+        say(y.mark);
+        say(x.tag);
+        say(x.protection);
+        if (x.height && *x.height != y.height) say(heightWords(*x.height, in.project.basis.units));
+        return words;
     }
     /// After everything else is drawn: each tag where it covers nothing, or as little as can be.
     void placeTags() {
         for (const Hotspot& s : d.hotspots)
-            if (s.thing.is<Device>() || s.thing.is<Board>() || s.thing.is<Transformer>() || s.thing.is<KeyedNote>())
+            if (s.thing.is<Board>() || s.thing.is<Transformer>() || s.thing.is<KeyedNote>())
                 labels.obstacle(s.left, s.top, s.right, s.bottom);
         for (const Mark& m : d.marks)
             if (const auto* t = std::get_if<TextMark>(&m)) labels.obstacle(*t);
         for (const auto& places : densities) tags.marks.push_back(labels.place(places));
-        for (const auto& [x, off] : tagged) {
+        for (const Tagged& x : tagged) {
             std::vector<TextMark> places;
-            const Point at = mm(x->at);
-            const double r = sym(2.6);
-            for (const auto& [place, align] : {std::pair{at + off + Point{0, txt(0.8)}, Align::Centre},
-                                               {at + Point{r, txt(0.8)}, Align::Left},
-                                               {at + Point{-r, txt(0.8)}, Align::Right},
+            const Point at = mm(x.device->at);
+            const double beside = std::max(sym(2.6), x.reach.x + sym(0.5)), r = std::max(sym(2.6), x.reach.y);
+            for (const auto& [place, align] : {std::pair{at + x.usual + Point{0, txt(0.8)}, Align::Centre},
+                                               {at + Point{beside, txt(0.8)}, Align::Left},
+                                               {at + Point{-beside, txt(0.8)}, Align::Right},
                                                {at + Point{0, -r}, Align::Centre},
-                                               {at + Point{0, r + txt(1.8)}, Align::Centre}})
-                places.push_back(TextMark{place, tagWords(*x), txt(2.2), align, false, false, Ink::Quiet, 0, true});
+                                               {at + Point{0, r + txt(1.8)}, Align::Centre},
+                                               {at + Point{-sym(0.6), r + txt(1.8)}, Align::Right},
+                                               {at + Point{sym(0.6), r + txt(1.8)}, Align::Left},
+                                               {at + Point{-sym(0.6), -r}, Align::Right},
+                                               {at + Point{sym(0.6), -r}, Align::Left}})
+                places.push_back(
+                    TextMark{place, tagWords(*x.device), txt(2.2), align, false, false, Ink::Quiet, 0, true});
             tags.marks.push_back(labels.place(places));
         }
         for (const WantedTag& w : wanted) {
@@ -501,8 +556,10 @@ struct Painter {
             if (!x.leg.empty() && style.tags)
                 d.text(p + turned({sym(2.2), sym(y.onWall ? 2.2 : -1.2)}, x.turn), x.leg, txt(1.9), Align::Centre,
                        false, Ink::Quiet);
+            const Point reach = reachOf(d, d.symbols.back());
+            labels.obstacle(p.x - reach.x, p.y - reach.y, p.x + reach.x, p.y + reach.y);
             if (!tagWords(x).empty() && style.tags)
-                tagged.push_back({&x, turned({0, sym(y.onWall ? 3.4 : 3) + txt(1.2)}, x.turn)});
+                tagged.push_back({&x, turned({0, sym(y.onWall ? 3.4 : 3) + txt(1.2)}, x.turn), reach});
             const double r = sym(2.4);
             d.hotspots.push_back({x.id, p.x - r, p.y - r, p.x + r, p.y + r});
         }

@@ -115,7 +115,7 @@ private:
         for (DeviceTypeId id : types) {
             const DeviceType& type = in.project.deviceTypes[id];
             std::string& names = out[type.symbol];
-            names += (names.empty() ? "" : "; ") + type.name;
+            names += (names.empty() ? "" : "; ") + (type.mark.empty() ? "" : type.mark + " ") + type.name;
         }
         return out;
     }

@@ -2,6 +2,7 @@
 
 #include "core/base/TextFile.h"
 #include "core/drawing/TextWidth.h"
+#include "core/sheets/PictureBox.h"
 #include "core/sheets/RevisionRows.h"
 
 #include <fmt/format.h>
@@ -148,12 +149,7 @@ struct Strip {
 } // namespace
 
 PictureMark logoMark(const SheetInput& in, Point at, double width, double height) {
-    PictureMark m;
-    m.file = textOfPath(besideProject(in.project.basis.logo, in.projectFile));
-    m.perPixel = 0;
-    m.at = m.least = at;
-    m.most = at + Point{width, height};
-    return m;
+    return pictureIn(in, in.project.basis.logo, at, width, height);
 }
 
 std::string basisWords(const SheetInput& in) {

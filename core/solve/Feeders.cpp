@@ -127,6 +127,7 @@ void Solver::guard(RunNeed& need, CircuitId via, const Before& before) const {
     if (!book.metric()) return;
     if (!via) via = before.circuit;
     if (via) {
+        need.cable.make().opener = via;
         need.cable.make().device = r.circuits[via.value].kindOfDevice;
         need.cable.make().makersEnergy = float(p.circuits[via].letThroughEnergy.value_or(0));
         watch(p.circuits[via], need.cable.make());

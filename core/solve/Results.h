@@ -80,6 +80,7 @@ struct CableNeed {
     ResidualType residualType = ResidualType::A;
     bool sockets = false;   ///< socket outlets hang on it
     bool unguarded = false; ///< no device of the project stands before it: the supplier's opens a fault
+    CircuitId opener{};     ///< of a feeder: the circuit whose device opens its faults, its own or one further up
     bool warm = false;      ///< drop at the temperature under load
     float factors = 1;      ///< all corrections of its capacity together
     Complex loopBefore;     ///< Ω of the earth-fault loop up to where it begins, conductors hot

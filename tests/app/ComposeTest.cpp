@@ -413,3 +413,26 @@ TEST_CASE("what has the keys and is hidden gives them to the stage, never to a b
     CHECK(d.s.project() == before);
     CHECK_FALSE(d.window.findChild<QLabel*>("firstEffect")->isVisible());
 }
+
+TEST_CASE("a cut sheet is placed from the library, stands there alone, and goes back when it is taken off") {
+    Composing d;
+    const auto cutSheetWords = [&] {
+        const Solution& now = d.s.solution();
+        std::string words;
+        for (const SheetEntry& e : issueSet(d.s.sheetInput(now)))
+            if (e.title.rfind("Cut sheets", 0) == 0) words += e.draw().words();
+        return words;
+    };
+    CHECK(cutSheetWords().find("Pendant luminaire") != std::string::npos);
+    d.newSheet(1);
+    d.place("Pendant luminaire");
+    REQUIRE(d.s.project().placedViews.size() == 1);
+    const PlacedView view = *d.s.project().placedViews.begin();
+    CHECK(view.shows == SheetKind::CutSheet);
+    CHECK(d.item("Pendant luminaire")->text(1) == "here");
+    CHECK(d.stage.sheet().drawing().words().find("Pendant luminaire") != std::string::npos);
+    CHECK(cutSheetWords().find("Pendant luminaire") == std::string::npos);
+    d.s.undo();
+    CHECK(d.s.project().placedViews.empty());
+    CHECK(cutSheetWords().find("Pendant luminaire") != std::string::npos);
+}

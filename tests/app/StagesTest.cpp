@@ -2,6 +2,9 @@
 #include "app/boards/LevelCard.h"
 #include "app/frame/CommandWords.h"
 #include "app/frame/GuideWindow.h"
+#include "core/check/Assumptions.h"
+#include "core/check/Check.h"
+#include "core/lists/List.h"
 #include "core/project/CircuitFacts.h"
 #include "tests/app/AppTest.h"
 
@@ -764,6 +767,75 @@ TEST_CASE("basis: revisions are typed as lines and stand in the title block; wha
           std::string::npos);
     d.s.undo();
     CHECK(d.s.project().basis.revisions.size() == 3);
+}
+
+TEST_CASE(
+    "basis: boxes and fittings are typed as rules, counted by the take-off, and undone; nonsense stays as typed") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Basis);
+    d.pump();
+    auto* rules = d.window.findChild<QPlainTextEdit*>("takeOffRules");
+    REQUIRE(rules);
+    const std::size_t before = d.s.project().basis.takeOffRules.size();
+    CHECK(rules->toPlainText().count('\n') + 1 == int(before));
+    rules->setFocus();
+    rules->moveCursor(QTextCursor::End);
+    QTest::keyClick(rules, Qt::Key_Return);
+    QTest::keyClicks(rules, "Plaster ring | 1.2kVA each device");
+    d.pump();
+    CHECK(rules->property("refused").toBool());
+    auto* accept = d.window.findChild<QPushButton*>("basisAccept");
+    CHECK_FALSE(accept->isVisible());
+    CHECK(rules->toPlainText().endsWith("1.2kVA each device"));
+    for (int i = 0; i < 17; ++i) QTest::keyClick(rules, Qt::Key_Backspace);
+    QTest::keyClicks(rules, "2 each device | Downlight");
+    d.pump();
+    CHECK_FALSE(rules->property("refused").toBool());
+    d.click(*accept, accept->rect().center());
+    REQUIRE(d.s.project().basis.takeOffRules.size() == before + 1);
+    CHECK(d.s.project().basis.takeOffRules.back() ==
+          TakeOffRule{"Plaster ring", TakeOffPer::Device, "Downlight", 2, 0, ""});
+    int downlights = 0;
+    for (const Device& x : d.s.project().devices) downlights += d.s.project().deviceTypes[x.type].name == "Downlight";
+    const Solution& now = d.s.solution();
+    const List list = listKind("take-off")->make({now.project, *now.book, now.results});
+    double pieces = 0;
+    for (const ListEntry& r : list.rows)
+        if (r.cells[0].text == "Plaster ring, Downlight") pieces = *r.cells[2].value;
+    CHECK(downlights > 0);
+    CHECK(pieces == 2 * downlights);
+    d.s.undo();
+    CHECK(d.s.project().basis.takeOffRules.size() == before);
+}
+
+TEST_CASE("a type of device is found by name and takes its mark, picture and description; its cut sheet is issued") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Plan);
+    d.pump();
+    auto* find = d.window.findChild<QLineEdit*>("find");
+    REQUIRE(find);
+    find->setFocus();
+    d.type(*find, "Hand dryer");
+    d.key(*find, Qt::Key_Return);
+    const DeviceTypeId type = d.s.selection().as<DeviceType>();
+    REQUIRE(type);
+    d.fact("Mark", "H1");
+    d.fact("Description", "Wall-hung, <fast> & quiet");
+    d.fact("Picture", "no-such-file.png");
+    CHECK(d.s.project().deviceTypes[type].mark == "H1");
+    CHECK(d.s.project().deviceTypes[type].picture == "no-such-file.png");
+    const Solution& now = d.s.solution();
+    std::string words;
+    for (const SheetEntry& e : issueSet({now.project, *now.book, now.results}))
+        if (e.title.rfind("Cut sheets", 0) == 0) words += e.draw().words();
+    CHECK(words.find("Wall-hung, <fast> & quiet") != std::string::npos);
+    d.fact("Picture", "none");
+    CHECK(d.s.project().deviceTypes[type].picture.empty());
+    for (int i = 0; i < 4; ++i) d.s.undo();
+    CHECK(d.s.project().deviceTypes[type].mark.empty());
+    CHECK(d.s.project().deviceTypes[type].description.empty());
 }
 
 TEST_CASE("issue compares with an earlier file: words by board, clouds on the sheets, and back") {

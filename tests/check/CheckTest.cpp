@@ -524,6 +524,25 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
                "Sheet numbers that were given twice: E-601 (one-line). The first that was given counts");
     }
     {
+        OneBoard w;
+        const auto type = [&](const char* name, const char* mark) {
+            DeviceType t;
+            t.name = name;
+            t.mark = mark;
+            return w.p.deviceTypes.add(t);
+        };
+        type("Downlight", "A1");
+        type("Strip", "A2");
+        type("Switch", ""); // without a mark there is nothing to mistake
+        type("Outlet", "");
+        const DeviceTypeId second = type("Pendant", "a1");
+        expect(w.p, "mark-twice", Severity::Check, "Pendant has the mark a1, which is that of Downlight");
+        const Found f(w.p);
+        Project q = w.p;
+        remediesFor({f.p, f.book, f.r}, *f.of("mark-twice")).front().apply(q);
+        CHECK(q.deviceTypes[second].mark == "a3"); // 1 and 2 are taken
+    }
+    {
         // A bus is protected by its main, or by what feeds the board: 408.36.
         OneBoard w;
         w.p.boards.change(w.board)->main = 400;

@@ -1026,3 +1026,74 @@ TEST_CASE("a device that opens late on the alternate supply only is helped at it
     CHECK(q.circuits[fan].residual == 30);
     CHECK_FALSE(Found(q).of("alternate", "do not open in time"));
 }
+
+TEST_CASE("an earth fault on a feeder without a device of its own is helped at the device that opens it") {
+    Project p = *loadProject(dataFolder() / "demos" / "brindle-pier.lintel");
+    // DB-6 hangs on ATS-1 straight: the 50 A of ATS-1's circuit open its faults, and 238 m are too many for them.
+    BoardId board;
+    CircuitId circuit;
+    for (const Board& b : p.boards)
+        if (b.name == "DB-6") board = b.id;
+    const Results before = solve(p, bs());
+    REQUIRE_FALSE(before.of(board).via);
+    circuit = before.of(before.of(board).parent.as<Board>()).via;
+    REQUIRE(circuit);
+    CHECK(before.of(board).run.need.cable->opener == circuit);
+    Run& run = runOf(p, before.of(board).parent);
+    run.lengthBy = LengthBy::Entered;
+    run.length = 238;
+    const Found f(p);
+    const Snag* late = f.of("loop", "Feeder of DB-6");
+    REQUIRE(late);
+    const auto remedies = remediesFor({f.p, f.book, f.r}, *late);
+    REQUIRE_FALSE(remedies.empty());
+    for (const Remedy& m : remedies) {
+        INFO(m.label);
+        Project q = p;
+        m.apply(q);
+        CHECK_FALSE(Found(q).of("loop", late->text));
+    }
+    Project q = p;
+    remedies.back().apply(q);
+    CHECK(q.circuits[circuit].residual == 300); // mA: it feeds a board
+}
+
+TEST_CASE("a held feeder is only offered to be sized where its circuits then lose less of what is too much") {
+    Project p = *loadProject(dataFolder() / "demos" / "brindle-pier.lintel");
+    CircuitId lighting;
+    for (const Circuit& c : p.circuits)
+        if (c.name == "Café lighting") lighting = c.id;
+    REQUIRE(lighting);
+    const BoardId board = p.circuits[lighting].board;
+    runOf(p, board).lengthBy = LengthBy::Entered;
+    runOf(p, board).length = 261;
+    const auto labels = [&] {
+        const Found f(p);
+        const Snag* snag = f.of("drop", "Café lighting");
+        REQUIRE(snag);
+        std::vector<std::string> out;
+        for (const Remedy& m : remediesFor({f.p, f.book, f.r}, *snag)) out.push_back(m.label);
+        return out;
+    };
+    // Held at what it would be sized to: letting it be sized changes nothing. A size less is another matter.
+    const SizeIndex sized = Found(p).r.of(board).run.size;
+    runOf(p, board).heldSize = bs().sizes()[std::size_t(sized)].name;
+    CHECK_FALSE(offers(labels(), "Let the feeder of"));
+    runOf(p, board).heldSize = bs().sizes()[std::size_t(sized - 1)].name;
+    CHECK(offers(labels(), "Let the feeder of DB-3 be sized"));
+}
+
+TEST_CASE("a held circuit that no size can serve says so: there may be nothing to click") {
+    OneBoard w;
+    // 16 A at 120 V over 20 000 ft: the largest size has some 0.05 Ω for 1 000 ft: 16 · 40 · 0.05 = 32 V of 3.6 V.
+    const CircuitId far = w.circuit(1920, LoadUnit::VA, 1, 20'000);
+    runOf(w.p, far).heldSize = "12";
+    const Found f(w.p);
+    REQUIRE(f.of("drop"));
+    CHECK(f.of("drop")->text.find("no size keeps the limit: feed it from nearer") != std::string::npos);
+    runOf(w.p, far).length = feet(150).v; // #6 keeps it, as in the list of raised runs
+    const Found near(w.p);
+    REQUIRE(near.of("drop"));
+    CHECK(near.of("drop")->text.find("no size") == std::string::npos);
+    CHECK(offers(near.remedies("drop"), "Hold #"));
+}

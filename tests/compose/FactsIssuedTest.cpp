@@ -1,5 +1,6 @@
 // Whatever somebody enters is on what is issued, or changes something there; what is not has its reason here.
 
+#include "core/compose/CutSheets.h"
 #include "core/compose/SheetSet.h"
 #include "core/lists/List.h"
 #include "core/project/AddBelow.h"
@@ -100,6 +101,7 @@ Issued issued(const Project& p, const RuleBook& book) {
     const SheetInput in{p, book, r};
     Issued out;
     for (const SheetEntry& e : sheetSet(in)) out.sheets.emplace_back(e.title, e.draw().marks);
+    for (const Drawing& d : cutSheets(in, 851)) out.sheets.emplace_back(d.title, d.marks);
     for (const List& l : listsOf(in, false)) {
         for (const ListEntry& row : l.rows)
             for (const ListCell& cell : row.cells) out.cells.push_back(cell.text);

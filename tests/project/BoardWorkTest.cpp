@@ -471,6 +471,11 @@ TEST_CASE("a catalogue gives its types by name; a load is entered by the name of
     CHECK(t.added + 1 == int(shipped.deviceTypes.size()));
     CHECK(w.p.deviceTypes[id].load == 12);
     CHECK(takeTypes(w.p, shipped).same == int(shipped.deviceTypes.size()));
+    // What a catalogue says nothing of stays as the project has it.
+    w.p.deviceTypes.change(id)->mark = "K1";
+    w.p.deviceTypes.change(id)->picture = "oven.png";
+    CHECK(takeTypes(w.p, shipped).changed == 0);
+    CHECK(w.p.deviceTypes[id].mark == "K1");
     CHECK_FALSE(validate(w.p));
     const Project catalogue = catalogueOf(w.p);
     CHECK(catalogue.boards.empty());
