@@ -180,7 +180,7 @@ void FindBox::take(QListWidgetItem* item) {
     else if (!m.heading.isEmpty())
         Q_EMIT guideWanted(m.heading);
     else
-        session.select(m.thing);
+        Q_EMIT thingWanted(m.thing);
 }
 
 void FindBox::keyPressEvent(QKeyEvent* e) {

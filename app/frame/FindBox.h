@@ -23,6 +23,7 @@ public:
 
 Q_SIGNALS:
     void guideWanted(const QString& heading);
+    void thingWanted(lintel::Ref thing);
 
 protected:
     void keyPressEvent(QKeyEvent*) override;

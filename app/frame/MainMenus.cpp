@@ -429,6 +429,7 @@ void MainWindow::findCorner() {
     for (QAction* a : findChildren<QAction*>())
         if (!a->objectName().isEmpty() && !a->menu()) commands << a;
     findBox->offer(commands);
+    connect(findBox, &FindBox::thingWanted, this, &MainWindow::showThing);
     connect(findBox, &FindBox::guideWanted, this, [this](const QString& heading) { showGuide(heading); });
     findBox->offerGuide([this] { return guide().headings(); });
 }

@@ -313,6 +313,13 @@ bool MainWindow::wantsFacts() const {
     if (benchPanel->isVisible() || stage() == Stage::Basis || stage() == Stage::Issue) return false;
     return stage() != Stage::Boards || !boardsStage->wantsRoom() || width() >= 1500;
 }
+/// Chooses a thing; from a stage that shows nothing of it, on one that does.
+void MainWindow::showThing(Ref thing) {
+    const bool ofBoards = thing.is<Board>() || thing.is<Circuit>() || thing.is<Load>();
+    if (stage() == Stage::Basis || (stage() == Stage::Issue && !ofBoards))
+        go(ofBoards ? Stage::Boards : thing.is<Source>() || thing.is<Transformer>() ? Stage::Riser : Stage::Plan);
+    state->select(thing);
+}
 Stage MainWindow::stage() const { return Stage(stages->currentIndex()); }
 
 void MainWindow::showStart() {

@@ -92,6 +92,7 @@ private:
     void reloadFromDisk();
     void mergeWithFile();
     void enterWhatIsTyped();
+    void showThing(Ref thing);
     void openInteractively();
     void setTheme(bool dark);
     void restyleRail();

@@ -433,6 +433,7 @@ TEST_CASE("a cut sheet is placed from the library, stands there alone, and goes 
     CHECK(d.stage.sheet().drawing().words().find("Pendant luminaire") != std::string::npos);
     CHECK(cutSheetWords().find("Pendant luminaire") == std::string::npos);
     d.s.undo();
+    d.pump();
     CHECK(d.s.project().placedViews.empty());
     CHECK(cutSheetWords().find("Pendant luminaire") != std::string::npos);
 }

@@ -788,7 +788,7 @@ TEST_CASE(
     auto* accept = d.window.findChild<QPushButton*>("basisAccept");
     CHECK_FALSE(accept->isVisible());
     CHECK(rules->toPlainText().endsWith("1.2kVA each device"));
-    for (int i = 0; i < 17; ++i) QTest::keyClick(rules, Qt::Key_Backspace);
+    for (int i = 0; i < 18; ++i) QTest::keyClick(rules, Qt::Key_Backspace);
     QTest::keyClicks(rules, "2 each device | Downlight");
     d.pump();
     CHECK_FALSE(rules->property("refused").toBool());
@@ -807,6 +807,27 @@ TEST_CASE(
     CHECK(pieces == 2 * downlights);
     d.s.undo();
     CHECK(d.s.project().basis.takeOffRules.size() == before);
+}
+
+TEST_CASE("what is found from a stage that shows nothing of it is shown on one that does") {
+    Driven d;
+    d.openDemo();
+    auto* find = d.window.findChild<QLineEdit*>("find");
+    const auto found = [&](Stage from, const QString& name) {
+        d.window.go(from);
+        d.pump();
+        find->setFocus();
+        d.type(*find, name);
+        d.key(*find, Qt::Key_Return);
+        return d.window.stage();
+    };
+    CHECK(found(Stage::Basis, "LP-2") == Stage::Boards);
+    CHECK(d.s.selection() == Ref(d.board("LP-2")));
+    CHECK(found(Stage::Basis, "T-1") == Stage::Riser);
+    CHECK(found(Stage::Basis, "Office 006") == Stage::Plan);
+    CHECK(found(Stage::Issue, "Downlight") == Stage::Plan);
+    CHECK(found(Stage::Issue, "LP-3") == Stage::Issue); // its schedule is shown
+    CHECK(found(Stage::Runs, "LP-2") == Stage::Runs);
 }
 
 TEST_CASE("a type of device is found by name and takes its mark, picture and description; its cut sheet is issued") {
