@@ -238,7 +238,7 @@ void BasisStage::ownValuesField(QFormLayout* f) {
 void BasisStage::takeOffField(QFormLayout* f) {
     auto* e = new QPlainTextEdit;
     e->setObjectName("takeOffRules");
-    e->setFixedSize(190, 84);
+    e->setFixedSize(228, 100);
     e->setTabChangesFocus(true);
     e->setLineWrapMode(QPlainTextEdit::NoWrap);
     e->setPlaceholderText(tr("what | 1 each device | of which | why"));

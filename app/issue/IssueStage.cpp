@@ -329,10 +329,11 @@ QString sheetsCounted(std::size_t n) { return counted(n, QObject::tr("sheet"), Q
 
 void IssueStage::tellIssues() {
     const Issue* last = lastIssue(session.project());
-    QStringList lines;
-    for (const Issue& i : session.project().issues)
-        lines.prepend(
-            tr("%1 · %2 · %3 · %4").arg(q(i.mark), q(i.date), tr(wordOf(i.state)), sheetsCounted(i.sheets.size())));
+    QStringList lines, whole; // a line each is all there is room for
+    for (const Issue& i : session.project().issues) {
+        lines.prepend(tr("%1 · %2 · %3").arg(q(i.mark), q(i.date), tr(wordOf(i.state))));
+        whole.prepend(tr("%1: %2").arg(lines.front(), sheetsCounted(i.sheets.size())));
+    }
     const Solution& now = *set().solution;
     const std::size_t left = sheetsLeftOut({now.project, *now.book, now.results}).size();
     constexpr int shown = 3;
@@ -341,6 +342,7 @@ void IssueStage::tellIssues() {
     issuesTold = last ? lines.join("\n") : tr("Nothing was issued yet.");
     if (left > 0) issuesTold += "\n" + tr("Left out of the set: %1.").arg(sheetsCounted(left));
     went->setText(issuesTold);
+    went->setToolTip(plainTip(whole.join("\n")));
     // Sheets are drawn one a turn to be compared with what went out.
     nextToCompare = last ? 0 : -1;
     sheetsChanged = 0;

@@ -204,12 +204,13 @@ private:
             if (hasNoSheet(sheet)) continue;
             const std::string title = titleOf(in, sheet);
             const std::string number = numbering.of(sheet, first);
-            const std::size_t pages = schedulePages(in, b->id);
-            for (std::size_t page = 0; page < pages; ++page)
+            const ScheduleSheets pages = scheduleSheets(in, b->id);
+            for (std::size_t page = 0; page < pages.all; ++page)
                 add(sheets, sheet, number, page,
-                    page == 0   ? title
-                    : page == 1 ? title + ", notes"
-                                : fmt::format("{}, notes {}", title, page),
+                    page == 0             ? title
+                    : page < pages.table  ? fmt::format("{}, sheet {}", title, page + 1)
+                    : page == pages.table ? title + ", notes"
+                                          : fmt::format("{}, notes {}", title, page + 1 - pages.table),
                     schedulePaper(in, *b), b->name,
                     [in = in, id = b->id, number, page] { return panelSchedule(in, id, number, page); });
         }

@@ -1,5 +1,7 @@
 #include "core/drawing/Paper.h"
 
+#include <map>
+
 namespace lintel {
 
 namespace {

@@ -135,15 +135,14 @@ std::string eachPole(const char* key, const CircuitFacts& f, const char* between
     return all;
 }
 /// VA of what is of one kind.
+double vaOfKind(const CircuitFacts& f, LoadKind kind) {
+    if (!f.load() || f.noLoad()) return 0;
+    if (f.r.feeder) return f.r.feeds ? f.in.results.node(f.r.feeds)->kinds[std::size_t(kind)].va() : 0;
+    if (f.r.mixed) return (*f.r.mixed)[std::size_t(kind)];
+    return f.r.kind == kind ? f.r.va : 0;
+}
 template <LoadKind kind> std::string kindVa(const CircuitFacts& f) {
-    if (!f.load() || f.noLoad()) return "";
-    double va = 0;
-    if (f.r.feeder)
-        va = f.r.feeds ? f.in.results.node(f.r.feeds)->kinds[std::size_t(kind)].va() : 0;
-    else if (f.r.mixed)
-        va = (*f.r.mixed)[std::size_t(kind)];
-    else
-        va = f.r.kind == kind ? f.r.va : 0;
+    const double va = vaOfKind(f, kind);
     return va > 0 ? number(va) : "";
 }
 
@@ -352,6 +351,23 @@ const CircuitFigure* circuitFigure(const std::string& key) {
 
 double connectedVa(const CircuitFacts& f) {
     return f.r.feeder && f.r.feeds ? f.in.results.node(f.r.feeds)->connected : f.r.va;
+}
+
+std::optional<LoadKind> kindOfFigure(const std::string& figure) {
+    const std::string before = "VA ";
+    return figure.rfind(before, 0) == 0 ? fromWord<LoadKind>(figure.substr(before.size())) : std::nullopt;
+}
+
+std::optional<double> addend(const std::string& figure, const CircuitFacts& f) {
+    if (!f.load() || f.noLoad()) return std::nullopt;
+    if (figure == "VA") return connectedVa(f);
+    if (figure == "kVA") return connectedVa(f) / 1000;
+    if (figure == "points") return f.r.points;
+    if (const auto kind = kindOfFigure(figure)) return vaOfKind(f, *kind);
+    if (figure != "pole VA") return std::nullopt;
+    double va = 0;
+    for (int line = 0; line < 3; ++line) va += lineVa(f, line).value_or(0);
+    return va;
 }
 
 std::optional<double> lineVa(const CircuitFacts& f, int line) {

@@ -57,6 +57,11 @@ double connectedVa(const CircuitFacts& of);
 std::optional<double> lineVa(const CircuitFacts& of, int line);
 /// The same as it is written; a dash where nobody entered a load.
 std::string lineVaWords(const CircuitFacts& of, int line);
+/// What a figure says of a circuit as a number of which a sum over circuits makes sense: VA, kVA, points. Nothing:
+/// there is nothing to add.
+std::optional<double> addend(const std::string& figure, const CircuitFacts& of);
+/// The VA of one kind among them: the kind of the figure "VA lighting".
+std::optional<LoadKind> kindOfFigure(const std::string& figure);
 /// "17,19,21": all places of a circuit, as they are numbered on its board; "5/L2" on a board of ways.
 std::string placesWords(const Board& board, const Circuit& circuit);
 

@@ -84,6 +84,13 @@ std::string servesByForm(const ScheduleForm& form, const SheetInput& in, Circuit
     return named ? form.spare : servesWords(in.project, in.results, circuit);
 }
 
+bool addsUp(const ScheduleForm& form) {
+    return std::any_of(form.columns.begin(), form.columns.end(), [](const FormColumn& c) {
+        if (c.wording == "{phase VA}") return true;
+        return c.wording.size() > 2 && c.wording.front() == '{' && c.wording.back() == '}' &&
+               kindOfFigure(c.wording.substr(1, c.wording.size() - 2));
+    });
+}
 bool inOrderOfPlaces(const ScheduleForm& form, const Board& b) {
     return b.form == BoardForm::TwoColumn || (form.sortBy.empty() && form.groupBy.empty());
 }

@@ -33,6 +33,8 @@ std::vector<LaidColumn> layColumns(const ScheduleForm& form, const Board& board,
 /// What schedules of this form, and the card in the board's door, say of a free place and of what a circuit serves.
 std::string freePlaceWords(const ScheduleForm& form);
 std::string servesByForm(const ScheduleForm& form, const SheetInput& in, CircuitId circuit);
+/// Whether the columns of a form are added up below its rows: where it has some for each line or kind of load.
+bool addsUp(const ScheduleForm& form);
 /// Whether the rows of a board's schedule stand as its places are numbered: not where its form has another order.
 bool inOrderOfPlaces(const ScheduleForm& form, const Board& board);
 /// Whether a schedule is written with one row for each circuit over the whole sheet, as that of a board of ways: so is,

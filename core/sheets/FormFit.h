@@ -5,6 +5,13 @@
 
 namespace lintel {
 
+/// The sheets of a schedule: those of its table, the tally with the last of them, and then those of notes alone.
+struct ScheduleSheets {
+    std::size_t table = 1, all = 1;
+};
+ScheduleSheets scheduleSheets(const SheetInput& in, BoardId board);
+ScheduleSheets wayScheduleSheets(const SheetInput& in, BoardId board); ///< of one that is written in rows
+
 /// "Letter" or "A4"; "Legal" or "A3" for a board with more rows than that holds with its tally and notes.
 const std::string& schedulePaper(const SheetInput& in, const Board& board);
 /// mm over which the columns of a form stand on the schedule of a board: half of the sheet on a board of two columns.

@@ -59,8 +59,9 @@ struct Writer : ScheduleWriter {
         }
     }
 
-    /// `rules`: the tops of its rows, and the foot of the last.
-    void circuit(const Side& s, std::span<const double> rules, const Circuit& c) {
+    /// `rules`: the tops of its rows, and the foot of the last; `firstPole`: of those, where the others stand on the
+    /// page before.
+    void circuit(const Side& s, std::span<const double> rules, const Circuit& c, std::size_t firstPole) {
         const double top = rules.front(), foot = rules.back();
         const std::size_t rows = rules.size() - 1;
         const CircuitFacts facts(in, c.id, notesOf(c.id));
@@ -74,9 +75,10 @@ struct Writer : ScheduleWriter {
                        .bold = heavy(column.wording)};
             if (column.line >= 0 || column.wording.byPole()) { // a row for each pole
                 if (quiet && !column.wording.byPole()) place.ink = Ink::Quiet;
-                for (std::size_t pole = 0; pole < rows; ++pole) {
-                    place.top = rules[pole];
-                    place.height = rules[pole + 1] - rules[pole];
+                for (std::size_t row = 0; row < rows; ++row) {
+                    const std::size_t pole = firstPole + row;
+                    place.top = rules[row];
+                    place.height = rules[row + 1] - rules[row];
                     if (column.line < 0)
                         cell(place, column.wording.ofPole(facts, int(pole)));
                     else if (facts.r.lines[pole] == column.line)
@@ -109,6 +111,16 @@ struct Writer : ScheduleWriter {
             }
     }
 
+    /// Those whose rows stand on a side.
+    std::vector<CircuitId> circuitsOf(const Side& s, bool two) const {
+        std::vector<CircuitId> out;
+        for (CircuitId id : in.results.on(b.id)) {
+            const Circuit& c = in.project.circuits[id];
+            if (c.slot > 0 && in.results.of(id).placed && (!two || (c.slot % 2 == 0) == s.mirrored)) out.push_back(id);
+        }
+        return out;
+    }
+
     /// The rule above a row; where a circuit goes on, only in the columns that have a row for each of its poles.
     void ruleAbove(const Side& s, double top, bool goesOn) {
         if (!goesOn) return rowRule({s.outer, top}, {s.inner, top}, true);
@@ -116,37 +128,51 @@ struct Writer : ScheduleWriter {
             if (c.line >= 0 || c.wording.byPole()) rowRule({s.left(c), top}, {s.right(c), top}, false);
     }
 
-    /// Where the rows begin, and where the last ends: higher where a text of a circuit takes several lines.
-    std::vector<double> rowTops(const std::vector<Side>& sides, int rows, double top) const {
-        std::vector<double> asked(std::size_t(rows), 0);
-        const bool two = sides.size() > 1;
+    std::vector<TableRow> tableRows() const override {
+        const bool two = b.form == BoardForm::TwoColumn;
+        const std::vector<Side> sides = bothSides();
+        std::vector<TableRow> rows(std::size_t(two ? (b.slots + 1) / 2 : b.slots));
         for (CircuitId id : in.results.on(b.id)) {
             const CircuitFacts facts(in, id, notesOf(id));
             if (facts.c.slot < 1 || !facts.r.placed) continue;
             const std::size_t side = two ? std::size_t((facts.c.slot - 1) % 2) : 0,
                               row = std::size_t(two ? (facts.c.slot - 1) / 2 : facts.c.slot - 1),
-                              end = std::min(row + std::size_t(facts.c.poles), asked.size());
+                              end = std::min(row + std::size_t(facts.c.poles), rows.size());
             double most = 0;
             for (const LaidColumn& column : sides[side].columns)
                 if (column.line < 0 && !column.wording.byPole())
                     most =
                         std::max(most, heightOf(wordsOf(column.wording, facts), column.width(), heavy(column.wording)));
-            for (std::size_t i = row; i < end; ++i) asked[i] = std::max(asked[i], most / double(end - row));
+            for (std::size_t i = row; i < end; ++i) {
+                rows[i].asked = std::max(rows[i].asked, most / double(end - row));
+                rows[i].mayBegin = rows[i].mayBegin && i == row;
+            }
         }
+        return rows;
+    }
+    std::vector<Side> bothSides() const {
+        return b.form == BoardForm::TwoColumn ? std::vector{side(false), side(true)} : std::vector{side(false)};
+    }
+
+    /// Where the rows of a page begin, and where the last ends: higher where a text of a circuit takes several lines.
+    std::vector<double> rowTops(std::size_t page, double top) const {
+        const std::vector<TableRow> rows = tableRows();
+        std::vector<double> asked;
+        for (std::size_t i = stretches[page].from; i < stretches[page].to; ++i) asked.push_back(rows[i].asked);
         std::vector<double> tops{top};
-        for (double h : rowHeights(asked, d.height - y - below(), 3.1 * lettersScale(), 5.6 * lettersScale()))
+        for (double h : rowHeights(asked, rowRoom(page), 3.1 * lettersScale(), 5.6 * lettersScale()))
             tops.push_back(tops.back() + h);
         return tops;
     }
 
-    void table() {
+    void table(std::size_t page) {
         const bool two = b.form == BoardForm::TwoColumn;
-        const int rows = two ? (b.slots + 1) / 2 : b.slots;
+        const int from = int(stretches[page].from), to = int(stretches[page].to);
         const double head = 5.6;
-        const std::vector<Side> sides = two ? std::vector{side(false), side(true)} : std::vector{side(false)};
+        const std::vector<Side> sides = bothSides();
         const double left = margin, right = d.width - margin, top = y + head;
-        const std::vector<double> tops = rowTops(sides, rows, top);
-        const double bottom = tops.back();
+        const std::vector<double> tops = rowTops(page, top);
+        const double rowsEnd = tops.back(), bottom = rowsEnd + (isLast(page) ? sumsHeight() : 0);
         d.fill(left, y, right - left, head, Ink::Band);
         const double c1 = sides[0].inner, c2 = two ? sides[1].inner : right;
         for (const Side& s : sides) heading(s, head);
@@ -158,8 +184,8 @@ struct Writer : ScheduleWriter {
                 d.line({x, y}, {x, bottom}, 0.12, c.line > 0 ? Ink::Faint : Ink::Rule);
             }
         const auto map = slotMap(in.project, b, in.results.on(b.id));
-        for (int row = 0; row < rows; ++row) {
-            const double ry = tops[std::size_t(row)], h = tops[std::size_t(row) + 1] - ry;
+        for (int row = from; row < to; ++row) {
+            const double ry = tops[std::size_t(row - from)], h = tops[std::size_t(row - from) + 1] - ry;
             const int slotLeft = two ? 2 * row + 1 : row + 1;
             d.text({(c1 + c2) / 2, ry + h / 2 + 0.9}, lineName(lineOfSlot(b, slotLeft), b), 2.4, Align::Centre, true,
                    Ink::Quiet);
@@ -168,14 +194,23 @@ struct Writer : ScheduleWriter {
                 const int slot = slotLeft + int(k);
                 if (slot > b.slots) continue;
                 const Circuit* c = in.project.circuits.find(map[std::size_t(slot)]);
-                ruleAbove(s, ry, c && slot > c->slot);
-                if (!c)
+                ruleAbove(s, ry, c && slot > c->slot && row > from);
+                if (!c) {
                     space(s, ry, h, slot);
-                else if (c->slot == slot)
-                    circuit(s,
-                            std::span(tops).subspan(std::size_t(row), std::size_t(std::min(c->poles, rows - row)) + 1),
-                            *c);
+                    continue;
+                }
+                if (c->slot != slot && row > from) continue; // drawn with its first row here
+                const int pole = (slot - c->slot) / (two ? 2 : 1), poles = std::min(c->poles - pole, to - row);
+                circuit(s, std::span(tops).subspan(std::size_t(row - from), std::size_t(poles) + 1), *c,
+                        std::size_t(pole));
             }
+        }
+        if (isLast(page) && sumsHeight() > 0) {
+            d.line({left, rowsEnd}, {right, rowsEnd}, 0.35);
+            for (const Side& s : sides)
+                sumRow(
+                    s.columns, circuitsOf(s, two),
+                    [&](const LaidColumn& c) { return std::pair(s.left(c), s.right(c)); }, rowsEnd);
         }
         d.box(left, y, right - left, bottom - y, 0.5);
         d.line({left, top}, {right, top}, 0.35);
@@ -204,6 +239,18 @@ int scheduleRows(const SheetInput& in, const Board& b) {
     return b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots;
 }
 
-std::size_t schedulePages(const SheetInput& in, BoardId id) { return ScheduleWriter(in, id, "").pages(); }
+namespace {
+template <class Of> ScheduleSheets sheetsOf(const SheetInput& in, BoardId id) {
+    Of w(in, id, "");
+    w.plan();
+    return {w.stretches.size(), w.pages()};
+}
+} // namespace
+
+ScheduleSheets scheduleSheets(const SheetInput& in, BoardId id) {
+    if (writtenInRows(in, in.project.boards[id])) return wayScheduleSheets(in, id);
+    return sheetsOf<Writer>(in, id);
+}
+std::size_t schedulePages(const SheetInput& in, BoardId id) { return scheduleSheets(in, id).all; }
 
 } // namespace lintel

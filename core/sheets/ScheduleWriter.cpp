@@ -23,11 +23,11 @@ namespace {
 constexpr double viewTop = 16.5; ///< mm of a page above the line over its title strip
 }
 
-ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number, double height)
+ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std::string& sheetNumber, double height)
     : in(input), b(input.project.boards[board]), r(input.results.of(board)), lines(factsOf(b.system).lines),
-      onOther(height > 0), form(formOf(in, b)) {
+      onOther(height > 0), form(formOf(in, b)), firstNumber(sheetNumber) {
     d.title = sheetTitle(in.project, {SheetKind::Schedule, board}, b.name);
-    d.number = number;
+    d.number = sheetNumber;
     d.paper = schedulePaper(in, b);
     const PaperSize size = paperSize(d.paper);
     d.width = size.width;
@@ -36,13 +36,53 @@ ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std
     const std::vector<BoardNote> notes = boardNotes(in, b);
     for (const BoardNote& note : notes) noteLines.push_back(wrapText(note.text, wide, noteSize));
     noteNumbers = numbersOfNotes(notes);
-    // Rows of the table give way to notes down to a comfortable height, and to the last of them a little further.
-    const double larger = std::max(1.0, form.letters / cellSize);
-    const double titleRoom = 39, head = 5.8, comfortable = 4.4 * larger, tight = 3.7 * larger;
-    const double rows = double(scheduleRows(in, b));
-    const double left = d.height - titleRoom - head - withoutNotes();
+}
+
+namespace {
+constexpr double tableTop = 39, tableHead = 5.8; ///< mm: of a page above its table, and of the table's headings
+constexpr double goesOnRoom = 9;                 ///< mm below a table that goes on: that is said there
+} // namespace
+
+double ScheduleWriter::rowRoom(std::size_t page) const {
+    return d.height - y - (isLast(page) ? sumsHeight() + below() : margin + goesOnRoom);
+}
+
+/// The end of the rows that stand on a page beginning with `from`: all that are left where they have room above the
+/// tally, else as many as a page without one holds.
+std::size_t ScheduleWriter::stretchFrom(const std::vector<TableRow>& rows, std::size_t from) const {
+    constexpr std::size_t leastOnLast = 4;
+    const double larger = std::max(1.0, form.letters / cellSize), comfortable = 4.4 * larger, tight = 3.7 * larger;
+    const double page = d.height - tableTop - tableHead, above = page - sumsHeight() - withoutNotes();
+    double all = 0;
+    for (std::size_t i = from; i < rows.size(); ++i) all += std::max(rows[i].asked, tight);
+    if (all <= above) return rows.size();
+    std::size_t end = from;
+    for (double used = 0; end < rows.size(); ++end) {
+        used += std::max(rows[end].asked, comfortable);
+        if (used > page - margin - goesOnRoom && end > from) break;
+    }
+    if (end + leastOnLast > rows.size()) end = std::max(from + 1, rows.size() - std::min(rows.size(), leastOnLast));
+    // Back to where a circuit or a way begins, unless a third of the page would stay empty.
+    const std::size_t furthest = (end - from) / 3;
+    for (std::size_t back = 0; back <= furthest && end > from + back + 1; ++back)
+        if (rows[end - back].mayBegin) return end - back;
+    return end;
+}
+
+void ScheduleWriter::plan() {
+    const std::vector<TableRow> asked = tableRows();
+    stretches.clear();
+    do {
+        const std::size_t from = stretches.empty() ? 0 : stretches.back().to;
+        stretches.push_back({from, stretchFrom(asked, from)});
+    } while (stretches.back().to < asked.size());
+    // Rows give way to notes down to a comfortable height, and to the last of them a little further.
+    const double larger = std::max(1.0, form.letters / cellSize), comfortable = 4.4 * larger, tight = 3.7 * larger;
+    const double rows = double(stretches.back().to - stretches.back().from);
+    const double left = d.height - tableTop - tableHead - sumsHeight() - withoutNotes();
     double all = 0;
     for (const auto& note : noteLines) all += noteStep * double(note.size());
+    notesHere = 0;
     if (all <= left - rows * tight) {
         notesHere = noteLines.size();
         return;
@@ -160,6 +200,34 @@ std::vector<double> ScheduleWriter::rowHeights(const std::vector<double>& asked,
     if (all > holds)
         for (double& h : heights) h = std::max(least, h * holds / all);
     return heights;
+}
+
+std::string ScheduleWriter::sumOf(const LaidColumn& column, const std::vector<CircuitId>& circuits) const {
+    const CircuitFigure* figure = column.wording.alone();
+    if (column.line < 0 && !figure) return "";
+    const std::string key = figure ? figure->key : "";
+    double sum = 0;
+    bool any = false;
+    for (CircuitId id : circuits) {
+        const CircuitFacts facts(in, id);
+        const auto part = column.line >= 0 ? lineVa(facts, column.line) : addend(key, facts);
+        if (part.value_or(0) == 0) continue;
+        sum += *part;
+        any = true;
+    }
+    if (!any) return "";
+    return key == "kVA" ? number(sum, 2) : number(sum);
+}
+
+void ScheduleWriter::sumRow(const std::vector<LaidColumn>& columns, const std::vector<CircuitId>& circuits,
+                            const std::function<std::pair<double, double>(const LaidColumn&)>& edges, double top) {
+    for (const LaidColumn& c : columns) {
+        const auto [from, to] = edges(c);
+        const CircuitFigure* figure = c.wording.alone();
+        const bool names = figure && figure->key == std::string("serves");
+        cell({.left = from, .right = to, .top = top, .height = sumsHeight(), .align = c.align, .bold = true},
+             names ? "Sum" : sumOf(c, circuits));
+    }
 }
 
 std::string ScheduleWriter::notesOf(CircuitId circuit) const {
@@ -313,11 +381,9 @@ void ScheduleWriter::notes() {
     y += 6;
     for (std::size_t i = 0; i < notesHere; ++i) writeNote(i);
     if (notesHere == noteLines.size()) return;
-    const std::string where = onOther            ? "the view that continues this schedule"
-                              : d.number.empty() ? "the next sheet"
-                                                 : "sheet " + pageNumber(d.number, 1);
-    d.text({margin, y}, fmt::format("Notes {} to {} stand on {}.", notesHere + 1, noteLines.size(), where), noteSize,
-           Align::Left, true);
+    d.text({margin, y},
+           fmt::format("Notes {} to {} stand on {}.", notesHere + 1, noteLines.size(), nextWords(stretches.size() - 1)),
+           noteSize, Align::Left, true);
     y += noteStep;
 }
 
@@ -325,9 +391,15 @@ namespace {
 constexpr double notesTop = 44, notesFoot = 12; ///< mm of a further sheet above and below its notes
 }
 
-std::size_t ScheduleWriter::firstOn(std::size_t page) const {
+std::string ScheduleWriter::nextWords(std::size_t page) const {
+    return onOther               ? "the view that continues this schedule"
+           : firstNumber.empty() ? "the next sheet"
+                                 : "sheet " + pageNumber(firstNumber, page + 1);
+}
+
+std::size_t ScheduleWriter::firstOn(std::size_t notesSheet) const {
     std::size_t note = notesHere;
-    for (std::size_t p = 1; p < page; ++p) {
+    for (std::size_t p = 1; p < notesSheet; ++p) {
         double at = notesTop;
         const std::size_t first = note;
         while (note < noteLines.size()) {
@@ -340,20 +412,35 @@ std::size_t ScheduleWriter::firstOn(std::size_t page) const {
 }
 
 std::size_t ScheduleWriter::pages() const {
-    std::size_t n = 1;
-    while (firstOn(n) < noteLines.size()) ++n;
-    return n;
+    std::size_t notesSheets = 0;
+    while (firstOn(notesSheets + 1) < noteLines.size()) ++notesSheets;
+    return stretches.size() + notesSheets;
+}
+
+void ScheduleWriter::continuedStrip(std::size_t page) {
+    heading();
+    d.number = firstNumber.empty() ? "" : pageNumber(firstNumber, page);
+    d.text({margin, 27}, b.name, 8.4, Align::Left, true);
+    d.text({margin, 34}, "Circuits, continued", 3, Align::Left, true);
+    y = tableTop;
+}
+
+void ScheduleWriter::goesOn(std::size_t page) {
+    y += 5;
+    d.text({margin, y}, fmt::format("Further circuits, the sums and the notes stand on {}.", nextWords(page)), noteSize,
+           Align::Left, true);
 }
 
 void ScheduleWriter::notesPage(std::size_t page) {
+    const std::size_t sheet = page + 1 - stretches.size();
     heading();
     d.number = pageNumber(d.number, page);
     d.text({margin, 27}, b.name, 8.4, Align::Left, true);
     d.text({margin, 34}, "Notes, continued", 3, Align::Left, true);
     d.line({margin, 36}, {d.width - margin, 36}, 0.35);
     y = notesTop;
-    const std::size_t end = std::min(firstOn(page + 1), noteLines.size());
-    for (std::size_t i = firstOn(page); i < end; ++i) writeNote(i);
+    const std::size_t end = std::min(firstOn(sheet + 1), noteLines.size());
+    for (std::size_t i = firstOn(sheet); i < end; ++i) writeNote(i);
 }
 
 Drawing ScheduleWriter::cut() const {

@@ -5,13 +5,34 @@
 #include "core/figures/ScheduleForms.h"
 #include "core/sheets/Sheets.h"
 
+#include <functional>
+
 namespace lintel {
 
 struct ScheduleWriter {
     static constexpr double margin = scheduleMargin; ///< mm
 
-    /// `height`: mm of a view on another sheet, without a heading and foot of its own; 0: a sheet of its own.
+    /// `height`: mm of a view on another sheet, without a heading and foot of its own; 0: a sheet of its own. `plan()`
+    /// comes next.
     ScheduleWriter(const SheetInput& input, BoardId board, const std::string& number, double height = 0);
+    virtual ~ScheduleWriter() = default;
+
+    /// A row of the table: what its texts ask for, mm (0: they fit in one line), and whether a page may begin with it.
+    struct TableRow {
+        double asked = 0;
+        bool mayBegin = true;
+    };
+    virtual std::vector<TableRow> tableRows() const = 0;
+    /// Shares the rows and the notes out over the pages.
+    void plan();
+    /// Rows from … to before which they stand on a page.
+    struct Stretch {
+        std::size_t from = 0, to = 0;
+    };
+    std::vector<Stretch> stretches; ///< one for each page of the table
+    bool isLast(std::size_t page) const { return page + 1 == stretches.size(); }
+    /// mm for the rows of a page, where its table begins at `y`.
+    double rowRoom(std::size_t page) const;
 
     const SheetInput& in;
     const Board& b;
@@ -23,6 +44,9 @@ struct ScheduleWriter {
     double y = 0; ///< where the next part begins
 
     void titleStrip();
+    /// In its place on a page on which the table goes on, and what says there that it does.
+    void continuedStrip(std::size_t page);
+    void goesOn(std::size_t page);
     /// What the load tally and the notes that stand on this sheet take below the table, mm.
     double below() const;
     /// A cell of the table: where it is, and how its text stands in it.
@@ -46,6 +70,13 @@ struct ScheduleWriter {
     /// Rows of a table in so much room: as high as `most` where that is enough, but never below what each asks for.
     /// Where there is not enough room, rows that ask for nothing are down to `least`, and then all are lowered alike.
     static std::vector<double> rowHeights(const std::vector<double>& asked, double room, double least, double most);
+    /// mm of the row below the others in which columns are added up; 0: the form has none.
+    double sumsHeight() const { return addsUp(form) ? 5.2 * lettersScale() : 0; }
+    /// What stands there in a column, of the circuits of these rows: VA of each line and kind, of all, and points.
+    std::string sumOf(const LaidColumn& column, const std::vector<CircuitId>& circuits) const;
+    /// The row of sums from `top` down; `edges`: left and right of a column on the sheet.
+    void sumRow(const std::vector<LaidColumn>& columns, const std::vector<CircuitId>& circuits,
+                const std::function<std::pair<double, double>(const LaidColumn&)>& edges, double top);
     /// Numbers of the notes that speak of a circuit: "1,3".
     std::string notesOf(CircuitId circuit) const;
     /// Whether a column is set in heavy letters: places of ways, and devices.
@@ -61,7 +92,7 @@ struct ScheduleWriter {
     /// Sheets that the schedule takes: its table and tally are on the first, notes that find no room there on further
     /// ones.
     std::size_t pages() const;
-    /// A further sheet, from 1, with its notes.
+    /// A sheet behind those of the table, with its notes.
     void notesPage(std::size_t page);
     /// As a view: without the margins around it, and no higher than what has been written.
     Drawing cut() const;
@@ -79,15 +110,23 @@ private:
     double loadTally();
     double phases();
     void heading();
-    /// The first note of a further sheet.
-    std::size_t firstOn(std::size_t page) const;
+    /// The first note of a sheet of notes, from 1.
+    std::size_t firstOn(std::size_t notesSheet) const;
+    std::size_t stretchFrom(const std::vector<TableRow>& rows, std::size_t from) const;
+    /// "sheet E-605.2", whatever comes behind this one.
+    std::string nextWords(std::size_t page) const;
+    std::string firstNumber; ///< of the first sheet
 };
 
 /// The first page or a further one, by a writer that has a table of its own kind of board.
 template <class Writer> void writePage(Writer& w, std::size_t page) {
-    if (page > 0) return w.notesPage(page);
-    w.titleStrip();
-    w.table();
+    if (page >= w.stretches.size()) return w.notesPage(page);
+    if (page == 0)
+        w.titleStrip();
+    else
+        w.continuedStrip(page);
+    w.table(page);
+    if (!w.isLast(page)) return w.goesOn(page);
     w.tally();
     w.notes();
 }
@@ -95,6 +134,7 @@ template <class Writer> void writePage(Writer& w, std::size_t page) {
 template <class Writer>
 Drawing writeSchedule(const SheetInput& in, BoardId board, const std::string& number, std::size_t page) {
     Writer w(in, board, number);
+    w.plan();
     writePage(w, page);
     footStrip(w.d, in, ScheduleWriter::margin);
     return std::move(w.d);
@@ -102,9 +142,11 @@ Drawing writeSchedule(const SheetInput& in, BoardId board, const std::string& nu
 /// The same as views, each cut to what stands on it.
 template <class Writer> std::vector<Drawing> writeScheduleParts(const SheetInput& in, BoardId board, double height) {
     std::vector<Drawing> parts;
-    const std::size_t pages = ScheduleWriter(in, board, "", height).pages();
+    std::size_t pages = 1;
     for (std::size_t page = 0; page < pages; ++page) {
         Writer w(in, board, "", height);
+        w.plan();
+        pages = w.pages();
         writePage(w, page);
         parts.push_back(w.cut());
     }

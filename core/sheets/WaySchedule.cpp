@@ -8,6 +8,7 @@
 #include "core/project/FreePlaces.h"
 #include "core/project/Operations.h"
 #include "core/project/Slots.h"
+#include "core/sheets/FormFit.h"
 #include "core/sheets/ScheduleWriter.h"
 #include "core/solve/TesterReadings.h"
 
@@ -209,19 +210,29 @@ struct Writer : ScheduleWriter {
         return lineVaWords(*facts, c.line);
     }
 
-    std::vector<double> heightsOf(const std::vector<Row>& rows, const std::vector<LaidColumn>& columns,
-                                  double room) const {
-        std::vector<double> asked;
-        for (const Row& line : rows) {
+    std::vector<TableRow> tableRows() const override {
+        const std::vector<LaidColumn> columns = layColumns(form, b, d.width - 2 * margin);
+        const std::vector<Row> rows = rowsOf(in, b);
+        const auto isHeading = [&](std::size_t i) { return rows[i].section || !rows[i].together.empty(); };
+        std::vector<TableRow> asked;
+        for (std::size_t i = 0; i < rows.size(); ++i) {
+            const Row& line = rows[i];
             double most = 0;
             if (line.circuit) {
                 const CircuitFacts facts(in, line.circuit->id, notesOf(line.circuit->id));
                 for (const LaidColumn& c : columns)
                     most = std::max(most, heightOf(textOf(c, line, &facts), c.width(), heavy(c.wording)));
             }
-            asked.push_back(most);
+            // Ways stay together, and headings with what follows them.
+            asked.push_back({most, (line.beginsWay || isHeading(i)) && !(i > 0 && isHeading(i - 1))});
         }
-        return rowHeights(asked, room, 3.3 * lettersScale(), 5.4 * lettersScale());
+        return asked;
+    }
+    std::vector<double> heightsOf(std::size_t page) const {
+        const std::vector<TableRow> rows = tableRows();
+        std::vector<double> asked;
+        for (std::size_t i = stretches[page].from; i < stretches[page].to; ++i) asked.push_back(rows[i].asked);
+        return rowHeights(asked, rowRoom(page) - 5.8, 3.3 * lettersScale(), 5.4 * lettersScale());
     }
 
     void row(const Row& row, const std::vector<LaidColumn>& columns, double top, double h) {
@@ -249,13 +260,14 @@ struct Writer : ScheduleWriter {
         if (row.circuit) d.hotspots.push_back({row.circuit->id, margin, top, d.width - margin, top + h});
     }
 
-    void table() {
+    void table(std::size_t page) {
         const std::vector<Row> rows = rowsOf(in, b);
         const double head = 5.8, left = margin, right = d.width - margin;
         const std::vector<LaidColumn> columns = layColumns(form, b, right - left);
         const double top = y + head;
-        const std::vector<double> heights = heightsOf(rows, columns, d.height - y - below() - head);
-        const double bottom = std::accumulate(heights.begin(), heights.end(), top);
+        const std::vector<double> heights = heightsOf(page);
+        const double rowsEnd = std::accumulate(heights.begin(), heights.end(), top),
+                     bottom = rowsEnd + (isLast(page) ? sumsHeight() : 0);
         d.fill(left, y, right - left, head, Ink::Band);
         for (const LaidColumn& c : columns) {
             cell({.left = left + c.from,
@@ -274,9 +286,9 @@ struct Writer : ScheduleWriter {
             for (const LaidColumn& c : columns)
                 if (c.from > 0) d.line({left + c.from, ruled}, {left + c.from, to}, 0.12, Ink::Rule);
         };
-        for (std::size_t n = 0; n < rows.size(); ++n) {
+        for (std::size_t n = stretches[page].from; n < stretches[page].to; ++n) {
             const Row& next = rows[n];
-            const double h = heights[n];
+            const double h = heights[n - stretches[page].from];
             if (next.section || !next.together.empty()) {
                 rules(at);
                 d.fill(left, at, right - left, h, Ink::Band);
@@ -291,7 +303,15 @@ struct Writer : ScheduleWriter {
             row(next, columns, at, h);
             at += h;
         }
-        rules(at);
+        if (isLast(page) && sumsHeight() > 0) {
+            std::vector<CircuitId> circuits;
+            for (const Row& line : rows)
+                if (line.circuit) circuits.push_back(line.circuit->id);
+            d.line({left, rowsEnd}, {right, rowsEnd}, 0.35);
+            sumRow(
+                columns, circuits, [&](const LaidColumn& c) { return std::pair(left + c.from, left + c.to); }, at);
+        }
+        rules(bottom);
         d.box(left, y, right - left, bottom - y, 0.5);
         d.line({left, top}, {right, top}, 0.35);
         y = bottom;
@@ -299,6 +319,12 @@ struct Writer : ScheduleWriter {
 };
 
 } // namespace
+
+ScheduleSheets wayScheduleSheets(const SheetInput& in, BoardId id) {
+    Writer w(in, id, "");
+    w.plan();
+    return {w.stretches.size(), w.pages()};
+}
 
 int wayScheduleRows(const SheetInput& in, const Board& b) { return int(rowsOf(in, b).size()); }
 

@@ -1,6 +1,7 @@
 // Schedules whose rows stand in an order or in groups of the form, and what their title strip says: nothing is lost,
 // and sums are those of the circuits.
 
+#include "core/base/Format.h"
 #include "core/figures/ScheduleForms.h"
 #include "core/sheets/BoardHead.h"
 #include "core/sheets/DoorCard.h"
@@ -173,7 +174,51 @@ TEST_CASE("loads by kind in columns of their own: of a circuit with several kind
     for (const auto& [kind, word] : EnumText<LoadKind>::words) {
         INFO(word);
         CHECK(circuitFigure(std::string("VA ") + word));
+        CHECK(kindOfFigure(std::string("VA ") + word) == kind);
     }
+}
+
+TEST_CASE("columns for kinds and lines of load are added up below the rows, each by itself; others are not") {
+    Single w;
+    ScheduleForm& form = w.form({{"Serves", "{serves}", 0, {}}, {"VA", "{VA}", 20, {}}});
+    const auto sums = [&] {
+        const std::vector<std::string> words = w.drawn();
+        const auto at = std::find(words.begin(), words.end(), "Sum");
+        // The row below the circuits, up to the headings of the tally.
+        return at == words.end() ? std::vector<std::string>()
+                                 : std::vector<std::string>(at + 1, std::find(at, words.end(), "Load tally"));
+    };
+    CHECK(sums().empty()); // the tally says what is connected
+    form.columns.push_back({"Motors", "{VA motor}", 20, {}});
+    form.columns.push_back({"Lights", "{VA lighting}", 20, {}});
+    form.columns.push_back({"Heat", "{VA heating}", 20, {}});
+    form.columns.push_back({"Run", "{length}", 20, {}});
+    // 3 000 + 900 + 1 200 + 500; 4 700 of motors, 900 of lighting, none of heating.
+    CHECK(sums() == std::vector<std::string>{number(5600), number(4700), number(900)});
+    form.columns = {{"Serves", "{serves}", 0, {}}, {"", "{phase VA}", 45, {}}, {"kVA", "{kVA}", 20, {}}};
+    // The pump gives 1 000 to each line, and takes places 1 to 3; the others follow on A, B and C.
+    CHECK(sums() == std::vector<std::string>{number(1900), number(2200), number(1500), "5.60"});
+    // A spare and a circuit without a load add nothing.
+    w.p.circuits.change(addCircuit(w.p, w.board, 1, ""))->use = CircuitUse::Spare;
+    addCircuit(w.p, w.board, 1, "Nobody knows");
+    CHECK(sums().back() == "5.60");
+}
+
+TEST_CASE("on two columns each side is added up by itself") {
+    OneBoard w;
+    for (double va : {600.0, 500.0, 400.0, 300.0, 200.0}) w.circuit(va); // places 1 to 5
+    ScheduleForm form;
+    form.name = "Ours";
+    form.usual = true;
+    form.columns = {{"Serves", "{serves}", 0, {}}, {"", "{phase VA}", 36, {}}};
+    w.p.forms.add(form);
+    const Results r = w.solved();
+    const auto words = readDown(panelSchedule({w.p, nec(), r}, w.board, "E-601"));
+    CHECK(std::count(words.begin(), words.end(), "Sum") == 2);
+    const auto at = std::find(words.begin(), words.end(), "Sum");
+    // On the left 600 on A, 400 on B, 200 on C; on the right 500 on A and 300 on B.
+    const std::vector<std::string> row(at, std::find(at, words.end(), "Load tally"));
+    CHECK(row == std::vector<std::string>{"Sum", "600", "400", "200", "500", "300", "Sum"});
 }
 
 TEST_CASE("a title strip says what the form asks for, under its own words, and the door card calls places the same") {
