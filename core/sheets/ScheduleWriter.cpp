@@ -40,11 +40,12 @@ ScheduleWriter::ScheduleWriter(const SheetInput& input, BoardId board, const std
 
 namespace {
 constexpr double tableTop = 39, tableHead = 5.8; ///< mm: of a page above its table, and of the table's headings
-constexpr double goesOnRoom = 9;                 ///< mm below a table that goes on: that is said there
+/// mm below a table that goes on: that is said there, above the foot of a sheet of its own.
+double goesOnRoom(bool onOther) { return onOther ? 14 : 28; }
 } // namespace
 
 double ScheduleWriter::rowRoom(std::size_t page) const {
-    return d.height - y - (isLast(page) ? sumsHeight() + below() : margin + goesOnRoom);
+    return d.height - y - (isLast(page) ? sumsHeight() + below() : goesOnRoom(onOther));
 }
 
 /// The end of the rows that stand on a page beginning with `from`: all that are left where they have room above the
@@ -59,7 +60,7 @@ std::size_t ScheduleWriter::stretchFrom(const std::vector<TableRow>& rows, std::
     std::size_t end = from;
     for (double used = 0; end < rows.size(); ++end) {
         used += std::max(rows[end].asked, comfortable);
-        if (used > page - margin - goesOnRoom && end > from) break;
+        if (used > page - goesOnRoom(onOther) && end > from) break;
     }
     if (end + leastOnLast > rows.size()) end = std::max(from + 1, rows.size() - std::min(rows.size(), leastOnLast));
     // Back to where a circuit or a way begins, unless a third of the page would stay empty.
@@ -427,8 +428,7 @@ void ScheduleWriter::continuedStrip(std::size_t page) {
 
 void ScheduleWriter::goesOn(std::size_t page) {
     y += 5;
-    d.text({margin, y}, fmt::format("Further circuits, the sums and the notes stand on {}.", nextWords(page)), noteSize,
-           Align::Left, true);
+    d.text({margin, y}, fmt::format("This schedule goes on: see {}.", nextWords(page)), noteSize, Align::Left, true);
 }
 
 void ScheduleWriter::notesPage(std::size_t page) {

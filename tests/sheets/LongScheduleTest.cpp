@@ -76,6 +76,7 @@ void nothingOff(const Drawing& d) {
             CHECK(boxOf(*t).right <= d.width);
         }
     for (const Hotspot& h : d.hotspots) CHECK(h.bottom <= d.height);
+    CHECK(textsOnTexts(d) == std::vector<std::string>());
 }
 
 } // namespace
@@ -100,9 +101,9 @@ TEST_CASE("a schedule of any length goes on over the sheets that it takes: each 
                 INFO("page " << page);
                 CHECK(!pages[page].headings.empty() == (page < sheets.table));
                 CHECK((said.find("Load tally") != std::string::npos) == last);
-                CHECK((said.find("Further circuits") != std::string::npos) == (page + 1 < sheets.table));
+                CHECK((said.find("This schedule goes on") != std::string::npos) == (page + 1 < sheets.table));
                 if (page + 1 < sheets.table)
-                    CHECK(said.find(fmt::format("stand on sheet E-601.{}.", page + 2)) != std::string::npos);
+                    CHECK(said.find(fmt::format("see sheet E-601.{}.", page + 2)) != std::string::npos);
                 CHECK(pages[page].number == (page == 0 ? "E-601" : fmt::format("E-601.{}", page + 1)));
             }
         }
@@ -162,7 +163,9 @@ TEST_CASE("a circuit of three poles stands on one page; where that cannot be, it
         CHECK(words.at(c.name) <= 2);
         twice += words.at(c.name) == 2;
     }
-    CHECK(twice == int(sheets.table) - 1); // one at each break
+    const int breaks = int(sheets.table) - 1; // at each of them one on the left, on the right, or on both
+    CHECK(twice >= breaks);
+    CHECK(twice <= 2 * breaks);
 }
 
 TEST_CASE("views of a long schedule are no higher than the sheet, and hold every circuit once") {
