@@ -232,84 +232,74 @@ void BasisStage::ownValuesField(QFormLayout* f) {
     loaders.push_back([this, e, words] { e->setText(words(draft)); });
 }
 
-/// Rows of the revision table, a line each: "2 | 2026-11-23 | Issued for tender | RA". What is not understood stays as
-/// it was typed, and is told.
-/// Boxes and fittings: a rule a line. Typed as the draft's other fields are, and read as soon as it can be.
-void BasisStage::takeOffField(QFormLayout* f) {
+/// A list that is typed a line each. What is not understood stays as it was typed, framed in red, and is told.
+void BasisStage::linesField(QFormLayout* f, const LinesField& field) {
     auto* e = new QPlainTextEdit;
-    e->setObjectName("takeOffRules");
-    e->setFixedSize(228, 100);
+    e->setObjectName(field.object);
+    e->setFixedSize(field.size);
     e->setTabChangesFocus(true);
     e->setLineWrapMode(QPlainTextEdit::NoWrap);
-    e->setPlaceholderText(tr("what | 1 each device | of which | why"));
-    const bool imperial = session.project().basis.units == UnitSystem::Imperial;
-    e->setToolTip(tr("What the take-off counts beside what is drawn, a rule a line: what | how many | of which | why.\n"
-                     "Box | 1 each device | receptacle\n"
-                     "Connector | 1 each end | %1\n"
-                     "Coupling | 1 every %2 | %1")
-                      .arg(imperial ? "EMT" : "conduit", imperial ? "10 ft" : "3 m"));
-    f->addRow(fieldLabel(tr("Boxes and fittings")), e);
-    connect(e, &QPlainTextEdit::textChanged, this, [this, e] {
-        const auto rules = takeOffRulesFrom(e->toPlainText().toStdString(), draft.units);
-        e->setProperty("refused", !rules);
-        e->setStyleSheet(rules ? "" : "border: 1px solid " + theme().stop.name());
-        if (!rules) return session.say(q(rules.error().text()), true);
-        if (*rules == draft.takeOffRules) return;
-        draft.takeOffRules = *rules;
+    e->setPlaceholderText(field.hint);
+    e->setToolTip(field.tip);
+    f->addRow(fieldLabel(field.label), e);
+    connect(e, &QPlainTextEdit::textChanged, this, [this, e, take = field.take] {
+        Basis next = draft;
+        const QString refused = take(next, e->toPlainText());
+        e->setProperty("refused", !refused.isEmpty());
+        e->setStyleSheet(refused.isEmpty() ? "" : "border: 1px solid " + theme().stop.name());
+        if (!refused.isEmpty()) return session.say(refused, true);
+        if (next == draft) return;
+        draft = next;
         changed();
     });
-    loaders.push_back([this, e] {
-        const QString words = q(linesOf(draft.takeOffRules, draft.units));
-        if (e->hasFocus() || e->property("refused").toBool() || e->toPlainText() == words) return;
-        QSignalBlocker quiet(e);
-        e->setPlainText(words);
-    });
-}
-
-void BasisStage::revisionsField(QFormLayout* f) {
-    auto* e = new QPlainTextEdit;
-    e->setObjectName("revisions");
-    e->setFixedSize(190, 66);
-    e->setTabChangesFocus(true);
-    e->setLineWrapMode(QPlainTextEdit::NoWrap);
-    e->setPlaceholderText(tr("mark | date | text | by"));
-    e->setToolTip(tr("A line each, the earliest first: mark | date | text | by, for instance\n"
-                     "1 | 2026-11-23 | Issued for tender | RA"));
-    f->addRow(fieldLabel(tr("Revisions")), e);
-    const auto words = [](const Basis& b) {
-        QStringList lines;
-        for (const Revision& r : b.revisions)
-            lines << QStringList{q(r.mark), q(r.date), q(r.text), q(r.by)}.join(" | ");
-        return lines.join('\n');
-    };
-    const auto read = [](const QString& text, QString& bad) {
-        std::vector<Revision> list;
-        for (const QString& line : text.split('\n', Qt::SkipEmptyParts)) {
-            const QStringList parts = line.split('|');
-            if (parts.size() != 4) bad = line.trimmed();
-            const auto part = [&](int i) {
-                return i < parts.size() ? parts[i].trimmed().toStdString() : std::string();
-            };
-            list.push_back({part(0), part(1), part(2), part(3)});
-        }
-        return list;
-    };
-    connect(e, &QPlainTextEdit::textChanged, this, [this, e, read] {
-        QString bad;
-        const auto list = read(e->toPlainText(), bad);
-        e->setProperty("refused", !bad.isEmpty());
-        e->setStyleSheet(bad.isEmpty() ? "" : "border: 1px solid " + theme().stop.name());
-        if (!bad.isEmpty())
-            return session.say(tr("“%1” is not a revision: write mark | date | text | by").arg(bad), true);
-        if (list == draft.revisions) return;
-        draft.revisions = list;
-        changed();
-    });
-    loaders.push_back([this, e, words] {
+    loaders.push_back([this, e, words = field.words] {
         if (e->hasFocus() || e->property("refused").toBool() || e->toPlainText() == words(draft)) return;
         QSignalBlocker quiet(e);
         e->setPlainText(words(draft));
     });
+}
+
+/// Rows of the revision table: "2 | 2026-11-23 | Issued for tender | RA".
+void BasisStage::revisionsField(QFormLayout* f) {
+    linesField(f, {tr("Revisions"), "revisions", QSize(190, 66), tr("mark | date | text | by"),
+                   tr("A line each, the earliest first: mark | date | text | by, for instance\n"
+                      "1 | 2026-11-23 | Issued for tender | RA"),
+                   [](const Basis& b) {
+                       QStringList lines;
+                       for (const Revision& r : b.revisions)
+                           lines << QStringList{q(r.mark), q(r.date), q(r.text), q(r.by)}.join(" | ");
+                       return lines.join('\n');
+                   },
+                   [](Basis& b, const QString& text) {
+                       b.revisions.clear();
+                       for (const QString& line : text.split('\n', Qt::SkipEmptyParts)) {
+                           const QStringList parts = line.split('|');
+                           if (parts.size() != 4)
+                               return tr("“%1” is not a revision: write mark | date | text | by").arg(line.trimmed());
+                           const auto part = [&](int i) { return parts[i].trimmed().toStdString(); };
+                           b.revisions.push_back({part(0), part(1), part(2), part(3)});
+                       }
+                       return QString();
+                   }});
+}
+
+/// What the take-off counts beside what is drawn, a rule a line.
+void BasisStage::takeOffField(QFormLayout* f) {
+    const bool imperial = session.project().basis.units == UnitSystem::Imperial;
+    linesField(f,
+               {tr("Boxes and fittings"), "takeOffRules", QSize(228, 100), tr("what | 1 each device | of which | why"),
+                tr("What the take-off counts beside what is drawn, a rule a line: what | how many | of which | why.\n"
+                   "Box | 1 each device | receptacle\n"
+                   "Connector | 1 each end | %1\n"
+                   "Coupling | 1 every %2 | %1")
+                    .arg(imperial ? "EMT" : "conduit", imperial ? "10 ft" : "3 m"),
+                [](const Basis& b) { return q(linesOf(b.takeOffRules, b.units)); },
+                [](Basis& b, const QString& text) {
+                    const auto rules = takeOffRulesFrom(text.toStdString(), b.units);
+                    if (!rules) return q(rules.error().text());
+                    b.takeOffRules = *rules;
+                    return QString();
+                }});
 }
 
 namespace {

@@ -47,6 +47,15 @@ private:
                      double hi, int decimals, std::function<double(const Basis&)> get,
                      std::function<void(Basis&, double)> set);
     void ownValuesField(QFormLayout* f);
+    struct LinesField {
+        QString label;
+        const char* object;
+        QSize size;
+        QString hint, tip;
+        std::function<QString(const Basis&)> words;
+        std::function<QString(Basis&, const QString&)> take; ///< gives the reason why not, else empty
+    };
+    void linesField(QFormLayout* f, const LinesField& field);
     void revisionsField(QFormLayout* f);
     void takeOffField(QFormLayout* f);
     void choiceField(QFormLayout* f, const QString& label, const char* object, QStringList words, QStringList titles,
