@@ -505,23 +505,6 @@ struct Painter {
         for (const Mark& m : d.marks)
             if (const auto* t = std::get_if<TextMark>(&m)) labels.obstacle(*t);
         for (const auto& places : densities) tags.marks.push_back(labels.place(places));
-        for (const Tagged& x : tagged) {
-            std::vector<TextMark> places;
-            const Point at = mm(x.device->at);
-            const double beside = std::max(sym(2.6), x.reach.x + sym(0.5)), r = std::max(sym(2.6), x.reach.y);
-            for (const auto& [place, align] : {std::pair{at + x.usual + Point{0, txt(0.8)}, Align::Centre},
-                                               {at + Point{beside, txt(0.8)}, Align::Left},
-                                               {at + Point{-beside, txt(0.8)}, Align::Right},
-                                               {at + Point{0, -r}, Align::Centre},
-                                               {at + Point{0, r + txt(1.8)}, Align::Centre},
-                                               {at + Point{-sym(0.6), r + txt(1.8)}, Align::Right},
-                                               {at + Point{sym(0.6), r + txt(1.8)}, Align::Left},
-                                               {at + Point{-sym(0.6), -r}, Align::Right},
-                                               {at + Point{sym(0.6), -r}, Align::Left}})
-                places.push_back(
-                    TextMark{place, tagWords(*x.device), txt(2.2), align, false, false, Ink::Quiet, 0, true});
-            tags.marks.push_back(labels.place(places));
-        }
         for (const WantedTag& w : wanted) {
             const double size = txt(2.3);
             std::vector<TextMark> places;
@@ -540,6 +523,30 @@ struct Painter {
                     offer(w.tip + Point{0, txt(step + 1)}, Align::Centre);
             offer(w.middle + Point{txt(1.6), txt(0.8)}, Align::Left),
                 offer(w.middle + Point{-txt(1.6), txt(0.8)}, Align::Right);
+            tags.marks.push_back(labels.place(places));
+        }
+        // Where home runs are named first, their arrows are free of tags, too.
+        for (const WantedTag& w : wanted) {
+            const Point from = w.middle * 2 - w.tip;
+            const double length = distance(from, w.tip);
+            keepOff([&](double t) { return from + (w.tip - from) * t; }, length);
+            keepOff([&](double t) { return w.tip + (from - w.tip) * t; }, length);
+        }
+        for (const Tagged& x : tagged) {
+            std::vector<TextMark> places;
+            const Point at = mm(x.device->at);
+            const double beside = std::max(sym(2.6), x.reach.x + sym(0.5)), r = std::max(sym(2.6), x.reach.y);
+            for (const auto& [place, align] : {std::pair{at + x.usual + Point{0, txt(0.8)}, Align::Centre},
+                                               {at + Point{beside, txt(0.8)}, Align::Left},
+                                               {at + Point{-beside, txt(0.8)}, Align::Right},
+                                               {at + Point{0, -r}, Align::Centre},
+                                               {at + Point{0, r + txt(1.8)}, Align::Centre},
+                                               {at + Point{-sym(0.6), r + txt(1.8)}, Align::Right},
+                                               {at + Point{sym(0.6), r + txt(1.8)}, Align::Left},
+                                               {at + Point{-sym(0.6), -r}, Align::Right},
+                                               {at + Point{sym(0.6), -r}, Align::Left}})
+                places.push_back(
+                    TextMark{place, tagWords(*x.device), txt(2.2), align, false, false, Ink::Quiet, 0, true});
             tags.marks.push_back(labels.place(places));
         }
     }
