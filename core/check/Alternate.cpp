@@ -163,7 +163,8 @@ void circuitRemedies(const CheckInput& in, const StateSolution& state, const Wor
             return;
     }
     if (late && !worse.empty())
-        out.push_back({fmt::format("Residual-current devices of {} mA on {}",
+        out.push_back({fmt::format("{} of {} mA on {}",
+                                   worse.size() == 1 ? "A residual-current device" : "Residual-current devices",
                                    number(*std::max_element(mA.begin(), mA.end())), of),
                        [=](Project& p) {
                            for (std::size_t i = 0; i < worse.size(); ++i) p.circuits.change(worse[i])->residual = mA[i];

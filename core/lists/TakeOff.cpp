@@ -7,6 +7,7 @@
 #include "core/lists/RunCells.h"
 #include "core/lists/TakeOffRules.h"
 #include "core/project/Equipment.h"
+#include "core/project/LevelOf.h"
 #include "core/project/Raceway.h"
 
 #include <fmt/format.h>
@@ -17,11 +18,25 @@
 namespace lintel {
 namespace {
 
+/// So much of something, and of that on each floor; what stands on none is in the whole only.
+struct Amount {
+    double all = 0;
+    std::map<LevelId, double> on{};
+    void add(LevelId level, double more) {
+        all += more;
+        if (level) on[level] += more;
+    }
+};
+
 struct TakeOff {
-    explicit TakeOff(const SheetInput& input) : in(input), p(input.project) {}
+    explicit TakeOff(const SheetInput& input) : in(input), p(input.project) {
+        for (const Device& d : p.devices)
+            if (d.circuit) floorOf.emplace(d.circuit, d.level);
+    }
     const SheetInput& in;
     const Project& p;
-    std::map<std::tuple<int, SizeIndex, std::string>, double> conductors; ///< metal, size, colour → m
+    std::map<CircuitId, LevelId> floorOf; ///< of the first device that is drawn of a circuit
+    std::map<std::tuple<int, SizeIndex, std::string>, Amount> conductors; ///< metal, size, colour → m
     /// A cable or conduit; sizes in the order of what they hold, not of their names.
     struct Laid {
         std::string type;
@@ -29,7 +44,7 @@ struct TakeOff {
         std::string size;
         auto operator<=>(const Laid&) const = default;
     };
-    std::map<Laid, double> cables, conduits; ///< m
+    std::map<Laid, Amount> cables, conduits; ///< m
     /// What is in already for several circuits together, m: by board and group the raceway with its protective
     /// conductor, and the one neutral.
     std::map<std::pair<BoardId, int>, double> raceways, neutrals;
@@ -40,12 +55,19 @@ struct TakeOff {
         Laid what;
         double metres = 0;
         int parallel = 1;
+        LevelId level{};
     };
     std::vector<Way> ways;
     std::map<std::pair<BoardId, int>, std::size_t> sharedWays; ///< of circuits that share one
 
-    void conductor(Material m, SizeIndex size, const std::string& colour, double metres) {
-        if (size >= 0 && metres > 0) conductors[{int(m), size, colour}] += metres;
+    /// The floor on which a run ends: that of its devices, or of its board where none is drawn.
+    LevelId floorOfRun(Ref thing, const Circuit* circuit) const {
+        if (!circuit) return levelOf(p, thing);
+        const auto drawn = floorOf.find(circuit->id);
+        return drawn != floorOf.end() ? drawn->second : levelOf(p, circuit->board);
+    }
+    void conductor(LevelId level, Material m, SizeIndex size, const std::string& colour, double metres) {
+        if (size >= 0 && metres > 0) conductors[{int(m), size, colour}].add(level, metres);
     }
     /// Circuits of one raceway lie in it together, as long as the longest of them.
     void way(BoardId board, int group, Way w) {
@@ -94,31 +116,32 @@ struct TakeOff {
         const int sets = std::max(1, r.sets);
         const double metres = r.need.length.v * sets;
         const VoltageSystem system = r.need.system;
+        const LevelId level = floorOfRun(thing, circuit);
         const RunParts parts = partsOf(p, in.book, in.results, thing);
         if (in.book.metric() && r.need.cable->type >= 0) {
             const CableType& type = in.book.cables.types[std::size_t(r.need.cable->type)];
             if (!type.single) {
                 const Laid cable{type.name, double(r.size), conductorsOfOne(r)};
-                cables[cable] += metres;
-                way({}, 0, {cable, r.need.length.v, sets});
+                cables[cable].add(level, metres);
+                way({}, 0, {cable, r.need.length.v, sets, level});
                 return;
             }
         }
         for (int line : linesOf(thing, system, parts.lines))
-            conductor(r.need.material, r.size, lineColour(p.basis, system, line), metres);
+            conductor(level, r.need.material, r.size, lineColour(p.basis, system, line), metres);
         const BoardId board = circuit ? circuit->board : BoardId{};
         const int oneNeutral = circuit ? neutralGroup(*circuit) : 0, oneRaceway = circuit ? racewayGroup(*circuit) : 0;
-        conductor(r.need.material, parts.neutral, neutralColour(p.basis, system),
+        conductor(level, r.need.material, parts.neutral, neutralColour(p.basis, system),
                   added(neutrals, board, oneNeutral, metres) * parts.neutrals);
         // In one raceway there is one protective conductor, and one conduit.
         const double own = added(raceways, board, oneRaceway, metres);
         const std::string protective = protectiveColour(system);
-        conductor(r.need.material, parts.ground, protective, own);
-        conductor(r.need.material, parts.isolated, protective + ", isolated", metres);
+        conductor(level, r.need.material, parts.ground, protective, own);
+        conductor(level, r.need.material, parts.isolated, protective + ", isolated", metres);
         if (!parts.conduit.size) return;
         const Laid conduit{parts.conduitType, parts.conduit.size->area, parts.conduit.size->name};
-        if (own > 0) conduits[conduit] += own;
-        way(board, oneRaceway, {conduit, r.need.length.v, sets});
+        if (own > 0) conduits[conduit].add(level, own);
+        way(board, oneRaceway, {conduit, r.need.length.v, sets, level});
     }
     std::string conductorsOfOne(const RunResult& r) const {
         RunResult one = r;
@@ -132,45 +155,44 @@ bool isOf(const TakeOffRule& rule, const std::string& name) {
     return rule.of.empty() || lowered(name).find(lowered(rule.of)) != std::string::npos;
 }
 
+/// The cells of the floors behind the others of a row.
+template <class Cell> void onFloors(std::vector<ListCell>& cells, const Project& p, const Amount& amount, Cell cell) {
+    for (const Level& l : p.levels) {
+        const auto at = amount.on.find(l.id);
+        cells.push_back(at == amount.on.end() ? ListCell{"–"} : cell(at->second));
+    }
+}
+ListCell piecesCell(double n) { return numberCell(std::ceil(n - 1e-9)); }
+
 /// What the rules count: devices by their type and floor, what is laid by type and size.
-void byRules(List& list, const SheetInput& in, const TakeOff& t,
-             const std::map<DeviceTypeId, std::map<LevelId, int>>& drawn) {
+void byRules(List& list, const SheetInput& in, const TakeOff& t, const std::map<DeviceTypeId, Amount>& drawn) {
     const Project& p = in.project;
     if (p.basis.takeOffRules.empty()) return;
     list.group("Boxes and fittings, by rule");
     for (const TakeOffRule& rule : p.basis.takeOffRules) {
         bool any = false;
-        const auto row = [&](const std::string& of, const std::string& size, double pieces,
-                             const std::map<LevelId, double>& levels) {
-            if (pieces <= 0) return;
+        const auto row = [&](const std::string& of, const std::string& size, const Amount& pieces) {
+            if (pieces.all <= 0) return;
             any = true;
             std::vector<ListCell> cells{
-                {rule.item + (of.empty() ? "" : ", " + of)}, {size}, numberCell(std::ceil(pieces - 1e-9)), {"pieces"}};
-            if (!levels.empty())
-                for (const Level& l : p.levels) {
-                    const auto at = levels.find(l.id);
-                    cells.push_back(at == levels.end() ? ListCell{"–"} : numberCell(std::ceil(at->second - 1e-9)));
-                }
+                {rule.item + (of.empty() ? "" : ", " + of)}, {size}, piecesCell(pieces.all), {"pieces"}};
+            onFloors(cells, p, pieces, piecesCell);
             list.add({}, std::move(cells));
         };
         if (rule.per == TakeOffPer::Device) {
-            double all = 0;
-            std::map<LevelId, double> levels;
-            for (const auto& [type, there] : drawn) {
-                if (!isOf(rule, p.deviceTypes[type].name)) continue;
-                for (const auto& [level, n] : there) {
-                    levels[level] += n * rule.amount;
-                    all += n * rule.amount;
-                }
-            }
-            row(rule.of, "", all, levels);
+            Amount pieces;
+            for (const auto& [type, there] : drawn)
+                if (isOf(rule, p.deviceTypes[type].name))
+                    for (const auto& [level, n] : there.on) pieces.add(level, n * rule.amount);
+            row(rule.of, "", pieces);
         } else {
-            std::map<TakeOff::Laid, double> pieces;
+            std::map<TakeOff::Laid, Amount> pieces;
             for (const TakeOff::Way& w : t.ways)
                 if (isOf(rule, w.what.type))
-                    pieces[w.what] += rule.amount * w.parallel *
-                                      (rule.per == TakeOffPer::End ? 2 : std::ceil(w.metres / rule.every - 1e-9));
-            for (const auto& [of, n] : pieces) row(of.type, of.size, n, {});
+                    pieces[w.what].add(w.level,
+                                       rule.amount * w.parallel *
+                                           (rule.per == TakeOffPer::End ? 2 : std::ceil(w.metres / rule.every - 1e-9)));
+            for (const auto& [of, n] : pieces) row(of.type, of.size, n);
         }
         list.notes.push_back(ruleWords(rule, p.basis.units) + (any ? "" : " There is none."));
     }
@@ -187,6 +209,12 @@ List takeOffList(const SheetInput& in) {
     };
     List list{"take-off", "Take-off", {{"What"}, {"Size or rating"}, {"Amount", "", Align::Right}, {"Unit"}}, {}, {}};
     for (const Level& l : p.levels) list.columns.push_back({l.name, "", Align::Right});
+    const auto row = [&](Ref about, const std::string& what, const std::string& size, const Amount& amount,
+                         const char* unit, const auto& cell) {
+        std::vector<ListCell> cells{{what}, {size}, cell(amount.all), {unit}};
+        onFloors(cells, p, amount, cell);
+        list.add(about, std::move(cells));
+    };
     TakeOff t(in);
     for (Ref thing : in.results.order)
         if (const NodeResult& n = *in.results.node(thing); n.parent) t.run(thing, n.run);
@@ -196,67 +224,60 @@ List takeOffList(const SheetInput& in) {
     if (!t.conductors.empty()) {
         list.group("Conductors");
         for (const auto& [what, metres] : t.conductors)
-            list.add({}, {{fmt::format("{}, {}", wordOf(Material(std::get<0>(what))), std::get<2>(what))},
-                          {sizeWords(in.book, std::get<1>(what))},
-                          length(metres),
-                          {lengthUnit(units)}});
+            row({}, fmt::format("{}, {}", wordOf(Material(std::get<0>(what))), std::get<2>(what)),
+                sizeWords(in.book, std::get<1>(what)), metres, lengthUnit(units), length);
     }
-    const auto lengths = [&](const char* heading, const auto& amounts) {
+    const auto lengths = [&](const char* heading, const std::map<TakeOff::Laid, Amount>& amounts) {
         if (!amounts.empty()) list.group(heading);
-        for (const auto& [what, metres] : amounts)
-            list.add({}, {{what.type}, {what.size}, length(metres), {lengthUnit(units)}});
+        for (const auto& [what, metres] : amounts) row({}, what.type, what.size, metres, lengthUnit(units), length);
     };
     lengths("Cables", t.cables);
     lengths("Conduit", t.conduits);
-    std::map<std::tuple<double, int, std::string>, int> devices;
+    std::map<std::tuple<double, int, std::string>, Amount> devices;
     for (const Circuit& c : p.circuits) {
         const CircuitResult& r = in.results.of(c.id);
         if (c.use != CircuitUse::Reserved && r.device > 0)
-            ++devices[{r.device, c.poles,
-                       fmt::format("{}{}", deviceWords(r, c.poles, in.book),
-                                   c.groundFault && c.arcFault ? ", ground and arc fault"
-                                   : c.groundFault             ? ", ground fault"
-                                   : c.arcFault                ? ", arc fault"
-                                   : c.residual > 0            ? fmt::format(", {} mA", number(c.residual))
-                                                               : "")}];
+            devices[{r.device, c.poles,
+                     fmt::format("{}{}", deviceWords(r, c.poles, in.book),
+                                 c.groundFault && c.arcFault ? ", ground and arc fault"
+                                 : c.groundFault             ? ", ground fault"
+                                 : c.arcFault                ? ", arc fault"
+                                 : c.residual > 0            ? fmt::format(", {} mA", number(c.residual))
+                                                             : "")}]
+                .add(levelOf(p, c.board), 1);
     }
     if (!devices.empty()) {
         list.group(in.book.word(TradeWord::DevicesInBoards));
         for (const auto& [what, n] : devices)
-            list.add({}, {{fmt::format("{}-pole", std::get<1>(what))}, {std::get<2>(what)}, numberCell(n), {"pieces"}});
+            row({}, fmt::format("{}-pole", std::get<1>(what)), std::get<2>(what), n, "pieces", piecesCell);
     }
     if (p.boards.size() + p.transformers.size() > 0) list.group("Boards and equipment");
+    const auto one = [&](Ref thing, const std::string& what, const std::string& size) {
+        Amount amount;
+        amount.add(levelOf(p, thing), 1);
+        row(thing, what, size, amount, "piece", piecesCell);
+    };
     for (const Board& b : p.boards)
-        list.add(b.id, {{fmt::format("{}, {}", b.name, wordOf(b.use))},
-                        {fmt::format("{} A, {} V, {} kA{}", rating(b.bus), wordOf(b.system), rating(b.ratingKA),
-                                     passesOn(b.use) ? "" : ", " + counted(b.slots, "place"))},
-                        numberCell(1),
-                        {"piece"}});
+        one(b.id, fmt::format("{}, {}", b.name, wordOf(b.use)),
+            fmt::format("{} A, {} V, {} kA{}", rating(b.bus), wordOf(b.system), rating(b.ratingKA),
+                        passesOn(b.use) ? "" : ", " + counted(b.slots, "place")));
     for (const Transformer& x : p.transformers)
-        list.add(x.id, {{x.name + ", transformer"},
-                        {fmt::format("{} kVA, {} – {} V", rating(x.kva), wordOf(x.primary), wordOf(x.secondary))},
-                        numberCell(1),
-                        {"piece"}});
-    std::map<DeviceTypeId, std::map<LevelId, int>> drawn;
-    for (const Device& d : p.devices) ++drawn[d.type][d.level];
+        one(x.id, x.name + ", transformer",
+            fmt::format("{} kVA, {} – {} V", rating(x.kva), wordOf(x.primary), wordOf(x.secondary)));
+    std::map<DeviceTypeId, Amount> drawn;
+    for (const Device& d : p.devices) drawn[d.type].add(d.level, 1);
     if (!drawn.empty()) {
         list.group("Devices on plan");
-        for (const auto& [type, levels] : drawn) {
-            int all = 0;
-            for (const auto& [level, n] : levels) all += n;
+        for (const auto& [type, n] : drawn) {
             const DeviceType& y = p.deviceTypes[type];
-            std::vector<ListCell> cells{{y.name}, {kindTitle(y.kind, in.book)}, numberCell(all), {"pieces"}};
-            for (const Level& l : p.levels) {
-                const auto at = levels.find(l.id);
-                cells.push_back(at == levels.end() ? ListCell{"–"} : numberCell(at->second));
-            }
-            list.add({}, std::move(cells));
+            row({}, y.name, kindTitle(y.kind, in.book), n, "pieces", piecesCell);
         }
     }
     byRules(list, in, t, drawn);
     if (list.rows.empty()) return list;
     list.notes.push_back(fmt::format("Lengths as the runs are measured or entered, with the slack of the basis{}. "
-                                     "Home runs of a bundle share one conduit and one protective conductor.",
+                                     "Home runs of a bundle share one conduit and one protective conductor. A run "
+                                     "counts on the floor where it ends.",
                                      p.basis.waste > 0 ? fmt::format(" and {} waste", percent(p.basis.waste * 100))
                                                        : "; no waste is added"));
     if (t.unknown > 0)

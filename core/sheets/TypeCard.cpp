@@ -19,6 +19,7 @@ namespace {
 constexpr double padding = 4, nameSize = 4.6, markSize = 4.6, text = 3.2, step = 4.4;
 constexpr double headRoom = 13, symbolSize = 5;
 constexpr double pictureShare = 0.45; ///< of the width
+constexpr double leastWidth = 80;
 
 struct Fact {
     std::string name, value;
@@ -120,7 +121,8 @@ Drawing typeCard(const SheetInput& in, DeviceTypeId type, double width) {
     const DeviceType& t = in.project.deviceTypes[type];
     Drawing d;
     d.title = t.mark.empty() ? t.name : t.mark + ", " + t.name;
-    d.width = width;
+    d.width = std::max(width, leastWidth);
+    width = d.width;
     const double top = drawHead(d, t);
     double foot = top, left = padding;
     if (!t.picture.empty()) {

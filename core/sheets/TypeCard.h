@@ -7,7 +7,7 @@ namespace lintel {
 
 inline constexpr double typeCardWidth = 120; ///< mm, usual
 
-/// `width` in mm; as high as it comes. The type has to be there.
+/// `width` in mm, 80 at least; as high as it comes. The type has to be there.
 Drawing typeCard(const SheetInput& in, DeviceTypeId type, double width = typeCardWidth);
 
 /// The types that have a picture or a description, by their marks, then by their names.

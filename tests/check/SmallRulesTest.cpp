@@ -1020,7 +1020,7 @@ TEST_CASE("a device that opens late on the alternate supply only is helped at it
     CHECK(late->text == "DB-6: on G-1 the devices of 1 circuit do not open in time");
     const auto remedies = remediesFor({f.p, f.book, f.r}, *late);
     REQUIRE(remedies.size() == 1);
-    CHECK(remedies[0].label == "Residual-current devices of 30 mA on " + nameOfRun(f.p, fan));
+    CHECK(remedies[0].label == "A residual-current device of 30 mA on " + nameOfRun(f.p, fan));
     Project q = p;
     remedies[0].apply(q);
     CHECK(q.circuits[fan].residual == 30);

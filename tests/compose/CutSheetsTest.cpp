@@ -102,6 +102,7 @@ TEST_CASE("long names and descriptions of a type are wrapped whole on its cut sh
     for (int i = 0; i < 60; ++i) CHECK(card.words().find(fmt::format("word{}", i)) != std::string::npos);
     CHECK(card.words().find("calls it so") != std::string::npos);
     staysInside(card);
+    staysInside(typeCard({w.p, nec(), r}, id, 20)); // as narrow as it can be
 }
 
 TEST_CASE("cut sheets follow the lists; one that stands on a composed sheet is not there as well") {

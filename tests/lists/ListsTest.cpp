@@ -178,6 +178,13 @@ TEST_CASE("take-off: boxes and fittings by the rules of the office, counted by h
         return 0.0;
     };
     CHECK(pieces(l, "Connector, EMT", "1/2") == 4);
+    // Nothing of these circuits is drawn: they end where their board stands.
+    w.p.boards.change(w.board)->level = level;
+    const Results placed = w.solved();
+    const List byFloor = listKind("take-off")->make({w.p, nec(), placed});
+    const std::string floor = w.p.levels.begin()->name;
+    CHECK(*cellOf(byFloor, "1/2", floor, 1).value == *cellOf(byFloor, "1/2", "Amount", 1).value);
+    CHECK(*cellOf(byFloor, "20", floor, 1).value == 3);
     CHECK(pieces(l, "Coupling, EMT", "1/2") == 15); // 10 and 5
     CHECK(pieces(l, "Strap, EMT", "1/2") == 30);    // (13 + 7) · 1.5: 12.5 and 6.25 lengths are begun
     const std::string notes = std::accumulate(l.notes.begin(), l.notes.end(), std::string());
