@@ -422,7 +422,9 @@ void ScheduleWriter::continuedStrip(std::size_t page) {
     heading();
     d.number = firstNumber.empty() ? "" : pageNumber(firstNumber, page);
     d.text({margin, 27}, b.name, 8.4, Align::Left, true);
-    d.text({margin, 34}, "Circuits, continued", 3, Align::Left, true);
+    const std::string over = headingOver(stretches[page].from);
+    d.text({margin, 34}, "Circuits, continued" + (over.empty() ? "" : ": " + over), 3, Align::Left, true, Ink::Ink,
+           d.width - 2 * margin);
     y = tableTop;
 }
 

@@ -23,6 +23,8 @@ struct ScheduleWriter {
         bool mayBegin = true;
     };
     virtual std::vector<TableRow> tableRows() const = 0;
+    /// The heading under which a row stands, where another page begins with it; empty: none.
+    virtual std::string headingOver(std::size_t) const { return ""; }
     /// Shares the rows and the notes out over the pages.
     void plan();
     /// Rows from … to before which they stand on a page.

@@ -228,6 +228,14 @@ struct Writer : ScheduleWriter {
         }
         return asked;
     }
+    std::string headingOver(std::size_t row) const override {
+        const std::vector<Row> rows = rowsOf(in, b);
+        for (std::size_t i = row; i-- > 0;) {
+            if (const Section* s = rows[i].section) return rows[row].slot <= s->to ? s->name : "";
+            if (!rows[i].together.empty()) return rows[i].together.substr(0, rows[i].together.find(" · "));
+        }
+        return "";
+    }
     std::vector<double> heightsOf(std::size_t page) const {
         const std::vector<TableRow> rows = tableRows();
         std::vector<double> asked;

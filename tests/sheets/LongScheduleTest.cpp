@@ -195,3 +195,20 @@ TEST_CASE("the set names the sheets of a long schedule, those of its notes after
     CHECK(titles[1] == titles[0] + ", sheet 2");
     CHECK(titles[sheets.table] == titles[0] + ", notes");
 }
+
+TEST_CASE("a section that goes on over the break between two sheets is named again") {
+    Full w(BoardForm::Ways, 168, "", true);
+    for (const auto& [name, from, to] : {std::tuple{"Kitchen", 1, 30}, {"Hall", 31, 160}}) {
+        Section s;
+        s.board = w.board;
+        s.name = name;
+        s.from = from;
+        s.to = to;
+        w.p.sections.add(s);
+    }
+    const Results r = w.solved();
+    const SheetInput in{w.p, nec(), r};
+    REQUIRE(scheduleSheets(in, w.board).table > 1);
+    CHECK(panelSchedule(in, w.board, "E-601", 0).words().find("continued") == std::string::npos);
+    CHECK(panelSchedule(in, w.board, "E-601", 1).words().find("Circuits, continued: Hall") != std::string::npos);
+}
