@@ -1,6 +1,7 @@
 #include "core/compose/SheetSet.h"
 
 #include "core/base/NaturalOrder.h"
+#include "core/base/Parallel.h"
 #include "core/base/PlainName.h"
 #include "core/compose/ComposedSheet.h"
 #include "core/figures/ScheduleForms.h"
@@ -199,12 +200,18 @@ private:
     void schedules(const std::vector<const Board*>& boards) {
         const int first = boards.size() < 100 ? 601 : 6001; // E-701 and on are other sheets
         std::vector<SheetEntry> sheets;
-        for (const Board* b : boards) {
+        std::vector<ScheduleSheets> sizes(boards.size());
+        inParts(boards.size(), in.project.circuits.size() >= manyCircuits,
+                [&](std::size_t, std::size_t from, std::size_t to) {
+                    for (std::size_t i = from; i < to; ++i) sizes[i] = scheduleSheets(in, boards[i]->id);
+                });
+        for (std::size_t i = 0; i < boards.size(); ++i) {
+            const Board* b = boards[i];
+            const ScheduleSheets& pages = sizes[i];
             const SheetKey sheet{SheetKind::Schedule, b->id};
             if (hasNoSheet(sheet)) continue;
             const std::string title = titleOf(in, sheet);
             const std::string number = numbering.of(sheet, first);
-            const ScheduleSheets pages = scheduleSheets(in, b->id);
             for (std::size_t page = 0; page < pages.all; ++page)
                 add(sheets, sheet, number, page,
                     page == 0             ? title

@@ -156,11 +156,8 @@ struct Writer : ScheduleWriter {
 
     /// Where the rows of a page begin, and where the last ends: higher where a text of a circuit takes several lines.
     std::vector<double> rowTops(std::size_t page, double top) const {
-        const std::vector<TableRow> rows = tableRows();
-        std::vector<double> asked;
-        for (std::size_t i = stretches[page].from; i < stretches[page].to; ++i) asked.push_back(rows[i].asked);
         std::vector<double> tops{top};
-        for (double h : rowHeights(asked, rowRoom(page), 3.1 * lettersScale(), 5.6 * lettersScale()))
+        for (double h : rowHeights(askedOn(page), rowRoom(page), 3.1 * lettersScale(), 5.6 * lettersScale()))
             tops.push_back(tops.back() + h);
         return tops;
     }

@@ -44,6 +44,12 @@ constexpr double tableTop = 39, tableHead = 5.8; ///< mm: of a page above its ta
 double goesOnRoom(bool onOther) { return onOther ? 14 : 28; }
 } // namespace
 
+std::vector<double> ScheduleWriter::askedOn(std::size_t page) const {
+    std::vector<double> asked;
+    for (std::size_t i = stretches[page].from; i < stretches[page].to; ++i) asked.push_back(planned[i].asked);
+    return asked;
+}
+
 double ScheduleWriter::rowRoom(std::size_t page) const {
     return d.height - y - (isLast(page) ? sumsHeight() + below() : goesOnRoom(onOther));
 }
@@ -71,12 +77,12 @@ std::size_t ScheduleWriter::stretchFrom(const std::vector<TableRow>& rows, std::
 }
 
 void ScheduleWriter::plan() {
-    const std::vector<TableRow> asked = tableRows();
+    planned = tableRows();
     stretches.clear();
     do {
         const std::size_t from = stretches.empty() ? 0 : stretches.back().to;
-        stretches.push_back({from, stretchFrom(asked, from)});
-    } while (stretches.back().to < asked.size());
+        stretches.push_back({from, stretchFrom(planned, from)});
+    } while (stretches.back().to < planned.size());
     // Rows give way to notes down to a comfortable height, and to the last of them a little further.
     const double larger = std::max(1.0, form.letters / cellSize), comfortable = 4.4 * larger, tight = 3.7 * larger;
     const double rows = double(stretches.back().to - stretches.back().from);

@@ -32,6 +32,8 @@ struct ScheduleWriter {
         std::size_t from = 0, to = 0;
     };
     std::vector<Stretch> stretches; ///< one for each page of the table
+    /// What the rows of a page ask for, mm.
+    std::vector<double> askedOn(std::size_t page) const;
     bool isLast(std::size_t page) const { return page + 1 == stretches.size(); }
     /// mm for the rows of a page, where its table begins at `y`.
     double rowRoom(std::size_t page) const;
@@ -118,6 +120,7 @@ private:
     /// "sheet E-605.2", whatever comes behind this one.
     std::string nextWords(std::size_t page) const;
     std::string firstNumber; ///< of the first sheet
+    std::vector<TableRow> planned;
 };
 
 /// The first page or a further one, by a writer that has a table of its own kind of board.

@@ -237,10 +237,7 @@ struct Writer : ScheduleWriter {
         return "";
     }
     std::vector<double> heightsOf(std::size_t page) const {
-        const std::vector<TableRow> rows = tableRows();
-        std::vector<double> asked;
-        for (std::size_t i = stretches[page].from; i < stretches[page].to; ++i) asked.push_back(rows[i].asked);
-        return rowHeights(asked, rowRoom(page) - 5.8, 3.3 * lettersScale(), 5.4 * lettersScale());
+        return rowHeights(askedOn(page), rowRoom(page) - 5.8, 3.3 * lettersScale(), 5.4 * lettersScale());
     }
 
     void row(const Row& row, const std::vector<LaidColumn>& columns, double top, double h) {
