@@ -97,10 +97,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     // last another judgement.
     if (const Circuit* c = in.project.circuits.find(about.as<Circuit>())) feedFromNearer(in, *c, r, out);
     if (r.state == Sizing::Held) { // where that keeps within the limits
-        RunResult free;
-        free.need = r.need;
-        free.need.held = -1, free.need.heldSets = 0;
-        sizeRun(free, sizingRules(in.project.basis, in.book), in.book);
+        const RunResult free = freelySized(r, sizingRules(in.project.basis, in.book), in.book);
         if (free.state == Sizing::Sized)
             out.push_back(
                 {fmt::format("Let it be sized: {}, {} lost", sizeWords(in.book, free.size), percent(free.dropOwn)),
@@ -121,10 +118,7 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         const RunResult& feeder = in.results.node(above)->run;
         const std::string name = nameOf(in.project, above);
         if (feeder.state == Sizing::Held) { // where that loses less, as far as the snag tells it
-            RunResult free;
-            free.need = feeder.need;
-            free.need.held = -1, free.need.heldSets = 0;
-            sizeRun(free, sizingRules(in.project.basis, in.book), in.book);
+            const RunResult free = freelySized(feeder, sizingRules(in.project.basis, in.book), in.book);
             const double then = r.dropTotal - feeder.dropOwn + free.dropOwn;
             if (then < r.dropTotal && percent(then) != percent(r.dropTotal))
                 out.push_back({fmt::format("Let the feeder of {} be sized", name), [above](Project& p) {

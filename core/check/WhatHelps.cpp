@@ -15,6 +15,15 @@ std::optional<double> residualThatOpens(const RunResult& run, const SizingRules&
     return mA;
 }
 
+RunResult freelySized(const RunResult& run, const SizingRules& rules, const RuleBook& book) {
+    RunResult free;
+    free.need = run.need;
+    free.need.held = -1;
+    free.need.heldSets = 0;
+    sizeRun(free, rules, book);
+    return free;
+}
+
 std::optional<SizeIndex> sizeWithinDrop(const RunResult& run, const RuleBook& book) {
     for (SizeIndex i = std::max(0, run.size); i < SizeIndex(book.sizes().size()); ++i) {
         if (!canUse(run.need, i, book)) continue;

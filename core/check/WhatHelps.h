@@ -12,6 +12,9 @@ namespace lintel {
 /// circuits of the book, else 300. Nothing: the run has such a device already, or that does not help either.
 std::optional<double> residualThatOpens(const RunResult& run, const SizingRules& rules, const RuleBook& book);
 
+/// A run as the program would size it, whatever size is held.
+RunResult freelySized(const RunResult& run, const SizingRules& rules, const RuleBook& book);
+
 /// The smallest size from that of a run on, of as many sets, with which it keeps its limits of voltage drop; nothing:
 /// none of the book's.
 std::optional<SizeIndex> sizeWithinDrop(const RunResult& run, const RuleBook& book);

@@ -1,7 +1,7 @@
 // What hangs on circuits, by its kind: motors, heaters, kitchen equipment, luminaires, loads without a circuit.
 
-#include "core/base/NaturalOrder.h"
 #include "core/lists/RunCells.h"
+#include "core/sheets/TypeCard.h"
 #include "core/solve/PhaseLoads.h"
 
 #include <fmt/format.h>
@@ -173,10 +173,8 @@ List luminaireList(const SheetInput& in) {
     std::map<LevelId, int> onLevel;
     std::vector<DeviceTypeId> types; // by their marks, those without last
     for (const auto& [id, levels] : count) types.push_back(id);
-    std::stable_sort(types.begin(), types.end(), [&](DeviceTypeId x, DeviceTypeId y) {
-        const std::string &a = p.deviceTypes[x].mark, &b = p.deviceTypes[y].mark;
-        return a.empty() == b.empty() ? numberBefore(a, b) : b.empty();
-    });
+    std::stable_sort(types.begin(), types.end(),
+                     [&](DeviceTypeId x, DeviceTypeId y) { return markBefore(p.deviceTypes[x], p.deviceTypes[y]); });
     for (DeviceTypeId id : types) {
         const auto& levels = count[id];
         const DeviceType& t = p.deviceTypes[id];

@@ -236,17 +236,9 @@ int scheduleRows(const SheetInput& in, const Board& b) {
     return b.form == BoardForm::TwoColumn ? (b.slots + 1) / 2 : b.slots;
 }
 
-namespace {
-template <class Of> ScheduleSheets sheetsOf(const SheetInput& in, BoardId id) {
-    Of w(in, id, "");
-    w.plan();
-    return {w.stretches.size(), w.pages()};
-}
-} // namespace
-
 ScheduleSheets scheduleSheets(const SheetInput& in, BoardId id) {
     if (writtenInRows(in, in.project.boards[id])) return wayScheduleSheets(in, id);
-    return sheetsOf<Writer>(in, id);
+    return sheetsOfSchedule<Writer>(in, id);
 }
 std::size_t schedulePages(const SheetInput& in, BoardId id) { return scheduleSheets(in, id).all; }
 

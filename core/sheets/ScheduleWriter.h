@@ -3,6 +3,7 @@
 // whose columns are those of the board's form.
 
 #include "core/figures/ScheduleForms.h"
+#include "core/sheets/FormFit.h"
 #include "core/sheets/Sheets.h"
 
 #include <functional>
@@ -134,6 +135,11 @@ template <class Writer> void writePage(Writer& w, std::size_t page) {
     if (!w.isLast(page)) return w.goesOn(page);
     w.tally();
     w.notes();
+}
+template <class Writer> ScheduleSheets sheetsOfSchedule(const SheetInput& in, BoardId board) {
+    Writer w(in, board, "");
+    w.plan();
+    return {w.stretches.size(), w.pages()};
 }
 /// A whole sheet.
 template <class Writer>

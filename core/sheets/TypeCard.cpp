@@ -139,14 +139,16 @@ Drawing typeCard(const SheetInput& in, DeviceTypeId type, double width) {
     return d;
 }
 
+bool markBefore(const DeviceType& a, const DeviceType& b) {
+    return a.mark.empty() == b.mark.empty() ? numberBefore(a.mark, b.mark) : b.mark.empty();
+}
+
 std::vector<DeviceTypeId> typesWithCutSheet(const Project& p) {
     std::vector<const DeviceType*> types;
     for (const DeviceType& t : p.deviceTypes)
         if (!t.picture.empty() || !t.description.empty()) types.push_back(&t);
     std::stable_sort(types.begin(), types.end(), [](const DeviceType* x, const DeviceType* y) {
-        if (x->mark.empty() != y->mark.empty()) return y->mark.empty();
-        if (x->mark != y->mark) return numberBefore(x->mark, y->mark);
-        return numberBefore(x->name, y->name);
+        return x->mark == y->mark ? numberBefore(x->name, y->name) : markBefore(*x, *y);
     });
     std::vector<DeviceTypeId> out;
     for (const DeviceType* t : types) out.push_back(t->id);

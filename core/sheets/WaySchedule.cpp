@@ -8,7 +8,6 @@
 #include "core/project/FreePlaces.h"
 #include "core/project/Operations.h"
 #include "core/project/Slots.h"
-#include "core/sheets/FormFit.h"
 #include "core/sheets/ScheduleWriter.h"
 #include "core/solve/TesterReadings.h"
 
@@ -325,11 +324,7 @@ struct Writer : ScheduleWriter {
 
 } // namespace
 
-ScheduleSheets wayScheduleSheets(const SheetInput& in, BoardId id) {
-    Writer w(in, id, "");
-    w.plan();
-    return {w.stretches.size(), w.pages()};
-}
+ScheduleSheets wayScheduleSheets(const SheetInput& in, BoardId id) { return sheetsOfSchedule<Writer>(in, id); }
 
 int wayScheduleRows(const SheetInput& in, const Board& b) { return int(rowsOf(in, b).size()); }
 
