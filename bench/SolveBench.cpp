@@ -117,6 +117,17 @@ void riser(benchmark::State& state, RiserLayout layout) {
 BENCHMARK_CAPTURE(riser, byFloor, RiserLayout::ByFloor)->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(riser, oneLine, RiserLayout::OneLine)->Unit(benchmark::kMillisecond);
 
+/// The riser by floor after something was added: its rows stay as they were.
+void riserAfterInsertion(benchmark::State& state) {
+    const Project& p = theBuilding();
+    const Results r = solve(p, nec());
+    const SheetInput in{p, nec(), r};
+    std::optional<std::size_t> rows;
+    benchmark::DoNotOptimize(riserBare(in, RiserLayout::ByFloor, 300, {}, &rows));
+    for (auto _ : state) benchmark::DoNotOptimize(riserBare(in, RiserLayout::ByFloor, 300, {}, &rows));
+}
+BENCHMARK(riserAfterInsertion)->Unit(benchmark::kMillisecond);
+
 /// A schedule of all feeders, read and taken in.
 void feederList(benchmark::State& state) {
     const Project& p = theBuilding();

@@ -711,7 +711,8 @@ private:
         sheetsCommand
             ->add_option("--compose", sheets.compose,
                          "Put sheets together on a new one, by numbers and keys of lists: E-601,E-602,feeders; or all "
-                         "schedules, diagrams or lists, on as many sheets as they take")
+                         "schedules, diagrams or lists, on as many sheets as they take; or what the basis proposes: "
+                         "proposed")
             ->allow_extra_args(false);
         sheetsCommand->add_option("--paper", sheets.paper, "Of new sheets: " + choiceWords<SheetPaper>());
         sheetsCommand->add_option("--apart", sheets.apart, "Take composed sheets apart again, by number")

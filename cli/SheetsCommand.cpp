@@ -86,6 +86,13 @@ Outcome<ShownThing> thingOf(const std::vector<SheetEntry>& set, const std::strin
 std::optional<Error> compose(Project& p, const SheetInput& in, const std::string& order, SheetPaper paper) {
     const std::map<std::string, SheetKind> kinds{
         {"schedules", SheetKind::Schedule}, {"diagrams", SheetKind::Diagram}, {"lists", SheetKind::List}};
+    if (order == "proposed") {
+        const auto proposals = proposedTogether(in);
+        if (proposals.empty())
+            return Error{order, "nothing is proposed to stand together", "The basis says what is (sheetsTogether)."};
+        takeUp(in, p, proposals);
+        return std::nullopt;
+    }
     std::vector<ShownThing> things;
     if (const auto kind = kinds.find(order); kind != kinds.end()) {
         things = thingsToCompose(in, kind->second);

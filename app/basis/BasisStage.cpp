@@ -584,6 +584,7 @@ void BasisStage::fillForm() {
     choiceField(f, tr("Wiring drawn"), "wiringShape", words<WiringShape>(), {},
                 getWord<WiringShape>(&Basis::wiringShape), setWord<WiringShape>(&Basis::wiringShape));
     sheetFields(f);
+    togetherField(f);
     num(tr("Waste in take-off"), "waste", "%", 0, 100, &Basis::waste, 100);
     takeOffField(f);
 }
@@ -625,6 +626,12 @@ void BasisStage::sheetFields(QFormLayout* f) {
             b.north.reset();
             if (!t.isEmpty()) b.north = t.toDouble();
         });
+}
+
+/// What stands together on sheets.
+void BasisStage::togetherField(QFormLayout* f) {
+    choiceField(f, tr("Together on sheets"), "sheetsTogether", words<SheetsTogether>(), {},
+                getWord<SheetsTogether>(&Basis::sheetsTogether), setWord<SheetsTogether>(&Basis::sheetsTogether));
 }
 
 /// Cables of branch circuits and feeders and how they are laid, by the names of a metric book.

@@ -134,7 +134,16 @@ void DrawingView::paintEvent(QPaintEvent*) {
         outline(mayTake, t.accent, Qt::SolidLine, 2, 1);
         if (over && over != grabbed) around(over, pointerRefuses ? t.stop : t.accent);
     }
+    if (gripInHand && moved) { // where it would be, and from where it comes
+        QPen pen(t.accent, 1.4);
+        pen.setCosmetic(true);
+        p.setPen(pen);
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(QRectF(gripInHand->left, gripInHand->top + gripTravel(), gripInHand->right - gripInHand->left,
+                          gripInHand->bottom - gripInHand->top));
+    }
     p.restore();
+    if (gripInHand && moved) paintPointerWords(p);
     if (grabbed && moved) {
         p.setPen(QPen(t.accent, 1.6, Qt::DashLine));
         p.drawLine(pressed, last);
@@ -181,6 +190,15 @@ Ref DrawingView::thingAt(QPointF at) const {
     return found;
 }
 
+const GripSpot* DrawingView::gripAt(QPointF at) const {
+    const Point mm = toPaper(at);
+    const GripSpot* found = nullptr;
+    for (const GripSpot& g : shown.grips)
+        if (mm.x >= g.left && mm.x <= g.right && mm.y >= g.top && mm.y <= g.bottom && (!found || g.part < found->part))
+            found = &g;
+    return found;
+}
+
 void DrawingView::wheelEvent(QWheelEvent* e) {
     const double k = std::pow(1.0015, e->angleDelta().y());
     const double next = std::clamp(scale * k, 0.2, 60.0);
@@ -202,17 +220,32 @@ void DrawingView::mousePressEvent(QMouseEvent* e) {
     pressed = last = e->position();
     moved = false;
     grabbed = e->button() == Qt::LeftButton ? thingAt(e->position()) : Ref();
+    gripInHand.reset();
+    if (const GripSpot* g = e->button() == Qt::LeftButton ? gripAt(e->position()) : nullptr) {
+        gripInHand = *g;
+        grabbed = {};
+        panning = false;
+        itsSession.select(gripInHand->thing);
+        return;
+    }
     panning = !grabbed;
     if (e->button() == Qt::LeftButton) itsSession.select(grabbed);
 }
 void DrawingView::mouseMoveEvent(QMouseEvent* e) {
     held = e->modifiers();
     if (!(e->buttons() & (Qt::LeftButton | Qt::MiddleButton))) {
-        setCursor(thingAt(e->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor);
+        setCursor(gripAt(e->position())    ? Qt::SizeVerCursor
+                  : thingAt(e->position()) ? Qt::PointingHandCursor
+                                           : Qt::ArrowCursor);
         return;
     }
     const bool begins = !moved && (e->position() - pressed).manhattanLength() > 5;
     if (begins) moved = true;
+    if (gripInHand) {
+        last = e->position();
+        if (moved) Q_EMIT gripMoving(*gripInHand, gripTravel());
+        return update();
+    }
     if (begins && grabbed) Q_EMIT dragging(grabbed, {});
     if (panning) {
         offset += e->position() - last;
@@ -248,6 +281,17 @@ void DrawingView::timerEvent(QTimerEvent*) {
 void DrawingView::mouseReleaseEvent(QMouseEvent* e) {
     pulling.stop();
     held = e->modifiers();
+    if (gripInHand) {
+        const GripSpot let = *gripInHand;
+        const bool far = moved;
+        const double mm = gripTravel();
+        gripInHand.reset();
+        moved = false;
+        pointerWords.clear();
+        update();
+        if (far) Q_EMIT gripMoved(let, mm);
+        return;
+    }
     const Ref what = grabbed, on = grabbed && moved ? thingAt(e->position()) : Ref();
     const bool beside = grabbed && moved && !on;
     grabbed = over = {};

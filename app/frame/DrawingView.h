@@ -58,10 +58,16 @@ Q_SIGNALS:
     /// It is dragged over an empty place, or dropped there.
     void draggingBeside(Ref what, Point mm);
     void droppedBeside(Ref what, Point mm);
+    /// A grip is moved, so far down from where it was, or let go there.
+    void gripMoving(const lintel::GripSpot& grip, double mm);
+    void gripMoved(const lintel::GripSpot& grip, double mm);
 
 private:
     Ref thingAt(QPointF at) const;
+    /// Words before lines; null: there is none.
+    const GripSpot* gripAt(QPointF at) const;
     void paintPointerWords(QPainter& p);
+    double gripTravel() const { return (last.y() - pressed.y()) / scale; } ///< mm down
     /// How far the drawing moves each time while something is held at the edge of the view.
     QPointF pull() const;
     QBasicTimer pulling;
@@ -71,6 +77,7 @@ private:
     double scale = 1, leastScale = 0;
     QPointF offset, pressed, last;
     Ref grabbed, over;
+    std::optional<GripSpot> gripInHand;
     bool panning = false, moved = false;
     std::vector<Ref> mayTake, mayNot;
     QString pointerWords;

@@ -823,6 +823,9 @@ struct Builder : FactsBuilder {
         number("kW", QObject::tr("Charging takes"), b.rechargeKW > 0 ? q(figures(b.rechargeKW)) + " kW" : unsaid,
                QString::number(b.rechargeKW), QObject::tr("Charging of the battery"), 0, 1e5,
                [id](Project& p, double v) { p.boards.change(id)->rechargeKW = v; });
+        number("A", QObject::tr("Into a fault, on battery"), b.inverterA > 0 ? q(figures(b.inverterA)) + " A" : unsaid,
+               QString::number(b.inverterA), QObject::tr("What the UPS gives into a fault"), 0, 1e6,
+               [id](Project& p, double v) { p.boards.change(id)->inverterA = v; });
         if (load.losses > 0) row(QObject::tr("Takes beside"), q(kilo(load.losses)) + " kW");
     }
 

@@ -1,5 +1,6 @@
 // Issue: sheets put together from views.
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "app/issue/ComposePanel.h"
 #include "app/issue/IssueStage.h"
@@ -128,6 +129,38 @@ void IssueStage::composeAll(SheetKind kind) {
     session.say((sheets == 1
                      ? tr("%1 on one sheet. Undo takes it apart again.").arg(all.arg(things.size()))
                      : tr("%1 on %2 sheets. Undo takes them apart again.").arg(all.arg(things.size())).arg(sheets)));
+}
+
+void IssueStage::tellProposal() {
+    const SheetsTogether together = session.project().basis.sheetsTogether;
+    const auto alone = [&](SheetKind kind) {
+        return std::count_if(set().sheets.begin(), set().sheets.end(),
+                             [&](const SheetEntry& e) { return e.kind == kind && e.page == 0; });
+    };
+    QStringList what;
+    const auto tell = [&](SheetsTogether from, SheetKind kind, const QString& one, const QString& many) {
+        if (together < from) return;
+        if (const auto n = alone(kind)) what << counted(n, one, many);
+    };
+    tell(SheetsTogether::Schedules, SheetKind::Schedule, tr("schedule"), tr("schedules"));
+    tell(SheetsTogether::SchedulesAndDiagrams, SheetKind::Diagram, tr("diagram"), tr("diagrams"));
+    proposal->setVisible(!what.isEmpty());
+    proposal->setText(tr("By the basis, to stand together: %1. <a href='put'>Put them on sheets</a>")
+                          .arg(what.join(tr(", ", "between two of a list"))));
+}
+
+void IssueStage::composeProposed() {
+    session.waitSolved();
+    const SheetInput in = session.sheetInput(session.solution());
+    const auto proposals = proposedTogether(in);
+    if (proposals.empty()) return tellProposal();
+    std::size_t sheets = 0;
+    openComposed(tr("Compose sheets"), [&](Project& p) {
+        const auto touched = takeUp(in, p, proposals);
+        sheets = touched.size();
+        return touched.empty() ? ComposedSheetId{} : touched.front();
+    });
+    session.say(tr("On %1. Undo takes them apart again.").arg(counted(sheets, tr("sheet"), tr("sheets"))));
 }
 
 void IssueStage::fillNewMenu(QMenu& menu) {

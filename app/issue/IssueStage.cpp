@@ -51,8 +51,9 @@ constexpr int shapingWidth = 320; // of what stands beside the sheet
 
 IssueStage::IssueStage(Session& s, QWidget* parent)
     : QWidget(parent), session(s), list(new QListWidget(this)), view(new SheetView(s, this)), stops(new QLabel(this)),
-      went(new QLabel(this)), paper(new QLabel(this)) {
+      proposal(new QLabel(this)), went(new QLabel(this)), paper(new QLabel(this)) {
     asRich(stops);
+    asRich(proposal);
     auto* across = new QHBoxLayout(this);
     across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
@@ -103,6 +104,10 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     stops->setWordWrap(true);
     stops->setObjectName("issueStops");
     left->addWidget(stops);
+    proposal->setWordWrap(true);
+    proposal->setObjectName("togetherProposal");
+    left->addWidget(proposal);
+    connect(proposal, &QLabel::linkActivated, this, [this] { composeProposed(); });
     went->setWordWrap(true);
     went->setObjectName("issuesMade");
     went->setProperty("quiet", true);
@@ -318,6 +323,7 @@ void IssueStage::rebuild() {
                            .arg(theme().stop.name())
                            .arg(n)
                      : tr("<span style='color:%1'>●</span> No stop snags.").arg(theme().accent.name()));
+    tellProposal();
     tellIssues();
     if (earlier && compared != set().solution) showDifferences();
     if (isVisible()) showCurrent();

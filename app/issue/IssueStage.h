@@ -42,6 +42,8 @@ public:
     ListFormPanel& listForms();
     /// Puts all things of a kind together on new sheets, in one step that undoes.
     void composeAll(SheetKind kind);
+    /// Puts together what the basis wants together, in one step that undoes.
+    void composeProposed();
     /// Whether what is shown belongs to the newest solution: in a very large building it follows after a moment.
     bool isCurrent() const;
     /// Whether, besides, each sheet has been compared with the last issue: they are drawn one a turn.
@@ -92,6 +94,8 @@ private:
     std::optional<Error> compareWithState(Project state, const QString& name);
     /// The issues that there are, and which sheets have changed since the last.
     void tellIssues();
+    /// What the basis wants together on sheets and what stands by itself yet.
+    void tellProposal();
     void compareNext();
     QTimer* comparing;
     int nextToCompare = -1; ///< row of the list
@@ -163,7 +167,7 @@ private:
     void redrawShaped();
     /// Words of a circuit are typed where they stand on its schedule; what is worked out is not.
     void editCell(CircuitId circuit, int column, QRect at);
-    QLabel *stops, *went, *paper;
+    QLabel *stops, *proposal, *went, *paper;
     QString wanted;
     std::vector<QString> unticked;
 };

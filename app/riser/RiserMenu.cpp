@@ -19,6 +19,12 @@
 #include <QMimeData>
 
 namespace lintel {
+bool hasFeeder(const Session& s, Ref thing) {
+    if (thing.is<Circuit>()) return true;
+    const NodeResult* n = s.solution().results.node(thing);
+    return n && n->parent;
+}
+
 namespace {
 
 QString refusal(const std::optional<Error>& bad) { return bad ? q(bad->what) : QString(); }
@@ -72,6 +78,7 @@ void addInFront(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
     add(BoardUse::Disconnect, QObject::tr("Disconnect switch"), 'D');
     add(BoardUse::TransferSwitch, QObject::tr("Transfer switch"), 'X');
     add(BoardUse::Meter, QObject::tr("Meter"), 'E');
+    add(BoardUse::CtCabinet, QObject::tr("CT cabinet"), 'A');
     add(BoardUse::ServiceDisconnect, QObject::tr("Service disconnect"), 'V');
     add(BoardUse::Ups, QObject::tr("UPS"), 'U');
     add(BoardUse::Busway, QObject::tr("Busway"), 'Y');
@@ -190,13 +197,6 @@ void addCopies(const Session& s, Ref thing, std::vector<RiserCommand>& out) {
                        {},
                        {},
                        [thing](Session& x) { pasteBranch(x, thing); }});
-}
-
-/// Whether a line of its own comes to it on the riser.
-bool hasFeeder(const Session& s, Ref thing) {
-    if (thing.is<Circuit>()) return true;
-    const NodeResult* n = s.solution().results.node(thing);
-    return n && n->parent;
 }
 
 void addPlaces(const Session& s, Ref thing, std::vector<RiserCommand>& out) {

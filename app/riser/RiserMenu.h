@@ -19,6 +19,8 @@ struct RiserCommand {
 
 /// All commands for a thing; with nothing, those for an empty place. `keysOnly`: those that have a key are enough.
 std::vector<RiserCommand> riserCommands(const Session& session, Ref thing, bool keysOnly = false);
+/// Whether a line of its own comes to it on the riser.
+bool hasFeeder(const Session& session, Ref thing);
 /// Puts equipment in front of a board or transformer, or of what a circuit feeds; says so where it is neither.
 void insertInFront(Session& session, Ref thing, BoardUse use);
 /// Removes a board, transformer or source, and names what hangs free then.

@@ -1,10 +1,12 @@
 #include "app/riser/RiserStage.h"
 
+#include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
 #include "app/frame/Settings.h"
 #include "app/frame/WholeLabel.h"
 #include "app/riser/RiserMenu.h"
 #include "core/base/Format.h"
+#include "core/base/Limits.h"
 #include "core/check/SnagsByNode.h"
 #include "core/compare/ChangesByNode.h"
 #include "core/copy/CopyBranch.h"
@@ -14,6 +16,7 @@
 #include "core/project/Operations.h"
 #include "core/rules/DataFolder.h"
 #include "core/sheets/BoardDiagram.h"
+#include "core/sheets/FeederLayout.h"
 #include "core/sheets/RiserPlaces.h"
 #include "core/sheets/Sheets.h"
 #include "core/solve/Solve.h"
@@ -37,10 +40,13 @@ namespace {
 constexpr double readableScale = 3.2; ///< pixels for a millimetre: words of 3.2 mm are 10 pixels high
 constexpr double diagramScale = 4;    ///< of a board's diagram, whose words are smaller
 constexpr int outlineWidth = 212;     ///< pixels
+/// Boards, transformers and sources from which on the drawing takes longer than a frame.
+constexpr std::size_t manyDrawn = 100;
 } // namespace
 
 RiserStage::RiserStage(Session& s, QWidget* parent)
-    : QWidget(parent), session(s), view(new DrawingView(s, this)), tree(new FeedOutline(s, this)) {
+    : QWidget(parent), session(s), work(new Background(this)), view(new DrawingView(s, this)),
+      tree(new FeedOutline(s, this)) {
     setFocusProxy(view);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -105,6 +111,7 @@ RiserStage::RiserStage(Session& s, QWidget* parent)
     connect(&session, &Session::solved, this, &RiserStage::rebuild);
     connect(&session, &Session::opened, this, [this] {
         issued.reset();
+        for (auto& kept : rows) kept.reset();
         rebuild();
     });
     connect(&session, &Session::selectionChanged, this, [this] {
@@ -114,6 +121,8 @@ RiserStage::RiserStage(Session& s, QWidget* parent)
     connect(view, &DrawingView::menuWanted, this,
             [this](Ref thing, QPoint at) { showRiserMenu(session, thing, at, this); });
     connect(view, &DrawingView::draggingBeside, this, &RiserStage::draggingBeside);
+    connect(view, &DrawingView::gripMoving, this, &RiserStage::gripMoving);
+    connect(view, &DrawingView::gripMoved, this, &RiserStage::gripMoved);
     connect(view, &DrawingView::droppedBeside, this, [this](Ref what, Point mm) {
         if (const auto after = behindAt(what, mm)) placeOnRiser(session, what, *after);
     });
@@ -138,13 +147,30 @@ void RiserStage::rebuild() {
     const bool board = oneBoard->isChecked();
     overlays->setVisible(!board);
     hint->setText(board ? tr("A click chooses a circuit; its facts are at the right.")
-                        : tr("Drag feeds or moves, Ctrl copies; right click adds"));
+                        : tr("Drag feeds or moves, Ctrl copies; lines and words slide; right click adds"));
     // As wide as the stage at a scale where the smallest words can be read; what is higher is scrolled.
     const double wide = std::max(480, view->width());
     view->setLeastScale((board ? diagramScale : readableScale) * 0.95);
-    if (!board) return view->show(riserBare(in, layout(), wide / readableScale, shown()), false);
+    work->cancel();
+    if (!board) return drawRiser(wide / readableScale);
     drawn = boardShown();
     view->show(drawn ? boardDiagramBare(in, drawn, wide / diagramScale) : Drawing{}, false);
+}
+
+void RiserStage::drawRiser(double width) {
+    const std::shared_ptr<const Solution> s = session.sharedSolution();
+    const RiserLayout by = layout();
+    std::optional<std::size_t>& kept = rows[by == RiserLayout::OneLine];
+    if (s->results.order.size() < manyDrawn)
+        return view->show(riserBare({s->project, *s->book, s->results}, by, width, shown(), &kept), false);
+    work->start([this, s, by, width, show = shown(), was = kept](const Background::Stop&) -> std::function<void()> {
+        std::optional<std::size_t> now = was;
+        auto d = std::make_shared<Drawing>(riserBare({s->project, *s->book, s->results}, by, width, show, &now));
+        return [this, d, by, now] {
+            rows[by == RiserLayout::OneLine] = now;
+            view->show(*d, false);
+        };
+    });
 }
 
 BoardId RiserStage::boardShown() const {
@@ -303,6 +329,46 @@ QString RiserStage::takesNothing(Ref circuit) const {
 
 RiserLayout RiserStage::layout() const { return oneLine->isChecked() ? RiserLayout::OneLine : RiserLayout::ByFloor; }
 
+int RiserStage::stepsOf(const GripSpot& grip, double mm) const {
+    const int now = placeByHand(session.project(), grip.thing).lower;
+    return std::clamp(now + int(std::lround(mm / feederTrack)), 0, limits::riserSteps) - now;
+}
+
+double RiserStage::liftOf(const GripSpot& grip, double mm) const {
+    const double now = placeByHand(session.project(), grip.thing).lift;
+    return std::clamp(now + std::round(grip.moreIsUp ? -mm : mm), 0.0, limits::riserLift) - now;
+}
+
+void RiserStage::gripMoving(const GripSpot& grip, double mm) {
+    const QString name = q(nameOf(session.project(), grip.thing));
+    const RiserPlace now = placeByHand(session.project(), grip.thing);
+    QString words;
+    if (grip.part == GripSpot::Part::Line) {
+        const int steps = now.lower + stepsOf(grip, mm);
+        words = steps ? tr("Line to %1: %2 lower").arg(name, counted(steps, tr("step"), tr("steps")))
+                      : tr("Line to %1: where it stands by itself").arg(name);
+    } else {
+        const double lift = now.lift + liftOf(grip, mm);
+        words = lift > 0 ? tr("Words of the feeder to %1: %2 mm away").arg(name).arg(lift)
+                         : tr("Words of the feeder to %1: where they stand by themselves").arg(name);
+    }
+    view->setPointerWords(words, false);
+}
+
+void RiserStage::gripMoved(const GripSpot& grip, double mm) {
+    if (grip.part == GripSpot::Part::Line) {
+        if (const int steps = stepsOf(grip, mm)) lowerLine(session, grip.thing, steps);
+    } else if (const double lift = liftOf(grip, mm)) {
+        liftWords(session, grip.thing, lift);
+    }
+}
+
+bool RiserStage::wordsMove(Ref thing) const {
+    const auto& grips = view->drawing().grips;
+    return std::any_of(grips.begin(), grips.end(),
+                       [&](const GripSpot& g) { return g.thing == thing && g.part == GripSpot::Part::Words; });
+}
+
 bool RiserStage::moveByKey(QKeyEvent* e) {
     const Ref chosen = session.selection();
     const int across = e->key() == Qt::Key_Left ? -1 : e->key() == Qt::Key_Right ? 1 : 0;
@@ -314,6 +380,9 @@ bool RiserStage::moveByKey(QKeyEvent* e) {
         widenOnRiser(session, chosen, across * gapStep);
     else if (across)
         moveOnRiser(session, chosen, across);
+    else if (shift && !wordsMove(chosen) && hasFeeder(session, chosen))
+        session.say(tr("The words of the feeder to %1 stand above and below its level line and stay there.")
+                        .arg(q(nameOf(session.project(), chosen))));
     else if (shift)
         liftWords(session, chosen, -down * liftStep);
     else
@@ -335,8 +404,10 @@ void RiserStage::keyPressEvent(QKeyEvent* e) {
 /// The drawing is laid out for the width that it has.
 bool RiserStage::eventFilter(QObject* of, QEvent* e) {
     if (of == view && e->type() == QEvent::Resize &&
-        static_cast<QResizeEvent*>(e)->size().width() != static_cast<QResizeEvent*>(e)->oldSize().width())
+        static_cast<QResizeEvent*>(e)->size().width() != static_cast<QResizeEvent*>(e)->oldSize().width()) {
+        for (auto& kept : rows) kept.reset(); // another width may do with other rows
         rebuild();
+    }
     return QWidget::eventFilter(of, e);
 }
 void RiserStage::showEvent(QShowEvent*) { rebuild(); }

@@ -185,9 +185,11 @@ BenchAnswer work(const BenchInputs& in, const RuleBook& book) {
                    fmt::format("{} A × {} %", figures(plate), lintel::number(shareMost * 100)),
                    figures(plate * shareMost) + " A", book.cite("overloadMost"));
     a.figure("overload_most_A", "… if it does not start", figures(plate * shareMost) + " A", plate * shareMost);
-    a.figure("disconnect_A", "Disconnect, at least", figures(flc.v * 1.15) + " A", flc.v * 1.15);
-    a.working.step("Disconnect", fmt::format("{} A × 115 %", figures(flc.v)), figures(flc.v * 1.15) + " A",
-                   book.cite("motorDisconnect"));
+    const double off = flc.v * book.tables.motorDisconnect;
+    a.figure("disconnect_A", "Disconnect, at least", figures(off) + " A", off);
+    a.working.step("Disconnect",
+                   fmt::format("{} A × {} %", figures(flc.v), lintel::number(book.tables.motorDisconnect * 100)),
+                   figures(off) + " A", book.cite("motorDisconnect"));
     benchRun(in, r, a, book);
     if (!in.maybe("nameplate"))
         a.cautions.push_back("the overload is set by the motor's nameplate: the table's current stands in for it");

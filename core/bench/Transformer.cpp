@@ -61,7 +61,8 @@ TransformerDevices devicesTo1000(const BenchInputs& in, double ip, double is, Be
     d.most = book.ratingAtOrBelow(d.primaryLimit, DeviceKind::Breaker);
     a.working.step("Primary device alone",
                    fmt::format("{} A × {} % = {} A, {}", figures(ip), lintel::number(share * 100), figures(ip * share),
-                               ip >= 9 ? "next standard rating" : "the standard rating below"),
+                               nextRatingAllowed(t.transformerPrimaryOnly, ip) ? "next standard rating"
+                                                                               : "the standard rating below"),
                    rating(d.alone) + " A", book.cite("transformer"));
     a.working.step("Primary device with a secondary one",
                    fmt::format("{} A × {} % = {} A, the standard rating below", figures(ip),
@@ -69,9 +70,10 @@ TransformerDevices devicesTo1000(const BenchInputs& in, double ip, double is, Be
                    "up to " + rating(d.most) + " A", book.cite("transformer"));
     const double secondaryShare = bandOf(t.transformerSecondaryDevice, is);
     d.secondaryLimit = is * secondaryShare;
+    const bool next = nextRatingAllowed(t.transformerSecondaryDevice, is);
     d.secondary =
-        is >= 9 ? book.ratingAtOrAbove(d.secondaryLimit) : book.ratingAtOrBelow(d.secondaryLimit, DeviceKind::Breaker);
-    if (d.secondary == 0 && is < 9)
+        next ? book.ratingAtOrAbove(d.secondaryLimit) : book.ratingAtOrBelow(d.secondaryLimit, DeviceKind::Breaker);
+    if (d.secondary == 0 && !next)
         d.secondary = book.ratingAtOrBelow(d.secondaryLimit, DeviceKind::TimeDelayFuse); // below the smallest breaker
     if (d.secondary == 0) in.refuse("kva", fmt::format("no standard device is rated {} A", figures(d.secondaryLimit)));
     a.working.step(

@@ -128,6 +128,10 @@ struct List {
             add(AssumptionKind::Given, b.id, "What the UPS takes beside", b.name,
                 kilo(in.results.of(b.id).ups->losses) + " kW", "nothing is known of it")
                 .why = "its maker's data";
+        if (b.use == BoardUse::Ups && b.inverterA > 0)
+            add(AssumptionKind::Given, b.id, "Into a fault from its battery", b.name, figures(b.inverterA) + " A",
+                "nothing is known of it")
+                .why = "its maker's data";
     }
 
     void given() {

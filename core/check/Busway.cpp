@@ -5,6 +5,7 @@
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/figures/Words.h"
+#include "core/project/Operations.h"
 
 #include <fmt/format.h>
 
@@ -116,9 +117,52 @@ std::vector<Remedy> deviceRemedies(const CheckInput& in, const Snag& s) {
     return out;
 }
 
+/// What a tap-off's own conductors are measured on the plan from its busway's fed end, where the bars go part of the
+/// way; the thing that has them, or nothing.
+Ref measuredFromFedEnd(const CheckInput& in, const Circuit& c, const CircuitResult& r) {
+    if (in.project.boards[c.board].use != BoardUse::Busway || c.use != CircuitUse::Load) return {};
+    const Ref at = r.feeder && r.feeds ? r.feeds : Ref(c.id);
+    const RunResult* run = in.results.run(at);
+    const Run* entered = enteredRun(in.project, at);
+    const bool measured = !entered || entered->lengthBy == LengthBy::Reach || entered->lengthBy == LengthBy::Chain;
+    constexpr double worthTelling = 1; // m
+    return run && measured && run->need.lengthKnown && c.along.value_or(0) > worthTelling ? at : Ref{};
+}
+
+void findMeasured(const CheckInput& in, const CheckRule& self, const Circuit& c, const CircuitResult& r,
+                  std::vector<Snag>& into) {
+    const Ref at = measuredFromFedEnd(in, c, r);
+    if (!at) return;
+    const UnitSystem units = in.project.basis.units;
+    into.push_back(
+        {&self, Severity::Check, c.id,
+         fmt::format("{}: its conductors are measured from the fed end of {}, {}, and it is tapped {} along: "
+                     "enter their length from there",
+                     nameOf(in.project, c.id), in.project.boards[c.board].name,
+                     lengthWords(in.results.run(at)->need.length, units), lengthWords(Metres{*c.along}, units)),
+         ""});
+}
+
+std::vector<Remedy> measuredRemedies(const CheckInput& in, const Snag& s) {
+    const Circuit& c = in.project.circuits[s.about.as<Circuit>()];
+    const Ref at = measuredFromFedEnd(in, c, in.results.of(c.id));
+    const double whole = in.results.run(at)->need.length.v, left = whole - *c.along;
+    if (left <= 0) return {};
+    const UnitSystem units = in.project.basis.units;
+    return {{fmt::format("{} less {} of bars: {}", lengthWords(Metres{whole}, units),
+                         lengthWords(Metres{*c.along}, units), lengthWords(Metres{left}, units)),
+             [=](Project& p) {
+                 Run& run = runOf(p, at);
+                 run.lengthBy = LengthBy::Entered;
+                 run.length = left;
+             },
+             "Take the bars off its length"}};
+}
+
 } // namespace
 
-extern const CheckRule buswayRule, buswayDeviceRule;
+extern const CheckRule buswayRule, buswayDeviceRule, tapLengthRule;
+const CheckRule tapLengthRule{.id = "tap-length", .remedies = measuredRemedies, .circuit = findMeasured};
 const CheckRule buswayRule{.id = "busway", .remedies = placeRemedies, .find = findBars, .circuit = findTap};
 const CheckRule buswayDeviceRule{.id = "busway-device", .remedies = deviceRemedies, .find = findDevice};
 

@@ -10,6 +10,8 @@
 
 #include <fmt/format.h>
 
+#include <optional>
+
 namespace lintel {
 namespace {
 
@@ -145,14 +147,21 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         }
         above = in.results.node(above)->parent;
     }
-    // The size that would do, whatever the ceiling.
-    if (const auto i = sizeWithinDrop(r, in.book))
-        out.push_back({fmt::format("Hold {}: {} lost", sizeWords(in.book, *i),
-                                   percent(ownDrop(r.need, *i, std::max(1, r.sets), in.book))),
-                       [=, size = in.book.sizes()[std::size_t(*i)].name, sets = r.sets](Project& p) {
+    // The size that would do, whatever the ceiling; where too much is lost before it, the one that does its own part:
+    // the feeders above are then the next thing to do.
+    const bool ownOver = r.dropOwn > r.need.ownLimit + 1e-9;
+    std::optional<SizeIndex> i = sizeWithinDrop(r, in.book);
+    const bool before = !i && ownOver;
+    if (before) i = sizeWithinOwnDrop(r, in.book);
+    if (i) {
+        const double own = ownDrop(r.need, *i, std::max(1, r.sets), in.book);
+        std::string label = fmt::format("Hold {}: {} lost", sizeWords(in.book, *i), percent(own));
+        if (before) label += fmt::format(", {} in all", percent(r.need.totalBefore + own));
+        out.push_back({label, [=, size = in.book.sizes()[std::size_t(*i)].name, sets = r.sets](Project& p) {
                            run(p).heldSize = size;
                            run(p).heldSets = sets > 1 ? sets : 0;
                        }});
+    }
     if (r.need.dropByShare && about.is<Circuit>() && r.need.dropAmps > r.need.load) {
         const double own = r.dropOwn * r.need.load.v / r.need.dropAmps.v;
         if (own <= r.need.ownLimit + 1e-9 && r.need.totalBefore + own <= r.need.totalLimit + 1e-9)

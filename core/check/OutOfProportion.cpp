@@ -9,21 +9,25 @@
 
 #include <fmt/format.h>
 
+#include <optional>
+
 namespace lintel {
 namespace {
 
 constexpr double share = 0.3; ///< of the bus, below which a feed looks like a slip
 
-double smallestBusFor(const CheckInput& in, double device) {
-    for (double size : {60.0, 100.0, 125.0, 160.0, 200.0, 225.0, 250.0, 400.0, 600.0, 630.0, 800.0})
-        if (size >= device && in.book.ratingAtOrAbove(size) > 0) return size;
-    return 0;
+/// The smallest bus that is made for what a board's feed passes and for what the board takes, if it is smaller than
+/// its own. Where there is none the bus is no slip: a feed that is too small for it is told by other rules.
+std::optional<double> smallerBus(const CheckInput& in, const Board& b) {
+    const BoardResult& r = in.results.of(b.id);
+    const auto bus = in.book.trade.board.busFor(std::max(in.results.of(r.via).device, demandOf(r)));
+    return bus && *bus < b.bus - 1e-6 ? bus : std::nullopt;
 }
 
 void find(const CheckInput& in, const CheckRule& self, std::vector<Snag>& into) {
     for (const Board& b : in.project.boards) {
         const BoardResult& r = in.results.of(b.id);
-        if (!r.via || r.looped) continue;
+        if (!r.via || r.looped || !smallerBus(in, b)) continue;
         const double device = in.results.of(r.via).device;
         if (device > 0 && device < share * b.bus)
             into.push_back({&self, Severity::Note, b.id,
@@ -46,18 +50,15 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     if (const TransformerId t = s.about.as<Transformer>())
         return {{"Remove it", [t](Project& p) { removeTransformer(p, t); }}};
     const BoardId id = s.about.as<Board>();
-    const BoardResult& r = in.results.of(id);
-    std::vector<Remedy> out;
-    const double bus = smallestBusFor(in, std::max(in.results.of(r.via).device, demandOf(r)));
-    if (bus > 0 && bus < in.project.boards[id].bus && in.results.of(r.via).device >= share * bus &&
-        r.run.ampacity >= share * bus)
-        out.push_back({fmt::format("A bus of {} A", rating(bus)), [id, bus](Project& p) {
-                           Board& b = *p.boards.change(id);
-                           b.bus = bus;
-                           b.main = std::min(b.main, bus);
-                       }});
-    return out; // a larger device before it would bring larger conductors, and with them larger faults: that is for a
-                // person to weigh
+    const auto bus = smallerBus(in, in.project.boards[id]);
+    if (!bus) return {};
+    // A larger device before it would bring larger conductors, and with them larger faults: that is for a person to
+    // weigh.
+    return {{fmt::format("A bus of {} A", rating(*bus)), [id, amps = *bus](Project& p) {
+                 Board& b = *p.boards.change(id);
+                 b.bus = amps;
+                 b.main = std::min(b.main, amps);
+             }}};
 }
 
 } // namespace

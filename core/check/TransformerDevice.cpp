@@ -12,8 +12,9 @@ namespace {
 
 /// A, of the largest main that protects the secondary.
 double largestMain(const CheckInput& in, const TransformerResult& r) {
-    const double share = bandOf(in.book.tables.transformerSecondaryDevice, r.secondaryAmps.v);
-    return r.secondaryAmps.v >= 9 ? in.book.ratingAtOrAbove(r.secondaryAmps.v * share) : r.secondaryAmps.v * share;
+    const std::vector<Band>& bands = in.book.tables.transformerSecondaryDevice;
+    const double most = r.secondaryAmps.v * bandOf(bands, r.secondaryAmps.v);
+    return nextRatingAllowed(bands, r.secondaryAmps.v) ? in.book.ratingAtOrAbove(most) : most;
 }
 bool protects(const Board& b, double largest) { return b.main > 0 && b.main <= largest + 1e-6; }
 

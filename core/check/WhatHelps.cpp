@@ -24,13 +24,24 @@ RunResult freelySized(const RunResult& run, const SizingRules& rules, const Rule
     return free;
 }
 
-std::optional<SizeIndex> sizeWithinDrop(const RunResult& run, const RuleBook& book) {
-    for (SizeIndex i = std::max(0, run.size); i < SizeIndex(book.sizes().size()); ++i) {
-        if (!canUse(run.need, i, book)) continue;
-        const double own = ownDrop(run.need, i, std::max(1, run.sets), book);
-        if (own <= run.need.ownLimit && own + run.need.totalBefore <= run.need.totalLimit) return i;
-    }
+namespace {
+/// The smallest size from that of a run on whose loss, as a share of the voltage, is good enough.
+template <class Enough>
+std::optional<SizeIndex> sizeThatLoses(const RunResult& run, const RuleBook& book, const Enough& enough) {
+    for (SizeIndex i = std::max(0, run.size); i < SizeIndex(book.sizes().size()); ++i)
+        if (canUse(run.need, i, book) && enough(ownDrop(run.need, i, std::max(1, run.sets), book))) return i;
     return {};
+}
+} // namespace
+
+std::optional<SizeIndex> sizeWithinDrop(const RunResult& run, const RuleBook& book) {
+    return sizeThatLoses(run, book, [&](double own) {
+        return own <= run.need.ownLimit && own + run.need.totalBefore <= run.need.totalLimit;
+    });
+}
+
+std::optional<SizeIndex> sizeWithinOwnDrop(const RunResult& run, const RuleBook& book) {
+    return sizeThatLoses(run, book, [&](double own) { return own <= run.need.ownLimit; });
 }
 
 bool someSizeKeepsOwnDrop(const RunResult& run, const RuleBook& book) {

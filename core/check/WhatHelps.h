@@ -19,6 +19,9 @@ RunResult freelySized(const RunResult& run, const SizingRules& rules, const Rule
 /// none of the book's.
 std::optional<SizeIndex> sizeWithinDrop(const RunResult& run, const RuleBook& book);
 
+/// The smallest size with which a run keeps the limit of what it itself loses, whatever is lost before it.
+std::optional<SizeIndex> sizeWithinOwnDrop(const RunResult& run, const RuleBook& book);
+
 /// Whether some size of the book's keeps the limit of what a run itself loses, as long as it is.
 bool someSizeKeepsOwnDrop(const RunResult& run, const RuleBook& book);
 

@@ -102,4 +102,54 @@ std::vector<ComposedSheetId> composeTogether(const SheetInput& in, Project& p, c
     return made;
 }
 
+std::vector<TogetherProposal> proposedTogether(const SheetInput& in) {
+    std::vector<TogetherProposal> out;
+    const SheetsTogether wanted = in.project.basis.sheetsTogether;
+    const auto propose = [&](SheetKind kind) {
+        std::vector<ShownThing> things = thingsToCompose(in, kind);
+        if (!things.empty()) out.push_back({kind, std::move(things)});
+    };
+    if (wanted >= SheetsTogether::Schedules) propose(SheetKind::Schedule);
+    if (wanted >= SheetsTogether::SchedulesAndDiagrams) propose(SheetKind::Diagram);
+    return out;
+}
+
+namespace {
+/// The last composed sheet that shows things of one kind only; nothing: there is none.
+ComposedSheetId lastOf(const Project& p, SheetKind kind) {
+    ComposedSheetId last;
+    std::map<ComposedSheetId, bool> only;
+    for (const PlacedView& v : p.placedViews) {
+        if (!p.composedSheets.has(v.sheet)) continue;
+        const auto [at, fresh] = only.try_emplace(v.sheet, true);
+        at->second = at->second && v.shows == kind;
+    }
+    for (const auto& [sheet, is] : only)
+        if (is && last < sheet) last = sheet;
+    return last;
+}
+} // namespace
+
+std::vector<ComposedSheetId> takeUp(const SheetInput& in, Project& p, const std::vector<TogetherProposal>& proposals) {
+    std::vector<ComposedSheetId> touched;
+    const SheetInput now{p, in.book, in.results, in.underlays, in.projectFile};
+    for (const TogetherProposal& proposal : proposals) {
+        std::size_t done = 0;
+        if (const ComposedSheetId last = lastOf(p, proposal.kind)) {
+            const std::size_t pages = composedPages(now, last, "").pages.size();
+            for (; done < proposal.things.size(); ++done) {
+                const PlacedViewId view = placeView(p, last, proposal.things[done]);
+                if (composedPages(now, last, "").pages.size() <= pages) continue;
+                p.placedViews.remove(view);
+                break;
+            }
+            if (done > 0) touched.push_back(last);
+        }
+        const std::vector<ShownThing> rest(proposal.things.begin() + std::ptrdiff_t(done), proposal.things.end());
+        const auto made = composeTogether(now, p, rest);
+        touched.insert(touched.end(), made.begin(), made.end());
+    }
+    return touched;
+}
+
 } // namespace lintel

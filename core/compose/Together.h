@@ -14,4 +14,17 @@ std::vector<ComposedSheetId> composeTogether(const SheetInput& in, Project& proj
                                              const std::vector<ShownThing>& things,
                                              SheetPaper paper = SheetPaper::Usual);
 
+/// What the basis wants together on sheets and what stands on none yet, by kind: schedules, diagrams of boards. Empty
+/// where nothing is to be done.
+struct TogetherProposal {
+    SheetKind kind = SheetKind::Schedule;
+    std::vector<ShownThing> things;
+};
+std::vector<TogetherProposal> proposedTogether(const SheetInput& in);
+
+/// Takes proposals up: what has room on the last sheet that shows only such things goes there, the rest on new ones.
+/// Sheets that there are keep their numbers. The sheets that something was put on.
+std::vector<ComposedSheetId> takeUp(const SheetInput& in, Project& project,
+                                    const std::vector<TogetherProposal>& proposals);
+
 } // namespace lintel

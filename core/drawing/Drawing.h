@@ -117,6 +117,16 @@ struct Hotspot {
     bool operator==(const Hotspot&) const = default;
 };
 
+/// A part of a feeder that is moved up and down by hand, on drawings that are for the screen only.
+struct GripSpot {
+    enum class Part : std::uint8_t { Words, Line };
+    Ref thing; ///< what the feeder goes to
+    Part part = Part::Words;
+    double left, top, right, bottom;
+    bool moreIsUp = false; ///< moved up it is further from where it would stand by itself
+    bool operator==(const GripSpot&) const = default;
+};
+
 /// Where the heading of a column of a schedule stands, for shaping its form.
 struct HeadingSpot {
     BoardId board;
@@ -161,6 +171,7 @@ struct Drawing {
     TitlePlace titleBlock = TitlePlace::None; ///< with a border around the sheet (see TitleBlock.h)
     std::vector<Mark> marks;
     std::vector<Hotspot> hotspots;
+    std::vector<GripSpot> grips;
     std::vector<HeadingSpot> headings;
     std::vector<ListSpot> lists;
     std::vector<SymbolMark> symbols; ///< in the order of their marks

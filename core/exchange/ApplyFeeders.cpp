@@ -58,6 +58,8 @@ FedKind kindByName(const std::string& name) {
                                                       {"tr", FedKind::Transformer},
                                                       {"t", FedKind::Transformer},
                                                       {"meter", FedKind::Meter},
+                                                      {"ct", FedKind::CtCabinet},
+                                                      {"ctc", FedKind::CtCabinet},
                                                       {"transformer", FedKind::Transformer},
                                                       {"panel", FedKind::Panelboard},
                                                       {"panelboard", FedKind::Panelboard},

@@ -44,9 +44,30 @@ Outcome<Project> bareBoard(const std::string& text) {
         if (v != std::floor(v)) refuse(where + "." + key, "expected a whole number");
         return int(v);
     };
+    const auto name = [&](const json& in, const std::string& where, const std::string& usual) {
+        if (!in.contains("name")) return usual;
+        if (in["name"].is_string()) return in["name"].get<std::string>();
+        refuse(where + ".name", "expected a text in quotes, found " + seen(in["name"]));
+        return usual;
+    };
+    const auto onlyThese = [&](const json& in, const std::string& where, std::initializer_list<const char*> known) {
+        for (const auto& [key, value] : in.items()) {
+            if (std::find(known.begin(), known.end(), key) != known.end()) continue;
+            std::string all;
+            for (const char* k : known) all += (all.empty() ? "" : ", ") + std::string(k);
+            refuse(where + "." + key, "there is no such field", "There are " + all + ".");
+        }
+    };
+    const auto listed = [&](const char* key) {
+        if (!j.contains(key)) return false;
+        if (j[key].is_array()) return true;
+        refuse(std::string("board.") + key, "expected a list in brackets, found " + seen(j[key]));
+        return false;
+    };
     Project p;
     Board b;
-    b.name = j.value("name", json("board")).is_string() ? j.value("name", std::string("board")) : "board";
+    onlyThese(j, "board", {"name", "slots", "system", "form", "leftKinds", "reserved", "circuits"});
+    b.name = name(j, "board", "board");
     b.slots = whole(j, "board", "slots", 42, 1, 1200);
     if (j.contains("system")) {
         const auto s = j["system"].is_string() ? systemFrom(j["system"].get<std::string>()) : std::nullopt;
@@ -63,7 +84,7 @@ Outcome<Project> bareBoard(const std::string& text) {
         else
             b.form = *f;
     }
-    if (j.contains("leftKinds") && j["leftKinds"].is_array())
+    if (listed("leftKinds"))
         for (const json& k : j["leftKinds"]) {
             if (!k.is_string() || !fromWord<LoadKind>(k.get<std::string>()))
                 refuse("board.leftKinds", "there is no load kind " + seen(k));
@@ -87,6 +108,7 @@ Outcome<Project> bareBoard(const std::string& text) {
         const json& e = j["circuits"][i];
         const std::string where = fmt::format("board.circuits[{}]", i);
         if (!e.is_object()) return Error{where, "expected an object in braces", ""};
+        onlyThese(e, where, {"slot", "poles", "tie", "multiwire", "kept", "pinned", "name", "va", "kind"});
         Circuit c;
         c.board = id;
         c.slot = whole(e, where, "slot", 0, 1, b.slots, true);
@@ -97,7 +119,7 @@ Outcome<Project> bareBoard(const std::string& text) {
             refuse(where + ".pinned", "expected true or false");
         else
             c.pinned = e.value("pinned", false);
-        if (e.contains("name") && e["name"].is_string()) c.name = e["name"].get<std::string>();
+        c.name = name(e, where, "");
         Load l;
         l.amount = number(e, where, "va", 0, 0, 1e9, true);
         l.poles = c.poles;
@@ -113,7 +135,7 @@ Outcome<Project> bareBoard(const std::string& text) {
         l.circuit = p.circuits.add(c);
         p.loads.add(l);
     }
-    if (j.contains("reserved") && j["reserved"].is_array() && !bad)
+    if (listed("reserved") && !bad)
         for (const json& s : j["reserved"]) {
             if (!s.is_number_integer() || s.get<double>() < 1 || s.get<double>() > b.slots) {
                 refuse("board.reserved", "there is no slot " + seen(s));

@@ -311,12 +311,7 @@ struct Circuiter {
             const SnapResult wall = snapToWall(p, level, middle * (1 / sum), 6);
             b.at = wall.onWall ? wall.at : middle * (1 / sum), b.turn = wall.turn;
             const double amps = ampsOf(sum, system, std::min(3, factsOf(system).lines)).v * 1.25;
-            b.bus = 4000;
-            for (double rating : {63.0, 100.0, 125.0, 225.0, 400.0, 600.0, 800.0, 1200.0, 2000.0})
-                if (rating >= amps) {
-                    b.bus = rating;
-                    break;
-                }
+            b.bus = book.trade.board.busFor(amps).value_or(book.trade.board.buses.back());
             // A quarter more places than circuits are likely to need.
             const double perPoints = p.basis.circuitPoints > 0 ? points / double(p.basis.circuitPoints) : 0,
                          perAmps = sum / (voltsAcross(system, 1).v * p.basis.smallestBreaker * p.basis.circuitShare);

@@ -174,7 +174,8 @@ enum class BoardUse : std::uint8_t {
     Meter,
     Disconnect,
     TransferSwitch,
-    Ups
+    Ups,
+    CtCabinet ///< the current transformers of a meter that stands elsewhere
 };
 template <> struct EnumText<BoardUse> {
     static constexpr std::pair<BoardUse, const char*> words[] = {{BoardUse::Panelboard, "panelboard"},
@@ -183,6 +184,7 @@ template <> struct EnumText<BoardUse> {
                                                                  {BoardUse::Busway, "busway"},
                                                                  {BoardUse::ServiceDisconnect, "service disconnect"},
                                                                  {BoardUse::Meter, "meter"},
+                                                                 {BoardUse::CtCabinet, "CT cabinet"},
                                                                  {BoardUse::Disconnect, "disconnect switch"},
                                                                  {BoardUse::TransferSwitch, "transfer switch"},
                                                                  {BoardUse::Ups, "UPS"}};
@@ -337,6 +339,15 @@ enum class WiringShape : std::uint8_t { Curved, Square };
 template <> struct EnumText<WiringShape> {
     static constexpr std::pair<WiringShape, const char*> words[] = {{WiringShape::Curved, "curved"},
                                                                     {WiringShape::Square, "square"}};
+};
+
+/// What stands together on composed sheets in a project's set, where it has room. Lists always do.
+enum class SheetsTogether : std::uint8_t { Nothing, Schedules, SchedulesAndDiagrams };
+template <> struct EnumText<SheetsTogether> {
+    static constexpr std::pair<SheetsTogether, const char*> words[] = {
+        {SheetsTogether::Nothing, "nothing"},
+        {SheetsTogether::Schedules, "schedules"},
+        {SheetsTogether::SchedulesAndDiagrams, "schedules and diagrams"}};
 };
 
 /// What a wall is broken by.

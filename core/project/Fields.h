@@ -93,6 +93,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("wiringShape", b.wiringShape);
     v("north", b.north);
     v("planScale", b.planScale);
+    v("sheetsTogether", b.sheetsTogether);
     v("waste", b.waste);
     v("takeOffRules", b.takeOffRules);
     v("lightUtilisation", b.lightUtilisation);
@@ -233,6 +234,7 @@ template <class V> void fields(V& v, Board& b) {
     v("kw", b.kw);
     v("efficiency", b.efficiency);
     v("rechargeKW", b.rechargeKW);
+    v("inverterA", b.inverterA);
     v("barLength", b.barLength);
     v("barR20", b.barR20);
     v("barR", b.barR);

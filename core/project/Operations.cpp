@@ -372,6 +372,8 @@ const char* usualName(BoardUse use) {
         return "SD-1";
     case BoardUse::Meter:
         return "M-1";
+    case BoardUse::CtCabinet:
+        return "CT-1";
     case BoardUse::Disconnect:
         return "DS-1";
     case BoardUse::TransferSwitch:

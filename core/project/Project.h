@@ -92,7 +92,9 @@ struct Basis {
     std::optional<double> north; ///< ° clockwise from the top of the plans; nothing: not known
     double planScale = 0; ///< of sheets of plans, 100 for 1:100: a larger floor goes on behind match lines; 0: the
                           ///< largest usual one at which each floor fits its sheet
-    double waste = 0;     ///< share added to conductors and conduits in the take-off, 0.1 = 10 %
+    /// What is to stand together on sheets. Nothing is put there by itself: it is proposed (core/compose/Together).
+    SheetsTogether sheetsTogether = SheetsTogether::Nothing;
+    double waste = 0; ///< share added to conductors and conduits in the take-off, 0.1 = 10 %
     std::vector<TakeOffRule> takeOffRules;
     double lightUtilisation = 0.6,
            lightMaintenance =
@@ -278,6 +280,7 @@ struct Board {
     /// Of a UPS, by its maker: what it gives over what it takes at its load, 0.95 = 95 %, and kW that it takes beside
     /// while its battery is charged again. 0: not entered, and nothing is added.
     double efficiency = 0, rechargeKW = 0;
+    double inverterA = 0; ///< of a UPS, by its maker: A into a short circuit from its battery; 0: not entered
     /// Of a busway: m from its fed end to its far end, and by its maker, mΩ/m of one line: resistance at 20 °C and at
     /// its rated current, reactance; of the loop line–protective path, resistance at 20 °C and reactance. 0: not
     /// entered.

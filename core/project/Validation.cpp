@@ -220,6 +220,7 @@ void check(Checker& c, const Project& p, const Board& d) {
     c.within("kw", d.kw, 0, 1e6);
     c.within("efficiency", d.efficiency, 0, 1);
     c.within("rechargeKW", d.rechargeKW, 0, 1e6);
+    c.within("inverterA", d.inverterA, 0, 1e6);
     c.within("barLength", d.barLength, 0, 10000);
     c.within("barR20", d.barR20, 0, 1000);
     c.within("barR", d.barR, 0, 1000);

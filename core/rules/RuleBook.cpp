@@ -169,7 +169,6 @@ struct RuleBookReader {
             if (s.mm2 <= (b.series.empty() ? 0 : b.series.back().mm2)) refuse(where, "sizes must rise in area");
             for (std::size_t m = 0; m < 2; ++m) {
                 s.at20[m] = orZero(r[1 + m], where) / 1000;
-                s.direct[m] = s.at20[m] * warmer(75);
                 // Ω/m at 20 °C times area: 0.0172 to 0.0184 Ω·mm²/m for copper, 0.028 to 0.0306 for aluminium, with the
                 // margin of the standard.
                 const double rho = s.at20[m] * s.mm2, expected = m == 0 ? 0.0181 : 0.0303;

@@ -123,7 +123,9 @@ struct TableReader {
         cite("nameplateAmpacity", at(m, "nameplate", name));
         cite("nameplateDevice", at(m, "nameplate", name), "deviceTable");
         cite("motorApart", at(m, "apart", name));
-        cite("motorDisconnect", at(m, "disconnect", name));
+        const json& off = at(m, "disconnect", name);
+        cite("motorDisconnect", off);
+        t.motorDisconnect = share(off, "ofCurrent", 1, 2);
     }
     void readAbove1000(const json& above) {
         cite("transformerAbove1000", above);

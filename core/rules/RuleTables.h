@@ -70,8 +70,9 @@ struct RuleTables {
     std::map<int, int> motorVolts; ///< nominal volts of a system to rated volts of its motors
     std::map<DeviceKind, MotorDevice> motorDevices;
     double instantaneous = 0, instantaneousMost = 0, instantaneousDesignB = 0, instantaneousDesignBMost = 0,
-           woundRotor = 0; ///< × full-load current; most: where the motor does not start
-    double overload = 0, overloadServiceFactor = 0, overloadMost = 0,
+           woundRotor = 0;      ///< × full-load current; most: where the motor does not start
+    double motorDisconnect = 1, ///< of its full-load current, at least
+        overload = 0, overloadServiceFactor = 0, overloadMost = 0,
            overloadServiceFactorMost = 0; ///< × its current; most: where the motor does not start
     double hermeticConductor = 1, hermeticDevice = 1;
     MotorTable motorDirect;                           ///< direct current, by armature volts

@@ -3,6 +3,8 @@
 #include "core/drawing/Paper.h"
 #include "core/rules/ReadJson.h"
 
+#include <algorithm>
+
 namespace lintel {
 
 using namespace bookjson;
@@ -46,7 +48,19 @@ Trade Trade::read(const json& book, const std::string& name) {
         t.board.places.push_back(int(places));
     }
     if (t.board.places.empty()) refuse(where, "boards have no places");
+    for (const json& n : at(b, "buses", where)) {
+        const double amps = number(n, where + ", buses");
+        if (amps < 1 || amps > 10'000 || (!t.board.buses.empty() && amps <= t.board.buses.back()))
+            refuse(where, "the buses of boards must rise, from 1 to 10 000 A");
+        t.board.buses.push_back(amps);
+    }
+    if (t.board.buses.empty()) refuse(where, "boards have no buses");
     return t;
+}
+
+std::optional<double> Trade::UsualBoard::busFor(double amps) const {
+    const auto at = std::lower_bound(buses.begin(), buses.end(), amps - 1e-6);
+    return at == buses.end() ? std::nullopt : std::optional(*at);
 }
 
 } // namespace lintel

@@ -9,6 +9,7 @@
 #include <nlohmann/json_fwd.hpp>
 
 #include <array>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -103,8 +104,11 @@ struct Trade {
         VoltageSystem system = VoltageSystem::Y208;
         std::string name;
         BoardForm form = BoardForm::TwoColumn;
-        std::vector<int> places; ///< slots that such boards are made with, rising
-        std::string forms;       ///< file of the schedule forms that ship for it
+        std::vector<int> places;   ///< slots that such boards are made with, rising
+        std::vector<double> buses; ///< A, of the buses that boards are made with, rising
+        /// The smallest bus that carries so much; nothing: none is made.
+        std::optional<double> busFor(double amps) const;
+        std::string forms; ///< file of the schedule forms that ship for it
     } board;
 
     /// Throws what is missing or cannot be, as the reading of a book does.

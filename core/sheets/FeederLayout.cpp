@@ -13,8 +13,8 @@ constexpr double firstPort = 5; ///< of a box's first port from its left edge
 constexpr double portGap = 6; ///< after the words of a port; they begin a little to its right, and both may have moved
 constexpr double leastPort = 8; ///< from port to port
 constexpr double clear = 2;     ///< between two upright lines
-constexpr double track = 3.2;   ///< between two level lines
-constexpr double trackGap = 7;  ///< between two lines that follow one another at one height
+constexpr double track = feederTrack;
+constexpr double trackGap = 7; ///< between two lines that follow one another at one height
 /// Level lines between two rows that are put in the best order: of more, each pair would have to be looked at.
 constexpr std::size_t mostSorted = 150;
 /// A row is split only where that takes so much off its width: the lines that pass it stay, however many rows there

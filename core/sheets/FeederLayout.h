@@ -65,6 +65,8 @@ struct FeederLayout {
     double width = 0, height = 0;
 };
 
+inline constexpr double feederTrack = 3.2; ///< mm between two level lines
+
 /// Feeds whose ends are no boxes, or one and the same, have an empty line. Linear in boxes and rows crossed, but for
 /// the lines that meet between two rows, which are compared with one another.
 FeederLayout layOutFeeders(const FeederPlan& plan);

@@ -143,6 +143,8 @@ public:
         return sum;
     }
 
+    bool forScreen() const { return steady; }
+
     FeederPlan plan(double widest, FeederPlan::Steps steps) const {
         FeederPlan p;
         p.widest = widest;
@@ -476,6 +478,7 @@ public:
         for (std::size_t f = 0; f < c.feeders.size(); ++f) {
             const std::size_t from = d.marks.size();
             line(c.feeders[f], l.feeds[f]);
+            gripLine(c.feeders[f], l.feeds[f]);
             named(from, c.things[c.feeders[f].to].ref, c.feeders[f].alternate ? "alternate" : "feeder");
         }
         for (std::size_t f = 0; f < c.feeders.size(); ++f) words(c.feeders[f], l.feeds[f]);
@@ -626,7 +629,25 @@ private:
         const double high = lineStep * double(f.label.size());
         const double top = end.y + y0 + (way.arrivesFromBelow ? 1.2 + f.lift : -1.2 - high - f.lift);
         label(f, {end.x + x0 + 1.8, top}, f.label.size());
-        d.hotspots.push_back({c.things[f.to].ref, end.x + x0, top, end.x + x0 + 1.8 + widthOf(f.label), top + high});
+        const Hotspot spot{c.things[f.to].ref, end.x + x0, top, end.x + x0 + 1.8 + widthOf(f.label), top + high};
+        d.hotspots.push_back(spot);
+        if (canGrip(f) && high > 0)
+            d.grips.push_back({spot.thing, GripSpot::Part::Words, spot.left, spot.top, spot.right, spot.bottom,
+                               !way.arrivesFromBelow});
+    }
+    /// What is set by hand is of the feeder that says where a thing stands.
+    bool canGrip(const Feeder& f) const { return c.forScreen() && !f.alternate; }
+    /// The level stretches of a feeder's line can be moved down, and up again.
+    void gripLine(const Feeder& f, const FeederLayout::Feed& way) {
+        if (!canGrip(f) || way.sideways) return;
+        constexpr double reach = 1.4, shortest = 4;
+        for (std::size_t i = 1; i < way.line.size(); ++i) {
+            const Point a = way.line[i - 1], b = way.line[i];
+            if (a.y != b.y || std::abs(a.x - b.x) < shortest || !shown(a.y)) continue;
+            const Point from = placed({std::min(a.x, b.x), a.y});
+            d.grips.push_back({c.things[f.to].ref, GripSpot::Part::Line, from.x, from.y - reach,
+                               from.x + std::abs(a.x - b.x), from.y + reach, false});
+        }
     }
     /// The tag above a level line, the rest beneath it.
     void wordsBeside(const Feeder& f, const FeederLayout::Feed& way) {
@@ -677,7 +698,8 @@ private:
         }
         d.hotspots.push_back({t.ref, left, top, left + b.width, top + b.height});
     }
-    /// What passes on: a blade for what opens, two ways in for what changes over, a circle for a meter, and for a UPS
+    /// What passes on: a blade for what opens, two ways in for what changes over, a circle for a meter, a ring about
+    /// the line for current transformers, and for a UPS
     /// what goes in and comes out. `fused`: it has a device of its own.
     void symbol(BoardUse use, bool fused, Point at, Ink ink) {
         constexpr double reach = 5.5, gap = 2.4, pen = 0.35;
@@ -688,6 +710,12 @@ private:
             d.line(from(0, 3.4), from(0, reach), pen, ink);
             d.marks.push_back(CircleMark{at, 3.4, pen, ink, false});
             d.text(from(0, 1.3), "M", 3.6, Align::Centre, true);
+            return;
+        case BoardUse::CtCabinet: // a ring about the line, with the way out to the meter
+            d.line(from(0, -reach), from(0, reach), pen, ink);
+            d.marks.push_back(CircleMark{at, 2.2, pen, ink, false});
+            d.line(from(2.2, 0), from(5, 0), pen, ink);
+            for (double x : {3.0, 3.9}) d.line(from(x - 0.4, 1), from(x + 0.4, -1), pen, ink);
             return;
         case BoardUse::Ups:
             d.box(at.x - 4, at.y - 4, 8, 8, pen, ink);
@@ -1017,20 +1045,29 @@ std::vector<Drawing> riserDiagram(const SheetInput& in, RiserLayout layout, cons
     return sheets;
 }
 
-Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const RiserShow& show) {
+Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const RiserShow& show,
+                  std::optional<std::size_t>* rows) {
     const Content content(in, layout, show, true);
     const double above = show.overlay == RiserOverlay::None ? 0 : 9; // of the line that tells the shades
     const double edge = 4, column = content.byFloor() ? floorColumn : 0;
     const double room = width - 2 * edge - column;
     std::vector<FeederPlan::Steps> ways{FeederPlan::Steps::Rows};
     if (content.byFloor()) ways.insert(ways.end(), {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow});
-    std::vector<FeederLayout> layouts(ways.size());
-    inParts(ways.size(), content.things.size() > manyThings, [&](std::size_t, std::size_t from, std::size_t to) {
-        for (std::size_t i = from; i < to; ++i) layouts[i] = layOutFeeders(content.plan(room, ways[i]));
-    });
-    FeederLayout l = std::move(layouts.front());
-    for (std::size_t i = 1; i < layouts.size(); ++i) // the lowest that is narrow enough
-        if (better(layouts[i], l, room)) l = std::move(layouts[i]);
+    const auto lowest = [&] { // that is narrow enough
+        std::vector<FeederLayout> layouts(ways.size());
+        inParts(ways.size(), content.things.size() > manyThings, [&](std::size_t, std::size_t from, std::size_t to) {
+            for (std::size_t i = from; i < to; ++i) layouts[i] = layOutFeeders(content.plan(room, ways[i]));
+        });
+        std::size_t best = 0;
+        for (std::size_t i = 1; i < layouts.size(); ++i)
+            if (better(layouts[i], layouts[best], room)) best = i;
+        if (rows) *rows = best;
+        return std::move(layouts[best]);
+    };
+    FeederLayout l;
+    const bool as = rows && *rows && **rows < ways.size();
+    if (as) l = layOutFeeders(content.plan(room, ways[**rows]));
+    if (!as || l.width > room + 1) l = lowest();
     Drawing d;
     d.title = "Riser";
     d.width = std::max(width, l.width + 2 * edge + column);

@@ -43,8 +43,10 @@ struct RiserExtent {
 };
 RiserExtent riserExtent(const SheetInput& in, RiserLayout layout);
 /// The same without a sheet around it, for the screen: rows no wider than `width` mm where that can be, as high as it
-/// needs.
-Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const RiserShow& show = {});
+/// needs. `rows`: how its rows follow one another, of the ways that there are; it stays so as long as that is narrow
+/// enough, and nothing jumps while the distribution grows. Nothing yet: the lowest of them; what it is now comes back.
+Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const RiserShow& show = {},
+                  std::optional<std::size_t>* rows = nullptr);
 
 /// How wiring is coloured on plan.
 enum class PlanColour { Circuit, Board, Phase, Drop, Plain };

@@ -259,7 +259,9 @@ void Explainer::transformerDevice(const Transformer& x) {
     w.step("Primary device",
            fmt::format("{} A × {} % = {} A, {}", figures(t.primaryAmps.v), number(share * 100),
                        figures(t.primaryAmps.v * share),
-                       t.primaryAmps.v >= 9 ? "next standard rating" : "the standard rating below"),
+                       nextRatingAllowed(book.tables.transformerPrimaryOnly, t.primaryAmps.v)
+                           ? "next standard rating"
+                           : "the standard rating below"),
            rating(transformerPrimaryRating(t.primaryAmps.v, book)) + " A", book.cite("transformer"));
 }
 

@@ -184,7 +184,7 @@ void Solver::finishLines(NodeResult& n, VoltageSystem system) {
     n.imbalance = imbalanceOf(n.phaseVa, f.lines);
     n.lean = leanOf(n.phaseVa, f.lines);
     findDemand(n.kinds, p.basis, book, n);
-    n.demandAmps = ampsOf(n.demand, system, f.phases == 3 ? 3 : f.lines);
+    n.demandAmps = ampsOf(n.demand, system, f.lines);
     const double most = *std::max_element(i.lines.begin(), i.lines.end());
     n.heaviestAmps = Amps{n.connected > 0 ? most * std::min(1.0, n.demand / n.connected) : 0};
 }

@@ -11,10 +11,13 @@ MotorDevice motorDeviceOf(const RuleBook& book, DeviceKind kind) {
 
 double transformerPrimaryRating(double amps, const RuleBook& book) {
     const double share = bandOf(book.tables.transformerPrimaryOnly, amps);
-    const bool next = share == book.tables.transformerPrimaryOnly.back().value;
-    if (next) return book.ratingAtOrAbove(amps * share);
+    if (nextRatingAllowed(book.tables.transformerPrimaryOnly, amps)) return book.ratingAtOrAbove(amps * share);
     const double breaker = book.ratingAtOrBelow(amps * share, DeviceKind::Breaker);
     return breaker > 0 ? breaker : book.ratingAtOrBelow(amps * share, DeviceKind::TimeDelayFuse);
+}
+
+bool nextRatingAllowed(const std::vector<Band>& bands, double amps) {
+    return bands.size() < 2 || amps >= bands[bands.size() - 2].upTo - 1e-9;
 }
 
 double bandOf(const std::vector<Band>& bands, double v) {

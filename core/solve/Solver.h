@@ -146,8 +146,8 @@ private:
     /// From a source or a transformer without a device between: its own main protects the conductors, and nothing
     /// sizes what bonds them by a device.
     void withoutDevice(const Board& b, Ref supply, RunNeed& need) const;
-    /// The device that feeds a transformer: its share of the rated primary current; the next standard rating from 9 A
-    /// on, below that the largest that does not exceed it.
+    /// The device that feeds a transformer: its share of the rated primary current; the next standard rating where the
+    /// book allows that (nextRatingAllowed), else the largest that does not exceed it.
     double deviceOfFeeder(const TransformerResult& n);
     Before deviceBefore(const NodeResult& n);
     /// Metric: what opens a feeder in an earth fault: the device of its circuit, or what stands before that which

@@ -185,6 +185,26 @@ TEST_CASE("all schedules together by one menu, undone in one step; the schedule 
     CHECK(d.numbers() == before);
 }
 
+TEST_CASE("what the basis wants together stands below the sheets and is put there by one click, and undone by one") {
+    Composing d;
+    auto& told = *d.stage.findChild<QLabel*>("togetherProposal");
+    CHECK_FALSE(told.isVisible());
+    d.s.edit("Together", [](Project& p) { p.basis.sheetsTogether = SheetsTogether::Schedules; });
+    d.pump();
+    REQUIRE(told.isVisible());
+    CHECK(told.text().contains("13 schedules"));
+    CHECK_FALSE(told.text().contains("diagram"));
+    const Project start = d.s.project();
+    Q_EMIT told.linkActivated("put");
+    d.pump();
+    CHECK(d.s.project().composedSheets.size() == 2);
+    CHECK_FALSE(told.isVisible());
+    d.act("undo");
+    d.pump();
+    CHECK(d.s.project() == start);
+    CHECK(told.isVisible());
+}
+
 TEST_CASE("notes are written beside the sheet and stand on it; what is being written is not lost by another sheet") {
     Composing d;
     d.newSheet(1);

@@ -2,6 +2,7 @@
 
 #include "app/boards/ImportPage.h"
 #include "app/riser/RiserMenu.h"
+#include "bench/BigBuilding.h"
 #include "core/base/Format.h"
 #include "core/project/Operations.h"
 #include "core/project/Validation.h"
@@ -231,6 +232,31 @@ TEST_CASE("riser: boards are put in another order by mouse and keys, given room,
     for (int i = 0; i < 4; ++i) d.s.undo();
     d.pump();
     CHECK(d.s.project() == start);
+    // Words and lines are slid by the mouse: 8 mm of paper, and two tracks of 3.2 mm.
+    const auto grip = [&](GripSpot::Part part) {
+        for (const GripSpot& g : d.drawing.drawing().grips)
+            if (g.part == part && g.right - g.left > 6) return g;
+        FAIL("no such grip");
+        return GripSpot{};
+    };
+    const auto slide = [&](const GripSpot& g, double mm) {
+        const Point at{(g.left + g.right) / 2, (g.top + g.bottom) / 2};
+        d.drag(d.drawing, d.drawing.toScreen(at), d.drawing.toScreen({at.x, at.y + mm}));
+    };
+    const GripSpot words = grip(GripSpot::Part::Words);
+    slide(words, words.moreIsUp ? -8 : 8);
+    CHECK(placeByHand(d.s.project(), words.thing).lift == 8);
+    CHECK(d.s.selection() == words.thing);
+    CHECK(d.s.undoLabel() == QString::fromStdString("Words of the feeder to " + nameOf(start, words.thing)));
+    d.s.undo();
+    d.pump();
+    const GripSpot line = grip(GripSpot::Part::Line);
+    slide(line, 6.6);
+    CHECK(placeByHand(d.s.project(), line.thing).lower == 2);
+    d.s.undo();
+    d.pump();
+    slide(grip(GripSpot::Part::Line), -9); // it is as high as it can be
+    CHECK(d.s.project() == start);
     // By mouse: dropped on an empty place beside another.
     d.choose(nameOf(start, second)); // it is in view
     const QPointF from = d.middle(nameOf(start, second));
@@ -244,6 +270,24 @@ TEST_CASE("riser: boards are put in another order by mouse and keys, given room,
     d.s.undo();
     d.pump();
     CHECK(order() == before);
+}
+
+TEST_CASE("riser: a very large distribution is drawn beside the window, and what is shown then is of the newest edit") {
+    Distribution d;
+    REQUIRE_FALSE(d.s.begin(bigBuilding(150, 4)));
+    d.onRiser();
+    RiserStage& riser = d.window.riser();
+    REQUIRE(QTest::qWaitFor([&] { return riser.isCurrent(); }, 60000));
+    CHECK(d.drawing.drawing().words().find("B-149") != std::string::npos);
+    // Two edits on one another's heels: the drawing of the first never comes in over that of the second.
+    for (const char* name : {"Once", "Twice"})
+        d.s.edit("Rename", [&](Project& p) { p.boards.change({150})->name = name; });
+    d.pump();
+    REQUIRE(QTest::qWaitFor([&] { return riser.isCurrent(); }, 60000));
+    CHECK(d.drawing.drawing().words().find("Twice") != std::string::npos);
+    CHECK(d.drawing.drawing().words().find("Once") == std::string::npos);
+    // And it goes with the window while it is being drawn.
+    d.s.edit("Rename", [&](Project& p) { p.boards.change({150})->name = "Last"; });
 }
 
 TEST_CASE("riser: a capacitor bank is sized for the board that is chosen, and added") {
@@ -515,6 +559,15 @@ TEST_CASE("riser: the outline follows the selection, and the tree is built in it
     adding.scrollToItem(meter);
     d.click(*adding.viewport(), adding.visualItemRect(meter).center());
     CHECK(d.s.project().boards[feedOf(d.s.project(), d.ref("LP-1")).as<Board>()].use == BoardUse::Meter);
+    d.s.undo();
+    d.pump();
+
+    // The current transformers of a meter that stands elsewhere, by their key.
+    d.s.select(d.ref("LP-1"));
+    d.pump();
+    d.type(tree, "a");
+    CHECK(nameOf(d.s.project(), d.s.selection()) == "CT-1");
+    CHECK(d.s.project().boards[feedOf(d.s.project(), d.ref("LP-1")).as<Board>()].use == BoardUse::CtCabinet);
     d.s.undo();
     d.pump();
 

@@ -462,6 +462,26 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         CHECK_FALSE(Found(w.p).of("busway-device"));
         b.main = 0; // straight from the source, and nothing protects it
         expect(w.p, "busway-device", Severity::Stop, "BW-1: no device before it protects its bars");
+        // On the plan the saw stands 25 m along and 3 m across from the fed end; the bars go 20 m of that.
+        CHECK_FALSE(Found(w.p).of("tap-length"));
+        const LevelId level = w.p.levels.begin()->id;
+        b.level = level, b.onPlan = true, b.at = {0, 0}, b.height = 0;
+        Device saw;
+        saw.level = level, saw.circuit = tap, saw.at = {25, 3}, saw.height = 0;
+        saw.type = w.p.deviceTypes.add({});
+        w.p.devices.add(saw);
+        const double measured = w.solved().of(tap).run.need.length.v;
+        REQUIRE(measured > 28);
+        expect(w.p, "tap-length", Severity::Check, "BW-1-1: its conductors are measured from the fed end of BW-1, ");
+        const Found f(w.p);
+        const auto remedies = remediesFor({f.p, f.book, f.r}, *f.of("tap-length"));
+        REQUIRE(remedies.size() == 1);
+        Project q = w.p;
+        remedies[0].apply(q);
+        CHECK(solve(q, nec()).of(tap).run.need.length.v == Approx(measured - 20));
+        CHECK_FALSE(Found(q).of("tap-length"));
+        runOf(w.p, tap).lengthBy = LengthBy::Traced; // drawn by hand from where it is tapped
+        CHECK_FALSE(Found(w.p).of("tap-length"));
     }
     {
         OneBoard w(*systemFrom("4160Y/2400"));
@@ -590,8 +610,13 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         }
         runOf(w.p, c).listedVA = 0;
         const double kA = w.solved().of(c).faultEnd;
-        for (const auto& [share, told] :
-             {std::pair{1.0, false}, {0.96, false}, {1.04, false}, {0.94, true}, {1.06, true}}) {
+        for (const auto& [share, told] : {std::pair{1.0, false},
+                                          {0.96, false},
+                                          {0.951, false},
+                                          {1.04, false},
+                                          {1.052, false},
+                                          {0.94, true},
+                                          {1.06, true}}) {
             INFO(share);
             runOf(w.p, c).listedKA = kA * share;
             CHECK(bool(Found(w.p).of("listed-figures")) == told);
@@ -699,6 +724,31 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         const Found f(w.p);
         const auto remedies = remediesFor({f.p, f.book, f.r}, *f.of("loop"));
         CHECK(remedies.size() >= 3); // larger line or let it be sized, another curve, residual current
+    }
+    { // a UPS on its battery: B16 opens at 5 × 16 = 80 A, D16 at 20 × 16 = 320 A, whatever its supply gives
+        MetricBoard w;
+        const BoardId ups = insertInFeed(w.p, w.board, BoardUse::Ups);
+        w.p.boards.change(ups)->kva = 40;
+        const CircuitId c = w.run(3, 40);
+        CHECK_FALSE(Found(w.p).of("ups-fault")); // nothing is known of it
+        w.p.boards.change(ups)->inverterA = 80;
+        CHECK_FALSE(Found(w.p).of("ups-fault"));
+        w.p.boards.change(ups)->inverterA = 79;
+        expect(w.p, "ups-fault", Severity::Check,
+               "UPS-1: 79.0 A into a fault from its battery; LP-1/1/L1 load needs 80.0 A to open in 0.400 s");
+        CHECK(Found(w.p).remedies("ups-fault") ==
+              std::vector<std::string>{"Residual-current device of 30 mA at 1 circuit"});
+        w.p.boards.change(ups)->inverterA = 300;
+        CHECK_FALSE(Found(w.p).of("ups-fault"));
+        w.p.circuits.change(c)->device = DeviceKind::TypeD;
+        w.p.circuits.change(w.run(3, 40))->device = DeviceKind::TypeD;
+        expect(w.p, "ups-fault", Severity::Check,
+               "UPS-1: 300 A into a fault from its battery; LP-1/1/L1 load needs 320 A to open in 0.400 s, and 1 more "
+               "needs more than it gives");
+        CHECK(Found(w.p).remedies("ups-fault") ==
+              std::vector<std::string>{"type B at 2 circuits", "Residual-current device of 30 mA at 2 circuits"});
+        CHECK(Found(w.p).after("ups-fault", 0) == 0);
+        CHECK(Found(w.p).after("ups-fault", 1) == 0);
     }
     {
         MetricBoard w;
@@ -883,6 +933,9 @@ TEST_CASE("each rule finds its mistake, in words with the numbers, and its remed
         w.p.forms.change(id)->sortBy = "kind";
         w.p.forms.change(id)->head = {{"voltage", ""}, {"mood", "Mood"}};
         expect(w.p, "form-wording", Severity::Check, "its title strip asks for “mood”, and there is no such fact");
+        // Its columns can be read: they stay.
+        w.p.forms.change(id)->columns.push_back({"Again", "{serves}", 12, {}});
+        for (const std::string& l : Found(w.p).remedies("form-wording")) CHECK(l.find("columns") == std::string::npos);
     }
     for (const CheckRule* rule : checkRules()) {
         INFO("no test covers the rule " << rule->id);
@@ -962,7 +1015,7 @@ TEST_CASE("a board that is much larger than its feed: the bus offered is the sma
                                       {60, 60},
                                       {70, 100},
                                       {110, 125},
-                                      {150, 160},
+                                      {150, 200},
                                       {175, 200},
                                       {225, 225},
                                       {250, 250},
@@ -970,7 +1023,8 @@ TEST_CASE("a board that is much larger than its feed: the bus offered is the sma
                                       {400, 400},
                                       {450, 600},
                                       {600, 600},
-                                      {700, 800}}) {
+                                      {700, 800},
+                                      {900, 1000}}) {
         INFO(device);
         OneBoard w;
         w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 4000;
@@ -983,7 +1037,7 @@ TEST_CASE("a board that is much larger than its feed: the bus offered is the sma
         REQUIRE(f.of("out-of-proportion", "LP-2"));
         const auto offered = remediesFor({f.p, f.book, f.r}, *f.of("out-of-proportion", "LP-2"));
         REQUIRE(offered.size() == 1);
-        CHECK(offered.front().label == fmt::format("A bus of {} A", bus));
+        CHECK(offered.front().label == fmt::format("A bus of {} A", rating(bus)));
     }
 }
 

@@ -13,6 +13,12 @@ using namespace lintel;
 
 namespace {
 
+std::vector<std::string> labelsOf(const std::vector<Remedy>& remedies) {
+    std::vector<std::string> out;
+    for (const Remedy& m : remedies) out.push_back(m.label);
+    return out;
+}
+
 bool offers(const std::vector<std::string>& labels, const std::string& part) {
     return std::any_of(labels.begin(), labels.end(),
                        [&](const std::string& l) { return l.find(part) != std::string::npos; });
@@ -329,6 +335,64 @@ TEST_CASE("a UPS of 1 kVA has its kVA, and one that charges nothing says nothing
     CHECK(Found(w.p).of("ups", "not entered"));
 }
 
+TEST_CASE("assumptions tell taps where they are set, bars of a busway whose maker says them, and held sizes that hide "
+          "nothing") {
+    OneBoard w(VoltageSystem::Y480);
+    Transformer t;
+    t.name = "T-1", t.primary = VoltageSystem::Y480, t.secondary = VoltageSystem::Y208, t.kva = 45;
+    const TransformerId tap = w.p.transformers.add(t), plain = w.p.transformers.add(t);
+    feedFrom(w.p, tap, w.board), feedFrom(w.p, plain, w.board);
+    w.p.transformers.change(tap)->boost = 2.5;
+    for (TransformerId id : {tap, plain}) w.p.transformers.change(id)->restartsDrop = false;
+    const BoardId bars = insertInFeed(w.p, w.board, BoardUse::Busway);
+    const CircuitId held = w.circuit(16, LoadUnit::A, 1, 20);
+    const auto told = [&](const std::string& what, Ref about) -> std::optional<Assumption> {
+        const Found f(w.p);
+        for (const Assumption& a : assumptionsOf({f.p, f.book, f.r}))
+            if (a.what == what && a.about == about) return a;
+        return {};
+    };
+    CHECK(told("Taps raise the voltage by", tap));
+    CHECK_FALSE(told("Taps raise the voltage by", plain));
+    CHECK_FALSE(told("Bars of the busway", bars)); // nothing is known of them
+    w.p.boards.change(w.board)->barR = 0.1;        // left from when it was one
+    CHECK_FALSE(told("Bars of the busway", w.board));
+    w.p.boards.change(bars)->barR = 0.1;
+    CHECK(told("Bars of the busway", bars));
+    // #12 is what 16 A take: held, it hides nothing. #14 does.
+    runOf(w.p, held).heldSize = "12";
+    REQUIRE(told("Conductors", held));
+    CHECK_FALSE(told("Conductors", held)->hides);
+    runOf(w.p, held).heldSize = "14";
+    CHECK(told("Conductors", held)->hides);
+}
+
+TEST_CASE("a handle that is tied to none is untied; there is nothing to bring together") {
+    OneBoard w;
+    w.p.circuits.change(w.circuit(1200))->tie = 3;
+    const Found f(w.p);
+    const Snag* alone = nullptr;
+    for (const Snag& s : f.all)
+        if (s.text.find("its handle is tied to none") != std::string::npos) alone = &s;
+    REQUIRE(alone);
+    CHECK(labelsOf(remediesFor({f.p, f.book, f.r}, *alone)) == std::vector<std::string>{"Untie them"});
+}
+
+TEST_CASE("a remedy for one snag alone is called as it is, for more by their number") {
+    OneBoard w;
+    w.p.circuits.change(w.circuit(1200))->tie = 3;
+    const auto label = [&] {
+        const Found f(w.p);
+        const Snag* one = nullptr;
+        for (const Snag& s : f.all)
+            if (s.text.find("its handle is tied to none") != std::string::npos) one = &s;
+        return groupFix({f.p, f.book, f.r}, f.all, *one, remediesFor({f.p, f.book, f.r}, *one).front()).remedy.label;
+    };
+    CHECK(label() == "Untie them");
+    w.p.circuits.change(w.circuit(1200))->tie = 4;
+    CHECK(label() == "Untie them, all 2");
+}
+
 TEST_CASE("a UPS that carries its load and not a start is offered no fewer kVA") {
     // 12 kVA of a motor on 20 kVA: started direct it asks for six times as much.
     OneBoard w(VoltageSystem::Y480);
@@ -582,7 +646,9 @@ TEST_CASE("a circuit far from its board and near another is offered to that one,
                   other = boardBelow(w.p, w.source, "HP-1", VoltageSystem::Y480),
                   unfed = boardBelow(w.p, w.source, "LP-4", VoltageSystem::Y208);
     w.p.boards.change(unfed)->feed = {};
+    const BoardId fourth = boardBelow(w.p, w.source, "LP-5", VoltageSystem::Y208); // a third would be too many
     stand(w.board, {0, 0}), stand(two, {95, 0}), stand(three, {100, 0}), stand(other, {90, 1}), stand(unfed, {90, 2});
+    stand(fourth, {104, 0});
     const CircuitId c = w.circuit(16, LoadUnit::A);
     DeviceType t;
     t.name = "Heater";
@@ -599,6 +665,7 @@ TEST_CASE("a circuit far from its board and near another is offered to that one,
         INFO(l);
         CHECK(l.find("HP-1") == std::string::npos);
         CHECK(l.find("LP-4") == std::string::npos);
+        CHECK(l.find("LP-5") == std::string::npos);
     }
     Project q = f.p;
     remediesFor({f.p, f.book, f.r}, *f.of("drop")).front().apply(q);
@@ -1081,6 +1148,76 @@ TEST_CASE("a held feeder is only offered to be sized where its circuits then los
     CHECK_FALSE(offers(labels(), "Let the feeder of"));
     runOf(p, board).heldSize = bs().sizes()[std::size_t(sized - 1)].name;
     CHECK(offers(labels(), "Let the feeder of DB-3 be sized"));
+}
+
+TEST_CASE("a held circuit below a feeder that loses too much: the size that does its own part is offered first") {
+    OneBoard w;
+    // 24 A at 120 V over 150 ft in #12 (some 2.0 Ω for 1000 ft): 2 · 24 · 0.15 · 2.0 = 14.4 V, 12 % of 3 %.
+    const CircuitId c = w.circuit(2880, LoadUnit::VA, 1, 150);
+    runOf(w.p, c).heldSize = "12";
+    // The feeder in #8 over 600 ft, some 0.8 Ω for 1000 ft: over 8 % with 24 A on one line, all that may be lost is 5
+    // %.
+    Run& feeder = runOf(w.p, w.board);
+    feeder.length = feet(600).v;
+    feeder.heldSize = "8";
+    const Found f(w.p);
+    const Snag* own = nullptr;
+    for (const Snag& s : f.all)
+        if (s.about == Ref(c) && s.text.find("lost, limit") != std::string::npos) own = &s;
+    REQUIRE(own);
+    const auto remedies = remediesFor({f.p, f.book, f.r}, *own);
+    const auto hold = std::find_if(remedies.begin(), remedies.end(),
+                                   [](const Remedy& m) { return m.label.find("in all") != std::string::npos; });
+    REQUIRE(hold != remedies.end());
+    CHECK(hold->label.rfind("Hold #", 0) == 0);
+    Project q = w.p;
+    hold->apply(q);
+    const Found then(q);
+    const Snag* total = nullptr;
+    for (const Snag& s : then.all)
+        if (s.about == Ref(c)) total = &s;
+    REQUIRE(total); // what is left is lost before it: the feeder is helped next
+    CHECK(total->text.find("lost from the source") != std::string::npos);
+    const auto next = remediesFor({then.p, then.book, then.r}, *total);
+    CHECK(offers(labelsOf(next), "feeder of LP-1"));
+}
+
+TEST_CASE("a bus is a slip only where a smaller one would do, of those that the book's boards are made with") {
+    OneBoard w(VoltageSystem::Y400);
+    w.p.basis.units = UnitSystem::Metric;
+    w.p.basis.ruleBook = "bs-7671";
+    w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 400;
+    Board sub;
+    sub.system = VoltageSystem::Y400, sub.name = "DB-2", sub.bus = 250, sub.form = BoardForm::Ways;
+    const BoardId two = addBoard(w.p, sub);
+    feedFrom(w.p, two, w.board);
+    w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->heldBreaker = 32;
+    {
+        const Found f(w.p);
+        REQUIRE(f.of("out-of-proportion", "DB-2"));
+        CHECK(offers(f.remedies("out-of-proportion"), "A bus of 63 A"));
+    }
+    // 130 kW over 400 V: 188 A. The bus of 250 A is the smallest that carries that: the feed is what is too small.
+    Load l;
+    l.circuit = addCircuit(w.p, two, 3, "load"), l.amount = 130, l.unit = LoadUnit::kW, l.poles = 3;
+    w.p.loads.add(l);
+    const Found f(w.p);
+    CHECK_FALSE(f.of("out-of-proportion", "DB-2"));
+    CHECK(f.of("held-breaker"));
+    // As small as they are made: 16 A before 63 A is no slip either.
+    w.p.boards.change(two)->bus = 63;
+    w.p.loads.remove(LoadId{1});
+    w.p.circuits.change(w.p.boards[two].feed.as<Circuit>())->heldBreaker = 16;
+    CHECK_FALSE(Found(w.p).of("out-of-proportion", "DB-2"));
+}
+
+TEST_CASE("a transformer's device takes the next rating in the last band of its table: from 9 A on, and always where "
+          "the book has one share") {
+    CHECK_FALSE(nextRatingAllowed(nec().tables.transformerPrimaryOnly, 8.99));
+    CHECK(nextRatingAllowed(nec().tables.transformerPrimaryOnly, 9));
+    CHECK_FALSE(nextRatingAllowed(nec().tables.transformerSecondaryDevice, 8.99));
+    CHECK(nextRatingAllowed(nec().tables.transformerSecondaryDevice, 9));
+    CHECK(nextRatingAllowed(bs().tables.transformerPrimaryOnly, 0.5));
 }
 
 TEST_CASE("a held circuit that no size can serve says so: there may be nothing to click") {

@@ -151,6 +151,43 @@ TEST_CASE("all schedules of a demo on composed sheets: each once, every figure o
     }
 }
 
+TEST_CASE("what the basis wants together is proposed; what comes later goes where there is room, numbers stay") {
+    const Demo d("saltmarket-hall");
+    Project p = d.p;
+    const auto proposals = [&] { return proposedTogether({p, d.book, d.r}); };
+    CHECK(proposals().empty()); // the demo wants nothing
+    p.basis.sheetsTogether = SheetsTogether::SchedulesAndDiagrams;
+    REQUIRE(proposals().size() == 2);
+    CHECK(proposals()[0].kind == SheetKind::Schedule);
+    CHECK(proposals()[0].things.size() == thingsToCompose(d.in, SheetKind::Schedule).size());
+    CHECK(proposals()[1].kind == SheetKind::Diagram);
+    CHECK(proposals()[1].things.size() == 2); // of HM-2 and MDS
+    const auto made = takeUp({p, d.book, d.r}, p, proposals());
+    CHECK(made.size() == p.composedSheets.size());
+    CHECK(proposals().empty());
+    const auto numbers = numbersOf(issueSet({p, d.book, d.r}));
+    // One schedule is taken off, as if its board were new: it goes back on a sheet that is there.
+    const PlacedView* off = nullptr;
+    for (const PlacedView& v : p.placedViews)
+        if (v.shows == SheetKind::Schedule) off = &v;
+    REQUIRE(off);
+    const Ref board = off->about;
+    const ComposedSheetId sheet = off->sheet;
+    p.placedViews.remove(off->id);
+    REQUIRE(proposals().size() == 1);
+    CHECK(proposals()[0].things.size() == 1);
+    CHECK(takeUp({p, d.book, d.r}, p, proposals()) == std::vector<ComposedSheetId>{sheet});
+    CHECK(numbersOf(issueSet({p, d.book, d.r})) == numbers);
+    CHECK(std::count_if(p.placedViews.begin(), p.placedViews.end(),
+                        [&](const PlacedView& v) { return v.about == board && v.sheet == sheet; }) == 1);
+    // A sheet with notes beside its schedules is somebody's own: nothing is put on it.
+    placeView(p, sheet, {SheetKind::Notes, {}, "By hand."});
+    for (const PlacedView& v : p.placedViews)
+        if (v.about == board) off = &v;
+    p.placedViews.remove(off->id);
+    CHECK(takeUp({p, d.book, d.r}, p, proposals()) != std::vector<ComposedSheetId>{sheet});
+}
+
 TEST_CASE("composed sheets of every kind of view: no text on another, none off the paper") {
     for (const char* name : {"saltmarket-hall", "brindle-pier"}) {
         const Demo d(name);

@@ -45,6 +45,7 @@ const std::map<std::string, std::string>& notIssued() {
         {"basis lightUtilisation", layout},
         {"basis lightMaintenance", layout},
         {"basis runPattern", made},
+        {"basis sheetsTogether", "what the set proposes"},
         {"basis namePattern", made},
         {"basis modelOrigin", origin},
         {"levels modelId", origin},
@@ -65,6 +66,7 @@ const std::map<std::string, std::string>& notIssued() {
         {"sources ownSubstation", calculation},
         {"boards givenXR", calculation},
         {"boards efficiency", calculation},
+        {"boards inverterA", "among the assumptions, where there is such a figure"},
         {"boards barR20", calculation},
         {"boards barLoopR20", calculation},
         {"boards barLoopX", calculation},
@@ -183,7 +185,7 @@ Project withEquipment() {
     std::vector<BoardId> boards;
     for (const Board& b : p.boards) boards.push_back(b.id);
     Board& ups = *p.boards.change(insertInFeed(p, boards[1], BoardUse::Ups));
-    ups.kva = 200, ups.kw = 180, ups.efficiency = 0.94, ups.rechargeKW = 5;
+    ups.kva = 200, ups.kw = 180, ups.efficiency = 0.94, ups.rechargeKW = 5, ups.inverterA = 900;
     Board& bars = *p.boards.change(insertInFeed(p, boards[2], BoardUse::Busway));
     bars.barLength = 40, bars.barR20 = 0.08, bars.barR = 0.1, bars.barX = 0.04, bars.barLoopR20 = 0.2,
     bars.barLoopX = 0.08;

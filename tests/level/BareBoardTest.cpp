@@ -56,6 +56,16 @@ TEST_CASE("a bare board: what cannot stand there is refused by its field") {
           "board.reserved: slot 1 is taken twice");
     CHECK(refusal(R"({"slots": 6, "reserved": [7], "circuits": []})") == "board.reserved: there is no slot 7");
     CHECK(refusal(R"({"slots": 6})") == "board.circuits: expected a list in brackets");
+    // Nothing is passed over: what is misspelt or of another kind would be lost.
+    CHECK(refusal(R"({"slots": 6, "circuits": [{"slot": 1, "va": 1, "multiwir": 1}]})") ==
+          "board.circuits[0].multiwir: there is no such field");
+    CHECK(refusal(R"({"slot": 6, "circuits": []})") == "board.slot: there is no such field");
+    CHECK(refusal(R"({"slots": 6, "leftKinds": "lighting", "circuits": []})")
+              .rfind("board.leftKinds: expected a list in brackets", 0) == 0);
+    CHECK(refusal(R"({"slots": 6, "reserved": 5, "circuits": []})")
+              .rfind("board.reserved: expected a list in brackets", 0) == 0);
+    CHECK(refusal(R"({"slots": 6, "circuits": [{"slot": 1, "va": 1, "name": 7}]})")
+              .rfind("board.circuits[0].name: expected a text", 0) == 0);
 }
 
 TEST_CASE("a bare board levelled: A 2100, B 600, C 300; one move of the 900 to C leaves 600, and no move does better") {

@@ -204,6 +204,7 @@ TEST_CASE("lighting on the right is brought to the left, and the phases stay as 
     const CircuitId yard = at(14, 2, LoadKind::Lighting, 2400),
                     oven = at(13, 2, LoadKind::Kitchen, 3000); // two-pole against two-pole
     const CircuitId exit = at(6, 1, LoadKind::Lighting, 200);
+    const CircuitId tower = at(20, 3, LoadKind::Lighting, 6000); // three poles stay, though 19 to 23 are free
     w.p.circuits.change(exit)->pinned = true;
     w.p.boards.change(w.board)->leftKinds = {"lighting"};
     const Results before = w.solved();
@@ -217,6 +218,7 @@ TEST_CASE("lighting on the right is brought to the left, and the phases stay as 
     CHECK(slot(yard) == 13);
     CHECK(slot(oven) == 14);
     CHECK(slot(exit) == 6);
+    CHECK(slot(tower) == 20);
     const Results after = w.solved();
     for (std::size_t i = 0; i < 3; ++i) CHECK(after.of(w.board).phaseVa[i] == Approx(before.of(w.board).phaseVa[i]));
     for (const Circuit& c : w.p.circuits) CHECK_FALSE(after.of(c.id).clash);

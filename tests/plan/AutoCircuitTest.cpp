@@ -157,7 +157,7 @@ TEST_CASE("a smaller catchment wins over the level, a full board passes on, and 
     CHECK(implied.boards.empty());
 
     CHECK(b.slots == 12); // two or three circuits
-    CHECK(b.bus == 63);   // 24 · 180 VA · 1.25 at 208 V: 15 A
+    CHECK(b.bus == 60);   // 24 · 180 VA · 1.25 at 208 V: 15 A
 }
 
 TEST_CASE("along the trays: on at the nearest place, round the corner, up the riser, and off again") {

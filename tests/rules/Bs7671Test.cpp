@@ -514,6 +514,10 @@ TEST_CASE("BS 7671: loop impedances of Table 41.3 follow from the devices' bands
     CHECK(c.distributionSeconds[int(Earthing::TT)] == 1);
 }
 
+TEST_CASE("lighting by area is in W/m² in a metric book: 10 W/m² of an office are 0.929 VA/ft²") {
+    CHECK(bs().areaLighting("office") == Approx(10 * 0.3048 * 0.3048));
+}
+
 TEST_CASE("a metric book refuses rows that cannot be right") {
     const auto text = readText(dataFolder() / "rulebooks" / "bs-7671.json");
     REQUIRE(text);

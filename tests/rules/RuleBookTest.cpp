@@ -33,6 +33,9 @@ TEST_CASE("a rule book with a row that cannot be right is refused, naming the ro
         {"\"device\": \"Breaker\", ", "", "\"device\" is missing"},
         {"\"small\": \"Tabloid\"", "\"small\": \"Broadsheet\"", "no paper \"Broadsheet\""},
         {"[12, 18, 24, 30, 42,", "[12, 18, 24, 42, 30,", "must rise"},
+        {"\"largest\": 2, \"factors\": [1, 1,", "\"largest\": 2, \"factors\": [0.9, 1,",
+         "must not rise with the count"},
+        {"[60, 100, 125, 200,", "[60, 125, 100, 200,", "buses of boards must rise"},
         {"\"form\": \"two columns\"", "\"form\": \"a heap\"", "no form of boards"},
         {"\"system\": \"208Y/120\"", "\"system\": \"208/500\"", "no voltage system"}};
     for (const Bad& b : bad) {
@@ -43,6 +46,18 @@ TEST_CASE("a rule book with a row that cannot be right is refused, naming the ro
         CHECK(book.error().where.find("bad.json") == 0);
     }
     CHECK(RuleBook::parse(necText(), "good.json"));
+    // Small ranges are of two groups, those of the columns A and B.
+    using json = nlohmann::ordered_json;
+    json third = json::parse(necText());
+    for (json& d : third["demand"])
+        if (d["kind"] == "range" && d.contains("small")) {
+            json more = d["small"].back();
+            more["from"] = 8750, more["upTo"] = 10'000;
+            d["small"].push_back(more);
+        }
+    const auto three = RuleBook::parse(third.dump(), "three.json");
+    REQUIRE_FALSE(three);
+    CHECK(three.error().text().find("do not follow one another") != std::string::npos);
     CHECK_FALSE(RuleBook::parse("{", "cut.json"));
     CHECK_FALSE(RuleBook::parse("{}", "empty.json"));
 }

@@ -293,6 +293,27 @@ TEST_CASE("what is put somewhere by hand on the riser stays there, and every lin
     }
 }
 
+TEST_CASE("while a distribution grows, the rows of the riser on the screen stay as they were as long as they fit") {
+    for (unsigned seed = 1; seed <= 12; ++seed) {
+        INFO("seed " << seed);
+        Project p = randomBuilding(seed, 3 + int(seed) % 12);
+        const double width = 300 + 60 * double(seed % 4);
+        const Results r = solve(p, nec());
+        std::optional<std::size_t> rows;
+        const Drawing first = riserBare({p, nec(), r}, RiserLayout::ByFloor, width, {}, &rows);
+        REQUIRE(rows);
+        CHECK(first.marks == riserBare({p, nec(), r}, RiserLayout::ByFloor, width).marks); // the best there is
+        for (std::size_t way = 0; way < 3; ++way) {                                        // whichever was there before
+            std::optional<std::size_t> kept = way;
+            const Drawing d = riserBare({p, nec(), r}, RiserLayout::ByFloor, width, {}, &kept);
+            CHECK(feedsDrawn(d) == feedsOf(p, r));
+            CHECK(joinedWrongly(d) == 0);
+            CHECK(d.width <= std::max(width, first.width) + 1);
+            if (kept != way) CHECK(kept == rows); // it had become too wide
+        }
+    }
+}
+
 TEST_CASE("boards below one switchboard are drawn in the order that somebody gives them, with the room he wants") {
     FiveBoards w;
     std::vector<BoardId>& boards = w.boards;

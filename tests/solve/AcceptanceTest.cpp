@@ -100,6 +100,16 @@ TEST_CASE("kitchen equipment, dryers, motors, and heating against cooling") {
     }
 }
 
+TEST_CASE("220.55, column C: the last row that has a figure of its own, and the first that is worked out") {
+    // 25 ranges: 40 kW. From 26 on 15 kW and 1 kW for each.
+    for (const auto& [count, demand] : {std::pair{24, 39'000.0}, {25, 40'000.0}, {26, 41'000.0}}) {
+        INFO(count);
+        OneBoard w(VoltageSystem::S240, 84);
+        for (int i = 0; i < count; ++i) w.circuit(12'000, LoadUnit::VA, 2, -1, LoadKind::Range);
+        CHECK(w.solved().of(w.board).demand == Approx(demand));
+    }
+}
+
 TEST_CASE("voltage drop: 120 V, 16 A, copper in steel, 150 ft") {
     struct Case {
         const char* size;

@@ -87,6 +87,15 @@ TEST_CASE("faults along a busway: the bars up to the tap-off in series") {
     // In the loop for disconnection the bars are warm: resistance × 0.125/0.1.
     CHECK(there.loop.real() - fed.loop.real() == Approx(0.3 * 1.25 * 50e-3).epsilon(1e-6));
 
+    // A fault that finds the bars at 75 °C: copper has (234.5 + 75)/(234.5 + 20) = 1.2161 of its resistance at 20 °C;
+    // 3.361 + 5 · 1.2161 + j15.943: 18.529 mΩ, and the loop's 0.3 mΩ/m likewise.
+    w.p.basis.faultCelsius = 75;
+    const Results warm = w.solved();
+    CHECK(warm.of(w.far).tap->fault.threePhase == Approx(277.128 / 18.529).epsilon(1e-3));
+    CHECK(warm.of(w.far).tap->fault.zlg.real() - warm.of(w.board).fault.zlg.real() ==
+          Approx(0.3 * 1.2161 * 50e-3).epsilon(1e-4));
+    w.p.basis.faultCelsius = 20;
+
     // Where nobody says where it stands: the largest fault is that of the fed end, the loop that of the far end.
     w.p.circuits.change(w.far)->along.reset();
     const Results open = w.solved();

@@ -206,6 +206,9 @@ TEST_CASE("a motor's lines withstand what their device lets through: its overloa
         return s.rule->id == std::string("loop") && s.about == Ref(c);
     });
     REQUIRE(told != snags.end());
+    // Two of them side by side have 3 mm².
+    runOf(w.p, c).heldSets = 2;
+    CHECK(w.results().of(c).run.earth->lineWithstands);
     CHECK(told->text.find("lines of 1.50 mm² where 1.78 mm² withstands what its device lets through") !=
           std::string::npos);
 }
@@ -383,4 +386,6 @@ TEST_CASE("what a tester reads: cold conductors, both legs of a ring, and four f
     w.p.circuits.change(c)->residual = 30;
     CHECK(testerReadings(w.results().of(c).run, bs()).zsMost == 0);
     CHECK_FALSE(testerReadings(RunResult{}, bs()).known);
+    runOf(w.p, c).lengthBy = LengthBy::Reach; // nobody knows how long it is
+    CHECK_FALSE(testerReadings(w.results().of(c).run, bs()).known);
 }

@@ -343,6 +343,10 @@ TEST_CASE("workings tell of grouping though it takes nothing, and of laying only
     runOf(w.p, c).thirdHarmonic = 0.2; // 0.86, which is no matter of how it lies
     CHECK(told("Third harmonic") == 1);
     CHECK(told("Laying") == 0);
+    CHECK(told("Neutral's current") == 0);
+    runOf(w.p, c).thirdHarmonic = 0.5; // 3 × 50 %: half more in the neutral than in the lines
+    CHECK(told("Neutral's current") == 1);
+    runOf(w.p, c).thirdHarmonic = 0.2;
     runOf(w.p, c).insulated = 0.5;
     CHECK(told("Laying") == 1);
 }

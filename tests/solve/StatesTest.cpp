@@ -217,7 +217,7 @@ TEST_CASE("the worst fault is that of any state") {
 
 TEST_CASE("putting something into a feed and taking it out again leaves the feed as it was") {
     for (BoardUse use : {BoardUse::ServiceDisconnect, BoardUse::Meter, BoardUse::Disconnect, BoardUse::TransferSwitch,
-                         BoardUse::Ups}) {
+                         BoardUse::Ups, BoardUse::CtCabinet}) {
         TwoBoards w;
         const Board before = w.p.boards[w.ls];
         const std::size_t runs = w.p.runs.size();
