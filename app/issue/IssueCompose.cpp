@@ -145,8 +145,8 @@ void IssueStage::tellProposal() {
     tell(SheetsTogether::Schedules, SheetKind::Schedule, tr("schedule"), tr("schedules"));
     tell(SheetsTogether::SchedulesAndDiagrams, SheetKind::Diagram, tr("diagram"), tr("diagrams"));
     proposal->setVisible(!what.isEmpty());
-    proposal->setText(tr("By the basis, to stand together: %1. <a href='put'>Put them on sheets</a>")
-                          .arg(what.join(tr(", ", "between two of a list"))));
+    proposal->setText(tr("By the basis, to stand together: %1. <a href='put' style='color:%2'>Put them on sheets</a>")
+                          .arg(what.join(tr(", ", "between two of a list")), theme().accent.name()));
 }
 
 void IssueStage::composeProposed() {

@@ -147,7 +147,7 @@ void RiserStage::rebuild() {
     const bool board = oneBoard->isChecked();
     overlays->setVisible(!board);
     hint->setText(board ? tr("A click chooses a circuit; its facts are at the right.")
-                        : tr("Drag feeds or moves, Ctrl copies; lines and words slide; right click adds"));
+                        : tr("Drag feeds, moves or slides, Ctrl copies; right click adds"));
     // As wide as the stage at a scale where the smallest words can be read; what is higher is scrolled.
     const double wide = std::max(480, view->width());
     view->setLeastScale((board ? diagramScale : readableScale) * 0.95);
