@@ -1053,21 +1053,22 @@ Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const 
     const double room = width - 2 * edge - column;
     std::vector<FeederPlan::Steps> ways{FeederPlan::Steps::Rows};
     if (content.byFloor()) ways.insert(ways.end(), {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow});
-    const auto lowest = [&] { // that is narrow enough
-        std::vector<FeederLayout> layouts(ways.size());
+    // What the rows were, as long as that is narrow enough; else the lowest of those that are.
+    std::vector<FeederLayout> layouts(ways.size());
+    const std::size_t none = ways.size(), was = rows && *rows ? std::min(**rows, none) : none;
+    if (was < none) layouts[was] = layOutFeeders(content.plan(room, ways[was]));
+    std::size_t best = was;
+    if (was == none || layouts[was].width > room + 1) {
         inParts(ways.size(), content.things.size() > manyThings, [&](std::size_t, std::size_t from, std::size_t to) {
-            for (std::size_t i = from; i < to; ++i) layouts[i] = layOutFeeders(content.plan(room, ways[i]));
+            for (std::size_t i = from; i < to; ++i)
+                if (i != was) layouts[i] = layOutFeeders(content.plan(room, ways[i]));
         });
-        std::size_t best = 0;
+        best = 0;
         for (std::size_t i = 1; i < layouts.size(); ++i)
             if (better(layouts[i], layouts[best], room)) best = i;
-        if (rows) *rows = best;
-        return std::move(layouts[best]);
-    };
-    FeederLayout l;
-    const bool as = rows && *rows && **rows < ways.size();
-    if (as) l = layOutFeeders(content.plan(room, ways[**rows]));
-    if (!as || l.width > room + 1) l = lowest();
+    }
+    if (rows) *rows = best;
+    const FeederLayout l = std::move(layouts[best]);
     Drawing d;
     d.title = "Riser";
     d.width = std::max(width, l.width + 2 * edge + column);
