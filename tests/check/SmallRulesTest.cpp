@@ -648,7 +648,7 @@ TEST_CASE("a circuit far from its board and near another is offered to that one,
     w.p.boards.change(unfed)->feed = {};
     const BoardId fourth = boardBelow(w.p, w.source, "LP-5", VoltageSystem::Y208); // a third would be too many
     stand(w.board, {0, 0}), stand(two, {95, 0}), stand(three, {100, 0}), stand(other, {90, 1}), stand(unfed, {90, 2});
-    stand(fourth, {104, 0});
+    stand(fourth, {100.5, 0});
     const CircuitId c = w.circuit(16, LoadUnit::A);
     DeviceType t;
     t.name = "Heater";
