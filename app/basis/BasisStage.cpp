@@ -584,12 +584,11 @@ void BasisStage::fillForm() {
     choiceField(f, tr("Wiring drawn"), "wiringShape", words<WiringShape>(), {},
                 getWord<WiringShape>(&Basis::wiringShape), setWord<WiringShape>(&Basis::wiringShape));
     sheetFields(f);
-    togetherField(f);
     num(tr("Waste in take-off"), "waste", "%", 0, 100, &Basis::waste, 100);
     takeOffField(f);
 }
 
-/// How plans stand on their sheets: scale and north.
+/// How plans stand on their sheets, scale and north, and what stands together on others.
 void BasisStage::sheetFields(QFormLayout* f) {
     const Basis& now = session.project().basis;
     QStringList names{"0"}, titles{tr("largest that fits")};
@@ -626,10 +625,6 @@ void BasisStage::sheetFields(QFormLayout* f) {
             b.north.reset();
             if (!t.isEmpty()) b.north = t.toDouble();
         });
-}
-
-/// What stands together on sheets.
-void BasisStage::togetherField(QFormLayout* f) {
     choiceField(f, tr("Together on sheets"), "sheetsTogether", words<SheetsTogether>(), {},
                 getWord<SheetsTogether>(&Basis::sheetsTogether), setWord<SheetsTogether>(&Basis::sheetsTogether));
 }

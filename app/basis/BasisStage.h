@@ -33,7 +33,6 @@ private:
     void build();
     void fillForm();
     void sheetFields(QFormLayout* f);
-    void togetherField(QFormLayout* f);
     void cableFields(QFormLayout* f);
     void byKindFields(QFormLayout* form);
     void byKindField(QFormLayout* form, const QString& label, const char* object, const QString& placeholder,

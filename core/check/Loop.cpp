@@ -101,14 +101,9 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
     }
     // Another curve.
     for (DeviceKind kind : {DeviceKind::TypeB, DeviceKind::TypeC, DeviceKind::Moulded}) {
-        const auto band = in.book.cables.trips.find(kind);
-        if (!circuit || kind == r.need.cable->device || band == in.book.cables.trips.end() ||
-            r.need.device > band->second.upTo || r.need.device < band->second.from)
-            continue;
-        RunNeed need = r.need;
-        need.cable.make().device = kind;
-        if (const EarthFault e = at(need, r.size, r.sets); e.ok)
-            out.push_back({fmt::format("{} instead: {}", wordOf(kind), ohms(e)),
+        const auto e = circuit ? faultBehind(r, kind, rules, in.book) : std::nullopt;
+        if (e && e->ok)
+            out.push_back({fmt::format("{} instead: {}", wordOf(kind), ohms(*e)),
                            [=](Project& p) { p.circuits.change(circuit)->device = kind; }});
     }
     if (const auto mA = circuit ? residualThatOpens(r, rules, in.book) : std::nullopt)

@@ -5,11 +5,11 @@
 #include "core/base/Format.h"
 #include "core/check/Check.h"
 #include "core/check/WhatHelps.h"
-#include "core/solve/Procedure.h"
 
 #include <fmt/format.h>
 
 #include <map>
+#include <set>
 
 namespace lintel {
 namespace {
@@ -23,6 +23,9 @@ double opensFrom(const EarthFault& e) {
     return double(e.amps) * double(e.zs) / double(e.limit);
 }
 
+/// More than a UPS gives from its battery.
+bool tooMuch(double opens, const Board& ups) { return opens > ups.inverterA * (1 + rounding); }
+
 struct Late {
     Ref about;
     double opens = 0; ///< A
@@ -32,24 +35,22 @@ struct Late {
 std::vector<Late> lateBehind(const CheckInput& in, const Board& ups) {
     std::vector<Late> out;
     if (ups.inverterA <= 0 || !in.book.metric()) return out;
-    std::map<Ref, bool> behind; // boards that have nothing between but boards
+    std::set<Ref> behind{ups.id}; // boards that have nothing between but boards
     const auto look = [&](Ref about, const RunResult& run) {
         if (run.size < 0 || !run.earth || run.need.cable->unguarded) return;
         const double opens = opensFrom(*run.earth);
-        if (opens > ups.inverterA * (1 + rounding)) out.push_back({about, opens});
+        if (tooMuch(opens, ups)) out.push_back({about, opens});
     };
     for (Ref node : in.results.order) {
         const BoardId id = node.as<Board>();
         if (!id) continue;
         const BoardResult& r = in.results.of(id);
-        const bool is = r.parent == Ref(ups.id) || (r.parent && behind.count(r.parent));
-        if (!is) continue;
-        behind[node] = true;
+        if (!r.parent || !behind.count(r.parent)) continue;
+        behind.insert(node);
         look(node, r.run);
     }
     for (const Circuit& c : in.project.circuits)
-        if (const CircuitResult& r = in.results.of(c.id);
-            !r.feeder && r.va > 0 && (c.board == ups.id || behind.count(Ref(c.board))))
+        if (const CircuitResult& r = in.results.of(c.id); !r.feeder && r.va > 0 && behind.count(Ref(c.board)))
             look(c.id, r.run);
     std::stable_sort(out.begin(), out.end(), [](const Late& x, const Late& y) { return x.opens > y.opens; });
     return out;
@@ -80,15 +81,8 @@ std::vector<Remedy> remedies(const CheckInput& in, const Snag& s) {
         const RunResult& run = *in.results.run(l.about);
         const CircuitId circuit = l.about.is<Circuit>() ? l.about.as<Circuit>() : run.need.cable->opener;
         if (!circuit) continue;
-        const auto band = in.book.cables.trips.find(DeviceKind::TypeB);
-        if (run.need.cable->device != DeviceKind::TypeB && band != in.book.cables.trips.end() &&
-            run.need.device <= band->second.upTo && run.need.device >= band->second.from) {
-            RunNeed need = run.need;
-            need.cable.make().device = DeviceKind::TypeB;
-            const EarthFault e = procedureOf(in.book).earthFault(need, {run.size, run.sets}, rules, in.book);
-            if (const double opens = opensFrom(e); e.ok && opens > 0 && opens <= ups.inverterA * (1 + rounding))
-                byCurve.push_back(circuit);
-        }
+        if (const auto e = faultBehind(run, DeviceKind::TypeB, rules, in.book); e && e->ok)
+            if (const double opens = opensFrom(*e); opens > 0 && !tooMuch(opens, ups)) byCurve.push_back(circuit);
         if (const auto mA = residualThatOpens(run, rules, in.book)) byResidual[*mA].push_back(circuit);
     }
     std::vector<Remedy> out;

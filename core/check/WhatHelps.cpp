@@ -15,6 +15,17 @@ std::optional<double> residualThatOpens(const RunResult& run, const SizingRules&
     return mA;
 }
 
+std::optional<EarthFault> faultBehind(const RunResult& run, DeviceKind kind, const SizingRules& rules,
+                                      const RuleBook& book) {
+    const auto band = book.cables.trips.find(kind);
+    if (kind == run.need.cable->device || band == book.cables.trips.end() || run.need.device > band->second.upTo ||
+        run.need.device < band->second.from)
+        return {};
+    RunNeed need = run.need;
+    need.cable.make().device = kind;
+    return procedureOf(book).earthFault(need, {run.size, run.sets}, rules, book);
+}
+
 RunResult freelySized(const RunResult& run, const SizingRules& rules, const RuleBook& book) {
     RunResult free;
     free.need = run.need;

@@ -12,6 +12,11 @@ namespace lintel {
 /// circuits of the book, else 300. Nothing: the run has such a device already, or that does not help either.
 std::optional<double> residualThatOpens(const RunResult& run, const SizingRules& rules, const RuleBook& book);
 
+/// The earth fault at the end of a run behind another kind of device of its rating; nothing: it has that kind, or none
+/// is made of that rating.
+std::optional<EarthFault> faultBehind(const RunResult& run, DeviceKind kind, const SizingRules& rules,
+                                      const RuleBook& book);
+
 /// A run as the program would size it, whatever size is held.
 RunResult freelySized(const RunResult& run, const SizingRules& rules, const RuleBook& book);
 
