@@ -134,7 +134,7 @@ void changeReview(Project& p, unsigned which, unsigned value) {
         p.ticks.add({{}, b->id, "fault level", b->name, std::to_string(value), "A", "2026-01-02", {}});
         return;
     case 1:
-        p.remarks.add({{}, b->id, "", b->name, "", {}, "Why?", "B", "2026-01-02", "", "", "", false, {}});
+        p.remarks.add({{}, b->id, "", b->name, "", "", {}, "Why?", "B", "2026-01-02", "", "", "", false, {}});
         return;
     case 2:
         (void)numberSheet(p, {SheetKind::Schedule, b->id}, "E-" + std::to_string(600 + value));

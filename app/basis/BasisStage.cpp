@@ -627,6 +627,9 @@ void BasisStage::sheetFields(QFormLayout* f) {
         });
     choiceField(f, tr("Together on sheets"), "sheetsTogether", words<SheetsTogether>(), {},
                 getWord<SheetsTogether>(&Basis::sheetsTogether), setWord<SheetsTogether>(&Basis::sheetsTogether));
+    choiceField(f, tr("Calculations on sheets"), "calculationSheets", words<CalculationSheets>(), {},
+                getWord<CalculationSheets>(&Basis::calculationSheets),
+                setWord<CalculationSheets>(&Basis::calculationSheets));
 }
 
 /// Cables of branch circuits and feeders and how they are laid, by the names of a metric book.

@@ -26,12 +26,14 @@ void DrawingView::show(const Drawing& d, bool asPrinted) {
     const bool other = otherSheet || d.width != shown.width || d.height != shown.height;
     shown = d;
     printed = asPrinted;
-    if (other || fitted) {
-        fit();
-        const auto chosen = itsSession.selectionList();
-        if (leastScale > 0 && !chosen.empty()) reveal(chosen.front());
-    }
+    if (other || fitted) fitInSight();
     update();
+}
+
+void DrawingView::fitInSight() {
+    fit();
+    const auto chosen = itsSession.selectionList();
+    if (leastScale > 0 && !chosen.empty()) reveal(chosen.front());
 }
 
 void DrawingView::reveal(Ref thing) {
@@ -88,7 +90,7 @@ Point DrawingView::toPaper(QPointF at) const {
     return {mm.x(), mm.y()};
 }
 void DrawingView::resizeEvent(QResizeEvent*) {
-    if (fitted) fit();
+    if (fitted) fitInSight();
 }
 
 void DrawingView::paintEvent(QPaintEvent*) {

@@ -63,6 +63,8 @@ Q_SIGNALS:
     void gripMoved(const lintel::GripSpot& grip, double mm);
 
 private:
+    /// Fitted, with what is chosen in sight where it is not seen as a whole.
+    void fitInSight();
     Ref thingAt(QPointF at) const;
     /// Words before lines; null: there is none.
     const GripSpot* gripAt(QPointF at) const;

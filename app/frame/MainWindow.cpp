@@ -125,9 +125,9 @@ MainWindow::MainWindow() : state(new Session(this)) {
     reviewPanel->hide();
     connect(reviewPanel, &ReviewPanel::closed, this, [this] { showReview(false); });
     connect(issueStage, &IssueStage::remarkWanted, reviewPanel, &ReviewPanel::remarkOnSheet);
-    connect(reviewPanel, &ReviewPanel::sheetWanted, this, [this](const QString& title) {
+    connect(reviewPanel, &ReviewPanel::sheetWanted, this, [this](const Remark& remark) {
         go(Stage::Issue);
-        issueStage->showSheet(title);
+        issueStage->showSheetOf(remark);
     });
     middle->addWidget(reviewPanel);
     middle->addWidget(stages, 1);

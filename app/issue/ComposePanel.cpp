@@ -263,10 +263,13 @@ void ComposePanel::fillTray(const std::vector<SheetEntry>& set) {
                         [&](const Board& b) { return b.standsOn(m.level) && roomAt(p, m.level, b.at) == m.id; }))
             put(enlarged, {SheetKind::Power, m.level, {}}, q(nameOf(p, m.id)), m.id);
     auto* lists = group(tr("Lists"));
+    auto* calculations = group(tr("Calculations"));
     put(lists, {SheetKind::Legend, {}, {}}, tr("Legend of symbols"));
     for (const ListKind& kind : listKinds()) {
         const List list = formedList(in, kind);
-        if (!list.rows.empty()) put(lists, {SheetKind::List, {}, list.key}, q(list.title));
+        if (list.rows.empty()) continue;
+        put(kind.of == ListKind::Of::Calculations ? calculations : lists, {SheetKind::List, {}, list.key},
+            q(list.title));
     }
     auto* cards = group(tr("Cut sheets"));
     for (DeviceTypeId type : typesWithCutSheet(p)) put(cards, {SheetKind::CutSheet, type, {}}, q(nameOf(p, type)));

@@ -608,9 +608,23 @@ void IssueStage::showSchedule(BoardId b) {
 }
 
 void IssueStage::showSheet(const QString& title) {
-    showWhere([title = title.toStdString()](const SheetEntry& e) {
-        return e.title == title || (e.kind == SheetKind::Composed && e.page == 0 && e.about.text() == title);
-    });
+    showWhere([title = title.toStdString()](const SheetEntry& e) { return e.title == title; });
+}
+
+namespace {
+
+/// Whether a remark points at it. One of an older file knows its sheet by the title only: a composed sheet is called
+/// after what it shows, which changes, and its further pages are told apart by their titles.
+bool pointsAt(const Remark& r, const SheetEntry& entry) {
+    if (!r.sheetKey.empty()) return r.sheetKey == entry.key;
+    return r.sheet == entry.title || (entry.kind == SheetKind::Composed && entry.page == 0 && r.about == entry.about &&
+                                      r.sheet.find(", sheet ") == std::string::npos);
+}
+
+} // namespace
+
+void IssueStage::showSheetOf(const Remark& remark) {
+    showWhere([&](const SheetEntry& e) { return pointsAt(remark, e); });
 }
 
 void IssueStage::showWhere(const std::function<bool(const SheetEntry&)>& is) {
@@ -624,11 +638,7 @@ void IssueStage::showWhere(const std::function<bool(const SheetEntry&)>& is) {
 void IssueStage::pinRemarks(Drawing& sheet, const SheetEntry& entry) const {
     const double radius = sheet.width * 0.011; // the same on the screen, whatever the paper
     for (const Remark& r : session.project().remarks) {
-        // A composed sheet is called after what it shows; its further pages are told apart by their titles.
-        const bool same =
-            r.sheet == entry.title || (entry.page == 0 && r.about.is<ComposedSheet>() && r.about == entry.about &&
-                                       r.sheet.find(", sheet ") == std::string::npos);
-        if (r.closed || !same) continue;
+        if (r.closed || !pointsAt(r, entry)) continue;
         sheet.marks.push_back(CircleMark{r.at, radius, 0, Ink::Accent, true});
         sheet.text({r.at.x, r.at.y + radius * 0.42}, std::to_string(r.id.value), radius * 1.2, Align::Centre, true,
                    Ink::Paper);
@@ -647,7 +657,8 @@ void IssueStage::askRemark(QPoint onScreen) {
     if (!menu.exec(onScreen)) return;
     const SheetEntry* sheet = currentEntry();
     if (!sheet) return;
-    Q_EMIT remarkWanted(q(sheet->title), Point{(at.x() - origin.x()) / pixels, (at.y() - origin.y()) / pixels},
+    Q_EMIT remarkWanted(q(sheet->title), q(sheet->key),
+                        Point{(at.x() - origin.x()) / pixels, (at.y() - origin.y()) / pixels},
                         sheet->kind == SheetKind::Composed ? sheet->about : Ref());
 }
 

@@ -25,7 +25,7 @@ class IssueStage : public QWidget {
     Q_OBJECT
 Q_SIGNALS:
     /// A remark is to be made at a point of a sheet, mm.
-    void remarkWanted(const QString& sheetTitle, Point at, Ref composed);
+    void remarkWanted(const QString& sheetTitle, const QString& sheetKey, Point at, Ref composed);
 
 public:
     explicit IssueStage(Session& session, QWidget* parent = nullptr);
@@ -52,6 +52,8 @@ public:
     void showSchedule(BoardId board);
     /// Shows the sheet of this title, where there is one.
     void showSheet(const QString& title);
+    /// The sheet that a remark points at.
+    void showSheetOf(const Remark& remark);
     /// Writes the ticked sheets into one PDF.
     std::optional<Error> exportPdf(const QString& file);
     /// The ticked sheets, and each floor in the units of the building, as files of a folder; what was written, in

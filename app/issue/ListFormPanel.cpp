@@ -112,8 +112,11 @@ void ListFormPanel::refresh() {
     name->setText(q(list.title));
     if (!title->isModified()) title->setText(form ? q(form->title) : QString());
     title->setPlaceholderText(q(list.title));
-    onSheets->setChecked(kind->onSheets && !(form && form->offSheets));
-    onSheets->setEnabled(kind->onSheets);
+    const bool ofSheets = kind->of != ListKind::Of::Files;
+    onSheets->setText(kind->of == ListKind::Of::Calculations ? tr("On sheets, among the calculations")
+                                                             : tr("On sheets, among the lists"));
+    onSheets->setChecked(ofSheets && !(form && form->offSheets));
+    onSheets->setEnabled(ofSheets);
     for (const ListFormColumn& c : columnsOf(list, form)) {
         auto* item = new QListWidgetItem(c.heading.empty() ? q(c.of) : q(c.heading), items);
         item->setData(Qt::UserRole, q(c.of));

@@ -2,7 +2,6 @@
 
 #include "app/frame/Counted.h"
 #include "app/frame/PaintKit.h"
-#include "core/report/ReportScope.h"
 
 #include <QBoxLayout>
 #include <QCheckBox>

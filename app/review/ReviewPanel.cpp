@@ -212,10 +212,7 @@ QWidget* ReviewPanel::remarksPage() {
         const auto id = currentRemark();
         const Remark* r = id ? session.project().remarks.find(*id) : nullptr;
         if (r && r->about && session.solution().results.knows(r->about)) session.select(r->about);
-        if (r && !r->sheet.empty())
-            Q_EMIT sheetWanted(q(r->about.is<ComposedSheet>() && r->sheet.find(", sheet ") == std::string::npos
-                                     ? r->about.text()
-                                     : r->sheet));
+        if (r && !r->sheet.empty()) Q_EMIT sheetWanted(Remark(*r));
     });
     answerText = new QPlainTextEdit;
     answerText->setObjectName("reviewAnswer");
@@ -261,8 +258,8 @@ void ReviewPanel::begin() {
     if (reviewer().empty()) name->setFocus();
 }
 
-void ReviewPanel::remarkOnSheet(const QString& sheetTitle, Point at, Ref composed) {
-    pin = Pin{sheetTitle, at, composed};
+void ReviewPanel::remarkOnSheet(const QString& sheetTitle, const QString& key, Point at, Ref composed) {
+    pin = Pin{sheetTitle, key, at, composed};
     pages->setCurrentIndex(0);
     words->setEnabled(true);
     remarkButton->setEnabled(true);
@@ -514,6 +511,7 @@ void ReviewPanel::say() {
         Remark& remark = *p.remarks.change(id);
         remark.about = pin->composed;
         remark.sheet = pin->sheet.toStdString();
+        remark.sheetKey = pin->key.toStdString();
         remark.at = pin->at;
     });
     if (!did) return;

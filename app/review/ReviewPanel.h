@@ -28,11 +28,11 @@ public:
     void begin();
     void restyle();
     /// The remark that is typed next points at a place of a sheet, mm.
-    void remarkOnSheet(const QString& title, Point at, Ref composed);
+    void remarkOnSheet(const QString& sheetTitle, const QString& key, Point at, Ref composed);
 
 Q_SIGNALS:
     void closed();
-    void sheetWanted(const QString& title); ///< that a remark points at
+    void sheetWanted(const Remark& remark); ///< which points at it
 
 private:
     enum class Show { All, NotYet, FellOff };
@@ -65,7 +65,7 @@ private:
     Show shown = Show::All;
     /// Where the remark that is typed points at.
     struct Pin {
-        QString sheet;
+        QString sheet, key; ///< its title; by which it is known
         Point at;
         Ref composed; ///< the composed sheet that it is, where it is one
     };

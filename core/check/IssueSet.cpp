@@ -5,9 +5,11 @@
 #include "core/check/Check.h"
 #include "core/compose/CutSheets.h"
 #include "core/compose/SheetSet.h"
+#include "core/lists/CalculationTables.h"
 #include "core/lists/DrawingIndex.h"
 #include "core/sheets/TitleBlock.h"
 
+#include <charconv>
 #include <fmt/format.h>
 #include <memory>
 
@@ -15,6 +17,20 @@ namespace lintel {
 namespace {
 
 constexpr int firstListSheet = 801, usualFirstCutSheet = 851; // further on where there are more lists
+constexpr int usualFirstCalculation = 951;                    // and where other sheets have such numbers
+
+/// A number from which on a series of so many sheets meets none of the set.
+int clearOf(const std::vector<SheetEntry>& set, int from) {
+    int first = from;
+    for (const SheetEntry& e : set) {
+        int number = 0;
+        const std::size_t dash = e.number.find_last_of('-');
+        const std::string digits = dash == std::string::npos ? e.number : e.number.substr(dash + 1);
+        const auto [end, ec] = std::from_chars(digits.data(), digits.data() + digits.size(), number);
+        if (ec == std::errc() && number >= first && number < 1000) first = number + 1;
+    }
+    return first;
+}
 
 /// What stands in the way of building from the sheets; empty: nothing.
 std::string openWords(const SheetInput& in) {
@@ -46,21 +62,26 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
         const std::string number = d.number, title = d.title, paper = d.paper;
         set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }, title});
     }
-    const auto bind = [&](std::vector<Drawing> sheets, const char* title, const char* file, bool first) {
+    const auto bind = [&](std::vector<Drawing> sheets, const char* kind, const char* file, bool first) {
         std::vector<SheetEntry> entries;
         for (Drawing& d : sheets) {
-            const std::string number = d.number, paper = d.paper, own = pageTitle(title, entries.size());
-            entries.push_back({number, own, paper, number + "_" + file, [d = std::move(d)] { return d; }, own});
+            const std::string number = d.number, paper = d.paper, key = pageTitle(kind, entries.size());
+            const std::string title = d.title; // as it stands on the sheet
+            entries.push_back({number, title, paper, number + "_" + file, [d = std::move(d)] { return d; }, key});
         }
         set.insert(first ? set.begin() : set.end(), entries.begin(), entries.end());
     };
-    std::vector<List> lists = listsOf(in, true);
     const PlacedThings placed(in.project);
-    std::erase_if(lists, [&](const List& l) { return placed.has({SheetKind::List, {}, l.key}); });
-    std::vector<Drawing> listed = listSheets(in, lists, firstListSheet);
+    const auto notPlaced = [&](std::vector<List> lists) {
+        std::erase_if(lists, [&](const List& l) { return placed.has({SheetKind::List, {}, l.key}); });
+        return lists;
+    };
+    std::vector<Drawing> listed = listSheets(in, notPlaced(listsOf(in, true)), firstListSheet);
     const int firstCutSheet = std::max(usualFirstCutSheet, firstListSheet + int(listed.size()));
     bind(std::move(listed), "Lists", "lists", false);
     bind(cutSheets(in, firstCutSheet), "Cut sheets", "cut_sheets", false);
+    bind(listSheets(in, notPlaced(calculationLists(in)), clearOf(set, usualFirstCalculation), "Calculations"),
+         "Calculations", "calculations", false);
     bind(indexSheets(in, set), "Drawing index", "index", true);
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn
     for (std::size_t i = 0; i < set.size(); ++i)

@@ -97,6 +97,7 @@ constexpr Entry basis[] = {
     {"north", "north on plans, clockwise from the top", Is::With, "°"},
     {"planScale", "plans drawn at 1 to", Is::None0},
     {"sheetsTogether", "together on sheets"},
+    {"calculationSheets", "calculations on sheets"},
     {"waste", "waste in the take-off", Is::Share},
     {"lightUtilisation", "light that arrives", Is::Share},
     {"lightMaintenance", "light kept", Is::Share},

@@ -3,6 +3,7 @@
 #include "core/base/Format.h"
 #include "core/base/Parse.h"
 #include "core/figures/Words.h"
+#include "core/lists/CalculationTables.h"
 #include "core/lists/ListForms.h"
 
 #include <fmt/format.h>
@@ -29,6 +30,12 @@ List unfedList(const SheetInput& in);
 List circuitList(const SheetInput& in);
 List takeOffList(const SheetInput& in);
 
+namespace {
+template <List (*table)(const SheetInput&, const ListScope&)> List ofWhole(const SheetInput& in) {
+    return table(in, wholeProject(in.project, in.results));
+}
+} // namespace
+
 const std::vector<ListKind>& listKinds() {
     static const std::vector<ListKind> kinds{{"feeders", feederList},
                                              {"transformers", transformerList},
@@ -44,8 +51,15 @@ const std::vector<ListKind>& listKinds() {
                                              {"raised", raisedList},
                                              {"unfed", unfedList},
                                              {"take-off", takeOffList},
-                                             {"conductors", conductorList, false},
-                                             {"circuits", circuitList, false}};
+                                             {"conductors", conductorList, ListKind::Of::Files},
+                                             {"circuits", circuitList, ListKind::Of::Files},
+                                             {"supplies", ofWhole<supplyTable>, ListKind::Of::Calculations},
+                                             {"loads", ofWhole<loadTable>, ListKind::Of::Calculations},
+                                             {"sizes", ofWhole<feederTable>, ListKind::Of::Calculations},
+                                             {"drop", ofWhole<dropTable>, ListKind::Of::Calculations},
+                                             {"faults", ofWhole<faultTable>, ListKind::Of::Calculations},
+                                             {"loop", ofWhole<loopTable>, ListKind::Of::Calculations},
+                                             {"runs", ofWhole<runTable>, ListKind::Of::Calculations}};
     return kinds;
 }
 
@@ -59,7 +73,7 @@ std::vector<List> listsOf(const SheetInput& in, bool forSheets) {
     std::vector<List> lists;
     for (const ListKind& k : listKinds()) {
         const ListForm* form = listForm(in.project, k.key);
-        if (forSheets && (!k.onSheets || (form && form->offSheets))) continue;
+        if (forSheets && (k.of != ListKind::Of::Lists || (form && form->offSheets))) continue;
         if (List list = formedList(in, k); !list.rows.empty()) lists.push_back(std::move(list));
     }
     return lists;

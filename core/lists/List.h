@@ -60,9 +60,12 @@ const char* lengthUnit(UnitSystem units);
 
 /// A kind of list: `make` works it out; a list without rows has nothing to tell and is not issued.
 struct ListKind {
+    /// Lists stand on sheets of the set; calculations on sheets of their own, where the basis says so; files are long,
+    /// and are taken out as files only.
+    enum class Of { Lists, Calculations, Files };
     const char* key; ///< "feeders": as the command line and files know it
     List (*make)(const SheetInput& in);
-    bool onSheets = true; ///< proposed for the set; others are long, and are taken out as files
+    Of of = Of::Lists;
 };
 /// All kinds, in the order in which they are bound.
 const std::vector<ListKind>& listKinds();

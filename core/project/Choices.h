@@ -349,6 +349,15 @@ template <> struct EnumText<SheetsTogether> {
         {SheetsTogether::Schedules, "schedules"},
         {SheetsTogether::SchedulesAndDiagrams, "schedules and diagrams"}};
 };
+/// What of the calculations stands on sheets of the set. Summary: supplies, loads, feeders, drop and faults; Circuits:
+/// every branch circuit beside.
+enum class CalculationSheets : std::uint8_t { Nothing, Summary, Circuits };
+template <> struct EnumText<CalculationSheets> {
+    static constexpr std::pair<CalculationSheets, const char*> words[] = {
+        {CalculationSheets::Nothing, "none"},
+        {CalculationSheets::Summary, "summary"},
+        {CalculationSheets::Circuits, "summary and branch circuits"}};
+};
 
 /// What a wall is broken by.
 enum class OpeningKind : std::uint8_t { Door, DoubleDoor, Window, Opening };

@@ -94,6 +94,7 @@ template <class V> void fields(V& v, Basis& b) {
     v("north", b.north);
     v("planScale", b.planScale);
     v("sheetsTogether", b.sheetsTogether);
+    v("calculationSheets", b.calculationSheets);
     v("waste", b.waste);
     v("takeOffRules", b.takeOffRules);
     v("lightUtilisation", b.lightUtilisation);
@@ -422,6 +423,7 @@ template <class V> void fields(V& v, Remark& r) {
     v("figure", r.figure);
     v("thing", r.thing);
     v("sheet", r.sheet);
+    v("sheetKey", r.sheetKey);
     v("at", r.at);
     v("text", r.text);
     v("by", r.by);

@@ -94,6 +94,7 @@ struct Basis {
                           ///< largest usual one at which each floor fits its sheet
     /// What is to stand together on sheets. Nothing is put there by itself: it is proposed (core/compose/Together).
     SheetsTogether sheetsTogether = SheetsTogether::Nothing;
+    CalculationSheets calculationSheets = CalculationSheets::Nothing; ///< what of the calculations the set has
     double waste = 0; ///< share added to conductors and conduits in the take-off, 0.1 = 10 %
     std::vector<TakeOffRule> takeOffRules;
     double lightUtilisation = 0.6,
@@ -641,11 +642,12 @@ struct Tick {
 /// What somebody who checks has to say, and what came of it.
 struct Remark {
     RemarkId id;
-    Ref about;          ///< nothing: the basis, or a sheet. It may be gone by now
-    std::string figure; ///< empty: the thing as a whole
-    std::string thing;  ///< what it was called then
-    std::string sheet;  ///< title of the sheet that it points at; empty: none
-    Point at;           ///< mm on it
+    Ref about;            ///< nothing: the basis, or a sheet. It may be gone by now
+    std::string figure;   ///< empty: the thing as a whole
+    std::string thing;    ///< what it was called then
+    std::string sheet;    ///< title that the sheet had that it points at; empty: none
+    std::string sheetKey; ///< by which that sheet is known whatever it is called now (SheetEntry::key)
+    Point at;             ///< mm on it
     std::string text, by, date;
     std::string answer, answeredBy, answeredOn;
     bool closed = false;

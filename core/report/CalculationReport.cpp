@@ -4,6 +4,7 @@
 #include "core/drawing/Paper.h"
 #include "core/drawing/TextWidth.h"
 #include "core/lists/DrawingIndex.h"
+#include "core/lists/ListForms.h"
 #include "core/lists/ListTable.h"
 #include "core/report/ReportTables.h"
 #include "core/review/ReviewLists.h"
@@ -56,38 +57,6 @@ private:
     std::map<std::string, Use> uses;
 };
 
-std::vector<std::string> methodOf(const SheetInput& in) {
-    const Basis& b = in.project.basis;
-    const bool metric = in.book.metric();
-    std::vector<std::string> text{
-        "Loads. Each load is put on the lines on which its circuit stands, with its real and reactive power apart. "
-        "Currents are phasor sums. Schedules count a load between two lines half to each.",
-        "Demand. At each board, transformer and supply it follows from all that is connected below, by kind of load. "
-        "It "
-        "is not added up from the demands of the boards below.",
-        metric
-            ? "Devices. The next standard rating at or above the design current; motors by their starting."
-            : "Devices. The next standard rating above the load with what the code adds for continuous loads. Motors, "
-              "compressors and transformers follow their own articles.",
-        metric ? "Cables. The smallest size whose tabulated capacity for the way it is laid, after all corrections, is "
-                 "not below what its device asks."
-               : "Conductors. The smallest size whose ampacity, after ambient and bundling and at the temperature of "
-                 "the terminals, carries the load and is protected by its device. A feeder is held to its heaviest "
-                 "phase where that is more than the balanced current.",
-        fmt::format("Voltage drop. Along each run, with its length one way, resistance and reactance of the tables and "
-                    "the power factor of its load. Sizes are raised by at most {} until the drop is within the limits.",
-                    b.upsizingCeiling),
-        fmt::format("Fault levels. Complex impedances from the supply down, conductors at {} °C. A run whose length is "
-                    "not known counts as none there, so that what is shown is the most there can be.",
-                    rating(b.faultCelsius))};
-    if (metric)
-        text.push_back("Earth faults. The loop impedance with conductors at their highest temperature in service, "
-                       "against what opens the device in the time allowed; protective conductors by the adiabatic rule "
-                       "or the table of the book.");
-    text.push_back("All of it is worked out anew from what was entered; no result is kept or carried over.");
-    return text;
-}
-
 /// What is doubtful in the book or was put in its place.
 List bookTable(const SheetInput& in) {
     List list{
@@ -111,7 +80,7 @@ List kindTable(const SheetInput& in) {
 
 class Report {
 public:
-    Report(const SheetInput& in_, const ReportOrder& order_, const ReportScope& scope_)
+    Report(const SheetInput& in_, const ReportOrder& order_, const ListScope& scope_)
         : in(in_), order(order_), scope(scope_), head(sheetHead(in.project, in.book)),
           body("CALCULATIONS", titleOf(in), head) {}
 
@@ -180,7 +149,7 @@ public:
 private:
     const SheetInput& in;
     const ReportOrder& order;
-    const ReportScope& scope;
+    const ListScope& scope;
     SheetHead head;
     TextPages body;
     const std::vector<Snag> snags = findSnags(in.project, in.book, in.results);
@@ -206,8 +175,8 @@ private:
         body.y += 3;
         body.page().text({margin, body.y}, title, chapterSize, Align::Left, true);
         body.y += 7;
-        for (const std::string& p : methodOf(in)) {
-            body.paragraph(p);
+        for (const ListEntry& row : methodTable(in).rows) {
+            body.paragraph(row.cells.front().text);
             body.y += 1.6;
         }
         body.y += 5;
@@ -215,6 +184,7 @@ private:
 
     /// A chapter that is a table; upright where it fits without much wrapping, else on its side. Nothing to tell: none.
     void table(List list) {
+        list = formed(std::move(list), listForm(in.project, list.key));
         if (list.rows.empty()) return;
         ListType type = ListType().scaled(tableScale);
         type.title = chapterSize;
@@ -391,6 +361,11 @@ private:
 };
 
 } // namespace
+
+Outcome<ListScope> reportScope(const Project& project, const Results& results, const ReportOrder& order) {
+    if (!order.of) return wholeProject(project, results);
+    return scopeOf(project, results, order.of, order.path);
+}
 
 Outcome<CalculationReport> calculationReport(const SheetInput& in, const ReportOrder& order,
                                              const std::function<bool(std::size_t, std::size_t)>& told) {

@@ -5,6 +5,7 @@
 
 #include "core/base/EnumText.h"
 #include "core/check/Check.h"
+#include "core/lists/ListScope.h"
 #include "core/sheets/Bookmarks.h"
 #include "core/sheets/Sheets.h"
 
@@ -23,6 +24,9 @@ struct ReportOrder {
     bool path = false; ///< only the way from the supply to `of`, which may be a circuit
     ReportDepth depth = ReportDepth::Summary;
 };
+
+/// What it tells of. Errors: `of` is not in the project, or a path is asked for what nothing feeds.
+Outcome<ListScope> reportScope(const Project& project, const Results& results, const ReportOrder& order);
 
 struct CalculationReport {
     std::vector<Drawing> pages;

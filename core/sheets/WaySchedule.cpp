@@ -68,7 +68,7 @@ Group groupOf(const SheetInput& in, const Row& row, const std::string& name) {
     if (row.circuit->use == CircuitUse::Reserved) return Group::Reserved;
     return in.results.of(row.circuit->id).feeder ? Group::Feeders : Group::NotSaid;
 }
-std::string titleOf(Group group, const std::string& name) {
+std::string titleOf(Group group, const std::string& name, const ScheduleForm& form) {
     switch (group) {
     case Group::Named:
         return name;
@@ -77,11 +77,11 @@ std::string titleOf(Group group, const std::string& name) {
     case Group::NotSaid:
         return "Not said";
     case Group::Spares:
-        return "Spare";
+        return form.spare.empty() ? "Spare" : form.spare;
     case Group::Reserved:
         return "Reserved";
     case Group::Free:
-        return "Free places";
+        return form.space.empty() ? "Free places" : form.space;
     }
     return name;
 }
@@ -130,7 +130,7 @@ std::vector<Row> ordered(const SheetInput& in, const ScheduleForm& form, std::ve
     rows.clear();
     for (auto& [of, group] : all) {
         Row heading;
-        heading.together = togetherWords(in, titleOf(of.first, of.second), group);
+        heading.together = togetherWords(in, titleOf(of.first, of.second, form), group);
         rows.push_back(std::move(heading));
         for (Row& row : group) rows.push_back(std::move(row));
     }

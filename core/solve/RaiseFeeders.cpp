@@ -5,15 +5,24 @@ namespace lintel {
 std::map<Ref, std::vector<CircuitId>> Solver::overBelow() const {
     constexpr int deepest = 64; // a loop in the feed ends there
     std::map<Ref, std::vector<CircuitId>> below;
-    for (const Circuit* c : overTotal) {
-        Ref at = c->board;
+    for (auto from = overTotal.begin(); from != overTotal.end();) { // board after board
+        const BoardId board = (*from)->board;
+        const auto to = std::find_if(from, overTotal.end(), [&](const Circuit* c) { return c->board != board; });
+        Ref at = board;
         for (int depth = 0; at && !at.is<Source>() && depth < deepest; ++depth) {
             if (const Transformer* x = p.transformers.find(at.as<Transformer>()); x && x->restartsDrop) break;
-            below[at].push_back(c->id);
+            std::vector<CircuitId>& all = below[at];
+            for (auto c = from; c != to; ++c) all.push_back((*c)->id);
             at = r.node(at)->parent;
         }
+        from = to;
     }
     return below;
+}
+
+double Solver::leastMass(CircuitId id) const {
+    const RunResult& run = r.circuits[id.value].run;
+    return run.sizeForAmpacity < 0 ? 0 : conductorMass(run.need, run.sizeForAmpacity, run.setsForAmpacity, book);
 }
 
 double Solver::branchMass(CircuitId id, double less) const {
@@ -36,6 +45,9 @@ Solver::Raise Solver::cheapestRaise(const RunResult& feeder, const std::vector<C
         for (CircuitId id : over) all += branchMass(id, less);
         return all;
     };
+    // However little is lost before them, they are not smaller than what ampacity needs.
+    double atBest = 0;
+    for (CircuitId id : over) atBest += leastMass(id);
     Raise best;
     double least = branches(already);
     for (int k = 1; k + feeder.steps <= rules.ceiling; ++k) {
@@ -47,7 +59,7 @@ Solver::Raise Solver::cheapestRaise(const RunResult& feeder, const std::vector<C
         if (less <= 1e-9) break;
         const double more = conductorMass(again.need, again.size, again.sets, book) -
                             conductorMass(feeder.need, feeder.size, feeder.sets, book);
-        if (more >= least) break;
+        if (more + atBest >= least * (1 - 1e-9)) break; // nor do more steps: they take more still
         const double all = more + branches(already + less);
         if (all >= least * (1 - 1e-9)) continue;
         least = all;

@@ -198,12 +198,28 @@ void tellAmpacity(Working& w, const RunNeed& n, Candidate c, const SizingRules& 
 
 // ---- earth faults ----
 
-/// Current that opens the device within `seconds`; 0: it does not open so soon.
+/// Of a fuse, the times of the two currents that a book gives.
+constexpr double fastFuse = 0.4, slowFuse = 5;
+
+/// d log t / d log I between them. Of a large fuse the book gives only the longer time: its curve is taken as steep as
+/// that of the next smaller that has both. The smallest always has.
+double fuseSlope(std::map<double, std::array<double, 2>>::const_iterator it) {
+    while (it->second[0] <= 0) --it;
+    return std::log(fastFuse / slowFuse) / std::log(it->second[0] / it->second[1]);
+}
+
+/// Current that opens the device within `seconds`; 0: it does not open so soon. Of a fuse between its two points on
+/// double logarithmic scales. For a shorter time its I²t is taken as that of the shorter one: it becomes less, so that
+/// this is the most it needs.
 double openingAmps(const TripBand& band, double device, double seconds) {
     if (band.fuse.empty()) return band.trips * device;
-    auto it = band.fuse.lower_bound(device - 1e-6);
+    const auto it = band.fuse.lower_bound(device - 1e-6);
     if (it == band.fuse.end()) return 0;
-    return seconds < 1 ? it->second[0] : it->second[1];
+    const auto& [fast, slow] = it->second;
+    constexpr double near = 1e-6; // times come as floats
+    if (seconds >= slowFuse - near) return slow;
+    if (seconds > fastFuse + near) return slow * std::pow(seconds / slowFuse, 1 / fuseSlope(it));
+    return seconds >= fastFuse - near ? fast : fast * std::sqrt(fastFuse / seconds);
 }
 
 /// How long a device takes at this current: 0.1 s where it opens at once; of a fuse, between its two points on double
@@ -211,15 +227,11 @@ double openingAmps(const TripBand& band, double device, double seconds) {
 double secondsAt(const TripBand& band, double device, double amps) {
     constexpr double never = 1e9;
     if (band.fuse.empty()) return amps >= band.trips * device - 1e-6 ? 0.1 : never;
-    auto it = band.fuse.lower_bound(device - 1e-6);
+    const auto it = band.fuse.lower_bound(device - 1e-6);
     if (it == band.fuse.end()) return never;
     const double slow = it->second[1];
     if (amps < slow) return never;
-    // Of a large fuse the book gives only the longer time: its curve is taken as steep as that of the next smaller that
-    // has both. The smallest always has.
-    while (it->second[0] <= 0) --it;
-    const double slope = std::log(0.4 / 5) / std::log(it->second[0] / it->second[1]);
-    return std::max(0.1, 5 * std::pow(amps / slow, slope));
+    return std::max(0.1, slowFuse * std::pow(amps / slow, fuseSlope(it)));
 }
 
 /// A²s that the device lets through at most at this current, by its class and what its maker says of that; 0: its

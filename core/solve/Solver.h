@@ -195,6 +195,8 @@ private:
     std::map<Ref, std::vector<CircuitId>> overBelow() const;
     /// kg of a branch run with so much (%) less lost before it; a huge figure where no size does.
     double branchMass(CircuitId id, double less) const;
+    /// kg of it at the size that ampacity needs: no less lost before it makes it smaller.
+    double leastMass(CircuitId id) const;
     /// What a feeder raised by so many sizes saves: `steps` that take the least metal altogether (0: as it is), and how
     /// much less (%) is lost in it then.
     struct Raise {

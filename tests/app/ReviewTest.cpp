@@ -263,4 +263,14 @@ TEST_CASE("review in the window: a remark points at a place of a sheet, is pinne
     d.pump();
     CHECK(d.window.stage() == Stage::Issue);
     CHECK(issue.sheet().drawing().title.find("LP-1") != std::string::npos);
+    // The board gets another name, and so its sheet another title: the remark is on it still, and leads there.
+    d.s.edit("Rename", [&](Project& p) { p.boards.change(d.board("LP-1"))->name = "LX-7"; });
+    REQUIRE(d.s.waitSolved());
+    d.window.go(Stage::Boards);
+    d.the<QListWidget>("reviewRemarks").setCurrentRow(-1);
+    d.the<QListWidget>("reviewRemarks").setCurrentRow(0);
+    d.pump();
+    CHECK(d.window.stage() == Stage::Issue);
+    CHECK(issue.sheet().drawing().title == "Panel schedule LX-7");
+    CHECK(pins(issue.sheet().drawing()) == 1);
 }

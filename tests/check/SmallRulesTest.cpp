@@ -1234,3 +1234,176 @@ TEST_CASE("a held circuit that no size can serve says so: there may be nothing t
     CHECK(near.of("drop")->text.find("no size") == std::string::npos);
     CHECK(offers(near.remedies("drop"), "Hold #"));
 }
+
+TEST_CASE("between two receptacles of a wall that a door parts no more than twice the reach") {
+    // At 7.5 ft of the sides, 6 ft from the door of 3 ft on either side; the way round between them is 7.5 + 12 + 7.5.
+    const Found two = bedroomWithDoors({6}, {{12, 7.5}, {0, 7.5}});
+    REQUIRE(two.of("outlet-spacing"));
+    CHECK_THAT(two.of("outlet-spacing")->text,
+               Catch::Contains("27.0 ft of wall without a receptacle, 12 ft is the most"));
+}
+
+TEST_CASE("doors of walls that only pass near a room do not part its wall") {
+    const std::vector<Point> three{{6, 0}, {12, 4.5}, {0, 4.5}};
+    const Found room = bedroomWithDoors({}, three);
+    const double foot = 0.3048, south = 9 * foot;
+    const auto withDoor = [&](Point a, Point b, double thickness, double middle) {
+        Project p = room.p;
+        Wall other;
+        other.level = p.levels.begin()->id;
+        other.a = a, other.b = b, other.thickness = thickness;
+        Opening o;
+        o.wall = p.walls.add(other), o.kind = OpeningKind::Door, o.along = middle, o.width = 3 * foot;
+        p.openings.add(o);
+        return Found(p).of("outlet-spacing")->text;
+    };
+    const auto asBefore = Catch::Contains("21.0 ft of wall without a receptacle, 12 ft is the most");
+    // Of 200 mm, 350 mm south of it: its face is 250 mm away.
+    CHECK_THAT(withDoor({0, south + 0.35}, {12 * foot, south + 0.35}, 0.2, 6 * foot), asBefore);
+    // One that leaves it askew: one side of its door stands at the room, the other 0.65 m out.
+    CHECK_THAT(withDoor({6 * foot, south}, {6 * foot + 3, south + 3}, 0.1, 1.6 * foot), asBefore);
+    // On its own wall it does.
+    CHECK_THAT(withDoor({0, south}, {12 * foot, south}, 0.1, 6 * foot),
+               Catch::Contains("9.0 ft of wall from a receptacle to a door"));
+}
+
+TEST_CASE("behind a UPS is what it feeds: what stands beside or before it, or carries nothing, is not told") {
+    MetricBoard w;
+    Board b;
+    b.name = "DB-2", b.system = w.p.boards[w.board].system, b.form = BoardForm::Ways, b.slots = 24, b.bus = 100;
+    const auto below = [&](const char* name) {
+        Board at = b;
+        at.name = name;
+        const BoardId id = addBoard(w.p, at);
+        feedFrom(w.p, id, w.board);
+        Run& run = runOfNode(w.p, id);
+        run.lengthBy = LengthBy::Entered, run.length = 5;
+        Circuit& c = *w.p.circuits.change(w.p.boards[id].feed.as<Circuit>());
+        c.device = DeviceKind::TypeD, c.heldBreaker = 63; // opens at 1 260 A
+        return id;
+    };
+    const auto typeD = [&](BoardId board, double kW) {
+        const CircuitId c = loaded(w.p, board, 1, kW, LoadUnit::kW, LoadKind::Equipment, 10);
+        w.p.circuits.change(c)->device = DeviceKind::TypeD;
+        w.p.circuits.change(c)->heldBreaker = 16; // opens at 320 A
+        return c;
+    };
+    const BoardId protectedBoard = below("DB-2");
+    const BoardId ups = insertInFeed(w.p, protectedBoard, BoardUse::Ups);
+    w.p.circuits.change(w.p.boards[ups].feed.as<Circuit>())->device = DeviceKind::TypeB;
+    w.p.boards.change(ups)->kva = 40;
+    w.p.boards.change(ups)->inverterA = 319;
+    below("DB-3");
+    typeD(w.board, 2);
+    const CircuitId empty = typeD(protectedBoard, 2);
+    for (const Load& l : w.p.loads)
+        if (l.circuit == empty) {
+            w.p.loads.remove(l.id);
+            break;
+        }
+    CHECK_FALSE(Found(w.p).of("ups-fault"));
+    typeD(protectedBoard, 2);
+    const Found told(w.p);
+    REQUIRE(told.of("ups-fault"));
+    CHECK_THAT(told.of("ups-fault")->text, Catch::Contains("319 A into a fault from its battery"));
+    CHECK_THAT(told.of("ups-fault")->text, !Catch::Contains("more"));
+}
+
+TEST_CASE("a feed is out of proportion by its conductors too, where its device is not") {
+    OneBoard w;
+    const BoardId below = boardBelow(w.p, w.board, "LP-2", VoltageSystem::Y208);
+    w.p.circuits.change(w.p.boards[below].feed.as<Circuit>())->heldBreaker = 70; // 0.31 of the bus of 225 A
+    runOfNode(w.p, below).heldSize = "8";                                        // 50 A, 0.22 of it
+    const Found f(w.p);
+    REQUIRE(f.of("out-of-proportion"));
+    CHECK(f.of("out-of-proportion")->text == "LP-2: conductors for 50.0 A on a 225 A bus");
+    CHECK(f.after("out-of-proportion") == 0);
+}
+
+TEST_CASE("a larger conductor for an earth fault keeps its two sets") {
+    MetricBoard w(0.1);
+    const CircuitId c = w.run(60, 150, 3);
+    lintel::Run& run = runOf(w.p, c);
+    run.heldSize = "25", run.heldSets = 2;
+    w.p.circuits.change(c)->device = DeviceKind::TypeC; // opens at 1 000 A: 0.2185 Ω
+    w.p.circuits.change(c)->heldBreaker = 100;
+    const Found f(w.p);
+    REQUIRE(f.of("loop"));
+    const auto offered = remediesFor({f.p, f.book, f.r}, *f.of("loop"));
+    const auto hold =
+        std::find_if(offered.begin(), offered.end(), [](const Remedy& m) { return m.label.rfind("Hold ", 0) == 0; });
+    REQUIRE(hold != offered.end());
+    Project q = f.p;
+    hold->apply(q);
+    CHECK(runOf(q, c).heldSets == 2);
+    CHECK_FALSE(Found(q).of("loop"));
+}
+
+TEST_CASE("a feeder that is judged by a share of its device is not offered to be judged on its load") {
+    OneBoard w;
+    w.p.basis.feederDropBasis = DropBasis::Share;
+    w.p.basis.upsizingCeiling = 0;
+    const BoardId below = boardBelow(w.p, w.board, "LP-2", VoltageSystem::Y208);
+    loaded(w.p, below, 3, 10, LoadUnit::A);
+    w.p.circuits.change(w.p.boards[below].feed.as<Circuit>())->heldBreaker = 100;
+    runOfNode(w.p, below).length = feet(400).v;
+    const Found f(w.p);
+    bool told = false;
+    for (const Snag& s : f.all) {
+        if (std::string(s.rule->id) != "drop" || s.about != Ref(below)) continue;
+        told = true;
+        CHECK_FALSE(offers(labelsOf(remediesFor({f.p, f.book, f.r}, s)), "Judge it on its load"));
+    }
+    CHECK(told);
+}
+
+TEST_CASE("a listed voltage is put right by what the load's own poles give, not its circuit's") {
+    OneBoard w;
+    const CircuitId c = w.circuit(1000, LoadUnit::VA, 2);
+    for (const Load& l : w.p.loads)
+        if (l.circuit == c) {
+            Load& load = *w.p.loads.change(l.id);
+            load.volts = 277, load.poles = 1;
+            break;
+        }
+    const Found f(w.p);
+    REQUIRE(f.of("load-volts"));
+    CHECK(offers(f.remedies("load-volts"), "It is for 120 V"));
+}
+
+TEST_CASE("of a transformer that nothing feeds no held conductor is assumed") {
+    OneBoard w;
+    Transformer t;
+    t.name = "T-1", t.primary = VoltageSystem::Y208, t.secondary = VoltageSystem::Y208, t.run = w.p.runs.add({});
+    const TransformerId id = w.p.transformers.add(t);
+    w.p.runs.change(t.run)->heldSize = "8";
+    const auto told = [&] {
+        const auto all = assumptionsOf({w.p, nec(), w.solved()});
+        return std::any_of(all.begin(), all.end(), [&](const Assumption& a) { return a.about == Ref(id); });
+    };
+    CHECK_FALSE(told());
+    feedFrom(w.p, id, w.board);
+    CHECK(told());
+}
+
+TEST_CASE("receptacles of two and of special outlets are receptacles for ground-fault protection") {
+    for (Symbol symbol : {Symbol::Receptacle, Symbol::Quad, Symbol::Special, Symbol::Luminaire}) {
+        OneBoard w;
+        Project p = bedroom(w, {{0, 0}, {4, 0}, {4, 3}, {0, 3}}, {{2, 0.1}});
+        for (const Room& r : p.rooms) {
+            p.rooms.change(r.id)->kind = "bathroom";
+            break;
+        }
+        for (const DeviceType& y : p.deviceTypes) {
+            p.deviceTypes.change(y.id)->symbol = symbol;
+            break;
+        }
+        const CircuitId c = addCircuit(p, w.board, 1, "outlet");
+        for (const Device& d : p.devices) {
+            p.devices.change(d.id)->circuit = c;
+            break;
+        }
+        INFO(int(symbol));
+        CHECK(bool(Found(p).of("ground-fault")) == (symbol != Symbol::Luminaire));
+    }
+}

@@ -46,6 +46,7 @@ const std::map<std::string, std::string>& notIssued() {
         {"basis lightMaintenance", layout},
         {"basis runPattern", made},
         {"basis sheetsTogether", "what the set proposes"},
+        {"basis calculationSheets", "which sheets the set has"},
         {"basis namePattern", made},
         {"basis modelOrigin", origin},
         {"levels modelId", origin},

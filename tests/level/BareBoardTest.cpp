@@ -56,6 +56,8 @@ TEST_CASE("a bare board: what cannot stand there is refused by its field") {
           "board.reserved: slot 1 is taken twice");
     CHECK(refusal(R"({"slots": 6, "reserved": [7], "circuits": []})") == "board.reserved: there is no slot 7");
     CHECK(refusal(R"({"slots": 6})") == "board.circuits: expected a list in brackets");
+    CHECK(refusal(R"({"slots": 6, "circuits": 5})") == "board.circuits: expected a list in brackets");
+    CHECK(refusal(R"({"slots": 6, "circuits": {}})") == "board.circuits: expected a list in brackets");
     // Nothing is passed over: what is misspelt or of another kind would be lost.
     CHECK(refusal(R"({"slots": 6, "circuits": [{"slot": 1, "va": 1, "multiwir": 1}]})") ==
           "board.circuits[0].multiwir: there is no such field");

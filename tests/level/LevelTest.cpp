@@ -311,6 +311,29 @@ TEST_CASE("loads of any sort are evened out: single-phase items of a maximum dem
     CHECK(r.best().proven);
     CHECK(r.byMoves.front().spread == 90);
     CHECK(r.best().spread == 4);
+    // Each choice says how many items it moves, and moves no more than it may: as it is, none.
+    for (std::size_t k = 0; k < r.byMoves.size(); ++k) {
+        const EvenChoice& c = r.byMoves[k];
+        CHECK(c.moves == std::count_if(c.ways.begin(), c.ways.end(), [](int way) { return way != 0; }));
+        CHECK(c.moves <= int(k));
+    }
+}
+
+TEST_CASE("a circuit that has to move goes to the nearest place on its new line") {
+    // A carries 1 and 37, C carries 5; 1 and 5 are pinned. Of the places on B (3, 4, 9, 10 … 33, 34, 39, 40) the one
+    // nearest to 37 is 39.
+    OneBoard w(VoltageSystem::Y208, 42);
+    CircuitId far;
+    for (int slot : {1, 5, 37}) {
+        Circuit c;
+        c.board = w.board, c.slot = slot, c.pinned = slot != 37;
+        Load l;
+        l.circuit = w.p.circuits.add(c), l.amount = 1000;
+        w.p.loads.add(l);
+        far = l.circuit;
+    }
+    applyArrangement(w.p, levelBoard(w.p, w.solved(), w.board).best());
+    CHECK(w.p.circuits[far].slot == 39);
 }
 
 TEST_CASE("boards of 760 and 1 200 slots are levelled, and the answer holds") {

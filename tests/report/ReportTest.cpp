@@ -18,7 +18,7 @@ namespace {
 
 struct Reported : Demo {
     using Demo::Demo;
-    ReportScope scope(const ReportOrder& order = {}) const { return *reportScope(p, r, order); }
+    ListScope scope(const ReportOrder& order = {}) const { return *reportScope(p, r, order); }
 };
 
 const ListCell& cellOf(const List& list, const std::string& row, const std::string& heading) {
@@ -95,13 +95,13 @@ TEST_CASE("report tables, metric: the circuit nearest to its loop impedance by b
 
 TEST_CASE("scope of a report: a board with what it feeds and the way to it, or the way alone") {
     const Reported d("saltmarket-hall");
-    const ReportScope below = d.scope({d.board("LP-3"), false, ReportDepth::Runs});
+    const ListScope below = d.scope({d.board("LP-3"), false, ReportDepth::Runs});
     CHECK(namesOf(d.p, below.nodes) ==
           std::vector<std::string>{"LP-3", "LP-4", "M-1", "MDS", "SP-1", "SP-2", "T-2", "Utility"});
     std::set<std::string> boards;
     for (CircuitId c : below.circuits) boards.insert(d.p.boards[d.p.circuits[c].board].name);
     CHECK(boards == std::set<std::string>{"LP-3", "LP-4", "SP-1", "SP-2"});
-    const ReportScope way = d.scope({d.circuit("LP-1-27"), true, ReportDepth::Everything});
+    const ListScope way = d.scope({d.circuit("LP-1-27"), true, ReportDepth::Everything});
     CHECK(namesOf(d.p, way.nodes) == std::vector<std::string>{"LP-1", "M-1", "MDS", "T-1", "Utility"});
     REQUIRE(way.circuits.size() == 1);
     CHECK(nameOf(d.p, way.circuits.front()) == "LP-1-27");

@@ -36,6 +36,8 @@ TEST_CASE("a rule book with a row that cannot be right is refused, naming the ro
         {"\"largest\": 2, \"factors\": [1, 1,", "\"largest\": 2, \"factors\": [0.9, 1,",
          "must not rise with the count"},
         {"[60, 100, 125, 200,", "[60, 125, 100, 200,", "buses of boards must rise"},
+        {"[60, 100, 125, 200,", "[60, 60, 125, 200,", "buses of boards must rise"},
+        {"[60, 100, 125, 200,", "[0, 100, 125, 200,", "buses of boards must rise"},
         {"\"form\": \"two columns\"", "\"form\": \"a heap\"", "no form of boards"},
         {"\"system\": \"208Y/120\"", "\"system\": \"208/500\"", "no voltage system"}};
     for (const Bad& b : bad) {

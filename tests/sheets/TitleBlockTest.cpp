@@ -67,7 +67,7 @@ TEST_CASE("every large sheet says whose it is, of what, by whom, and its place i
             const std::string words = "\n" + d.words();
             CHECK(words.find("\n" + fmt::format("Sheet {} of {}", place, set.size()) + "\n") != std::string::npos);
             const bool large = e.number[2] == '1' || e.number[2] == '2' || e.number[2] == '5' || e.number[2] == '8' ||
-                               e.number[2] == '0';
+                               e.number[2] == '9' || e.number[2] == '0';
             const bool diagram = e.number[2] == '3';
             CHECK(d.titleBlock == (large ? TitlePlace::Side : diagram ? TitlePlace::Foot : TitlePlace::None));
             if (!large && !diagram) continue;

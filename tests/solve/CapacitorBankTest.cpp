@@ -57,4 +57,10 @@ TEST_CASE("a capacitor bank is refused where there is nothing to raise, or no pl
     const Project before = full.p;
     CHECK_FALSE(addCapacitorBank(full.p, full.board, 20));
     CHECK(full.p == before);
+    // Three places are enough.
+    OneBoard justRoom(VoltageSystem::Y480, 6);
+    justRoom.circuit(5, LoadUnit::kW, 3, 20);
+    const auto made = addCapacitorBank(justRoom.p, justRoom.board, 20);
+    REQUIRE(made);
+    CHECK(justRoom.p.circuits[*made].slot > 0);
 }

@@ -226,6 +226,29 @@ TEST_CASE("a fault that its fuse does not clear in 5 s is counted as lasting 5 s
     CHECK(double(e.has) == Approx(16));
 }
 
+TEST_CASE("TT: fuses are held to the times of that system, 0.2 s and 1 s, not to 0.4 s and 5 s") {
+    // BS 7671, Table 41.1: 0.2 s for final circuits up to 32 A, 1 s for others. Currents of gG fuses from the limits of
+    // Tables 41.2 and 41.4: 32 A 220.7 A in 0.4 s; 63 A 496.6 A in 0.4 s and 280.1 A in 5 s; 100 A 520.2 A in 5 s.
+    const auto limitAt = [](double device, Earthing earthing) {
+        MetricBoard w(0.1);
+        w.p.sources.change(w.source)->earthing = earthing;
+        const CircuitId c = w.run(5, 10, 3);
+        w.p.circuits.change(c)->device = DeviceKind::FuseGG;
+        w.p.circuits.change(c)->heldBreaker = device;
+        return double(w.results().of(c).run.earth->limit);
+    };
+    // 0.2 s at the I²t of 0.4 s: 220.7 · √2 = 312.1 A; 218.5 V / 312.1 A.
+    CHECK(limitAt(32, Earthing::TT) == Approx(0.7001).epsilon(0.001));
+    // Between 0.4 and 5 s on logarithms: 63 A falls by 12.5 in time while the current falls by 1.773, so that five
+    // times less than 5 s takes 1.773^(ln 5 / ln 12.5) = 1.441 times the current, 403.5 A; 100 A as steeply, 749.3 A.
+    CHECK(limitAt(63, Earthing::TT) == Approx(218.5 / 403.5).epsilon(0.001));
+    CHECK(limitAt(100, Earthing::TT) == Approx(218.5 / 749.3).epsilon(0.001));
+    // TN: 0.4 s and 5 s, as the tables have them: 0.99 Ω, 0.78 Ω and 0.42 Ω.
+    CHECK(limitAt(32, Earthing::TNS) == Approx(0.99).margin(0.001));
+    CHECK(limitAt(63, Earthing::TNS) == Approx(0.78).margin(0.001));
+    CHECK(limitAt(100, Earthing::TNS) == Approx(0.42).margin(0.001));
+}
+
 TEST_CASE("armour as the protective conductor counts with the area that its resistance means") {
     // Four cores of 35 mm², 90 °C: armour of 2.0 mΩ/m at 20 °C. Steel of 0.138 Ω·mm²/m: 0.138 / 0.0020 = 69 mm²; k of
     // steel at 90 °C is 46.

@@ -176,6 +176,13 @@ TEST_CASE("an insulated supply: the second fault drives half the voltage round")
     CHECK(zs > double(e.limit));
     CHECK(double(e.zs) <= double(e.limit));
     CHECK(double(e.amps) == Approx(115 * 0.95 / double(e.zs)).epsilon(0.001));
+    // Without a neutral it is the voltage between lines: 400/2 · 0.95 / (5 · 16) = 2.375 Ω.
+    MetricBoard three(0.35, VoltageSystem{VoltageSystem::Shape::Delta, 400, 0});
+    three.p.sources.change(three.source)->earthing = Earthing::IT;
+    const CircuitId motor = three.run(7.2, 20, 3);
+    three.p.circuits.change(motor)->device = DeviceKind::TypeB;
+    three.p.circuits.change(motor)->heldBreaker = 16;
+    CHECK(double(three.results().of(motor).run.earth->limit) == Approx(2.375).margin(0.001));
 }
 
 TEST_CASE("a motor's lines withstand what their device lets through: its overload stands apart") {
