@@ -113,7 +113,7 @@ void ListFormPanel::refresh() {
     if (!title->isModified()) title->setText(form ? q(form->title) : QString());
     title->setPlaceholderText(q(list.title));
     const bool ofSheets = kind->of != ListKind::Of::Files;
-    onSheets->setText(kind->of == ListKind::Of::Calculations ? tr("On sheets, among the calculations")
+    onSheets->setText(kind->of == ListKind::Of::Calculations ? tr("On sheets of calculations")
                                                              : tr("On sheets, among the lists"));
     onSheets->setChecked(ofSheets && !(form && form->offSheets));
     onSheets->setEnabled(ofSheets);

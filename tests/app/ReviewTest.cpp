@@ -264,13 +264,17 @@ TEST_CASE("review in the window: a remark points at a place of a sheet, is pinne
     CHECK(d.window.stage() == Stage::Issue);
     CHECK(issue.sheet().drawing().title.find("LP-1") != std::string::npos);
     // The board gets another name, and so its sheet another title: the remark is on it still, and leads there.
+    d.click("rail:Review"); // nothing is edited beside it
     d.s.edit("Rename", [&](Project& p) { p.boards.change(d.board("LP-1"))->name = "LX-7"; });
     REQUIRE(d.s.waitSolved());
     d.window.go(Stage::Boards);
+    d.click("rail:Review");
+    d.pump();
+    d.the<QTabWidget>("reviewPages").setCurrentIndex(1);
     d.the<QListWidget>("reviewRemarks").setCurrentRow(-1);
     d.the<QListWidget>("reviewRemarks").setCurrentRow(0);
     d.pump();
     CHECK(d.window.stage() == Stage::Issue);
-    CHECK(issue.sheet().drawing().title == "Panel schedule LX-7");
+    CHECK(issue.sheet().drawing().title == "LX-7");
     CHECK(pins(issue.sheet().drawing()) == 1);
 }
