@@ -2,7 +2,9 @@
 
 #include "core/check/Assumptions.h"
 #include "core/drawing/Paper.h"
+#include "core/drawing/TextWidth.h"
 
+#include <algorithm>
 #include <fmt/format.h>
 
 namespace lintel {
@@ -12,6 +14,7 @@ constexpr double margin = 16, row = 10.4;
 
 struct Pages {
     const SheetInput& in;
+    std::size_t first; ///< number of the first
     std::vector<Drawing> all{};
     double y = 0;
 
@@ -21,7 +24,7 @@ struct Pages {
     void begin() {
         Drawing d;
         d.title = "Assumptions";
-        d.number = fmt::format("E-{}", 701 + all.size());
+        d.number = fmt::format("E-{}", first + all.size());
         d.paper = in.book.trade.papers.text;
         const PaperSize size = paperSize(d.paper);
         d.width = size.width, d.height = size.height;
@@ -53,18 +56,32 @@ struct Pages {
         y += 6;
     }
     void add(const Assumption& a) {
-        need(row);
+        constexpr double left = 72, middle = 31, base = 4.4, step = 4;
+        const double rest = paperSize(in.book.trade.papers.text).width - margin - 10 - otherwise();
+        const std::string about =
+            a.where + (a.why.empty() ? "" : " · " + a.why) + (a.setBy.empty() ? "" : " · set by " + a.setBy);
+        const auto what = wrapText(a.what, left, 2.7, true), where = wrapText(about, left, 2.4),
+                   counted = wrapText(a.entered, middle, 2.7, true), instead = wrapText(a.otherwise, rest, 2.5);
+        const std::size_t lines =
+            std::max({what.size() + where.size(), counted.size(), instead.size() + (a.hides ? 1 : 0), std::size_t(2)});
+        const double height = row + step * double(lines - 2);
+        need(height);
         Drawing& d = page();
-        d.text({margin + 2, y + 4.4}, a.mark, 2.7, Align::Left, true);
-        d.text({margin + 13, y + 4.4}, a.what, 2.7, Align::Left, true, Ink::Ink, 72);
-        d.text({margin + 13, y + 8.4},
-               a.where + (a.why.empty() ? "" : " · " + a.why) + (a.setBy.empty() ? "" : " · set by " + a.setBy), 2.4,
-               Align::Left, false, Ink::Quiet, 72);
-        d.text({entered(), y + 4.4}, a.entered, 2.7, Align::Left, true, Ink::Ink, 31);
-        d.text({otherwise(), y + 4.4}, a.otherwise, 2.5, Align::Left, false, Ink::Ink,
-               d.width - margin - 10 - otherwise());
+        const auto put = [&](double x, double from, const std::vector<std::string>& texts, double size, bool bold,
+                             Ink ink) {
+            for (const std::string& line : texts) {
+                d.text({x, y + from}, line, size, Align::Left, bold, ink);
+                from += step;
+            }
+            return from;
+        };
+        d.text({margin + 2, y + base}, a.mark, 2.7, Align::Left, true);
+        put(margin + 13, put(margin + 13, base, what, 2.7, true, Ink::Ink), where, 2.4, false, Ink::Quiet);
+        put(entered(), base, counted, 2.7, true, Ink::Ink);
+        const double after = put(otherwise(), base, instead, 2.5, false, Ink::Ink);
         if (a.hides)
-            d.text({otherwise(), y + 8.4}, "without it the result would be worse", 2.2, Align::Left, true, Ink::Check);
+            d.text({otherwise(), y + after}, "without it the result would be worse", 2.2, Align::Left, true,
+                   Ink::Check);
         const double box = d.width - margin - 4;
         d.box(box, y + 2, 4, 4, 0.3);
         if (a.seen()) { // ticked, with who and when below
@@ -74,18 +91,18 @@ struct Pages {
         if (!a.seenBy.empty())
             d.text({d.width - margin, y + 8.9}, a.seen() ? a.seenBy + " " + a.seenOn : "changed since " + a.seenBy, 1.9,
                    Align::Right, false, a.seen() ? Ink::Quiet : Ink::Check, 26);
-        d.line({margin, y + row}, {d.width - margin, y + row}, 0.12, Ink::Rule);
-        y += row;
+        d.line({margin, y + height}, {d.width - margin, y + height}, 0.12, Ink::Rule);
+        y += height;
     }
 };
 
 } // namespace
 
-std::vector<Drawing> assumptionSheets(const SheetInput& in) {
+std::vector<Drawing> assumptionSheets(const SheetInput& in, int first) {
     const CheckInput check{in.project, in.book, in.results};
     const auto all = assumptionsOf(check);
     if (all.empty()) return {};
-    Pages pages{in};
+    Pages pages{in, std::size_t(first)};
     pages.begin();
     for (std::size_t i = 0; i < all.size(); ++i) {
         if (i == 0 || all[i].kind != all[i - 1].kind)

@@ -1,15 +1,18 @@
 #include "core/check/Assumptions.h"
 
+#include "core/base/Counted.h"
 #include "core/base/Format.h"
 #include "core/figures/Words.h"
 #include "core/route/Measure.h"
 #include "core/solve/Busway.h"
 #include "core/solve/Fault.h"
 #include "core/solve/Procedure.h"
+#include "core/solve/States.h"
 
 #include <fmt/format.h>
 #include <map>
 #include <nlohmann/json.hpp>
+#include <set>
 
 namespace lintel {
 
@@ -71,6 +74,19 @@ struct List {
 
     // ---- nobody said ----
 
+    /// Circuits with motors that a generator has to start, of which nobody entered what they take then.
+    std::size_t unsaidStarts() const {
+        std::set<CircuitId> unsaid;
+        for (const auto& state : in.results.states) {
+            if (in.project.sources[state->source].kind != SourceKind::Generator) continue;
+            for (Ref node : state->below)
+                for (CircuitId id : in.results.on(node.as<Board>()))
+                    if (in.results.of(id).largestMotorVa > 0 && in.project.circuits[id].startTimes <= 0)
+                        unsaid.insert(id);
+        }
+        return unsaid.size();
+    }
+
     void assumed() {
         const Project& p = in.project;
         const Basis& b = p.basis;
@@ -102,6 +118,12 @@ struct List {
                 b.unknownLength > 0 ? lengthWords(Metres{b.unknownLength}, units) + " each"
                                     : "none: no drop, nothing taken from the fault level",
                 "their lengths")
+                .hides = true;
+        if (const std::size_t unsaid = unsaidStarts())
+            add(AssumptionKind::Assumed, {}, "Current of motors while they start",
+                fmt::format("{} behind a generator", counted(unsaid, "circuit")),
+                fmt::format("{} × their current, a third of that by star–delta", rating(lockedRotor)),
+                "as starter or maker say")
                 .hides = true;
         for (const Transformer& t : p.transformers)
             if (const TransformerResult& r = in.results.of(t.id); t.restartsDrop && r.parent)

@@ -57,8 +57,8 @@ std::optional<double> workedOutKA(const CheckInput& in, const Board& board);
 /// Runs with a load, and feeders, whose length nobody entered or measured, whatever the basis counts it as.
 int unknownLengths(const CheckInput& in);
 
-/// The list as sheets, each with a box to tick.
-std::vector<Drawing> assumptionSheets(const SheetInput& in);
+/// The list as sheets, each with a box to tick, from this number on.
+std::vector<Drawing> assumptionSheets(const SheetInput& in, int first = 701);
 /// All that is issued: the sheets of the project, and the list of assumptions after them. While stops are open or
 /// lengths not known, each sheet says in its lower margin that nobody may build from it. What `in` refers to must
 /// outlive it.

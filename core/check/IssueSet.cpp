@@ -16,18 +16,20 @@
 namespace lintel {
 namespace {
 
-constexpr int firstListSheet = 801, usualFirstCutSheet = 851; // further on where there are more lists
-constexpr int usualFirstCalculation = 951;                    // and where other sheets have such numbers
+/// The numbers of what is no thing of the project, and where the next series begins; further on where there are more
+/// lists, or other sheets have such numbers.
+constexpr int firstAssumption = 701, firstListSheet = 801, firstCutSheet = 851, firstOther = 901,
+              firstCalculation = 951, lastOfAll = 1000;
 
-/// A number from which on a series of so many sheets meets none of the set.
-int clearOf(const std::vector<SheetEntry>& set, int from) {
+/// The first number from `from` on behind all that the set has there, below the next series.
+int clearOf(const std::vector<SheetEntry>& set, int from, int below) {
     int first = from;
     for (const SheetEntry& e : set) {
         int number = 0;
         const std::size_t dash = e.number.find_last_of('-');
         const std::string digits = dash == std::string::npos ? e.number : e.number.substr(dash + 1);
         const auto [end, ec] = std::from_chars(digits.data(), digits.data() + digits.size(), number);
-        if (ec == std::errc() && number >= first && number < 1000) first = number + 1;
+        if (ec == std::errc() && number >= first && number < below) first = number + 1;
     }
     return first;
 }
@@ -58,7 +60,7 @@ void stamp(Drawing& d, const SheetInput& in, const std::string& words) {
 std::vector<SheetEntry> issueSet(const SheetInput& in) {
     auto set = sheetSet(in);
     if (set.empty()) return set;
-    for (Drawing& d : assumptionSheets(in)) {
+    for (Drawing& d : assumptionSheets(in, clearOf(set, firstAssumption, firstListSheet))) {
         const std::string number = d.number, title = d.title, paper = d.paper;
         set.push_back({number, title, paper, number + "_assumptions", [d = std::move(d)] { return d; }, title});
     }
@@ -76,11 +78,10 @@ std::vector<SheetEntry> issueSet(const SheetInput& in) {
         std::erase_if(lists, [&](const List& l) { return placed.has({SheetKind::List, {}, l.key}); });
         return lists;
     };
-    std::vector<Drawing> listed = listSheets(in, notPlaced(listsOf(in, true)), firstListSheet);
-    const int firstCutSheet = std::max(usualFirstCutSheet, firstListSheet + int(listed.size()));
-    bind(std::move(listed), "Lists", "lists", false);
-    bind(cutSheets(in, firstCutSheet), "Cut sheets", "cut_sheets", false);
-    bind(listSheets(in, notPlaced(calculationLists(in)), clearOf(set, usualFirstCalculation), "Calculations"),
+    bind(listSheets(in, notPlaced(listsOf(in, true)), clearOf(set, firstListSheet, firstCutSheet)), "Lists", "lists",
+         false);
+    bind(cutSheets(in, clearOf(set, firstCutSheet, firstOther)), "Cut sheets", "cut_sheets", false);
+    bind(listSheets(in, notPlaced(calculationLists(in)), clearOf(set, firstCalculation, lastOfAll), "Calculations"),
          "Calculations", "calculations", false);
     bind(indexSheets(in, set), "Drawing index", "index", true);
     const auto open = std::make_shared<std::optional<std::string>>(); // looked for once, when the first sheet is drawn

@@ -79,7 +79,9 @@ TEST_CASE("calculations on sheets: as the basis asks, in both demos, with the fi
 TEST_CASE("calculations on sheets: no number twice, the index has the titles that stand on the sheets") {
     Demo d("saltmarket-hall");
     d.p.basis.calculationSheets = CalculationSheets::Circuits;
-    REQUIRE_FALSE(numberSheet(d.p, {SheetKind::Schedule, d.board("LP-1")}, "E-952"));
+    for (const auto& [board, number] :
+         {std::pair{"LP-1", "E-952"}, {"LP-2", "E-701"}, {"LP-3", "E-802"}, {"LP-4", "E-851"}})
+        REQUIRE_FALSE(numberSheet(d.p, {SheetKind::Schedule, d.board(board)}, number));
     const auto set = issueSet(d.in);
     std::set<std::string> numbers;
     const std::string index = "\n" + set.front().draw().words();

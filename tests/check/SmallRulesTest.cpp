@@ -1407,3 +1407,22 @@ TEST_CASE("receptacles of two and of special outlets are receptacles for ground-
         CHECK(bool(Found(p).of("ground-fault")) == (symbol != Symbol::Luminaire));
     }
 }
+
+TEST_CASE("what motors take at their start behind a generator is assumed until it is entered") {
+    OneBoard w(VoltageSystem::Y480);
+    const CircuitId fan = w.circuit(10, LoadUnit::hp, 3, 20), pump = w.circuit(5, LoadUnit::hp, 3, 20);
+    w.circuit(2000, LoadUnit::VA, 3, 20);
+    const auto told = [&]() -> std::string {
+        for (const Assumption& a : assumptionsOf({w.p, nec(), w.solved()}))
+            if (a.what == "Current of motors while they start") return a.where + ": " + a.entered;
+        return "";
+    };
+    CHECK(told().empty()); // it starts nothing: a utility does
+    const BoardId ats = insertInFeed(w.p, w.board, BoardUse::TransferSwitch);
+    addGenerator(w.p, ats, 100);
+    CHECK(told() == "2 circuits behind a generator: 6 × their current, a third of that by star–delta");
+    w.p.circuits.change(fan)->startTimes = 4;
+    CHECK_THAT(told(), Catch::StartsWith("1 circuit behind a generator"));
+    w.p.circuits.change(pump)->startTimes = 2.5;
+    CHECK(told().empty());
+}
