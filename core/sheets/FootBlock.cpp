@@ -1,6 +1,6 @@
 // The title block along the foot of a sheet that its table takes the whole width of.
 
-#include "core/drawing/TextWidth.h"
+#include "core/sheets/FitWords.h"
 #include "core/sheets/RevisionRows.h"
 #include "core/sheets/TitleBlock.h"
 
@@ -14,6 +14,7 @@ namespace {
 constexpr double edge = 10, pad = 2.5, high = 38;
 constexpr double borderPen = 1.0, stripPen = 0.7, rulePen = 0.35, hairPen = 0.18;
 constexpr double caption = 2.5, body = 3.1, heading = 4.2, titleSize = 5.4;
+constexpr double smallest = 0.6; ///< of the size that words have by themselves
 
 /// Its boxes from left to right, as shares of the width: where each ends.
 enum Box { Company, Revisions, ProjectBox, Title, People, Number };
@@ -33,12 +34,13 @@ struct FootStrip {
     void label(Box b, double y, const std::string& words) {
         d.text({left(b), y}, words, caption, Align::Left, false, Ink::Quiet);
     }
-    /// In `most` lines; what asks for more is set narrower in the last. The base line after the last.
+    /// In `most` lines; what asks for more is set smaller. The base line after the last.
     double lines(Box b, double y, const std::string& text, std::size_t most, double size, double step, bool bold,
                  double besideIt = 0) {
         const double room = wide(b) - besideIt;
-        for (const std::string& line : linesAtMost(wrapText(text, room, size, bold), most)) {
-            d.text({left(b), y}, line, size, Align::Left, bold, Ink::Ink, room);
+        const FittedWords words = fitWords(text, room, most, size, size * smallest, bold);
+        for (const std::string& line : words.lines) {
+            d.text({left(b), y}, line, words.size, Align::Left, bold, Ink::Ink, room);
             y += step;
         }
         return y;
@@ -66,8 +68,8 @@ struct FootStrip {
             const Revision& r = *all.rows[i];
             d.text({x, base}, r.mark, 2.8, Align::Left, true, Ink::Ink, 6);
             d.text({x + 7, base}, r.date, 2.8, Align::Left, false, Ink::Ink, 17);
-            d.text({x + 26, base}, r.text, 2.8, Align::Left, false, Ink::Ink, wide(Revisions) - 26 - 10);
-            d.text({right(Revisions), base}, r.by, 2.8, Align::Right, false, Ink::Ink, 9);
+            putRevisionText(d, {x + 26, base}, r.text, wide(Revisions) - 26 - 10);
+            d.text({right(Revisions), base}, r.by, sizeWithin(r.by, 9, 2.8), Align::Right, false, Ink::Ink, 9);
         }
     }
     void project() {
@@ -108,7 +110,9 @@ struct FootStrip {
                Ink::Ink, wide(Number));
         d.text({right(Number), top + 19.5}, d.paper.substr(0, d.paper.find(" landscape")), body, Align::Right, false,
                Ink::Ink, wide(Number) / 2);
-        d.text({left(Number), top + 25}, in.project.basis.status, body, Align::Left, true, Ink::Ink, wide(Number));
+        const std::string& status = in.project.basis.status;
+        d.text({left(Number), top + 25}, status, sizeWithin(status, wide(Number), body, true), Align::Left, true,
+               Ink::Ink, wide(Number));
     }
 };
 

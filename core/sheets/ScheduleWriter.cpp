@@ -12,6 +12,7 @@
 #include "core/project/SheetNumbers.h"
 #include "core/sheets/BoardHead.h"
 #include "core/sheets/BoardNotes.h"
+#include "core/sheets/FitWords.h"
 #include "core/sheets/FormFit.h"
 #include "core/sheets/PageNumber.h"
 
@@ -103,8 +104,41 @@ void ScheduleWriter::plan() {
 }
 
 void ScheduleWriter::fact(double x, double top, const std::string& label, const std::string& value, double within) {
-    d.text({x, top}, label, 2.3, Align::Left, false, Ink::Quiet, within);
-    d.text({x, top + 4.1}, value, 2.9, Align::Left, false, Ink::Ink, within);
+    d.text({x, top}, label, sizeWithin(label, within, 2.3), Align::Left, false, Ink::Quiet, within);
+    if (standsInOneLine(value, within, 2.9))
+        return d.text({x, top + 4.1}, value, 2.9, Align::Left, false, Ink::Ink, within);
+    const FittedWords words = fitWords(value, within, 2, 2.6, 1.8);
+    double base = top + 3.6;
+    for (const std::string& line : words.lines) {
+        d.text({x, base}, line, words.size, Align::Left, false, Ink::Ink, within);
+        base += 2.9;
+    }
+}
+
+/// The board's name, large; a long one smaller and in more lines above one another. What it is beneath it.
+void ScheduleWriter::nameAndDescription() {
+    constexpr double room = 34, size = 8.4, least = 5.6, lowest = 29.8;
+    if (const double one = sizeWithin(b.name, room, size, true); one >= least) {
+        d.text({margin, 27}, b.name, one, Align::Left, true, Ink::Ink, room);
+    } else {
+        FittedWords words = fitWords(b.name, room, 2, 5.4, 4.2, true);
+        if (wrapText(b.name, room, words.size, true).size() > 2) words = fitWords(b.name, room, 3, 3.8, 3.0, true);
+        if (wrapText(b.name, room, words.size, true).size() > 3) words = fitWords(b.name, room, 4, 2.9, 1.8, true);
+        const double step = words.size * 1.12;
+        double base = lowest - step * double(words.lines.size() - 1);
+        for (const std::string& line : words.lines) {
+            d.text({margin, base}, line, words.size, Align::Left, true, Ink::Ink, room);
+            base += step;
+        }
+    }
+    if (standsInOneLine(b.description, room, 2.5))
+        return d.text({margin, 34}, b.description, 2.5, Align::Left, false, Ink::Quiet, room);
+    const FittedWords words = fitWords(b.description, room, 2, 2.3, 1.6);
+    double base = 33.6;
+    for (const std::string& line : words.lines) {
+        d.text({margin, base}, line, words.size, Align::Left, false, Ink::Quiet, room);
+        base += 2.7;
+    }
 }
 
 void ScheduleWriter::heading() {
@@ -128,8 +162,7 @@ void ScheduleWriter::heading() {
 
 void ScheduleWriter::titleStrip() {
     heading();
-    d.text({margin, 27}, b.name, 8.4, Align::Left, true, Ink::Ink, 34);
-    d.text({margin, 34}, b.description, 2.5, Align::Left, false, Ink::Quiet, 34);
+    nameAndDescription();
     const double x1 = margin + 38, x2 = x1 + 50, x3 = x2 + 52, last = d.width - margin - x3;
     const std::vector<HeadFact> facts = scheduleHead(in, b, form);
     const std::array<double, 3> columns{x1, x2, x3}, widths{46, 48, last};
@@ -427,7 +460,8 @@ std::size_t ScheduleWriter::pages() const {
 void ScheduleWriter::continuedStrip(std::size_t page) {
     heading();
     d.number = firstNumber.empty() ? "" : pageNumber(firstNumber, page);
-    d.text({margin, 27}, b.name, 8.4, Align::Left, true);
+    d.text({margin, 27}, b.name, sizeWithin(b.name, d.width - 2 * margin, 8.4, true), Align::Left, true, Ink::Ink,
+           d.width - 2 * margin);
     const std::string over = headingOver(stretches[page].from);
     d.text({margin, 34}, "Circuits, continued" + (over.empty() ? "" : ": " + over), 3, Align::Left, true, Ink::Ink,
            d.width - 2 * margin);
@@ -443,7 +477,8 @@ void ScheduleWriter::notesPage(std::size_t page) {
     const std::size_t sheet = page + 1 - stretches.size();
     heading();
     d.number = pageNumber(d.number, page);
-    d.text({margin, 27}, b.name, 8.4, Align::Left, true);
+    d.text({margin, 27}, b.name, sizeWithin(b.name, d.width - 2 * margin, 8.4, true), Align::Left, true, Ink::Ink,
+           d.width - 2 * margin);
     d.text({margin, 34}, "Notes, continued", 3, Align::Left, true);
     d.line({margin, 36}, {d.width - margin, 36}, 0.35);
     y = notesTop;

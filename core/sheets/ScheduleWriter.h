@@ -108,6 +108,7 @@ private:
     std::map<CircuitId, std::string> noteNumbers;
     std::size_t notesHere = 0; ///< notes on the first sheet
 
+    void nameAndDescription();
     void fact(double x, double top, const std::string& label, const std::string& value, double within);
     void writeNote(std::size_t note);
     double withoutNotes() const;

@@ -2,6 +2,7 @@
 
 #include "core/base/TextFile.h"
 #include "core/drawing/TextWidth.h"
+#include "core/sheets/FitWords.h"
 #include "core/sheets/PictureBox.h"
 #include "core/sheets/RevisionRows.h"
 
@@ -95,14 +96,15 @@ struct Strip {
             d.path({{left + 3, y + 0.8}, {left + 0.4, y + 5.2}, {left + 5.6, y + 5.2}, {left + 3, y + 0.8}}, hairPen);
             d.text({left + 3, base + 0.7}, r.mark, 2.2, Align::Centre, true, Ink::Ink, 3.2);
             d.text({left + 8, base}, r.date, 2.8, Align::Left, false, Ink::Ink, 17);
-            d.text({left + 27, base}, r.text, 2.8, Align::Left, false, Ink::Ink, right - left - 27 - 12);
-            d.text({right, base}, r.by, 2.8, Align::Right, false, Ink::Ink, 10);
+            putRevisionText(d, {left + 27, base}, r.text, right - left - 27 - 12);
+            d.text({right, base}, r.by, sizeWithin(r.by, 10, 2.8), Align::Right, false, Ink::Ink, 10);
         }
     }
     void project(const Boxes& x) {
         const Basis& b = in.project.basis;
         rule(x.status);
-        d.text({left, x.status + 7}, b.status, heading, Align::Left, true, Ink::Ink, right - left);
+        d.text({left, x.status + 7}, b.status, sizeWithin(b.status, right - left, heading, true), Align::Left, true,
+               Ink::Ink, right - left);
         rule(x.project);
         label(left, x.project, "Project");
         lines(x.projectLines, x.project + 9.2, heading, 5.6, true);

@@ -152,3 +152,38 @@ TEST_CASE("the company's logo stands at the head of the strip, above its name, a
     }
     CHECK(large > 8);
 }
+
+TEST_CASE("no words of any sheet are set narrower than can be read, however long the names are") {
+    for (const char* demo : {"saltmarket-hall", "brindle-pier"})
+        for (const bool longNames : {false, true}) {
+            Project p = *loadProject(dataFolder() / "demos" / (std::string(demo) + ".lintel"));
+            const auto rename = [&](auto& table, const std::string& name) {
+                using Thing = std::decay_t<decltype(*table.begin())>;
+                std::vector<Id<Thing>> ids;
+                for (const Thing& t : table) ids.push_back(t.id);
+                for (const Id<Thing> id : ids) table.change(id)->name = name + " " + std::to_string(id.value);
+            };
+            if (longNames) {
+                rename(p.boards, "Distribution board of the western hall, upper floor, bay");
+                rename(p.circuits, "Receptacles and lighting of the market stalls along the quay");
+                rename(p.sources, "Utility transformer of the western substation");
+                rename(p.transformers, "Transformer of the stalls, upper floor plant room");
+                p.basis.title = "A food market of two storeys with a roof deck and offices beside the harbour";
+                p.basis.company = p.basis.client =
+                    "The trustees of the harbour and market halls of the old town, estates office";
+                p.basis.status = "For tender, with the changes of the second review taken in";
+                for (Revision& r : p.basis.revisions) r.text = "Meter, transfer switch and charging of vehicles";
+            }
+            const RuleBook& book = bookOf(p.basis.ruleBook);
+            const Results r = solve(p, book);
+            for (const SheetEntry& e : issueSet({p, book, r})) {
+                const Drawing d = e.draw();
+                for (const Mark& m : d.marks) {
+                    const auto* t = std::get_if<TextMark>(&m);
+                    if (!t || t->within <= 0) continue;
+                    INFO(demo << " " << e.number << " " << t->text);
+                    CHECK(textWidth(t->text, t->size, t->bold) * 0.85 <= t->within + 0.01);
+                }
+            }
+        }
+}
