@@ -1426,3 +1426,24 @@ TEST_CASE("what motors take at their start behind a generator is assumed until i
     w.p.circuits.change(pump)->startTimes = 2.5;
     CHECK(told().empty());
 }
+
+TEST_CASE("conductors from what takes over are offered to be sized only where they are what is too small") {
+    OneBoard w(VoltageSystem::Y480);
+    Source second;
+    second.name = "Utility 2", second.system = VoltageSystem::Y480, second.faultKA = 10, second.xOverR = 4;
+    alternateFrom(w.p, w.board, w.p.sources.add(second));
+    w.p.boards.change(w.board)->bus = w.p.boards.change(w.board)->main = 40;
+    w.p.basis.feederDropLimit = 10;
+    w.circuit(30, LoadUnit::kVA, 3, 1);
+    // #8 carries 36 A and loses 5.07 % over 500 ft, within the 10 % of a feeder; the circuit is over 5 % in all.
+    Run& run = alternateRunOf(w.p, w.board);
+    run.lengthBy = LengthBy::Entered, run.length = feet(500).v, run.heldSize = "8";
+    const Found enough(w.p);
+    REQUIRE(enough.of("alternate"));
+    CHECK_FALSE(enough.r.of(w.board).alternateRun->tooSmall);
+    CHECK_FALSE(offers(enough.remedies("alternate"), "Let its conductors be sized"));
+    alternateRunOf(w.p, w.board).heldSize = "12";
+    const Found small(w.p);
+    REQUIRE(small.of("alternate"));
+    CHECK(offers(small.remedies("alternate"), "Let its conductors be sized"));
+}
