@@ -138,16 +138,18 @@ private:
     QListWidget* list;
 };
 
-/// The headings above the columns.
+/// The headings above the columns, which are narrower beside a scroll bar.
 class Headings : public QWidget {
 public:
-    using QWidget::QWidget;
+    Headings(const QListWidget* below, QWidget* parent) : QWidget(parent), list(below) {
+        connect(list->verticalScrollBar(), &QScrollBar::rangeChanged, this, [this] { update(); });
+    }
     QSize sizeHint() const override { return {200, 26}; }
 
 protected:
     void paintEvent(QPaintEvent*) override {
         QPainter p(this);
-        const Columns c(QRectF(0, 0, width(), height()));
+        const Columns c(QRectF(0, 0, list->viewport()->width(), height()));
         const QFont font = uiFont(0.85, true);
         for (const auto& [box, words] : {std::pair{c.what, AssumptionsPage::tr("What, where, why")},
                                          {c.entered, AssumptionsPage::tr("It counts as")},
@@ -155,6 +157,9 @@ protected:
                                          {c.seen, AssumptionsPage::tr("Set by, seen by")}})
             drawLine(p, box, words, Qt::AlignLeft | Qt::AlignVCenter, theme().quiet, font);
     }
+
+private:
+    const QListWidget* list;
 };
 
 } // namespace
@@ -210,7 +215,7 @@ AssumptionsPage::AssumptionsPage(Session& s, QWidget* parent)
     printing->setObjectName("assumptionsPrint");
     row->addWidget(printing);
     column->addLayout(row);
-    auto* headings = new Headings(this);
+    auto* headings = new Headings(list, this);
     headings->setFixedHeight(26);
     column->addWidget(headings);
     list->setObjectName("assumptions");
