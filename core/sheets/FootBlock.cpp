@@ -38,12 +38,7 @@ struct FootStrip {
     double lines(Box b, double y, const std::string& text, std::size_t most, double size, double step, bool bold,
                  double besideIt = 0) {
         const double room = wide(b) - besideIt;
-        const FittedWords words = fitWords(text, room, most, size, size * smallest, bold);
-        for (const std::string& line : words.lines) {
-            d.text({left(b), y}, line, words.size, Align::Left, bold, Ink::Ink, room);
-            y += step;
-        }
-        return y;
+        return putLines(d, {left(b), y}, fitWords(text, room, most, size, size * smallest, bold), step, room, bold);
     }
 
     void company() {

@@ -107,12 +107,7 @@ void ScheduleWriter::fact(double x, double top, const std::string& label, const 
     d.text({x, top}, label, sizeWithin(label, within, 2.3), Align::Left, false, Ink::Quiet, within);
     if (standsInOneLine(value, within, 2.9))
         return d.text({x, top + 4.1}, value, 2.9, Align::Left, false, Ink::Ink, within);
-    const FittedWords words = fitWords(value, within, 2, 2.6, 1.8);
-    double base = top + 3.6;
-    for (const std::string& line : words.lines) {
-        d.text({x, base}, line, words.size, Align::Left, false, Ink::Ink, within);
-        base += 2.9;
-    }
+    putLines(d, {x, top + 3.6}, fitWords(value, within, 2, 2.6, 1.8), 2.9, within);
 }
 
 /// The board's name, large; a long one smaller and in more lines above one another. What it is beneath it.
@@ -122,23 +117,14 @@ void ScheduleWriter::nameAndDescription() {
         d.text({margin, 27}, b.name, one, Align::Left, true, Ink::Ink, room);
     } else {
         FittedWords words = fitWords(b.name, room, 2, 5.4, 4.2, true);
-        if (wrapText(b.name, room, words.size, true).size() > 2) words = fitWords(b.name, room, 3, 3.8, 3.0, true);
-        if (wrapText(b.name, room, words.size, true).size() > 3) words = fitWords(b.name, room, 4, 2.9, 1.8, true);
+        if (!words.whole) words = fitWords(b.name, room, 3, 3.8, 3.0, true);
+        if (!words.whole) words = fitWords(b.name, room, 4, 2.9, 1.8, true);
         const double step = words.size * 1.12;
-        double base = lowest - step * double(words.lines.size() - 1);
-        for (const std::string& line : words.lines) {
-            d.text({margin, base}, line, words.size, Align::Left, true, Ink::Ink, room);
-            base += step;
-        }
+        putLines(d, {margin, lowest - step * double(words.lines.size() - 1)}, words, step, room, true);
     }
     if (standsInOneLine(b.description, room, 2.5))
         return d.text({margin, 34}, b.description, 2.5, Align::Left, false, Ink::Quiet, room);
-    const FittedWords words = fitWords(b.description, room, 2, 2.3, 1.6);
-    double base = 33.6;
-    for (const std::string& line : words.lines) {
-        d.text({margin, base}, line, words.size, Align::Left, false, Ink::Quiet, room);
-        base += 2.7;
-    }
+    putLines(d, {margin, 33.6}, fitWords(b.description, room, 2, 2.3, 1.6), 2.7, room, false, Ink::Quiet);
 }
 
 void ScheduleWriter::heading() {
