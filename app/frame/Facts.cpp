@@ -378,7 +378,7 @@ struct Builder : FactsBuilder {
                    p.circuits.change(id)->starter = *fromWord<StarterKind>(t.toStdString());
                    return QString();
                });
-        const QString times = QString::number(startTimesOf(c));
+        const QString times = QString::number(startTimesOf(c, *sol.book));
         fact("startTimes", QObject::tr("Takes at start"),
              c.startTimes > 0 ? QObject::tr("%1 × its full load").arg(times)
                               : QObject::tr("%1 × its full load, not entered").arg(times),

@@ -49,22 +49,29 @@ void placeRows(FactsBuilder& b, const PlacedView& v) {
     }
     b.row(QObject::tr("Size"),
           QString("%1 × %2 %3").arg(unit.figure(spot->width), unit.figure(spot->height), unit.name));
-    if (spot->page > 0) {
-        b.row(QObject::tr("Place"), QObject::tr("on page %1 of the sheet").arg(spot->page + 1));
-        return;
-    }
     const QString byItself = QObject::tr("first free place");
     const QString byHand = QObject::tr("by hand");
     const Point at = Point{spot->left, spot->top} - corner;
+    const std::size_t page = spot->page;
     b.choice(QObject::tr("Place"), v.moved ? byHand : byItself, {byItself, byHand}, QObject::tr("Place of a view"),
-             [id, at, byHand](Project& p, const QString& t) {
-                 t == byHand ? moveView(p, id, at) : letGo(p, id);
+             [id, at, page, byHand](Project& p, const QString& t) {
+                 t == byHand ? moveView(p, id, at, int(page) + 1) : letGo(p, id);
+                 return QString();
+             });
+    const auto moveTo = [id, session = &b.s](Project& p, Point to, std::size_t onPage) {
+        moveByHand(session->sheetInput(session->solution()), p, id, to, onPage);
+    };
+    QStringList choices; // one more than there are: a sheet may go on for the view
+    for (std::size_t i = 0; i <= pages.pages.size(); ++i) choices << QString::number(i + 1);
+    b.choice(QObject::tr("Page"), choices[int(page)], choices, QObject::tr("Page of a view"),
+             [moveTo, to = at + corner](Project& p, const QString& t) {
+                 moveTo(p, to, std::size_t(t.toInt()) - 1);
                  return QString();
              });
     const auto length = [&](const QString& label, double now, const std::function<Point(double)>& moved) {
         b.number(unit.name, label, unit.words(now), unit.figure(now), QObject::tr("Move a view"), 0,
-                 limits::paper / unit.mm, [id, corner, moved, mm = unit.mm, session = &b.s](Project& p, double typed) {
-                     moveByHand(session->sheetInput(session->solution()), p, id, moved(typed * mm) + corner);
+                 limits::paper / unit.mm, [moveTo, corner, page, moved, mm = unit.mm](Project& p, double typed) {
+                     moveTo(p, moved(typed * mm) + corner, page);
                  });
     };
     length(QObject::tr("From left"), at.x, [at](double x) { return Point{x, at.y}; });

@@ -385,7 +385,7 @@ void ComposePanel::fillLibrary() {
         });
 }
 
-void ComposePanel::placeChosen(std::optional<Point> at) {
+void ComposePanel::placeChosen(std::optional<Point> at, std::size_t page) {
     const auto item = chosenItem();
     if (!item || !session.project().composedSheets.has(sheet)) return;
     commitNotes();
@@ -402,7 +402,7 @@ void ComposePanel::placeChosen(std::optional<Point> at) {
     const QString name = room ? q(nameOf(in.project, room->id)) : q(usualViewTitle(in, item->thing));
     session.edit(tr("Place %1").arg(name), [&](Project& p) {
         placed = room ? placeRoom(p, sheet, item->thing, *room) : placeView(p, sheet, item->thing);
-        if (at) moveByHand(in, p, placed, *at);
+        if (at) moveByHand(in, p, placed, *at, page);
     });
     session.select(placed);
 }

@@ -27,8 +27,9 @@ public:
     /// Shows what can be put on this sheet; `set`: all sheets of the newest solution.
     void show(ComposedSheetId sheet, const std::vector<SheetEntry>& set);
     ComposedSheetId sheetShown() const { return sheet; }
-    /// Puts what is chosen in the tray on the sheet: at a point of it, mm, or in the first free place.
-    void placeChosen(std::optional<Point> at = {});
+    /// Puts what is chosen in the tray on the sheet: at a point of a page of it (mm; from 0), or in the first free
+    /// place.
+    void placeChosen(std::optional<Point> at = {}, std::size_t page = 0);
     void takeOffChosen();
     void arrange();
     /// What is written for the chosen notes is entered.

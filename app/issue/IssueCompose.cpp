@@ -30,17 +30,17 @@ void IssueStage::setUpComposing() {
         session.select(Ref());
         showWhere([sheet](const SheetEntry& e) { return e.about == Ref(sheet) && e.page == 0; });
     });
-    connect(view, &SheetView::viewMoved, this, [this](PlacedViewId id, Point at) {
+    connect(view, &SheetView::viewMoved, this, [this](PlacedViewId id, Point at, std::size_t page) {
         const Project& p = session.project();
         const PlacedView* v = p.placedViews.find(id);
         if (!v || !p.composedSheets.has(v->sheet)) return;
         session.waitSolved();
         const SheetInput in = session.sheetInput(session.solution());
-        session.edit(tr("Move %1").arg(q(nameOf(p, id))), [&](Project& x) { moveByHand(in, x, id, at); });
+        session.edit(tr("Move %1").arg(q(nameOf(p, id))), [&](Project& x) { moveByHand(in, x, id, at, page); });
     });
     connect(view, &SheetView::takeOffWanted, composePanel, &ComposePanel::takeOffChosen);
     connect(view, &SheetView::moveRefused, this, [this](const QString& why) { session.say(why, true); });
-    connect(view, &SheetView::thingDropped, this, [this](Point at) { composePanel->placeChosen(at); });
+    connect(view, &SheetView::thingDropped, composePanel, &ComposePanel::placeChosen);
 }
 
 ListFormPanel& IssueStage::listForms() { return *listPanel; }
@@ -97,8 +97,7 @@ void IssueStage::followComposing(const SheetEntry& sheet) {
     if (!open) return;
     const ComposedSheet* s = session.project().composedSheets.find(sheet.about.as<ComposedSheet>());
     if (!s || earlier) return endComposing();
-    view->setComposing(viewField(set().in, *s));
-    view->setFurtherPage(sheet.page > 0);
+    view->setComposing(viewField(set().in, *s), sheet.page);
     composePanel->show(s->id, set().sheets);
 }
 

@@ -19,8 +19,9 @@ void SheetView::setBoard(BoardId of) {
     update();
 }
 
-void SheetView::setComposing(std::optional<ViewField> within) {
+void SheetView::setComposing(std::optional<ViewField> within, std::size_t page) {
     field = within;
+    shownPage = page;
     inHand.reset();
     setAcceptDrops(bool(within));
     unsetCursor();
@@ -31,10 +32,8 @@ std::vector<ViewSpot> SheetView::spots() const {
     std::vector<ViewSpot> out;
     for (const Hotspot& h : drawing().hotspots)
         if (h.thing.is<PlacedView>())
-            out.push_back({h.thing.as<PlacedView>(), 0, 0, h.left, h.top, h.right - h.left, h.bottom - h.top});
-    for (std::size_t i = 0; i < out.size(); ++i)
-        for (std::size_t k = 0; k < i; ++k)
-            if (out[k].view == out[i].view) out[i].part = out[k].part + 1;
+            out.push_back(
+                {h.thing.as<PlacedView>(), std::size_t(h.part), 0, h.left, h.top, h.right - h.left, h.bottom - h.top});
     return out;
 }
 
@@ -125,14 +124,10 @@ void SheetView::mouseMoveEvent(QMouseEvent* e) {
         now = e->position();
         if (!moving && (now - from).manhattanLength() > 5) {
             moving = true;
-            const QString why = furtherPage        ? tr("On a further page views find their places by themselves. Send "
-                                                               "the view to another sheet to place it by hand.")
-                                : inHand->part > 0 ? tr("This goes on from the first part of the view, and follows it.")
-                                                   : QString();
-            if (!why.isEmpty()) {
+            if (inHand->part > 0) {
                 inHand.reset();
                 moving = false;
-                Q_EMIT moveRefused(why);
+                Q_EMIT moveRefused(follows());
                 return;
             }
             setCursor(Qt::ClosedHandCursor);
@@ -164,7 +159,7 @@ void SheetView::mouseReleaseEvent(QMouseEvent* e) {
         moving = false;
         unsetCursor();
         update();
-        if (was) Q_EMIT viewMoved(view, at);
+        if (was) Q_EMIT viewMoved(view, at, shownPage);
         return;
     }
     if (!held) return DrawingView::mouseReleaseEvent(e);
@@ -213,25 +208,27 @@ void SheetView::keyPressEvent(QKeyEvent* e) {
     DrawingView::keyPressEvent(e);
 }
 
+QString SheetView::follows() { return tr("This goes on from the first part of the view, and follows it."); }
+
 void SheetView::nudge(Point by) {
     const auto all = spots();
     const ViewSpot* s = spotOf(all, session().selection().as<PlacedView>());
-    if (furtherPage)
-        Q_EMIT moveRefused(tr("On a further page views find their places by themselves."));
+    if (s->part > 0)
+        Q_EMIT moveRefused(follows());
     else
-        Q_EMIT viewMoved(s->view, Point{s->left, s->top} + by);
+        Q_EMIT viewMoved(s->view, Point{s->left, s->top} + by, shownPage);
 }
 
 void SheetView::dragEnterEvent(QDragEnterEvent* e) {
-    if (field && !furtherPage && e->source()) e->acceptProposedAction();
+    if (field && e->source()) e->acceptProposedAction();
 }
 void SheetView::dragMoveEvent(QDragMoveEvent* e) {
-    if (field && !furtherPage && e->source()) e->acceptProposedAction();
+    if (field && e->source()) e->acceptProposedAction();
 }
 void SheetView::dropEvent(QDropEvent* e) {
-    if (!field || furtherPage || !e->source()) return;
+    if (!field || !e->source()) return;
     e->acceptProposedAction();
-    Q_EMIT thingDropped(toPaper(e->position()));
+    Q_EMIT thingDropped(toPaper(e->position()), shownPage);
 }
 
 void SheetView::mouseDoubleClickEvent(QMouseEvent* e) {

@@ -18,10 +18,9 @@ public:
     /// Of whose schedule they are, where several stand on the sheet.
     void setBoard(BoardId of);
     /// Views are chosen, moved and taken off from now on; `field`: where they may stand. Nothing: columns are again.
-    void setComposing(std::optional<ViewField> field);
+    /// `page`: which of the sheet is shown, from 0.
+    void setComposing(std::optional<ViewField> field, std::size_t page = 0);
     bool composing() const { return field.has_value(); }
-    /// On a further page of a sheet views find their places by themselves.
-    void setFurtherPage(bool further) { furtherPage = further; }
 
 Q_SIGNALS:
     void columnChosen(BoardId board, int column);
@@ -32,11 +31,11 @@ Q_SIGNALS:
     void listChosen(const QString& list);
     /// A cell was clicked twice; where it is on the view.
     void cellWanted(CircuitId circuit, int column, QRect at);
-    /// It is to stand there, mm on the sheet.
-    void viewMoved(PlacedViewId view, Point at);
+    /// It is to stand there, mm on that page of the sheet.
+    void viewMoved(PlacedViewId view, Point at, std::size_t page);
     void takeOffWanted();
-    /// Something from beside the sheet was dropped there, mm on the sheet.
-    void thingDropped(Point at);
+    /// Something from beside the sheet was dropped there, mm on that page of the sheet.
+    void thingDropped(Point at, std::size_t page);
     /// A view cannot be moved, and why.
     void moveRefused(const QString& why);
 
@@ -58,8 +57,9 @@ private:
     const ViewSpot* spotOf(const std::vector<ViewSpot>& all, PlacedViewId view) const;
     SnappedView dropPlace() const; ///< of the view in hand
     void nudge(Point by);
+    static QString follows(); ///< why a further part of a view is not moved
     std::optional<ViewField> field;
-    bool furtherPage = false;
+    std::size_t shownPage = 0;
     std::optional<ViewSpot> inHand;
     /// A heading below the pointer, or whose free edge is there.
     struct Grip {

@@ -45,16 +45,24 @@ std::size_t tooDeep(const std::string& text) {
 
 } // namespace
 
-Outcome<json> parseJson(const std::string& text, const std::string& name) {
+std::optional<Error> refusalOfJson(const std::string& text, const std::string& name) {
     const auto at = [&](std::size_t byte) { return name + ", " + placeOf(text, byte); };
     if (text.size() > limits::fileBytes)
         return Error{name, fmt::format("the text is longer than {} MB", limits::fileBytes >> 20),
                      "This is not a file of Lintel's."};
     if (const auto bad = firstBadUtf8(text); bad != std::string::npos)
         return Error{at(bad), "this is not text in UTF-8", "Save it as UTF-8, or restore the file from a copy."};
+    if (const auto none = text.find('\0'); none != std::string::npos) // the library takes it for the end
+        return Error{at(none), "there is a zero byte: this is not a text", "Restore the file from a copy."};
     if (const auto deep = tooDeep(text); deep != std::string::npos)
         return Error{at(deep), fmt::format("brackets are nested more than {} deep", limits::jsonDepth),
                      "This is not a file of Lintel's."};
+    return std::nullopt;
+}
+
+Outcome<json> parseJson(const std::string& text, const std::string& name) {
+    const auto at = [&](std::size_t byte) { return name + ", " + placeOf(text, byte); };
+    if (auto refused = refusalOfJson(text, name)) return *refused;
     try {
         return json::parse(text);
     } catch (const json::parse_error& e) {

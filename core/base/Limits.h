@@ -42,6 +42,7 @@ inline constexpr double takeOffEvery = 0.1;                  ///< m at least bet
 inline constexpr double takeOffEveryMost = 1000;             ///< m at most
 inline constexpr int planParts = 12;                         ///< of a floor on sheets, across and down
 inline constexpr double modelOrigin = 2e7;  ///< m to the zero of a building model: it may be that of a country's grid
+inline constexpr int viewPages = 1000;      ///< of a composed sheet
 inline constexpr double planScale = 10'000; ///< of a plan: 1 to so many
 
 } // namespace lintel::limits

@@ -122,7 +122,7 @@ struct List {
         if (const std::size_t unsaid = unsaidStarts())
             add(AssumptionKind::Assumed, {}, "Current of motors while they start",
                 fmt::format("{} behind a generator", counted(unsaid, "circuit")),
-                fmt::format("{} × their current, a third of that by star–delta", rating(lockedRotor)),
+                fmt::format("{} × their current, a third of that by star–delta", rating(in.book.motorStart)),
                 "as starter or maker say")
                 .hides = true;
         for (const Transformer& t : p.transformers)

@@ -292,11 +292,9 @@ constexpr Entry keyedNote[] = {{"number", "number"}, {"at", "place"}, {"on", "st
 constexpr Entry riserPlace[] = {{"gap", "free before it", Is::None0, "mm"},
                                 {"lower", "steps its line is lower", Is::None0},
                                 {"lift", "words further away by", Is::None0, "mm"}};
-constexpr Entry view[] = {{"at", "place on the sheet, mm"},
-                          {"width", "width", Is::None0, "mm"},
-                          {"scale", "scale 1 to", Is::None0},
-                          {"cropFrom", "part shown, from"},
-                          {"cropTo", "part shown, to"}};
+constexpr Entry view[] = {{"at", "place on the sheet, mm"},    {"page", "page of the sheet"},
+                          {"width", "width", Is::None0, "mm"}, {"scale", "scale 1 to", Is::None0},
+                          {"cropFrom", "part shown, from"},    {"cropTo", "part shown, to"}};
 
 const std::unordered_map<std::string, Entry>& table() {
     static const std::unordered_map<std::string, Entry> all = [] {

@@ -209,7 +209,12 @@ class Rows {
 public:
     Rows(const ViewField& f, const std::vector<ViewSpot>& movedOnes) : field(f), moved(movedOnes) { beginPage(); }
 
-    ViewSpot place(const ViewSize& size) {
+    /// On no page before `from`.
+    ViewSpot place(const ViewSize& size, std::size_t from = 0) {
+        while (page < from) {
+            ++page;
+            beginPage();
+        }
         ViewSpot spot{size.view, size.part, page, 0, 0, size.width, size.height};
         if (underLast(spot)) return took(spot, false);
         while (!inRow(spot)) {
@@ -232,7 +237,7 @@ public:
 
 private:
     const ViewField& field;
-    const std::vector<ViewSpot>& moved; ///< all on the first page
+    const std::vector<ViewSpot>& moved;
     std::size_t page = 0;
     double rowTop = 0, rowBottom = 0, nextX = 0;
     ViewSpot last{}; ///< the one under which a short one may stand
@@ -240,7 +245,7 @@ private:
     bool used = false; ///< something stands on this page
 
     void beginPage() {
-        used = page == 0 && !moved.empty();
+        used = std::any_of(moved.begin(), moved.end(), [&](const ViewSpot& m) { return m.page == page; });
         beginRow(field.top);
     }
     void beginRow(double top) {
@@ -249,19 +254,17 @@ private:
         columnWidth = 0;
     }
     const ViewSpot* inTheWay(const ViewSpot& spot) const {
-        if (page > 0) return nullptr;
         for (const ViewSpot& m : moved)
-            if (spot.left < m.right() + across && m.left < spot.right() + across && spot.top < m.bottom() + below &&
-                m.top < spot.bottom() + below)
+            if (m.page == page && spot.left < m.right() + across && m.left < spot.right() + across &&
+                spot.top < m.bottom() + below && m.top < spot.bottom() + below)
                 return &m;
         return nullptr;
     }
     /// Where a row could begin below this one, though nothing stands in it: under the next moved view.
     double lowestBelow(double top) const {
         double next = 1e9;
-        if (page == 0)
-            for (const ViewSpot& m : moved)
-                if (m.bottom() + below > top) next = std::min(next, m.bottom() + below);
+        for (const ViewSpot& m : moved)
+            if (m.page == page && m.bottom() + below > top) next = std::min(next, m.bottom() + below);
         return next;
     }
     bool underLast(ViewSpot& spot) const {
@@ -287,16 +290,39 @@ private:
     }
 };
 
+/// Leaves out the pages on which nothing stands.
+void closeUp(std::vector<ViewSpot>& spots) {
+    std::set<std::size_t> inUse;
+    for (const ViewSpot& s : spots) inUse.insert(s.page);
+    for (ViewSpot& s : spots) s.page = std::size_t(std::distance(inUse.begin(), inUse.find(s.page)));
+}
+
 } // namespace
 
 std::vector<ViewSpot> layOutViews(const std::vector<ViewSize>& sizes, const ViewField& field) {
     std::vector<ViewSpot> moved;
-    for (const ViewSize& s : sizes)
-        if (s.at) moved.push_back({s.view, s.part, 0, s.at->x, s.at->y, s.width, s.height});
+    std::map<PlacedViewId, std::size_t> pageOfMoved;
+    for (const ViewSize& s : sizes) {
+        if (!s.at) continue;
+        moved.push_back({s.view, s.part, s.page, s.at->x, s.at->y, s.width, s.height});
+        pageOfMoved[s.view] = s.page;
+    }
     Rows rows(field, moved);
-    std::vector<ViewSpot> all;
+    std::vector<ViewSpot> all(sizes.size());
+    std::vector<std::size_t> goOn; ///< what views that were moved go on with
     auto nextMoved = moved.begin();
-    for (const ViewSize& s : sizes) all.push_back(s.at ? *nextMoved++ : rows.place(s));
+    for (std::size_t i = 0; i < sizes.size(); ++i)
+        if (sizes[i].at)
+            all[i] = *nextMoved++;
+        else if (pageOfMoved.count(sizes[i].view))
+            goOn.push_back(i);
+        else
+            all[i] = rows.place(sizes[i]);
+    std::stable_sort(goOn.begin(), goOn.end(), [&](std::size_t a, std::size_t b) {
+        return pageOfMoved.at(sizes[a].view) < pageOfMoved.at(sizes[b].view);
+    });
+    for (const std::size_t i : goOn) all[i] = rows.place(sizes[i], pageOfMoved.at(sizes[i].view));
+    closeUp(all);
     return all;
 }
 
@@ -423,7 +449,8 @@ ComposedPages composedPages(const SheetInput& in, ComposedSheetId id, const std:
         for (std::size_t i = 0; i < parts.parts.size(); ++i) {
             const Drawing& d = parts.parts[i];
             sizes.push_back({v->id, i, d.width, d.height + (parts.named ? captionRoom : 0),
-                             v->moved && i == 0 ? std::optional(v->at + corner) : std::nullopt});
+                             v->moved && i == 0 ? std::optional(v->at + corner) : std::nullopt,
+                             std::size_t(v->page - 1)});
         }
     }
     if (scales.size() == 1) scale = *scales.begin();
@@ -439,7 +466,7 @@ ComposedPages composedPages(const SheetInput& in, ComposedSheetId id, const std:
         for (const ViewSpot& s : out.spots) {
             if (s.page != page) continue;
             const ViewParts& view = views.at(s.view);
-            d.hotspots.push_back({s.view, s.left, s.top, s.right(), s.bottom()});
+            d.hotspots.push_back({s.view, s.left, s.top, s.right(), s.bottom(), int(s.part)});
             placeDrawing(d, view.parts[s.part], 1, {s.left, s.top});
             d.on(Layer::Sheet);
             if (view.named) caption(d, s, numbers.at(s.view), view);
@@ -452,14 +479,14 @@ ComposedPages composedPages(const SheetInput& in, ComposedSheetId id, const std:
     return out;
 }
 
-void moveByHand(const SheetInput& in, Project& p, PlacedViewId view, Point at) {
+void moveByHand(const SheetInput& in, Project& p, PlacedViewId view, Point at, std::size_t page) {
     const PlacedView* v = p.placedViews.find(view); // it may have been placed just now
     if (!v || !in.project.composedSheets.has(v->sheet)) return;
     const Point corner = fieldCorner(in, in.project.composedSheets[v->sheet]);
     for (const ViewSpot& s : composedPages(in, v->sheet, "").spots)
-        if (s.page == 0 && s.part == 0 && s.view != view && !in.project.placedViews[s.view].moved)
-            moveView(p, s.view, Point{s.left, s.top} - corner);
-    moveView(p, view, at - corner);
+        if (s.page == page && s.part == 0 && s.view != view)
+            moveView(p, s.view, Point{s.left, s.top} - corner, int(page) + 1);
+    moveView(p, view, at - corner, int(page) + 1);
 }
 
 } // namespace lintel

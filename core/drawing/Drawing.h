@@ -114,6 +114,7 @@ using Mark = std::variant<LineMark, FillMark, CircleMark, CurveMark, TextMark, L
 struct Hotspot {
     Ref thing;
     double left, top, right, bottom;
+    int part = 0; ///< of a view that goes on in several parts: which, from 0
     bool operator==(const Hotspot&) const = default;
 };
 

@@ -74,6 +74,7 @@ namespace {
 void letGo(PlacedView& view) {
     view.moved = false;
     view.at = {};
+    view.page = 1;
 }
 } // namespace
 
@@ -88,11 +89,12 @@ void sendTo(Project& p, PlacedViewId id, ComposedSheetId sheet) {
     p.placedViews.add(std::move(moved));
 }
 
-void moveView(Project& p, PlacedViewId id, Point at) {
+void moveView(Project& p, PlacedViewId id, Point at, int page) {
     PlacedView* view = p.placedViews.change(id);
     if (!view) return;
     view->moved = true;
     view->at = at;
+    view->page = page;
 }
 
 void letGo(Project& p, PlacedViewId id) {

@@ -46,8 +46,9 @@ PlacedViewId placePart(Project& project, ComposedSheetId sheet, const ShownThing
                        const std::string& title);
 /// The view goes to another sheet, into the first free place there.
 void sendTo(Project& project, PlacedViewId view, ComposedSheetId sheet);
-/// It stands there from now on; mm from the upper left corner of the field. Others find their places around it.
-void moveView(Project& project, PlacedViewId view, Point at);
+/// It stands there from now on; mm from the upper left corner of the field; `page` of the sheet, from 1. Others find
+/// their places around it.
+void moveView(Project& project, PlacedViewId view, Point at, int page = 1);
 /// It goes back to the first free place.
 void letGo(Project& project, PlacedViewId view);
 /// All views of the sheet go to the first free places, in their order.

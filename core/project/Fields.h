@@ -478,6 +478,7 @@ template <class V> void fields(V& v, PlacedView& p) {
     v("title", p.title);
     v("moved", p.moved);
     v("at", p.at);
+    v("page", p.page);
     v("width", p.width);
     v("scale", p.scale);
     v("cropFrom", p.cropFrom);

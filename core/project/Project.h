@@ -702,6 +702,7 @@ struct PlacedView {
     std::string title;      ///< as somebody wrote it; empty: the usual one
     bool moved = false;     ///< it stands at `at`; false: in the first free place
     Point at;               ///< mm from the upper left corner of the field within the border
+    int page = 1;           ///< on which page of the sheet it is moved to, from 1
     double width = 0;       ///< mm that diagrams, lists and notes are set in; 0: as it comes
     double scale = 0;       ///< of plans, 100 for 1:100; 0: the largest usual one that fits
     Point cropFrom, cropTo; ///< of plans, two corners of the part that is shown, m on the level; the same: all of it

@@ -1,12 +1,13 @@
 #include "core/project/ProjectFile.h"
 
-#include "core/base/Json.h"
+#include "core/base/JsonPieces.h"
 #include "core/base/Parallel.h"
 #include "core/project/Fields.h"
 #include "core/project/Validation.h"
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <array>
 #include <set>
 #include <unordered_map>
@@ -292,66 +293,108 @@ std::string writeProject(const Project& p) {
     return out;
 }
 
-Outcome<Project> readProject(const std::string& text, const std::string& name) {
-    auto parsed = parseJson(text, name);
-    if (!parsed) return parsed.error();
-    const json& j = *parsed;
-    if (!j.is_object() || !j.contains("lintel"))
-        return Error{name, "this is not a Lintel project", "A project file begins with { \"lintel\": 1."};
-    if (!j["lintel"].is_number_integer())
-        return Error{name + ", lintel", "the version should be a whole number, found " + seen(j["lintel"]), ""};
-    const double version = j["lintel"].get<double>(); // whatever size it was written in
+namespace {
+
+/// So many things are read at once and then put into their table: a file of millions of them that is no good is refused
+/// at the first, before there is room for all.
+constexpr std::size_t readAtOnce = 8192;
+
+/// Reads the list of one table. The error says where in the list it lies.
+template <class T>
+std::optional<Error> readTable(const std::vector<std::string_view>& items, const std::string& where, Table<T>& table) {
+    std::vector<std::optional<Outcome<T>>> read(std::min(items.size(), readAtOnce));
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        const std::size_t place = i % readAtOnce;
+        if (place == 0) {
+            const std::size_t n = std::min(readAtOnce, items.size() - i);
+            inParts(n, n >= manyCircuits, [&](std::size_t, std::size_t from, std::size_t to) {
+                for (std::size_t k = from; k < to; ++k) read[k] = fromJson<T>(readPiece(items[i + k]), "");
+            });
+        }
+        auto& thing = *read[place];
+        std::optional<Error> error;
+        if (!thing)
+            error = thing.error();
+        else if (thing->id.value > mostId<T>)
+            error = Error{".id", fmt::format("the number of this id is at most {}", mostId<T>), ""};
+        else if (table.has(thing->id))
+            error =
+                Error{".id", "there are two things with the id " + textOf(thing->id), "Give one of them another id."};
+        else
+            table.put(std::move(*thing));
+        if (error) {
+            error->where = fmt::format("{}[{}]{}", where, i, error->where);
+            return error;
+        }
+    }
+    return std::nullopt;
+}
+
+std::optional<Error> refusalOfVersion(const json& written, const std::string& name) {
+    const std::string where = name + ", lintel";
+    if (!written.is_number_integer())
+        return Error{where, "the version should be a whole number, found " + seen(written), ""};
+    const double version = written.get<double>(); // whatever size it was written in
     if (version > fileVersion)
-        return Error{name + ", lintel",
-                     fmt::format("the file is of version {}; this Lintel reads up to version {}", seen(j["lintel"]),
-                                 fileVersion),
-                     "Open it with a newer Lintel. Nothing has been changed."};
-    if (version < 1) return Error{name + ", lintel", "there is no such version", ""};
+        return Error{
+            where,
+            fmt::format("the file is of version {}; this Lintel reads up to version {}", seen(written), fileVersion),
+            "Open it with a newer Lintel. Nothing has been changed."};
+    if (version < 1) return Error{where, "there is no such version", ""};
+    return std::nullopt;
+}
+
+/// Reads a project from its text in pieces: thing by thing, on all cores. Throws where a piece is not well-formed.
+Outcome<Project> readPieces(const std::vector<JsonMember>& members, const std::string& name) {
+    const auto find = [&](std::string_view key) {
+        return std::find_if(members.begin(), members.end(), [&](const JsonMember& m) { return m.key == key; });
+    };
+    const auto version = find("lintel");
+    if (version == members.end())
+        return Error{name, "this is not a Lintel project", "A project file begins with { \"lintel\": 1."};
+    if (auto refused = refusalOfVersion(readPiece(version->text), name)) return *refused;
 
     Project p;
-    std::optional<Error> error;
-    std::set<std::string> known{"lintel", "basis"};
-    if (j.contains("basis")) {
-        auto b = fromJson<Basis>(j["basis"], name + ", basis");
+    std::set<std::string_view> known{"lintel", "basis"};
+    if (const auto basis = find("basis"); basis != members.end()) {
+        auto b = fromJson<Basis>(readPiece(basis->text), name + ", basis");
         if (!b) return b.error();
         p.basis = *b;
     }
+    std::optional<Error> error;
     Project::eachTable([&](const char* key, auto member) {
         known.insert(key);
-        if (error || !j.contains(key)) return;
-        const json& list = j[key];
-        if (!list.is_array()) {
-            error = Error{name + ", " + key, "expected a list in brackets, found " + seen(list), ""};
-            return;
-        }
-        auto& table = p.*member;
-        using T = std::decay_t<decltype(*table.begin())>;
-        std::vector<std::optional<Outcome<T>>> read(list.size());
-        inParts(list.size(), list.size() >= manyCircuits, [&](std::size_t, std::size_t from, std::size_t to) {
-            for (std::size_t i = from; i < to; ++i) read[i] = fromJson<T>(list[i], "");
-        });
-        for (std::size_t i = 0; i < list.size() && !error; ++i) {
-            auto& thing = *read[i];
-            if (!thing)
-                error = thing.error();
-            else if (thing->id.value > mostId<T>)
-                error = Error{".id", fmt::format("the number of this id is at most {}", mostId<T>), ""};
-            else if (table.has(thing->id))
-                error = Error{".id", "there are two things with the id " + textOf(thing->id),
-                              "Give one of them another id."};
-            else
-                table.put(std::move(*thing));
-            if (error) error->where = fmt::format("{}, {}[{}]{}", name, key, i, error->where);
-        }
+        const auto found = find(key);
+        if (error || found == members.end()) return;
+        const std::string where = fmt::format("{}, {}", name, key);
+        if (found->isList())
+            error = readTable(found->items, where, p.*member);
+        else
+            error = Error{where, "expected a list in brackets, found " + seen(readPiece(found->text)), ""};
     });
     if (error) return *error;
-    for (const auto& [key, value] : j.items())
-        if (!known.count(key)) p.extra.keep(key, value);
-    if (auto bad = validate(p)) {
-        bad->where = name + ", " + bad->where;
-        return *bad;
-    }
+    for (const JsonMember& m : members)
+        if (!known.count(m.key)) p.extra.keep(m.key, readPiece(m.text));
     return p;
+}
+
+} // namespace
+
+Outcome<Project> readProject(const std::string& text, const std::string& name) {
+    const auto members = cutJson(text, name);
+    if (!members) return members.error();
+    try {
+        auto p = readPieces(*members, name);
+        if (!p) return p;
+        if (auto bad = validate(*p)) {
+            bad->where = name + ", " + bad->where;
+            return *bad;
+        }
+        return p;
+    } catch (const json::exception&) {
+        if (const auto whole = parseJson(text, name); !whole) return whole.error(); // which says where
+        throw;
+    }
 }
 
 Outcome<Project> loadProject(const std::filesystem::path& file) {

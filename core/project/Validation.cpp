@@ -438,6 +438,7 @@ void check(Checker& c, const Project&, const PlacedView& v) {
     if (!v.sheet) c.say("sheet", "a view stands on a sheet");
     c.within("at.x", v.at.x, -limits::paper, limits::paper);
     c.within("at.y", v.at.y, -limits::paper, limits::paper);
+    c.within("page", v.page, 1, limits::viewPages);
     c.within("width", v.width, 0, limits::paper);
     for (const double at : {v.cropFrom.x, v.cropFrom.y, v.cropTo.x, v.cropTo.y})
         c.within("crop", at, -limits::coordinate, limits::coordinate);

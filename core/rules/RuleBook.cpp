@@ -278,6 +278,7 @@ struct RuleBookReader {
         cite("motorFeeder", m, "feederTable", name);
         cite("motorDevice", m, "deviceTable", name);
         b.motorConductor = figure(m, "conductor");
+        b.motorStart = figure(m, "startTimes");
         cite("transformer", section("transformer"), "table", name);
         cite("dropBranch", section("drop"), "branch", name);
         cite("dropFeeder", section("drop"), "feeder", name);
@@ -285,7 +286,7 @@ struct RuleBookReader {
         cite("busway", section("busway"), "table", name);
         cite("faultDevice", section("fault"), "device", name);
         cite("faultBoard", section("fault"), "board", name);
-        for (double f : {b.continuousFactor, b.motorConductor})
+        for (double f : {b.continuousFactor, b.motorConductor, b.motorStart})
             if (f < 1 || f > 10) refuse(name, fmt::format("a factor of {} cannot be right here", f));
     }
     void readDemand(const json& list) {

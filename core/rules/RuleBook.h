@@ -185,6 +185,7 @@ public:
     double terminalBoundary = 0;              ///< A
     double continuousFactor = 1;
     double motorConductor = 1;
+    double motorStart = 0; ///< times its full-load current that a motor takes while it starts, if nobody says otherwise
 
     /// Where a rule stands; the keys are fixed names such as "rating" or "ambient". Empty when the book has none.
     const std::string& cite(const std::string& key) const;

@@ -62,7 +62,7 @@ void Solver::gatherOwn(const Board& b, Results::Present& present) {
         loadCircuit(p, book, t, *c, b, cr, n.kinds, present);
         if (cr.largestMotorVa > 0) {
             n.largestMotorVa = std::max(n.largestMotorVa, cr.largestMotorVa);
-            noteStart(n, cr.largestMotorVa, startTimesOf(*c) * cr.largestMotorVa);
+            noteStart(n, cr.largestMotorVa, startTimesOf(*c, book) * cr.largestMotorVa);
         }
         for (int i = 0; i < c->poles && cr.placed; ++i) {
             char& slot = taken[std::size_t(slotOfPole(b, c->slot, i, c->poles))];

@@ -23,7 +23,5 @@ double bandOf(const std::vector<Band>& bands, double v);
 /// Whether the next standard rating may be taken where a transformer's device comes out between two: in the last band
 /// of its table (450.3(B), note 1).
 bool nextRatingAllowed(const std::vector<Band>& bands, double amps);
-/// Times its full-load current that a motor takes while it starts, where nothing better is known.
-inline constexpr double lockedRotor = 6;
 
 } // namespace lintel

@@ -42,7 +42,7 @@ struct Driven {
     QString path(const QString& name) const { return folder.filePath(name); }
     void pump() {
         QCoreApplication::processEvents();
-        if (s.isOpen()) s.waitSolved();
+        if (s.isOpen()) REQUIRE(s.waitSolved(60000));
         QCoreApplication::processEvents();
         // On a busy machine the set of sheets follows a moment later.
         if (window.issue().isVisible()) REQUIRE(QTest::qWaitFor([this] { return window.issue().isCurrent(); }, 60000));

@@ -161,6 +161,52 @@ TEST_CASE("four schedules on a sheet by typing their names, one dragged, the tit
     CHECK(d.s.project() == start);
 }
 
+TEST_CASE("on a further page of a sheet a view is dragged, nudged and put on the first, as on the first page") {
+    Composing d;
+    d.newSheet(2); // all schedules, on as many pages as they take
+    ComposedSheetId sheet;
+    for (const ComposedSheet& s : d.s.project().composedSheets) sheet = s.id;
+    REQUIRE(sheet);
+    d.s.edit("Paper", [&](Project& p) { p.composedSheets.change(sheet)->paper = SheetPaper::Tabloid; });
+    d.pump();
+    const Hotspot* view = nullptr; // the first that begins on a further page
+    int page = 1;
+    for (int i = 0; i < d.stage.sheets().count() && !view; ++i) {
+        if (!d.stage.sheets().item(i)->text().contains(", sheet ")) continue;
+        ++page;
+        d.stage.sheets().setCurrentRow(i);
+        d.pump();
+        for (const Hotspot& h : d.stage.sheet().drawing().hotspots)
+            if (h.thing.is<PlacedView>() && h.part == 0) view = &h;
+    }
+    REQUIRE(view);
+    const PlacedViewId id = view->thing.as<PlacedView>();
+    const auto spot = [&]() -> const Hotspot* {
+        for (const Hotspot& h : d.stage.sheet().drawing().hotspots)
+            if (h.thing == Ref(id) && h.part == 0) return &h;
+        return nullptr;
+    };
+    const double left = view->left;
+    const QPointF from = d.stage.sheet().toScreen({(view->left + view->right) / 2, view->top + 5});
+    d.drag(d.stage.sheet(), from, from + QPointF(60, 0));
+    REQUIRE(spot());
+    CHECK(spot()->left > left + 15);
+    CHECK(d.s.project().placedViews[id].page == page);
+    const double moved = spot()->left;
+    d.key(d.stage.sheet(), Qt::Key_Left);
+    CHECK(spot()->left == Approx(moved - 5));
+
+    // By its facts it goes to the first page, and by one undo back.
+    REQUIRE(d.panel.viewFacts().editRow("Page"));
+    auto* box = d.panel.viewFacts().findChild<QComboBox*>("factEditor", Qt::FindDirectChildrenOnly);
+    REQUIRE(box);
+    CHECK(box->currentText() == QString::number(page));
+    d.key(*box, Qt::Key_Home); // what is gone to is taken
+    CHECK(d.s.project().placedViews[id].page == 1);
+    d.act("undo");
+    CHECK(d.s.project().placedViews[id].page == page);
+}
+
 TEST_CASE("all schedules together by one menu, undone in one step; the schedule of a board is found on its sheet") {
     Composing d;
     const Project start = d.s.project();

@@ -11,6 +11,8 @@
 #include "core/figures/ScheduleForms.h"
 #include "core/issue/Issues.h"
 #include "core/lists/List.h"
+#include "core/project/ProjectFile.h"
+#include "core/project/Validation.h"
 #include "tests/Demo.h"
 #include "tests/TextsApart.h"
 
@@ -65,6 +67,7 @@ TEST_CASE("views in rows: none on another, none over the border, none lost, in t
         }
         const bool withMoved = round % 3 == 0;
         if (withMoved) sizes[std::size_t(n / 2)].at = Point{18 + 600 * chance(random) * 0.3, 18 + 200 * chance(random)};
+        if (withMoved) sizes[std::size_t(n / 2)].page = std::size_t(round % 2);
         const auto spots = layOutViews(sizes, field);
         REQUIRE(spots.size() == sizes.size());
         std::size_t page = 0;
@@ -74,7 +77,7 @@ TEST_CASE("views in rows: none on another, none over the border, none lost, in t
             if (sizes[i].at) {
                 CHECK(spots[i].left == sizes[i].at->x);
                 CHECK(spots[i].top == sizes[i].at->y);
-                CHECK(spots[i].page == 0);
+                CHECK((spots[i].page == sizes[i].page || (n == 1 && spots[i].page == 0)));
                 continue;
             }
             CHECK(spots[i].left >= field.left);
@@ -87,6 +90,32 @@ TEST_CASE("views in rows: none on another, none over the border, none lost, in t
                 if (k != i) CHECK_FALSE(touch(spots[i], spots[k], viewsAcross - 0.01, viewsBelow - 0.01));
         }
     }
+}
+
+TEST_CASE("a view put by hand on a further page stays there; what it goes on with comes after it; no page is empty") {
+    const ViewField field{10, 10, 110, 110};
+    const ViewSize byHand{{1}, 0, 40, 40, Point{60, 60}, 1};
+    const ViewSize itsNext{{1}, 1, 40, 40, {}};
+    const ViewSize other{{2}, 0, 90, 90, {}};
+    const auto spots = layOutViews({byHand, itsNext, other}, field);
+    CHECK(spots[0].page == 1);
+    CHECK(spots[0].left == 60);
+    CHECK(spots[1].page == 1); // on the page before, it would come ahead of its first part
+    CHECK_FALSE(touch(spots[0], spots[1], viewsAcross - 0.01, viewsBelow - 0.01));
+    CHECK(spots[2].page == 0);
+    // On the third page by hand, though nothing stands on the second: that one is not issued empty.
+    ViewSize far = byHand;
+    far.page = 2;
+    const auto apart = layOutViews({far, other}, field);
+    CHECK(apart[0].page == 1);
+    CHECK(apart[1].page == 0);
+    // What finds its place by itself keeps clear of it there as on the first.
+    ViewSize wide = byHand;
+    wide.at = Point{10, 10};
+    wide.width = 100;
+    const auto under = layOutViews({other, wide, {{3}, 0, 90, 40, {}}}, field);
+    CHECK(under[2].page == 1);
+    CHECK(under[2].top == 10 + 40 + viewsBelow);
 }
 
 TEST_CASE("a view larger than the sheet is shown all the same, and told of") {
@@ -578,6 +607,47 @@ TEST_CASE("moved by hand: the others on the sheet stay where they are") {
     takeOff(p, fresh);
     arrangeAnew(p, sheet);
     CHECK(spots() == before);
+}
+
+TEST_CASE("moved by hand on the second page, or onto it: the others keep their places, and it keeps its page") {
+    const Demo d("saltmarket-hall");
+    Project p = d.p;
+    const ComposedSheetId sheet = addComposedSheet(p, SheetPaper::Tabloid);
+    std::vector<PlacedViewId> views;
+    for (const char* name : {"LP-1", "LP-2", "LP-4", "HM-1", "HL-1"})
+        views.push_back(placeView(p, sheet, {SheetKind::Schedule, d.board(name), {}}));
+    const auto spots = [&] {
+        std::map<PlacedViewId, ViewSpot> all;
+        for (const ViewSpot& s : composedPages({p, d.book, d.r}, sheet, "").spots)
+            if (s.part == 0) all[s.view] = s;
+        return all;
+    };
+    const auto before = spots();
+    const auto second =
+        std::find_if(views.begin(), views.end(), [&](PlacedViewId v) { return before.at(v).page == 1; });
+    REQUIRE(second != views.end());
+    Project was = p;
+    moveByHand({was, d.book, d.r}, p, *second, {33, 44}, 1);
+    CHECK(p.placedViews[*second].page == 2);
+    CHECK(spots().at(*second).page == 1);
+    CHECK(spots().at(*second).left == Approx(33));
+    for (PlacedViewId v : views) {
+        CHECK(spots().at(v).page == before.at(v).page);
+        if (v == *second) continue;
+        CHECK(spots().at(v).left == Approx(before.at(v).left));
+        CHECK(spots().at(v).top == Approx(before.at(v).top));
+    }
+    // The first view goes over to the second page; it stays in the file and comes back whole.
+    was = p;
+    moveByHand({was, d.book, d.r}, p, views[0], {150, 50}, 1);
+    CHECK(spots().at(views[0]).page == 1);
+    CHECK_FALSE(validate(p));
+    CHECK(*readProject(writeProject(p), "x") == p);
+    p.placedViews.change(views[0])->page = 0;
+    REQUIRE(validate(p));
+    CHECK(validate(p)->where.find("page") != std::string::npos);
+    arrangeAnew(p, sheet);
+    for (PlacedViewId v : views) CHECK(spots().at(v).page == before.at(v).page);
 }
 
 TEST_CASE("a form says how large letters are, what lines there are, how spares are called, and what stands below") {

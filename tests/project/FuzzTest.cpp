@@ -1,11 +1,14 @@
 // Damage of every kind: a file that was cut or mistyped opens to an error or to a project that holds together, never to
 // a crash.
 
+#include "core/base/JsonPieces.h"
 #include "core/check/Check.h"
 #include "core/project/Document.h"
 #include "core/project/ProjectFile.h"
 #include "core/project/Validation.h"
 #include "tests/Building.h"
+
+#include <fmt/format.h>
 
 #include <filesystem>
 #include <fstream>
@@ -44,6 +47,90 @@ TEST_CASE("a file with any one letter changed is refused or holds together, and 
     }
     CHECK(opened > 100);
     CHECK(refused > 100);
+}
+
+/// The text read by its pieces; nothing where it is refused.
+std::optional<nlohmann::json> readInPieces(const std::string& text) {
+    const auto members = cutJson(text, "x");
+    if (!members) return std::nullopt;
+    auto whole = nlohmann::json::object();
+    try {
+        for (const JsonMember& m : *members) {
+            whole[m.key] = readPiece(m.text);
+            if (!m.isList()) continue;
+            auto list = nlohmann::json::array();
+            for (const std::string_view item : m.items) list.push_back(readPiece(item));
+            CHECK(list == whole[m.key]);
+        }
+    } catch (const nlohmann::json::exception&) {
+        return std::nullopt;
+    }
+    return whole;
+}
+
+TEST_CASE("a file is read in pieces as it is read whole, however it was damaged") {
+    const std::string text = writeProject(randomBuilding(2, 2)).substr(0, 2000) + "\"x\"]}\n";
+    const std::string sound = R"({"lintel": 1, "a": [ {"b": "]\"}\\"}, 2 ,[3, "x"] ], "c": {} ,"d":[], "e" : null})";
+    Random r(78);
+    int read = 0;
+    int refused = 0;
+    for (int i = 0; i < 20000; ++i) {
+        std::string t = i % 2 ? sound : text;
+        const std::size_t at = std::size_t(r(int(t.size())));
+        const char other = "0123456789\"{}[],:-.abXB\\ \n"[r(26)];
+        if (i % 3 == 0) t[at] = other;
+        if (i % 3 == 1) t.insert(at, 1, other);
+        if (i % 3 == 2) t.erase(at, 1 + std::size_t(r(3)));
+        INFO(t);
+        const auto whole = parseJson(t, "x");
+        const auto pieces = readInPieces(t);
+        if (whole && whole->is_object() && pieces) {
+            ++read;
+            REQUIRE(*pieces == *whole);
+        } else if (whole && whole->is_object()) { // refused for one thing only: a name that stands twice
+            REQUIRE(cutJson(t, "x").error().what.find("stands twice") != std::string::npos);
+        } else if (whole) {
+            REQUIRE(pieces->empty());
+        } else {
+            ++refused;
+            REQUIRE_FALSE(pieces);
+        }
+    }
+    CHECK(read > 500);
+    CHECK(refused > 5000);
+}
+
+TEST_CASE("marks and bytes that the reader of a piece would pass over are not passed over") {
+    CHECK(readProject("\xEF\xBB\xBF{\"lintel\": 1}", "marked.lintel"));
+    CHECK_FALSE(readProject("{\"lintel\": \xEF\xBB\xBF"
+                            "1}",
+                            "x"));
+    CHECK_FALSE(readProject(std::string("{\"lintel\": 1\0}", 14), "x"));
+    CHECK_FALSE(readProject(std::string("{\"lintel\": 1}\0x", 15), "x"));
+    CHECK_FALSE(readProject(R"({"lintel": 1} x)", "x"));
+    CHECK_FALSE(readProject(R"({"lintel": 1, "boards": [1 2]})", "x"));
+    CHECK_FALSE(readProject(R"({"lintel": 1, "boards": [],})", "x"));
+}
+
+TEST_CASE("a table is read in blocks: each thing once, and the place of a bad one is told in a late block too") {
+    std::string text = "{\"lintel\": 1, \"levels\": [";
+    constexpr int levels = 20000;
+    for (int i = 1; i <= levels; ++i)
+        text += fmt::format("{}{{\"id\": \"V{}\", \"name\": \"Floor {}\"}}", i > 1 ? "," : "", i, i);
+    const auto p = readProject(text + "]}", "x");
+    REQUIRE(p);
+    REQUIRE(p->levels.size() == levels);
+    for (const Level& l : p->levels) REQUIRE(l.name == fmt::format("Floor {}", l.id.value));
+    const auto bad = readProject(text + ", 7]}", "x");
+    REQUIRE_FALSE(bad);
+    CHECK(bad.error().where == "x, levels[20000]");
+}
+
+TEST_CASE("a table that stands twice is refused, as one of the two would be lost") {
+    const auto p = readProject(R"({"lintel": 1, "boards": [], "boards": []})", "x.lintel");
+    REQUIRE_FALSE(p);
+    CHECK(p.error().where == "x.lintel, boards");
+    CHECK(p.error().what.find("stands twice") != std::string::npos);
 }
 
 TEST_CASE("a journal cut anywhere brings back a state that the project once had") {
