@@ -20,6 +20,8 @@ constexpr std::size_t mostSorted = 150;
 /// A row is split only where that takes so much off its width: the lines that pass it stay, however many rows there
 /// are.
 constexpr double worthSplitting = 0.87;
+/// Rows so much wider than wanted are as good as those that are not, where a layout is to be compact.
+constexpr double nearlyThere = 1.5;
 constexpr std::size_t none = ~std::size_t(0);
 /// Rows times boxes, at most: a chain of ten thousand boards does not take as many rows.
 constexpr std::size_t mostRowsTimesBoxes = 4'000'000;
@@ -96,6 +98,14 @@ public:
         joinPieces();
         layTracks();
         return draw();
+    }
+    double width() {
+        readTree();
+        giveRows();
+        splitWideRows();
+        std::vector<double> cell, rowWidth;
+        measure(cell, rowWidth);
+        return rowWidth.empty() ? 0 : *std::max_element(rowWidth.begin(), rowWidth.end());
     }
 
 private:
@@ -258,28 +268,55 @@ private:
     /// wanted.
     void splitWideRows() {
         std::vector<double> cell, rowWidth;
+        const double rowHeight = usualRowHeight();
+        double least = 1e18; // width and height together
+        std::vector<std::size_t> bestRowOf;
+        std::vector<int> bestFloorOfRow;
+        bool near = false; // as narrow as wanted, or nearly
         for (int tries = 0; tries < 200; ++tries) {
             measure(cell, rowWidth);
             if (rowWidth.empty()) return;
             const std::size_t widest =
                 std::size_t(std::max_element(rowWidth.begin(), rowWidth.end()) - rowWidth.begin());
-            if (rowWidth[widest] <= plan.widest || floorOfRow.size() * count() > mostRowsTimesBoxes) return;
-            std::vector<std::size_t> boxes;
-            for (std::size_t box : walk)
-                if (rowOf[box] == widest) boxes.push_back(box);
-            if (boxes.size() < 2) return;
-            std::stable_sort(boxes.begin(), boxes.end(), [&](std::size_t a, std::size_t b) { return key[a] < key[b]; });
-            const std::vector<std::size_t> before = rowOf;
-            for (std::size_t& r : rowOf) r += r > widest;
-            for (std::size_t i = 1; i < boxes.size(); i += 2) ++rowOf[boxes[i]];
-            floorOfRow.insert(floorOfRow.begin() + std::ptrdiff_t(widest), floorOfRow[widest]);
-            std::vector<double> after;
-            measure(cell, after);
-            if (std::max(after[widest], after[widest + 1]) < rowWidth[widest] * worthSplitting) continue;
-            rowOf = before;
-            floorOfRow.erase(floorOfRow.begin() + std::ptrdiff_t(widest));
-            return;
+            near = rowWidth[widest] <= plan.widest * nearlyThere;
+            const double extent = rowWidth[widest] + rowHeight * double(rowWidth.size());
+            if (plan.compact && extent < least) {
+                least = extent;
+                bestRowOf = rowOf;
+                bestFloorOfRow = floorOfRow;
+            }
+            if (rowWidth[widest] <= plan.widest || floorOfRow.size() * count() > mostRowsTimesBoxes ||
+                !splitRow(widest, rowWidth[widest]))
+                break;
         }
+        if (near || !plan.compact) return;
+        rowOf = std::move(bestRowOf);
+        floorOfRow = std::move(bestFloorOfRow);
+    }
+    /// False: it is not worth it, and the row stays as it is.
+    bool splitRow(std::size_t r, double width) {
+        std::vector<std::size_t> boxes;
+        for (std::size_t box : walk)
+            if (rowOf[box] == r) boxes.push_back(box);
+        if (boxes.size() < 2) return false;
+        std::stable_sort(boxes.begin(), boxes.end(), [&](std::size_t a, std::size_t b) { return key[a] < key[b]; });
+        const std::vector<std::size_t> before = rowOf;
+        for (std::size_t& of : rowOf) of += of > r;
+        for (std::size_t i = 1; i < boxes.size(); i += 2) ++rowOf[boxes[i]];
+        floorOfRow.insert(floorOfRow.begin() + std::ptrdiff_t(r), floorOfRow[r]);
+        std::vector<double> cell, after;
+        measure(cell, after);
+        if (std::max(after[r], after[r + 1]) < width * worthSplitting) return true;
+        rowOf = before;
+        floorOfRow.erase(floorOfRow.begin() + std::ptrdiff_t(r));
+        return false;
+    }
+    /// Of the highest box and its words, and of a few lines below it.
+    double usualRowHeight() const {
+        double box = 0, words = 0;
+        for (const FeederPlan::Box& b : plan.boxes) box = std::max(box, b.height);
+        for (const FeederPlan::Feed& f : plan.feeds) words = std::max(words, f.labelHeight + f.deviceHeight);
+        return box + words + plan.air + 4 * track;
     }
 
     void makeItems() {
@@ -828,5 +865,7 @@ private:
 } // namespace
 
 FeederLayout layOutFeeders(const FeederPlan& plan) { return Maker(plan).make(); }
+
+double feederWidth(const FeederPlan& plan) { return Maker(plan).width(); }
 
 } // namespace lintel

@@ -35,7 +35,9 @@ struct FeederPlan {
     enum class Steps { Rows, Chains, OneRow };
     Steps steps = Steps::Rows;
     double sideHeight = 7;
-    double widest = 1e9;  ///< rows that are wider are split, where that helps
+    double widest = 1e9; ///< rows that are wider are split, where that helps
+    /// Where no split makes it nearly as narrow: the rows with the least width and height together, not the narrowest.
+    bool compact = false;
     double air = 0;       ///< added between two rows
     double gap = 8;       ///< between two boxes, at least
     double stretch = 1e9; ///< a box may grow so many times its own width, to stand over what it feeds
@@ -70,5 +72,8 @@ inline constexpr double feederTrack = 3.2; ///< mm between two level lines
 /// Feeds whose ends are no boxes, or one and the same, have an empty line. Linear in boxes and rows crossed, but for
 /// the lines that meet between two rows, which are compared with one another.
 FeederLayout layOutFeeders(const FeederPlan& plan);
+/// How wide it would be, told by its rows alone: a small part of the work. A line that two boxes joined side by side
+/// leave between them is told as if they kept together, so the layout may be a little wider.
+double feederWidth(const FeederPlan& plan);
 
 } // namespace lintel

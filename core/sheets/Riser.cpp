@@ -19,6 +19,8 @@
 #include "core/solve/RunParts.h"
 #include "core/solve/States.h"
 
+#include <array>
+#include <cmath>
 #include <fmt/format.h>
 #include <map>
 #include <optional>
@@ -38,7 +40,7 @@ constexpr double symbolRoom = 15;  ///< in the box of what passes on, beside its
 constexpr double symbolHeight = 14;
 constexpr double circleR = 4.8, feederPen = 0.5, busPen = 1.2, hopRadius = 0.85;
 constexpr double widestLabel = 40, widestName = 52;
-constexpr std::size_t manyThings = 60; ///< that are worth a thread for each way to lay them out
+constexpr std::size_t manyThings = 60; ///< that are worth several threads
 
 struct Words {
     std::string text;
@@ -90,18 +92,25 @@ public:
         const std::vector<CircuitId> equipment = riserEquipment(in.project, in.results);
         findLevels(equipment);
         findFloors(by);
-        for (Ref r : inOrder()) {
-            at[r] = things.size();
-            things.push_back(thing(r));
-        }
+        std::vector<Ref> order = inOrder();
+        for (std::size_t i = 0; i < order.size(); ++i) at[order[i]] = i;
+        std::vector<std::pair<std::size_t, std::size_t>> fed; // from where, and what
         for (Ref r : in.results.order) {
             const NodeResult& n = *in.results.node(r);
-            if (n.parent && !n.looped && at.count(n.parent)) feeders.push_back(feeder(at[n.parent], at[r]));
+            if (n.parent && !n.looped && at.count(n.parent)) fed.emplace_back(at[n.parent], at[r]);
         }
         for (CircuitId c : equipment) {
-            things.push_back(thing(c));
-            feeders.push_back(feeder(at[in.project.circuits[c].board], things.size() - 1));
+            fed.emplace_back(at[in.project.circuits[c].board], order.size());
+            order.push_back(c);
         }
+        things.resize(order.size());
+        inParts(order.size(), order.size() > manyThings, [&](std::size_t, std::size_t from, std::size_t to) {
+            for (std::size_t i = from; i < to; ++i) things[i] = thing(order[i]);
+        });
+        feeders.resize(fed.size());
+        inParts(fed.size(), fed.size() > manyThings, [&](std::size_t, std::size_t from, std::size_t to) {
+            for (std::size_t i = from; i < to; ++i) feeders[i] = feeder(fed[i].first, fed[i].second);
+        });
         std::stable_sort(feeders.begin(), feeders.end(),
                          [&](const Feeder& a, const Feeder& b) { return orderOf(a) < orderOf(b); });
         sortByHand();
@@ -352,11 +361,13 @@ private:
                                RiserOverlay::Space, RiserOverlay::Supply})
             shows.push_back({o, {}, {}, {}, {}});
         for (const auto& state : in.results.states) shows.push_back({RiserOverlay::Supply, {}, state->source, {}, {}});
+        Thing as;
+        as.ref = t.ref;
         for (const RiserShow& other : shows) {
-            Thing as = t;
             if (other.overlay != RiserOverlay::None) overlay(as, other);
-            t.leastWidth = std::max(t.leastWidth, widthOf(as.words));
-            t.leastHeight = std::max(t.leastHeight, lineStep * double(as.words.size()));
+            const std::vector<Words>& words = other.overlay == RiserOverlay::None ? t.words : as.words;
+            t.leastWidth = std::max(t.leastWidth, widthOf(words));
+            t.leastHeight = std::max(t.leastHeight, lineStep * double(words.size()));
         }
     }
     /// Its name, and what the overlay says of it.
@@ -609,10 +620,15 @@ private:
     }
     /// Over a line that crosses at `at`; `along`: 1 to the right, −1 to the left.
     static void hop(std::vector<Point>& path, Point at, double along) {
-        for (int k = 0; k <= 8; ++k) {
-            const double t = 3.14159265358979 * k / 8;
-            path.push_back({at.x - along * hopRadius * std::cos(t), at.y - hopRadius * std::sin(t)});
-        }
+        static const std::array<Point, 9> bow = [] {
+            std::array<Point, 9> of{};
+            for (std::size_t k = 0; k < of.size(); ++k) {
+                const double t = 3.14159265358979 * double(k) / 8;
+                of[k] = {hopRadius * std::cos(t), hopRadius * std::sin(t)};
+            }
+            return of;
+        }();
+        for (Point p : bow) path.push_back({at.x - along * p.x, at.y - p.y});
     }
 
     /// The device beside the beginning of a feeder, and the words beside its end.
@@ -1053,20 +1069,49 @@ Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const 
     const double room = width - 2 * edge - column;
     std::vector<FeederPlan::Steps> ways{FeederPlan::Steps::Rows};
     if (content.byFloor()) ways.insert(ways.end(), {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow});
-    // What the rows were, as long as that is narrow enough; else the lowest of those that are.
-    std::vector<FeederLayout> layouts(ways.size());
+    // What the rows were, as long as that is narrow enough or no other is; else the lowest of those that are.
     const std::size_t none = ways.size(), was = rows && *rows ? std::min(**rows, none) : none;
-    if (was < none) layouts[was] = layOutFeeders(content.plan(room, ways[was]));
-    std::size_t best = was;
-    if (was == none || layouts[was].width > room + 1) {
-        inParts(ways.size(), content.things.size() > manyThings, [&](std::size_t, std::size_t from, std::size_t to) {
-            for (std::size_t i = from; i < to; ++i)
-                if (i != was) layouts[i] = layOutFeeders(content.plan(room, ways[i]));
-        });
-        best = 0;
-        for (std::size_t i = 1; i < layouts.size(); ++i)
-            if (better(layouts[i], layouts[best], room)) best = i;
+    const auto planOf = [&](std::size_t way) {
+        FeederPlan plan = content.plan(room, ways[way]);
+        plan.compact = true;
+        return plan;
+    };
+    std::vector<FeederLayout> layouts(ways.size());
+    std::vector<char> made(ways.size(), 0);
+    if (was < none) {
+        layouts[was] = layOutFeeders(planOf(was));
+        made[was] = 1;
     }
+    if (was == none || layouts[was].width > room + 1) {
+        const bool aside = content.things.size() > manyThings;
+        std::vector<double> widths(ways.size(), 0); // told by their rows alone, until they are laid out
+        inParts(ways.size(), aside, [&](std::size_t, std::size_t from, std::size_t to) {
+            for (std::size_t i = from; i < to; ++i) widths[i] = made[i] ? layouts[i].width : feederWidth(planOf(i));
+        });
+        for (bool again = true; again;) {
+            again = false;
+            const auto narrowest = std::size_t(std::min_element(widths.begin(), widths.end()) - widths.begin());
+            const bool someFit = widths[narrowest] <= room + 1;
+            const std::vector<char> before = made;
+            const auto wanted = [&](std::size_t i) {
+                return !before[i] && (someFit ? widths[i] <= room + 1 : was == none && i == narrowest);
+            };
+            inParts(ways.size(), aside, [&](std::size_t, std::size_t from, std::size_t to) {
+                for (std::size_t i = from; i < to; ++i)
+                    if (wanted(i)) layouts[i] = layOutFeeders(planOf(i));
+            });
+            for (std::size_t i = 0; i < ways.size(); ++i) {
+                if (!wanted(i)) continue;
+                made[i] = 1;
+                again = again || layouts[i].width > widths[i] + 1;
+            }
+            for (std::size_t i = 0; i < ways.size(); ++i)
+                if (made[i]) widths[i] = layouts[i].width;
+        }
+    }
+    std::size_t best = none;
+    for (std::size_t i = 0; i < ways.size(); ++i)
+        if (made[i] && (best == none || better(layouts[i], layouts[best], room))) best = i;
     if (rows) *rows = best;
     const FeederLayout l = std::move(layouts[best]);
     Drawing d;

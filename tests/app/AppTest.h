@@ -26,6 +26,8 @@
 
 #include <catch2/catch.hpp>
 
+#include <exception>
+
 namespace lintel {
 
 struct Driven {
@@ -34,11 +36,15 @@ struct Driven {
     Session& s = window.session();
 
     Driven() {
+        QTestPrivate::qtestMouseButtons = Qt::NoButton; // whatever a test that failed had in its hand
         window.resize(1280, 800);
         window.show();
         pump();
     }
-    ~Driven() { s.close(); } // lets the journal go, asks nothing
+    ~Driven() {
+        if (std::uncaught_exceptions() == 0) CHECK(QTestPrivate::qtestMouseButtons == Qt::NoButton); // all let go again
+        s.close(); // lets the journal go, asks nothing
+    }
     QString path(const QString& name) const { return folder.filePath(name); }
     void pump() {
         QCoreApplication::processEvents();
@@ -60,6 +66,13 @@ struct Driven {
     void click(QWidget& w, QPointF at, Qt::KeyboardModifiers m = {}) {
         QTest::mouseMove(&w, at.toPoint());
         QTest::mouseClick(&w, Qt::LeftButton, m, at.toPoint());
+        pump();
+    }
+    /// Pressed and let go twice, as a mouse does it.
+    void doubleClick(QWidget& w, QPointF at) {
+        QTest::mouseClick(&w, Qt::LeftButton, {}, at.toPoint());
+        QTest::mouseDClick(&w, Qt::LeftButton, {}, at.toPoint());
+        QTest::mouseRelease(&w, Qt::LeftButton, {}, at.toPoint());
         pump();
     }
     void drag(QWidget& w, QPointF from, QPointF to) {

@@ -44,6 +44,15 @@ struct Shaping : Driven {
         FAIL("there is no such heading");
         return {};
     }
+    /// The middle of a circuit's cell in a column on the left half, on the view.
+    QPointF cell(int column, CircuitId circuit) {
+        const HeadingSpot h = spot(column, false);
+        for (const Hotspot& row : stage.sheet().drawing().hotspots)
+            if (row.thing == Ref(circuit))
+                return stage.sheet().toScreen({(h.left + h.right) / 2, (row.top + row.bottom) / 2});
+        FAIL("there is no such row");
+        return {};
+    }
     void typeInto(const char* field, const QString& text, Qt::Key end = Qt::Key_Return) {
         auto* line = form.findChild<QLineEdit*>(field);
         REQUIRE(line);
@@ -182,13 +191,7 @@ TEST_CASE("a schedule on the sheet: words are typed where they stand, results ar
     Shaping d;
     const CircuitId seven = d.at("LP-1", 7);
     const auto twice = [&](int column, CircuitId circuit) {
-        for (const Hotspot& row : d.stage.sheet().drawing().hotspots)
-            if (row.thing == Ref(circuit)) {
-                const HeadingSpot h = d.spot(column, false);
-                const QPointF at = d.stage.sheet().toScreen({(h.left + h.right) / 2, (row.top + row.bottom) / 2});
-                QTest::mouseDClick(&d.stage.sheet(), Qt::LeftButton, {}, at.toPoint());
-                d.pump();
-            }
+        d.doubleClick(d.stage.sheet(), d.cell(column, circuit));
         return d.stage.sheet().findChild<QLineEdit*>("cellEditor");
     };
     QLineEdit* line = twice(2, seven); // Serves
@@ -270,14 +273,7 @@ TEST_CASE("form: what circuits say in a column of one's own is offered where it 
     d.form.add("own Tag");
     d.settle();
     CHECK(d.headingsOf("LP-1")[3] == "Tag");
-    const HeadingSpot h = d.spot(3, false);
-    for (const Hotspot& row : d.stage.sheet().drawing().hotspots)
-        if (row.thing == Ref(seven)) {
-            const QPointF at = d.stage.sheet().toScreen({(h.left + h.right) / 2, (row.top + row.bottom) / 2});
-            QTest::mouseDClick(&d.stage.sheet(), Qt::LeftButton, {}, at.toPoint());
-            d.pump();
-            break;
-        }
+    d.doubleClick(d.stage.sheet(), d.cell(3, seven));
     auto* line = d.stage.sheet().findChild<QLineEdit*>("cellEditor");
     REQUIRE(line);
     REQUIRE(line->completer());
