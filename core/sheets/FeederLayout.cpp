@@ -103,9 +103,14 @@ public:
         readTree();
         giveRows();
         splitWideRows();
-        std::vector<double> cell, rowWidth;
-        measure(cell, rowWidth);
-        return rowWidth.empty() ? 0 : *std::max_element(rowWidth.begin(), rowWidth.end());
+        makeItems();
+        double widest = 0;
+        for (const auto& r : row) {
+            double sum = 0;
+            for (std::size_t i : r) sum += items[i].width;
+            widest = std::max(widest, sum);
+        }
+        return widest;
     }
 
 private:

@@ -72,8 +72,7 @@ inline constexpr double feederTrack = 3.2; ///< mm between two level lines
 /// Feeds whose ends are no boxes, or one and the same, have an empty line. Linear in boxes and rows crossed, but for
 /// the lines that meet between two rows, which are compared with one another.
 FeederLayout layOutFeeders(const FeederPlan& plan);
-/// How wide it would be, told by its rows alone: a small part of the work. A line that two boxes joined side by side
-/// leave between them is told as if they kept together, so the layout may be a little wider.
+/// How wide it would be: a part of the work tells.
 double feederWidth(const FeederPlan& plan);
 
 } // namespace lintel

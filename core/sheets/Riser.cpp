@@ -1084,30 +1084,20 @@ Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const 
     }
     if (was == none || layouts[was].width > room + 1) {
         const bool aside = content.things.size() > manyThings;
-        std::vector<double> widths(ways.size(), 0); // told by their rows alone, until they are laid out
+        std::vector<double> widths(ways.size(), 0);
         inParts(ways.size(), aside, [&](std::size_t, std::size_t from, std::size_t to) {
             for (std::size_t i = from; i < to; ++i) widths[i] = made[i] ? layouts[i].width : feederWidth(planOf(i));
         });
-        for (bool again = true; again;) {
-            again = false;
-            const auto narrowest = std::size_t(std::min_element(widths.begin(), widths.end()) - widths.begin());
-            const bool someFit = widths[narrowest] <= room + 1;
-            const std::vector<char> before = made;
-            const auto wanted = [&](std::size_t i) {
-                return !before[i] && (someFit ? widths[i] <= room + 1 : was == none && i == narrowest);
-            };
-            inParts(ways.size(), aside, [&](std::size_t, std::size_t from, std::size_t to) {
-                for (std::size_t i = from; i < to; ++i)
-                    if (wanted(i)) layouts[i] = layOutFeeders(planOf(i));
-            });
-            for (std::size_t i = 0; i < ways.size(); ++i) {
-                if (!wanted(i)) continue;
-                made[i] = 1;
-                again = again || layouts[i].width > widths[i] + 1;
-            }
-            for (std::size_t i = 0; i < ways.size(); ++i)
-                if (made[i]) widths[i] = layouts[i].width;
-        }
+        const auto narrowest = std::size_t(std::min_element(widths.begin(), widths.end()) - widths.begin());
+        const bool someFit = widths[narrowest] <= room + 1;
+        std::vector<char> wanted(ways.size(), 0);
+        for (std::size_t i = 0; i < ways.size(); ++i)
+            wanted[i] = !made[i] && (someFit ? widths[i] <= room + 1 : was == none && i == narrowest);
+        inParts(ways.size(), aside, [&](std::size_t, std::size_t from, std::size_t to) {
+            for (std::size_t i = from; i < to; ++i)
+                if (wanted[i]) layouts[i] = layOutFeeders(planOf(i));
+        });
+        for (std::size_t i = 0; i < ways.size(); ++i) made[i] |= wanted[i];
     }
     std::size_t best = none;
     for (std::size_t i = 0; i < ways.size(); ++i)

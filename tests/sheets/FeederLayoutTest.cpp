@@ -212,6 +212,39 @@ TEST_CASE("rows are split until they are as narrow as asked, where single boxes 
     check(plan);
 }
 
+TEST_CASE("what no split makes narrow enough is as narrow as can be, or, where it is to be compact, small as a whole") {
+    std::mt19937 random(11);
+    for (int tree = 0; tree < 60; ++tree) {
+        INFO("tree " << tree);
+        FeederPlan plan = randomPlan(random, 150, 1 + tree % 3);
+        plan.widest = 100; // a single box with its words is wider
+        const FeederLayout narrowest = layOutFeeders(plan);
+        plan.compact = true;
+        const FeederLayout compact = layOutFeeders(plan);
+        CHECK(narrowest.width <= compact.width + 1e-6);
+        CHECK(compact.rows.size() <= narrowest.rows.size());
+        CHECK(compact.width + compact.height < (narrowest.width + narrowest.height) * 1.1);
+        check(plan);
+        plan.widest = compact.width * 1.001; // what is reached, or nearly, is taken as it is
+        const FeederLayout reached = layOutFeeders(plan);
+        plan.compact = false;
+        CHECK(reached.width == layOutFeeders(plan).width);
+        CHECK(reached.height == layOutFeeders(plan).height);
+    }
+}
+
+TEST_CASE("how wide feeders will be is told before they are laid out") {
+    std::mt19937 random(12);
+    for (int tree = 0; tree < 200; ++tree) {
+        INFO("tree " << tree);
+        FeederPlan plan = randomPlan(random, 2 + std::size_t(tree), 1 + tree % 4);
+        for (const auto steps : {FeederPlan::Steps::Rows, FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow}) {
+            plan.steps = steps;
+            CHECK(feederWidth(plan) == Approx(layOutFeeders(plan).width));
+        }
+    }
+}
+
 TEST_CASE("nothing, one box, a feed to nowhere and one in a circle are drawn as what they are") {
     CHECK(layOutFeeders({}).boxes.empty());
     FeederPlan one;
