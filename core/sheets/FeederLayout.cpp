@@ -102,9 +102,10 @@ public:
     double width() {
         readTree();
         giveRows();
-        splitWideRows();
+        double widest = splitWideRows();
+        if (widest > plan.widest * 2) return widest; // what else there is to know makes it no narrower than that
         makeItems();
-        double widest = 0;
+        widest = 0;
         for (const auto& r : row) {
             double sum = 0;
             for (std::size_t i : r) sum += items[i].width;
@@ -271,35 +272,37 @@ private:
 
     /// The widest row gives every other box to a new row beneath, as long as that brings the whole nearer to the width
     /// wanted.
-    void splitWideRows() {
+    /// Gives the width of the widest.
+    double splitWideRows() {
         std::vector<double> cell, rowWidth;
+        measure(cell, rowWidth);
         const double rowHeight = usualRowHeight();
-        double least = 1e18; // width and height together
+        double least = 1e18, leastWidth = 0; // of width and height together
         std::vector<std::size_t> bestRowOf;
         std::vector<int> bestFloorOfRow;
-        bool near = false; // as narrow as wanted, or nearly
-        for (int tries = 0; tries < 200; ++tries) {
-            measure(cell, rowWidth);
-            if (rowWidth.empty()) return;
+        for (int tries = 0; tries < 200 && !rowWidth.empty(); ++tries) {
             const std::size_t widest =
                 std::size_t(std::max_element(rowWidth.begin(), rowWidth.end()) - rowWidth.begin());
-            near = rowWidth[widest] <= plan.widest * nearlyThere;
-            const double extent = rowWidth[widest] + rowHeight * double(rowWidth.size());
+            const double width = rowWidth[widest], extent = width + rowHeight * double(rowWidth.size());
             if (plan.compact && extent < least) {
                 least = extent;
+                leastWidth = width;
                 bestRowOf = rowOf;
                 bestFloorOfRow = floorOfRow;
             }
-            if (rowWidth[widest] <= plan.widest || floorOfRow.size() * count() > mostRowsTimesBoxes ||
-                !splitRow(widest, rowWidth[widest]))
+            const bool enough = width <= plan.widest || floorOfRow.size() * count() > mostRowsTimesBoxes;
+            if (enough || !splitRow(widest, rowWidth)) {
+                if (!plan.compact || width <= plan.widest * nearlyThere) return width;
                 break;
+            }
         }
-        if (near || !plan.compact) return;
+        if (!plan.compact) return rowWidth.empty() ? 0 : *std::max_element(rowWidth.begin(), rowWidth.end());
         rowOf = std::move(bestRowOf);
         floorOfRow = std::move(bestFloorOfRow);
+        return leastWidth;
     }
-    /// False: it is not worth it, and the row stays as it is.
-    bool splitRow(std::size_t r, double width) {
+    /// False: it is not worth it, and the row stays as it is. `rowWidth`: of all rows, before and after.
+    bool splitRow(std::size_t r, std::vector<double>& rowWidth) {
         std::vector<std::size_t> boxes;
         for (std::size_t box : walk)
             if (rowOf[box] == r) boxes.push_back(box);
@@ -311,7 +314,10 @@ private:
         floorOfRow.insert(floorOfRow.begin() + std::ptrdiff_t(r), floorOfRow[r]);
         std::vector<double> cell, after;
         measure(cell, after);
-        if (std::max(after[r], after[r + 1]) < width * worthSplitting) return true;
+        if (std::max(after[r], after[r + 1]) < rowWidth[r] * worthSplitting) {
+            rowWidth = std::move(after);
+            return true;
+        }
         rowOf = before;
         floorOfRow.erase(floorOfRow.begin() + std::ptrdiff_t(r));
         return false;

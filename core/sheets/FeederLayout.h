@@ -72,7 +72,7 @@ inline constexpr double feederTrack = 3.2; ///< mm between two level lines
 /// Feeds whose ends are no boxes, or one and the same, have an empty line. Linear in boxes and rows crossed, but for
 /// the lines that meet between two rows, which are compared with one another.
 FeederLayout layOutFeeders(const FeederPlan& plan);
-/// How wide it would be: a part of the work tells.
+/// How wide it would be, told by a part of the work. What is more than twice as wide as wanted is told roughly.
 double feederWidth(const FeederPlan& plan);
 
 } // namespace lintel
