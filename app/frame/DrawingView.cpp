@@ -42,8 +42,9 @@ void DrawingView::reveal(Ref thing) {
     if (h == shown.hotspots.rend()) return;
     const QRectF at(toScreen({h->left, h->top}), toScreen({h->right, h->bottom}));
     const QRectF seen = QRectF(rect()).adjusted(24, 24, -24, -24);
-    if (!at.isValid() || seen.contains(at) || seen.width() < at.width() || seen.height() < at.height()) return;
+    if (!at.isValid() || seen.contains(at)) return;
     const auto into = [](double low, double high, double least, double most) {
+        if (high - low > most - least) return low > most || high < least ? least - low : 0.0; // its beginning
         return low < least ? least - low : high > most ? most - high : 0.0;
     };
     offset += QPointF(into(at.left(), at.right(), seen.left(), seen.right()),

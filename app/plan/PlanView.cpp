@@ -326,6 +326,32 @@ bool PlanView::drawsPath() const {
            doing == PlanMode::Trays || doing == PlanMode::Catchments || doing == PlanMode::Trace;
 }
 
+/// Of a round length that is some eighty pixels long, with it.
+void PlanView::paintScaleBar(QPainter& p) const {
+    const Theme& t = theme();
+    const bool feet_ = session.project().basis.units == UnitSystem::Imperial;
+    double length = 1; // of 1, 2, 5, 10, 20 …
+    for (int step = 0; step < 24 && length * (feet_ ? metresPerFoot : 1) * scale < 60; ++step)
+        length *= step % 3 == 1 ? 2.5 : 2;
+    const double bar = length * (feet_ ? metresPerFoot : 1) * scale;
+    const QPointF a(18, height() - 16);
+    p.setPen(QPen(t.ink, 1.2));
+    p.drawLine(a, a + QPointF(bar, 0));
+    for (double x : {0.0, bar}) p.drawLine(a + QPointF(x, -4), a + QPointF(x, 4));
+    drawLine(p, QRectF(a.x() - 14, a.y() - 20, bar + 28, 16), QString::number(length) + (feet_ ? " ft" : " m"),
+             Qt::AlignHCenter, t.quiet, uiFont(0.85));
+}
+
+bool PlanView::isEmptyFloor() const {
+    const Project& pr = session.project();
+    const auto here = [this](const auto& things) {
+        return std::any_of(things.begin(), things.end(), [this](const auto& x) { return x.level == floor; });
+    };
+    return !here(pr.walls) && !here(pr.rooms) && !here(pr.underlays) && !here(pr.devices) && !here(pr.boards) &&
+           !here(pr.transformers) && !here(pr.sources) && !here(pr.trays) && !here(pr.catchments) &&
+           !here(pr.furnishings) && !here(pr.keyedNotes);
+}
+
 QString PlanView::hintOf(PlanMode m) {
     static const char* hints[planModes] = {
         "",
@@ -394,19 +420,8 @@ void PlanView::paintEvent(QPaintEvent*) {
     p.restore();
     paintHand(p);
 
-    // Scale bar.
-    const bool feet_ = session.project().basis.units == UnitSystem::Imperial;
-    const double bar = feet_ ? 20 * metresPerFoot : 5;
-    if (session.isOpen()) {
-        const QPointF a(18, height() - 16);
-        p.setPen(QPen(t.ink, 1.2));
-        p.drawLine(a, a + QPointF(bar * scale, 0));
-        for (double x : {0.0, bar * scale}) p.drawLine(a + QPointF(x, -4), a + QPointF(x, 4));
-        drawLine(p, QRectF(a.x(), a.y() - 20, bar * scale, 16), feet_ ? "20 ft" : "5 m", Qt::AlignHCenter, t.quiet,
-                 uiFont(0.85));
-    }
-    const bool nothing = pr.walls.empty() && pr.underlays.empty() && pr.devices.empty();
-    if (session.isOpen() && nothing && corners.empty() && doing == PlanMode::Select)
+    if (session.isOpen()) paintScaleBar(p);
+    if (session.isOpen() && corners.empty() && doing == PlanMode::Select && isEmptyFloor())
         drawLine(
             p, QRectF(0, height() / 2.0 - 20, width(), 24),
             tr("An empty floor. U links the architect's drawing, W draws walls, R rooms, P places devices and boards."),

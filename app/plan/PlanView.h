@@ -115,6 +115,8 @@ private:
     Ref thingAt(QPointF at) const;
     SnapResult snapped(QPointF screen, bool toWall);
     bool drawsPath() const;
+    void paintScaleBar(QPainter& p) const;
+    bool isEmptyFloor() const; ///< nothing is drawn or placed on it
     void finishPath();
     void finishWalls();
     void finishRoom();

@@ -86,9 +86,10 @@ std::string fillPattern(const std::string& pattern, const std::map<std::string, 
 }
 
 std::string nameOf(const Project& p, Ref r) {
-    if (auto* b = p.boards.find(r.as<Board>())) return b->name;
-    if (auto* t = p.transformers.find(r.as<Transformer>())) return t->name;
-    if (auto* s = p.sources.find(r.as<Source>())) return s->name;
+    if (auto* b = p.boards.find(r.as<Board>())) return b->name.empty() ? "board without a name" : b->name;
+    if (auto* t = p.transformers.find(r.as<Transformer>()))
+        return t->name.empty() ? "transformer without a name" : t->name;
+    if (auto* s = p.sources.find(r.as<Source>())) return s->name.empty() ? "source without a name" : s->name;
     if (r.is<Circuit>()) return nameOf(p, r.as<Circuit>());
     if (auto* l = p.loads.find(r.as<Load>())) return !l->name.empty() ? l->name : l->tag.empty() ? "load" : l->tag;
     if (auto* m = p.rooms.find(r.as<Room>())) return m->number.empty() ? m->name : m->name + " " + m->number;

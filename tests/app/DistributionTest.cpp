@@ -279,6 +279,18 @@ TEST_CASE("riser: a very large distribution is drawn beside the window, and what
     RiserStage& riser = d.window.riser();
     REQUIRE(QTest::qWaitFor([&] { return riser.isCurrent(); }, 60000));
     CHECK(d.drawing.drawing().words().find("B-149") != std::string::npos);
+    // What is chosen is in sight, also a box that is wider than the view.
+    for (const char* name : {"B-125", "B-3"}) {
+        d.s.select(d.ref(name));
+        d.pump();
+        bool seen = false;
+        for (const Hotspot& h : d.drawing.drawing().hotspots)
+            if (h.thing == d.ref(name))
+                seen = seen || QRectF(d.drawing.toScreen({h.left, h.top}), d.drawing.toScreen({h.right, h.bottom}))
+                                   .intersects(QRectF(d.drawing.rect()).adjusted(20, 20, -20, -20));
+        INFO(name);
+        CHECK(seen);
+    }
     // Two edits on one another's heels: the drawing of the first never comes in over that of the second.
     for (const char* name : {"Once", "Twice"})
         d.s.edit("Rename", [&](Project& p) { p.boards.change({150})->name = name; });
