@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <map>
+#include <optional>
 #include <set>
 
 namespace lintel {
@@ -85,19 +86,22 @@ std::vector<ComposedSheetId> composeTogether(const SheetInput& in, Project& p, c
     std::vector<ComposedSheetId> made;
     if (things.empty()) return made;
     const SheetInput now{p, in.book, in.results, in.underlays, in.projectFile};
-    // All on one sheet first: each page that they take becomes a sheet of its own.
+    // All on one sheet first: each page on which some begin becomes a sheet of its own; what goes on over several pages
+    // takes its further ones along.
     made.push_back(addComposedSheet(p, paper));
     std::vector<PlacedViewId> views;
     for (const ShownThing& thing : things) views.push_back(placeView(p, made.front(), thing));
     const ComposedPages pages = composedPages(now, made.front(), "");
     std::map<PlacedViewId, std::size_t> pageOf;
     for (const ViewSpot& s : pages.spots) pageOf.try_emplace(s.view, s.page);
-    std::size_t last = 0;
+    std::optional<std::size_t> last;
     for (PlacedViewId view : views) {
         const auto page = pageOf.find(view); // one with nothing to show stays where the one before it is
-        if (page != pageOf.end()) last = page->second;
-        while (made.size() <= last) made.push_back(addComposedSheet(p, paper));
-        p.placedViews.change(view)->sheet = made[last];
+        if (page != pageOf.end() && page->second != last) {
+            if (last) made.push_back(addComposedSheet(p, paper));
+            last = page->second;
+        }
+        p.placedViews.change(view)->sheet = made.back();
     }
     return made;
 }

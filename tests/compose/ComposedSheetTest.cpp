@@ -128,6 +128,30 @@ TEST_CASE("a view larger than the sheet is shown all the same, and told of") {
     CHECK_FALSE(touch(spots[1], spots[2], 0, 0));
 }
 
+TEST_CASE("of sheets made at one go none stands empty, on whatever paper; what goes on takes its pages along") {
+    for (const char* name : {"saltmarket-hall", "brindle-pier"})
+        for (SheetPaper paper : {SheetPaper::Tabloid, SheetPaper::A3, SheetPaper::ArchC, SheetPaper::A0})
+            for (SheetKind kind : {SheetKind::Schedule, SheetKind::Diagram, SheetKind::List}) {
+                INFO(name << ", paper " << int(paper) << ", kind " << int(kind));
+                const Demo d(name);
+                Project p = d.p;
+                const auto things = thingsToCompose(d.in, kind);
+                const auto made = composeTogether(d.in, p, things, paper);
+                CHECK(p.composedSheets.size() == made.size());
+                CHECK(p.placedViews.size() == things.size());
+                std::set<ComposedSheetId> used;
+                for (const PlacedView& v : p.placedViews) used.insert(v.sheet);
+                CHECK(used == std::set<ComposedSheetId>(made.begin(), made.end()));
+                const SheetInput in{p, d.book, d.r};
+                for (ComposedSheetId id : made)
+                    for (const Drawing& page : composedPages(in, id, "E-601").pages) {
+                        const auto& spots = page.hotspots;
+                        CHECK(std::any_of(spots.begin(), spots.end(),
+                                          [](const Hotspot& h) { return h.thing.is<PlacedView>(); }));
+                    }
+            }
+}
+
 TEST_CASE("all schedules of a demo on composed sheets: each once, every figure of it, and apart again as before") {
     for (const char* name : {"saltmarket-hall", "brindle-pier"}) {
         INFO(name);
