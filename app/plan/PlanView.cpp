@@ -342,14 +342,20 @@ void PlanView::paintScaleBar(QPainter& p) const {
              Qt::AlignHCenter, t.quiet, uiFont(0.85));
 }
 
-bool PlanView::isEmptyFloor() const {
+/// What to begin with, on a floor that nobody has drawn yet: in the middle where nothing stands on it, else out of the
+/// way of what does.
+void PlanView::paintBeginning(QPainter& p) const {
     const Project& pr = session.project();
     const auto here = [this](const auto& things) {
         return std::any_of(things.begin(), things.end(), [this](const auto& x) { return x.level == floor; });
     };
-    return !here(pr.walls) && !here(pr.rooms) && !here(pr.underlays) && !here(pr.devices) && !here(pr.boards) &&
-           !here(pr.transformers) && !here(pr.sources) && !here(pr.trays) && !here(pr.catchments) &&
-           !here(pr.furnishings) && !here(pr.keyedNotes);
+    if (here(pr.walls) || here(pr.rooms) || here(pr.underlays) || here(pr.devices)) return;
+    const bool empty = !here(pr.boards) && !here(pr.transformers) && !here(pr.sources) && !here(pr.trays) &&
+                       !here(pr.catchments) && !here(pr.furnishings) && !here(pr.keyedNotes);
+    const QString how = tr("U links the architect's drawing, W draws walls, R rooms, P places devices and boards.");
+    drawLine(p, QRectF(0, empty ? height() / 2.0 - 20 : 10, width(), 24),
+             (empty ? tr("An empty floor.") : tr("No walls here yet.")) + " " + how, Qt::AlignHCenter, theme().quiet,
+             uiFont(1));
 }
 
 QString PlanView::hintOf(PlanMode m) {
@@ -421,11 +427,7 @@ void PlanView::paintEvent(QPaintEvent*) {
     paintHand(p);
 
     if (session.isOpen()) paintScaleBar(p);
-    if (session.isOpen() && corners.empty() && doing == PlanMode::Select && isEmptyFloor())
-        drawLine(
-            p, QRectF(0, height() / 2.0 - 20, width(), 24),
-            tr("An empty floor. U links the architect's drawing, W draws walls, R rooms, P places devices and boards."),
-            Qt::AlignHCenter, t.quiet, uiFont(1));
+    if (session.isOpen() && corners.empty() && doing == PlanMode::Select) paintBeginning(p);
     QString hint = hintOf(doing);
     if (doing == PlanMode::Underlay && hand == UnderlayHand::Scale)
         hint = corners.size() < 2 ? tr("Click two points whose distance is known")

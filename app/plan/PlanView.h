@@ -116,7 +116,7 @@ private:
     SnapResult snapped(QPointF screen, bool toWall);
     bool drawsPath() const;
     void paintScaleBar(QPainter& p) const;
-    bool isEmptyFloor() const; ///< nothing is drawn or placed on it
+    void paintBeginning(QPainter& p) const;
     void finishPath();
     void finishWalls();
     void finishRoom();

@@ -271,8 +271,7 @@ private:
     }
 
     /// The widest row gives every other box to a new row beneath, as long as that brings the whole nearer to the width
-    /// wanted.
-    /// Gives the width of the widest.
+    /// wanted. Gives the width of the widest.
     double splitWideRows() {
         std::vector<double> cell, rowWidth;
         measure(cell, rowWidth);
