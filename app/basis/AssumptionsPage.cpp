@@ -286,7 +286,7 @@ bool AssumptionsPage::eventFilter(QObject* watched, QEvent* e) {
 }
 
 std::optional<Error> AssumptionsPage::print(const QString& file) {
-    session.waitSolved();
+    if (auto old = session.refuseOld()) return old;
     const auto s = session.sharedSolution();
     const auto sheets = assumptionSheets(session.sheetInput(*s));
     if (sheets.empty()) return Error{"assumptions", "there are none", ""};

@@ -99,7 +99,9 @@ void MainWindow::fileMenu() {
         issueStage->findChild<QPushButton*>("exportLists")->click();
     });
     add(file, tr("&Workings of the selection as PDF…"), "printWorkings", QKeySequence("Ctrl+Shift+E"), [this] {
-        const Solution& s = state->solution();
+        if (const auto old = state->refuseOld()) return state->say(q(old->text()), true);
+        const auto now = state->sharedSolution(); // it outlives the dialog, whatever is solved meanwhile
+        const Solution& s = *now;
         const Ref thing = state->selection();
         if (!s.results.knows(thing))
             return state->say(tr("Choose a board, transformer, source or circuit first: its workings are printed."),

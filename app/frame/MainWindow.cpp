@@ -217,8 +217,8 @@ void MainWindow::copySelectedBoard() {
 void MainWindow::writeFeeders() {
     askAndWrite(*state, this, tr("Write the schedule of feeders"),
                 q(safeFileName(state->project().basis.title + " feeders", ".xlsx")), tr("Lists (*.xlsx *.csv)"),
-                [this](const QString& name) {
-                    state->waitSolved();
+                [this](const QString& name) -> std::optional<Error> {
+                    if (auto old = state->refuseOld()) return old;
                     const Solution& s = state->solution();
                     return writeGrid(feedersOf(s.project, *s.book, s.results), name.toStdString(), "Feeders");
                 });

@@ -11,8 +11,10 @@
 #include "core/rules/DataFolder.h"
 
 #include <QCoreApplication>
+#include <QCursor>
 #include <QElapsedTimer>
 #include <QFile>
+#include <QGuiApplication>
 #include <QStandardPaths>
 #include <QThreadPool>
 #include <QTimer>
@@ -28,6 +30,7 @@ SheetInput Session::sheetInput(const Solution& s) const {
 }
 
 Session::Session(QObject* parent) : QObject(parent), shelf(new UnderlayShelf(*this)) {
+    solver = [](const Project& p, const RuleBook& b) { return solve(p, b); };
     auto nec = loadRuleBook("nec-2023");
     book = std::make_shared<RuleBook>(nec ? *nec : RuleBook{});
     auto s = std::make_shared<Solution>();
@@ -384,7 +387,7 @@ BoardId Session::boardOfSelection() const {
 void Session::ask() {
     {
         std::lock_guard lock(mutex);
-        request = Request{document.project(), book, serial};
+        request = Request{document.project(), book, serial, solver};
     }
     wake.notify_one();
 }
@@ -405,13 +408,14 @@ void Session::work() {
         s->book = next->book;
         s->serial = next->serial;
         try {
-            s->results = solve(s->project, *s->book);
+            s->results = next->solver(s->project, *s->book);
             s->milliseconds = double(clock.nsecsElapsed()) / 1e6;
             s->snags = findSnags(s->project, *s->book, s->results);
         } catch (const std::exception& e) {
             QMetaObject::invokeMethod(
                 this,
-                [this, what = QString::fromUtf8(e.what())] {
+                [this, what = QString::fromUtf8(e.what()), of = s->serial] {
+                    unsolvable = std::max(unsolvable, of);
                     say(tr("This could not be worked out: %1. What is shown is from before the last edit; undo it.")
                             .arg(what),
                         true);
@@ -433,11 +437,24 @@ void Session::work() {
 bool Session::waitSolved(int milliseconds) {
     QElapsedTimer clock;
     clock.start();
-    while (newest->serial < serial && clock.elapsed() < milliseconds) {
+    bool told = false;
+    while (newest->serial < serial && unsolvable < serial && clock.elapsed() < milliseconds) {
         QCoreApplication::sendPostedEvents(this, QEvent::MetaCall);
-        if (newest->serial < serial) std::this_thread::sleep_for(std::chrono::microseconds(200));
+        if (newest->serial >= serial) break;
+        if (!told && clock.elapsed() > 300) {
+            told = true;
+            QGuiApplication::setOverrideCursor(QCursor(Qt::WaitCursor));
+        }
+        std::this_thread::sleep_for(std::chrono::microseconds(200));
     }
+    if (told) QGuiApplication::restoreOverrideCursor();
     return newest->serial >= serial;
+}
+
+std::optional<Error> Session::refuseOld(int milliseconds) {
+    if (waitSolved(milliseconds)) return std::nullopt;
+    return Error{"", "the last edit is not worked out, and what is shown is from before it: nothing was written",
+                 unsolvable >= serial ? "Undo it, and write again." : "Wait a moment, and write again."};
 }
 
 } // namespace lintel

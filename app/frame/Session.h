@@ -10,6 +10,7 @@
 
 #include <condition_variable>
 #include <filesystem>
+#include <functional>
 #include <memory>
 #include <mutex>
 #include <thread>
@@ -93,8 +94,15 @@ public:
     QString redoLabel() const { return QString::fromStdString(document.redoLabel()); }
     /// The serial of the newest edit; the solution of it carries the same.
     std::uint64_t askedFor() const { return serial; }
-    /// Waits until the newest edit is solved, events running: for tests and before an export.
-    bool waitSolved(int milliseconds = 5000);
+    /// Waits until the newest edit is solved. False: it could not be worked out, or the time has run out.
+    bool waitSolved(int milliseconds = mostWait);
+    /// As that, before anything is printed or written: what is from before the newest edit does not go out. The error
+    /// says so.
+    std::optional<Error> refuseOld(int milliseconds = mostWait);
+    static constexpr int mostWait = 60'000;
+    /// What works a project out from now on: `solve`, unless a test puts something else in its place.
+    using Solver = std::function<Results(const Project&, const RuleBook&)>;
+    void solveWith(Solver by) { solver = std::move(by); }
 
     // ---- selection, shared by all stages ----
     Ref selection() const { return chosen.empty() ? Ref() : chosen.front(); }
@@ -154,11 +162,14 @@ private:
         Project project;
         std::shared_ptr<const RuleBook> book;
         std::uint64_t serial;
+        Solver solver;
     };
     std::mutex mutex;
     std::condition_variable wake;
     std::optional<Request> request;
     bool stopping = false;
+    Solver solver;
+    std::uint64_t unsolvable = 0; ///< the newest edit that could not be worked out
     std::thread worker;
 };
 

@@ -175,7 +175,7 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     more->addWidget(filesButton, 3, 0, 1, 2);
     connect(filesButton, &QPushButton::clicked, this, &IssueStage::askFiles);
     connect(printButton, &QPushButton::clicked, this, [this] {
-        session.waitSolved();
+        if (const auto old = session.refuseOld()) return session.say(q(old->text()), true);
         const std::vector<Drawing> sheets = tickedSheets();
         if (sheets.empty()) return session.say(tr("No sheet is ticked. Tick the sheets to print."), true);
         previewPrint(this, sheets, q(session.project().basis.title));
@@ -252,14 +252,15 @@ IssueStage::IssueStage(Session& s, QWidget* parent)
     });
     connect(differences, &CompareList::pdfWanted, pdf, &QPushButton::click);
     connect(differences, &CompareList::listWanted, this, [this] {
-        writeTo(tr("Write what has changed"), " changes.pdf", tr("PDF (*.pdf)"), [this](const QString& to) {
-            session.waitSolved();
-            const Solution& now = session.solution();
-            return writePdf(comparisonSheets(differences->shown(),
-                                             "Between " + earlierName.toStdString() + " and today",
-                                             sheetHead(now.project, *now.book)),
-                            to, pdfAbout(now.project, "What has changed"));
-        });
+        writeTo(tr("Write what has changed"), " changes.pdf", tr("PDF (*.pdf)"),
+                [this](const QString& to) -> std::optional<Error> {
+                    if (auto old = session.refuseOld()) return old;
+                    const Solution& now = session.solution();
+                    return writePdf(comparisonSheets(differences->shown(),
+                                                     "Between " + earlierName.toStdString() + " and today",
+                                                     sheetHead(now.project, *now.book)),
+                                    to, pdfAbout(now.project, "What has changed"));
+                });
     });
     connect(pdf, &QPushButton::clicked, this, [this] {
         writeTo(tr("Export sheets"), ".pdf", tr("PDF (*.pdf)"),
@@ -526,7 +527,7 @@ void IssueStage::askIssue() {
 }
 
 std::optional<Error> IssueStage::makeIssue(const IssueDraft& draft) {
-    session.waitSolved();
+    if (const auto old = session.refuseOld()) return *old;
     session.underlays().settle();
     QProgressDialog progress(tr("Drawing the sheets…"), tr("Cancel"), 0, int(draft.sheets.size()), this);
     progress.setWindowModality(Qt::WindowModal);
@@ -862,21 +863,21 @@ void IssueStage::writeTo(const QString& title, const char* ending, const QString
 }
 
 std::optional<Error> IssueStage::exportLists(const QString& file) {
-    session.waitSolved();
+    if (const auto old = session.refuseOld()) return *old;
     const std::vector<NamedGrid> grids = workbookOf(set().in);
     if (grids.empty()) return Error{"lists", "the project has nothing to list", ""};
     return writeGrids(grids, file.toStdString());
 }
 
 std::optional<Error> IssueStage::exportCards(const QString& file) {
-    session.waitSolved();
+    if (const auto old = session.refuseOld()) return *old;
     const std::vector<Drawing> cards = allDoorCards(set().in);
     if (cards.empty()) return Error{"door cards", "the project has no board with circuits", ""};
     return writePdf(cards, file, pdfAbout(session.project(), "Door cards"));
 }
 
 Outcome<QString> IssueStage::exportDxf(const QString& folder) {
-    session.waitSolved();
+    if (const auto old = session.refuseOld()) return *old;
     const SetOf& now = set();
     const std::filesystem::path into = folder.toStdString();
     int files = 0, pictures = 0;
@@ -925,7 +926,7 @@ std::optional<Error> IssueStage::withProgress(
 }
 
 std::optional<Error> IssueStage::exportPdf(const QString& file) {
-    session.waitSolved();
+    if (const auto old = session.refuseOld()) return *old;
     const std::vector<Drawing> all = tickedSheets();
     if (all.empty()) return Error{"sheets", "no sheet is ticked", "Tick the sheets to write."};
     PdfAbout about = pdfAbout(session.project(), session.project().basis.title);
@@ -978,7 +979,7 @@ void IssueStage::askFiles() {
 }
 
 Outcome<QString> IssueStage::exportFiles(const QString& folder, IssueFilesOrder order, QStringList* files) {
-    session.waitSolved();
+    if (const auto old = session.refuseOld()) return *old;
     QProgressDialog progress(tr("Writing the files…"), tr("Cancel"), 0, 100, this);
     progress.setWindowModality(Qt::WindowModal);
     order.keepOn = [&](std::size_t done, std::size_t all) {
@@ -1005,7 +1006,7 @@ void IssueStage::askReport() {
 }
 
 std::optional<Error> IssueStage::exportReport(const QString& file, const ReportOrder& order) {
-    session.waitSolved();
+    if (const auto old = session.refuseOld()) return *old;
     const auto now = session.sharedSolution();
     QProgressDialog progress(tr("Working out the report…"), tr("Cancel"), 0, 100, this);
     progress.setWindowModality(Qt::WindowModal);

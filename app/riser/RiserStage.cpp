@@ -423,7 +423,7 @@ void RiserStage::askExport(Format format) {
 }
 
 Outcome<QStringList> RiserStage::exportTo(Format format, const QString& file) {
-    session.waitSolved();
+    if (const auto old = session.refuseOld()) return *old;
     const Solution& s = session.solution();
     const bool floors = layout() == RiserLayout::ByFloor;
     const SheetInput in{s.project, *s.book, s.results};

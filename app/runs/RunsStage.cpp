@@ -385,6 +385,7 @@ void RunsStage::paste() {
 }
 
 std::optional<Error> RunsStage::exportTo(const QString& file) const {
+    if (auto old = session.refuseOld()) return old;
     std::vector<int> rows(std::size_t(runs->rowCount()));
     std::iota(rows.begin(), rows.end(), 0);
     if (rows.empty()) return Error{"runs", "no row is shown", "Choose another filter."};

@@ -6,10 +6,12 @@
 #include "app/issue/ReportDialog.h"
 #include "app/issue/SendByMail.h"
 #include "core/project/Operations.h"
+#include "core/solve/Solve.h"
 #include "tests/app/AppTest.h"
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QDir>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -132,6 +134,46 @@ TEST_CASE("issue: the gate names what stands in the way, and nothing goes out un
     d.s.redo();
     d.pump();
     CHECK(d.s.project().issues[{1}] == issue);
+}
+
+TEST_CASE("what cannot be worked out is said, and nothing from before it is written or printed") {
+    Driven d;
+    d.openDemo();
+    d.window.go(Stage::Issue);
+    d.pump();
+    QStringList said;
+    QObject::connect(&d.s, &Session::said, &d.window, [&](const QString& text, bool) { said << text; });
+    const Ref board = d.s.project().boards.begin()->id;
+    const auto rename = [&](const char* name) {
+        d.s.edit("Rename", [&](Project& p) { p.boards.change(board.as<Board>())->name = name; });
+    };
+    rename("Later");
+    const auto early = d.s.refuseOld(0); // no time to work it out
+    REQUIRE(early);
+    CHECK(early->text().find("nothing was written") != std::string::npos);
+    CHECK_FALSE(d.s.refuseOld());
+
+    d.s.solveWith([](const Project&, const RuleBook&) -> Results { throw std::runtime_error("no memory is left"); });
+    rename("Worse");
+    CHECK_FALSE(d.s.waitSolved());
+    CHECK(said.join("\n").contains("no memory is left"));
+    IssueStage& issue = d.window.issue();
+    const QString file = d.path("set.pdf"), book = d.path("lists.xlsx");
+    const auto refused = issue.exportPdf(file);
+    REQUIRE(refused);
+    CHECK(refused->text().find("Undo it") != std::string::npos);
+    CHECK(issue.exportLists(book));
+    CHECK(issue.exportCards(d.path("cards.pdf")));
+    CHECK_FALSE(issue.exportDxf(d.folder.path()));
+    CHECK(issue.makeIssue({}));
+    CHECK(QDir(d.folder.path()).entryList({"*.pdf", "*.xlsx", "*.dxf"}).isEmpty());
+
+    d.s.solveWith([](const Project& p, const RuleBook& b) { return solve(p, b); });
+    d.s.undo();
+    CHECK(d.s.waitSolved());
+    d.pump();
+    CHECK_FALSE(issue.exportLists(book));
+    CHECK(QFile::exists(book));
 }
 
 TEST_CASE("issue: a sheet's number is typed where it stands, and those that went out stay as they are") {
