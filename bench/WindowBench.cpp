@@ -5,6 +5,7 @@
 #include "app/boards/CircuitsPage.h"
 #include "app/frame/FindBox.h"
 #include "app/frame/MainWindow.h"
+#include "app/issue/IssueStage.h"
 #include "app/review/ReviewPanel.h"
 #include "app/riser/FeedOutline.h"
 #include "bench/BigBuilding.h"
@@ -16,6 +17,7 @@
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QPushButton>
 
 #include <benchmark/benchmark.h>
@@ -92,6 +94,66 @@ void boards500(benchmark::State& state) {
     editToScreen(state, file, state.range(0) == 1);
 }
 BENCHMARK(boards500)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+/// Opens the demo (0) or 500 boards (1) at the stage of sheets, with the set made and painted.
+bool openSheets(MainWindow& window, int big) {
+    const std::string file = folder() + (big ? "/big.lintel" : "/demo.lintel");
+    if (big && !std::filesystem::exists(file)) (void)saveProject(bigBuilding(500, 42), file);
+    if (!big)
+        std::filesystem::copy_file(dataFolder() / "demos" / "saltmarket-hall.lintel", file,
+                                   std::filesystem::copy_options::overwrite_existing);
+    window.resize(1280, 800);
+    window.show();
+    if (!window.openFile(QString::fromStdString(file))) return false;
+    window.session().waitSolved();
+    window.go(Stage::Issue);
+    do QCoreApplication::processEvents();
+    while (!window.issue().isCurrent());
+    return true;
+}
+
+/// From a key in the list of sheets to the next sheet on the screen.
+void turnPage(benchmark::State& state) {
+    MainWindow window;
+    if (!openSheets(window, int(state.range(0)))) return state.SkipWithError("cannot be opened");
+    QListWidget& sheets = window.issue().sheets();
+    double slowest = 0;
+    QElapsedTimer clock;
+    for (auto _ : state) {
+        clock.start();
+        sheets.setCurrentRow((sheets.currentRow() + 1) % sheets.count());
+        window.issue().sheet().repaint();
+        slowest = std::max(slowest, double(clock.nsecsElapsed()) / 1e6);
+    }
+    state.counters["slowest_ms"] = slowest;
+    window.session().close();
+}
+BENCHMARK(turnPage)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+/// A column is made wider on the sheet, until the schedule is painted with it.
+void shapeForm(benchmark::State& state) {
+    MainWindow window;
+    if (!openSheets(window, int(state.range(0)))) return state.SkipWithError("cannot be opened");
+    Session& s = window.session();
+    window.issue().showSchedule(s.project().boards.begin()->id);
+    window.issue().shapeForm(3);
+    QCoreApplication::processEvents();
+    auto* width = window.issue().form().findChild<QLineEdit*>("columnWidth");
+    if (!width) return state.SkipWithError("no column is chosen");
+    const Project before = s.project();
+    bool wide = false;
+    for (auto _ : state) {
+        wide = !wide;
+        width->setText(wide ? "1.5 in" : "1.6 in");
+        Q_EMIT width->editingFinished();
+        do QCoreApplication::processEvents();
+        while (s.solution().serial < s.askedFor() || !window.issue().isCurrent());
+        window.issue().sheet().repaint();
+    }
+    if (s.project() == before) state.SkipWithError("nothing was changed");
+    window.session().close();
+}
+BENCHMARK(shapeForm)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond)->UseRealTime();
 
 /// The outline beside the riser, after a solution.
 void outline500(benchmark::State& state) {
