@@ -673,8 +673,10 @@ void IssueStage::redrawShaped() {
     if (!formPanel->isVisibleTo(this) || earlier) return;
     const auto now = session.sharedSolution();
     const BoardId board = formPanel->boardShown();
-    const SheetEntry* shownSheet = currentEntry();
-    if (!now->project.boards.has(board) || !shownSheet || shownSheet->kind != SheetKind::Schedule) return;
+    // What is shown, by the set as it is listed: making all sheets anew comes after this one.
+    const std::size_t row = std::size_t(list->currentRow());
+    const bool schedule = current && row < current->sheets.size() && current->sheets[row].kind == SheetKind::Schedule;
+    if (!now->project.boards.has(board) || !schedule) return;
     view->show(panelSchedule(session.sheetInput(*now), board, view->drawing().number), true);
     formPanel->refresh();
 }
