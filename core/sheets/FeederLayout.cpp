@@ -22,6 +22,7 @@ constexpr std::size_t mostSorted = 150;
 constexpr double worthSplitting = 0.87;
 /// Rows so much wider than wanted are as good as those that are not, where a layout is to be compact.
 constexpr double nearlyThere = 1.5;
+constexpr int mostSplits = 200;
 constexpr std::size_t none = ~std::size_t(0);
 /// Rows times boxes, at most: a chain of ten thousand boards does not take as many rows.
 constexpr std::size_t mostRowsTimesBoxes = 4'000'000;
@@ -279,7 +280,7 @@ private:
         double least = 1e18, leastWidth = 0; // of width and height together
         std::vector<std::size_t> bestRowOf;
         std::vector<int> bestFloorOfRow;
-        for (int tries = 0; tries < 200 && !rowWidth.empty(); ++tries) {
+        for (int splits = 0; !rowWidth.empty(); ++splits) {
             const std::size_t widest =
                 std::size_t(std::max_element(rowWidth.begin(), rowWidth.end()) - rowWidth.begin());
             const double width = rowWidth[widest], extent = width + rowHeight * double(rowWidth.size());
@@ -289,13 +290,12 @@ private:
                 bestRowOf = rowOf;
                 bestFloorOfRow = floorOfRow;
             }
-            const bool enough = width <= plan.widest || floorOfRow.size() * count() > mostRowsTimesBoxes;
-            if (enough || !splitRow(widest, rowWidth)) {
-                if (!plan.compact || width <= plan.widest * nearlyThere) return width;
-                break;
-            }
+            const bool enough =
+                width <= plan.widest || splits == mostSplits || floorOfRow.size() * count() > mostRowsTimesBoxes;
+            if (!enough && splitRow(widest, rowWidth)) continue;
+            if (!plan.compact || width <= plan.widest * nearlyThere) return width;
+            break;
         }
-        if (!plan.compact) return rowWidth.empty() ? 0 : *std::max_element(rowWidth.begin(), rowWidth.end());
         rowOf = std::move(bestRowOf);
         floorOfRow = std::move(bestFloorOfRow);
         return leastWidth;

@@ -1071,9 +1071,11 @@ Drawing riserBare(const SheetInput& in, RiserLayout layout, double width, const 
     if (content.byFloor()) ways.insert(ways.end(), {FeederPlan::Steps::Chains, FeederPlan::Steps::OneRow});
     // What the rows were, as long as that is narrow enough or no other is; else the lowest of those that are.
     const std::size_t none = ways.size(), was = rows && *rows ? std::min(**rows, none) : none;
+    FeederPlan usual = content.plan(room, ways.front()); // the ways differ in nothing else
+    usual.compact = true;
     const auto planOf = [&](std::size_t way) {
-        FeederPlan plan = content.plan(room, ways[way]);
-        plan.compact = true;
+        FeederPlan plan = usual;
+        plan.steps = ways[way];
         return plan;
     };
     std::vector<FeederLayout> layouts(ways.size());
